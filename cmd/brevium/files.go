@@ -1,0 +1,100 @@
+package main
+
+import (
+	"io"
+	"os"
+	"strings"
+	"time"
+
+	"github.com/spf13/cobra"
+
+	"brevium/core/design"
+	"brevium/core/fault"
+	"brevium/core/layout"
+	"brevium/core/strict"
+	"brevium/core/style"
+)
+
+func planCommand() *cobra.Command {
+	return &cobra.Command{
+		Use: "plan DESIGN.json", Short: "Work a design out: pieces, scores, fits, steps (- reads standard input)",
+		Args: cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			text, err := readFile(args[0], c.InOrStdin())
+			if err != nil {
+				return err
+			}
+			in, err := design.Read(text)
+			if err != nil {
+				return err
+			}
+			r, err := design.Make(in)
+			if err != nil {
+				return err
+			}
+			out, err := r.Plan()
+			return write(c.OutOrStdout(), out, err)
+		},
+	}
+}
+
+func layoutCommand() *cobra.Command {
+	return &cobra.Command{
+		Use: "layout JOB.json", Short: "Lay pieces on sheets by edge-to-edge cuts (- reads standard input)",
+		Args: cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			text, err := readFile(args[0], c.InOrStdin())
+			if err != nil {
+				return err
+			}
+			job, err := layout.ReadJob(text)
+			if err != nil {
+				return err
+			}
+			start := time.Now()
+			r, err := layout.Solve(job)
+			if err != nil {
+				return err
+			}
+			out, err := r.JSON(job, time.Since(start).Seconds())
+			return write(c.OutOrStdout(), out, err)
+		},
+	}
+}
+
+func stylesCommand() *cobra.Command {
+	return &cobra.Command{
+		Use: "styles", Short: "List the box styles with their parameters and options, as JSON",
+		Args: cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			out, err := style.Catalogue()
+			return write(c.OutOrStdout(), out, err)
+		},
+	}
+}
+
+func readFile(name string, stdin io.Reader) ([]byte, error) {
+	if name == "-" {
+		return strict.Read(stdin)
+	}
+	f, err := os.Open(name)
+	if err != nil {
+		return nil, fault.New("unreadable", "file", "%v", err)
+	}
+	defer f.Close()
+	return strict.Read(f)
+}
+
+// write puts the whole output out at once, or nothing when it failed.
+func write(w io.Writer, out []byte, err error) error {
+	if err != nil {
+		return err
+	}
+	_, err = w.Write(append(out, '\n'))
+	return err
+}
+
+// oneLine keeps a message to one line whatever a file had in it.
+func oneLine(s string) string {
+	return strings.Join(strings.FieldsFunc(s, func(r rune) bool { return r == '\n' || r == '\r' }), " ")
+}

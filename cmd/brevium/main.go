@@ -1,0 +1,35 @@
+// Command brevium turns what goes in into the box: as a web application
+// (serve, demo) and as commands that read and write JSON (plan, layout,
+// styles).
+package main
+
+import (
+	"errors"
+	"fmt"
+	"os"
+
+	"github.com/spf13/cobra"
+
+	"brevium/core/fault"
+)
+
+// version is set by the makefile.
+var version = "dev"
+
+func main() {
+	root := &cobra.Command{
+		Use: "brevium", Short: "Cardstock boxes, from what goes in to the cut sheet",
+		Version: version, SilenceErrors: true, SilenceUsage: true,
+		CompletionOptions: cobra.CompletionOptions{DisableDefaultCmd: true},
+	}
+	root.AddCommand(planCommand(), layoutCommand(), stylesCommand())
+	if err := root.Execute(); err != nil {
+		// One line: the field, if any, and what to do.
+		var f *fault.Fault
+		if !errors.As(err, &f) {
+			f = &fault.Fault{Text: err.Error()}
+		}
+		fmt.Fprintln(os.Stderr, "brevium: "+oneLine(f.Error()))
+		os.Exit(1)
+	}
+}

@@ -1,0 +1,387 @@
+package design
+
+import (
+	"encoding/json"
+	"fmt"
+	"slices"
+
+	"brevium/core/contents"
+	"brevium/core/dress"
+	"brevium/core/fault"
+	"brevium/core/fit"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/recipe"
+	"brevium/core/strict"
+	"brevium/core/style"
+)
+
+// The design as it stands in a file; see docs/formats.md. Pointers are fields
+// that may be left out.
+type (
+	inputsFile struct {
+		Brevium  int                     `json:"brevium"`
+		Name     string                  `json:"name"`
+		Units    string                  `json:"units"`
+		Style    string                  `json:"style"`
+		Size     map[string]measure.Text `json:"size,omitempty"`
+		Contents []thingFile             `json:"contents"`
+		Stand    string                  `json:"stand,omitempty"`
+		Card     *cardFile               `json:"card,omitempty"`
+		Cards    map[string]cardFile     `json:"cards,omitempty"`
+		Options  map[string]measure.Text `json:"options,omitempty"`
+		Fit      string                  `json:"fit,omitempty"`
+		Mats     []matsFile              `json:"mats,omitempty"`
+		Sheets   []sheetFile             `json:"sheets,omitempty"`
+		Tools    *toolsFile              `json:"tools,omitempty"`
+		Copies   *int                    `json:"copies,omitempty"`
+	}
+	thingFile struct {
+		Name   string       `json:"name"`
+		Shape  string       `json:"shape,omitempty"`
+		Across measure.Text `json:"across,omitempty"`
+		Length measure.Text `json:"length,omitempty"`
+		Width  measure.Text `json:"width,omitempty"`
+		Height measure.Text `json:"height"`
+		Count  *int         `json:"count,omitempty"`
+		Ease   measure.Text `json:"ease,omitempty"`
+		Grams  float64      `json:"grams,omitempty"`
+	}
+	cardFile struct {
+		Name      string       `json:"name,omitempty"`
+		GSM       float64      `json:"gsm,omitempty"`
+		Thickness measure.Text `json:"thickness,omitempty"`
+		Direction string       `json:"direction,omitempty"`
+	}
+	matsFile struct {
+		Piece  string      `json:"piece"`
+		Where  string      `json:"where"`
+		Layers []layerFile `json:"layers"`
+	}
+	layerFile struct {
+		Card   cardFile     `json:"card"`
+		Border measure.Text `json:"border"`
+	}
+	sheetFile struct {
+		Name   string       `json:"name"`
+		Width  measure.Text `json:"width,omitempty"`
+		Height measure.Text `json:"height,omitempty"`
+		Count  *int         `json:"count,omitempty"`
+		Cost   float64      `json:"cost,omitempty"`
+	}
+	toolsFile struct {
+		Fence   string       `json:"fence,omitempty"`
+		Trimmer measure.Text `json:"trimmer,omitempty"`
+	}
+)
+
+// Read reads a design file: strictly, so that a mistyped field is refused by
+// name, with every length and choice checked. What is left out takes its
+// usual value.
+func Read(text []byte) (Inputs, error) {
+	var f inputsFile
+	if err := strict.Decode(text, &f); err != nil {
+		return Inputs{}, err
+	}
+	if f.Brevium != 1 {
+		return Inputs{}, fault.New("unknown-format", "brevium", "this file is of format %d; this program reads format 1", f.Brevium)
+	}
+	unit := measure.MM
+	if f.Units != "" {
+		u, err := measure.ParseUnit(f.Units)
+		if err != nil {
+			return Inputs{}, fault.At("units", err)
+		}
+		unit = u
+	}
+	s, err := style.ByID(f.Style)
+	if err != nil {
+		return Inputs{}, fault.At("style", err)
+	}
+	r := reader{unit: unit, in: New(f.Name, unit, s.ID)}
+	r.size(s, f.Size)
+	r.options(s, f.Options, f.Fit)
+	r.things(f)
+	if f.Card != nil {
+		r.in.Card = r.card("card", *f.Card)
+	}
+	for piece, c := range f.Cards {
+		r.in.Cards[piece] = r.card("cards."+piece, c)
+	}
+	r.mats(f.Mats)
+	r.sheets(f.Sheets)
+	if f.Tools != nil {
+		if f.Tools.Fence != "" {
+			r.in.Tools.Fence = recipe.Fence(f.Tools.Fence)
+		}
+		r.in.Tools.Trimmer = r.length("tools.trimmer", f.Tools.Trimmer, UsualTrimmer)
+	}
+	if f.Copies != nil {
+		r.in.Copies = *f.Copies
+	}
+	if r.err != nil {
+		return Inputs{}, r.err
+	}
+	return r.in, r.in.check()
+}
+
+// reader turns the file into inputs, keeping the first fault.
+type reader struct {
+	unit measure.Unit
+	in   Inputs
+	err  error
+}
+
+func (r *reader) fail(err error) {
+	if r.err == nil {
+		r.err = err
+	}
+}
+
+func (r *reader) length(field string, t measure.Text, usual measure.Length) measure.Length {
+	if t == "" {
+		return usual
+	}
+	l, err := t.Length(r.unit)
+	if err != nil {
+		r.fail(fault.At(field, err))
+	}
+	return l
+}
+
+func (r *reader) size(s *style.Style, size map[string]measure.Text) {
+	for id, t := range size {
+		if id == "basis" {
+			r.in.Basis = Basis(t)
+			if !slices.Contains(Bases, r.in.Basis) {
+				r.fail(fault.New("unknown-basis", "size.basis", "%q is not a basis; use scored, inside or outside", string(t)))
+			}
+			continue
+		}
+		if !slices.ContainsFunc(s.Parameters, func(p style.Parameter) bool { return p.ID == id }) {
+			r.fail(fault.New("unknown-field", "size."+id, "%s has no size of this name; see brevium styles", s.ID))
+			continue
+		}
+		r.in.Size[id] = r.length("size."+id, t, 0)
+	}
+}
+
+// options reads the style's options, and two that every design has: the
+// tick, and the fit wanted (which may also stand at the top of the file).
+func (r *reader) options(s *style.Style, options map[string]measure.Text, fitWanted string) {
+	for id, t := range options {
+		field := "options." + id
+		o, known := s.Option(id)
+		switch {
+		case id == "tick":
+			r.in.Tools.Tick = r.length(field, t, r.unit.Tick())
+		case id == "fit":
+			fitWanted = string(t)
+		case !known:
+			r.fail(fault.New("unknown-field", field, "%s has no option of this name; see brevium styles", s.ID))
+		case o.Kind == style.LengthKind:
+			r.in.Lengths[id] = r.length(field, t, o.Default)
+		case !slices.Contains(o.Choices, string(t)):
+			r.fail(unknownChoice(field, o, string(t)))
+		default:
+			r.in.Choices[id] = string(t)
+		}
+	}
+	if fitWanted != "" {
+		v, err := fit.ParseVerdict(fitWanted)
+		if err != nil {
+			r.fail(fault.At("fit", err))
+		}
+		r.in.Fit = v
+	}
+}
+
+func unknownChoice(field string, o style.Option, got string) error {
+	return fault.New("unknown-choice", field, "%q is not one of %v", got, o.Choices)
+}
+
+func thingField(i int) string { return fmt.Sprintf("contents[%d]", i) }
+
+func (r *reader) things(f inputsFile) {
+	if len(f.Contents) > 0 {
+		for _, id := range []string{"length", "width", "height"} {
+			if _, both := f.Size[id]; both {
+				r.fail(fault.New("both-given", "size."+id, "give the contents or the size, not both; the contents set the inside"))
+			}
+		}
+	}
+	r.in.Stand = f.Stand
+	for i, t := range f.Contents {
+		field := thingField(i)
+		thing := contents.Thing{
+			Name: t.Name, Shape: contents.Shape(t.Shape), Count: 1, Grams: t.Grams,
+			Height: r.length(field+".height", t.Height, 0),
+			Ease:   r.length(field+".ease", t.Ease, contents.UsualEase),
+		}
+		if t.Count != nil {
+			thing.Count = *t.Count
+		}
+		if thing.Shape == "" {
+			thing.Shape = contents.Block
+			if t.Across != "" {
+				thing.Shape = contents.Round
+			}
+		}
+		if thing.Shape == contents.Round {
+			thing.Length = r.length(field+".across", t.Across, 0)
+			thing.Width = thing.Length
+			if t.Length != "" || t.Width != "" {
+				r.fail(fault.New("both-given", field, "a round thing is measured across and in height; leave out length and width"))
+			}
+		} else {
+			thing.Length = r.length(field+".length", t.Length, 0)
+			thing.Width = r.length(field+".width", t.Width, 0)
+		}
+		r.in.Things = append(r.in.Things, thing)
+	}
+}
+
+// card reads a card; a thickness left out comes from the weight, and a
+// weight left out is that of the usual card.
+func (r *reader) card(field string, f cardFile) paper.Card {
+	c := paper.Card{Name: f.Name, GSM: f.GSM, Direction: paper.Direction(f.Direction)}
+	if c.Name == "" {
+		c.Name = UsualCard.Name
+	}
+	if c.GSM == 0 {
+		c.GSM = UsualCard.GSM
+	}
+	if f.Direction != "" && !slices.Contains(paper.Directions, c.Direction) {
+		r.fail(fault.New("unknown-direction", field+".direction", "%q is not a direction; use none, two-ways or one-way-up", f.Direction))
+	}
+	if c.GSM > 0 && c.GSM <= paper.LargestGSM {
+		c.Thickness = paper.ThicknessOf(c.GSM, paper.SmoothBulk)
+	}
+	c.Thickness = r.length(field+".thickness", f.Thickness, c.Thickness)
+	if err := checkCard(field, c); err != nil {
+		r.fail(err)
+	}
+	return c
+}
+
+func (r *reader) mats(all []matsFile) {
+	for i, m := range all {
+		field := fmt.Sprintf("mats[%d]", i)
+		where, err := dress.ParseWhere(m.Where)
+		if err != nil {
+			r.fail(fault.At(field+".where", err))
+		}
+		if len(m.Layers) < 1 || len(m.Layers) > dress.MostLayers {
+			r.fail(fault.New("layers-range", field+".layers", "a mat has one or two layers"))
+		}
+		d := dress.Dressing{Piece: m.Piece, Where: where}
+		for n, l := range m.Layers {
+			at := fmt.Sprintf("%s.layers[%d]", field, n)
+			layer := dress.Layer{Card: r.card(at+".card", l.Card), Border: r.length(at+".border", l.Border, measure.Inch/16)}
+			if layer.Card.Thickness > dress.ThickestLayer {
+				r.fail(fault.New("thickness-range", at+".card.thickness", "a mat's layer is at most 2 mm thick"))
+			}
+			d.Layers = append(d.Layers, layer)
+		}
+		r.in.Mats = append(r.in.Mats, d)
+	}
+}
+
+// sheets reads the sheets to cut from. One without a size is a standard
+// sheet, found by name.
+func (r *reader) sheets(all []sheetFile) {
+	if len(all) > 0 {
+		r.in.Sheets = nil
+	}
+	for i, f := range all {
+		field := fmt.Sprintf("sheets[%d]", i)
+		s := paper.Sheet{Name: f.Name, Count: paper.Unlimited, Cost: f.Cost}
+		if f.Width == "" && f.Height == "" {
+			standard, ok := paper.SheetNamed(f.Name)
+			if !ok {
+				r.fail(fault.New("unknown-sheet", field+".name", "%q is not a standard sheet; give its width and height", f.Name))
+			}
+			s.Width, s.Height = standard.Width, standard.Height
+		} else {
+			s.Width = r.length(field+".width", f.Width, 0)
+			s.Height = r.length(field+".height", f.Height, 0)
+			if s.Width <= 0 || s.Height <= 0 {
+				r.fail(fault.New("too-small", field, "a sheet has a width and a height over zero"))
+			}
+		}
+		if f.Count != nil {
+			s.Count = *f.Count
+			if s.Count < 1 {
+				r.fail(fault.New("count-range", field+".count", "there is 1 of a sheet or more, or null for as many as needed"))
+			}
+		}
+		if !(s.Cost >= 0) {
+			r.fail(fault.New("cost-range", field+".cost", "a sheet costs zero or more"))
+		}
+		r.in.Sheets = append(r.in.Sheets, s)
+	}
+}
+
+// Write gives the inputs as a design file that Read turns back into the same
+// inputs. Lengths are numbers of millimetres, exact to the nanometre.
+func (in *Inputs) Write() []byte {
+	f := inputsFile{
+		Brevium: 1, Name: in.Name, Units: string(in.Units), Style: in.Style, Stand: in.Stand,
+		Size: map[string]measure.Text{"basis": measure.Text(in.Basis)}, Fit: string(in.Fit),
+		Options: map[string]measure.Text{"tick": mmText(in.Tools.Tick)},
+		Tools:   &toolsFile{Fence: string(in.Tools.Fence), Trimmer: mmText(in.Tools.Trimmer)},
+		Copies:  &in.Copies, Cards: map[string]cardFile{},
+	}
+	for id, l := range in.Size {
+		f.Size[id] = mmText(l)
+	}
+	for id, l := range in.Lengths {
+		f.Options[id] = mmText(l)
+	}
+	for id, c := range in.Choices {
+		f.Options[id] = measure.Text(c)
+	}
+	card := writeCard(in.Card)
+	f.Card = &card
+	for piece, c := range in.Cards {
+		f.Cards[piece] = writeCard(c)
+	}
+	for _, t := range in.Things {
+		x := thingFile{Name: t.Name, Shape: string(t.Shape), Height: mmText(t.Height), Count: &t.Count, Ease: mmText(t.Ease), Grams: t.Grams}
+		if t.Shape == contents.Round {
+			x.Across = mmText(t.Length)
+		} else {
+			x.Length, x.Width = mmText(t.Length), mmText(t.Width)
+		}
+		f.Contents = append(f.Contents, x)
+	}
+	for _, d := range in.Mats {
+		m := matsFile{Piece: d.Piece, Where: string(d.Where)}
+		for _, l := range d.Layers {
+			m.Layers = append(m.Layers, layerFile{writeCard(l.Card), mmText(l.Border)})
+		}
+		f.Mats = append(f.Mats, m)
+	}
+	for _, s := range in.Sheets {
+		x := sheetFile{Name: s.Name, Width: mmText(s.Width), Height: mmText(s.Height), Cost: s.Cost}
+		if s.Count != paper.Unlimited {
+			x.Count = &s.Count
+		}
+		f.Sheets = append(f.Sheets, x)
+	}
+	text, err := json.MarshalIndent(f, "", " ")
+	if err != nil {
+		panic(err) // every field is plain text or a finite number
+	}
+	return text
+}
+
+func writeCard(c paper.Card) cardFile {
+	return cardFile{Name: c.Name, GSM: c.GSM, Thickness: mmText(c.Thickness), Direction: string(c.Direction)}
+}
+
+// mmText is a length as a number of millimetres.
+func mmText(l measure.Length) measure.Text {
+	text, _ := l.MarshalJSON()
+	return measure.Text(string(text) + " mm")
+}

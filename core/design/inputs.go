@@ -1,0 +1,191 @@
+// Package design turns a design's inputs into its whole result. It is the
+// one place that knows all the rooms of the craft.
+package design
+
+import (
+	"slices"
+
+	"brevium/core/contents"
+	"brevium/core/dress"
+	"brevium/core/fault"
+	"brevium/core/fit"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/recipe"
+	"brevium/core/style"
+)
+
+// Basis says what a design's sizes are the sizes of.
+type Basis string
+
+// Scored sizes run score to score; inside and outside are of the finished box.
+const (
+	Scored  Basis = "scored"
+	Inside  Basis = "inside"
+	Outside Basis = "outside"
+)
+
+// Bases lists the bases in the order they are offered.
+var Bases = []Basis{Scored, Inside, Outside}
+
+// Inputs is everything a person decides. All else is computed from it.
+type Inputs struct {
+	Name  string
+	Units measure.Unit
+	Style string
+
+	// Size by parameter id, of Basis. Parameters left out take their usual
+	// value. When there are Things they set the inside and Size adds only
+	// what is not an axis.
+	Size  map[string]measure.Length
+	Basis Basis
+
+	Things []contents.Thing
+	Stand  string // the id of the arrangement chosen; "" for the best
+
+	Card  paper.Card
+	Cards map[string]paper.Card // for single pieces, by piece id
+
+	// Choices and Lengths are the style's options that are set.
+	Choices map[string]string
+	Lengths map[string]measure.Length
+	Fit     fit.Verdict
+
+	Mats   []dress.Dressing
+	Sheets []paper.Sheet
+	Tools  Tools
+	Copies int
+}
+
+// Tools is what is on the table.
+type Tools struct {
+	Tick    measure.Tick
+	Fence   recipe.Fence
+	Trimmer measure.Length // its longest cut
+}
+
+// UsualTrimmer is the cutting length of most paper trimmers: 12 in (30.5 cm).
+const UsualTrimmer = 12 * measure.Inch
+
+// MostCopies is the largest batch.
+const MostCopies = 500
+
+// UsualCard is medium card of 240 g/m², 0.3 mm thick.
+var UsualCard = paper.Card{Name: "Plain card", GSM: 240, Thickness: 300 * measure.Micrometre}
+
+// New gives inputs with the usual choices for a unit and a style.
+func New(name string, unit measure.Unit, styleID string) Inputs {
+	return Inputs{
+		Name: name, Units: unit, Style: styleID, Basis: Scored, Card: UsualCard, Fit: fit.Snug,
+		Size: map[string]measure.Length{}, Cards: map[string]paper.Card{},
+		Choices: map[string]string{}, Lengths: map[string]measure.Length{},
+		Sheets: UsualSheets(unit), Copies: 1,
+		Tools: Tools{Tick: unit.Tick(), Fence: recipe.Left, Trimmer: UsualTrimmer},
+	}
+}
+
+// UsualSheets are what people who work in a unit have in the drawer.
+func UsualSheets(unit measure.Unit) []paper.Sheet {
+	square, _ := paper.SheetNamed("12 × 12 in")
+	if unit == measure.In {
+		return []paper.Sheet{square}
+	}
+	metric, _ := paper.SheetNamed("30 × 30 cm")
+	return []paper.Sheet{metric, square}
+}
+
+// CardOf is the card a piece is cut from.
+func (in *Inputs) CardOf(piece string) paper.Card {
+	if c, ok := in.Cards[piece]; ok {
+		return c
+	}
+	return in.Card
+}
+
+// LongestName is the most bytes in a name.
+const LongestName = 120
+
+// check refuses what no style could use.
+func (in *Inputs) check() error {
+	switch {
+	case len(in.Name) > LongestName:
+		return fault.New("too-long", "name", "the name is over %d letters; a shorter one is easier to find", LongestName)
+	case in.Copies < 1 || in.Copies > MostCopies:
+		return fault.New("count-range", "copies", "make 1 to %d boxes at a time, not %d", MostCopies, in.Copies)
+	case in.Tools.Tick < measure.Millimetre/10 || in.Tools.Tick > measure.Inch:
+		return fault.New("tick-range", "options.tick", "a board's grooves are 0.1 mm to 1 in apart; 1/16 in or 1 mm is usual")
+	case in.Tools.Fence != recipe.Left && in.Tools.Fence != recipe.Right:
+		return fault.New("unknown-fence", "tools.fence", "the board's fence is on the left or the right")
+	case in.Tools.Trimmer < 50*measure.Millimetre:
+		return fault.New("too-small", "tools.trimmer", "a trimmer this short cuts no blank; give its longest cut, usually 12 in")
+	case len(in.Sheets) == 0:
+		return fault.New("no-sheets", "sheets", "choose at least one kind of sheet to cut from")
+	}
+	if err := checkCard("card", in.Card); err != nil {
+		return err
+	}
+	for piece, c := range in.Cards {
+		if err := checkCard("cards."+piece, c); err != nil {
+			return err
+		}
+	}
+	for i := range in.Things {
+		if err := in.Things[i].Check(); err != nil {
+			return fault.At(thingField(i), err)
+		}
+	}
+	return nil
+}
+
+func checkCard(field string, c paper.Card) error {
+	switch {
+	case c.Thickness < 50*measure.Micrometre || c.Thickness > 3*measure.Millimetre:
+		return fault.New("thickness-range", field+".thickness", "card that folds is 0.05 to 3 mm thick; measure ten sheets together and divide")
+	case !(c.GSM >= 0 && c.GSM <= paper.LargestGSM):
+		return fault.New("weight-range", field+".gsm", "card that folds weighs 40 to %d gsm", paper.LargestGSM)
+	}
+	return nil
+}
+
+// spec fills in every parameter and option of the style and checks ranges.
+func (in *Inputs) spec(s *style.Style) (style.Spec, error) {
+	out := style.Spec{
+		Lengths: map[string]measure.Length{}, Choices: map[string]string{},
+		Thickness: map[string]measure.Length{"": in.Card.Thickness}, Tick: in.Tools.Tick,
+	}
+	for piece, c := range in.Cards {
+		out.Thickness[piece] = c.Thickness
+	}
+	for _, p := range s.Parameters {
+		out.Lengths[p.ID] = p.Default
+		if v, ok := in.Size[p.ID]; ok {
+			out.Lengths[p.ID] = v
+		}
+	}
+	for _, o := range s.Options {
+		if o.Kind == style.LengthKind {
+			v, ok := in.Lengths[o.ID]
+			if !ok {
+				v = o.Default
+			}
+			if v < o.Min || v > o.Max {
+				return out, in.outOfRange("options."+o.ID, o.Label, v, o.Min, o.Max)
+			}
+			out.Lengths[o.ID] = v
+			continue
+		}
+		out.Choices[o.ID] = o.DefaultChoice
+		if v, ok := in.Choices[o.ID]; ok {
+			if !slices.Contains(o.Choices, v) {
+				return out, unknownChoice("options."+o.ID, o, v)
+			}
+			out.Choices[o.ID] = v
+		}
+	}
+	return out, nil
+}
+
+func (in *Inputs) outOfRange(field, label string, v, least, most measure.Length) error {
+	show := func(l measure.Length) string { return measure.Label(l, in.Units, in.Tools.Tick) }
+	return fault.New("out-of-range", field, "%s is %s; it can be %s to %s", label, show(v), show(least), show(most))
+}

@@ -1,0 +1,386 @@
+package design
+
+import (
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+
+	"brevium/core/contents"
+	"brevium/core/dress"
+	"brevium/core/fault"
+	"brevium/core/fit"
+	"brevium/core/inspect"
+	"brevium/core/layout"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/pattern"
+	"brevium/core/recipe"
+	"brevium/core/style"
+)
+
+// Result is everything that follows from the inputs.
+type Result struct {
+	Inputs Inputs
+	Style  *style.Style
+	// Spec holds the sizes and options used, the allowance among them.
+	Spec   style.Spec
+	Solved bool // the allowance was worked out, not typed
+	Parts  []Part
+	Box    *style.Box
+	// Stand is how the things stand, and Stands the ways to choose from;
+	// empty when the design starts from a size.
+	Stand    *contents.Arrangement
+	Stands   []contents.Arrangement
+	Fits     []fit.Account
+	Mats     []dress.Mat
+	Stocks   []Stock
+	Checks   []inspect.Finding
+	Scores   []recipe.ScoreList
+	Steps    []recipe.Step
+	Supplies []recipe.Supply
+	One, All float64 // minutes
+}
+
+// Part is a piece with its faces and its card.
+type Part struct {
+	style.Part
+	Faces []pattern.Face
+	Card  paper.Card
+}
+
+// Stock is all that is cut from one card, laid on sheets.
+type Stock struct {
+	Card   paper.Card
+	Job    *layout.Job
+	Layout *layout.Result
+}
+
+// Make works the whole design out. Every fault names the field to mend.
+func Make(in Inputs) (*Result, error) {
+	if err := in.check(); err != nil {
+		return nil, err
+	}
+	s, err := style.ByID(in.Style)
+	if err != nil {
+		return nil, fault.At("style", err)
+	}
+	r := &Result{Inputs: in, Style: s}
+	if r.Spec, err = in.spec(s); err != nil {
+		return nil, err
+	}
+	if err := r.build(); err != nil {
+		return nil, err
+	}
+	if err := r.dress(); err != nil {
+		return nil, err
+	}
+	if err := r.lay(); err != nil {
+		return nil, err
+	}
+	r.check()
+	r.write()
+	return r, nil
+}
+
+// build finds the sizes and builds the box.
+func (r *Result) build() error {
+	in := &r.Inputs
+	if len(in.Things) > 0 {
+		if err := r.around(in.Things); err != nil {
+			return err
+		}
+	} else if in.Basis != Scored {
+		if err := r.fromExtent(r.wanted(), in.Basis); err != nil {
+			return err
+		}
+	}
+	if err := r.inRange(); err != nil {
+		return err
+	}
+	box, err := r.solved(&r.Spec)
+	if err != nil {
+		return atHeight(err)
+	}
+	r.Box = box
+	for _, p := range box.Parts {
+		faces, err := p.Pattern.Faces()
+		if err != nil {
+			return fmt.Errorf("%s: %w", p.ID, err)
+		}
+		r.Parts = append(r.Parts, Part{p, faces, in.CardOf(p.ID)})
+	}
+	for _, p := range box.Fits {
+		r.Fits = append(r.Fits, p.Do(r.between(p)))
+	}
+	return r.fitsTheTable()
+}
+
+// atHeight puts a fault that names no field, such as walls that leave no
+// floor, at the height.
+func atHeight(err error) error {
+	if f := fault.Of(err); f.Field == "" {
+		return fault.At("size.height", err)
+	}
+	return err
+}
+
+// wanted is the size asked for along each axis.
+func (r *Result) wanted() style.Extent {
+	axes := r.Style.Axes
+	return style.Extent{Length: r.Spec.Lengths[axes[0]], Width: r.Spec.Lengths[axes[1]], Height: r.Spec.Lengths[axes[2]]}
+}
+
+// solved builds the box, first working out the allowance if it was left out:
+// the tightest axis decides.
+func (r *Result) solved(spec *style.Spec) (*style.Box, error) {
+	id := r.Style.Allowance
+	if _, typed := r.Inputs.Lengths[id]; id == "" || typed {
+		return r.Style.Build(*spec)
+	}
+	spec.Lengths[id] = 0
+	box, err := r.Style.Build(*spec)
+	if err != nil {
+		return nil, err
+	}
+	tightest := measure.Max
+	for _, p := range box.Fits {
+		tightest = min(tightest, p.Do(r.between(p)).Gap)
+	}
+	a, err := fit.Solve(tightest, r.Inputs.Fit, spec.Tick)
+	if err != nil {
+		return nil, fault.At("options."+id, err)
+	}
+	r.Solved = true
+	spec.Lengths[id] = a
+	return r.Style.Build(*spec)
+}
+
+// between is the decoration standing in a pair's gap, both sides together.
+func (r *Result) between(p fit.Pair) measure.Length {
+	return 2 * dress.Thickness(r.Inputs.Mats, p.Inner, pattern.Wall)
+}
+
+// fromExtent sets the sizes so that the finished box has the extent wanted
+// inside (rounded up to the tick) or outside (rounded down). The layers
+// between a panel and its inside do not depend on its size, so one trial
+// build tells how much to add.
+func (r *Result) fromExtent(want style.Extent, basis Basis) error {
+	trial := r.Spec
+	box, err := r.solved(&trial)
+	if err != nil {
+		return atHeight(err)
+	}
+	got, round := box.Inside, measure.Up
+	if basis == Outside {
+		got, round = box.Outside, measure.Down
+	}
+	has := r.wanted()
+	axes := r.Style.Axes
+	tick := r.Inputs.Tools.Tick
+	for i, x := range []struct{ want, has, got measure.Length }{
+		{want.Length, has.Length, got.Length}, {want.Width, has.Width, got.Width}, {want.Height, has.Height, got.Height},
+	} {
+		r.Spec.Lengths[axes[i]] = round(max(0, x.want+x.has-x.got), tick)
+	}
+	return nil
+}
+
+// around chooses how the things stand and sizes the box to them: the
+// arrangement asked for, or the one whose blanks take least card. Things are
+// not stood on one another unless that is asked for.
+func (r *Result) around(things []contents.Thing) error {
+	r.Stands = contents.Arrangements(things)
+	best, cost := -1, 0.0
+	for i, a := range r.Stands[:min(len(r.Stands), mostTried)] {
+		if r.Inputs.Stand != "" {
+			if a.ID == r.Inputs.Stand {
+				best = i
+			}
+			continue
+		}
+		if a.Layers > 1 && best >= 0 {
+			continue
+		}
+		trial := *r
+		trial.Spec.Lengths = maps.Clone(r.Spec.Lengths)
+		if trial.fromExtent(inside(a), Inside) != nil || trial.inRange() != nil {
+			continue
+		}
+		box, err := trial.solved(&trial.Spec)
+		if err != nil {
+			continue
+		}
+		c := 0.0
+		for _, p := range box.Parts {
+			c += p.Pattern.Width.MM() * p.Pattern.Height.MM()
+		}
+		if best < 0 || c < cost || r.Stands[best].Layers > 1 && a.Layers == 1 {
+			best, cost = i, c
+		}
+	}
+	if best < 0 {
+		if r.Inputs.Stand == "" {
+			best = 0 // let the size say what is wrong
+		} else {
+			return fault.New("unknown-stand", "stand", "the things cannot stand as %q; choose one of the ways shown", r.Inputs.Stand)
+		}
+	}
+	r.Stand = &r.Stands[best]
+	return r.fromExtent(inside(*r.Stand), Inside)
+}
+
+// inside is the room an arrangement needs.
+func inside(a contents.Arrangement) style.Extent {
+	return style.Extent{Length: a.Length, Width: a.Width, Height: a.Height}
+}
+
+// mostTried bounds the arrangements that are priced.
+const mostTried = 60
+
+// inRange checks the sizes that were worked out against the style's limits.
+func (r *Result) inRange() error {
+	for _, p := range r.Style.Parameters {
+		v := r.Spec.Lengths[p.ID]
+		if v < p.Min || v > p.Max {
+			return r.Inputs.outOfRange("size."+p.ID, p.Label, v, p.Min, p.Max)
+		}
+	}
+	return nil
+}
+
+// fitsTheTable refuses blanks that no sheet gives or the trimmer cannot cut.
+func (r *Result) fitsTheTable() error {
+	show := func(l measure.Length) string { return measure.Label(l, r.Inputs.Units, r.Inputs.Tools.Tick) }
+	for _, p := range r.Parts {
+		w, h := p.Pattern.Width, p.Pattern.Height
+		field := "size." + r.Style.Axes[0]
+		if h > w {
+			field = "size." + r.Style.Axes[1]
+		}
+		turn := p.Card.Direction.MayTurn()
+		fits := slices.ContainsFunc(r.Inputs.Sheets, func(s paper.Sheet) bool {
+			return w <= s.Width && h <= s.Height || turn && h <= s.Width && w <= s.Height
+		})
+		if !fits {
+			return fault.New("larger-than-sheet", field, "the %s's blank would be %s × %s, larger than every sheet chosen; make the box smaller or choose a larger sheet",
+				strings.ToLower(p.Name), show(w), show(h))
+		}
+		if max(w, h) > r.Inputs.Tools.Trimmer {
+			return fault.New("larger-than-trimmer", field, "the %s's blank would be %s × %s, longer than the trimmer's cut of %s; make the box smaller",
+				strings.ToLower(p.Name), show(w), show(h), show(r.Inputs.Tools.Trimmer))
+		}
+	}
+	return nil
+}
+
+func (r *Result) dress() error {
+	for i, d := range r.Inputs.Mats {
+		field := fmt.Sprintf("mats[%d]", i)
+		at := slices.IndexFunc(r.Parts, func(p Part) bool { return p.ID == d.Piece })
+		if at < 0 {
+			return fault.New("unknown-piece", field+".piece", "this box has no piece %q to put a mat on", d.Piece)
+		}
+		mats, err := d.Mats(r.Parts[at].Faces)
+		if err != nil {
+			return fault.At(field, err)
+		}
+		r.Mats = append(r.Mats, mats...)
+	}
+	return nil
+}
+
+// lay puts everything cut from one card on its sheets.
+func (r *Result) lay() error {
+	var stocks []Stock
+	add := func(c paper.Card, p layout.Piece) {
+		i := slices.IndexFunc(stocks, func(s Stock) bool { return s.Card == c })
+		if i < 0 {
+			i = len(stocks)
+			stocks = append(stocks, Stock{Card: c, Job: &layout.Job{Sheets: r.Inputs.Sheets}})
+		}
+		p.Turn = c.Direction.MayTurn()
+		stocks[i].Job.Pieces = append(stocks[i].Job.Pieces, p)
+	}
+	for _, p := range r.Parts {
+		add(p.Card, layout.Piece{Name: p.ID, Width: p.Pattern.Width, Height: p.Pattern.Height, Copies: r.Inputs.Copies})
+	}
+	for _, m := range r.Mats {
+		add(m.Card, layout.Piece{Name: m.ID, Width: m.Width, Height: m.Height, Copies: r.Inputs.Copies})
+	}
+	for i := range stocks {
+		laid, err := layout.Solve(stocks[i].Job)
+		if err != nil {
+			return fault.At("sheets", err)
+		}
+		stocks[i].Layout = laid
+	}
+	r.Stocks = stocks
+	return nil
+}
+
+func (r *Result) check() {
+	in := &r.Inputs
+	r.Checks = inspect.Fits(r.Fits, in.Units)
+	for _, p := range r.Parts {
+		r.Checks = append(r.Checks, inspect.OnTick(p.Part, in.Tools.Tick, in.Units), inspect.Tabs(p.Part, r.Spec.Choices["adhesive"]))
+	}
+	doubled := r.Spec.Choices["base.walls"] == "double" || in.Style == "tray-double"
+	if f, known := inspect.Load(contents.Grams(in.Things), doubled, in.Card.GSM); known {
+		r.Checks = append(r.Checks, f)
+	}
+	for _, s := range r.Stocks {
+		if n := len(s.Layout.Unplaced); n > 0 {
+			r.Checks = append(r.Checks, inspect.Finding{ID: "sheets", Verdict: inspect.Fail,
+				Text: fmt.Sprintf("%d pieces of %s fit on no sheet that is left; add sheets or make fewer.", n, s.Card.Name)})
+		}
+	}
+}
+
+func (r *Result) write() {
+	in := &r.Inputs
+	w := recipe.Work{
+		Units: in.Units, Tick: in.Tools.Tick, Fence: in.Tools.Fence, Copies: in.Copies,
+		Cards: map[string]paper.Card{}, Mats: r.Mats, Assembly: r.Box.Assembly,
+		Contents: r.Filling(), Adhesive: r.Spec.Choices["adhesive"],
+	}
+	for _, p := range r.Parts {
+		w.Parts = append(w.Parts, p.Part)
+		w.Cards[p.ID] = p.Card
+		r.Scores = append(r.Scores, recipe.Scores(p.Part, in.Tools.Fence))
+	}
+	r.Steps = w.Steps()
+	r.One, r.All = recipe.Minutes(r.Steps, in.Copies)
+	for _, s := range r.Stocks {
+		r.Supplies = append(r.Supplies, sheetSupplies(s)...)
+	}
+	r.Supplies = append(r.Supplies, w.AdhesiveSupply())
+}
+
+// Filling names the contents: "4 Jars and 1 Card deck".
+func (r *Result) Filling() string {
+	var parts []string
+	for _, t := range r.Inputs.Things {
+		name := t.Name
+		if name == "" {
+			name = string(t.Shape)
+		}
+		parts = append(parts, fmt.Sprintf("%d × %s", t.Count, name))
+	}
+	return strings.Join(parts, " and ")
+}
+
+func sheetSupplies(s Stock) []recipe.Supply {
+	var out []recipe.Supply
+	for _, l := range s.Layout.Sheets {
+		id := "sheet." + s.Card.Name + "." + l.Sheet.Name
+		i := slices.IndexFunc(out, func(x recipe.Supply) bool { return x.ID == id })
+		if i < 0 {
+			i = len(out)
+			out = append(out, recipe.Supply{ID: id, Unit: "sheet"})
+		}
+		out[i].Amount++
+		out[i].Text = fmt.Sprintf("%.0f × %s, %s, %.0f gsm", out[i].Amount, l.Sheet.Name, s.Card.Name, s.Card.GSM)
+	}
+	return out
+}

@@ -1,0 +1,237 @@
+package design
+
+import (
+	"encoding/json"
+	"fmt"
+	"math"
+
+	"brevium/core/measure"
+	"brevium/core/pattern"
+	"brevium/core/style"
+)
+
+// The plan as it is written; see docs/formats.md. Points are [x, y] in mm.
+type (
+	planFile struct {
+		Brevium  int          `json:"brevium"`
+		Name     string       `json:"name"`
+		Style    string       `json:"style"`
+		Units    string       `json:"units"`
+		Pieces   []planPiece  `json:"pieces"`
+		Finished planFinished `json:"finished"`
+		Fits     []planFit    `json:"fits"`
+		Checks   []planCheck  `json:"checks"`
+		Mats     []planMat    `json:"mats"`
+		Steps    []planStep   `json:"steps"`
+		Supplies []planSupply `json:"supplies"`
+		Minutes  planMinutes  `json:"minutes"`
+		// Allowance is the one used, typed or worked out.
+		Allowance *planAllowance `json:"allowance,omitempty"`
+		Sheets    []planSheets   `json:"sheets"`
+	}
+	point     [2]mm
+	planPiece struct {
+		ID          string       `json:"id"`
+		Name        string       `json:"name"`
+		Copies      int          `json:"copies"`
+		Card        string       `json:"card"`
+		Blank       planBlank    `json:"blank"`
+		Scores      planScores   `json:"scores"`
+		PartScores  []planLine   `json:"part_scores"`
+		Outline     []point      `json:"outline"`
+		Slits       [][]point    `json:"slits"`
+		Holes       [][]point    `json:"holes"`
+		Creases     []planCrease `json:"creases"`
+		RemovedArea mm           `json:"removed_area"`
+	}
+	planBlank struct {
+		Width       measure.Length `json:"width"`
+		Height      measure.Length `json:"height"`
+		WidthLabel  string         `json:"width_label"`
+		HeightLabel string         `json:"height_label"`
+	}
+	planScores struct {
+		Vertical        []measure.Length `json:"vertical"`
+		Horizontal      []measure.Length `json:"horizontal"`
+		VerticalLabel   []string         `json:"vertical_label"`
+		HorizontalLabel []string         `json:"horizontal_label"`
+	}
+	planLine struct {
+		X1 mm `json:"x1"`
+		Y1 mm `json:"y1"`
+		X2 mm `json:"x2"`
+		Y2 mm `json:"y2"`
+	}
+	planCrease struct {
+		planLine
+		Angle mm           `json:"angle"`
+		Side  pattern.Side `json:"side"`
+	}
+	planExtent struct {
+		Length measure.Length `json:"length"`
+		Width  measure.Length `json:"width"`
+		Height measure.Length `json:"height"`
+	}
+	planFinished struct {
+		Inside  planExtent `json:"inside"`
+		Outside planExtent `json:"outside"`
+	}
+	planFit struct {
+		Outer   string         `json:"outer"`
+		Inner   string         `json:"inner"`
+		Axis    string         `json:"axis"`
+		Gap     measure.Length `json:"gap"`
+		Verdict string         `json:"verdict"`
+		Account []planEntry    `json:"account"`
+	}
+	planEntry struct {
+		Text string         `json:"text"`
+		MM   measure.Length `json:"mm"`
+	}
+	planCheck struct {
+		ID      string `json:"id"`
+		Verdict string `json:"verdict"`
+		Piece   string `json:"piece"`
+		Text    string `json:"text"`
+	}
+	planMat struct {
+		ID        string         `json:"id"`
+		Piece     string         `json:"piece"`
+		Face      string         `json:"face"`
+		Layer     int            `json:"layer"`
+		Width     measure.Length `json:"width"`
+		Height    measure.Length `json:"height"`
+		Copies    int            `json:"copies"`
+		Direction string         `json:"direction"`
+	}
+	planStep struct {
+		N     int    `json:"n"`
+		Piece string `json:"piece"`
+		Kind  string `json:"kind"`
+		Text  string `json:"text"`
+	}
+	planSupply struct {
+		ID     string  `json:"id"`
+		Amount float64 `json:"amount"`
+		Unit   string  `json:"unit"`
+		Text   string  `json:"text"`
+	}
+	planMinutes struct {
+		One float64 `json:"one"`
+		All float64 `json:"all"`
+	}
+	planAllowance struct {
+		MM     measure.Length `json:"mm"`
+		Label  string         `json:"mm_label"`
+		Solved bool           `json:"solved"`
+	}
+	planSheets struct {
+		Card   string  `json:"card"`
+		Sheets int     `json:"sheets"`
+		Used   float64 `json:"used"`
+	}
+)
+
+// mm is a number written to 1e-6, without a negative zero.
+type mm float64
+
+func (m mm) MarshalJSON() ([]byte, error) {
+	return json.Marshal(math.Round(float64(m)*1e6)/1e6 + 0)
+}
+
+func points(in []pattern.Point) []point {
+	out := make([]point, len(in))
+	for i, p := range in {
+		out[i] = point{mm(p.X), mm(p.Y)}
+	}
+	return out
+}
+
+func line(s pattern.Segment) planLine {
+	return planLine{mm(s.A.X), mm(s.A.Y), mm(s.B.X), mm(s.B.Y)}
+}
+
+// Plan writes the result as a plan file.
+func (r *Result) Plan() ([]byte, error) {
+	in := &r.Inputs
+	f := planFile{
+		Brevium: 1, Name: in.Name, Style: in.Style, Units: string(in.Units),
+		Finished: planFinished{planExtentOf(r.Box.Inside), planExtentOf(r.Box.Outside)},
+		Pieces:   []planPiece{}, Fits: []planFit{}, Checks: []planCheck{}, Mats: []planMat{},
+		Minutes: planMinutes{math.Round(r.One*10) / 10, math.Round(r.All*10) / 10},
+	}
+	for _, p := range r.Parts {
+		f.Pieces = append(f.Pieces, r.planPiece(p))
+	}
+	for _, a := range r.Fits {
+		x := planFit{Outer: a.Pair.Outer, Inner: a.Pair.Inner, Axis: a.Pair.Axis, Gap: a.Gap, Verdict: string(a.Verdict)}
+		for _, l := range a.Lines {
+			x.Account = append(x.Account, planEntry{l.Text, l.Amount})
+		}
+		f.Fits = append(f.Fits, x)
+	}
+	for _, c := range r.Checks {
+		f.Checks = append(f.Checks, planCheck{c.ID, string(c.Verdict), c.Piece, c.Text})
+	}
+	for _, m := range r.Mats {
+		f.Mats = append(f.Mats, planMat{m.ID, m.Piece, m.Face, m.Layer, m.Width, m.Height, in.Copies, string(m.Card.Direction)})
+	}
+	for _, s := range r.Steps {
+		f.Steps = append(f.Steps, planStep{s.N, s.Piece, string(s.Kind), s.Text})
+	}
+	for _, s := range r.Supplies {
+		f.Supplies = append(f.Supplies, planSupply(s))
+	}
+	if id := r.Style.Allowance; id != "" {
+		a := r.Spec.Lengths[id]
+		f.Allowance = &planAllowance{a, r.Show(a), r.Solved}
+	}
+	for _, s := range r.Stocks {
+		f.Sheets = append(f.Sheets, planSheets{s.Card.Name, len(s.Layout.Sheets), s.Layout.Used})
+	}
+	text, err := json.MarshalIndent(f, "", " ")
+	if err != nil {
+		return nil, fmt.Errorf("plan: %w", err)
+	}
+	return text, nil
+}
+
+func (r *Result) planPiece(p Part) planPiece {
+	x := planPiece{
+		ID: p.ID, Name: p.Name, Copies: r.Inputs.Copies, Card: p.Card.Name,
+		Blank:      planBlank{p.Pattern.Width, p.Pattern.Height, r.Show(p.Pattern.Width), r.Show(p.Pattern.Height)},
+		Scores:     planScores{p.Pattern.Scores.Vertical, p.Pattern.Scores.Horizontal, r.labels(p.Pattern.Scores.Vertical), r.labels(p.Pattern.Scores.Horizontal)},
+		PartScores: []planLine{}, Slits: [][]point{}, Holes: [][]point{}, Creases: []planCrease{},
+		Outline: points(p.Pattern.Outline), RemovedArea: mm(p.Pattern.Removed()),
+	}
+	for _, s := range p.Pattern.Scores.Part {
+		x.PartScores = append(x.PartScores, line(s))
+	}
+	for _, s := range p.Pattern.Slits {
+		x.Slits = append(x.Slits, points([]pattern.Point{s.A, s.B}))
+	}
+	for _, h := range p.Pattern.Holes {
+		x.Holes = append(x.Holes, points(h))
+	}
+	for _, c := range p.Pattern.Creases {
+		x.Creases = append(x.Creases, planCrease{line(c.Segment), mm(c.Angle), c.Side})
+	}
+	return x
+}
+
+func planExtentOf(e style.Extent) planExtent {
+	return planExtent{e.Length, e.Width, e.Height}
+}
+
+// Show writes a length for the design's maker: its unit, its tick.
+func (r *Result) Show(l measure.Length) string {
+	return measure.Label(l, r.Inputs.Units, r.Inputs.Tools.Tick)
+}
+
+func (r *Result) labels(all []measure.Length) []string {
+	out := make([]string, len(all))
+	for i, l := range all {
+		out[i] = r.Show(l)
+	}
+	return out
+}

@@ -1,0 +1,148 @@
+// Package layout lays rectangular pieces on sheets so that every one can be
+// cut free on a paper trimmer: by cuts that run from edge to edge of the part
+// being cut.
+//
+// Lengths are exact. Origin is a sheet's top left corner, x to the right and
+// y down. Trim is cut off every edge of a sheet first; kerf is the width each
+// cut consumes. Inside the package pieces and sheets are both widened by the
+// kerf, so that they may be taken to touch.
+package layout
+
+import (
+	"fmt"
+
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/paper"
+)
+
+// Piece is Copies equal rectangles. Turn allows a quarter turn.
+type Piece struct {
+	Name          string
+	Width, Height measure.Length
+	Copies        int
+	Turn          bool
+}
+
+// Job is what to lay out, and on what.
+type Job struct {
+	Sheets     []paper.Sheet
+	Pieces     []Piece
+	Trim, Kerf measure.Length
+}
+
+// MostCopies is the most pieces laid out in one job.
+const MostCopies = 20_000
+
+// Check refuses jobs that cannot mean anything, naming the field.
+func (j *Job) Check() error {
+	if len(j.Sheets) == 0 {
+		return fault.New("no-sheets", "sheets", "there is no sheet to cut from; give at least one")
+	}
+	if len(j.Pieces) == 0 {
+		return fault.New("no-pieces", "pieces", "there is nothing to lay out; give at least one piece")
+	}
+	if j.Trim < 0 || j.Kerf < 0 {
+		return fault.New("negative", "trim", "trim and kerf are zero or more")
+	}
+	names := map[string]bool{}
+	for i, s := range j.Sheets {
+		field := fmt.Sprintf("sheets[%d]", i)
+		switch {
+		case s.Width <= 0 || s.Height <= 0:
+			return fault.New("too-small", field, "a sheet has a width and a height over zero")
+		case s.Count == 0 || s.Count < paper.Unlimited:
+			return fault.New("count-range", field+".count", "there is 1 of a sheet or more, or null for as many as needed")
+		case !(s.Cost >= 0 && s.Cost <= 1e9):
+			return fault.New("cost-range", field+".cost", "a sheet costs zero or more")
+		case names[s.Name]:
+			return fault.New("named-twice", field+".name", "two sheets are named %q; give each its own name", s.Name)
+		case min(s.Width, s.Height) <= 2*j.Trim:
+			return fault.New("trim-too-wide", "trim", "a trim this wide leaves nothing of the sheet %q", s.Name)
+		case min(s.Width, s.Height)-2*j.Trim <= j.Kerf:
+			return fault.New("kerf-too-wide", "kerf", "one cut would consume the whole sheet %q; give the width a blade takes away", s.Name)
+		}
+		names[s.Name] = true
+	}
+	copies := 0
+	names = map[string]bool{}
+	for i, p := range j.Pieces {
+		field := fmt.Sprintf("pieces[%d]", i)
+		switch {
+		case p.Width <= 0 || p.Height <= 0:
+			return fault.New("too-small", field, "a piece has a width and a height over zero")
+		case p.Copies < 1 || p.Copies > MostCopies:
+			return fault.New("count-range", field+".copies", "copies are 1 to %d, not %d", MostCopies, p.Copies)
+		case names[p.Name]:
+			return fault.New("named-twice", field+".name", "two pieces are named %q; give each its own name", p.Name)
+		case !j.fitsSome(p):
+			return fault.New("larger-than-sheet", field, "%q is larger than every sheet; make it smaller or add a larger sheet", p.Name)
+		}
+		names[p.Name] = true
+		copies += p.Copies
+	}
+	if copies > MostCopies {
+		return fault.New("count-range", "pieces", "%d pieces are more than the %d one job can hold; split it", copies, MostCopies)
+	}
+	return nil
+}
+
+func (j *Job) fitsSome(p Piece) bool {
+	for _, s := range j.Sheets {
+		w, h := s.Width-2*j.Trim, s.Height-2*j.Trim
+		if p.Width <= w && p.Height <= h || p.Turn && p.Height <= w && p.Width <= h {
+			return true
+		}
+	}
+	return false
+}
+
+// Rect is a rectangle on a sheet.
+type Rect struct{ X, Y, Width, Height measure.Length }
+
+// Placed is one copy where it lies; Width and Height are as placed.
+type Placed struct {
+	Rect
+	Piece  int // index into the job's pieces
+	Copy   int // from 1
+	Turned bool
+}
+
+// Cut divides one part of a sheet in two. Across means that At is measured
+// across, from the part's left edge; else from its top edge. The sheet is
+// part "1"; cutting part p makes p.1 (left or top) and p.2.
+type Cut struct {
+	N      int
+	Part   string
+	Across bool
+	At     measure.Length
+	// X, Y and Length say where the cut lies on the sheet, for drawing.
+	X, Y, Length measure.Length
+}
+
+// Laid is one sheet laid out. Offcuts are the whole rectangles left over.
+type Laid struct {
+	Sheet   paper.Sheet
+	Placed  []Placed
+	Offcuts []Rect
+	Cuts    []Cut
+}
+
+// Copy names one copy of a piece.
+type Copy struct{ Piece, Copy int }
+
+// Bound is a proved least number of sheets, and how it was proved.
+type Bound struct {
+	Sheets int
+	How    string
+}
+
+// Result is a whole layout.
+type Result struct {
+	Sheets   []Laid
+	Unplaced []Copy
+	Cost     float64
+	// Used is the fraction of the sheets' area that is in pieces.
+	Used  float64
+	Bound Bound
+}

@@ -1,0 +1,96 @@
+package measure
+
+import (
+	"strconv"
+	"strings"
+)
+
+// nearNothing is the remainder below which a label shows the tick alone.
+const nearNothing = 50 * Micrometre
+
+// Label writes l for a person in the given unit, on the tick: "5 3/8 in",
+// "14.5 cm", "145 mm". What is off the tick by 0.05 mm or more is shown as the
+// nearest tick with the remainder: "5 3/8 in − 0.4 mm". Parse reads it back,
+// exactly when l is on the tick and within 0.05 mm otherwise.
+func Label(l Length, unit Unit, tick Tick) string {
+	return Number(l, unit, tick) + suffix(l, unit, tick)
+}
+
+// Number is Label without the unit, unless there is a remainder to show.
+func Number(l Length, unit Unit, tick Tick) string {
+	if l < 0 {
+		return "−" + Number(-l, unit, tick)
+	}
+	near := Nearest(l, tick)
+	text := inUnit(near, unit)
+	rest := l - near
+	if rest.Abs() < nearNothing {
+		return text
+	}
+	sign := " + "
+	if rest < 0 {
+		sign = " − "
+	}
+	return text + " " + string(unit) + sign + rest.Abs().decimal(Millimetre, 1) + " mm"
+}
+
+func suffix(l Length, unit Unit, tick Tick) string {
+	if (l - Nearest(l, tick)).Abs() < nearNothing {
+		return " " + string(unit)
+	}
+	return ""
+}
+
+// inUnit writes a value that is on a tick: inches as whole and fraction in
+// lowest terms (64ths at the finest), metric as a decimal.
+func inUnit(l Length, unit Unit) string {
+	if unit != In {
+		return l.decimal(unit.Size(), 4)
+	}
+	whole, part := l/Inch, l%Inch
+	if part%(Inch/64) != 0 {
+		return l.decimal(Inch, 4)
+	}
+	num, den := int64(part/(Inch/64)), int64(64)
+	for num != 0 && num%2 == 0 {
+		num, den = num/2, den/2
+	}
+	var b strings.Builder
+	if whole != 0 || num == 0 {
+		b.WriteString(strconv.FormatInt(int64(whole), 10))
+	}
+	if num != 0 {
+		if whole != 0 {
+			b.WriteByte(' ')
+		}
+		b.WriteString(strconv.FormatInt(num, 10) + "/" + strconv.FormatInt(den, 10))
+	}
+	return b.String()
+}
+
+// fineTick is the tick of the unit shown beside the project's own.
+func fineTick(unit Unit) Tick {
+	if unit == In {
+		return Inch / 16
+	}
+	return Millimetre / 10
+}
+
+// Beside writes l in the other unit, fine enough to agree with the first:
+// centimetres to 0.1 mm, inches as the nearest sixteenth with its remainder.
+func Beside(l Length, unit Unit) string {
+	other := unit.Other()
+	return Label(l, other, fineTick(other))
+}
+
+// Field writes l as it is put into an input: a text that Parse reads back
+// to exactly l. Off the tick it falls back on a decimal.
+func Field(l Length, unit Unit) string {
+	if text := inUnit(l, unit); unit == In && l%(Inch/64) == 0 {
+		return text
+	}
+	if unit == In {
+		return l.decimal(Millimetre, 6) + " mm"
+	}
+	return l.decimal(unit.Size(), 7)
+}

@@ -1,0 +1,76 @@
+package measure
+
+import (
+	"brevium/core/fault"
+)
+
+// Unit is the unit a person works in.
+type Unit string
+
+// The three units people choose from.
+const (
+	In Unit = "in"
+	CM Unit = "cm"
+	MM Unit = "mm"
+)
+
+// Units lists the units in the order they are offered.
+var Units = []Unit{In, CM, MM}
+
+// ParseUnit accepts "in", "cm" or "mm".
+func ParseUnit(s string) (Unit, error) {
+	switch u := Unit(s); u {
+	case In, CM, MM:
+		return u, nil
+	}
+	return "", fault.New("unknown-unit", "", "%q is not a unit; use in, cm or mm", s)
+}
+
+// Size is the length of one unit; an unknown unit counts as a millimetre.
+func (u Unit) Size() Length {
+	switch u {
+	case In:
+		return Inch
+	case CM:
+		return Centimetre
+	}
+	return Millimetre
+}
+
+// Other is the unit shown beside this one: inches beside metric, and
+// centimetres beside inches.
+func (u Unit) Other() Unit {
+	if u == In {
+		return CM
+	}
+	return In
+}
+
+// Tick is the smallest step of the user's board and ruler.
+type Tick = Length
+
+// Tick is the usual tick of a board in this unit: 1/16 in, or 1 mm.
+func (u Unit) Tick() Tick {
+	if u == In {
+		return Inch / 16
+	}
+	return Millimetre
+}
+
+// Nearest rounds l to a whole number of ticks, halves away from zero.
+// The three functions here are the only places where lengths are rounded;
+// score positions are rounded each from the fence, so errors never add up.
+func Nearest(l Length, tick Tick) Length {
+	if l < 0 {
+		return -Nearest(-l, tick)
+	}
+	return (l + tick/2) / tick * tick
+}
+
+// Up rounds a length of zero or more up to a whole number of ticks: the way for whatever
+// must go round something else, so that clearance is never less than asked.
+func Up(l Length, tick Tick) Length { return (l + tick - 1) / tick * tick }
+
+// Down rounds a length of zero or more down to a whole number of ticks: the way for whatever
+// must go inside something else.
+func Down(l Length, tick Tick) Length { return l / tick * tick }

@@ -1,0 +1,109 @@
+package pattern
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"gonum.org/v1/gonum/num/quat"
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// Pose places a face in space: turn about the origin, then shift, in mm.
+type Pose struct {
+	Turn  r3.Rotation
+	Shift r3.Vec
+}
+
+// flat is the pose of a face left on the table.
+var flat = Pose{Turn: r3.Rotation(quat.Number{Real: 1})}
+
+// Place gives where a point of the flat pattern ends up.
+func (p Pose) Place(at Point) r3.Vec { return r3.Add(p.Turn.Rotate(lift(at)), p.Shift) }
+
+// Normal is the direction the outside of the face looks in.
+func (p Pose) Normal() r3.Vec { return p.Turn.Rotate(r3.Vec{Z: 1}) }
+
+func lift(p Point) r3.Vec { return r3.Vec{X: p.X, Y: -p.Y} }
+
+// Folded is a piece at one stage of folding.
+type Folded struct {
+	Faces []Face
+	Poses []Pose // one a face
+	// Residual is the largest distance, in mm, between the two places a
+	// shared edge gets where the walk over the faces comes round in a ring.
+	Residual float64
+}
+
+// Fold walks the faces from the one named root, which stays on the table,
+// turning each crease i by degrees(i). It fails when root is not a face or
+// part of the card is not reached.
+func (p *Pattern) Fold(root string, degrees func(crease int) float64) (*Folded, error) {
+	faces, err := p.Faces()
+	if err != nil {
+		return nil, err
+	}
+	start := slices.IndexFunc(faces, func(f Face) bool { return f.Name == root })
+	if start < 0 {
+		return nil, fmt.Errorf("no face is named %q", root)
+	}
+	f := &Folded{Faces: faces, Poses: make([]Pose, len(faces))}
+	reached := make([]bool, len(faces))
+	reached[start], f.Poses[start] = true, flat
+	for queue := []int{start}; len(queue) > 0; queue = queue[1:] {
+		i := queue[0]
+		for e, edge := range faces[i].edges {
+			if edge.neighbour < 0 || edge.crease < 0 || edge.neighbour == i {
+				continue
+			}
+			a, b := faces[i].Polygon[e], faces[i].Polygon[(e+1)%len(faces[i].Polygon)]
+			turn := degrees(edge.crease)
+			if p.Creases[edge.crease].Side == Towards {
+				turn = -turn
+			}
+			pose := across(f.Poses[i], a, b, turn)
+			if !reached[edge.neighbour] {
+				reached[edge.neighbour] = true
+				f.Poses[edge.neighbour] = pose
+				queue = append(queue, edge.neighbour)
+				continue
+			}
+			there := f.Poses[edge.neighbour]
+			for _, q := range faces[edge.neighbour].Polygon {
+				f.Residual = max(f.Residual, r3.Norm(r3.Sub(there.Place(q), pose.Place(q))))
+			}
+		}
+	}
+	if i := slices.Index(reached, false); i >= 0 {
+		return nil, fmt.Errorf("the part %q hangs on no crease", faces[i].Name)
+	}
+	return f, nil
+}
+
+// Finished folds every crease to its final angle.
+func (p *Pattern) Finished(root string) (*Folded, error) {
+	return p.Fold(root, func(i int) float64 { return p.Creases[i].Angle })
+}
+
+// across gives the pose of the neighbour over the edge from a to b, which
+// the first face, at pose, keeps on its right-hand side as seen. Seen in
+// space the neighbour lies to the left of a→b, so a turn about b→a by the
+// right-hand rule takes it away from the viewer.
+func across(pose Pose, a, b Point, degrees float64) Pose {
+	pa := lift(a)
+	turn := r3.NewRotation(degrees*math.Pi/180, r3.Sub(pa, lift(b)))
+	local := Pose{turn, r3.Sub(pa, turn.Rotate(pa))}
+	return Pose{
+		Turn:  r3.Rotation(quat.Mul(quat.Number(pose.Turn), quat.Number(local.Turn))),
+		Shift: r3.Add(pose.Turn.Rotate(local.Shift), pose.Shift),
+	}
+}
+
+// Face finds a face by name; its index is −1 when there is none.
+func (f *Folded) Face(name string) (Pose, *Face, int) {
+	i := slices.IndexFunc(f.Faces, func(x Face) bool { return x.Name == name })
+	if i < 0 {
+		return Pose{}, nil, -1
+	}
+	return f.Poses[i], &f.Faces[i], i
+}

@@ -1,0 +1,112 @@
+// Package pattern describes a piece as a crease pattern: an outline, creases
+// with a final angle and a side, slits, holes and glue. Faces are derived
+// from it, and folding walks the faces across the creases.
+//
+// Conventions: millimetres; origin at the blank's top left, x to the right,
+// y down, the outside of the card towards the viewer. In space the pattern
+// lies in the plane z = 0 with y upwards, so a pattern point (x, y) is at
+// (x, −y, 0) and a face folded away from the viewer goes to negative z.
+package pattern
+
+import (
+	"math"
+
+	"brevium/core/measure"
+)
+
+// Side says which way the card moves when it is folded, as seen by someone
+// looking at its outside.
+type Side string
+
+// A box folds Away at every edge when its outside faces the viewer.
+const (
+	Away    Side = "away"
+	Towards Side = "towards"
+)
+
+// Segment is a straight line between two points.
+type Segment struct{ A, B Point }
+
+// Crease is a fold line that is left after cutting away. Angle is the final
+// angle in degrees between the two faces' directions: 0 is flat, 90 a box
+// edge, 180 folded onto itself.
+type Crease struct {
+	Segment
+	Angle float64
+	Side  Side
+}
+
+// Scores lists the lines scored on the board. Vertical are x positions of
+// lines that run the blank's whole height, Horizontal y positions across its
+// whole width; lines that stop short are in Part.
+type Scores struct {
+	Vertical, Horizontal []measure.Length
+	Part                 []Segment
+}
+
+// Glue is a patch of adhesive: on the named face, over Area, on the outside
+// or inside of the card, landing on the named face.
+type Glue struct {
+	Face    string
+	Outside bool
+	Area    []Point
+	Onto    string
+}
+
+// Role is what a face is for.
+type Role string
+
+// A panel or wall shows; a lining is a wall's rolled-in second layer; a tab
+// is glued out of sight.
+const (
+	Panel  Role = "panel"
+	Wall   Role = "wall"
+	Lining Role = "lining"
+	Tab    Role = "tab"
+)
+
+// Mark names the face in which At lies. Up is the direction, on the flat
+// pattern, that is upwards on the finished box (zero for a panel).
+type Mark struct {
+	Name string
+	Role Role
+	At   Point
+	Up   Point
+}
+
+// Pattern is one piece. Outline is closed without repeating its first point,
+// clockwise as seen.
+type Pattern struct {
+	Width, Height measure.Length
+	Outline       []Point
+	Creases       []Crease
+	Slits         []Segment
+	Holes         [][]Point
+	Scores        Scores
+	Glue          []Glue
+	Marks         []Mark
+}
+
+// Area is what is left of the blank after cutting away, in mm².
+func (p *Pattern) Area() float64 {
+	a := math.Abs(Area(p.Outline))
+	for _, h := range p.Holes {
+		a -= math.Abs(Area(h))
+	}
+	return a
+}
+
+// Removed is the area cut away from the blank, in mm².
+func (p *Pattern) Removed() float64 {
+	return p.Width.MM()*p.Height.MM() - p.Area()
+}
+
+// Mark finds a mark by name.
+func (p *Pattern) Mark(name string) (Mark, bool) {
+	for _, m := range p.Marks {
+		if m.Name == name {
+			return m, true
+		}
+	}
+	return Mark{}, false
+}

@@ -1,0 +1,57 @@
+package recipe
+
+import (
+	"fmt"
+	"math"
+
+	"brevium/core/pattern"
+)
+
+// Supply is something used up, added up over all copies. Amount is in Unit:
+// "sheet", "mm" or "cm²".
+type Supply struct {
+	ID     string
+	Amount float64
+	Unit   string
+	Text   string
+}
+
+// tapeEvery is how far apart, in mm, two runs of tape may lie on a patch.
+const tapeEvery = 25
+
+// Adhesive adds up the glue patches and the edges of the mats: tape by
+// length, wet glue by area.
+func (w Work) AdhesiveSupply() Supply {
+	tape, glue := 0.0, 0.0
+	for _, p := range w.Parts {
+		for _, g := range p.Pattern.Glue {
+			lo, hi := pattern.Bounds(g.Area)
+			long, short := max(hi.X-lo.X, hi.Y-lo.Y), min(hi.X-lo.X, hi.Y-lo.Y)
+			tape += long * math.Ceil(short/tapeEvery)
+			glue += math.Abs(pattern.Area(g.Area))
+		}
+	}
+	for _, m := range w.Mats {
+		tape += 2 * (m.Width.MM() + m.Height.MM())
+		glue += m.Width.MM() * m.Height.MM()
+	}
+	n := float64(w.Copies)
+	if w.Adhesive == "wet-glue" {
+		return Supply{"glue", glue * n / 100, "cm²", fmt.Sprintf("Wet glue for %.0f cm² of card", glue*n/100)}
+	}
+	return Supply{"tape", tape * n, "mm", fmt.Sprintf("Double-sided tape, about %.1f m", math.Ceil(tape*n/100)/10)}
+}
+
+// Cautions are the usual ones for the work at hand; contents says whether
+// something goes into the box.
+func Cautions(contents bool) []string {
+	out := []string{
+		"Knife and trimmer: a fresh blade, a steel rule, a mat under the work, and cut away from your hand.",
+		"Keep naked flames away from card; only LED lights go inside.",
+	}
+	if contents {
+		out = append(out, "Card and glue are not food-safe unless marked so: keep treats wrapped or in a food-grade liner, mind allergens, and follow local food rules when selling.",
+			"Do not carry a glass or heavy thing by the lid: hold the box from below.")
+	}
+	return out
+}

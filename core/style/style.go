@@ -1,0 +1,145 @@
+// Package style is the catalogue of boxes: one file a style, each saying its
+// parameters, its pieces as scored grids, what must fit what, and how it is
+// glued. See docs/writing-a-style.md.
+package style
+
+import (
+	"slices"
+
+	"brevium/core/fault"
+	"brevium/core/fit"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+// Style is one kind of box.
+type Style struct {
+	ID, Name, About string
+	Parameters      []Parameter
+	Options         []Option
+	// Axes are the parameters that set the inside's length, width and height.
+	Axes [3]string
+	// Allowance is the option to be solved from the gap account when the
+	// user leaves it out; "" for a box without fitting parts.
+	Allowance string
+	Build     func(Spec) (*Box, error)
+}
+
+// Parameter is a size of the box.
+type Parameter struct {
+	ID, Label, About  string
+	Default, Min, Max measure.Length
+}
+
+// Kind is what an option takes.
+type Kind string
+
+// A choice is one of some words; a length is typed like any other.
+const (
+	ChoiceKind Kind = "choice"
+	LengthKind Kind = "length"
+)
+
+// Option is a choice of manner, or a length with a usual value.
+type Option struct {
+	ID, Label, About  string
+	Kind              Kind
+	Choices           []string
+	DefaultChoice     string
+	Default, Min, Max measure.Length
+}
+
+// Spec is the values a style is built from, all present and in range.
+type Spec struct {
+	Lengths map[string]measure.Length // parameters and length options
+	Choices map[string]string
+	// Thickness of the card of each piece; "" is the box's own.
+	Thickness map[string]measure.Length
+	Tick      measure.Tick
+}
+
+// Card is the thickness of the card a piece is made from.
+func (s Spec) Card(piece string) measure.Length {
+	if t, ok := s.Thickness[piece]; ok {
+		return t
+	}
+	return s.Thickness[""]
+}
+
+// Box is a style built to a size.
+type Box struct {
+	Parts           []Part
+	Fits            []fit.Pair
+	Inside, Outside Extent
+	// Assembly says, in order, how the finished parts go together.
+	Assembly []string
+}
+
+// Extent is a size in space.
+type Extent struct{ Length, Width, Height measure.Length }
+
+// Part is one piece of a box. Root names the face that stays on the table.
+type Part struct {
+	ID, Name string
+	Pattern  *pattern.Pattern
+	Root     string
+	// Opens reports that the piece's opening looks down when it is in use,
+	// as a lid's does.
+	Opens Facing
+	// Measuring, when set, says how this piece is cut or scored in a way
+	// its numbers alone do not show.
+	Measuring string
+	// Folding and Gluing say how, in working order.
+	Folding string
+	Gluing  []string
+}
+
+// Facing is the way a piece's opening looks in use.
+type Facing string
+
+// A base opens upwards, a lid downwards.
+const (
+	Upwards   Facing = "up"
+	Downwards Facing = "down"
+)
+
+// All is the catalogue, in the order it is shown.
+var All = []*Style{tray, trayDouble, trayLid}
+
+// ByID finds a style.
+func ByID(id string) (*Style, error) {
+	i := slices.IndexFunc(All, func(s *Style) bool { return s.ID == id })
+	if i < 0 {
+		return nil, fault.New("unknown-style", "", "%q is not a box style; see brevium styles", id)
+	}
+	return All[i], nil
+}
+
+// Option finds an option.
+func (s *Style) Option(id string) (Option, bool) {
+	i := slices.IndexFunc(s.Options, func(o Option) bool { return o.ID == id })
+	if i < 0 {
+		return Option{}, false
+	}
+	return s.Options[i], true
+}
+
+// Options every style has.
+var (
+	adhesive = Option{
+		ID: "adhesive", Label: "Adhesive", Kind: ChoiceKind, Choices: []string{"tape", "wet-glue"}, DefaultChoice: "tape",
+		About: "Tape holds at once and wants tabs of 10 mm; wet glue gives minutes to adjust and wants 6 mm",
+	}
+	corners = Option{
+		ID: "corners", Label: "Corners", Kind: ChoiceKind, Choices: []string{"two-tab", "slim", "pinwheel"}, DefaultChoice: "two-tab",
+		About: "Two-tab: two walls carry both tabs. Slim: the same, cut narrow. Pinwheel: one tab a wall, no waste",
+	}
+)
+
+// TabWidth is the narrowest tab that an adhesive holds.
+func TabWidth(adhesive string) measure.Length {
+	if adhesive == "wet-glue" {
+		return 6 * measure.Millimetre
+	}
+	return 10 * measure.Millimetre
+}

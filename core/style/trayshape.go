@@ -1,0 +1,184 @@
+package style
+
+import (
+	"fmt"
+
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+// trayShape is an open tray, single or double walled: the building block of
+// every style that stands on four walls. Its panel is length × width and its
+// walls are height tall, all score to score.
+type trayShape struct {
+	id, name, panel       string
+	length, width, height measure.Length
+	lining                measure.Length // the rolled-in second wall; 0 for single walls
+	corners, adhesive     string
+	tick                  measure.Tick
+	opens                 Facing
+}
+
+// layers counts the layers inside the wall on each side, along the length
+// and across the width: tabs glued there, and a rolled-in wall.
+func (t trayShape) layers() (length, width int) {
+	if t.lining > 0 {
+		length, width = 1, 1
+	}
+	if t.corners == "pinwheel" {
+		return length + 1, width + 1
+	}
+	return length + 1, width
+}
+
+// layersWhat names the layers along each axis for the account.
+func (t trayShape) layersWhat() (length, width string) {
+	length, width = "tabs", "tabs"
+	if t.lining > 0 {
+		length, width = "tabs and second wall", "second wall"
+		if t.corners == "pinwheel" {
+			width = length
+		}
+	}
+	return length, width
+}
+
+// inside is the clear room: the panel less a thickness and the layers, and
+// the wall less half the thickness of the floor.
+func (t trayShape) inside(card measure.Length) Extent {
+	kl, kw := t.layers()
+	return Extent{
+		t.length - card*measure.Length(1+2*kl),
+		t.width - card*measure.Length(1+2*kw),
+		t.height - card/2,
+	}
+}
+
+// outside is the panel and a thickness; a rolled rim adds its half above.
+func (t trayShape) outside(card measure.Length) Extent {
+	h := t.height + card/2
+	if t.lining > 0 {
+		h += card / 2
+	}
+	return Extent{t.length + card, t.width + card, h}
+}
+
+func (t trayShape) part() (Part, error) {
+	g := t.grid()
+	g.Role(pattern.Panel, t.panel)
+	for _, w := range []string{"back", "front", "left", "right"} {
+		g.Up(t.panel, w)
+		if t.lining > 0 {
+			lining := w + ".lining"
+			g.Role(pattern.Lining, lining)
+			g.Tab(lining, w, t.lining, sliver)
+			g.Fold(w, lining, 180, pattern.Away)
+			g.Glue(lining, false, w)
+		}
+	}
+	t.cutCorners(g)
+	p, err := g.Pattern()
+	if err != nil {
+		return Part{}, err
+	}
+	return Part{
+		ID: t.id, Name: t.name, Pattern: p, Root: t.panel, Opens: t.opens,
+		Folding: t.folding(), Gluing: t.gluing(),
+	}, nil
+}
+
+// sliver is what a rolled wall loses at each end so that the corner lies flat.
+const sliver = measure.Millimetre
+
+// tabWedge is the most a tab loses on each side at its free end.
+const tabWedge = 2 * measure.Millimetre
+
+func (t trayShape) grid() *pattern.Grid {
+	l, w, h, n := t.length, t.width, t.height, t.lining
+	names := []any{t.panel}
+	pinwheel := t.corners == "pinwheel"
+	switch {
+	case n == 0 && pinwheel:
+		return pattern.NewGrid([]measure.Length{h, l, h}, []measure.Length{h, w, h}, fmt.Sprintf(`
+			left.back   back   back.right
+			left        %s     right
+			front.left  front  right.front`, names...))
+	case n == 0:
+		return pattern.NewGrid([]measure.Length{h, l, h}, []measure.Length{h, w, h}, fmt.Sprintf(`
+			back.left   back   back.right
+			left        %s     right
+			front.left  front  front.right`, names...))
+	case pinwheel:
+		return pattern.NewGrid([]measure.Length{n, h, l, h, n}, []measure.Length{n, h, w, h, n}, fmt.Sprintf(`
+			.            .           back.lining   .            .
+			.            left.back   back          back.right   .
+			left.lining  left        %s            right        right.lining
+			.            front.left  front         right.front  .
+			.            .           front.lining  .            .`, names...))
+	}
+	return pattern.NewGrid([]measure.Length{n, h, l, h, n}, []measure.Length{n, h, w, h, n}, fmt.Sprintf(`
+		.            .           back.lining   .            .
+		.            back.left   back          back.right   .
+		left.lining  left        %s            right        right.lining
+		.            front.left  front         front.right  .
+		.            .           front.lining  .            .`, names...))
+}
+
+// cutCorners slits and shapes the tabs in the chosen manner. Two tabs that
+// meet inside one wall are kept from lying over each other.
+func (t trayShape) cutCorners(g *pattern.Grid) {
+	tab := func(name, hinge, wall string, reach, wedge measure.Length) {
+		g.Role(pattern.Tab, name)
+		g.Tab(name, hinge, reach, wedge)
+		g.Slit(name, wall)
+		g.Glue(name, true, wall)
+	}
+	if t.corners == "pinwheel" {
+		tab("left.back", "left", "back", min(t.height, t.length), 0)
+		tab("back.right", "back", "right", min(t.height, t.width), 0)
+		tab("right.front", "right", "front", min(t.height, t.length), 0)
+		tab("front.left", "front", "left", min(t.height, t.width), 0)
+		return
+	}
+	reach := t.tabReach()
+	wedge := min(tabWedge, reach/4)
+	for _, wall := range []string{"back", "front"} {
+		tab(wall+".left", wall, "left", reach, wedge)
+		tab(wall+".right", wall, "right", reach, wedge)
+	}
+}
+
+// tabReach is how far a tab reaches from its crease: the whole wall height
+// (two-tab), or what the adhesive needs (slim), but never past the middle of
+// the wall it is glued to, where it would meet its neighbour.
+func (t trayShape) tabReach() measure.Length {
+	half := t.width / 2
+	if on := measure.Down(half, t.tick); on >= half*3/4 {
+		half = on
+	}
+	reach := min(t.height, half)
+	if t.corners == "slim" {
+		reach = min(reach, TabWidth(t.adhesive))
+	}
+	return reach
+}
+
+func (t trayShape) folding() string {
+	s := "Fold every score away from the outside and burnish it: four walls, then the tabs."
+	if t.lining > 0 {
+		s = "Fold every score away from the outside and burnish it: four walls, the tabs, and the second walls right over."
+	}
+	return s
+}
+
+func (t trayShape) gluing() []string {
+	walls := "the two end walls"
+	if t.corners == "pinwheel" {
+		walls = "the next wall round"
+	}
+	out := []string{fmt.Sprintf("Put adhesive on the outside of each tab and stand the walls up, each tab inside %s; square the corners before pressing.", walls)}
+	if t.lining > 0 {
+		out = append(out, "Put adhesive on the inside of each second wall, roll it over its wall and the tabs, and press from the rim down; the two with tabs behind them last.")
+	}
+	return out
+}
