@@ -323,7 +323,9 @@ func (r *Result) check() {
 	in := &r.Inputs
 	r.Checks = inspect.Fits(r.Fits, in.Units)
 	for _, p := range r.Parts {
-		r.Checks = append(r.Checks, inspect.OnTick(p.Part, in.Tools.Tick, in.Units), inspect.Tabs(p.Part, r.Spec.Choices["adhesive"]))
+		list := recipe.Scores(p.Part, in.Tools.Fence)
+		r.Scores = append(r.Scores, list)
+		r.Checks = append(r.Checks, inspect.OnTick(list, in.Tools.Tick, in.Units), inspect.Tabs(p.Part, r.Spec.Choices["adhesive"]))
 	}
 	doubled := r.Spec.Choices["base.walls"] == "double" || in.Style == "tray-double"
 	if f, known := inspect.Load(contents.Grams(in.Things), doubled, in.Card.GSM); known {
@@ -347,7 +349,6 @@ func (r *Result) write() {
 	for _, p := range r.Parts {
 		w.Parts = append(w.Parts, p.Part)
 		w.Cards[p.ID] = p.Card
-		r.Scores = append(r.Scores, recipe.Scores(p.Part, in.Tools.Fence))
 	}
 	r.Steps = w.Steps()
 	r.One, r.All = recipe.Minutes(r.Steps, in.Copies)
@@ -383,4 +384,20 @@ func sheetSupplies(s Stock) []recipe.Supply {
 		out[i].Text = fmt.Sprintf("%.0f × %s, %s, %.0f gsm", out[i].Amount, l.Sheet.Name, s.Card.Name, s.Card.GSM)
 	}
 	return out
+}
+
+// PieceName is the name of a layout's piece for a person: a part's own, or
+// the face a mat goes on.
+func (r *Result) PieceName(id string) string {
+	for _, p := range r.Parts {
+		if p.ID == id {
+			return p.Name
+		}
+	}
+	for _, m := range r.Mats {
+		if m.ID == id {
+			return fmt.Sprintf("%s mat, %s", m.Piece, m.Face)
+		}
+	}
+	return id
 }

@@ -8,6 +8,7 @@ import (
 
 	"brevium/core/fit"
 	"brevium/core/measure"
+	"brevium/core/recipe"
 	"brevium/core/style"
 )
 
@@ -66,16 +67,16 @@ func Fits(accounts []fit.Account, unit measure.Unit) []Finding {
 }
 
 // OnTick warns of scores that the board has no groove for.
-func OnTick(p style.Part, tick measure.Tick, unit measure.Unit) Finding {
-	for _, list := range [][]measure.Length{p.Pattern.Scores.Vertical, p.Pattern.Scores.Horizontal} {
-		for _, s := range list {
+func OnTick(p recipe.ScoreList, tick measure.Tick, unit measure.Unit) Finding {
+	for _, pass := range p.Passes {
+		for _, s := range pass.At {
 			if off := (s - measure.Nearest(s, tick)).Abs(); off >= measure.Millimetre/20 {
-				return Finding{"tick", Warn, p.ID, fmt.Sprintf("%s: the score at %s lies between two grooves of the board; mark it with a ruler, or change the size by that little.",
+				return Finding{"tick", Warn, p.Piece, fmt.Sprintf("%s: the score at %s lies between two grooves of the board; mark it with a ruler, or change the size by that little.",
 					p.Name, measure.Label(s, unit, tick))}
 			}
 		}
 	}
-	return Finding{"tick", OK, p.ID, p.Name + ": every score lies on a groove of the board."}
+	return Finding{"tick", OK, p.Piece, p.Name + ": every score lies on a groove of the board."}
 }
 
 // Tabs warns of tabs narrower than the adhesive needs. tab is the narrowest

@@ -5,11 +5,11 @@ import (
 	"strings"
 )
 
-// nearNothing is the remainder below which a label shows the tick alone.
+// nearNothing is the largest remainder for which a label shows the tick alone.
 const nearNothing = 50 * Micrometre
 
 // Label writes l for a person in the given unit, on the tick: "5 3/8 in",
-// "14.5 cm", "145 mm". What is off the tick by 0.05 mm or more is shown as the
+// "14.5 cm", "145 mm". What is off the tick by more than 0.05 mm is shown as the
 // nearest tick with the remainder: "5 3/8 in − 0.4 mm". Parse reads it back,
 // exactly when l is on the tick and within 0.05 mm otherwise.
 func Label(l Length, unit Unit, tick Tick) string {
@@ -24,7 +24,7 @@ func Number(l Length, unit Unit, tick Tick) string {
 	near := Nearest(l, tick)
 	text := inUnit(near, unit)
 	rest := l - near
-	if rest.Abs() < nearNothing {
+	if rest.Abs() <= nearNothing {
 		return text
 	}
 	sign := " + "
@@ -35,7 +35,7 @@ func Number(l Length, unit Unit, tick Tick) string {
 }
 
 func suffix(l Length, unit Unit, tick Tick) string {
-	if (l - Nearest(l, tick)).Abs() < nearNothing {
+	if (l - Nearest(l, tick)).Abs() <= nearNothing {
 		return " " + string(unit)
 	}
 	return ""

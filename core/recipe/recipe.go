@@ -57,6 +57,7 @@ type Step struct {
 type Pass struct {
 	Edge string
 	At   []measure.Length
+	Shim measure.Length // held between the fence and the card
 }
 
 // ScoreList is how one piece is scored: each pass, turning the card between.
@@ -85,6 +86,9 @@ type Work struct {
 // the clock for a left fence, with it for a right one, where numbers count
 // from the right.
 func Scores(p style.Part, fence Fence) ScoreList {
+	if p.Shim > 0 {
+		return ScoreList{p.ID, p.Name, shimmed(p)}
+	}
 	first := slices.Clone(p.Pattern.Scores.Vertical)
 	edge := "left"
 	if fence == Right {
@@ -94,7 +98,45 @@ func Scores(p style.Part, fence Fence) ScoreList {
 		}
 		slices.Sort(first)
 	}
-	return ScoreList{p.ID, p.Name, []Pass{{edge, first}, {"top", slices.Clone(p.Pattern.Scores.Horizontal)}}}
+	return ScoreList{p.ID, p.Name, []Pass{{Edge: edge, At: first}, {Edge: "top", At: slices.Clone(p.Pattern.Scores.Horizontal)}}}
+}
+
+// shimmed scores each wall from its own edge, turning a quarter each time.
+// Lines nearer to one edge belong to it.
+func shimmed(p style.Part) []Pass {
+	edges := []Pass{{Edge: "left"}, {Edge: "top"}, {Edge: "right"}, {Edge: "bottom"}}
+	split := func(at []measure.Length, whole measure.Length, near, far *Pass) {
+		for _, l := range at {
+			if 2*l <= whole {
+				near.At = append(near.At, l+p.Shim)
+			} else {
+				far.At = append([]measure.Length{whole - l + p.Shim}, far.At...)
+			}
+		}
+	}
+	split(p.Pattern.Scores.Vertical, p.Pattern.Width, &edges[0], &edges[2])
+	split(p.Pattern.Scores.Horizontal, p.Pattern.Height, &edges[1], &edges[3])
+	for i := range edges {
+		edges[i].Shim = p.Shim
+	}
+	return edges
+}
+
+// Sentence says how the passes are made, one after the other.
+func (l ScoreList) Sentence(unit measure.Unit, tick measure.Tick) string {
+	var out []string
+	for i, p := range l.Passes {
+		lead := capital(p.Edge) + " edge"
+		if i > 0 {
+			lead = "Turn a quarter, " + p.Edge + " edge"
+		}
+		lead += " against the fence"
+		if p.Shim > 0 {
+			lead += " with a shim of " + measure.Label(p.Shim, unit, tick) + " between"
+		}
+		out = append(out, lead+": "+Numbers(p.At, unit, tick)+".")
+	}
+	return strings.Join(out, " ")
 }
 
 // Numbers writes lengths for a sentence: "1 1/2 and 5 1/2 in".
@@ -157,8 +199,7 @@ func (w Work) write(unit measure.Unit, tick measure.Tick) []Step {
 	}
 	for _, p := range w.Parts {
 		list := Scores(p, w.Fence)
-		text := fmt.Sprintf("Score the %s, outside up. %s edge against the fence: %s. Turn a quarter so that the %s edge lies on the fence: %s.",
-			strings.ToLower(p.Name), capital(list.Passes[0].Edge), Numbers(list.Passes[0].At, unit, tick), list.Passes[1].Edge, Numbers(list.Passes[1].At, unit, tick))
+		text := fmt.Sprintf("Score the %s, outside up. %s", strings.ToLower(p.Name), list.Sentence(unit, tick))
 		if p.Measuring != "" {
 			text += " " + p.Measuring
 		}

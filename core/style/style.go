@@ -47,6 +47,8 @@ type Option struct {
 	Choices           []string
 	DefaultChoice     string
 	Default, Min, Max measure.Length
+	// ForFit puts the option with the questions of fit, not of shape.
+	ForFit bool
 }
 
 // Spec is the values a style is built from, all present and in range.
@@ -89,6 +91,9 @@ type Part struct {
 	// Measuring, when set, says how this piece is cut or scored in a way
 	// its numbers alone do not show.
 	Measuring string
+	// Shim is how far the card is held off the fence when it is scored; its
+	// numbers are then read from each edge in turn, larger by the shim.
+	Shim measure.Length
 	// Folding and Gluing say how, in working order.
 	Folding string
 	Gluing  []string

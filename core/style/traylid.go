@@ -16,11 +16,13 @@ var trayLid = &Style{
 		},
 		{
 			ID: "lid.allowance", Label: "Lid allowance", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance,
-			About: "a: how much bigger the lid's panel is than the base's, each way; leave it out to have it worked out",
+			About:  "a: how much bigger the lid's panel is than the base's, each way; leave it out to have it worked out",
+			ForFit: true,
 		},
 		{
 			ID: "lid.custom", Label: "How the lid gets its gap", Kind: ChoiceKind, Choices: []string{"bigger-lid", "smaller-base", "shim"}, DefaultChoice: "bigger-lid",
-			About: "A bigger lid blank, a trimmed base blank, or a shim at the scoring board's fence: the same gap",
+			About:  "A bigger lid blank, a trimmed base blank, or a shim at the scoring board's fence: the same gap",
+			ForFit: true,
 		},
 		{
 			ID: "base.walls", Label: "Base walls", Kind: ChoiceKind, Choices: []string{"single", "double"}, DefaultChoice: "single",
@@ -83,7 +85,8 @@ func buildTrayLid(s Spec) (*Box, error) {
 	case "smaller-base":
 		basePart.Measuring = "Cut the base blank as if it were the lid's size, then trim the allowance off two neighbouring sides. Score the same number from each of the four edges, turning the blank."
 	case "shim":
-		lidPart.Measuring = "Hold this blank off the fence by a shim of half the allowance and read the same numbers on the board, each of the four walls from its own edge, turning the blank."
+		lidPart.Shim = a / 2
+		lidPart.Measuring = "A shim of half the allowance between the fence and the blank: the walls lose it and the panel gains it."
 	case "bigger-lid":
 		lidPart.Measuring = "This blank is bigger by the allowance each way; the first number scored from each of the four edges comes to the same lines."
 	}

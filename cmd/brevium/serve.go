@@ -1,0 +1,111 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+	"os/signal"
+	"path/filepath"
+	"syscall"
+	"time"
+
+	"github.com/spf13/cobra"
+
+	"brevium/store"
+	"brevium/web"
+)
+
+// served is where and what to serve.
+type served struct {
+	address string
+	folder  string
+	verbose bool
+}
+
+func (s *served) flags(c *cobra.Command) {
+	f := c.Flags()
+	f.StringVar(&s.address, "address", env("BREVIUM_ADDRESS", "127.0.0.1:8787"), "address to listen on; port 0 takes a free one (env BREVIUM_ADDRESS)")
+	f.StringVar(&s.folder, "data", env("BREVIUM_DATA", "data"), "folder for the database (env BREVIUM_DATA)")
+	f.BoolVar(&s.verbose, "verbose", false, "log every request")
+}
+
+func env(name, usual string) string {
+	if v, ok := os.LookupEnv(name); ok && v != "" {
+		return v
+	}
+	return usual
+}
+
+func serveCommand() *cobra.Command {
+	var s served
+	c := &cobra.Command{
+		Use: "serve", Short: "Serve the web application on a loopback address", Args: cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error { return s.run(c.Context(), nil) },
+	}
+	s.flags(c)
+	return c
+}
+
+func demoCommand() *cobra.Command {
+	var s served
+	c := &cobra.Command{
+		Use: "demo", Short: "Serve with the boxes of a village library's winter fair, if there are none yet", Args: cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error { return s.run(c.Context(), loadDemo) },
+	}
+	s.flags(c)
+	return c
+}
+
+// run serves until it is told to stop, then lets what is under way finish.
+func (s *served) run(ctx context.Context, prepare func(context.Context, *store.Store) error) error {
+	ctx, stop := signal.NotifyContext(ctx, os.Interrupt, syscall.SIGTERM)
+	defer stop()
+	level := slog.LevelWarn
+	if s.verbose {
+		level = slog.LevelInfo
+	}
+	log := slog.New(slog.NewJSONHandler(os.Stderr, &slog.HandlerOptions{Level: level}))
+	if err := os.MkdirAll(s.folder, 0o755); err != nil {
+		return fmt.Errorf("the data folder cannot be made: %w", err)
+	}
+	boxes, err := store.Open(ctx, filepath.Join(s.folder, "brevium.db"))
+	if err != nil {
+		return err
+	}
+	defer boxes.Close()
+	if prepare != nil {
+		if err := prepare(ctx, boxes); err != nil {
+			return err
+		}
+	}
+	handler, err := web.New(boxes, log)
+	if err != nil {
+		return err
+	}
+	listener, err := net.Listen("tcp", s.address)
+	if err != nil {
+		return fmt.Errorf("cannot listen on %s: %w; choose another with --address", s.address, err)
+	}
+	server := &http.Server{
+		Handler: handler, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelError),
+		ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 30 * time.Second, IdleTimeout: 2 * time.Minute,
+	}
+	failed := make(chan error, 1)
+	go func() { failed <- server.Serve(listener) }()
+	fmt.Printf("Brevium is at http://%s  (stop it with Ctrl-C)\n", listener.Addr())
+	select {
+	case err := <-failed:
+		return err
+	case <-ctx.Done():
+	}
+	grace, cancel := context.WithTimeout(context.Background(), 10*time.Second)
+	defer cancel()
+	if err := server.Shutdown(grace); err != nil && !errors.Is(err, http.ErrServerClosed) {
+		return fmt.Errorf("stopping: %w", err)
+	}
+	return nil
+}

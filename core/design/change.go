@@ -1,0 +1,120 @@
+package design
+
+import (
+	"fmt"
+	"maps"
+	"reflect"
+	"slices"
+	"strings"
+
+	"brevium/core/dress"
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/style"
+)
+
+// Clone is a copy that shares nothing with the original.
+func (in Inputs) Clone() Inputs {
+	in.Size = maps.Clone(in.Size)
+	in.Cards = maps.Clone(in.Cards)
+	in.Choices = maps.Clone(in.Choices)
+	in.Lengths = maps.Clone(in.Lengths)
+	in.Things = slices.Clone(in.Things)
+	in.Sheets = slices.Clone(in.Sheets)
+	in.Mats = slices.Clone(in.Mats)
+	for i := range in.Mats {
+		in.Mats[i].Layers = slices.Clone(in.Mats[i].Layers)
+	}
+	return in
+}
+
+// SetStyle changes the style, keeping the sizes, options and mats that mean
+// something to the new one.
+func (in *Inputs) SetStyle(id string) error {
+	s, err := style.ByID(id)
+	if err != nil {
+		return fault.At("style", err)
+	}
+	in.Style = id
+	maps.DeleteFunc(in.Size, func(k string, _ measure.Length) bool {
+		return !slices.ContainsFunc(s.Parameters, func(p style.Parameter) bool { return p.ID == k })
+	})
+	known := func(k string, kind style.Kind) bool { o, ok := s.Option(k); return ok && o.Kind == kind }
+	maps.DeleteFunc(in.Lengths, func(k string, _ measure.Length) bool { return !known(k, style.LengthKind) })
+	maps.DeleteFunc(in.Choices, func(k, v string) bool {
+		o, _ := s.Option(k)
+		return !known(k, style.ChoiceKind) || !slices.Contains(o.Choices, v)
+	})
+	pieces, err := in.pieces(s)
+	if err != nil {
+		return err
+	}
+	in.Mats = slices.DeleteFunc(in.Mats, func(d dress.Dressing) bool { return !slices.Contains(pieces, d.Piece) })
+	return nil
+}
+
+// pieces are the ids of the pieces a style makes at its usual size.
+func (in *Inputs) pieces(s *style.Style) ([]string, error) {
+	usual := New("", in.Units, s.ID)
+	spec, err := usual.spec(s)
+	if err != nil {
+		return nil, err
+	}
+	box, err := s.Build(spec)
+	if err != nil {
+		return nil, err
+	}
+	var out []string
+	for _, p := range box.Parts {
+		out = append(out, p.ID)
+	}
+	return out, nil
+}
+
+// SetUnits changes the unit. A tick that was the old unit's usual one becomes
+// the new unit's.
+func (in *Inputs) SetUnits(u measure.Unit) {
+	if in.Tools.Tick == in.Units.Tick() {
+		in.Tools.Tick = u.Tick()
+	}
+	in.Units = u
+}
+
+// Difference names, in a few words, what changed from a to b; "" when
+// nothing did.
+func Difference(a, b Inputs) string {
+	var what []string
+	note := func(same bool, words string) {
+		if !same {
+			what = append(what, words)
+		}
+	}
+	note(a.Name == b.Name, "name")
+	note(a.Style == b.Style, "box style")
+	s, err := style.ByID(b.Style)
+	if err == nil && a.Style == b.Style {
+		for _, p := range s.Parameters {
+			note(a.Size[p.ID] == b.Size[p.ID], strings.ToLower(p.Label))
+		}
+		for _, o := range s.Options {
+			la, hasA := a.Lengths[o.ID]
+			lb, hasB := b.Lengths[o.ID]
+			note(la == lb && hasA == hasB && a.Choices[o.ID] == b.Choices[o.ID], strings.ToLower(o.Label))
+		}
+	}
+	note(a.Basis == b.Basis, "what the size is of")
+	note(reflect.DeepEqual(a.Things, b.Things) && a.Stand == b.Stand, "contents")
+	note(a.Card == b.Card && maps.Equal(a.Cards, b.Cards), "card")
+	note(a.Fit == b.Fit, "fit wanted")
+	note(reflect.DeepEqual(a.Mats, b.Mats), "dressing")
+	note(slices.Equal(a.Sheets, b.Sheets), "sheets")
+	note(a.Copies == b.Copies, "copies")
+	note(a.Tools == b.Tools, "tools")
+	if a.Units != b.Units {
+		return "units" // the tick follows
+	}
+	if len(what) > 2 {
+		return fmt.Sprintf("%s and %d more", what[0], len(what)-1)
+	}
+	return strings.Join(what, " and ")
+}

@@ -1,0 +1,115 @@
+package draw
+
+import (
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// panel is a flat polygon in space with what is stuck on its outside. Its
+// points run clockwise as seen from outside (pattern order).
+type panel struct {
+	points []r3.Vec
+	normal r3.Vec // of the outside
+	at     float64
+	decals []decal
+}
+
+type decal struct {
+	class  Class
+	points []r3.Vec
+}
+
+// flush is how near, in mm, two planes may lie and count as one.
+const flush = 1e-4
+
+// tree is a binary space partition of panels: those on one plane, those
+// before it and those behind (Fuchs, Kedem and Naylor, 1980). Read from back
+// to front it gives an order of painting in which nothing is painted over by
+// what lies behind it.
+type tree struct {
+	on            []panel
+	front, behind *tree
+}
+
+func plant(panels []panel) *tree {
+	if len(panels) == 0 {
+		return nil
+	}
+	root := panels[0]
+	t := &tree{on: panels[:1:1]}
+	var front, behind []panel
+	for _, q := range panels[1:] {
+		f, b := q.part(root.normal, root.at)
+		if f == nil && b == nil {
+			t.on = append(t.on, q)
+		}
+		if f != nil {
+			front = append(front, *f)
+		}
+		if b != nil {
+			behind = append(behind, *b)
+		}
+	}
+	t.front, t.behind = plant(front), plant(behind)
+	return t
+}
+
+// paint visits the panels from back to front for a viewer far off in the
+// direction towards.
+func (t *tree) paint(towards r3.Vec, visit func(panel)) {
+	if t == nil {
+		return
+	}
+	first, last := t.behind, t.front
+	if r3.Dot(t.on[0].normal, towards) < 0 {
+		first, last = last, first
+	}
+	first.paint(towards, visit)
+	for _, q := range t.on {
+		visit(q)
+	}
+	last.paint(towards, visit)
+}
+
+// part cuts a panel by a plane; both parts are nil when it lies in it.
+func (q panel) part(normal r3.Vec, at float64) (front, behind *panel) {
+	f, b := clip(q.points, normal, at), clip(q.points, r3.Scale(-1, normal), -at)
+	if f == nil && b == nil {
+		return nil, nil
+	}
+	side := func(points []r3.Vec, n r3.Vec, a float64) *panel {
+		if points == nil {
+			return nil
+		}
+		p := q
+		p.points = points
+		p.decals = nil
+		for _, d := range q.decals {
+			if cut := clip(d.points, n, a); cut != nil {
+				p.decals = append(p.decals, decal{d.class, cut})
+			}
+		}
+		return &p
+	}
+	return side(f, normal, at), side(b, r3.Scale(-1, normal), -at)
+}
+
+// clip keeps what lies before the plane, or nil when nothing rises above it.
+func clip(points []r3.Vec, normal r3.Vec, at float64) []r3.Vec {
+	var out []r3.Vec
+	rises := false
+	for i, a := range points {
+		b := points[(i+1)%len(points)]
+		da, db := r3.Dot(normal, a)-at, r3.Dot(normal, b)-at
+		rises = rises || da > flush
+		if da >= -flush {
+			out = append(out, a)
+		}
+		if da > flush && db < -flush || da < -flush && db > flush {
+			out = append(out, r3.Add(a, r3.Scale(da/(da-db), r3.Sub(b, a))))
+		}
+	}
+	if !rises || len(out) < 3 {
+		return nil
+	}
+	return out
+}

@@ -1,0 +1,50 @@
+package draw
+
+import (
+	"fmt"
+
+	"brevium/core/contents"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+// Contents draws how the things stand, from above and from the front, in the
+// inside they need.
+func Contents(a contents.Arrangement, things []contents.Thing, unit measure.Unit, tick measure.Tick) *Picture {
+	l, w, h := a.Length.MM(), a.Width.MM(), a.Height.MM()
+	gap := max(l, w) * 0.22
+	p := newPicture("How the things stand, from above and from the front", l, w+gap+h, 70)
+	p.fromAbove(a, things)
+	floor := w + gap + h
+	p.polygon(Room, LayerNotes, rect(0, w+gap, l, h)...)
+	for _, s := range a.Spots {
+		p.polygon(Thing, LayerNotes, rect(s.X.MM(), floor-s.Z.MM()-s.Height.MM(), s.Length.MM(), s.Height.MM())...).About = things[s.Thing].Name
+	}
+	u := p.U
+	p.text(TextNumber, pattern.Pt(l/2, -12*u), 24, Middle, measure.Label(a.Length, unit, tick))
+	p.text(TextNumber, pattern.Pt(l+14*u, w/2), 24, Middle, measure.Label(a.Width, unit, tick)).Angle = 90
+	p.text(TextNumber, pattern.Pt(l+14*u, floor-h/2), 24, Middle, measure.Label(a.Height, unit, tick)).Angle = 90
+	p.text(TextQuiet, pattern.Pt(0, w+22*u), 17, Start, "from above")
+	p.text(TextQuiet, pattern.Pt(0, floor+22*u), 17, Start, fmt.Sprintf("from the front, %d in all", len(a.Spots)))
+	return p
+}
+
+// ContentsFromAbove is the small picture of an arrangement, to choose by.
+func ContentsFromAbove(a contents.Arrangement, things []contents.Thing) *Picture {
+	p := newPicture("From above, "+a.ID, a.Length.MM(), a.Width.MM(), 8)
+	p.fromAbove(a, things)
+	return p
+}
+
+func (p *Picture) fromAbove(a contents.Arrangement, things []contents.Thing) {
+	p.polygon(Room, LayerNotes, rect(0, 0, a.Length.MM(), a.Width.MM())...)
+	for _, s := range a.Spots {
+		t := things[s.Thing]
+		if t.Shape == contents.Round {
+			r := s.Length.MM() / 2
+			p.circle(Thing, LayerNotes, pattern.Pt(s.X.MM()+r, s.Y.MM()+r), r).About = t.Name
+		} else {
+			p.polygon(Thing, LayerNotes, rect(s.X.MM(), s.Y.MM(), s.Length.MM(), s.Width.MM())...).About = t.Name
+		}
+	}
+}

@@ -1,0 +1,194 @@
+package draw
+
+import (
+	"math"
+
+	"brevium/core/dress"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+	"brevium/core/recipe"
+	"brevium/core/style"
+)
+
+// Net says how a flat piece is drawn.
+type Net struct {
+	Part  style.Part
+	Mats  []dress.Mat // those of other pieces are passed over
+	Fence recipe.Fence
+	Units measure.Unit
+	Tick  measure.Tick
+	// Plain leaves out numbers and names, for small pictures.
+	Plain bool
+}
+
+// Picture draws the piece, outside up: what is removed, mats, glue, scores
+// and cuts, the score numbers along the edges as they are read off the board.
+func (n Net) Picture() *Picture {
+	margin := 74.0
+	if n.Plain {
+		margin = 6
+	}
+	p := newPicture(n.Part.Name+", flat, outside up", n.Part.Pattern.Width.MM(), n.Part.Pattern.Height.MM(), margin)
+	n.into(p)
+	return p
+}
+
+// TrueSize draws the piece for export and templates, with pens in mm.
+func (n Net) TrueSize() *Picture {
+	w, h := n.Part.Pattern.Width.MM(), n.Part.Pattern.Height.MM()
+	p := &Picture{X: -1, Y: -1, Width: w + 2, Height: h + 2, U: 0.22, Title: n.Part.Name + ", true size"}
+	n.Plain = true
+	n.into(p)
+	return p
+}
+
+func (n Net) into(p *Picture) {
+	pat := n.Part.Pattern
+	w, h := pat.Width.MM(), pat.Height.MM()
+	blank := rect(0, 0, w, h)
+	p.add(Shape{Class: Card, Layer: LayerNotes, Loops: append([][]pattern.Point{pat.Outline}, pat.Holes...), Closed: true})
+	if pat.Removed() > 0.01 {
+		p.add(Shape{Class: Remove, Layer: LayerRemove, Loops: hatch(append([][]pattern.Point{blank, pat.Outline}, pat.Holes...), 7*p.U)})
+		p.polygon(Blank, LayerRemove, blank...)
+	}
+	for _, m := range n.Mats {
+		if m.Piece == n.Part.ID {
+			class := MatOne
+			if m.Layer > 1 {
+				class = MatTwo
+			}
+			p.polygon(class, LayerNotes, m.Corners...).About = "Mat on the " + m.Face
+		}
+	}
+	for _, g := range pat.Glue {
+		n.glue(p, g)
+	}
+	for _, c := range pat.Creases {
+		n.crease(p, c)
+	}
+	for _, s := range pat.Scores.Part {
+		n.bars(p, s)
+	}
+	for _, s := range pat.Slits {
+		p.line(Cut, LayerCut, s.A, s.B)
+	}
+	for _, hole := range pat.Holes {
+		p.polygon(Cut, LayerCut, hole...)
+	}
+	p.polygon(Cut, LayerCut, pat.Outline...)
+	if !n.Plain {
+		n.names(p)
+		n.numbers(p)
+	}
+}
+
+// glue dots a patch: on the outside in full, on the inside every other row,
+// since it is seen through the card.
+func (n Net) glue(p *Picture, g pattern.Glue) {
+	step := 7 * p.U
+	lo, hi := pattern.Bounds(g.Area)
+	var dots [][]pattern.Point
+	row := 0
+	for y := lo.Y + step; y < hi.Y; y += step {
+		row++
+		if !g.Outside && row%2 == 0 {
+			continue
+		}
+		for x := lo.X + step*(0.75+0.5*float64(row%2)); x < hi.X; x += step {
+			if at := pattern.Pt(x, y); pattern.Contains(g.Area, at) {
+				dots = append(dots, []pattern.Point{at, at})
+			}
+		}
+	}
+	p.add(Shape{Class: GlueDot, Layer: LayerGlue, Loops: dots})
+}
+
+// crease draws dashes with small ticks: filled when the card folds towards
+// the viewer, open when it folds away.
+func (n Net) crease(p *Picture, c pattern.Crease) {
+	p.line(Score, LayerScore, c.A, c.B)
+	class := ScoreOpen
+	if c.Side == pattern.Towards {
+		class = ScoreMark
+	}
+	d := c.B.Sub(c.A)
+	length := d.Len()
+	d = d.Scale(1 / length)
+	across := pattern.Pt(-d.Y, d.X)
+	marks := max(1, math.Round(length/(90*p.U)))
+	if length < 24*p.U {
+		return
+	}
+	for i := range int(marks) {
+		mid := c.A.Add(d.Scale(length * (float64(i) + 0.5) / marks))
+		s := 4.6 * p.U
+		p.polygon(class, LayerNotes, mid.Add(d.Scale(-s)), mid.Add(d.Scale(s)), mid.Add(across.Scale(1.5*s)))
+	}
+}
+
+// bars marks where a score that stops short starts and ends.
+func (n Net) bars(p *Picture, s pattern.Segment) {
+	d := s.B.Sub(s.A)
+	across := pattern.Pt(-d.Y, d.X).Scale(6 * p.U / d.Len())
+	for _, end := range []pattern.Point{s.A, s.B} {
+		p.line(ScoreMark, LayerNotes, end.Add(across), end.Sub(across))
+	}
+}
+
+func (n Net) names(p *Picture) {
+	for _, m := range n.Part.Pattern.Marks {
+		if m.Role == pattern.Panel || m.Role == pattern.Wall {
+			p.text(TextQuiet, m.At.Add(pattern.Pt(0, 7*p.U)), 20, Middle, m.Name)
+		}
+	}
+}
+
+// numbers puts the score numbers where they are read: the card against the
+// fence as drawn, numbers along its upper edge; then turned a quarter so that
+// the top edge comes to the fence, numbers along the edge that is then
+// uppermost, standing as they will be read.
+func (n Net) numbers(p *Picture) {
+	pat := n.Part.Pattern
+	w, h := pat.Width.MM(), pat.Height.MM()
+	u := p.U
+	fenceX, sideX, turn, out := 0.0, w, 90.0, 1.0
+	if n.Fence == recipe.Right {
+		fenceX, sideX, turn, out = w, 0, -90, -1
+	}
+	p.line(Fence, LayerNotes, pattern.Pt(fenceX-out*7*u, 0), pattern.Pt(fenceX-out*7*u, h))
+	fence := p.text(TextQuiet, pattern.Pt(fenceX-out*18*u, h/2), 20, Middle, "fence, first")
+	fence.Angle = -90 * out
+	p.line(Fence, LayerNotes, pattern.Pt(0, -7*u), pattern.Pt(w, -7*u))
+	p.text(TextQuiet, pattern.Pt(w/2, -18*u), 20, Middle, "fence, turned")
+	read := func(at, whole measure.Length, fromFar bool) measure.Length {
+		if shim := n.Part.Shim; shim > 0 { // read from its own edge, off the fence
+			return min(at, whole-at) + shim
+		}
+		if fromFar {
+			return whole - at
+		}
+		return at
+	}
+	for _, x := range pat.Scores.Vertical {
+		value := read(x, pat.Width, n.Fence == recipe.Right)
+		at := x.MM()
+		p.line(Guide, LayerNotes, pattern.Pt(at, -2*u), pattern.Pt(at, -14*u))
+		p.text(TextNumber, pattern.Pt(at, -20*u), 36, Middle, measure.Number(value, n.Units, n.Tick))
+	}
+	for _, y := range pat.Scores.Horizontal {
+		at := y.MM()
+		p.line(Guide, LayerNotes, pattern.Pt(sideX+out*2*u, at), pattern.Pt(sideX+out*12*u, at))
+		p.text(TextNumber, pattern.Pt(sideX+out*20*u, at), 36, Middle, measure.Number(read(y, pat.Height, false), n.Units, n.Tick)).Angle = turn
+	}
+	size := measure.Number(pat.Width, n.Units, n.Tick) + " × " + measure.Label(pat.Height, n.Units, n.Tick)
+	p.text(TextNumber, pattern.Pt(w/2, h+38*u), 30, Middle, n.Part.Name+"  "+size)
+}
+
+// BlankOf draws the uncut blank of a piece.
+func BlankOf(part style.Part) *Picture {
+	w, h := part.Pattern.Width.MM(), part.Pattern.Height.MM()
+	p := newPicture(part.Name+" blank", w, h, 6)
+	p.polygon(Card, LayerNotes, rect(0, 0, w, h)...)
+	p.polygon(Cut, LayerCut, rect(0, 0, w, h)...)
+	return p
+}

@@ -1,0 +1,136 @@
+// Package pdf writes the project sheet and the true-size templates.
+package pdf
+
+import (
+	_ "embed"
+	"strconv"
+
+	"codeberg.org/go-pdf/fpdf"
+
+	"brevium/draw"
+)
+
+//go:embed fonts/regular.ttf
+var regular []byte
+
+//go:embed fonts/semibold.ttf
+var semibold []byte
+
+const family = "sans"
+
+// Paper is a size of page, in mm.
+type Paper struct {
+	Name          string
+	Width, Height float64
+}
+
+// The two papers people print on.
+var (
+	A4     = Paper{"A4", 210, 297}
+	Letter = Paper{"Letter", 215.9, 279.4}
+)
+
+// canvas is a document in the making.
+type canvas struct {
+	*fpdf.Fpdf
+	paper Paper
+}
+
+func newCanvas(p Paper, title string) *canvas {
+	f := fpdf.NewCustom(&fpdf.InitType{OrientationStr: "P", UnitStr: "mm", Size: fpdf.SizeType{Wd: p.Width, Ht: p.Height}})
+	f.AddUTF8FontFromBytes(family, "", regular)
+	f.AddUTF8FontFromBytes(family, "B", semibold)
+	f.SetTitle(title, true)
+	f.SetCreator("Brevium", true)
+	f.SetAutoPageBreak(false, 0)
+	f.SetMargins(0, 0, 0)
+	return &canvas{f, p}
+}
+
+// fit draws a picture as large as it will go in a box of w × h mm, centred.
+func (c *canvas) fit(p *draw.Picture, x, y, w, h float64) {
+	k := min(w/p.Width, h/p.Height)
+	c.at(p, x+(w-p.Width*k)/2-p.X*k, y+(h-p.Height*k)/2-p.Y*k, k)
+}
+
+// at draws a picture k times its size, its origin at (x, y).
+func (c *canvas) at(p *draw.Picture, x, y, k float64) {
+	c.SetLineJoinStyle("round")
+	c.SetLineCapStyle("butt")
+	for _, s := range p.Shapes {
+		pen := draw.Pens[s.Class]
+		if s.Label != "" {
+			c.label(s, pen, x+s.At.X*k, y+s.At.Y*k, k)
+			continue
+		}
+		style := ""
+		if pen.Fill != "" && (s.Closed || s.Circle > 0) {
+			c.SetFillColor(rgb(pen.Fill))
+			style = "F"
+		}
+		if pen.Stroke != "" {
+			c.SetDrawColor(rgb(pen.Stroke))
+			c.SetLineWidth(max(0.08, pen.Width*p.U*k))
+			dash := make([]float64, len(pen.Dash))
+			for i, d := range pen.Dash {
+				dash[i] = d * p.U * k
+			}
+			c.SetDashPattern(dash, 0)
+			if pen.Dots {
+				c.SetLineCapStyle("round")
+				defer c.SetLineCapStyle("butt")
+			}
+			style += "D"
+		}
+		if style == "" {
+			continue
+		}
+		if s.Circle > 0 {
+			c.Circle(x+s.At.X*k, y+s.At.Y*k, s.Circle*k, style)
+			continue
+		}
+		for _, loop := range s.Loops {
+			for i, q := range loop {
+				if i == 0 {
+					c.MoveTo(x+q.X*k, y+q.Y*k)
+				} else {
+					c.LineTo(x+q.X*k, y+q.Y*k)
+				}
+			}
+			if s.Closed {
+				c.ClosePath()
+			}
+		}
+		c.DrawPath(style + map[bool]string{true: "*"}[style[0] == 'F'])
+	}
+	c.SetDashPattern(nil, 0)
+}
+
+// pointsPerMM turns a text height in mm into points.
+const pointsPerMM = 72 / 25.4
+
+func (c *canvas) label(s draw.Shape, pen draw.Pen, x, y, k float64) {
+	weight := ""
+	if pen.Bold {
+		weight = "B"
+	}
+	c.SetFont(family, weight, s.Size*k*pointsPerMM)
+	c.SetTextColor(rgb(pen.Fill))
+	w := c.GetStringWidth(s.Label)
+	shift := map[draw.Anchor]float64{draw.Middle: w / 2, draw.End: w}[s.Anchor]
+	if s.Angle != 0 {
+		c.TransformBegin()
+		c.TransformRotate(-s.Angle, x, y)
+		defer c.TransformEnd()
+	}
+	c.Text(x-shift, y, s.Label)
+}
+
+// rgb reads "#rrggbb".
+func rgb(hex string) (r, g, b int) {
+	n, err := strconv.ParseUint(hex[1:], 16, 32)
+	if err != nil {
+		return 0, 0, 0
+	}
+	return int(n >> 16), int(n >> 8 & 255), int(n & 255)
+}

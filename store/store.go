@@ -1,0 +1,267 @@
+// Package store keeps boxes in SQLite: their inputs, the inputs before each
+// change, and the steps ticked off. Results are never stored; they follow
+// from the inputs.
+package store
+
+import (
+	"context"
+	"database/sql"
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"net/url"
+	"time"
+
+	"github.com/pressly/goose/v3"
+	_ "modernc.org/sqlite" // the driver "sqlite"
+
+	"brevium/core/design"
+)
+
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// ErrNotFound means that there is no box of that number, or it was deleted.
+var ErrNotFound = errors.New("there is no box of this number")
+
+// Store is an open database. Its methods may be called from any goroutine;
+// each one that changes something does so in one transaction and returns
+// once that is on disk.
+type Store struct {
+	db  *sql.DB
+	now func() time.Time
+}
+
+// Open opens or makes the database in the file and brings its tables up to
+// date.
+func Open(ctx context.Context, file string) (*Store, error) {
+	q := url.Values{"_pragma": {"journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(5000)", "synchronous(FULL)"}, "_txlock": {"immediate"}}
+	db, err := sql.Open("sqlite", "file:"+(&url.URL{Path: file}).EscapedPath()+"?"+q.Encode())
+	if err != nil {
+		return nil, fmt.Errorf("open %s: %w", file, err)
+	}
+	dir, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return nil, err
+	}
+	up, err := goose.NewProvider(goose.DialectSQLite3, db, dir)
+	if err == nil {
+		_, err = up.Up(ctx)
+	}
+	if err != nil {
+		return nil, errors.Join(fmt.Errorf("prepare %s: %w", file, err), db.Close())
+	}
+	return &Store{db: db, now: time.Now}, nil
+}
+
+// Close closes the database.
+func (s *Store) Close() error { return s.db.Close() }
+
+// Ping reports whether the database answers.
+func (s *Store) Ping(ctx context.Context) error {
+	return s.db.QueryRowContext(ctx, `SELECT 1`).Scan(new(int))
+}
+
+// Box is a kept design.
+type Box struct {
+	ID      int64
+	Name    string
+	Inputs  design.Inputs
+	Changed time.Time
+	// LastChange says what Undo would take back; "" when there is nothing.
+	LastChange string
+}
+
+const columns = `b.id, b.name, b.inputs, b.changed_at,
+	coalesce((SELECT what FROM changes c WHERE c.box_id = b.id ORDER BY c.id DESC LIMIT 1), '')`
+
+func scan(row interface{ Scan(...any) error }) (Box, error) {
+	var b Box
+	var inputs string
+	var changed int64
+	if err := row.Scan(&b.ID, &b.Name, &inputs, &changed, &b.LastChange); err != nil {
+		if errors.Is(err, sql.ErrNoRows) {
+			err = ErrNotFound
+		}
+		return b, err
+	}
+	b.Changed = time.UnixMilli(changed)
+	in, err := design.Read([]byte(inputs))
+	if err != nil {
+		return b, fmt.Errorf("box %d: %w", b.ID, err)
+	}
+	b.Inputs = in
+	return b, nil
+}
+
+// Boxes lists what is not deleted, the last changed first.
+func (s *Store) Boxes(ctx context.Context) ([]Box, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT `+columns+` FROM boxes b WHERE deleted_at IS NULL ORDER BY changed_at DESC, id DESC`)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var out []Box
+	for rows.Next() {
+		b, err := scan(rows)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, b)
+	}
+	return out, rows.Err()
+}
+
+// Box gives one box, or ErrNotFound.
+func (s *Store) Box(ctx context.Context, id int64) (Box, error) {
+	return scan(s.db.QueryRowContext(ctx, `SELECT `+columns+` FROM boxes b WHERE id = ? AND deleted_at IS NULL`, id))
+}
+
+// Add keeps a new box and gives its number.
+func (s *Store) Add(ctx context.Context, in design.Inputs) (int64, error) {
+	now := s.now().UnixMilli()
+	r, err := s.db.ExecContext(ctx, `INSERT INTO boxes (name, inputs, created_at, changed_at) VALUES (?, ?, ?, ?)`,
+		in.Name, string(in.Write()), now, now)
+	if err != nil {
+		return 0, err
+	}
+	return r.LastInsertId()
+}
+
+// Settle is how long after a change another of the same thing counts as part
+// of it, so that undo takes back the whole of what was being typed.
+const Settle = 2 * time.Second
+
+// mostChanges is how many changes of a box can be undone.
+const mostChanges = 200
+
+// Save replaces a box's inputs. what names the change for undo.
+func (s *Store) Save(ctx context.Context, id int64, in design.Inputs, what string) error {
+	return s.in(ctx, func(tx *sql.Tx) error {
+		now := s.now().UnixMilli()
+		_, err := tx.ExecContext(ctx, `
+			INSERT INTO changes (box_id, what, inputs, at)
+			SELECT id, ?2, inputs, ?3 FROM boxes
+			WHERE id = ?1 AND NOT EXISTS (
+				SELECT 1 FROM changes c WHERE c.box_id = ?1 AND c.what = ?2 AND c.at > ?3 - ?4
+				AND c.id = (SELECT max(id) FROM changes WHERE box_id = ?1))`,
+			id, what, now, Settle.Milliseconds())
+		if err != nil {
+			return err
+		}
+		if err := one(tx.ExecContext(ctx, `UPDATE boxes SET name = ?, inputs = ?, changed_at = ? WHERE id = ? AND deleted_at IS NULL`,
+			in.Name, string(in.Write()), now, id)); err != nil {
+			return err
+		}
+		_, err = tx.ExecContext(ctx, `
+			DELETE FROM changes WHERE box_id = ?1 AND id <= (
+				SELECT id FROM changes WHERE box_id = ?1 ORDER BY id DESC LIMIT 1 OFFSET ?2)`, id, mostChanges)
+		return err
+	})
+}
+
+// Undo takes the last change back and says what it was; "" when there was
+// none.
+func (s *Store) Undo(ctx context.Context, id int64) (what string, err error) {
+	err = s.in(ctx, func(tx *sql.Tx) error {
+		var change int64
+		var inputs string
+		err := tx.QueryRowContext(ctx, `SELECT id, what, inputs FROM changes WHERE box_id = ? ORDER BY id DESC LIMIT 1`, id).
+			Scan(&change, &what, &inputs)
+		if errors.Is(err, sql.ErrNoRows) {
+			return nil
+		}
+		if err != nil {
+			return err
+		}
+		if err := one(tx.ExecContext(ctx, `
+			UPDATE boxes SET inputs = ?1, name = json_extract(?1, '$.name'), changed_at = ?2
+			WHERE id = ?3 AND deleted_at IS NULL`, inputs, s.now().UnixMilli(), id)); err != nil {
+			return err
+		}
+		_, err = tx.ExecContext(ctx, `DELETE FROM changes WHERE id = ?`, change)
+		return err
+	})
+	return what, err
+}
+
+// Copy keeps a second box like the first and gives its number.
+func (s *Store) Copy(ctx context.Context, id int64) (int64, error) {
+	b, err := s.Box(ctx, id)
+	if err != nil {
+		return 0, err
+	}
+	in := b.Inputs
+	in.Name += ", copy"
+	if len(in.Name) > design.LongestName {
+		in.Name = b.Inputs.Name
+	}
+	return s.Add(ctx, in)
+}
+
+// Delete hides a box until Restore.
+func (s *Store) Delete(ctx context.Context, id int64) error {
+	return one(s.db.ExecContext(ctx, `UPDATE boxes SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL`, s.now().UnixMilli(), id))
+}
+
+// Restore brings a deleted box back.
+func (s *Store) Restore(ctx context.Context, id int64) error {
+	return one(s.db.ExecContext(ctx, `UPDATE boxes SET deleted_at = NULL WHERE id = ?`, id))
+}
+
+// Ticks gives the steps ticked off: by step, what it said then.
+func (s *Store) Ticks(ctx context.Context, id int64) (map[string]string, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT step, mark FROM ticks WHERE box_id = ?`, id)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	out := map[string]string{}
+	for rows.Next() {
+		var step, mark string
+		if err := rows.Scan(&step, &mark); err != nil {
+			return nil, err
+		}
+		out[step] = mark
+	}
+	return out, rows.Err()
+}
+
+// Tick ticks a step off, or takes the tick away.
+func (s *Store) Tick(ctx context.Context, id int64, step, mark string, done bool) error {
+	if _, err := s.Box(ctx, id); err != nil {
+		return err
+	}
+	if !done {
+		_, err := s.db.ExecContext(ctx, `DELETE FROM ticks WHERE box_id = ? AND step = ?`, id, step)
+		return err
+	}
+	_, err := s.db.ExecContext(ctx, `
+		INSERT INTO ticks (box_id, step, mark, at) VALUES (?1, ?2, ?3, ?4)
+		ON CONFLICT (box_id, step) DO UPDATE SET mark = ?3, at = ?4`, id, step, mark, s.now().UnixMilli())
+	return err
+}
+
+// in runs f in one transaction.
+func (s *Store) in(ctx context.Context, f func(*sql.Tx) error) error {
+	tx, err := s.db.BeginTx(ctx, nil)
+	if err != nil {
+		return err
+	}
+	if err := f(tx); err != nil {
+		return errors.Join(err, tx.Rollback())
+	}
+	return tx.Commit()
+}
+
+// one turns a statement that touched no row into ErrNotFound.
+func one(r sql.Result, err error) error {
+	if err != nil {
+		return err
+	}
+	if n, err := r.RowsAffected(); err != nil || n == 1 {
+		return err
+	}
+	return ErrNotFound
+}

@@ -1,0 +1,92 @@
+package web
+
+import (
+	"bytes"
+	"fmt"
+	"net/http"
+	"slices"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/design"
+	"brevium/draw"
+	"brevium/draw/pdf"
+	"brevium/store"
+)
+
+// result works the box of the address out.
+func (s *server) result(c *echo.Context) (store.Box, *design.Result, error) {
+	b, err := s.box(c)
+	if err != nil {
+		return b, nil, err
+	}
+	r, err := design.Make(b.Inputs)
+	return b, r, err
+}
+
+// download answers with a file named after the box.
+func download(c *echo.Context, name, ending, kind string, body []byte) error {
+	safe := strings.Map(func(r rune) rune {
+		if r >= 'a' && r <= 'z' || r >= 'A' && r <= 'Z' || r >= '0' && r <= '9' {
+			return r
+		}
+		return '-'
+	}, name)
+	c.Response().Header().Set("Content-Disposition", fmt.Sprintf("inline; filename=%q", strings.Trim(safe, "-")+ending))
+	return c.Blob(http.StatusOK, kind, body)
+}
+
+func (s *server) designFile(c *echo.Context) error {
+	b, err := s.box(c)
+	if err != nil {
+		return err
+	}
+	return download(c, b.Name, ".json", "application/json", b.Inputs.Write())
+}
+
+func (s *server) planFile(c *echo.Context) error {
+	b, r, err := s.result(c)
+	if err != nil {
+		return err
+	}
+	text, err := r.Plan()
+	if err != nil {
+		return err
+	}
+	return download(c, b.Name, "-plan.json", "application/json", text)
+}
+
+func (s *server) pieceSVG(c *echo.Context) error {
+	b, r, err := s.result(c)
+	if err != nil {
+		return err
+	}
+	piece, _ := strings.CutSuffix(c.Param("piece"), ".svg")
+	i := slices.IndexFunc(r.Parts, func(p design.Part) bool { return p.ID == piece })
+	if i < 0 {
+		return echo.NewHTTPError(http.StatusNotFound, "no such piece")
+	}
+	return download(c, b.Name+"-"+piece, ".svg", "image/svg+xml", netOf(r, r.Parts[i]).TrueSize().File())
+}
+
+func (s *server) sheetPDF(c *echo.Context) error {
+	b, r, err := s.result(c)
+	if err != nil {
+		return err
+	}
+	paper := pdf.A4
+	if c.QueryParam("paper") == "letter" {
+		paper = pdf.Letter
+	}
+	var out bytes.Buffer
+	if err := pdf.Write(&out, r, paper); err != nil {
+		return err
+	}
+	return download(c, b.Name, ".pdf", "application/pdf", out.Bytes())
+}
+
+// netOf is how a part of the design is drawn flat.
+func netOf(r *design.Result, p design.Part) draw.Net {
+	return draw.Net{Part: p.Part, Mats: r.Mats, Fence: r.Inputs.Tools.Fence, Units: r.Inputs.Units, Tick: r.Inputs.Tools.Tick}
+}

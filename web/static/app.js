@@ -1,0 +1,66 @@
+// What the hand does faster than the wire: moving between stops by key, and
+// stepping a length by one tick. Everything else is the server's.
+"use strict";
+
+if (window.Idiomorph) {
+  // The field being typed in keeps what is typed while the page around it changes.
+  Idiomorph.defaults.ignoreActiveValue = true;
+}
+
+document.addEventListener("alpine:init", () => {
+  Alpine.data("keys", () => ({
+    press(event) {
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      const typing = event.target.closest("input:not([type=radio]):not([type=checkbox]), textarea, select");
+      if (typing) {
+        step(event);
+        return;
+      }
+      const stops = [...document.querySelectorAll(".tape a")];
+      const here = stops.findIndex((a) => a.hasAttribute("aria-current"));
+      const go = (i) => stops[i] && stops[i].click();
+      if (event.key >= "1" && event.key <= String(stops.length)) go(Number(event.key) - 1);
+      else if (event.key === "[") go(here - 1);
+      else if (event.key === "]") go(here + 1);
+      else if (event.key === "u") document.getElementById("undo")?.click();
+      else if (event.key === "?") this.$refs.help.showModal();
+    },
+  }));
+});
+
+document.addEventListener("click", (event) => {
+  if (event.target.closest("[data-help]")) document.querySelector("dialog.keys")?.showModal();
+});
+
+// step changes a length by one tick of its unit with the arrow keys.
+function step(event) {
+  const input = event.target;
+  if (!input.dataset.length || (event.key !== "ArrowUp" && event.key !== "ArrowDown")) return;
+  const inches = input.dataset.length === "in";
+  const tick = inches ? 1 / 16 : input.dataset.length === "cm" ? 0.1 : 1;
+  const now = read(input.value);
+  if (now === null) return;
+  event.preventDefault();
+  const ticks = Math.max(0, Math.round(now / tick) + (event.key === "ArrowUp" ? 1 : -1));
+  input.value = inches ? sixteenths(ticks) : String(Math.round(ticks * tick * 10) / 10);
+  input.dispatchEvent(new Event("input", { bubbles: true }));
+}
+
+// read takes "3 1/2", "7/8" or "9.5"; anything else is left to the server.
+function read(text) {
+  const m = text.trim().replace(",", ".").match(/^(\d+(?:\.\d+)?)?(?:(?:^|[ -])(\d+)\/(\d+))?$/);
+  if (!m || (!m[1] && !m[2])) return null;
+  return Number(m[1] || 0) + (m[2] ? Number(m[2]) / Number(m[3]) : 0);
+}
+
+function sixteenths(n) {
+  let top = n % 16;
+  let bottom = 16;
+  while (top && top % 2 === 0) {
+    top /= 2;
+    bottom /= 2;
+  }
+  const whole = Math.floor(n / 16);
+  if (!top) return String(whole);
+  return (whole ? whole + " " : "") + top + "/" + bottom;
+}

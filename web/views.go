@@ -1,0 +1,181 @@
+package web
+
+import (
+	"embed"
+	"fmt"
+	"html/template"
+	"regexp"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/contents"
+	"brevium/core/design"
+	"brevium/core/inspect"
+	"brevium/core/measure"
+	"brevium/core/style"
+	"brevium/draw"
+	"brevium/store"
+)
+
+//go:embed templates/*.html
+var templateFiles embed.FS
+
+func parseTemplates() (*echo.TemplateRenderer, error) {
+	t, err := template.New("").Funcs(template.FuncMap{
+		"inc":    func(i int) int { return i + 1 },
+		"legend": legend,
+		"lower":  strings.ToLower,
+		"num":    num,
+	}).ParseFS(templateFiles, "templates/*.html")
+	return &echo.TemplateRenderer{Template: t}, err
+}
+
+// svg marks a drawing as markup: draw escapes every text in it.
+func svg(p *draw.Picture) template.HTML { return template.HTML(p.Inline()) }
+
+var fraction = regexp.MustCompile(`(\d+ )?\b(\d+/\d+)`)
+
+// num marks the fractions in a text, so that 3/8 is set as one.
+func num(text string) template.HTML {
+	return template.HTML(fraction.ReplaceAllString(template.HTMLEscapeString(text), `<span class="nowrap">$1<span class="frac">$2</span></span>`))
+}
+
+type legendEntry struct {
+	Text   string
+	Sample template.HTML
+}
+
+func legend() []legendEntry {
+	var out []legendEntry
+	for _, e := range draw.Legend() {
+		out = append(out, legendEntry{e.Text, svg(e.Sample)})
+	}
+	return out
+}
+
+// chrome is what stands round every page.
+type chrome struct {
+	Title   string
+	Units   measure.Unit
+	UnitsAt string // where the unit switch posts to
+	Stop    string
+}
+
+// AllUnits lists the units of the switch.
+func (chrome) AllUnits() []measure.Unit { return measure.Units }
+
+func (s *server) chrome(c *echo.Context, title string) chrome {
+	x := chrome{Title: title, Units: unitsOf(c), UnitsAt: "/units"}
+	if c.Path() == "/new" {
+		x.Stop = "new"
+	}
+	return x
+}
+
+type problemPage struct {
+	chrome
+	Text string
+}
+
+type listPage struct {
+	chrome
+	Boxes   []entry
+	Deleted int64
+}
+
+// entry is one box in the list.
+type entry struct {
+	store.Box
+	Style, Size, Problem string
+	Picture              template.HTML
+	Verdict              inspect.Verdict
+}
+
+type newPage struct {
+	chrome
+	BySize bool
+	Form   *form
+	Name   field
+	Thing  thingFields
+	Size   []field
+	Basis  field
+}
+
+func (p *newPage) fill(f *form) {
+	p.Form = f
+	p.Name = f.control("name", "Name of the box", "So that you find it again", "")
+	p.Thing = fieldsOf(f, 0, newThing(contents.Round))
+	if !f.posted.Has(thingName(0, "count")) {
+		p.Thing.Count.Value = "4"
+	}
+	sizes := map[string]measure.Length{"length": 4 * measure.Inch, "width": 3 * measure.Inch, "height": 3 * measure.Inch / 2}
+	if f.unit != measure.In {
+		sizes = map[string]measure.Length{"length": 100 * measure.Millimetre, "width": 75 * measure.Millimetre, "height": 40 * measure.Millimetre}
+	}
+	for _, x := range [][3]string{{"length", "Length", "left to right"}, {"width", "Width", "front to back"}, {"height", "Height", "floor to rim"}} {
+		p.Size = append(p.Size, f.lengthField("size."+x[0], x[1], x[2], sizes[x[0]]))
+	}
+	p.Basis = basisField(f, design.Scored)
+}
+
+func basisField(f *form, stored design.Basis) field {
+	return f.choiceField("size.basis", "These sizes are", "", string(stored),
+		choice{Value: "scored", Label: "score to score"}, choice{Value: "inside", Label: "the clear inside"}, choice{Value: "outside", Label: "the finished outside"})
+}
+
+// thingFields are the controls of one thing.
+type thingFields struct {
+	N                                  int
+	Name, Shape, Length, Width, Height field
+	Count, Ease, Grams                 field
+	Round                              bool
+}
+
+func fieldsOf(f *form, i int, t contents.Thing) thingFields {
+	name := func(part string) string { return thingName(i, part) }
+	x := thingFields{
+		N:      i,
+		Name:   f.control(name("name"), "What is it?", "", t.Name),
+		Shape:  f.choiceField(name("shape"), "Shape", "", string(t.Shape), choice{Value: "round", Label: "round: a jar, a tin"}, choice{Value: "block", Label: "a block"}, choice{Value: "stack", Label: "a stack of cards"}),
+		Width:  f.lengthField(name("width"), "Width", "front to back", t.Width),
+		Height: f.lengthField(name("height"), "Height", "as it will stand", t.Height),
+		Count:  f.control(name("count"), "How many", "", fmt.Sprint(t.Count)),
+		Ease:   f.lengthField(name("ease"), "Ease", "room to spare on each axis, in all; 2 to 3 mm for rigid things", t.Ease),
+		Grams:  f.control(name("grams"), "Weight of one, grams", "if you know it", ""),
+	}
+	x.Round = x.Shape.Value == string(contents.Round)
+	label, hint := "Length", "left to right"
+	if x.Round {
+		label, hint = "Across", "the widest place"
+	}
+	x.Length = f.lengthField(name("length"), label, hint, t.Length)
+	if t.Grams > 0 && !f.posted.Has(name("grams")) {
+		x.Grams.Value = fmt.Sprintf("%g", t.Grams)
+	}
+	return x
+}
+
+// sizeLine is a box's size in half a line: its inside.
+func sizeLine(r *design.Result) string {
+	x := r.Box.Inside
+	n := func(l measure.Length) string {
+		return measure.Number(measure.Down(l, r.Inputs.Tools.Tick), r.Inputs.Units, r.Inputs.Tools.Tick)
+	}
+	return fmt.Sprintf("%s × %s × %s %s inside", n(x.Length), n(x.Width), n(x.Height), r.Inputs.Units)
+}
+
+// boxPicture draws the folded box; one that cannot be folded shows nothing.
+func boxPicture(r *design.Result) template.HTML {
+	var parts []style.Part
+	for _, p := range r.Parts {
+		parts = append(parts, p.Part)
+	}
+	p, err := draw.Box(r.Style.Name+", folded", parts, r.Mats)
+	if err != nil {
+		return ""
+	}
+	return svg(p)
+}
+
+func worstOf(r *design.Result) inspect.Verdict { return inspect.Worst(r.Checks) }

@@ -1,0 +1,537 @@
+package web
+
+import (
+	"fmt"
+	"html/template"
+	"slices"
+	"strings"
+
+	"brevium/core/contents"
+	"brevium/core/design"
+	"brevium/core/dress"
+	"brevium/core/fit"
+	"brevium/core/inspect"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/recipe"
+	"brevium/core/style"
+	"brevium/draw"
+	"brevium/store"
+)
+
+// workPage is the workspace at one stop. Result is nil when the stored design
+// cannot be worked out; the page then shows why and its fields.
+type workPage struct {
+	chrome
+	Box    store.Box
+	At     int
+	Form   *form
+	Result *design.Result
+	Tape   []tapeStop
+	ticks  map[string]string
+	Done   int
+	Steps  []stepView
+
+	// The fields of this stop.
+	Things                    []thingFields
+	Ways                      []way
+	Fields, More, Card, Tools []field
+	Styles                    []styleTile
+	Allowance                 field
+	Typed                     bool
+	Dressings                 []dressView
+	SheetKinds                []choice
+}
+
+// tapeStop is a stop on the tape: its present answer in half a line, and a
+// mark if something is wrong there.
+type tapeStop struct {
+	ID, Title, Answer string
+	Current           bool
+	Verdict           inspect.Verdict
+}
+
+type stepView struct {
+	recipe.Step
+	Done, Stale bool
+	Group       string
+}
+
+// way is one way for the things to stand.
+type way struct {
+	ID, Label, Card string
+	Picture         template.HTML
+	Chosen          bool
+}
+
+type styleTile struct {
+	ID, Name, About, Cost string
+	Picture               template.HTML
+	Chosen                bool
+	Problem               string
+}
+
+type dressView struct {
+	Piece, Name string
+	Where       field
+	Layers      field
+	Layer       [][]field
+	On          bool
+}
+
+// prepare fills in what the stop shows.
+func (p *workPage) prepare() {
+	if p.Result != nil {
+		p.steps()
+		p.tape()
+	}
+	in, f := &p.Box.Inputs, p.Form
+	switch stops[p.At].ID {
+	case "contents":
+		p.contents(in, f)
+	case "box":
+		p.box(in, f)
+	case "fit":
+		p.fit(in, f)
+	case "dressing":
+		p.dressing(in, f)
+	case "sheets":
+		p.Fields = []field{f.control("copies", "How many boxes", "the pieces of all of them are laid out together", fmt.Sprint(in.Copies))}
+		p.Tools = []field{f.lengthField("tools.trimmer", "Longest cut of the trimmer", "usually 12 in or 30.5 cm", in.Tools.Trimmer)}
+		for _, s := range paper.Standard {
+			p.SheetKinds = append(p.SheetKinds, choice{s.Name, s.Name, slices.ContainsFunc(in.Sheets, func(x paper.Sheet) bool { return x.Name == s.Name })})
+		}
+	}
+}
+
+func (p *workPage) contents(in *design.Inputs, f *form) {
+	for i, t := range in.Things {
+		p.Things = append(p.Things, fieldsOf(f, i, t))
+	}
+	if p.Result == nil || p.Result.Stand == nil {
+		return
+	}
+	for i, a := range p.Result.Stands {
+		if i == 6 {
+			break
+		}
+		l, w, h := p.Result.Show(a.Length), p.Result.Show(a.Width), p.Result.Show(a.Height)
+		p.Ways = append(p.Ways, way{
+			ID: a.ID, Label: l + " × " + w + " × " + h, Chosen: a.ID == p.Result.Stand.ID,
+			Picture: svg(draw.ContentsFromAbove(a, in.Things)),
+		})
+	}
+}
+
+func (p *workPage) box(in *design.Inputs, f *form) {
+	p.Styles = tiles(in)
+	s, err := style.ByID(in.Style)
+	if err != nil {
+		return
+	}
+	value := func(id string, usual measure.Length) measure.Length {
+		if p.Result != nil && in.Basis == design.Scored {
+			return p.Result.Spec.Lengths[id]
+		}
+		if v, ok := in.Size[id]; ok {
+			return v
+		}
+		return usual
+	}
+	for _, x := range s.Parameters {
+		if len(in.Things) > 0 && slices.Contains(s.Axes[:], x.ID) {
+			continue
+		}
+		p.Fields = append(p.Fields, f.lengthField("size."+x.ID, x.Label, x.About, value(x.ID, x.Default)))
+	}
+	if len(in.Things) == 0 {
+		p.Fields = append(p.Fields, basisField(f, in.Basis))
+	}
+	for _, o := range s.Options {
+		if o.ForFit {
+			continue
+		}
+		if o.Kind == style.LengthKind {
+			v := o.Default
+			if p.Result != nil {
+				v = p.Result.Spec.Lengths[o.ID]
+			}
+			p.Fields = append(p.Fields, f.lengthField("options."+o.ID, o.Label, o.About, v))
+			continue
+		}
+		p.More = append(p.More, optionField(f, in, o))
+	}
+	p.Card = []field{
+		f.control("card.name", "Card", "its name or colour", in.Card.Name),
+		f.control("card.gsm", "Weight", "gsm, or 80 lb cover", fmt.Sprintf("%g", in.Card.GSM)),
+		f.thicknessField("card.thickness", "Thickness, mm", "measure ten sheets and divide", in.Card.Thickness),
+	}
+	p.Tools = []field{
+		f.lengthField("options.tick", "Board's grooves are", "apart", in.Tools.Tick),
+		f.choiceField("tools.fence", "Its fence is on the", "", string(in.Tools.Fence), plain("left", "right")...),
+	}
+}
+
+func optionField(f *form, in *design.Inputs, o style.Option) field {
+	chosen := in.Choices[o.ID]
+	if chosen == "" {
+		chosen = o.DefaultChoice
+	}
+	return f.choiceField("options."+o.ID, o.Label, o.About, chosen, plain(o.Choices...)...)
+}
+
+// tiles draws every style for the present contents or size, with what each
+// costs in card.
+func tiles(in *design.Inputs) []styleTile {
+	var out []styleTile
+	for _, s := range style.All {
+		t := styleTile{ID: s.ID, Name: s.Name, About: s.About, Chosen: s.ID == in.Style}
+		with := in.Clone()
+		with.Mats, with.Copies = nil, 1
+		err := with.SetStyle(s.ID)
+		var r *design.Result
+		if err == nil {
+			r, err = design.Make(with)
+		}
+		if err != nil {
+			t.Problem = "does not fit the sheets at this size"
+		} else {
+			t.Picture = boxPicture(r)
+			t.Cost = cardCost(r)
+		}
+		out = append(out, t)
+	}
+	return out
+}
+
+// cardCost is the area of a box's blanks, for comparing styles.
+func cardCost(r *design.Result) string {
+	area := 0.0
+	for _, p := range r.Parts {
+		area += p.Pattern.Width.MM() * p.Pattern.Height.MM()
+	}
+	if r.Inputs.Units == measure.In {
+		return fmt.Sprintf("%.0f sq in of card", area/645.16)
+	}
+	return fmt.Sprintf("%.0f cm² of card", area/100)
+}
+
+func (p *workPage) fit(in *design.Inputs, f *form) {
+	s, err := style.ByID(in.Style)
+	if err != nil || s.Allowance == "" {
+		return
+	}
+	o, _ := s.Option(s.Allowance)
+	_, p.Typed = in.Lengths[s.Allowance]
+	if v := f.posted.Get("allowance"); v != "" {
+		p.Typed = v == "typed"
+	}
+	used := o.Default
+	if p.Result != nil {
+		used = p.Result.Spec.Lengths[s.Allowance]
+	}
+	p.Allowance = f.lengthField("options."+s.Allowance, o.Label, o.About, used)
+	p.Fields = []field{f.choiceField("fit", "It should be", "", string(in.Fit), fitChoices()...)}
+	for _, o := range s.Options {
+		if o.ForFit && o.Kind == style.ChoiceKind {
+			p.Fields = append(p.Fields, optionField(f, in, o))
+		}
+	}
+}
+
+func fitChoices() []choice {
+	words := map[fit.Verdict]string{
+		fit.Grips: "gripping: stays on when shaken", fit.Snug: "snug: slides with a little air",
+		fit.Easy: "easy: on and off with one hand", fit.Loose: "loose: drops over",
+	}
+	var out []choice
+	for _, v := range fit.Wanted {
+		out = append(out, choice{Value: string(v), Label: words[v]})
+	}
+	return out
+}
+
+func (p *workPage) dressing(in *design.Inputs, f *form) {
+	if p.Result == nil {
+		return
+	}
+	for _, part := range p.Result.Parts {
+		d, on := matOf(in, part.ID)
+		v := dressView{Piece: part.ID, Name: part.Name}
+		stored := "none"
+		if on {
+			stored = string(d.Where)
+		}
+		v.Where = f.choiceField(matName(part.ID, "where"), "Mats on the "+strings.ToLower(part.Name), "", stored,
+			choice{Value: "none", Label: "none"}, choice{Value: string(dress.Walls), Label: "its walls"},
+			choice{Value: string(dress.Top), Label: "its " + part.Root}, choice{Value: string(dress.Both), Label: "walls and " + part.Root})
+		v.On = v.Where.Value != "none"
+		v.Layers = f.choiceField(matName(part.ID, "layers"), "Layers", "", fmt.Sprint(len(d.Layers)),
+			choice{Value: "1", Label: "one: card or paper"}, choice{Value: "2", Label: "two: paper over card"})
+		for i, l := range d.Layers {
+			at := func(s string) string { return matName(part.ID, fmt.Sprintf("layers.%d.%s", i+1, s)) }
+			v.Layer = append(v.Layer, []field{
+				f.control(at("name"), "Card or paper", "", l.Card.Name),
+				f.lengthField(at("border"), "Border", "on every side", l.Border),
+				f.thicknessField(at("thickness"), "Thickness, mm", "", l.Card.Thickness),
+				f.choiceField(at("direction"), "Pattern", "", string(directionOf(l.Card)),
+					choice{Value: "none", Label: "no direction"}, choice{Value: "two-ways", Label: "two ways up"}, choice{Value: "one-way-up", Label: "one way up"}),
+			})
+		}
+		p.Dressings = append(p.Dressings, v)
+	}
+}
+
+func directionOf(c paper.Card) paper.Direction {
+	if c.Direction == "" {
+		return paper.NoDirection
+	}
+	return c.Direction
+}
+
+// steps marks the steps that are ticked; a tick put against other numbers is
+// stale and does not count.
+func (p *workPage) steps() {
+	group := recipe.Kind("")
+	for _, s := range p.Result.Steps {
+		mark, ticked := p.ticks[s.Key]
+		v := stepView{Step: s, Done: ticked && mark == s.Mark, Stale: ticked && mark != s.Mark}
+		if s.Kind != group {
+			v.Group = kindTitles[s.Kind]
+			group = s.Kind
+		}
+		if v.Done {
+			p.Done++
+		}
+		p.Steps = append(p.Steps, v)
+	}
+}
+
+var kindTitles = map[recipe.Kind]string{
+	recipe.Cut: "Cut", recipe.Score: "Score", recipe.Fold: "Fold and burnish", recipe.Remove: "Cut away", recipe.Decorate: "Decorate while flat",
+	recipe.Glue: "Glue", recipe.Assemble: "Assemble", recipe.Fill: "Fill", recipe.Close: "Close",
+}
+
+// stopOf says at which stop a check's matter is settled.
+func stopOf(check string) string {
+	switch {
+	case strings.HasPrefix(check, "fit"):
+		return "fit"
+	case check == "sheets":
+		return "sheets"
+	}
+	return "box"
+}
+
+func (p *workPage) tape() {
+	r := p.Result
+	for i, s := range stops {
+		t := tapeStop{ID: s.ID, Title: s.Title, Current: i == p.At, Verdict: inspect.OK}
+		var here []inspect.Finding
+		for _, c := range r.Checks {
+			if stopOf(c.ID) == s.ID {
+				here = append(here, c)
+			}
+		}
+		t.Verdict = inspect.Worst(here)
+		switch s.ID {
+		case "contents":
+			t.Answer = r.Filling()
+			if t.Answer == "" {
+				t.Answer = "by its size"
+			}
+		case "box":
+			t.Answer = r.Style.Name
+		case "fit":
+			t.Answer = "one piece, nothing to fit"
+			if len(r.Fits) > 0 {
+				t.Answer = string(tightest(r.Fits).Verdict)
+			}
+		case "dressing":
+			t.Answer = "plain"
+			if n := len(r.Mats); n > 0 {
+				t.Answer = fmt.Sprintf("%d mats", n)
+			}
+		case "sheets":
+			t.Answer = sheetsAnswer(r)
+		case "making":
+			t.Answer = fmt.Sprintf("%d of %d done", p.Done, len(p.Steps))
+		}
+		p.Tape = append(p.Tape, t)
+	}
+}
+
+func tightest(all []fit.Account) fit.Account {
+	return slices.MinFunc(all, func(a, b fit.Account) int { return int(a.Gap - b.Gap) })
+}
+
+func sheetsAnswer(r *design.Result) string {
+	sheets, used := 0, 0.0
+	for _, s := range r.Stocks {
+		sheets += len(s.Layout.Sheets)
+		used += s.Layout.Used * float64(len(s.Layout.Sheets))
+	}
+	if sheets == 0 {
+		return "none fit"
+	}
+	word := "sheets"
+	if sheets == 1 {
+		word = "sheet"
+	}
+	return fmt.Sprintf("%d %s, %.0f %%", sheets, word, 100*used/float64(sheets))
+}
+
+// ThingPicture draws how the things stand.
+func (p *workPage) ThingPicture() template.HTML {
+	return svg(draw.Contents(*p.Result.Stand, p.Box.Inputs.Things, p.Units, p.Box.Inputs.Tools.Tick))
+}
+
+// Folded draws the finished box.
+func (p *workPage) Folded() template.HTML { return boxPicture(p.Result) }
+
+// Nets draws each piece flat.
+func (p *workPage) Nets() []template.HTML {
+	var out []template.HTML
+	for _, part := range p.Result.Parts {
+		out = append(out, svg(netOf(p.Result, part).Picture()))
+	}
+	return out
+}
+
+// fitView is one account with its picture.
+type fitView struct {
+	fit.Account
+	Picture template.HTML
+	Gap     string
+	Lines   []fitLine
+}
+
+type fitLine struct{ Text, Amount string }
+
+// Accounts gives the gap accounts line by line, in millimetres.
+func (p *workPage) Accounts() []fitView {
+	var out []fitView
+	show := func(l measure.Length) string { return strings.Replace(fmt.Sprintf("%.2f", l.MM()), "-", "−", 1) }
+	for _, a := range p.Result.Fits {
+		v := fitView{Account: a, Picture: svg(draw.StackUp(a)), Gap: show(a.Gap)}
+		for _, l := range a.Lines {
+			v.Lines = append(v.Lines, fitLine{l.Text, show(l.Amount)})
+		}
+		out = append(out, v)
+	}
+	return out
+}
+
+// Bare is the account of the tightest axis with the usual allowance and no
+// mats, for comparison; "" when there are no mats.
+func (p *workPage) Bare() string {
+	if len(p.Result.Mats) == 0 || len(p.Result.Fits) == 0 {
+		return ""
+	}
+	in := p.Box.Inputs.Clone()
+	in.Mats = nil
+	in.Lengths[p.Result.Style.Allowance] = measure.Inch / 16
+	bare, err := design.Make(in)
+	in.Mats = p.Box.Inputs.Mats
+	dressed, err2 := design.Make(in)
+	if err != nil || err2 != nil {
+		return ""
+	}
+	return fmt.Sprintf("A lid 1/16 in bigger over bare walls %s; over these mats it %s.",
+		does[tightest(bare.Fits).Verdict], does[tightest(dressed.Fits).Verdict])
+}
+
+// does puts a verdict into a sentence.
+var does = map[fit.Verdict]string{
+	fit.WontGoOn: "won't go on", fit.Grips: "goes on and grips", fit.Snug: "is snug", fit.Easy: "is easy", fit.Loose: "is loose",
+}
+
+type sheetView struct {
+	Title   string
+	Picture template.HTML
+	Cuts    []string
+}
+
+// SheetViews draws every sheet, equal neighbours once.
+func (p *workPage) SheetViews() []sheetView {
+	var out []sheetView
+	r := p.Result
+	for _, s := range r.Stocks {
+		for i, l := range s.Layout.Sheets {
+			v := sheetView{
+				Title:   fmt.Sprintf("%s, sheet %d of %d (%s)", s.Card.Name, i+1, len(s.Layout.Sheets), l.Sheet.Name),
+				Picture: svg(draw.Sheet(l, func(n int) string { return r.PieceName(s.Job.Pieces[n].Name) }, p.Units, p.Box.Inputs.Tools.Tick)),
+			}
+			for _, c := range l.Cuts {
+				v.Cuts = append(v.Cuts, r.Show(c.At))
+			}
+			out = append(out, v)
+		}
+	}
+	return out
+}
+
+// numberView is a length for reading from a distance, the other unit beside.
+type numberView struct{ Number, Unit, Beside string }
+
+type scoreView struct {
+	ID, Name      string
+	Width, Height numberView
+	Passes        []passView
+	Measuring     string
+}
+
+type passView struct {
+	Edge    string
+	Shim    string
+	Numbers []numberView
+}
+
+func (p *workPage) number(l measure.Length) numberView {
+	u := p.Units
+	return numberView{measure.Number(l, u, p.Box.Inputs.Tools.Tick), string(u), measure.Beside(l, u)}
+}
+
+// ScoreViews gives the numbers of each piece as they are read off the board.
+func (p *workPage) ScoreViews() []scoreView {
+	var out []scoreView
+	for i, list := range p.Result.Scores {
+		part := p.Result.Parts[i]
+		v := scoreView{ID: part.ID, Name: list.Name, Measuring: part.Measuring, Width: p.number(part.Pattern.Width), Height: p.number(part.Pattern.Height)}
+		for _, pass := range list.Passes {
+			x := passView{Edge: pass.Edge}
+			if pass.Shim > 0 {
+				x.Shim = p.Result.Show(pass.Shim)
+			}
+			for _, l := range pass.At {
+				x.Numbers = append(x.Numbers, p.number(l))
+			}
+			v.Passes = append(v.Passes, x)
+		}
+		out = append(out, v)
+	}
+	return out
+}
+
+// Inside and Outside are the finished sizes.
+func (p *workPage) Inside() string  { return p.extent(p.Result.Box.Inside) }
+func (p *workPage) Outside() string { return p.extent(p.Result.Box.Outside) }
+
+func (p *workPage) extent(e style.Extent) string {
+	n := func(l measure.Length) string { return measure.Number(l, measure.MM, measure.Millimetre/10) }
+	return fmt.Sprintf("%s × %s × %s mm", n(e.Length), n(e.Width), n(e.Height))
+}
+
+// Findings are the checks that are not clean, or all of them when asked.
+func (p *workPage) Findings() []inspect.Finding {
+	return slices.DeleteFunc(slices.Clone(p.Result.Checks), func(f inspect.Finding) bool { return f.Verdict == inspect.OK })
+}
+
+// Cautions are those for this work.
+func (p *workPage) Cautions() []string { return recipe.Cautions(len(p.Box.Inputs.Things) > 0) }
+
+// Shape helps the contents' template.
+func (p *workPage) Shape(t thingFields) contents.Shape { return contents.Shape(t.Shape.Value) }
+
+// Unplaced are the faults no field of this stop can show.
+func (p *workPage) Unplaced() []string { return p.Form.Unplaced() }
