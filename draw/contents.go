@@ -21,9 +21,11 @@ func Contents(a contents.Arrangement, things []contents.Thing, unit measure.Unit
 		p.polygon(Thing, LayerNotes, rect(s.X.MM(), floor-s.Z.MM()-s.Height.MM(), s.Length.MM(), s.Height.MM())...).About = things[s.Thing].Name
 	}
 	u := p.U
-	p.text(TextNumber, pattern.Pt(l/2, -12*u), 24, Middle, measure.Label(a.Length, unit, tick))
-	p.text(TextNumber, pattern.Pt(l+14*u, w/2), 24, Middle, measure.Label(a.Width, unit, tick)).Angle = 90
-	p.text(TextNumber, pattern.Pt(l+14*u, floor-h/2), 24, Middle, measure.Label(a.Height, unit, tick)).Angle = 90
+	// Room is told rounded up to the tick, as the box will give it.
+	room := func(l measure.Length) string { return measure.Label(measure.Up(l, tick), unit, tick) }
+	p.text(TextNumber, pattern.Pt(l/2, -12*u), 24, Middle, room(a.Length))
+	p.text(TextNumber, pattern.Pt(l+14*u, w/2), 24, Middle, room(a.Width)).Angle = 90
+	p.text(TextNumber, pattern.Pt(l+14*u, floor-h/2), 24, Middle, room(a.Height)).Angle = 90
 	p.text(TextQuiet, pattern.Pt(0, w+22*u), 17, Start, "from above")
 	p.text(TextQuiet, pattern.Pt(0, floor+22*u), 17, Start, fmt.Sprintf("from the front, %d in all", len(a.Spots)))
 	return p

@@ -184,10 +184,9 @@ func (n Net) numbers(p *Picture) {
 	p.text(TextNumber, pattern.Pt(w/2, h+38*u), 30, Middle, n.Part.Name+"  "+size)
 }
 
-// BlankOf draws the uncut blank of a piece.
-func BlankOf(part style.Part) *Picture {
-	w, h := part.Pattern.Width.MM(), part.Pattern.Height.MM()
-	p := newPicture(part.Name+" blank", w, h, 6)
+// BlankOf draws an uncut blank or mat of w × h mm.
+func BlankOf(name string, w, h float64) *Picture {
+	p := newPicture(name+" blank", w, h, 6)
 	p.polygon(Card, LayerNotes, rect(0, 0, w, h)...)
 	p.polygon(Cut, LayerCut, rect(0, 0, w, h)...)
 	return p

@@ -23,7 +23,7 @@ func Sheet(laid layout.Laid, name func(piece int) string, unit measure.Unit, tic
 		piece(p, pl, name(pl.Piece), unit, tick)
 	}
 	for _, c := range laid.Cuts {
-		n := 11 * p.U
+		n := 17 * p.U
 		a, b := pattern.Pt(c.X.MM(), c.Y.MM()), pattern.Pt(c.X.MM(), c.Y.MM())
 		if c.Across {
 			b.Y += c.Length.MM()
@@ -33,9 +33,9 @@ func Sheet(laid layout.Laid, name func(piece int) string, unit measure.Unit, tic
 		p.line(Cut, LayerCut, a, b)
 		// The number sits a little way along its own cut.
 		d := b.Sub(a).Scale(1 / b.Sub(a).Len())
-		at := a.Add(d.Scale(min(c.Length.MM()/2, 16*p.U)))
+		at := a.Add(d.Scale(min(c.Length.MM()/2, 22*p.U)))
 		p.circle(CutNumber, LayerNotes, at, n).About = fmt.Sprintf("Cut %d: fence at %s", c.N, measure.Label(c.At, unit, tick))
-		p.text(TextNumber, at.Add(pattern.Pt(0, 5*p.U)), 14, Middle, fmt.Sprint(c.N))
+		p.text(TextNumber, at.Add(pattern.Pt(0, 7.5*p.U)), 22, Middle, fmt.Sprint(c.N))
 	}
 	return p
 }
@@ -58,17 +58,17 @@ func piece(p *Picture, pl layout.Placed, name string, unit measure.Unit, tick me
 	fit := func(text string, most float64) float64 {
 		return min(most, room/u/(float64(len([]rune(text)))*0.55), min(w, h)/u*0.7)
 	}
-	if size1 := fit(name, 17); size1 >= 7 {
+	if size1 := fit(name, 30); size1 >= 8 {
 		line := 0.0
-		if min(w, h)/u > 46 {
-			line = 10 * u
-			second := p.text(TextQuiet, mid, fit(size, 14), Middle, size)
+		if min(w, h)/u > 70 {
+			line = 15 * u
+			second := p.text(TextQuiet, mid, fit(size, 25), Middle, size)
 			second.Angle = angle
-			second.At = mid.Add(shift(0, 13*u, angle))
+			second.At = mid.Add(shift(0, 22*u, angle))
 		}
 		first := p.text(Text, mid, size1, Middle, name)
 		first.Angle = angle
-		first.At = mid.Add(shift(0, 5*u-line, angle))
+		first.At = mid.Add(shift(0, 8*u-line, angle))
 	}
 }
 

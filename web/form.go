@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode"
 
 	"brevium/core/fault"
 	"brevium/core/measure"
@@ -29,7 +30,7 @@ type field struct {
 	ID, Name, Label, Hint string
 	Value, Fault, Unit    string
 	Choices               []choice
-	Wide                  bool
+	OwnUnit               bool
 }
 
 type choice struct {
@@ -79,6 +80,8 @@ func (f *form) control(name, label, hint, stored string) field {
 func (f *form) lengthField(name, label, hint string, stored measure.Length) field {
 	x := f.control(name, label, hint, measure.Field(stored, f.unit))
 	x.Unit = string(f.unit)
+	// A value that brings its own unit needs none beside it.
+	x.OwnUnit = strings.ContainsFunc(x.Value, unicode.IsLetter)
 	return x
 }
 

@@ -115,12 +115,23 @@ func (p *workPage) contents(in *design.Inputs, f *form) {
 		if i == 6 {
 			break
 		}
-		l, w, h := p.Result.Show(a.Length), p.Result.Show(a.Width), p.Result.Show(a.Height)
+		label := roomLine(style.Extent{Length: a.Length, Width: a.Width, Height: a.Height}, in)
+		if a.Layers > 1 {
+			label += fmt.Sprintf(", %d high", a.Layers)
+		}
 		p.Ways = append(p.Ways, way{
-			ID: a.ID, Label: l + " × " + w + " × " + h, Chosen: a.ID == p.Result.Stand.ID,
+			ID: a.ID, Label: label, Chosen: a.ID == p.Result.Stand.ID,
 			Picture: svg(draw.ContentsFromAbove(a, in.Things)),
 		})
 	}
+}
+
+// roomLine writes a room rounded up to the tick: "3 7/8 × 3 7/8 × 2 9/16 in".
+func roomLine(e style.Extent, in *design.Inputs) string {
+	n := func(l measure.Length) string {
+		return measure.Number(measure.Up(l, in.Tools.Tick), in.Units, in.Tools.Tick)
+	}
+	return fmt.Sprintf("%s × %s × %s %s", n(e.Length), n(e.Width), n(e.Height), in.Units)
 }
 
 func (p *workPage) box(in *design.Inputs, f *form) {
@@ -452,23 +463,38 @@ type sheetView struct {
 	Cuts    []string
 }
 
-// SheetViews draws every sheet, equal neighbours once.
+// SheetViews draws every sheet; neighbours cut alike are drawn once.
 func (p *workPage) SheetViews() []sheetView {
 	var out []sheetView
 	r := p.Result
 	for _, s := range r.Stocks {
-		for i, l := range s.Layout.Sheets {
+		sheets := s.Layout.Sheets
+		for i := 0; i < len(sheets); {
+			n := 1
+			for i+n < len(sheets) && sheets[i].Alike(sheets[i+n]) {
+				n++
+			}
+			l := sheets[i]
 			v := sheetView{
-				Title:   fmt.Sprintf("%s, sheet %d of %d (%s)", s.Card.Name, i+1, len(s.Layout.Sheets), l.Sheet.Name),
+				Title:   fmt.Sprintf("%s, %s of %d (%s)", s.Card.Name, span(i+1, i+n), len(sheets), l.Sheet.Name),
 				Picture: svg(draw.Sheet(l, func(n int) string { return r.PieceName(s.Job.Pieces[n].Name) }, p.Units, p.Box.Inputs.Tools.Tick)),
 			}
 			for _, c := range l.Cuts {
 				v.Cuts = append(v.Cuts, r.Show(c.At))
 			}
 			out = append(out, v)
+			i += n
 		}
 	}
 	return out
+}
+
+// span writes "sheet 2" or "sheets 2 to 4, alike,".
+func span(first, last int) string {
+	if first == last {
+		return fmt.Sprintf("sheet %d", first)
+	}
+	return fmt.Sprintf("sheets %d to %d, alike,", first, last)
 }
 
 // numberView is a length for reading from a distance, the other unit beside.

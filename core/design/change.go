@@ -50,6 +50,9 @@ func (in *Inputs) SetStyle(id string) error {
 		return err
 	}
 	in.Mats = slices.DeleteFunc(in.Mats, func(d dress.Dressing) bool { return !slices.Contains(pieces, d.Piece) })
+	if len(in.Mats) == 0 {
+		in.Mats = nil
+	}
 	return nil
 }
 

@@ -381,7 +381,7 @@ func sheetSupplies(s Stock) []recipe.Supply {
 			out = append(out, recipe.Supply{ID: id, Unit: "sheet"})
 		}
 		out[i].Amount++
-		out[i].Text = fmt.Sprintf("%.0f × %s, %s, %.0f gsm", out[i].Amount, l.Sheet.Name, s.Card.Name, s.Card.GSM)
+		out[i].Text = fmt.Sprintf("%s: %.0f sheet%s of %s, %.0f gsm", s.Card.Name, out[i].Amount, map[bool]string{true: "s"}[out[i].Amount > 1], l.Sheet.Name, s.Card.GSM)
 	}
 	return out
 }

@@ -137,7 +137,7 @@ func (p Pair) Do(between measure.Length) Account {
 
 // LargestAllowance is the most a part is grown to clear another; a lid that
 // needs more is a different box.
-const LargestAllowance = 20 * measure.Millimetre
+const LargestAllowance = measure.Inch / 2
 
 // Solve finds the smallest allowance on the tick that earns the wanted
 // verdict or the next looser one the tick allows. gap is the tightest gap

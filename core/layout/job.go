@@ -10,6 +10,7 @@ package layout
 
 import (
 	"fmt"
+	"slices"
 
 	"brevium/core/fault"
 	"brevium/core/measure"
@@ -126,6 +127,14 @@ type Laid struct {
 	Placed  []Placed
 	Offcuts []Rect
 	Cuts    []Cut
+}
+
+// Alike reports whether two sheets carry the same pieces in the same places,
+// whichever copies they are.
+func (l Laid) Alike(m Laid) bool {
+	return l.Sheet == m.Sheet && slices.EqualFunc(l.Placed, m.Placed, func(a, b Placed) bool {
+		return a.Rect == b.Rect && a.Piece == b.Piece && a.Turned == b.Turned
+	})
 }
 
 // Copy names one copy of a piece.

@@ -42,6 +42,11 @@ func (l Length) Abs() Length { return max(l, -l) }
 // decimal writes l in units of unit with all the digits it has, at most
 // places of them after the point (rounded half away from zero).
 func (l Length) decimal(unit Length, places int) string {
+	step := unit
+	for range places {
+		step /= 10
+	}
+	l = Nearest(l, max(1, step))
 	s := strconv.FormatFloat(float64(l)/float64(unit), 'f', places, 64)
 	if strings.Contains(s, ".") {
 		s = strings.TrimRight(strings.TrimRight(s, "0"), ".")

@@ -64,7 +64,7 @@ func buildTrayLid(s Spec) (*Box, error) {
 	default:
 		lid.length, lid.width = lid.length+a, lid.width+a
 	}
-	if lid.height <= 0 || base.length <= 0 || base.width <= 0 {
+	if lid.height <= 0 {
 		return nil, fault.New("too-large", "options.lid.allowance", "this allowance is larger than the walls it is taken from; make it smaller")
 	}
 	if s.Choices["base.walls"] == "double" {

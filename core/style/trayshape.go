@@ -3,6 +3,7 @@ package style
 import (
 	"fmt"
 
+	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -63,7 +64,13 @@ func (t trayShape) outside(card measure.Length) Extent {
 	return Extent{t.length + card, t.width + card, h}
 }
 
+// leastFloor is the smallest floor that folds between two walls.
+const leastFloor = 5 * measure.Millimetre
+
 func (t trayShape) part() (Part, error) {
+	if min(t.length, t.width) < leastFloor {
+		return Part{}, fault.New("no-room", "", "the walls take more than half the blank: less than 5 mm of floor is left between them; make the walls lower or the box larger")
+	}
 	g := t.grid()
 	g.Role(pattern.Panel, t.panel)
 	for _, w := range []string{"back", "front", "left", "right"} {

@@ -174,6 +174,11 @@ func boxPicture(r *design.Result) (*draw.Picture, error) {
 
 // stepPicture is the small picture beside a step, or nil.
 func (w *writer) stepPicture(s recipe.Step) (*draw.Picture, error) {
+	for _, m := range w.r.Mats {
+		if s.Kind == recipe.Cut && s.Key == string(recipe.Cut)+"/"+m.ID {
+			return draw.BlankOf("mat", m.Width.MM(), m.Height.MM()), nil
+		}
+	}
 	for _, p := range w.r.Parts {
 		if p.ID != s.Piece {
 			continue
@@ -181,11 +186,8 @@ func (w *writer) stepPicture(s recipe.Step) (*draw.Picture, error) {
 		net := draw.Net{Part: p.Part, Fence: w.r.Inputs.Tools.Fence, Units: w.r.Inputs.Units, Tick: w.r.Inputs.Tools.Tick, Plain: true}
 		switch s.Kind {
 		case recipe.Cut:
-			return draw.BlankOf(p.Part), nil
-		case recipe.Score:
-			net.Plain = false
-			return net.Picture(), nil
-		case recipe.Remove:
+			return draw.BlankOf(p.Name, p.Pattern.Width.MM(), p.Pattern.Height.MM()), nil
+		case recipe.Score, recipe.Remove:
 			return net.Picture(), nil
 		case recipe.Decorate:
 			net.Mats = w.r.Mats

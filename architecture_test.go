@@ -1,0 +1,117 @@
+package brevium
+
+import (
+	"bytes"
+	"go/parser"
+	"go/token"
+	"io/fs"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+)
+
+// rooms lists, for each package of this module, the ones it may import. The
+// arrows run one way: web and cmd see everything, the core sees no interface.
+var rooms = map[string][]string{
+	"core/fault":    {},
+	"core/strict":   {"core/fault"},
+	"core/measure":  {"core/fault"},
+	"core/paper":    {"core/fault", "core/measure"},
+	"core/pattern":  {"core/fault", "core/measure"},
+	"core/contents": {"core/fault", "core/measure"},
+	"core/fit":      {"core/fault", "core/measure"},
+	"core/dress":    {"core/fault", "core/measure", "core/paper", "core/pattern"},
+	"core/layout":   {"core/fault", "core/measure", "core/paper", "core/strict"},
+	"core/style":    {"core/fault", "core/measure", "core/pattern", "core/fit"},
+	"core/recipe":   {"core/measure", "core/paper", "core/pattern", "core/dress", "core/style"},
+	"core/inspect":  {"core/measure", "core/pattern", "core/fit", "core/style", "core/recipe"},
+	"core/design":   {"core/*"},
+	"draw":          {"core/*"},
+	"draw/pdf":      {"core/*", "draw"},
+	"store":         {"core/design"},
+	"web":           {"core/*", "draw", "draw/pdf", "store"},
+	"cmd/brevium":   {"core/*", "store", "web"},
+}
+
+// The core computes; these belong to the rooms around it.
+var outside = []string{"net/http", "database/sql", "html/template", "github.com/labstack/echo"}
+
+func TestArrowsPointOneWay(t *testing.T) {
+	seen := map[string]bool{}
+	err := filepath.WalkDir(".", func(path string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() && (d.Name() == "node_modules" || d.Name() == ".git") {
+			return fs.SkipDir
+		}
+		room := filepath.ToSlash(filepath.Dir(path))
+		if !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") || room == "." {
+			return nil
+		}
+		seen[room] = true
+		file, err := parser.ParseFile(token.NewFileSet(), path, nil, parser.ImportsOnly)
+		if err != nil {
+			return err
+		}
+		for _, spec := range file.Imports {
+			checkImport(t, path, room, strings.Trim(spec.Path.Value, `"`))
+		}
+		return nil
+	})
+	if err != nil {
+		t.Fatal(err)
+	}
+	for room := range rooms {
+		if !seen[room] {
+			t.Errorf("the room %s has no code", room)
+		}
+	}
+}
+
+func checkImport(t *testing.T, path, room, imported string) {
+	may, known := rooms[room]
+	if !known {
+		t.Errorf("%s lies in a room that the map does not have: %s", path, room)
+		return
+	}
+	if strings.HasPrefix(room, "core/") {
+		for _, o := range outside {
+			if strings.HasPrefix(imported, o) {
+				t.Errorf("%s: the core reaches %s", path, imported)
+			}
+		}
+	}
+	own, ours := strings.CutPrefix(imported, "brevium/")
+	if !ours {
+		return
+	}
+	for _, m := range may {
+		if m == own || m == "core/*" && strings.HasPrefix(own, "core/") {
+			return
+		}
+	}
+	t.Errorf("%s: %s may not import %s", path, room, own)
+}
+
+// The project stands alone: nothing in it points beside the checkout.
+func TestNothingPointsBesideTheCheckout(t *testing.T) {
+	list, err := exec.Command("git", "ls-files").Output()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for name := range strings.FieldsSeq(string(list)) {
+		if strings.Contains(name, "vendor/") || strings.HasSuffix(name, ".png") || name == "architecture_test.go" {
+			continue
+		}
+		text, err := os.ReadFile(name)
+		if os.IsNotExist(err) {
+			continue
+		}
+		if err != nil {
+			t.Fatal(err)
+		}
+		if bytes.Contains(text, []byte("../shared")) {
+			t.Errorf("%s names a folder beside the checkout", name)
+		}
+	}
+}

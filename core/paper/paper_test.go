@@ -1,0 +1,48 @@
+package paper
+
+import (
+	"testing"
+
+	"brevium/core/measure"
+)
+
+func TestWeights(t *testing.T) {
+	for _, c := range []struct {
+		text string
+		want float64
+	}{{"240", 240}, {"240 gsm", 240}, {"80 lb cover", 216}, {"60 lb text", 88.8}, {"216,5 g/m²", 216.5}} {
+		got, err := ParseWeight(c.text)
+		if err != nil || got < c.want-1e-9 || got > c.want+1e-9 {
+			t.Errorf("ParseWeight(%q) = %v, %v; want %v", c.text, got, err, c.want)
+		}
+	}
+	for _, text := range []string{"", "heavy", "-5", "5", "99999", "NaN"} {
+		if got, err := ParseWeight(text); err == nil {
+			t.Errorf("ParseWeight(%q) = %v; want a refusal", text, got)
+		}
+	}
+}
+
+func TestThicknessFromWeight(t *testing.T) {
+	if got := ThicknessOf(240, SmoothBulk); got != 300*measure.Micrometre {
+		t.Errorf("240 gsm smooth card is %d nm thick; want 0.3 mm", got)
+	}
+	if got := ThicknessOf(200, TexturedBulk); got != 280*measure.Micrometre {
+		t.Errorf("200 gsm textured card is %d nm thick; want 0.28 mm", got)
+	}
+}
+
+func TestStandardSheets(t *testing.T) {
+	s, ok := SheetNamed("12 × 12 in")
+	if !ok || s.Width != 12*measure.Inch || s.Count != Unlimited {
+		t.Errorf("the square sheet is %+v, %v", s, ok)
+	}
+	if _, ok := SheetNamed("napkin"); ok {
+		t.Error("a napkin is no standard sheet")
+	}
+	for d, turns := range map[Direction]bool{NoDirection: true, "": true, TwoWays: false, OneWayUp: false} {
+		if d.MayTurn() != turns {
+			t.Errorf("direction %q may turn: %v; want %v", d, d.MayTurn(), turns)
+		}
+	}
+}

@@ -1,0 +1,199 @@
+package pattern
+
+import (
+	"math"
+	"slices"
+	"strings"
+	"testing"
+
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"brevium/core/measure"
+)
+
+const mm = measure.Millimetre
+
+// square is a 10 × 10 mm card.
+func square() *Pattern {
+	return &Pattern{Width: 10 * mm, Height: 10 * mm, Outline: []Point{{0, 0}, {10, 0}, {10, 10}, {0, 10}}}
+}
+
+func faces(t *testing.T, p *Pattern) []Face {
+	t.Helper()
+	f, err := p.Faces()
+	if err != nil {
+		t.Fatal(err)
+	}
+	return f
+}
+
+func totalArea(all []Face) float64 {
+	sum := 0.0
+	for i := range all {
+		sum += all[i].Area()
+	}
+	return sum
+}
+
+func TestFacesOfCrossingCreases(t *testing.T) {
+	p := square()
+	p.Creases = []Crease{
+		{Segment{Pt(5, 0), Pt(5, 10)}, 90, Away},
+		{Segment{Pt(0, 5), Pt(10, 5)}, 90, Away},
+		{Segment{Pt(0, 0), Pt(5, 5)}, 90, Towards},
+	}
+	got := faces(t, p)
+	if len(got) != 5 || math.Abs(totalArea(got)-100) > 1e-9 {
+		t.Errorf("a cross and a diagonal give %d faces of %v mm² in all; want 5 of 100", len(got), totalArea(got))
+	}
+}
+
+func TestFacesWithSlitsAndHoles(t *testing.T) {
+	p := square()
+	p.Slits = []Segment{{Pt(0, 5), Pt(4, 5)}} // ends inside the card
+	p.Holes = [][]Point{{{6, 6}, {8, 6}, {8, 8}, {6, 8}}}
+	got := faces(t, p)
+	if len(got) != 1 || math.Abs(got[0].Area()-96) > 1e-9 || math.Abs(p.Area()-96) > 1e-9 {
+		t.Fatalf("a slit and a hole leave %d faces of %v mm²; want one of 96", len(got), totalArea(got))
+	}
+	if len(got[0].Holes) != 1 || got[0].contains(Pt(7, 7)) || !got[0].contains(Pt(1, 1)) {
+		t.Error("the hole is not kept out of the face")
+	}
+	// A crease that runs into the hole from both sides divides the card.
+	p.Creases = []Crease{{Segment{Pt(0, 7), Pt(6, 7)}, 90, Away}, {Segment{Pt(8, 7), Pt(10, 7)}, 90, Away}}
+	if got := faces(t, p); len(got) != 2 {
+		t.Errorf("creases into a hole give %d faces; want 2", len(got))
+	}
+}
+
+func TestFacesRefuseByName(t *testing.T) {
+	short := square()
+	short.Creases = []Crease{{Segment{Pt(3, 3), Pt(3, 3)}, 90, Away}}
+	outside := square()
+	outside.Marks = []Mark{{Name: "moon", At: Pt(50, 50)}}
+	twice := square()
+	twice.Marks = []Mark{{Name: "lid", At: Pt(1, 1)}, {Name: "base", At: Pt(9, 9)}}
+	for _, c := range []struct {
+		p    *Pattern
+		says string
+	}{{short, "(3.000, 3.000) mm has no length"}, {outside, `"moon"`}, {twice, `"lid" and "base"`}} {
+		if _, err := c.p.Faces(); err == nil || !strings.Contains(err.Error(), c.says) {
+			t.Errorf("got %v; want a refusal saying %s", err, c.says)
+		}
+	}
+}
+
+func TestFoldDirection(t *testing.T) {
+	for _, c := range []struct {
+		side Side
+		z    float64
+	}{{Away, -5}, {Towards, 5}} {
+		p := square()
+		p.Creases = []Crease{{Segment{Pt(5, 0), Pt(5, 10)}, 90, c.side}}
+		p.Marks = []Mark{{Name: "table", At: Pt(1, 5)}, {Name: "flap", At: Pt(9, 5)}}
+		f, err := p.Finished("table")
+		if err != nil {
+			t.Fatal(err)
+		}
+		pose, _, _ := f.Face("flap")
+		if got := pose.Place(Pt(10, 5)); math.Abs(got.Z-c.z) > 1e-9 || math.Abs(got.X-5) > 1e-9 {
+			t.Errorf("folded %s the flap's end is at %v; want x 5, z %v", c.side, got, c.z)
+		}
+	}
+}
+
+// Four creases round a corner of card close only at angles that fit: flat,
+// or one line folded right over.
+func TestRingResidual(t *testing.T) {
+	p := square()
+	p.Creases = []Crease{
+		{Segment{Pt(5, 0), Pt(5, 5)}, 180, Away}, {Segment{Pt(5, 5), Pt(5, 10)}, 180, Away},
+		{Segment{Pt(0, 5), Pt(5, 5)}, 0, Away}, {Segment{Pt(5, 5), Pt(10, 5)}, 0, Away},
+	}
+	p.Marks = []Mark{{Name: "root", At: Pt(1, 1)}}
+	f, err := p.Finished("root")
+	if err != nil || f.Residual > 1e-9 {
+		t.Fatalf("folded in half the ring is open by %v mm, %v", f.Residual, err)
+	}
+	f, err = p.Fold("root", func(i int) float64 { return []float64{90, 90, 90, 90}[i] })
+	if err != nil || f.Residual < 1 {
+		t.Errorf("four right angles round one point close by %v, %v; want a wide gap", f.Residual, err)
+	}
+}
+
+func TestFoldRefuses(t *testing.T) {
+	p := square()
+	p.Marks = []Mark{{Name: "a", At: Pt(1, 1)}, {Name: "b", At: Pt(9, 9)}}
+	p.Slits = []Segment{{Pt(5, 0), Pt(5, 10)}}
+	if _, err := p.Finished("nowhere"); err == nil || !strings.Contains(err.Error(), "nowhere") {
+		t.Errorf("a root that is no face gives %v", err)
+	}
+	if _, err := p.Finished("a"); err == nil || !strings.Contains(err.Error(), `"b" hangs on no crease`) {
+		t.Errorf("a severed part gives %v", err)
+	}
+}
+
+func TestGridReadsLikeItsPicture(t *testing.T) {
+	h := 20 * mm
+	g := NewGrid([]measure.Length{h, 50 * mm, h}, []measure.Length{h, 40 * mm, h}, `
+		.     back   .
+		left  base   right
+		.     front  .`)
+	g.Role(Panel, "base")
+	p, err := g.Pattern()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if p.Width != 90*mm || p.Height != 80*mm || len(p.Outline) != 12 || len(p.Creases) != 4 || len(p.Slits) != 0 {
+		t.Errorf("the cross is %d × %d with %d corners, %d creases", p.Width/mm, p.Height/mm, len(p.Outline), len(p.Creases))
+	}
+	if got := p.Removed(); math.Abs(got-4*400) > 1e-9 {
+		t.Errorf("removed %v mm²; want 1600", got)
+	}
+	if !slices.Equal(p.Scores.Vertical, []measure.Length{20 * mm, 70 * mm}) || !slices.Equal(p.Scores.Horizontal, []measure.Length{20 * mm, 60 * mm}) {
+		t.Errorf("scores %v / %v", p.Scores.Vertical, p.Scores.Horizontal)
+	}
+	f, err := p.Finished("base")
+	if err != nil {
+		t.Fatal(err)
+	}
+	back, _, _ := f.Face("back")
+	left, _, _ := f.Face("left")
+	if d := r3.Norm(r3.Sub(back.Place(Pt(20, 0)), left.Place(Pt(0, 20)))); d > 1e-9 {
+		t.Errorf("the rims of back and left are %v mm apart", d)
+	}
+}
+
+func TestGridRefuses(t *testing.T) {
+	l := 10 * mm
+	for name, g := range map[string]*Grid{
+		"no room":  NewGrid([]measure.Length{l, 0, l}, []measure.Length{l}, "a b c"),
+		"rows":     NewGrid([]measure.Length{l}, []measure.Length{l, l}, "a"),
+		"cells":    NewGrid([]measure.Length{l, l}, []measure.Length{l}, "a"),
+		"nothing":  NewGrid([]measure.Length{l}, []measure.Length{l}, "."),
+		"two bits": NewGrid([]measure.Length{l, l, l}, []measure.Length{l}, "a . b"),
+	} {
+		if p, err := g.Pattern(); err == nil {
+			t.Errorf("%s: got a pattern %v; want a refusal", name, p)
+		}
+	}
+	g := NewGrid([]measure.Length{l}, []measure.Length{l}, "a")
+	g.Role(Tab, "b")
+	if _, err := g.Pattern(); err == nil || !strings.Contains(err.Error(), `"b"`) {
+		t.Errorf("a cell that is not there gives %v", err)
+	}
+}
+
+func BenchmarkFaces(b *testing.B) {
+	// A 14 × 14 grid of creases: about 400 edges.
+	p := &Pattern{Width: 140 * mm, Height: 140 * mm, Outline: []Point{{0, 0}, {140, 0}, {140, 140}, {0, 140}}}
+	for i := 1; i < 14; i++ {
+		x := float64(i) * 10
+		p.Creases = append(p.Creases, Crease{Segment{Pt(x, 0), Pt(x, 140)}, 90, Away}, Crease{Segment{Pt(0, x), Pt(140, x)}, 90, Away})
+	}
+	for b.Loop() {
+		if _, err := p.Faces(); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

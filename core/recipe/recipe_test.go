@@ -1,0 +1,130 @@
+package recipe
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"brevium/core/dress"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/pattern"
+	"brevium/core/style"
+)
+
+const mm = measure.Millimetre
+
+// lopsided is a piece whose scores differ from either side.
+func lopsided(t *testing.T) style.Part {
+	t.Helper()
+	g := pattern.NewGrid([]measure.Length{10 * mm, 50 * mm, 20 * mm}, []measure.Length{15 * mm, 40 * mm, 25 * mm}, `
+		.     back   .
+		left  base   right
+		.     front  .`)
+	p, err := g.Pattern()
+	if err != nil {
+		t.Fatal(err)
+	}
+	return style.Part{ID: "tray", Name: "Tray", Pattern: p, Root: "base", Folding: "Fold it.", Gluing: []string{"Glue it."}}
+}
+
+func TestScoresAreReadFromTheFence(t *testing.T) {
+	part := lopsided(t)
+	shimmed := part
+	shimmed.Shim = mm
+	for _, c := range []struct {
+		name  string
+		part  style.Part
+		fence Fence
+		want  []Pass
+	}{
+		{"left", part, Left, []Pass{{Edge: "left", At: []measure.Length{10 * mm, 60 * mm}}, {Edge: "top", At: []measure.Length{15 * mm, 55 * mm}}}},
+		{"right", part, Right, []Pass{{Edge: "right", At: []measure.Length{20 * mm, 70 * mm}}, {Edge: "top", At: []measure.Length{15 * mm, 55 * mm}}}},
+		{"shim", shimmed, Left, []Pass{{"left", []measure.Length{11 * mm}, mm}, {"top", []measure.Length{16 * mm}, mm}, {"right", []measure.Length{21 * mm}, mm}, {"bottom", []measure.Length{26 * mm}, mm}}},
+	} {
+		got := Scores(c.part, c.fence)
+		same := slices.EqualFunc(got.Passes, c.want, func(a, b Pass) bool { return a.Edge == b.Edge && a.Shim == b.Shim && slices.Equal(a.At, b.At) })
+		if !same {
+			t.Errorf("%s: got %v; want %v", c.name, got.Passes, c.want)
+		}
+	}
+	if got, want := Scores(shimmed, Left).Sentence(measure.MM, mm), "Left edge against the fence with a shim of 1 mm between: 11 mm."; !strings.HasPrefix(got, want) {
+		t.Errorf("the sentence is %q", got)
+	}
+}
+
+func TestNumbers(t *testing.T) {
+	in := measure.Inch
+	for _, c := range []struct {
+		at   []measure.Length
+		want string
+	}{{[]measure.Length{3 * in / 2, 11 * in / 2}, "1 1/2 and 5 1/2 in"}, {[]measure.Length{in, 2 * in, 3 * in}, "1, 2 and 3 in"}, {nil, "none"}, {[]measure.Length{in + 400*measure.Micrometre}, "1 in + 0.4 mm"}} {
+		if got := Numbers(c.at, measure.In, in/16); got != c.want {
+			t.Errorf("got %q; want %q", got, c.want)
+		}
+	}
+}
+
+func work(t *testing.T) Work {
+	card := paper.Card{Name: "Moss card", Thickness: 300 * measure.Micrometre}
+	return Work{
+		Units: measure.CM, Tick: mm, Fence: Left, Copies: 3, Parts: []style.Part{lopsided(t)}, Cards: map[string]paper.Card{"tray": card},
+		Mats: []dress.Mat{
+			{ID: "tray.back.1", Piece: "tray", Face: "back", Layer: 1, Width: 46 * mm, Height: 11 * mm, Card: card},
+			{ID: "tray.front.1", Piece: "tray", Face: "front", Layer: 1, Width: 46 * mm, Height: 11 * mm, Card: card},
+		},
+		Assembly: []string{"Close it."}, Contents: "3 × figs", Adhesive: "tape",
+	}
+}
+
+func TestStepsInWorkingOrder(t *testing.T) {
+	w := work(t)
+	steps := w.Steps()
+	order := []Kind{Cut, Score, Fold, Remove, Decorate, Glue, Assemble, Fill, Close}
+	at, keys := 0, map[string]bool{}
+	for i, s := range steps {
+		k := slices.Index(order, s.Kind)
+		if k < at || s.N != i+1 || s.Text == "" || s.Mark == "" || keys[s.Key] {
+			t.Errorf("step %d (%s, %q) is out of order, empty or double", s.N, s.Kind, s.Key)
+		}
+		at, keys[s.Key] = k, true
+	}
+	if got := steps[1].Text; !strings.HasPrefix(got, "Cut 6 mats, 4.6 cm × 1.1 cm") || !strings.Contains(got, "back and front") {
+		t.Errorf("equal mats are cut as %q", got)
+	}
+	one, all := Minutes(steps, w.Copies)
+	if one <= 0 || all <= one || all >= 3*one {
+		t.Errorf("%v minutes for one, %v for three", one, all)
+	}
+}
+
+// A tick holds when only the unit changes and lapses when a number does.
+func TestMarksFollowTheNumbers(t *testing.T) {
+	w := work(t)
+	before := w.Steps()
+	w.Units, w.Tick = measure.In, measure.Inch/16
+	for i, s := range w.Steps() {
+		if s.Mark != before[i].Mark || s.Key != before[i].Key {
+			t.Errorf("step %d lost its tick to a change of unit", s.N)
+		}
+	}
+	w.Mats[0].Width += mm
+	if changed := w.Steps(); changed[1].Mark == before[1].Mark {
+		t.Error("a mat of another size kept its tick")
+	}
+}
+
+func TestAdhesive(t *testing.T) {
+	w := work(t)
+	w.Parts[0].Pattern.Glue = []pattern.Glue{{Face: "back", Area: []pattern.Point{{X: 0, Y: 0}, {X: 50, Y: 0}, {X: 50, Y: 15}, {X: 0, Y: 15}}}}
+	if got := w.AdhesiveSupply(); got.ID != "tape" || got.Amount != 3*(50+4*(46+11)) {
+		t.Errorf("tape: %+v", got)
+	}
+	w.Adhesive = "wet-glue"
+	if got := w.AdhesiveSupply(); got.ID != "glue" || got.Amount != 3*(50*15+2*46*11)/100.0 {
+		t.Errorf("glue: %+v", got)
+	}
+	if len(Cautions(true)) <= len(Cautions(false)) {
+		t.Error("what goes in adds no caution")
+	}
+}

@@ -1,0 +1,346 @@
+package style
+
+import (
+	"encoding/json"
+	"math"
+	"math/rand"
+	"slices"
+	"testing"
+
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+const (
+	inch = measure.Inch
+	tick = inch / 16
+)
+
+// usual gives a style's spec with its usual values and the given ones.
+func usual(s *Style, lengths map[string]measure.Length, choices map[string]string) Spec {
+	out := Spec{Lengths: map[string]measure.Length{}, Choices: map[string]string{}, Thickness: map[string]measure.Length{"": 300 * measure.Micrometre}, Tick: tick}
+	for _, p := range s.Parameters {
+		out.Lengths[p.ID] = p.Default
+	}
+	for _, o := range s.Options {
+		if o.Kind == LengthKind {
+			out.Lengths[o.ID] = o.Default
+		} else {
+			out.Choices[o.ID] = o.DefaultChoice
+		}
+	}
+	for k, v := range lengths {
+		out.Lengths[k] = v
+	}
+	for k, v := range choices {
+		out.Choices[k] = v
+	}
+	return out
+}
+
+func build(t *testing.T, s *Style, lengths map[string]measure.Length, choices map[string]string) *Box {
+	t.Helper()
+	b, err := s.Build(usual(s, lengths, choices))
+	if err != nil {
+		t.Fatal(err)
+	}
+	return b
+}
+
+func size(l, w, h measure.Length) map[string]measure.Length {
+	return map[string]measure.Length{"length": l, "width": w, "height": h}
+}
+
+func eighths(n ...measure.Length) []measure.Length {
+	out := make([]measure.Length, len(n))
+	for i, x := range n {
+		out[i] = x * inch / 8
+	}
+	return out
+}
+
+func wantScores(t *testing.T, p Part, width, height measure.Length, vertical, horizontal []measure.Length) {
+	t.Helper()
+	if p.Pattern.Width != width || p.Pattern.Height != height {
+		t.Errorf("%s: blank %v × %v mm; want %v × %v", p.ID, p.Pattern.Width.MM(), p.Pattern.Height.MM(), width.MM(), height.MM())
+	}
+	if !slices.Equal(p.Pattern.Scores.Vertical, vertical) || !slices.Equal(p.Pattern.Scores.Horizontal, horizontal) {
+		t.Errorf("%s: scores %v / %v; want %v / %v", p.ID, p.Pattern.Scores.Vertical, p.Pattern.Scores.Horizontal, vertical, horizontal)
+	}
+}
+
+func TestTrayLidNumbers(t *testing.T) {
+	b := build(t, trayLid, size(4*inch, 3*inch, 3*inch/2), map[string]string{})
+	wantScores(t, b.Parts[0], 7*inch, 6*inch, eighths(12, 44), eighths(12, 36))
+	sixteenth := inch / 16
+	wantScores(t, b.Parts[1], 6*inch+sixteenth, 5*inch+sixteenth, []measure.Length{inch, 5*inch + sixteenth}, []measure.Length{inch, 4*inch + sixteenth})
+	if got := b.Parts[0].ID + b.Parts[1].ID; got != "baselid" {
+		t.Errorf("pieces are %s", got)
+	}
+}
+
+func TestTrayDoubleNumbers(t *testing.T) {
+	b := build(t, trayDouble, size(5*inch, 4*inch, inch), nil)
+	p := b.Parts[0]
+	wantScores(t, p, 9*inch, 8*inch, eighths(8, 16, 56, 64), eighths(8, 16, 48, 56))
+	// Of each corner's four cells one stays, as a tab.
+	names := map[string]bool{}
+	for _, m := range p.Pattern.Marks {
+		if m.Role == pattern.Tab {
+			names[m.Name] = true
+			if x, y := m.At.X/25.4, m.At.Y/25.4; !(x > 1 && x < 2 || x > 7 && x < 8) || !(y > 1 && y < 2 || y > 6 && y < 7) {
+				t.Errorf("tab %s lies at %.1f, %.1f in; want beside its wall", m.Name, x, y)
+			}
+		}
+	}
+	if len(names) != 4 {
+		t.Errorf("tabs %v; want four", names)
+	}
+	cells := p.Pattern.Removed() / (25.4 * 25.4)
+	if cells < 12 || cells > 12.9 {
+		t.Errorf("%.2f square inches are removed; want the twelve cells and the tapers", cells)
+	}
+	less := build(t, trayDouble, size(5*inch, 4*inch, inch), map[string]string{"walls.inner": "less-thickness"})
+	t3 := 300 * measure.Micrometre
+	wantScores(t, less.Parts[0], 9*inch-2*t3, 8*inch-2*t3,
+		[]measure.Length{inch - t3, 2*inch - t3, 7*inch - t3, 8*inch - t3}, []measure.Length{inch - t3, 2*inch - t3, 6*inch - t3, 7*inch - t3})
+}
+
+func TestTrayInCentimetres(t *testing.T) {
+	b := build(t, tray, size(95*mm, 60*mm, 25*mm), nil)
+	wantScores(t, b.Parts[0], 145*mm, 110*mm, []measure.Length{25 * mm, 120 * mm}, []measure.Length{25 * mm, 85 * mm})
+}
+
+func TestCornerManners(t *testing.T) {
+	for _, c := range []struct {
+		corners       string
+		slits         int
+		removed       bool
+		kLength, kWid int
+	}{{"two-tab", 0, true, 1, 0}, {"slim", 0, true, 1, 0}, {"pinwheel", 4, false, 1, 1}} {
+		b := build(t, trayLid, size(4*inch, 3*inch, inch), map[string]string{"corners": c.corners})
+		p := b.Parts[0].Pattern
+		if len(p.Slits) != c.slits || (p.Removed() > 1e-6) != c.removed {
+			t.Errorf("%s: %d slits, %v mm² removed", c.corners, len(p.Slits), p.Removed())
+		}
+		if b.Fits[0].OuterLayers != c.kLength || b.Fits[1].OuterLayers != c.kWid {
+			t.Errorf("%s: layers %d and %d; want %d and %d", c.corners, b.Fits[0].OuterLayers, b.Fits[1].OuterLayers, c.kLength, c.kWid)
+		}
+	}
+	slim := build(t, tray, size(4*inch, 3*inch, inch), map[string]string{"corners": "slim", "adhesive": "wet-glue"})
+	for _, g := range slim.Parts[0].Pattern.Glue {
+		lo, hi := pattern.Bounds(g.Area)
+		if math.Abs(hi.X-lo.X-6) > 1e-9 {
+			t.Errorf("a slim tab for wet glue is %v mm wide; want 6", hi.X-lo.X)
+		}
+	}
+	// Two tabs in one wall never lie over each other.
+	deep := build(t, tray, size(4*inch, 2*inch, 3*inch), nil)
+	for _, g := range deep.Parts[0].Pattern.Glue {
+		if lo, hi := pattern.Bounds(g.Area); hi.X-lo.X > 25.4+1e-9 {
+			t.Errorf("tab %s reaches %v mm into a wall of 50.8 mm", g.Face, hi.X-lo.X)
+		}
+	}
+}
+
+func TestThreeCustomsGiveOneGap(t *testing.T) {
+	a := inch / 8
+	for _, c := range []struct {
+		custom         string
+		base, lid      measure.Length // panels along the length
+		lidWall, blank measure.Length
+	}{
+		{"bigger-lid", 4 * inch, 4*inch + a, inch, 6*inch + a},
+		{"smaller-base", 4*inch - a, 4 * inch, inch, 6 * inch},
+		{"shim", 4 * inch, 4*inch + a, inch - a/2, 6 * inch},
+	} {
+		s := usual(trayLid, size(4*inch, 3*inch, 3*inch/2), map[string]string{"lid.custom": c.custom})
+		s.Lengths["lid.allowance"] = a
+		b, err := trayLid.Build(s)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if f := b.Fits[0]; f.OuterSpan != c.lid || f.InnerSpan != c.base {
+			t.Errorf("%s: %v over %v mm", c.custom, f.OuterSpan.MM(), f.InnerSpan.MM())
+		}
+		lid := b.Parts[1].Pattern
+		if lid.Width != c.blank || lid.Scores.Vertical[0] != c.lidWall {
+			t.Errorf("%s: lid blank %v mm, wall %v mm", c.custom, lid.Width.MM(), lid.Scores.Vertical[0].MM())
+		}
+		if gap := b.Fits[0].Do(0).Gap; gap != a-1200*measure.Micrometre {
+			t.Errorf("%s: gap %v mm; want %v", c.custom, gap.MM(), (a - 1200*measure.Micrometre).MM())
+		}
+	}
+}
+
+// For every style, corner and wall, at random sizes in range: the faces tile
+// the outline, the piece fills its blank, folds to a closed box, and every
+// glued face lands on the face it is meant for.
+func TestEveryStyleFoldsShut(t *testing.T) {
+	rng := rand.New(rand.NewSource(7))
+	for _, s := range All {
+		for range 200 {
+			spec := randomSpec(rng, s)
+			b, err := s.Build(spec)
+			if err != nil {
+				t.Fatalf("%s %v: %v", s.ID, spec, err)
+			}
+			for _, p := range b.Parts {
+				checkPart(t, s.ID, spec, p)
+			}
+			if t.Failed() {
+				return
+			}
+		}
+	}
+}
+
+func randomSpec(rng *rand.Rand, s *Style) Spec {
+	spec := usual(s, nil, nil)
+	for _, p := range s.Parameters {
+		spec.Lengths[p.ID] = p.Min + measure.Length(rng.Int63n(int64(p.Max-p.Min)))
+	}
+	for _, o := range s.Options {
+		if o.Kind == ChoiceKind {
+			spec.Choices[o.ID] = o.Choices[rng.Intn(len(o.Choices))]
+		}
+	}
+	if s == trayLid {
+		h := spec.Lengths["height"]
+		spec.Lengths["lid.depth"] = max(6*mm, measure.Length(rng.Int63n(int64(h))))
+		spec.Lengths["lid.depth"] = min(h, spec.Lengths["lid.depth"])
+		spec.Lengths["lid.allowance"] = measure.Length(rng.Int63n(int64(5 * mm)))
+	}
+	return spec
+}
+
+func checkPart(t *testing.T, id string, spec Spec, p Part) {
+	t.Helper()
+	f, err := p.Pattern.Finished(p.Root)
+	if err != nil {
+		t.Fatalf("%s %s %v: %v", id, p.ID, spec, err)
+	}
+	if f.Residual > 1e-6 {
+		t.Errorf("%s %s %v: rings open by %v mm", id, p.ID, spec, f.Residual)
+	}
+	sum := 0.0
+	for i := range f.Faces {
+		sum += f.Faces[i].Area()
+	}
+	if math.Abs(sum-p.Pattern.Area()) > 1e-4 {
+		t.Errorf("%s %s %v: faces cover %v of %v mm²", id, p.ID, spec, sum, p.Pattern.Area())
+	}
+	lo, hi := pattern.Bounds(p.Pattern.Outline)
+	if lo.Len() > 1e-9 || math.Abs(hi.X-p.Pattern.Width.MM()) > 1e-9 || math.Abs(hi.Y-p.Pattern.Height.MM()) > 1e-9 {
+		// A slim or shortened corner may leave the edge, but the walls reach it.
+		t.Errorf("%s %s %v: outline %v to %v in a blank %v × %v", id, p.ID, spec, lo, hi, p.Pattern.Width.MM(), p.Pattern.Height.MM())
+	}
+	for _, g := range p.Pattern.Glue {
+		landing(t, id, f, g)
+	}
+	rimsMeet(t, id, p, f)
+}
+
+// landing checks that a glued face lies in the plane of its target.
+func landing(t *testing.T, id string, f *pattern.Folded, g pattern.Glue) {
+	t.Helper()
+	from, _, i := f.Face(g.Face)
+	onto, target, j := f.Face(g.Onto)
+	if i < 0 || j < 0 {
+		t.Errorf("%s: glue from %s onto %s names no faces", id, g.Face, g.Onto)
+		return
+	}
+	n, at := onto.Normal(), onto.Place(target.Polygon[0])
+	for _, q := range g.Area {
+		if d := math.Abs(r3.Dot(n, r3.Sub(from.Place(q), at))); d > 0.05 {
+			t.Errorf("%s: %s misses %s by %v mm", id, g.Face, g.Onto, d)
+			return
+		}
+	}
+}
+
+// rimsMeet checks that neighbouring walls' upper corners come together.
+func rimsMeet(t *testing.T, id string, p Part, f *pattern.Folded) {
+	t.Helper()
+	corner := func(wall string, other string) r3.Vec {
+		pose, face, _ := f.Face(wall)
+		beside, o, _ := f.Face(other)
+		// The wall's point that is farthest from the floor and nearest to the other wall.
+		best, score := r3.Vec{}, math.Inf(-1)
+		for _, q := range face.Polygon {
+			v := pose.Place(q)
+			near := math.Inf(1)
+			for _, r := range o.Polygon {
+				near = min(near, r3.Norm(r3.Sub(v, beside.Place(r))))
+			}
+			if s := math.Abs(v.Z) - 2*near; s > score {
+				best, score = v, s
+			}
+		}
+		return best
+	}
+	walls := []string{"back", "right", "front", "left"}
+	for i, w := range walls {
+		next := walls[(i+1)%4]
+		if d := r3.Norm(r3.Sub(corner(w, next), corner(next, w))); d > 1e-6 {
+			t.Errorf("%s %s: rims of %s and %s are %v mm apart", id, p.ID, w, next, d)
+		}
+	}
+}
+
+func TestBuildRefuses(t *testing.T) {
+	spec := usual(trayLid, size(4*inch, 3*inch, inch/2), nil)
+	if _, err := trayLid.Build(spec); err == nil {
+		t.Error("a lid deeper than its base was built")
+	}
+	spec = usual(trayLid, size(12*mm, 12*mm, inch), map[string]string{"lid.custom": "smaller-base"})
+	spec.Lengths["lid.allowance"] = 12 * mm
+	if _, err := trayLid.Build(spec); err == nil {
+		t.Error("a base smaller than nothing was built")
+	}
+}
+
+func TestCatalogueTellsTheTruth(t *testing.T) {
+	text, err := Catalogue()
+	if err != nil {
+		t.Fatal(err)
+	}
+	var all []struct {
+		ID         string
+		Parameters []struct {
+			ID, Kind          string
+			Default, Min, Max float64
+		}
+		Options []struct {
+			ID, Kind string
+			Choices  []string
+			Default  any
+		}
+	}
+	if err := json.Unmarshal(text, &all); err != nil {
+		t.Fatal(err)
+	}
+	if len(all) != len(All) {
+		t.Fatalf("%d styles listed of %d", len(all), len(All))
+	}
+	for _, s := range all {
+		for _, p := range s.Parameters {
+			if p.Kind != "length" || p.Default < p.Min || p.Default > p.Max {
+				t.Errorf("%s.%s: %v not in %v to %v", s.ID, p.ID, p.Default, p.Min, p.Max)
+			}
+		}
+		for _, o := range s.Options {
+			if d, word := o.Default.(string); word != (o.Kind == "choice") || word && !slices.Contains(o.Choices, d) {
+				t.Errorf("%s.%s: default %v among %v", s.ID, o.ID, o.Default, o.Choices)
+			}
+		}
+		if _, err := ByID(s.ID); err != nil {
+			t.Error(err)
+		}
+	}
+	if _, err := ByID("hat-box"); err == nil {
+		t.Error("a hat box was found")
+	}
+}
