@@ -1,0 +1,59 @@
+package main
+
+import (
+	"io/fs"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"brevium/core/design"
+	"brevium/core/inspect"
+	"brevium/store"
+)
+
+// The demo boxes show different choices, and all are clean but the one kept
+// to show a lid that fails.
+func TestDemoBoxes(t *testing.T) {
+	names, err := fs.Glob(demoFiles, "demo/*.json")
+	if err != nil || len(names) < 6 {
+		t.Fatalf("%d demo boxes, %v", len(names), err)
+	}
+	for _, name := range names {
+		text, err := demoFiles.ReadFile(name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		in, err := design.Read(text)
+		if err != nil {
+			t.Fatalf("%s: %v", name, err)
+		}
+		r, err := design.Make(in)
+		if err != nil {
+			t.Fatalf("%s: %v", name, err)
+		}
+		want := inspect.OK
+		if strings.Contains(name, "too-tight") {
+			want = inspect.Fail
+		}
+		if got := inspect.Worst(r.Checks); got != want {
+			t.Errorf("%s is %s: %v", name, got, r.Checks)
+		}
+	}
+}
+
+func TestDemoIsLoadedOnce(t *testing.T) {
+	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "b.db"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	for range 2 {
+		if err := loadDemo(t.Context(), s); err != nil {
+			t.Fatal(err)
+		}
+	}
+	all, err := s.Boxes(t.Context())
+	if err != nil || len(all) != 7 || !strings.HasPrefix(all[0].Name, "Four honey jars") {
+		t.Errorf("%d boxes, %v", len(all), err)
+	}
+}
