@@ -30,7 +30,7 @@ chromium:
 		{ echo "chromium could not be installed; the browser tests need it: run 'apt-get install chromium' as root, then make test again" >&2; exit 1; }; }
 
 screenshots: build chromium
-	go run ./web/screenshots
+	go run ./tools/screenshots
 
 VENDOR := web/static/vendor
 PACKAGES := web/assets/node_modules

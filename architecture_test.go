@@ -33,6 +33,8 @@ var rooms = map[string][]string{
 	"store":         {"core/design"},
 	"web":           {"core/*", "draw", "draw/pdf", "store"},
 	"cmd/brevium":   {"core/*", "store", "web"},
+
+	"tools/screenshots": {},
 }
 
 // The core computes; these belong to the rooms around it.

@@ -324,7 +324,7 @@ func (r *reader) sheets(all []sheetFile) {
 
 // Write gives the inputs as a design file that Read turns back into the same
 // inputs. Lengths are numbers of millimetres, exact to the nanometre.
-func (in *Inputs) Write() []byte {
+func (in Inputs) Write() []byte {
 	f := inputsFile{
 		Brevium: 1, Name: in.Name, Units: string(in.Units), Style: in.Style, Stand: in.Stand,
 		Size: map[string]measure.Text{"basis": measure.Text(in.Basis)}, Fit: string(in.Fit),

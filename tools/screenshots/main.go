@@ -1,0 +1,83 @@
+// Command screenshots takes one picture of each main view of the demo boxes
+// into docs/screenshots. It wants bin/brevium built and chromium installed.
+package main
+
+import (
+	"bufio"
+	"context"
+	"fmt"
+	"log"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+
+	"github.com/chromedp/chromedp"
+)
+
+// views are the pictures kept: a name, a page of the demo, a size.
+var views = []struct {
+	name, path    string
+	width, height int64
+}{
+	{"boxes", "/", 1280, 800},
+	{"new-box", "/new", 1280, 800},
+	{"contents", "/boxes/7/contents", 1280, 800},
+	{"box", "/boxes/7/box", 1280, 800},
+	{"fit", "/boxes/7/fit", 1280, 800},
+	{"failing-lid", "/boxes/1/fit", 1280, 800},
+	{"dressing", "/boxes/7/dressing", 1280, 800},
+	{"sheets", "/boxes/7/sheets", 1280, 800},
+	{"making", "/boxes/7/making", 1280, 800},
+	{"making-phone", "/boxes/7/making", 390, 844},
+	{"box-tablet", "/boxes/7/box", 820, 1180},
+}
+
+func main() {
+	if err := run(filepath.Join("docs", "screenshots")); err != nil {
+		log.Fatal(err)
+	}
+}
+
+func run(into string) error {
+	data, err := os.MkdirTemp("", "brevium-screenshots")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(data)
+	demo := exec.Command(filepath.Join("bin", "brevium"), "demo", "--address", "127.0.0.1:0", "--data", data)
+	out, err := demo.StdoutPipe()
+	if err != nil {
+		return err
+	}
+	if err := demo.Start(); err != nil {
+		return err
+	}
+	defer demo.Wait()
+	defer demo.Process.Signal(os.Interrupt)
+	line, err := bufio.NewReader(out).ReadString('\n')
+	if err != nil {
+		return err
+	}
+	at := strings.Fields(line[strings.Index(line, "http://"):])[0]
+
+	flags := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.NoSandbox, chromedp.DisableGPU,
+		chromedp.Flag("disable-background-networking", true), chromedp.Flag("hide-scrollbars", true))
+	ctx, stop := chromedp.NewExecAllocator(context.Background(), flags...)
+	defer stop()
+	ctx, stop = chromedp.NewContext(ctx)
+	defer stop()
+	for _, v := range views {
+		if err := chromedp.Do(ctx, chromedp.EmulateViewport(v.width, v.height), chromedp.Navigate(at+v.path)); err != nil {
+			return fmt.Errorf("%s: %w", v.name, err)
+		}
+		png, err := chromedp.Run(ctx, chromedp.CaptureScreenshot())
+		if err != nil {
+			return fmt.Errorf("%s: %w", v.name, err)
+		}
+		if err := os.WriteFile(filepath.Join(into, v.name+".png"), png, 0o644); err != nil {
+			return err
+		}
+	}
+	return nil
+}

@@ -1,0 +1,306 @@
+package web
+
+import (
+	"context"
+	_ "embed"
+	"encoding/json"
+	"fmt"
+	"net/http/httptest"
+	"os/exec"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+
+	"brevium/core/measure"
+)
+
+// browser drives the real pages in Debian's headless Chromium.
+type browser struct {
+	t   *testing.T
+	at  string
+	ctx context.Context
+}
+
+// patience is how long one step of a browser test may take; it only ends
+// tests that hang.
+const patience = 60 * time.Second
+
+func openBrowser(t *testing.T, x *table) *browser {
+	t.Helper()
+	path, err := exec.LookPath("chromium")
+	if err != nil {
+		t.Fatal("chromium is not installed; run make test, which installs it")
+	}
+	server := httptest.NewServer(x.http)
+	t.Cleanup(server.Close)
+	flags := append(chromedp.DefaultExecAllocatorOptions[:],
+		chromedp.ExecPath(path), chromedp.NoSandbox, chromedp.DisableGPU, chromedp.NoFirstRun, chromedp.WindowSize(1280, 800),
+		chromedp.Flag("disable-background-networking", true), chromedp.UserDataDir(t.TempDir()))
+	ctx, stop := chromedp.NewExecAllocator(context.Background(), flags...)
+	t.Cleanup(stop)
+	ctx, stop = chromedp.NewContext(ctx)
+	t.Cleanup(stop)
+	b := &browser{t, server.URL, ctx}
+	if err := chromedp.Do(ctx); err != nil {
+		t.Fatal(err)
+	}
+	return b
+}
+
+func (b *browser) do(steps ...chromedp.Action[chromedp.Void]) {
+	b.t.Helper()
+	ctx, stop := context.WithTimeout(b.ctx, patience)
+	defer stop()
+	if err := chromedp.Do(ctx, steps...); err != nil {
+		b.t.Fatalf("at %s: %v", b.where(), err)
+	}
+}
+
+func (b *browser) where() string {
+	ctx, stop := context.WithTimeout(b.ctx, patience)
+	defer stop()
+	at, err := chromedp.Run(ctx, chromedp.Location())
+	if err != nil {
+		return err.Error()
+	}
+	return strings.TrimPrefix(at, b.at)
+}
+
+func (b *browser) visit(path string) { b.t.Helper(); b.do(chromedp.Navigate(b.at + path)) }
+
+// until waits for a JavaScript condition; it may come true on the page after
+// a navigation, so a page that is just going away is no error.
+func (b *browser) until(condition string) {
+	b.t.Helper()
+	ctx, stop := context.WithTimeout(b.ctx, patience)
+	defer stop()
+	for {
+		ok, err := chromedp.Run(ctx, chromedp.Evaluate[bool]("!!("+condition+")"))
+		if ok && err == nil {
+			return
+		}
+		select {
+		case <-ctx.Done():
+			b.t.Fatalf("at %s, still not: %s (%v)", b.where(), condition, err)
+		case <-time.After(20 * time.Millisecond):
+		}
+	}
+}
+
+// js runs a script for its effect.
+func js(script string) chromedp.Action[chromedp.Void] {
+	return chromedp.Evaluate[chromedp.Void](script)
+}
+
+// says waits until the page's text holds the words.
+func (b *browser) says(words string) {
+	b.t.Helper()
+	b.until(fmt.Sprintf("document.body.innerText.includes(%q)", words))
+}
+
+// set types a value into a field in place of what is there, and leaves it.
+func (b *browser) set(selector, value string) {
+	b.t.Helper()
+	b.do(chromedp.Focus(selector), js(fmt.Sprintf("document.querySelector(%q).select()", selector)),
+		chromedp.SendKeys(selector, value+kb.Tab))
+}
+
+// choose picks a value of a select.
+func (b *browser) choose(selector, value string) {
+	b.t.Helper()
+	b.do(chromedp.WaitReady(selector), js(fmt.Sprintf(
+		`(() => { const s = document.querySelector(%q); s.value = %q; s.dispatchEvent(new Event("change", {bubbles: true})); })()`, selector, value)))
+}
+
+func (b *browser) follow(path string) {
+	b.t.Helper()
+	b.do(chromedp.Click(fmt.Sprintf(`a[href$=%q]`, path)))
+	b.until(fmt.Sprintf("location.pathname.endsWith(%q)", path))
+}
+
+func (b *browser) value(expression string) string {
+	b.t.Helper()
+	ctx, stop := context.WithTimeout(b.ctx, patience)
+	defer stop()
+	out, err := chromedp.Run(ctx, chromedp.Evaluate[string]("String("+expression+")"))
+	if err != nil {
+		b.t.Fatalf("at %s: %v", b.where(), err)
+	}
+	return out
+}
+
+// From nothing to the printed sheet, as a newcomer does it.
+func TestTheJarBoxInABrowser(t *testing.T) {
+	b := openBrowser(t, newTable(t))
+	b.visit("/")
+	b.says("No boxes yet")
+	b.do(chromedp.Click(`a.btn-main[href="/new"]`), chromedp.WaitVisible(`h1`))
+	b.set(`[name="contents[0].length"]`, "48 mm")
+	b.set(`[name="contents[0].height"]`, "62 mm")
+	b.set(`[name="contents[0].count"]`, "4")
+	b.do(chromedp.Click(`form:has([value=things]) .btn-main`))
+	b.says("How they stand")
+	b.until(`document.querySelectorAll(".one circle").length == 4`)
+	b.follow("/box")
+	b.do(chromedp.Click(`input[value="tray"]`))
+	b.until(`document.querySelector(".tape .here .answer").innerText == "Open tray"`)
+	b.do(chromedp.Click(`input[value="tray-lid"]`))
+	b.until(`document.querySelectorAll(".nets figure").length == 3`)
+	b.follow("/fit")
+	b.do(chromedp.Click(`input[name=allowance][value=typed]`))
+	b.set(`[name="options.lid.allowance"]`, "1/16")
+	b.until(`document.querySelector(".tape .here .answer").innerText == "snug"`)
+	b.follow("/dressing")
+	b.choose(`[name="mats.base.where"]`, "walls")
+	b.until(`document.querySelectorAll(".tape a")[2].innerText.includes("won't go on")`)
+	b.says("8 mats")
+	b.follow("/fit")
+	b.says("these mats it won't go on")
+	b.do(chromedp.Click(`input[name=allowance][value=solve]`))
+	b.until(`!document.querySelector(".tape .here .fail") && document.querySelector(".worked-out")?.innerText.includes("1/8")`)
+	b.follow("/sheets")
+	b.until(`document.querySelectorAll(".sheets figure").length >= 3 && document.querySelector(".sheets circle.cut-number")`)
+	b.follow("/making")
+	b.says("left edge on the fence")
+	b.do(chromedp.Click(`#step-1`))
+	b.says("1 of ")
+	// The sheet is fetched by the page's own link, as the browser would print it.
+	got := b.value(`document.querySelector('a[href*="sheet.pdf?paper=a4"]').href`)
+	b.do(js(fmt.Sprintf(`fetch(%q).then(r => r.arrayBuffer()).then(a => { window.pdf = new TextDecoder().decode(a.slice(0, 5)) }); 0`, got)))
+	b.until(`window.pdf == "%PDF-"`)
+	// Come back tomorrow: it is all there.
+	b.visit("/")
+	b.says("Box for 4 × Jar")
+	b.visit("/boxes/1/making")
+	b.until(`document.querySelector("#step-1").checked`)
+}
+
+func TestUnitsInABrowser(t *testing.T) {
+	x := newTable(t)
+	x.jarBox()
+	b := openBrowser(t, x)
+	b.visit("/boxes/1/making")
+	b.until(`document.querySelector(".score-numbers b").innerText == "2 9/16"`)
+	b.do(chromedp.Click(`.units button[value=cm]`))
+	b.until(`document.querySelector(".score-numbers b").innerText == "6.5"`)
+	b.do(chromedp.Reload())
+	b.until(`document.querySelector(".units button[aria-pressed=true]").value == "cm" && document.querySelector(".score-numbers b").innerText == "6.5"`)
+}
+
+// A broken value is said at its field while the drawing stays; mending it
+// moves on; the page around a field being typed in changes without taking
+// the field away.
+func TestBreakAndMendInABrowser(t *testing.T) {
+	x := newTable(t)
+	x.jarBox()
+	b := openBrowser(t, x)
+	b.visit("/boxes/1/box")
+	depth := `[name="options.lid.depth"]`
+	b.set(depth, "3//4")
+	b.says("Not yet:")
+	if got := b.value(`document.querySelector('` + depth + `').value + " " + document.querySelectorAll(".nets svg").length`); got != "3//4 3" {
+		t.Errorf("after a broken value: %s; want it kept, and three drawings", got)
+	}
+	b.do(chromedp.Reload())
+	b.until(`document.querySelector('` + depth + `').value == "1"`)
+	b.do(chromedp.Focus(depth), js(`document.querySelector('`+depth+`').select()`), chromedp.SendKeys(depth, "1 1/4"))
+	// No blur, no Enter: it updates as it is typed, and keeps the focus.
+	b.until(`[...document.querySelectorAll(".nets text")].some(e => e.textContent == "1 1/4")`)
+	if got := b.value(`document.activeElement.name + "=" + document.activeElement.value`); got != "options.lid.depth=1 1/4" {
+		t.Errorf("while typing, the focus is at %s", got)
+	}
+	b.do(chromedp.SendKeys(depth, kb.ArrowUp))
+	b.until(`[...document.querySelectorAll(".nets text")].some(e => e.textContent == "1 5/16")`)
+	b.do(chromedp.Click("#undo"))
+	b.until(`document.querySelector('` + depth + `').value == "1"`)
+}
+
+func TestKeyboardOnly(t *testing.T) {
+	x := newTable(t)
+	x.jarBox()
+	b := openBrowser(t, x)
+	b.visit("/boxes/1/contents")
+	press := func(keys string) { b.t.Helper(); b.do(chromedp.KeyEvent(keys)) }
+	press("3")
+	b.until(`location.pathname == "/boxes/1/fit"`)
+	b.until(`document.readyState == "complete" && window.Alpine`)
+	press("]")
+	b.until(`location.pathname == "/boxes/1/dressing" && document.readyState == "complete"`)
+	press("[")
+	b.until(`location.pathname == "/boxes/1/fit" && document.readyState == "complete"`)
+	press("?")
+	b.until(`document.querySelector("dialog.keys").open`)
+	press(kb.Escape)
+	b.until(`!document.querySelector("dialog.keys").open`)
+	// Tab to the ticket's first choice and change it with the arrow keys.
+	for range 40 {
+		press(kb.Tab)
+		if b.value(`document.activeElement.name || ""`) == "fit" {
+			break
+		}
+	}
+	press(kb.ArrowDown)
+	b.until(`document.querySelector("[name=fit]").value == "easy" && document.querySelector("#undo").innerText.includes("fit wanted")`)
+	// In a field a digit is a digit.
+	b.visit("/boxes/1/contents")
+	b.do(chromedp.Focus(`[name="contents[0].count"]`))
+	press("6")
+	b.until(`location.pathname == "/boxes/1/contents" && document.querySelector('[name="contents[0].count"]').value.includes("6")`)
+}
+
+//go:embed testdata/axe.min.js
+var axe string
+
+// No page has a serious accessibility fault, at the desk, on a tablet or on
+// a phone; and none scrolls sideways.
+func TestAxe(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	x.post("/boxes/1/dressing", "mats.base.where", "walls", "mats.base.layers", "2")
+	x.post("/boxes/1/fit", "allowance", "typed", "options.lid.allowance", "1/16")
+	if b := x.box(id); b.Inputs.Lengths["lid.allowance"] != measure.Inch/16 {
+		t.Fatal("the failing lid was not set up")
+	}
+	b := openBrowser(t, x)
+	pages := []string{"/", "/new", "/nowhere", "/?deleted=1"}
+	for _, s := range stops {
+		pages = append(pages, "/boxes/1/"+s.ID)
+	}
+	for _, size := range [][2]int64{{1280, 800}, {820, 1180}, {390, 844}} {
+		b.do(chromedp.EmulateViewport(size[0], size[1]))
+		for _, page := range pages {
+			b.visit(page)
+			b.audit(page, size[0])
+		}
+	}
+	// A page showing a fault is a page too.
+	b.visit("/boxes/1/box")
+	b.set(`[name="options.lid.depth"]`, "x")
+	b.says("Not yet:")
+	b.audit("a broken value", 390)
+}
+
+func (b *browser) audit(page string, width int64) {
+	b.t.Helper()
+	b.do(js(axe+"; 0"), js(`axe.run().then(r => { window.report = JSON.stringify(r.violations
+		.filter(v => v.impact == "serious" || v.impact == "critical")
+		.map(v => ({id: v.id, help: v.help, at: v.nodes.map(n => n.target.join(" ") + " " + (n.any[0]?.message ?? ""))}))) }); 0`))
+	b.until("window.report")
+	report := b.value("window.report")
+	var faults []struct {
+		ID, Help string
+		At       []string
+	}
+	if err := json.Unmarshal([]byte(report), &faults); err != nil {
+		b.t.Fatal(err)
+	}
+	for _, f := range faults {
+		b.t.Errorf("%s at %d: %s (%s) at %v", page, width, f.Help, f.ID, f.At)
+	}
+	if over := b.value("document.documentElement.scrollWidth - document.documentElement.clientWidth"); over != "0" {
+		b.t.Errorf("%s at %d scrolls %s px sideways", page, width, over)
+	}
+}

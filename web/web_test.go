@@ -1,0 +1,344 @@
+package web
+
+import (
+	"io"
+	"log/slog"
+	"net/http"
+	"net/http/httptest"
+	"net/url"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"brevium/core/contents"
+	"brevium/core/design"
+	"brevium/core/measure"
+	"brevium/store"
+)
+
+// table is the application on a fresh database.
+type table struct {
+	t     testing.TB
+	store *store.Store
+	http  http.Handler
+}
+
+func newTable(t testing.TB) *table {
+	t.Helper()
+	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "b.db"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { s.Close() })
+	h, err := New(s, slog.New(slog.NewTextHandler(io.Discard, nil)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	return &table{t, s, h}
+}
+
+// jarBox keeps a box for four jars and gives its number.
+func (x *table) jarBox() int64 {
+	x.t.Helper()
+	in := design.New("Jars", measure.In, "tray-lid")
+	jar := newThing(contents.Round)
+	jar.Count = 4
+	in.Things = []contents.Thing{jar}
+	id, err := x.store.Add(x.t.Context(), in)
+	if err != nil {
+		x.t.Fatal(err)
+	}
+	return id
+}
+
+func (x *table) box(id int64) store.Box {
+	x.t.Helper()
+	b, err := x.store.Box(x.t.Context(), id)
+	if err != nil {
+		x.t.Fatal(err)
+	}
+	return b
+}
+
+func (x *table) get(path string) (int, string, http.Header) {
+	x.t.Helper()
+	r := httptest.NewRecorder()
+	x.http.ServeHTTP(r, httptest.NewRequest(http.MethodGet, path, nil))
+	return r.Code, r.Body.String(), r.Header()
+}
+
+// post sends a form as htmx does; pairs are names and values.
+func (x *table) post(path string, pairs ...string) (int, string, http.Header) {
+	x.t.Helper()
+	form := url.Values{}
+	for i := 0; i < len(pairs); i += 2 {
+		form.Add(pairs[i], pairs[i+1])
+	}
+	q := httptest.NewRequest(http.MethodPost, path, strings.NewReader(form.Encode()))
+	q.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	q.Header.Set("HX-Request", "true")
+	r := httptest.NewRecorder()
+	x.http.ServeHTTP(r, q)
+	return r.Code, r.Body.String(), r.Header()
+}
+
+func TestEveryPageAnswers(t *testing.T) {
+	x := newTable(t)
+	if _, body, _ := x.get("/"); !strings.Contains(body, "No boxes yet") {
+		t.Error("the empty list says nothing useful")
+	}
+	x.jarBox()
+	for path, says := range map[string]string{
+		"/": "Jars", "/new": "From what goes in", "/health": "ok", "/boxes/1/contents": "How they stand", "/boxes/1/box": "Base with a lift-off lid",
+		"/boxes/1/fit": "gap, both sides together", "/boxes/1/dressing": "Mats on the lid", "/boxes/1/sheets": "12 × 12 in",
+		"/boxes/1/making": "Print on A4", "/boxes/1/plan.json": `"brevium": 1`, "/boxes/1/design.json": `"tray-lid"`,
+		"/boxes/1/pieces/lid.svg": `<g id="score">`, "/boxes/1/sheet.pdf": "%PDF-", "/boxes/1/sheet.pdf?paper=letter": "%PDF-",
+		"/static/app.js": "alpine:init", "/static/vendor/LICENSE-htmx.org.txt": "Permission",
+	} {
+		code, body, header := x.get(path)
+		if code != http.StatusOK || !strings.Contains(body, says) {
+			t.Errorf("%s: %d, without %q", path, code, says)
+		}
+		if csp := header.Get("Content-Security-Policy"); !strings.Contains(csp, "script-src 'self'") || strings.Contains(csp, "unsafe") {
+			t.Errorf("%s: content security policy %q", path, csp)
+		}
+	}
+}
+
+func TestWhatIsNotThere(t *testing.T) {
+	x := newTable(t)
+	x.jarBox()
+	for _, path := range []string{"/boxes/9/box", "/boxes/x/box", "/boxes/1/cellar", "/nowhere", "/boxes/1/pieces/roof.svg", "/boxes/99999999999999999999/fit"} {
+		code, body, _ := x.get(path)
+		if code != http.StatusNotFound || !strings.Contains(body, "The list shows what there is") && !strings.Contains(body, "the list shows what there is") {
+			t.Errorf("%s: %d\n%s", path, code, body)
+		}
+	}
+	if code, _, _ := x.post("/boxes/9/undo"); code != http.StatusNotFound {
+		t.Errorf("undo of no box: %d", code)
+	}
+}
+
+func TestNewBoxes(t *testing.T) {
+	x := newTable(t)
+	code, _, header := x.post("/new", "start", "things", "contents[0].name", "Jar", "contents[0].shape", "round",
+		"contents[0].length", "48 mm", "contents[0].height", "62 mm", "contents[0].count", "4")
+	if code != http.StatusNoContent || header.Get("HX-Redirect") != "/boxes/1/contents" {
+		t.Fatalf("%d, to %q", code, header.Get("HX-Redirect"))
+	}
+	if b := x.box(1); b.Name != "Box for 4 × Jar" || b.Inputs.Things[0].Width != 48*measure.Millimetre {
+		t.Errorf("made %+v", b)
+	}
+	_, _, header = x.post("/new", "start", "size", "name", "Dice", "size.length", "4", "size.width", "3", "size.height", "1 1/2", "size.basis", "scored")
+	if header.Get("HX-Redirect") != "/boxes/2/box" || x.box(2).Inputs.Size["height"] != 3*measure.Inch/2 {
+		t.Errorf("to %q, %+v", header.Get("HX-Redirect"), x.box(2).Inputs.Size)
+	}
+	code, body, _ := x.post("/new", "start", "size", "name", "Dice", "size.length", "4//3", "size.width", "3", "size.height", "0")
+	if code != http.StatusUnprocessableEntity || !strings.Contains(body, "not a fraction") || !strings.Contains(body, `value="4//3"`) {
+		t.Errorf("a bad size: %d", code)
+	}
+	if all, _ := x.store.Boxes(t.Context()); len(all) != 2 {
+		t.Errorf("%d boxes after a refusal", len(all))
+	}
+}
+
+// A value that cannot be taken is said at its field; what was typed stays,
+// and so do the last good drawing and the stored box.
+func TestABrokenValueIsSaidAtItsField(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	before := x.box(id).Inputs.Write()
+	for _, c := range []struct {
+		stop, name, value, says string
+	}{
+		{"box", "options.lid.depth", "3//4", "not a fraction"},
+		{"box", "options.lid.depth", "3", "lid deeper than the base"},
+		{"box", "options.lid.depth", "", "missing"},
+		{"box", "options.tick", "0", "grooves are"},
+		{"box", "card.gsm", "heavy", "not a card weight"},
+		{"box", "card.thickness", "9", "0.05 to 3 mm"},
+		{"contents", "contents[0].height", "62 miles", "not a length"},
+		{"contents", "contents[0].count", "0", "1 to 200"},
+		{"contents", "contents[0].count", "some", "not a whole number"},
+		{"contents", "contents[0].length", "13 cm", "larger than every sheet"},
+		{"contents", "contents[0].grams", "light", "not a weight in grams"},
+		{"sheets", "copies", "-1", "1 to 500"},
+		{"sheets", "tools.trimmer", "3", "longer than the trimmer"},
+		{"sheets", "choosing-sheets", "1", "at least one kind of sheet"},
+	} {
+		code, body, _ := x.post("/boxes/1/"+c.stop, c.name, c.value)
+		if code != http.StatusUnprocessableEntity || !strings.Contains(body, c.says) || !strings.Contains(body, "<svg") {
+			t.Errorf("%s=%q: %d, with a drawing %v; want a sentence with %q", c.name, c.value, code, strings.Contains(body, "<svg"), c.says)
+		}
+		if c.value != "" && c.name != "choosing-sheets" && !strings.Contains(body, `value="`+c.value+`"`) {
+			t.Errorf("%s: what was typed, %q, is gone", c.name, c.value)
+		}
+		if string(x.box(id).Inputs.Write()) != string(before) {
+			t.Fatalf("%s=%q was stored", c.name, c.value)
+		}
+	}
+}
+
+func TestMatsThatLeaveNothing(t *testing.T) {
+	x := newTable(t)
+	x.jarBox()
+	x.post("/boxes/1/dressing", "mats.base.where", "walls", "mats.base.layers", "2")
+	code, body, _ := x.post("/boxes/1/dressing", "mats.base.where", "walls", "mats.base.layers.2.border", "3")
+	if code != http.StatusUnprocessableEntity || !strings.Contains(body, `id="f-mats-base-layers-2-border-fault"`) {
+		t.Errorf("%d: the fault is not at the second layer's border", code)
+	}
+}
+
+// The whole story of the jars, as forms.
+func TestTheJarsStepByStep(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	step := func(stop string, pairs ...string) string {
+		t.Helper()
+		code, body, _ := x.post("/boxes/1/"+stop, pairs...)
+		if code != http.StatusOK {
+			t.Fatalf("%s %v: %d", stop, pairs, code)
+		}
+		return body
+	}
+	step("box", "style", "tray")
+	step("box", "style", "tray-lid")
+	body := step("fit", "allowance", "typed", "options.lid.allowance", "1/16")
+	if !strings.Contains(body, `class="answer">snug`) {
+		t.Error("a bare lid 1/16 in bigger is not said to be snug")
+	}
+	body = step("dressing", "mats.base.where", "walls", "mats.base.layers", "2")
+	if !strings.Contains(body, "✕") || !strings.Contains(body, "won&#39;t go on") {
+		t.Error("mats that make the lid too tight are not marked")
+	}
+	body = step("fit", "allowance", "solve")
+	if strings.Contains(body, "✕") || x.box(id).Inputs.Lengths["lid.allowance"] != 0 {
+		t.Error("the lid was not worked out")
+	}
+	body = step("sheets", "copies", "3")
+	if !strings.Contains(body, "Patterned paper") {
+		t.Error("the sheets leave the paper out")
+	}
+	if b := x.box(id); b.LastChange != "copies" {
+		t.Errorf("undo would take back %q", b.LastChange)
+	}
+	if _, body, _ := x.post("/boxes/1/undo", "stop", "sheets"); !strings.Contains(body, `name="copies" value="1"`) {
+		t.Error("undo did not take the copies back")
+	}
+}
+
+func TestUnitsEverywhere(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	_, body, header := x.post("/boxes/1/units", "units", "cm", "stop", "making")
+	if !strings.Contains(body, `<b class="numbers">6.5</b>`) || !strings.Contains(header.Get("Set-Cookie"), "units=cm") {
+		t.Error("the scores are not shown in centimetres")
+	}
+	if b := x.box(id); b.Inputs.Units != measure.CM || b.Inputs.Tools.Tick != measure.Millimetre {
+		t.Errorf("units %s, tick %v", b.Inputs.Units, b.Inputs.Tools.Tick)
+	}
+	q := httptest.NewRequest(http.MethodGet, "/", nil)
+	q.AddCookie(&http.Cookie{Name: unitsCookie, Value: "mm"})
+	r := httptest.NewRecorder()
+	x.http.ServeHTTP(r, q)
+	if !strings.Contains(r.Body.String(), " mm inside") {
+		t.Error("the list does not follow the unit")
+	}
+	if code, _, _ := x.post("/units", "units", "ell"); code != http.StatusUnprocessableEntity {
+		t.Errorf("an unknown unit: %d", code)
+	}
+}
+
+func TestTicksAreKeptUntilTheNumbersChange(t *testing.T) {
+	x := newTable(t)
+	x.jarBox()
+	b := x.box(1)
+	r, err := design.Make(b.Inputs)
+	if err != nil {
+		t.Fatal(err)
+	}
+	s := r.Steps[0]
+	_, body, _ := x.post("/boxes/1/tick", "stop", "making", "step", s.Key, "mark", s.Mark, "done", "1")
+	if !strings.Contains(body, "1 of ") {
+		t.Error("the tick does not count")
+	}
+	if _, body, _ := x.get("/boxes/1/making"); !strings.Contains(body, `id="step-1" name="done" value="1" checked`) {
+		t.Error("the tick is gone after a reload")
+	}
+	x.post("/boxes/1/contents", "contents[0].length", "50 mm")
+	if _, body, _ := x.get("/boxes/1/making"); !strings.Contains(body, "Ticked before this changed") || !strings.Contains(body, "0 of ") {
+		t.Error("a tick put against other numbers still counts")
+	}
+	if code, _, _ := x.post("/boxes/1/tick", "mark", "x"); code != http.StatusUnprocessableEntity {
+		t.Errorf("a tick for no step: %d", code)
+	}
+}
+
+func TestCopyRenameDeleteRestore(t *testing.T) {
+	x := newTable(t)
+	x.jarBox()
+	x.post("/boxes/1/copy")
+	x.post("/boxes/2/rename", "name", "Second jars")
+	if got := x.box(2).Name; got != "Second jars" {
+		t.Errorf("renamed to %q", got)
+	}
+	if code, _, _ := x.post("/boxes/2/rename", "name", "  "); code != http.StatusUnprocessableEntity || x.box(2).Name != "Second jars" {
+		t.Errorf("an empty name: %d", code)
+	}
+	_, _, header := x.post("/boxes/2/delete")
+	if _, body, _ := x.get(header.Get("HX-Redirect")); strings.Contains(body, "Second jars") || !strings.Contains(body, "bring it back") {
+		t.Error("deleted, the list offers no undo")
+	}
+	x.post("/boxes/2/restore")
+	if _, body, _ := x.get("/"); !strings.Contains(body, "Second jars") {
+		t.Error("undo did not bring it back")
+	}
+}
+
+func TestFormsFromElsewhereAreRefused(t *testing.T) {
+	x := newTable(t)
+	x.jarBox()
+	q := httptest.NewRequest(http.MethodPost, "/boxes/1/delete", nil)
+	q.Header.Set("Sec-Fetch-Site", "cross-site")
+	r := httptest.NewRecorder()
+	x.http.ServeHTTP(r, q)
+	if r.Code != http.StatusForbidden {
+		t.Errorf("a form from another site: %d", r.Code)
+	}
+	big := httptest.NewRequest(http.MethodPost, "/boxes/1/box", strings.NewReader("name="+strings.Repeat("x", 5<<20)))
+	big.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	r = httptest.NewRecorder()
+	x.http.ServeHTTP(r, big)
+	if r.Code != http.StatusRequestEntityTooLarge {
+		t.Errorf("five MiB: %d", r.Code)
+	}
+	x.box(1)
+}
+
+// BenchmarkChange is what a maker waits for when a value changes: the form
+// read, the design worked out and kept, the page drawn.
+func BenchmarkChange(b *testing.B) {
+	for _, stop := range []string{"contents", "box", "dressing", "sheets"} {
+		b.Run(stop, func(b *testing.B) {
+			x := newTable(b)
+			x.jarBox()
+			x.post("/boxes/1/dressing", "mats.base.where", "walls", "mats.base.layers", "2")
+			x.post("/boxes/1/sheets", "copies", "12")
+			for n := 0; b.Loop(); n++ {
+				depth := []string{"1", "1 1/16"}[n%2]
+				name, value := "options.lid.depth", depth
+				switch stop {
+				case "contents":
+					name, value = "contents[0].height", []string{"62 mm", "61 mm"}[n%2]
+				case "dressing":
+					name, value = "mats.base.layers.1.border", []string{"1/16", "1/8"}[n%2]
+				case "sheets":
+					name, value = "copies", []string{"12", "11"}[n%2]
+				}
+				if code, _, _ := x.post("/boxes/1/"+stop, name, value); code != http.StatusOK {
+					b.Fatal(code)
+				}
+			}
+		})
+	}
+}

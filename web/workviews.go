@@ -1,0 +1,183 @@
+package web
+
+import (
+	"fmt"
+	"html/template"
+	"slices"
+	"strings"
+
+	"brevium/core/design"
+	"brevium/core/fit"
+	"brevium/core/inspect"
+	"brevium/core/measure"
+	"brevium/core/recipe"
+	"brevium/core/style"
+	"brevium/draw"
+)
+
+// ThingPicture draws how the things stand.
+func (p *workPage) ThingPicture() template.HTML {
+	return svg(draw.Contents(*p.Result.Stand, p.Box.Inputs.Things, p.Units, p.Box.Inputs.Tools.Tick))
+}
+
+// Folded draws the finished box.
+func (p *workPage) Folded() template.HTML { return boxPicture(p.Result) }
+
+// Nets draws each piece flat.
+func (p *workPage) Nets() []template.HTML {
+	var out []template.HTML
+	for _, part := range p.Result.Parts {
+		out = append(out, svg(netOf(p.Result, part).Picture()))
+	}
+	return out
+}
+
+// fitView is one account with its picture.
+type fitView struct {
+	fit.Account
+	Picture template.HTML
+	Gap     string
+	Lines   []fitLine
+}
+
+type fitLine struct{ Text, Amount string }
+
+// Accounts gives the gap accounts line by line, in millimetres.
+func (p *workPage) Accounts() []fitView {
+	var out []fitView
+	show := func(l measure.Length) string { return strings.Replace(fmt.Sprintf("%.2f", l.MM()), "-", "−", 1) }
+	for _, a := range p.Result.Fits {
+		v := fitView{Account: a, Picture: svg(draw.StackUp(a)), Gap: show(a.Gap)}
+		for _, l := range a.Lines {
+			v.Lines = append(v.Lines, fitLine{l.Text, show(l.Amount)})
+		}
+		out = append(out, v)
+	}
+	return out
+}
+
+// Bare is the account of the tightest axis with the usual allowance and no
+// mats, for comparison; "" when there are no mats.
+func (p *workPage) Bare() string {
+	if len(p.Result.Mats) == 0 || len(p.Result.Fits) == 0 {
+		return ""
+	}
+	in := p.Box.Inputs.Clone()
+	in.Mats = nil
+	in.Lengths[p.Result.Style.Allowance] = measure.Inch / 16
+	bare, err := design.Make(in)
+	in.Mats = p.Box.Inputs.Mats
+	dressed, err2 := design.Make(in)
+	if err != nil || err2 != nil {
+		return ""
+	}
+	return fmt.Sprintf("A lid 1/16 in bigger over bare walls %s; over these mats it %s.",
+		does[tightest(bare.Fits).Verdict], does[tightest(dressed.Fits).Verdict])
+}
+
+// does puts a verdict into a sentence.
+var does = map[fit.Verdict]string{
+	fit.WontGoOn: "won't go on", fit.Grips: "goes on and grips", fit.Snug: "is snug", fit.Easy: "is easy", fit.Loose: "is loose",
+}
+
+type sheetView struct {
+	Title   string
+	Picture template.HTML
+	Cuts    []string
+}
+
+// SheetViews draws every sheet; neighbours cut alike are drawn once.
+func (p *workPage) SheetViews() []sheetView {
+	var out []sheetView
+	r := p.Result
+	for _, s := range r.Stocks {
+		sheets := s.Layout.Sheets
+		for i := 0; i < len(sheets); {
+			n := 1
+			for i+n < len(sheets) && sheets[i].Alike(sheets[i+n]) {
+				n++
+			}
+			l := sheets[i]
+			v := sheetView{
+				Title:   fmt.Sprintf("%s, %s of %d (%s)", s.Card.Name, span(i+1, i+n), len(sheets), l.Sheet.Name),
+				Picture: svg(draw.Sheet(l, func(n int) string { return r.PieceName(s.Job.Pieces[n].Name) }, p.Units, p.Box.Inputs.Tools.Tick)),
+			}
+			for _, c := range l.Cuts {
+				v.Cuts = append(v.Cuts, r.Show(c.At))
+			}
+			out = append(out, v)
+			i += n
+		}
+	}
+	return out
+}
+
+// span writes "sheet 2" or "sheets 2 to 4, alike,".
+func span(first, last int) string {
+	if first == last {
+		return fmt.Sprintf("sheet %d", first)
+	}
+	return fmt.Sprintf("sheets %d to %d, alike,", first, last)
+}
+
+// numberView is a length for reading from a distance, the other unit beside.
+type numberView struct{ Number, Unit, Beside string }
+
+type scoreView struct {
+	ID, Name      string
+	Width, Height numberView
+	Passes        []passView
+	Measuring     string
+}
+
+type passView struct {
+	Edge    string
+	Shim    string
+	Numbers []numberView
+}
+
+func (p *workPage) number(l measure.Length) numberView {
+	u := p.Units
+	return numberView{measure.Number(l, u, p.Box.Inputs.Tools.Tick), string(u), measure.Beside(l, u)}
+}
+
+// ScoreViews gives the numbers of each piece as they are read off the board.
+func (p *workPage) ScoreViews() []scoreView {
+	var out []scoreView
+	for i, list := range p.Result.Scores {
+		part := p.Result.Parts[i]
+		v := scoreView{ID: part.ID, Name: list.Name, Measuring: part.Measuring, Width: p.number(part.Pattern.Width), Height: p.number(part.Pattern.Height)}
+		for _, pass := range list.Passes {
+			x := passView{Edge: pass.Edge}
+			if pass.Shim > 0 {
+				x.Shim = p.Result.Show(pass.Shim)
+			}
+			for _, l := range pass.At {
+				x.Numbers = append(x.Numbers, p.number(l))
+			}
+			v.Passes = append(v.Passes, x)
+		}
+		out = append(out, v)
+	}
+	return out
+}
+
+// Inside and Outside are the finished sizes.
+func (p *workPage) Inside() string  { return p.extent(p.Result.Box.Inside) }
+func (p *workPage) Outside() string { return p.extent(p.Result.Box.Outside) }
+
+func (p *workPage) extent(e style.Extent) string {
+	n := func(l measure.Length) string { return measure.Number(l, measure.MM, measure.Millimetre/10) }
+	return fmt.Sprintf("%s × %s × %s mm", n(e.Length), n(e.Width), n(e.Height))
+}
+
+// Findings are the checks that are not clean.
+func (p *workPage) Findings() []inspect.Finding {
+	return slices.DeleteFunc(slices.Clone(p.Result.Checks), func(f inspect.Finding) bool { return f.Verdict == inspect.OK })
+}
+
+// Cautions are those for this work.
+func (p *workPage) Cautions() []string { return recipe.Cautions(len(p.Box.Inputs.Things) > 0) }
+
+// Unplaced are the faults no field of this stop can show.
+func (p *workPage) Unplaced() []string { return p.Form.Unplaced() }
