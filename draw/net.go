@@ -46,9 +46,9 @@ func (n Net) into(p *Picture) {
 	pat := n.Part.Pattern
 	w, h := pat.Width.MM(), pat.Height.MM()
 	blank := rect(0, 0, w, h)
-	p.add(Shape{Class: Card, Layer: LayerNotes, Loops: append([][]pattern.Point{pat.Outline}, pat.Holes...), Closed: true})
+	p.add(Shape{Class: Card, Layer: LayerNotes, Loops: pat.Cuts(), Closed: true})
 	if pat.Removed() > 0.01 {
-		p.add(Shape{Class: Remove, Layer: LayerRemove, Loops: hatch(append([][]pattern.Point{blank, pat.Outline}, pat.Holes...), 7*p.U)})
+		p.add(Shape{Class: Remove, Layer: LayerRemove, Loops: hatch(append(pat.Cuts(), blank), 7*p.U)})
 		p.polygon(Blank, LayerRemove, blank...)
 	}
 	for _, m := range n.Mats {
@@ -72,10 +72,9 @@ func (n Net) into(p *Picture) {
 	for _, s := range pat.Slits {
 		p.line(Cut, LayerCut, s.A, s.B)
 	}
-	for _, hole := range pat.Holes {
-		p.polygon(Cut, LayerCut, hole...)
+	for _, loop := range pat.Cuts() {
+		p.polygon(Cut, LayerCut, loop...)
 	}
-	p.polygon(Cut, LayerCut, pat.Outline...)
 	if !n.Plain {
 		n.names(p)
 		n.numbers(p)

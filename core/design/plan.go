@@ -202,7 +202,7 @@ func (r *Result) planPiece(p Part) planPiece {
 		Blank:      planBlank{p.Pattern.Width, p.Pattern.Height, r.Show(p.Pattern.Width), r.Show(p.Pattern.Height)},
 		Scores:     planScores{p.Pattern.Scores.Vertical, p.Pattern.Scores.Horizontal, r.labels(p.Pattern.Scores.Vertical), r.labels(p.Pattern.Scores.Horizontal)},
 		PartScores: []planLine{}, Slits: [][]point{}, Holes: [][]point{}, Creases: []planCrease{},
-		Outline: points(p.Pattern.Outline), RemovedArea: mm(p.Pattern.Removed()),
+		Outline: points(p.Pattern.Cuts()[0]), RemovedArea: mm(p.Pattern.Removed()),
 	}
 	for _, s := range p.Pattern.Scores.Part {
 		x.PartScores = append(x.PartScores, line(s))
@@ -210,7 +210,7 @@ func (r *Result) planPiece(p Part) planPiece {
 	for _, s := range p.Pattern.Slits {
 		x.Slits = append(x.Slits, points([]pattern.Point{s.A, s.B}))
 	}
-	for _, h := range p.Pattern.Holes {
+	for _, h := range p.Pattern.Cuts()[1:] {
 		x.Holes = append(x.Holes, points(h))
 	}
 	for _, c := range p.Pattern.Creases {

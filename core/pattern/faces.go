@@ -32,9 +32,9 @@ type faceEdge struct{ neighbour, crease int }
 // lies in no face, and two marks in one face.
 func (p *Pattern) Faces() ([]Face, error) {
 	s := subdivision{index: map[[2]int64]int{}}
-	s.loop(p.Outline)
-	for _, h := range p.Holes {
-		s.loop(h)
+	cuts := p.Cuts()
+	for _, loop := range cuts {
+		s.loop(loop)
 	}
 	for i, c := range p.Creases {
 		s.line(c.Segment, i)
@@ -46,7 +46,7 @@ func (p *Pattern) Faces() ([]Face, error) {
 		return nil, s.err
 	}
 	s.split()
-	faces := s.trace(p.Holes)
+	faces := s.trace(cuts[1:])
 	for _, m := range p.Marks {
 		i := slices.IndexFunc(faces, func(f Face) bool { return f.contains(m.At) })
 		if i < 0 {

@@ -11,8 +11,9 @@ import (
 
 // Grid is a piece drawn as its scores: columns run across, rows down, and
 // Cells names what stands where, one line a row. A dot is a cell that is cut
-// away. Two named cells that touch are joined by a 90° crease away from the
-// viewer unless Fold, Slit or Flat says otherwise.
+// away; a name repeated in neighbouring cells is one face, and scores stop
+// short of it. Two faces that touch are joined by a 90° crease away from the
+// viewer unless Fold or Slit says otherwise.
 //
 //	g := pattern.NewGrid([]measure.Length{h, l, h}, []measure.Length{h, w, h}, `
 //		.     back   .
@@ -20,40 +21,43 @@ import (
 //		.     front  .`)
 type Grid struct {
 	columns, rows []measure.Length
+	xs, ys        []measure.Length // where columns and rows begin, and the end
 	cells         map[string]*cell
 	order         []string
 	joints        map[[2]string]joint
-	glue          []glueSpec
+	glue          []Glue
 	err           error
 }
 
+// cell is a named rectangle of the grid and the shape it is cut to.
 type cell struct {
-	name     string
-	role     Role
-	col, row int
-	shape    []spot // clockwise as seen
-	up       Point
+	name                   string
+	role                   Role
+	left, top, right, down int    // in grid lines
+	shape                  []spot // clockwise as seen
+	up                     Point
 }
 
-// spot is a grid point kept exact, so that shared edges match.
-type spot struct{ x, y measure.Length }
+// spot is a corner kept exact, so that shared edges match; bulge is that of
+// the edge to the next.
+type spot struct {
+	x, y  measure.Length
+	bulge float64
+}
 
 func (s spot) point() Point { return Point{s.x.MM(), s.y.MM()} }
 
+func (s spot) at() [2]measure.Length { return [2]measure.Length{s.x, s.y} }
+
 type joint struct {
-	kind  string // "slit", "flat" or "" for a crease
+	slit  bool
 	angle float64
 	side  Side
 }
 
-type glueSpec struct {
-	face, onto string
-	outside    bool
-}
-
 // NewGrid lays out the cells. Every column and row must be over zero.
 func NewGrid(columns, rows []measure.Length, cells string) *Grid {
-	g := &Grid{columns: columns, rows: rows, cells: map[string]*cell{}, joints: map[[2]string]joint{}}
+	g := &Grid{columns: columns, rows: rows, xs: sums(columns), ys: sums(rows), cells: map[string]*cell{}, joints: map[[2]string]joint{}}
 	for _, n := range slices.Concat(columns, rows) {
 		if n <= 0 {
 			g.err = fault.New("no-room", "", "the walls take more than half the blank, so nothing is left between them; make the walls lower or the box larger")
@@ -65,24 +69,40 @@ func NewGrid(columns, rows []measure.Length, cells string) *Grid {
 		g.err = fmt.Errorf("grid has %d rows but names %d", len(rows), len(lines))
 		return g
 	}
-	xs, ys := sums(columns), sums(rows)
+	names := make([][]string, len(rows))
 	for row, line := range lines {
-		names := strings.Fields(line)
-		if len(names) != len(columns) {
-			g.err = fmt.Errorf("grid row %q has %d cells for %d columns", line, len(names), len(columns))
+		names[row] = strings.Fields(line)
+		if len(names[row]) != len(columns) {
+			g.err = fmt.Errorf("grid row %q has %d cells for %d columns", line, len(names[row]), len(columns))
 			return g
 		}
-		for col, name := range names {
-			if name == "." {
-				continue
+		for col, name := range names[row] {
+			if name != "." {
+				g.put(name, col, row)
 			}
-			g.cells[name] = &cell{name: name, role: Wall, col: col, row: row, shape: []spot{
-				{xs[col], ys[row]}, {xs[col+1], ys[row]}, {xs[col+1], ys[row+1]}, {xs[col], ys[row+1]},
-			}}
-			g.order = append(g.order, name)
 		}
 	}
+	for _, c := range g.cells {
+		for row := c.top; row < c.down; row++ {
+			for col := c.left; col < c.right; col++ {
+				if names[row][col] != c.name {
+					g.err = fmt.Errorf("the cells named %q are not one rectangle", c.name)
+				}
+			}
+		}
+		c.shape = []spot{{x: g.xs[c.left], y: g.ys[c.top]}, {x: g.xs[c.right], y: g.ys[c.top]}, {x: g.xs[c.right], y: g.ys[c.down]}, {x: g.xs[c.left], y: g.ys[c.down]}}
+	}
 	return g
+}
+
+func (g *Grid) put(name string, col, row int) {
+	c := g.cells[name]
+	if c == nil {
+		c = &cell{name: name, role: Wall, left: col, top: row}
+		g.cells[name] = c
+		g.order = append(g.order, name)
+	}
+	c.left, c.right, c.down = min(c.left, col), max(c.right, col+1), row+1
 }
 
 // sums gives the running totals of steps, from zero.
@@ -118,24 +138,29 @@ func (g *Grid) Role(role Role, names ...string) {
 	}
 }
 
-// Up says that on each named cell's face the finished box's upwards
-// direction points, on the pattern, from the cell towards its hinge reversed:
-// that is, away from the panel it hangs on.
+// Up says that on each named cell the finished box's upwards points away
+// from the panel it hangs on.
 func (g *Grid) Up(panel string, names ...string) {
 	p := g.cell(panel)
 	for _, n := range names {
 		c := g.cell(n)
-		c.up = Point{float64(sign(c.col - p.col)), float64(sign(c.row - p.row))}
+		c.up = Point{side(c.left, c.right, p.left, p.right), side(c.top, c.down, p.top, p.down)}
 	}
 }
 
-func sign(n int) int { return min(1, max(-1, n)) }
+// side is −1 when a cell lies before another along an axis, 1 when after it.
+func side(from, to, otherFrom, otherTo int) float64 {
+	switch {
+	case to <= otherFrom:
+		return -1
+	case from >= otherTo:
+		return 1
+	}
+	return 0
+}
 
 // Slit cuts between two neighbours.
-func (g *Grid) Slit(a, b string) { g.joints[pair(a, b)] = joint{kind: "slit"} }
-
-// Flat leaves two neighbours joined without a crease.
-func (g *Grid) Flat(a, b string) { g.joints[pair(a, b)] = joint{kind: "flat"} }
+func (g *Grid) Slit(a, b string) { g.joints[pair(a, b)] = joint{slit: true} }
 
 // Fold creases between two neighbours to an angle other than 90°.
 func (g *Grid) Fold(a, b string, degrees float64, side Side) {
@@ -143,157 +168,99 @@ func (g *Grid) Fold(a, b string, degrees float64, side Side) {
 }
 
 // Glue puts adhesive on the whole of a face, outside or inside, to land on
-// another.
+// the inside of another.
 func (g *Grid) Glue(face string, outside bool, onto string) {
-	g.glue = append(g.glue, glueSpec{face, onto, outside})
+	g.glue = append(g.glue, Glue{Face: face, Outside: outside, Onto: onto})
+}
+
+// Over puts adhesive on the inside of a face, to land on another's outside.
+func (g *Grid) Over(face, onto string) {
+	g.glue = append(g.glue, Glue{Face: face, Onto: onto, OntoOutside: true})
+}
+
+// Tuck says that a face lies inside another, dry.
+func (g *Grid) Tuck(face, onto string) {
+	g.glue = append(g.glue, Glue{Face: face, Outside: true, Onto: onto, Dry: true})
+}
+
+// Lap says that a face lies over the outside of another, dry.
+func (g *Grid) Lap(face, onto string) {
+	g.glue = append(g.glue, Glue{Face: face, Onto: onto, OntoOutside: true, Dry: true})
+}
+
+// hinge gives the index of the shape's edge that a cell hangs by, and the
+// unit steps along it and away from it.
+func (g *Grid) hinge(c *cell, name string) (i int, along, out spot) {
+	h := g.cell(name)
+	switch {
+	case h.down <= c.top:
+		i = 0
+	case h.left >= c.right:
+		i = 1
+	case h.top >= c.down:
+		i = 2
+	default:
+		i = 3
+	}
+	a, b, far := c.shape[i], c.shape[(i+1)%4], c.shape[(i+3)%4]
+	return i, spot{x: sgn(b.x - a.x), y: sgn(b.y - a.y)}, spot{x: sgn(far.x - a.x), y: sgn(far.y - a.y)}
+}
+
+// span gives the width along the hinge edge i and the depth away from it.
+func (c *cell) span(i int) (width, depth measure.Length) {
+	a, b, far := c.shape[i], c.shape[(i+1)%4], c.shape[(i+3)%4]
+	return (b.x - a.x).Abs() + (b.y - a.y).Abs(), (far.x - a.x).Abs() + (far.y - a.y).Abs()
 }
 
 // Tab shapes a cell that hangs on hinge: it reaches at most reach from it,
 // and at its free end each side loses wedge, so that it tucks in without
 // showing at the rim or lifting the base.
 func (g *Grid) Tab(name, hinge string, reach, wedge measure.Length) {
-	c, h := g.cell(name), g.cell(hinge)
-	s := c.shape
-	// The hinge edge runs from s[i] to s[i+1]; s[i+2] and s[i+3] are free.
-	i := 0
-	switch {
-	case h.row < c.row:
-		i = 0
-	case h.col > c.col:
-		i = 1
-	case h.row > c.row:
-		i = 2
-	case h.col < c.col:
-		i = 3
+	c := g.cell(name)
+	i, along, out := g.hinge(c, hinge)
+	width, depth := c.span(i)
+	reach, wedge = min(reach, depth), min(wedge, width/3)
+	a, b := c.shape[i], c.shape[(i+1)%4]
+	c.shape[(i+2)%4] = spot{x: b.x + out.x*reach - along.x*wedge, y: b.y + out.y*reach - along.y*wedge}
+	c.shape[(i+3)%4] = spot{x: a.x + out.x*reach + along.x*wedge, y: a.y + out.y*reach + along.y*wedge}
+}
+
+// Round cuts the free corners of a cell to quarter circles; the radius is
+// at most half its width and its depth.
+func (g *Grid) Round(name, hinge string, radius measure.Length) {
+	c := g.cell(name)
+	i, along, out := g.hinge(c, hinge)
+	width, depth := c.span(i)
+	r := min(radius, width/2, depth)
+	a, b := c.shape[i], c.shape[(i+1)%4]
+	const quarter = 0.41421356237309503 // tan(90°/4)
+	c.shape = []spot{
+		{x: a.x, y: a.y},
+		{x: b.x, y: b.y},
+		{x: b.x + out.x*(depth-r), y: b.y + out.y*(depth-r), bulge: quarter},
+		{x: b.x + out.x*depth - along.x*r, y: b.y + out.y*depth - along.y*r},
+		{x: a.x + out.x*depth + along.x*r, y: a.y + out.y*depth + along.y*r, bulge: quarter},
+		{x: a.x + out.x*(depth-r), y: a.y + out.y*(depth-r)},
 	}
-	a, b := s[i], s[(i+1)%4]
-	out := spot{sgn(s[(i+3)%4].x - a.x), sgn(s[(i+3)%4].y - a.y)}
-	along := spot{sgn(b.x - a.x), sgn(b.y - a.y)}
-	depth := (s[(i+3)%4].x - a.x).Abs() + (s[(i+3)%4].y - a.y).Abs()
-	span := (b.x - a.x).Abs() + (b.y - a.y).Abs()
-	reach = min(reach, depth)
-	wedge = min(wedge, span/3)
-	s[(i+2)%4] = spot{b.x + out.x*reach - along.x*wedge, b.y + out.y*reach - along.y*wedge}
-	s[(i+3)%4] = spot{a.x + out.x*reach + along.x*wedge, a.y + out.y*reach + along.y*wedge}
+	if 2*r == width { // the two arcs meet in one point
+		c.shape = slices.Delete(c.shape, 3, 4)
+	}
+}
+
+// Point cuts a cell to a point in the middle of its free end, with shoulders
+// of the given depth left straight.
+func (g *Grid) Point(name, hinge string, shoulder measure.Length) {
+	c := g.cell(name)
+	i, along, out := g.hinge(c, hinge)
+	width, depth := c.span(i)
+	a, b := c.shape[i], c.shape[(i+1)%4]
+	c.shape = []spot{
+		{x: a.x, y: a.y},
+		{x: b.x, y: b.y},
+		{x: b.x + out.x*shoulder, y: b.y + out.y*shoulder},
+		{x: a.x + out.x*depth + along.x*(width/2), y: a.y + out.y*depth + along.y*(width/2)},
+		{x: a.x + out.x*shoulder, y: a.y + out.y*shoulder},
+	}
 }
 
 func sgn(l measure.Length) measure.Length { return min(1, max(-1, l)) }
-
-type gridEdge struct{ from, to spot }
-
-// Pattern derives outline, creases, slits and scores.
-func (g *Grid) Pattern() (*Pattern, error) {
-	if g.err != nil {
-		return nil, g.err
-	}
-	xs, ys := sums(g.columns), sums(g.rows)
-	p := &Pattern{Width: xs[len(xs)-1], Height: ys[len(ys)-1]}
-	edges := map[gridEdge]string{}
-	for _, name := range g.order {
-		for i, s := range g.cells[name].shape {
-			edges[gridEdge{s, g.cells[name].shape[(i+1)%4]}] = name
-		}
-	}
-	free := map[spot][]gridEdge{} // outline edges by their start
-	var first *gridEdge
-	for _, name := range g.order {
-		for i, s := range g.cells[name].shape {
-			e := gridEdge{s, g.cells[name].shape[(i+1)%4]}
-			other, shared := edges[gridEdge{e.to, e.from}]
-			switch {
-			case !shared:
-				free[e.from] = append(free[e.from], e)
-				if first == nil {
-					first = &e
-				}
-			case name < other:
-				g.join(p, name, other, e)
-			}
-		}
-	}
-	if first == nil {
-		return nil, fmt.Errorf("grid has no cells")
-	}
-	if err := p.trace(free, *first); err != nil {
-		return nil, err
-	}
-	p.Scores.Vertical = fullLines(xs)
-	p.Scores.Horizontal = fullLines(ys)
-	for _, name := range g.order {
-		c := g.cells[name]
-		mid := Point{}
-		for _, s := range c.shape {
-			mid = mid.Add(s.point().Scale(0.25))
-		}
-		p.Marks = append(p.Marks, Mark{Name: name, Role: c.role, At: mid, Up: c.up})
-	}
-	for _, s := range g.glue {
-		var area []Point
-		for _, at := range g.cell(s.face).shape {
-			area = append(area, at.point())
-		}
-		p.Glue = append(p.Glue, Glue{Face: s.face, Outside: s.outside, Area: area, Onto: s.onto})
-	}
-	return p, g.err
-}
-
-func (g *Grid) join(p *Pattern, a, b string, e gridEdge) {
-	seg := Segment{e.from.point(), e.to.point()}
-	j, told := g.joints[pair(a, b)]
-	switch {
-	case !told:
-		p.Creases = append(p.Creases, Crease{seg, 90, Away})
-	case j.kind == "slit":
-		p.Slits = append(p.Slits, seg)
-	case j.kind == "":
-		p.Creases = append(p.Creases, Crease{seg, j.angle, j.side})
-	}
-}
-
-// fullLines drops the blank's own edges from the running totals.
-func fullLines(at []measure.Length) []measure.Length { return at[1 : len(at)-1] }
-
-// trace follows the free edges round. Where two meet in one point (a tab's
-// wedge ends on a corner) the sharpest right-hand turn keeps to the same
-// side of the card.
-func (p *Pattern) trace(free map[spot][]gridEdge, first gridEdge) error {
-	total := 0
-	for _, es := range free {
-		total += len(es)
-	}
-	e, path := first, []spot{}
-	for range total {
-		path = append(path, e.from)
-		next := free[e.to]
-		if len(next) == 0 {
-			return fmt.Errorf("outline breaks off at %v", e.to.point())
-		}
-		best := 0
-		for i := range next {
-			if turn(e, next[i]) > turn(e, next[best]) {
-				best = i
-			}
-		}
-		e = next[best]
-		if e == first {
-			break
-		}
-	}
-	if e != first || len(path) != total {
-		return fmt.Errorf("outline is not one piece of card")
-	}
-	for i, s := range path {
-		before, after := path[(i+len(path)-1)%len(path)], path[(i+1)%len(path)]
-		in, out := s.point().Sub(before.point()), after.point().Sub(s.point())
-		if in.Cross(out) != 0 || in.Dot(out) < 0 {
-			p.Outline = append(p.Outline, s.point())
-		}
-	}
-	return nil
-}
-
-// turn grows with how far b turns to the right (clockwise) after a.
-func turn(a, b gridEdge) float64 {
-	u, v := a.to.point().Sub(a.from.point()), b.to.point().Sub(b.from.point())
-	return angle(u, v)
-}

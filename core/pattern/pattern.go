@@ -34,6 +34,8 @@ type Crease struct {
 	Segment
 	Angle float64
 	Side  Side
+	// Rolled is bent over an edge or a pencil, not scored.
+	Rolled bool
 }
 
 // Scores lists the lines scored on the board. Vertical are x positions of
@@ -45,12 +47,24 @@ type Scores struct {
 }
 
 // Glue is a patch of adhesive: on the named face, over Area, on the outside
-// or inside of the card, landing on the named face.
+// or inside of the card, landing on the named face. Onto's outside is where
+// it lands when OntoOutside. A Dry one has no adhesive: the face is tucked or
+// lies there.
 type Glue struct {
-	Face    string
-	Outside bool
-	Area    []Point
-	Onto    string
+	Face        string
+	Outside     bool
+	Area        []Point
+	Onto        string
+	OntoOutside bool
+	Dry         bool
+}
+
+// Opening is a hole, window or notch in the named face. Something that lies
+// behind it would show, or be in the way.
+type Opening struct {
+	Kind string // "hole", "window" or "notch"
+	Face string
+	Loop Loop
 }
 
 // Role is what a face is for.
@@ -78,10 +92,11 @@ type Mark struct {
 // clockwise as seen.
 type Pattern struct {
 	Width, Height measure.Length
-	Outline       []Point
+	Outline       Loop
 	Creases       []Crease
 	Slits         []Segment
-	Holes         [][]Point
+	Holes         []Loop
+	Openings      []Opening
 	Scores        Scores
 	Glue          []Glue
 	Marks         []Mark
@@ -89,9 +104,9 @@ type Pattern struct {
 
 // Area is what is left of the blank after cutting away, in mm².
 func (p *Pattern) Area() float64 {
-	a := math.Abs(Area(p.Outline))
+	a := math.Abs(Area(p.Outline.Flat()))
 	for _, h := range p.Holes {
-		a -= math.Abs(Area(h))
+		a -= math.Abs(Area(h.Flat()))
 	}
 	return a
 }
@@ -99,6 +114,15 @@ func (p *Pattern) Area() float64 {
 // Removed is the area cut away from the blank, in mm².
 func (p *Pattern) Removed() float64 {
 	return p.Width.MM()*p.Height.MM() - p.Area()
+}
+
+// Cuts gives the closed lines to be cut, arcs as chords: the outline first.
+func (p *Pattern) Cuts() [][]Point {
+	out := [][]Point{p.Outline.Flat()}
+	for _, h := range p.Holes {
+		out = append(out, h.Flat())
+	}
+	return out
 }
 
 // Mark finds a mark by name.

@@ -15,7 +15,7 @@ const mm = measure.Millimetre
 
 // square is a 10 × 10 mm card.
 func square() *Pattern {
-	return &Pattern{Width: 10 * mm, Height: 10 * mm, Outline: []Point{{0, 0}, {10, 0}, {10, 10}, {0, 10}}}
+	return &Pattern{Width: 10 * mm, Height: 10 * mm, Outline: Straight(Pt(0, 0), Pt(10, 0), Pt(10, 10), Pt(0, 10))}
 }
 
 func faces(t *testing.T, p *Pattern) []Face {
@@ -38,9 +38,9 @@ func totalArea(all []Face) float64 {
 func TestFacesOfCrossingCreases(t *testing.T) {
 	p := square()
 	p.Creases = []Crease{
-		{Segment{Pt(5, 0), Pt(5, 10)}, 90, Away},
-		{Segment{Pt(0, 5), Pt(10, 5)}, 90, Away},
-		{Segment{Pt(0, 0), Pt(5, 5)}, 90, Towards},
+		{Segment: Segment{Pt(5, 0), Pt(5, 10)}, Angle: 90, Side: Away},
+		{Segment: Segment{Pt(0, 5), Pt(10, 5)}, Angle: 90, Side: Away},
+		{Segment: Segment{Pt(0, 0), Pt(5, 5)}, Angle: 90, Side: Towards},
 	}
 	got := faces(t, p)
 	if len(got) != 5 || math.Abs(totalArea(got)-100) > 1e-9 {
@@ -51,7 +51,7 @@ func TestFacesOfCrossingCreases(t *testing.T) {
 func TestFacesWithSlitsAndHoles(t *testing.T) {
 	p := square()
 	p.Slits = []Segment{{Pt(0, 5), Pt(4, 5)}} // ends inside the card
-	p.Holes = [][]Point{{{6, 6}, {8, 6}, {8, 8}, {6, 8}}}
+	p.Holes = []Loop{Straight(Pt(6, 6), Pt(8, 6), Pt(8, 8), Pt(6, 8))}
 	got := faces(t, p)
 	if len(got) != 1 || math.Abs(got[0].Area()-96) > 1e-9 || math.Abs(p.Area()-96) > 1e-9 {
 		t.Fatalf("a slit and a hole leave %d faces of %v mm²; want one of 96", len(got), totalArea(got))
@@ -60,7 +60,7 @@ func TestFacesWithSlitsAndHoles(t *testing.T) {
 		t.Error("the hole is not kept out of the face")
 	}
 	// A crease that runs into the hole from both sides divides the card.
-	p.Creases = []Crease{{Segment{Pt(0, 7), Pt(6, 7)}, 90, Away}, {Segment{Pt(8, 7), Pt(10, 7)}, 90, Away}}
+	p.Creases = []Crease{{Segment: Segment{Pt(0, 7), Pt(6, 7)}, Angle: 90, Side: Away}, {Segment: Segment{Pt(8, 7), Pt(10, 7)}, Angle: 90, Side: Away}}
 	if got := faces(t, p); len(got) != 2 {
 		t.Errorf("creases into a hole give %d faces; want 2", len(got))
 	}
@@ -68,7 +68,7 @@ func TestFacesWithSlitsAndHoles(t *testing.T) {
 
 func TestFacesRefuseByName(t *testing.T) {
 	short := square()
-	short.Creases = []Crease{{Segment{Pt(3, 3), Pt(3, 3)}, 90, Away}}
+	short.Creases = []Crease{{Segment: Segment{Pt(3, 3), Pt(3, 3)}, Angle: 90, Side: Away}}
 	outside := square()
 	outside.Marks = []Mark{{Name: "moon", At: Pt(50, 50)}}
 	twice := square()
@@ -89,7 +89,7 @@ func TestFoldDirection(t *testing.T) {
 		z    float64
 	}{{Away, -5}, {Towards, 5}} {
 		p := square()
-		p.Creases = []Crease{{Segment{Pt(5, 0), Pt(5, 10)}, 90, c.side}}
+		p.Creases = []Crease{{Segment: Segment{Pt(5, 0), Pt(5, 10)}, Angle: 90, Side: c.side}}
 		p.Marks = []Mark{{Name: "table", At: Pt(1, 5)}, {Name: "flap", At: Pt(9, 5)}}
 		f, err := p.Finished("table")
 		if err != nil {
@@ -107,8 +107,8 @@ func TestFoldDirection(t *testing.T) {
 func TestRingResidual(t *testing.T) {
 	p := square()
 	p.Creases = []Crease{
-		{Segment{Pt(5, 0), Pt(5, 5)}, 180, Away}, {Segment{Pt(5, 5), Pt(5, 10)}, 180, Away},
-		{Segment{Pt(0, 5), Pt(5, 5)}, 0, Away}, {Segment{Pt(5, 5), Pt(10, 5)}, 0, Away},
+		{Segment: Segment{Pt(5, 0), Pt(5, 5)}, Angle: 180, Side: Away}, {Segment: Segment{Pt(5, 5), Pt(5, 10)}, Angle: 180, Side: Away},
+		{Segment: Segment{Pt(0, 5), Pt(5, 5)}, Angle: 0, Side: Away}, {Segment: Segment{Pt(5, 5), Pt(10, 5)}, Angle: 0, Side: Away},
 	}
 	p.Marks = []Mark{{Name: "root", At: Pt(1, 1)}}
 	f, err := p.Finished("root")
@@ -186,10 +186,10 @@ func TestGridRefuses(t *testing.T) {
 
 func BenchmarkFaces(b *testing.B) {
 	// A 14 × 14 grid of creases: about 400 edges.
-	p := &Pattern{Width: 140 * mm, Height: 140 * mm, Outline: []Point{{0, 0}, {140, 0}, {140, 140}, {0, 140}}}
+	p := &Pattern{Width: 140 * mm, Height: 140 * mm, Outline: Straight(Pt(0, 0), Pt(140, 0), Pt(140, 140), Pt(0, 140))}
 	for i := 1; i < 14; i++ {
 		x := float64(i) * 10
-		p.Creases = append(p.Creases, Crease{Segment{Pt(x, 0), Pt(x, 140)}, 90, Away}, Crease{Segment{Pt(0, x), Pt(140, x)}, 90, Away})
+		p.Creases = append(p.Creases, Crease{Segment: Segment{Pt(x, 0), Pt(x, 140)}, Angle: 90, Side: Away}, Crease{Segment: Segment{Pt(0, x), Pt(140, x)}, Angle: 90, Side: Away})
 	}
 	for b.Loop() {
 		if _, err := p.Faces(); err != nil {

@@ -232,7 +232,7 @@ func checkPart(t *testing.T, id string, spec Spec, p Part) {
 	if math.Abs(sum-p.Pattern.Area()) > 1e-4 {
 		t.Errorf("%s %s %v: faces cover %v of %v mm²", id, p.ID, spec, sum, p.Pattern.Area())
 	}
-	lo, hi := pattern.Bounds(p.Pattern.Outline)
+	lo, hi := pattern.Bounds(p.Pattern.Outline.Flat())
 	if lo.Len() > 1e-9 || math.Abs(hi.X-p.Pattern.Width.MM()) > 1e-9 || math.Abs(hi.Y-p.Pattern.Height.MM()) > 1e-9 {
 		// A slim or shortened corner may leave the edge, but the walls reach it.
 		t.Errorf("%s %s %v: outline %v to %v in a blank %v × %v", id, p.ID, spec, lo, hi, p.Pattern.Width.MM(), p.Pattern.Height.MM())
