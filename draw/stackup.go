@@ -26,11 +26,11 @@ func StackUp(a fit.Account) *Picture {
 			bands = append(bands, band{c, l.MM(), text})
 		}
 	}
-	add(CardDark, measure.Length(pair.InnerLayers)*pair.InnerCard, pair.InnerWhat)
+	add(CardDark, measure.Length(pair.InnerLayers)*pair.InnerCard/2, pair.InnerWhat)
 	add(MatOne, a.Between/2, "mats")
 	gap := a.Gap.MM() / 2
 	bands = append(bands, band{Gap, gap, "gap"})
-	add(CardDark, measure.Length(pair.OuterLayers)*pair.OuterCard, pair.OuterWhat)
+	add(CardDark, measure.Length(pair.OuterLayers)*pair.OuterCard/2, pair.OuterWhat)
 	bands = append(bands, band{Card, pair.OuterCard.MM(), pair.OuterName})
 
 	total := 0.0

@@ -158,7 +158,7 @@ func fieldsOf(f *form, i int, t contents.Thing) thingFields {
 
 // sizeLine is a box's size in half a line: its inside.
 func sizeLine(r *design.Result) string {
-	x := r.Box.Inside
+	x := r.Inside
 	n := func(l measure.Length) string {
 		return measure.Number(measure.Down(l, r.Inputs.Tools.Tick), r.Inputs.Units, r.Inputs.Tools.Tick)
 	}

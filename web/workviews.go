@@ -163,8 +163,8 @@ func (p *workPage) ScoreViews() []scoreView {
 }
 
 // Inside and Outside are the finished sizes.
-func (p *workPage) Inside() string  { return p.extent(p.Result.Box.Inside) }
-func (p *workPage) Outside() string { return p.extent(p.Result.Box.Outside) }
+func (p *workPage) Inside() string  { return p.extent(p.Result.Inside) }
+func (p *workPage) Outside() string { return p.extent(p.Result.Outside) }
 
 func (p *workPage) extent(e style.Extent) string {
 	n := func(l measure.Length) string { return measure.Number(l, measure.MM, measure.Millimetre/10) }

@@ -28,6 +28,8 @@ type Result struct {
 	Solved bool // the allowance was worked out, not typed
 	Parts  []Part
 	Box    *style.Box
+	// Inside and Outside are the finished box's, measured from its layers.
+	Inside, Outside style.Extent
 	// Stand is how the things stand, and Stands the ways to choose from;
 	// empty when the design starts from a size.
 	Stand    *contents.Arrangement
@@ -103,6 +105,9 @@ func (r *Result) build() error {
 		return atHeight(err)
 	}
 	r.Box = box
+	if r.Inside, r.Outside, err = box.Extents(); err != nil {
+		return err
+	}
 	for _, p := range box.Parts {
 		faces, err := p.Pattern.Faces()
 		if err != nil {
@@ -134,6 +139,7 @@ func (r *Result) wanted() style.Extent {
 // solved builds the box, first working out the allowance if it was left out:
 // the tightest axis decides.
 func (r *Result) solved(spec *style.Spec) (*style.Box, error) {
+	r.follow(spec)
 	id := r.Style.Allowance
 	if _, typed := r.Inputs.Lengths[id]; id == "" || typed {
 		return r.Style.Build(*spec)
@@ -161,27 +167,64 @@ func (r *Result) between(p fit.Pair) measure.Length {
 	return 2 * dress.Thickness(r.Inputs.Mats, p.Inner, pattern.Wall)
 }
 
-// fromExtent sets the sizes so that the finished box has the extent wanted
-// inside (rounded up to the tick) or outside (rounded down). The layers
-// between a panel and its inside do not depend on its size, so one trial
-// build tells how much to add.
-func (r *Result) fromExtent(want style.Extent, basis Basis) error {
-	trial := r.Spec
-	box, err := r.solved(&trial)
-	if err != nil {
-		return atHeight(err)
+// follow gives the sizes and options left out the values that follow from
+// the others.
+func (r *Result) follow(spec *style.Spec) {
+	for _, p := range r.Style.Parameters {
+		if _, given := r.Inputs.Size[p.ID]; !given && p.Follows != nil && !slices.Contains(r.Style.Axes[:], p.ID) {
+			spec.Lengths[p.ID] = p.Follows(*spec)
+		}
 	}
-	got, round := box.Inside, measure.Up
+	for _, o := range r.Style.Options {
+		if _, given := r.Inputs.Lengths[o.ID]; !given && o.Follows != nil {
+			spec.Lengths[o.ID] = o.Follows(*spec)
+		}
+	}
+}
+
+// extra is how much a box's sizes are over its inside or outside. It depends
+// on its layers, and on its size only where one part follows another.
+func (r *Result) extra(basis Basis) (style.Extent, error) {
+	box, err := r.solved(&r.Spec)
+	if err != nil {
+		return style.Extent{}, atHeight(err)
+	}
+	in, out, err := box.Extents()
 	if basis == Outside {
-		got, round = box.Outside, measure.Down
+		in = out
 	}
 	has := r.wanted()
-	axes := r.Style.Axes
+	return style.Extent{Length: has.Length - in.Length, Width: has.Width - in.Width, Height: has.Height - in.Height}, err
+}
+
+// set gives the sizes for an extent: rounded up to the tick for an inside,
+// down for an outside.
+func (r *Result) set(want, extra style.Extent, basis Basis) {
+	round := measure.Up
+	if basis == Outside {
+		round = measure.Down
+	}
 	tick := r.Inputs.Tools.Tick
-	for i, x := range []struct{ want, has, got measure.Length }{
-		{want.Length, has.Length, got.Length}, {want.Width, has.Width, got.Width}, {want.Height, has.Height, got.Height},
-	} {
-		r.Spec.Lengths[axes[i]] = round(max(0, x.want+x.has-x.got), tick)
+	for i, l := range []measure.Length{want.Length + extra.Length, want.Width + extra.Width, want.Height + extra.Height} {
+		r.Spec.Lengths[r.Style.Axes[i]] = round(max(0, l), tick)
+	}
+}
+
+// mostRounds bounds the trials of fromExtent; two settle every tray.
+const mostRounds = 4
+
+// fromExtent sets the sizes so that the finished box has the extent wanted.
+func (r *Result) fromExtent(want style.Extent, basis Basis) error {
+	for range mostRounds {
+		before := r.wanted()
+		extra, err := r.extra(basis)
+		if err != nil {
+			return err
+		}
+		r.set(want, extra, basis)
+		if r.wanted() == before {
+			break
+		}
 	}
 	return nil
 }
@@ -191,6 +234,13 @@ func (r *Result) fromExtent(want style.Extent, basis Basis) error {
 // not stood on one another unless that is asked for.
 func (r *Result) around(things []contents.Thing) error {
 	r.Stands = contents.Arrangements(things)
+	if err := r.fromExtent(inside(r.Stands[0]), Inside); err != nil {
+		return err
+	}
+	extra, err := r.extra(Inside)
+	if err != nil {
+		return err
+	}
 	best, cost := -1, 0.0
 	for i, a := range r.Stands[:min(len(r.Stands), mostTried)] {
 		if r.Inputs.Stand != "" {
@@ -204,7 +254,8 @@ func (r *Result) around(things []contents.Thing) error {
 		}
 		trial := *r
 		trial.Spec.Lengths = maps.Clone(r.Spec.Lengths)
-		if trial.fromExtent(inside(a), Inside) != nil || trial.inRange() != nil {
+		trial.set(inside(a), extra, Inside)
+		if trial.inRange() != nil {
 			continue
 		}
 		box, err := trial.solved(&trial.Spec)

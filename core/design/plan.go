@@ -156,7 +156,7 @@ func (r *Result) Plan() ([]byte, error) {
 	in := &r.Inputs
 	f := planFile{
 		Brevium: 1, Name: in.Name, Style: in.Style, Units: string(in.Units),
-		Finished: planFinished{planExtentOf(r.Box.Inside), planExtentOf(r.Box.Outside)},
+		Finished: planFinished{planExtentOf(r.Inside), planExtentOf(r.Outside)},
 		Pieces:   []planPiece{}, Fits: []planFit{}, Checks: []planCheck{}, Mats: []planMat{},
 		Minutes: planMinutes{math.Round(r.One*10) / 10, math.Round(r.All*10) / 10},
 	}

@@ -71,10 +71,11 @@ func ParseVerdict(s string) (Verdict, error) {
 }
 
 // Pair is two parts of which one goes over the other along one axis. Spans
-// are score to score; Layers counts what stands in the space on each side
-// besides the wall itself: 1 for tabs glued inside the outer part's wall, 1
-// more for a rolled-over second wall, 1 for tabs on the outside of the inner
-// part. Faces names the inner part's walls whose decoration lies between.
+// are score to score; Layers counts what stands in the space besides the
+// walls themselves, both sides together: 2 for tabs glued inside the outer
+// part's two walls, 2 more for rolled-over second walls, 2 for tabs on the
+// outside of the inner part, 1 for a tab inside one wall only. A pair that
+// Gives has walls that bend out of each other's way.
 type Pair struct {
 	Outer, Inner           string
 	OuterName, InnerName   string
@@ -83,7 +84,7 @@ type Pair struct {
 	OuterCard, InnerCard   measure.Length // thickness
 	OuterLayers            int
 	InnerLayers            int
-	Faces                  [2]string
+	Gives                  bool
 	OuterWhat, InnerWhat   string // what the layers are, for the account
 	OuterDepth, InnerDepth measure.Length
 }
@@ -110,7 +111,7 @@ type Account struct {
 //
 //	gap = outer − t·(1 + 2k) − inner − t·(1 + 2k) − between
 //
-// with t and k each part's own. A wall's card counts half a thickness on
+// with t and 2k, the layers, each part's own. A wall's card counts half a thickness on
 // each side, since spans run from middle to middle of the fold.
 func (p Pair) Do(between measure.Length) Account {
 	a := Account{Pair: p, Between: between}
@@ -121,18 +122,28 @@ func (p Pair) Do(between measure.Length) Account {
 	add(p.OuterSpan, 0, "%s, score to score", p.OuterName)
 	add(-p.OuterCard, p.OuterCard, "%s's own card", p.OuterName)
 	if p.OuterLayers > 0 {
-		add(-2*measure.Length(p.OuterLayers)*p.OuterCard, measure.Length(p.OuterLayers)*p.OuterCard, "%s inside it, both sides", p.OuterWhat)
+		add(-measure.Length(p.OuterLayers)*p.OuterCard, measure.Length(p.OuterLayers)*p.OuterCard/2, "%s inside it, %s", p.OuterWhat, sides(p.OuterLayers))
 	}
 	add(-p.InnerSpan, 0, "%s, score to score", p.InnerName)
 	add(-p.InnerCard, p.InnerCard, "%s's own card", p.InnerName)
 	if p.InnerLayers > 0 {
-		add(-2*measure.Length(p.InnerLayers)*p.InnerCard, measure.Length(p.InnerLayers)*p.InnerCard, "%s outside it, both sides", p.InnerWhat)
+		add(-measure.Length(p.InnerLayers)*p.InnerCard, measure.Length(p.InnerLayers)*p.InnerCard/2, "%s outside it, %s", p.InnerWhat, sides(p.InnerLayers))
 	}
 	if between > 0 {
 		add(-between, between/2, "mats between, both sides")
 	}
 	a.Verdict = Judge(a.Gap)
+	if p.Gives && a.Verdict == WontGoOn {
+		a.Verdict = Grips
+	}
 	return a
+}
+
+func sides(layers int) string {
+	if layers == 1 {
+		return "one side"
+	}
+	return "both sides"
 }
 
 // LargestAllowance is the most a part is grown to clear another; a lid that

@@ -17,7 +17,7 @@ const (
 func lidOver(a measure.Length, k int) Pair {
 	return Pair{
 		OuterName: "Lid", InnerName: "Base", Axis: "length", OuterWhat: "tabs",
-		OuterSpan: 4*measure.Inch + a, InnerSpan: 4 * measure.Inch, OuterCard: 300 * um, InnerCard: 300 * um, OuterLayers: k,
+		OuterSpan: 4*measure.Inch + a, InnerSpan: 4 * measure.Inch, OuterCard: 300 * um, InnerCard: 300 * um, OuterLayers: 2 * k,
 	}
 }
 
@@ -49,8 +49,18 @@ func TestTheAccount(t *testing.T) {
 			t.Errorf("%s: the lines add up to %v, the gap is %v", c.name, sum, got.Gap)
 		}
 	}
+	one := lidOver(sixteenth, 0)
+	one.OuterLayers = 1
+	if got := one.Do(0); got.Gap != 687_500 || !strings.Contains(got.Lines[2].Text, "one side") {
+		t.Errorf("a tab inside one wall leaves %v mm", got.Gap.MM())
+	}
+	bent := lidOver(0, 1)
+	bent.Gives = true
+	if got := bent.Do(0); got.Gap >= 0 || got.Verdict != Grips {
+		t.Errorf("walls that give leave %v mm, %s", got.Gap.MM(), got.Verdict)
+	}
 	inner := lidOver(sixteenth, 0)
-	inner.InnerLayers, inner.InnerWhat = 1, "tabs"
+	inner.InnerLayers, inner.InnerWhat = 2, "tabs"
 	if got := inner.Do(0).Gap; got != 387_500 {
 		t.Errorf("tabs outside the base leave %v mm; want 0.3875", got.MM())
 	}

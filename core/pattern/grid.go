@@ -50,9 +50,9 @@ func (s spot) point() Point { return Point{s.x.MM(), s.y.MM()} }
 func (s spot) at() [2]measure.Length { return [2]measure.Length{s.x, s.y} }
 
 type joint struct {
-	slit  bool
-	angle float64
-	side  Side
+	slit, rolled bool
+	angle        float64
+	side         Side
 }
 
 // NewGrid lays out the cells. Every column and row must be over zero.
@@ -167,6 +167,17 @@ func (g *Grid) Fold(a, b string, degrees float64, side Side) {
 	g.joints[pair(a, b)] = joint{angle: degrees, side: side}
 }
 
+// Roll bends two neighbours to an angle away from the viewer over an edge or
+// a pencil; the line between them is not scored.
+func (g *Grid) Roll(a, b string, degrees float64) {
+	g.joints[pair(a, b)] = joint{rolled: true, angle: degrees, side: Away}
+}
+
+// Elsewhere puts adhesive on a face that lands on another piece.
+func (g *Grid) Elsewhere(face string, outside bool, piece string) {
+	g.glue = append(g.glue, Glue{Face: face, Outside: outside, Piece: piece})
+}
+
 // Glue puts adhesive on the whole of a face, outside or inside, to land on
 // the inside of another.
 func (g *Grid) Glue(face string, outside bool, onto string) {
@@ -242,7 +253,7 @@ func (g *Grid) Round(name, hinge string, radius measure.Length) {
 		{x: a.x + out.x*depth + along.x*r, y: a.y + out.y*depth + along.y*r, bulge: quarter},
 		{x: a.x + out.x*(depth-r), y: a.y + out.y*(depth-r)},
 	}
-	if 2*r == width { // the two arcs meet in one point
+	if width-2*r <= measure.Micrometre { // the two arcs meet in one point
 		c.shape = slices.Delete(c.shape, 3, 4)
 	}
 }

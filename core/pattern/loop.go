@@ -25,7 +25,7 @@ func Straight(points ...Point) Loop {
 }
 
 // Chord is how far, in mm, the chords that stand for an arc may stray from it.
-const Chord = 0.02
+const Chord = 0.01
 
 // Flat gives the loop as a polygon, arcs as chords within Chord of them.
 func (l Loop) Flat() []Point {

@@ -150,7 +150,7 @@ func (g *Grid) join(p *Pattern, key [2]string, edges []gridEdge) {
 	case j.slit:
 		p.Slits = append(p.Slits, seg)
 	default:
-		p.Creases = append(p.Creases, Crease{Segment: seg, Angle: j.angle, Side: j.side})
+		p.Creases = append(p.Creases, Crease{Segment: seg, Angle: j.angle, Side: j.side, Rolled: j.rolled})
 	}
 }
 
@@ -165,14 +165,20 @@ func (g *Grid) scores(p *Pattern) {
 	}
 	sort := func(lines []measure.Length, vertical bool, full *[]measure.Length) {
 		for i := 1; i+1 < len(lines); i++ {
+			at := lines[i].MM()
+			on := func(c Crease) bool {
+				return vertical && c.A.X == at && c.B.X == at || !vertical && c.A.Y == at && c.B.Y == at
+			}
+			if slices.ContainsFunc(p.Creases, func(c Crease) bool { return on(c) && c.Rolled }) {
+				continue
+			}
 			short := slices.ContainsFunc(g.order, func(n string) bool { return crossed(g.cells[n], i, vertical) })
 			if !short {
 				*full = append(*full, lines[i])
 				continue
 			}
-			at := lines[i].MM()
 			for _, c := range p.Creases {
-				if vertical && c.A.X == at && c.B.X == at || !vertical && c.A.Y == at && c.B.Y == at {
+				if on(c) {
 					p.Scores.Part = lengthen(p.Scores.Part, c.Segment)
 				}
 			}
@@ -264,6 +270,12 @@ func (p *Pattern) Notch(face string, centre Point, radius float64) error {
 		a, b := centre.Sub(step), centre.Add(step)
 		p.Outline = slices.Insert(p.Outline, i+1, Vertex{a, -1}, Vertex{b, 0})
 		p.Openings = append(p.Openings, Opening{Kind: "notch", Face: face, Loop: Loop{{a, -1}, {b, 0}}})
+		// A mark that stood in the notch moves on into the face.
+		for k, m := range p.Marks {
+			if m.Name == face && m.At.Sub(centre).Len() < radius+1 {
+				p.Marks[k].At = centre.Add(Point{-step.Y, step.X}.Scale((radius + 1) / radius))
+			}
+		}
 		return nil
 	}
 	return fmt.Errorf("a notch of %.1f mm does not fit at (%.1f, %.1f) mm", 2*radius, centre.X, centre.Y)

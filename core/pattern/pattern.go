@@ -57,6 +57,7 @@ type Glue struct {
 	Onto        string
 	OntoOutside bool
 	Dry         bool
+	Piece       string // the piece it lands on, when that is another
 }
 
 // Opening is a hole, window or notch in the named face. Something that lies
@@ -71,12 +72,13 @@ type Opening struct {
 type Role string
 
 // A panel or wall shows; a lining is a wall's rolled-in second layer; a tab
-// is glued out of sight.
+// is glued out of sight; a flap closes the box.
 const (
 	Panel  Role = "panel"
 	Wall   Role = "wall"
 	Lining Role = "lining"
 	Tab    Role = "tab"
+	Flap   Role = "flap"
 )
 
 // Mark names the face in which At lies. Up is the direction, on the flat

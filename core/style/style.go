@@ -29,6 +29,9 @@ type Style struct {
 type Parameter struct {
 	ID, Label, About  string
 	Default, Min, Max measure.Length
+	// Follows gives the value from the others when it is left out; nil means
+	// the default whatever they are.
+	Follows func(Spec) measure.Length
 }
 
 // Kind is what an option takes.
@@ -47,6 +50,7 @@ type Option struct {
 	Choices           []string
 	DefaultChoice     string
 	Default, Min, Max measure.Length
+	Follows           func(Spec) measure.Length // as a Parameter's
 	// ForFit puts the option with the questions of fit, not of shape.
 	ForFit bool
 }
@@ -70,9 +74,11 @@ func (s Spec) Card(piece string) measure.Length {
 
 // Box is a style built to a size.
 type Box struct {
-	Parts           []Part
-	Fits            []fit.Pair
-	Inside, Outside Extent
+	Parts []Part
+	Fits  []fit.Pair
+	// Extents measures the finished box inside and outside, from the layers
+	// of its folded parts.
+	Extents func() (inside, outside Extent, err error)
 	// Assembly says, in order, how the finished parts go together.
 	Assembly []string
 }
@@ -85,9 +91,11 @@ type Part struct {
 	ID, Name string
 	Pattern  *pattern.Pattern
 	Root     string
-	// Opens reports that the piece's opening looks down when it is in use,
-	// as a lid's does.
+	// Opens says which way the piece stands in use.
 	Opens Facing
+	// Beside moves the piece in pictures of the whole, in mm: to the right,
+	// back and up from the middle of the table.
+	Beside [3]float64
 	// Measuring, when set, says how this piece is cut or scored in a way
 	// its numbers alone do not show.
 	Measuring string
@@ -102,14 +110,18 @@ type Part struct {
 // Facing is the way a piece's opening looks in use.
 type Facing string
 
-// A base opens upwards, a lid downwards.
+// A base opens upwards, a lid downwards; a tube stands on its end, the root
+// being one of its walls.
 const (
 	Upwards   Facing = "up"
 	Downwards Facing = "down"
+	Upright   Facing = "upright"
 )
 
 // All is the catalogue, in the order it is shown.
-var All = []*Style{tray, trayDouble, trayLid}
+var All = []*Style{
+	tray, trayDouble, trayLid, hingedCarton, clamBox, walletBox, drawerSleeve, tallBox, gableLid, foldTopBag, archedBox, tower, nest,
+}
 
 // ByID finds a style.
 func ByID(id string) (*Style, error) {
@@ -147,4 +159,33 @@ func TabWidth(adhesive string) measure.Length {
 		return 6 * measure.Millimetre
 	}
 	return 10 * measure.Millimetre
+}
+
+// measured gives the inside and outside of one folded part.
+func measured(p Part, card measure.Length) (inside, outside Extent, err error) {
+	f, err := p.Pattern.Finished(p.Root)
+	if err != nil {
+		return inside, outside, err
+	}
+	in, out := f.Sizes(p.Pattern, p.Root, card.MM())
+	extent := func(e pattern.Extent3) Extent {
+		if p.Opens == Upright { // the root is a wall: its y is the height
+			e.Y, e.Z = e.Z, e.Y
+		}
+		return Extent{measure.FromMM(e.X), measure.FromMM(e.Y), measure.FromMM(e.Z)}
+	}
+	return extent(in), extent(out), nil
+}
+
+// alone makes a box of one part, which holds and shows itself.
+func alone(p Part, card measure.Length) *Box {
+	return &Box{Parts: []Part{p}, Extents: func() (Extent, Extent, error) { return measured(p, card) }}
+}
+
+// atMost refuses one size that may not be over another, naming the limit.
+func (s Spec) atMost(id string, limit measure.Length, because string) error {
+	if s.Lengths[id] > limit {
+		return fault.New("out-of-range", "size."+id, "the %s can be at most %s: %s", id, measure.Label(limit, measure.MM, measure.Millimetre/100), because)
+	}
+	return nil
 }

@@ -2,13 +2,16 @@ package style
 
 import (
 	"encoding/json"
+	"errors"
 	"math"
 	"math/rand"
+	"reflect"
 	"slices"
 	"testing"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
+	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -119,7 +122,7 @@ func TestCornerManners(t *testing.T) {
 		slits         int
 		removed       bool
 		kLength, kWid int
-	}{{"two-tab", 0, true, 1, 0}, {"slim", 0, true, 1, 0}, {"pinwheel", 4, false, 1, 1}} {
+	}{{"two-tab", 0, true, 2, 0}, {"slim", 0, true, 2, 0}, {"pinwheel", 4, false, 2, 2}} {
 		b := build(t, trayLid, size(4*inch, 3*inch, inch), map[string]string{"corners": c.corners})
 		p := b.Parts[0].Pattern
 		if len(p.Slits) != c.slits || (p.Removed() > 1e-6) != c.removed {
@@ -175,94 +178,115 @@ func TestThreeCustomsGiveOneGap(t *testing.T) {
 	}
 }
 
-// For every style, corner and wall, at random sizes in range: the faces tile
-// the outline, the piece fills its blank, folds to a closed box, and every
-// glued face lands on the face it is meant for.
-func TestEveryStyleFoldsShut(t *testing.T) {
+// For every style and its choices, at random sizes in range: the faces tile
+// the outline, the piece fills its blank, its rings close, every glued face
+// lands on the face it is meant for, nothing passes through anything, and the
+// pattern written and read back is the same.
+func TestEveryStyleFolds(t *testing.T) {
 	rng := rand.New(rand.NewSource(7))
 	for _, s := range All {
-		for range 200 {
-			spec := randomSpec(rng, s)
-			b, err := s.Build(spec)
-			if err != nil {
-				t.Fatalf("%s %v: %v", s.ID, spec, err)
+		t.Run(s.ID, func(t *testing.T) {
+			for made, tried := 0, 0; made < 200; tried++ {
+				if tried > 20000 {
+					t.Fatalf("only %d of %d random boxes could be made", made, tried)
+				}
+				spec := randomSpec(rng, s)
+				b, err := s.Build(spec)
+				var f *fault.Fault
+				if errors.As(err, &f) && f.Field+f.Code != "" {
+					continue // sizes that do not go together, said at a field
+				}
+				if err != nil {
+					t.Fatalf("%v: %v", spec, err)
+				}
+				made++
+				for _, p := range b.Parts {
+					checkPart(t, spec, p)
+				}
+				in, out, err := b.Extents()
+				if err != nil || in.Length >= out.Length || in.Width >= out.Width || in.Height >= out.Height {
+					t.Errorf("%v: inside %v, outside %v, %v", spec, in, out, err)
+				}
+				if t.Failed() {
+					return
+				}
 			}
-			for _, p := range b.Parts {
-				checkPart(t, s.ID, spec, p)
-			}
-			if t.Failed() {
-				return
-			}
-		}
+		})
 	}
 }
 
 func randomSpec(rng *rand.Rand, s *Style) Spec {
 	spec := usual(s, nil, nil)
+	random := func(least, most measure.Length) measure.Length {
+		// Half of them small, so that sizes go together more often.
+		if rng.Intn(2) == 0 {
+			most = least + (most-least)/4
+		}
+		return least + measure.Length(rng.Int63n(int64(most-least)+1))
+	}
 	for _, p := range s.Parameters {
-		spec.Lengths[p.ID] = p.Min + measure.Length(rng.Int63n(int64(p.Max-p.Min)))
+		spec.Lengths[p.ID] = random(p.Min, p.Max)
+	}
+	for _, p := range s.Parameters {
+		if p.Follows != nil && rng.Intn(2) == 0 {
+			spec.Lengths[p.ID] = min(p.Max, max(p.Min, p.Follows(spec)))
+		}
 	}
 	for _, o := range s.Options {
 		if o.Kind == ChoiceKind {
 			spec.Choices[o.ID] = o.Choices[rng.Intn(len(o.Choices))]
+		} else if o.Follows != nil && rng.Intn(2) == 0 {
+			spec.Lengths[o.ID] = min(o.Max, max(o.Min, o.Follows(spec)))
+		} else {
+			spec.Lengths[o.ID] = random(o.Min, o.Max)
 		}
-	}
-	if s == trayLid {
-		h := spec.Lengths["height"]
-		spec.Lengths["lid.depth"] = max(6*mm, measure.Length(rng.Int63n(int64(h))))
-		spec.Lengths["lid.depth"] = min(h, spec.Lengths["lid.depth"])
-		spec.Lengths["lid.allowance"] = measure.Length(rng.Int63n(int64(5 * mm)))
 	}
 	return spec
 }
 
-func checkPart(t *testing.T, id string, spec Spec, p Part) {
+func checkPart(t *testing.T, spec Spec, p Part) {
 	t.Helper()
 	f, err := p.Pattern.Finished(p.Root)
 	if err != nil {
-		t.Fatalf("%s %s %v: %v", id, p.ID, spec, err)
+		t.Fatalf("%s %v: %v", p.ID, spec, err)
 	}
 	if f.Residual > 1e-6 {
-		t.Errorf("%s %s %v: rings open by %v mm", id, p.ID, spec, f.Residual)
+		t.Errorf("%s %v: rings open by %v mm", p.ID, spec, f.Residual)
 	}
 	sum := 0.0
 	for i := range f.Faces {
 		sum += f.Faces[i].Area()
 	}
-	if math.Abs(sum-p.Pattern.Area()) > 1e-4 {
-		t.Errorf("%s %s %v: faces cover %v of %v mm²", id, p.ID, spec, sum, p.Pattern.Area())
+	if math.Abs(sum-p.Pattern.Area()) > 1e-3 {
+		t.Errorf("%s %v: faces cover %v of %v mm²", p.ID, spec, sum, p.Pattern.Area())
 	}
 	lo, hi := pattern.Bounds(p.Pattern.Outline.Flat())
-	if lo.Len() > 1e-9 || math.Abs(hi.X-p.Pattern.Width.MM()) > 1e-9 || math.Abs(hi.Y-p.Pattern.Height.MM()) > 1e-9 {
-		// A slim or shortened corner may leave the edge, but the walls reach it.
-		t.Errorf("%s %s %v: outline %v to %v in a blank %v × %v", id, p.ID, spec, lo, hi, p.Pattern.Width.MM(), p.Pattern.Height.MM())
+	if lo.Len() > 1e-6 || math.Abs(hi.X-p.Pattern.Width.MM()) > 1e-6 || math.Abs(hi.Y-p.Pattern.Height.MM()) > 1e-6 {
+		t.Errorf("%s %v: outline %v to %v in a blank %v × %v", p.ID, spec, lo, hi, p.Pattern.Width.MM(), p.Pattern.Height.MM())
 	}
-	for _, g := range p.Pattern.Glue {
-		landing(t, id, f, g)
-	}
-	rimsMeet(t, id, p, f)
-}
-
-// landing checks that a glued face lies in the plane of its target.
-func landing(t *testing.T, id string, f *pattern.Folded, g pattern.Glue) {
-	t.Helper()
-	from, _, i := f.Face(g.Face)
-	onto, target, j := f.Face(g.Onto)
-	if i < 0 || j < 0 {
-		t.Errorf("%s: glue from %s onto %s names no faces", id, g.Face, g.Onto)
-		return
-	}
-	n, at := onto.Normal(), onto.Place(target.Polygon[0])
-	for _, q := range g.Area {
-		if d := math.Abs(r3.Dot(n, r3.Sub(from.Place(q), at))); d > 0.05 {
-			t.Errorf("%s: %s misses %s by %v mm", id, g.Face, g.Onto, d)
-			return
+	for _, l := range f.Landings(p.Pattern) {
+		if l.Off > 0.05+spec.Card("").MM() || l.Area < 1 {
+			t.Errorf("%s %v: %s is %v mm off %s and covers %v mm² of it", p.ID, spec, l.Glue.Face, l.Off, l.Glue.Onto, l.Area)
 		}
+	}
+	for _, c := range f.Collisions() {
+		t.Errorf("%s %v: %s and %s pass through each other", p.ID, spec, f.Faces[c[0]].Name, f.Faces[c[1]].Name)
+	}
+	text, err := json.Marshal(p.Pattern)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var again pattern.Pattern
+	if err := json.Unmarshal(text, &again); err != nil || !reflect.DeepEqual(*p.Pattern, again) {
+		t.Errorf("%s %v: read back as another pattern, %v", p.ID, spec, err)
+	}
+	if _, _, wall := f.Face("back.lining"); wall >= 0 || p.Name == "Tray" {
+		rimsMeet(t, p, f)
 	}
 }
 
 // rimsMeet checks that neighbouring walls' upper corners come together.
-func rimsMeet(t *testing.T, id string, p Part, f *pattern.Folded) {
+func rimsMeet(t *testing.T, p Part, f *pattern.Folded) {
 	t.Helper()
 	corner := func(wall string, other string) r3.Vec {
 		pose, face, _ := f.Face(wall)
@@ -285,7 +309,7 @@ func rimsMeet(t *testing.T, id string, p Part, f *pattern.Folded) {
 	for i, w := range walls {
 		next := walls[(i+1)%4]
 		if d := r3.Norm(r3.Sub(corner(w, next), corner(next, w))); d > 1e-6 {
-			t.Errorf("%s %s: rims of %s and %s are %v mm apart", id, p.ID, w, next, d)
+			t.Errorf("%s: rims of %s and %s are %v mm apart", p.ID, w, next, d)
 		}
 	}
 }

@@ -51,8 +51,5 @@ func oneTray(s Spec, walls string, less measure.Length) (*Box, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &Box{
-		Parts:  []Part{part},
-		Inside: t.inside(s.Card(t.id)), Outside: t.outside(s.Card(t.id)),
-	}, nil
+	return alone(part, s.Card(t.id)), nil
 }

@@ -12,7 +12,8 @@ var trayLid = &Style{
 	Options: []Option{
 		{
 			ID: "lid.depth", Label: "Lid depth", Kind: LengthKind, Default: measure.Inch, Min: 6 * mm, Max: 140 * mm,
-			About: "h: how far the lid comes down; what is left of the base shows as the reveal",
+			About:   "h: how far the lid comes down; what is left of the base shows as the reveal",
+			Follows: func(s Spec) measure.Length { return min(measure.Inch, s.Lengths["height"]) },
 		},
 		{
 			ID: "lid.allowance", Label: "Lid allowance", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance,
@@ -91,17 +92,23 @@ func buildTrayLid(s Spec) (*Box, error) {
 		lidPart.Measuring = "This blank is bigger by the allowance each way; the first number scored from each of the four edges comes to the same lines."
 	}
 	tBase, tLid := s.Card("base"), s.Card("lid")
-	box := &Box{
+	return &Box{
 		Parts:    []Part{basePart, lidPart},
 		Fits:     lidOver(lid, base, tLid, tBase),
-		Inside:   base.inside(tBase),
 		Assembly: []string{"Lower the lid over the filled base; it comes to rest on the rim."},
+		Extents:  func() (Extent, Extent, error) { return lidded(basePart, lidPart, tBase, tLid) },
+	}, nil
+}
+
+// lidded measures a base under a lid whose panel lies on the base's rim.
+func lidded(base, lid Part, tBase, tLid measure.Length) (inside, outside Extent, err error) {
+	inside, below, err := measured(base, tBase)
+	if err != nil {
+		return inside, outside, err
 	}
-	out := lid.outside(tLid)
-	// The lid's panel lies on the base's rim.
-	out.Height = max(base.outside(tBase).Height+tLid, lid.outside(tLid).Height)
-	box.Outside = out
-	return box, nil
+	_, outside, err = measured(lid, tLid)
+	outside.Height = max(outside.Height, below.Height+tLid)
+	return inside, outside, err
 }
 
 // lidOver pairs two trays, one going over the other.
@@ -114,8 +121,8 @@ func lidOver(lid, base trayShape, tLid, tBase measure.Length) []fit.Pair {
 	}
 	along, acrossWidth := pair, pair
 	along.Axis, along.OuterSpan, along.InnerSpan = "length", lid.length, base.length
-	along.OuterLayers, along.OuterWhat, along.Faces = kLength, whatLength, [2]string{"left", "right"}
+	along.OuterLayers, along.OuterWhat = kLength, whatLength
 	acrossWidth.Axis, acrossWidth.OuterSpan, acrossWidth.InnerSpan = "width", lid.width, base.width
-	acrossWidth.OuterLayers, acrossWidth.OuterWhat, acrossWidth.Faces = kWidth, whatWidth, [2]string{"front", "back"}
+	acrossWidth.OuterLayers, acrossWidth.OuterWhat = kWidth, whatWidth
 	return []fit.Pair{along, acrossWidth}
 }

@@ -18,18 +18,22 @@ type trayShape struct {
 	corners, adhesive     string
 	tick                  measure.Tick
 	opens                 Facing
+	// notch is the radius of a thumb notch in the rim of the right end wall,
+	// and of the left one too when bothEnds.
+	notch    measure.Length
+	bothEnds bool
 }
 
-// layers counts the layers inside the wall on each side, along the length
-// and across the width: tabs glued there, and a rolled-in wall.
+// layers counts the layers inside the walls, both sides together, along the
+// length and across the width: tabs glued there, and rolled-in walls.
 func (t trayShape) layers() (length, width int) {
 	if t.lining > 0 {
-		length, width = 1, 1
+		length, width = 2, 2
 	}
 	if t.corners == "pinwheel" {
-		return length + 1, width + 1
+		return length + 2, width + 2
 	}
-	return length + 1, width
+	return length + 2, width
 }
 
 // layersWhat names the layers along each axis for the account.
@@ -42,26 +46,6 @@ func (t trayShape) layersWhat() (length, width string) {
 		}
 	}
 	return length, width
-}
-
-// inside is the clear room: the panel less a thickness and the layers, and
-// the wall less half the thickness of the floor.
-func (t trayShape) inside(card measure.Length) Extent {
-	kl, kw := t.layers()
-	return Extent{
-		t.length - card*measure.Length(1+2*kl),
-		t.width - card*measure.Length(1+2*kw),
-		t.height - card/2,
-	}
-}
-
-// outside is the panel and a thickness; a rolled rim adds its half above.
-func (t trayShape) outside(card measure.Length) Extent {
-	h := t.height + card/2
-	if t.lining > 0 {
-		h += card / 2
-	}
-	return Extent{t.length + card, t.width + card, h}
 }
 
 // leastFloor is the smallest floor that folds between two walls.
@@ -87,6 +71,16 @@ func (t trayShape) part() (Part, error) {
 	p, err := g.Pattern()
 	if err != nil {
 		return Part{}, err
+	}
+	if t.notch > 0 {
+		mid := p.Height.MM() / 2
+		err = p.Notch("right", pattern.Pt(p.Width.MM(), mid), t.notch.MM())
+		if t.bothEnds && err == nil {
+			err = p.Notch("left", pattern.Pt(0, mid), t.notch.MM())
+		}
+		if err != nil {
+			return Part{}, fault.New("out-of-range", "options.notch", "a notch this wide does not fit in the end of the drawer; make it smaller, or 0 for none")
+		}
 	}
 	return Part{
 		ID: t.id, Name: t.name, Pattern: p, Root: t.panel, Opens: t.opens,
@@ -155,11 +149,17 @@ func (t trayShape) cutCorners(g *pattern.Grid) {
 	}
 }
 
+// clearOfNotch is how far a tab stays away from a notch.
+const clearOfNotch = 2 * measure.Millimetre
+
 // tabReach is how far a tab reaches from its crease: the whole wall height
 // (two-tab), or what the adhesive needs (slim), but never past the middle of
-// the wall it is glued to, where it would meet its neighbour.
+// the wall it is glued to, where it would meet its neighbour, nor to a notch.
 func (t trayShape) tabReach() measure.Length {
 	half := t.width / 2
+	if t.notch > 0 {
+		half -= t.notch + clearOfNotch
+	}
 	if on := measure.Down(half, t.tick); on >= half*3/4 {
 		half = on
 	}

@@ -111,7 +111,7 @@ func (w *writer) front() error {
 	}
 	w.para(margin, w.wide()-75, 11, false, about)
 	w.para(margin, w.wide()-75, 11, false, fmt.Sprintf("Makes %d. About %.0f minutes for one, %.0f for all.", r.Inputs.Copies, r.One, r.All))
-	e := r.Box.Inside
+	e := r.Inside
 	w.para(margin, w.wide()-75, 11, false, fmt.Sprintf("Inside %s × %s × %s.", w.plain(e.Length), w.plain(e.Width), w.plain(e.Height)))
 	picture, err := boxPicture(r)
 	if err != nil {

@@ -1,0 +1,179 @@
+package pattern
+
+import (
+	"fmt"
+	"math"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// AnglesFrom sets every crease's final angle and side from the folded form
+// itself: place says where in space each corner of the flat pattern ends up,
+// or false for corners it knows nothing of, whose creases are left as they are.
+// The angle between two faces is that between their outsides, signed by the
+// crease. Folding by these angles proves the lengths: where they are wrong,
+// rings do not close. It fails when a face has no three corners off a line.
+func (p *Pattern) AnglesFrom(place func(Point) (r3.Vec, bool)) error {
+	faces, err := p.Faces()
+	if err != nil {
+		return err
+	}
+	normals := make([]r3.Vec, len(faces))
+	known := make([]bool, len(faces))
+	for i, f := range faces {
+		space, ok := placeAll(f.Polygon, place)
+		if !ok {
+			continue
+		}
+		known[i] = true
+		// Twice the vector area; pattern corners run clockwise as seen from
+		// outside, which is against the clock about the inward normal.
+		var sum r3.Vec
+		for k := 1; k+1 < len(space); k++ {
+			sum = r3.Add(sum, r3.Cross(r3.Sub(space[k], space[0]), r3.Sub(space[k+1], space[0])))
+		}
+		if r3.Norm(sum) < Tolerance {
+			return fmt.Errorf("the face %q has no area when folded", f.Name)
+		}
+		normals[i] = r3.Scale(-1, r3.Unit(sum))
+	}
+	for i, f := range faces {
+		for e, edge := range f.edges {
+			if edge.crease < 0 || edge.neighbour < 0 || !known[i] || !known[edge.neighbour] {
+				continue
+			}
+			a, _ := place(f.Polygon[e])
+			b, _ := place(f.Polygon[(e+1)%len(f.Polygon)])
+			d := r3.Unit(r3.Sub(b, a))
+			n, m := normals[i], normals[edge.neighbour]
+			turn := math.Atan2(-r3.Dot(r3.Cross(n, m), d), r3.Dot(n, m)) * 180 / math.Pi
+			c := &p.Creases[edge.crease]
+			c.Angle, c.Side = math.Abs(turn), Away
+			if turn < 0 {
+				c.Side = Towards
+			}
+		}
+	}
+	return nil
+}
+
+func placeAll(polygon []Point, place func(Point) (r3.Vec, bool)) ([]r3.Vec, bool) {
+	var out []r3.Vec
+	for _, q := range polygon {
+		v, ok := place(q)
+		if !ok {
+			return nil, false
+		}
+		out = append(out, v)
+	}
+	return out, true
+}
+
+// Extent3 is a size in space, in mm: along and across the root face, and up
+// from it.
+type Extent3 struct{ X, Y, Z float64 }
+
+// Sizes measures the finished piece from its layers, inside and outside, for
+// card of thickness t mm. The root face lies level; X runs along its pattern's
+// x and Y along its y. Two opposite walls are as far apart as their folds;
+// half a thickness goes off at each wall, and a whole one for every layer
+// that is glued or tucked inside it. An open side ends at the rim.
+func (f *Folded) Sizes(p *Pattern, root string, t float64) (inside, outside Extent3) {
+	x, xo := f.across(p, r3.Vec{X: 1}, t)
+	y, yo := f.across(p, r3.Vec{Y: 1}, t)
+	z, zo := f.across(p, r3.Vec{Z: 1}, t)
+	return Extent3{x, y, z}, Extent3{xo, yo, zo}
+}
+
+// level is how near, in mm, two faces lie to count as on one plane.
+const level = 1e-3
+
+// across measures along one direction.
+func (f *Folded) across(p *Pattern, dir r3.Vec, t float64) (inside, outside float64) {
+	least, most := math.Inf(1), math.Inf(-1)
+	for i, face := range f.Faces {
+		for _, q := range face.Polygon {
+			d := r3.Dot(f.Poses[i].Place(q), dir)
+			least, most = min(least, d), max(most, d)
+		}
+	}
+	lowIn, lowOut := f.wallAt(p, dir, least, -1, t)
+	highIn, highOut := f.wallAt(p, dir, most, 1, t)
+	return most - least - lowIn - highIn, most - least + lowOut + highOut
+}
+
+// wallAt gives how much a wall at the end of the measure takes off inside and
+// puts on outside: nothing at an open rim but the fold of a rolled one.
+func (f *Folded) wallAt(p *Pattern, dir r3.Vec, at, sign, t float64) (in, out float64) {
+	closed := false
+	var walls []string
+	for i, face := range f.Faces {
+		n := f.Poses[i].Normal()
+		if math.Abs(math.Abs(r3.Dot(n, dir))-1) < 1e-6 && math.Abs(r3.Dot(f.Poses[i].Place(face.Polygon[0]), dir)-at) < level {
+			walls = append(walls, face.Name)
+			closed = true
+		}
+	}
+	if !closed {
+		if f.rolledAt(p, dir, at) {
+			out = t / 2
+		}
+		return 0, out
+	}
+	inner, outer := 0, 0
+	for _, w := range walls {
+		inner = max(inner, f.layers(p, w, false))
+		outer = max(outer, f.layers(p, w, true))
+	}
+	return t/2 + float64(inner)*t, t/2 + float64(outer)*t
+}
+
+// rolledAt reports whether a crease folded right over lies at the rim.
+func (f *Folded) rolledAt(p *Pattern, dir r3.Vec, at float64) bool {
+	for i, face := range f.Faces {
+		for e, edge := range face.edges {
+			if edge.crease >= 0 && p.Creases[edge.crease].Angle > 179 && math.Abs(r3.Dot(f.Poses[i].Place(face.Polygon[e]), dir)-at) < level {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// layers counts the most layers lying on one side of a wall at any one place:
+// what is glued or tucked to it, straight or by way of another layer.
+func (f *Folded) layers(p *Pattern, wall string, outside bool) int {
+	var on []int
+	for _, g := range p.Glue {
+		if g.Onto == wall && g.OntoOutside == outside {
+			if _, _, i := f.Face(g.Face); i >= 0 {
+				on = append(on, i)
+			}
+		}
+	}
+	most := 0
+	for set := 1; set < 1<<len(on); set++ {
+		var together []int
+		for k, i := range on {
+			if set>>k&1 == 1 {
+				together = append(together, i)
+			}
+		}
+		if len(together) > most && f.pile(together) {
+			most = len(together)
+		}
+	}
+	return most
+}
+
+// pile reports whether faces all lie over one another two by two.
+func (f *Folded) pile(faces []int) bool {
+	for a, i := range faces {
+		for _, j := range faces[:a] {
+			if f.Overlap(i, j) < 1 {
+				return false
+			}
+		}
+	}
+	return true
+}

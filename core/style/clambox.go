@@ -1,0 +1,98 @@
+package style
+
+import (
+	"brevium/core/fit"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+var clamBox = &Style{
+	ID: "clam-box", Name: "Clam box", About: "One sheet: two trays hinged on a spine, one closing over the other",
+	Parameters: lengthWidthHeight,
+	Options: []Option{{
+		ID: "lid.scores", Label: "Lid's scores", Kind: ChoiceKind, Choices: []string{"same", "stepped"}, DefaultChoice: "same",
+		About: "Same: one set of numbers, a tight lid, taper the tabs well. Stepped: the lid half scored wider by the allowance",
+	}, {
+		ID: "lid.allowance", Label: "Lid allowance", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance, ForFit: true,
+		About: "How much wider the lid half is scored, when it is stepped",
+	}, adhesive},
+	Axes:      [3]string{"length", "width", "height"},
+	Allowance: "lid.allowance",
+	Build:     buildClamBox,
+}
+
+func buildClamBox(s Spec) (*Box, error) {
+	l, d, h := s.Lengths["length"], s.Lengths["width"], s.Lengths["height"]
+	t := s.Card("body")
+	a := measure.Length(0)
+	stepped := s.Choices["lid.scores"] == "stepped"
+	if stepped {
+		a = s.Lengths["lid.allowance"]
+	}
+	var g *pattern.Grid
+	if a == 0 {
+		g = pattern.NewGrid([]measure.Length{h, l, h}, []measure.Length{h, d, h, d, h}, `
+			front.left  front  front.right
+			left        base   right
+			spine.left  spine  spine.right
+			lid.left    lid    lid.right
+			lip.left    lip    lip.right`)
+	} else {
+		// The lid's panel is wider by half the allowance on each side, and
+		// deeper by the whole of it at the lip.
+		g = pattern.NewGrid([]measure.Length{h - a/2, a / 2, l, a / 2, h - a/2}, []measure.Length{h, d, h, d + a, h}, `
+			front.left  front.left  front  front.right  front.right
+			left        left        base   right        right
+			spine.left  spine.left  spine  spine.right  spine.right
+			lid.left    lid         lid    lid          lid.right
+			lip.left    lip         lip    lip          lip.right`)
+	}
+	g.Role(pattern.Panel, "base", "lid")
+	g.Up("base", "front", "left", "right", "spine")
+	endTabs(g, min(h, d/2), "front")
+	// The spine's wings hold the back corners; narrow, they keep clear of the lid.
+	endTabs(g, min(h, d/2, TabWidth(s.Choices["adhesive"])), "spine")
+	for _, end := range []string{"left", "right"} {
+		g.Slit("spine."+end, "lid."+end)
+		tab := "lip." + end
+		g.Role(pattern.Tab, tab)
+		g.Tab(tab, "lip", min(h, d), min(tabWedge, h/4))
+		g.Slit(tab, "lid."+end)
+		g.Glue(tab, true, "lid."+end)
+		if a == 0 {
+			g.Lap("lid."+end, end)
+		}
+	}
+	if a == 0 {
+		g.Lap("lip", "front")
+	}
+	p, err := g.Pattern()
+	if err != nil {
+		return nil, err
+	}
+	part := Part{
+		ID: "body", Name: "Clam box", Pattern: p, Root: "base", Opens: Upwards,
+		Folding: "Fold every score away from the outside and burnish it: both trays' walls and tabs, then the spine and the lid.",
+		Gluing: []string{
+			"Base half: put adhesive on the outside of the front's and the spine's tabs and press them inside the end walls.",
+			"Lid half: put adhesive on the outside of the lip's tabs and press them inside the lid's end walls; taper them well so that they do not catch.",
+		},
+	}
+	pair := fit.Pair{
+		Outer: "body", Inner: "body", OuterName: "Lid half", InnerName: "Base half", OuterCard: t, InnerCard: t,
+		Gives: !stepped, OuterDepth: h, InnerDepth: h,
+	}
+	along, across := pair, pair
+	along.Axis, along.OuterSpan, along.InnerSpan, along.OuterLayers, along.OuterWhat = "length", l+a, l, 2, "tabs"
+	across.Axis, across.OuterSpan, across.InnerSpan = "width", d+a, d
+	box := alone(part, t)
+	box.Fits = []fit.Pair{along, across}
+	box.Assembly = []string{"Close the lid half over the base half, front last."}
+	// The lid half lies over the base half: inside is the base half's own.
+	box.Extents = func() (Extent, Extent, error) {
+		in, out, err := measured(part, t)
+		in.Length, in.Width, in.Height = l-3*t, d-t, h-t
+		return in, out, err
+	}
+	return box, nil
+}

@@ -1,0 +1,250 @@
+package style
+
+import (
+	"math"
+	"strings"
+	"testing"
+
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+func lengths(pairs ...any) map[string]measure.Length {
+	out := map[string]measure.Length{}
+	for i := 0; i < len(pairs); i += 2 {
+		switch v := pairs[i+1].(type) {
+		case measure.Length:
+			out[pairs[i].(string)] = v
+		case int:
+			out[pairs[i].(string)] = measure.Length(v) * inch / 8
+		}
+	}
+	return out
+}
+
+// The numbers worked by hand for one box of each style, in eighths of an inch.
+func TestNumbersByHand(t *testing.T) {
+	for _, c := range []struct {
+		style                *Style
+		size                 map[string]measure.Length
+		width, height        measure.Length
+		vertical, horizontal []measure.Length
+	}{
+		{hingedCarton, lengths("length", 40, "width", 16, "height", 20, "flap", 6), 10 * inch, 78 * inch / 8, eighths(20, 60), eighths(6, 22, 42, 58)},
+		{clamBox, lengths("length", 56, "width", 24, "height", 10), 76 * inch / 8, 78 * inch / 8, eighths(10, 66), eighths(10, 34, 44, 68)},
+		{walletBox, lengths("length", 36, "depth", 6, "front", 24, "back", 26, "flap", 8), 6 * inch, 70 * inch / 8, eighths(6, 42), eighths(24, 30, 56, 62)},
+		{foldTopBag, lengths("width", 24, "depth", 8, "panel", 16, "turn", 4), 5 * inch, 7 * inch, eighths(8, 32), eighths(4, 8, 24, 32, 48, 52)},
+	} {
+		b := build(t, c.style, c.size, nil)
+		wantScores(t, b.Parts[0], c.width, c.height, c.vertical, c.horizontal)
+		if len(b.Parts[0].Pattern.Scores.Part) != 0 {
+			t.Errorf("%s: %d scores stop short", c.style.ID, len(b.Parts[0].Pattern.Scores.Part))
+		}
+	}
+	tall := build(t, tallBox, lengths("width", 20, "depth", 16, "height", 64, "bottom", 10, "tab", 4), nil).Parts[0].Pattern
+	if tall.Width != 76*inch/8 || tall.Height != 74*inch/8 {
+		t.Errorf("the tube's blank is %v × %v mm", tall.Width.MM(), tall.Height.MM())
+	}
+	sleeve := build(t, drawerSleeve, lengths("length", 32, "width", 24, "height", 8, "sleeve.allowance", inch/16, "sleeve.slip", 1, "tab", 4, "notch", 4), nil)
+	wantScores(t, sleeve.Parts[1], 33*inch/8, 8*inch+inch/4+inch/2, nil, []measure.Length{
+		3*inch + inch/16, 4*inch + inch/8, 7*inch + 3*inch/16, 8*inch + inch/4,
+	})
+}
+
+func TestSteppedScoresStopShort(t *testing.T) {
+	s := usual(clamBox, lengths("length", 56, "width", 24, "height", 10), map[string]string{"lid.scores": "stepped"})
+	s.Lengths["lid.allowance"] = inch / 8
+	b, err := clamBox.Build(s)
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := b.Parts[0].Pattern
+	if len(p.Scores.Vertical) != 0 || len(p.Scores.Part) != 4 {
+		t.Fatalf("%d full lines and %d short ones; want none and four", len(p.Scores.Vertical), len(p.Scores.Part))
+	}
+	for _, seg := range p.Scores.Part {
+		x, long := seg.A.X/25.4, (seg.B.Y-seg.A.Y)/25.4
+		inner := math.Abs(x-1.25) < 1e-9 || math.Abs(x-8.25) < 1e-9
+		outer := math.Abs(x-1.1875) < 1e-9 || math.Abs(x-8.3125) < 1e-9
+		if !(inner && math.Abs(long-5.5) < 1e-9) && !(outer && math.Abs(long-4.375) < 1e-9) {
+			t.Errorf("a score at %v in, %v in long", x, long)
+		}
+	}
+	if gap := b.Fits[0].Do(0).Gap; gap != inch/8-1200*measure.Micrometre {
+		t.Errorf("the stepped lid's gap is %v mm", gap.MM())
+	}
+}
+
+// On a tray of 2¼ in a slope of 1½ in rises √(1.5² − 1.125²) in.
+func TestGableRises(t *testing.T) {
+	b := build(t, gableLid, lengths("width", 18, "height", 16, "wall", 8, "slope", 12, "fin", 4, "tab", 4), map[string]string{})
+	lid := b.Parts[1]
+	f, err := lid.Pattern.Finished(lid.Root)
+	if err != nil || f.Residual > 1e-6 {
+		t.Fatalf("the rings are open by %v mm, %v", f.Residual, err)
+	}
+	// In the frame of the front wall, y runs down the pattern, towards the ridge.
+	least, most := math.Inf(1), math.Inf(-1)
+	for i, face := range f.Faces {
+		for _, q := range face.Polygon {
+			y := -f.Poses[i].Place(q).Y
+			least, most = min(least, y), max(most, y)
+		}
+	}
+	want := 1 + math.Sqrt(1.5*1.5-1.125*1.125) + 0.5
+	if got := (most - least) / 25.4; math.Abs(got-want) > 1e-6 {
+		t.Errorf("the lid stands %v in high; want %v", got, want)
+	}
+}
+
+func TestArchIsRoundedToTheTick(t *testing.T) {
+	s := usual(archedBox, map[string]measure.Length{"width": 40 * mm, "straight": 15 * mm, "length": 60 * mm, "tab": 10 * mm}, nil)
+	s.Tick = mm
+	b, err := archedBox.Build(s)
+	if err != nil {
+		t.Fatal(err)
+	}
+	cover := b.Parts[1]
+	// 30 + 20π = 92.83 mm.
+	if got := cover.Pattern.Scores.Horizontal; len(got) != 2 || got[1]-got[0] != 93*mm {
+		t.Errorf("the cover is scored at %v", got)
+	}
+	if !strings.Contains(cover.Measuring, "92.8 mm by reckoning and cut as 93 mm") {
+		t.Errorf("the remainder is told as %q", cover.Measuring)
+	}
+}
+
+func TestRoundAndPointedFlaps(t *testing.T) {
+	size := lengths("length", 36, "depth", 6, "front", 24, "back", 26, "flap", 8)
+	areas := map[string]float64{}
+	for _, shape := range []string{"straight", "rounded", "pointed"} {
+		p := build(t, walletBox, size, map[string]string{"flap.shape": shape}).Parts[0].Pattern
+		areas[shape] = p.Area()
+	}
+	r := 25.4
+	full := areas["rounded"] + 2*(r*r-math.Pi*r*r/4)
+	straight := areas["straight"] + r*flapWedge.MM()
+	if math.Abs(full-straight) > 1 {
+		t.Errorf("with the corners put back the flaps cover %v and %v mm²", full, straight)
+	}
+	if areas["pointed"] >= areas["straight"] {
+		t.Error("a pointed flap is no smaller than a straight one")
+	}
+	notched := build(t, walletBox, merge(size, lengths("notch", 8)), nil).Parts[0].Pattern
+	if d := areas["straight"] - notched.Area(); math.Abs(d-math.Pi*12.7*12.7/2) > 1 || len(notched.Openings) != 1 {
+		t.Errorf("the notch takes %v mm² away", d)
+	}
+}
+
+func merge(a, b map[string]measure.Length) map[string]measure.Length {
+	out := map[string]measure.Length{}
+	for _, m := range []map[string]measure.Length{a, b} {
+		for k, v := range m {
+			out[k] = v
+		}
+	}
+	return out
+}
+
+// A tab stops short of a thumb notch.
+func TestTabsStopShortOfTheNotch(t *testing.T) {
+	size := lengths("length", 32, "width", 20, "height", 12, "notch", 8)
+	p := build(t, drawerSleeve, size, map[string]string{"notch.on": "drawer"}).Parts[0].Pattern
+	for _, g := range p.Glue {
+		lo, hi := pattern.Bounds(g.Area)
+		if reach := hi.X - lo.X; reach > 20*3.175/2-12.7-2+1e-9 {
+			t.Errorf("tab %s reaches %v mm, into the notch", g.Face, reach)
+		}
+	}
+}
+
+func TestSizesFromLayersAgreeWithTheRule(t *testing.T) {
+	third := 300 * measure.Micrometre
+	for _, c := range []struct {
+		style   *Style
+		choices map[string]string
+		kl, kw  measure.Length // layers on each side
+		rolled  bool
+	}{
+		{tray, nil, 1, 0, false}, {tray, map[string]string{"corners": "pinwheel"}, 1, 1, false},
+		{trayDouble, nil, 2, 1, true}, {trayDouble, map[string]string{"corners": "pinwheel"}, 2, 2, true},
+		{trayLid, map[string]string{"base.walls": "double"}, 2, 1, true},
+	} {
+		in, out, err := build(t, c.style, size(4*inch, 3*inch, inch), c.choices).Extents()
+		if err != nil {
+			t.Fatal(err)
+		}
+		want := Extent{4*inch - third*(1+2*c.kl), 3*inch - third*(1+2*c.kw), inch - third/2}
+		if in != want {
+			t.Errorf("%s %v: inside %v; want %v", c.style.ID, c.choices, in, want)
+		}
+		if c.style != trayLid {
+			high := inch + third/2
+			if c.rolled {
+				high += third / 2
+			}
+			if want := (Extent{4*inch + third, 3*inch + third, high}); out != want {
+				t.Errorf("%s %v: outside %v; want %v", c.style.ID, c.choices, out, want)
+			}
+		}
+	}
+}
+
+func TestNestAndTower(t *testing.T) {
+	b := build(t, nest, size(5*inch, 4*inch, 2*inch), map[string]string{"count": "4"})
+	if len(b.Parts) != 4 || len(b.Fits) != 6 {
+		t.Fatalf("%d trays and %d fits", len(b.Parts), len(b.Fits))
+	}
+	for _, f := range b.Fits {
+		if f.Do(0).Gap < 0 {
+			t.Errorf("%s in %s: %v mm", f.Inner, f.Outer, f.Do(0).Gap.MM())
+		}
+	}
+	tw := build(t, tower, merge(size(6*inch, 6*inch, inch), lengths("step", 8)), map[string]string{"boxes": "tray", "count": "3"})
+	for i, p := range tw.Parts {
+		if want := measure.Length(8-i) * inch; p.Pattern.Width != want {
+			t.Errorf("storey %d is %v mm wide; want %v", i+1, p.Pattern.Width.MM(), want.MM())
+		}
+	}
+	sheets := build(t, tower, size(6*inch, 6*inch, 2*inch), map[string]string{"boxes": "tray", "grade": "sheets"})
+	for i, p := range sheets.Parts {
+		if p.Pattern.Width != squares[i] || p.Pattern.Height != squares[i] {
+			t.Errorf("storey %d is cut from %v mm; want the whole sheet", i+1, p.Pattern.Width.MM())
+		}
+	}
+}
+
+// Sizes just out of range are refused at their field, with the limit.
+func TestLimitsAreSaid(t *testing.T) {
+	for _, c := range []struct {
+		style   *Style
+		size    map[string]measure.Length
+		choices map[string]string
+		field   string
+		says    string
+	}{
+		{hingedCarton, lengths("height", 8, "flap", 9), nil, "size.flap", "25.4 mm"},
+		{walletBox, lengths("front", 27, "back", 26), nil, "size.front", "82.55 mm"},
+		{walletBox, lengths("front", 16, "back", 26, "flap", 8), nil, "size.flap", "41.75 mm"},
+		{walletBox, lengths("length", 16, "notch", 16), nil, "options.notch", "0 for none"},
+		{drawerSleeve, lengths("width", 16, "height", 4, "notch", 8), map[string]string{"notch.on": "drawer"}, "options.notch", "25.4 mm"},
+		{drawerSleeve, lengths("length", 12, "notch", 16), nil, "options.notch", "50.8 mm"},
+		{tallBox, lengths("width", 20, "depth", 16, "bottom", 7), nil, "size.bottom", "25.4 mm"},
+		{tallBox, lengths("width", 20, "depth", 16, "bottom", 17), nil, "size.bottom", "50.8 mm"},
+		{tallBox, lengths("width", 16, "depth", 20, "bottom", 12), map[string]string{"top": "pinch"}, "size.depth", "50.8 mm"},
+		{tallBox, lengths("height", 24), nil, "size.height", "at least 96.2 mm"},
+		{gableLid, lengths("width", 18, "slope", 9), nil, "size.slope", "30.16 mm"},
+		{gableLid, lengths("height", 8, "wall", 9), nil, "size.wall", "25.4 mm"},
+		{foldTopBag, lengths("depth", 16, "turn", 7), nil, "size.turn", "25.4 mm"},
+		{archedBox, lengths("width", 8, "tab", 5), nil, "size.tab", "12.7 mm"},
+		{tower, lengths("length", 16, "step", 8), nil, "size.step", "12 mm"},
+		{tower, nil, map[string]string{"grade": "sheets"}, "options.grade", "three square sheets"},
+		{nest, size(inch, inch, inch/4), map[string]string{"count": "5"}, "size.height", "6 mm"},
+	} {
+		_, err := c.style.Build(usual(c.style, c.size, c.choices))
+		if err == nil || fault.Of(err).Field != c.field || !strings.Contains(err.Error(), c.says) {
+			t.Errorf("%s: got %v; want a fault at %s with %q", c.style.ID, err, c.field, c.says)
+		}
+	}
+}
