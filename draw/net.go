@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"brevium/core/dress"
+	"brevium/core/inspect"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 	"brevium/core/recipe"
@@ -17,6 +18,8 @@ type Net struct {
 	Fence recipe.Fence
 	Units measure.Unit
 	Tick  measure.Tick
+	// Findings are outlined where they lie.
+	Findings []inspect.Finding
 	// Plain leaves out numbers and names, for small pictures.
 	Plain bool
 }
@@ -61,10 +64,16 @@ func (n Net) into(p *Picture) {
 		}
 	}
 	for _, g := range pat.Glue {
-		n.glue(p, g)
+		if !g.Dry {
+			n.glue(p, g)
+		}
 	}
 	for _, c := range pat.Creases {
-		n.crease(p, c)
+		if c.Rolled {
+			p.line(Guide, LayerNotes, c.A, c.B)
+		} else if c.Angle > 0.01 {
+			n.crease(p, c)
+		}
 	}
 	for _, s := range pat.Scores.Part {
 		n.bars(p, s)
@@ -74,6 +83,13 @@ func (n Net) into(p *Picture) {
 	}
 	for _, loop := range pat.Cuts() {
 		p.polygon(Cut, LayerCut, loop...)
+	}
+	for _, f := range n.Findings {
+		if f.Piece == n.Part.ID {
+			for _, w := range f.Where {
+				p.polygon(Fault, LayerNotes, w...).About = f.Text
+			}
+		}
 	}
 	if !n.Plain {
 		n.names(p)

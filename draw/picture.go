@@ -37,6 +37,7 @@ const (
 	Room       Class = "room"
 	Gap        Class = "gap"
 	GapBad     Class = "gap-bad"
+	Fault      Class = "fault-place"
 	Text       Class = "text"
 	TextQuiet  Class = "text-quiet"
 	TextNumber Class = "text-number"
@@ -85,6 +86,7 @@ var Pens = map[Class]Pen{
 	Room:       {Stroke: ink, Fill: "#fffdf8", Width: 1.6},
 	Gap:        {Stroke: quiet, Fill: "#ffffff", Width: 0.8, Dash: []float64{3, 3}},
 	GapBad:     {Stroke: brick, Fill: "#f6d9d2", Width: 1.2},
+	Fault:      {Stroke: brick, Width: 4, Dash: []float64{10, 5}},
 	Text:       {Fill: ink},
 	TextQuiet:  {Fill: quiet},
 	TextNumber: {Fill: ink, Bold: true},

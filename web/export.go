@@ -10,6 +10,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
+	"brevium/core/inspect"
 	"brevium/draw"
 	"brevium/draw/pdf"
 	"brevium/store"
@@ -67,7 +68,7 @@ func (s *server) pieceSVG(c *echo.Context) error {
 	if i < 0 {
 		return echo.NewHTTPError(http.StatusNotFound, "no such piece")
 	}
-	return download(c, b.Name+"-"+piece, ".svg", "image/svg+xml", netOf(r, r.Parts[i]).TrueSize().File())
+	return download(c, b.Name+"-"+piece, ".svg", "image/svg+xml", draw.Net{Part: r.Parts[i].Part}.TrueSize().File())
 }
 
 func (s *server) sheetPDF(c *echo.Context) error {
@@ -88,5 +89,11 @@ func (s *server) sheetPDF(c *echo.Context) error {
 
 // netOf is how a part of the design is drawn flat.
 func netOf(r *design.Result, p design.Part) draw.Net {
-	return draw.Net{Part: p.Part, Mats: r.Mats, Fence: r.Inputs.Tools.Fence, Units: r.Inputs.Units, Tick: r.Inputs.Tools.Tick}
+	var bad []inspect.Finding
+	for _, c := range r.Checks {
+		if c.Verdict != inspect.OK {
+			bad = append(bad, c)
+		}
+	}
+	return draw.Net{Part: p.Part, Mats: r.Mats, Findings: bad, Fence: r.Inputs.Tools.Fence, Units: r.Inputs.Units, Tick: r.Inputs.Tools.Tick}
 }

@@ -390,4 +390,3 @@ func sheetsAnswer(r *design.Result) string {
 	}
 	return fmt.Sprintf("%d %s, %.0f %%", sheets, word, 100*used/float64(sheets))
 }
-

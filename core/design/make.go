@@ -47,8 +47,9 @@ type Result struct {
 // Part is a piece with its faces and its card.
 type Part struct {
 	style.Part
-	Faces []pattern.Face
-	Card  paper.Card
+	Faces  []pattern.Face
+	Card   paper.Card
+	Folded *pattern.Folded
 }
 
 // Stock is all that is cut from one card, laid on sheets.
@@ -109,11 +110,11 @@ func (r *Result) build() error {
 		return err
 	}
 	for _, p := range box.Parts {
-		faces, err := p.Pattern.Faces()
+		folded, err := p.Pattern.Finished(p.Root)
 		if err != nil {
 			return fmt.Errorf("%s: %w", p.ID, err)
 		}
-		r.Parts = append(r.Parts, Part{p, faces, in.CardOf(p.ID)})
+		r.Parts = append(r.Parts, Part{p, folded.Faces, in.CardOf(p.ID), folded})
 	}
 	for _, p := range box.Fits {
 		r.Fits = append(r.Fits, p.Do(r.between(p)))
@@ -372,11 +373,12 @@ func (r *Result) lay() error {
 
 func (r *Result) check() {
 	in := &r.Inputs
-	r.Checks = inspect.Fits(r.Fits, in.Units)
+	r.Checks = append(inspect.Fits(r.Fits, in.Units), inspect.Closing(r.Box.Fits)...)
 	for _, p := range r.Parts {
 		list := recipe.Scores(p.Part, in.Tools.Fence)
 		r.Scores = append(r.Scores, list)
 		r.Checks = append(r.Checks, inspect.OnTick(list, in.Tools.Tick, in.Units), inspect.Tabs(p.Part, r.Spec.Choices["adhesive"]))
+		r.Checks = append(r.Checks, inspect.Piece(p.Part, p.Folded)...)
 	}
 	doubled := r.Spec.Choices["base.walls"] == "double" || in.Style == "tray-double"
 	if f, known := inspect.Load(contents.Grams(in.Things), doubled, in.Card.GSM); known {

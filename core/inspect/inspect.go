@@ -8,6 +8,7 @@ import (
 
 	"brevium/core/fit"
 	"brevium/core/measure"
+	"brevium/core/pattern"
 	"brevium/core/recipe"
 	"brevium/core/style"
 )
@@ -28,6 +29,8 @@ type Finding struct {
 	Verdict Verdict
 	Piece   string
 	Text    string
+	// Where outlines the place on the flat piece, to be shown in its drawing.
+	Where [][]pattern.Point
 }
 
 // Worst is the gravest verdict among findings.
@@ -54,6 +57,10 @@ func Fits(accounts []fit.Account, unit measure.Unit) []Finding {
 			f.Text = fmt.Sprintf("%s: it won't go on, %s too tight. Let the lid be worked out, or give it more allowance.", what, strings.TrimPrefix(gap, "−"))
 		case fit.Grips:
 			f.Verdict = Warn
+			if a.Gap < 0 {
+				f.Text = fmt.Sprintf("%s: the same scores are %s tight; the walls bend past each other. Taper the tabs well, or step the lid's scores.", what, strings.TrimPrefix(gap, "−"))
+				break
+			}
 			f.Text = fmt.Sprintf("%s: a gap of %s grips; it may crease the rim. Allow one tick more unless you want that.", what, gap)
 		case fit.Loose:
 			f.Verdict = Warn
@@ -71,12 +78,12 @@ func OnTick(p recipe.ScoreList, tick measure.Tick, unit measure.Unit) Finding {
 	for _, pass := range p.Passes {
 		for _, s := range pass.At {
 			if off := (s - measure.Nearest(s, tick)).Abs(); off >= measure.Millimetre/20 {
-				return Finding{"tick", Warn, p.Piece, fmt.Sprintf("%s: the score at %s lies between two grooves of the board; mark it with a ruler, or change the size by that little.",
+				return Finding{ID: "tick", Verdict: Warn, Piece: p.Piece, Text: fmt.Sprintf("%s: the score at %s lies between two grooves of the board; mark it with a ruler, or change the size by that little.",
 					p.Name, measure.Label(s, unit, tick))}
 			}
 		}
 	}
-	return Finding{"tick", OK, p.Piece, p.Name + ": every score lies on a groove of the board."}
+	return Finding{ID: "tick", Verdict: OK, Piece: p.Piece, Text: p.Name + ": every score lies on a groove of the board."}
 }
 
 // Tabs warns of tabs narrower than the adhesive needs. tab is the narrowest
@@ -84,16 +91,19 @@ func OnTick(p recipe.ScoreList, tick measure.Tick, unit measure.Unit) Finding {
 func Tabs(p style.Part, adhesive string) Finding {
 	least := style.TabWidth(adhesive).MM()
 	for _, g := range p.Pattern.Glue {
+		if g.Dry {
+			continue
+		}
 		lo, hi := g.Area[0], g.Area[0]
 		for _, q := range g.Area {
 			lo.X, lo.Y, hi.X, hi.Y = min(lo.X, q.X), min(lo.Y, q.Y), max(hi.X, q.X), max(hi.Y, q.Y)
 		}
 		if width := min(hi.X-lo.X, hi.Y-lo.Y); width < least-1e-6 {
-			return Finding{"tab", Warn, p.ID, fmt.Sprintf("%s: the tab at %s is %.1f mm wide and %s wants %.0f mm; use wet glue, or a higher wall.",
+			return Finding{ID: "tab", Verdict: Warn, Piece: p.ID, Where: [][]pattern.Point{g.Area}, Text: fmt.Sprintf("%s: the tab at %s is %.1f mm wide and %s wants %.0f mm; use wet glue, or a higher wall.",
 				p.Name, strings.ReplaceAll(g.Face, ".", " "), width, AdhesiveName(adhesive), least)}
 		}
 	}
-	return Finding{"tab", OK, p.ID, p.Name + ": every tab is wide enough for its adhesive."}
+	return Finding{ID: "tab", Verdict: OK, Piece: p.ID, Text: p.Name + ": every tab is wide enough for its adhesive."}
 }
 
 // AdhesiveName is the word for an adhesive in a sentence.

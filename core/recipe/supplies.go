@@ -25,6 +25,9 @@ func (w Work) AdhesiveSupply() Supply {
 	tape, glue := 0.0, 0.0
 	for _, p := range w.Parts {
 		for _, g := range p.Pattern.Glue {
+			if g.Dry {
+				continue
+			}
 			lo, hi := pattern.Bounds(g.Area)
 			long, short := max(hi.X-lo.X, hi.Y-lo.Y), min(hi.X-lo.X, hi.Y-lo.Y)
 			tape += long * math.Ceil(short/tapeEvery)

@@ -116,13 +116,13 @@ func TestArchIsRoundedToTheTick(t *testing.T) {
 }
 
 func TestRoundAndPointedFlaps(t *testing.T) {
-	size := lengths("length", 36, "depth", 6, "front", 24, "back", 26, "flap", 8)
+	size := lengths("length", 36, "depth", 6, "front", 24, "back", 26, "flap", 10)
 	areas := map[string]float64{}
 	for _, shape := range []string{"straight", "rounded", "pointed"} {
 		p := build(t, walletBox, size, map[string]string{"flap.shape": shape}).Parts[0].Pattern
 		areas[shape] = p.Area()
 	}
-	r := 25.4
+	r := 31.75
 	full := areas["rounded"] + 2*(r*r-math.Pi*r*r/4)
 	straight := areas["straight"] + r*flapWedge.MM()
 	if math.Abs(full-straight) > 1 {
@@ -227,7 +227,7 @@ func TestLimitsAreSaid(t *testing.T) {
 		{hingedCarton, lengths("height", 8, "flap", 9), nil, "size.flap", "25.4 mm"},
 		{walletBox, lengths("front", 27, "back", 26), nil, "size.front", "82.55 mm"},
 		{walletBox, lengths("front", 16, "back", 26, "flap", 8), nil, "size.flap", "41.75 mm"},
-		{walletBox, lengths("length", 16, "notch", 16), nil, "options.notch", "0 for none"},
+		{walletBox, lengths("length", 16, "notch", 16, "flap", 24), nil, "options.notch", "0 for none"},
 		{drawerSleeve, lengths("width", 16, "height", 4, "notch", 8), map[string]string{"notch.on": "drawer"}, "options.notch", "25.4 mm"},
 		{drawerSleeve, lengths("length", 12, "notch", 16), nil, "options.notch", "50.8 mm"},
 		{tallBox, lengths("width", 20, "depth", 16, "bottom", 7), nil, "size.bottom", "25.4 mm"},

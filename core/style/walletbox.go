@@ -47,7 +47,8 @@ func buildWalletBox(s Spec) (*Box, error) {
 	if err := s.atMost("flap", b, "it would reach below the box"); err != nil {
 		return nil, err
 	}
-	if least := b - f + 10*mm; flap < least {
+	// A notch takes its depth from what the flap can lie on.
+	if least := b - f + 10*mm + s.Lengths["notch"]/2; flap < least {
 		return nil, fault.New("out-of-range", "size.flap", "the flap must be at least %s, or it does not reach over the front", measure.Label(least, measure.MM, measure.Millimetre/100))
 	}
 	g := pattern.NewGrid([]measure.Length{d, l, d}, []measure.Length{f, d, b, d, flap}, `

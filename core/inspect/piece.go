@@ -1,0 +1,166 @@
+package inspect
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"brevium/core/fit"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+	"brevium/core/style"
+)
+
+// The least that holds, in mm: a bridge of card between two cuts, and the
+// space between two scores that a fold needs.
+const (
+	leastBridge = 3.0
+	leastApart  = 3 * measure.Millimetre
+)
+
+// Piece looks one piece over, flat and folded: what passes through itself,
+// what shows behind an opening, slits that go wrong, bridges and scores too
+// narrow. folded is the finished piece, or nil when it cannot be folded
+// because part of it hangs on no crease.
+func Piece(p style.Part, folded *pattern.Folded) []Finding {
+	if folded == nil {
+		return []Finding{{ID: "severed", Verdict: Fail, Piece: p.ID,
+			Text: p.Name + ": a cut severs part of it; let the cut stop short, or join the part by a score."}}
+	}
+	var out []Finding
+	out = append(out, collisions(p, folded)...)
+	out = append(out, behindOpenings(p, folded)...)
+	out = append(out, slits(p, folded)...)
+	out = append(out, bridges(p)...)
+	out = append(out, scoresApart(p)...)
+	if len(out) == 0 {
+		out = append(out, Finding{ID: "folds", Verdict: OK, Piece: p.ID, Text: p.Name + ": it folds shut, and nothing stands in the way."})
+	}
+	return out
+}
+
+// plain puts a face's name into words.
+func plain(name string) string { return strings.ReplaceAll(name, ".", " ") }
+
+func collisions(p style.Part, f *pattern.Folded) []Finding {
+	var out []Finding
+	for _, c := range f.Collisions() {
+		a, b := f.Faces[c[0]], f.Faces[c[1]]
+		out = append(out, Finding{ID: "collision", Verdict: Fail, Piece: p.ID, Where: [][]pattern.Point{a.Polygon, b.Polygon},
+			Text: fmt.Sprintf("%s: %s and %s pass through each other when it is folded; make one of them shorter.", p.Name, plain(a.Name), plain(b.Name))})
+	}
+	return out
+}
+
+// behindOpenings finds faces that lie behind a hole, window or notch of
+// another face of the finished piece.
+func behindOpenings(p style.Part, f *pattern.Folded) []Finding {
+	var out []Finding
+	for _, o := range p.Pattern.Openings {
+		_, _, i := f.Face(o.Face)
+		if i < 0 {
+			continue
+		}
+		area := o.Loop.Flat()
+		for j, other := range f.Faces {
+			// A flap that closes over the outside is meant to cover it.
+			if j == i || other.Role == pattern.Flap {
+				continue
+			}
+			if hidden := f.OverlapOf(area, i, j); hidden > 0.5 {
+				out = append(out, Finding{ID: "behind-opening", Verdict: Fail, Piece: p.ID, Where: [][]pattern.Point{area, other.Polygon},
+					Text: fmt.Sprintf("%s: the %s lies behind the %s in the %s; cut it back until it clears, or move the %s.", p.Name, plain(other.Name), o.Kind, plain(o.Face), o.Kind)})
+			}
+		}
+	}
+	return out
+}
+
+// slits finds those that run into a wall or panel instead of along a score.
+func slits(p style.Part, f *pattern.Folded) []Finding {
+	var out []Finding
+	for _, s := range p.Pattern.Slits {
+		d := s.B.Sub(s.A)
+		mid := s.A.Add(d.Scale(0.5))
+		off := pattern.Pt(-d.Y, d.X).Scale(0.05 / d.Len())
+		for _, face := range f.Faces {
+			both := pattern.Contains(face.Polygon, mid.Add(off)) && pattern.Contains(face.Polygon, mid.Sub(off))
+			if both && face.Role != pattern.Tab {
+				out = append(out, Finding{ID: "slit", Verdict: Fail, Piece: p.ID, Where: [][]pattern.Point{{s.A, s.B}},
+					Text: fmt.Sprintf("%s: a slit runs into the %s; end it at the crossing of the scores.", p.Name, plain(face.Name))})
+			}
+		}
+	}
+	return out
+}
+
+// bridges finds card under three millimetres wide between a hole and another
+// cut, or between an opening and a score.
+func bridges(p style.Part) []Finding {
+	var out []Finding
+	say := func(where []pattern.Point, what string, wide float64) {
+		out = append(out, Finding{ID: "bridge", Verdict: Warn, Piece: p.ID, Where: [][]pattern.Point{where},
+			Text: fmt.Sprintf("%s: only %.1f mm of card is left between %s; it tears. Leave %.0f mm.", p.Name, wide, what, leastBridge)})
+	}
+	cuts := p.Pattern.Cuts()
+	for i, hole := range cuts[1:] {
+		for j, other := range cuts[:i+1] {
+			if wide := between(hole, other); wide < leastBridge {
+				say(hole, map[bool]string{true: "a hole and the edge", false: "two holes"}[j == 0], wide)
+			}
+		}
+	}
+	for _, o := range p.Pattern.Openings {
+		area := o.Loop.Flat()
+		for _, c := range p.Pattern.Creases {
+			if wide := between(area, []pattern.Point{c.A, c.B}); wide < leastBridge {
+				say(area, fmt.Sprintf("the %s in the %s and a score", o.Kind, plain(o.Face)), wide)
+				break
+			}
+		}
+	}
+	return out
+}
+
+// between is the least distance between two closed lines, in mm.
+func between(a, b []pattern.Point) float64 {
+	least := math.Inf(1)
+	for _, pair := range [][2][]pattern.Point{{a, b}, {b, a}} {
+		for _, q := range pair[0] {
+			for i, from := range pair[1] {
+				d := pair[1][(i+1)%len(pair[1])].Sub(from)
+				t := 0.0
+				if l := d.Dot(d); l > 0 {
+					t = min(1, max(0, q.Sub(from).Dot(d)/l))
+				}
+				least = min(least, q.Sub(from.Add(d.Scale(t))).Len())
+			}
+		}
+	}
+	return least
+}
+
+func scoresApart(p style.Part) []Finding {
+	for _, list := range [][]measure.Length{p.Pattern.Scores.Vertical, p.Pattern.Scores.Horizontal} {
+		for i := 1; i < len(list); i++ {
+			if apart := list[i] - list[i-1]; apart < leastApart {
+				return []Finding{{ID: "scores-close", Verdict: Warn, Piece: p.ID,
+					Text: fmt.Sprintf("%s: two scores lie %.1f mm apart; under %.0f mm the card does not fold cleanly between them.", p.Name, apart.MM(), leastApart.MM())}}
+			}
+		}
+	}
+	return nil
+}
+
+// Closing finds an outer part whose wall is deeper than the one it goes over,
+// so that it stands on the table before the box is closed.
+func Closing(pairs []fit.Pair) []Finding {
+	var out []Finding
+	for _, p := range pairs {
+		if p.OuterDepth > p.InnerDepth && p.InnerDepth > 0 && p.Axis == "length" {
+			out = append(out, Finding{ID: "closing", Verdict: Fail, Piece: p.Outer,
+				Text: fmt.Sprintf("%s is %.1f mm deeper than %s is high, and cannot close; make it no deeper.", p.OuterName, (p.OuterDepth - p.InnerDepth).MM(), strings.ToLower(p.InnerName))})
+		}
+	}
+	return out
+}
