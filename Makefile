@@ -43,10 +43,12 @@ assets:
 	cp $(PACKAGES)/idiomorph/dist/idiomorph-ext.min.js $(VENDOR)/
 	cp $(PACKAGES)/@fontsource-variable/fraunces/files/fraunces-latin-wght-normal.woff2 $(VENDOR)/fraunces.woff2
 	cp $(PACKAGES)/@fontsource-variable/source-sans-3/files/source-sans-3-latin-wght-normal.woff2 $(VENDOR)/source-sans-3.woff2
+	$(PACKAGES)/.bin/esbuild $(PACKAGES)/three/build/three.module.js --bundle --minify --format=esm --outfile=$(VENDOR)/three.module.min.js
 	cp $(PACKAGES)/@expo-google-fonts/source-sans-3/400Regular/SourceSans3_400Regular.ttf draw/pdf/fonts/regular.ttf
 	cp $(PACKAGES)/@expo-google-fonts/source-sans-3/600SemiBold/SourceSans3_600SemiBold.ttf draw/pdf/fonts/semibold.ttf
 	cp $(PACKAGES)/@expo-google-fonts/source-sans-3/LICENSE_FONT draw/pdf/fonts/LICENSE.txt
 	cp $(PACKAGES)/axe-core/axe.min.js web/testdata/
-	for p in bootstrap htmx.org idiomorph @fontsource-variable/fraunces @fontsource-variable/source-sans-3 axe-core; do \
+	cp $(PACKAGES)/axe-core/LICENSE web/testdata/LICENSE-axe-core.txt
+	for p in bootstrap htmx.org idiomorph @fontsource-variable/fraunces @fontsource-variable/source-sans-3 three; do \
 		cp $(PACKAGES)/$$p/LICENSE $(VENDOR)/LICENSE-$$(basename $$p).txt; done
 	cp web/assets/LICENSE-alpine.txt $(VENDOR)/LICENSE-alpine.txt

@@ -18,7 +18,6 @@ import (
 	"brevium/core/measure"
 	"brevium/core/pattern"
 	"brevium/core/recipe"
-	"brevium/core/style"
 )
 
 var update = flag.Bool("update", false, "write the golden drawings anew; look at them")
@@ -39,12 +38,9 @@ func diceSet(t testing.TB) *design.Result {
 	return r
 }
 
-func parts(r *design.Result) []style.Part {
-	var out []style.Part
-	for _, p := range r.Parts {
-		out = append(out, p.Part)
-	}
-	return out
+func model(r *design.Result) *Model {
+	parts, folded := r.Pieces()
+	return NewModel(parts, folded, r.Mats)
 }
 
 // pictures draws one of everything.
@@ -54,11 +50,12 @@ func pictures(t testing.TB) map[string]*Picture {
 	net := Net{Part: r.Parts[0].Part, Mats: r.Mats, Fence: recipe.Left, Units: in, Tick: in.Tick()}
 	lid := net
 	lid.Part, lid.Fence = r.Parts[1].Part, recipe.Right
-	box, err := Box("Dice", parts(r), r.Mats)
+	m := model(r)
+	box, err := m.Picture("Dice", float64(len(m.Stages)))
 	if err != nil {
 		t.Fatal(err)
 	}
-	half, err := HalfFolded(r.Parts[0].Part, nil)
+	half, err := m.Piece("base").Picture("Base", 1.5)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -220,7 +217,7 @@ func TestStackUpSaysWhatIsInTheWay(t *testing.T) {
 func BenchmarkDrawings(b *testing.B) {
 	r := diceSet(b)
 	for b.Loop() {
-		p, err := Box("x", parts(r), r.Mats)
+		p, err := model(r).Picture("x", 9)
 		if err != nil {
 			b.Fatal(err)
 		}

@@ -10,52 +10,145 @@ import (
 	"brevium/core/style"
 )
 
-// Solid is one folded piece in a picture: where its root face lies, and
-// whether it is turned over so that its opening looks up.
-type Solid struct {
-	Part   style.Part
-	Folded *pattern.Folded
-	Mats   []dress.Mat
-	Lift   float64 // mm above the table
-	// Open shows tabs and linings too; closed, they lie flat against walls.
-	Open bool
+// Model is a whole box that can be drawn at any stage of its folding.
+type Model struct {
+	parts []modelPart
+	mats  []dress.Mat
+	// Stages names the stages of all pieces, in order; the last one brings
+	// the pieces together.
+	Stages []string
 }
 
-// HalfFolded draws one piece on its way up, tabs standing out.
-func HalfFolded(part style.Part, mats []dress.Mat) (*Picture, error) {
-	f, err := part.Pattern.Fold(part.Root, func(i int) float64 { return part.Pattern.Creases[i].Angle * 0.55 })
-	if err != nil {
-		return nil, err
-	}
-	return Scene(part.Name+", half folded", []Solid{{Part: part, Folded: f, Mats: mats, Open: true}}), nil
+type modelPart struct {
+	style.Part
+	stages []pattern.Stage
+	stand  pattern.Pose // how the finished piece stands on the table
+	lift   r3.Vec       // where it goes in the finished box
 }
 
-// Box folds every piece and draws them together: the base on the table, a
-// lid raised over it.
-func Box(title string, parts []style.Part, mats []dress.Mat) (*Picture, error) {
-	var solids []Solid
+// NewModel readies the pieces of a box. finished holds each one folded.
+func NewModel(parts []style.Part, finished []*pattern.Folded, mats []dress.Mat) *Model {
+	m := &Model{mats: mats}
 	top := 0.0
-	for _, part := range parts {
-		f, err := part.Pattern.Finished(part.Root)
+	for i, part := range parts {
+		f := finished[i]
+		x := modelPart{Part: part, stages: f.Stages(part.Pattern, part.Root)}
+		x.stand = standing(part, f)
+		lo, hi := bounds(f, x.stand)
+		x.lift = r3.Vec{X: part.Beside[0], Y: part.Beside[1], Z: part.Beside[2]}
+		if part.Opens == style.Downwards {
+			x.lift.Z += top + (hi.Z-lo.Z)*0.9 + 8
+		}
+		top = max(top, hi.Z+x.lift.Z)
+		m.parts = append(m.parts, x)
+		if len(x.stages) > len(m.Stages) {
+			m.Stages = m.Stages[:0]
+			for _, s := range x.stages {
+				m.Stages = append(m.Stages, s.Name)
+			}
+		}
+	}
+	return m
+}
+
+// standing gives the pose that sets a finished piece up as it is used: an
+// opening upwards, downwards, or a tube on its end; its middle over the
+// middle of the table, its foot on it.
+func standing(part style.Part, f *pattern.Folded) pattern.Pose {
+	x := r3.Vec{X: 1}
+	turn := r3.NewRotation(0, x)
+	switch part.Opens {
+	case style.Upwards:
+		turn = r3.NewRotation(math.Pi, x)
+	case style.Upright:
+		// The root is a wall that faces the viewer, its upper side up.
+		turn = r3.NewRotation(math.Pi/2, x)
+		if mark, _ := part.Pattern.Mark(part.Root); mark.Up.Y > 0 {
+			head := pattern.Pose{Turn: r3.NewRotation(math.Pi, r3.Vec{Z: 1})}
+			turn = head.Then(pattern.Pose{Turn: turn}).Turn
+		}
+	}
+	pose := pattern.Pose{Turn: turn}
+	lo, hi := bounds(f, pose)
+	pose.Shift = r3.Vec{X: -(lo.X + hi.X) / 2, Y: -(lo.Y + hi.Y) / 2, Z: -lo.Z}
+	return pose
+}
+
+// bounds gives the corners of the upright box around a folded piece.
+func bounds(f *pattern.Folded, stand pattern.Pose) (lo, hi r3.Vec) {
+	lo = r3.Vec{X: math.Inf(1), Y: math.Inf(1), Z: math.Inf(1)}
+	hi = r3.Scale(-1, lo)
+	for i, face := range f.Faces {
+		pose := f.Poses[i].Then(stand)
+		for _, q := range face.Polygon {
+			v := pose.Place(q)
+			lo = r3.Vec{X: min(lo.X, v.X), Y: min(lo.Y, v.Y), Z: min(lo.Z, v.Z)}
+			hi = r3.Vec{X: max(hi.X, v.X), Y: max(hi.Y, v.Y), Z: max(hi.Z, v.Z)}
+		}
+	}
+	return lo, hi
+}
+
+// Solid is one piece at one stage: its faces, and where each stands.
+type Solid struct {
+	Part  style.Part
+	Faces []pattern.Face
+	Poses []pattern.Pose
+	// Residual is how far, in mm, a ring of faces is from closing.
+	Residual float64
+}
+
+// At folds every piece to a point of the stages; see pattern.FoldTo.
+func (m *Model) At(at float64) ([]Solid, error) {
+	var out []Solid
+	for _, p := range m.parts {
+		// Pieces with fewer stages finish when the last one does.
+		mine := at * float64(len(p.stages)) / float64(max(1, len(m.Stages)))
+		f, err := p.Pattern.FoldTo(p.Root, p.stages, mine)
 		if err != nil {
 			return nil, err
 		}
-		s := Solid{Part: part, Folded: f, Mats: mats}
-		lo, hi := s.heights()
-		if part.Opens == style.Downwards {
-			s.Lift = top + (hi-lo)*0.9 + 8
+		stand := p.stand
+		stand.Shift = r3.Add(stand.Shift, p.lift)
+		s := Solid{Part: p.Part, Faces: f.Faces, Residual: f.Residual}
+		for _, pose := range f.Poses {
+			s.Poses = append(s.Poses, pose.Then(stand))
 		}
-		top = max(top, s.Lift+hi)
-		solids = append(solids, s)
+		out = append(out, s)
 	}
-	return Scene(title, solids), nil
+	return out, nil
 }
 
-// Scene draws solids with hidden faces hidden.
-func Scene(title string, solids []Solid) *Picture {
+// Picture draws the box at a point of its stages, hidden faces hidden.
+func (m *Model) Picture(title string, at float64) (*Picture, error) {
+	solids, err := m.At(at)
+	if err != nil {
+		return nil, err
+	}
+	return scene(title, solids, m.mats, at < float64(len(m.Stages))), nil
+}
+
+// Piece is the model of one of the pieces alone.
+func (m *Model) Piece(id string) *Model {
+	for _, p := range m.parts {
+		if p.ID == id {
+			p.lift = r3.Vec{}
+			one := &Model{parts: []modelPart{p}, mats: m.mats}
+			for _, s := range p.stages {
+				one.Stages = append(one.Stages, s.Name)
+			}
+			return one
+		}
+	}
+	return m
+}
+
+// scene draws solids; open ones show tabs and linings too, which in finished
+// boxes lie flat against walls.
+func scene(title string, solids []Solid, mats []dress.Mat, open bool) *Picture {
 	var panels []panel
 	for _, s := range solids {
-		panels = append(panels, s.panels()...)
+		panels = append(panels, s.panels(mats, open)...)
 	}
 	var shapes []Shape
 	lo, hi := pattern.Pt(math.Inf(1), math.Inf(1)), pattern.Pt(math.Inf(-1), math.Inf(-1))
@@ -110,51 +203,23 @@ func shade(normal r3.Vec) Class {
 	return CardShade
 }
 
-// frame gives where a folded point stands in the picture: centred on the
-// root face, turned over if the opening looks up, and lifted.
-func (s Solid) frame(v r3.Vec) r3.Vec {
-	_, root, _ := s.Folded.Face(s.Part.Root)
-	lo, hi := pattern.Bounds(root.Polygon)
-	v = r3.Sub(v, r3.Vec{X: (lo.X + hi.X) / 2, Y: -(lo.Y + hi.Y) / 2})
-	if s.Part.Opens == style.Upwards {
-		v.Y, v.Z = -v.Y, -v.Z
-	}
-	v.Z += s.Lift
-	return v
-}
-
-func (s Solid) heights() (lo, hi float64) {
-	lo, hi = math.Inf(1), math.Inf(-1)
-	for i, f := range s.Folded.Faces {
-		for _, q := range f.Polygon {
-			z := s.frame(s.Folded.Poses[i].Place(q)).Z
-			lo, hi = min(lo, z), max(hi, z)
-		}
-	}
-	return lo, hi
-}
-
 // panels gives the faces that show.
-func (s Solid) panels() []panel {
+func (s Solid) panels(mats []dress.Mat, open bool) []panel {
 	var out []panel
-	for i, f := range s.Folded.Faces {
-		if !s.Open && (f.Role == pattern.Tab || f.Role == pattern.Lining) {
+	for i, f := range s.Faces {
+		if !open && (f.Role == pattern.Tab || f.Role == pattern.Lining) {
 			continue
 		}
 		place := func(points []pattern.Point) []r3.Vec {
 			var v []r3.Vec
 			for _, q := range points {
-				v = append(v, s.frame(s.Folded.Poses[i].Place(q)))
+				v = append(v, s.Poses[i].Place(q))
 			}
 			return v
 		}
-		q := panel{points: place(f.Polygon)}
-		n := s.Folded.Poses[i].Normal()
-		if s.Part.Opens == style.Upwards {
-			n.Y, n.Z = -n.Y, -n.Z
-		}
-		q.normal, q.at = n, r3.Dot(n, q.points[0])
-		for _, m := range s.Mats {
+		q := panel{points: place(f.Polygon), normal: s.Poses[i].Normal()}
+		q.at = r3.Dot(q.normal, q.points[0])
+		for _, m := range mats {
 			if m.Piece == s.Part.ID && m.Face == f.Name {
 				class := MatOne
 				if m.Layer > 1 {

@@ -2,6 +2,7 @@ package draw
 
 import (
 	"math"
+	"strings"
 
 	"brevium/core/dress"
 	"brevium/core/inspect"
@@ -28,6 +29,9 @@ type Net struct {
 // and cuts, the score numbers along the edges as they are read off the board.
 func (n Net) Picture() *Picture {
 	margin := 74.0
+	if len(n.Part.Pattern.Scores.Vertical)+len(n.Part.Pattern.Scores.Horizontal) > 4 {
+		margin = 74 + 2*numberSize // room for numbers that stand farther out
+	}
 	if n.Plain {
 		margin = 6
 	}
@@ -150,11 +154,29 @@ func (n Net) bars(p *Picture, s pattern.Segment) {
 	}
 }
 
+// names writes what the faces are, where there is room for it.
 func (n Net) names(p *Picture) {
-	for _, m := range n.Part.Pattern.Marks {
-		if m.Role == pattern.Panel || m.Role == pattern.Wall {
-			p.text(TextQuiet, m.At.Add(pattern.Pt(0, 7*p.U)), 20, Middle, m.Name)
+	faces, err := n.Part.Pattern.Faces()
+	if err != nil {
+		return // the workspace says so; the lines are drawn all the same
+	}
+	for _, f := range faces {
+		if f.Role != pattern.Panel && f.Role != pattern.Wall {
+			continue
 		}
+		lo, hi := pattern.Bounds(f.Polygon)
+		room, turn := hi.X-lo.X, 0.0
+		if hi.Y-lo.Y > 1.5*room {
+			room, turn = hi.Y-lo.Y, -90
+		}
+		name := strings.ReplaceAll(f.Name, ".", " ")
+		// A letter is about half as wide as it is high.
+		size := min(20, room/p.U/(0.55*float64(len(name)+1)), min(hi.X-lo.X, hi.Y-lo.Y)/p.U*0.8)
+		if size < 9 {
+			continue
+		}
+		mid := lo.Add(hi).Scale(0.5)
+		p.text(TextQuiet, mid.Add(shift(0, size*p.U*0.35, turn)), size, Middle, name).Angle = turn
 	}
 }
 
@@ -184,19 +206,48 @@ func (n Net) numbers(p *Picture) {
 		}
 		return at
 	}
+	var tiers tiers
 	for _, x := range pat.Scores.Vertical {
-		value := read(x, pat.Width, n.Fence == recipe.Right)
+		value := measure.Number(read(x, pat.Width, n.Fence == recipe.Right), n.Units, n.Tick)
 		at := x.MM()
-		p.line(Guide, LayerNotes, pattern.Pt(at, -2*u), pattern.Pt(at, -14*u))
-		p.text(TextNumber, pattern.Pt(at, -20*u), 36, Middle, measure.Number(value, n.Units, n.Tick))
+		off := tiers.place(at/u, value)
+		p.line(Guide, LayerNotes, pattern.Pt(at, -2*u), pattern.Pt(at, -(14+off)*u))
+		p.text(TextNumber, pattern.Pt(at, -(20+off)*u), numberSize, Middle, value)
 	}
+	tiers.reset()
 	for _, y := range pat.Scores.Horizontal {
+		value := measure.Number(read(y, pat.Height, false), n.Units, n.Tick)
 		at := y.MM()
-		p.line(Guide, LayerNotes, pattern.Pt(sideX+out*2*u, at), pattern.Pt(sideX+out*12*u, at))
-		p.text(TextNumber, pattern.Pt(sideX+out*20*u, at), 36, Middle, measure.Number(read(y, pat.Height, false), n.Units, n.Tick)).Angle = turn
+		off := tiers.place(at/u, value)
+		p.line(Guide, LayerNotes, pattern.Pt(sideX+out*2*u, at), pattern.Pt(sideX+out*(12+off)*u, at))
+		p.text(TextNumber, pattern.Pt(sideX+out*(20+off)*u, at), numberSize, Middle, value).Angle = turn
 	}
 	size := measure.Number(pat.Width, n.Units, n.Tick) + " × " + measure.Label(pat.Height, n.Units, n.Tick)
 	p.text(TextNumber, pattern.Pt(w/2, h+38*u), 30, Middle, n.Part.Name+"  "+size)
+}
+
+// numberSize is the height of a score number, in strokes.
+const numberSize = 34
+
+// tiers keeps numbers along an edge from running into each other: one that
+// has no room stands farther out.
+type tiers [3]float64 // where each tier is free from
+
+func (t *tiers) reset() { *t = tiers{} }
+
+// place gives how far out, in strokes, a number at a place stands.
+func (t *tiers) place(at float64, text string) float64 {
+	half := float64(len([]rune(text))) * numberSize * 0.26
+	best := 0
+	for i := range t {
+		if t[i] <= at-half {
+			best = i
+			break
+		}
+		best = len(t) - 1
+	}
+	t[best] = at + half + 6
+	return float64(best) * numberSize
 }
 
 // BlankOf draws an uncut blank or mat of w × h mm.

@@ -38,7 +38,8 @@ func openBrowser(t *testing.T, x *table) *browser {
 	t.Cleanup(server.Close)
 	flags := append(chromedp.DefaultExecAllocatorOptions[:],
 		chromedp.ExecPath(path), chromedp.NoSandbox, chromedp.DisableGPU, chromedp.NoFirstRun, chromedp.WindowSize(1280, 800),
-		chromedp.Flag("disable-background-networking", true), chromedp.UserDataDir(t.TempDir()))
+		chromedp.Flag("disable-background-networking", true),
+		chromedp.Flag("use-angle", "swiftshader"), chromedp.Flag("enable-unsafe-swiftshader", true), chromedp.UserDataDir(t.TempDir()))
 	ctx, stop := chromedp.NewExecAllocator(context.Background(), flags...)
 	t.Cleanup(stop)
 	ctx, stop = chromedp.NewContext(ctx)
@@ -251,6 +252,45 @@ func TestKeyboardOnly(t *testing.T) {
 	b.until(`location.pathname == "/boxes/1/contents" && document.querySelector('[name="contents[0].count"]').value.includes("6")`)
 }
 
+// The picture in space really changes between stages, and turns by keyboard.
+func TestFoldingInABrowser(t *testing.T) {
+	x := newTable(t)
+	x.jarBox()
+	b := openBrowser(t, x)
+	b.visit("/boxes/1/box")
+	b.do(chromedp.Click(`a[href$="/fold"]`))
+	b.until(`document.getElementById("space")?.dataset.ready == "yes"`)
+	frame := func() string {
+		b.t.Helper()
+		b.do(js(`new Promise(r => requestAnimationFrame(() => requestAnimationFrame(r))); 0`))
+		return b.value(`(() => { const c = document.getElementById("space-canvas"); const s = document.createElement("canvas"); s.width = s.height = 64;
+			const g = s.getContext("2d"); g.drawImage(c, 0, 0, 64, 64); return [...g.getImageData(0, 0, 64, 64).data].join() })()`)
+	}
+	slide := func(at int) {
+		b.do(js(fmt.Sprintf(`(() => { const s = document.getElementById("fold-at"); s.value = %d; s.dispatchEvent(new Event("input")) })()`, at)))
+		b.do(js(`window.drawn = false; requestAnimationFrame(() => requestAnimationFrame(() => { window.drawn = true })); 0`))
+		b.until("window.drawn")
+	}
+	seen := map[string]int{}
+	for _, at := range []int{0, 40, 100} {
+		slide(at)
+		picture := frame()
+		if strings.Count(picture, "0,0,0,0") == len(picture)/8 {
+			t.Errorf("at %d %% nothing is drawn", at)
+		}
+		if before, same := seen[picture]; same {
+			t.Errorf("the picture is the same at %d %% and %d %%", before, at)
+		}
+		seen[picture] = at
+	}
+	b.do(chromedp.Focus("#space-canvas"), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.ArrowRight))
+	slide(100)
+	if _, same := seen[frame()]; same {
+		t.Error("the arrow keys do not turn the box")
+	}
+	b.until(`document.querySelectorAll(".stages svg").length >= 3`)
+}
+
 //go:embed testdata/axe.min.js
 var axe string
 
@@ -265,7 +305,7 @@ func TestAxe(t *testing.T) {
 		t.Fatal("the failing lid was not set up")
 	}
 	b := openBrowser(t, x)
-	pages := []string{"/", "/new", "/nowhere", "/?deleted=1"}
+	pages := []string{"/", "/new", "/nowhere", "/?deleted=1", "/boxes/1/fold"}
 	for _, s := range stops {
 		pages = append(pages, "/boxes/1/"+s.ID)
 	}

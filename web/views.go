@@ -13,7 +13,6 @@ import (
 	"brevium/core/design"
 	"brevium/core/inspect"
 	"brevium/core/measure"
-	"brevium/core/style"
 	"brevium/draw"
 	"brevium/store"
 )
@@ -165,17 +164,20 @@ func sizeLine(r *design.Result) string {
 	return fmt.Sprintf("%s × %s × %s %s inside", n(x.Length), n(x.Width), n(x.Height), r.Inputs.Units)
 }
 
-// boxPicture draws the folded box; one that cannot be folded shows nothing.
+// boxPicture draws the finished box; one that cannot be folded shows nothing.
 func boxPicture(r *design.Result) template.HTML {
-	var parts []style.Part
-	for _, p := range r.Parts {
-		parts = append(parts, p.Part)
-	}
-	p, err := draw.Box(r.Style.Name+", folded", parts, r.Mats)
+	m := modelOf(r)
+	p, err := m.Picture(r.Style.Name+", folded", float64(len(m.Stages)))
 	if err != nil {
 		return ""
 	}
 	return svg(p)
+}
+
+// modelOf readies a box for drawing in space.
+func modelOf(r *design.Result) *draw.Model {
+	parts, folded := r.Pieces()
+	return draw.NewModel(parts, folded, r.Mats)
 }
 
 func worstOf(r *design.Result) inspect.Verdict { return inspect.Worst(r.Checks) }

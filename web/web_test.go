@@ -1,6 +1,7 @@
 package web
 
 import (
+	"fmt"
 	"io"
 	"log/slog"
 	"net/http"
@@ -13,6 +14,7 @@ import (
 	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/measure"
+	"brevium/core/style"
 	"brevium/store"
 )
 
@@ -93,6 +95,7 @@ func TestEveryPageAnswers(t *testing.T) {
 		"/boxes/1/fit": "gap, both sides together", "/boxes/1/dressing": "Mats on the lid", "/boxes/1/sheets": "12 × 12 in",
 		"/boxes/1/making": "Print on A4", "/boxes/1/plan.json": `"brevium": 1`, "/boxes/1/design.json": `"tray-lid"`,
 		"/boxes/1/pieces/lid.svg": `<g id="score">`, "/boxes/1/sheet.pdf": "%PDF-", "/boxes/1/sheet.pdf?paper=letter": "%PDF-",
+		"/boxes/1/fold": "Stage by stage", "/boxes/1/motion.json": `"stages":["tabs","walls"]`, "/boxes/1/model.obj": "o lid",
 		"/static/app.js": "alpine:init", "/static/vendor/LICENSE-htmx.org.txt": "Permission",
 	} {
 		code, body, header := x.get(path)
@@ -186,6 +189,28 @@ func TestMatsThatLeaveNothing(t *testing.T) {
 	code, body, _ := x.post("/boxes/1/dressing", "mats.base.where", "walls", "mats.base.layers.2.border", "3")
 	if code != http.StatusUnprocessableEntity || !strings.Contains(body, `id="f-mats-base-layers-2-border-fault"`) {
 		t.Errorf("%d: the fault is not at the second layer's border", code)
+	}
+}
+
+// Every style can be chosen, sized, fitted, dressed, laid out and printed.
+func TestEveryStyleInTheWorkspace(t *testing.T) {
+	x := newTable(t)
+	for i, s := range style.All {
+		in := design.New(s.Name, measure.In, s.ID)
+		if _, err := x.store.Add(t.Context(), in); err != nil {
+			t.Fatal(err)
+		}
+		for _, stop := range stops {
+			path := fmt.Sprintf("/boxes/%d/%s", i+1, stop.ID)
+			if code, body, _ := x.get(path); code != http.StatusOK || !strings.Contains(body, "<svg") && stop.ID != "fit" {
+				t.Errorf("%s at %s: %d", s.ID, stop.ID, code)
+			}
+		}
+		for _, file := range []string{"sheet.pdf", "motion.json", "model.obj", "plan.json", "fold"} {
+			if code, body, _ := x.get(fmt.Sprintf("/boxes/%d/%s", i+1, file)); code != http.StatusOK || strings.Contains(body, "NaN") {
+				t.Errorf("%s: %s answers %d", s.ID, file, code)
+			}
+		}
 	}
 }
 

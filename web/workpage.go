@@ -1,13 +1,16 @@
 package web
 
 import (
+	"cmp"
 	"fmt"
 	"html/template"
 	"slices"
 	"strings"
+	"sync"
 
 	"brevium/core/design"
 	"brevium/core/dress"
+	"brevium/core/fault"
 	"brevium/core/fit"
 	"brevium/core/inspect"
 	"brevium/core/measure"
@@ -134,7 +137,7 @@ func roomLine(e style.Extent, in *design.Inputs) string {
 }
 
 func (p *workPage) box(in *design.Inputs, f *form) {
-	p.Styles = tiles(in)
+	p.Styles = tiles(in, p.Result)
 	s, err := style.ByID(in.Style)
 	if err != nil {
 		return
@@ -191,35 +194,66 @@ func optionField(f *form, in *design.Inputs, o style.Option) field {
 }
 
 // tiles draws every style for the present contents or size, with what each
-// costs in card.
-func tiles(in *design.Inputs) []styleTile {
-	var out []styleTile
-	for _, s := range style.All {
-		t := styleTile{ID: s.ID, Name: s.Name, About: s.About, Chosen: s.ID == in.Style}
-		with := in.Clone()
-		with.Mats, with.Copies = nil, 1
-		err := with.SetStyle(s.ID)
-		var r *design.Result
-		if err == nil {
-			r, err = design.Make(with)
-		}
-		if err != nil {
-			t.Problem = "does not fit the sheets at this size"
-		} else {
-			t.Picture = boxPicture(r)
-			t.Cost = cardCost(r)
-		}
-		out = append(out, t)
+// costs in card. The styles do not wait for one another.
+func tiles(in *design.Inputs, now *design.Result) []styleTile {
+	out := make([]styleTile, len(style.All))
+	var all sync.WaitGroup
+	for i, s := range style.All {
+		all.Go(func() { out[i] = tile(in, now, s) })
 	}
+	all.Wait()
+	// The one chosen first, then those that go, in the catalogue's order.
+	slices.SortStableFunc(out, func(a, b styleTile) int { return cmp.Compare(a.rank(), b.rank()) })
 	return out
+}
+
+func (t styleTile) rank() int {
+	switch {
+	case t.Chosen:
+		return 0
+	case t.Problem == "":
+		return 1
+	}
+	return 2
+}
+
+// problemWords says in half a line why a style does not go.
+func problemWords(f *fault.Fault) string {
+	switch f.Code {
+	case "larger-than-sheet":
+		return "too large for the sheets"
+	case "larger-than-trimmer":
+		return "too long for the trimmer"
+	}
+	return "does not go at this size"
+}
+
+func tile(in *design.Inputs, now *design.Result, s *style.Style) styleTile {
+	t := styleTile{ID: s.ID, Name: s.Name, About: s.About, Chosen: s.ID == in.Style}
+	with := in.Clone()
+	with.Mats, with.Copies = nil, 1
+	err := with.SetStyle(s.ID)
+	if now != nil && now.Stand != nil {
+		// The things stand as they do now: what they need is an inside.
+		room := now.Stand
+		with.Things, with.Basis = nil, design.Inside
+		with.Size[s.Axes[0]], with.Size[s.Axes[1]], with.Size[s.Axes[2]] = room.Length, room.Width, room.Height
+	}
+	var r *design.Result
+	if err == nil {
+		r, err = design.Sketch(with)
+	}
+	if err != nil {
+		t.Problem = problemWords(fault.Of(err))
+		return t
+	}
+	t.Picture, t.Cost = boxPicture(r), cardCost(r)
+	return t
 }
 
 // cardCost is the area of a box's blanks, for comparing styles.
 func cardCost(r *design.Result) string {
-	area := 0.0
-	for _, p := range r.Parts {
-		area += p.Pattern.Width.MM() * p.Pattern.Height.MM()
-	}
+	area := r.CardArea()
 	if r.Inputs.Units == measure.In {
 		return fmt.Sprintf("%.0f sq in of card", area/645.16)
 	}

@@ -31,7 +31,7 @@ func (s *server) show(c *echo.Context) error {
 	if !ok {
 		return echo.NewHTTPError(http.StatusNotFound, "no such stop")
 	}
-	return s.workspace(c, http.StatusOK, b, i, newForm(nil, b.Inputs.Units))
+	return s.workspace(c, http.StatusOK, b, i, newForm(nil, b.Inputs.Units), nil)
 }
 
 // change takes a stop's form: reads it onto the inputs, works the design out,
@@ -51,19 +51,20 @@ func (s *server) change(c *echo.Context) error {
 		return badForm(err)
 	}
 	f := newForm(posted, b.Inputs.Units)
-	now, err := design.Make(b.Inputs)
+	now, err := design.Sketch(b.Inputs)
 	if err != nil && !isFault(err) {
 		return err
 	}
 	in := b.Inputs.Clone()
-	if now != nil {
+	if err == nil {
 		stops[i].read(f, &in, now)
 	}
+	var made *design.Result
 	if f.ok() {
-		s.try(f, &in)
+		made = s.try(f, &in)
 	}
 	if !f.ok() {
-		return s.workspace(c, http.StatusUnprocessableEntity, b, i, f)
+		return s.workspace(c, http.StatusUnprocessableEntity, b, i, f, nil)
 	}
 	if b, err = s.save(c, b, in); err != nil {
 		return err
@@ -71,12 +72,13 @@ func (s *server) change(c *echo.Context) error {
 	if c.Request().Header.Get("HX-Request") == "" {
 		return back(c, "%s", stopURL(b.ID, stops[i].ID))
 	}
-	return s.workspace(c, http.StatusOK, b, i, f)
+	return s.workspace(c, http.StatusOK, b, i, f, made)
 }
 
-// try works the inputs out and notes what is wrong with them.
-func (s *server) try(f *form, in *design.Inputs) {
-	if _, err := design.Make(*in); err != nil {
+// try works the inputs out, or notes what is wrong with them.
+func (s *server) try(f *form, in *design.Inputs) *design.Result {
+	made, err := design.Make(*in)
+	if err != nil {
 		x := *fault.Of(err)
 		x.Field = matFault(in, x.Field)
 		if x.Code == "internal" {
@@ -85,6 +87,7 @@ func (s *server) try(f *form, in *design.Inputs) {
 		}
 		f.fail(&x)
 	}
+	return made
 }
 
 // save keeps changed inputs and gives the box as it is now.
@@ -116,18 +119,20 @@ func stopURL(id int64, stop string) string {
 	return u.String()
 }
 
-// workspace renders the page, or for htmx the part of it that changes.
-func (s *server) workspace(c *echo.Context, status int, b store.Box, i int, f *form) error {
+// workspace renders the page, or for htmx the part of it that changes. r is
+// the box worked out, when that was done already.
+func (s *server) workspace(c *echo.Context, status int, b store.Box, i int, f *form, r *design.Result) error {
 	ticks, err := s.store.Ticks(c.Request().Context(), b.ID)
 	if err != nil {
 		return err
 	}
-	r, err := design.Make(b.Inputs)
-	if err != nil && !isFault(err) {
-		return err
-	}
-	if err != nil {
-		f.fail(err)
+	if r == nil {
+		if r, err = design.Make(b.Inputs); err != nil && !isFault(err) {
+			return err
+		}
+		if err != nil {
+			f.fail(err)
+		}
 	}
 	page := &workPage{chrome: s.chrome(c, b.Name), Box: b, At: i, Form: f, Result: r, ticks: ticks}
 	page.Units, page.UnitsAt = b.Inputs.Units, "/boxes/"+itoa(b.ID)+"/units"
@@ -152,7 +157,7 @@ func (s *server) after(c *echo.Context, id int64) error {
 	if err != nil {
 		return err
 	}
-	return s.workspace(c, http.StatusOK, b, i, newForm(nil, b.Inputs.Units))
+	return s.workspace(c, http.StatusOK, b, i, newForm(nil, b.Inputs.Units), nil)
 }
 
 func (s *server) undo(c *echo.Context) error {

@@ -415,3 +415,17 @@ func BenchmarkMake(b *testing.B) {
 		}
 	}
 }
+
+// BenchmarkStyles is the whole result of every style at its usual size.
+func BenchmarkStyles(b *testing.B) {
+	for _, s := range style.All {
+		b.Run(s.ID, func(b *testing.B) {
+			in := New("x", measure.In, s.ID)
+			for b.Loop() {
+				if _, err := Make(in); err != nil {
+					b.Fatal(err)
+				}
+			}
+		})
+	}
+}

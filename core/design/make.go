@@ -61,18 +61,8 @@ type Stock struct {
 
 // Make works the whole design out. Every fault names the field to mend.
 func Make(in Inputs) (*Result, error) {
-	if err := in.check(); err != nil {
-		return nil, err
-	}
-	s, err := style.ByID(in.Style)
+	r, err := Sketch(in)
 	if err != nil {
-		return nil, fault.At("style", err)
-	}
-	r := &Result{Inputs: in, Style: s}
-	if r.Spec, err = in.spec(s); err != nil {
-		return nil, err
-	}
-	if err := r.build(); err != nil {
 		return nil, err
 	}
 	if err := r.dress(); err != nil {

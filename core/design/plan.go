@@ -43,6 +43,8 @@ type (
 		Holes       [][]point    `json:"holes"`
 		Creases     []planCrease `json:"creases"`
 		RemovedArea mm           `json:"removed_area"`
+		// Pattern is the whole crease pattern: arcs, glue and faces too.
+		Pattern *pattern.Pattern `json:"pattern"`
 	}
 	planBlank struct {
 		Width       measure.Length `json:"width"`
@@ -202,7 +204,7 @@ func (r *Result) planPiece(p Part) planPiece {
 		Blank:      planBlank{p.Pattern.Width, p.Pattern.Height, r.Show(p.Pattern.Width), r.Show(p.Pattern.Height)},
 		Scores:     planScores{p.Pattern.Scores.Vertical, p.Pattern.Scores.Horizontal, r.labels(p.Pattern.Scores.Vertical), r.labels(p.Pattern.Scores.Horizontal)},
 		PartScores: []planLine{}, Slits: [][]point{}, Holes: [][]point{}, Creases: []planCrease{},
-		Outline: points(p.Pattern.Cuts()[0]), RemovedArea: mm(p.Pattern.Removed()),
+		Outline: points(p.Pattern.Cuts()[0]), RemovedArea: mm(p.Pattern.Removed()), Pattern: p.Pattern,
 	}
 	for _, s := range p.Pattern.Scores.Part {
 		x.PartScores = append(x.PartScores, line(s))

@@ -21,6 +21,27 @@ func (p Pose) pull(v r3.Vec) (Point, float64) {
 // grid of two millimetres, finer for small faces and coarser for large ones.
 func (f *Folded) Overlap(i, j int) float64 { return f.OverlapOf(f.Faces[i].Polygon, i, j) }
 
+// covers reports whether two faces on one plane cover each other over a
+// square millimetre or more, sampled coarsely: enough to count layers.
+func (f *Folded) covers(i, j int) bool {
+	lo, hi := Bounds(f.Faces[i].Polygon)
+	const n = 12
+	step := Point{(hi.X - lo.X) / n, (hi.Y - lo.Y) / n}
+	hits := 0.0
+	for a := range n {
+		for b := range n {
+			at := Point{lo.X + (float64(a)+0.5)*step.X, lo.Y + (float64(b)+0.5)*step.Y}
+			on, off := f.Poses[j].pull(f.Poses[i].Place(at))
+			if math.Abs(off) < 0.05 && Contains(f.Faces[j].Polygon, on) && Contains(f.Faces[i].Polygon, at) {
+				if hits++; hits*step.X*step.Y >= 1 {
+					return true
+				}
+			}
+		}
+	}
+	return false
+}
+
 // OverlapOf is Overlap for a part of face i, given on its flat pattern.
 func (f *Folded) OverlapOf(area []Point, i, j int) float64 {
 	lo, hi := Bounds(area)

@@ -79,6 +79,7 @@ const (
 	Lining Role = "lining"
 	Tab    Role = "tab"
 	Flap   Role = "flap"
+	Bend   Role = "bend" // part of a rolled bend
 )
 
 // Mark names the face in which At lies. Up is the direction, on the flat

@@ -1,6 +1,7 @@
 package pattern
 
 import (
+	"encoding/json"
 	"math"
 	"slices"
 	"strings"
@@ -182,6 +183,76 @@ func TestGridRefuses(t *testing.T) {
 	if _, err := g.Pattern(); err == nil || !strings.Contains(err.Error(), `"b"`) {
 		t.Errorf("a cell that is not there gives %v", err)
 	}
+}
+
+func TestArcsStayArcs(t *testing.T) {
+	hole := Circle(Pt(5, 5), 3)
+	if got := math.Abs(Area(hole.Flat())); math.Abs(got-math.Pi*9) > 0.2 || len(hole) != 2 {
+		t.Errorf("a hole of radius 3 covers %v mm²", got)
+	}
+	for _, q := range hole.Flat() {
+		if d := q.Sub(Pt(5, 5)).Len(); math.Abs(d-3) > 1e-9 {
+			t.Errorf("the circle passes %v mm from its middle", d)
+		}
+	}
+	// A quarter circle bends outwards from a clockwise outline, a notch inwards.
+	p := square()
+	p.Marks = []Mark{{Name: "card", At: Pt(5, 9)}}
+	if err := p.Notch("card", Pt(5, 10), 2); err != nil {
+		t.Fatal(err)
+	}
+	if got := p.Removed(); math.Abs(got-2*math.Pi) > 0.1 || len(p.Openings) != 1 {
+		t.Errorf("a notch of radius 2 takes %v mm²", got)
+	}
+	if f := faces(t, p); len(f) != 1 || f[0].Name != "card" {
+		t.Error("the mark did not make way for the notch")
+	}
+	if err := p.Notch("card", Pt(1, 10), 2); err == nil {
+		t.Error("a notch over the corner was cut")
+	}
+}
+
+func TestFoldedCardTellsItsLayers(t *testing.T) {
+	p := square()
+	p.Creases = []Crease{{Segment: Segment{Pt(5, 0), Pt(5, 10)}, Angle: 180, Side: Away}}
+	p.Marks = []Mark{{Name: "under", At: Pt(1, 5)}, {Name: "over", At: Pt(9, 5)}}
+	p.Glue = []Glue{{Face: "over", Area: []Point{{5, 0}, {10, 0}, {10, 10}, {5, 10}}, Onto: "under"}, {Face: "over", Onto: "moon"}, {Face: "over", Piece: "lid"}}
+	f, err := p.Finished("under")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if got := f.Overlap(0, 1); math.Abs(got-50) > 1 {
+		t.Errorf("the halves cover %v mm² of each other; want 50", got)
+	}
+	l := f.Landings(p)
+	if len(l) != 2 || l[0].Off > 1e-9 || math.Abs(l[0].Area-50) > 1 || !math.IsInf(l[1].Off, 1) {
+		t.Errorf("the patches land as %+v", l)
+	}
+	if c := f.Collisions(); len(c) != 0 {
+		t.Errorf("card folded onto itself collides: %v", c)
+	}
+	stages := f.Stages(p, "under")
+	if len(stages) != 0 {
+		t.Errorf("faces without a role fold in stages %v", stages)
+	}
+}
+
+func FuzzPatternJSON(f *testing.F) {
+	text, err := json.Marshal(square())
+	if err != nil {
+		f.Fatal(err)
+	}
+	f.Add(text)
+	f.Add([]byte(`{"width":1,"height":1,"outline":[[0,0,1],[1,0,0]],"creases":[{"line":[[0,0],[1,1]],"angle":90,"side":"away"}],"scores":{}}`))
+	f.Fuzz(func(t *testing.T, text []byte) {
+		var p Pattern
+		if json.Unmarshal(text, &p) != nil || len(p.Outline)+len(p.Creases)+len(p.Slits)+len(p.Holes) > 60 {
+			return
+		}
+		if all, err := p.Faces(); err == nil { // refusing is fine; hanging or crashing is not
+			_ = totalArea(all)
+		}
+	})
 }
 
 func BenchmarkFaces(b *testing.B) {

@@ -170,7 +170,7 @@ func (f *Folded) layers(p *Pattern, wall string, outside bool) int {
 func (f *Folded) pile(faces []int) bool {
 	for a, i := range faces {
 		for _, j := range faces[:a] {
-			if f.Overlap(i, j) < 1 {
+			if !f.covers(i, j) {
 				return false
 			}
 		}

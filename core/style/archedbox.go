@@ -90,6 +90,8 @@ func archCover(l, straight, arc, tab measure.Length) (Part, error) {
 	rows, names = append(rows, straight, tab), append(names, "side.2", "tab.2")
 	g := pattern.NewGrid([]measure.Length{l}, rows, strings.Join(names, "\n"))
 	g.Role(pattern.Tab, "tab.1", "tab.2")
+	g.Role(pattern.Bend, names[2:len(names)-2]...)
+	g.Up("tab.1", "side.1")
 	g.Tab("tab.1", "side.1", tab, tabWedge)
 	g.Tab("tab.2", "side.2", tab, tabWedge)
 	last := len(names) - 3 // the line between the last flat and the second side

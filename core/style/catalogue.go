@@ -46,6 +46,14 @@ func Catalogue() ([]byte, error) {
 			}
 			e.Options = append(e.Options, x)
 		}
+		// Every design has a tick; those with parts that fit have a fit.
+		least, most := measure.Millimetre/10, measure.Inch
+		e.Options = append(e.Options, option{ID: "tick", Kind: LengthKind, Default: measure.In.Tick(), Min: &least, Max: &most,
+			About: "How far apart the board's grooves are; 1 mm for a metric board"})
+		if s.Allowance != "" {
+			e.Options = append(e.Options, option{ID: "fit", Kind: ChoiceKind, Choices: []string{"grips", "snug", "easy", "loose"}, Default: "snug",
+				About: "The fit that an allowance left out is worked out for"})
+		}
 		out = append(out, e)
 	}
 	return json.MarshalIndent(out, "", " ")

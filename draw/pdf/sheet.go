@@ -9,7 +9,6 @@ import (
 	"brevium/core/inspect"
 	"brevium/core/measure"
 	"brevium/core/recipe"
-	"brevium/core/style"
 	"brevium/draw"
 )
 
@@ -18,13 +17,15 @@ const margin = 14.0
 // writer lays text and pictures down the pages.
 type writer struct {
 	*canvas
-	r *design.Result
-	y float64
+	r     *design.Result
+	model *draw.Model
+	y     float64
 }
 
 // Write writes the project sheet and the templates of a design.
 func Write(out io.Writer, r *design.Result, paper Paper) error {
-	w := &writer{canvas: newCanvas(paper, r.Inputs.Name), r: r}
+	parts, folded := r.Pieces()
+	w := &writer{canvas: newCanvas(paper, r.Inputs.Name), r: r, model: draw.NewModel(parts, folded, r.Mats)}
 	w.page()
 	if err := w.front(); err != nil {
 		return err
@@ -113,7 +114,7 @@ func (w *writer) front() error {
 	w.para(margin, w.wide()-75, 11, false, fmt.Sprintf("Makes %d. About %.0f minutes for one, %.0f for all.", r.Inputs.Copies, r.One, r.All))
 	e := r.Inside
 	w.para(margin, w.wide()-75, 11, false, fmt.Sprintf("Inside %s × %s × %s.", w.plain(e.Length), w.plain(e.Width), w.plain(e.Height)))
-	picture, err := boxPicture(r)
+	picture, err := w.model.Picture(r.Style.Name, float64(len(w.model.Stages)))
 	if err != nil {
 		return err
 	}
@@ -164,14 +165,6 @@ func (w *writer) plain(l measure.Length) string {
 	return measure.Label(measure.Down(l, in.Tools.Tick), in.Units, in.Tools.Tick)
 }
 
-func boxPicture(r *design.Result) (*draw.Picture, error) {
-	var parts []style.Part
-	for _, p := range r.Parts {
-		parts = append(parts, p.Part)
-	}
-	return draw.Box(r.Style.Name, parts, r.Mats)
-}
-
 // stepPicture is the small picture beside a step, or nil.
 func (w *writer) stepPicture(s recipe.Step) (*draw.Picture, error) {
 	for _, m := range w.r.Mats {
@@ -193,12 +186,14 @@ func (w *writer) stepPicture(s recipe.Step) (*draw.Picture, error) {
 			net.Mats = w.r.Mats
 			return net.Picture(), nil
 		case recipe.Fold:
-			return draw.HalfFolded(p.Part, nil)
+			one := w.model.Piece(p.ID)
+			return one.Picture(p.Name, float64(len(one.Stages))*0.55)
 		case recipe.Glue:
-			return draw.Box(p.Name, []style.Part{p.Part}, w.r.Mats)
+			one := w.model.Piece(p.ID)
+			return one.Picture(p.Name, float64(len(one.Stages)))
 		}
 	}
-	return boxPicture(w.r)
+	return w.model.Picture(w.r.Style.Name, float64(len(w.model.Stages)))
 }
 
 func (w *writer) steps() error {

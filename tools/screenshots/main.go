@@ -22,15 +22,18 @@ var views = []struct {
 }{
 	{"boxes", "/", 1280, 800},
 	{"new-box", "/new", 1280, 800},
-	{"contents", "/boxes/7/contents", 1280, 800},
-	{"box", "/boxes/7/box", 1280, 800},
-	{"fit", "/boxes/7/fit", 1280, 800},
-	{"failing-lid", "/boxes/1/fit", 1280, 800},
-	{"dressing", "/boxes/7/dressing", 1280, 800},
-	{"sheets", "/boxes/7/sheets", 1280, 800},
-	{"making", "/boxes/7/making", 1280, 800},
-	{"making-phone", "/boxes/7/making", 390, 844},
-	{"box-tablet", "/boxes/7/box", 820, 1180},
+	{"contents", "/boxes/11/contents", 1280, 800},
+	{"box", "/boxes/11/box", 1280, 800},
+	{"fit", "/boxes/11/fit", 1280, 800},
+	{"failing-lid", "/boxes/5/fit", 1280, 800},
+	{"dressing", "/boxes/11/dressing", 1280, 800},
+	{"sheets", "/boxes/11/sheets", 1280, 800},
+	{"making", "/boxes/11/making", 1280, 800},
+	{"fold", "/boxes/2/fold", 1280, 800},
+	{"gable-lid", "/boxes/2/box", 1280, 800},
+	{"wallet", "/boxes/3/box", 1280, 800},
+	{"making-phone", "/boxes/11/making", 390, 844},
+	{"box-tablet", "/boxes/11/box", 820, 1180},
 }
 
 func main() {
@@ -61,7 +64,7 @@ func run(into string) error {
 	}
 	at := strings.Fields(line[strings.Index(line, "http://"):])[0]
 
-	flags := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.NoSandbox, chromedp.DisableGPU,
+	flags := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.NoSandbox, chromedp.DisableGPU, chromedp.Flag("use-angle", "swiftshader"), chromedp.Flag("enable-unsafe-swiftshader", true),
 		chromedp.Flag("disable-background-networking", true), chromedp.Flag("hide-scrollbars", true))
 	ctx, stop := chromedp.NewExecAllocator(context.Background(), flags...)
 	defer stop()
@@ -69,6 +72,10 @@ func run(into string) error {
 	defer stop()
 	for _, v := range views {
 		if err := chromedp.Do(ctx, chromedp.EmulateViewport(v.width, v.height), chromedp.Navigate(at+v.path)); err != nil {
+			return fmt.Errorf("%s: %w", v.name, err)
+		}
+		// The box in space is drawn once its poses have come.
+		if _, err := chromedp.Run(ctx, chromedp.Poll[bool](`!document.getElementById("space") || document.getElementById("space").dataset.ready == "yes"`)); err != nil {
 			return fmt.Errorf("%s: %w", v.name, err)
 		}
 		png, err := chromedp.Run(ctx, chromedp.CaptureScreenshot())

@@ -1,0 +1,47 @@
+package design
+
+import (
+	"brevium/core/fault"
+	"brevium/core/pattern"
+	"brevium/core/style"
+)
+
+// Sketch works out a design as far as its pieces: enough to draw the box and
+// to say what it costs in card, without sheets, checks or steps.
+func Sketch(in Inputs) (*Result, error) {
+	if err := in.check(); err != nil {
+		return nil, err
+	}
+	s, err := style.ByID(in.Style)
+	if err != nil {
+		return nil, fault.At("style", err)
+	}
+	r := &Result{Inputs: in, Style: s}
+	if r.Spec, err = in.spec(s); err != nil {
+		return nil, err
+	}
+	if err := r.build(); err != nil {
+		return nil, err
+	}
+	return r, nil
+}
+
+// CardArea is the area of the blanks of one box, in mm².
+func (r *Result) CardArea() float64 {
+	area := 0.0
+	for _, p := range r.Parts {
+		area += p.Pattern.Width.MM() * p.Pattern.Height.MM()
+	}
+	return area
+}
+
+// Pieces gives the parts as the style made them, each with its finished form.
+func (r *Result) Pieces() ([]style.Part, []*pattern.Folded) {
+	var parts []style.Part
+	var folded []*pattern.Folded
+	for _, p := range r.Parts {
+		parts = append(parts, p.Part)
+		folded = append(folded, p.Folded)
+	}
+	return parts, folded
+}

@@ -1,0 +1,161 @@
+package draw
+
+import (
+	"bytes"
+	"fmt"
+	"math"
+
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"brevium/core/pattern"
+)
+
+// framesPerStage is how many poses are sent for each stage of folding; the
+// page goes smoothly from one to the next.
+const framesPerStage = 10
+
+// Motion is a box folding, for a page to show in space: the flat faces, and
+// where each one is at every frame.
+type Motion struct {
+	Stages []string      `json:"stages"`
+	Frames int           `json:"frames"` // in each stage
+	Height float64       `json:"height"` // of the finished box, mm
+	Reach  float64       `json:"reach"`  // the radius that holds every frame, mm
+	Pieces []MotionPiece `json:"pieces"`
+	// Residual is, at each frame, how far in mm rings of faces are from
+	// closing; it is nothing at the last.
+	Residual []float64 `json:"residual"`
+}
+
+// MotionPiece is one piece. Poses[frame][face] is a quaternion x, y, z, w and
+// a shift in mm; a flat point (x, y) is at (x, −y, 0) before it.
+type MotionPiece struct {
+	ID    string         `json:"id"`
+	Name  string         `json:"name"`
+	Faces []MotionFace   `json:"faces"`
+	Poses [][][7]float64 `json:"poses"`
+}
+
+// MotionFace is a face, its outline and holes as flat points, and what is
+// stuck on its outside.
+type MotionFace struct {
+	Name    string         `json:"name"`
+	Outline [][2]float64   `json:"outline"`
+	Holes   [][][2]float64 `json:"holes"`
+	Mats    [][][2]float64 `json:"mats"`
+	// Lift sets the face off its plane, towards its outside, by what lies
+	// under it when it is glued, in mm.
+	Lift float64 `json:"lift"`
+}
+
+func flatPoints(points []pattern.Point) [][2]float64 {
+	out := make([][2]float64, len(points))
+	for i, q := range points {
+		out[i] = [2]float64{round3(q.X), round3(q.Y)}
+	}
+	return out
+}
+
+func round3(f float64) float64 { return math.Round(f*1000) / 1000 }
+
+// Motion works every frame out.
+func (m *Model) Motion() (*Motion, error) {
+	out := &Motion{Stages: m.Stages, Frames: framesPerStage}
+	total := len(m.Stages) * framesPerStage
+	for frame := 0; frame <= total; frame++ {
+		solids, err := m.At(float64(frame) / framesPerStage)
+		if err != nil {
+			return nil, err
+		}
+		residual := 0.0
+		for i, s := range solids {
+			if frame == 0 {
+				out.Pieces = append(out.Pieces, m.still(s))
+			}
+			var poses [][7]float64
+			for _, p := range s.Poses {
+				poses = append(poses, [7]float64{p.Turn.Imag, p.Turn.Jmag, p.Turn.Kmag, p.Turn.Real, round3(p.Shift.X), round3(p.Shift.Y), round3(p.Shift.Z)})
+			}
+			out.Pieces[i].Poses = append(out.Pieces[i].Poses, poses)
+			residual = max(residual, s.Residual)
+			for k, f := range s.Faces {
+				for _, q := range f.Polygon {
+					v := s.Poses[k].Place(q)
+					out.Reach = max(out.Reach, r3.Norm(v))
+					if frame == total {
+						out.Height = max(out.Height, v.Z)
+					}
+				}
+			}
+		}
+		out.Residual = append(out.Residual, round3(residual))
+	}
+	return out, nil
+}
+
+// still gives a piece's faces as they lie flat.
+func (m *Model) still(s Solid) MotionPiece {
+	p := MotionPiece{ID: s.Part.ID, Name: s.Part.Name}
+	for _, f := range s.Faces {
+		x := MotionFace{Name: f.Name, Outline: flatPoints(f.Polygon), Holes: [][][2]float64{}, Mats: [][][2]float64{}}
+		for _, h := range f.Holes {
+			x.Holes = append(x.Holes, flatPoints(h))
+		}
+		for _, mat := range m.mats {
+			if mat.Piece == s.Part.ID && mat.Face == f.Name {
+				x.Mats = append(x.Mats, flatPoints(mat.Corners))
+			}
+		}
+		for _, g := range s.Part.Pattern.Glue {
+			if g.Face == f.Name {
+				x.Lift = lift(g, f.Role)
+			}
+		}
+		p.Faces = append(p.Faces, x)
+	}
+	return p
+}
+
+// layer is how far apart, in mm, two glued layers are shown: enough to tell
+// them apart in space.
+const layer = 0.35
+
+// lift sets a glued face off on the side that it is glued on.
+func lift(g pattern.Glue, role pattern.Role) float64 {
+	switch {
+	case g.Outside:
+		return -layer
+	case role == pattern.Lining:
+		return 2 * layer // over the tabs
+	}
+	return layer
+}
+
+// OBJ writes the finished box as a Wavefront OBJ file: one object a piece, one
+// polygon a face, millimetres, z up.
+func (m *Model) OBJ() ([]byte, error) {
+	solids, err := m.At(float64(len(m.Stages)))
+	if err != nil {
+		return nil, err
+	}
+	var b bytes.Buffer
+	b.WriteString("# a folded box in millimetres, z up\n")
+	n := 1
+	for _, s := range solids {
+		fmt.Fprintf(&b, "o %s\n", s.Part.ID)
+		for i, f := range s.Faces {
+			for _, q := range f.Polygon {
+				v := s.Poses[i].Place(q)
+				fmt.Fprintf(&b, "v %.6f %.6f %.6f\n", v.X, v.Y, v.Z)
+			}
+			// Pattern corners run clockwise from outside; OBJ wants the other way.
+			b.WriteString("f")
+			for k := len(f.Polygon) - 1; k >= 0; k-- {
+				fmt.Fprintf(&b, " %d", n+k)
+			}
+			b.WriteString("\n")
+			n += len(f.Polygon)
+		}
+	}
+	return b.Bytes(), nil
+}

@@ -1,0 +1,146 @@
+// The box in space: turned by hand and folded by a slider. Every pose comes
+// from the server; this goes smoothly from one to the next and draws.
+import * as THREE from "./vendor/three.module.min.js";
+
+const box = document.getElementById("space");
+const canvas = document.getElementById("space-canvas");
+const slider = document.getElementById("fold-at");
+const still = matchMedia("(prefers-reduced-motion: reduce)").matches;
+
+let renderer;
+try {
+  renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true });
+} catch {
+  renderer = null; // without WebGL the drawings below tell the same
+}
+if (renderer) start(await (await fetch(box.dataset.motion)).json());
+
+function start(motion) {
+  box.hidden = false;
+  const scene = new THREE.Scene();
+  const camera = new THREE.PerspectiveCamera(30, 1, 1, 20000);
+  scene.add(new THREE.HemisphereLight(0xffffff, 0xe8dcc8, 2.8));
+  const lamp = new THREE.DirectionalLight(0xffffff, 1.6);
+  lamp.position.set(-0.6, -1, 1.4);
+  scene.add(lamp);
+
+  const outside = new THREE.MeshStandardMaterial({ color: 0xfffaf0, side: THREE.FrontSide, roughness: 0.9 });
+  const inside = new THREE.MeshStandardMaterial({ color: 0xd9cab2, side: THREE.BackSide, roughness: 1 });
+  const ink = new THREE.LineBasicMaterial({ color: 0x2b2530 });
+  const mats = [0xd9a6c1, 0xf3e1cb].map((color) => new THREE.MeshStandardMaterial({ color, roughness: 0.9, polygonOffset: true, polygonOffsetFactor: -2, polygonOffsetUnits: -2 }));
+
+  const shape = (points) => new THREE.Shape(points.map(([x, y]) => new THREE.Vector2(x, -y)));
+  const faces = motion.pieces.flatMap((piece) =>
+    piece.faces.map((face, i) => {
+      const group = new THREE.Group();
+      const flat = shape(face.outline);
+      flat.holes = face.holes.map(shape);
+      const geometry = new THREE.ShapeGeometry(flat);
+      group.add(new THREE.Mesh(geometry, outside), new THREE.Mesh(geometry, inside));
+      group.add(new THREE.LineLoop(new THREE.BufferGeometry().setFromPoints(face.outline.map(([x, y]) => new THREE.Vector3(x, -y, 0))), ink));
+      face.mats.forEach((m, layer) => {
+        const mesh = new THREE.Mesh(new THREE.ShapeGeometry(shape(m)), mats[Math.min(layer, 1)]);
+        mesh.position.z = 0.1 * (layer + 1);
+        group.add(mesh);
+      });
+      for (const part of group.children) part.position.z += face.lift;
+      scene.add(group);
+      return { group, poses: piece.poses.map((frame) => frame[i]) };
+    }),
+  );
+
+  const last = motion.stages.length * motion.frames;
+  const a = new THREE.Quaternion();
+  const b = new THREE.Quaternion();
+  function fold(at) {
+    const f = Math.min(last, Math.max(0, at * last));
+    const i = Math.min(last - 1, Math.floor(f));
+    const t = f - i;
+    for (const { group, poses } of faces) {
+      const p = poses[i];
+      const q = poses[i + 1];
+      a.set(p[0], p[1], p[2], p[3]);
+      b.set(q[0], q[1], q[2], q[3]);
+      group.quaternion.slerpQuaternions(a, b, t);
+      group.position.set(p[4] + (q[4] - p[4]) * t, p[5] + (q[5] - p[5]) * t, p[6] + (q[6] - p[6]) * t);
+    }
+    const stage = Math.min(motion.stages.length - 1, Math.floor(f / motion.frames));
+    document.getElementById("fold-stage").textContent = f === 0 ? "flat" : f === last ? "shut" : motion.stages[stage];
+    const open = motion.residual[Math.round(f)];
+    document.getElementById("fold-residual").textContent = open > 0.05 ? `In between, this card has to bend by ${open.toFixed(1)} mm.` : "";
+  }
+
+  const view = { around: 0.55, up: 0.5, far: motion.reach * 3.3 };
+  function draw() {
+    const w = canvas.clientWidth;
+    const h = canvas.clientHeight;
+    renderer.setPixelRatio(Math.min(2, devicePixelRatio));
+    renderer.setSize(w, h, false);
+    camera.aspect = w / h;
+    camera.updateProjectionMatrix();
+    const level = Math.cos(view.up) * view.far;
+    camera.up.set(0, 0, 1);
+    camera.position.set(Math.sin(view.around) * level, -Math.cos(view.around) * level, Math.sin(view.up) * view.far + motion.height / 2);
+    camera.lookAt(0, 0, motion.height / 2);
+    renderer.render(scene, camera);
+  }
+
+  let waiting = false;
+  function redraw() {
+    if (waiting) return;
+    waiting = true;
+    requestAnimationFrame(() => {
+      waiting = false;
+      draw();
+    });
+  }
+  function turn(around, up, nearer = 1) {
+    view.around -= around;
+    view.up = Math.min(1.5, Math.max(-1.5, view.up + up));
+    view.far = Math.min(motion.reach * 12, Math.max(motion.reach * 1.5, view.far * nearer));
+    redraw();
+  }
+  function set(at) {
+    slider.value = String(at * 100);
+    fold(at);
+    redraw();
+  }
+
+  slider.addEventListener("input", () => set(slider.valueAsNumber / 100));
+  addEventListener("resize", redraw);
+  canvas.addEventListener("wheel", (e) => { e.preventDefault(); turn(0, 0, e.deltaY > 0 ? 1.08 : 0.92); }, { passive: false });
+  canvas.addEventListener("keydown", (e) => {
+    const step = { ArrowLeft: [-0.12, 0], ArrowRight: [0.12, 0], ArrowUp: [0, 0.12], ArrowDown: [0, -0.12], "+": [0, 0, 0.9], "-": [0, 0, 1.1] }[e.key];
+    if (!step) return;
+    e.preventDefault();
+    turn(...step);
+  });
+  const fingers = new Map();
+  canvas.addEventListener("pointerdown", (e) => { fingers.set(e.pointerId, [e.clientX, e.clientY]); canvas.setPointerCapture(e.pointerId); });
+  canvas.addEventListener("pointermove", (e) => {
+    const from = fingers.get(e.pointerId);
+    if (!from) return;
+    if (fingers.size === 1) turn((e.clientX - from[0]) / 150, (e.clientY - from[1]) / 150);
+    else {
+      const [[ox, oy]] = [...fingers].filter(([id]) => id !== e.pointerId).map(([, at]) => at);
+      const was = Math.hypot(from[0] - ox, from[1] - oy);
+      turn(0, 0, was / Math.max(1, Math.hypot(e.clientX - ox, e.clientY - oy)));
+    }
+    fingers.set(e.pointerId, [e.clientX, e.clientY]);
+  });
+  for (const end of ["pointerup", "pointercancel"]) canvas.addEventListener(end, (e) => fingers.delete(e.pointerId));
+
+  document.getElementById("fold-play").addEventListener("click", () => {
+    if (still) return set(slider.valueAsNumber < 100 ? 1 : 0);
+    const began = performance.now();
+    const long = 1300 * motion.stages.length;
+    const step = (now) => {
+      set(Math.min(1, (now - began) / long));
+      if (now - began < long) requestAnimationFrame(step);
+    };
+    requestAnimationFrame(step);
+  });
+
+  set(1);
+  box.dataset.ready = "yes";
+}
