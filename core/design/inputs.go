@@ -151,7 +151,7 @@ func checkCard(field string, c paper.Card) error {
 func (in *Inputs) spec(s *style.Style) (style.Spec, error) {
 	out := style.Spec{
 		Lengths: map[string]measure.Length{}, Choices: map[string]string{},
-		Thickness: map[string]measure.Length{"": in.Card.Thickness}, Tick: in.Tools.Tick,
+		Thickness: map[string]measure.Length{"": in.Card.Thickness}, Tick: in.Tools.Tick, Units: in.Units,
 	}
 	for piece, c := range in.Cards {
 		out.Thickness[piece] = c.Thickness

@@ -45,7 +45,7 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 		// With pinwheel corners a tab would stand behind the notch.
 		if r > 0 && (r > drawer.height-3*mm || drawer.width/2-r < 15*mm || drawer.corners == "pinwheel") {
 			return nil, fault.New("out-of-range", "options.notch", "a notch of %s needs a higher or wider end wall and two-tab or slim corners; make it smaller, or 0 for none",
-				measure.Label(2*r, measure.MM, measure.Millimetre/10))
+				s.show(2*r))
 		}
 		drawer.notch, drawer.bothEnds = r, both
 	}
@@ -78,7 +78,7 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 		}
 		if err != nil || 2*r > p.Width/2 {
 			return nil, fault.New("out-of-range", "options.notch", "a notch of %s does not fit in the sleeve's end; make it smaller, or 0 for none",
-				measure.Label(2*r, measure.MM, measure.Millimetre/10))
+				s.show(2*r))
 		}
 	}
 	sleeve := Part{

@@ -23,7 +23,7 @@ var foldTopBag = &Style{
 		w, d, f, n := s.Lengths["width"], s.Lengths["depth"], s.Lengths["panel"], s.Lengths["turn"]
 		if n < d/2 {
 			return nil, fault.New("out-of-range", "size.turn", "the turn must be at least %s, half the depth, or the top does not close",
-				measure.Label(d/2, measure.MM, measure.Millimetre/100))
+				s.show(d/2))
 		}
 		g := pattern.NewGrid([]measure.Length{d, w, d}, []measure.Length{n, n, f, d, f, n, n}, `
 			.            crest.front  .

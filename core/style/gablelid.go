@@ -34,7 +34,7 @@ func buildGableLid(s Spec) (*Box, error) {
 	w, wall, slope, fin := s.Lengths["width"], s.Lengths["wall"], s.Lengths["slope"], s.Lengths["fin"]
 	if least := steeper(w, s.Tick); slope < least {
 		return nil, fault.New("out-of-range", "size.slope", "the slope must be at least %s, over half the width, or it does not reach the ridge",
-			measure.Label(least, measure.MM, measure.Millimetre/100))
+			s.show(least))
 	}
 	if err := s.atMost("wall", s.Lengths["height"], "the lid would stand on the table before it closes"); err != nil {
 		return nil, err

@@ -62,6 +62,15 @@ type Spec struct {
 	// Thickness of the card of each piece; "" is the box's own.
 	Thickness map[string]measure.Length
 	Tick      measure.Tick
+	Units     measure.Unit // for what is said about limits; "" is millimetres
+}
+
+// show writes a limit for a person.
+func (s Spec) show(l measure.Length) string {
+	if s.Units == "" {
+		return measure.Label(l, measure.MM, measure.Millimetre/100)
+	}
+	return measure.Label(l, s.Units, s.Tick)
 }
 
 // Card is the thickness of the card a piece is made from.
@@ -185,7 +194,7 @@ func alone(p Part, card measure.Length) *Box {
 // atMost refuses one size that may not be over another, naming the limit.
 func (s Spec) atMost(id string, limit measure.Length, because string) error {
 	if s.Lengths[id] > limit {
-		return fault.New("out-of-range", "size."+id, "the %s can be at most %s: %s", id, measure.Label(limit, measure.MM, measure.Millimetre/100), because)
+		return fault.New("out-of-range", "size."+id, "the %s can be at most %s: %s", id, s.show(limit), because)
 	}
 	return nil
 }

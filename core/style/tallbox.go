@@ -36,9 +36,8 @@ const (
 
 func buildTallBox(s Spec) (*Box, error) {
 	w, d, h, b, tab := s.Lengths["width"], s.Lengths["depth"], s.Lengths["height"], s.Lengths["bottom"], s.Lengths["tab"]
-	show := func(l measure.Length) string { return measure.Label(l, measure.MM, measure.Millimetre/100) }
 	if least := min(w, d) / 2; b < least {
-		return nil, fault.New("out-of-range", "size.bottom", "the bottom flaps must be at least %s, half the narrower side, or they do not meet", show(least))
+		return nil, fault.New("out-of-range", "size.bottom", "the bottom flaps must be at least %s, half the narrower side, or they do not meet", s.show(least))
 	}
 	if err := s.atMost("bottom", min(w, d), "they would reach past the far wall"); err != nil {
 		return nil, err
@@ -52,7 +51,7 @@ func buildTallBox(s Spec) (*Box, error) {
 		}
 	}
 	if least := top + leastBody; h < least {
-		return nil, fault.New("out-of-range", "size.height", "the tube must be at least %s high for a top that is made out of it", show(least))
+		return nil, fault.New("out-of-range", "size.height", "the tube must be at least %s high for a top that is made out of it", s.show(least))
 	}
 	columns := []measure.Length{w, d, w, d, tab}
 	var g *pattern.Grid

@@ -49,7 +49,7 @@ func buildWalletBox(s Spec) (*Box, error) {
 	}
 	// A notch takes its depth from what the flap can lie on.
 	if least := b - f + 10*mm + s.Lengths["notch"]/2; flap < least {
-		return nil, fault.New("out-of-range", "size.flap", "the flap must be at least %s, or it does not reach over the front", measure.Label(least, measure.MM, measure.Millimetre/100))
+		return nil, fault.New("out-of-range", "size.flap", "the flap must be at least %s, or it does not reach over the front", s.show(least))
 	}
 	g := pattern.NewGrid([]measure.Length{d, l, d}, []measure.Length{f, d, b, d, flap}, `
 		front.left   front   front.right

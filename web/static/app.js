@@ -3,7 +3,8 @@
 "use strict";
 
 if (window.Idiomorph) {
-  // The field being typed in keeps what is typed while the page around it changes.
+  // The field being typed in keeps what is typed while the page around it
+  // changes. Choices carry ids, so that they move instead of changing value.
   Idiomorph.defaults.ignoreActiveValue = true;
 }
 
