@@ -21,6 +21,7 @@ type Motion struct {
 	Frames int           `json:"frames"` // in each stage
 	Height float64       `json:"height"` // of the finished box, mm
 	Reach  float64       `json:"reach"`  // the radius that holds every frame, mm
+	Shut   float64       `json:"shut"`   // the radius that holds the last, mm
 	Pieces []MotionPiece `json:"pieces"`
 	// Residual is, at each frame, how far in mm rings of faces are from
 	// closing; it is nothing at the last.
@@ -84,6 +85,7 @@ func (m *Model) Motion() (*Motion, error) {
 					out.Reach = max(out.Reach, r3.Norm(v))
 					if frame == total {
 						out.Height = max(out.Height, v.Z)
+						out.Shut = max(out.Shut, r3.Norm(v))
 					}
 				}
 			}

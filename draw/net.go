@@ -2,6 +2,7 @@ package draw
 
 import (
 	"math"
+	"slices"
 	"strings"
 
 	"brevium/core/dress"
@@ -172,7 +173,8 @@ func (n Net) names(p *Picture) {
 		name := strings.ReplaceAll(f.Name, ".", " ")
 		// A letter is about half as wide as it is high.
 		size := min(20, room/p.U/(0.55*float64(len(name)+1)), min(hi.X-lo.X, hi.Y-lo.Y)/p.U*0.8)
-		if size < 9 {
+		// Small faces and triangles go without.
+		if size < 9 || f.Area() < 0.7*(hi.X-lo.X)*(hi.Y-lo.Y) {
 			continue
 		}
 		mid := lo.Add(hi).Scale(0.5)
@@ -196,7 +198,7 @@ func (n Net) numbers(p *Picture) {
 	fence := p.text(TextQuiet, pattern.Pt(fenceX-out*18*u, h/2), 20, Middle, "fence, first")
 	fence.Angle = -90 * out
 	p.line(Fence, LayerNotes, pattern.Pt(0, -7*u), pattern.Pt(w, -7*u))
-	p.text(TextQuiet, pattern.Pt(w/2, -18*u), 20, Middle, "fence, turned")
+	p.text(TextQuiet, pattern.Pt(widestGap(pat), -18*u), 20, Middle, "fence, turned")
 	read := func(at, whole measure.Length, fromFar bool) measure.Length {
 		if shim := n.Part.Shim; shim > 0 { // read from its own edge, off the fence
 			return min(at, whole-at) + shim
@@ -224,6 +226,20 @@ func (n Net) numbers(p *Picture) {
 	}
 	size := measure.Number(pat.Width, n.Units, n.Tick) + " × " + measure.Label(pat.Height, n.Units, n.Tick)
 	p.text(TextNumber, pattern.Pt(w/2, h+38*u), 30, Middle, n.Part.Name+"  "+size)
+}
+
+// widestGap is the middle of the widest space between the numbers along the
+// upper edge, in mm.
+func widestGap(pat *pattern.Pattern) float64 {
+	stops := append(slices.Clone(pat.Scores.Vertical), pat.Width)
+	best, from, widest := 0.0, measure.Length(0), measure.Length(0)
+	for _, to := range stops {
+		if to-from > widest {
+			widest, best = to-from, (from+to).MM()/2
+		}
+		from = to
+	}
+	return best
 }
 
 // numberSize is the height of a score number, in strokes.

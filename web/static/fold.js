@@ -70,7 +70,8 @@ function start(motion) {
     document.getElementById("fold-residual").textContent = open > 0.05 ? `In between, this card has to bend by ${open.toFixed(1)} mm.` : "";
   }
 
-  const view = { around: 0.55, up: 0.5, far: motion.reach * 3.3 };
+  // The viewer steps back for the flat card and comes near the finished box.
+  const view = { around: 0.55, up: 0.5, near: 1 };
   function draw() {
     const w = canvas.clientWidth;
     const h = canvas.clientHeight;
@@ -78,9 +79,11 @@ function start(motion) {
     renderer.setSize(w, h, false);
     camera.aspect = w / h;
     camera.updateProjectionMatrix();
-    const level = Math.cos(view.up) * view.far;
+    const shut = slider.valueAsNumber / 100;
+    const far = view.near * 3.1 * (motion.reach + (motion.shut - motion.reach) * shut);
+    const level = Math.cos(view.up) * far;
     camera.up.set(0, 0, 1);
-    camera.position.set(Math.sin(view.around) * level, -Math.cos(view.around) * level, Math.sin(view.up) * view.far + motion.height / 2);
+    camera.position.set(Math.sin(view.around) * level, -Math.cos(view.around) * level, Math.sin(view.up) * far + motion.height / 2);
     camera.lookAt(0, 0, motion.height / 2);
     renderer.render(scene, camera);
   }
@@ -97,7 +100,7 @@ function start(motion) {
   function turn(around, up, nearer = 1) {
     view.around -= around;
     view.up = Math.min(1.5, Math.max(-1.5, view.up + up));
-    view.far = Math.min(motion.reach * 12, Math.max(motion.reach * 1.5, view.far * nearer));
+    view.near = Math.min(4, Math.max(0.4, view.near * nearer));
     redraw();
   }
   function set(at) {
