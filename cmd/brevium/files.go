@@ -47,12 +47,12 @@ func layoutCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			job, err := layout.ReadJob(text)
+			job, effort, err := layout.ReadJob(text)
 			if err != nil {
 				return err
 			}
 			start := time.Now()
-			r, err := layout.Solve(job)
+			r, err := layout.Solve(c.Context(), job, effort)
 			if err != nil {
 				return err
 			}

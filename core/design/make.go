@@ -1,6 +1,7 @@
 package design
 
 import (
+	"context"
 	"fmt"
 	"maps"
 	"slices"
@@ -332,6 +333,10 @@ func (r *Result) dress() error {
 	return nil
 }
 
+// interactive is the effort a page can wait for: a fixed amount of work, so
+// that the same design always lies the same on its sheets.
+var interactive = layout.Effort{Rounds: 2}
+
 // lay puts everything cut from one card on its sheets.
 func (r *Result) lay() error {
 	var stocks []Stock
@@ -351,7 +356,7 @@ func (r *Result) lay() error {
 		add(m.Card, layout.Piece{Name: m.ID, Width: m.Width, Height: m.Height, Copies: r.Inputs.Copies})
 	}
 	for i := range stocks {
-		laid, err := layout.Solve(stocks[i].Job)
+		laid, err := layout.Solve(context.Background(), stocks[i].Job, interactive)
 		if err != nil {
 			return fault.At("sheets", err)
 		}

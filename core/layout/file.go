@@ -33,18 +33,19 @@ type jobFile struct {
 	Seed    int64        `json:"seed"`
 }
 
-// ReadJob reads a job file. Copies left out are 1, turn left out is true.
+// ReadJob reads a job file and how long to search. Copies left out are 1,
+// turn left out is true, seconds left out one.
 // Anything unknown, missing or out of range is refused by the field's name.
-func ReadJob(text []byte) (*Job, error) {
+func ReadJob(text []byte) (*Job, Effort, error) {
 	var f jobFile
 	if err := strict.Decode(text, &f); err != nil {
-		return nil, err
+		return nil, Effort{}, err
 	}
 	if f.Brevium != 1 {
-		return nil, fault.New("unknown-format", "brevium", "this file is of format %d; this program reads format 1", f.Brevium)
+		return nil, Effort{}, fault.New("unknown-format", "brevium", "this file is of format %d; this program reads format 1", f.Brevium)
 	}
 	if f.Seconds != nil && !(*f.Seconds >= 0 && *f.Seconds <= 3600) {
-		return nil, fault.New("seconds-range", "seconds", "seconds are 0 to 3600")
+		return nil, Effort{}, fault.New("seconds-range", "seconds", "seconds are 0 to 3600")
 	}
 	var job Job
 	var first error
@@ -88,9 +89,13 @@ func ReadJob(text []byte) (*Job, error) {
 	}
 	job.Trim, job.Kerf = orZero("trim", f.Trim), orZero("kerf", f.Kerf)
 	if first != nil {
-		return nil, first
+		return nil, Effort{}, first
 	}
-	return &job, job.Check()
+	effort := Effort{Seconds: 1, Seed: f.Seed}
+	if f.Seconds != nil {
+		effort.Seconds = *f.Seconds
+	}
+	return &job, effort, job.Check()
 }
 
 // The result as it is written.

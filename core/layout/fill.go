@@ -2,19 +2,23 @@ package layout
 
 import (
 	"cmp"
+	"context"
 	"slices"
 
 	"brevium/core/measure"
 	"brevium/core/paper"
 )
 
-// Solve lays the job out. It fills sheets greedily, each piece into the free
-// part it fits best, under several orders of the pieces and several rules for
-// the part and the first cut (the guillotine heuristics gathered by Jylänki,
-// "A Thousand Ways to Pack the Bin", 2010), and keeps the best: all placed,
-// then least cost, fewest sheets, largest single offcut. A piece that fits
-// no sheet left is listed as unplaced. The same job gives the same answer.
-func Solve(job *Job) (*Result, error) {
+// Solve lays the job out, within an effort. It first fills sheets greedily,
+// each piece into the free part it fits best, under several orders of the
+// pieces and several rules for the part and the first cut (the guillotine
+// heuristics gathered by Jylänki, "A Thousand Ways to Pack the Bin", 2010),
+// and keeps the best: all placed, then least cost, fewest sheets, largest
+// single offcut. Then it aims at one sheet fewer by ruin and recreate on
+// slicing trees, until the proved bound is met, the effort is spent or ctx is
+// done. A piece that fits no sheet left is listed as unplaced. Without
+// Seconds the same job and effort give the same answer.
+func Solve(ctx context.Context, job *Job, e Effort) (*Result, error) {
 	if err := job.Check(); err != nil {
 		return nil, err
 	}
@@ -26,7 +30,59 @@ func Solve(job *Job) (*Result, error) {
 			best = a
 		}
 	}
-	return job.result(best), nil
+	bound := job.bound()
+	if (e.Seconds > 0 || e.Rounds > 0) && len(best.unplaced) == 0 && len(best.roots) > bound.Sheets {
+		found := job.improve(ctx, best.plan(job), bound.Sheets, e)
+		if len(found.sheets) < len(best.roots) {
+			best = found.attempt(job)
+		}
+	}
+	return job.result(best, bound), nil
+}
+
+// plan turns a filling into strips. Only the cuts' order is lost.
+func (a *attempt) plan(j *Job) *plan {
+	p := &plan{}
+	for i, root := range a.roots {
+		u := sheetUse{kind: a.sheets[i], root: root.strip()}
+		for _, piece := range u.root.pieces(nil) {
+			u.used += area(j.Pieces[piece].Width+j.Kerf, j.Pieces[piece].Height+j.Kerf)
+		}
+		p.sheets = append(p.sheets, u)
+	}
+	return p
+}
+
+// strip gives what is used of a part, or nil.
+func (n *node) strip() *strip {
+	switch {
+	case n.a != nil:
+		var kids []*strip
+		for _, k := range []*strip{n.a.strip(), n.b.strip()} {
+			if k != nil {
+				kids = append(kids, k)
+			}
+		}
+		return group(n.across, kids)
+	case n.piece >= 0:
+		return &strip{w: n.w, h: n.h, piece: n.piece, turned: n.turned}
+	}
+	return nil
+}
+
+// attempt turns a plan back into sheets and cuts.
+func (p *plan) attempt(j *Job) *attempt {
+	a := &attempt{}
+	for _, u := range p.sheets {
+		if u.root == nil {
+			continue
+		}
+		s := j.Sheets[u.kind]
+		a.sheets = append(a.sheets, u.kind)
+		a.roots = append(a.roots, u.root.tree(s.Width-2*j.Trim+j.Kerf, s.Height-2*j.Trim+j.Kerf))
+		a.cost += sheetCost(s)
+	}
+	return a
 }
 
 // item is one copy, widened by the kerf.
@@ -198,8 +254,8 @@ func sheetCost(s paper.Sheet) float64 {
 	return area(s.Width, s.Height) / area(12*measure.Inch, 12*measure.Inch)
 }
 
-func (j *Job) result(a *attempt) *Result {
-	r := &Result{Cost: a.cost, Bound: j.bound()}
+func (j *Job) result(a *attempt, bound Bound) *Result {
+	r := &Result{Cost: a.cost, Bound: bound}
 	next := make([]int, len(j.Pieces))
 	used, total := 0.0, 0.0
 	for i, root := range a.roots {
@@ -220,21 +276,4 @@ func (j *Job) result(a *attempt) *Result {
 		r.Used = used / total
 	}
 	return r
-}
-
-// bound proves a least number of sheets by area: pieces and the largest
-// sheet both widened by the kerf.
-func (j *Job) bound() Bound {
-	largest, total := 0.0, 0.0
-	for _, s := range j.Sheets {
-		largest = max(largest, area(s.Width-2*j.Trim+j.Kerf, s.Height-2*j.Trim+j.Kerf))
-	}
-	for _, p := range j.Pieces {
-		total += float64(p.Copies) * area(p.Width+j.Kerf, p.Height+j.Kerf)
-	}
-	n := int(total / largest)
-	if float64(n)*largest < total*(1-1e-12) {
-		n++
-	}
-	return Bound{n, "area"}
 }

@@ -43,7 +43,7 @@ func TestLayoutsAreSound(t *testing.T) {
 	rng := rand.New(rand.NewSource(11))
 	for range 300 {
 		j := randomJob(rng)
-		r, err := Solve(j)
+		r, err := Solve(t.Context(), j, Effort{Rounds: 3})
 		if err != nil {
 			t.Fatalf("%+v: %v", j, err)
 		}
@@ -53,7 +53,7 @@ func TestLayoutsAreSound(t *testing.T) {
 		if len(r.Sheets) < r.Bound.Sheets && len(r.Unplaced) == 0 {
 			t.Fatalf("%d sheets beat the bound of %d", len(r.Sheets), r.Bound.Sheets)
 		}
-		again, err := Solve(j)
+		again, err := Solve(t.Context(), j, Effort{Rounds: 3})
 		if err != nil || !reflect.DeepEqual(r, again) {
 			t.Fatal("the same job gave another layout")
 		}
@@ -162,7 +162,7 @@ func soundSheet(j *Job, l Laid) error {
 
 func TestSheetsRunOut(t *testing.T) {
 	j := &Job{Sheets: []paper.Sheet{sheet("last", 100, 100, 1)}, Pieces: []Piece{{Name: "p", Width: 60 * mm, Height: 60 * mm, Copies: 3, Turn: true}}}
-	r, err := Solve(j)
+	r, err := Solve(t.Context(), j, Effort{Rounds: 3})
 	if err != nil || len(r.Sheets) != 1 || len(r.Unplaced) != 2 {
 		t.Errorf("one sheet holds one of three: %d sheets, %v unplaced, %v", len(r.Sheets), r.Unplaced, err)
 	}
@@ -172,7 +172,7 @@ func TestTheCheaperSheetIsUsed(t *testing.T) {
 	big, small := sheet("big", 300, 300, paper.Unlimited), sheet("small", 100, 100, paper.Unlimited)
 	big.Cost, small.Cost = 1, 0.2
 	j := &Job{Sheets: []paper.Sheet{big, small}, Pieces: []Piece{{Name: "p", Width: 90 * mm, Height: 90 * mm, Copies: 2, Turn: true}}}
-	r, err := Solve(j)
+	r, err := Solve(t.Context(), j, Effort{Rounds: 3})
 	if err != nil || r.Cost != 0.4 || len(r.Sheets) != 2 {
 		t.Errorf("two small sheets for 0.4 do; got %d sheets for %v, %v", len(r.Sheets), r.Cost, err)
 	}
@@ -182,11 +182,11 @@ const jobText = `{"brevium":1,"sheets":[{"name":"12 in square","width":304.8,"he
  "pieces":[{"name":"base","width":177.8,"height":152.4,"copies":6,"turn":true}],"trim":0,"kerf":0,"seconds":1}`
 
 func TestJobFiles(t *testing.T) {
-	j, err := ReadJob([]byte(jobText))
+	j, _, err := ReadJob([]byte(jobText))
 	if err != nil {
 		t.Fatal(err)
 	}
-	r, err := Solve(j)
+	r, err := Solve(t.Context(), j, Effort{Rounds: 3})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -229,7 +229,7 @@ func TestBadJobsAreRefusedByField(t *testing.T) {
 		if text == jobText {
 			t.Fatalf("%s is not in the job", c.from)
 		}
-		if _, err := ReadJob([]byte(text)); err == nil || !strings.Contains(err.Error(), c.says) || strings.Contains(err.Error(), "\n") {
+		if _, _, err := ReadJob([]byte(text)); err == nil || !strings.Contains(err.Error(), c.says) || strings.Contains(err.Error(), "\n") {
 			t.Errorf("%s: got %v; want one line with %q", c.to, err, c.says)
 		}
 	}
@@ -239,7 +239,7 @@ func FuzzReadJob(f *testing.F) {
 	f.Add([]byte(jobText))
 	f.Add([]byte(`{"brevium":1,"sheets":[],"pieces":[]}`))
 	f.Fuzz(func(t *testing.T, text []byte) {
-		j, err := ReadJob(text)
+		j, _, err := ReadJob(text)
 		if err != nil {
 			return
 		}
@@ -250,7 +250,7 @@ func FuzzReadJob(f *testing.F) {
 		if total > 200 {
 			return
 		}
-		r, err := Solve(j)
+		r, err := Solve(t.Context(), j, Effort{Rounds: 3})
 		if err != nil {
 			t.Fatalf("a job that was read is refused: %v", err)
 		}

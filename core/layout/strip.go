@@ -1,0 +1,210 @@
+package layout
+
+import "brevium/core/measure"
+
+// strip is a used part of a sheet in a slicing tree: a single piece, or
+// strips laid side by side (across) or one below the other. Its size is what
+// its contents need; the room it stands in may be larger, and what is over is
+// free. Strips are never changed once made: a change makes new ones along the
+// path to the root, so that an older layout stays whole.
+type strip struct {
+	w, h   measure.Length
+	piece  int // −1 for a group
+	turned bool
+	across bool
+	kids   []*strip
+}
+
+// group makes a strip of its kids, taking in those that run the same way and
+// leaving out groups of one.
+func group(across bool, kids []*strip) *strip {
+	switch len(kids) {
+	case 0:
+		return nil
+	case 1:
+		return kids[0]
+	}
+	flat := kids
+	for _, k := range kids {
+		if k.piece < 0 && k.across == across {
+			flat = nil
+			break
+		}
+	}
+	if flat == nil {
+		for _, k := range kids {
+			if k.piece < 0 && k.across == across {
+				flat = append(flat, k.kids...)
+			} else {
+				flat = append(flat, k)
+			}
+		}
+	}
+	s := &strip{piece: -1, across: across, kids: flat}
+	for _, k := range flat {
+		if across {
+			s.w, s.h = s.w+k.w, max(s.h, k.h)
+		} else {
+			s.w, s.h = max(s.w, k.w), s.h+k.h
+		}
+	}
+	return s
+}
+
+// way is how a piece can join a strip.
+type way uint8
+
+const (
+	beside  way = iota // to the right of the whole strip
+	below              // under the whole strip
+	waysEnd            // no way found
+)
+
+// spot is the best place found so far for a piece.
+type spot struct {
+	score  float64
+	sheet  int
+	path   []int8
+	way    way
+	turned bool
+}
+
+// seeker looks through a sheet's tree for the place where a piece wastes
+// least. fuss weighs waste against room left over; blink makes it overlook a
+// place now and then, so that it does not always find the same.
+type seeker struct {
+	best  spot
+	path  []int8
+	fuss  float64
+	blink func() bool
+}
+
+// look tries the piece of size pw × ph at every strip of the tree. The strip
+// stands in a room of rw × rh, into which it may grow.
+func (k *seeker) look(s *strip, rw, rh, pw, ph measure.Length, turned bool, sheet int) {
+	if rw < s.w || rh < s.h || !(rw-s.w >= pw && rh >= ph || rh-s.h >= ph && rw >= pw || s.piece < 0) {
+		return
+	}
+	if rw-s.w >= pw && rh >= ph {
+		k.offer(s.w+pw, max(s.h, ph), s, rw, rh, pw, ph, beside, turned, sheet)
+	}
+	if rh-s.h >= ph && rw >= pw {
+		k.offer(max(s.w, pw), s.h+ph, s, rw, rh, pw, ph, below, turned, sheet)
+	}
+	if s.piece >= 0 || len(k.path) > 20 {
+		return
+	}
+	for i, kid := range s.kids {
+		k.path = append(k.path, int8(i))
+		if s.across {
+			k.look(kid, rw-s.w+kid.w, rh, pw, ph, turned, sheet)
+		} else {
+			k.look(kid, rw, rh-s.h+kid.h, pw, ph, turned, sheet)
+		}
+		k.path = k.path[:len(k.path)-1]
+	}
+}
+
+// offer scores a place: the area the strip grows by beyond the piece's own,
+// and a little of the room left over on the tighter side.
+func (k *seeker) offer(w, h measure.Length, s *strip, rw, rh, pw, ph measure.Length, how way, turned bool, sheet int) {
+	waste := area(w, h) - area(s.w, s.h) - area(pw, ph)
+	score := waste + k.fuss*min(area(rw-w, rh), area(rw, rh-h))
+	if score >= k.best.score || k.blink() {
+		return
+	}
+	k.best.score, k.best.sheet, k.best.way, k.best.turned = score, sheet, how, turned
+	k.best.path = append(k.best.path[:0], k.path...)
+}
+
+// join gives the tree with a piece put at the end of a path.
+func (s *strip) join(path []int8, how way, p *strip) *strip {
+	if len(path) == 0 {
+		return group(how == beside, []*strip{s, p})
+	}
+	kids := append(make([]*strip, 0, len(s.kids)+1), s.kids...)
+	kids[path[0]] = kids[path[0]].join(path[1:], how, p)
+	return group(s.across, kids)
+}
+
+// count is the number of strips in the tree.
+func (s *strip) count() int {
+	n := 1
+	for _, k := range s.kids {
+		n += k.count()
+	}
+	return n
+}
+
+// without gives the tree with its nth strip (in the order of count) taken
+// out, and the strip that was taken; the tree may be nil.
+func (s *strip) without(n int) (rest, taken *strip) {
+	if n == 0 {
+		return nil, s
+	}
+	n--
+	for i, k := range s.kids {
+		c := k.count()
+		if n >= c {
+			n -= c
+			continue
+		}
+		left, taken := k.without(n)
+		kids := append(make([]*strip, 0, len(s.kids)), s.kids[:i]...)
+		if left != nil {
+			kids = append(kids, left)
+		}
+		return group(s.across, append(kids, s.kids[i+1:]...)), taken
+	}
+	return s, nil
+}
+
+// pieces adds the pieces of a tree to a list.
+func (s *strip) pieces(to []int) []int {
+	if s == nil {
+		return to
+	}
+	if s.piece >= 0 {
+		return append(to, s.piece)
+	}
+	for _, k := range s.kids {
+		to = k.pieces(to)
+	}
+	return to
+}
+
+// tree gives the cuts that take a room of w × h apart into the strip's
+// pieces, and what is over.
+func (s *strip) tree(w, h measure.Length) *node {
+	n := leaf(w, h)
+	switch {
+	case s == nil:
+	case s.piece >= 0:
+		// The larger leftover is kept whole.
+		n.place(s.piece, s.turned, s.w, s.h, area(w-s.w, h) > area(w, h-s.h))
+	default:
+		s.cut(n)
+	}
+	return n
+}
+
+// cut parts a room kid by kid.
+func (s *strip) cut(n *node) {
+	for i, k := range s.kids {
+		at, of := k.w, n.w
+		if !s.across {
+			at, of = k.h, n.h
+		}
+		if at == of && i == len(s.kids)-1 {
+			*n = *k.tree(n.w, n.h)
+			return
+		}
+		n.across, n.at = s.across, at
+		if s.across {
+			n.a, n.b = k.tree(at, n.h), leaf(n.w-at, n.h)
+		} else {
+			n.a, n.b = k.tree(n.w, at), leaf(n.w, n.h-at)
+		}
+		n = n.b
+	}
+}
