@@ -6,6 +6,10 @@
 // y down. Trim is cut off every edge of a sheet first; kerf is the width each
 // cut consumes. Inside the package pieces and sheets are both widened by the
 // kerf, so that they may be taken to touch.
+//
+// A layout is found in two parts: a first filling by greedy rules (fill.go),
+// then a search on slicing trees that aims at one sheet fewer (search.go,
+// strip.go), until a proved bound (bound.go) or the effort's end is reached.
 package layout
 
 import (

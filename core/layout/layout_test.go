@@ -1,6 +1,7 @@
 package layout
 
 import (
+	"context"
 	"encoding/json"
 	"fmt"
 	"math/rand"
@@ -158,6 +159,82 @@ func soundSheet(j *Job, l Laid) error {
 		}
 	}
 	return nil
+}
+
+// The search saves sheets over the first filling, stays sound, is the same at
+// every run when work bounds it, and never beats the proved bound.
+func TestSearchSavesSheets(t *testing.T) {
+	rng := rand.New(rand.NewSource(4))
+	saved := 0
+	for range 12 {
+		j := &Job{Sheets: []paper.Sheet{sheet("square", 100, 100, paper.Unlimited)}}
+		for i := range 40 {
+			j.Pieces = append(j.Pieces, Piece{Name: fmt.Sprint("p", i), Copies: 1, Turn: true,
+				Width: measure.Length(1+rng.Intn(50)) * mm, Height: measure.Length(1+rng.Intn(100)) * mm})
+		}
+		first, err := Solve(t.Context(), j, Effort{})
+		if err != nil {
+			t.Fatal(err)
+		}
+		effort := Effort{Rounds: 15, Seed: 5}
+		found, err := Solve(t.Context(), j, effort)
+		if err != nil {
+			t.Fatal(err)
+		}
+		again, err := Solve(t.Context(), j, effort)
+		if err != nil || !reflect.DeepEqual(found, again) {
+			t.Fatal("the same work gave another layout")
+		}
+		if err := sound(j, found); err != nil {
+			t.Fatal(err)
+		}
+		if len(found.Unplaced) > 0 || len(found.Sheets) > len(first.Sheets) || len(found.Sheets) < found.Bound.Sheets {
+			t.Errorf("%d sheets after %d, bound %d, %d unplaced", len(found.Sheets), len(first.Sheets), found.Bound.Sheets, len(found.Unplaced))
+		}
+		saved += len(first.Sheets) - len(found.Sheets)
+	}
+	if saved < 4 {
+		t.Errorf("twelve searches saved %d sheets", saved)
+	}
+}
+
+// A search that is told to stop gives what it has.
+func TestSearchStopsWhenTold(t *testing.T) {
+	j := randomJob(rand.New(rand.NewSource(1)))
+	j.Pieces = append(j.Pieces, Piece{Name: "many", Width: 61 * mm, Height: 47 * mm, Copies: 150, Turn: true})
+	ctx, cancel := context.WithCancel(t.Context())
+	cancel()
+	r, err := Solve(ctx, j, Effort{Seconds: 3600})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := sound(j, r); err != nil {
+		t.Fatal(err)
+	}
+}
+
+func TestBoundIsMoreThanArea(t *testing.T) {
+	// Three squares of 60 mm fill little more than one sheet of 100, but no
+	// two of them share one.
+	j := &Job{Sheets: []paper.Sheet{sheet("s", 100, 100, paper.Unlimited)}, Pieces: []Piece{{Name: "p", Width: 60 * mm, Height: 60 * mm, Copies: 3, Turn: true}}}
+	r, err := Solve(t.Context(), j, Effort{})
+	if err != nil || r.Bound.Sheets != 3 || len(r.Sheets) != 3 || r.Bound.How == "area" {
+		t.Errorf("%d sheets, bound %+v, %v", len(r.Sheets), r.Bound, err)
+	}
+}
+
+func BenchmarkSolve(b *testing.B) {
+	rng := rand.New(rand.NewSource(2))
+	j := &Job{Sheets: []paper.Sheet{sheet("square", 305, 305, paper.Unlimited)}}
+	for i := range 12 {
+		j.Pieces = append(j.Pieces, Piece{Name: fmt.Sprint("p", i), Copies: 8, Turn: i%3 > 0,
+			Width: measure.Length(20+rng.Intn(200)) * mm, Height: measure.Length(20+rng.Intn(200)) * mm})
+	}
+	for b.Loop() {
+		if _, err := Solve(b.Context(), j, Effort{Rounds: 5}); err != nil {
+			b.Fatal(err)
+		}
+	}
 }
 
 func TestSheetsRunOut(t *testing.T) {

@@ -27,6 +27,14 @@ const stepsPerRound = 400
 // workers is how many search at once, each from its own seed.
 const workers = 2
 
+// How the search takes its chances, found by trial on random batches; none is
+// critical.
+const (
+	wholeSheets = 0.35  // ruins that take a whole sheet
+	overlook    = 16    // one place in so many is overlooked
+	hottest     = 0.005 // of a sheet's area: how much worse a change may be and stay
+)
+
 // sheetUse is one sheet of a layout in the making.
 type sheetUse struct {
 	kind int
@@ -66,7 +74,7 @@ func newSearcher(j *Job, seed int64) *searcher {
 	for _, k := range j.Sheets {
 		s.rooms = append(s.rooms, [2]measure.Length{k.Width - 2*j.Trim + j.Kerf, k.Height - 2*j.Trim + j.Kerf})
 	}
-	s.seek.blink = func() bool { return s.rng.Intn(64) == 0 }
+	s.seek.blink = func() bool { return s.rng.Intn(overlook) == 0 }
 	return s
 }
 
@@ -80,7 +88,7 @@ func (s *searcher) ruin(p *plan) {
 			continue
 		}
 		n := 0
-		if s.rng.Intn(2) == 0 {
+		if s.rng.Float64() > wholeSheets {
 			n = s.rng.Intn(u.root.count())
 		}
 		rest, taken := u.root.without(n)
@@ -177,7 +185,7 @@ func (k *seeker) fresh(sheet int, turned bool, over float64) {
 // early when everything has a place, or when told.
 func (s *searcher) run(now *plan, stop func() bool) (last, best *plan) {
 	room := s.rooms[0]
-	heat := 0.02 * area(room[0], room[1]) * s.rng.Float64()
+	heat := hottest * area(room[0], room[1]) * s.rng.Float64()
 	best = now
 	for step := range stepsPerRound {
 		if best.out == 0 && len(best.pool) == 0 || step%16 == 0 && stop() {
@@ -186,7 +194,7 @@ func (s *searcher) run(now *plan, stop func() bool) (last, best *plan) {
 		next := now.clone()
 		s.ruin(next)
 		s.recreate(next)
-		if next.out <= now.out+heat*-math.Log(1-s.rng.Float64())*0.5 {
+		if next.out <= now.out+heat*s.rng.ExpFloat64() {
 			now = next
 			if now.out < best.out || len(now.pool) == 0 {
 				best = now
