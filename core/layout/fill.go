@@ -32,9 +32,16 @@ func Solve(ctx context.Context, job *Job, e Effort) (*Result, error) {
 	}
 	bound := job.bound()
 	if (e.Seconds > 0 || e.Rounds > 0) && len(best.unplaced) == 0 && len(best.roots) > bound.Sheets {
-		found := job.improve(ctx, best.plan(job), bound.Sheets, e)
-		if len(found.sheets) < len(best.roots) {
-			best = found.attempt(job)
+		start := best.plan(job)
+		// Patterns take longer to try than a page can wait.
+		if e.Seconds > 0 {
+			if p := newSearcher(job, e.Seed).patterns(); p != nil && p.attempt(job).better(best) {
+				start, best = p, p.attempt(job)
+			}
+		}
+		found := job.improve(ctx, start, bound.Sheets, e)
+		if a := found.attempt(job); a.better(best) {
+			best = a
 		}
 	}
 	return job.result(best, bound), nil

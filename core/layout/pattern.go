@@ -1,0 +1,80 @@
+package layout
+
+import "brevium/core/paper"
+
+// tries is how many fillings of one sheet are compared before the best is
+// kept and repeated.
+const tries = 48
+
+// patterns fills sheet after sheet: the best of many random fillings of one
+// sheet, by area used for its price, is cut as often as the copies allow
+// (Gilmore and Gomory's patterns, 1965, found by trial). It suits batches of
+// many equal pieces. It gives nil when the sheets run out.
+func (s *searcher) patterns() *plan {
+	j := s.job
+	left := make([]int, len(j.Pieces))
+	total := 0
+	for i, p := range j.Pieces {
+		left[i] = p.Copies
+		total += p.Copies
+	}
+	sheets := make([]int, len(j.Sheets))
+	for i, k := range j.Sheets {
+		sheets[i] = k.Count
+	}
+	out := &plan{}
+	for total > 0 {
+		best, uses := s.bestSheet(left, sheets)
+		if best.root == nil {
+			return nil
+		}
+		repeat := total
+		for i, n := range uses {
+			if n > 0 {
+				repeat = min(repeat, left[i]/n)
+			}
+		}
+		if sheets[best.kind] != paper.Unlimited {
+			repeat = min(repeat, sheets[best.kind])
+			sheets[best.kind] -= repeat
+		}
+		for range repeat {
+			out.sheets = append(out.sheets, best) // strips never change, so sheets may share them
+		}
+		for i, n := range uses {
+			left[i] -= n * repeat
+			total -= n * repeat
+		}
+	}
+	return out
+}
+
+// bestSheet gives the best filling of one sheet from what is left, and how
+// often it uses each piece.
+func (s *searcher) bestSheet(left, sheets []int) (best sheetUse, uses []int) {
+	value := 0.0
+	for kind, room := range s.rooms {
+		if sheets[kind] == 0 {
+			continue
+		}
+		var pool []int
+		for i, n := range left {
+			// No more copies than could lie on one sheet.
+			for range min(n, int(area(room[0], room[1])/s.area[i])) {
+				pool = append(pool, i)
+			}
+		}
+		for range tries {
+			p := &plan{sheets: []sheetUse{{kind: kind}}, pool: append([]int(nil), pool...)}
+			s.recreate(p)
+			if v := p.sheets[0].used / sheetCost(s.job.Sheets[kind]); v > value {
+				value, best = v, p.sheets[0]
+			}
+		}
+	}
+	uses = make([]int, len(left))
+	for _, piece := range best.root.pieces(nil) {
+		uses[piece]++
+	}
+	return best, uses
+}
