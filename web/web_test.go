@@ -252,6 +252,66 @@ func TestTheJarsStepByStep(t *testing.T) {
 	}
 }
 
+// The contents can be added to, taken from, stood otherwise, and given up for
+// the size they led to.
+func TestContentsComeAndGo(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	x.post("/boxes/1/contents", "add", "1")
+	b := x.box(id)
+	if len(b.Inputs.Things) != 2 {
+		t.Fatalf("%d things after adding one", len(b.Inputs.Things))
+	}
+	x.post("/boxes/1/contents", "contents[1].name", "Deck", "contents[1].length", "2 1/2", "contents[1].width", "1", "contents[1].height", "2", "contents[1].count", "1")
+	if got := x.box(id).Inputs.Things[1]; got.Name != "Deck" || got.Length != 5*measure.Inch/2 || got.Width != measure.Inch {
+		t.Errorf("the deck is %+v", got)
+	}
+	x.post("/boxes/1/contents", "remove", "1")
+	x.post("/boxes/1/contents", "stand", "1x4x1")
+	if code, body, _ := x.get("/boxes/1/contents"); code != http.StatusOK || x.box(id).Inputs.Stand != "" || !strings.Contains(body, "checked> choose what takes least card") {
+		t.Error("an arrangement too long for the sheets was kept")
+	}
+	x.post("/boxes/1/contents", "contents[0].count", "2", "stand", "best")
+	x.post("/boxes/1/contents", "stand", "1x2x1")
+	if got := x.box(id).Inputs.Stand; got != "1x2x1" {
+		t.Errorf("the jars stand %q", got)
+	}
+	before, err := design.Make(x.box(id).Inputs)
+	if err != nil {
+		t.Fatal(err)
+	}
+	x.post("/boxes/1/contents", "start", "size")
+	after, err := design.Make(x.box(id).Inputs)
+	if err != nil || len(after.Inputs.Things) != 0 || after.Inside != before.Inside {
+		t.Errorf("without its contents the box is %v inside; it was %v (%v)", after.Inside, before.Inside, err)
+	}
+	x.post("/boxes/1/contents", "start", "things")
+	if got := x.box(id).Inputs; len(got.Things) != 1 || len(got.Size) != 0 {
+		t.Errorf("starting from things again: %+v", got)
+	}
+}
+
+// A page works without a script: a plain form is answered by a redirect.
+func TestPlainForms(t *testing.T) {
+	x := newTable(t)
+	x.jarBox()
+	for path, form := range map[string]string{
+		"/boxes/1/box": "options.lid.depth=1+1%2F8", "/boxes/1/undo": "stop=fit", "/boxes/1/units": "units=mm&stop=box",
+		"/boxes/1/rename": "name=Jars+again&stop=making", "/boxes/1/copy": "", "/units": "units=cm&stop=new",
+	} {
+		q := httptest.NewRequest(http.MethodPost, path, strings.NewReader(form))
+		q.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+		r := httptest.NewRecorder()
+		x.http.ServeHTTP(r, q)
+		if r.Code != http.StatusSeeOther || r.Header().Get("Location") == "" {
+			t.Errorf("%s: %d to %q", path, r.Code, r.Header().Get("Location"))
+		}
+	}
+	if code, _, h := x.get("/boxes/1"); code != http.StatusSeeOther || h.Get("Location") != "/boxes/1/contents" {
+		t.Errorf("a box's bare address: %d to %q", code, h.Get("Location"))
+	}
+}
+
 func TestUnitsEverywhere(t *testing.T) {
 	x := newTable(t)
 	id := x.jarBox()

@@ -335,7 +335,7 @@ func (r *Result) dress() error {
 
 // interactive is the effort a page can wait for: a fixed amount of work, so
 // that the same design always lies the same on its sheets.
-var interactive = layout.Effort{Rounds: 2}
+var interactive = layout.Effort{Rounds: 1, Steps: 60}
 
 // lay puts everything cut from one card on its sheets.
 func (r *Result) lay() error {

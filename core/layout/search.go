@@ -17,6 +17,7 @@ import (
 type Effort struct {
 	Seconds float64
 	Rounds  int // rounds of work; 0 is no bound but time
+	Steps   int // ruins and recreations in a round; 0 is stepsPerRound
 	Seed    int64
 }
 
@@ -183,11 +184,11 @@ func (k *seeker) fresh(sheet int, turned bool, over float64) {
 
 // run makes one round of steps from a plan, keeping the best met. It stops
 // early when everything has a place, or when told.
-func (s *searcher) run(now *plan, stop func() bool) (last, best *plan) {
+func (s *searcher) run(now *plan, steps int, stop func() bool) (last, best *plan) {
 	room := s.rooms[0]
 	heat := hottest * area(room[0], room[1]) * s.rng.Float64()
 	best = now
-	for step := range stepsPerRound {
+	for step := range steps {
 		if best.out == 0 && len(best.pool) == 0 || step%16 == 0 && stop() {
 			break
 		}
@@ -218,6 +219,10 @@ func (j *Job) improve(ctx context.Context, first *plan, least int, e Effort) *pl
 	for i := range crew {
 		crew[i] = newSearcher(j, e.Seed*workers+int64(i)+1)
 	}
+	bounded := e.Rounds > 0
+	if e.Steps == 0 {
+		e.Steps = stepsPerRound
+	}
 	whole := first
 	for attempt := 0; len(whole.sheets) > max(1, least) && !stop(); attempt++ {
 		target := j.drop(whole, attempt)
@@ -227,14 +232,13 @@ func (j *Job) improve(ctx context.Context, first *plan, least int, e Effort) *pl
 		}
 		won := -1
 		for round := 0; won < 0 && !stop(); round++ {
-			if e.Rounds > 0 {
-				if e.Rounds--; e.Rounds == 0 {
-					return whole
-				}
+			if bounded && e.Rounds == 0 {
+				return whole
 			}
+			e.Rounds--
 			var all sync.WaitGroup
 			for i := range crew {
-				all.Go(func() { now[i], best[i] = crew[i].run(now[i], stop) })
+				all.Go(func() { now[i], best[i] = crew[i].run(now[i], e.Steps, stop) })
 			}
 			all.Wait()
 			for i := range crew {

@@ -1,0 +1,129 @@
+package draw
+
+import (
+	"math"
+	"strings"
+	"testing"
+
+	"brevium/core/design"
+	"brevium/core/measure"
+	"brevium/core/style"
+)
+
+// usualModel is a style at its usual size.
+func usualModel(t *testing.T, id string) *Model {
+	t.Helper()
+	r, err := design.Make(design.New("x", measure.In, id))
+	if err != nil {
+		t.Fatalf("%s: %v", id, err)
+	}
+	return model(r)
+}
+
+// Every style's finished box stands on the table, its rings closed, and its
+// motion runs from flat card to that box.
+func TestEveryStyleStandsOnTheTable(t *testing.T) {
+	for _, s := range style.All {
+		m := usualModel(t, s.ID)
+		motion, err := m.Motion()
+		if err != nil {
+			t.Fatalf("%s: %v", s.ID, err)
+		}
+		last := len(m.Stages) * framesPerStage
+		if len(motion.Residual) != last+1 || motion.Residual[last] != 0 || motion.Residual[0] != 0 {
+			t.Errorf("%s: rings open by %v at the end", s.ID, motion.Residual)
+		}
+		if motion.Height <= 0 || motion.Shut <= 0 || motion.Shut > motion.Reach {
+			t.Errorf("%s: %v mm high, within %v of %v mm", s.ID, motion.Height, motion.Shut, motion.Reach)
+		}
+		for _, p := range motion.Pieces {
+			if len(p.Poses) != last+1 || len(p.Poses[0]) != len(p.Faces) {
+				t.Errorf("%s %s: %d frames of %d faces", s.ID, p.ID, len(p.Poses), len(p.Poses[0]))
+			}
+		}
+		shut, err := m.At(float64(len(m.Stages)))
+		if err != nil {
+			t.Fatal(err)
+		}
+		lowest := math.Inf(1)
+		for _, solid := range shut {
+			for i, f := range solid.Faces {
+				for _, q := range f.Polygon {
+					lowest = min(lowest, solid.Poses[i].Place(q).Z)
+				}
+			}
+		}
+		if math.Abs(lowest) > 1e-6 {
+			t.Errorf("%s: its lowest point is %v mm off the table", s.ID, lowest)
+		}
+		flat, err := m.At(0)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, solid := range flat {
+			n := solid.Poses[0].Normal()
+			for _, p := range solid.Poses {
+				if d := p.Normal().X*n.X + p.Normal().Y*n.Y + p.Normal().Z*n.Z; math.Abs(d-1) > 1e-9 {
+					t.Errorf("%s %s: it is not flat to begin with", s.ID, solid.Part.ID)
+				}
+			}
+		}
+	}
+}
+
+func TestFoldedModelFile(t *testing.T) {
+	text, err := usualModel(t, "tray-lid").OBJ()
+	if err != nil {
+		t.Fatal(err)
+	}
+	corners, polygons := 0, 0
+	for line := range strings.Lines(string(text)) {
+		switch {
+		case strings.HasPrefix(line, "v "):
+			corners++
+		case strings.HasPrefix(line, "f "):
+			polygons++
+			if n := len(strings.Fields(line)) - 1; n < 3 {
+				t.Errorf("a face of %d corners", n)
+			}
+		}
+	}
+	if polygons != 18 || corners < 4*polygons || strings.Count(string(text), "\no ") != 2 {
+		t.Errorf("%d faces, %d corners in\n%s", polygons, corners, text)
+	}
+}
+
+// Glued layers are set off on the side they are glued on, mats go along.
+func TestMotionCarriesLayersAndMats(t *testing.T) {
+	motion, err := model(diceSet(t)).Motion()
+	if err != nil {
+		t.Fatal(err)
+	}
+	mats := 0
+	for _, p := range motion.Pieces {
+		for _, f := range p.Faces {
+			mats += len(f.Mats)
+			tab := strings.Contains(f.Name, ".")
+			if tab != (f.Lift < 0) {
+				t.Errorf("%s %s is set off by %v mm", p.ID, f.Name, f.Lift)
+			}
+		}
+	}
+	if mats != 1 {
+		t.Errorf("%d mats are shown; want the lid's", mats)
+	}
+}
+
+func TestNumbersKeepClearOfEachOther(t *testing.T) {
+	var row tiers
+	if a, b := row.place(100, "1 1/2"), row.place(400, "5 1/2"); a != 0 || b != 0 {
+		t.Errorf("numbers far apart stand out by %v and %v", a, b)
+	}
+	if c := row.place(420, "5 5/8"); c != numberSize {
+		t.Errorf("a number with no room stands out by %v; want one tier", c)
+	}
+	row.reset()
+	if d := row.place(100, "1"); d != 0 {
+		t.Errorf("after a reset a number stands out by %v", d)
+	}
+}
