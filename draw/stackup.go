@@ -37,7 +37,7 @@ func StackUp(a fit.Account) *Picture {
 	for _, b := range bands {
 		total += math.Abs(b.mm) * scale
 	}
-	p := &Picture{X: -70, Width: max(total, 200) + 160, Height: 210, U: 1,
+	p := &Picture{X: -70, Width: max(total, 200) + 160, Height: 240, U: 1,
 		Title: fmt.Sprintf("%s over %s, %s: %s", pair.OuterName, pair.InnerName, pair.Axis, a.Verdict)}
 	x := (max(total, 200) - total) / 2
 	for i, b := range bands {
@@ -50,8 +50,8 @@ func StackUp(a fit.Account) *Picture {
 		if class == GapBad {
 			p.add(Shape{Class: Remove, Layer: LayerNotes, Loops: hatch([][]pattern.Point{rect(x, top, w, height)}, 7)})
 		}
-		// Names stand at two heights in turn so that thin bands do not crowd.
-		y := top + height + 24 + float64(i%2)*30
+		// Names stand at three heights in turn so that thin bands do not crowd.
+		y := top + height + 24 + float64(i%3)*31
 		mid := pattern.Pt(x+w/2, y)
 		p.line(Guide, LayerNotes, pattern.Pt(mid.X, top+height+2), pattern.Pt(mid.X, y-15))
 		label, text := b.text, Text

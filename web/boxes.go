@@ -180,15 +180,13 @@ func (s *server) restore(c *echo.Context) error {
 // says why.
 func entryOf(b store.Box, unit measure.Unit) entry {
 	e := entry{Box: b}
-	in := b.Inputs.Clone()
-	in.SetUnits(unit)
-	r, err := design.Make(in)
+	r, err := design.Make(b.Inputs)
 	if err != nil {
 		e.Problem = fault.Of(err).Text
 		return e
 	}
 	e.Style = r.Style.Name
-	e.Size = sizeLine(r)
+	e.Size = sizeLine(r, unit)
 	e.Picture = boxPicture(r)
 	e.Verdict = worstOf(r)
 	return e

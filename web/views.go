@@ -155,13 +155,11 @@ func fieldsOf(f *form, i int, t contents.Thing) thingFields {
 	return x
 }
 
-// sizeLine is a box's size in half a line: its inside.
-func sizeLine(r *design.Result) string {
+// sizeLine is a box's clear inside in half a line, in the unit of the list.
+func sizeLine(r *design.Result, unit measure.Unit) string {
+	n := func(l measure.Length) string { return measure.Number(measure.Down(l, unit.Tick()), unit, unit.Tick()) }
 	x := r.Inside
-	n := func(l measure.Length) string {
-		return measure.Number(measure.Down(l, r.Inputs.Tools.Tick), r.Inputs.Units, r.Inputs.Tools.Tick)
-	}
-	return fmt.Sprintf("%s × %s × %s %s inside", n(x.Length), n(x.Width), n(x.Height), r.Inputs.Units)
+	return fmt.Sprintf("%s × %s × %s %s inside", n(x.Length), n(x.Width), n(x.Height), unit)
 }
 
 // boxPicture draws the finished box; one that cannot be folded shows nothing.

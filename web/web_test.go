@@ -295,10 +295,11 @@ func TestContentsComeAndGo(t *testing.T) {
 func TestPlainForms(t *testing.T) {
 	x := newTable(t)
 	x.jarBox()
-	for path, form := range map[string]string{
-		"/boxes/1/box": "options.lid.depth=1+1%2F8", "/boxes/1/undo": "stop=fit", "/boxes/1/units": "units=mm&stop=box",
-		"/boxes/1/rename": "name=Jars+again&stop=making", "/boxes/1/copy": "", "/units": "units=cm&stop=new",
+	for _, c := range [][2]string{
+		{"/boxes/1/box", "options.lid.depth=1+1%2F8"}, {"/boxes/1/undo", "stop=fit"}, {"/boxes/1/units", "units=mm&stop=box"},
+		{"/boxes/1/rename", "name=Jars+again&stop=making"}, {"/boxes/1/copy", ""}, {"/units", "units=cm&stop=new"},
 	} {
+		path, form := c[0], c[1]
 		q := httptest.NewRequest(http.MethodPost, path, strings.NewReader(form))
 		q.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 		r := httptest.NewRecorder()

@@ -30,7 +30,7 @@ func (r roof) rise() float64 { return math.Sqrt(r.slope*r.slope - r.d*r.d/4) }
 // angle from the folded form.
 func (r roof) shape(p *pattern.Pattern) error {
 	y := func(v float64) float64 { return r.foot + r.upwards*v }
-	for _, x := range []float64{r.w, 2*r.w + r.d} {
+	for i, x := range []float64{r.w, 2*r.w + r.d} {
 		mid := pattern.Pt(x+r.d/2, y(r.wall+r.slope))
 		top := pattern.Pt(x+r.d/2, y(r.wall+r.slope+r.fin))
 		for _, s := range []pattern.Segment{
@@ -40,8 +40,27 @@ func (r roof) shape(p *pattern.Pattern) error {
 			p.Scores.Part = append(p.Scores.Part, s)
 		}
 		r.cutMarks(p, x)
+		// The ends' outer parts come to lie inside the slopes and fins beside them.
+		end, before, after := []string{"right", "left"}[i], []string{"front", "back"}[i], []string{"back", "front"}[i]
+		for _, part := range []string{"slope.", "fin."} {
+			inside(p, part+end+".1", part+before)
+			inside(p, part+end+".2", part+after)
+		}
 	}
 	return p.AnglesFrom(r.place)
+}
+
+// inside says that a face lies inside another, inside to inside, dry.
+func inside(p *pattern.Pattern, face, onto string) {
+	faces, err := p.Faces()
+	if err != nil {
+		return // AnglesFrom reports it
+	}
+	for _, f := range faces {
+		if f.Name == face {
+			p.Glue = append(p.Glue, pattern.Glue{Face: face, Area: f.Polygon, Onto: onto, Dry: true})
+		}
+	}
 }
 
 // cutMarks names the parts into which the new creases divide an end panel's

@@ -18,7 +18,7 @@ if (renderer) start(await (await fetch(box.dataset.motion)).json());
 function start(motion) {
   box.hidden = false;
   const scene = new THREE.Scene();
-  const camera = new THREE.PerspectiveCamera(30, 1, 1, 20000);
+  const camera = new THREE.PerspectiveCamera(30, 1, motion.reach * 0.2, motion.reach * 20);
   scene.add(new THREE.HemisphereLight(0xffffff, 0xe8dcc8, 2.8));
   const lamp = new THREE.DirectionalLight(0xffffff, 1.6);
   lamp.position.set(-0.6, -1, 1.4);
