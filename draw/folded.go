@@ -2,6 +2,7 @@ package draw
 
 import (
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
@@ -203,11 +204,22 @@ func shade(normal r3.Vec) Class {
 	return CardShade
 }
 
+// inside reports whether a face lies inside another one of the finished box,
+// where it need not be drawn: tabs, second walls, what is tucked in.
+func (s Solid) inside(f pattern.Face) bool {
+	if f.Role == pattern.Tab || f.Role == pattern.Lining {
+		return true
+	}
+	return slices.ContainsFunc(s.Part.Pattern.Glue, func(g pattern.Glue) bool {
+		return g.Face == f.Name && !g.OntoOutside && g.Piece == ""
+	})
+}
+
 // panels gives the faces that show.
 func (s Solid) panels(mats []dress.Mat, open bool) []panel {
 	var out []panel
 	for i, f := range s.Faces {
-		if !open && (f.Role == pattern.Tab || f.Role == pattern.Lining) {
+		if !open && s.inside(f) {
 			continue
 		}
 		place := func(points []pattern.Point) []r3.Vec {

@@ -128,6 +128,7 @@ type scoreView struct {
 	Width, Height numberView
 	Passes        []passView
 	Measuring     string
+	Short         []string // lines that stop short
 }
 
 type passView struct {
@@ -146,7 +147,7 @@ func (p *workPage) ScoreViews() []scoreView {
 	var out []scoreView
 	for i, list := range p.Result.Scores {
 		part := p.Result.Parts[i]
-		v := scoreView{ID: part.ID, Name: list.Name, Measuring: part.Measuring, Width: p.number(part.Pattern.Width), Height: p.number(part.Pattern.Height)}
+		v := scoreView{ID: part.ID, Name: list.Name, Measuring: part.Measuring, Short: recipe.ShortLines(part.Part, p.Units, p.Box.Inputs.Tools.Tick), Width: p.number(part.Pattern.Width), Height: p.number(part.Pattern.Height)}
 		for _, pass := range list.Passes {
 			x := passView{Edge: pass.Edge}
 			if pass.Shim > 0 {

@@ -187,5 +187,6 @@ func (in *Inputs) spec(s *style.Style) (style.Spec, error) {
 
 func (in *Inputs) outOfRange(field, label string, v, least, most measure.Length) error {
 	show := func(l measure.Length) string { return measure.Label(l, in.Units, in.Tools.Tick) }
-	return fault.New("out-of-range", field, "%s is %s; it can be %s to %s", label, show(v), show(least), show(most))
+	tick := in.Tools.Tick
+	return fault.New("out-of-range", field, "%s is %s; it can be %s to %s", label, show(v), show(measure.Up(least, tick)), show(measure.Down(most, tick)))
 }

@@ -98,7 +98,8 @@ func Scores(p style.Part, fence Fence) ScoreList {
 		}
 		slices.Sort(first)
 	}
-	return ScoreList{p.ID, p.Name, []Pass{{Edge: edge, At: first}, {Edge: "top", At: slices.Clone(p.Pattern.Scores.Horizontal)}}}
+	passes := []Pass{{Edge: edge, At: first}, {Edge: "top", At: slices.Clone(p.Pattern.Scores.Horizontal)}}
+	return ScoreList{p.ID, p.Name, slices.DeleteFunc(passes, func(x Pass) bool { return len(x.At) == 0 })}
 }
 
 // shimmed scores each wall from its own edge, turning a quarter each time.
@@ -120,6 +121,24 @@ func shimmed(p style.Part) []Pass {
 		edges[i].Shim = p.Shim
 	}
 	return edges
+}
+
+// ShortLines says where the scores that stop short start and stop: from the
+// left and from the top edge of the blank as drawn.
+func ShortLines(p style.Part, unit measure.Unit, tick measure.Tick) []string {
+	show := func(mm float64) string { return measure.Label(measure.FromMM(mm), unit, tick) }
+	var out []string
+	for _, s := range p.Pattern.Scores.Part {
+		switch {
+		case s.A.X == s.B.X:
+			out = append(out, fmt.Sprintf("%s from the left, from %s to %s down", show(s.A.X), show(min(s.A.Y, s.B.Y)), show(max(s.A.Y, s.B.Y))))
+		case s.A.Y == s.B.Y:
+			out = append(out, fmt.Sprintf("%s from the top, from %s to %s across", show(s.A.Y), show(min(s.A.X, s.B.X)), show(max(s.A.X, s.B.X))))
+		default:
+			out = append(out, fmt.Sprintf("by a ruler, from %s across and %s down to %s across and %s down", show(s.A.X), show(s.A.Y), show(s.B.X), show(s.B.Y)))
+		}
+	}
+	return out
 }
 
 // Sentence says how the passes are made, one after the other.
@@ -200,6 +219,9 @@ func (w Work) write(unit measure.Unit, tick measure.Tick) []Step {
 	for _, p := range w.Parts {
 		list := Scores(p, w.Fence)
 		text := fmt.Sprintf("Score the %s, outside up. %s", strings.ToLower(p.Name), list.Sentence(unit, tick))
+		if short := ShortLines(p, unit, tick); len(short) > 0 {
+			text += " Lines that stop short: " + strings.Join(short, "; ") + "."
+		}
 		if p.Measuring != "" {
 			text += " " + p.Measuring
 		}

@@ -53,6 +53,23 @@ func TestScoresAreReadFromTheFence(t *testing.T) {
 	}
 }
 
+// A line that stops short says where it starts and stops; an edge without
+// lines is left out.
+func TestShortLines(t *testing.T) {
+	part := lopsided(t)
+	part.Pattern.Scores = pattern.Scores{Horizontal: []measure.Length{15 * mm}, Part: []pattern.Segment{
+		{A: pattern.Pt(10, 0), B: pattern.Pt(10, 40)}, {A: pattern.Pt(70, 55), B: pattern.Pt(20, 55)}, {A: pattern.Pt(10, 15), B: pattern.Pt(30, 25)},
+	}}
+	want := []string{"10 mm from the left, from 0 mm to 40 mm down", "55 mm from the top, from 20 mm to 70 mm across",
+		"by a ruler, from 10 mm across and 15 mm down to 30 mm across and 25 mm down"}
+	if got := ShortLines(part, measure.MM, mm); !slices.Equal(got, want) {
+		t.Errorf("short lines are told as %q", got)
+	}
+	if got := Scores(part, Left).Sentence(measure.MM, mm); got != "Top edge against the fence: 15 mm." {
+		t.Errorf("one pass is told as %q", got)
+	}
+}
+
 func TestNumbers(t *testing.T) {
 	in := measure.Inch
 	for _, c := range []struct {

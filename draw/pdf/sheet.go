@@ -145,6 +145,9 @@ func (w *writer) front() error {
 			}
 			w.para(margin+4, w.wide()-4, 11, false, lead+w.bothList(pass.At))
 		}
+		for _, line := range recipe.ShortLines(r.Parts[i].Part, r.Inputs.Units, r.Inputs.Tools.Tick) {
+			w.para(margin+4, w.wide()-4, 10, false, "Stops short: "+line)
+		}
 		if m := r.Parts[i].Measuring; m != "" {
 			w.para(margin+4, w.wide()-4, 10, false, m)
 		}
