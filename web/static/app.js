@@ -33,6 +33,24 @@ document.addEventListener("click", (event) => {
   if (event.target.closest("[data-help]")) document.querySelector("dialog.keys")?.showModal();
 });
 
+// A value is sent once: as it is typed, or when the field is left, not both.
+// Else leaving a field for "undo" would send the value again after it.
+let sent = new WeakMap();
+document.addEventListener("htmx:beforeRequest", (event) => {
+  const field = event.detail.requestConfig.triggeringEvent?.target;
+  if (!(field instanceof HTMLInputElement) || field.type === "radio" || field.type === "checkbox") return;
+  if (sent.get(field) === field.value) event.preventDefault();
+  else sent.set(field, field.value);
+});
+for (const lost of ["htmx:sendError", "htmx:responseError", "htmx:timeout"]) {
+  document.addEventListener(lost, () => { sent = new WeakMap(); });
+}
+document.addEventListener("htmx:afterSettle", () => {
+  for (const field of document.querySelectorAll("#stop-form input")) {
+    if (sent.get(field) !== field.value) sent.delete(field);
+  }
+});
+
 // step changes a length by one tick of its unit with the arrow keys.
 function step(event) {
   const input = event.target;
