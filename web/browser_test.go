@@ -116,10 +116,21 @@ func (b *browser) choose(selector, value string) {
 		`(() => { const s = document.querySelector(%q); s.value = %q; s.dispatchEvent(new Event("change", {bubbles: true})); })()`, selector, value)))
 }
 
+// follow clicks a link. A page that is just being brought up to date can lose
+// a click between press and release; a hand would click again.
 func (b *browser) follow(path string) {
 	b.t.Helper()
-	b.do(chromedp.Click(fmt.Sprintf(`a[href$=%q]`, path)))
-	b.until(fmt.Sprintf("location.pathname.endsWith(%q)", path))
+	for range 5 {
+		b.do(chromedp.Click(fmt.Sprintf(`a[href$=%q]`, path)))
+		for range 50 {
+			if strings.HasSuffix(b.where(), path) {
+				b.until(`document.readyState == "complete"`)
+				return
+			}
+			time.Sleep(50 * time.Millisecond)
+		}
+	}
+	b.t.Fatalf("at %s: the link to %s leads nowhere", b.where(), path)
 }
 
 func (b *browser) value(expression string) string {
