@@ -224,6 +224,17 @@ func TestBadDesignsAreRefusedByField(t *testing.T) {
 	}
 }
 
+// A blank the trimmer cuts but the board does not take is warned of.
+func TestALongBlankOnALongTrimmer(t *testing.T) {
+	in := read(t, edit(t, `"copies":1`, `"copies":1,"sheets":[{"name":"A3"}],"tools":{"trimmer":"18 in"}`, `"4 in"`, `"10 in"`))
+	for _, c := range make_(t, in).Checks {
+		if c.ID == "board" && c.Piece == "base" && c.Verdict == inspect.Warn {
+			return
+		}
+	}
+	t.Error("a blank of 13 in is not warned of")
+}
+
 // Walls that leave no floor are said at the height.
 func TestWallsHigherThanHalfTheBlank(t *testing.T) {
 	in := New("x", measure.In, "tray-lid")

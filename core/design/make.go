@@ -374,6 +374,9 @@ func (r *Result) check() {
 		r.Scores = append(r.Scores, list)
 		r.Checks = append(r.Checks, inspect.OnTick(list, in.Tools.Tick, in.Units), inspect.Tabs(p.Part, r.Spec.Choices["adhesive"]))
 		r.Checks = append(r.Checks, inspect.Piece(p.Part, p.Folded)...)
+		if f, long := inspect.Board(p.Part, in.Units, in.Tools.Tick); long {
+			r.Checks = append(r.Checks, f)
+		}
 	}
 	doubled := r.Spec.Choices["base.walls"] == "double" || in.Style == "tray-double"
 	if f, known := inspect.Load(contents.Grams(in.Things), doubled, in.Card.GSM); known {

@@ -152,6 +152,20 @@ func scoresApart(p style.Part) []Finding {
 	return nil
 }
 
+// boardLength is what most scoring boards take, as most trimmers do: 12 in.
+const boardLength = 12 * measure.Inch
+
+// Board warns of a blank too long for a scoring board; a longer trimmer may
+// well have cut it.
+func Board(p style.Part, unit measure.Unit, tick measure.Tick) (Finding, bool) {
+	long := max(p.Pattern.Width, p.Pattern.Height)
+	if long <= boardLength {
+		return Finding{}, false
+	}
+	return Finding{ID: "board", Verdict: Warn, Piece: p.ID, Text: fmt.Sprintf("%s: the blank is %s long and most scoring boards take %s; score what stands over with a ruler and a bone folder.",
+		p.Name, measure.Label(long, unit, tick), measure.Label(boardLength, unit, tick))}, true
+}
+
 // Closing finds an outer part whose wall is deeper than the one it goes over,
 // so that it stands on the table before the box is closed.
 func Closing(pairs []fit.Pair) []Finding {

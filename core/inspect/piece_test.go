@@ -127,3 +127,15 @@ func TestWallsThatPassThroughEachOther(t *testing.T) {
 	}
 	wantFinding(t, look(style.Part{ID: "x", Name: "Tent", Pattern: p, Root: "base"}), "collision", "left and right pass through each other")
 }
+
+func TestABlankLongerThanTheBoard(t *testing.T) {
+	p := trayPart(t, 30*mm)
+	if f, long := Board(p, measure.In, measure.Inch/16); long {
+		t.Errorf("a short blank gives %+v", f)
+	}
+	p.Pattern.Width = 14 * measure.Inch
+	f, long := Board(p, measure.In, measure.Inch/16)
+	if !long || f.Verdict != Warn || !strings.Contains(f.Text, "14 in long and most scoring boards take 12 in") {
+		t.Errorf("a long blank gives %+v, %v", f, long)
+	}
+}
