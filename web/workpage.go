@@ -61,9 +61,9 @@ type stepView struct {
 
 // way is one way for the things to stand.
 type way struct {
-	ID, Label, Card string
-	Picture         template.HTML
-	Chosen          bool
+	ID, Label string
+	Picture   template.HTML
+	Chosen    bool
 }
 
 type styleTile struct {

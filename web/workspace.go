@@ -22,14 +22,23 @@ func (s *server) open(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, stopURL(b.ID, "contents"))
 }
 
-func (s *server) show(c *echo.Context) error {
+// boxAtStop loads the box of the address and finds its stop.
+func (s *server) boxAtStop(c *echo.Context) (store.Box, int, error) {
 	b, err := s.box(c)
 	if err != nil {
-		return err
+		return b, 0, err
 	}
 	i, ok := stopByID(c.Param("stop"))
 	if !ok {
-		return echo.NewHTTPError(http.StatusNotFound, "no such stop")
+		return b, 0, echo.NewHTTPError(http.StatusNotFound, "no such stop")
+	}
+	return b, i, nil
+}
+
+func (s *server) show(c *echo.Context) error {
+	b, i, err := s.boxAtStop(c)
+	if err != nil {
+		return err
 	}
 	return s.workspace(c, http.StatusOK, b, i, newForm(nil, b.Inputs.Units), nil)
 }
@@ -38,13 +47,9 @@ func (s *server) show(c *echo.Context) error {
 // and only then saves. What cannot be taken is said at its field, over the
 // last good drawing.
 func (s *server) change(c *echo.Context) error {
-	b, err := s.box(c)
+	b, i, err := s.boxAtStop(c)
 	if err != nil {
 		return err
-	}
-	i, ok := stopByID(c.Param("stop"))
-	if !ok {
-		return echo.NewHTTPError(http.StatusNotFound, "no such stop")
 	}
 	posted, err := c.FormValues()
 	if err != nil {

@@ -78,7 +78,7 @@ type Extent3 struct{ X, Y, Z float64 }
 // x and Y along its y. Two opposite walls are as far apart as their folds;
 // half a thickness goes off at each wall, and a whole one for every layer
 // that is glued or tucked inside it. An open side ends at the rim.
-func (f *Folded) Sizes(p *Pattern, root string, t float64) (inside, outside Extent3) {
+func (f *Folded) Sizes(p *Pattern, t float64) (inside, outside Extent3) {
 	x, xo := f.across(p, r3.Vec{X: 1}, t)
 	y, yo := f.across(p, r3.Vec{Y: 1}, t)
 	z, zo := f.across(p, r3.Vec{Z: 1}, t)

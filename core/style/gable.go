@@ -17,7 +17,6 @@ type roof struct {
 	w, d             float64
 	wall, slope, fin float64
 	foot, upwards    float64 // the pattern's y at the foot, and which way is up: 1 or −1
-	tab              float64 // the joining strip after the fourth panel
 }
 
 // rise is how far the ridge lies above the walls: over half the depth the

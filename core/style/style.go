@@ -176,7 +176,7 @@ func measured(p Part, card measure.Length) (inside, outside Extent, err error) {
 	if err != nil {
 		return inside, outside, err
 	}
-	in, out := f.Sizes(p.Pattern, p.Root, card.MM())
+	in, out := f.Sizes(p.Pattern, card.MM())
 	extent := func(e pattern.Extent3) Extent {
 		if p.Opens == Upright { // the root is a wall: its y is the height
 			e.Y, e.Z = e.Z, e.Y
