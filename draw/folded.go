@@ -34,6 +34,12 @@ func NewModel(parts []style.Part, finished []*pattern.Folded, mats []dress.Mat) 
 	for i, part := range parts {
 		f := finished[i]
 		x := modelPart{Part: part, stages: f.Stages(part.Pattern, part.Root)}
+		if len(part.Places) > 0 {
+			for _, x.stand = range part.Places {
+				m.add(x)
+			}
+			continue
+		}
 		x.stand = standing(part, f)
 		lo, hi := bounds(f, x.stand)
 		x.lift = r3.Vec{X: part.Beside[0], Y: part.Beside[1], Z: part.Beside[2]}
@@ -41,15 +47,19 @@ func NewModel(parts []style.Part, finished []*pattern.Folded, mats []dress.Mat) 
 			x.lift.Z += top + (hi.Z-lo.Z)*0.9 + 8
 		}
 		top = max(top, hi.Z+x.lift.Z)
-		m.parts = append(m.parts, x)
-		if len(x.stages) > len(m.Stages) {
-			m.Stages = m.Stages[:0]
-			for _, s := range x.stages {
-				m.Stages = append(m.Stages, s.Name)
-			}
-		}
+		m.add(x)
 	}
 	return m
+}
+
+func (m *Model) add(x modelPart) {
+	m.parts = append(m.parts, x)
+	if len(x.stages) > len(m.Stages) {
+		m.Stages = m.Stages[:0]
+		for _, s := range x.stages {
+			m.Stages = append(m.Stages, s.Name)
+		}
+	}
 }
 
 // standing gives the pose that sets a finished piece up as it is used: an

@@ -1,8 +1,9 @@
-// Package contents turns things to be boxed into the inside size they need.
+// Package contents turns things to be boxed into the inside size they need:
+// how each may stand (stand.go), how several kinds share a box (mix.go), cells
+// that part them (cells.go), and how many of a thing a box holds (capacity.go).
 package contents
 
 import (
-	"cmp"
 	"fmt"
 	"slices"
 
@@ -14,17 +15,34 @@ import (
 type Shape string
 
 // A block is measured along three sides, a round thing across and in height;
-// a stack is a pile of cards, measured pressed lightly together.
+// a stack is a pile of cards, measured pressed lightly together; a soft thing
+// is measured loose and may be squeezed; an irregular one is measured at its
+// widest places.
 const (
-	Block Shape = "block"
-	Round Shape = "round"
-	Stack Shape = "stack"
+	Block     Shape = "block"
+	Round     Shape = "round"
+	Stack     Shape = "stack"
+	Soft      Shape = "soft"
+	Irregular Shape = "irregular"
 )
 
 // Shapes lists the shapes in the order they are offered.
-var Shapes = []Shape{Block, Round, Stack}
+var Shapes = []Shape{Block, Round, Stack, Soft, Irregular}
 
-// Thing is Count equal things, standing as they will in the box. A round
+// Side is one of a thing's measured sides.
+type Side string
+
+// The sides, named as they are measured.
+const (
+	HeightUp Side = "height"
+	WidthUp  Side = "width"
+	LengthUp Side = "length"
+)
+
+// Sides lists the sides in the order they are offered.
+var Sides = []Side{HeightUp, WidthUp, LengthUp}
+
+// Thing is Count equal things, measured as they will usually stand. A round
 // thing has its Width equal to its Length. Grams is the mass of one, 0 when
 // not known.
 type Thing struct {
@@ -34,145 +52,206 @@ type Thing struct {
 	Count                 int
 	Ease                  measure.Length
 	Grams                 float64
+	// Up lists the sides that may stand upright; nil is its height alone.
+	Up []Side
+	// Squeeze is how much of a soft thing's loose height may be pressed out,
+	// in percent.
+	Squeeze int
+	// A stack may be told card by card instead of by its height: so many
+	// Cards, each so thick with its envelope, and so much more where it is
+	// Raised by decoration.
+	Cards        int
+	Each, Raised measure.Length
+	// Fragile things get padding and carry nothing; PullOut ones get room for
+	// a finger beside them.
+	Fragile, PullOut bool
 }
 
 // Ease by custom: rigid things want 2 to 3 mm on each axis in total.
 const (
 	UsualEase = 2 * measure.Millimetre
 	MostEase  = 50 * measure.Millimetre
+	// Padding goes round fragile things, both sides together.
+	Padding = 6 * measure.Millimetre
+	// FingerGap lets a finger and thumb in beside a thing.
+	FingerGap = 18 * measure.Millimetre
 )
 
-// MostThings is the most of one thing in one box.
-const MostThings = 200
+// Limits of what goes into one box.
+const (
+	MostThings  = 200 // of one kind
+	MostKinds   = 10
+	MostSqueeze = 80
+)
+
+// UsualEaseOf is the ease a shape starts with: rigid things 2 mm, soft and
+// irregular ones by their nature 0 and 3 mm.
+func UsualEaseOf(s Shape) measure.Length {
+	switch s {
+	case Soft:
+		return 0
+	case Irregular:
+		return 3 * measure.Millimetre
+	}
+	return UsualEase
+}
 
 // Check refuses things that cannot be boxed.
 func (t Thing) Check() error {
 	switch {
 	case !slices.Contains(Shapes, t.Shape):
-		return fault.New("unknown-shape", "shape", "%q is not a shape; use block, round or stack", t.Shape)
+		return fault.New("unknown-shape", "shape", "%q is not a shape; use block, round, stack, soft or irregular", t.Shape)
 	case t.Count < 1 || t.Count > MostThings:
 		return fault.New("count-range", "count", "a box holds 1 to %d of a thing, not %d", MostThings, t.Count)
 	case t.Length <= 0:
 		return fault.New("too-small", "length", "how long or how far across is it? The size must be more than nothing")
 	case t.Width <= 0:
 		return fault.New("too-small", "width", "how wide is it? The width must be more than nothing")
-	case t.Height <= 0:
+	case t.Cards < 0 || t.Cards > MostThings:
+		return fault.New("count-range", "cards", "a stack has 1 to %d cards, or 0 when you give its height", MostThings)
+	case t.Cards > 0 && t.Each <= 0:
+		return fault.New("too-small", "each", "how thick is one card with its envelope? Measure ten and divide")
+	case t.Cards > 0 && t.Raised < 0:
+		return fault.New("negative", "raised", "decoration adds to a card's thickness; give 0 for flat cards")
+	case t.Cards == 0 && t.Height <= 0:
 		return fault.New("too-small", "height", "how tall is it? The height must be more than nothing")
 	case t.Ease > MostEase:
 		return fault.New("too-large", "ease", "an ease over 5 cm is another box; leave 2 or 3 mm")
+	case t.Ease < 0:
+		return fault.New("negative", "ease", "the ease is room to spare; give 0 or more")
+	case t.Squeeze < 0 || t.Squeeze > MostSqueeze:
+		return fault.New("squeeze-range", "squeeze", "a soft thing is pressed by 0 to %d %% of its height, not %d", MostSqueeze, t.Squeeze)
+	case t.Up != nil && len(t.Up) == 0:
+		return fault.New("no-way-up", "up", "tick at least one side that may be upright, or the thing cannot stand at all")
+	case slices.ContainsFunc(t.Up, func(s Side) bool { return !slices.Contains(Sides, s) }):
+		return fault.New("unknown-side", "up", "the sides that may be upright are height, width and length")
 	case !(t.Grams >= 0 && t.Grams <= 20_000):
 		return fault.New("mass-range", "grams", "the weight of one is 0 to 20000 grams")
 	}
 	return nil
 }
 
-// tall is the height to allow: a stack is allowed a tenth more than measured.
-func (t Thing) tall() measure.Length {
-	if t.Shape == Stack {
-		return t.Height + t.Height/10
+// CheckAll checks every thing; each fault is put at its thing by at.
+func CheckAll(things []Thing, at func(i int) string) error {
+	if len(things) > MostKinds {
+		return fault.New("count-range", "contents", "a box holds up to %d kinds of thing, not %d; put some in a box of their own", MostKinds, len(things))
 	}
-	return t.Height
-}
-
-// Spot is where one thing stands, from the inside's near left bottom corner.
-type Spot struct {
-	Thing                 int
-	X, Y, Z               measure.Length
-	Length, Width, Height measure.Length
-}
-
-// Arrangement is one way of standing all the things.
-type Arrangement struct {
-	ID                    string // "2x2x1": across, deep, layers; one for each thing, joined by "+"
-	Layers                int    // the most things standing on one another
-	Length, Width, Height measure.Length
-	Spots                 []Spot
-}
-
-// mostArrangements bounds the ways tried for a mixture.
-const mostArrangements = 400
-
-// Arrangements gives every way of standing each thing's copies in columns,
-// rows and layers, the groups side by side. The sizes include the ease, the
-// largest any thing asks for, once on each axis. The list is never empty for
-// things that pass Check, and is in order of surface.
-func Arrangements(things []Thing) []Arrangement {
-	all := []Arrangement{{}}
 	for i, t := range things {
-		var next []Arrangement
-		for _, a := range all {
-			for _, g := range grids(t.Count) {
-				next = append(next, a.beside(i, t, g))
-			}
-		}
-		bySurface(next)
-		all = next[:min(len(next), mostArrangements)]
-	}
-	ease := measure.Length(0)
-	for _, t := range things {
-		ease = max(ease, t.Ease)
-	}
-	for i := range all {
-		a := &all[i]
-		a.Length, a.Width, a.Height = a.Length+ease, a.Width+ease, a.Height+ease
-		for s := range a.Spots {
-			a.Spots[s].X += ease / 2
-			a.Spots[s].Y += ease / 2
+		if err := t.Check(); err != nil {
+			return fault.At(at(i), err)
 		}
 	}
-	return all
+	return nil
 }
 
-// bySurface sorts by half the surface of the block, a fair forecast of card.
-func bySurface(all []Arrangement) {
-	half := func(a Arrangement) float64 {
-		l, w, h := a.Length.MM(), a.Width.MM(), a.Height.MM()
-		return l*w + l*h + w*h
+// Tall is the height to allow for the thing as measured: a stack a tenth more
+// than its cards, a soft thing what is left when it is squeezed.
+func (t Thing) Tall() measure.Length {
+	h := t.Height
+	switch t.Shape {
+	case Stack:
+		if t.Cards > 0 {
+			h = measure.Length(t.Cards) * (t.Each + t.Raised)
+		}
+		return h + h/10
+	case Soft:
+		return h - h*measure.Length(t.Squeeze)/100
 	}
-	slices.SortStableFunc(all, func(a, b Arrangement) int { return cmp.Compare(half(a), half(b)) })
+	return h
 }
 
-type grid struct{ across, deep, layers int }
+// mayStand lists the sides that may be upright.
+func (t Thing) mayStand() []Side {
+	if t.Up == nil {
+		return []Side{HeightUp}
+	}
+	return t.Up
+}
 
-// grids gives the tightest grids for n: for each number of layers and
-// columns as few rows as will do.
-func grids(n int) []grid {
-	var out []grid
-	for layers := 1; layers <= n; layers++ {
-		each := (n + layers - 1) / layers
-		if (each * (layers - 1)) >= n {
-			continue
-		}
-		for across := 1; across <= each; across++ {
-			deep := (each + across - 1) / across
-			if across*(deep-1) >= each || (across-1)*deep >= each {
-				continue
-			}
-			out = append(out, grid{across, deep, layers})
-		}
+// margin is the room kept round a thing, all sides together, by axis.
+type margin struct{ ease, padding, finger measure.Length }
+
+func (t Thing) margin() margin {
+	m := margin{ease: t.Ease}
+	if t.Fragile {
+		m.padding = Padding
+	}
+	if t.PullOut {
+		m.finger = FingerGap
+	}
+	return m
+}
+
+func (m margin) or(n margin) margin {
+	return margin{max(m.ease, n.ease), max(m.padding, n.padding), max(m.finger, n.finger)}
+}
+
+// lines writes a margin into an account: ease and padding on each axis, the
+// finger gap along the length alone.
+func (m margin) lines() []Line {
+	var out []Line
+	if m.ease > 0 {
+		out = append(out, Line{"ease", m.ease, m.ease, m.ease})
+	}
+	if m.padding > 0 {
+		out = append(out, Line{"padding for what is fragile", m.padding, m.padding, m.padding})
+	}
+	if m.finger > 0 {
+		out = append(out, Line{"room for a finger", m.finger, 0, 0})
 	}
 	return out
 }
 
-// beside adds a group of equal things to the right of what is there.
-func (a Arrangement) beside(i int, t Thing, g grid) Arrangement {
-	b := Arrangement{ID: fmt.Sprintf("%dx%dx%d", g.across, g.deep, g.layers), Spots: slices.Clone(a.Spots)}
-	if a.ID != "" {
-		b.ID = a.ID + "+" + b.ID
+// Line is one line of the account of a room: what it adds along each axis.
+type Line struct {
+	Text                  string
+	Length, Width, Height measure.Length
+}
+
+// Spot is where one thing stands, from the inside's near left bottom corner.
+// Lying tells that it stands on another side than as measured.
+type Spot struct {
+	Thing                 int
+	X, Y, Z               measure.Length
+	Length, Width, Height measure.Length
+	Lying                 bool
+}
+
+// Cell is a part of the inside that holds one thing or the things of one
+// kind. Column and Row count from the near left; sizes are clear ones.
+type Cell struct {
+	Name                string
+	Thing               int
+	Column, Row         int
+	X, Y, Length, Width measure.Length
+}
+
+// Arrangement is one way of standing all the things. Its sizes are the room
+// they need, and Account adds up to them line by line.
+type Arrangement struct {
+	ID                    string // "2x2x1": across, deep, layers; see stand.go
+	Layers                int    // the most things standing on one another
+	Length, Width, Height measure.Length
+	Spots                 []Spot
+	Account               []Line
+	// Columns and Rows are the clear sizes of the cells, empty without.
+	Columns, Rows []measure.Length
+	Cells         []Cell
+	linings       Line // what stands between the box and the cells
+}
+
+// Volume of the room, and of the things' own boxes in it, in mm³.
+func (a Arrangement) Volume() (room, things float64) {
+	for _, s := range a.Spots {
+		things += s.Length.MM() * s.Width.MM() * s.Height.MM()
 	}
-	l, w, h := t.Length, t.Width, t.tall()
-	for n := range t.Count {
-		x, y, z := n%g.across, n/g.across%g.deep, n/(g.across*g.deep)
-		b.Spots = append(b.Spots, Spot{
-			Thing: i, Length: l, Width: w, Height: h,
-			X: a.Length + measure.Length(x)*l, Y: measure.Length(y) * w, Z: measure.Length(z) * h,
-		})
-	}
-	b.Layers = max(a.Layers, g.layers)
-	b.Length = a.Length + measure.Length(g.across)*l
-	b.Width = max(a.Width, measure.Length(g.deep)*w)
-	b.Height = max(a.Height, measure.Length(g.layers)*h)
-	return b
+	return a.Length.MM() * a.Width.MM() * a.Height.MM(), things
+}
+
+// Wasted is the part of the room that no thing's own box takes, 0 to 1.
+func (a Arrangement) Wasted() float64 {
+	room, things := a.Volume()
+	return 1 - things/room
 }
 
 // Grams is the mass of everything, 0 when nothing is known.
@@ -182,4 +261,12 @@ func Grams(things []Thing) float64 {
 		sum += float64(t.Count) * t.Grams
 	}
 	return sum
+}
+
+// plural of a count and a noun that may already be in the plural.
+func counted(n int, name string) string {
+	if name == "" {
+		name = "things"
+	}
+	return fmt.Sprintf("%d × %s", n, name)
 }

@@ -65,11 +65,19 @@ func TestNothingSticksOut(t *testing.T) {
 		want := 0
 		for range 1 + rng.Intn(3) {
 			thing := Thing{Shape: Block, Length: measure.Length(1+rng.Intn(90)) * mm, Width: measure.Length(1+rng.Intn(90)) * mm,
-				Height: measure.Length(1+rng.Intn(90)) * mm, Count: 1 + rng.Intn(9), Ease: measure.Length(rng.Intn(4)) * mm}
+				Height: measure.Length(1+rng.Intn(90)) * mm, Count: 1 + rng.Intn(9), Ease: measure.Length(rng.Intn(4)) * mm,
+				Up: Sides[:1+rng.Intn(3)], Fragile: rng.Intn(4) == 0, PullOut: rng.Intn(4) == 0}
+			if rng.Intn(3) == 0 {
+				thing.Shape, thing.Width = Round, thing.Length
+			}
 			want += thing.Count
 			things = append(things, thing)
 		}
-		for _, a := range Arrangements(things) {
+		all := Arrangements(things)
+		for _, per := range []Per{PerKind, PerThing} {
+			all = append(all, Divided(things, Parting{Per: per, Between: mm, Edge: mm / 2})...)
+		}
+		for _, a := range all {
 			if len(a.Spots) != want {
 				t.Fatalf("%s of %v holds %d things", a.ID, things, len(a.Spots))
 			}
@@ -78,7 +86,7 @@ func TestNothingSticksOut(t *testing.T) {
 					t.Fatalf("%s of %v: thing %d sticks out", a.ID, things, i)
 				}
 				for _, o := range a.Spots[:i] {
-					if s.X < o.X+o.Length && o.X < s.X+s.Length && s.Y < o.Y+o.Width && o.Y < s.Y+s.Width && s.Z < o.Z+o.Height && o.Z < s.Z+s.Height {
+					if s.meets(o, things) {
 						t.Fatalf("%s of %v: things overlap", a.ID, things)
 					}
 				}
@@ -87,19 +95,196 @@ func TestNothingSticksOut(t *testing.T) {
 	}
 }
 
+// meets reports whether two things overlap: standing round ones as circles,
+// all else as boxes.
+func (s Spot) meets(o Spot, things []Thing) bool {
+	if s.X >= o.X+o.Length || o.X >= s.X+s.Length || s.Y >= o.Y+o.Width || o.Y >= s.Y+s.Width || s.Z >= o.Z+o.Height || o.Z >= s.Z+s.Height {
+		return false
+	}
+	if s.Thing != o.Thing || things[s.Thing].Shape != Round || s.Lying {
+		return true
+	}
+	dx, dy := (s.X - o.X).MM(), (s.Y - o.Y).MM()
+	return dx*dx+dy*dy < s.Length.MM()*s.Length.MM()*(1-1e-12)
+}
+
+// The account adds up to the room, whatever goes in.
+func TestTheAccountAddsUp(t *testing.T) {
+	vase := jars(1)
+	vase.Fragile, vase.PullOut = true, true
+	a := Arrangements([]Thing{vase, jars(2)})[0]
+	sum := Line{}
+	for _, l := range a.Account {
+		sum.Length, sum.Width, sum.Height = sum.Length+l.Length, sum.Width+l.Width, sum.Height+l.Height
+	}
+	if sum.Length != a.Length || sum.Width != a.Width || sum.Height != a.Height {
+		t.Errorf("%v add up to %v of %v", a.Account, sum, a)
+	}
+	if want := (62+2)*mm + Padding; a.Height != want {
+		t.Errorf("the height is %v mm; want %v", a.Height.MM(), want.MM())
+	}
+	alone := Arrangements([]Thing{vase})[0]
+	if want := (48+2)*mm + Padding + FingerGap; alone.Length != want {
+		t.Errorf("with room for a finger it is %v mm long; want %v", alone.Length.MM(), want.MM())
+	}
+}
+
+func TestStaggeredRowsCloseUp(t *testing.T) {
+	a := find(t, Arrangements([]Thing{jars(5)}), "3z2x1")
+	// Three and two between them: 3 × 48 long, 48 + √3/2 × 48 deep.
+	if a.Length != 146*mm || a.Width < 91560*measure.Micrometre || a.Width > 91580*measure.Micrometre {
+		t.Errorf("three and two staggered take %v × %v mm", a.Length.MM(), a.Width.MM())
+	}
+}
+
+// However few things in however many ways: no arrangement made by splitting
+// the kinds in every way, with nothing left out, has a smaller surface.
+func TestNothingSmallerIsMissed(t *testing.T) {
+	rng := rand.New(rand.NewSource(5))
+	for range 40 {
+		var things []Thing
+		for range 1 + rng.Intn(3) {
+			things = append(things, Thing{Shape: Block, Length: measure.Length(10+rng.Intn(50)) * mm, Width: measure.Length(10+rng.Intn(50)) * mm,
+				Height: measure.Length(10+rng.Intn(50)) * mm, Count: 1 + rng.Intn(3), Up: Sides[:1+rng.Intn(3)]})
+		}
+		least := -1.0
+		for _, b := range everyBlock(things, 1<<len(things)-1) {
+			if s := b.surface(); least < 0 || s < least {
+				least = s
+			}
+		}
+		a := Arrangements(things)[0]
+		if got := (&block{l: a.Length, w: a.Width, h: a.Height}).surface(); got > least+1e-6 {
+			t.Fatalf("%+v: %s has a surface of %v mm²; %v can be had", things, a.ID, got, least)
+		}
+	}
+}
+
+// everyBlock splits a set of kinds in every way and keeps everything.
+func everyBlock(things []Thing, set int) []*block {
+	var out []*block
+	for i, t := range things {
+		if set != 1<<i {
+			continue
+		}
+		for _, g := range t.ways() {
+			for across := 1; across <= t.Count; across++ {
+				for deep := 1; across*deep <= 2*t.Count; deep++ {
+					for layers := 1; layers <= t.Count; layers++ {
+						if across*deep*layers >= t.Count {
+							g.thing, g.count, g.across, g.deep, g.layers, g.pack = i, t.Count, across, deep, layers, straight
+							copied := g
+							out = append(out, copied.block())
+						}
+					}
+				}
+			}
+		}
+	}
+	for part := (set - 1) & set; part > 0; part = (part - 1) & set {
+		for _, a := range everyBlock(things, part) {
+			for _, b := range everyBlock(things, set^part) {
+				out = append(out, &block{l: a.l + b.l, w: max(a.w, b.w), h: max(a.h, b.h)})
+			}
+		}
+		if len(out) > 100_000 {
+			break
+		}
+	}
+	return out
+}
+
+func TestCapacity(t *testing.T) {
+	for name, c := range map[string]struct {
+		room  Room
+		thing Thing
+		count int
+		stops Axis
+		lacks measure.Length
+	}{
+		"four jars and no more": {Room{98 * mm, 98 * mm, 64 * mm}, jars(1), 4, AlongLength, 48 * mm},
+		"one short of five":     {Room{145 * mm, 98 * mm, 64 * mm}, jars(1), 4, AlongLength, mm},
+		"not one":               {Room{98 * mm, 40 * mm, 64 * mm}, jars(1), 0, AlongWidth, 10 * mm},
+		"two layers":            {Room{50 * mm, 50 * mm, 126 * mm}, jars(1), 2, AlongLength, 48 * mm},
+		"staggered":             {Room{146 * mm, 92 * mm, 64 * mm}, jars(1), 5, AlongWidth, 2*rowPitch(48*mm) - 42*mm},
+	} {
+		h := Capacity(c.room, c.thing)
+		if h.Count != c.count || h.Stops != c.stops || h.Lacks != c.lacks {
+			t.Errorf("%s: %d, the %s stops it by %v mm; want %d, %s, %v", name, h.Count, h.Stops, h.Lacks.MM(), c.count, c.stops, c.lacks.MM())
+		}
+	}
+}
+
+// Flat cards and cards with raised decoration: a tenth more than their
+// thickness each.
+func TestCapacityInCards(t *testing.T) {
+	cards := Thing{Shape: Stack, Length: 100 * mm, Width: 140 * mm, Count: 1, Cards: 1, Each: mm}
+	room := Room{102 * mm, 142 * mm, 24 * mm}
+	cards.Ease = 2 * mm
+	if h := Capacity(room, cards); h.Cards != 20 || h.Stops != AlongHeight {
+		t.Errorf("%d flat cards, stopped by the %s; want 20", h.Cards, h.Stops)
+	}
+	cards.Raised = mm
+	if h := Capacity(room, cards); h.Cards != 10 {
+		t.Errorf("%d raised cards; want 10", h.Cards)
+	}
+}
+
+// What Capacity says is what an arrangement of that many needs, and one more
+// of the same grid does not go.
+func TestCapacityAgreesWithArrangements(t *testing.T) {
+	rng := rand.New(rand.NewSource(4))
+	for range 200 {
+		thing := jars(1)
+		thing.Length = measure.Length(10+rng.Intn(40)) * mm
+		thing.Width = thing.Length
+		room := Room{measure.Length(60+rng.Intn(200)) * mm, measure.Length(60+rng.Intn(200)) * mm, 70 * mm}
+		h := Capacity(room, thing)
+		thing.Count = min(h.Count, MostThings)
+		fits := false
+		for _, a := range Arrangements([]Thing{thing}) {
+			fits = fits || a.Length <= room.Length && a.Width <= room.Width && a.Height <= room.Height
+		}
+		if !fits {
+			t.Errorf("%d of %v mm are said to go into %v", h.Count, thing.Length.MM(), room)
+		}
+	}
+}
+
+func BenchmarkArrangements(b *testing.B) {
+	var things []Thing
+	for i := range measure.Length(10) {
+		things = append(things, Thing{Shape: []Shape{Round, Block}[i%2], Length: (20 + 3*i) * mm, Width: (20 + 3*i) * mm, Height: (30 + 2*i) * mm, Count: 6, Ease: 2 * mm})
+	}
+	b.Run("ten kinds", func(b *testing.B) {
+		for b.Loop() {
+			Arrangements(things)
+		}
+	})
+	b.Run("sixty cells", func(b *testing.B) {
+		for b.Loop() {
+			Divided(things, Parting{Per: PerThing, Between: mm})
+		}
+	})
+}
+
 func TestCheckRefuses(t *testing.T) {
 	for name, c := range map[string]struct {
 		change func(*Thing)
 		field  string
 	}{
-		"shape":  {func(x *Thing) { x.Shape = "blob" }, "shape"},
-		"none":   {func(x *Thing) { x.Count = 0 }, "count"},
-		"many":   {func(x *Thing) { x.Count = 1e9 }, "count"},
-		"flat":   {func(x *Thing) { x.Height = 0 }, "height"},
-		"thin":   {func(x *Thing) { x.Length = 0 }, "length"},
-		"narrow": {func(x *Thing) { x.Width = 0 }, "width"},
-		"roomy":  {func(x *Thing) { x.Ease = 90 * mm }, "ease"},
-		"heavy":  {func(x *Thing) { x.Grams = -1 }, "grams"},
+		"shape":   {func(x *Thing) { x.Shape = "blob" }, "shape"},
+		"none":    {func(x *Thing) { x.Count = 0 }, "count"},
+		"many":    {func(x *Thing) { x.Count = 1e9 }, "count"},
+		"flat":    {func(x *Thing) { x.Height = 0 }, "height"},
+		"thin":    {func(x *Thing) { x.Length = 0 }, "length"},
+		"narrow":  {func(x *Thing) { x.Width = 0 }, "width"},
+		"roomy":   {func(x *Thing) { x.Ease = 90 * mm }, "ease"},
+		"heavy":   {func(x *Thing) { x.Grams = -1 }, "grams"},
+		"pressed": {func(x *Thing) { x.Squeeze = -1 }, "squeeze"},
+		"no way":  {func(x *Thing) { x.Up = []Side{} }, "up"},
+		"odd way": {func(x *Thing) { x.Up = []Side{"corner"} }, "up"},
+		"cards":   {func(x *Thing) { x.Cards = 4 }, "each"},
 	} {
 		thing := jars(4)
 		c.change(&thing)

@@ -20,6 +20,7 @@ func (in Inputs) Clone() Inputs {
 	in.Choices = maps.Clone(in.Choices)
 	in.Lengths = maps.Clone(in.Lengths)
 	in.Things = slices.Clone(in.Things)
+	in.Linings = slices.Clone(in.Linings)
 	in.Sheets = slices.Clone(in.Sheets)
 	in.Mats = slices.Clone(in.Mats)
 	for i := range in.Mats {
@@ -107,6 +108,8 @@ func Difference(a, b Inputs) string {
 	}
 	note(a.Basis == b.Basis, "what the size is of")
 	note(reflect.DeepEqual(a.Things, b.Things) && a.Stand == b.Stand, "contents")
+	note(a.Compartments == b.Compartments, "compartments")
+	note(slices.Equal(a.Linings, b.Linings) && a.RiserHeight == b.RiserHeight, "linings")
 	note(a.Card == b.Card && maps.Equal(a.Cards, b.Cards), "card")
 	note(a.Fit == b.Fit, "fit wanted")
 	note(reflect.DeepEqual(a.Mats, b.Mats), "dressing")

@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"slices"
 
-	"brevium/core/contents"
 	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/fit"
@@ -27,6 +26,9 @@ type (
 		Size     map[string]measure.Text `json:"size,omitempty"`
 		Contents []thingFile             `json:"contents"`
 		Stand    string                  `json:"stand,omitempty"`
+		Cells    *cellsFile              `json:"compartments,omitempty"`
+		Linings  []string                `json:"linings,omitempty"`
+		Riser    measure.Text            `json:"riser,omitempty"`
 		Card     *cardFile               `json:"card,omitempty"`
 		Cards    map[string]cardFile     `json:"cards,omitempty"`
 		Options  map[string]measure.Text `json:"options,omitempty"`
@@ -35,17 +37,6 @@ type (
 		Sheets   []sheetFile             `json:"sheets,omitempty"`
 		Tools    *toolsFile              `json:"tools,omitempty"`
 		Copies   *int                    `json:"copies,omitempty"`
-	}
-	thingFile struct {
-		Name   string       `json:"name"`
-		Shape  string       `json:"shape,omitempty"`
-		Across measure.Text `json:"across,omitempty"`
-		Length measure.Text `json:"length,omitempty"`
-		Width  measure.Text `json:"width,omitempty"`
-		Height measure.Text `json:"height"`
-		Count  *int         `json:"count,omitempty"`
-		Ease   measure.Text `json:"ease,omitempty"`
-		Grams  float64      `json:"grams,omitempty"`
 	}
 	cardFile struct {
 		Name      string       `json:"name,omitempty"`
@@ -102,6 +93,7 @@ func Read(text []byte) (Inputs, error) {
 	r.size(s, f.Size)
 	r.options(s, f.Options, f.Fit)
 	r.things(f)
+	r.inside(f)
 	if f.Card != nil {
 		r.in.Card = r.card("card", *f.Card)
 	}
@@ -198,47 +190,6 @@ func (r *reader) options(s *style.Style, options map[string]measure.Text, fitWan
 
 func unknownChoice(field string, o style.Option, got string) error {
 	return fault.New("unknown-choice", field, "%q is not one of %v", got, o.Choices)
-}
-
-func thingField(i int) string { return fmt.Sprintf("contents[%d]", i) }
-
-func (r *reader) things(f inputsFile) {
-	if len(f.Contents) > 0 {
-		for _, id := range []string{"length", "width", "height"} {
-			if _, both := f.Size[id]; both {
-				r.fail(fault.New("both-given", "size."+id, "give the contents or the size, not both; the contents set the inside"))
-			}
-		}
-	}
-	r.in.Stand = f.Stand
-	for i, t := range f.Contents {
-		field := thingField(i)
-		thing := contents.Thing{
-			Name: t.Name, Shape: contents.Shape(t.Shape), Count: 1, Grams: t.Grams,
-			Height: r.length(field+".height", t.Height, 0),
-			Ease:   r.length(field+".ease", t.Ease, contents.UsualEase),
-		}
-		if t.Count != nil {
-			thing.Count = *t.Count
-		}
-		if thing.Shape == "" {
-			thing.Shape = contents.Block
-			if t.Across != "" {
-				thing.Shape = contents.Round
-			}
-		}
-		if thing.Shape == contents.Round {
-			thing.Length = r.length(field+".across", t.Across, 0)
-			thing.Width = thing.Length
-			if t.Length != "" || t.Width != "" {
-				r.fail(fault.New("both-given", field, "a round thing is measured across and in height; leave out length and width"))
-			}
-		} else {
-			thing.Length = r.length(field+".length", t.Length, 0)
-			thing.Width = r.length(field+".width", t.Width, 0)
-		}
-		r.in.Things = append(r.in.Things, thing)
-	}
 }
 
 // card reads a card; a thickness left out comes from the weight, and a
@@ -347,14 +298,9 @@ func (in Inputs) Write() []byte {
 		f.Cards[piece] = writeCard(c)
 	}
 	for _, t := range in.Things {
-		x := thingFile{Name: t.Name, Shape: string(t.Shape), Height: mmText(t.Height), Count: &t.Count, Ease: mmText(t.Ease), Grams: t.Grams}
-		if t.Shape == contents.Round {
-			x.Across = mmText(t.Length)
-		} else {
-			x.Length, x.Width = mmText(t.Length), mmText(t.Width)
-		}
-		f.Contents = append(f.Contents, x)
+		f.Contents = append(f.Contents, writeThing(t))
 	}
+	in.writeInside(&f)
 	for _, d := range in.Mats {
 		m := matsFile{Piece: d.Piece, Where: string(d.Where)}
 		for _, l := range d.Layers {

@@ -42,6 +42,10 @@ type Inputs struct {
 
 	Things []contents.Thing
 	Stand  string // the id of the arrangement chosen; "" for the best
+	// Compartments part the things; Linings line the inside.
+	Compartments Compartments
+	Linings      []Lining
+	RiserHeight  measure.Length
 
 	Card  paper.Card
 	Cards map[string]paper.Card // for single pieces, by piece id
@@ -79,7 +83,7 @@ func New(name string, unit measure.Unit, styleID string) Inputs {
 		Name: name, Units: unit, Style: styleID, Basis: Scored, Card: UsualCard, Fit: fit.Snug,
 		Size: map[string]measure.Length{}, Cards: map[string]paper.Card{},
 		Choices: map[string]string{}, Lengths: map[string]measure.Length{},
-		Sheets: UsualSheets(unit), Copies: 1,
+		Sheets: UsualSheets(unit), Copies: 1, RiserHeight: UsualRiser,
 		Tools: Tools{Tick: unit.Tick(), Fence: recipe.Left, Trimmer: UsualTrimmer},
 	}
 }
@@ -129,12 +133,10 @@ func (in *Inputs) check() error {
 			return err
 		}
 	}
-	for i := range in.Things {
-		if err := in.Things[i].Check(); err != nil {
-			return fault.At(thingField(i), err)
-		}
+	if err := contents.CheckAll(in.Things, thingField); err != nil {
+		return err
 	}
-	return nil
+	return in.checkInside()
 }
 
 func checkCard(field string, c paper.Card) error {

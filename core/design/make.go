@@ -3,7 +3,6 @@ package design
 import (
 	"context"
 	"fmt"
-	"maps"
 	"slices"
 	"strings"
 
@@ -31,18 +30,22 @@ type Result struct {
 	Box    *style.Box
 	// Inside and Outside are the finished box's, measured from its layers.
 	Inside, Outside style.Extent
-	// Stand is how the things stand, and Stands the ways to choose from;
-	// empty when the design starts from a size.
-	Stand    *contents.Arrangement
-	Stands   []contents.Arrangement
-	Fits     []fit.Account
-	Mats     []dress.Mat
-	Stocks   []Stock
-	Checks   []inspect.Finding
-	Scores   []recipe.ScoreList
-	Steps    []recipe.Step
-	Supplies []recipe.Supply
-	One, All float64 // minutes
+	// Stand is how the things stand in the finished box, and Ways the ones to
+	// choose from, best first; empty when the design starts from a size.
+	Stand *contents.Arrangement
+	Ways  []Way
+	// Inserting says how the pieces inside the box go in.
+	Inserting []string
+	Fits      []fit.Account
+	Mats      []dress.Mat
+	Stocks    []Stock
+	Checks    []inspect.Finding
+	Scores    []recipe.ScoreList
+	Steps     []recipe.Step
+	Supplies  []recipe.Supply
+	One, All  float64 // minutes
+
+	dividersMeet inspect.Finding
 }
 
 // Part is a piece with its faces and its card.
@@ -81,7 +84,7 @@ func Make(in Inputs) (*Result, error) {
 func (r *Result) build() error {
 	in := &r.Inputs
 	if len(in.Things) > 0 {
-		if err := r.around(in.Things); err != nil {
+		if err := r.around(); err != nil {
 			return err
 		}
 	} else if in.Basis != Scored {
@@ -109,6 +112,9 @@ func (r *Result) build() error {
 	}
 	for _, p := range box.Fits {
 		r.Fits = append(r.Fits, p.Do(r.between(p)))
+	}
+	if err := r.fitOut(); err != nil {
+		return err
 	}
 	return r.fitsTheTable()
 }
@@ -221,66 +227,6 @@ func (r *Result) fromExtent(want style.Extent, basis Basis) error {
 	return nil
 }
 
-// around chooses how the things stand and sizes the box to them: the
-// arrangement asked for, or the one whose blanks take least card. Things are
-// not stood on one another unless that is asked for.
-func (r *Result) around(things []contents.Thing) error {
-	r.Stands = contents.Arrangements(things)
-	if err := r.fromExtent(inside(r.Stands[0]), Inside); err != nil {
-		return err
-	}
-	extra, err := r.extra(Inside)
-	if err != nil {
-		return err
-	}
-	best, cost := -1, 0.0
-	for i, a := range r.Stands[:min(len(r.Stands), mostTried)] {
-		if r.Inputs.Stand != "" {
-			if a.ID == r.Inputs.Stand {
-				best = i
-			}
-			continue
-		}
-		if a.Layers > 1 && best >= 0 {
-			continue
-		}
-		trial := *r
-		trial.Spec.Lengths = maps.Clone(r.Spec.Lengths)
-		trial.set(inside(a), extra, Inside)
-		if trial.inRange() != nil {
-			continue
-		}
-		box, err := trial.solved(&trial.Spec)
-		if err != nil {
-			continue
-		}
-		c := 0.0
-		for _, p := range box.Parts {
-			c += p.Pattern.Width.MM() * p.Pattern.Height.MM()
-		}
-		if best < 0 || c < cost || r.Stands[best].Layers > 1 && a.Layers == 1 {
-			best, cost = i, c
-		}
-	}
-	if best < 0 {
-		if r.Inputs.Stand == "" {
-			best = 0 // let the size say what is wrong
-		} else {
-			return fault.New("unknown-stand", "stand", "the things cannot stand as %q; choose one of the ways shown", r.Inputs.Stand)
-		}
-	}
-	r.Stand = &r.Stands[best]
-	return r.fromExtent(inside(*r.Stand), Inside)
-}
-
-// inside is the room an arrangement needs.
-func inside(a contents.Arrangement) style.Extent {
-	return style.Extent{Length: a.Length, Width: a.Width, Height: a.Height}
-}
-
-// mostTried bounds the arrangements that are priced.
-const mostTried = 60
-
 // inRange checks the sizes that were worked out against the style's limits.
 func (r *Result) inRange() error {
 	for _, p := range r.Style.Parameters {
@@ -301,11 +247,7 @@ func (r *Result) fitsTheTable() error {
 		if h > w {
 			field = "size." + r.Style.Axes[1]
 		}
-		turn := p.Card.Direction.MayTurn()
-		fits := slices.ContainsFunc(r.Inputs.Sheets, func(s paper.Sheet) bool {
-			return w <= s.Width && h <= s.Height || turn && h <= s.Width && w <= s.Height
-		})
-		if !fits {
+		if !r.Inputs.blankFits(p.Part) {
 			return fault.New("larger-than-sheet", field, "the %s's blank would be %s × %s, larger than every sheet chosen; make the box smaller or choose a larger sheet",
 				strings.ToLower(p.Name), show(w), show(h))
 		}
@@ -315,6 +257,14 @@ func (r *Result) fitsTheTable() error {
 		}
 	}
 	return nil
+}
+
+// blankFits reports whether a piece's blank goes on one of the sheets.
+func (in *Inputs) blankFits(p style.Part) bool {
+	w, h, turn := p.Pattern.Width, p.Pattern.Height, in.CardOf(p.ID).Direction.MayTurn()
+	return slices.ContainsFunc(in.Sheets, func(s paper.Sheet) bool {
+		return w <= s.Width && h <= s.Height || turn && h <= s.Width && w <= s.Height
+	})
 }
 
 func (r *Result) dress() error {
@@ -350,7 +300,7 @@ func (r *Result) lay() error {
 		stocks[i].Job.Pieces = append(stocks[i].Job.Pieces, p)
 	}
 	for _, p := range r.Parts {
-		add(p.Card, layout.Piece{Name: p.ID, Width: p.Pattern.Width, Height: p.Pattern.Height, Copies: r.Inputs.Copies})
+		add(p.Card, layout.Piece{Name: p.ID, Width: p.Pattern.Width, Height: p.Pattern.Height, Copies: r.Inputs.Copies * p.Copies()})
 	}
 	for _, m := range r.Mats {
 		add(m.Card, layout.Piece{Name: m.ID, Width: m.Width, Height: m.Height, Copies: r.Inputs.Copies})
@@ -382,6 +332,9 @@ func (r *Result) check() {
 	if f, known := inspect.Load(contents.Grams(in.Things), doubled, in.Card.GSM); known {
 		r.Checks = append(r.Checks, f)
 	}
+	if r.dividersMeet.ID != "" {
+		r.Checks = append(r.Checks, r.dividersMeet)
+	}
 	for _, s := range r.Stocks {
 		if n := len(s.Layout.Unplaced); n > 0 {
 			r.Checks = append(r.Checks, inspect.Finding{ID: "sheets", Verdict: inspect.Fail,
@@ -394,7 +347,7 @@ func (r *Result) write() {
 	in := &r.Inputs
 	w := recipe.Work{
 		Units: in.Units, Tick: in.Tools.Tick, Fence: in.Tools.Fence, Copies: in.Copies,
-		Cards: map[string]paper.Card{}, Mats: r.Mats, Assembly: r.Box.Assembly,
+		Cards: map[string]paper.Card{}, Mats: r.Mats, Assembly: r.Box.Assembly, Inserting: r.Inserting,
 		Contents: r.Filling(), Adhesive: r.Spec.Choices["adhesive"],
 	}
 	for _, p := range r.Parts {
@@ -412,12 +365,8 @@ func (r *Result) write() {
 // Filling names the contents: "4 Jars and 1 Card deck".
 func (r *Result) Filling() string {
 	var parts []string
-	for _, t := range r.Inputs.Things {
-		name := t.Name
-		if name == "" {
-			name = string(t.Shape)
-		}
-		parts = append(parts, fmt.Sprintf("%d × %s", t.Count, name))
+	for i, t := range r.Inputs.Things {
+		parts = append(parts, fmt.Sprintf("%d × %s", t.Count, r.ThingName(i)))
 	}
 	return strings.Join(parts, " and ")
 }

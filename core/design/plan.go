@@ -200,7 +200,7 @@ func (r *Result) Plan() ([]byte, error) {
 
 func (r *Result) planPiece(p Part) planPiece {
 	x := planPiece{
-		ID: p.ID, Name: p.Name, Copies: r.Inputs.Copies, Card: p.Card.Name,
+		ID: p.ID, Name: p.Name, Copies: r.Inputs.Copies * p.Copies(), Card: p.Card.Name,
 		Blank:      planBlank{p.Pattern.Width, p.Pattern.Height, r.Show(p.Pattern.Width), r.Show(p.Pattern.Height)},
 		Scores:     planScores{p.Pattern.Scores.Vertical, p.Pattern.Scores.Horizontal, r.labels(p.Pattern.Scores.Vertical), r.labels(p.Pattern.Scores.Horizontal)},
 		PartScores: []planLine{}, Slits: [][]point{}, Holes: [][]point{}, Creases: []planCrease{},

@@ -30,7 +30,7 @@ func Sketch(in Inputs) (*Result, error) {
 func (r *Result) CardArea() float64 {
 	area := 0.0
 	for _, p := range r.Parts {
-		area += p.Pattern.Width.MM() * p.Pattern.Height.MM()
+		area += p.Pattern.Width.MM() * p.Pattern.Height.MM() * float64(p.Copies())
 	}
 	return area
 }

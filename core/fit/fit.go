@@ -3,6 +3,7 @@
 package fit
 
 import (
+	"cmp"
 	"fmt"
 
 	"brevium/core/fault"
@@ -77,14 +78,17 @@ func ParseVerdict(s string) (Verdict, error) {
 // outside of the inner part, 1 for a tab inside one wall only. A pair that
 // Gives has walls that bend out of each other's way.
 type Pair struct {
-	Outer, Inner           string
-	OuterName, InnerName   string
-	Axis                   string
-	OuterSpan, InnerSpan   measure.Length
-	OuterCard, InnerCard   measure.Length // thickness
-	OuterLayers            int
-	InnerLayers            int
-	Gives                  bool
+	Outer, Inner         string
+	OuterName, InnerName string
+	Axis                 string
+	OuterSpan, InnerSpan measure.Length
+	OuterCard, InnerCard measure.Length // thickness
+	OuterLayers          int
+	InnerLayers          int
+	Gives                bool
+	Within               bool // the inner part stays in the outer one
+	// OuterIs and InnerIs say how a span is measured; "" is score to score.
+	OuterIs, InnerIs       string
 	OuterWhat, InnerWhat   string // what the layers are, for the account
 	OuterDepth, InnerDepth measure.Length
 }
@@ -119,13 +123,17 @@ func (p Pair) Do(between measure.Length) Account {
 		a.Lines = append(a.Lines, Line{fmt.Sprintf(format, args...), amount, side})
 		a.Gap += amount
 	}
-	add(p.OuterSpan, 0, "%s, score to score", p.OuterName)
-	add(-p.OuterCard, p.OuterCard, "%s's own card", p.OuterName)
+	add(p.OuterSpan, 0, "%s, %s", p.OuterName, cmp.Or(p.OuterIs, "score to score"))
+	if p.OuterCard > 0 {
+		add(-p.OuterCard, p.OuterCard, "%s's own card", p.OuterName)
+	}
 	if p.OuterLayers > 0 {
 		add(-measure.Length(p.OuterLayers)*p.OuterCard, measure.Length(p.OuterLayers)*p.OuterCard/2, "%s inside it, %s", p.OuterWhat, sides(p.OuterLayers))
 	}
-	add(-p.InnerSpan, 0, "%s, score to score", p.InnerName)
-	add(-p.InnerCard, p.InnerCard, "%s's own card", p.InnerName)
+	add(-p.InnerSpan, 0, "%s, %s", p.InnerName, cmp.Or(p.InnerIs, "score to score"))
+	if p.InnerCard > 0 {
+		add(-p.InnerCard, p.InnerCard, "%s's own card", p.InnerName)
+	}
 	if p.InnerLayers > 0 {
 		add(-measure.Length(p.InnerLayers)*p.InnerCard, measure.Length(p.InnerLayers)*p.InnerCard/2, "%s outside it, %s", p.InnerWhat, sides(p.InnerLayers))
 	}

@@ -51,6 +51,9 @@ func Fits(accounts []fit.Account, unit measure.Unit) []Finding {
 		f := Finding{ID: "fit." + a.Pair.Axis, Verdict: OK, Piece: a.Pair.Outer}
 		gap := measure.Label(a.Gap, measure.MM, measure.Millimetre/100)
 		what := fmt.Sprintf("%s over %s, %s", a.Pair.OuterName, strings.ToLower(a.Pair.InnerName), a.Pair.Axis)
+		if a.Pair.Within {
+			what = fmt.Sprintf("%s in the box, %s", a.Pair.InnerName, a.Pair.Axis)
+		}
 		switch a.Verdict {
 		case fit.WontGoOn:
 			f.Verdict = Fail
@@ -63,6 +66,10 @@ func Fits(accounts []fit.Account, unit measure.Unit) []Finding {
 			}
 			f.Text = fmt.Sprintf("%s: a gap of %s grips; it may crease the rim. Allow one tick more unless you want that.", what, gap)
 		case fit.Loose:
+			if a.Pair.Within {
+				f.Text = fmt.Sprintf("%s: it stands with %s to spare.", what, gap)
+				break
+			}
 			f.Verdict = Warn
 			f.Text = fmt.Sprintf("%s: a gap of %s is loose; it may drop off. Allow less, or hold it with a band.", what, gap)
 		default:

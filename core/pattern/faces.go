@@ -295,8 +295,12 @@ func nest(faces []Face, outer [][]Point) {
 	}
 }
 
-// inner finds a point strictly inside a simple polygon: beside the middle of
-// its longest edge.
+// nearEdge is how far inside a polygon, in mm, inner looks: nearer to the edge
+// than any hole may come.
+const nearEdge = 0.01
+
+// inner finds a point strictly inside a simple polygon and outside the holes
+// that lie in it: close beside the middle of its longest edge.
 func inner(polygon []Point) Point {
 	best, length := 0, 0.0
 	for i, a := range polygon {
@@ -307,7 +311,7 @@ func inner(polygon []Point) Point {
 	a := polygon[best]
 	d := polygon[(best+1)%len(polygon)].Sub(a)
 	right := Point{-d.Y, d.X}.Scale(1 / d.Len())
-	step := length / 4
+	step := min(length/4, nearEdge)
 	for range 40 {
 		if at := a.Add(d.Scale(0.5)).Add(right.Scale(step)); Contains(polygon, at) {
 			return at

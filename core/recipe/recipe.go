@@ -76,8 +76,10 @@ type Work struct {
 	Cards    map[string]paper.Card // by piece
 	Mats     []dress.Mat
 	Assembly []string
-	Contents string // what is filled in, "" when not known
-	Adhesive string
+	// Inserting says how the pieces inside the box go in, before it is filled.
+	Inserting []string
+	Contents  string // what is filled in, "" when not known
+	Adhesive  string
 }
 
 // Scores gives a piece's score list for a board with its fence on the given
@@ -204,13 +206,13 @@ func (w Work) write(unit measure.Unit, tick measure.Tick) []Step {
 		out = append(out, Step{Key: string(kind) + "/" + key, Piece: piece, Kind: kind, Text: text, Seconds: pace[kind] * float64(count)})
 	}
 	show := func(l measure.Length) string { return measure.Label(l, unit, tick) }
-	times := ""
-	if w.Copies > 1 {
-		times = fmt.Sprintf(" (%d of them)", w.Copies)
-	}
 	for _, p := range w.Parts {
+		times := ""
+		if n := w.Copies * p.Copies(); n > 1 {
+			times = fmt.Sprintf(" (%d of them)", n)
+		}
 		add(Cut, p.ID, p.ID, fmt.Sprintf("Cut the %s blank, %s × %s, from %s%s.", strings.ToLower(p.Name),
-			show(p.Pattern.Width), show(p.Pattern.Height), w.Cards[p.ID].Name, times), 1)
+			show(p.Pattern.Width), show(p.Pattern.Height), w.Cards[p.ID].Name, times), p.Copies())
 	}
 	for _, s := range mergeMats(w.Mats) {
 		add(Cut, s.piece, s.key, fmt.Sprintf("Cut %d mat%s, %s × %s (height last), from %s for the %s.",
@@ -218,6 +220,9 @@ func (w Work) write(unit measure.Unit, tick measure.Tick) []Step {
 	}
 	for _, p := range w.Parts {
 		list := Scores(p, w.Fence)
+		if len(list.Passes) == 0 {
+			continue
+		}
 		text := fmt.Sprintf("Score the %s, outside up. %s", strings.ToLower(p.Name), list.Sentence(unit, tick))
 		if short := ShortLines(p, unit, tick); len(short) > 0 {
 			text += " Lines that stop short: " + strings.Join(short, "; ") + "."
@@ -225,13 +230,17 @@ func (w Work) write(unit measure.Unit, tick measure.Tick) []Step {
 		if p.Measuring != "" {
 			text += " " + p.Measuring
 		}
-		add(Score, p.ID, p.ID, text, 1)
+		add(Score, p.ID, p.ID, text, p.Copies())
 	}
 	for _, p := range w.Parts {
-		add(Fold, p.ID, p.ID, fmt.Sprintf("%s: %s", p.Name, lowerFirst(p.Folding)), 1)
+		if p.Folding != "" {
+			add(Fold, p.ID, p.ID, fmt.Sprintf("%s: %s", p.Name, lowerFirst(p.Folding)), p.Copies())
+		}
 	}
 	for _, p := range w.Parts {
-		add(Remove, p.ID, p.ID, removing(p), 1)
+		if text := removing(p); text != "" {
+			add(Remove, p.ID, p.ID, text, p.Copies())
+		}
 	}
 	for _, s := range mergeMats(w.Mats) {
 		on := "onto the flat"
@@ -243,8 +252,11 @@ func (w Work) write(unit measure.Unit, tick measure.Tick) []Step {
 	}
 	for _, p := range w.Parts {
 		for i, g := range p.Gluing {
-			add(Glue, p.ID, fmt.Sprintf("%s/%d", p.ID, i+1), fmt.Sprintf("%s: %s", p.Name, lowerFirst(g)), 1)
+			add(Glue, p.ID, fmt.Sprintf("%s/%d", p.ID, i+1), fmt.Sprintf("%s: %s", p.Name, lowerFirst(g)), p.Copies())
 		}
+	}
+	for i, text := range w.Inserting {
+		add(Assemble, "", fmt.Sprintf("inside/%d", i+1), text, 1)
 	}
 	if w.Contents != "" {
 		add(Fill, "", "contents", fmt.Sprintf("Put in %s.", w.Contents), 1)
@@ -276,6 +288,9 @@ func lowerFirst(s string) string { return strings.ToLower(s[:1]) + s[1:] }
 // removing says what is cut along and what is cut away.
 func removing(p style.Part) string {
 	name := strings.ToLower(p.Name)
+	if p.Removing != "" {
+		return p.Name + ": " + lowerFirst(p.Removing)
+	}
 	var parts []string
 	if n := len(p.Pattern.Slits); n > 0 {
 		parts = append(parts, fmt.Sprintf("Snip the %s in along the %d solid lines, each stopping at the crossing of the scores.", name, n))

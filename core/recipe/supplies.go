@@ -30,8 +30,8 @@ func (w Work) AdhesiveSupply() Supply {
 			}
 			lo, hi := pattern.Bounds(g.Area)
 			long, short := max(hi.X-lo.X, hi.Y-lo.Y), min(hi.X-lo.X, hi.Y-lo.Y)
-			tape += long * math.Ceil(short/tapeEvery)
-			glue += math.Abs(pattern.Area(g.Area))
+			tape += long * math.Ceil(short/tapeEvery) * float64(p.Copies())
+			glue += math.Abs(pattern.Area(g.Area)) * float64(p.Copies())
 		}
 	}
 	for _, m := range w.Mats {

@@ -11,6 +11,7 @@ import (
 
 var archedBox = &Style{
 	ID: "arched-box", Name: "Arched box", About: "A base strip under an arched cover: closed at the back, open in front",
+	Opens: "at the front", Strength: "fair: an arch on a base strip",
 	Parameters: []Parameter{
 		{ID: "length", Label: "Length", Default: 3 * measure.Inch, Min: 20 * mm, Max: 200 * mm, About: "l: front to back"},
 		{ID: "width", Label: "Width", Default: 3 * measure.Inch / 2, Min: 20 * mm, Max: 120 * mm, About: "w: across the arch"},

@@ -14,6 +14,7 @@ var counts = []string{"2", "3", "4", "5"}
 
 var tower = &Style{
 	ID: "tower", Name: "Tower", About: "Boxes standing on one another, each smaller by a step",
+	Opens: "lid after lid", Strength: "good: each box holds the next",
 	Parameters: append(lengthWidthHeight[:3:3], Parameter{
 		ID: "step", Label: "Step", Default: measure.Inch / 2, Min: 2 * mm, Max: 60 * mm, About: "How much each base is smaller than the one below, each way",
 	}),
@@ -97,6 +98,7 @@ func oneTrayOf(s Spec) (*Box, error) { return oneTray(s, "single", 0) }
 
 var nest = &Style{
 	ID: "nest", Name: "Nest", About: "Open trays each standing inside the next, with just the gap that lets them out",
+	Opens: "lid after lid, one inside the other", Strength: "good",
 	Parameters: lengthWidthHeight,
 	Options: []Option{
 		{ID: "count", Label: "Trays", Kind: ChoiceKind, Choices: counts, DefaultChoice: "3", About: "How many, the largest first"},

@@ -7,6 +7,7 @@ import (
 
 var hingedCarton = &Style{
 	ID: "hinged-carton", Name: "Hinged carton", About: "One sheet: four walls and a lid hinged at the back, its flap tucked in or lapped over the front",
+	Opens: "a lid hinged at the back", Strength: "fair: one card, the flap holds it",
 	Parameters: append(lengthWidthHeight[:3:3], Parameter{
 		ID: "flap", Label: "Flap", Default: 3 * measure.Inch / 4, Min: 6 * mm, Max: 60 * mm, About: "f: how far the lid's flap comes down the front",
 		Follows: func(s Spec) measure.Length { return min(3*measure.Inch/4, s.Lengths["height"]) },

@@ -8,6 +8,7 @@ import (
 
 var clamBox = &Style{
 	ID: "clam-box", Name: "Clam box", About: "One sheet: two trays hinged on a spine, one closing over the other",
+	Opens: "like a book, on a spine", Strength: "fair: one card, closed by friction",
 	Parameters: lengthWidthHeight,
 	Options: []Option{{
 		ID: "lid.scores", Label: "Lid's scores", Kind: ChoiceKind, Choices: []string{"same", "stepped"}, DefaultChoice: "same",

@@ -9,6 +9,7 @@ import (
 
 var drawerSleeve = &Style{
 	ID: "drawer-sleeve", Name: "Drawer and sleeve", About: "A tray that slides out of a sleeve, with a thumb notch",
+	Opens: "a drawer slides out", Strength: "good: two cards where the sleeve goes round",
 	Parameters: lengthWidthHeight,
 	Options: []Option{
 		{

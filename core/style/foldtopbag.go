@@ -10,6 +10,7 @@ import (
 
 var foldTopBag = &Style{
 	ID: "fold-top-bag", Name: "Fold-top bag", About: "A little bag whose top folds in and out, held by a dot or a bow",
+	Opens: "unfolds at the top", Strength: "light: sides glued, top held by a dot",
 	Parameters: []Parameter{
 		{ID: "width", Label: "Width", Default: 3 * measure.Inch, Min: 20 * mm, Max: 200 * mm, About: "w: left to right, score to score"},
 		{ID: "depth", Label: "Depth", Default: measure.Inch, Min: 8 * mm, Max: 60 * mm, About: "d: front to back"},

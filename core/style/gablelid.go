@@ -11,6 +11,7 @@ import (
 
 var gableLid = &Style{
 	ID: "gable-lid", Name: "Tray with a gable lid", About: "A square tray under a lid that rises to a ridge",
+	Opens: "the lid lifts off by its ridge", Strength: "good: two cards where the lid goes over",
 	Parameters: []Parameter{
 		{ID: "width", Label: "Width", Default: 9 * quarterInch, Min: 25 * mm, Max: 70 * mm, About: "W': the lid's four sides, score to score; the tray is smaller by the allowance"},
 		{ID: "height", Label: "Tray's height", Default: 2 * measure.Inch, Min: 15 * mm, Max: 110 * mm, About: "The tray's walls"},

@@ -22,7 +22,12 @@ type Style struct {
 	// Allowance is the option to be solved from the gap account when the
 	// user leaves it out; "" for a box without fitting parts.
 	Allowance string
-	Build     func(Spec) (*Box, error)
+	// Inner styles go inside a box of another style.
+	Inner bool
+	// Opens says in a few words how one gets in, and Strength how well the
+	// box stands up to handling, for comparing.
+	Opens, Strength string
+	Build           func(Spec) (*Box, error)
 }
 
 // Parameter is a size of the box.
@@ -102,19 +107,28 @@ type Part struct {
 	Root     string
 	// Opens says which way the piece stands in use.
 	Opens Facing
+	// Count is how many of it one box has; 0 is one.
+	Count int
 	// Beside moves the piece in pictures of the whole, in mm: to the right,
 	// back and up from the middle of the table.
 	Beside [3]float64
+	// Places are where the copies of a piece that goes inside another stand,
+	// in mm from the middle of the box's floor: to the right, back and up.
+	Places []pattern.Pose
 	// Measuring, when set, says how this piece is cut or scored in a way
 	// its numbers alone do not show.
 	Measuring string
 	// Shim is how far the card is held off the fence when it is scored; its
 	// numbers are then read from each edge in turn, larger by the shim.
 	Shim measure.Length
-	// Folding and Gluing say how, in working order.
-	Folding string
-	Gluing  []string
+	// Folding and Gluing say how, in working order; Removing does where
+	// snipping and scissors at the corners are not all.
+	Folding, Removing string
+	Gluing            []string
 }
+
+// Copies is how many of the piece one box has.
+func (p Part) Copies() int { return max(1, p.Count) }
 
 // Facing is the way a piece's opening looks in use.
 type Facing string
@@ -130,6 +144,7 @@ const (
 // All is the catalogue, in the order it is shown.
 var All = []*Style{
 	tray, trayDouble, trayLid, hingedCarton, clamBox, walletBox, drawerSleeve, tallBox, gableLid, foldTopBag, archedBox, tower, nest,
+	dividerGrid, insert,
 }
 
 // ByID finds a style.

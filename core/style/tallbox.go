@@ -8,6 +8,7 @@ import (
 
 var tallBox = &Style{
 	ID: "tall-box", Name: "Tall box", About: "A tube for a bottle or a vial, its top tucked, pinched or clipped",
+	Opens: "at the top", Strength: "fair: a tube with a glued bottom",
 	Parameters: []Parameter{
 		{ID: "width", Label: "Width", Default: 5 * measure.Inch / 2, Min: 15 * mm, Max: 110 * mm, About: "W: left to right, score to score"},
 		{ID: "depth", Label: "Depth", Default: 5 * measure.Inch / 2, Min: 15 * mm, Max: 110 * mm, About: "D: front to back; no more than the width when the top is pinched or clipped"},

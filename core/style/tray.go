@@ -13,6 +13,7 @@ var lengthWidthHeight = []Parameter{
 
 var tray = &Style{
 	ID: "tray", Name: "Open tray", About: "A floor and four walls from one blank; corners with tabs",
+	Opens: "open at the top", Strength: "one card at the walls",
 	Parameters: lengthWidthHeight,
 	Options:    []Option{corners, adhesive},
 	Axes:       [3]string{"length", "width", "height"},
@@ -23,6 +24,7 @@ var tray = &Style{
 
 var trayDouble = &Style{
 	ID: "tray-double", Name: "Double-walled tray", About: "A tray whose walls roll over and glue down: strong, with a clean rim",
+	Opens: "open at the top", Strength: "strong: two cards at every wall",
 	Parameters: lengthWidthHeight,
 	Options: []Option{corners, adhesive, {
 		ID: "walls.inner", Label: "Second wall", Kind: ChoiceKind, Choices: []string{"full", "less-thickness"}, DefaultChoice: "full",

@@ -8,6 +8,7 @@ import (
 
 var trayLid = &Style{
 	ID: "tray-lid", Name: "Base with a lift-off lid", About: "Two trays, one over the other; each single or double walled",
+	Opens: "the lid lifts off", Strength: "good; strong with double walls",
 	Parameters: lengthWidthHeight,
 	Options: []Option{
 		{

@@ -10,6 +10,7 @@ const quarterInch = measure.Inch / 4
 
 var walletBox = &Style{
 	ID: "wallet-box", Name: "Wallet box", About: "A shallow box for cards, its flap closing over the front",
+	Opens: "a flap over the front", Strength: "light: for flat things",
 	Parameters: []Parameter{
 		{ID: "length", Label: "Length", Default: 9 * measure.Inch / 2, Min: 20 * mm, Max: 280 * mm, About: "L: left to right, score to score"},
 		{ID: "depth", Label: "Depth", Default: 3 * quarterInch, Min: 5 * mm, Max: 60 * mm, About: "d: front to back"},

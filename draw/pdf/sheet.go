@@ -127,7 +127,7 @@ func (w *writer) front() error {
 	}
 	w.heading("What to cut")
 	for _, p := range r.Parts {
-		w.para(margin, w.wide(), 11, false, fmt.Sprintf("%d × %s blank: %s × %s, %s", r.Inputs.Copies, strings.ToLower(p.Name), w.both(p.Pattern.Width), w.both(p.Pattern.Height), p.Card.Name))
+		w.para(margin, w.wide(), 11, false, fmt.Sprintf("%d × %s blank: %s × %s, %s", r.Inputs.Copies*p.Copies(), strings.ToLower(p.Name), w.both(p.Pattern.Width), w.both(p.Pattern.Height), p.Card.Name))
 	}
 	for _, m := range r.Mats {
 		w.para(margin, w.wide(), 10, false, fmt.Sprintf("%d × mat for the %s's %s: %s × %s, %s", r.Inputs.Copies, m.Piece, m.Face, w.both(m.Width), w.both(m.Height), m.Card.Name))

@@ -1,0 +1,111 @@
+package design
+
+import (
+	"cmp"
+	"maps"
+	"slices"
+
+	"brevium/core/contents"
+	"brevium/core/fault"
+	"brevium/core/style"
+)
+
+// Way is one way for the things to stand, with what its box takes.
+type Way struct {
+	contents.Arrangement
+	// Card is the area of the box's blanks, in mm²; 0 when the box cannot be
+	// made so.
+	Card float64
+	// Goes tells whether every blank goes on a sheet and under the trimmer.
+	Goes bool
+}
+
+// mostTried bounds the arrangements that are priced: those with the least
+// surface come first, and a box's card hardly goes against that.
+const mostTried = 60
+
+// arrangements gives the ways the things may stand, linings and all.
+func (in *Inputs) arrangements() []contents.Arrangement {
+	var all []contents.Arrangement
+	if p := in.parting(); in.Compartments.Per != contents.Together {
+		all = contents.Divided(in.Things, p)
+	} else {
+		all = contents.Arrangements(in.Things)
+	}
+	if linings := in.linings(); len(linings) > 0 {
+		for i := range all {
+			all[i] = all[i].Within(linings)
+		}
+	}
+	return all
+}
+
+// around chooses how the things stand and sizes the box to them: the
+// arrangement asked for, or the one whose blanks take least card, one that
+// goes on the sheets before one that does not.
+func (r *Result) around() error {
+	all := r.Inputs.arrangements()
+	if err := r.fromExtent(inside(all[0]), Inside); err != nil {
+		return err
+	}
+	extra, err := r.extra(Inside)
+	if err != nil {
+		return err
+	}
+	for i, a := range all {
+		if i >= mostTried && a.ID != r.Inputs.Stand {
+			continue
+		}
+		w := Way{Arrangement: a}
+		w.Card, w.Goes = r.price(inside(a), extra)
+		r.Ways = append(r.Ways, w)
+	}
+	slices.SortStableFunc(r.Ways, func(a, b Way) int {
+		rank := func(w Way) int {
+			switch {
+			case w.Goes:
+				return 0
+			case w.Card > 0:
+				return 1
+			}
+			return 2
+		}
+		return cmp.Or(cmp.Compare(rank(a), rank(b)), cmp.Compare(a.Card, b.Card))
+	})
+	chosen := 0
+	if r.Inputs.Stand != "" {
+		chosen = slices.IndexFunc(r.Ways, func(w Way) bool { return w.ID == r.Inputs.Stand })
+		if chosen < 0 {
+			return fault.New("unknown-stand", "stand", "the things cannot stand as %q; choose one of the ways shown", r.Inputs.Stand)
+		}
+	}
+	stand := r.Ways[chosen].Arrangement
+	r.Stand = &stand
+	return r.fromExtent(inside(stand), Inside)
+}
+
+// price is the card a box of this room takes, and whether it can be cut from
+// the sheets.
+func (r *Result) price(room, extra style.Extent) (card float64, goes bool) {
+	trial := *r
+	trial.Spec.Lengths = maps.Clone(r.Spec.Lengths)
+	trial.set(room, extra, Inside)
+	if trial.inRange() != nil {
+		return 0, false
+	}
+	box, err := trial.solved(&trial.Spec)
+	if err != nil {
+		return 0, false
+	}
+	goes = true
+	for _, p := range box.Parts {
+		card += p.Pattern.Width.MM() * p.Pattern.Height.MM() * float64(p.Copies())
+		goes = goes && r.Inputs.blankFits(p) && max(p.Pattern.Width, p.Pattern.Height) <= r.Inputs.Tools.Trimmer
+	}
+	return card, goes
+}
+
+// inside is the room an arrangement needs.
+func inside(a contents.Arrangement) style.Extent {
+	return style.Extent{Length: a.Length, Width: a.Width, Height: a.Height}
+}

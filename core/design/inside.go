@@ -1,0 +1,340 @@
+package design
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"brevium/core/contents"
+	"brevium/core/fault"
+	"brevium/core/fit"
+	"brevium/core/inspect"
+	"brevium/core/measure"
+	"brevium/core/style"
+)
+
+// As says what makes the cells.
+type As string
+
+// Strips that slot together, small trays that stand side by side, or a floor
+// with a hole for each thing.
+const (
+	AsDividers As = "dividers"
+	AsTrays    As = "trays"
+	AsInsert   As = "insert"
+)
+
+// Cellings lists what makes cells in the order it is offered.
+var Cellings = []As{AsDividers, AsTrays, AsInsert}
+
+// Compartments part a box for things into cells.
+type Compartments struct {
+	Per contents.Per
+	As  As
+	// Along opens the slots of the dividers along the length upwards; else
+	// those of the dividers across.
+	Along bool
+}
+
+// Lining is a piece that lines the inside.
+type Lining string
+
+// A stiffener lies on the floor, a liner stands along the walls, a riser is a
+// false floor that lifts what is in the box.
+const (
+	Stiffener Lining = "stiffener"
+	Liner     Lining = "liner"
+	Riser     Lining = "riser"
+)
+
+// Linings lists the linings in the order they are offered.
+var Linings = []Lining{Stiffener, Liner, Riser}
+
+// Room that pieces inside the box are given.
+const (
+	liningGap  = 500 * measure.Micrometre // both sides together
+	insertGap  = measure.Millimetre       // both sides together
+	trayGap    = 500 * measure.Micrometre // between two trays
+	web        = 6 * measure.Millimetre   // card between two holes
+	belowRim   = 2 * measure.Millimetre
+	leastSkirt = 8 * measure.Millimetre
+	// UsualRiser is how high a riser lifts when nothing is said.
+	UsualRiser = 20 * measure.Millimetre
+)
+
+func (in *Inputs) has(l Lining) bool { return slices.Contains(in.Linings, l) }
+
+// checkInside refuses compartments and linings that are not known.
+func (in *Inputs) checkInside() error {
+	c := in.Compartments
+	switch {
+	case c.Per != contents.Together && c.Per != contents.PerKind && c.Per != contents.PerThing:
+		return fault.New("unknown-compartments", "compartments.per", "a cell is made for each thing or for each kind")
+	case c.Per != contents.Together && !slices.Contains(Cellings, c.As):
+		return fault.New("unknown-compartments", "compartments.as", "cells are made by dividers, trays or an insert")
+	case in.RiserHeight < 6*measure.Millimetre || in.RiserHeight > 100*measure.Millimetre:
+		return fault.New("out-of-range", "riser", "a riser lifts by 6 mm to 10 cm")
+	}
+	for i, l := range in.Linings {
+		if !slices.Contains(Linings, l) || slices.Contains(in.Linings[:i], l) {
+			return fault.New("unknown-lining", "linings", "linings are a stiffener, a liner and a riser, each once")
+		}
+	}
+	return nil
+}
+
+// parting is what parts the cells asked for.
+func (in *Inputs) parting() contents.Parting {
+	p := contents.Parting{Per: in.Compartments.Per}
+	card := func(piece string) measure.Length { return in.CardOf(piece).Thickness }
+	switch in.Compartments.As {
+	case AsTrays:
+		t := card("cell.1")
+		p.WallLength, p.WallWidth, p.Floor = style.CellTrayWalls(t)
+		p.Between, p.Edge, p.What = trayGap, trayGap/2, "air"
+		p.Tick, p.Card = in.Tools.Tick, t
+	case AsInsert:
+		p.Per = contents.PerThing
+		p.Between, p.Edge, p.What = web, web, "card between the holes"
+	default:
+		p.Between, p.What = max(card("divider.long"), card("divider.cross")), "dividers"
+	}
+	return p
+}
+
+// linings is what the linings take of the inside, as lines of an account.
+func (in *Inputs) linings() []contents.Line {
+	var out []contents.Line
+	if in.has(Stiffener) {
+		out = append(out, contents.Line{Text: "stiffener", Height: in.CardOf("stiffener").Thickness})
+	}
+	if in.has(Riser) {
+		out = append(out, contents.Line{Text: "riser", Height: in.RiserHeight + in.CardOf("riser").Thickness})
+	}
+	if in.has(Liner) {
+		// Its scores lie on the board's grooves, which may take a tick more.
+		l := 2*in.CardOf("liner").Thickness + liningGap + in.Tools.Tick
+		out = append(out, contents.Line{Text: "liner, its gap and the next groove", Length: l, Width: l})
+	}
+	return out
+}
+
+// fitOut makes the pieces that go inside the finished box and appends them,
+// with their fits.
+func (r *Result) fitOut() error {
+	in := &r.Inputs
+	clear := contents.Room{Length: r.Inside.Length, Width: r.Inside.Width, Height: r.Inside.Height}
+	foot := measure.Length(0)
+	if in.has(Stiffener) {
+		t := in.CardOf("stiffener").Thickness
+		r.put(style.Stiffener(clear.Length-liningGap, clear.Width-liningGap, t), foot, "Lay the stiffener on the floor.")
+		r.within("stiffener", "Stiffener", "as cut", clear, clear.Length-liningGap, clear.Width-liningGap, 0)
+		foot += t
+	}
+	if in.has(Riser) {
+		p, err := r.floor("riser", "Riser", clear, in.RiserHeight, nil)
+		if err != nil {
+			return err
+		}
+		r.put(p, foot, "Stand the riser on the floor.")
+		foot += in.RiserHeight + in.CardOf("riser").Thickness
+	}
+	clear.Height -= foot
+	if in.has(Liner) {
+		t := in.CardOf("liner").Thickness
+		l, w := measure.Down(clear.Length-t-liningGap, in.Tools.Tick), measure.Down(clear.Width-t-liningGap, in.Tools.Tick)
+		p, err := style.Liner(l, w, measure.Down(clear.Height-belowRim, in.Tools.Tick))
+		if err != nil {
+			return fault.At("linings", err)
+		}
+		r.put(p, foot, "Stand the two liner halves inside the walls, each along a long wall and an end.")
+		r.within("liner", "Liner", "", clear, l, w, t)
+		clear.Length, clear.Width = l-t, w-t
+	}
+	if clear.Height <= 0 {
+		return fault.New("no-room", "linings", "the linings leave no height for anything to go in; make the box higher or leave one out")
+	}
+	if r.Stand != nil {
+		stand := r.Stand.Spread(in.parting(), clear.Length, clear.Width, clear.Height)
+		r.Stand = &stand
+		if in.Compartments.Per != contents.Together {
+			return r.compartments(clear, foot)
+		}
+	}
+	return nil
+}
+
+// put adds a piece that stands inside the box, its foot so far up.
+func (r *Result) put(p style.Part, foot measure.Length, sentence string) {
+	for i := range p.Places {
+		p.Places[i].Shift.Z += foot.MM()
+	}
+	folded, err := p.Pattern.Finished(p.Root)
+	if err != nil {
+		panic(fmt.Sprintf("%s: %v", p.ID, err)) // these pieces have one face, or four walls on one
+	}
+	r.Parts = append(r.Parts, Part{p, folded.Faces, r.Inputs.CardOf(p.ID), folded})
+	r.Inserting = append(r.Inserting, sentence)
+}
+
+// within adds the account of a piece inside a clear room along both axes.
+func (r *Result) within(id, name, is string, clear contents.Room, length, width, card measure.Length) {
+	for _, x := range []struct {
+		axis        string
+		outer, span measure.Length
+	}{{"length", clear.Length, length}, {"width", clear.Width, width}} {
+		if x.span == 0 {
+			continue
+		}
+		p := fit.Pair{Outer: r.Parts[0].ID, OuterName: "Inside of the box", OuterIs: "clear", OuterSpan: x.outer, Within: true,
+			Inner: id, InnerName: name, InnerIs: is, InnerSpan: x.span, InnerCard: card, Axis: x.axis}
+		r.Fits = append(r.Fits, p.Do(0))
+	}
+}
+
+// floor makes a false floor that fits the room, its skirts so high.
+func (r *Result) floor(id, name string, clear contents.Room, skirts measure.Length, holes []style.Hole) (style.Part, error) {
+	t, tick := r.Inputs.CardOf(id).Thickness, r.Inputs.Tools.Tick
+	f := style.Floor{ID: id, Name: name, Skirts: skirts, Holes: holes,
+		Length: measure.Down(clear.Length-t-insertGap, tick), Width: measure.Down(clear.Width-t-insertGap, tick)}
+	for i := range f.Holes { // told from the room's corner until now
+		f.Holes[i].X -= (clear.Length - f.Length) / 2
+		f.Holes[i].Y -= (clear.Width - f.Width) / 2
+	}
+	r.within(id, name, "", clear, f.Length, f.Width, t)
+	p, err := f.Part()
+	if err != nil {
+		err = fault.At("linings", err)
+	}
+	return p, err
+}
+
+func (r *Result) compartments(clear contents.Room, foot measure.Length) error {
+	switch r.Inputs.Compartments.As {
+	case AsTrays:
+		return r.trays(clear, foot)
+	case AsInsert:
+		return r.insert(clear, foot)
+	}
+	return r.dividers(clear, foot)
+}
+
+func (r *Result) dividers(clear contents.Room, foot measure.Length) error {
+	p := r.Inputs.parting()
+	d := style.Dividers{Length: clear.Length, Width: clear.Width, Height: clear.Height, Columns: r.Stand.Columns, Rows: r.Stand.Rows,
+		Card: p.Between, LongUp: r.Inputs.Compartments.Along}
+	parts, err := d.Parts()
+	if err != nil {
+		return fault.At("compartments.as", err)
+	}
+	sentence := d.Sentence() + " " + r.WhatGoesWhere()
+	for i, part := range parts {
+		r.put(part, foot, sentence)
+		if i > 0 {
+			r.Inserting = r.Inserting[:len(r.Inserting)-1]
+		}
+		if part.ID == "divider.long" {
+			r.within(part.ID, part.Name, "as cut", clear, clear.Length-style.StripEase, 0, 0)
+		} else {
+			r.within(part.ID, part.Name, "as cut", clear, 0, clear.Width-style.StripEase, 0)
+		}
+	}
+	r.dividersMeet, err = meeting(parts)
+	return err
+}
+
+// meeting is what folding says of strips slotted together.
+func meeting(parts []style.Part) (inspect.Finding, error) {
+	all, err := style.Together(parts)
+	if err != nil {
+		return inspect.Finding{}, err
+	}
+	if hit := all.Collisions(); len(hit) > 0 {
+		return inspect.Finding{ID: "dividers", Verdict: inspect.Fail, Piece: parts[0].ID,
+			Text: fmt.Sprintf("Dividers: %s and %s pass through each other; their slots do not meet.", all.Faces[hit[0][0]].Name, all.Faces[hit[0][1]].Name)}, nil
+	}
+	return inspect.Finding{ID: "dividers", Verdict: inspect.OK, Piece: parts[0].ID, Text: "Dividers: every slot meets a slot."}, nil
+}
+
+// trays makes one piece of every size of tray.
+func (r *Result) trays(clear contents.Room, foot measure.Length) error {
+	t := r.Inputs.CardOf("cell.1").Thickness
+	type size struct{ length, width measure.Length }
+	var sizes []size
+	middles := map[size][][2]measure.Length{}
+	names := map[size][]string{}
+	for _, c := range r.Stand.Cells {
+		// The columns and rows as they were before rounding left more.
+		s := size{measure.Down(c.Length-t, r.Inputs.Tools.Tick), measure.Down(c.Width-t, r.Inputs.Tools.Tick)}
+		if middles[s] == nil {
+			sizes = append(sizes, s)
+		}
+		middles[s] = append(middles[s], [2]measure.Length{c.X + c.Length/2 - clear.Length/2, c.Y + c.Width/2 - clear.Width/2})
+		if !slices.Contains(names[s], c.Name) {
+			names[s] = append(names[s], c.Name)
+		}
+	}
+	height := measure.Down(min(clear.Height, max(clear.Height/2, 12*measure.Millimetre)), r.Inputs.Tools.Tick)
+	for i, s := range sizes {
+		id := fmt.Sprintf("cell.%d", i+1)
+		p, err := style.CellTray(id, "Cell tray for "+strings.Join(names[s], ", "), s.length, s.width, height, t, r.Spec, middles[s])
+		if err != nil {
+			return fault.At("compartments.as", err)
+		}
+		r.put(p, foot, "Stand the trays in the box. "+r.WhatGoesWhere())
+		if i > 0 {
+			r.Inserting = r.Inserting[:len(r.Inserting)-1]
+		}
+	}
+	return nil
+}
+
+// insert makes the floor with holes, standing at a height that holds things
+// by their middle.
+func (r *Result) insert(clear contents.Room, foot measure.Length) error {
+	var holes []style.Hole
+	shortest := clear.Height
+	for n, s := range r.Stand.Spots {
+		t := r.Inputs.Things[s.Thing]
+		h := style.Hole{Length: s.Length + t.Ease, X: s.X + s.Length/2, Y: s.Y + s.Width/2}
+		if t.Shape != contents.Round || s.Lying {
+			h.Width = s.Width + t.Ease
+		}
+		if n == 0 || s.Height < shortest {
+			shortest = s.Height
+		}
+		holes = append(holes, h)
+	}
+	tick := r.Inputs.Tools.Tick
+	skirts := max(measure.Down(shortest/2, tick), measure.Up(leastSkirt, tick))
+	p, err := r.floor("insert", "Insert", clear, skirts, holes)
+	if err != nil {
+		return fault.At("compartments.as", err)
+	}
+	r.put(p, foot, "Set the insert into the box on its skirts. "+r.WhatGoesWhere())
+	return nil
+}
+
+// WhatGoesWhere says what each cell holds, row by row from the front.
+func (r *Result) WhatGoesWhere() string {
+	if r.Stand == nil || len(r.Stand.Cells) == 0 {
+		return ""
+	}
+	rows := make([][]string, len(r.Stand.Rows))
+	for _, c := range r.Stand.Cells {
+		rows[c.Row] = append(rows[c.Row], r.ThingName(c.Thing))
+	}
+	var out []string
+	for i, row := range rows {
+		out = append(out, fmt.Sprintf("row %d: %s", i+1, strings.Join(row, ", ")))
+	}
+	return "What goes where, from the front, left to right: " + strings.Join(out, "; ") + "."
+}
+
+// ThingName names a thing for a label.
+func (r *Result) ThingName(i int) string {
+	if n := r.Inputs.Things[i].Name; n != "" {
+		return n
+	}
+	return string(r.Inputs.Things[i].Shape)
+}

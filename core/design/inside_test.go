@@ -1,0 +1,243 @@
+package design
+
+import (
+	"math/rand"
+	"strings"
+	"testing"
+
+	"brevium/core/contents"
+	"brevium/core/inspect"
+	"brevium/core/measure"
+	"brevium/core/style"
+)
+
+const jarsAndDeck = `{"brevium":1,"name":"Jars and a deck","units":"mm","style":"tray-lid","options":{"tick":"1 mm"},
+ "contents":[{"name":"jar","across":"48 mm","height":"62 mm","count":4,"ease":2},
+  {"name":"deck","shape":"stack","length":63,"width":88,"height":18,"ease":2,"up":["height","length","width"]}],
+ "card":{"thickness":0.3},"sheets":[{"name":"A3"}],"tools":{"trimmer":"42 cm"},"compartments":{"per":"thing","as":"dividers"}}`
+
+// Six little jars: every way is found with its size, 3 × 2 wins for a base
+// and lid, and it is told by how much.
+func TestSixCylinders(t *testing.T) {
+	in := read(t, `{"brevium":1,"name":"six","units":"mm","style":"tray-lid","options":{"tick":"1 mm"},
+	 "contents":[{"name":"vial","across":48,"height":62,"count":6,"ease":2}],"card":{"thickness":0.3}}`)
+	r := make_(t, in)
+	sizes := map[string][3]float64{
+		"3x2x1": {146, 98, 64}, "6x1x1": {290, 50, 64}, "2x3x1": {98, 146, 64},
+		"3s2x1": {170, 91.57, 64}, // 3½ across, one row and √3/2 of one deep
+	}
+	for id, want := range sizes {
+		found := false
+		for _, w := range r.Ways {
+			if w.ID != id {
+				continue
+			}
+			found = true
+			for i, got := range []measure.Length{w.Length, w.Width, w.Height} {
+				if d := got.MM() - want[i]; d < -0.005 || d > 0.005 {
+					t.Errorf("%s takes %v × %v × %v mm; want %v", id, w.Length.MM(), w.Width.MM(), w.Height.MM(), want)
+				}
+			}
+		}
+		if !found {
+			t.Errorf("%s is not among the ways", id)
+		}
+	}
+	if r.Stand.ID != "3x2x1" && r.Stand.ID != "2x3x1" {
+		t.Errorf("%s wins; want three by two", r.Stand.ID)
+	}
+	for _, w := range r.Ways {
+		if w.Card > 0 && w.Goes && w.Card < r.Ways[0].Card {
+			t.Errorf("%s takes %v mm², less than the %v of the one chosen", w.ID, w.Card, r.Ways[0].Card)
+		}
+	}
+	if next := r.Ways[1]; next.Card < r.Ways[0].Card {
+		t.Error("the ways are not in order of card")
+	}
+}
+
+// Four jars and a deck, one cell each: every thing has its cell with its
+// ease, and cells, dividers and what rounding left make up the inside exactly.
+func TestFourJarsAndADeckInCells(t *testing.T) {
+	r := make_(t, read(t, jarsAndDeck))
+	if len(r.Stand.Cells) != 5 || len(r.Stand.Spots) != 5 {
+		t.Fatalf("%d cells for 5 things", len(r.Stand.Cells))
+	}
+	for i, s := range r.Stand.Spots {
+		c, ease := r.Stand.Cells[i], r.Inputs.Things[s.Thing].Ease
+		if c.Thing != s.Thing || c.Length < s.Length+ease || c.Width < s.Width+ease || s.X < c.X || s.X+s.Length > c.X+c.Length || s.Y < c.Y || s.Y+s.Width > c.Y+c.Width {
+			t.Errorf("thing %d of %v × %v in a cell of %v × %v", i, s.Length.MM(), s.Width.MM(), c.Length.MM(), c.Width.MM())
+		}
+	}
+	card := r.Inputs.Card.Thickness
+	sum := func(cells []measure.Length) measure.Length {
+		total := measure.Length(len(cells)-1) * card
+		for _, c := range cells {
+			total += c
+		}
+		return total
+	}
+	if sum(r.Stand.Columns) != r.Inside.Length || sum(r.Stand.Rows) != r.Inside.Width {
+		t.Errorf("cells and dividers make %v × %v mm of an inside of %v × %v", sum(r.Stand.Columns).MM(), sum(r.Stand.Rows).MM(), r.Inside.Length.MM(), r.Inside.Width.MM())
+	}
+	account := style.Extent{}
+	for _, l := range r.Stand.Account {
+		account.Length, account.Width, account.Height = account.Length+l.Length, account.Width+l.Width, account.Height+l.Height
+	}
+	if account != r.Inside {
+		t.Errorf("the account comes to %v of %v", account, r.Inside)
+	}
+	if verdictOf(r, "dividers") != inspect.OK {
+		t.Error("the dividers do not meet")
+	}
+	if !strings.Contains(string(r.planText(t)), "deck") {
+		t.Error("the plan does not say what goes where")
+	}
+}
+
+func (r *Result) planText(t *testing.T) []byte {
+	t.Helper()
+	text, err := r.Plan()
+	if err != nil {
+		t.Fatal(err)
+	}
+	return text
+}
+
+func verdictOf(r *Result, id string) inspect.Verdict {
+	for _, c := range r.Checks {
+		if c.ID == id {
+			return c.Verdict
+		}
+	}
+	return ""
+}
+
+// Slots that do not meet are found by folding.
+func TestStripsThatMissAreFound(t *testing.T) {
+	d := style.Dividers{Length: 156 * mm_, Width: 104 * mm_, Height: 50 * mm_, Card: 300 * measure.Micrometre}
+	d.Columns, d.Rows = style.Equal(d.Length, d.Card, 3), style.Equal(d.Width, d.Card, 2)
+	parts, err := d.Parts()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for i := range parts[0].Places {
+		parts[0].Places[i].Shift.X += 4
+	}
+	if f, err := meeting(parts); err != nil || f.Verdict != inspect.Fail {
+		t.Errorf("strips 4 mm out of place: %v, %v", f, err)
+	}
+}
+
+// Every manner of cells and linings gives pieces that fit the box, are laid
+// on sheets, and have steps.
+func TestInsidesAreRealPieces(t *testing.T) {
+	for _, as := range Cellings {
+		for _, per := range []contents.Per{contents.PerKind, contents.PerThing} {
+			in := read(t, jarsAndDeck)
+			in.Compartments = Compartments{Per: per, As: as}
+			in.Linings = []Lining{Stiffener, Liner, Riser}
+			in.RiserHeight = 10 * mm_
+			r := make_(t, in)
+			want := map[As]string{AsDividers: "divider.cross", AsTrays: "cell.1", AsInsert: "insert"}[as]
+			if as == AsDividers && len(r.Stand.Columns) == 1 {
+				want = "divider.long"
+			}
+			for _, id := range []string{want, "stiffener", "liner", "riser"} {
+				laid := 0
+				for _, s := range r.Stocks {
+					for _, p := range s.Job.Pieces {
+						if p.Name == id {
+							laid += p.Copies
+						}
+					}
+				}
+				cut := false
+				for _, s := range r.Steps {
+					cut = cut || s.Piece == id
+				}
+				if laid == 0 || !cut {
+					t.Errorf("%s %s: %d of %s laid out, cut by a step: %v", as, per, laid, id, cut)
+				}
+			}
+			for _, f := range r.Fits {
+				if f.Gap < 0 {
+					t.Errorf("%s %s: %s in %s is tight by %v mm along the %s", as, per, f.Pair.InnerName, f.Pair.OuterName, f.Gap.MM(), f.Pair.Axis)
+				}
+			}
+			for _, c := range r.Checks {
+				if c.Verdict == inspect.Fail {
+					t.Errorf("%s %s: %s", as, per, c.Text)
+				}
+			}
+			again, err := Read(r.Inputs.Write())
+			if err != nil || Difference(r.Inputs, again) != "" {
+				t.Errorf("%s %s: written and read back: %v, %s", as, per, err, Difference(r.Inputs, again))
+			}
+		}
+	}
+}
+
+// For random things the inside is what the arrangement needs, and not a tick
+// more; and no way that was tried takes less card.
+func TestTheInsideIsTheSmallestOnTheTick(t *testing.T) {
+	rng := rand.New(rand.NewSource(9))
+	for range 60 {
+		in := New("random", measure.MM, []string{"tray", "tray-lid", "hinged-carton"}[rng.Intn(3)])
+		in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*mm_, 2000*mm_, 2000*mm_
+		for range 1 + rng.Intn(3) {
+			in.Things = append(in.Things, contents.Thing{Shape: contents.Block, Ease: 2 * mm_, Count: 1 + rng.Intn(3),
+				Length: measure.Length(10+rng.Intn(30)) * mm_, Width: measure.Length(10+rng.Intn(30)) * mm_, Height: measure.Length(10+rng.Intn(20)) * mm_})
+		}
+		r := make_(t, in)
+		tick := in.Tools.Tick
+		have, need := r.Inside, r.Ways[0]
+		for _, x := range [][2]measure.Length{{have.Length, need.Length}, {have.Width, need.Width}, {have.Height, need.Height}} {
+			if x[0] < x[1] || x[0]-x[1] >= tick {
+				t.Errorf("%+v: an inside of %v mm for %v", in.Things, x[0].MM(), x[1].MM())
+			}
+		}
+	}
+}
+
+func TestContentsFiles(t *testing.T) {
+	csv := "Name, across, length, width, height, count, fragile, up\njar, 48 mm,,, 62 mm, 4, yes,\nbook,, 10 cm, 7 cm, 1 1/2 cm, 1, no, height width\n"
+	got, faults := ReadContents([]byte(csv), measure.CM)
+	if len(faults) > 0 || len(got) != 2 {
+		t.Fatalf("%v, %v", got, faults)
+	}
+	if j, b := got[0], got[1]; j.Shape != contents.Round || j.Length != 48*mm_ || !j.Fragile || b.Height != 15*mm_ || len(b.Up) != 2 {
+		t.Errorf("read %+v and %+v", j, b)
+	}
+	for _, thing := range got {
+		if again, err := ReadThing(WriteThing(thing)); err != nil || again.Name != thing.Name || again.Length != thing.Length || again.Height != thing.Height {
+			t.Errorf("%+v came back as %+v, %v", thing, again, err)
+		}
+	}
+	bad := "name,across,height,count\njar,48 mm,62 mm,4\ntin,fat,3 cm,1\npot,5 cm,6 cm,0\n"
+	got, faults = ReadContents([]byte(bad), measure.CM)
+	if len(got) != 0 || len(faults) != 2 || !strings.HasPrefix(faults[0].Error(), "row 2.across") || !strings.HasPrefix(faults[1].Error(), "row 3.count") {
+		t.Errorf("a file with two bad rows gave %v and %v", got, faults)
+	}
+	for _, text := range []string{"", "[]", "[1]", "{}", "size\n3", `[{"nme":"jar"}]`, "name,height\nx"} {
+		if got, faults := ReadContents([]byte(text), measure.MM); len(faults) == 0 || len(got) > 0 {
+			t.Errorf("%q gave %v without a fault", text, got)
+		}
+	}
+}
+
+func FuzzReadContents(f *testing.F) {
+	f.Add([]byte("name,across,height,count\njar,48 mm,62 mm,4\n"))
+	f.Add([]byte(`[{"name":"jar","across":48,"height":62,"up":["height"]}]`))
+	f.Fuzz(func(t *testing.T, text []byte) {
+		got, faults := ReadContents(text, measure.In)
+		if len(faults) > 0 && len(got) > 0 {
+			t.Error("things were given beside faults")
+		}
+		for _, thing := range got {
+			if err := thing.Check(); err != nil {
+				t.Errorf("%+v was read: %v", thing, err)
+			}
+		}
+	})
+}

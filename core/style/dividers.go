@@ -1,0 +1,273 @@
+package style
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"gonum.org/v1/gonum/num/quat"
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+// SlotRoom is how much wider than the card a slot is cut.
+const SlotRoom = 200 * measure.Micrometre
+
+// StripEase is how much shorter than the inside a divider strip is.
+const StripEase = measure.Millimetre
+
+// endTab is the tab a strip is glued by when no other strip crosses it.
+const endTab = 10 * measure.Millimetre
+
+// leastCell is the smallest cell worth parting off; slots closer than that
+// tear the strip.
+const leastCell = 5 * measure.Millimetre
+
+// Dividers are strips that part a box's inside into cells. Columns and Rows
+// are the cells' clear sizes: with a card's thickness between neighbours they
+// make up Length and Width exactly.
+type Dividers struct {
+	Length, Width, Height measure.Length // clear inside, front of the box along Length
+	Columns, Rows         []measure.Length
+	Card                  measure.Length // thickness
+	// LongUp opens the slots of the strips along the length upwards, and
+	// those of the crossing strips downwards; else the other way round.
+	LongUp bool
+}
+
+// Equal parts a clear size into n equal cells with a card between; what does
+// not divide goes to the last.
+func Equal(size, card measure.Length, n int) []measure.Length {
+	out := make([]measure.Length, n)
+	clear := size - measure.Length(n-1)*card
+	for i := range out {
+		out[i] = clear / measure.Length(n)
+	}
+	out[n-1] += clear % measure.Length(n)
+	return out
+}
+
+// Parts gives the strips: those along the length, one between every two rows,
+// and those that cross them, one between every two columns. Where they cross
+// each is slotted to half its height. Strips that nothing crosses get a tab at
+// each end, to be glued to the walls.
+func (d Dividers) Parts() ([]Part, error) {
+	for _, c := range append(append([]measure.Length{}, d.Columns...), d.Rows...) {
+		if c < leastCell {
+			return nil, fault.New("no-room", "", "a cell would be under 5 mm; make fewer cells, or the inside larger")
+		}
+	}
+	var out []Part
+	crossed := len(d.Columns) > 1 && len(d.Rows) > 1
+	add := func(id, name string, span measure.Length, cells, others []measure.Length, otherSpan measure.Length, along, up bool) error {
+		if len(others) < 2 {
+			return nil
+		}
+		p := Part{ID: id, Name: name, Count: len(others) - 1, Opens: Upright}
+		start := -span / 2
+		var at []measure.Length
+		if crossed {
+			at = middles(cells, d.Card)
+			d.slotted(&p, span-StripEase, at, up)
+		} else if err := d.tabbed(&p, span-StripEase); err != nil {
+			return err
+		} else {
+			start -= endTab
+		}
+		for _, across := range middles(others, d.Card) {
+			p.Places = append(p.Places, strip(start+StripEase/2, across-otherSpan/2, d.Height, along))
+		}
+		out = append(out, p)
+		return nil
+	}
+	if err := add("divider.long", "Divider along the length", d.Length, d.Columns, d.Rows, d.Width, true, d.LongUp); err != nil {
+		return nil, err
+	}
+	if err := add("divider.cross", "Divider across", d.Width, d.Rows, d.Columns, d.Length, false, !d.LongUp); err != nil {
+		return nil, err
+	}
+	return out, nil
+}
+
+// middles gives where, from the inside's edge, the card between neighbouring
+// cells has its middle.
+func middles(cells []measure.Length, card measure.Length) []measure.Length {
+	var out []measure.Length
+	at := measure.Length(0)
+	for _, c := range cells[:len(cells)-1] {
+		at += c
+		out = append(out, at+card/2)
+		at += card
+	}
+	return out
+}
+
+// strip is the pose of an upright strip whose flat left end comes to start
+// along its own run and which stands across from the middle by that much.
+func strip(start, across, height measure.Length, along bool) pattern.Pose {
+	up := r3.NewRotation(math.Pi/2, r3.Vec{X: 1})
+	if along {
+		return pattern.Pose{Turn: up, Shift: r3.Vec{X: start.MM(), Y: across.MM(), Z: height.MM()}}
+	}
+	side := r3.NewRotation(math.Pi/2, r3.Vec{Z: 1})
+	return pattern.Pose{
+		Turn:  r3.Rotation(quat.Mul(quat.Number(side), quat.Number(up))),
+		Shift: r3.Vec{X: across.MM(), Y: start.MM(), Z: height.MM()},
+	}
+}
+
+// slotted is a flat strip with a slot at each crossing.
+func (d Dividers) slotted(p *Part, span measure.Length, at []measure.Length, up bool) {
+	h, deep, half := d.Height.MM(), d.Height.MM()/2, (d.Card+SlotRoom).MM()/2
+	var top, bottom []pattern.Point
+	for _, m := range at {
+		x := (m - StripEase/2).MM()
+		slot := []pattern.Point{pattern.Pt(x-half, 0), pattern.Pt(x-half, deep), pattern.Pt(x+half, deep), pattern.Pt(x+half, 0)}
+		if up {
+			top = append(top, slot...)
+			continue
+		}
+		for i := range slot {
+			slot[i].Y = h - slot[i].Y
+		}
+		bottom = append(bottom, slot...)
+	}
+	for i, j := 0, len(bottom)-1; i < j; i, j = i+1, j-1 {
+		bottom[i], bottom[j] = bottom[j], bottom[i]
+	}
+	outline := append([]pattern.Point{{}}, top...)
+	outline = append(outline, pattern.Pt(span.MM(), 0), pattern.Pt(span.MM(), h))
+	outline = append(append(outline, bottom...), pattern.Pt(0, h))
+	first := (at[0] - StripEase/2).MM() / 2
+	p.Pattern = &pattern.Pattern{Width: span, Height: d.Height, Outline: pattern.Straight(outline...),
+		Marks: []pattern.Mark{{Name: "strip", Role: pattern.Panel, At: pattern.Pt(first, deep), Up: pattern.Pt(0, -1)}}}
+	p.Root = "strip"
+	edge := "upper"
+	if !up {
+		edge = "lower"
+	}
+	p.Removing = fmt.Sprintf("Cut %d slot%s into the %s edge of each, a little wider than the card and half the height deep.", len(at), map[bool]string{true: "s"}[len(at) > 1], edge)
+	p.Gluing = nil
+}
+
+// tabbed is a strip with a tab folded at each end.
+func (d Dividers) tabbed(p *Part, span measure.Length) error {
+	g := pattern.NewGrid([]measure.Length{endTab, span, endTab}, []measure.Length{d.Height}, "left strip right")
+	g.Role(pattern.Panel, "strip")
+	for _, tab := range []string{"left", "right"} {
+		g.Role(pattern.Tab, tab)
+		g.Tab(tab, "strip", endTab, min(tabWedge, d.Height/8))
+		g.Elsewhere(tab, true, "box")
+	}
+	flat, err := g.Pattern()
+	if err != nil {
+		return err
+	}
+	p.Pattern, p.Root = flat, "strip"
+	p.Folding = "Fold both end tabs the same way."
+	p.Gluing = []string{"Put adhesive on the outside of the end tabs and stand it between its two walls."}
+	return nil
+}
+
+var dividerGrid = &Style{
+	ID: "divider-grid", Name: "Slotted dividers", About: "Strips that slot together and part an inside into cells", Inner: true,
+	Parameters: []Parameter{
+		{ID: "length", Label: "Inside length", Default: 6 * measure.Inch, Min: 12 * mm, Max: 400 * mm, About: "the clear inside, left to right"},
+		{ID: "width", Label: "Inside width", Default: 4 * measure.Inch, Min: 12 * mm, Max: 400 * mm, About: "the clear inside, front to back"},
+		{ID: "height", Label: "Height", Default: 2 * measure.Inch, Min: 6 * mm, Max: 280 * mm, About: "of the strips"},
+	},
+	Options: []Option{
+		countOption("columns", "Cells along the length", "3"),
+		countOption("rows", "Cells across the width", "2"),
+		{ID: "first.column", Label: "First cell's length", Kind: LengthKind, Default: 0, Min: 0, Max: 400 * mm, About: "0 makes all cells equally long; else the others share the rest"},
+		{ID: "first.row", Label: "First row's width", Kind: LengthKind, Default: 0, Min: 0, Max: 400 * mm, About: "0 makes all rows equally wide; else the others share the rest"},
+		{ID: "slots.up", Label: "Slots that open upwards", Kind: ChoiceKind, Choices: []string{"across", "along"}, DefaultChoice: "across",
+			About: "those of the strips across the box, or of the strips along its length; they go in last but one way"},
+	},
+	Axes: [3]string{"length", "width", "height"},
+	Build: func(s Spec) (*Box, error) {
+		inside := Extent{s.Lengths["length"], s.Lengths["width"], s.Lengths["height"]}
+		d := Dividers{Length: inside.Length, Width: inside.Width, Height: inside.Height, Card: s.Card("divider.long"), LongUp: s.Choices["slots.up"] == "along"}
+		var err error
+		if d.Columns, err = s.cells("columns", "first.column", d.Length, d.Card); err != nil {
+			return nil, err
+		}
+		if d.Rows, err = s.cells("rows", "first.row", d.Width, d.Card); err != nil {
+			return nil, err
+		}
+		parts, err := d.Parts()
+		if err != nil {
+			return nil, err
+		}
+		if len(parts) == 0 {
+			return nil, fault.New("no-cells", "options.columns", "one cell needs no dividers; give two columns or two rows")
+		}
+		return &Box{Parts: parts, Assembly: []string{d.Sentence()},
+			Extents: func() (Extent, Extent, error) { return inside, inside, nil }}, nil
+	},
+}
+
+// Sentence says how the strips go together.
+func (d Dividers) Sentence() string {
+	if len(d.Columns) < 2 || len(d.Rows) < 2 {
+		return "Stand the dividers between the walls, one between every two cells."
+	}
+	first, last := "long", "crossing"
+	if !d.LongUp {
+		first, last = last, first
+	}
+	return fmt.Sprintf("Stand the %s dividers with their slots up and lower the %s ones onto them, slot into slot; set the grid into the box.", first, last)
+}
+
+// mostCells is the most cells along one side.
+const mostCells = 12
+
+func countOption(id, label, usual string) Option {
+	o := Option{ID: id, Label: label, Kind: ChoiceKind, DefaultChoice: usual}
+	for n := 1; n <= mostCells; n++ {
+		o.Choices = append(o.Choices, fmt.Sprint(n))
+	}
+	return o
+}
+
+// count reads a choice made by countOption.
+func (s Spec) count(id string) int {
+	n := 0
+	fmt.Sscan(s.Choices[id], &n)
+	return max(1, n)
+}
+
+// cells parts a clear size, the first cell as asked for.
+func (s Spec) cells(count, first string, size, card measure.Length) ([]measure.Length, error) {
+	n, one := s.count(count), s.Lengths[first]
+	if one == 0 || n == 1 {
+		return Equal(size, card, n), nil
+	}
+	if one+card >= size {
+		return nil, fault.New("no-room", "options."+first, "a first cell of %s leaves nothing of the inside's %s for the others; make it smaller, or 0 for equal cells", s.show(one), s.show(size))
+	}
+	return append([]measure.Length{one}, Equal(size-one-card, card, n-1)...), nil
+}
+
+// Together gives the faces of pieces as they stand in the finished box, each
+// copy at its place, to see whether they pass through one another.
+func Together(parts []Part) (*pattern.Folded, error) {
+	all := &pattern.Folded{}
+	for _, p := range parts {
+		f, err := p.Pattern.Finished(p.Root)
+		if err != nil {
+			return nil, fmt.Errorf("%s: %w", p.ID, err)
+		}
+		for n, place := range p.Places {
+			for i, face := range f.Faces {
+				face.Name = strings.ToLower(fmt.Sprintf("%s %d", p.Name, n+1))
+				all.Faces = append(all.Faces, face)
+				all.Poses = append(all.Poses, f.Poses[i].Then(place))
+			}
+		}
+	}
+	return all, nil
+}
