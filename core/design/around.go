@@ -80,8 +80,8 @@ func (r *Result) around() error {
 		}
 	}
 	stand := r.Ways[chosen].Arrangement
-	r.Stand = &stand
-	return r.fromExtent(inside(stand), Inside)
+	r.Stand, r.Needs = &stand, inside(stand)
+	return r.fromExtent(r.Needs, Inside)
 }
 
 // price is the card a box of this room takes, and whether it can be cut from

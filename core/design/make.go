@@ -33,6 +33,7 @@ type Result struct {
 	// Stand is how the things stand in the finished box, and Ways the ones to
 	// choose from, best first; empty when the design starts from a size.
 	Stand *contents.Arrangement
+	Needs style.Extent // the inside the things need, before rounding
 	Ways  []Way
 	// Inserting says how the pieces inside the box go in.
 	Inserting []string
@@ -343,7 +344,8 @@ func (r *Result) check() {
 	}
 }
 
-func (r *Result) write() {
+// work is the design as the recipe needs it.
+func (r *Result) work() recipe.Work {
 	in := &r.Inputs
 	w := recipe.Work{
 		Units: in.Units, Tick: in.Tools.Tick, Fence: in.Tools.Fence, Copies: in.Copies,
@@ -354,8 +356,13 @@ func (r *Result) write() {
 		w.Parts = append(w.Parts, p.Part)
 		w.Cards[p.ID] = p.Card
 	}
+	return w
+}
+
+func (r *Result) write() {
+	w := r.work()
 	r.Steps = w.Steps()
-	r.One, r.All = recipe.Minutes(r.Steps, in.Copies)
+	r.One, r.All = recipe.Minutes(r.Steps, r.Inputs.Copies)
 	for _, s := range r.Stocks {
 		r.Supplies = append(r.Supplies, sheetSupplies(s)...)
 	}

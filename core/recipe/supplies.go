@@ -19,10 +19,16 @@ type Supply struct {
 // tapeEvery is how far apart, in mm, two runs of tape may lie on a patch.
 const tapeEvery = 25
 
-// Adhesive adds up the glue patches and the edges of the mats: tape by
-// length, wet glue by area.
-func (w Work) AdhesiveSupply() Supply {
-	tape, glue := 0.0, 0.0
+// GlueLength is the length in mm, over one box, of its glue patches: how far a
+// hand goes along them with tape or a bottle.
+func (w Work) GlueLength() float64 {
+	tape, _ := w.patches()
+	return tape
+}
+
+// patches adds up the glue patches and the edges of the mats of one box: as
+// runs of tape in mm, and as area in mm².
+func (w Work) patches() (tape, area float64) {
 	for _, p := range w.Parts {
 		for _, g := range p.Pattern.Glue {
 			if g.Dry {
@@ -31,13 +37,20 @@ func (w Work) AdhesiveSupply() Supply {
 			lo, hi := pattern.Bounds(g.Area)
 			long, short := max(hi.X-lo.X, hi.Y-lo.Y), min(hi.X-lo.X, hi.Y-lo.Y)
 			tape += long * math.Ceil(short/tapeEvery) * float64(p.Copies())
-			glue += math.Abs(pattern.Area(g.Area)) * float64(p.Copies())
+			area += math.Abs(pattern.Area(g.Area)) * float64(p.Copies())
 		}
 	}
 	for _, m := range w.Mats {
 		tape += 2 * (m.Width.MM() + m.Height.MM())
-		glue += m.Width.MM() * m.Height.MM()
+		area += m.Width.MM() * m.Height.MM()
 	}
+	return tape, area
+}
+
+// AdhesiveSupply is the adhesive for all copies: tape by length, wet glue by
+// area.
+func (w Work) AdhesiveSupply() Supply {
+	tape, glue := w.patches()
 	n := float64(w.Copies)
 	if w.Adhesive == "wet-glue" {
 		return Supply{"glue", glue * n / 100, "cm²", fmt.Sprintf("Wet glue for %.0f cm² of card", glue*n/100)}

@@ -147,6 +147,11 @@ var All = []*Style{
 	dividerGrid, insert,
 }
 
+// Boxes are the styles of All that stand alone.
+func Boxes() []*Style {
+	return slices.DeleteFunc(slices.Clone(All), func(s *Style) bool { return s.Inner })
+}
+
 // ByID finds a style.
 func ByID(id string) (*Style, error) {
 	i := slices.IndexFunc(All, func(s *Style) bool { return s.ID == id })

@@ -1,0 +1,339 @@
+package design
+
+import (
+	"context"
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+
+	"brevium/core/fault"
+	"brevium/core/layout"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/style"
+)
+
+// Ask is a question for the biggest box that one sheet gives. Fixed holds
+// sizes by the style's axes; with none fixed the box keeps its Proportions
+// (any three lengths), with one or two the others are free and the box of the
+// largest volume is found.
+type Ask struct {
+	Sheet       paper.Sheet
+	Fixed       map[string]measure.Length
+	Proportions style.Extent
+}
+
+// Biggest is the biggest box a sheet gives, on the tick.
+type Biggest struct {
+	Size style.Extent // along the style's axes, score to score
+	Used float64      // of the sheet, 0 to 1
+	Near []Choice
+}
+
+// Choice is a size near the biggest, and what it changes.
+type Choice struct {
+	Size style.Extent
+	Text string
+}
+
+// Volume of a size in mm³.
+func volume(e style.Extent) float64 { return e.Length.MM() * e.Width.MM() * e.Height.MM() }
+
+// seek answers an Ask. All of it is by trial on the tick: nothing is assumed
+// of how a style's blanks grow, but that of two sizes that fit each smaller
+// one does too.
+type seek struct {
+	in    Inputs
+	style *style.Style
+	ask   Ask
+	tick  measure.Tick
+}
+
+// FindBiggest finds the biggest box of the design's style and options that
+// the sheet gives, all its pieces of the box's own card cut from that one
+// sheet. Sizes are score to score and on the user's tick; no larger tick
+// fits. It fails at "sheet" when not even the smallest box does.
+func FindBiggest(in Inputs, ask Ask) (*Biggest, error) {
+	s, err := style.ByID(in.Style)
+	if err != nil {
+		return nil, fault.At("style", err)
+	}
+	if ask.Sheet.Width <= 0 || ask.Sheet.Height <= 0 {
+		return nil, fault.New("too-small", "sheet", "give the sheet's two sides; both are more than nothing")
+	}
+	in = in.Clone()
+	in.Things, in.Linings, in.Basis, in.Mats = nil, nil, Scored, nil
+	ask.Sheet.Count = 1
+	q := seek{in: in, style: s, ask: ask, tick: in.Tools.Tick}
+	free := q.free()
+	var found style.Extent
+	switch len(free) {
+	case 0:
+		return nil, fault.New("nothing-free", "fixed", "leave one size or more free to grow")
+	case 1:
+		found = q.grow(q.sizes(style.Extent{}), free[0])
+	case 2:
+		found = q.widest(free[0], free[1])
+	default:
+		if found, err = q.scaled(); err != nil {
+			return nil, err
+		}
+	}
+	if volume(found) == 0 {
+		return nil, fault.New("no-room", "sheet", "this sheet gives no %s at all with these sizes; take a larger sheet or fix smaller ones", strings.ToLower(s.Name))
+	}
+	b := &Biggest{Size: found, Near: q.near(found, free)}
+	_, b.Used = q.fits(found)
+	return b, nil
+}
+
+// free lists the axes that may grow: 0 length, 1 width, 2 height. A square
+// box has one size for two of them; the first stands for both.
+func (q *seek) free() []int {
+	var out []int
+	for i, id := range q.style.Axes {
+		if _, fixed := q.ask.Fixed[id]; !fixed && q.first(i) {
+			out = append(out, i)
+		}
+	}
+	return out
+}
+
+// first tells whether no axis before i has the same size.
+func (q *seek) first(i int) bool { return slices.Index(q.style.Axes[:], q.style.Axes[i]) == i }
+
+func axisOf(e *style.Extent, i int) *measure.Length {
+	return []*measure.Length{&e.Length, &e.Width, &e.Height}[i]
+}
+
+// set gives an axis, and any that shares its size, a length.
+func (q *seek) set(e *style.Extent, axis int, l measure.Length) {
+	for i, id := range q.style.Axes {
+		if id == q.style.Axes[axis] {
+			*axisOf(e, i) = l
+		}
+	}
+}
+
+// sizes fills the fixed axes in.
+func (q *seek) sizes(e style.Extent) style.Extent {
+	for i, id := range q.style.Axes {
+		if l, fixed := q.ask.Fixed[id]; fixed {
+			*axisOf(&e, i) = l
+		}
+	}
+	return e
+}
+
+// limits of an axis on the tick.
+func (q *seek) limits(i int) (least, most measure.Length) {
+	for _, p := range q.style.Parameters {
+		if p.ID == q.style.Axes[i] {
+			return measure.Up(p.Min, q.tick), measure.Down(min(p.Max, q.ask.Sheet.Width+q.ask.Sheet.Height), q.tick)
+		}
+	}
+	return 0, 0
+}
+
+// fits tells whether a box of the size comes out of the sheet, and how much
+// of it that uses.
+func (q *seek) fits(e style.Extent) (bool, float64) {
+	r := Result{Inputs: q.in, Style: q.style}
+	spec, err := q.in.spec(q.style)
+	if err != nil {
+		return false, 0
+	}
+	r.Spec = spec
+	r.Spec.Lengths = maps.Clone(spec.Lengths)
+	for i, id := range q.style.Axes {
+		r.Spec.Lengths[id] = *axisOf(&e, i)
+	}
+	if r.inRange() != nil {
+		return false, 0
+	}
+	box, err := r.solved(&r.Spec)
+	if err != nil || r.inRange() != nil {
+		return false, 0
+	}
+	job := layout.Job{Sheets: []paper.Sheet{q.ask.Sheet}}
+	area, sheet := 0.0, q.ask.Sheet.Width.MM()*q.ask.Sheet.Height.MM()
+	for _, p := range box.Parts {
+		if q.in.CardOf(p.ID) != q.in.Card {
+			continue
+		}
+		w, h := p.Pattern.Width, p.Pattern.Height
+		if max(w, h) > q.in.Tools.Trimmer {
+			return false, 0
+		}
+		area += w.MM() * h.MM() * float64(p.Copies())
+		job.Pieces = append(job.Pieces, layout.Piece{Name: p.ID, Width: w, Height: h, Copies: p.Copies(), Turn: q.in.Card.Direction.MayTurn()})
+	}
+	if area > sheet+1e-6 || job.Check() != nil {
+		return false, 0
+	}
+	if len(job.Pieces) > 1 || job.Pieces[0].Copies > 1 {
+		laid, err := layout.Solve(context.Background(), &job, layout.Effort{})
+		if err != nil || len(laid.Unplaced) > 0 {
+			return false, 0
+		}
+	}
+	return true, area / sheet
+}
+
+// grow makes one axis as large as it goes; the zero extent when none does.
+func (q *seek) grow(e style.Extent, axis int) style.Extent {
+	least, most := q.limits(axis)
+	for l := most; l >= least; l -= q.tick {
+		q.set(&e, axis, l)
+		if ok, _ := q.fits(e); ok {
+			return e
+		}
+	}
+	return style.Extent{}
+}
+
+// widest walks the border between what fits and what does not, and takes the
+// largest volume on it; of equals the squarest.
+func (q *seek) widest(a, b int) style.Extent {
+	leastA, mostA := q.limits(a)
+	leastB, other := q.limits(b)
+	best, e := style.Extent{}, q.sizes(style.Extent{})
+	skew := func(e style.Extent) measure.Length { return (*axisOf(&e, a) - *axisOf(&e, b)).Abs() }
+	for l := leastA; l <= mostA && other >= leastB; l += q.tick {
+		q.set(&e, a, l)
+		for ; other >= leastB; other -= q.tick {
+			q.set(&e, b, other)
+			if ok, _ := q.fits(e); ok {
+				if v := volume(e) - volume(best); v > 0 || v == 0 && skew(e) < skew(best) {
+					best = e
+				}
+				break
+			}
+		}
+	}
+	return best
+}
+
+// scaled keeps the proportions: the smallest side takes tick after tick, the
+// others follow rounded to theirs.
+func (q *seek) scaled() (style.Extent, error) {
+	p := q.ask.Proportions
+	smallest := min(p.Length, p.Width, p.Height)
+	if smallest <= 0 {
+		return style.Extent{}, fault.New("too-small", "proportions", "proportions are three sizes over zero, such as 2, 1 and 1")
+	}
+	at := func(n measure.Length) style.Extent {
+		of := func(l measure.Length) measure.Length {
+			return measure.Nearest(measure.FromMM(l.MM()/smallest.MM()*(n*q.tick).MM()), q.tick)
+		}
+		e := style.Extent{Length: of(p.Length), Width: of(p.Width), Height: of(p.Height)}
+		for i := range q.style.Axes {
+			if q.first(i) {
+				q.set(&e, i, *axisOf(&e, i))
+			}
+		}
+		return e
+	}
+	for n := (q.ask.Sheet.Width + q.ask.Sheet.Height) / q.tick; n > 0; n-- {
+		e := at(n)
+		if ok, _ := q.fits(e); ok {
+			return e, nil
+		}
+	}
+	return style.Extent{}, nil
+}
+
+// mostTrade is how many ticks one size is made smaller to let another grow.
+const mostTrade = 16
+
+// near gives choices around the biggest: each free size a tick larger and
+// what that costs, and each fixed size a tick smaller and what that gives.
+func (q *seek) near(found style.Extent, free []int) []Choice {
+	var out []Choice
+	show := func(l measure.Length) string { return measure.Label(l, q.in.Units, q.tick) }
+	label := func(i int) string {
+		for _, p := range q.style.Parameters {
+			if p.ID == q.style.Axes[i] {
+				return p.Label
+			}
+		}
+		return q.style.Axes[i]
+	}
+	for _, i := range free {
+		if grown := q.grown(found, i); grown != found {
+			out = append(out, Choice{grown, fmt.Sprintf("%s alone can grow to %s; the others stay", label(i), show(*axisOf(&grown, i)))})
+			continue
+		}
+		for j := range 3 {
+			if j == i || !q.first(j) || q.style.Axes[j] == q.style.Axes[i] {
+				continue
+			}
+			e := found
+			q.set(&e, i, *axisOf(&e, i)+q.tick)
+			for n := range mostTrade {
+				q.set(&e, j, *axisOf(&e, j)-q.tick)
+				if ok, _ := q.fits(e); ok {
+					out = append(out, Choice{e, fmt.Sprintf("%s %s more costs %s of the %s", label(i), show(q.tick), show(measure.Length(n+1)*q.tick), strings.ToLower(label(j)))})
+					break
+				}
+			}
+		}
+	}
+	for i, id := range q.style.Axes {
+		if slices.Contains(free, i) || !q.first(i) {
+			continue
+		}
+		less := *q
+		less.ask.Fixed = maps.Clone(q.ask.Fixed)
+		less.ask.Fixed[id] = measure.Down(q.ask.Fixed[id]-1, q.tick)
+		e := less.grow(less.sizes(found), free[0])
+		if len(free) == 2 {
+			e = less.widest(free[0], free[1])
+		}
+		if volume(e) > 0 {
+			out = append(out, Choice{e, fmt.Sprintf("%s %s less gives %s × %s × %s", label(i), show(q.ask.Fixed[id]-less.ask.Fixed[id]), show(e.Length), show(e.Width), show(e.Height))})
+		}
+	}
+	return out
+}
+
+// grown lets one axis grow alone as far as it goes.
+func (q *seek) grown(e style.Extent, axis int) style.Extent {
+	for next := e; ; e = next {
+		q.set(&next, axis, *axisOf(&next, axis)+q.tick)
+		if ok, _ := q.fits(next); !ok {
+			return e
+		}
+	}
+}
+
+// CopiesFrom is how many of the box one sheet gives: the most whose pieces of
+// the box's own card all come out of it.
+func CopiesFrom(in Inputs, sheet paper.Sheet) (int, error) {
+	in = in.Clone()
+	in.Sheets, in.Copies = []paper.Sheet{sheet}, 1
+	r, err := Sketch(in)
+	if err != nil {
+		return 0, err
+	}
+	sheet.Count = 1
+	job := layout.Job{Sheets: []paper.Sheet{sheet}}
+	for _, p := range r.Parts {
+		if p.Card == in.Card {
+			job.Pieces = append(job.Pieces, layout.Piece{Name: p.ID, Width: p.Pattern.Width, Height: p.Pattern.Height, Copies: p.Copies(), Turn: in.Card.Direction.MayTurn()})
+		}
+	}
+	for n := 1; n <= MostCopies; n++ {
+		more := job
+		more.Pieces = slices.Clone(job.Pieces)
+		for i := range more.Pieces {
+			more.Pieces[i].Copies *= n
+		}
+		laid, err := layout.Solve(context.Background(), &more, interactive)
+		if err != nil || len(laid.Unplaced) > 0 {
+			return n - 1, nil
+		}
+	}
+	return MostCopies, nil
+}

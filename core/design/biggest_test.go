@@ -1,0 +1,139 @@
+package design
+
+import (
+	"math/rand"
+	"testing"
+
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/style"
+)
+
+var square = paper.Sheet{Name: "12 × 12 in", Width: 12 * inch, Height: 12 * inch}
+
+func biggest(t *testing.T, in Inputs, ask Ask) style.Extent {
+	t.Helper()
+	ask.Sheet = square
+	b, err := FindBiggest(in, ask)
+	if err != nil {
+		t.Fatalf("%s: %v", in.Style, err)
+	}
+	return b.Size
+}
+
+func TestBiggestByHand(t *testing.T) {
+	in := New("", measure.In, "tray")
+	if got := biggest(t, in, Ask{Fixed: map[string]measure.Length{"height": 2 * inch}}); got.Length != 8*inch || got.Width != 8*inch {
+		t.Errorf("a tray with 2 in walls: %v", got)
+	}
+	in.Style = "tray-double"
+	if got := biggest(t, in, Ask{Fixed: map[string]measure.Length{"height": inch}}); got.Length != 8*inch || got.Width != 8*inch {
+		t.Errorf("a double-walled tray with 1 in walls: %v", got)
+	}
+	in.Style = "tray"
+	cube := style.Extent{Length: 1, Width: 1, Height: 1}
+	if got := biggest(t, in, Ask{Proportions: cube}); got != (style.Extent{Length: 4 * inch, Width: 4 * inch, Height: 4 * inch}) {
+		t.Errorf("a cube: %v", got)
+	}
+	if got := biggest(t, in, Ask{Fixed: map[string]measure.Length{"height": 2 * inch, "width": 4 * inch}}); got.Length != 8*inch {
+		t.Errorf("a tray 4 in wide with 2 in walls: %v", got)
+	}
+	carton := New("", measure.In, "hinged-carton")
+	carton.Size["flap"] = 3 * inch / 4
+	// Columns 4u, rows 3/4 + 4u: u is (12 − 3/4) / 4 = 2 13/16.
+	if got := biggest(t, carton, Ask{Proportions: style.Extent{Length: 2, Width: 1, Height: 1}}); got.Width != 45*inch/16 || got.Length != 45*inch/8 || got.Height != got.Width {
+		t.Errorf("a carton of 2:1:1: %v", got)
+	}
+}
+
+// No larger tick fits, and what is found does: for every style, by making it.
+func TestBiggestIsTheBiggest(t *testing.T) {
+	rng := rand.New(rand.NewSource(2))
+	for _, s := range style.Boxes() {
+		in := New("", measure.MM, s.ID)
+		sheet := paper.Sheet{Name: "left over", Width: measure.Length(200+rng.Intn(100)) * mm_, Height: measure.Length(200+rng.Intn(90)) * mm_, Count: 1}
+		ask := Ask{Sheet: sheet, Proportions: style.Extent{Length: 4, Width: 3, Height: 2}}
+		if s.ID == "tall-box" {
+			ask.Proportions = style.Extent{Length: 2, Width: 2, Height: 5}
+		}
+		b, err := FindBiggest(in, ask)
+		if err != nil {
+			t.Errorf("%s: %v", s.ID, err)
+			continue
+		}
+		in.Sheets = []paper.Sheet{sheet}
+		size := func(e style.Extent) Inputs {
+			x := in.Clone()
+			x.Size[s.Axes[0]], x.Size[s.Axes[1]], x.Size[s.Axes[2]] = e.Length, e.Width, e.Height
+			return x
+		}
+		r, err := Make(size(b.Size))
+		if err != nil || len(r.Stocks[0].Layout.Unplaced) > 0 {
+			t.Errorf("%s of %v does not come out of the sheet: %v", s.ID, b.Size, err)
+			continue
+		}
+		larger := b.Size
+		larger.Length, larger.Width, larger.Height = larger.Length+2*mm_, larger.Width+2*mm_, larger.Height+mm_
+		if r, err := Make(size(larger)); err == nil && len(r.Stocks[0].Layout.Unplaced) == 0 {
+			t.Errorf("%s: %v fits too, larger than %v", s.ID, larger, b.Size)
+		}
+		for _, c := range b.Near {
+			if r, err := Make(size(c.Size)); err != nil || len(r.Stocks[0].Layout.Unplaced) > 0 {
+				t.Errorf("%s: %q does not come out of the sheet: %v", s.ID, c.Text, err)
+			}
+		}
+	}
+}
+
+func TestBiggestRefuses(t *testing.T) {
+	in := New("", measure.In, "tray")
+	for name, c := range map[string]struct {
+		ask   Ask
+		field string
+	}{
+		"no sheet":      {Ask{}, "sheet"},
+		"a small sheet": {Ask{Sheet: paper.Sheet{Width: 10 * mm_, Height: 10 * mm_}, Fixed: map[string]measure.Length{"height": inch}}, "sheet"},
+		"nothing free":  {Ask{Sheet: square, Fixed: map[string]measure.Length{"length": inch, "width": inch, "height": inch}}, "fixed"},
+		"no shape":      {Ask{Sheet: square}, "proportions"},
+	} {
+		_, err := FindBiggest(in, c.ask)
+		if err == nil || err.Error()[:len(c.field)] != c.field {
+			t.Errorf("%s: got %v; want a fault at %s", name, err, c.field)
+		}
+	}
+}
+
+func TestCopiesFromASheet(t *testing.T) {
+	in := New("", measure.In, "tray")
+	in.Size = map[string]measure.Length{"length": 2 * inch, "width": 2 * inch, "height": inch}
+	if n, err := CopiesFrom(in, square); n != 9 || err != nil {
+		t.Errorf("%d trays with blanks of 4 in come out of 12 in; want 9 (%v)", n, err)
+	}
+}
+
+// Every style is compared for the same things, the cheaper ones first.
+func TestCompare(t *testing.T) {
+	all := Compare(read(t, jarsAndDeck))
+	if len(all) != len(style.Boxes()) {
+		t.Fatalf("%d styles of %d", len(all), len(style.Boxes()))
+	}
+	made := 0
+	for i, c := range all {
+		if c.Result == nil {
+			if c.Fault == nil {
+				t.Errorf("%s neither goes nor says why not", c.Style.ID)
+			}
+			continue
+		}
+		made++
+		if in := c.Result.Inside; in.Length < c.Result.Inputs.Size[c.Style.Axes[0]] || c.Card <= 0 || c.Pieces < 1 || c.Sheets < 1 || c.Cuts < 1 || c.Minutes <= 0 {
+			t.Errorf("%s: %+v", c.Style.ID, c)
+		}
+		if i > 0 && all[i-1].Result == nil || i > 0 && all[i-1].Cost > c.Cost {
+			t.Errorf("%s stands behind %s", c.Style.ID, all[i-1].Style.ID)
+		}
+	}
+	if made < 3 {
+		t.Errorf("only %d styles go", made)
+	}
+}

@@ -1,0 +1,102 @@
+package design
+
+import (
+	"cmp"
+	"slices"
+	"sync"
+
+	"brevium/core/fault"
+	"brevium/core/style"
+)
+
+// Comparison is one style made for the same contents as another.
+type Comparison struct {
+	Style  *style.Style
+	Result *Result // nil when the style does not go
+	Fault  *fault.Fault
+	// Card is the area of one box's blanks in mm²; Glued the length of its
+	// glue patches in mm; Cost and Sheets are those of all copies.
+	Card, Glued          float64
+	Sheets, Pieces, Cuts int
+	Cost, Minutes        float64
+}
+
+// With gives the inputs in another style: for the same things standing as
+// they do in now, or for the same inside.
+func (in Inputs) With(styleID string, now *Result) (Inputs, error) {
+	with := in.Clone()
+	with.Mats = nil
+	if err := with.SetStyle(styleID); err != nil {
+		return with, err
+	}
+	if now != nil && now.Stand != nil {
+		s, err := style.ByID(styleID)
+		if err != nil {
+			return with, err
+		}
+		// What the things need is an inside; linings are in it already.
+		with.Things, with.Linings, with.Basis = nil, nil, Inside
+		room := now.Needs
+		with.Size[s.Axes[0]], with.Size[s.Axes[1]], with.Size[s.Axes[2]] = room.Length, room.Width, room.Height
+	}
+	return with, nil
+}
+
+// Compare makes every style of box for what goes in, and ranks them: those
+// that can be made first, by what their sheets cost, then by their card.
+func Compare(in Inputs) []Comparison {
+	now, err := Sketch(in)
+	if err != nil {
+		now = nil
+	}
+	boxes := style.Boxes()
+	out := make([]Comparison, len(boxes))
+	var all sync.WaitGroup
+	for i, s := range boxes {
+		all.Go(func() { out[i] = compared(in, now, s) })
+	}
+	all.Wait()
+	slices.SortStableFunc(out, func(a, b Comparison) int {
+		rank := func(c Comparison) int {
+			if c.Result == nil {
+				return 1
+			}
+			return 0
+		}
+		return cmp.Or(cmp.Compare(rank(a), rank(b)), cmp.Compare(a.Cost, b.Cost), cmp.Compare(a.Card, b.Card))
+	})
+	return out
+}
+
+func compared(in Inputs, now *Result, s *style.Style) Comparison {
+	c := Comparison{Style: s}
+	with, err := in.With(s.ID, now)
+	if err == nil {
+		c.Result, err = Make(with)
+	}
+	if err == nil {
+		for _, stock := range c.Result.Stocks {
+			if len(stock.Layout.Unplaced) > 0 {
+				err = fault.New("sheets-run-out", "sheets", "the sheets there are do not give all its pieces")
+			}
+		}
+	}
+	if err != nil {
+		c.Result, c.Fault = nil, fault.Of(err)
+		return c
+	}
+	r := c.Result
+	c.Card, c.Minutes = r.CardArea(), r.One
+	for _, p := range r.Parts {
+		c.Pieces += p.Copies()
+	}
+	for _, s := range r.Stocks {
+		c.Sheets += len(s.Layout.Sheets)
+		c.Cost += s.Layout.Cost
+		for _, l := range s.Layout.Sheets {
+			c.Cuts += len(l.Cuts)
+		}
+	}
+	c.Glued = r.work().GlueLength()
+	return c
+}
