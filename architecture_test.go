@@ -30,10 +30,11 @@ var rooms = map[string][]string{
 	"core/design":   {"core/*"},
 	"draw":          {"core/*"},
 	"draw/pdf":      {"core/*", "draw"},
-	"store":         {"core/design"},
-	"web":           {"core/*", "draw", "draw/pdf", "store"},
+	"store":         {"core/contents", "core/design"},
+	"web":           {"core/*", "caliper", "draw", "draw/pdf", "store"},
 	"cmd/brevium":   {"core/*", "store", "web"},
 
+	"caliper":           {"core/measure"},
 	"tools/screenshots": {},
 }
 

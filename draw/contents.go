@@ -15,6 +15,7 @@ func Contents(a contents.Arrangement, things []contents.Thing, unit measure.Unit
 	gap := max(l, w) * 0.22
 	p := newPicture("How the things stand, from above and from the front", l, w+gap+h, 70)
 	p.fromAbove(a, things)
+	p.names(a, things)
 	floor := w + gap + h
 	p.polygon(Room, LayerNotes, rect(0, w+gap, l, h)...)
 	for _, s := range a.Spots {
@@ -40,13 +41,29 @@ func ContentsFromAbove(a contents.Arrangement, things []contents.Thing) *Picture
 
 func (p *Picture) fromAbove(a contents.Arrangement, things []contents.Thing) {
 	p.polygon(Room, LayerNotes, rect(0, 0, a.Length.MM(), a.Width.MM())...)
+	for _, c := range a.Cells {
+		p.polygon(Room, LayerNotes, rect(c.X.MM(), c.Y.MM(), c.Length.MM(), c.Width.MM())...).About = "Cell for " + c.Name
+	}
 	for _, s := range a.Spots {
 		t := things[s.Thing]
-		if t.Shape == contents.Round {
+		if t.Shape == contents.Round && !s.Lying {
 			r := s.Length.MM() / 2
 			p.circle(Thing, LayerNotes, pattern.Pt(s.X.MM()+r, s.Y.MM()+r), r).About = t.Name
 		} else {
 			p.polygon(Thing, LayerNotes, rect(s.X.MM(), s.Y.MM(), s.Length.MM(), s.Width.MM())...).About = t.Name
+		}
+	}
+}
+
+// names labels each thing that is wide enough to be written on.
+func (p *Picture) names(a contents.Arrangement, things []contents.Thing) {
+	for _, s := range a.Spots {
+		name := things[s.Thing].Name
+		mid := pattern.Pt((s.X + s.Length/2).MM(), (s.Y + s.Width/2).MM())
+		// A letter is about half as wide as it is high.
+		size := min(19, s.Length.MM()/p.U/(float64(len([]rune(name)))*0.55), s.Width.MM()/p.U*0.7)
+		if name != "" && size >= 9 && s.Z == 0 {
+			p.text(TextQuiet, mid.Add(pattern.Pt(0, size*p.U*0.35)), size, Middle, name)
 		}
 	}
 }

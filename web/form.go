@@ -19,6 +19,9 @@ type form struct {
 	faults map[string]string
 	unit   measure.Unit
 	placed map[string]bool // fields that showed their fault
+	// Rows are the faults of a list that was brought in, and List its text.
+	Rows []string
+	List string
 }
 
 func newForm(posted url.Values, unit measure.Unit) *form {
@@ -51,6 +54,9 @@ func (f *form) fail(err error) {
 }
 
 func (f *form) ok() bool { return len(f.faults) == 0 }
+
+// OK is ok for a template.
+func (f *form) OK() bool { return f.ok() }
 
 // Unplaced gives the faults that no control of the page has shown.
 func (f *form) Unplaced() []string {
@@ -104,13 +110,13 @@ func plain(values ...string) []choice {
 	return out
 }
 
-// length reads a posted length into *into; what cannot be read becomes the
+// length reads a posted length into *into, of several readings the largest; what cannot be read becomes the
 // field's fault. A field that was not posted changes nothing.
 func (f *form) length(name string, into *measure.Length) {
 	if !f.posted.Has(name) {
 		return
 	}
-	l, err := measure.Parse(f.posted.Get(name), f.unit)
+	l, err := measure.ParseLargest(f.posted.Get(name), f.unit)
 	if err != nil {
 		f.fail(fault.At(name, err))
 		return

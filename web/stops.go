@@ -3,10 +3,8 @@ package web
 import (
 	"fmt"
 	"slices"
-	"strconv"
 	"strings"
 
-	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/dress"
 	"brevium/core/fit"
@@ -38,82 +36,11 @@ func stopByID(id string) (int, bool) {
 	return i, i >= 0
 }
 
-func thingName(i int, part string) string { return fmt.Sprintf("contents[%d].%s", i, part) }
-
-// newThing is what an added row starts from.
-func newThing(shape contents.Shape) contents.Thing {
-	t := contents.Thing{Name: "Jar", Shape: shape, Length: 48 * measure.Millimetre, Width: 48 * measure.Millimetre,
-		Height: 62 * measure.Millimetre, Count: 1, Ease: contents.UsualEase}
-	if shape != contents.Round {
-		t.Name = "Thing"
-	}
-	return t
-}
-
-func readContents(f *form, in *design.Inputs, now *design.Result) {
-	for i := range in.Things {
-		readThing(f, i, &in.Things[i])
-	}
-	if n, err := strconv.Atoi(f.posted.Get("remove")); err == nil && n >= 0 && n < len(in.Things) {
-		in.Things = slices.Delete(in.Things, n, n+1)
-		in.Stand = ""
-	}
-	if f.posted.Get("add") != "" {
-		in.Things = append(in.Things, newThing(contents.Block))
-		in.Stand = ""
-	}
-	before := len(in.Things)
-	switch f.posted.Get("start") {
-	case "things":
-		if before == 0 {
-			in.Things = []contents.Thing{newThing(contents.Round)}
-		}
-	case "size":
-		in.Things = nil
-	}
-	if len(in.Things) == 0 && now != nil && len(now.Inputs.Things) > 0 {
-		// The box the things needed stays, as a size of its own.
-		keepSize(in, now)
-	}
-	if len(in.Things) > 0 {
-		for _, axis := range now.Style.Axes {
-			delete(in.Size, axis)
-		}
-	}
-	if f.posted.Has("stand") {
-		in.Stand = f.posted.Get("stand")
-		if in.Stand == "best" {
-			in.Stand = ""
-		}
-	}
-}
-
 // keepSize writes the sizes in force into the inputs.
 func keepSize(in *design.Inputs, now *design.Result) {
 	in.Basis, in.Stand = design.Scored, ""
 	for _, axis := range now.Style.Axes {
 		in.Size[axis] = now.Spec.Lengths[axis]
-	}
-}
-
-func readThing(f *form, i int, t *contents.Thing) {
-	name := func(part string) string { return thingName(i, part) }
-	count, shape := t.Count, string(t.Shape)
-	f.text(name("name"), &t.Name)
-	f.text(name("shape"), &shape)
-	t.Shape = contents.Shape(shape)
-	f.length(name("length"), &t.Length)
-	f.length(name("width"), &t.Width)
-	f.length(name("height"), &t.Height)
-	f.length(name("ease"), &t.Ease)
-	f.whole(name("count"), &t.Count)
-	f.grams(name("grams"), &t.Grams)
-	if t.Shape == contents.Round {
-		t.Width = t.Length
-	}
-	if count != t.Count {
-		f.posted.Del("stand") // the ways to stand are others now
-		f.posted.Set("stand", "best")
 	}
 }
 

@@ -123,38 +123,6 @@ func basisField(f *form, stored design.Basis) field {
 		choice{Value: "scored", Label: "score to score"}, choice{Value: "inside", Label: "the clear inside"}, choice{Value: "outside", Label: "the finished outside"})
 }
 
-// thingFields are the controls of one thing.
-type thingFields struct {
-	N                                  int
-	Name, Shape, Length, Width, Height field
-	Count, Ease, Grams                 field
-	Round                              bool
-}
-
-func fieldsOf(f *form, i int, t contents.Thing) thingFields {
-	name := func(part string) string { return thingName(i, part) }
-	x := thingFields{
-		N:      i,
-		Name:   f.control(name("name"), "What is it?", "", t.Name),
-		Shape:  f.choiceField(name("shape"), "Shape", "", string(t.Shape), choice{Value: "round", Label: "round: a jar, a tin"}, choice{Value: "block", Label: "a block"}, choice{Value: "stack", Label: "a stack of cards"}),
-		Width:  f.lengthField(name("width"), "Width", "front to back", t.Width),
-		Height: f.lengthField(name("height"), "Height", "as it will stand", t.Height),
-		Count:  f.control(name("count"), "How many", "", fmt.Sprint(t.Count)),
-		Ease:   f.lengthField(name("ease"), "Ease", "room to spare on each axis, in all; 2 to 3 mm for rigid things", t.Ease),
-		Grams:  f.control(name("grams"), "Weight of one, grams", "if you know it", ""),
-	}
-	x.Round = x.Shape.Value == string(contents.Round)
-	label, hint := "Length", "left to right"
-	if x.Round {
-		label, hint = "Across", "the widest place"
-	}
-	x.Length = f.lengthField(name("length"), label, hint, t.Length)
-	if t.Grams > 0 && !f.posted.Has(name("grams")) {
-		x.Grams.Value = fmt.Sprintf("%g", t.Grams)
-	}
-	return x
-}
-
 // sizeLine is a box's clear inside in half a line, in the unit of the list.
 func sizeLine(r *design.Result, unit measure.Unit) string {
 	n := func(l measure.Length) string { return measure.Number(measure.Down(l, unit.Tick()), unit, unit.Tick()) }

@@ -17,7 +17,6 @@ import (
 	"brevium/core/paper"
 	"brevium/core/recipe"
 	"brevium/core/style"
-	"brevium/draw"
 	"brevium/store"
 )
 
@@ -35,8 +34,7 @@ type workPage struct {
 	Steps  []stepView
 
 	// The fields of this stop.
-	Things                    []thingFields
-	Ways                      []way
+	Goods                     contentsView
 	Fields, More, Card, Tools []field
 	Styles                    []styleTile
 	Allowance                 field
@@ -57,13 +55,6 @@ type stepView struct {
 	recipe.Step
 	Done, Stale bool
 	Group       string
-}
-
-// way is one way for the things to stand.
-type way struct {
-	ID, Label string
-	Picture   template.HTML
-	Chosen    bool
 }
 
 type styleTile struct {
@@ -104,36 +95,6 @@ func (p *workPage) prepare() {
 			p.SheetKinds = append(p.SheetKinds, choice{s.Name, s.Name, slices.ContainsFunc(in.Sheets, func(x paper.Sheet) bool { return x.Name == s.Name })})
 		}
 	}
-}
-
-func (p *workPage) contents(in *design.Inputs, f *form) {
-	for i, t := range in.Things {
-		p.Things = append(p.Things, fieldsOf(f, i, t))
-	}
-	if p.Result == nil || p.Result.Stand == nil {
-		return
-	}
-	for i, a := range p.Result.Stands {
-		if i == 6 {
-			break
-		}
-		label := roomLine(style.Extent{Length: a.Length, Width: a.Width, Height: a.Height}, in)
-		if a.Layers > 1 {
-			label += fmt.Sprintf(", %d high", a.Layers)
-		}
-		p.Ways = append(p.Ways, way{
-			ID: a.ID, Label: label, Chosen: a.ID == p.Result.Stand.ID,
-			Picture: svg(draw.ContentsFromAbove(a, in.Things)),
-		})
-	}
-}
-
-// roomLine writes a room rounded up to the tick: "3 7/8 × 3 7/8 × 2 9/16 in".
-func roomLine(e style.Extent, in *design.Inputs) string {
-	n := func(l measure.Length) string {
-		return measure.Number(measure.Up(l, in.Tools.Tick), in.Units, in.Tools.Tick)
-	}
-	return fmt.Sprintf("%s × %s × %s %s", n(e.Length), n(e.Width), n(e.Height), in.Units)
 }
 
 func (p *workPage) box(in *design.Inputs, f *form) {
@@ -196,9 +157,13 @@ func optionField(f *form, in *design.Inputs, o style.Option) field {
 // tiles draws every style for the present contents or size, with what each
 // costs in card. The styles do not wait for one another.
 func tiles(in *design.Inputs, now *design.Result) []styleTile {
-	out := make([]styleTile, len(style.All))
+	styles := style.All
+	if len(in.Things) > 0 {
+		styles = style.Boxes()
+	}
+	out := make([]styleTile, len(styles))
 	var all sync.WaitGroup
-	for i, s := range style.All {
+	for i, s := range styles {
 		all.Go(func() { out[i] = tile(in, now, s) })
 	}
 	all.Wait()
@@ -230,15 +195,8 @@ func problemWords(f *fault.Fault) string {
 
 func tile(in *design.Inputs, now *design.Result, s *style.Style) styleTile {
 	t := styleTile{ID: s.ID, Name: s.Name, About: s.About, Chosen: s.ID == in.Style}
-	with := in.Clone()
-	with.Mats, with.Copies = nil, 1
-	err := with.SetStyle(s.ID)
-	if now != nil && now.Stand != nil {
-		// The things stand as they do now: what they need is an inside.
-		room := now.Stand
-		with.Things, with.Basis = nil, design.Inside
-		with.Size[s.Axes[0]], with.Size[s.Axes[1]], with.Size[s.Axes[2]] = room.Length, room.Width, room.Height
-	}
+	with, err := in.With(s.ID, now)
+	with.Copies = 1
 	var r *design.Result
 	if err == nil {
 		r, err = design.Sketch(with)

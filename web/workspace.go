@@ -142,6 +142,11 @@ func (s *server) workspace(c *echo.Context, status int, b store.Box, i int, f *f
 	page := &workPage{chrome: s.chrome(c, b.Name), Box: b, At: i, Form: f, Result: r, ticks: ticks}
 	page.Units, page.UnitsAt = b.Inputs.Units, "/boxes/"+itoa(b.ID)+"/units"
 	page.Stop = stops[i].ID
+	if page.Stop == "contents" {
+		if page.Goods.Kept, err = s.store.Things(c.Request().Context()); err != nil {
+			return err
+		}
+	}
 	page.prepare()
 	if c.Request().Header.Get("HX-Request") != "" {
 		return c.Render(status, "work", page)

@@ -23,13 +23,27 @@ func (p *workPage) ThingPicture() template.HTML {
 // Folded draws the finished box.
 func (p *workPage) Folded() template.HTML { return boxPicture(p.Result) }
 
+// netView is a piece drawn flat, and how many a box has when it is not one.
+type netView struct {
+	Picture template.HTML
+	Count   string
+}
+
 // Nets draws each piece flat.
-func (p *workPage) Nets() []template.HTML {
-	var out []template.HTML
+func (p *workPage) Nets() []netView {
+	var out []netView
 	for _, part := range p.Result.Parts {
-		out = append(out, svg(netOf(p.Result, part).Picture()))
+		out = append(out, netView{svg(netOf(p.Result, part).Picture()), ofIt(part.Part)})
 	}
 	return out
+}
+
+// ofIt says how many of a piece one box has, "" for one.
+func ofIt(p style.Part) string {
+	if p.Copies() == 1 {
+		return ""
+	}
+	return fmt.Sprintf("%d of these", p.Copies())
 }
 
 // fitView is one account with its picture.
@@ -125,6 +139,7 @@ type numberView struct{ Number, Unit, Beside string }
 
 type scoreView struct {
 	ID, Name      string
+	Count         string
 	Width, Height numberView
 	Passes        []passView
 	Measuring     string
@@ -147,7 +162,7 @@ func (p *workPage) ScoreViews() []scoreView {
 	var out []scoreView
 	for i, list := range p.Result.Scores {
 		part := p.Result.Parts[i]
-		v := scoreView{ID: part.ID, Name: list.Name, Measuring: part.Measuring, Short: recipe.ShortLines(part.Part, p.Units, p.Box.Inputs.Tools.Tick), Width: p.number(part.Pattern.Width), Height: p.number(part.Pattern.Height)}
+		v := scoreView{ID: part.ID, Name: list.Name, Count: ofIt(part.Part), Measuring: part.Measuring, Short: recipe.ShortLines(part.Part, p.Units, p.Box.Inputs.Tools.Tick), Width: p.number(part.Pattern.Width), Height: p.number(part.Pattern.Height)}
 		for _, pass := range list.Passes {
 			x := passView{Edge: pass.Edge}
 			if pass.Shim > 0 {
@@ -174,6 +189,9 @@ func (p *workPage) extent(e style.Extent) string {
 
 // Findings are the checks that are not clean.
 func (p *workPage) Findings() []inspect.Finding {
+	if p.Result == nil {
+		return nil
+	}
 	return slices.DeleteFunc(slices.Clone(p.Result.Checks), func(f inspect.Finding) bool { return f.Verdict == inspect.OK })
 }
 

@@ -53,7 +53,7 @@ func TestDemoIsLoadedOnce(t *testing.T) {
 		}
 	}
 	all, err := s.Boxes(t.Context())
-	if err != nil || len(all) != 11 || !strings.HasPrefix(all[0].Name, "Four honey jars") {
+	if err != nil || len(all) != 12 || !strings.HasPrefix(all[0].Name, "Four honey jars") {
 		t.Errorf("%d boxes, %v", len(all), err)
 	}
 }

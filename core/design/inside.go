@@ -315,7 +315,7 @@ func (r *Result) insert(clear contents.Room, foot measure.Length) error {
 	return nil
 }
 
-// WhatGoesWhere says what each cell holds, row by row from the front.
+// WhatGoesWhere says what each cell holds, row by row from the back.
 func (r *Result) WhatGoesWhere() string {
 	if r.Stand == nil || len(r.Stand.Cells) == 0 {
 		return ""
@@ -328,7 +328,7 @@ func (r *Result) WhatGoesWhere() string {
 	for i, row := range rows {
 		out = append(out, fmt.Sprintf("row %d: %s", i+1, strings.Join(row, ", ")))
 	}
-	return "What goes where, from the front, left to right: " + strings.Join(out, "; ") + "."
+	return "What goes where, from the back, left to right: " + strings.Join(out, "; ") + "."
 }
 
 // ThingName names a thing for a label.

@@ -190,3 +190,16 @@ func FuzzParse(f *testing.F) {
 		}
 	})
 }
+
+func TestTheLargestReadingCounts(t *testing.T) {
+	for text, want := range map[string]Length{"48.02 mm; 48.05 mm;47.99 mm": 48050 * Micrometre, "3 1/2": 7 * Inch / 2, "1;2;": 2 * Inch} {
+		if got, err := ParseLargest(text, In); err != nil || got != want {
+			t.Errorf("%q is %v mm, %v; want %v", text, got.MM(), err, want.MM())
+		}
+	}
+	for _, text := range []string{"", ";", "1;;2", "1;x"} {
+		if _, err := ParseLargest(text, In); err == nil {
+			t.Errorf("%q was read", text)
+		}
+	}
+}

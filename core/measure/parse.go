@@ -186,3 +186,19 @@ func ratio(s, text string, size Length, unit Unit) (Length, error) {
 	}
 	return 0, fault.New("not-on-a-ruler", "", "%q is not on a ruler; the lower number of a fraction is 2, 4, 8, 16, 32 or 64", text)
 }
+
+// ParseLargest reads one length, or several readings of the same thing parted
+// by semicolons, of which the largest counts. Errors are those of Parse.
+func ParseLargest(text string, unit Unit) (Length, error) {
+	largest := Length(0)
+	for i, reading := range strings.Split(strings.TrimRight(text, "; "), ";") {
+		l, err := Parse(reading, unit)
+		if err != nil {
+			return 0, err
+		}
+		if i == 0 || l > largest {
+			largest = l
+		}
+	}
+	return largest, nil
+}

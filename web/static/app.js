@@ -29,6 +29,37 @@ document.addEventListener("alpine:init", () => {
   }));
 });
 
+// The stand-in for a caliper types into the length field last used. Readings
+// of one field are kept together: the server takes the largest.
+let measured = null;
+const readings = new Map();
+document.addEventListener("focusin", (event) => {
+  if (event.target.matches("input[data-length]")) measured = event.target.name;
+});
+document.addEventListener("alpine:init", () => {
+  Alpine.data("caliper", () => ({
+    said: "",
+    async press() {
+      const field = document.querySelector(`#stop-form input[name="${CSS.escape(measured || "")}"]`);
+      if (!field) {
+        this.said = "First go to the length field it shall type into.";
+        return;
+      }
+      const answer = await fetch("/caliper?of=" + encodeURIComponent(this.$refs.size.value));
+      const text = await answer.text();
+      if (!answer.ok) {
+        this.said = text;
+        return;
+      }
+      const all = (readings.get(field.name) || []).concat(text);
+      readings.set(field.name, all);
+      this.said = all.join("; ");
+      field.value = this.said;
+      field.dispatchEvent(new Event("input", { bubbles: true }));
+    },
+  }));
+});
+
 document.addEventListener("click", (event) => {
   if (event.target.closest("[data-help]")) document.querySelector("dialog.keys")?.showModal();
 });

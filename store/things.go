@@ -1,0 +1,49 @@
+package store
+
+import (
+	"context"
+	"fmt"
+
+	"brevium/core/contents"
+	"brevium/core/design"
+)
+
+// KeptThing is a thing kept to be boxed again.
+type KeptThing struct {
+	ID int64
+	contents.Thing
+}
+
+// Things lists the kept things by name.
+func (s *Store) Things(ctx context.Context) ([]KeptThing, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT id, thing FROM things ORDER BY json_extract(thing, '$.name') COLLATE NOCASE, id`)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var out []KeptThing
+	for rows.Next() {
+		var k KeptThing
+		var text string
+		if err := rows.Scan(&k.ID, &text); err != nil {
+			return nil, err
+		}
+		if k.Thing, err = design.ReadThing([]byte(text)); err != nil {
+			return nil, fmt.Errorf("thing %d: %w", k.ID, err)
+		}
+		out = append(out, k)
+	}
+	return out, rows.Err()
+}
+
+// KeepThing keeps one of a thing; one that is kept already is not kept twice.
+func (s *Store) KeepThing(ctx context.Context, t contents.Thing) error {
+	t.Count = 1
+	_, err := s.db.ExecContext(ctx, `INSERT INTO things (thing) VALUES (?) ON CONFLICT (thing) DO NOTHING`, string(design.WriteThing(t)))
+	return err
+}
+
+// DropThing forgets a kept thing. Boxes that hold it keep theirs.
+func (s *Store) DropThing(ctx context.Context, id int64) error {
+	return one(s.db.ExecContext(ctx, `DELETE FROM things WHERE id = ?`, id))
+}

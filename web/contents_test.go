@@ -1,0 +1,152 @@
+package web
+
+import (
+	"bytes"
+	"fmt"
+	"mime/multipart"
+	"net/http"
+	"net/http/httptest"
+	"strings"
+	"testing"
+
+	"brevium/core/contents"
+	"brevium/core/design"
+	"brevium/core/measure"
+)
+
+// A box that cannot be drawn any more still shows every stop, with the reason.
+func TestABoxThatCannotBeDrawnKeepsItsPages(t *testing.T) {
+	x := newTable(t)
+	in, err := design.Read([]byte(`{"brevium":1,"name":"too large","units":"in","style":"tray","size":{"length":"11 in","width":"11 in","height":"2 in"}}`))
+	if err != nil {
+		t.Fatal(err)
+	}
+	n, err := x.store.Add(t.Context(), in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, s := range stops {
+		code, body, _ := x.get(fmt.Sprintf("/boxes/%d/%s", n, s.ID))
+		if code != 200 || !strings.Contains(body, "larger than every sheet") {
+			t.Errorf("%s: %d", s.ID, code)
+		}
+	}
+}
+
+func TestQuestionsAnswer(t *testing.T) {
+	x := newTable(t)
+	x.jarBox()
+	for path, says := range map[string]string{
+		"/boxes/1/compare":                        "Open tray",
+		"/boxes/1/biggest":                        "score to score",
+		"/boxes/1/biggest?keep=copies":            "from one sheet",
+		"/boxes/1/holds":                          "It holds",
+		"/caliper?of=48":                          " mm",
+		"/boxes/1/biggest?keep=fixed&fix.height=": "score to score",
+	} {
+		if code, body, _ := x.get(path); code != http.StatusOK || !strings.Contains(body, says) {
+			t.Errorf("%s: %d, without %q", path, code, says)
+		}
+	}
+	for path, says := range map[string]string{
+		"/boxes/1/biggest?sheet.width=":                 "Not yet",
+		"/boxes/1/biggest?sheet.width=1&sheet.height=1": "gives no",
+		"/boxes/1/holds?contents%5B0%5D.height=x":       "Not yet",
+		"/boxes/1/biggest?keep=fixed&fix.height=tall":   "Not yet",
+		"/boxes/1/holds?contents%5B0%5D.more=1":         "at least one side",
+		"/caliper?of=wide":                              "wide",
+	} {
+		if code, body, _ := x.get(path); code != http.StatusUnprocessableEntity || !strings.Contains(body, says) {
+			t.Errorf("%s: %d, without %q", path, code, says)
+		}
+	}
+}
+
+func TestTheBiggestIsTaken(t *testing.T) {
+	x := newTable(t)
+	n := x.jarBox()
+	if code, body, _ := x.post("/boxes/1/biggest", "length", "76.2", "width", "63.5", "height", "50.8"); code != http.StatusNoContent {
+		t.Fatalf("%d: %s", code, body)
+	}
+	in := x.box(n).Inputs
+	if len(in.Things) != 0 || in.Size["length"] != 3*measure.Inch {
+		t.Errorf("the box is %v of %v", in.Size, in.Things)
+	}
+	if code, _, _ := x.post("/boxes/1/biggest", "length", "0"); code != http.StatusUnprocessableEntity {
+		t.Errorf("a box of no length: %d", code)
+	}
+}
+
+func TestCellsAndLinings(t *testing.T) {
+	x := newTable(t)
+	n := x.jarBox()
+	code, body, _ := x.post("/boxes/1/contents", "compartments.per", "thing", "choosing-linings", "1", "linings", "stiffener")
+	if code != http.StatusOK || !strings.Contains(body, "What goes where") || !strings.Contains(body, "dividers between them") {
+		t.Fatalf("%d without its cells", code)
+	}
+	in := x.box(n).Inputs
+	if in.Compartments.Per != contents.PerThing || in.Compartments.As != design.AsDividers || len(in.Linings) != 1 {
+		t.Errorf("kept %+v, %v", in.Compartments, in.Linings)
+	}
+	x.post("/boxes/1/contents", "compartments.per", "")
+	if in := x.box(n).Inputs; in.Compartments != (design.Compartments{}) {
+		t.Errorf("cells are still there: %+v", in.Compartments)
+	}
+	for _, bad := range []struct{ field, value, says string }{
+		{"contents[0].squeeze", "-3", "pressed by 0 to"},
+		{"contents[0].more", "1", "at least one side"},
+		{"contents[0].count", "0", "a box holds 1 to"},
+		{"contents[0].height", "90 cm", "Not yet"},
+		{"contents[0].cards", "some", "whole number"},
+	} {
+		code, body, _ := x.post("/boxes/1/contents", bad.field, bad.value)
+		if code != http.StatusUnprocessableEntity || !strings.Contains(body, bad.says) {
+			t.Errorf("%s = %q: %d, without %q", bad.field, bad.value, code, bad.says)
+		}
+	}
+}
+
+func TestThingsAreKeptAndBroughtIn(t *testing.T) {
+	x := newTable(t)
+	n := x.jarBox()
+	x.post("/boxes/1/things/keep")
+	if _, body, _ := x.get("/boxes/1/contents"); !strings.Contains(body, "<span>Jar</span>") {
+		t.Error("the jar is not among the kept things")
+	}
+	x.post("/boxes/1/things/add", "thing", "2")
+	if in := x.box(n).Inputs; len(in.Things) != 2 || in.Things[1].Name != "LED tea-light" {
+		t.Errorf("the box holds %+v", in.Things)
+	}
+	x.post("/boxes/1/things/add", "thing", "2", "forget", "1")
+	if code, _, _ := x.post("/boxes/1/things/add", "thing", "2"); code != http.StatusUnprocessableEntity {
+		t.Errorf("a forgotten thing: %d", code)
+	}
+	code, body, _ := x.post("/boxes/1/things/import", "list", "name,across,height,count\npot,3 cm,4 cm,2\ncup,wide,4 cm,1\n")
+	if code != http.StatusUnprocessableEntity || !strings.Contains(body, "row 2.across") || len(x.box(n).Inputs.Things) != 2 {
+		t.Errorf("a list with a bad row: %d", code)
+	}
+	x.post("/boxes/1/things/import", "list", "name,across,height,count\npot,3 cm,4 cm,2\n")
+	if in := x.box(n).Inputs; len(in.Things) != 3 || in.Things[2].Count != 2 {
+		t.Errorf("after the list the box holds %+v", in.Things)
+	}
+}
+
+func TestAListComesFromAFile(t *testing.T) {
+	x := newTable(t)
+	n := x.jarBox()
+	var b bytes.Buffer
+	w := multipart.NewWriter(&b)
+	part, err := w.CreateFormFile("file", "things.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	fmt.Fprint(part, `[{"name":"spool","across":"3 cm","height":"4 cm"}]`)
+	w.Close()
+	q := httptest.NewRequest(http.MethodPost, "/boxes/1/things/import", &b)
+	q.Header.Set("Content-Type", w.FormDataContentType())
+	r := httptest.NewRecorder()
+	x.http.ServeHTTP(r, q)
+	if in := x.box(n).Inputs; r.Code != http.StatusSeeOther || len(in.Things) != 2 || in.Things[1].Name != "spool" {
+		t.Errorf("%d: the box holds %+v", r.Code, in.Things)
+	}
+}

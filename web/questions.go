@@ -1,0 +1,294 @@
+package web
+
+import (
+	"fmt"
+	"html/template"
+	"net/http"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/contents"
+	"brevium/core/design"
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/style"
+	"brevium/draw"
+	"brevium/store"
+)
+
+// questionPage is a page beside the stops that answers one question about a
+// box and changes nothing.
+type questionPage struct {
+	chrome
+	Box  store.Box
+	Form *form
+
+	Compared []comparedView
+
+	Fields  []field
+	Sheets  []choice
+	Keep    field
+	Fixed   []field
+	Biggest *design.Biggest
+	Sizes   []numberView
+	Copies  int
+	Picture template.HTML
+	Choices []string
+
+	Thing  thingFields
+	Asked  bool
+	Holds  contents.Holds
+	Raised *contents.Holds
+	Inside string
+	Says   string
+}
+
+// question readies the page: the box, and the form of the address's query.
+func (s *server) question(c *echo.Context, title string) (questionPage, error) {
+	b, err := s.box(c)
+	if err != nil {
+		return questionPage{}, err
+	}
+	p := questionPage{chrome: s.chrome(c, title), Box: b, Form: newForm(c.QueryParams(), b.Inputs.Units)}
+	p.Units, p.UnitsAt, p.Stop = b.Inputs.Units, "/boxes/"+itoa(b.ID)+"/units", "box"
+	return p, nil
+}
+
+type comparedView struct {
+	Style                   *style.Style
+	Picture                 template.HTML
+	Problem, Card, Cost     string
+	Sheets, Pieces, Cuts    int
+	Glued, Minutes, Outside string
+	Chosen                  bool
+}
+
+// compare puts every style side by side for what goes in.
+func (s *server) compare(c *echo.Context) error {
+	p, err := s.question(c, "Which box?")
+	if err != nil {
+		return err
+	}
+	in := p.Box.Inputs
+	for _, x := range design.Compare(in) {
+		v := comparedView{Style: x.Style, Chosen: x.Style.ID == in.Style}
+		if x.Result == nil {
+			v.Problem = x.Fault.Text
+		} else {
+			v.Picture, v.Card = boxPicture(x.Result), areaOf(x.Card, in.Units)
+			v.Sheets, v.Pieces, v.Cuts = x.Sheets, x.Pieces, x.Cuts
+			v.Minutes = fmt.Sprintf("%.0f min", x.Minutes)
+			v.Glued = measure.Label(measure.Nearest(measure.FromMM(x.Glued), measure.Centimetre), measure.CM, measure.Centimetre)
+			v.Outside = roomLine(x.Result.Outside, &in)
+		}
+		p.Compared = append(p.Compared, v)
+	}
+	return c.Render(http.StatusOK, "compare.html", p)
+}
+
+// biggest answers how big a box one sheet gives.
+func (s *server) biggest(c *echo.Context) error {
+	p, err := s.question(c, "The biggest box from a sheet")
+	if err != nil {
+		return err
+	}
+	in, f := p.Box.Inputs, p.Form
+	st, err := style.ByID(in.Style)
+	if err != nil {
+		return err
+	}
+	sheet := in.Sheets[0]
+	ask := design.Ask{Sheet: sheet, Fixed: map[string]measure.Length{}}
+	f.length("sheet.width", &ask.Sheet.Width)
+	f.length("sheet.height", &ask.Sheet.Height)
+	ask.Sheet.Name = "the sheet"
+	p.Keep = f.choiceField("keep", "And the box", "", "proportions",
+		choice{Value: "proportions", Label: "keeps its proportions"}, choice{Value: "fixed", Label: "has some sizes fixed"}, choice{Value: "copies", Label: "stays as it is: how many?"})
+	now, err := design.Sketch(in)
+	if err != nil {
+		return err
+	}
+	ask.Proportions = style.Extent{Length: now.Spec.Lengths[st.Axes[0]], Width: now.Spec.Lengths[st.Axes[1]], Height: now.Spec.Lengths[st.Axes[2]]}
+	for _, axis := range st.Axes {
+		name := "fix." + axis
+		if p.Keep.Value == "fixed" && strings.TrimSpace(f.posted.Get(name)) != "" {
+			l := measure.Length(0)
+			f.length(name, &l)
+			ask.Fixed[axis] = l
+		}
+	}
+	if f.ok() {
+		p.answer(in, ask)
+	}
+	p.Fields = []field{
+		f.lengthField("sheet.width", "The sheet is", "wide", sheet.Width),
+		f.lengthField("sheet.height", "by", "high", sheet.Height),
+	}
+	for i, axis := range st.Axes {
+		if i > 0 && axis == st.Axes[i-1] {
+			continue
+		}
+		x := f.control("fix."+axis, labelOf(st, axis), "leave empty to let it grow", "")
+		x.Unit = string(in.Units)
+		p.Fixed = append(p.Fixed, x)
+	}
+	status := http.StatusOK
+	if !f.ok() {
+		status = http.StatusUnprocessableEntity
+	}
+	return c.Render(status, "biggest.html", p)
+}
+
+func labelOf(s *style.Style, id string) string {
+	for _, x := range s.Parameters {
+		if x.ID == id {
+			return x.Label
+		}
+	}
+	return id
+}
+
+func (p *questionPage) answer(in design.Inputs, ask design.Ask) {
+	if p.Keep.Value == "copies" {
+		n, err := design.CopiesFrom(in, ask.Sheet)
+		if err != nil {
+			p.Form.fail(err)
+			return
+		}
+		p.Copies, p.Says = n, fmt.Sprintf("%d from one sheet", n)
+		return
+	}
+	found, err := design.FindBiggest(in, ask)
+	if err != nil {
+		x := fault.Of(err)
+		if x.Field == "sheet" {
+			x = fault.New(x.Code, "sheet.width", "%s", x.Text)
+		}
+		p.Form.fail(x)
+		return
+	}
+	p.Biggest = found
+	for _, l := range []measure.Length{found.Size.Length, found.Size.Width, found.Size.Height} {
+		p.Sizes = append(p.Sizes, numberView{measure.Number(l, in.Units, in.Tools.Tick), string(in.Units), measure.Beside(l, in.Units)})
+	}
+	for _, n := range found.Near {
+		p.Choices = append(p.Choices, n.Text)
+	}
+	with := sized(in, found.Size)
+	with.Sheets = []paper.Sheet{ask.Sheet}
+	if r, err := design.Sketch(with); err == nil {
+		p.Picture = boxPicture(r)
+	}
+	p.Says = fmt.Sprintf("%.0f %% of the sheet", 100*found.Used)
+}
+
+// sized gives the inputs a size of their own, score to score.
+func sized(in design.Inputs, e style.Extent) design.Inputs {
+	out := in.Clone()
+	out.Things, out.Basis, out.Stand, out.Compartments, out.Linings = nil, design.Scored, "", design.Compartments{}, nil
+	if s, err := style.ByID(in.Style); err == nil {
+		out.Size[s.Axes[0]], out.Size[s.Axes[1]], out.Size[s.Axes[2]] = e.Length, e.Width, e.Height
+	}
+	return out
+}
+
+// takeBiggest gives the box the size that was found.
+func (s *server) takeBiggest(c *echo.Context) error {
+	b, err := s.box(c)
+	if err != nil {
+		return err
+	}
+	posted, err := c.FormValues()
+	if err != nil {
+		return badForm(err)
+	}
+	f, e := newForm(posted, measure.MM), style.Extent{}
+	f.length("length", &e.Length)
+	f.length("width", &e.Width)
+	f.length("height", &e.Height)
+	in := sized(b.Inputs, e)
+	if f.ok() {
+		s.try(f, &in)
+	}
+	if !f.ok() {
+		return fault.New("not-taken", "size", "%s Your box is as it was.", strings.Join(f.Unplaced(), " "))
+	}
+	if _, err := s.save(c, b, in); err != nil {
+		return err
+	}
+	return back(c, "%s", stopURL(b.ID, "box"))
+}
+
+// holds answers how many of a thing go into the box.
+func (s *server) holds(c *echo.Context) error {
+	p, err := s.question(c, "How many would fit?")
+	if err != nil {
+		return err
+	}
+	r, err := design.Sketch(p.Box.Inputs)
+	if err != nil {
+		return err
+	}
+	t := newThing(contents.Round)
+	if len(p.Box.Inputs.Things) > 0 {
+		t = p.Box.Inputs.Things[0]
+	}
+	t.Count = 1
+	p.Asked = len(c.QueryParams()) > 0
+	readThing(p.Form, 0, &t)
+	if err := t.Check(); err != nil && p.Asked {
+		p.Form.fail(fault.At("contents[0]", err))
+	}
+	p.Thing = fieldsOf(p.Form, 0, t)
+	p.Inside = roomLine(r.Inside, &p.Box.Inputs)
+	if !p.Form.ok() {
+		return c.Render(http.StatusUnprocessableEntity, "holds.html", p)
+	}
+	room := contents.Room{Length: r.Inside.Length, Width: r.Inside.Width, Height: r.Inside.Height}
+	flat := t
+	flat.Raised = 0
+	p.Holds = contents.Capacity(room, flat)
+	if t.Shape == contents.Stack && t.Cards > 0 && t.Raised > 0 {
+		raised := contents.Capacity(room, t)
+		p.Raised = &raised
+	}
+	last := p.Holds
+	if p.Raised != nil {
+		last = *p.Raised
+	}
+	show := func(l measure.Length) string { return measure.Label(l, p.Units, p.Box.Inputs.Tools.Tick) }
+	p.Says = fmt.Sprintf("The %s stops it: %s more would take another row.", last.Stops, show(measure.Up(last.Lacks, p.Box.Inputs.Tools.Tick)))
+	if last.Count == 0 {
+		p.Says = fmt.Sprintf("Not one goes in: the %s lacks %s.", last.Stops, show(measure.Up(last.Lacks, p.Box.Inputs.Tools.Tick)))
+	} else {
+		one := flat
+		one.Count = min(p.Holds.Count, contents.MostThings)
+		for _, a := range contents.Arrangements([]contents.Thing{one}) {
+			if a.ID == p.Holds.ID {
+				p.Picture = svg(draw.ContentsFromAbove(a, []contents.Thing{one}))
+				break
+			}
+		}
+	}
+	return c.Render(http.StatusOK, "holds.html", p)
+}
+
+// HoldsWhat writes a capacity: "4", or "20 cards in 1 stack".
+func (p questionPage) HoldsWhat(h contents.Holds) string {
+	if h.Cards > 0 {
+		return fmt.Sprintf("%d cards", h.Cards)
+	}
+	return fmt.Sprint(h.Count)
+}
+
+// Over is what is left along each axis.
+func (p questionPage) Over() string {
+	o := p.Holds.Over
+	return fmt.Sprintf("%s × %s × %s mm over", mm1(o.Length), mm1(o.Width), mm1(o.Height))
+}
+
+func mm1(l measure.Length) string {
+	return measure.Number(max(0, l), measure.MM, measure.Millimetre/10)
+}
