@@ -241,3 +241,25 @@ func FuzzReadContents(f *testing.F) {
 		}
 	})
 }
+
+// Over small cases no way to stand, each made into its whole box, takes less
+// card than the one chosen.
+func TestNoWayTakesLessCard(t *testing.T) {
+	rng := rand.New(rand.NewSource(12))
+	for range 8 {
+		in := New("random", measure.MM, []string{"tray", "tray-lid"}[rng.Intn(2)])
+		in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*mm_, 2000*mm_, 2000*mm_
+		for range 1 + rng.Intn(2) {
+			in.Things = append(in.Things, contents.Thing{Shape: contents.Round, Ease: 2 * mm_, Count: 1 + rng.Intn(4),
+				Length: measure.Length(15+rng.Intn(30)) * mm_, Height: measure.Length(15+rng.Intn(30)) * mm_})
+			in.Things[len(in.Things)-1].Width = in.Things[len(in.Things)-1].Length
+		}
+		best := make_(t, in).CardArea()
+		for _, a := range in.arrangements() {
+			in.Stand = a.ID
+			if r, err := Sketch(in); err == nil && r.CardArea() < best-1e-6 {
+				t.Errorf("%+v: %s takes %v mm² of card; the one chosen takes %v", in.Things, a.ID, r.CardArea(), best)
+			}
+		}
+	}
+}
