@@ -1,9 +1,10 @@
 # make demo   build, load demo data, serve on a loopback port
 # make test   everything: core, store, commands, pages in a real browser
-# make bench  the benchmarks
+# make bench  the benchmarks, and the table of layouts (SEED=7 for other jobs)
 # make assets refresh the front-end packages under web/static/vendor (npm)
 
 export CGO_ENABLED = 0
+SEED    ?= 1
 VERSION := $(shell git describe --tags --always 2>/dev/null || echo dev)
 BINARY  := bin/brevium
 
@@ -21,6 +22,7 @@ test: chromium
 
 bench:
 	go test -run '^$$' -bench . -benchmem ./...
+	go run ./tools/layoutbench -seed $(SEED) -per 2 -seconds 1
 
 # The browser tests drive Debian's own chromium.
 chromium:

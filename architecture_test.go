@@ -36,6 +36,7 @@ var rooms = map[string][]string{
 
 	"caliper":           {"core/measure"},
 	"tools/screenshots": {},
+	"tools/layoutbench": {"core/layout", "core/measure", "core/paper"},
 }
 
 // The core computes; these belong to the rooms around it.

@@ -9,14 +9,10 @@ import (
 	"brevium/core/paper"
 )
 
-// Solve lays the job out, within an effort. It first fills sheets greedily,
-// each piece into the free part it fits best, under several orders of the
-// pieces and several rules for the part and the first cut (the guillotine
-// heuristics gathered by Jylänki, "A Thousand Ways to Pack the Bin", 2010),
-// and keeps the best: all placed, then least cost, fewest sheets, largest
-// single offcut. Then it aims at one sheet fewer by ruin and recreate on
-// slicing trees, until the proved bound is met, the effort is spent or ctx is
-// done. A piece that fits no sheet left is listed as unplaced. Without
+// Solve lays the job out, within an effort: the best of the greedy fillings
+// by all placed, least cost, fewest sheets and largest single offcut, then
+// what the search finds, until the proved bound is met, the effort is spent or
+// ctx is done. A piece that fits no sheet left is listed as unplaced. Without
 // Seconds the same job and effort give the same answer.
 func Solve(ctx context.Context, job *Job, e Effort) (*Result, error) {
 	if err := job.Check(); err != nil {
@@ -31,6 +27,14 @@ func Solve(ctx context.Context, job *Job, e Effort) (*Result, error) {
 		}
 	}
 	bound := job.bound()
+	if !best.least(bound) {
+		if p := job.exact(items); p != nil {
+			if a := p.attempt(job); a.better(best) {
+				best = a
+			}
+			return job.result(best, job.proved(bound, best)), nil
+		}
+	}
 	if (e.Seconds > 0 || e.Rounds > 0) && len(best.unplaced) == 0 && len(best.roots) > bound.Sheets {
 		start := best.plan(job)
 		// Patterns take longer to try than a page can wait.
@@ -47,13 +51,28 @@ func Solve(ctx context.Context, job *Job, e Effort) (*Result, error) {
 	return job.result(best, bound), nil
 }
 
+// least tells whether nothing can be saved: all is placed on as few sheets as
+// the bound, and each is as cheap as any.
+func (a *attempt) least(b Bound) bool {
+	return len(a.unplaced) == 0 && len(a.roots) <= b.Sheets && !slices.ContainsFunc(a.sheets, func(k int) bool { return k != a.sheets[0] })
+}
+
+// proved is the bound after every layout was gone through. Of several kinds of
+// sheet the cheapest may not be the fewest.
+func (j *Job) proved(b Bound, best *attempt) Bound {
+	if n := len(best.roots); n > b.Sheets && len(j.Sheets) == 1 {
+		return Bound{n, "every layout was tried"}
+	}
+	return b
+}
+
 // plan turns a filling into strips. Only the cuts' order is lost.
 func (a *attempt) plan(j *Job) *plan {
 	p := &plan{}
 	for i, root := range a.roots {
 		u := sheetUse{kind: a.sheets[i], root: root.strip()}
 		for _, piece := range u.root.pieces(nil) {
-			u.used += area(j.Pieces[piece].Width+j.Kerf, j.Pieces[piece].Height+j.Kerf)
+			u.used += span(j.Pieces[piece].Width+j.Kerf, j.Pieces[piece].Height+j.Kerf)
 		}
 		p.sheets = append(p.sheets, u)
 	}

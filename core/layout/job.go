@@ -7,9 +7,25 @@
 // cut consumes. Inside the package pieces and sheets are both widened by the
 // kerf, so that they may be taken to touch.
 //
-// A layout is found in two parts: a first filling by greedy rules (fill.go),
-// then a search on slicing trees that aims at one sheet fewer (search.go,
-// strip.go), until a proved bound (bound.go) or the effort's end is reached.
+// How a layout is found, and where the ideas are from:
+//
+//   - fill.go fills sheets greedily, each piece into the free part it fits
+//     best, under several orders of the pieces and rules for the part and the
+//     first cut (gathered by Jylänki, "A Thousand Ways to Pack the Bin", 2010).
+//   - bound.go proves a least number of sheets by dual feasible functions
+//     (Fekete and Schepers 2004; Carlier, Clautiaux and Moukrim 2007; Martello
+//     and Vigo 1998). What meets it is done.
+//   - exact.go goes through all layouts of up to eight pieces.
+//   - search.go and strip.go aim at one sheet fewer by ruin and recreate on
+//     slicing trees (Schrimpf and others, "Record breaking optimization results
+//     using the ruin and recreate principle", 2000).
+//   - columns.go and master.go make fillings of single sheets by what a linear
+//     program says their pieces are worth, and dive for a whole plan (Gilmore
+//     and Gomory 1961; fillings are sought by trial instead of exactly, as in
+//     Monaci and Toth, "A set-covering-based heuristic approach for bin-packing
+//     problems", 2006). pattern.go is the quick form of this for sheets that
+//     run out.
+//   - crew.go has two workers do this at once.
 package layout
 
 import (

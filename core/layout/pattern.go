@@ -53,14 +53,14 @@ func (s *searcher) patterns() *plan {
 // often it uses each piece.
 func (s *searcher) bestSheet(left, sheets []int) (best sheetUse, uses []int) {
 	value := 0.0
-	for kind, room := range s.rooms {
+	for kind := range s.rooms {
 		if sheets[kind] == 0 {
 			continue
 		}
 		var pool []int
 		for i, n := range left {
 			// No more copies than could lie on one sheet.
-			for range min(n, int(area(room[0], room[1])/s.area[i])) {
+			for range min(n, int(s.room[kind]/s.area[i])) {
 				pool = append(pool, i)
 			}
 		}

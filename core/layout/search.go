@@ -6,8 +6,6 @@ import (
 	"math"
 	"math/rand"
 	"slices"
-	"sync"
-	"time"
 
 	"brevium/core/measure"
 )
@@ -34,6 +32,8 @@ const (
 	wholeSheets = 0.35  // ruins that take a whole sheet
 	overlook    = 16    // one place in so many is overlooked
 	hottest     = 0.005 // of a sheet's area: how much worse a change may be and stay
+	fuss        = 0.01  // how much the room left over weighs against waste
+	emptySheet  = 1e12  // nm²: an empty sheet comes after a place that wastes a square mm
 )
 
 // sheetUse is one sheet of a layout in the making.
@@ -41,6 +41,10 @@ type sheetUse struct {
 	kind int
 	root *strip
 	used float64 // area of its pieces
+	// scores remembers, by piece, how well the best place on the sheet would
+	// do, plus one; zero is not looked yet. It belongs to one searcher.
+	scores []float32
+	made   int // the step in which scores was made
 }
 
 // plan is a layout in the making: sheets, and the pieces that have no place.
@@ -54,28 +58,52 @@ func (p *plan) clone() *plan {
 	return &plan{slices.Clone(p.sheets), slices.Clone(p.pool), p.out}
 }
 
+// forget is a copy for another searcher, which looks for itself.
+func (p *plan) forget() *plan {
+	q := p.clone()
+	for i := range q.sheets {
+		q.sheets[i].scores = nil
+	}
+	return q
+}
+
 // searcher improves a plan by ruin and recreate (Schrimpf and others, 2000):
 // take parts of some sheets apart, put everything without a place back where
 // it wastes least, and keep the change when it is no worse, or only a little.
 type searcher struct {
 	job   *Job
-	w, h  []measure.Length // of pieces, widened by the kerf
-	area  []float64
+	w, h  []measure.Length    // of pieces, widened by the kerf
+	area  []float64           // in nm²
 	rooms [][2]measure.Length // of the kinds of sheet
+	room  []float64           // their areas
 	rng   *rand.Rand
 	seek  seeker
+	// measures are what a piece's size may go by when pieces are put in order,
+	// and key the order of the moment.
+	measures [4][]float64
+	key      []float64
+	// step numbers the changes of plans, so that what a sheet remembers can
+	// be used again within one.
+	step int
 }
 
 func newSearcher(j *Job, seed int64) *searcher {
 	s := &searcher{job: j, rng: rand.New(rand.NewSource(seed))}
 	for _, p := range j.Pieces {
 		s.w, s.h = append(s.w, p.Width+j.Kerf), append(s.h, p.Height+j.Kerf)
-		s.area = append(s.area, area(p.Width+j.Kerf, p.Height+j.Kerf))
+		s.area = append(s.area, span(p.Width+j.Kerf, p.Height+j.Kerf))
+		w, h := (p.Width + j.Kerf).MM(), (p.Height + j.Kerf).MM()
+		for i, m := range [4]float64{w * h, max(w, h), w, w + h} {
+			s.measures[i] = append(s.measures[i], m)
+		}
 	}
 	for _, k := range j.Sheets {
 		s.rooms = append(s.rooms, [2]measure.Length{k.Width - 2*j.Trim + j.Kerf, k.Height - 2*j.Trim + j.Kerf})
 	}
-	s.seek.blink = func() bool { return s.rng.Intn(overlook) == 0 }
+	s.key = make([]float64, len(s.w))
+	for _, r := range s.rooms {
+		s.room = append(s.room, span(r[0], r[1]))
+	}
 	return s
 }
 
@@ -100,21 +128,30 @@ func (s *searcher) ruin(p *plan) {
 			p.out += s.area[piece]
 		}
 		u.root = rest
+		s.forgetScores(u)
 	}
 }
 
 // recreate puts what it can of the pool back, larger pieces first by one
 // measure or another.
 func (s *searcher) recreate(p *plan) {
-	key := make([]float64, len(s.w))
-	by := s.rng.Intn(4)
+	measures := s.measures[s.rng.Intn(len(s.measures))]
 	noise := 0.25 * s.rng.Float64()
-	for i := range key {
-		w, h := s.w[i].MM(), s.h[i].MM()
-		key[i] = []float64{w * h, max(w, h), w, w + h}[by] * (1 + noise*(s.rng.Float64()-0.5))
+	for _, i := range p.pool {
+		s.key[i] = 0
 	}
+	for _, i := range p.pool {
+		if s.key[i] == 0 {
+			s.key[i] = measures[i] * (1 + noise*(s.rng.Float64()-0.5))
+		}
+	}
+	s.putAll(p, s.key)
+}
+
+// putAll puts what it can of the pool back in the order of the keys by piece,
+// the largest first.
+func (s *searcher) putAll(p *plan, key []float64) {
 	slices.SortFunc(p.pool, func(a, b int) int { return cmp.Or(cmp.Compare(key[b], key[a]), cmp.Compare(a, b)) })
-	s.seek.fuss = []float64{0, 0.01, 0.1}[s.rng.Intn(3)]
 	left := p.pool[:0]
 	failed := -1
 	for _, piece := range p.pool {
@@ -131,68 +168,106 @@ func (s *searcher) recreate(p *plan) {
 	}
 }
 
-// put places one copy of a piece where it wastes least on any sheet.
+// put places one copy of a piece where it wastes least on any sheet. How well
+// each sheet would do is remembered, since few sheets change between two
+// looks; now and then one is overlooked.
 func (s *searcher) put(p *plan, piece int) bool {
-	w, h := s.w[piece], s.h[piece]
-	k := &s.seek
-	k.best.score, k.best.way = math.Inf(1), waysEnd
-	turns := s.job.Pieces[piece].Turn && w != h
-	for i, u := range p.sheets {
-		room := s.rooms[u.kind]
-		if area(room[0], room[1])-u.used < s.area[piece]-1e-6 {
+	best, score := -1, float32(math.Inf(1))
+	for i := range p.sheets {
+		u := &p.sheets[i]
+		if s.room[u.kind]-u.used < s.area[piece]-1 {
 			continue
 		}
-		if u.root == nil {
-			if w <= room[0] && h <= room[1] {
-				k.fresh(i, false, min(area(room[0]-w, room[1]), area(room[0], room[1]-h)))
-			}
-			if turns && h <= room[0] && w <= room[1] {
-				k.fresh(i, true, min(area(room[0]-h, room[1]), area(room[0], room[1]-w)))
-			}
-			continue
+		if u.scores == nil {
+			u.scores, u.made = make([]float32, len(s.w)), s.step
 		}
-		k.look(u.root, room[0], room[1], w, h, false, i)
-		if turns {
-			k.look(u.root, room[0], room[1], h, w, true, i)
+		x := u.scores[piece]
+		if x == 0 {
+			x = float32(s.bestOn(u, piece).score + 1)
+			u.scores[piece] = x
+		}
+		if x < score && (len(p.sheets) == 1 || !s.blink()) {
+			best, score = i, x
 		}
 	}
-	if k.best.way == waysEnd {
+	if best < 0 {
 		return false
 	}
-	if k.best.turned {
+	u := &p.sheets[best]
+	found := s.bestOn(u, piece)
+	w, h := s.w[piece], s.h[piece]
+	if found.turned {
 		w, h = h, w
 	}
-	u := &p.sheets[k.best.sheet]
 	u.used += s.area[piece]
-	one := &strip{w: w, h: h, piece: piece, turned: k.best.turned}
+	s.forgetScores(u)
+	one := &strip{w: w, h: h, piece: piece, turned: found.turned}
 	if u.root == nil {
 		u.root = one
 	} else {
-		u.root = u.root.join(k.best.path, k.best.way, one)
+		u.root = u.root.join(found.path, found.way, one)
 	}
 	return true
 }
 
+// forgetScores is called when a sheet has changed. Scores made in this step
+// are no other plan's, and their room is used again.
+func (s *searcher) forgetScores(u *sheetUse) {
+	if u.scores != nil && u.made == s.step {
+		clear(u.scores)
+		return
+	}
+	u.scores = nil
+}
+
+// bestOn finds the best place for a piece on one sheet; its score is infinite
+// when there is none.
+func (s *searcher) bestOn(u *sheetUse, piece int) *spot {
+	w, h, room := s.w[piece], s.h[piece], s.rooms[u.kind]
+	k := &s.seek
+	k.best.score, k.best.way = math.Inf(1), waysEnd
+	turns := s.job.Pieces[piece].Turn && w != h
+	if u.root != nil {
+		k.look(u.root, room[0], room[1], w, h, false)
+		if turns {
+			k.look(u.root, room[0], room[1], h, w, true)
+		}
+		return &k.best
+	}
+	if w <= room[0] && h <= room[1] {
+		k.fresh(false, min(span(room[0]-w, room[1]), span(room[0], room[1]-h)))
+	}
+	if turns && h <= room[0] && w <= room[1] {
+		k.fresh(true, min(span(room[0]-h, room[1]), span(room[0], room[1]-w)))
+	}
+	return &k.best
+}
+
+func (s *searcher) blink() bool { return s.rng.Intn(overlook) == 0 }
+
 // fresh offers an empty sheet, after any place on one in use that wastes
 // nothing.
-func (k *seeker) fresh(sheet int, turned bool, over float64) {
-	if score := 1 + k.fuss*over; score < k.best.score {
-		k.best.score, k.best.sheet, k.best.way, k.best.turned = score, sheet, beside, turned
+func (k *seeker) fresh(turned bool, over float64) {
+	if score := emptySheet + fuss*over; score < k.best.score {
+		k.best.score, k.best.way, k.best.turned = score, beside, turned
 		k.best.path = k.best.path[:0]
 	}
 }
 
 // run makes one round of steps from a plan, keeping the best met. It stops
 // early when everything has a place, or when told.
-func (s *searcher) run(now *plan, steps int, stop func() bool) (last, best *plan) {
+func (s *searcher) run(now, best *plan, steps int, stop func() bool) (last, met *plan) {
 	room := s.rooms[0]
-	heat := hottest * area(room[0], room[1]) * s.rng.Float64()
-	best = now
+	heat := hottest * span(room[0], room[1]) * s.rng.Float64()
+	if now.out < best.out {
+		best = now
+	}
 	for step := range steps {
 		if best.out == 0 && len(best.pool) == 0 || step%16 == 0 && stop() {
 			break
 		}
 		next := now.clone()
+		s.step++
 		s.ruin(next)
 		s.recreate(next)
 		if next.out <= now.out+heat*s.rng.ExpFloat64() {
@@ -207,59 +282,16 @@ func (s *searcher) run(now *plan, steps int, stop func() bool) (last, best *plan
 
 // improve drops one sheet after another: the pieces of the sheet whose loss
 // saves most and costs least to rehouse are put without a place, and the
-// workers search until all have one again. It returns the cheapest plan in
-// which they have.
+// workers search until all have one again. With time to spare the last worker
+// goes by columns every so often (columns.go). It returns the cheapest plan in
+// which all have a place.
 func (j *Job) improve(ctx context.Context, first *plan, least int, e Effort) *plan {
-	deadline := time.Time{}
-	if e.Seconds > 0 {
-		deadline = time.Now().Add(time.Duration(e.Seconds * float64(time.Second)))
-	}
-	stop := func() bool { return ctx.Err() != nil || !deadline.IsZero() && time.Now().After(deadline) }
-	var crew [workers]*searcher
-	for i := range crew {
-		crew[i] = newSearcher(j, e.Seed*workers+int64(i)+1)
-	}
-	bounded := e.Rounds > 0
-	if e.Steps == 0 {
-		e.Steps = stepsPerRound
-	}
+	c := newCrew(ctx, j, e)
 	whole := first
-	for attempt := 0; len(whole.sheets) > max(1, least) && !stop(); attempt++ {
-		target := j.drop(whole, attempt)
-		var now, best [workers]*plan
-		for i := range crew {
-			now[i], best[i] = target, target
-		}
-		won := -1
-		for round := 0; won < 0 && !stop(); round++ {
-			if bounded && e.Rounds == 0 {
-				return whole
-			}
-			e.Rounds--
-			var all sync.WaitGroup
-			for i := range crew {
-				all.Go(func() { now[i], best[i] = crew[i].run(now[i], e.Steps, stop) })
-			}
-			all.Wait()
-			for i := range crew {
-				if won < 0 && len(best[i].pool) == 0 {
-					won = i
-				}
-			}
-			// Now and then the worker that is behind starts from the other's best.
-			if round%8 == 7 {
-				lead := 0
-				if best[1].out < best[0].out {
-					lead = 1
-				}
-				now[1-lead] = best[lead]
-			}
-			if len(j.Sheets) > 1 && round > 20 {
-				break // try dropping another sheet
-			}
-		}
-		if won >= 0 {
-			whole, attempt = best[won], -1
+	for attempt := 0; len(whole.sheets) > max(1, least) && !c.spent(); attempt++ {
+		found := c.house(j.drop(whole, attempt), whole)
+		if found != nil {
+			whole, attempt = found, -1
 		}
 	}
 	return whole

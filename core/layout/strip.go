@@ -63,57 +63,64 @@ const (
 // spot is the best place found so far for a piece.
 type spot struct {
 	score  float64
-	sheet  int
 	path   []int8
 	way    way
 	turned bool
 }
 
 // seeker looks through a sheet's tree for the place where a piece wastes
-// least. fuss weighs waste against room left over; blink makes it overlook a
-// place now and then, so that it does not always find the same.
+// least, and of equals the one that leaves the smaller rest.
 type seeker struct {
-	best  spot
-	path  []int8
-	fuss  float64
-	blink func() bool
+	best spot
+	path []int8
 }
+
+// span is an area in nm², for comparing.
+func span(w, h measure.Length) float64 { return float64(w) * float64(h) }
 
 // look tries the piece of size pw × ph at every strip of the tree. The strip
 // stands in a room of rw × rh, into which it may grow.
-func (k *seeker) look(s *strip, rw, rh, pw, ph measure.Length, turned bool, sheet int) {
-	if rw < s.w || rh < s.h || !(rw-s.w >= pw && rh >= ph || rh-s.h >= ph && rw >= pw || s.piece < 0) {
-		return
+func (k *seeker) look(s *strip, rw, rh, pw, ph measure.Length, turned bool) {
+	over, under := rw-s.w, rh-s.h
+	if over >= pw && rh >= ph {
+		k.offer(s.w+pw, max(s.h, ph), s, rw, rh, pw, ph, beside, turned)
 	}
-	if rw-s.w >= pw && rh >= ph {
-		k.offer(s.w+pw, max(s.h, ph), s, rw, rh, pw, ph, beside, turned, sheet)
-	}
-	if rh-s.h >= ph && rw >= pw {
-		k.offer(max(s.w, pw), s.h+ph, s, rw, rh, pw, ph, below, turned, sheet)
+	if under >= ph && rw >= pw {
+		k.offer(max(s.w, pw), s.h+ph, s, rw, rh, pw, ph, below, turned)
 	}
 	if s.piece >= 0 || len(k.path) > 20 {
 		return
 	}
+	// A kid may grow by what is over along the strip, and across it to the
+	// whole room.
 	for i, kid := range s.kids {
-		k.path = append(k.path, int8(i))
+		w, h := rw, rh
 		if s.across {
-			k.look(kid, rw-s.w+kid.w, rh, pw, ph, turned, sheet)
+			w = over + kid.w
 		} else {
-			k.look(kid, rw, rh-s.h+kid.h, pw, ph, turned, sheet)
+			h = under + kid.h
 		}
+		if w < pw || h < ph || w-kid.w < pw && h-kid.h < ph && kid.piece >= 0 {
+			continue
+		}
+		k.path = append(k.path, int8(i))
+		k.look(kid, w, h, pw, ph, turned)
 		k.path = k.path[:len(k.path)-1]
 	}
 }
 
 // offer scores a place: the area the strip grows by beyond the piece's own,
 // and a little of the room left over on the tighter side.
-func (k *seeker) offer(w, h measure.Length, s *strip, rw, rh, pw, ph measure.Length, how way, turned bool, sheet int) {
-	waste := area(w, h) - area(s.w, s.h) - area(pw, ph)
-	score := waste + k.fuss*min(area(rw-w, rh), area(rw, rh-h))
-	if score >= k.best.score || k.blink() {
+func (k *seeker) offer(w, h measure.Length, s *strip, rw, rh, pw, ph measure.Length, how way, turned bool) {
+	score := span(w, h) - span(s.w, s.h) - span(pw, ph)
+	if score >= k.best.score {
 		return
 	}
-	k.best.score, k.best.sheet, k.best.way, k.best.turned = score, sheet, how, turned
+	score += fuss * min(span(rw-w, rh), span(rw, rh-h))
+	if score >= k.best.score {
+		return
+	}
+	k.best.score, k.best.way, k.best.turned = score, how, turned
 	k.best.path = append(k.best.path[:0], k.path...)
 }
 

@@ -1,0 +1,193 @@
+package layout
+
+import (
+	"context"
+	"sync"
+	"time"
+)
+
+// crew is the workers of a search and what they have left to do.
+type crew struct {
+	job      *Job
+	workers  [workers]*searcher
+	ctx      context.Context
+	start    time.Time
+	deadline time.Time // zero when work is the bound
+	rounds   int       // left, when work is the bound
+	steps    int
+	master   *master
+}
+
+func newCrew(ctx context.Context, j *Job, e Effort) *crew {
+	c := &crew{job: j, ctx: ctx, start: time.Now(), rounds: e.Rounds, steps: e.Steps}
+	if e.Seconds > 0 {
+		c.deadline = c.start.Add(time.Duration(e.Seconds * float64(time.Second)))
+	}
+	if c.steps == 0 {
+		c.steps = stepsPerRound
+	}
+	for i := range c.workers {
+		c.workers[i] = newSearcher(j, e.Seed*workers+int64(i)+1)
+	}
+	return c
+}
+
+// timed tells whether time is what bounds the search.
+func (c *crew) timed() bool { return !c.deadline.IsZero() }
+
+// stop tells the workers to end: the time is up, or someone said so.
+func (c *crew) stop() bool {
+	return c.ctx.Err() != nil || c.timed() && time.Now().After(c.deadline)
+}
+
+// spent tells whether nothing more may be begun.
+func (c *crew) spent() bool { return c.stop() || !c.timed() && c.rounds <= 0 }
+
+// Rounds between two dives, after which the leader's plan is shared, and
+// after which another sheet is dropped where there are several kinds.
+const (
+	diveEvery  = 40
+	shareEvery = 8
+	mostRounds = 20
+)
+
+// house seeks a place for all the pieces that the target leaves without one.
+// It gives nil when it is told to stop, or when another target may do better.
+func (c *crew) house(target, whole *plan) *plan {
+	if c.timed() {
+		return c.byTime(target, whole)
+	}
+	return c.byRounds(target)
+}
+
+// byRounds lets the workers wait for one another after each round, so that
+// the same work gives the same answer.
+func (c *crew) byRounds(target *plan) *plan {
+	var now, best [workers]*plan
+	for i := range c.workers {
+		now[i] = target.forget()
+		best[i] = now[i]
+	}
+	for round := 0; !c.spent(); round++ {
+		c.rounds--
+		var all sync.WaitGroup
+		for i, w := range c.workers {
+			all.Go(func() { now[i], best[i] = w.run(now[i], best[i], c.steps, c.stop) })
+		}
+		all.Wait()
+		for i := range best {
+			if len(best[i].pool) == 0 {
+				return best[i]
+			}
+		}
+		// Now and then the worker that is behind starts from the other's best.
+		if round%shareEvery == shareEvery-1 {
+			lead := 0
+			if best[1].out < best[0].out {
+				lead = 1
+			}
+			now[1-lead] = best[lead].forget()
+		}
+		if len(c.job.Sheets) > 1 && round > mostRounds {
+			return nil
+		}
+	}
+	return nil
+}
+
+// board is where workers that do not wait put their best.
+type board struct {
+	sync.Mutex
+	best *plan
+	done bool
+}
+
+// show puts a plan on the board if it is better, and gives back the board's
+// if that is.
+func (b *board) show(p *plan) *plan {
+	b.Lock()
+	defer b.Unlock()
+	if len(p.pool) == 0 {
+		b.done = true
+	}
+	if b.best == nil || len(p.pool) == 0 || p.out < b.best.out {
+		b.best = p
+		return nil
+	}
+	if p.out > b.best.out {
+		return b.best.forget()
+	}
+	return nil
+}
+
+func (b *board) over() bool {
+	b.Lock()
+	defer b.Unlock()
+	return b.done
+}
+
+// byTime lets each worker go its own way, the last one by columns now and
+// then (columns.go), with a look at the board every few rounds.
+func (c *crew) byTime(target, whole *plan) *plan {
+	var all sync.WaitGroup
+	b := &board{}
+	stop := func() bool { return c.stop() || b.over() }
+	for i, w := range c.workers {
+		all.Go(func() {
+			now := target.forget()
+			best := now
+			for round := 0; !stop(); round++ {
+				if i == workers-1 && (c.soon() || round > 0 || time.Since(c.start) > c.deadline.Sub(c.start)/4) && round%diveEvery == 0 {
+					if p := c.dive(w, target, whole, stop); p != nil {
+						now = p
+						if p.out < best.out || len(p.pool) == 0 {
+							best = p
+						}
+					}
+				}
+				now, best = w.run(now, best, c.steps, stop)
+				if len(best.pool) == 0 || round%shareEvery == shareEvery-1 {
+					if p := b.show(best); p != nil {
+						now, best = p, p
+					}
+				}
+				if len(c.job.Sheets) > 1 && round > mostRounds {
+					return
+				}
+			}
+		})
+	}
+	all.Wait()
+	if b.best != nil && len(b.best.pool) == 0 {
+		return b.best
+	}
+	return nil
+}
+
+// soon tells whether columns are worth trying first: of few pieces they are
+// found at once.
+func (c *crew) soon() bool { return len(c.job.Pieces) <= 30 }
+
+// dive makes a plan by columns for no more than the target's cost; nil when
+// they do not suit the job. It takes at most a part of the time there is.
+func (c *crew) dive(w *searcher, target, whole *plan, stop func() bool) *plan {
+	if !c.job.columnsPay() {
+		return nil
+	}
+	if c.master == nil {
+		c.master = w.newMaster(whole)
+	}
+	if c.master == nil {
+		return nil
+	}
+	most := 0.0
+	for _, u := range target.sheets {
+		most += sheetCost(c.job.Sheets[u.kind])
+	}
+	until := time.Now().Add(c.deadline.Sub(c.start) * 35 / 100)
+	p := w.dive(c.master, most, func() bool { return stop() || time.Now().After(until) }, stop)
+	if len(p.sheets) == 0 {
+		return nil
+	}
+	return p
+}

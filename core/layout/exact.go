@@ -1,0 +1,156 @@
+package layout
+
+import (
+	"math"
+	"math/bits"
+	"slices"
+
+	"brevium/core/paper"
+)
+
+// mostExact is the most pieces that are laid out exactly.
+const mostExact = 8
+
+// exact finds the cheapest layout of few pieces by going through all of them:
+// for every set of pieces the smallest rectangles that hold it, each made of
+// two smaller ones side by side or one below the other, which is what
+// edge-to-edge cuts can take apart; then the cheapest way to part all pieces
+// into sets that go on a sheet. It gives nil when there are too many pieces,
+// or when the sheets run out.
+func (j *Job) exact(items []item) *plan {
+	if len(items) > mostExact {
+		return nil
+	}
+	s := exactSearch{job: j, items: items, shapes: make([][]*strip, 1<<len(items)), best: map[exactState]*exactPlan{}}
+	for _, k := range j.Sheets {
+		s.rooms = append(s.rooms, [2]int64{int64(k.Width - 2*j.Trim + j.Kerf), int64(k.Height - 2*j.Trim + j.Kerf)})
+	}
+	for set := 1; set < len(s.shapes); set++ {
+		s.shape(set)
+	}
+	left := exactState{set: len(s.shapes) - 1}
+	for i, k := range j.Sheets {
+		if i == len(left.used) {
+			return nil
+		}
+		left.used[i] = int8(min(k.Count, len(items)))
+	}
+	found := s.part(left)
+	if math.IsInf(found.cost, 1) {
+		return nil
+	}
+	out := &plan{}
+	for p := found; p.root != nil; p = p.rest {
+		u := sheetUse{kind: p.kind, root: p.root}
+		for _, i := range p.root.pieces(nil) {
+			u.used += span(j.Pieces[i].Width+j.Kerf, j.Pieces[i].Height+j.Kerf)
+		}
+		out.sheets = append(out.sheets, u)
+	}
+	return out
+}
+
+type exactSearch struct {
+	job    *Job
+	items  []item
+	rooms  [][2]int64
+	shapes [][]*strip // by set: rectangles of which none holds another
+	best   map[exactState]*exactPlan
+}
+
+// exactState is the pieces that are left and the sheets of each kind,
+// paper.Unlimited for no end.
+type exactState struct {
+	set  int
+	used [6]int8
+}
+
+// exactPlan is one sheet and what follows it.
+type exactPlan struct {
+	cost float64
+	kind int
+	root *strip
+	rest *exactPlan
+}
+
+// fits tells whether a rectangle goes on some sheet.
+func (s *exactSearch) fits(r *strip) bool {
+	return slices.ContainsFunc(s.rooms, func(room [2]int64) bool { return int64(r.w) <= room[0] && int64(r.h) <= room[1] })
+}
+
+// shape finds the smallest rectangles for a set from those of its parts.
+func (s *exactSearch) shape(set int) {
+	if bits.OnesCount(uint(set)) == 1 {
+		it := s.items[bits.TrailingZeros(uint(set))]
+		s.offer(set, &strip{w: it.w, h: it.h, piece: it.piece})
+		if s.job.Pieces[it.piece].Turn && it.w != it.h {
+			s.offer(set, &strip{w: it.h, h: it.w, piece: it.piece, turned: true})
+		}
+		return
+	}
+	lowest := set & -set
+	for part := (set - 1) & set; part > 0; part = (part - 1) & set {
+		if part&lowest == 0 {
+			continue
+		}
+		for _, a := range s.shapes[part] {
+			for _, b := range s.shapes[set^part] {
+				s.offer(set, &strip{piece: -1, across: true, w: a.w + b.w, h: max(a.h, b.h), kids: []*strip{a, b}})
+				s.offer(set, &strip{piece: -1, w: max(a.w, b.w), h: a.h + b.h, kids: []*strip{a, b}})
+			}
+		}
+	}
+}
+
+// offer keeps a rectangle unless one that is kept goes wherever it does.
+func (s *exactSearch) offer(set int, r *strip) {
+	if !s.fits(r) || slices.ContainsFunc(s.shapes[set], func(o *strip) bool { return o.w <= r.w && o.h <= r.h }) {
+		return
+	}
+	kept := slices.DeleteFunc(s.shapes[set], func(o *strip) bool { return r.w <= o.w && r.h <= o.h })
+	s.shapes[set] = append(kept, r)
+}
+
+// part parts the pieces that are left into sheets.
+func (s *exactSearch) part(left exactState) *exactPlan {
+	if left.set == 0 {
+		return &exactPlan{}
+	}
+	if p, known := s.best[left]; known {
+		return p
+	}
+	best := &exactPlan{cost: math.Inf(1)}
+	lowest := left.set & -left.set
+	for part := left.set; part > 0; part = (part - 1) & left.set {
+		if part&lowest == 0 {
+			continue
+		}
+		for kind, room := range s.rooms {
+			if left.used[kind] == 0 {
+				continue
+			}
+			i := slices.IndexFunc(s.shapes[part], func(r *strip) bool { return int64(r.w) <= room[0] && int64(r.h) <= room[1] })
+			if i < 0 {
+				continue
+			}
+			next := exactState{left.set ^ part, left.used}
+			if next.used[kind] != paper.Unlimited {
+				next.used[kind]--
+			}
+			rest := s.part(next)
+			if cost := sheetCost(s.job.Sheets[kind]) + rest.cost; cost < best.cost {
+				best = &exactPlan{cost, kind, flat(s.shapes[part][i]), rest}
+			}
+		}
+	}
+	s.best[left] = best
+	return best
+}
+
+// flat gives a strip of two kids at a time as one of the usual form.
+func flat(s *strip) *strip {
+	if s.piece >= 0 {
+		return s
+	}
+	return group(s.across, []*strip{flat(s.kids[0]), flat(s.kids[1])})
+}
