@@ -12,9 +12,9 @@ import (
 const (
 	fillings    = 12 // of one sheet, for each round of values
 	retries     = 30 // ruins of each filling
-	fruitless   = 4  // rounds without a new column before the search for them ends
+	fruitless   = 4  // doublings of the retries before the search for columns ends
 	mostColumns = 4000
-	mostPrices  = 60 // rounds of new columns at a dive's start
+	mostPrices  = 80 // rounds of new columns at a dive's start
 	fewPrices   = 2  // and after each sheet
 )
 
@@ -150,7 +150,7 @@ func (f *filling) refill(noise float64) {
 
 // price seeks columns worth more than they cost, some from nothing and some
 // out of columns in the solution, and tells whether it found any.
-func (s *searcher) price(m *master, left []int, stop func() bool) bool {
+func (s *searcher) price(m *master, left []int, retries int, stop func() bool) bool {
 	found := false
 	for kind := range s.rooms {
 		for n := range fillings {
@@ -191,9 +191,11 @@ func (s *searcher) dive(m *master, most float64, late, stop func() bool) *plan {
 		m.restart(left, s.rng.Float64)
 		m.solve(stop)
 		for dry := 0; rounds > 0 && dry < fruitless && !late(); rounds-- {
-			if dry++; s.price(m, left, late) {
+			if s.price(m, left, retries<<dry, late) {
 				m.solve(stop)
-				dry = 0
+				dry = max(0, dry-1)
+			} else {
+				dry++ // look harder
 			}
 		}
 		taken := false

@@ -18,22 +18,19 @@ func Solve(ctx context.Context, job *Job, e Effort) (*Result, error) {
 	if err := job.Check(); err != nil {
 		return nil, err
 	}
-	items := job.items()
-	var best *attempt
-	for _, r := range job.rules(len(items)) {
-		a := job.fill(items, r)
-		if best == nil || a.better(best) {
+	bound := job.bound()
+	best := job.first(e.Start)
+	if e.Better != nil {
+		e.Better(job.result(best, bound))
+	}
+	if best.least(bound) || ctx.Err() != nil {
+		return job.result(best, bound), nil
+	}
+	if p := job.exact(job.items()); p != nil {
+		if a := p.attempt(job); a.better(best) {
 			best = a
 		}
-	}
-	bound := job.bound()
-	if !best.least(bound) {
-		if p := job.exact(items); p != nil {
-			if a := p.attempt(job); a.better(best) {
-				best = a
-			}
-			return job.result(best, job.proved(bound, best)), nil
-		}
+		return job.result(best, job.proved(bound, best)), nil
 	}
 	if (e.Seconds > 0 || e.Rounds > 0) && len(best.unplaced) == 0 && len(best.roots) > bound.Sheets {
 		start := best.plan(job)
@@ -43,12 +40,26 @@ func Solve(ctx context.Context, job *Job, e Effort) (*Result, error) {
 				start, best = p, p.attempt(job)
 			}
 		}
-		found := job.improve(ctx, start, bound.Sheets, e)
+		found := job.improve(ctx, start, bound, e)
 		if a := found.attempt(job); a.better(best) {
 			best = a
 		}
 	}
 	return job.result(best, bound), nil
+}
+
+// first is the best of the greedy fillings and of a layout to start from, if
+// there is one.
+func (j *Job) first(start *Result) *attempt {
+	items := j.items()
+	best := j.again(start)
+	for _, r := range j.rules(len(items)) {
+		a := j.fill(items, r)
+		if best == nil || a.better(best) {
+			best = a
+		}
+	}
+	return best
 }
 
 // least tells whether nothing can be saved: all is placed on as few sheets as

@@ -17,6 +17,11 @@ type Effort struct {
 	Rounds  int // rounds of work; 0 is no bound but time
 	Steps   int // ruins and recreations in a round; 0 is stepsPerRound
 	Seed    int64
+	// Better, when set, is told each better layout as it is found, the first
+	// filling too, from the goroutine that called Solve.
+	Better func(*Result)
+	// Start, when set, is a layout of the same job to do better than.
+	Start *Result
 }
 
 // stepsPerRound is how many ruins and recreations each worker makes before
@@ -285,13 +290,16 @@ func (s *searcher) run(now, best *plan, steps int, stop func() bool) (last, met 
 // workers search until all have one again. With time to spare the last worker
 // goes by columns every so often (columns.go). It returns the cheapest plan in
 // which all have a place.
-func (j *Job) improve(ctx context.Context, first *plan, least int, e Effort) *plan {
+func (j *Job) improve(ctx context.Context, first *plan, bound Bound, e Effort) *plan {
 	c := newCrew(ctx, j, e)
 	whole := first
-	for attempt := 0; len(whole.sheets) > max(1, least) && !c.spent(); attempt++ {
+	for attempt := 0; len(whole.sheets) > max(1, bound.Sheets) && !c.spent(); attempt++ {
 		found := c.house(j.drop(whole, attempt), whole)
 		if found != nil {
 			whole, attempt = found, -1
+			if e.Better != nil && !c.stop() {
+				e.Better(j.result(whole.attempt(j), bound))
+			}
 		}
 	}
 	return whole
