@@ -4,17 +4,58 @@ import (
 	"slices"
 	"strings"
 
+	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/core/strict"
 )
 
-// again reads a layout back into the trees it was made of, by following its
-// cuts. It is nil when there is none, or when it is not one of this job.
-func (j *Job) again(r *Result) *attempt {
+// ReadResult reads a layout of a job back from the file that JSON wrote; the
+// sheets are known by their names, the pieces by theirs and their sizes. It
+// fails when the file is not one of this job, whole.
+func ReadResult(job *Job, text []byte) (*Result, error) {
+	other := fault.New("other-job", "layout", "this layout is not one of these pieces and sheets")
+	var f resultFile
+	if err := strict.Decode(text, &f); err != nil {
+		return nil, err
+	}
+	r := &Result{}
+	for _, s := range f.Sheets {
+		l := Laid{Sheet: paper.Sheet{Name: s.Sheet, Width: s.Width, Height: s.Height}}
+		for _, c := range s.Cuts {
+			l.Cuts = append(l.Cuts, Cut{Part: c.Part, Across: c.Across, At: c.At})
+		}
+		for _, p := range s.Placed {
+			i := slices.IndexFunc(job.Pieces, func(x Piece) bool { return x.Name == p.Piece })
+			if i < 0 || !job.Pieces[i].is(p.Width, p.Height, p.Turned) {
+				return nil, other
+			}
+			l.Placed = append(l.Placed, Placed{Rect: Rect(p.rectFile), Piece: i, Turned: p.Turned})
+		}
+		r.Sheets = append(r.Sheets, l)
+	}
+	p := job.again(r)
+	if p == nil {
+		return nil, other
+	}
+	return job.result(p, job.bound()), nil
+}
+
+// is tells whether the piece has a size as placed.
+func (p Piece) is(w, h measure.Length, turned bool) bool {
+	if turned {
+		w, h = h, w
+	}
+	return p.Width == w && p.Height == h && (!turned || p.Turn)
+}
+
+// again reads a layout back into a plan, by following its cuts. It is nil when
+// there is none, or when it is not a whole one of this job.
+func (j *Job) again(r *Result) *plan {
 	if r == nil {
 		return nil
 	}
-	a := &attempt{}
+	p := &plan{}
 	placed := make([]int, len(j.Pieces))
 	for _, l := range r.Sheets {
 		kind := slices.IndexFunc(j.Sheets, func(s paper.Sheet) bool {
@@ -27,22 +68,31 @@ func (j *Job) again(r *Result) *attempt {
 		if root == nil {
 			return nil
 		}
-		for _, p := range l.Placed {
-			if p.Piece >= len(placed) {
-				return nil
-			}
-			placed[p.Piece]++
+		u := sheetUse{kind: kind, root: root.strip()}
+		if w, h := j.room(kind); u.root == nil || !j.cutFrom(kind, u.root, w, h) {
+			return nil
 		}
-		a.sheets = append(a.sheets, kind)
-		a.roots = append(a.roots, root)
-		a.cost += sheetCost(j.Sheets[kind])
+		for _, piece := range u.root.pieces(nil) {
+			placed[piece]++
+			u.used += span(j.Pieces[piece].Width+j.Kerf, j.Pieces[piece].Height+j.Kerf)
+		}
+		p.sheets = append(p.sheets, u)
+	}
+	for i, n := range j.counts() {
+		for _, u := range p.sheets {
+			if u.kind == i && n != paper.Unlimited {
+				if n--; n < 0 {
+					return nil
+				}
+			}
+		}
 	}
 	for i, n := range placed {
 		if n != j.Pieces[i].Copies {
 			return nil
 		}
 	}
-	return a
+	return p
 }
 
 // regrow makes a sheet's tree from its cuts; nil when they do not take it
@@ -80,6 +130,9 @@ func (j *Job) regrow(l Laid) *node {
 		for name, n := range parts {
 			if n.a != nil || at[n] != [2]measure.Length{p.X, p.Y} || n.w != p.Width+j.Kerf || n.h != p.Height+j.Kerf || !strings.HasPrefix(name, part) {
 				continue
+			}
+			if p.Piece >= len(j.Pieces) || n.piece >= 0 {
+				return nil
 			}
 			n.piece, n.turned, found = p.Piece, p.Turned, true
 		}

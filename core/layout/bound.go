@@ -1,6 +1,7 @@
 package layout
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -75,9 +76,48 @@ type bounded struct {
 // there is. Pieces that may be turned count with the smaller of their two
 // values, so every bound holds whichever way they lie.
 func (j *Job) bound() Bound {
+	b := j.fewest()
+	b.Cost = j.cheapest(b.Sheets)
+	return b
+}
+
+// cheapest proves a least cost: that of the cheapest sheets whose area, the
+// last one in part, holds the pieces, and that of the cheapest sheets of the
+// least number.
+func (j *Job) cheapest(sheets int) float64 {
+	type kind struct{ price, area, count float64 }
+	var kinds []kind
+	need := 0.0
+	for _, p := range j.Pieces {
+		need += area(p.Width+j.Kerf, p.Height+j.Kerf) * float64(p.Copies)
+	}
+	for i, price := range j.prices() {
+		k := kind{price, area(j.room(i)), float64(j.Sheets[i].Count)}
+		if k.count < 0 {
+			k.count = math.Inf(1)
+		}
+		kinds = append(kinds, k)
+	}
+	byArea, byNumber := 0.0, 0.0
+	slices.SortStableFunc(kinds, func(a, b kind) int { return cmp.Compare(a.price/a.area, b.price/b.area) })
+	for _, k := range kinds {
+		n := min(k.count, need/k.area)
+		byArea, need = byArea+n*k.price, need-n*k.area
+	}
+	left := float64(sheets)
+	slices.SortStableFunc(kinds, func(a, b kind) int { return cmp.Compare(a.price, b.price) })
+	for _, k := range kinds {
+		n := min(k.count, left)
+		byNumber, left = byNumber+n*k.price, left-n
+	}
+	return max(byArea, byNumber)
+}
+
+// fewest proves a least number of sheets.
+func (j *Job) fewest() Bound {
 	width, height, most := measure.Length(0), measure.Length(0), 0.0
-	for _, s := range j.Sheets {
-		w, h := s.Width-2*j.Trim+j.Kerf, s.Height-2*j.Trim+j.Kerf
+	for kind := range j.Sheets {
+		w, h := j.room(kind)
 		width, height, most = max(width, w), max(height, h), max(most, area(w, h))
 	}
 	total := 0.0
@@ -89,12 +129,12 @@ func (j *Job) bound() Bound {
 		kinds = append(kinds, k)
 		total += area(k.w, k.h) * k.copies
 	}
-	best := Bound{ceil(total / most), "area"}
+	best := Bound{Sheets: ceil(total / most), How: "area"}
 	if n := alone(kinds, width, height); n > best.Sheets {
-		best = Bound{n, "pieces too large to share a sheet"}
+		best = Bound{Sheets: n, How: "pieces too large to share a sheet"}
 	}
 	if n := shrunk(kinds, width, height, best.Sheets); n > best.Sheets {
-		best = Bound{n, "what room pieces leave beside one another"}
+		best = Bound{Sheets: n, How: "what room pieces leave beside one another"}
 	}
 	return best
 }

@@ -18,15 +18,19 @@ const (
 	fewPrices   = 2  // and after each sheet
 )
 
-// columnsPay tells whether a job suits columns: sheets without end.
+// columnsPay tells whether a job suits columns: sheets without end, none of
+// them free.
 func (j *Job) columnsPay() bool {
+	if slices.Contains(j.prices(), 0) {
+		return false
+	}
 	return !slices.ContainsFunc(j.Sheets, func(s paper.Sheet) bool { return s.Count != paper.Unlimited }) && len(j.Pieces) <= 200
 }
 
 // column makes a column of a filled sheet.
 func (s *searcher) column(u sheetUse) column {
 	u.scores = nil
-	c := column{use: u, cost: sheetCost(s.job.Sheets[u.kind])}
+	c := column{use: u, cost: s.price[u.kind]}
 	held := u.root.pieces(nil)
 	slices.Sort(held)
 	for i, p := range held {
@@ -49,7 +53,7 @@ func (s *searcher) newMaster(plans ...*plan) *master {
 		value[i] = s.area[i]
 		best := sheetUse{}
 		for kind := range s.rooms {
-			if u := s.fill(kind, value, s.job.copies(), nil, 0); u.root != nil && (best.root == nil || u.used/sheetCost(s.job.Sheets[kind]) > best.used/sheetCost(s.job.Sheets[best.kind])) {
+			if u := s.fill(kind, value, s.job.copies(), nil, 0); u.root != nil && (best.root == nil || u.used/s.dear(kind) > best.used/s.dear(best.kind)) {
 				best = u
 			}
 		}
@@ -148,9 +152,9 @@ func (f *filling) refill(noise float64) {
 	f.use = p.sheets[0]
 }
 
-// price seeks columns worth more than they cost, some from nothing and some
+// seekColumns seeks columns worth more than they cost, some from nothing and some
 // out of columns in the solution, and tells whether it found any.
-func (s *searcher) price(m *master, left []int, retries int, stop func() bool) bool {
+func (s *searcher) seekColumns(m *master, left []int, retries int, stop func() bool) bool {
 	found := false
 	for kind := range s.rooms {
 		for n := range fillings {
@@ -191,7 +195,7 @@ func (s *searcher) dive(m *master, most float64, late, stop func() bool) *plan {
 		m.restart(left, s.rng.Float64)
 		m.solve(stop)
 		for dry := 0; rounds > 0 && dry < fruitless && !late(); rounds-- {
-			if s.price(m, left, retries<<dry, late) {
+			if s.seekColumns(m, left, retries<<dry, late) {
 				m.solve(stop)
 				dry = max(0, dry-1)
 			} else {

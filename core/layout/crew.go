@@ -13,6 +13,7 @@ type crew struct {
 	ctx      context.Context
 	start    time.Time
 	deadline time.Time // zero when work is the bound
+	end      time.Time // of tidying too
 	rounds   int       // left, when work is the bound
 	steps    int
 	master   *master
@@ -21,7 +22,8 @@ type crew struct {
 func newCrew(ctx context.Context, j *Job, e Effort) *crew {
 	c := &crew{job: j, ctx: ctx, start: time.Now(), rounds: e.Rounds, steps: e.Steps}
 	if e.Seconds > 0 {
-		c.deadline = c.start.Add(time.Duration(e.Seconds * float64(time.Second)))
+		c.deadline = c.start.Add(time.Duration((1 - tidyShare) * e.Seconds * float64(time.Second)))
+		c.end = c.start.Add(time.Duration(e.Seconds * float64(time.Second)))
 	}
 	if c.steps == 0 {
 		c.steps = stepsPerRound
@@ -40,6 +42,11 @@ func (c *crew) stop() bool {
 	return c.ctx.Err() != nil || c.timed() && time.Now().After(c.deadline)
 }
 
+// stopped tells the workers to end their tidying too.
+func (c *crew) stopped() bool {
+	return c.ctx.Err() != nil || c.timed() && time.Now().After(c.end)
+}
+
 // spent tells whether nothing more may be begun.
 func (c *crew) spent() bool { return c.stop() || !c.timed() && c.rounds <= 0 }
 
@@ -52,7 +59,8 @@ const (
 )
 
 // house seeks a place for all the pieces that the target leaves without one.
-// It gives nil when it is told to stop, or when another target may do better.
+// It gives the best plan it met, in which some may have none when it was told
+// to stop, or when another target may do better.
 func (c *crew) house(target, whole *plan) *plan {
 	if c.timed() {
 		return c.byTime(target, whole)
@@ -68,6 +76,7 @@ func (c *crew) byRounds(target *plan) *plan {
 		now[i] = target.forget()
 		best[i] = now[i]
 	}
+	lead := 0
 	for round := 0; !c.spent(); round++ {
 		c.rounds--
 		var all sync.WaitGroup
@@ -80,19 +89,18 @@ func (c *crew) byRounds(target *plan) *plan {
 				return best[i]
 			}
 		}
+		if best[lead].out > best[1-lead].out {
+			lead = 1 - lead
+		}
 		// Now and then the worker that is behind starts from the other's best.
 		if round%shareEvery == shareEvery-1 {
-			lead := 0
-			if best[1].out < best[0].out {
-				lead = 1
-			}
 			now[1-lead] = best[lead].forget()
 		}
 		if len(c.job.Sheets) > 1 && round > mostRounds {
-			return nil
+			break
 		}
 	}
-	return nil
+	return best[lead]
 }
 
 // board is where workers that do not wait put their best.
@@ -136,6 +144,7 @@ func (c *crew) byTime(target, whole *plan) *plan {
 		all.Go(func() {
 			now := target.forget()
 			best := now
+			defer func() { b.show(best) }()
 			for round := 0; !stop(); round++ {
 				if i == workers-1 && (c.soon() || round > 0 || time.Since(c.start) > c.deadline.Sub(c.start)/4) && round%diveEvery == 0 {
 					if p := c.dive(w, target, whole, stop); p != nil {
@@ -158,10 +167,10 @@ func (c *crew) byTime(target, whole *plan) *plan {
 		})
 	}
 	all.Wait()
-	if b.best != nil && len(b.best.pool) == 0 {
-		return b.best
+	if b.best == nil {
+		return target
 	}
-	return nil
+	return b.best
 }
 
 // soon tells whether columns are worth trying first: of few pieces they are
@@ -182,7 +191,7 @@ func (c *crew) dive(w *searcher, target, whole *plan, stop func() bool) *plan {
 	}
 	most := 0.0
 	for _, u := range target.sheets {
-		most += sheetCost(c.job.Sheets[u.kind])
+		most += w.price[u.kind]
 	}
 	until := time.Now().Add(c.deadline.Sub(c.start) * 35 / 100)
 	p := w.dive(c.master, most, func() bool { return stop() || time.Now().After(until) }, stop)

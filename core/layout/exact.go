@@ -5,6 +5,7 @@ import (
 	"math/bits"
 	"slices"
 
+	"brevium/core/measure"
 	"brevium/core/paper"
 )
 
@@ -15,24 +16,25 @@ const mostExact = 8
 // for every set of pieces the smallest rectangles that hold it, each made of
 // two smaller ones side by side or one below the other, which is what
 // edge-to-edge cuts can take apart; then the cheapest way to part all pieces
-// into sets that go on a sheet. It gives nil when there are too many pieces,
-// or when the sheets run out.
-func (j *Job) exact(items []item) *plan {
-	if len(items) > mostExact {
+// into sets that go on a sheet; of equals the one on fewer sheets, then the one
+// that leaves the largest single offcut. It gives nil when there are too many
+// pieces, when the sheets run out, or when not every cut may be made.
+func (j *Job) exact() *plan {
+	if j.total() > mostExact || len(j.Sheets) > len(exactState{}.used) || j.constrained() {
 		return nil
 	}
+	items := j.items()
 	s := exactSearch{job: j, items: items, shapes: make([][]*strip, 1<<len(items)), best: map[exactState]*exactPlan{}}
-	for _, k := range j.Sheets {
-		s.rooms = append(s.rooms, [2]int64{int64(k.Width - 2*j.Trim + j.Kerf), int64(k.Height - 2*j.Trim + j.Kerf)})
+	s.prices, s.laid = j.prices(), map[[2]int]exactSheet{}
+	for kind := range j.Sheets {
+		w, h := j.room(kind)
+		s.rooms = append(s.rooms, [2]int64{int64(w), int64(h)})
 	}
 	for set := 1; set < len(s.shapes); set++ {
 		s.shape(set)
 	}
 	left := exactState{set: len(s.shapes) - 1}
 	for i, k := range j.Sheets {
-		if i == len(left.used) {
-			return nil
-		}
 		left.used[i] = int8(min(k.Count, len(items)))
 	}
 	found := s.part(left)
@@ -54,8 +56,17 @@ type exactSearch struct {
 	job    *Job
 	items  []item
 	rooms  [][2]int64
+	prices []float64
 	shapes [][]*strip // by set: rectangles of which none holds another
+	laid   map[[2]int]exactSheet
 	best   map[exactState]*exactPlan
+}
+
+// exactSheet is the way of laying a set on a kind of sheet that leaves the
+// largest offcut; the root is nil when it does not go.
+type exactSheet struct {
+	root   *strip
+	offcut float64
 }
 
 // exactState is the pieces that are left and the sheets of each kind,
@@ -67,7 +78,7 @@ type exactState struct {
 
 // exactPlan is one sheet and what follows it.
 type exactPlan struct {
-	cost float64
+	worth
 	kind int
 	root *strip
 	rest *exactPlan
@@ -119,18 +130,18 @@ func (s *exactSearch) part(left exactState) *exactPlan {
 	if p, known := s.best[left]; known {
 		return p
 	}
-	best := &exactPlan{cost: math.Inf(1)}
+	best := &exactPlan{worth: worth{cost: math.Inf(1)}}
 	lowest := left.set & -left.set
 	for part := left.set; part > 0; part = (part - 1) & left.set {
 		if part&lowest == 0 {
 			continue
 		}
-		for kind, room := range s.rooms {
+		for kind := range s.rooms {
 			if left.used[kind] == 0 {
 				continue
 			}
-			i := slices.IndexFunc(s.shapes[part], func(r *strip) bool { return int64(r.w) <= room[0] && int64(r.h) <= room[1] })
-			if i < 0 {
+			sheet := s.sheet(part, kind)
+			if sheet.root == nil {
 				continue
 			}
 			next := exactState{left.set ^ part, left.used}
@@ -138,12 +149,34 @@ func (s *exactSearch) part(left exactState) *exactPlan {
 				next.used[kind]--
 			}
 			rest := s.part(next)
-			if cost := sheetCost(s.job.Sheets[kind]) + rest.cost; cost < best.cost {
-				best = &exactPlan{cost, kind, flat(s.shapes[part][i]), rest}
+			w := worth{cost: s.prices[kind] + rest.cost, sheets: 1 + rest.sheets, offcut: max(sheet.offcut, rest.offcut)}
+			if w.better(best.worth) {
+				best = &exactPlan{w, kind, sheet.root, rest}
 			}
 		}
 	}
 	s.best[left] = best
+	return best
+}
+
+// sheet lays a set on a kind of sheet.
+func (s *exactSearch) sheet(set, kind int) exactSheet {
+	key := [2]int{set, kind}
+	if known, ok := s.laid[key]; ok {
+		return known
+	}
+	best := exactSheet{offcut: -1}
+	room, c := s.rooms[kind], s.job.cutter(kind)
+	for _, r := range s.shapes[set] {
+		if int64(r.w) > room[0] || int64(r.h) > room[1] {
+			continue
+		}
+		root := flat(r)
+		if offcut := c.tree(root, measure.Length(room[0]), measure.Length(room[1])).largest(); offcut > best.offcut {
+			best = exactSheet{root, offcut}
+		}
+	}
+	s.laid[key] = best
 	return best
 }
 

@@ -19,6 +19,7 @@ type jobFile struct {
 		Height measure.Text `json:"height"`
 		Count  *int         `json:"count"`
 		Cost   float64      `json:"cost"`
+		Offcut bool         `json:"offcut"`
 	} `json:"sheets"`
 	Pieces []struct {
 		Name   string       `json:"name"`
@@ -29,6 +30,8 @@ type jobFile struct {
 	} `json:"pieces"`
 	Trim    measure.Text `json:"trim"`
 	Kerf    measure.Text `json:"kerf"`
+	Stages  int          `json:"stages"`
+	Trimmer measure.Text `json:"trimmer"`
 	Seconds *float64     `json:"seconds"`
 	Seed    int64        `json:"seed"`
 }
@@ -65,7 +68,7 @@ func ReadJob(text []byte) (*Job, Effort, error) {
 	for i, s := range f.Sheets {
 		field := fmt.Sprintf("sheets[%d]", i)
 		sheet := paper.Sheet{
-			Name: s.Name, Cost: s.Cost, Count: paper.Unlimited,
+			Name: s.Name, Cost: s.Cost, Offcut: s.Offcut, Count: paper.Unlimited,
 			Width: length(field+".width", s.Width), Height: length(field+".height", s.Height),
 		}
 		if s.Count != nil {
@@ -88,6 +91,7 @@ func ReadJob(text []byte) (*Job, Effort, error) {
 		job.Pieces = append(job.Pieces, piece)
 	}
 	job.Trim, job.Kerf = orZero("trim", f.Trim), orZero("kerf", f.Kerf)
+	job.Stages, job.Trimmer = f.Stages, orZero("trimmer", f.Trimmer)
 	if first != nil {
 		return nil, Effort{}, first
 	}
@@ -108,6 +112,8 @@ type (
 		Used     float64     `json:"used"`
 		Bound    boundFile   `json:"bound"`
 		Seconds  float64     `json:"seconds"`
+		// Settings groups the cuts of all sheets by the fence.
+		Settings []settingFile `json:"settings"`
 	}
 	sheetFile struct {
 		Sheet   string         `json:"sheet"`
@@ -140,8 +146,17 @@ type (
 		Copy  int    `json:"copy"`
 	}
 	boundFile struct {
-		Sheets int    `json:"sheets"`
-		How    string `json:"how"`
+		Sheets int     `json:"sheets"`
+		How    string  `json:"how"`
+		Cost   float64 `json:"cost"`
+	}
+	settingFile struct {
+		Fence measure.Length `json:"fence"`
+		Cuts  []cutAtFile    `json:"cuts"`
+	}
+	cutAtFile struct {
+		Sheet int `json:"sheet"`
+		N     int `json:"n"`
 	}
 )
 
@@ -149,7 +164,14 @@ type (
 func (r *Result) JSON(job *Job, seconds float64) ([]byte, error) {
 	out := resultFile{
 		Brevium: 1, Sheets: []sheetFile{}, Unplaced: []copyFile{},
-		Cost: r.Cost, Used: r.Used, Bound: boundFile{r.Bound.Sheets, r.Bound.How}, Seconds: seconds,
+		Cost: r.Cost, Used: r.Used, Bound: boundFile(r.Bound), Seconds: seconds, Settings: []settingFile{},
+	}
+	for _, s := range r.Settings() {
+		x := settingFile{Fence: s.Fence}
+		for _, c := range s.Cuts {
+			x.Cuts = append(x.Cuts, cutAtFile{c.Sheet + 1, r.Sheets[c.Sheet].Cuts[c.Cut].N})
+		}
+		out.Settings = append(out.Settings, x)
 	}
 	for _, s := range r.Sheets {
 		sheet := sheetFile{

@@ -2,79 +2,21 @@ package layout
 
 import (
 	"cmp"
-	"context"
 	"slices"
 
 	"brevium/core/measure"
-	"brevium/core/paper"
 )
 
-// Solve lays the job out, within an effort: the best of the greedy fillings
-// by all placed, least cost, fewest sheets and largest single offcut, then
-// what the search finds, until the proved bound is met, the effort is spent or
-// ctx is done. A piece that fits no sheet left is listed as unplaced. Without
-// Seconds the same job and effort give the same answer.
-func Solve(ctx context.Context, job *Job, e Effort) (*Result, error) {
-	if err := job.Check(); err != nil {
-		return nil, err
-	}
-	bound := job.bound()
-	best := job.first(e.Start)
-	if e.Better != nil {
-		e.Better(job.result(best, bound))
-	}
-	if best.least(bound) || ctx.Err() != nil {
-		return job.result(best, bound), nil
-	}
-	if p := job.exact(job.items()); p != nil {
-		if a := p.attempt(job); a.better(best) {
-			best = a
-		}
-		return job.result(best, job.proved(bound, best)), nil
-	}
-	if (e.Seconds > 0 || e.Rounds > 0) && len(best.unplaced) == 0 && len(best.roots) > bound.Sheets {
-		start := best.plan(job)
-		// Patterns take longer to try than a page can wait.
-		if e.Seconds > 0 {
-			if p := newSearcher(job, e.Seed).patterns(); p != nil && p.attempt(job).better(best) {
-				start, best = p, p.attempt(job)
-			}
-		}
-		found := job.improve(ctx, start, bound, e)
-		if a := found.attempt(job); a.better(best) {
-			best = a
-		}
-	}
-	return job.result(best, bound), nil
-}
-
-// first is the best of the greedy fillings and of a layout to start from, if
-// there is one.
-func (j *Job) first(start *Result) *attempt {
+// greedy is the best of the fillings by every rule.
+func (j *Job) greedy() *plan {
 	items := j.items()
-	best := j.again(start)
+	var best *attempt
 	for _, r := range j.rules(len(items)) {
-		a := j.fill(items, r)
-		if best == nil || a.better(best) {
+		if a := j.fill(items, r); best == nil || a.better(best) {
 			best = a
 		}
 	}
-	return best
-}
-
-// least tells whether nothing can be saved: all is placed on as few sheets as
-// the bound, and each is as cheap as any.
-func (a *attempt) least(b Bound) bool {
-	return len(a.unplaced) == 0 && len(a.roots) <= b.Sheets && !slices.ContainsFunc(a.sheets, func(k int) bool { return k != a.sheets[0] })
-}
-
-// proved is the bound after every layout was gone through. Of several kinds of
-// sheet the cheapest may not be the fewest.
-func (j *Job) proved(b Bound, best *attempt) Bound {
-	if n := len(best.roots); n > b.Sheets && len(j.Sheets) == 1 {
-		return Bound{n, "every layout was tried"}
-	}
-	return b
+	return best.plan(j)
 }
 
 // plan turns a filling into strips. Only the cuts' order is lost.
@@ -86,6 +28,9 @@ func (a *attempt) plan(j *Job) *plan {
 			u.used += span(j.Pieces[piece].Width+j.Kerf, j.Pieces[piece].Height+j.Kerf)
 		}
 		p.sheets = append(p.sheets, u)
+	}
+	for _, it := range a.unplaced {
+		p.pool, p.out = append(p.pool, it.piece), p.out+span(it.w, it.h)
 	}
 	return p
 }
@@ -105,21 +50,6 @@ func (n *node) strip() *strip {
 		return &strip{w: n.w, h: n.h, piece: n.piece, turned: n.turned}
 	}
 	return nil
-}
-
-// attempt turns a plan back into sheets and cuts.
-func (p *plan) attempt(j *Job) *attempt {
-	a := &attempt{}
-	for _, u := range p.sheets {
-		if u.root == nil {
-			continue
-		}
-		s := j.Sheets[u.kind]
-		a.sheets = append(a.sheets, u.kind)
-		a.roots = append(a.roots, u.root.tree(s.Width-2*j.Trim+j.Kerf, s.Height-2*j.Trim+j.Kerf))
-		a.cost += sheetCost(s)
-	}
-	return a
 }
 
 // item is one copy, widened by the kerf.
@@ -144,6 +74,7 @@ type rule struct {
 	fit   func(n *node, w, h measure.Length) float64 // least is best
 	split func(n *node, w, h measure.Length) bool    // whether to cut across first
 	first int                                        // the kind of sheet opened first
+	price []float64                                  // of the kinds of sheet
 }
 
 func area(w, h measure.Length) float64 { return w.MM() * h.MM() }
@@ -174,11 +105,12 @@ const effort = 1_500_000
 
 func (j *Job) rules(n int) []rule {
 	var out []rule
+	price := j.prices()
 	for _, order := range orders {
 		for _, fit := range fits {
 			for _, split := range splits {
 				for first := range j.Sheets {
-					out = append(out, rule{order, fit, split, first})
+					out = append(out, rule{order, fit, split, first, price})
 				}
 			}
 		}
@@ -254,13 +186,12 @@ func (j *Job) open(a *attempt, it item, r rule, left []int) bool {
 	kind := -1
 	for i := range j.Sheets {
 		k := (r.first + i) % len(j.Sheets)
-		s := j.Sheets[k]
-		w, h := s.Width-2*j.Trim+j.Kerf, s.Height-2*j.Trim+j.Kerf
+		w, h := j.room(k)
 		fits := it.w <= w && it.h <= h || j.Pieces[it.piece].Turn && it.h <= w && it.w <= h
 		if left[k] == 0 || !fits {
 			continue
 		}
-		if kind < 0 || kind != r.first && sheetCost(s) < sheetCost(j.Sheets[kind]) {
+		if kind < 0 || kind != r.first && r.price[k] < r.price[kind] {
 			kind = k
 		}
 		if k == r.first {
@@ -273,44 +204,10 @@ func (j *Job) open(a *attempt, it item, r rule, left []int) bool {
 	if left[kind] > 0 {
 		left[kind]--
 	}
-	s := j.Sheets[kind]
-	root := leaf(s.Width-2*j.Trim+j.Kerf, s.Height-2*j.Trim+j.Kerf)
+	root := leaf(j.room(kind))
 	a.sheets = append(a.sheets, kind)
 	a.roots = append(a.roots, root)
 	a.free = append(a.free, root)
-	a.cost += sheetCost(s)
+	a.cost += r.price[kind]
 	return j.put(a, it, r)
-}
-
-// sheetCost is a sheet's price, or where it has none its area in squares of
-// twelve inches.
-func sheetCost(s paper.Sheet) float64 {
-	if s.Cost > 0 {
-		return s.Cost
-	}
-	return area(s.Width, s.Height) / area(12*measure.Inch, 12*measure.Inch)
-}
-
-func (j *Job) result(a *attempt, bound Bound) *Result {
-	r := &Result{Cost: a.cost, Bound: bound}
-	next := make([]int, len(j.Pieces))
-	used, total := 0.0, 0.0
-	for i, root := range a.roots {
-		laid := Laid{Sheet: j.Sheets[a.sheets[i]]}
-		j.read(&laid, root, next)
-		for _, p := range laid.Placed {
-			used += area(p.Width, p.Height)
-		}
-		total += area(laid.Sheet.Width, laid.Sheet.Height)
-		r.Sheets = append(r.Sheets, laid)
-	}
-	for i, n := range next {
-		for c := n + 1; c <= j.Pieces[i].Copies; c++ {
-			r.Unplaced = append(r.Unplaced, Copy{i, c})
-		}
-	}
-	if total > 0 {
-		r.Used = used / total
-	}
-	return r
 }

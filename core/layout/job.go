@@ -25,7 +25,11 @@
 //     Monaci and Toth, "A set-covering-based heuristic approach for bin-packing
 //     problems", 2006). pattern.go is the quick form of this for sheets that
 //     run out.
-//   - crew.go has two workers do this at once.
+//   - crew.go has two workers do this at once; target.go says which cheaper
+//     sheets they aim at, and leaves one sheet as empty as can be in the end.
+//   - held.go lays around pieces whose places a hand chose.
+//   - cutter.go makes cuts of a tree, within the stages and the trimmer there
+//     are; order.go puts them in the order of the hand.
 package layout
 
 import (
@@ -50,6 +54,51 @@ type Job struct {
 	Sheets     []paper.Sheet
 	Pieces     []Piece
 	Trim, Kerf measure.Length
+	// Stages limits how often cuts may change direction on the way to a piece,
+	// the first direction counted: with two, strips are cut, and pieces off
+	// the strips. 0 is no limit; trimming a sheet's edges is not counted.
+	Stages int
+	// Trimmer is the longest cut there may be; 0 is no limit.
+	Trimmer measure.Length
+	// Held are sheets on which some pieces keep their places; see held.go.
+	Held []Held
+
+	left []int // stages left by kind of sheet, where a held sheet has used some
+}
+
+// MostStages is the most that Stages may ask for.
+const MostStages = 4
+
+// priced tells whether any sheet has a price.
+func (j *Job) priced() bool {
+	return slices.ContainsFunc(j.Sheets, func(s paper.Sheet) bool { return s.Cost > 0 })
+}
+
+// prices gives what each kind of sheet costs: a kept offcut nothing, the others
+// their price; where no sheet has one, their area in squares of twelve inches.
+func (j *Job) prices() []float64 {
+	out, priced := make([]float64, len(j.Sheets)), j.priced()
+	for i, s := range j.Sheets {
+		switch {
+		case s.Offcut:
+		case priced:
+			out[i] = s.Cost
+		default:
+			out[i] = area(s.Width, s.Height) / area(12*measure.Inch, 12*measure.Inch)
+		}
+	}
+	return out
+}
+
+// room is a kind of sheet without its trim, widened by the kerf.
+func (j *Job) room(kind int) (w, h measure.Length) {
+	s := j.Sheets[kind]
+	return s.Width - 2*j.Trim + j.Kerf, s.Height - 2*j.Trim + j.Kerf
+}
+
+// constrained tells whether not every slicing tree may be cut.
+func (j *Job) constrained() bool {
+	return j.Stages > 0 || j.left != nil || j.Trimmer > 0 && slices.ContainsFunc(j.Sheets, func(s paper.Sheet) bool { return max(s.Width, s.Height) > j.Trimmer })
 }
 
 // MostCopies is the most pieces laid out in one job.
@@ -63,8 +112,15 @@ func (j *Job) Check() error {
 	if len(j.Pieces) == 0 {
 		return fault.New("no-pieces", "pieces", "there is nothing to lay out; give at least one piece")
 	}
-	if j.Trim < 0 || j.Kerf < 0 {
-		return fault.New("negative", "trim", "trim and kerf are zero or more")
+	switch {
+	case j.Trim < 0:
+		return fault.New("negative", "trim", "the trim is zero or more")
+	case j.Kerf < 0:
+		return fault.New("negative", "kerf", "the kerf is zero or more")
+	case j.Stages != 0 && (j.Stages < 2 || j.Stages > MostStages):
+		return fault.New("stages-range", "stages", "the cuts change direction in 2 to %d stages, or give 0 for no limit", MostStages)
+	case j.Trimmer < 0:
+		return fault.New("negative", "trimmer", "the longest cut is more than nothing, or give 0 for no limit")
 	}
 	names := map[string]bool{}
 	for i, s := range j.Sheets {
@@ -80,6 +136,10 @@ func (j *Job) Check() error {
 			return fault.New("named-twice", field+".name", "two sheets are named %q; give each its own name", s.Name)
 		case min(s.Width, s.Height) <= 2*j.Trim:
 			return fault.New("trim-too-wide", "trim", "a trim this wide leaves nothing of the sheet %q", s.Name)
+		case j.Trimmer > 0 && min(s.Width, s.Height) > j.Trimmer:
+			return fault.New("longer-than-trimmer", "trimmer", "no cut across the sheet %q is short enough for this trimmer", s.Name)
+		case j.Trimmer > 0 && j.Trim > 0 && max(s.Width, s.Height) > j.Trimmer:
+			return fault.New("longer-than-trimmer", "trim", "the trimmer is too short to trim the long edges of the sheet %q; give no trim", s.Name)
 		case min(s.Width, s.Height)-2*j.Trim <= j.Kerf:
 			return fault.New("kerf-too-wide", "kerf", "one cut would consume the whole sheet %q; give the width a blade takes away", s.Name)
 		}
@@ -98,6 +158,8 @@ func (j *Job) Check() error {
 			return fault.New("named-twice", field+".name", "two pieces are named %q; give each its own name", p.Name)
 		case !j.fitsSome(p):
 			return fault.New("larger-than-sheet", field, "%q is larger than every sheet; make it smaller or add a larger sheet", p.Name)
+		case j.constrained() && !j.cutFromSome(i):
+			return fault.New("not-cuttable", field, "%q cannot be cut from any sheet with this trimmer and so few stages", p.Name)
 		}
 		names[p.Name] = true
 		copies += p.Copies
@@ -105,7 +167,16 @@ func (j *Job) Check() error {
 	if copies > MostCopies {
 		return fault.New("count-range", "pieces", "%d pieces are more than the %d one job can hold; split it", copies, MostCopies)
 	}
-	return nil
+	return j.checkHeld()
+}
+
+// total is how many pieces there are, copies counted.
+func (j *Job) total() int {
+	n := 0
+	for _, p := range j.Pieces {
+		n += p.Copies
+	}
+	return n
 }
 
 func (j *Job) fitsSome(p Piece) bool {
@@ -139,6 +210,8 @@ type Cut struct {
 	At     measure.Length
 	// X, Y and Length say where the cut lies on the sheet, for drawing.
 	X, Y, Length measure.Length
+	// Of is the part's own size along the cut's measure.
+	Of measure.Length
 }
 
 // Laid is one sheet laid out. Offcuts are the whole rectangles left over.
@@ -160,10 +233,12 @@ func (l Laid) Alike(m Laid) bool {
 // Copy names one copy of a piece.
 type Copy struct{ Piece, Copy int }
 
-// Bound is a proved least number of sheets, and how it was proved.
+// Bound is a proved least number of sheets, how it was proved, and a proved
+// least cost.
 type Bound struct {
 	Sheets int
 	How    string
+	Cost   float64
 }
 
 // Result is a whole layout.

@@ -42,7 +42,7 @@ func randomJob(rng *rand.Rand) *Job {
 // and the offcuts.
 func TestLayoutsAreSound(t *testing.T) {
 	rng := rand.New(rand.NewSource(11))
-	for range 300 {
+	for range 120 {
 		j := randomJob(rng)
 		r, err := Solve(t.Context(), j, Effort{Rounds: 3})
 		if err != nil {

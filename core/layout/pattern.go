@@ -9,8 +9,9 @@ const tries = 48
 // patterns fills sheet after sheet: the best of many random fillings of one
 // sheet, by area used for its price, is cut as often as the copies allow
 // (Gilmore and Gomory's patterns, 1965, found by trial). It suits batches of
-// many equal pieces. It gives nil when the sheets run out.
-func (s *searcher) patterns() *plan {
+// many equal pieces. It gives nil when the sheets run out, or when told to
+// stop.
+func (s *searcher) patterns(stop func() bool) *plan {
 	j := s.job
 	left := make([]int, len(j.Pieces))
 	total := 0
@@ -24,8 +25,8 @@ func (s *searcher) patterns() *plan {
 	}
 	out := &plan{}
 	for total > 0 {
-		best, uses := s.bestSheet(left, sheets)
-		if best.root == nil {
+		best, uses := s.bestSheet(left, sheets, stop)
+		if best.root == nil || stop() {
 			return nil
 		}
 		repeat := total
@@ -49,9 +50,13 @@ func (s *searcher) patterns() *plan {
 	return out
 }
 
+// dear is a sheet's price to divide by: what costs nothing costs next to
+// nothing.
+func (s *searcher) dear(kind int) float64 { return max(s.price[kind], 1e-6) }
+
 // bestSheet gives the best filling of one sheet from what is left, and how
 // often it uses each piece.
-func (s *searcher) bestSheet(left, sheets []int) (best sheetUse, uses []int) {
+func (s *searcher) bestSheet(left, sheets []int, stop func() bool) (best sheetUse, uses []int) {
 	value := 0.0
 	for kind := range s.rooms {
 		if sheets[kind] == 0 {
@@ -65,9 +70,12 @@ func (s *searcher) bestSheet(left, sheets []int) (best sheetUse, uses []int) {
 			}
 		}
 		for range tries {
+			if stop() {
+				break
+			}
 			p := &plan{sheets: []sheetUse{{kind: kind}}, pool: append([]int(nil), pool...)}
 			s.recreate(p)
-			if v := p.sheets[0].used / sheetCost(s.job.Sheets[kind]); v > value {
+			if v := p.sheets[0].used / s.dear(kind); v > value {
 				value, best = v, p.sheets[0]
 			}
 		}

@@ -2,7 +2,6 @@ package layout
 
 import (
 	"cmp"
-	"context"
 	"math"
 	"math/rand"
 	"slices"
@@ -81,8 +80,10 @@ type searcher struct {
 	area  []float64           // in nm²
 	rooms [][2]measure.Length // of the kinds of sheet
 	room  []float64           // their areas
+	price []float64           // what they cost
 	rng   *rand.Rand
 	seek  seeker
+	found spot // the best of the places just looked at
 	// measures are what a piece's size may go by when pieces are put in order,
 	// and key the order of the moment.
 	measures [4][]float64
@@ -90,6 +91,8 @@ type searcher struct {
 	// step numbers the changes of plans, so that what a sheet remembers can
 	// be used again within one.
 	step int
+	// bound tells that not every tree may be cut.
+	bound bool
 }
 
 func newSearcher(j *Job, seed int64) *searcher {
@@ -102,9 +105,12 @@ func newSearcher(j *Job, seed int64) *searcher {
 			s.measures[i] = append(s.measures[i], m)
 		}
 	}
-	for _, k := range j.Sheets {
-		s.rooms = append(s.rooms, [2]measure.Length{k.Width - 2*j.Trim + j.Kerf, k.Height - 2*j.Trim + j.Kerf})
+	s.price = j.prices()
+	for kind := range j.Sheets {
+		w, h := j.room(kind)
+		s.rooms = append(s.rooms, [2]measure.Length{w, h})
 	}
+	s.bound = j.constrained()
 	s.key = make([]float64, len(s.w))
 	for _, r := range s.rooms {
 		s.room = append(s.room, span(r[0], r[1]))
@@ -177,7 +183,7 @@ func (s *searcher) putAll(p *plan, key []float64) {
 // each sheet would do is remembered, since few sheets change between two
 // looks; now and then one is overlooked.
 func (s *searcher) put(p *plan, piece int) bool {
-	best, score := -1, float32(math.Inf(1))
+	best, looked, score := -1, -1, float32(math.Inf(1))
 	for i := range p.sheets {
 		u := &p.sheets[i]
 		if s.room[u.kind]-u.used < s.area[piece]-1 {
@@ -187,31 +193,30 @@ func (s *searcher) put(p *plan, piece int) bool {
 			u.scores, u.made = make([]float32, len(s.w)), s.step
 		}
 		x := u.scores[piece]
-		if x == 0 {
+		fresh := x == 0
+		if fresh {
 			x = float32(s.bestOn(u, piece).score + 1)
 			u.scores[piece] = x
 		}
 		if x < score && (len(p.sheets) == 1 || !s.blink()) {
 			best, score = i, x
+			if fresh {
+				looked = i
+				s.found.copy(&s.seek.best)
+			}
 		}
 	}
 	if best < 0 {
 		return false
 	}
 	u := &p.sheets[best]
-	found := s.bestOn(u, piece)
-	w, h := s.w[piece], s.h[piece]
-	if found.turned {
-		w, h = h, w
+	found := &s.found
+	if looked != best {
+		found = s.bestOn(u, piece)
 	}
 	u.used += s.area[piece]
 	s.forgetScores(u)
-	one := &strip{w: w, h: h, piece: piece, turned: found.turned}
-	if u.root == nil {
-		u.root = one
-	} else {
-		u.root = u.root.join(found.path, found.way, one)
-	}
+	u.root = u.with(found.path, found.way, s.one(piece, found.turned))
 	return true
 }
 
@@ -231,6 +236,9 @@ func (s *searcher) bestOn(u *sheetUse, piece int) *spot {
 	w, h, room := s.w[piece], s.h[piece], s.rooms[u.kind]
 	k := &s.seek
 	k.best.score, k.best.way = math.Inf(1), waysEnd
+	if s.bound {
+		k.may = s.mayCut(u, piece)
+	}
 	turns := s.job.Pieces[piece].Turn && w != h
 	if u.root != nil {
 		k.look(u.root, room[0], room[1], w, h, false)
@@ -248,12 +256,36 @@ func (s *searcher) bestOn(u *sheetUse, piece int) *spot {
 	return &k.best
 }
 
+// mayCut tells of each place for a piece on a sheet whether it can be cut.
+func (s *searcher) mayCut(u *sheetUse, piece int) func([]int8, way, bool) bool {
+	return func(path []int8, how way, turned bool) bool {
+		room := s.rooms[u.kind]
+		return s.job.cutFrom(u.kind, u.with(path, how, s.one(piece, turned)), room[0], room[1])
+	}
+}
+
+// one is a piece as a strip of its own.
+func (s *searcher) one(piece int, turned bool) *strip {
+	if turned {
+		return &strip{w: s.h[piece], h: s.w[piece], piece: piece, turned: true}
+	}
+	return &strip{w: s.w[piece], h: s.h[piece], piece: piece}
+}
+
+// with is the sheet's tree with a strip put at the end of a path.
+func (u *sheetUse) with(path []int8, how way, p *strip) *strip {
+	if u.root == nil {
+		return p
+	}
+	return u.root.join(path, how, p)
+}
+
 func (s *searcher) blink() bool { return s.rng.Intn(overlook) == 0 }
 
 // fresh offers an empty sheet, after any place on one in use that wastes
 // nothing.
 func (k *seeker) fresh(turned bool, over float64) {
-	if score := emptySheet + fuss*over; score < k.best.score {
+	if score := emptySheet + fuss*over; score < k.best.score && (k.may == nil || k.may(nil, beside, turned)) {
 		k.best.score, k.best.way, k.best.turned = score, beside, turned
 		k.best.path = k.best.path[:0]
 	}
@@ -283,41 +315,4 @@ func (s *searcher) run(now, best *plan, steps int, stop func() bool) (last, met 
 		}
 	}
 	return now, best
-}
-
-// improve drops one sheet after another: the pieces of the sheet whose loss
-// saves most and costs least to rehouse are put without a place, and the
-// workers search until all have one again. With time to spare the last worker
-// goes by columns every so often (columns.go). It returns the cheapest plan in
-// which all have a place.
-func (j *Job) improve(ctx context.Context, first *plan, bound Bound, e Effort) *plan {
-	c := newCrew(ctx, j, e)
-	whole := first
-	for attempt := 0; len(whole.sheets) > max(1, bound.Sheets) && !c.spent(); attempt++ {
-		found := c.house(j.drop(whole, attempt), whole)
-		if found != nil {
-			whole, attempt = found, -1
-			if e.Better != nil && !c.stop() {
-				e.Better(j.result(whole.attempt(j), bound))
-			}
-		}
-	}
-	return whole
-}
-
-// drop takes one sheet out of a plan, its pieces into the pool: the one with
-// least on it for its price, or at later attempts the next.
-func (j *Job) drop(p *plan, attempt int) *plan {
-	order := make([]int, len(p.sheets))
-	for i := range order {
-		order[i] = i
-	}
-	worth := func(i int) float64 { return p.sheets[i].used / sheetCost(j.Sheets[p.sheets[i].kind]) }
-	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(worth(a), worth(b)) })
-	out := order[attempt%len(order)]
-	next := p.clone()
-	next.pool = p.sheets[out].root.pieces(next.pool)
-	next.out += p.sheets[out].used
-	next.sheets = slices.Delete(next.sheets, out, out+1)
-	return next
 }

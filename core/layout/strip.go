@@ -68,11 +68,21 @@ type spot struct {
 	turned bool
 }
 
+// copy keeps a spot beyond the next look.
+func (s *spot) copy(from *spot) {
+	path := append(s.path[:0], from.path...)
+	*s = *from
+	s.path = path
+}
+
 // seeker looks through a sheet's tree for the place where a piece wastes
 // least, and of equals the one that leaves the smaller rest.
 type seeker struct {
 	best spot
 	path []int8
+	// may, when set, tells whether a place can be cut; not every tree can
+	// where stages or the trimmer set limits.
+	may func(path []int8, how way, turned bool) bool
 }
 
 // span is an area in nm², for comparing.
@@ -117,7 +127,7 @@ func (k *seeker) offer(w, h measure.Length, s *strip, rw, rh, pw, ph measure.Len
 		return
 	}
 	score += fuss * min(span(rw-w, rh), span(rw, rh-h))
-	if score >= k.best.score {
+	if score >= k.best.score || k.may != nil && !k.may(k.path, how, turned) {
 		return
 	}
 	k.best.score, k.best.way, k.best.turned = score, how, turned
@@ -178,40 +188,4 @@ func (s *strip) pieces(to []int) []int {
 		to = k.pieces(to)
 	}
 	return to
-}
-
-// tree gives the cuts that take a room of w × h apart into the strip's
-// pieces, and what is over.
-func (s *strip) tree(w, h measure.Length) *node {
-	n := leaf(w, h)
-	switch {
-	case s == nil:
-	case s.piece >= 0:
-		// The larger leftover is kept whole.
-		n.place(s.piece, s.turned, s.w, s.h, area(w-s.w, h) > area(w, h-s.h))
-	default:
-		s.cut(n)
-	}
-	return n
-}
-
-// cut parts a room kid by kid.
-func (s *strip) cut(n *node) {
-	for i, k := range s.kids {
-		at, of := k.w, n.w
-		if !s.across {
-			at, of = k.h, n.h
-		}
-		if at == of && i == len(s.kids)-1 {
-			*n = *k.tree(n.w, n.h)
-			return
-		}
-		n.across, n.at = s.across, at
-		if s.across {
-			n.a, n.b = k.tree(at, n.h), leaf(n.w-at, n.h)
-		} else {
-			n.a, n.b = k.tree(n.w, at), leaf(n.w, n.h-at)
-		}
-		n = n.b
-	}
 }

@@ -59,11 +59,11 @@ func (j *Job) read(laid *Laid, root *node, next []int) {
 	w, h := laid.Sheet.Width, laid.Sheet.Height
 	part, at := "1", Rect{0, 0, w, h}
 	cut := func(across bool, fence measure.Length, keep string) {
-		c := Cut{N: len(laid.Cuts) + 1, Part: part, Across: across, At: fence, X: at.X, Y: at.Y}
+		c := Cut{Part: part, Across: across, At: fence, X: at.X, Y: at.Y}
 		if across {
-			c.X, c.Length = at.X+fence, at.Height
+			c.X, c.Length, c.Of = at.X+fence, at.Height, at.Width
 		} else {
-			c.Y, c.Length = at.Y+fence, at.Width
+			c.Y, c.Length, c.Of = at.Y+fence, at.Width, at.Height
 		}
 		laid.Cuts = append(laid.Cuts, c)
 		part += keep
@@ -80,18 +80,19 @@ func (j *Job) read(laid *Laid, root *node, next []int) {
 		cut(false, h-2*t, ".1")
 	}
 	j.walk(laid, root, part, t, t, next)
+	laid.order()
 }
 
 func (j *Job) walk(laid *Laid, n *node, part string, x, y measure.Length, next []int) {
 	w, h := n.w-j.Kerf, n.h-j.Kerf
 	switch {
 	case n.a != nil:
-		c := Cut{N: len(laid.Cuts) + 1, Part: part, Across: n.across, At: n.at - j.Kerf, X: x, Y: y}
+		c := Cut{Part: part, Across: n.across, At: n.at - j.Kerf, X: x, Y: y}
 		bx, by := x, y
 		if n.across {
-			c.X, c.Length, bx = x+c.At, h, x+n.at
+			c.X, c.Length, c.Of, bx = x+c.At, h, w, x+n.at
 		} else {
-			c.Y, c.Length, by = y+c.At, w, y+n.at
+			c.Y, c.Length, c.Of, by = y+c.At, w, h, y+n.at
 		}
 		laid.Cuts = append(laid.Cuts, c)
 		j.walk(laid, n.a, part+".1", x, y, next)

@@ -60,6 +60,16 @@ func (l Length) decimal(unit Length, places int) string {
 // MarshalJSON writes a number of millimetres, exact to the nanometre.
 func (l Length) MarshalJSON() ([]byte, error) { return []byte(l.decimal(Millimetre, 6)), nil }
 
+// UnmarshalJSON reads a number of millimetres, exact to the nanometre.
+func (l *Length) UnmarshalJSON(b []byte) error {
+	mm, err := strconv.ParseFloat(string(b), 64)
+	if err != nil || !(math.Abs(mm) < 1e9) {
+		return fault.New("not-a-length", "", "a length is a number of millimetres")
+	}
+	*l = FromMM(mm)
+	return nil
+}
+
 // Text is a length as it stands in a JSON file: a number of millimetres or
 // a string such as "3 1/2 in". A string without a unit can only be read
 // when the project's unit is known, so it is kept as written until Length.

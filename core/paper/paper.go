@@ -79,12 +79,14 @@ func ParseWeight(text string) (float64, error) {
 }
 
 // Sheet is a kind of sheet to cut from. Count is how many there are, or
-// Unlimited; Cost is in any one currency, or 0 to go by area.
+// Unlimited; Cost is in any one currency. An Offcut was kept from earlier work
+// and costs nothing.
 type Sheet struct {
 	Name          string
 	Width, Height measure.Length
 	Count         int
 	Cost          float64
+	Offcut        bool
 }
 
 // Unlimited is the Count of a sheet that can be bought as needed.
