@@ -2,6 +2,7 @@ package layout
 
 import (
 	"context"
+	"math"
 	"sync"
 	"time"
 )
@@ -17,10 +18,14 @@ type crew struct {
 	rounds   int       // left, when work is the bound
 	steps    int
 	master   *master
+
+	mu     sync.Mutex
+	bound  Bound
+	proved bool // columns have been asked for a bound
 }
 
-func newCrew(ctx context.Context, j *Job, e Effort) *crew {
-	c := &crew{job: j, ctx: ctx, start: time.Now(), rounds: e.Rounds, steps: e.Steps}
+func newCrew(ctx context.Context, j *Job, e Effort, bound Bound) *crew {
+	c := &crew{job: j, ctx: ctx, start: time.Now(), rounds: e.Rounds, steps: e.Steps, bound: bound}
 	if e.Seconds > 0 {
 		c.deadline = c.start.Add(time.Duration((1 - tidyShare) * e.Seconds * float64(time.Second)))
 		c.end = c.start.Add(time.Duration(e.Seconds * float64(time.Second)))
@@ -42,6 +47,13 @@ func (c *crew) stop() bool {
 	return c.ctx.Err() != nil || c.timed() && time.Now().After(c.deadline)
 }
 
+// within tells when a part of the time that there is has passed from now on,
+// or the search is to end.
+func (c *crew) within(share float64) func() bool {
+	until := time.Now().Add(time.Duration(share * float64(c.deadline.Sub(c.start))))
+	return func() bool { return c.stop() || time.Now().After(until) }
+}
+
 // stopped tells the workers to end their tidying too.
 func (c *crew) stopped() bool {
 	return c.ctx.Err() != nil || c.timed() && time.Now().After(c.end)
@@ -50,6 +62,23 @@ func (c *crew) stopped() bool {
 // spent tells whether nothing more may be begun.
 func (c *crew) spent() bool { return c.stop() || !c.timed() && c.rounds <= 0 }
 
+// known is the bound as far as it is proved by now.
+func (c *crew) known() Bound {
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	return c.bound
+}
+
+// hopeless tells whether a plan has fewer or cheaper sheets than is proved to
+// be needed.
+func (c *crew) hopeless(target *plan) bool {
+	b := c.known()
+	if len(c.job.Sheets) == 1 {
+		return len(target.sheets) < b.Sheets
+	}
+	return compareCost(target.cost(c.workers[0].price), b.Cost) < 0
+}
+
 // Rounds between two dives, after which the leader's plan is shared, and
 // after which another sheet is dropped where there are several kinds.
 const (
@@ -57,6 +86,9 @@ const (
 	shareEvery = 8
 	mostRounds = 20
 )
+
+// diveShare is the part of the time in which a dive seeks columns.
+const diveShare = 0.2
 
 // house seeks a place for all the pieces that the target leaves without one.
 // It gives the best plan it met, in which some may have none when it was told
@@ -139,7 +171,7 @@ func (b *board) over() bool {
 func (c *crew) byTime(target, whole *plan) *plan {
 	var all sync.WaitGroup
 	b := &board{}
-	stop := func() bool { return c.stop() || b.over() }
+	stop := func() bool { return c.stop() || b.over() || c.hopeless(target) }
 	for i, w := range c.workers {
 		all.Go(func() {
 			now := target.forget()
@@ -153,6 +185,7 @@ func (c *crew) byTime(target, whole *plan) *plan {
 							best = p
 						}
 					}
+					c.prove(w, stop)
 				}
 				now, best = w.run(now, best, c.steps, stop)
 				if len(best.pool) == 0 || round%shareEvery == shareEvery-1 {
@@ -171,6 +204,52 @@ func (c *crew) byTime(target, whole *plan) *plan {
 		return target
 	}
 	return b.best
+}
+
+// Parts of the time: that which a bound by columns is given, and the seconds
+// there must be for it.
+const (
+	proveShare = 0.25
+	proveLeast = 0.05
+)
+
+// prove seeks a better bound by columns, until it was not cut short once.
+func (c *crew) prove(w *searcher, stop func() bool) {
+	if c.proved || c.master == nil || c.deadline.Sub(c.start).Seconds() < proveLeast {
+		return
+	}
+	late := c.within(proveShare)
+	cost := w.prove(c.master, func() bool { return stop() || late() })
+	c.proved = !stop()
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	c.bound.Cost = max(c.bound.Cost, w.rounded(cost))
+	if len(w.price) == 1 {
+		if n := ceil(cost / w.price[0]); n > c.bound.Sheets {
+			c.bound.Sheets, c.bound.How = n, "what the best fillings of a sheet are worth"
+		}
+	}
+}
+
+// batch tells whether most pieces come many times: then columns give a plan at
+// once.
+func (c *crew) batch() bool {
+	return c.timed() && c.deadline.Sub(c.start).Seconds() >= proveLeast && c.job.columnsPay() && c.job.total() >= 4*len(c.job.Pieces)
+}
+
+// byColumns makes a plan by columns alone, after asking them for a bound; nil
+// when there is none that is whole.
+func (c *crew) byColumns(whole *plan) *plan {
+	w := c.workers[workers-1]
+	if c.master = w.newMaster(whole); c.master == nil {
+		return nil
+	}
+	c.prove(w, c.stop)
+	p := w.dive(c.master, math.Inf(1), c.within(diveShare), c.stop)
+	if len(p.pool) > 0 {
+		return nil
+	}
+	return p
 }
 
 // soon tells whether columns are worth trying first: of few pieces they are
@@ -193,8 +272,8 @@ func (c *crew) dive(w *searcher, target, whole *plan, stop func() bool) *plan {
 	for _, u := range target.sheets {
 		most += w.price[u.kind]
 	}
-	until := time.Now().Add(c.deadline.Sub(c.start) * 35 / 100)
-	p := w.dive(c.master, most, func() bool { return stop() || time.Now().After(until) }, stop)
+	late := c.within(diveShare)
+	p := w.dive(c.master, most, func() bool { return stop() || late() }, stop)
 	if len(p.sheets) == 0 {
 		return nil
 	}

@@ -25,6 +25,9 @@
 //     Monaci and Toth, "A set-covering-based heuristic approach for bin-packing
 //     problems", 2006). pattern.go is the quick form of this for sheets that
 //     run out.
+//   - knapsack.go finds the best filling of a sheet by the values of the linear
+//     program exactly, when pieces may come any number of times (Gilmore and
+//     Gomory 1965), which proves a bound near the truth for batches (Farley 1990).
 //   - crew.go has two workers do this at once; target.go says which cheaper
 //     sheets they aim at, and leaves one sheet as empty as can be in the end.
 //   - held.go lays around pieces whose places a hand chose.

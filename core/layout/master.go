@@ -23,6 +23,7 @@ type master struct {
 	inverse [][]float64
 	x       []float64 // by row: how often the basis column is cut
 	value   []float64 // by piece
+	whole   bool      // columns count with all they hold, wanted or not
 }
 
 // epsilon is what counts as nothing in the simplex method.
@@ -39,15 +40,18 @@ func (m *master) restart(wanted []int, stir func() float64) {
 		m.limit[i] = float64(w)
 		m.basis[i] = i
 		m.inverse[i] = make([]float64, n)
-		k := max(1, min(m.columns[i].counts[0], m.limit[i]))
+		k := max(1, m.amount(&m.columns[i], 0))
 		m.inverse[i][i] = 1 / k
 		m.x[i] = (m.limit[i] + 1e-6*stir()) / k
 	}
 }
 
 // amount is how many copies of its nth piece a column gives: no more than are
-// wanted.
+// wanted, unless the master counts whole columns.
 func (m *master) amount(c *column, n int) float64 {
+	if m.whole {
+		return c.counts[n]
+	}
 	return min(c.counts[n], m.limit[c.pieces[n]])
 }
 

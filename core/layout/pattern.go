@@ -6,6 +6,9 @@ import "brevium/core/paper"
 // kept and repeated.
 const tries = 48
 
+// patternShare is the part of the time that patterns may take.
+const patternShare = 0.1
+
 // patterns fills sheet after sheet: the best of many random fillings of one
 // sheet, by area used for its price, is cut as often as the copies allow
 // (Gilmore and Gomory's patterns, 1965, found by trial). It suits batches of

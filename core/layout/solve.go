@@ -46,18 +46,24 @@ func (j *Job) solve(ctx context.Context, e Effort, tell func(*plan, Bound)) (*pl
 	if e.Seconds <= 0 && e.Rounds <= 0 {
 		return best, bound
 	}
-	c := newCrew(ctx, j, e)
+	c := newCrew(ctx, j, e, bound)
 	if !j.least(best, bound) {
-		// Patterns take longer to try than a page can wait.
-		if c.timed() {
-			if p := c.workers[0].patterns(c.stop); p != nil && j.worth(p).better(j.worth(best)) {
+		if c.batch() {
+			if p := c.byColumns(best); p != nil && j.worth(p).better(j.worth(best)) {
+				best = p
+				tell(best, c.known())
+			}
+		} else if c.timed() {
+			// Patterns take longer to try than a page can wait.
+			soon := c.within(patternShare)
+			if p := c.workers[0].patterns(soon); p != nil && j.worth(p).better(j.worth(best)) {
 				best = p
 				tell(best, bound)
 			}
 		}
-		best = c.improve(best, bound, tell)
+		best = c.improve(best, tell)
 	}
-	return c.tidy(best), bound
+	return c.tidy(best), c.known()
 }
 
 // worth is what plans are compared by.

@@ -13,31 +13,31 @@ import (
 // cheaper kind added, and the workers search until every piece has a place
 // again. With time to spare the last worker goes by columns every so often
 // (columns.go). It returns the cheapest plan found.
-func (c *crew) improve(whole *plan, bound Bound, tell func(*plan, Bound)) *plan {
+func (c *crew) improve(whole *plan, tell func(*plan, Bound)) *plan {
 	if len(whole.pool) > 0 {
 		found := c.house(c.job.everySheet(whole), whole)
 		if len(found.pool) >= len(whole.pool) {
 			return whole
 		}
 		whole = found.used()
-		tell(whole, bound)
+		tell(whole, c.known())
 		if len(whole.pool) > 0 {
 			return whole
 		}
 	}
-	for !c.job.least(whole, bound) {
+	for !c.job.least(whole, c.known()) {
 		better := false
-		for _, t := range c.job.targets(whole, bound) {
+		for _, t := range c.job.targets(whole, c.known()) {
 			if c.spent() {
 				return whole
 			}
 			if found := c.house(t, whole); len(found.pool) == 0 {
 				whole, better = found.used(), true
-				tell(whole, bound)
+				tell(whole, c.known())
 				break
 			}
 		}
-		if !better && (c.spent() || len(c.job.targets(whole, bound)) == 0) {
+		if !better && (c.spent() || len(c.job.targets(whole, c.known())) == 0) {
 			return whole
 		}
 	}
