@@ -28,9 +28,11 @@ var rooms = map[string][]string{
 	"core/recipe":   {"core/measure", "core/paper", "core/pattern", "core/dress", "core/style"},
 	"core/inspect":  {"core/measure", "core/pattern", "core/fit", "core/style", "core/recipe"},
 	"core/design":   {"core/*"},
+	"core/drawer":   {"core/fault", "core/measure", "core/paper", "core/layout"},
+	"core/batch":    {"core/*"},
 	"draw":          {"core/*"},
 	"draw/pdf":      {"core/*", "draw"},
-	"store":         {"core/contents", "core/design"},
+	"store":         {"core/batch", "core/contents", "core/design", "core/drawer", "core/fault", "core/paper"},
 	"web":           {"core/*", "caliper", "draw", "draw/pdf", "store"},
 	"cmd/brevium":   {"core/*", "store", "web"},
 

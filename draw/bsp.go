@@ -11,10 +11,12 @@ type panel struct {
 	normal r3.Vec // of the outside
 	at     float64
 	decals []decal
+	owner  string // the id of the piece it is of
 }
 
 type decal struct {
 	class  Class
+	owner  string // the id of the mat it is
 	points []r3.Vec
 }
 
@@ -85,7 +87,7 @@ func (q panel) part(normal r3.Vec, at float64) (front, behind *panel) {
 		p.decals = nil
 		for _, d := range q.decals {
 			if cut := clip(d.points, n, a); cut != nil {
-				p.decals = append(p.decals, decal{d.class, cut})
+				p.decals = append(p.decals, decal{d.class, d.owner, cut})
 			}
 		}
 		return &p

@@ -136,7 +136,17 @@ func (m *Model) Picture(title string, at float64) (*Picture, error) {
 	if err != nil {
 		return nil, err
 	}
-	return scene(title, solids, m.mats, at < float64(len(m.Stages))), nil
+	return scene(title, solids, m.mats, at < float64(len(m.Stages)), ""), nil
+}
+
+// Where draws the finished box with one piece or mat of it marked, by its id;
+// what is hidden of it shows as broken lines.
+func (m *Model) Where(title, id string) (*Picture, error) {
+	solids, err := m.At(float64(len(m.Stages)))
+	if err != nil {
+		return nil, err
+	}
+	return scene(title, solids, m.mats, false, id), nil
 }
 
 // Piece is the model of one of the pieces alone.
@@ -155,8 +165,8 @@ func (m *Model) Piece(id string) *Model {
 }
 
 // scene draws solids; open ones show tabs and linings too, which in finished
-// boxes lie flat against walls.
-func scene(title string, solids []Solid, mats []dress.Mat, open bool) *Picture {
+// boxes lie flat against walls. The piece or mat whose id is marked stands out.
+func scene(title string, solids []Solid, mats []dress.Mat, open bool, marked string) *Picture {
 	var panels []panel
 	for _, s := range solids {
 		panels = append(panels, s.panels(mats, open)...)
@@ -174,15 +184,31 @@ func scene(title string, solids []Solid, mats []dress.Mat, open bool) *Picture {
 		shapes = append(shapes, Shape{Class: c, Layer: LayerNotes, Loops: [][]pattern.Point{flat}, Closed: true})
 	}
 	plant(panels).paint(eye, func(q panel) {
+		class := shade(q.normal)
 		if r3.Dot(q.normal, eye) <= 0 {
-			draw(CardInside, q.points)
+			class = CardInside
+		}
+		if marked != "" && q.owner == marked {
+			class = Marked
+		}
+		draw(class, q.points)
+		if class == CardInside {
 			return
 		}
-		draw(shade(q.normal), q.points)
 		for _, d := range q.decals {
+			if d.owner == marked {
+				d.class = Marked
+			}
 			draw(d.class, d.points)
 		}
 	})
+	if marked != "" {
+		for _, s := range solids {
+			for _, outline := range s.outlines(mats, marked) {
+				draw(Hidden, outline)
+			}
+		}
+	}
 	p := newPicture(title, hi.X-lo.X, hi.Y-lo.Y, 14)
 	p.X, p.Y, p.Shapes = p.X+lo.X, p.Y+lo.Y, shapes
 	return p
@@ -225,6 +251,29 @@ func (s Solid) inside(f pattern.Face) bool {
 	})
 }
 
+// outlines gives the outlines in space of a piece's faces, or of one mat.
+func (s Solid) outlines(mats []dress.Mat, id string) [][]r3.Vec {
+	var out [][]r3.Vec
+	add := func(face int, points []pattern.Point) {
+		var v []r3.Vec
+		for _, q := range points {
+			v = append(v, s.Poses[face].Place(q))
+		}
+		out = append(out, v)
+	}
+	for i, f := range s.Faces {
+		if s.Part.ID == id && !s.inside(f) {
+			add(i, f.Polygon)
+		}
+		for _, m := range mats {
+			if m.ID == id && m.Piece == s.Part.ID && m.Face == f.Name {
+				add(i, m.Corners)
+			}
+		}
+	}
+	return out
+}
+
 // panels gives the faces that show.
 func (s Solid) panels(mats []dress.Mat, open bool) []panel {
 	var out []panel
@@ -239,7 +288,7 @@ func (s Solid) panels(mats []dress.Mat, open bool) []panel {
 			}
 			return v
 		}
-		q := panel{points: place(f.Polygon), normal: s.Poses[i].Normal()}
+		q := panel{points: place(f.Polygon), normal: s.Poses[i].Normal(), owner: s.Part.ID}
 		q.at = r3.Dot(q.normal, q.points[0])
 		for _, m := range mats {
 			if m.Piece == s.Part.ID && m.Face == f.Name {
@@ -247,7 +296,7 @@ func (s Solid) panels(mats []dress.Mat, open bool) []panel {
 				if m.Layer > 1 {
 					class = MatTwo
 				}
-				q.decals = append(q.decals, decal{class, place(m.Corners)})
+				q.decals = append(q.decals, decal{class, m.ID, place(m.Corners)})
 			}
 		}
 		out = append(out, q)

@@ -28,6 +28,10 @@ const (
 	CardDark   Class = "card-dark"
 	MatOne     Class = "mat-1"
 	MatTwo     Class = "mat-2"
+	Marked     Class = "marked"
+	Hidden     Class = "hidden-line"
+	Kept       Class = "kept"
+	Arrow      Class = "arrow"
 	Guide      Class = "guide"
 	Fence      Class = "fence"
 	Offcut     Class = "offcut"
@@ -77,6 +81,10 @@ var Pens = map[Class]Pen{
 	CardDark:   {Stroke: ink, Fill: "#cdbfa9", Width: 1},
 	MatOne:     {Stroke: berry, Fill: "#e9cfdd", Width: 0.9},
 	MatTwo:     {Stroke: berry, Fill: "#f7ecdf", Width: 0.9},
+	Marked:     {Stroke: berry, Fill: "#d79bbd", Width: 1.4},
+	Hidden:     {Stroke: berry, Width: 1, Dash: []float64{3, 3}},
+	Kept:       {Stroke: ink, Width: 3.4},
+	Arrow:      {Stroke: ink, Width: 1.6},
 	Guide:      {Stroke: quiet, Width: 0.7},
 	Fence:      {Stroke: berry, Width: 4},
 	Offcut:     {Stroke: "#b9b0b4", Fill: "#f3eee4", Width: 0.8, Dash: []float64{4, 3}},
@@ -128,6 +136,7 @@ type Shape struct {
 	Anchor Anchor
 	Angle  float64 // text, degrees clockwise
 	About  string  // what it is, for a pointer resting on it
+	Key    string  // names the shape to a page, where it can be gone to and chosen
 }
 
 // Picture is shapes in a window. U is the length, in picture units (mm), of

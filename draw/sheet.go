@@ -6,24 +6,53 @@ import (
 
 	"brevium/core/layout"
 	"brevium/core/measure"
+	"brevium/core/paper"
 	"brevium/core/pattern"
 )
 
-// Sheet draws one sheet with its pieces named, its offcuts, and its cuts
-// numbered in order with the fence setting of each.
-func Sheet(laid layout.Laid, name func(piece int) string, unit measure.Unit, tick measure.Tick) *Picture {
-	w, h := laid.Sheet.Width.MM(), laid.Sheet.Height.MM()
-	p := newPicture(fmt.Sprintf("%s with %d pieces", laid.Sheet.Name, len(laid.Placed)), w, h, 26)
+// Sheet is one sheet laid out, as it is drawn: pieces named, offcuts, and the
+// cuts numbered in order with the fence setting of each.
+type Sheet struct {
+	Laid layout.Laid
+	Name func(piece int) string
+	// Direction draws an arrow on every piece for the way the pattern runs.
+	Direction paper.Direction
+	// Key, when set, names the nth placed piece to the page; Kept tells of it
+	// whether a hand keeps it where it lies.
+	Key   func(n int) string
+	Kept  func(n int) bool
+	Units measure.Unit
+	Tick  measure.Tick
+}
+
+// Picture draws the sheet. Its origin is the sheet's top left corner.
+func (s Sheet) Picture() *Picture {
+	w, h := s.Laid.Sheet.Width.MM(), s.Laid.Sheet.Height.MM()
+	p := newPicture(fmt.Sprintf("%s with %d pieces", s.Laid.Sheet.Name, len(s.Laid.Placed)), w, h, 26)
 	p.polygon(SheetArea, LayerNotes, rect(0, 0, w, h)...)
-	for _, o := range laid.Offcuts {
-		s := p.polygon(Offcut, LayerNotes, rect(o.X.MM(), o.Y.MM(), o.Width.MM(), o.Height.MM())...)
-		s.About = fmt.Sprintf("Offcut, %s × %s", measure.Label(o.Width, unit, tick), measure.Label(o.Height, unit, tick))
+	for _, o := range s.Laid.Offcuts {
+		s.offcut(p, o)
 	}
-	for _, pl := range laid.Placed {
-		piece(p, pl, name(pl.Piece), unit, tick)
+	for n, pl := range s.Laid.Placed {
+		s.piece(p, n, pl)
 	}
-	for _, c := range laid.Cuts {
-		n := 17 * p.U
+	s.cuts(p)
+	return p
+}
+
+func (s Sheet) size(w, h measure.Length) string {
+	return fmt.Sprintf("%s × %s", measure.Number(w, s.Units, s.Tick), measure.Number(h, s.Units, s.Tick))
+}
+
+func (s Sheet) offcut(p *Picture, o layout.Rect) {
+	x, y, w, h := o.X.MM(), o.Y.MM(), o.Width.MM(), o.Height.MM()
+	p.polygon(Offcut, LayerNotes, rect(x, y, w, h)...).About = fmt.Sprintf("Offcut, %s %s", s.size(o.Width, o.Height), s.Units)
+	label(p, x, y, w, h, TextQuiet, "offcut "+s.size(o.Width, o.Height), "", 20)
+}
+
+func (s Sheet) cuts(p *Picture) {
+	for _, c := range s.Laid.Cuts {
+		n := 15 * p.U
 		a, b := pattern.Pt(c.X.MM(), c.Y.MM()), pattern.Pt(c.X.MM(), c.Y.MM())
 		if c.Across {
 			b.Y += c.Length.MM()
@@ -34,20 +63,59 @@ func Sheet(laid layout.Laid, name func(piece int) string, unit measure.Unit, tic
 		// The number sits a little way along its own cut.
 		d := b.Sub(a).Scale(1 / b.Sub(a).Len())
 		at := a.Add(d.Scale(min(c.Length.MM()/2, 22*p.U)))
-		p.circle(CutNumber, LayerNotes, at, n).About = fmt.Sprintf("Cut %d: fence at %s", c.N, measure.Label(c.At, unit, tick))
-		p.text(TextNumber, at.Add(pattern.Pt(0, 7.5*p.U)), 22, Middle, fmt.Sprint(c.N))
+		about := fmt.Sprintf("Cut %d: fence at %s", c.N, measure.Label(c.At, s.Units, s.Tick))
+		if c.Narrow() {
+			about += "; a narrow part, press on a strip of card laid over it"
+		}
+		p.circle(CutNumber, LayerNotes, at, n).About = about
+		p.text(TextNumber, at.Add(pattern.Pt(0, 7*p.U)), 20, Middle, fmt.Sprint(c.N))
 	}
-	return p
 }
 
-func piece(p *Picture, pl layout.Placed, name string, unit measure.Unit, tick measure.Tick) {
+func (s Sheet) piece(p *Picture, n int, pl layout.Placed) {
 	x, y, w, h := pl.X.MM(), pl.Y.MM(), pl.Width.MM(), pl.Height.MM()
+	name := s.Name(pl.Piece)
 	class := CardShade
 	if strings.Contains(name, "mat") {
 		class = MatOne
 	}
-	size := fmt.Sprintf("%s × %s", measure.Number(pl.Width, unit, tick), measure.Number(pl.Height, unit, tick))
-	p.polygon(class, LayerNotes, rect(x, y, w, h)...).About = fmt.Sprintf("%s, %s %s", name, size, unit)
+	size := s.size(pl.Width, pl.Height)
+	shape := p.polygon(class, LayerNotes, rect(x, y, w, h)...)
+	shape.About = fmt.Sprintf("%s, %s %s", name, size, s.Units)
+	if s.Key != nil {
+		shape.Key = s.Key(n)
+	}
+	if s.Kept != nil && s.Kept(n) {
+		shape.About += ", kept where it lies"
+		in := 4 * p.U
+		p.polygon(Kept, LayerNotes, rect(x+in, y+in, w-2*in, h-2*in)...)
+	}
+	s.arrow(p, x+w, y+h, min(w, h))
+	label(p, x, y, w, h, Text, name, size, 30)
+}
+
+// arrow shows the way the pattern runs, in the lower right corner of a piece
+// whose shorter side is given: one head for up, two for a pattern that may be
+// turned end for end, none for card without a direction.
+func (s Sheet) arrow(p *Picture, right, bottom, side float64) {
+	if s.Direction.MayTurn() || side < 30*p.U {
+		return
+	}
+	high, x := min(side*0.6, 44*p.U), right-12*p.U
+	foot, head := pattern.Pt(x, bottom-8*p.U), pattern.Pt(x, bottom-8*p.U-high)
+	p.line(Arrow, LayerNotes, foot, head)
+	barb := func(at pattern.Point, way float64) {
+		p.add(Shape{Class: Arrow, Layer: LayerNotes, Loops: [][]pattern.Point{{at.Add(pattern.Pt(-5*p.U, way*9*p.U)), at, at.Add(pattern.Pt(5*p.U, way*9*p.U))}}})
+	}
+	barb(head, 1)
+	if s.Direction == paper.TwoWays {
+		barb(foot, -1)
+	}
+}
+
+// label writes a name, and a second line where there is room, in the middle of
+// a rectangle, turned where that is high and narrow.
+func label(p *Picture, x, y, w, h float64, class Class, name, second string, most float64) {
 	u := p.U
 	mid := pattern.Pt(x+w/2, y+h/2)
 	room, angle := w, 0.0
@@ -58,18 +126,20 @@ func piece(p *Picture, pl layout.Placed, name string, unit measure.Unit, tick me
 	fit := func(text string, most float64) float64 {
 		return min(most, room/u/(float64(len([]rune(text)))*0.55), min(w, h)/u*0.7)
 	}
-	if size1 := fit(name, 30); size1 >= 8 {
-		line := 0.0
-		if min(w, h)/u > 70 {
-			line = 15 * u
-			second := p.text(TextQuiet, mid, fit(size, 25), Middle, size)
-			second.Angle = angle
-			second.At = mid.Add(shift(0, 22*u, angle))
-		}
-		first := p.text(Text, mid, size1, Middle, name)
-		first.Angle = angle
-		first.At = mid.Add(shift(0, 8*u-line, angle))
+	size := fit(name, most)
+	if size < 8 {
+		return
 	}
+	line := 0.0
+	if second != "" && min(w, h)/u > 70 {
+		line = 15 * u
+		t := p.text(TextQuiet, mid, fit(second, 25), Middle, second)
+		t.Angle = angle
+		t.At = mid.Add(shift(0, 22*u, angle))
+	}
+	first := p.text(class, mid, size, Middle, name)
+	first.Angle = angle
+	first.At = mid.Add(shift(0, 8*u-line, angle))
 }
 
 // shift turns an offset with a text that is turned by a quarter or not at all.

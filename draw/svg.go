@@ -30,8 +30,12 @@ func number(f float64) string {
 // box and is described by its title.
 func (p *Picture) Inline() string {
 	var b strings.Builder
-	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" class="drawing" viewBox="%s %s %s %s" role="img" aria-label="%s">`,
-		number(p.X), number(p.Y), number(p.Width), number(p.Height), html.EscapeString(p.Title))
+	role := "img"
+	if slices.ContainsFunc(p.Shapes, func(s Shape) bool { return s.Key != "" }) {
+		role = "group" // what is in it can be gone to
+	}
+	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" class="drawing" viewBox="%s %s %s %s" role="%s" aria-label="%s">`,
+		number(p.X), number(p.Y), number(p.Width), number(p.Height), role, html.EscapeString(p.Title))
 	for _, s := range p.Shapes {
 		p.shape(&b, s)
 	}
@@ -82,6 +86,9 @@ func (p *Picture) shape(b *strings.Builder, s Shape) {
 		fmt.Fprintf(b, ` d="%s"`, path(s.Loops, s.Closed))
 	}
 	p.paint(b, pen, s.Circle > 0 || s.Closed)
+	if s.Key != "" {
+		fmt.Fprintf(b, ` data-key="%s" tabindex="0" role="button" aria-label="%s"`, html.EscapeString(s.Key), html.EscapeString(s.About))
+	}
 	if s.About == "" {
 		b.WriteString("/>")
 		return

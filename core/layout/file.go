@@ -11,30 +11,34 @@ import (
 )
 
 // jobFile is a job as it stands in a file; see docs/formats.md.
-type jobFile struct {
-	Brevium int `json:"brevium"`
-	Sheets  []struct {
+type (
+	jobSheetFile struct {
 		Name   string       `json:"name"`
 		Width  measure.Text `json:"width"`
 		Height measure.Text `json:"height"`
 		Count  *int         `json:"count"`
 		Cost   float64      `json:"cost"`
-		Offcut bool         `json:"offcut"`
-	} `json:"sheets"`
-	Pieces []struct {
+		Offcut bool         `json:"offcut,omitempty"`
+	}
+	jobPieceFile struct {
 		Name   string       `json:"name"`
 		Width  measure.Text `json:"width"`
 		Height measure.Text `json:"height"`
 		Copies *int         `json:"copies"`
 		Turn   *bool        `json:"turn"`
-	} `json:"pieces"`
-	Trim    measure.Text `json:"trim"`
-	Kerf    measure.Text `json:"kerf"`
-	Stages  int          `json:"stages"`
-	Trimmer measure.Text `json:"trimmer"`
-	Seconds *float64     `json:"seconds"`
-	Seed    int64        `json:"seed"`
-}
+	}
+	jobFile struct {
+		Brevium int            `json:"brevium"`
+		Sheets  []jobSheetFile `json:"sheets"`
+		Pieces  []jobPieceFile `json:"pieces"`
+		Trim    measure.Text   `json:"trim"`
+		Kerf    measure.Text   `json:"kerf"`
+		Stages  int            `json:"stages,omitempty"`
+		Trimmer measure.Text   `json:"trimmer,omitempty"`
+		Seconds *float64       `json:"seconds,omitempty"`
+		Seed    int64          `json:"seed,omitempty"`
+	}
+)
 
 // ReadJob reads a job file and how long to search. Copies left out are 1,
 // turn left out is true, seconds left out one.
@@ -100,6 +104,30 @@ func ReadJob(text []byte) (*Job, Effort, error) {
 		effort.Seconds = *f.Seconds
 	}
 	return &job, effort, job.Check()
+}
+
+// JSON writes the job as ReadJob reads it, without its held pieces.
+func (j *Job) JSON() []byte {
+	mm := func(l measure.Length) measure.Text {
+		text, _ := l.MarshalJSON()
+		return measure.Text(string(text) + " mm")
+	}
+	f := jobFile{Brevium: 1, Trim: mm(j.Trim), Kerf: mm(j.Kerf), Stages: j.Stages, Trimmer: mm(j.Trimmer)}
+	for _, s := range j.Sheets {
+		x := jobSheetFile{Name: s.Name, Width: mm(s.Width), Height: mm(s.Height), Cost: s.Cost, Offcut: s.Offcut}
+		if s.Count != paper.Unlimited {
+			x.Count = &s.Count
+		}
+		f.Sheets = append(f.Sheets, x)
+	}
+	for _, p := range j.Pieces {
+		f.Pieces = append(f.Pieces, jobPieceFile{p.Name, mm(p.Width), mm(p.Height), &p.Copies, &p.Turn})
+	}
+	text, err := json.MarshalIndent(f, "", " ")
+	if err != nil {
+		panic(err) // every field is plain text or a finite number
+	}
+	return text
 }
 
 // The result as it is written.

@@ -1,0 +1,327 @@
+// Package batch lays a job, any mix of boxes and copies, on the paper in the
+// drawer: what is cut from one card lies together.
+package batch
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+
+	"brevium/core/design"
+	"brevium/core/drawer"
+	"brevium/core/fault"
+	"brevium/core/layout"
+	"brevium/core/measure"
+	"brevium/core/paper"
+)
+
+// Item is a box, and how many of it the job makes.
+type Item struct {
+	Box    int64
+	Inputs design.Inputs
+	Copies int
+}
+
+// Choices are what a person decides about a job's sheets. Stages limits how
+// often cuts change direction, 0 is no limit.
+type Choices struct {
+	Stages     int
+	Trim, Kerf measure.Length
+	Held       []Held
+}
+
+// Held is a sheet of a card on which pieces keep their places. Sheets and
+// pieces go by their names, so that they are found again when the job changes.
+type Held struct {
+	Card   string // as drawer.Key gives it
+	Sheet  string
+	Pieces []HeldPiece
+}
+
+// HeldPiece is where one copy of a piece is kept.
+type HeldPiece struct {
+	Piece  string
+	X, Y   measure.Length
+	Turned bool
+}
+
+// MostItems is the most kinds of box in a job.
+const MostItems = 30
+
+// Stock is all that a job cuts from one card.
+type Stock struct {
+	Card paper.Card
+	Job  *layout.Job
+	// Lots tells, by kind of sheet, which lot of the drawer it is; 0 is to be
+	// bought. Prices are what one sheet really costs.
+	Lots   []int64
+	Prices []float64
+	// Origins tells, by piece, whose it is.
+	Origins []Origin
+	Layout  *layout.Result
+}
+
+// Origin is the item a piece belongs to, and the part's or mat's id in it.
+type Origin struct {
+	Item int
+	Part string
+}
+
+// buyingCosts makes a sheet that must be bought dearer than any in the
+// drawer, so that the drawer is used first.
+const buyingCosts = 1000
+
+// Gather works the items out and puts what is cut from one card together, with
+// the drawer's lots of that card and the sheets that can be bought. Faults are
+// at "items[i]" of the box that cannot be made.
+func Gather(items []Item, lots []drawer.Lot, ch Choices) ([]Stock, error) {
+	if len(items) == 0 {
+		return nil, fault.New("empty", "items", "there is no box in this job yet; add one")
+	}
+	if len(items) > MostItems {
+		return nil, fault.New("count-range", "items", "a job makes up to %d kinds of box", MostItems)
+	}
+	g := gathering{lots: lots, choices: ch}
+	for i, it := range items {
+		field := fmt.Sprintf("items[%d]", i)
+		if it.Copies < 1 || it.Copies > design.MostCopies {
+			return nil, fault.New("count-range", field+".copies", "make 1 to %d of a box, not %d", design.MostCopies, it.Copies)
+		}
+		in := it.Inputs.Clone()
+		in.Copies = 1
+		r, err := design.Make(in)
+		if err != nil {
+			f := *fault.Of(err)
+			f.Text = fmt.Sprintf("%s cannot be made: %s", in.Name, f.Text)
+			return nil, fault.At(field, &f)
+		}
+		g.add(i, it.Copies, r)
+	}
+	for i := range g.stocks {
+		g.sheets(&g.stocks[i])
+		g.hold(&g.stocks[i])
+	}
+	return g.stocks, nil
+}
+
+type gathering struct {
+	lots    []drawer.Lot
+	choices Choices
+	stocks  []Stock
+	toBuy   [][]paper.Sheet // by stock: sheets that its boxes are cut from
+	trimmer measure.Length
+}
+
+// add puts a box's pieces to the stocks of their cards.
+func (g *gathering) add(item, copies int, r *design.Result) {
+	if g.trimmer == 0 || r.Inputs.Tools.Trimmer < g.trimmer {
+		g.trimmer = r.Inputs.Tools.Trimmer
+	}
+	for _, s := range r.Stocks {
+		at := slices.IndexFunc(g.stocks, func(x Stock) bool { return drawer.Key(x.Card) == drawer.Key(s.Card) })
+		if at < 0 {
+			at = len(g.stocks)
+			g.stocks = append(g.stocks, Stock{Card: s.Card, Job: &layout.Job{Trim: g.choices.Trim, Kerf: g.choices.Kerf, Stages: g.choices.Stages}})
+			g.toBuy = append(g.toBuy, nil)
+		}
+		stock := &g.stocks[at]
+		for _, p := range s.Job.Pieces {
+			stock.Origins = append(stock.Origins, Origin{item, p.Name})
+			p.Name = stock.nameFor(r.Inputs.Name, r.PieceName(p.Name), p.Name)
+			p.Copies *= copies
+			stock.Job.Pieces = append(stock.Job.Pieces, p)
+		}
+		for _, b := range s.Job.Sheets {
+			if !b.Offcut && !slices.ContainsFunc(g.toBuy[at], func(x paper.Sheet) bool { return sameSize(x.Width, x.Height, b.Width, b.Height) }) {
+				g.toBuy[at] = append(g.toBuy[at], b)
+			}
+		}
+	}
+}
+
+// nameFor names a piece by its box, so that no two have one name.
+func (s *Stock) nameFor(box, piece, id string) string {
+	taken := func(name string) bool {
+		return slices.ContainsFunc(s.Job.Pieces, func(p layout.Piece) bool { return p.Name == name })
+	}
+	name := box + ": " + strings.ToLower(piece)
+	if taken(name) {
+		name = box + ": " + id
+	}
+	for n := 2; taken(name); n++ {
+		name = fmt.Sprintf("%s: %s (%d)", box, id, n)
+	}
+	return name
+}
+
+func sameSize(w, h, w2, h2 measure.Length) bool { return w == w2 && h == h2 || w == h2 && h == w2 }
+
+// sheets gives a stock the lots of its card and the sheets to be bought: those
+// its boxes are cut from, and those like the whole sheets in the drawer.
+func (g *gathering) sheets(s *Stock) {
+	at := slices.IndexFunc(g.stocks, func(x Stock) bool { return drawer.Key(x.Card) == drawer.Key(s.Card) })
+	buy := slices.Clone(g.toBuy[at])
+	price, area := 0.0, 0.0
+	for _, l := range g.lots {
+		if drawer.Key(l.Card) != drawer.Key(s.Card) {
+			continue
+		}
+		if l.Price > 0 {
+			price, area = price+l.Price, area+l.Width.MM()*l.Height.MM()
+		}
+		if !l.Offcut && !slices.ContainsFunc(buy, func(x paper.Sheet) bool { return sameSize(x.Width, x.Height, l.Width, l.Height) }) {
+			buy = append(buy, paper.Sheet{Name: l.Sheet, Width: l.Width, Height: l.Height})
+		}
+	}
+	// Without a price a sheet of twelve inches counts as one.
+	each := 1 / (12 * measure.Inch).MM() / (12 * measure.Inch).MM()
+	if area > 0 {
+		each = price / area
+	}
+	s.Job.Trimmer = g.trimmer
+	add := func(sheet paper.Sheet, lot int64, price float64) {
+		if g.trimmer > 0 && min(sheet.Width, sheet.Height) > g.trimmer {
+			return // it does not go under the trimmer
+		}
+		s.Job.Sheets, s.Lots, s.Prices = append(s.Job.Sheets, sheet), append(s.Lots, lot), append(s.Prices, price)
+	}
+	for _, l := range g.lots {
+		if drawer.Key(l.Card) != drawer.Key(s.Card) || l.Free() < 1 {
+			continue
+		}
+		worth := l.Price
+		if worth == 0 {
+			worth = each * l.Width.MM() * l.Height.MM()
+		}
+		sheet := paper.Sheet{Name: fmt.Sprintf("%s (drawer %d)", l.Sheet, l.ID), Width: l.Width, Height: l.Height, Count: l.Free(), Cost: worth, Offcut: l.Offcut}
+		if l.Offcut {
+			sheet.Name, sheet.Cost, worth = fmt.Sprintf("kept offcut %d", l.ID), 0, 0
+		}
+		add(sheet, l.ID, worth)
+	}
+	for _, b := range buy {
+		worth := b.Cost
+		if i := slices.IndexFunc(g.lots, func(l drawer.Lot) bool {
+			return l.Price > 0 && drawer.Key(l.Card) == drawer.Key(s.Card) && sameSize(l.Width, l.Height, b.Width, b.Height)
+		}); i >= 0 {
+			worth = g.lots[i].Price
+		}
+		if worth == 0 {
+			worth = each * b.Width.MM() * b.Height.MM()
+		}
+		add(paper.Sheet{Name: b.Name + " (to buy)", Width: b.Width, Height: b.Height, Count: paper.Unlimited, Cost: worth * buyingCosts}, 0, worth)
+	}
+}
+
+// hold gives a stock the held pieces that are still in it.
+func (g *gathering) hold(s *Stock) {
+	counts := make([]int, len(s.Job.Sheets))
+	copies := make([]int, len(s.Job.Pieces))
+	for _, h := range g.choices.Held {
+		kind := slices.IndexFunc(s.Job.Sheets, func(x paper.Sheet) bool { return x.Name == h.Sheet })
+		if h.Card != drawer.Key(s.Card) || kind < 0 || s.Job.Sheets[kind].Count == counts[kind] {
+			continue
+		}
+		held := layout.Held{Sheet: kind}
+		for _, p := range h.Pieces {
+			i := slices.IndexFunc(s.Job.Pieces, func(x layout.Piece) bool { return x.Name == p.Piece })
+			if i < 0 || copies[i] == s.Job.Pieces[i].Copies {
+				continue
+			}
+			copies[i]++
+			placed := layout.Placed{Piece: i, Turned: p.Turned, Rect: layout.Rect{X: p.X, Y: p.Y, Width: s.Job.Pieces[i].Width, Height: s.Job.Pieces[i].Height}}
+			if p.Turned {
+				placed.Width, placed.Height = placed.Height, placed.Width
+			}
+			held.Pieces = append(held.Pieces, placed)
+		}
+		if len(held.Pieces) > 0 {
+			counts[kind]++
+			s.Job.Held = append(s.Job.Held, held)
+		}
+	}
+}
+
+// Quick is an effort that a page can wait for.
+var Quick = layout.Effort{Rounds: 2, Steps: 100}
+
+// Lay lays a stock out.
+func (s *Stock) Lay(ctx context.Context, e layout.Effort) error {
+	laid, err := layout.Solve(ctx, s.Job, e)
+	if err != nil {
+		return fault.At(s.Card.Name, err)
+	}
+	s.Layout = laid
+	return nil
+}
+
+// Take is how many sheets of a lot a job takes; of lot 0, how many are to be
+// bought.
+type Take struct {
+	Lot    int64
+	Card   paper.Card
+	Sheet  paper.Sheet // its name as in the drawer, without marks
+	Count  int
+	Price  float64 // of one
+	Offcut bool
+}
+
+// Takes lists what the stocks' layouts use.
+func Takes(stocks []Stock) []Take {
+	var out []Take
+	for _, s := range stocks {
+		for kind, sheet := range s.Job.Sheets {
+			t := Take{Lot: s.Lots[kind], Card: s.Card, Sheet: sheet, Price: s.Prices[kind], Offcut: sheet.Offcut}
+			t.Sheet.Name, _, _ = strings.Cut(sheet.Name, " (")
+			for _, l := range s.Layout.Sheets {
+				if l.Sheet.Name == sheet.Name {
+					t.Count++
+				}
+			}
+			if t.Count > 0 {
+				out = append(out, t)
+			}
+		}
+	}
+	return out
+}
+
+// Cost is what the sheets that a job takes are worth together.
+func Cost(takes []Take) float64 {
+	sum := 0.0
+	for _, t := range takes {
+		sum += float64(t.Count) * t.Price
+	}
+	return sum
+}
+
+// Alone is what the items would take one by one: whole sheets, and their
+// worth, with the same kinds of sheet to cut from.
+func Alone(ctx context.Context, items int, stocks []Stock) (sheets int, worth float64, err error) {
+	for item := range items {
+		for _, s := range stocks {
+			job := &layout.Job{Trim: s.Job.Trim, Kerf: s.Job.Kerf, Stages: s.Job.Stages, Trimmer: s.Job.Trimmer}
+			for kind, sheet := range s.Job.Sheets {
+				if !sheet.Offcut {
+					sheet.Count, sheet.Cost = paper.Unlimited, s.Prices[kind]
+					job.Sheets = append(job.Sheets, sheet)
+				}
+			}
+			for i, p := range s.Job.Pieces {
+				if s.Origins[i].Item == item {
+					job.Pieces = append(job.Pieces, p)
+				}
+			}
+			if len(job.Pieces) == 0 {
+				continue
+			}
+			laid, err := layout.Solve(ctx, job, Quick)
+			if err != nil {
+				return 0, 0, fault.At(s.Card.Name, err)
+			}
+			sheets, worth = sheets+len(laid.Sheets), worth+laid.Cost
+		}
+	}
+	return sheets, worth, nil
+}

@@ -1,0 +1,158 @@
+package batch
+
+import (
+	"encoding/json"
+
+	"brevium/core/drawer"
+	"brevium/core/fault"
+	"brevium/core/layout"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/strict"
+)
+
+// choicesFile is a job's choices as they are kept.
+type (
+	choicesFile struct {
+		Stages int            `json:"stages,omitempty"`
+		Trim   measure.Length `json:"trim,omitempty"`
+		Kerf   measure.Length `json:"kerf,omitempty"`
+		Held   []heldFile     `json:"held,omitempty"`
+	}
+	heldFile struct {
+		Card   string          `json:"card"`
+		Sheet  string          `json:"sheet"`
+		Pieces []heldPieceFile `json:"pieces"`
+	}
+	heldPieceFile struct {
+		Piece  string         `json:"piece"`
+		X      measure.Length `json:"x"`
+		Y      measure.Length `json:"y"`
+		Turned bool           `json:"turned,omitempty"`
+	}
+)
+
+// Write gives the choices as JSON.
+func (c Choices) Write() []byte {
+	f := choicesFile{Stages: c.Stages, Trim: c.Trim, Kerf: c.Kerf}
+	for _, h := range c.Held {
+		x := heldFile{Card: h.Card, Sheet: h.Sheet}
+		for _, p := range h.Pieces {
+			x.Pieces = append(x.Pieces, heldPieceFile(p))
+		}
+		f.Held = append(f.Held, x)
+	}
+	return must(json.Marshal(f))
+}
+
+// ReadChoices reads what Write wrote.
+func ReadChoices(text []byte) (Choices, error) {
+	var f choicesFile
+	if err := strict.Decode(text, &f); err != nil {
+		return Choices{}, err
+	}
+	c := Choices{Stages: f.Stages, Trim: f.Trim, Kerf: f.Kerf}
+	for _, h := range f.Held {
+		x := Held{Card: h.Card, Sheet: h.Sheet}
+		for _, p := range h.Pieces {
+			x.Pieces = append(x.Pieces, HeldPiece(p))
+		}
+		c.Held = append(c.Held, x)
+	}
+	return c, nil
+}
+
+func must(text []byte, err error) []byte {
+	if err != nil {
+		panic(err) // every field is plain text or a finite number
+	}
+	return text
+}
+
+// WriteLayouts gives the stocks' layouts as JSON, by card.
+func WriteLayouts(stocks []Stock) []byte {
+	out := map[string]json.RawMessage{}
+	for _, s := range stocks {
+		if s.Layout != nil {
+			out[drawer.Key(s.Card)] = must(s.Layout.JSON(s.Job, 0))
+		}
+	}
+	return must(json.Marshal(out))
+}
+
+// Recall gives each stock the layout that is kept of it. A stock whose pieces
+// or sheets are others now has none.
+func Recall(stocks []Stock, text []byte) {
+	var kept map[string]json.RawMessage
+	if json.Unmarshal(text, &kept) != nil {
+		return
+	}
+	for i := range stocks {
+		if old, ok := kept[drawer.Key(stocks[i].Card)]; ok {
+			if laid, err := layout.ReadResult(stocks[i].Job, old); err == nil {
+				stocks[i].Layout = laid
+			}
+		}
+	}
+}
+
+// stockFile is a stock as it was when its job was begun; from then on the
+// boxes may change, the sheets do not.
+type (
+	stockFile struct {
+		Card    string          `json:"card"`
+		GSM     float64         `json:"gsm"`
+		Thick   measure.Length  `json:"thickness"`
+		Way     string          `json:"direction"`
+		Lots    []int64         `json:"lots"`
+		Prices  []float64       `json:"prices"`
+		Origins []originFile    `json:"origins"`
+		Job     json.RawMessage `json:"job"`
+		Layout  json.RawMessage `json:"layout"`
+	}
+	originFile struct {
+		Item int    `json:"item"`
+		Part string `json:"part"`
+	}
+)
+
+// WriteStocks gives stocks, each with its layout, as JSON.
+func WriteStocks(stocks []Stock) []byte {
+	out := []stockFile{}
+	for _, s := range stocks {
+		f := stockFile{Card: s.Card.Name, GSM: s.Card.GSM, Thick: s.Card.Thickness, Way: string(s.Card.Direction), Lots: s.Lots, Prices: s.Prices,
+			Job: s.Job.JSON(), Layout: must(s.Layout.JSON(s.Job, 0))}
+		for _, o := range s.Origins {
+			f.Origins = append(f.Origins, originFile(o))
+		}
+		out = append(out, f)
+	}
+	return must(json.Marshal(out))
+}
+
+// ReadStocks reads what WriteStocks wrote.
+func ReadStocks(text []byte) ([]Stock, error) {
+	var all []stockFile
+	if err := strict.Decode(text, &all); err != nil {
+		return nil, err
+	}
+	var out []Stock
+	for _, f := range all {
+		s := Stock{Card: paper.Card{Name: f.Card, GSM: f.GSM, Thickness: f.Thick, Direction: paper.Direction(f.Way)}, Lots: f.Lots, Prices: f.Prices}
+		for _, o := range f.Origins {
+			s.Origins = append(s.Origins, Origin(o))
+		}
+		var err error
+		if s.Job, _, err = layout.ReadJob(f.Job); err != nil {
+			return nil, err
+		}
+		if s.Layout, err = layout.ReadResult(s.Job, f.Layout); err != nil {
+			return nil, err
+		}
+		if len(s.Lots) != len(s.Job.Sheets) || len(s.Prices) != len(s.Lots) || len(s.Origins) != len(s.Job.Pieces) {
+			return nil, fault.New("invalid", "stocks", "the job's record is not whole")
+		}
+		out = append(out, s)
+	}
+	return out, nil
+}

@@ -1,0 +1,132 @@
+// Package drawer is the paper in stock: piles of sheets and kept offcuts, with
+// what they cost and what is reserved of them, and the file they are moved by.
+package drawer
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"brevium/core/fault"
+	"brevium/core/layout"
+	"brevium/core/measure"
+	"brevium/core/paper"
+)
+
+// Lot is a pile of equal sheets of one card, or a kept offcut of it. Price is
+// that of one sheet; From says where an offcut came from.
+type Lot struct {
+	ID            int64
+	Card          paper.Card
+	Sheet         string
+	Width, Height measure.Length
+	Count         int
+	Reserved      int // of Count, for jobs that are under way
+	Price         float64
+	Offcut        bool
+	From          string
+}
+
+// Free is how many sheets nobody has reserved.
+func (l Lot) Free() int { return l.Count - l.Reserved }
+
+// Limits of a lot.
+const (
+	MostSheets   = 10_000
+	LongestName  = 80
+	HighestPrice = 10_000
+)
+
+// Check refuses a lot that cannot be, naming the field.
+func (l Lot) Check() error {
+	switch {
+	case strings.TrimSpace(l.Card.Name) == "":
+		return fault.New("empty", "card", "which card is it? Give it the name your boxes call it by")
+	case len(l.Card.Name) > LongestName || len(l.Sheet) > LongestName || len(l.From) > 2*LongestName:
+		return fault.New("too-long", "card", "that name is too long; %d letters do", LongestName)
+	case !(l.Card.GSM >= 0 && l.Card.GSM <= paper.LargestGSM):
+		return fault.New("weight-range", "gsm", "card that folds weighs 40 to %d gsm", paper.LargestGSM)
+	case l.Card.Thickness < 0 || l.Card.Thickness > 3*measure.Millimetre:
+		return fault.New("thickness-range", "thickness", "card that folds is up to 3 mm thick")
+	case !slices.Contains(paper.Directions, l.Card.Direction):
+		return fault.New("unknown-direction", "direction", "%q is not a direction; use none, two-ways or one-way-up", l.Card.Direction)
+	case l.Width <= 0:
+		return fault.New("too-small", "width", "how wide is the sheet? The width is more than nothing")
+	case l.Height <= 0:
+		return fault.New("too-small", "height", "how high is the sheet? The height is more than nothing")
+	case l.Count < 0 || l.Count > MostSheets:
+		return fault.New("count-range", "count", "a pile has 0 to %d sheets, not %d", MostSheets, l.Count)
+	case l.Count < l.Reserved:
+		return fault.New("reserved", "count", "%d of these are reserved for jobs; release those first", l.Reserved)
+	case !(l.Price >= 0 && l.Price <= HighestPrice):
+		return fault.New("cost-range", "price", "a sheet costs 0 to %d", HighestPrice)
+	}
+	return nil
+}
+
+// Key tells cards apart: by name, however written, and by direction.
+func Key(c paper.Card) string {
+	d := c.Direction
+	if d == "" {
+		d = paper.NoDirection
+	}
+	return strings.ToLower(strings.TrimSpace(c.Name)) + "/" + string(d)
+}
+
+// Group is all the lots of one card.
+type Group struct {
+	Card paper.Card
+	Lots []Lot
+}
+
+// Groups puts lots together by card, the cards by name, whole sheets before
+// offcuts, large ones first.
+func Groups(lots []Lot) []Group {
+	var out []Group
+	for _, l := range lots {
+		i := slices.IndexFunc(out, func(g Group) bool { return Key(g.Card) == Key(l.Card) })
+		if i < 0 {
+			i = len(out)
+			out = append(out, Group{Card: l.Card})
+		}
+		out[i].Lots = append(out[i].Lots, l)
+	}
+	slices.SortStableFunc(out, func(a, b Group) int { return cmp.Compare(Key(a.Card), Key(b.Card)) })
+	for _, g := range out {
+		slices.SortStableFunc(g.Lots, func(a, b Lot) int {
+			if a.Offcut != b.Offcut {
+				return map[bool]int{true: 1, false: -1}[a.Offcut]
+			}
+			return cmp.Compare(b.Width.MM()*b.Height.MM(), a.Width.MM()*a.Height.MM())
+		})
+	}
+	return out
+}
+
+// An offcut is useful from this size on: a tag or a small band comes out of it.
+const (
+	usefulShort = 40 * measure.Millimetre
+	usefulLong  = 75 * measure.Millimetre
+)
+
+// Useful tells whether a rectangle is worth keeping.
+func Useful(r layout.Rect) bool {
+	return min(r.Width, r.Height) >= usefulShort && max(r.Width, r.Height) >= usefulLong
+}
+
+// Kept gives the useful offcuts of a layout as lots, each with where it is
+// from: the work's name and the sheet's number.
+func Kept(card paper.Card, laid *layout.Result, work string) []Lot {
+	var out []Lot
+	for i, l := range laid.Sheets {
+		for _, o := range l.Offcuts {
+			if !Useful(o) {
+				continue
+			}
+			out = append(out, Lot{Card: card, Sheet: "offcut", Width: o.Width, Height: o.Height, Count: 1, Offcut: true,
+				From: fmt.Sprintf("%s, sheet %d", work, i+1)})
+		}
+	}
+	return out
+}

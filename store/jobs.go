@@ -1,0 +1,249 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"time"
+
+	"brevium/core/batch"
+	"brevium/core/drawer"
+	"brevium/core/fault"
+)
+
+// State is how far a job has come.
+type State string
+
+// A planned job may change; a begun one has its sheets reserved; a finished
+// one has taken them off the drawer.
+const (
+	Planned  State = "planned"
+	Begun    State = "begun"
+	Finished State = "finished"
+)
+
+// JobItem is a box and how many of it a job makes.
+type JobItem struct {
+	Box    int64 `json:"box"`
+	Copies int   `json:"copies"`
+}
+
+// Job is a kept job.
+type Job struct {
+	ID      int64
+	Name    string
+	State   State
+	Items   []JobItem
+	Choices batch.Choices
+	// Layouts are the best found while it is planned, for batch.Recall; Stocks
+	// what is cut, once it is begun, for batch.ReadStocks.
+	Layouts, Stocks []byte
+	Changed         time.Time
+}
+
+const jobColumns = `id, name, state, items, choices, layouts, coalesce(stocks, ''), changed_at`
+
+func scanJob(row interface{ Scan(...any) error }) (Job, error) {
+	var j Job
+	var items, choices string
+	var changed int64
+	if err := row.Scan(&j.ID, &j.Name, &j.State, &items, &choices, &j.Layouts, &j.Stocks, &changed); err != nil {
+		if errors.Is(err, sql.ErrNoRows) {
+			err = ErrNoJob
+		}
+		return j, err
+	}
+	j.Changed = time.UnixMilli(changed)
+	if err := json.Unmarshal([]byte(items), &j.Items); err != nil {
+		return j, fmt.Errorf("job %d: %w", j.ID, err)
+	}
+	var err error
+	if j.Choices, err = batch.ReadChoices([]byte(choices)); err != nil {
+		return j, fmt.Errorf("job %d: %w", j.ID, err)
+	}
+	return j, nil
+}
+
+// ErrNoJob means that there is no job of that number.
+var ErrNoJob = errors.New("there is no job of this number")
+
+// Jobs lists the jobs, the last changed first.
+func (s *Store) Jobs(ctx context.Context) ([]Job, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT `+jobColumns+` FROM jobs ORDER BY changed_at DESC, id DESC`)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var out []Job
+	for rows.Next() {
+		j, err := scanJob(rows)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, j)
+	}
+	return out, rows.Err()
+}
+
+// Job gives one job, or ErrNoJob.
+func (s *Store) Job(ctx context.Context, id int64) (Job, error) {
+	return scanJob(s.db.QueryRowContext(ctx, `SELECT `+jobColumns+` FROM jobs WHERE id = ?`, id))
+}
+
+// AddJob keeps a new job and gives its number.
+func (s *Store) AddJob(ctx context.Context, j Job) (int64, error) {
+	items, err := json.Marshal(j.Items)
+	if err != nil {
+		return 0, err
+	}
+	r, err := s.db.ExecContext(ctx, `INSERT INTO jobs (name, state, items, choices, changed_at) VALUES (?, ?, ?, ?, ?)`,
+		j.Name, Planned, string(items), string(j.Choices.Write()), s.now().UnixMilli())
+	if err != nil {
+		return 0, err
+	}
+	return r.LastInsertId()
+}
+
+// SaveJob keeps a planned job's name, items, choices and layouts.
+func (s *Store) SaveJob(ctx context.Context, j Job) error {
+	items, err := json.Marshal(j.Items)
+	if err != nil {
+		return err
+	}
+	if len(j.Layouts) == 0 {
+		j.Layouts = []byte("{}")
+	}
+	return oneJob(s.db.ExecContext(ctx, `UPDATE jobs SET name = ?, items = ?, choices = ?, layouts = ?, changed_at = ? WHERE id = ? AND state = ?`,
+		j.Name, string(items), string(j.Choices.Write()), string(j.Layouts), s.now().UnixMilli(), j.ID, Planned))
+}
+
+// DeleteJob forgets a job; what a begun one had reserved is free again.
+func (s *Store) DeleteJob(ctx context.Context, id int64) error {
+	return oneJob(s.db.ExecContext(ctx, `DELETE FROM jobs WHERE id = ?`, id))
+}
+
+// BeginJob reserves the sheets that a planned job takes and keeps what is cut.
+// It refuses when anything must be bought first, or others have reserved it.
+func (s *Store) BeginJob(ctx context.Context, id int64, stocks []batch.Stock) error {
+	return s.in(ctx, func(tx *sql.Tx) error {
+		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, stocks = ?, changed_at = ? WHERE id = ? AND state = ?`,
+			Begun, string(batch.WriteStocks(stocks)), s.now().UnixMilli(), id, Planned)); err != nil {
+			return err
+		}
+		for _, t := range batch.Takes(stocks) {
+			if t.Lot == 0 {
+				return fault.New("too-few", "sheets", "%d × %s of %s must be bought first", t.Count, t.Sheet.Name, t.Card.Name)
+			}
+			n, err := free(ctx, tx, t.Lot)
+			if err != nil {
+				return err
+			}
+			if n < t.Count {
+				return fault.New("too-few", "sheets", "only %d of %d sheets of %s are still free; lay the job out again", n, t.Count, t.Card.Name)
+			}
+			if _, err := tx.ExecContext(ctx, `INSERT INTO job_lots (job_id, lot_id, count) VALUES (?, ?, ?)`, id, t.Lot, t.Count); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// ReleaseJob takes a begun job back to planned, its sheets free again.
+func (s *Store) ReleaseJob(ctx context.Context, id int64) error {
+	return s.in(ctx, func(tx *sql.Tx) error {
+		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, stocks = NULL, changed_at = ? WHERE id = ? AND state = ?`,
+			Planned, s.now().UnixMilli(), id, Begun)); err != nil {
+			return err
+		}
+		_, err := tx.ExecContext(ctx, `DELETE FROM job_lots WHERE job_id = ?`, id)
+		return err
+	})
+}
+
+// FinishJob takes a begun job's sheets off the drawer and puts the offcuts it
+// leaves in.
+func (s *Store) FinishJob(ctx context.Context, id int64, offcuts []drawer.Lot) error {
+	return s.in(ctx, func(tx *sql.Tx) error {
+		taken, err := taken(ctx, tx, id)
+		if err != nil {
+			return err
+		}
+		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, changed_at = ? WHERE id = ? AND state = ?`,
+			Finished, s.now().UnixMilli(), id, Begun)); err != nil {
+			return err
+		}
+		for lot, n := range taken {
+			if err := take(ctx, tx, lot, n); err != nil {
+				return err
+			}
+		}
+		for _, l := range offcuts {
+			if err := addLot(ctx, tx, l, &id); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// UnfinishJob undoes FinishJob: the sheets are back and reserved, the offcuts
+// gone. It refuses when one of these is reserved or used by now.
+func (s *Store) UnfinishJob(ctx context.Context, id int64) error {
+	return s.in(ctx, func(tx *sql.Tx) error {
+		var used int
+		err := tx.QueryRowContext(ctx, `
+			SELECT count(*) FROM lots l WHERE l.job_id = ?
+			AND (l.count = 0 OR EXISTS (SELECT 1 FROM job_lots r WHERE r.lot_id = l.id))`, id).Scan(&used)
+		if err != nil {
+			return err
+		}
+		if used > 0 {
+			return fault.New("in-use", "offcuts", "an offcut of this job is in use already, so that it cannot be taken back")
+		}
+		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, changed_at = ? WHERE id = ? AND state = ?`,
+			Begun, s.now().UnixMilli(), id, Finished)); err != nil {
+			return err
+		}
+		taken, err := taken(ctx, tx, id)
+		if err != nil {
+			return err
+		}
+		for lot, n := range taken {
+			if err := take(ctx, tx, lot, -n); err != nil {
+				return err
+			}
+		}
+		_, err = tx.ExecContext(ctx, `DELETE FROM lots WHERE job_id = ?`, id)
+		return err
+	})
+}
+
+// taken is how many sheets a job takes, by lot.
+func taken(ctx context.Context, tx *sql.Tx, job int64) (map[int64]int, error) {
+	rows, err := tx.QueryContext(ctx, `SELECT lot_id, count FROM job_lots WHERE job_id = ?`, job)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	out := map[int64]int{}
+	for rows.Next() {
+		var lot int64
+		var n int
+		if err := rows.Scan(&lot, &n); err != nil {
+			return nil, err
+		}
+		out[lot] = n
+	}
+	return out, rows.Err()
+}
+
+// oneJob turns a statement that touched no row into ErrNoJob.
+func oneJob(r sql.Result, err error) error {
+	if err = one(r, err); errors.Is(err, ErrNotFound) {
+		return ErrNoJob
+	}
+	return err
+}

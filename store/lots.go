@@ -1,0 +1,122 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+
+	"brevium/core/drawer"
+	"brevium/core/fault"
+	"brevium/core/paper"
+)
+
+const lotColumns = `l.id, l.card, l.gsm, l.thickness, l.direction, l.sheet, l.width, l.height, l.count, l.price, l.offcut, l.origin,
+	coalesce((SELECT sum(r.count) FROM job_lots r JOIN jobs j ON j.id = r.job_id WHERE r.lot_id = l.id AND j.state = 'begun'), 0)`
+
+func scanLot(row interface{ Scan(...any) error }) (drawer.Lot, error) {
+	var l drawer.Lot
+	var direction string
+	err := row.Scan(&l.ID, &l.Card.Name, &l.Card.GSM, (*int64)(&l.Card.Thickness), &direction, &l.Sheet,
+		(*int64)(&l.Width), (*int64)(&l.Height), &l.Count, &l.Price, &l.Offcut, &l.From, &l.Reserved)
+	if errors.Is(err, sql.ErrNoRows) {
+		err = ErrNotFound
+	}
+	l.Card.Direction = paper.Direction(direction)
+	return l, err
+}
+
+// Lots lists the paper in the drawer; piles that are used up are not there.
+func (s *Store) Lots(ctx context.Context) ([]drawer.Lot, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT `+lotColumns+` FROM lots l WHERE l.count > 0 ORDER BY l.id`)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var out []drawer.Lot
+	for rows.Next() {
+		l, err := scanLot(rows)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, l)
+	}
+	return out, rows.Err()
+}
+
+// Lot gives one lot, or ErrNotFound.
+func (s *Store) Lot(ctx context.Context, id int64) (drawer.Lot, error) {
+	return scanLot(s.db.QueryRowContext(ctx, `SELECT `+lotColumns+` FROM lots l WHERE l.id = ? AND l.count > 0`, id))
+}
+
+// AddLots puts paper into the drawer, all of it or none. Sheets like those of
+// a pile that is there, at its price, are laid on that pile.
+func (s *Store) AddLots(ctx context.Context, lots []drawer.Lot) error {
+	return s.in(ctx, func(tx *sql.Tx) error {
+		for _, l := range lots {
+			if err := addLot(ctx, tx, l, nil); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+func addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64) error {
+	if err := l.Check(); err != nil {
+		return err
+	}
+	if l.Count == 0 {
+		return nil
+	}
+	if !l.Offcut {
+		r, err := tx.ExecContext(ctx, `
+			UPDATE lots SET count = count + ? WHERE id = (
+				SELECT id FROM lots WHERE lower(card) = lower(?) AND direction = ? AND width = ? AND height = ? AND price = ? AND NOT offcut AND count > 0 LIMIT 1)`,
+			l.Count, l.Card.Name, string(l.Card.Direction), int64(l.Width), int64(l.Height), l.Price)
+		if err != nil {
+			return err
+		}
+		if n, err := r.RowsAffected(); err != nil || n > 0 {
+			return err
+		}
+	}
+	_, err := tx.ExecContext(ctx, `
+		INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id)
+		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+		l.Card.Name, l.Card.GSM, int64(l.Card.Thickness), string(l.Card.Direction), l.Sheet, int64(l.Width), int64(l.Height), l.Count, l.Price, l.Offcut, l.From, job)
+	return err
+}
+
+// SetLot changes how many sheets a pile has and what one costs; a pile of none
+// is put out of the drawer. No fewer may be left than are reserved.
+func (s *Store) SetLot(ctx context.Context, id int64, count int, price float64) error {
+	return s.in(ctx, func(tx *sql.Tx) error {
+		l, err := scanLot(tx.QueryRowContext(ctx, `SELECT `+lotColumns+` FROM lots l WHERE l.id = ? AND l.count > 0`, id))
+		if err != nil {
+			return err
+		}
+		l.Count, l.Price = count, price
+		if err := l.Check(); err != nil {
+			return err
+		}
+		return one(tx.ExecContext(ctx, `UPDATE lots SET count = ?, price = ? WHERE id = ?`, count, price, id))
+	})
+}
+
+// take takes sheets off a pile, or with a negative count puts them back.
+func take(ctx context.Context, tx *sql.Tx, lot int64, count int) error {
+	r, err := tx.ExecContext(ctx, `UPDATE lots SET count = count - ?1 WHERE id = ?2 AND count >= ?1`, count, lot)
+	if err != nil {
+		return err
+	}
+	if n, err := r.RowsAffected(); err != nil || n == 1 {
+		return err
+	}
+	return fault.New("too-few", "sheets", "the drawer has fewer sheets now than the job takes; lay it out again")
+}
+
+// free tells how many sheets of a lot nobody has reserved.
+func free(ctx context.Context, tx *sql.Tx, lot int64) (int, error) {
+	l, err := scanLot(tx.QueryRowContext(ctx, `SELECT `+lotColumns+` FROM lots l WHERE l.id = ?`, lot))
+	return l.Free(), err
+}
