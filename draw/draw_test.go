@@ -64,7 +64,7 @@ func pictures(t testing.TB) map[string]*Picture {
 	out := map[string]*Picture{
 		"net": net.Picture(), "net-right-fence": lid.Picture(), "true-size": net.TrueSize(), "box": box, "half": half,
 		"stack-up": StackUp(r.Fits[0]), "stack-up-tight": StackUp(tight.Do(0)),
-		"sheet": Sheet{Laid: r.Stocks[0].Layout.Sheets[0], Name: func(int) string { return "Base" }, Units: in, Tick: in.Tick()}.Picture(),
+		"sheet": Sheet{Laid: r.Stocks[0].Layout.Sheets[0], Name: func(int) (string, string) { return "Base", "" }, Units: in, Tick: in.Tick()}.Picture(),
 	}
 	for i, e := range Legend() {
 		out[fmt.Sprint("legend-", i)] = e.Sample

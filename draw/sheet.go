@@ -2,6 +2,7 @@ package draw
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"brevium/core/layout"
@@ -14,7 +15,9 @@ import (
 // cuts numbered in order with the fence setting of each.
 type Sheet struct {
 	Laid layout.Laid
-	Name func(piece int) string
+	// Name gives a piece's name, and what stands under it where there is room;
+	// without that the size does.
+	Name func(piece int) (name, under string)
 	// Direction draws an arrow on every piece for the way the pattern runs.
 	Direction paper.Direction
 	// Key, when set, names the nth placed piece to the page; Kept tells of it
@@ -47,41 +50,57 @@ func (s Sheet) size(w, h measure.Length) string {
 func (s Sheet) offcut(p *Picture, o layout.Rect) {
 	x, y, w, h := o.X.MM(), o.Y.MM(), o.Width.MM(), o.Height.MM()
 	p.polygon(Offcut, LayerNotes, rect(x, y, w, h)...).About = fmt.Sprintf("Offcut, %s %s", s.size(o.Width, o.Height), s.Units)
-	label(p, x, y, w, h, TextQuiet, "offcut "+s.size(o.Width, o.Height), "", 20)
+	if !label(p, x, y, w, h, TextQuiet, "offcut "+s.size(o.Width, o.Height), "", 20) {
+		label(p, x, y, w, h, TextQuiet, "offcut", "", 20)
+	}
 }
 
+// cuts draws the cuts, each number a little way along its own, further where
+// another number is in the way.
 func (s Sheet) cuts(p *Picture) {
+	r := 15 * p.U
+	var numbers []pattern.Point
 	for _, c := range s.Laid.Cuts {
-		n := 15 * p.U
-		a, b := pattern.Pt(c.X.MM(), c.Y.MM()), pattern.Pt(c.X.MM(), c.Y.MM())
+		a := pattern.Pt(c.X.MM(), c.Y.MM())
+		d := pattern.Pt(1, 0)
 		if c.Across {
-			b.Y += c.Length.MM()
-		} else {
-			b.X += c.Length.MM()
+			d = pattern.Pt(0, 1)
 		}
-		p.line(Cut, LayerCut, a, b)
-		// The number sits a little way along its own cut.
-		d := b.Sub(a).Scale(1 / b.Sub(a).Len())
-		at := a.Add(d.Scale(min(c.Length.MM()/2, 22*p.U)))
+		long := c.Length.MM()
+		p.line(Cut, LayerCut, a, a.Add(d.Scale(long)))
+		along := min(long/2, 22*p.U)
+		at := a.Add(d.Scale(along))
+		for try := along; try <= long-r; try += r {
+			if q := a.Add(d.Scale(try)); !slices.ContainsFunc(numbers, func(n pattern.Point) bool { return n.Sub(q).Len() < 2*r }) {
+				at = q
+				break
+			}
+		}
+		numbers = append(numbers, at)
 		about := fmt.Sprintf("Cut %d: fence at %s", c.N, measure.Label(c.At, s.Units, s.Tick))
 		if c.Narrow() {
 			about += "; a narrow part, press on a strip of card laid over it"
 		}
-		p.circle(CutNumber, LayerNotes, at, n).About = about
+		p.circle(CutNumber, LayerNotes, at, r).About = about
 		p.text(TextNumber, at.Add(pattern.Pt(0, 7*p.U)), 20, Middle, fmt.Sprint(c.N))
 	}
 }
 
 func (s Sheet) piece(p *Picture, n int, pl layout.Placed) {
 	x, y, w, h := pl.X.MM(), pl.Y.MM(), pl.Width.MM(), pl.Height.MM()
-	name := s.Name(pl.Piece)
+	name, under := s.Name(pl.Piece)
 	class := CardShade
-	if strings.Contains(name, "mat") {
+	if strings.Contains(strings.ToLower(name), "mat") {
 		class = MatOne
 	}
 	size := s.size(pl.Width, pl.Height)
 	shape := p.polygon(class, LayerNotes, rect(x, y, w, h)...)
 	shape.About = fmt.Sprintf("%s, %s %s", name, size, s.Units)
+	if under == "" {
+		under = size
+	} else {
+		shape.About = under + ": " + shape.About
+	}
 	if s.Key != nil {
 		shape.Key = s.Key(n)
 	}
@@ -91,7 +110,7 @@ func (s Sheet) piece(p *Picture, n int, pl layout.Placed) {
 		p.polygon(Kept, LayerNotes, rect(x+in, y+in, w-2*in, h-2*in)...)
 	}
 	s.arrow(p, x+w, y+h, min(w, h))
-	label(p, x, y, w, h, Text, name, size, 30)
+	label(p, x, y, w, h, Text, name, under, 30)
 }
 
 // arrow shows the way the pattern runs, in the lower right corner of a piece
@@ -114,8 +133,9 @@ func (s Sheet) arrow(p *Picture, right, bottom, side float64) {
 }
 
 // label writes a name, and a second line where there is room, in the middle of
-// a rectangle, turned where that is high and narrow.
-func label(p *Picture, x, y, w, h float64, class Class, name, second string, most float64) {
+// a rectangle, turned where that is high and narrow. It tells whether the name
+// could be written large enough to be read.
+func label(p *Picture, x, y, w, h float64, class Class, name, second string, most float64) bool {
 	u := p.U
 	mid := pattern.Pt(x+w/2, y+h/2)
 	room, angle := w, 0.0
@@ -128,7 +148,7 @@ func label(p *Picture, x, y, w, h float64, class Class, name, second string, mos
 	}
 	size := fit(name, most)
 	if size < 8 {
-		return
+		return false
 	}
 	line := 0.0
 	if second != "" && min(w, h)/u > 70 {
@@ -140,6 +160,7 @@ func label(p *Picture, x, y, w, h float64, class Class, name, second string, mos
 	first := p.text(class, mid, size, Middle, name)
 	first.Angle = angle
 	first.At = mid.Add(shift(0, 8*u-line, angle))
+	return true
 }
 
 // shift turns an offset with a text that is turned by a quarter or not at all.

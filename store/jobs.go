@@ -247,3 +247,9 @@ func oneJob(r sql.Result, err error) error {
 	}
 	return err
 }
+
+// SaveLayouts keeps the best layouts found for a planned job, whatever else of
+// it changes meanwhile.
+func (s *Store) SaveLayouts(ctx context.Context, id int64, layouts []byte) error {
+	return oneJob(s.db.ExecContext(ctx, `UPDATE jobs SET layouts = ? WHERE id = ? AND state = ?`, string(layouts), id, Planned))
+}

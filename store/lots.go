@@ -71,8 +71,8 @@ func addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64) error {
 	if !l.Offcut {
 		r, err := tx.ExecContext(ctx, `
 			UPDATE lots SET count = count + ? WHERE id = (
-				SELECT id FROM lots WHERE lower(card) = lower(?) AND direction = ? AND width = ? AND height = ? AND price = ? AND NOT offcut AND count > 0 LIMIT 1)`,
-			l.Count, l.Card.Name, string(l.Card.Direction), int64(l.Width), int64(l.Height), l.Price)
+				SELECT id FROM lots WHERE lower(card) = lower(?) AND gsm = ? AND direction = ? AND width = ? AND height = ? AND price = ? AND NOT offcut AND count > 0 LIMIT 1)`,
+			l.Count, l.Card.Name, l.Card.GSM, string(l.Card.Direction), int64(l.Width), int64(l.Height), l.Price)
 		if err != nil {
 			return err
 		}

@@ -3,6 +3,7 @@ package web
 import (
 	"net/http"
 	"net/url"
+	"regexp"
 	"strconv"
 	"strings"
 
@@ -33,6 +34,9 @@ func unitsOf(c *echo.Context) measure.Unit {
 	return measure.In
 }
 
+// ownPage is a page of this application that shows no one box.
+var ownPage = regexp.MustCompile(`^/(drawer|jobs(/\d+)?)$`)
+
 // preferUnits sets the unit of the list and of new boxes.
 func (s *server) preferUnits(c *echo.Context) error {
 	u, err := measure.ParseUnit(c.FormValue("units"))
@@ -43,6 +47,8 @@ func (s *server) preferUnits(c *echo.Context) error {
 	to := "/"
 	if c.FormValue("stop") == "new" {
 		to = "/new"
+	} else if page := c.FormValue("to"); ownPage.MatchString(page) {
+		to = page
 	}
 	return back(c, "%s", to)
 }

@@ -5,9 +5,11 @@ import (
 	"html/template"
 	"net/http"
 	"strings"
+	"sync"
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/batch"
 	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/fault"
@@ -25,8 +27,11 @@ type questionPage struct {
 	Box  store.Box
 	Form *form
 
-	Compared []comparedView
+	Compared   []comparedView
+	FromDrawer bool
 
+	Style   field
+	Every   []everyView
 	Fields  []field
 	Sheets  []choice
 	Keep    field
@@ -59,7 +64,8 @@ func (s *server) question(c *echo.Context, title string) (questionPage, error) {
 type comparedView struct {
 	Style                   *style.Style
 	Picture                 template.HTML
-	Problem, Card, Cost     string
+	Paper                   paper.Card
+	Problem, Card           string
 	Sheets, Pieces, Cuts    int
 	Glued, Minutes, Outside string
 	Chosen                  bool
@@ -72,12 +78,25 @@ func (s *server) compare(c *echo.Context) error {
 		return err
 	}
 	in := p.Box.Inputs
-	for _, x := range design.Compare(in) {
-		v := comparedView{Style: x.Style, Chosen: x.Style.ID == in.Style}
+	lots, err := s.store.Lots(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	p.FromDrawer = c.QueryParam("from") == "drawer"
+	all := []batch.Offer{}
+	if p.FromDrawer {
+		all = batch.Makeable(in, lots)
+	} else {
+		for _, x := range design.Compare(in) {
+			all = append(all, batch.Offer{Card: in.Card, Comparison: x})
+		}
+	}
+	for _, x := range all {
+		v := comparedView{Style: x.Style, Paper: x.Card, Chosen: x.Style.ID == in.Style && !p.FromDrawer}
 		if x.Result == nil {
 			v.Problem = x.Fault.Text
 		} else {
-			v.Picture, v.Card = boxPicture(x.Result), areaOf(x.Card, in.Units)
+			v.Picture, v.Card = boxPicture(x.Result), areaOf(x.Comparison.Card, in.Units)
 			v.Sheets, v.Pieces, v.Cuts = x.Sheets, x.Pieces, x.Cuts
 			v.Minutes = fmt.Sprintf("%.0f min", x.Minutes)
 			v.Glued = measure.Label(measure.Nearest(measure.FromMM(x.Glued), measure.Centimetre), measure.CM, measure.Centimetre)
@@ -94,22 +113,34 @@ func (s *server) biggest(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	in, f := p.Box.Inputs, p.Form
+	in, f := p.Box.Inputs.Clone(), p.Form
+	now, err := design.Sketch(in)
+	if err != nil {
+		return err
+	}
+	if id := f.posted.Get("style"); id != "" && id != in.Style {
+		if in, err = in.With(id, now); err != nil {
+			return err
+		}
+		if now, err = design.Sketch(in); err != nil {
+			// It is too large for the sheets as it is; its shape is what counts.
+			in = sized(in, style.Extent{Length: 2 * measure.Inch, Width: 2 * measure.Inch, Height: 2 * measure.Inch})
+			if now, err = design.Sketch(in); err != nil {
+				return err
+			}
+		}
+	}
 	st, err := style.ByID(in.Style)
 	if err != nil {
 		return err
 	}
-	sheet := in.Sheets[0]
+	sheet := p.Box.Inputs.Sheets[0]
 	ask := design.Ask{Sheet: sheet, Fixed: map[string]measure.Length{}}
 	f.length("sheet.width", &ask.Sheet.Width)
 	f.length("sheet.height", &ask.Sheet.Height)
 	ask.Sheet.Name = "the sheet"
 	p.Keep = f.choiceField("keep", "And the box", "", "proportions",
 		choice{Value: "proportions", Label: "keeps its proportions"}, choice{Value: "fixed", Label: "has some sizes fixed"}, choice{Value: "copies", Label: "stays as it is: how many?"})
-	now, err := design.Sketch(in)
-	if err != nil {
-		return err
-	}
 	ask.Proportions = style.Extent{Length: now.Spec.Lengths[st.Axes[0]], Width: now.Spec.Lengths[st.Axes[1]], Height: now.Spec.Lengths[st.Axes[2]]}
 	for _, axis := range st.Axes {
 		name := "fix." + axis
@@ -122,6 +153,14 @@ func (s *server) biggest(c *echo.Context) error {
 	if f.ok() {
 		p.answer(in, ask)
 	}
+	if f.ok() && p.Keep.Value == "proportions" {
+		p.every(in, now, ask)
+	}
+	var styles []choice
+	for _, s := range style.Boxes() {
+		styles = append(styles, choice{Value: s.ID, Label: s.Name})
+	}
+	p.Style = f.choiceField("style", "Box", "", in.Style, styles...)
 	p.Fields = []field{
 		f.lengthField("sheet.width", "The sheet is", "wide", sheet.Width),
 		f.lengthField("sheet.height", "by", "high", sheet.Height),
@@ -139,6 +178,41 @@ func (s *server) biggest(c *echo.Context) error {
 		status = http.StatusUnprocessableEntity
 	}
 	return c.Render(status, "biggest.html", p)
+}
+
+// everyView is the biggest box of one style that the sheet gives.
+type everyView struct {
+	Style *style.Style
+	Size  string
+	Used  string
+	Holds string
+}
+
+// every asks the same of every style: the biggest box of about the same
+// proportions from the same sheet.
+func (p *questionPage) every(in design.Inputs, now *design.Result, ask design.Ask) {
+	boxes := style.Boxes()
+	p.Every = make([]everyView, len(boxes))
+	var all sync.WaitGroup
+	for i, s := range boxes {
+		all.Go(func() {
+			v := everyView{Style: s, Size: "none"}
+			if with, err := in.With(s.ID, now); err == nil {
+				if b, err := design.FindBiggest(with, ask); err == nil {
+					v.Size = roomLine(b.Size, &in)
+					v.Used = fmt.Sprintf("%.0f %%", 100*b.Used)
+					v.Holds = litres(b.Size)
+				}
+			}
+			p.Every[i] = v
+		})
+	}
+	all.Wait()
+}
+
+// litres is a size's room, as cubic centimetres.
+func litres(e style.Extent) string {
+	return fmt.Sprintf("%.0f cm³", e.Length.MM()*e.Width.MM()*e.Height.MM()/1000)
 }
 
 func labelOf(s *style.Style, id string) string {
@@ -177,6 +251,9 @@ func (p *questionPage) answer(in design.Inputs, ask design.Ask) {
 		p.Choices = append(p.Choices, n.Text)
 	}
 	with := sized(in, found.Size)
+	for _, id := range found.Follow {
+		delete(with.Lengths, id)
+	}
 	with.Sheets = []paper.Sheet{ask.Sheet}
 	if r, err := design.Sketch(with); err == nil {
 		p.Picture = boxPicture(r)
@@ -208,7 +285,16 @@ func (s *server) takeBiggest(c *echo.Context) error {
 	f.length("length", &e.Length)
 	f.length("width", &e.Width)
 	f.length("height", &e.Height)
-	in := sized(b.Inputs, e)
+	in := b.Inputs.Clone()
+	if id := posted.Get("style"); id != "" && id != in.Style {
+		if err := in.SetStyle(id); err != nil {
+			return err
+		}
+	}
+	in = sized(in, e)
+	for _, id := range posted["follow"] {
+		delete(in.Lengths, id)
+	}
 	if f.ok() {
 		s.try(f, &in)
 	}

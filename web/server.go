@@ -86,6 +86,19 @@ func New(boxes *store.Store, log *slog.Logger) (http.Handler, error) {
 	e.GET("/boxes/:id/motion.json", s.motion)
 	e.GET("/boxes/:id/model.obj", s.objFile)
 	e.GET("/boxes/:id/pieces/:piece", s.pieceSVG)
+	e.GET("/drawer", s.drawer)
+	e.POST("/drawer", s.putPaper)
+	e.POST("/drawer/import", s.importPaper)
+	e.GET("/drawer.csv", s.exportPaper)
+	e.POST("/drawer/:id", s.setPaper)
+	e.GET("/jobs", s.jobs)
+	e.POST("/jobs", s.makeJob)
+	e.GET("/jobs/:id", s.showJob)
+	e.POST("/jobs/:id", s.changeJob)
+	e.GET("/jobs/:id/piece", s.piece)
+	e.POST("/jobs/:id/hold", s.hold)
+	e.POST("/jobs/:id/search", s.search)
+	e.POST("/jobs/:id/:step", s.jobStep)
 	e.GET("/boxes/:id/:stop", s.show)
 	e.POST("/boxes/:id/:stop", s.change)
 
@@ -129,6 +142,8 @@ func (s *server) fail(c *echo.Context, err error) {
 	switch code := echo.StatusCode(err); {
 	case errors.Is(err, store.ErrNotFound):
 		status, text = http.StatusNotFound, "There is no box here. It may have been deleted; the list shows what there is."
+	case errors.Is(err, store.ErrNoJob):
+		status, text = http.StatusNotFound, "There is no job here. It may have been deleted; the list of jobs shows what there is."
 	case errors.As(err, &f):
 		status, text = http.StatusUnprocessableEntity, f.Text
 	case code == http.StatusNotFound:

@@ -52,6 +52,9 @@ func readBox(f *form, in *design.Inputs, now *design.Result) {
 		if err := in.SetStyle(id); err != nil {
 			f.fail(err)
 		}
+		if f.posted.Get("from") == "drawer" {
+			readCard(f, in)
+		}
 		return // the other fields were those of the old style
 	}
 	for _, p := range now.Style.Parameters {
@@ -68,6 +71,15 @@ func readBox(f *form, in *design.Inputs, now *design.Result) {
 	for _, o := range now.Style.Options {
 		readOption(f, in, now, o, false)
 	}
+	readCard(f, in)
+	f.length("options.tick", &in.Tools.Tick)
+	if v := recipe.Fence(f.posted.Get("tools.fence")); v == recipe.Left || v == recipe.Right {
+		in.Tools.Fence = v
+	}
+}
+
+// readCard reads the box's card; a new weight brings its thickness with it.
+func readCard(f *form, in *design.Inputs) {
 	old := in.Card
 	f.text("card.name", &in.Card.Name)
 	f.weight("card.gsm", &in.Card.GSM)
@@ -79,9 +91,8 @@ func readBox(f *form, in *design.Inputs, now *design.Result) {
 	if in.Card.Name == "" {
 		in.Card.Name = design.UsualCard.Name
 	}
-	f.length("options.tick", &in.Tools.Tick)
-	if v := recipe.Fence(f.posted.Get("tools.fence")); v == recipe.Left || v == recipe.Right {
-		in.Tools.Fence = v
+	if d := paper.Direction(f.posted.Get("card.direction")); slices.Contains(paper.Directions, d) {
+		in.Card.Direction = d
 	}
 }
 

@@ -58,6 +58,7 @@ type chrome struct {
 	Title   string
 	Units   measure.Unit
 	UnitsAt string // where the unit switch posts to
+	To      string // the page to come back to from there
 	Stop    string
 }
 
@@ -66,8 +67,15 @@ func (chrome) AllUnits() []measure.Unit { return measure.Units }
 
 func (s *server) chrome(c *echo.Context, title string) chrome {
 	x := chrome{Title: title, Units: unitsOf(c), UnitsAt: "/units"}
-	if c.Path() == "/new" {
+	switch path := c.Path(); {
+	case path == "/new":
 		x.Stop = "new"
+	case strings.HasPrefix(path, "/drawer"):
+		x.To = "/drawer"
+	case strings.HasPrefix(path, "/jobs/:id"):
+		x.To = "/jobs/" + c.Param("id")
+	case strings.HasPrefix(path, "/jobs"):
+		x.To = "/jobs"
 	}
 	return x
 }

@@ -114,7 +114,7 @@ func (p *workPage) SheetViews() []sheetView {
 			l := sheets[i]
 			v := sheetView{
 				Title:   fmt.Sprintf("%s, %s of %d (%s)", s.Card.Name, span(i+1, i+n), len(sheets), l.Sheet.Name),
-				Picture: svg(draw.Sheet{Laid: l, Name: func(n int) string { return r.PieceName(s.Job.Pieces[n].Name) }, Direction: s.Card.Direction, Units: p.Units, Tick: p.Box.Inputs.Tools.Tick}.Picture()),
+				Picture: svg(draw.Sheet{Laid: l, Name: func(n int) (string, string) { return r.PieceName(s.Job.Pieces[n].Name), "" }, Direction: s.Card.Direction, Units: p.Units, Tick: p.Box.Inputs.Tools.Tick}.Picture()),
 			}
 			for _, c := range l.Cuts {
 				v.Cuts = append(v.Cuts, r.Show(c.At))

@@ -5,12 +5,16 @@ import (
 	"embed"
 	"fmt"
 	"io/fs"
+	"maps"
+	"slices"
 
 	"brevium/core/design"
+	"brevium/core/drawer"
+	"brevium/core/measure"
 	"brevium/store"
 )
 
-//go:embed demo/*.json
+//go:embed demo/*.json demo/drawer.csv
 var demoFiles embed.FS
 
 // loadDemo puts the demo boxes into an empty database; one that has boxes is
@@ -24,6 +28,7 @@ func loadDemo(ctx context.Context, boxes *store.Store) error {
 	if err != nil {
 		return err
 	}
+	byName := map[string]int64{}
 	// The last one added is listed first.
 	for i := range names {
 		name := names[len(names)-1-i]
@@ -35,7 +40,45 @@ func loadDemo(ctx context.Context, boxes *store.Store) error {
 		if err != nil {
 			return fmt.Errorf("%s: %w", name, err)
 		}
-		if _, err := boxes.Add(ctx, in); err != nil {
+		if byName[in.Name], err = boxes.Add(ctx, in); err != nil {
+			return err
+		}
+	}
+	return loadPaper(ctx, boxes, byName)
+}
+
+// demoJobs are the jobs of the fair: how many of which box.
+var demoJobs = []struct {
+	name  string
+	makes map[string]int
+}{
+	{"Stall by the door", map[string]int{"Tea-lights, two by three": 5, "Dice set": 6}},
+	{"Honey table", map[string]int{"Four honey jars": 3, "Vials and story cards": 4}},
+}
+
+// loadPaper fills the drawer and makes the jobs.
+func loadPaper(ctx context.Context, boxes *store.Store, byName map[string]int64) error {
+	text, err := demoFiles.ReadFile("demo/drawer.csv")
+	if err != nil {
+		return err
+	}
+	lots, faults := drawer.ReadCSV(text, measure.MM)
+	if len(faults) > 0 {
+		return fmt.Errorf("demo/drawer.csv: %w", faults[0])
+	}
+	if err := boxes.AddLots(ctx, lots); err != nil {
+		return err
+	}
+	for _, d := range demoJobs {
+		j := store.Job{Name: d.name}
+		for _, name := range slices.Sorted(maps.Keys(d.makes)) {
+			id, ok := byName[name]
+			if !ok {
+				return fmt.Errorf("the demo job %s makes %q, which is no demo box", d.name, name)
+			}
+			j.Items = append(j.Items, store.JobItem{Box: id, Copies: d.makes[name]})
+		}
+		if _, err := boxes.AddJob(ctx, j); err != nil {
 			return err
 		}
 	}

@@ -29,6 +29,9 @@ type Biggest struct {
 	Size style.Extent // along the style's axes, score to score
 	Used float64      // of the sheet, 0 to 1
 	Near []Choice
+	// Follow lists options that were typed for another size and cannot hold at
+	// this one, such as a lid deeper than the base; they follow the size.
+	Follow []string
 }
 
 // Choice is a size near the biggest, and what it changes.
@@ -55,6 +58,32 @@ type seek struct {
 // sheet. Sizes are score to score and on the user's tick; no larger tick
 // fits. It fails at "sheet" when not even the smallest box does.
 func FindBiggest(in Inputs, ask Ask) (*Biggest, error) {
+	b, err := findBiggest(in, ask)
+	if err == nil || fault.Of(err).Code != "no-room" {
+		return b, err
+	}
+	s, known := style.ByID(in.Style)
+	if known != nil {
+		return nil, known
+	}
+	in = in.Clone()
+	var follow []string
+	for _, o := range s.Options {
+		if _, typed := in.Lengths[o.ID]; typed && o.Follows != nil {
+			delete(in.Lengths, o.ID)
+			follow = append(follow, o.ID)
+		}
+	}
+	if follow == nil {
+		return nil, err
+	}
+	if b, err = findBiggest(in, ask); err == nil {
+		b.Follow = follow
+	}
+	return b, err
+}
+
+func findBiggest(in Inputs, ask Ask) (*Biggest, error) {
 	s, err := style.ByID(in.Style)
 	if err != nil {
 		return nil, fault.At("style", err)

@@ -103,6 +103,20 @@ func TestBiggestRefuses(t *testing.T) {
 	}
 }
 
+// A lid typed for a higher box does not keep a lower one from being found.
+func TestBiggestLetsTheLidFollow(t *testing.T) {
+	in := New("", measure.In, "tray-lid")
+	in.Lengths["lid.depth"] = 3 * inch
+	b, err := FindBiggest(in, Ask{Sheet: square, Fixed: map[string]measure.Length{"height": inch}})
+	if err != nil || len(b.Follow) != 1 || b.Follow[0] != "lid.depth" || b.Size.Height != inch {
+		t.Fatalf("%+v, %v", b, err)
+	}
+	in.Lengths["lid.depth"] = inch / 2
+	if b, err := FindBiggest(in, Ask{Sheet: square, Fixed: map[string]measure.Length{"height": 2 * inch}}); err != nil || b.Follow != nil {
+		t.Errorf("a lid that can be as deep as typed follows: %+v", b)
+	}
+}
+
 func TestCopiesFromASheet(t *testing.T) {
 	in := New("", measure.In, "tray")
 	in.Size = map[string]measure.Length{"length": 2 * inch, "width": 2 * inch, "height": inch}

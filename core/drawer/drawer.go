@@ -65,13 +65,13 @@ func (l Lot) Check() error {
 	return nil
 }
 
-// Key tells cards apart: by name, however written, and by direction.
+// Key tells cards apart: by name, however written, by weight and by direction.
 func Key(c paper.Card) string {
 	d := c.Direction
 	if d == "" {
 		d = paper.NoDirection
 	}
-	return strings.ToLower(strings.TrimSpace(c.Name)) + "/" + string(d)
+	return fmt.Sprintf("%s/%.0f/%s", strings.ToLower(strings.TrimSpace(c.Name)), c.GSM, d)
 }
 
 // Group is all the lots of one card.
@@ -124,8 +124,9 @@ func Kept(card paper.Card, laid *layout.Result, work string) []Lot {
 			if !Useful(o) {
 				continue
 			}
-			out = append(out, Lot{Card: card, Sheet: "offcut", Width: o.Width, Height: o.Height, Count: 1, Offcut: true,
-				From: fmt.Sprintf("%s, sheet %d", work, i+1)})
+			l := Lot{Card: card, Width: o.Width, Height: o.Height, Count: 1, Offcut: true, From: fmt.Sprintf("%s, sheet %d", work, i+1)}
+			l.Complete()
+			out = append(out, l)
 		}
 	}
 	return out

@@ -1,0 +1,84 @@
+package batch
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"slices"
+
+	"brevium/core/design"
+	"brevium/core/drawer"
+	"brevium/core/layout"
+	"brevium/core/paper"
+)
+
+// Offer is a style of box made from one card of the drawer.
+type Offer struct {
+	Card paper.Card
+	design.Comparison
+}
+
+// lightest is the weight under which card is paper, for wraps and mats: a box
+// of it is flimsy.
+const lightest = 180
+
+// Makeable lists what can be made for the same contents from what is in the
+// drawer: every style in every card there, the cheapest first, and only what
+// the free sheets give. Paper is left out unless the box is of paper itself.
+func Makeable(in design.Inputs, lots []drawer.Lot) []Offer {
+	var out []Offer
+	for _, g := range drawer.Groups(lots) {
+		if g.Card.GSM < lightest && in.Card.GSM >= lightest {
+			continue
+		}
+		with := in.Clone()
+		with.Card, with.Cards, with.Mats, with.Sheets, with.Copies = g.Card, nil, nil, nil, 1
+		for _, l := range g.Lots {
+			if l.Free() > 0 {
+				s := paper.Sheet{Name: l.Sheet, Width: l.Width, Height: l.Height, Count: l.Free(), Cost: l.Price, Offcut: l.Offcut}
+				for n := 2; slices.ContainsFunc(with.Sheets, func(x paper.Sheet) bool { return x.Name == s.Name }); n++ {
+					s.Name = fmt.Sprintf("%s (%d)", l.Sheet, n)
+				}
+				with.Sheets = append(with.Sheets, s)
+			}
+		}
+		if len(with.Sheets) == 0 {
+			continue
+		}
+		for _, c := range design.Compare(with) {
+			if c.Result != nil {
+				out = append(out, Offer{g.Card, c})
+			}
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Offer) int {
+		return cmp.Or(cmp.Compare(a.Cost, b.Cost), cmp.Compare(a.Sheets, b.Sheets), cmp.Compare(a.Card.Name, b.Card.Name))
+	})
+	return out
+}
+
+// Fitting names the designs that come whole out of one offcut: all their
+// pieces, laid on it together. Pieces lists each design's blanks.
+func Fitting(offcut layout.Rect, pieces map[string][]layout.Piece) []string {
+	var out []string
+	for name, blanks := range pieces {
+		job := &layout.Job{Sheets: []paper.Sheet{{Name: "offcut", Width: offcut.Width, Height: offcut.Height, Count: 1}}, Pieces: blanks}
+		if areaOf(blanks) > offcut.Width.MM()*offcut.Height.MM() || job.Check() != nil {
+			continue
+		}
+		if laid, err := layout.Solve(context.Background(), job, layout.Effort{}); err == nil && len(laid.Unplaced) == 0 {
+			out = append(out, name)
+		}
+	}
+	slices.Sort(out)
+	return out
+}
+
+// areaOf is the area of pieces, in mm².
+func areaOf(pieces []layout.Piece) float64 {
+	sum := 0.0
+	for _, p := range pieces {
+		sum += p.Width.MM() * p.Height.MM() * float64(p.Copies)
+	}
+	return sum
+}

@@ -1,0 +1,95 @@
+package draw
+
+import (
+	"fmt"
+	"strings"
+
+	"brevium/core/drawer"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+// Drawer draws the paper in stock, every card at one scale.
+type Drawer struct {
+	Units measure.Unit
+	Tick  measure.Tick
+}
+
+// Sizes of the picture, mm: what stands in a row, the room between two piles
+// and under a row, the shift of the sheets under the top one.
+const (
+	rowWidth     = 1900.0
+	betweenPiles = 44.0
+	underRow     = 84.0
+	pileShift    = 8.0
+	mostShown    = 4 // sheets of a pile
+	thick        = 1.7
+)
+
+// Picture draws one card's piles side by side, in rows: as many edges under
+// the top sheet as there are sheets, up to three.
+func (d Drawer) Picture(g drawer.Group) *Picture {
+	p := &Picture{X: -6, Y: -10, Width: rowWidth + 12, U: thick, Title: g.Card.Name + " in the drawer"}
+	foot := 0.0
+	for _, row := range rows(g.Lots) {
+		x := 0.0
+		for _, l := range row {
+			foot = max(foot, p.Height+tall(l))
+		}
+		for _, l := range row {
+			d.pile(p, l, x, foot)
+			x += long(l) + betweenPiles
+		}
+		foot += underRow
+		p.Height = foot
+	}
+	p.Height += 10
+	return p
+}
+
+// rows parts piles into rows.
+func rows(lots []drawer.Lot) [][]drawer.Lot {
+	var out [][]drawer.Lot
+	x := rowWidth
+	for _, l := range lots {
+		if x += long(l) + betweenPiles; x > rowWidth || len(out) == 0 {
+			out, x = append(out, nil), long(l)+betweenPiles
+		}
+		out[len(out)-1] = append(out[len(out)-1], l)
+	}
+	return out
+}
+
+// spread is how far the sheets under the top one reach out.
+func spread(l drawer.Lot) float64 { return pileShift * float64(min(l.Count, mostShown)-1) }
+func long(l drawer.Lot) float64   { return l.Width.MM() + spread(l) }
+func tall(l drawer.Lot) float64   { return l.Height.MM() + spread(l) }
+
+// pile draws a pile that stands on a line.
+func (d Drawer) pile(p *Picture, l drawer.Lot, x, foot float64) {
+	w, h := l.Width.MM(), l.Height.MM()
+	size := fmt.Sprintf("%s × %s", measure.Number(l.Width, d.Units, d.Tick), measure.Number(l.Height, d.Units, d.Tick))
+	class := SheetArea
+	if l.Offcut {
+		class = Offcut
+	}
+	for i := min(l.Count, mostShown) - 1; i >= 0; i-- {
+		at := pileShift * float64(i)
+		p.polygon(class, LayerNotes, rect(x+at, foot-h-at, w, h)...).About = fmt.Sprintf("%s, %s %s", l.Sheet, size, d.Units)
+	}
+	name, under := l.Sheet, size
+	if l.Offcut || name == "own size" {
+		name, under = size, ""
+	} else if strings.Contains(name, "×") {
+		under = ""
+	}
+	label(p, x, foot-h, w, h, Text, name, under, 26)
+	what := "one"
+	if l.Count > 1 {
+		what = fmt.Sprintf("%d of these", l.Count)
+	}
+	p.text(TextQuiet, pattern.Pt(x, foot+34), 17, Start, what)
+	if l.Reserved > 0 {
+		p.text(TextQuiet, pattern.Pt(x, foot+62), 15, Start, fmt.Sprintf("%d reserved", l.Reserved))
+	}
+}

@@ -1,0 +1,215 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/batch"
+	"brevium/core/drawer"
+	"brevium/core/fault"
+	"brevium/store"
+)
+
+// work is a job with what it cuts.
+type work struct {
+	store.Job
+	boxes  map[int64]store.Box
+	stocks []batch.Stock
+}
+
+// job loads the job of the address and lays it out: as it was begun, or as it
+// is planned now, with the best layouts found so far. A fault tells why a
+// planned one cannot be laid out.
+func (s *server) job(c *echo.Context) (*work, error) {
+	n, err := id(c)
+	if err != nil {
+		return nil, store.ErrNoJob
+	}
+	ctx := c.Request().Context()
+	j, err := s.store.Job(ctx, n)
+	if err != nil {
+		return nil, err
+	}
+	w := &work{Job: j, boxes: map[int64]store.Box{}}
+	for _, it := range j.Items {
+		b, err := s.store.Box(ctx, it.Box)
+		if errors.Is(err, store.ErrNotFound) {
+			continue
+		}
+		if err != nil {
+			return nil, err
+		}
+		w.boxes[it.Box] = b
+	}
+	if j.State != store.Planned {
+		w.stocks, err = batch.ReadStocks(j.Stocks)
+		return w, err
+	}
+	return w, s.plan(ctx, w, j.Choices)
+}
+
+// plan gathers and lays out a planned job under some choices.
+func (s *server) plan(ctx context.Context, w *work, ch batch.Choices) error {
+	var items []batch.Item
+	for _, it := range w.Items {
+		b, ok := w.boxes[it.Box]
+		if !ok {
+			return fault.New("deleted", copiesName(it.Box), "a box of this job is deleted; take it out, or bring the box back")
+		}
+		items = append(items, batch.Item{Box: b.ID, Inputs: b.Inputs, Copies: it.Copies})
+	}
+	lots, err := s.store.Lots(ctx)
+	if err != nil {
+		return err
+	}
+	stocks, err := batch.Gather(items, lots, ch)
+	if err != nil {
+		x := *fault.Of(err)
+		for i, it := range w.Items {
+			if strings.HasPrefix(x.Field, fmt.Sprintf("items[%d]", i)) {
+				x.Field = copiesName(it.Box)
+			}
+		}
+		return &x
+	}
+	batch.Recall(stocks, w.Layouts)
+	for i := range stocks {
+		if stocks[i].Layout == nil {
+			if err := stocks[i].Lay(ctx, batch.Quick); err != nil {
+				return err
+			}
+		}
+	}
+	w.stocks = stocks
+	return nil
+}
+
+func (s *server) showJob(c *echo.Context) error {
+	w, err := s.job(c)
+	f := newForm(nil, unitsOf(c))
+	if w != nil && isFault(err) {
+		f.fail(err)
+	} else if err != nil {
+		return err
+	}
+	return s.renderJob(c, http.StatusOK, w, f)
+}
+
+// changeJob changes what a planned job makes, and how it is cut.
+func (s *server) changeJob(c *echo.Context) error {
+	w, err := s.job(c)
+	if err != nil && (w == nil || !isFault(err)) {
+		return err
+	}
+	posted, err := c.FormValues()
+	if err != nil {
+		return badForm(err)
+	}
+	ctx := c.Request().Context()
+	boxes, err := s.store.Boxes(ctx)
+	if err != nil {
+		return err
+	}
+	f := newForm(posted, unitsOf(c))
+	j := w.Job
+	j.Items = readItems(f, boxes)
+	if extra, err := strconv.ParseInt(posted.Get("add"), 10, 64); err == nil && extra > 0 && !slices.ContainsFunc(j.Items, func(x store.JobItem) bool { return x.Box == extra }) {
+		j.Items = append(j.Items, store.JobItem{Box: extra, Copies: 1})
+		posted.Del("add")
+	}
+	if f.text("name", &j.Name); j.Name == "" {
+		j.Name = w.Name
+	}
+	f.whole("stages", &j.Choices.Stages)
+	f.length("trim", &j.Choices.Trim)
+	f.length("kerf", &j.Choices.Kerf)
+	if len(j.Items) == 0 && f.ok() {
+		f.fail(fault.New("empty", "items", "a job makes at least one box; delete it if there is none"))
+	}
+	if f.ok() {
+		next := &work{Job: j, boxes: map[int64]store.Box{}}
+		for _, b := range boxes {
+			next.boxes[b.ID] = b
+		}
+		if err := s.plan(ctx, next, j.Choices); isFault(err) {
+			f.fail(err)
+		} else if err != nil {
+			return err
+		} else if err := s.store.SaveJob(ctx, j); err != nil {
+			return err
+		} else {
+			w = next
+		}
+	}
+	if !f.ok() {
+		return s.renderJob(c, http.StatusUnprocessableEntity, w, f)
+	}
+	if c.Request().Header.Get("HX-Request") == "" {
+		return back(c, "/jobs/%d", w.ID)
+	}
+	return s.renderJob(c, http.StatusOK, w, newForm(nil, unitsOf(c)))
+}
+
+// step takes a job from one state to the next or back.
+func (s *server) jobStep(c *echo.Context) error {
+	w, err := s.job(c)
+	if err != nil && (w == nil || !isFault(err)) {
+		return err
+	}
+	ctx := c.Request().Context()
+	planning := err
+	switch c.Param("step") {
+	case "begin":
+		if err = planning; err == nil {
+			err = s.store.BeginJob(ctx, w.ID, w.stocks)
+		}
+	case "release":
+		err = s.store.ReleaseJob(ctx, w.ID)
+	case "finish":
+		var kept []drawer.Lot
+		for _, st := range w.stocks {
+			kept = append(kept, drawer.Kept(st.Card, st.Layout, w.Name)...)
+		}
+		err = s.store.FinishJob(ctx, w.ID, kept)
+	case "unfinish":
+		err = s.store.UnfinishJob(ctx, w.ID)
+	case "buy":
+		err = s.store.AddLots(ctx, bought(w.stocks))
+	case "delete":
+		if err := s.store.DeleteJob(ctx, w.ID); err != nil {
+			return err
+		}
+		return back(c, "/jobs")
+	default:
+		return echo.NewHTTPError(http.StatusNotFound, "no such step")
+	}
+	if isFault(err) {
+		f := newForm(nil, unitsOf(c))
+		f.fail(err)
+		return s.renderJob(c, http.StatusUnprocessableEntity, w, f)
+	}
+	if err != nil {
+		return err
+	}
+	return back(c, "/jobs/%d", w.ID)
+}
+
+// bought are the sheets that a job must buy, as lots for the drawer.
+func bought(stocks []batch.Stock) []drawer.Lot {
+	var out []drawer.Lot
+	for _, t := range batch.Takes(stocks) {
+		if t.Lot == 0 {
+			l := drawer.Lot{Card: t.Card, Sheet: t.Sheet.Name, Width: t.Sheet.Width, Height: t.Sheet.Height, Count: t.Count, Price: t.Price}
+			l.Complete()
+			out = append(out, l)
+		}
+	}
+	return out
+}

@@ -1,0 +1,304 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"html/template"
+	"slices"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/batch"
+	"brevium/core/design"
+	"brevium/core/drawer"
+	"brevium/core/layout"
+	"brevium/core/measure"
+	"brevium/draw"
+	"brevium/store"
+)
+
+// jobPage is a job on its sheets.
+type jobPage struct {
+	chrome
+	Job                      store.Job
+	State                    string
+	Planned, Begun, Finished bool
+	Form                     *form
+	Name                     field
+	Items                    []jobBox
+	More                     []choice
+	Stages                   field
+	Cutting                  []field
+	Stocks                   []stockView
+	Batch                    []batchView
+	Wheres                   []whereView
+	ToBuy, Taken, Kept       []string
+	Answer, Proof, Saves     string
+	Tick                     float64 // mm, for the hand that moves a piece
+	Done                     bool
+}
+
+// stockView is one card's sheets.
+type stockView struct {
+	Card   string
+	Sheets []jobSheetView
+	Says   string
+	Fits   []string
+}
+
+type jobSheetView struct {
+	Title   string
+	Picture template.HTML
+	Cuts    []cutView
+}
+
+type cutView struct {
+	N      int
+	Fence  string
+	Narrow bool
+}
+
+// batchView is a card's settings of the fence for the whole job.
+type batchView struct {
+	Card     string
+	Settings []settingView
+}
+
+type settingView struct{ Fence, Count, Where string }
+
+// whereView shows where a piece goes in its box.
+type whereView struct {
+	ID, Name string
+	Picture  template.HTML
+}
+
+func (s *server) renderJob(c *echo.Context, status int, w *work, f *form) error {
+	p := &jobPage{chrome: s.chrome(c, w.Name), Job: w.Job, State: stateWords[w.State], Form: f,
+		Planned: w.State == store.Planned, Begun: w.State == store.Begun, Finished: w.State == store.Finished}
+	p.Tick = p.Units.Tick().MM()
+	ctx := c.Request().Context()
+	boxes, err := s.store.Boxes(ctx)
+	if err != nil {
+		return err
+	}
+	p.fields(w, boxes)
+	if len(w.stocks) > 0 {
+		p.sheets(w)
+		p.answer(ctx, w)
+		p.wheres(w)
+		p.fits(w, boxes)
+	}
+	if c.Request().Header.Get("HX-Request") != "" {
+		return c.Render(status, "job-work", p)
+	}
+	return c.Render(status, "job.html", p)
+}
+
+// fields readies what the ticket asks for.
+func (p *jobPage) fields(w *work, boxes []store.Box) {
+	f := p.Form
+	p.Name = f.control("name", "Name of the job", "", w.Name)
+	for _, it := range w.Items {
+		name := "a box that is deleted"
+		if b, ok := w.boxes[it.Box]; ok {
+			name = b.Name
+		}
+		x := f.control(copiesName(it.Box), name, "", fmt.Sprint(it.Copies))
+		p.Items = append(p.Items, jobBox{it.Box, name, x})
+	}
+	for _, b := range boxes {
+		if !slices.ContainsFunc(w.Items, func(it store.JobItem) bool { return it.Box == b.ID }) {
+			p.More = append(p.More, choice{Value: itoa(b.ID), Label: b.Name})
+		}
+	}
+	p.Stages = f.choiceField("stages", "Cuts", "", fmt.Sprint(w.Choices.Stages),
+		choice{Value: "0", Label: "turn as often as it saves paper"}, choice{Value: "2", Label: "strips, then across: two stages"}, choice{Value: "3", Label: "three stages at most"})
+	p.Cutting = []field{
+		f.lengthField("trim", "Trim off every edge", "0 for clean sheets", w.Choices.Trim),
+		f.lengthField("kerf", "A cut takes away", "0 for a blade", w.Choices.Kerf),
+	}
+}
+
+func (p *jobPage) show(l measure.Length) string { return measure.Label(l, p.Units, p.Units.Tick()) }
+
+// sheets draws every sheet; neighbours cut alike are drawn once.
+func (p *jobPage) sheets(w *work) {
+	for i := range w.stocks {
+		st := &w.stocks[i]
+		all := st.Layout.Sheets
+		v := stockView{Card: st.Card.Name, Says: fmt.Sprintf("%s, %.0f %% used", counted(len(all), "sheet"), 100*st.Layout.Used)}
+		for k := 0; k < len(all); {
+			n := 1
+			for k+n < len(all) && k >= len(st.Job.Held) && all[k].Alike(all[k+n]) {
+				n++
+			}
+			v.Sheets = append(v.Sheets, p.sheet(st, i, k, n, len(all)))
+			k += n
+		}
+		p.Stocks = append(p.Stocks, v)
+		p.batch(st)
+	}
+}
+
+func (p *jobPage) sheet(st *batch.Stock, stock, k, n, of int) jobSheetView {
+	l := st.Layout.Sheets[k]
+	name, _, _ := strings.Cut(l.Sheet.Name, " (drawer")
+	v := jobSheetView{Title: fmt.Sprintf("%s of %d: %s", span(k+1, k+n), of, name)}
+	v.Picture = svg(draw.Sheet{
+		Laid: l, Name: func(i int) (string, string) { return nameOf(st, i) }, Direction: st.Card.Direction, Units: p.Units, Tick: p.Units.Tick(),
+		Key:  func(i int) string { return fmt.Sprintf("%s %s", place{stock, k, i}, whereID(st, l.Placed[i].Piece)) },
+		Kept: func(i int) bool { return kept(st, k, l.Placed[i]) },
+	}.Picture())
+	for _, c := range l.Cuts {
+		v.Cuts = append(v.Cuts, cutView{c.N, p.show(c.At), c.Narrow()})
+	}
+	return v
+}
+
+// nameOf parts a piece's name into its own and its box's.
+func nameOf(st *batch.Stock, piece int) (name, box string) {
+	box, name, _ = strings.Cut(st.Job.Pieces[piece].Name, ": ")
+	return name, box
+}
+
+func whereID(st *batch.Stock, piece int) string {
+	o := st.Origins[piece]
+	return fmt.Sprintf("where-%d-%s", o.Item, strings.NewReplacer(".", "-", " ", "-").Replace(o.Part))
+}
+
+// batch groups a card's cuts by the fence.
+func (p *jobPage) batch(st *batch.Stock) {
+	v := batchView{Card: st.Card.Name}
+	for _, s := range st.Layout.Settings() {
+		var where []string
+		last := -1
+		for _, x := range slices.SortedStableFunc(slices.Values(s.Cuts), func(a, b layout.CutAt) int { return a.Sheet - b.Sheet }) {
+			n := fmt.Sprint(st.Layout.Sheets[x.Sheet].Cuts[x.Cut].N)
+			if x.Sheet == last {
+				where[len(where)-1] += " and " + n
+			} else {
+				where = append(where, fmt.Sprintf("sheet %d: cut %s", x.Sheet+1, n))
+			}
+			last = x.Sheet
+		}
+		v.Settings = append(v.Settings, settingView{p.show(s.Fence), counted(len(s.Cuts), "cut"), strings.Join(where, "; ")})
+	}
+	if len(v.Settings) > 0 {
+		p.Batch = append(p.Batch, v)
+	}
+}
+
+// counted writes "1 cut" or "3 cuts".
+func counted(n int, noun string) string {
+	if n == 1 {
+		return "1 " + noun
+	}
+	return fmt.Sprintf("%d %ss", n, noun)
+}
+
+// answer says what the job takes, what is proved, and what it saves.
+func (p *jobPage) answer(ctx context.Context, w *work) {
+	takes := batch.Takes(w.stocks)
+	sheets, least, whole := 0, 0, 0
+	for _, st := range w.stocks {
+		sheets, least = sheets+len(st.Layout.Sheets), least+st.Layout.Bound.Sheets
+	}
+	for _, t := range takes {
+		line := fmt.Sprintf("%d × %s of %s", t.Count, t.Sheet.Name, t.Card.Name)
+		if t.Lot == 0 {
+			p.ToBuy = append(p.ToBuy, line)
+		} else {
+			p.Taken = append(p.Taken, line)
+		}
+		if !t.Offcut {
+			whole += t.Count
+		}
+	}
+	p.Answer = counted(sheets, "sheet")
+	p.Proof = "no fewer can do"
+	if least < sheets {
+		p.Proof = fmt.Sprintf("at least %d are needed; a longer look may save some", least)
+	}
+	if p.Planned && len(w.Items) > 1 {
+		if alone, worth, err := batch.Alone(ctx, len(w.Items), w.stocks); err == nil && alone > whole {
+			p.Saves = fmt.Sprintf("One box after another would take %s: together they save %d", counted(alone, "sheet"), alone-whole)
+			if d := worth - batch.Cost(takes); d > 0.005 {
+				p.Saves += fmt.Sprintf(", worth %.2f", d)
+			}
+			p.Saves += "."
+		}
+	}
+	for _, st := range w.stocks {
+		for _, l := range drawer.Kept(st.Card, st.Layout, w.Name) {
+			p.Kept = append(p.Kept, fmt.Sprintf("%s of %s", sizeOf(l.Width, l.Height, p.Units), st.Card.Name))
+		}
+	}
+}
+
+// wheres draws, for every kind of piece, the box with the piece marked.
+func (p *jobPage) wheres(w *work) {
+	made := map[int]*design.Result{}
+	for i := range w.stocks {
+		st := &w.stocks[i]
+		for n := range st.Job.Pieces {
+			o := st.Origins[n]
+			if o.Item >= len(w.Items) {
+				continue
+			}
+			b, ok := w.boxes[w.Items[o.Item].Box]
+			if !ok {
+				continue
+			}
+			if made[o.Item] == nil {
+				r, err := design.Make(b.Inputs)
+				if err != nil {
+					continue // a begun job goes on though its box was broken since
+				}
+				made[o.Item] = r
+			}
+			m := modelOf(made[o.Item])
+			picture, err := m.Where(fmt.Sprintf("Where %s goes", st.Job.Pieces[n].Name), o.Part)
+			if err != nil {
+				continue
+			}
+			p.Wheres = append(p.Wheres, whereView{whereID(st, n), st.Job.Pieces[n].Name, svg(picture)})
+		}
+	}
+}
+
+// mostOffcuts is how many offcuts of a card are tried against other designs.
+const mostOffcuts = 3
+
+// fits says which other designs come out of the useful offcuts.
+func (p *jobPage) fits(w *work, boxes []store.Box) {
+	pieces := map[string][]layout.Piece{}
+	for _, b := range boxes {
+		r, err := design.Sketch(b.Inputs)
+		if err != nil {
+			continue
+		}
+		for _, part := range r.Parts {
+			pieces[b.Name] = append(pieces[b.Name], layout.Piece{Name: part.ID, Width: part.Pattern.Width, Height: part.Pattern.Height, Copies: part.Copies(), Turn: true})
+		}
+	}
+	for i, st := range w.stocks {
+		var useful []layout.Rect
+		for _, l := range st.Layout.Sheets {
+			for _, o := range l.Offcuts {
+				if drawer.Useful(o) && !slices.ContainsFunc(useful, func(x layout.Rect) bool { return x.Width == o.Width && x.Height == o.Height }) {
+					useful = append(useful, o)
+				}
+			}
+		}
+		slices.SortFunc(useful, func(a, b layout.Rect) int { return int(b.Width.MM()*b.Height.MM() - a.Width.MM()*a.Height.MM()) })
+		for _, o := range useful[:min(len(useful), mostOffcuts)] {
+			line := fmt.Sprintf("The offcut of %s", sizeOf(o.Width, o.Height, p.Units))
+			if names := batch.Fitting(o, pieces); len(names) > 0 {
+				p.Stocks[i].Fits = append(p.Stocks[i].Fits, line+" would also make: "+strings.Join(names[:min(len(names), 4)], ", ")+".")
+			} else {
+				p.Stocks[i].Fits = append(p.Stocks[i].Fits, line+" is too small for any box here whole; keep it for tags and bands.")
+			}
+		}
+	}
+}

@@ -1,0 +1,131 @@
+package web
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/batch"
+	"brevium/core/layout"
+	"brevium/store"
+)
+
+// mostSeconds is the longest search that a page may ask for.
+const mostSeconds = 300
+
+// progress is one line of a search's answer.
+type progress struct {
+	Says string  `json:"says"`
+	Part float64 `json:"part"` // of the time, 0 to 1
+	HTML string  `json:"html,omitempty"`
+}
+
+// search looks for a better layout of a planned job for some seconds. It
+// answers line by line as it finds one, and keeps each at once; when the page
+// stops listening it ends. A browser without scripts waits for the end.
+func (s *server) search(c *echo.Context) error {
+	w, err := s.job(c)
+	if err != nil {
+		return err
+	}
+	if w.State != store.Planned {
+		return back(c, "/jobs/%d", w.ID)
+	}
+	f := newForm(nil, unitsOf(c))
+	f.posted, err = c.FormValues()
+	if err != nil {
+		return badForm(err)
+	}
+	seconds := 5
+	if f.whole("seconds", &seconds); !f.ok() || seconds < 1 || seconds > mostSeconds {
+		seconds = 5
+	}
+	live := strings.Contains(c.Request().Header.Get("Accept"), "application/x-ndjson")
+	tell := func(progress) {}
+	if live {
+		c.Response().Header().Set("Content-Type", "application/x-ndjson")
+		c.Response().WriteHeader(http.StatusOK)
+		flush := http.NewResponseController(c.Response())
+		lines := json.NewEncoder(c.Response())
+		tell = func(p progress) {
+			if lines.Encode(p) == nil {
+				_ = flush.Flush() // a page that has gone is noticed by the context
+			}
+		}
+	}
+	s.look(c, w, time.Duration(seconds)*time.Second, tell)
+	if !live {
+		return back(c, "/jobs/%d", w.ID)
+	}
+	return nil
+}
+
+// look searches stock after stock, each for its share of the time.
+func (s *server) look(c *echo.Context, w *work, all time.Duration, tell func(progress)) {
+	ctx := c.Request().Context()
+	pieces, done := 0, 0
+	for _, st := range w.stocks {
+		pieces += len(st.Job.Pieces)
+	}
+	start := time.Now()
+	for i := range w.stocks {
+		st := &w.stocks[i]
+		share := float64(len(st.Job.Pieces)) / float64(pieces)
+		first := true
+		before := st.Layout
+		laid, err := layout.Solve(ctx, st.Job, layout.Effort{Seconds: share * all.Seconds(), Start: st.Layout, Better: func(r *layout.Result) {
+			p := progress{Says: fmt.Sprintf("%s: %s, %.0f %% used; at least %d", st.Card.Name, counted(len(r.Sheets), "sheet"), 100*r.Used, r.Bound.Sheets), Part: time.Since(start).Seconds() / all.Seconds()}
+			if !first && dearer(before, r) {
+				st.Layout = r
+				s.keep(ctx, w)
+				p.HTML = s.sheetsHTML(c, w)
+			}
+			first = false
+			tell(p)
+		}})
+		if err != nil {
+			break
+		}
+		if st.Layout = laid; dearer(laid, before) {
+			st.Layout = before
+		}
+		s.keep(ctx, w)
+		done += len(st.Job.Pieces)
+		if ctx.Err() != nil {
+			return
+		}
+		tell(progress{Says: st.Card.Name + " is done", Part: float64(done) / float64(pieces), HTML: s.sheetsHTML(c, w)})
+	}
+}
+
+// dearer tells whether one layout of a job costs more than another, or as
+// much on more sheets.
+func dearer(a, b *layout.Result) bool {
+	return len(a.Unplaced) > len(b.Unplaced) || len(a.Unplaced) == len(b.Unplaced) &&
+		(a.Cost > b.Cost+1e-9 || a.Cost > b.Cost-1e-9 && len(a.Sheets) > len(b.Sheets))
+}
+
+// keep keeps the layouts found, also when the page has gone.
+func (s *server) keep(ctx context.Context, w *work) {
+	w.Layouts = batch.WriteLayouts(w.stocks)
+	if err := s.store.SaveLayouts(context.WithoutCancel(ctx), w.ID, w.Layouts); err != nil {
+		s.log.Error("a layout is not kept", "job", w.ID, "error", err)
+	}
+}
+
+// sheetsHTML is the part of the page that shows the sheets.
+func (s *server) sheetsHTML(c *echo.Context, w *work) string {
+	p := &jobPage{chrome: s.chrome(c, w.Name), Job: w.Job, Planned: true, Form: newForm(nil, unitsOf(c))}
+	p.sheets(w)
+	var out bytes.Buffer
+	if err := c.Echo().Renderer.Render(c, &out, "job-sheets", p); err != nil {
+		s.log.Error("the sheets are not drawn", "error", err)
+	}
+	return out.String()
+}
