@@ -320,8 +320,11 @@ func TestAxe(t *testing.T) {
 	if b := x.box(id); b.Inputs.Lengths["lid.allowance"] != measure.Inch/16 {
 		t.Fatal("the failing lid was not set up")
 	}
+	x.lot(3, 12*measure.Inch, 12*measure.Inch, false)
+	x.lot(1, 5*measure.Inch, 7*measure.Inch, true)
+	x.post("/jobs", "copies.1", "2")
 	b := openBrowser(t, x)
-	pages := []string{"/", "/new", "/nowhere", "/?deleted=1", "/boxes/1/fold"}
+	pages := []string{"/", "/new", "/nowhere", "/?deleted=1", "/boxes/1/fold", "/boxes/1/compare", "/boxes/1/compare?from=drawer", "/boxes/1/biggest", "/boxes/1/holds", "/drawer", "/jobs", "/jobs/1"}
 	for _, s := range stops {
 		pages = append(pages, "/boxes/1/"+s.ID)
 	}

@@ -91,6 +91,9 @@ func findBiggest(in Inputs, ask Ask) (*Biggest, error) {
 	if ask.Sheet.Width <= 0 || ask.Sheet.Height <= 0 {
 		return nil, fault.New("too-small", "sheet", "give the sheet's two sides; both are more than nothing")
 	}
+	if min(ask.Sheet.Width, ask.Sheet.Height) > in.Tools.Trimmer {
+		return nil, fault.New("longer-than-trimmer", "sheet", "no cut across this sheet is short enough for your trimmer; cut it in two by hand first, and give one half")
+	}
 	in = in.Clone()
 	in.Things, in.Linings, in.Basis, in.Mats = nil, nil, Scored, nil
 	ask.Sheet.Count = 1
@@ -185,7 +188,7 @@ func (q *seek) fits(e style.Extent) (bool, float64) {
 	if err != nil || r.inRange() != nil {
 		return false, 0
 	}
-	job := layout.Job{Sheets: []paper.Sheet{q.ask.Sheet}}
+	job := layout.Job{Sheets: []paper.Sheet{q.ask.Sheet}, Trimmer: q.in.Tools.Trimmer}
 	area, sheet := 0.0, q.ask.Sheet.Width.MM()*q.ask.Sheet.Height.MM()
 	for _, p := range box.Parts {
 		if q.in.CardOf(p.ID) != q.in.Card {
@@ -347,7 +350,7 @@ func CopiesFrom(in Inputs, sheet paper.Sheet) (int, error) {
 		return 0, err
 	}
 	sheet.Count = 1
-	job := layout.Job{Sheets: []paper.Sheet{sheet}}
+	job := layout.Job{Sheets: []paper.Sheet{sheet}, Trimmer: in.Tools.Trimmer}
 	for _, p := range r.Parts {
 		if p.Card == in.Card {
 			job.Pieces = append(job.Pieces, layout.Piece{Name: p.ID, Width: p.Pattern.Width, Height: p.Pattern.Height, Copies: p.Copies(), Turn: in.Card.Direction.MayTurn()})

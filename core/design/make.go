@@ -295,7 +295,7 @@ func (r *Result) lay() error {
 		i := slices.IndexFunc(stocks, func(s Stock) bool { return s.Card == c })
 		if i < 0 {
 			i = len(stocks)
-			stocks = append(stocks, Stock{Card: c, Job: &layout.Job{Sheets: r.Inputs.Sheets}})
+			stocks = append(stocks, Stock{Card: c, Job: &layout.Job{Sheets: r.Inputs.Sheets, Trimmer: r.Inputs.Tools.Trimmer}})
 		}
 		p.Turn = c.Direction.MayTurn()
 		stocks[i].Job.Pieces = append(stocks[i].Job.Pieces, p)

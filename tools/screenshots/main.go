@@ -11,30 +11,44 @@ import (
 	"os/exec"
 	"path/filepath"
 	"strings"
+	"time"
 
 	"github.com/chromedp/chromedp"
 )
 
-// views are the pictures kept: a name, a page of the demo, a size.
+// views are the pictures kept: a name, a page of the demo, a size, and a
+// script that does what a hand would before.
 var views = []struct {
 	name, path    string
 	width, height int64
+	hand          string
 }{
-	{"boxes", "/", 1280, 800},
-	{"new-box", "/new", 1280, 800},
-	{"contents", "/boxes/12/contents", 1280, 800},
-	{"box", "/boxes/12/box", 1280, 800},
-	{"fit", "/boxes/12/fit", 1280, 800},
-	{"failing-lid", "/boxes/6/fit", 1280, 800},
-	{"dressing", "/boxes/12/dressing", 1280, 800},
-	{"sheets", "/boxes/12/sheets", 1280, 800},
-	{"making", "/boxes/12/making", 1280, 800},
-	{"fold", "/boxes/3/fold", 1280, 800},
-	{"gable-lid", "/boxes/3/box", 1280, 800},
-	{"wallet", "/boxes/4/box", 1280, 800},
-	{"making-phone", "/boxes/12/making", 390, 844},
-	{"box-tablet", "/boxes/12/box", 820, 1180},
+	{"boxes", "/", 1280, 800, ""},
+	{"new-box", "/new", 1280, 800, ""},
+	{"contents", "/boxes/12/contents", 1280, 800, ""},
+	{"box", "/boxes/12/box", 1280, 800, ""},
+	{"fit", "/boxes/12/fit", 1280, 800, ""},
+	{"failing-lid", "/boxes/6/fit", 1280, 800, ""},
+	{"dressing", "/boxes/12/dressing", 1280, 800, ""},
+	{"sheets", "/boxes/12/sheets", 1280, 800, ""},
+	{"making", "/boxes/12/making", 1280, 800, ""},
+	{"fold", "/boxes/3/fold", 1280, 800, ""},
+	{"gable-lid", "/boxes/3/box", 1280, 800, ""},
+	{"wallet", "/boxes/4/box", 1280, 800, ""},
+	{"compare", "/boxes/1/compare?from=drawer", 1280, 800, ""},
+	{"biggest", "/boxes/12/biggest?keep=fixed&fix.height=2", 1280, 800, ""},
+	{"drawer", "/drawer", 1280, 800, ""},
+	{"job", "/jobs/2", 1280, 800, choosePiece},
+	{"making-phone", "/boxes/12/making", 390, 844, ""},
+	{"box-tablet", "/boxes/12/box", 820, 1180, ""},
 }
+
+// choosePiece goes to a piece on a sheet and chooses it, as with the keyboard.
+const choosePiece = `(() => {
+	const piece = document.querySelectorAll("[data-key]")[2];
+	piece.focus();
+	piece.dispatchEvent(new KeyboardEvent("keydown", {key: "Enter", bubbles: true}));
+})()`
 
 func main() {
 	if err := run(filepath.Join("docs", "screenshots")); err != nil {
@@ -77,6 +91,11 @@ func run(into string) error {
 		// The box in space is drawn once its poses have come.
 		if _, err := chromedp.Run(ctx, chromedp.Poll[bool](`!document.getElementById("space") || document.getElementById("space").dataset.ready == "yes"`)); err != nil {
 			return fmt.Errorf("%s: %w", v.name, err)
+		}
+		if v.hand != "" {
+			if err := chromedp.Do(ctx, chromedp.Evaluate[chromedp.Void](v.hand), chromedp.Sleep(time.Second)); err != nil {
+				return fmt.Errorf("%s: %w", v.name, err)
+			}
 		}
 		png, err := chromedp.Run(ctx, chromedp.CaptureScreenshot())
 		if err != nil {
