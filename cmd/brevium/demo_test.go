@@ -56,4 +56,11 @@ func TestDemoIsLoadedOnce(t *testing.T) {
 	if err != nil || len(all) != 12 || !strings.HasPrefix(all[0].Name, "Four honey jars") {
 		t.Errorf("%d boxes, %v", len(all), err)
 	}
+	lots, err := s.Lots(t.Context())
+	if err != nil || len(lots) != 11 {
+		t.Errorf("%d piles in the drawer, %v", len(lots), err)
+	}
+	if jobs, err := s.Jobs(t.Context()); err != nil || len(jobs) != len(demoJobs) {
+		t.Errorf("%d jobs, %v", len(jobs), err)
+	}
 }
