@@ -106,14 +106,14 @@ func (c *crew) byRounds(target *plan) *plan {
 	var now, best [workers]*plan
 	for i := range c.workers {
 		now[i] = target.forget()
-		best[i] = now[i]
+		best[i] = target
 	}
 	lead := 0
 	for round := 0; !c.spent(); round++ {
 		c.rounds--
 		var all sync.WaitGroup
 		for i, w := range c.workers {
-			all.Go(func() { now[i], best[i] = w.run(now[i], best[i], c.steps, c.stop) })
+			all.Go(func() { best[i] = w.run(now[i], best[i], c.steps, c.stop) })
 		}
 		all.Wait()
 		for i := range best {
@@ -155,7 +155,7 @@ func (b *board) show(p *plan) *plan {
 		return nil
 	}
 	if p.out > b.best.out {
-		return b.best.forget()
+		return b.best
 	}
 	return nil
 }
@@ -174,23 +174,22 @@ func (c *crew) byTime(target, whole *plan) *plan {
 	stop := func() bool { return c.stop() || b.over() || c.hopeless(target) }
 	for i, w := range c.workers {
 		all.Go(func() {
-			now := target.forget()
-			best := now
+			now, best := target.forget(), target
 			defer func() { b.show(best) }()
 			for round := 0; !stop(); round++ {
-				if i == workers-1 && (c.soon() || round > 0 || time.Since(c.start) > c.deadline.Sub(c.start)/4) && round%diveEvery == 0 {
+				if i == workers-1 && (c.soon() || c.deadline.Sub(c.start).Seconds() > 0.3) && (c.soon() || round > 0 || time.Since(c.start) > c.deadline.Sub(c.start)/4) && round%diveEvery == 0 {
 					if p := c.dive(w, target, whole, stop); p != nil {
-						now = p
+						now = p.forget()
 						if p.out < best.out || len(p.pool) == 0 {
 							best = p
 						}
 					}
 					c.prove(w, stop)
 				}
-				now, best = w.run(now, best, c.steps, stop)
+				best = w.run(now, best, c.steps, stop)
 				if len(best.pool) == 0 || round%shareEvery == shareEvery-1 {
 					if p := b.show(best); p != nil {
-						now, best = p, p
+						now, best = p.forget(), p
 					}
 				}
 				if len(c.job.Sheets) > 1 && round > mostRounds {

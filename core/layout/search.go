@@ -34,9 +34,9 @@ const workers = 2
 // critical.
 const (
 	wholeSheets = 0.35  // ruins that take a whole sheet
-	overlook    = 16    // one place in so many is overlooked
-	hottest     = 0.005 // of a sheet's area: how much worse a change may be and stay
-	fuss        = 0.01  // how much the room left over weighs against waste
+	overlook    = 100   // one place in so many is overlooked
+	hottest     = 0.002 // of a sheet's area: how much worse a change may be and stay
+	fuss        = 0.5   // how much the room left over weighs against waste
 	emptySheet  = 1e12  // nm²: an empty sheet comes after a place that wastes a square mm
 )
 
@@ -91,6 +91,12 @@ type searcher struct {
 	// step numbers the changes of plans, so that what a sheet remembers can
 	// be used again within one.
 	step int
+	// journal, while a plan is being changed in place, holds the sheets as they
+	// were before this step; touched is the step in which each last changed.
+	journal    []entry
+	journaling bool
+	touched    []int
+	spare      [][]float32 // scores to be used again
 	// bound tells that not every tree may be cut.
 	bound bool
 }
@@ -123,10 +129,10 @@ func newSearcher(j *Job, seed int64) *searcher {
 func (s *searcher) ruin(p *plan) {
 	for range 1 + s.rng.Intn(3) {
 		i := s.rng.Intn(len(p.sheets))
-		u := &p.sheets[i]
-		if u.root == nil {
+		if p.sheets[i].root == nil {
 			continue
 		}
+		u := s.touch(p, i)
 		n := 0
 		if s.rng.Float64() > wholeSheets {
 			n = s.rng.Intn(u.root.count())
@@ -139,7 +145,6 @@ func (s *searcher) ruin(p *plan) {
 			p.out += s.area[piece]
 		}
 		u.root = rest
-		s.forgetScores(u)
 	}
 }
 
@@ -190,7 +195,7 @@ func (s *searcher) put(p *plan, piece int) bool {
 			continue
 		}
 		if u.scores == nil {
-			u.scores, u.made = make([]float32, len(s.w)), s.step
+			u.scores, u.made = s.newScores(), s.step
 		}
 		x := u.scores[piece]
 		fresh := x == 0
@@ -209,13 +214,12 @@ func (s *searcher) put(p *plan, piece int) bool {
 	if best < 0 {
 		return false
 	}
-	u := &p.sheets[best]
 	found := &s.found
 	if looked != best {
-		found = s.bestOn(u, piece)
+		found = s.bestOn(&p.sheets[best], piece)
 	}
+	u := s.touch(p, best)
 	u.used += s.area[piece]
-	s.forgetScores(u)
 	u.root = u.with(found.path, found.way, s.one(piece, found.turned))
 	return true
 }
@@ -228,6 +232,54 @@ func (s *searcher) forgetScores(u *sheetUse) {
 		return
 	}
 	u.scores = nil
+}
+
+// entry is a sheet of a plan as it was before a step.
+type entry struct {
+	at  int
+	use sheetUse
+}
+
+// touch readies a sheet of a plan for a change: what it remembers is
+// forgotten, and in a step that may be taken back it is noted as it was.
+func (s *searcher) touch(p *plan, i int) *sheetUse {
+	u := &p.sheets[i]
+	switch {
+	case !s.journaling:
+		s.forgetScores(u)
+	case s.touched[i] != s.step:
+		s.touched[i] = s.step
+		s.journal = append(s.journal, entry{i, *u})
+		u.scores = nil
+	default:
+		clear(u.scores)
+	}
+	return u
+}
+
+func (s *searcher) newScores() []float32 {
+	if n := len(s.spare); n > 0 {
+		x := s.spare[n-1]
+		s.spare = s.spare[:n-1]
+		clear(x)
+		return x
+	}
+	return make([]float32, len(s.w))
+}
+
+// settle ends a step: its changes are kept, or taken back.
+func (s *searcher) settle(p *plan, keep bool) {
+	for _, e := range s.journal {
+		old := e.use.scores
+		if !keep {
+			old = p.sheets[e.at].scores
+			p.sheets[e.at] = e.use
+		}
+		if old != nil {
+			s.spare = append(s.spare, old)
+		}
+	}
+	s.journal = s.journal[:0]
 }
 
 // bestOn finds the best place for a piece on one sheet; its score is infinite
@@ -291,28 +343,35 @@ func (k *seeker) fresh(turned bool, over float64) {
 	}
 }
 
-// run makes one round of steps from a plan, keeping the best met. It stops
-// early when everything has a place, or when told.
-func (s *searcher) run(now, best *plan, steps int, stop func() bool) (last, met *plan) {
+// run makes one round of steps from a plan, which it changes in place, and
+// gives the best met, which nobody changes. It stops early when everything has
+// a place, or when told.
+func (s *searcher) run(now, best *plan, steps int, stop func() bool) (met *plan) {
 	room := s.rooms[0]
 	heat := hottest * span(room[0], room[1]) * s.rng.Float64()
 	if now.out < best.out {
-		best = now
+		best = now.forget()
 	}
+	s.touched = append(s.touched[:0], make([]int, len(now.sheets))...)
+	s.journaling = true
+	defer func() { s.journaling = false }()
+	var pool []int
 	for step := range steps {
 		if best.out == 0 && len(best.pool) == 0 || step%16 == 0 && stop() {
 			break
 		}
-		next := now.clone()
+		out := now.out
+		pool = append(pool[:0], now.pool...)
 		s.step++
-		s.ruin(next)
-		s.recreate(next)
-		if next.out <= now.out+heat*s.rng.ExpFloat64() {
-			now = next
-			if now.out < best.out || len(now.pool) == 0 {
-				best = now
-			}
+		s.ruin(now)
+		s.recreate(now)
+		keep := now.out <= out+heat*s.rng.ExpFloat64()
+		s.settle(now, keep)
+		if !keep {
+			now.pool, now.out = append(now.pool[:0], pool...), out
+		} else if now.out < best.out || len(now.pool) == 0 {
+			best = now.forget()
 		}
 	}
-	return now, best
+	return best
 }

@@ -196,7 +196,7 @@ func (s *searcher) emptied(p *plan, steps int, stop func() bool) []*plan {
 	next.out = p.sheets[least].used
 	next.sheets = slices.Delete(next.sheets, least, least+1)
 	if len(next.sheets) > 0 {
-		_, next = s.run(next, next, steps, stop)
+		next = s.run(next.forget(), next, steps, stop)
 	}
 	if len(next.pool) == 0 {
 		return []*plan{next}
