@@ -159,7 +159,7 @@ const tidyShare = 0.03
 // Rounds of tidying where work is the bound, and how often the pieces on the
 // emptied sheet are laid anew.
 const (
-	tidyRounds = 2
+	tidyRounds = 1
 	tidyTries  = 12
 )
 
@@ -175,7 +175,7 @@ func (c *crew) tidy(whole *plan) *plan {
 		if c.stopped() {
 			break
 		}
-		for _, found := range c.workers[0].emptied(best, c.steps, c.stopped) {
+		if found := c.workers[0].emptied(best, c.steps, c.stopped); found != nil {
 			if w := c.job.worth(found); w.better(least) {
 				best, least = found, w
 			}
@@ -184,9 +184,9 @@ func (c *crew) tidy(whole *plan) *plan {
 	return best
 }
 
-// emptied frees one sheet of a plan as far as it goes, and gives some plans in
-// which what is left lies on it.
-func (s *searcher) emptied(p *plan, steps int, stop func() bool) []*plan {
+// emptied frees one sheet of a plan as far as it goes, and lays what is left on
+// it so that the largest rectangle stays free; nil when that does not go.
+func (s *searcher) emptied(p *plan, steps int, stop func() bool) *plan {
 	least := slices.IndexFunc(p.sheets, func(u sheetUse) bool {
 		return !slices.ContainsFunc(p.sheets, func(v sheetUse) bool { return s.room[v.kind]-v.used > s.room[u.kind]-u.used })
 	})
@@ -199,19 +199,24 @@ func (s *searcher) emptied(p *plan, steps int, stop func() bool) []*plan {
 		next = s.run(next.forget(), next, steps, stop)
 	}
 	if len(next.pool) == 0 {
-		return []*plan{next}
+		return next
 	}
-	var out []*plan
+	best, offcut := sheetUse{}, -1.0
 	for range tidyTries {
 		last := &plan{sheets: []sheetUse{{kind: kind}}, pool: slices.Clone(next.pool)}
 		s.step++
 		s.recreate(last)
-		if len(last.pool) == 0 {
-			whole := next.forget()
-			whole.pool, whole.out = nil, 0
-			whole.sheets = append(whole.sheets, last.sheets[0])
-			out = append(out, whole)
+		if len(last.pool) > 0 {
+			continue
+		}
+		if free := s.job.tree(&last.sheets[0]).largest(); free > offcut {
+			best, offcut = last.sheets[0], free
 		}
 	}
-	return out
+	if offcut < 0 {
+		return nil
+	}
+	whole := next.forget()
+	whole.pool, whole.out, whole.sheets = nil, 0, append(whole.sheets, best)
+	return whole
 }
