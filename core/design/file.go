@@ -59,6 +59,7 @@ type (
 		Height measure.Text `json:"height,omitempty"`
 		Count  *int         `json:"count,omitempty"`
 		Cost   float64      `json:"cost,omitempty"`
+		Offcut bool         `json:"offcut,omitempty"`
 	}
 	toolsFile struct {
 		Fence   string       `json:"fence,omitempty"`
@@ -246,7 +247,7 @@ func (r *reader) sheets(all []sheetFile) {
 	}
 	for i, f := range all {
 		field := fmt.Sprintf("sheets[%d]", i)
-		s := paper.Sheet{Name: f.Name, Count: paper.Unlimited, Cost: f.Cost}
+		s := paper.Sheet{Name: f.Name, Count: paper.Unlimited, Cost: f.Cost, Offcut: f.Offcut}
 		if f.Width == "" && f.Height == "" {
 			standard, ok := paper.SheetNamed(f.Name)
 			if !ok {
@@ -309,7 +310,7 @@ func (in Inputs) Write() []byte {
 		f.Mats = append(f.Mats, m)
 	}
 	for _, s := range in.Sheets {
-		x := sheetFile{Name: s.Name, Width: mmText(s.Width), Height: mmText(s.Height), Cost: s.Cost}
+		x := sheetFile{Name: s.Name, Width: mmText(s.Width), Height: mmText(s.Height), Cost: s.Cost, Offcut: s.Offcut}
 		if s.Count != paper.Unlimited {
 			x.Count = &s.Count
 		}
