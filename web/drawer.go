@@ -14,7 +14,6 @@ import (
 	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/paper"
-	"brevium/core/strict"
 	"brevium/draw"
 )
 
@@ -202,20 +201,13 @@ func (s *server) setPaper(c *echo.Context) error {
 // importPaper takes paper from a CSV file. A bad row is said, and then none is
 // taken.
 func (s *server) importPaper(c *echo.Context) error {
-	text := []byte(c.FormValue("list"))
-	if file, err := c.FormFile("file"); err == nil && file.Size > 0 {
-		in, err := file.Open()
-		if err != nil {
-			return badForm(err)
-		}
-		defer in.Close()
-		if text, err = strict.Read(in); err != nil {
-			return err
-		}
+	text, err := listed(c)
+	if err != nil {
+		return err
 	}
 	lots, faults := drawer.ReadCSV(text, unitsOf(c))
 	if len(faults) == 0 {
-		err := s.store.AddLots(c.Request().Context(), lots)
+		err = s.store.AddLots(c.Request().Context(), lots)
 		if err == nil {
 			return back(c, "/drawer?%s", url.Values{"put": {"1"}}.Encode())
 		}

@@ -63,16 +63,9 @@ func (s *server) importThings(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	text := []byte(c.FormValue("list"))
-	if file, err := c.FormFile("file"); err == nil && file.Size > 0 {
-		in, err := file.Open()
-		if err != nil {
-			return badForm(err)
-		}
-		defer in.Close()
-		if text, err = strict.Read(in); err != nil {
-			return err
-		}
+	text, err := listed(c)
+	if err != nil {
+		return err
 	}
 	things, faults := design.ReadContents(text, b.Inputs.Units)
 	if len(faults) > 0 {
@@ -84,6 +77,20 @@ func (s *server) importThings(c *echo.Context) error {
 		return s.workspace(c, http.StatusUnprocessableEntity, b, 0, f, nil)
 	}
 	return s.withThings(c, b, things)
+}
+
+// listed is a list that was brought in, as a file or as text.
+func listed(c *echo.Context) ([]byte, error) {
+	file, err := c.FormFile("file")
+	if err != nil || file.Size == 0 {
+		return []byte(c.FormValue("list")), nil
+	}
+	in, err := file.Open()
+	if err != nil {
+		return nil, badForm(err)
+	}
+	defer in.Close()
+	return strict.Read(in)
 }
 
 // withThings adds things to the box's contents, if a box can be made so.

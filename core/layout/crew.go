@@ -24,8 +24,8 @@ type crew struct {
 	proved bool // columns have been asked for a bound
 }
 
-func newCrew(ctx context.Context, j *Job, e Effort, bound Bound) *crew {
-	c := &crew{job: j, ctx: ctx, start: time.Now(), rounds: e.Rounds, steps: e.Steps, bound: bound}
+func newCrew(ctx context.Context, j *Job, e Effort, bound Bound, start time.Time) *crew {
+	c := &crew{job: j, ctx: ctx, start: start, rounds: e.Rounds, steps: e.Steps, bound: bound}
 	if e.Seconds > 0 {
 		c.deadline = c.start.Add(time.Duration((1 - tidyShare) * e.Seconds * float64(time.Second)))
 		c.end = c.start.Add(time.Duration(e.Seconds * float64(time.Second)))

@@ -100,8 +100,13 @@ var splits = []func(n *node, w, h measure.Length) bool{
 	func(n *node, w, h measure.Length) bool { return n.w-w <= n.h-h },
 }
 
-// effort bounds the pieces times rules times open parts looked at.
-const effort = 1_500_000
+// effort bounds the pieces times rules times open parts looked at; in a job of
+// very many pieces only the parts opened last are looked at, leastWindow of
+// them or more.
+const (
+	effort      = 1_500_000
+	leastWindow = 100
+)
 
 func (j *Job) rules(n int) []rule {
 	var out []rule
@@ -126,6 +131,7 @@ type attempt struct {
 	unplaced []item
 	cost     float64
 	offcut   float64
+	window   int
 }
 
 func (a *attempt) better(b *attempt) bool {
@@ -136,7 +142,7 @@ func (a *attempt) better(b *attempt) bool {
 func (j *Job) fill(items []item, r rule) *attempt {
 	items = slices.Clone(items)
 	slices.SortStableFunc(items, r.order)
-	a := &attempt{}
+	a := &attempt{window: max(leastWindow, effort/len(items))}
 	left := make([]int, len(j.Sheets))
 	for i, s := range j.Sheets {
 		left[i] = s.Count
@@ -155,7 +161,9 @@ func (j *Job) fill(items []item, r rule) *attempt {
 // put places the item into the open part it fits best, if any.
 func (j *Job) put(a *attempt, it item, r rule) bool {
 	best, turned, score := -1, false, 0.0
-	for i, n := range a.free {
+	from := max(0, len(a.free)-a.window)
+	for i, n := range a.free[from:] {
+		i += from
 		if it.w <= n.w && it.h <= n.h {
 			if s := r.fit(n, it.w, it.h); best < 0 || s < score {
 				best, turned, score = i, false, s

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"context"
 	"slices"
+	"time"
 )
 
 // Solve lays the job out, within an effort: the best of the greedy fillings,
@@ -31,8 +32,9 @@ func Solve(ctx context.Context, job *Job, e Effort) (*Result, error) {
 // solve finds a plan; tell is told each better one as it is found, the first
 // one too.
 func (j *Job) solve(ctx context.Context, e Effort, tell func(*plan, Bound)) (*plan, Bound) {
+	start := time.Now()
 	bound := j.bound()
-	best := j.first(e)
+	best := j.first(ctx, e)
 	tell(best, bound)
 	if ctx.Err() != nil {
 		return best, bound
@@ -46,7 +48,7 @@ func (j *Job) solve(ctx context.Context, e Effort, tell func(*plan, Bound)) (*pl
 	if e.Seconds <= 0 && e.Rounds <= 0 {
 		return best, bound
 	}
-	c := newCrew(ctx, j, e, bound)
+	c := newCrew(ctx, j, e, bound, start)
 	if !j.least(best, bound) {
 		if c.batch() {
 			if p := c.byColumns(best); p != nil && j.worth(p).better(j.worth(best)) {
@@ -121,7 +123,7 @@ func (n *node) largest() float64 {
 
 // first is the best of the greedy fillings and of a layout to start from, if
 // there is one.
-func (j *Job) first(e Effort) *plan {
+func (j *Job) first(ctx context.Context, e Effort) *plan {
 	var best *plan
 	offer := func(p *plan) {
 		if p != nil && (best == nil || j.worth(p).better(j.worth(best))) {
@@ -131,7 +133,9 @@ func (j *Job) first(e Effort) *plan {
 	if j.constrained() {
 		s := newSearcher(j, e.Seed)
 		for _, m := range s.measures {
-			offer(s.construct(m))
+			if best == nil || ctx.Err() == nil {
+				offer(s.construct(m))
+			}
 		}
 	} else {
 		offer(j.greedy())
