@@ -79,7 +79,8 @@ func (d Drawer) pile(p *Picture, l drawer.Lot, x, foot float64) {
 	}
 	name, under := l.Sheet, size
 	if l.Offcut || name == "own size" {
-		name, under = size, ""
+		// What can be used of it is told in whole ticks.
+		name, under = fmt.Sprintf("%s × %s", measure.Number(measure.Down(l.Width, d.Tick), d.Units, d.Tick), measure.Number(measure.Down(l.Height, d.Tick), d.Units, d.Tick)), ""
 	} else if strings.Contains(name, "×") {
 		under = ""
 	}

@@ -50,7 +50,9 @@ func (s Sheet) size(w, h measure.Length) string {
 func (s Sheet) offcut(p *Picture, o layout.Rect) {
 	x, y, w, h := o.X.MM(), o.Y.MM(), o.Width.MM(), o.Height.MM()
 	p.polygon(Offcut, LayerNotes, rect(x, y, w, h)...).About = fmt.Sprintf("Offcut, %s %s", s.size(o.Width, o.Height), s.Units)
-	if !label(p, x, y, w, h, TextQuiet, "offcut "+s.size(o.Width, o.Height), "", 20) {
+	// What can be used of it is told in whole ticks.
+	usable := s.size(measure.Down(o.Width, s.Tick), measure.Down(o.Height, s.Tick))
+	if !label(p, x, y, w, h, TextQuiet, "offcut "+usable, "", 20) {
 		label(p, x, y, w, h, TextQuiet, "offcut", "", 20)
 	}
 }

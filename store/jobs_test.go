@@ -92,7 +92,7 @@ func TestAJobReservesTakesAndGivesBack(t *testing.T) {
 	}
 	kept := drawer.Kept(stocks[0].Card, stocks[0].Layout, "fair")
 	must(t, s.FinishJob(t.Context(), id, kept))
-	if len(kept) == 0 || !strings.HasPrefix(inDrawer(t, s), fmt.Sprintf("%d-0 1-0", 5-took)) {
+	if len(kept) == 0 || !strings.HasPrefix(inDrawer(t, s), fmt.Sprintf("%d-0 %d-0", 5-took, kept[0].Count)) {
 		t.Errorf("finished with %d offcuts, the drawer holds %s", len(kept), inDrawer(t, s))
 	}
 	must(t, s.UnfinishJob(t.Context(), id))

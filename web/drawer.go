@@ -110,6 +110,11 @@ func sizeOf(w, h measure.Length, unit measure.Unit) string {
 	return fmt.Sprintf("%s × %s %s", measure.Number(w, unit, unit.Tick()), measure.Number(h, unit, unit.Tick()), unit)
 }
 
+// usable is what can be used of an offcut, in whole ticks.
+func usable(w, h measure.Length, unit measure.Unit) string {
+	return sizeOf(measure.Down(w, unit.Tick()), measure.Down(h, unit.Tick()), unit)
+}
+
 // price reads an amount of money.
 func (f *form) price(name string, into *float64) {
 	text := strings.TrimSpace(f.posted.Get(name))

@@ -231,7 +231,11 @@ func (p *jobPage) answer(ctx context.Context, w *work) {
 	}
 	for _, st := range w.stocks {
 		for _, l := range drawer.Kept(st.Card, st.Layout, w.Name) {
-			p.Kept = append(p.Kept, fmt.Sprintf("%s of %s", sizeOf(l.Width, l.Height, p.Units), st.Card.Name))
+			line := fmt.Sprintf("%s of %s", usable(l.Width, l.Height, p.Units), st.Card.Name)
+			if l.Count > 1 {
+				line = fmt.Sprintf("%d of %s", l.Count, line)
+			}
+			p.Kept = append(p.Kept, line)
 		}
 	}
 }
@@ -293,7 +297,7 @@ func (p *jobPage) fits(w *work, boxes []store.Box) {
 		}
 		slices.SortFunc(useful, func(a, b layout.Rect) int { return int(b.Width.MM()*b.Height.MM() - a.Width.MM()*a.Height.MM()) })
 		for _, o := range useful[:min(len(useful), mostOffcuts)] {
-			line := fmt.Sprintf("The offcut of %s", sizeOf(o.Width, o.Height, p.Units))
+			line := fmt.Sprintf("The offcut of %s", usable(o.Width, o.Height, p.Units))
 			if names := batch.Fitting(o, pieces); len(names) > 0 {
 				p.Stocks[i].Fits = append(p.Stocks[i].Fits, line+" would also make: "+strings.Join(names[:min(len(names), 4)], ", ")+".")
 			} else {

@@ -115,13 +115,17 @@ func Useful(r layout.Rect) bool {
 	return min(r.Width, r.Height) >= usefulShort && max(r.Width, r.Height) >= usefulLong
 }
 
-// Kept gives the useful offcuts of a layout as lots, each with where it is
-// from: the work's name and the sheet's number.
+// Kept gives the useful offcuts of a layout as lots, equal ones together, each
+// with where it is from: the work's name and the sheet's number.
 func Kept(card paper.Card, laid *layout.Result, work string) []Lot {
 	var out []Lot
 	for i, l := range laid.Sheets {
 		for _, o := range l.Offcuts {
 			if !Useful(o) {
+				continue
+			}
+			if like := slices.IndexFunc(out, func(x Lot) bool { return x.Width == o.Width && x.Height == o.Height }); like >= 0 {
+				out[like].Count++
 				continue
 			}
 			l := Lot{Card: card, Width: o.Width, Height: o.Height, Count: 1, Offcut: true, From: fmt.Sprintf("%s, sheet %d", work, i+1)}
