@@ -17,7 +17,8 @@ type Model struct {
 	mats  []dress.Mat
 	// Stages names the stages of all pieces, in order; the last one brings
 	// the pieces together.
-	Stages []string
+	Stages   []string
+	finished []Solid // once asked for
 }
 
 type modelPart struct {
@@ -142,11 +143,14 @@ func (m *Model) Picture(title string, at float64) (*Picture, error) {
 // Where draws the finished box with one piece or mat of it marked, by its id;
 // what is hidden of it shows as broken lines.
 func (m *Model) Where(title, id string) (*Picture, error) {
-	solids, err := m.At(float64(len(m.Stages)))
-	if err != nil {
-		return nil, err
+	if m.finished == nil {
+		solids, err := m.At(float64(len(m.Stages)))
+		if err != nil {
+			return nil, err
+		}
+		m.finished = solids
 	}
-	return scene(title, solids, m.mats, false, id), nil
+	return scene(title, m.finished, m.mats, false, id), nil
 }
 
 // Piece is the model of one of the pieces alone.

@@ -164,7 +164,12 @@ func nameOf(st *batch.Stock, piece int) (name, box string) {
 
 func whereID(st *batch.Stock, piece int) string {
 	o := st.Origins[piece]
-	return fmt.Sprintf("where-%d-%s", o.Item, strings.NewReplacer(".", "-", " ", "-").Replace(o.Part))
+	return whereOf(o.Item, o.Part)
+}
+
+// whereOf names the picture that shows where a part of an item goes.
+func whereOf(item int, part string) string {
+	return fmt.Sprintf("where-%d-%s", item, strings.NewReplacer(".", "-", " ", "-").Replace(part))
 }
 
 // batch groups a card's cuts by the fence.
@@ -242,7 +247,7 @@ func (p *jobPage) answer(ctx context.Context, w *work) {
 
 // wheres draws, for every kind of piece, the box with the piece marked.
 func (p *jobPage) wheres(w *work) {
-	made := map[int]*design.Result{}
+	models := map[int]*draw.Model{}
 	for i := range w.stocks {
 		st := &w.stocks[i]
 		for n := range st.Job.Pieces {
@@ -254,15 +259,14 @@ func (p *jobPage) wheres(w *work) {
 			if !ok {
 				continue
 			}
-			if made[o.Item] == nil {
+			if models[o.Item] == nil {
 				r, err := design.Make(b.Inputs)
 				if err != nil {
 					continue // a begun job goes on though its box was broken since
 				}
-				made[o.Item] = r
+				models[o.Item] = modelOf(r)
 			}
-			m := modelOf(made[o.Item])
-			picture, err := m.Where(fmt.Sprintf("Where %s goes", st.Job.Pieces[n].Name), o.Part)
+			picture, err := models[o.Item].Where(fmt.Sprintf("Where %s goes", st.Job.Pieces[n].Name), o.Part)
 			if err != nil {
 				continue
 			}

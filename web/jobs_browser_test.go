@@ -17,6 +17,10 @@ func TestAJobInABrowser(t *testing.T) {
 	x.jarBox()
 	x.lot(12, 12*measure.Inch, 12*measure.Inch, false)
 	b := openBrowser(t, x)
+	// The box's own sheets show where a piece goes too.
+	b.visit("/boxes/1/sheets")
+	b.do(js(`document.querySelector("[data-key]").focus()`))
+	b.until(`document.querySelectorAll(".where:not([hidden])").length == 1`)
 	b.visit("/jobs")
 	b.set(`[name="copies.1"]`, "5")
 	b.do(chromedp.Click(`form.sheet-of-paper .btn-main`))

@@ -113,14 +113,30 @@ func (p *workPage) SheetViews() []sheetView {
 			}
 			l := sheets[i]
 			v := sheetView{
-				Title:   fmt.Sprintf("%s, %s of %d (%s)", s.Card.Name, span(i+1, i+n), len(sheets), l.Sheet.Name),
-				Picture: svg(draw.Sheet{Laid: l, Name: func(n int) (string, string) { return r.PieceName(s.Job.Pieces[n].Name), "" }, Direction: s.Card.Direction, Units: p.Units, Tick: p.Box.Inputs.Tools.Tick}.Picture()),
+				Title: fmt.Sprintf("%s, %s of %d (%s)", s.Card.Name, span(i+1, i+n), len(sheets), l.Sheet.Name),
+				Picture: svg(draw.Sheet{Laid: l, Name: func(n int) (string, string) { return r.PieceName(s.Job.Pieces[n].Name), "" },
+					Key: func(n int) string { return "- " + whereOf(0, s.Job.Pieces[l.Placed[n].Piece].Name) }, Direction: s.Card.Direction, Units: p.Units, Tick: p.Box.Inputs.Tools.Tick}.Picture()),
 			}
 			for _, c := range l.Cuts {
 				v.Cuts = append(v.Cuts, r.Show(c.At))
 			}
 			out = append(out, v)
 			i += n
+		}
+	}
+	return out
+}
+
+// Wheres draws the box once for every kind of piece, with that marked.
+func (p *workPage) Wheres() []whereView {
+	var out []whereView
+	m := modelOf(p.Result)
+	for _, s := range p.Result.Stocks {
+		for _, piece := range s.Job.Pieces {
+			name := p.Result.PieceName(piece.Name)
+			if picture, err := m.Where("Where the "+strings.ToLower(name)+" goes", piece.Name); err == nil {
+				out = append(out, whereView{whereOf(0, piece.Name), name, svg(picture)})
+			}
 		}
 	}
 	return out

@@ -203,3 +203,23 @@ func TestTheLargestReadingCounts(t *testing.T) {
 		}
 	}
 }
+
+// What is written as millimetres reads back to the nanometre.
+func TestLengthsInJSON(t *testing.T) {
+	for _, want := range []Length{0, 1, Inch / 64, 25_400_001, -3 * Millimetre, Max} {
+		text, err := json.Marshal(want)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var got Length
+		if err := json.Unmarshal(text, &got); err != nil || got != want {
+			t.Errorf("%s reads as %d nm, %v; want %d", text, got, err, want)
+		}
+	}
+	for _, bad := range []string{`"3"`, `true`, `1e12`, `{}`} {
+		var got Length
+		if err := json.Unmarshal([]byte(bad), &got); err == nil {
+			t.Errorf("%s reads as %d nm", bad, got)
+		}
+	}
+}

@@ -1,6 +1,6 @@
-// The sheets of a job under the hand: resting on a piece shows where it goes,
-// choosing it shows what can be done, dragging it puts it elsewhere; and a
-// search that can be watched and stopped.
+// Sheets under the hand: resting on a piece shows where it goes. In a job,
+// choosing it shows what can be done and dragging it puts it elsewhere; and a
+// search can be watched and stopped.
 "use strict";
 
 const job = () => document.getElementById("job");
@@ -16,6 +16,7 @@ function show(piece) {
 
 function choose(piece) {
   show(piece);
+  if (!job()) return;
   const [at] = keyOf(piece);
   htmx.ajax("GET", `/jobs/${job().dataset.job}/piece?at=${at}`, { target: "#piece", swap: "innerHTML" });
 }
@@ -40,7 +41,7 @@ document.addEventListener("pointerdown", (event) => {
   drag = { piece, svg, from: inMM(svg, event), by: { x: 0, y: 0 }, moved: false };
 });
 document.addEventListener("pointermove", (event) => {
-  if (!drag || !job().dataset.planned) return;
+  if (!drag || !job()?.dataset.planned) return;
   const to = inMM(drag.svg, event);
   drag.by = { x: to.x - drag.from.x, y: to.y - drag.from.y };
   drag.moved = drag.moved || Math.hypot(drag.by.x, drag.by.y) > 4;
