@@ -35,7 +35,7 @@ const workers = 2
 const (
 	wholeSheets = 0.35  // ruins that take a whole sheet
 	overlook    = 100   // one place in so many is overlooked
-	hottest     = 0.002 // of a sheet's area: how much worse a change may be and stay
+	hottest     = 0.004 // of a sheet's area: how much worse a change may be and stay
 	fuss        = 0.5   // how much the room left over weighs against waste
 	emptySheet  = 1e12  // nm²: an empty sheet comes after a place that wastes a square mm
 )
@@ -84,8 +84,9 @@ type searcher struct {
 	rng   *rand.Rand
 	seek  seeker
 	found spot // the best of the places just looked at
-	// measures are what a piece's size may go by when pieces are put in order,
-	// and key the order of the moment.
+	// measures are what a piece's size may go by when pieces are put in order:
+	// its area, its longer and its shorter side, and the shorter one with some
+	// of the longer. key is the order of the moment.
 	measures [4][]float64
 	key      []float64
 	// step numbers the changes of plans, so that what a sheet remembers can
@@ -107,7 +108,7 @@ func newSearcher(j *Job, seed int64) *searcher {
 		s.w, s.h = append(s.w, p.Width+j.Kerf), append(s.h, p.Height+j.Kerf)
 		s.area = append(s.area, span(p.Width+j.Kerf, p.Height+j.Kerf))
 		w, h := (p.Width + j.Kerf).MM(), (p.Height + j.Kerf).MM()
-		for i, m := range [4]float64{w * h, max(w, h), w, w + h} {
+		for i, m := range [4]float64{w * h, max(w, h), min(w, h), min(w, h) * math.Sqrt(max(w, h))} {
 			s.measures[i] = append(s.measures[i], m)
 		}
 	}
@@ -148,10 +149,10 @@ func (s *searcher) ruin(p *plan) {
 	}
 }
 
-// recreate puts what it can of the pool back, larger pieces first by one
-// measure or another.
+// recreate puts what it can of the pool back, pieces with a longer shorter side
+// first, for they find a place least easily.
 func (s *searcher) recreate(p *plan) {
-	measures := s.measures[s.rng.Intn(len(s.measures))]
+	measures := s.measures[2+s.rng.Intn(2)]
 	noise := 0.25 * s.rng.Float64()
 	for _, i := range p.pool {
 		s.key[i] = 0
