@@ -19,7 +19,7 @@ func TestAJobInABrowser(t *testing.T) {
 	b := openBrowser(t, x)
 	// The box's own sheets show where a piece goes too.
 	b.visit("/boxes/1/sheets")
-	b.do(js(`document.querySelector("[data-key]").focus()`))
+	b.do(js(`document.querySelector("[data-key]").dispatchEvent(new PointerEvent("pointerover", {bubbles: true}))`))
 	b.until(`document.querySelectorAll(".where:not([hidden])").length == 1`)
 	b.visit("/jobs")
 	b.set(`[name="copies.1"]`, "5")
@@ -29,6 +29,12 @@ func TestAJobInABrowser(t *testing.T) {
 	// Resting on a piece, and going to it by keyboard, show where it goes.
 	b.do(js(piece(0) + `.dispatchEvent(new PointerEvent("pointerover", {bubbles: true}))`))
 	b.until(`document.querySelectorAll(".where:not([hidden])").length == 1`)
+	b.do(chromedp.Click(`.stock h2`), js(`(() => {
+		const where = (p) => p.dataset.key.split(" ")[1], shown = document.querySelector(".where:not([hidden])").id;
+		window.other = [...document.querySelectorAll("[data-key]")].find((p) => where(p) != shown);
+		window.other.focus();
+	})()`))
+	b.until(`document.querySelector(".where:not([hidden])").id == window.other.dataset.key.split(" ")[1]`)
 	b.do(js(piece(1) + `.focus(); ` + piece(1) + `.dispatchEvent(new KeyboardEvent("keydown", {key: "Enter", bubbles: true}))`))
 	b.until(`document.querySelector("#piece [name=x]")`)
 	b.do(chromedp.Click(`#piece button[value=keep]`))
