@@ -25,7 +25,7 @@ func laid(t *testing.T, s *Store, copies int) []batch.Stock {
 	t.Helper()
 	lots, err := s.Lots(t.Context())
 	must(t, err)
-	stocks, err := batch.Gather([]batch.Item{{Box: 1, Inputs: trayOf("t", 150*mm), Copies: copies}}, lots, batch.Choices{})
+	stocks, err := batch.Gather([]batch.Item{{Inputs: trayOf("t", 150*mm), Copies: copies}}, lots, batch.Choices{})
 	must(t, err)
 	for i := range stocks {
 		must(t, stocks[i].Lay(t.Context(), batch.Quick))

@@ -25,7 +25,6 @@ type drawerPage struct {
 	Add    []field
 	Own    []field
 	Offcut bool
-	Cards  []string
 	Worth  string
 	Put    bool // paper was just put in
 }
@@ -73,7 +72,6 @@ func (s *server) showDrawer(c *echo.Context, status int, f *form) error {
 			v.Lots = append(v.Lots, x)
 		}
 		page.Groups = append(page.Groups, v)
-		page.Cards = append(page.Cards, g.Card.Name)
 	}
 	page.Worth = fmt.Sprintf("%.2f", worth)
 	page.addFields()

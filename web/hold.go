@@ -4,12 +4,10 @@ import (
 	"fmt"
 	"net/http"
 	"slices"
-	"strings"
 
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
-	"brevium/core/drawer"
 	"brevium/core/fault"
 	"brevium/core/layout"
 	"brevium/store"
@@ -34,19 +32,17 @@ func (s *server) piece(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	at, err := w.placeAt(c.QueryParam("at"))
+	at, p, err := w.placeAt(c.QueryParam("at"))
 	if err != nil {
 		return err
 	}
-	st := &w.stocks[at.stock]
-	laid := st.Layout.Sheets[at.sheet]
-	p := laid.Placed[at.n]
+	st := &w.stocks[at.Stock]
 	f := newForm(nil, unitsOf(c))
-	name, _, _ := strings.Cut(laid.Sheet.Name, " (drawer")
+	name := sheetName(st.Layout.Sheets[at.Sheet])
 	return c.Render(http.StatusOK, "job-piece", piecePage{
-		chrome: s.chrome(c, w.Name), Job: w.ID, At: at.String(), Name: st.Job.Pieces[p.Piece].Name, Sheet: fmt.Sprintf("sheet %d, %s", at.sheet+1, name),
+		chrome: s.chrome(c, w.Name), Job: w.ID, At: placeText(at), Name: st.Job.Pieces[p.Piece].Name, Sheet: fmt.Sprintf("sheet %d, %s", at.Sheet+1, name),
 		X: f.lengthField("x", "From the left", "", p.X), Y: f.lengthField("y", "From the top", "", p.Y),
-		Turned: p.Turned, MayTurn: st.Job.Pieces[p.Piece].Turn, Kept: kept(st, at.sheet, p), Planned: w.State == store.Planned,
+		Turned: p.Turned, MayTurn: st.Job.Pieces[p.Piece].Turn, Kept: st.Keeps(at.Sheet, p), Planned: w.State == store.Planned,
 	})
 }
 
@@ -62,12 +58,13 @@ func (s *server) hold(c *echo.Context) error {
 		return badForm(err)
 	}
 	f := newForm(posted, unitsOf(c))
-	at, err := w.placeAt(posted.Get("at"))
-	if err != nil || w.State != store.Planned {
-		return fault.New("unknown-piece", "at", "That piece lies elsewhere by now; reload the page.")
+	at, placed, err := w.placeAt(posted.Get("at"))
+	if err == nil && w.State != store.Planned {
+		err = errElsewhere
 	}
-	st := &w.stocks[at.stock]
-	placed := st.Layout.Sheets[at.sheet].Placed[at.n]
+	if err != nil {
+		return err
+	}
 	to := placed
 	f.length("x", &to.X)
 	f.length("y", &to.Y)
@@ -75,12 +72,18 @@ func (s *server) hold(c *echo.Context) error {
 		to.Turned = !placed.Turned
 		to.Width, to.Height = placed.Height, placed.Width
 	}
-	ch := w.Choices
 	if f.ok() {
-		ch.Held = heldAs(w, at, posted.Get("do"), placed, to)
 		next := *w
-		next.Choices, next.Layouts = ch, without(w.stocks, at.stock)
-		if err := s.plan(c.Request().Context(), &next, ch); isFault(err) {
+		switch posted.Get("do") {
+		case "free":
+			next.Choices.Held = batch.Free(w.stocks, at)
+		case "sheet":
+			next.Choices.Held = batch.KeepSheet(w.stocks, at, to)
+		default:
+			next.Choices.Held = batch.Keep(w.stocks, at, to)
+		}
+		next.Layouts = without(w.stocks, at.Stock)
+		if err := s.plan(c.Request().Context(), &next); isFault(err) {
 			x := *fault.Of(err)
 			x.Field = "hold"
 			f.fail(&x)
@@ -95,6 +98,7 @@ func (s *server) hold(c *echo.Context) error {
 	return s.renderJob(c, http.StatusUnprocessableEntity, w, f)
 }
 
+// afterJob shows a job again after a change.
 func (s *server) afterJob(c *echo.Context, w *work) error {
 	if c.Request().Header.Get("HX-Request") == "" {
 		return back(c, "/jobs/%d", w.ID)
@@ -109,72 +113,19 @@ func without(stocks []batch.Stock, changed int) []byte {
 	return batch.WriteLayouts(kept)
 }
 
-// place is a placed piece: the nth on a sheet of a stock.
-type place struct{ stock, sheet, n int }
-
-func (p place) String() string { return fmt.Sprintf("%d.%d.%d", p.stock, p.sheet, p.n) }
-
-func (w *work) placeAt(text string) (place, error) {
-	var p place
-	if _, err := fmt.Sscanf(text, "%d.%d.%d", &p.stock, &p.sheet, &p.n); err != nil {
-		return p, err
+// placeAt reads where a piece lies, as place writes it.
+func (w *work) placeAt(text string) (batch.Place, layout.Placed, error) {
+	var at batch.Place
+	if _, err := fmt.Sscanf(text, "%d.%d.%d", &at.Stock, &at.Sheet, &at.N); err != nil {
+		return at, layout.Placed{}, errElsewhere
 	}
-	if p.stock < 0 || p.stock >= len(w.stocks) || p.sheet < 0 || p.sheet >= len(w.stocks[p.stock].Layout.Sheets) ||
-		p.n < 0 || p.n >= len(w.stocks[p.stock].Layout.Sheets[p.sheet].Placed) {
-		return p, store.ErrNoJob
+	p, ok := batch.At(w.stocks, at)
+	if !ok {
+		return at, p, errElsewhere
 	}
-	return p, nil
+	return at, p, nil
 }
 
-// kept tells whether a placed piece is one that a hand keeps: held sheets come
-// first in a layout.
-func kept(st *batch.Stock, sheet int, p layout.Placed) bool {
-	return sheet < len(st.Job.Held) && slices.ContainsFunc(st.Job.Held[sheet].Pieces, func(h layout.Placed) bool {
-		return h.Piece == p.Piece && h.Rect == p.Rect && h.Turned == p.Turned
-	})
-}
+func placeText(at batch.Place) string { return fmt.Sprintf("%d.%d.%d", at.Stock, at.Sheet, at.N) }
 
-// heldAs gives the kept pieces of a job after a piece was kept ("keep"), put
-// elsewhere, let go ("free"), or all of its sheet kept ("sheet").
-func heldAs(w *work, at place, do string, placed, to layout.Placed) []batch.Held {
-	var out []batch.Held
-	for i := range w.stocks {
-		st := &w.stocks[i]
-		for n, h := range st.Job.Held {
-			if i == at.stock && n == at.sheet {
-				continue
-			}
-			out = append(out, heldOf(st, st.Job.Sheets[h.Sheet].Name, h.Pieces))
-		}
-	}
-	st := &w.stocks[at.stock]
-	laid := st.Layout.Sheets[at.sheet]
-	var pieces []layout.Placed
-	for _, p := range laid.Placed {
-		if p != placed && (kept(st, at.sheet, p) || do == "sheet") {
-			pieces = append(pieces, p)
-		}
-	}
-	if do != "free" {
-		pieces = append(pieces, to)
-	}
-	if len(pieces) > 0 {
-		h := heldOf(st, laid.Sheet.Name, pieces)
-		// A kept sheet stands where it stood among those of its card, a new one
-		// behind them.
-		n := min(at.sheet, len(st.Job.Held))
-		for _, before := range w.stocks[:at.stock] {
-			n += len(before.Job.Held)
-		}
-		out = slices.Insert(out, n, h)
-	}
-	return out
-}
-
-func heldOf(st *batch.Stock, sheet string, pieces []layout.Placed) batch.Held {
-	h := batch.Held{Card: drawer.Key(st.Card), Sheet: sheet}
-	for _, p := range pieces {
-		h.Pieces = append(h.Pieces, batch.HeldPiece{Piece: st.Job.Pieces[p.Piece].Name, X: p.X, Y: p.Y, Turned: p.Turned})
-	}
-	return h
-}
+var errElsewhere = fault.New("unknown-piece", "at", "That piece lies elsewhere by now; reload the page.")

@@ -12,7 +12,6 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
-	"brevium/core/drawer"
 	"brevium/core/fault"
 	"brevium/store"
 )
@@ -52,24 +51,24 @@ func (s *server) job(c *echo.Context) (*work, error) {
 		w.stocks, err = batch.ReadStocks(j.Stocks)
 		return w, err
 	}
-	return w, s.plan(ctx, w, j.Choices)
+	return w, s.plan(ctx, w)
 }
 
-// plan gathers and lays out a planned job under some choices.
-func (s *server) plan(ctx context.Context, w *work, ch batch.Choices) error {
+// plan gathers and lays out a planned job.
+func (s *server) plan(ctx context.Context, w *work) error {
 	var items []batch.Item
 	for _, it := range w.Items {
 		b, ok := w.boxes[it.Box]
 		if !ok {
 			return fault.New("deleted", copiesName(it.Box), "a box of this job is deleted; take it out, or bring the box back")
 		}
-		items = append(items, batch.Item{Box: b.ID, Inputs: b.Inputs, Copies: it.Copies})
+		items = append(items, batch.Item{Inputs: b.Inputs, Copies: it.Copies})
 	}
 	lots, err := s.store.Lots(ctx)
 	if err != nil {
 		return err
 	}
-	stocks, err := batch.Gather(items, lots, ch)
+	stocks, err := batch.Gather(items, lots, w.Choices)
 	if err != nil {
 		x := *fault.Of(err)
 		for i, it := range w.Items {
@@ -108,16 +107,11 @@ func (s *server) changeJob(c *echo.Context) error {
 	if err != nil && (w == nil || !isFault(err)) {
 		return err
 	}
-	posted, err := c.FormValues()
-	if err != nil {
-		return badForm(err)
-	}
-	ctx := c.Request().Context()
-	boxes, err := s.store.Boxes(ctx)
+	f, boxes, err := s.jobForm(c)
 	if err != nil {
 		return err
 	}
-	f := newForm(posted, unitsOf(c))
+	ctx, posted := c.Request().Context(), f.posted
 	j := w.Job
 	j.Items = readItems(f, boxes)
 	if extra, err := strconv.ParseInt(posted.Get("add"), 10, 64); err == nil && extra > 0 && !slices.ContainsFunc(j.Items, func(x store.JobItem) bool { return x.Box == extra }) {
@@ -138,7 +132,7 @@ func (s *server) changeJob(c *echo.Context) error {
 		for _, b := range boxes {
 			next.boxes[b.ID] = b
 		}
-		if err := s.plan(ctx, next, j.Choices); isFault(err) {
+		if err := s.plan(ctx, next); isFault(err) {
 			f.fail(err)
 		} else if err != nil {
 			return err
@@ -151,13 +145,10 @@ func (s *server) changeJob(c *echo.Context) error {
 	if !f.ok() {
 		return s.renderJob(c, http.StatusUnprocessableEntity, w, f)
 	}
-	if c.Request().Header.Get("HX-Request") == "" {
-		return back(c, "/jobs/%d", w.ID)
-	}
-	return s.renderJob(c, http.StatusOK, w, newForm(nil, unitsOf(c)))
+	return s.afterJob(c, w)
 }
 
-// step takes a job from one state to the next or back.
+// jobStep takes a job from one state to the next or back.
 func (s *server) jobStep(c *echo.Context) error {
 	w, err := s.job(c)
 	if err != nil && (w == nil || !isFault(err)) {
@@ -173,15 +164,11 @@ func (s *server) jobStep(c *echo.Context) error {
 	case "release":
 		err = s.store.ReleaseJob(ctx, w.ID)
 	case "finish":
-		var kept []drawer.Lot
-		for _, st := range w.stocks {
-			kept = append(kept, drawer.Kept(st.Card, st.Layout, w.Name)...)
-		}
-		err = s.store.FinishJob(ctx, w.ID, kept)
+		err = s.store.FinishJob(ctx, w.ID, batch.Kept(w.stocks, w.Name))
 	case "unfinish":
 		err = s.store.UnfinishJob(ctx, w.ID)
 	case "buy":
-		err = s.store.AddLots(ctx, bought(w.stocks))
+		err = s.store.AddLots(ctx, batch.ToBuy(w.stocks))
 	case "delete":
 		if err := s.store.DeleteJob(ctx, w.ID); err != nil {
 			return err
@@ -199,17 +186,4 @@ func (s *server) jobStep(c *echo.Context) error {
 		return err
 	}
 	return back(c, "/jobs/%d", w.ID)
-}
-
-// bought are the sheets that a job must buy, as lots for the drawer.
-func bought(stocks []batch.Stock) []drawer.Lot {
-	var out []drawer.Lot
-	for _, t := range batch.Takes(stocks) {
-		if t.Lot == 0 {
-			l := drawer.Lot{Card: t.Card, Sheet: t.Sheet.Name, Width: t.Sheet.Width, Height: t.Sheet.Height, Count: t.Count, Price: t.Price}
-			l.Complete()
-			out = append(out, l)
-		}
-	}
-	return out
 }

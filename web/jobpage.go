@@ -36,7 +36,6 @@ type jobPage struct {
 	ToBuy, Taken, Kept       []string
 	Answer, Proof, Saves     string
 	Tick                     float64 // mm, for the hand that moves a piece
-	Done                     bool
 }
 
 // stockView is one card's sheets.
@@ -143,17 +142,24 @@ func (p *jobPage) sheets(w *work) {
 
 func (p *jobPage) sheet(st *batch.Stock, stock, k, n, of int) jobSheetView {
 	l := st.Layout.Sheets[k]
-	name, _, _ := strings.Cut(l.Sheet.Name, " (drawer")
-	v := jobSheetView{Title: fmt.Sprintf("%s of %d: %s", span(k+1, k+n), of, name)}
+	v := jobSheetView{Title: fmt.Sprintf("%s of %d: %s", span(k+1, k+n), of, sheetName(l))}
 	v.Picture = svg(draw.Sheet{
 		Laid: l, Name: func(i int) (string, string) { return nameOf(st, i) }, Direction: st.Card.Direction, Units: p.Units, Tick: p.Units.Tick(),
-		Key:  func(i int) string { return fmt.Sprintf("%s %s", place{stock, k, i}, whereID(st, l.Placed[i].Piece)) },
-		Kept: func(i int) bool { return kept(st, k, l.Placed[i]) },
+		Key: func(i int) string {
+			return placeText(batch.Place{Stock: stock, Sheet: k, N: i}) + " " + whereID(st, l.Placed[i].Piece)
+		},
+		Kept: func(i int) bool { return st.Keeps(k, l.Placed[i]) },
 	}.Picture())
 	for _, c := range l.Cuts {
 		v.Cuts = append(v.Cuts, cutView{c.N, p.show(c.At), c.Narrow()})
 	}
 	return v
+}
+
+// sheetName is a sheet's name without the number of its pile.
+func sheetName(l layout.Laid) string {
+	name, _, _ := strings.Cut(l.Sheet.Name, " (drawer")
+	return name
 }
 
 // nameOf parts a piece's name into its own and its box's.
@@ -234,14 +240,12 @@ func (p *jobPage) answer(ctx context.Context, w *work) {
 			p.Saves += "."
 		}
 	}
-	for _, st := range w.stocks {
-		for _, l := range drawer.Kept(st.Card, st.Layout, w.Name) {
-			line := fmt.Sprintf("%s of %s", usable(l.Width, l.Height, p.Units), st.Card.Name)
-			if l.Count > 1 {
-				line = fmt.Sprintf("%d of %s", l.Count, line)
-			}
-			p.Kept = append(p.Kept, line)
+	for _, l := range batch.Kept(w.stocks, w.Name) {
+		line := fmt.Sprintf("%s of %s", usable(l.Width, l.Height, p.Units), l.Card.Name)
+		if l.Count > 1 {
+			line = fmt.Sprintf("%d of %s", l.Count, line)
 		}
+		p.Kept = append(p.Kept, line)
 	}
 }
 

@@ -52,10 +52,8 @@ func (s *server) showJobs(c *echo.Context, status int, f *form) error {
 	if err != nil {
 		return err
 	}
-	names := map[int64]string{}
-	page := jobsPage{chrome: s.chrome(c, "Jobs"), Form: f}
+	names, page := namesOf(boxes), jobsPage{chrome: s.chrome(c, "Jobs"), Form: f}
 	for _, b := range boxes {
-		names[b.ID] = b.Name
 		page.Boxes = append(page.Boxes, jobBox{b.ID, b.Name, f.control(copiesName(b.ID), "Copies of "+b.Name, "", "")})
 	}
 	for _, j := range jobs {
@@ -63,6 +61,24 @@ func (s *server) showJobs(c *echo.Context, status int, f *form) error {
 	}
 	page.Name = f.control("name", "Name of the job", "what it is for", "")
 	return c.Render(status, "jobs.html", page)
+}
+
+func namesOf(boxes []store.Box) map[int64]string {
+	names := map[int64]string{}
+	for _, b := range boxes {
+		names[b.ID] = b.Name
+	}
+	return names
+}
+
+// jobForm reads the form of a job, and the boxes that it may make.
+func (s *server) jobForm(c *echo.Context) (*form, []store.Box, error) {
+	posted, err := c.FormValues()
+	if err != nil {
+		return nil, nil, badForm(err)
+	}
+	boxes, err := s.store.Boxes(c.Request().Context())
+	return newForm(posted, unitsOf(c)), boxes, err
 }
 
 // makes writes what a job makes: "12 × Dice set, 4 × Honey jars".
@@ -99,16 +115,10 @@ func readItems(f *form, boxes []store.Box) []store.JobItem {
 }
 
 func (s *server) makeJob(c *echo.Context) error {
-	posted, err := c.FormValues()
-	if err != nil {
-		return badForm(err)
-	}
-	ctx := c.Request().Context()
-	boxes, err := s.store.Boxes(ctx)
+	f, boxes, err := s.jobForm(c)
 	if err != nil {
 		return err
 	}
-	f := newForm(posted, unitsOf(c))
 	j := store.Job{Items: readItems(f, boxes)}
 	f.text("name", &j.Name)
 	if len(j.Items) == 0 && f.ok() {
@@ -121,16 +131,12 @@ func (s *server) makeJob(c *echo.Context) error {
 		return s.showJobs(c, http.StatusUnprocessableEntity, f)
 	}
 	if j.Name == "" {
-		names := map[int64]string{}
-		for _, b := range boxes {
-			names[b.ID] = b.Name
-		}
-		j.Name = makes(j.Items[:1], names)
+		j.Name = makes(j.Items[:1], namesOf(boxes))
 		if more := len(j.Items) - 1; more > 0 {
 			j.Name += fmt.Sprintf(" and %d more", more)
 		}
 	}
-	n, err := s.store.AddJob(ctx, j)
+	n, err := s.store.AddJob(c.Request().Context(), j)
 	if err != nil {
 		return err
 	}

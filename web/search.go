@@ -81,7 +81,7 @@ func (s *server) look(c *echo.Context, w *work, all time.Duration, tell func(pro
 		before := st.Layout
 		laid, err := layout.Solve(ctx, st.Job, layout.Effort{Seconds: share * all.Seconds(), Start: st.Layout, Better: func(r *layout.Result) {
 			p := progress{Says: fmt.Sprintf("%s: %s, %.0f %% used; at least %d", st.Card.Name, counted(len(r.Sheets), "sheet"), 100*r.Used, r.Bound.Sheets), Part: time.Since(start).Seconds() / all.Seconds()}
-			if !first && dearer(before, r) {
+			if !first && before.Dearer(r) {
 				st.Layout = r
 				s.keep(ctx, w)
 				p.HTML = s.sheetsHTML(c, w)
@@ -92,7 +92,7 @@ func (s *server) look(c *echo.Context, w *work, all time.Duration, tell func(pro
 		if err != nil {
 			break
 		}
-		if st.Layout = laid; dearer(laid, before) {
+		if st.Layout = laid; laid.Dearer(before) {
 			st.Layout = before
 		}
 		s.keep(ctx, w)
@@ -102,13 +102,6 @@ func (s *server) look(c *echo.Context, w *work, all time.Duration, tell func(pro
 		}
 		tell(progress{Says: st.Card.Name + " is done", Part: float64(done) / float64(pieces), HTML: s.sheetsHTML(c, w)})
 	}
-}
-
-// dearer tells whether one layout of a job costs more than another, or as
-// much on more sheets.
-func dearer(a, b *layout.Result) bool {
-	return len(a.Unplaced) > len(b.Unplaced) || len(a.Unplaced) == len(b.Unplaced) &&
-		(a.Cost > b.Cost+1e-9 || a.Cost > b.Cost-1e-9 && len(a.Sheets) > len(b.Sheets))
 }
 
 // keep keeps the layouts found, also when the page has gone.

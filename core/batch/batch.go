@@ -16,9 +16,8 @@ import (
 	"brevium/core/paper"
 )
 
-// Item is a box, and how many of it the job makes.
+// Item is a box's design, and how many of it the job makes.
 type Item struct {
-	Box    int64
 	Inputs design.Inputs
 	Copies int
 }
@@ -99,7 +98,7 @@ func Gather(items []Item, lots []drawer.Lot, ch Choices) ([]Stock, error) {
 		g.add(i, it.Copies, r)
 	}
 	for i := range g.stocks {
-		g.sheets(&g.stocks[i])
+		g.sheets(&g.stocks[i], g.toBuy[i])
 		g.hold(&g.stocks[i])
 	}
 	return g.stocks, nil
@@ -159,9 +158,7 @@ func sameSize(w, h, w2, h2 measure.Length) bool { return w == w2 && h == h2 || w
 
 // sheets gives a stock the lots of its card and the sheets to be bought: those
 // its boxes are cut from, and those like the whole sheets in the drawer.
-func (g *gathering) sheets(s *Stock) {
-	at := slices.IndexFunc(g.stocks, func(x Stock) bool { return drawer.Key(x.Card) == drawer.Key(s.Card) })
-	buy := slices.Clone(g.toBuy[at])
+func (g *gathering) sheets(s *Stock, buy []paper.Sheet) {
 	price, area := 0.0, 0.0
 	for _, l := range g.lots {
 		if drawer.Key(l.Card) != drawer.Key(s.Card) {

@@ -49,7 +49,7 @@ func gather(t *testing.T, items []Item, lots []drawer.Lot, ch Choices) []Stock {
 // Blanks of 8 and of 4 in: alone the large ones take a sheet each and the small
 // ones another, together the small ones lie beside the large.
 func TestTogetherTakesLess(t *testing.T) {
-	items := []Item{{Box: 1, Inputs: tray("large", 6*inch, inch), Copies: 2}, {Box: 2, Inputs: tray("small", 2*inch, inch), Copies: 10}}
+	items := []Item{{Inputs: tray("large", 6*inch, inch), Copies: 2}, {Inputs: tray("small", 2*inch, inch), Copies: 10}}
 	stocks := gather(t, items, []drawer.Lot{sheets(7, 9, 12*inch, 12*inch)}, Choices{})
 	if len(stocks) != 1 || len(stocks[0].Layout.Sheets) != 2 || len(stocks[0].Layout.Unplaced) > 0 {
 		t.Fatalf("%d stocks, %+v", len(stocks), stocks)
@@ -73,7 +73,7 @@ func TestTogetherTakesLess(t *testing.T) {
 
 // Offcuts first, then the drawer, and what is still missing is to be bought.
 func TestTheDrawerIsUsedFirst(t *testing.T) {
-	items := []Item{{Box: 1, Inputs: tray("t", 6*inch, inch), Copies: 3}}
+	items := []Item{{Inputs: tray("t", 6*inch, inch), Copies: 3}}
 	offcut := sheets(3, 1, 9*inch, 8*inch)
 	offcut.Offcut, offcut.Price = true, 0
 	reserved := sheets(5, 2, 12*inch, 12*inch)
@@ -96,7 +96,7 @@ func TestTheDrawerIsUsedFirst(t *testing.T) {
 }
 
 func TestHeldPiecesGoByName(t *testing.T) {
-	items := []Item{{Box: 1, Inputs: tray("t", 2*inch, inch), Copies: 3}}
+	items := []Item{{Inputs: tray("t", 2*inch, inch), Copies: 3}}
 	lots := []drawer.Lot{sheets(7, 9, 12*inch, 12*inch)}
 	first := gather(t, items, lots, Choices{})
 	ch := Choices{Held: []Held{{Card: drawer.Key(first[0].Card), Sheet: first[0].Job.Sheets[0].Name, Pieces: []HeldPiece{{Piece: first[0].Job.Pieces[0].Name, X: 3 * inch, Y: 5 * inch}}}}}
@@ -119,7 +119,7 @@ func TestHeldPiecesGoByName(t *testing.T) {
 }
 
 func TestStocksAndLayoutsComeBack(t *testing.T) {
-	items := []Item{{Box: 1, Inputs: tray("a", 6*inch, inch), Copies: 2}, {Box: 2, Inputs: tray("b", 2*inch, inch), Copies: 5}}
+	items := []Item{{Inputs: tray("a", 6*inch, inch), Copies: 2}, {Inputs: tray("b", 2*inch, inch), Copies: 5}}
 	lots := []drawer.Lot{sheets(7, 9, 12*inch, 12*inch)}
 	stocks := gather(t, items, lots, Choices{Stages: 3})
 	again, err := ReadStocks(WriteStocks(stocks))

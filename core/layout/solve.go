@@ -80,6 +80,13 @@ func (a worth) better(b worth) bool {
 	return cmp.Or(cmp.Compare(a.unplaced, b.unplaced), compareCost(a.cost, b.cost), cmp.Compare(a.sheets, b.sheets), cmp.Compare(b.offcut, a.offcut)) < 0
 }
 
+// Dearer tells whether a layout is worse than another of the same job by more
+// than its offcuts: by what has no place, its cost, or its number of sheets.
+func (r *Result) Dearer(than *Result) bool {
+	of := func(r *Result) worth { return worth{unplaced: len(r.Unplaced), cost: r.Cost, sheets: len(r.Sheets)} }
+	return of(than).better(of(r))
+}
+
 // compareCost takes sums that differ by their rounding for equal.
 func compareCost(a, b float64) int {
 	if d := a - b; d < 1e-9 && d > -1e-9 {
