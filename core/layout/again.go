@@ -2,7 +2,6 @@ package layout
 
 import (
 	"slices"
-	"strings"
 
 	"brevium/core/fault"
 	"brevium/core/measure"
@@ -64,17 +63,16 @@ func (j *Job) again(r *Result) *plan {
 		if kind < 0 {
 			return nil
 		}
-		root := j.regrow(l)
+		root := j.regrow(kind, l)
 		if root == nil {
 			return nil
 		}
-		u := sheetUse{kind: kind, root: root.strip()}
+		u := j.use(kind, root.strip())
 		if w, h := j.room(kind); u.root == nil || !j.cutFrom(kind, u.root, w, h) {
 			return nil
 		}
 		for _, piece := range u.root.pieces(nil) {
 			placed[piece]++
-			u.used += span(j.Pieces[piece].Width+j.Kerf, j.Pieces[piece].Height+j.Kerf)
 		}
 		p.sheets = append(p.sheets, u)
 	}
@@ -97,48 +95,47 @@ func (j *Job) again(r *Result) *plan {
 
 // regrow makes a sheet's tree from its cuts; nil when they do not take it
 // apart into its pieces.
-func (j *Job) regrow(l Laid) *node {
+func (j *Job) regrow(kind int, l Laid) *node {
 	part, trims := "1", 0
 	if j.Trim > 0 {
-		trims, part = 4, "1.2.1.2.1"
+		part, trims = "1.2.1.2.1", 4 // as read trims a sheet
 	}
 	if len(l.Cuts) < trims {
 		return nil
 	}
-	parts := map[string]*node{part: leaf(l.Sheet.Width-2*j.Trim+j.Kerf, l.Sheet.Height-2*j.Trim+j.Kerf)}
-	root := parts[part]
-	at := map[*node][2]measure.Length{root: {j.Trim, j.Trim}}
+	type grown struct {
+		*node
+		x, y measure.Length
+	}
+	root := leaf(j.room(kind))
+	parts := map[string]grown{part: {root, j.Trim, j.Trim}}
 	for _, c := range l.Cuts[trims:] {
-		n := parts[c.Part]
-		if n == nil || n.a != nil {
+		n, known := parts[c.Part]
+		if !known {
 			return nil
 		}
+		delete(parts, c.Part)
 		n.across, n.at = c.Across, c.At+j.Kerf
-		x, y := at[n][0], at[n][1]
+		b := n
 		if c.Across {
 			n.a, n.b = leaf(n.at, n.h), leaf(n.w-n.at, n.h)
-			x += n.at
+			b.x += n.at
 		} else {
 			n.a, n.b = leaf(n.w, n.at), leaf(n.w, n.h-n.at)
-			y += n.at
+			b.y += n.at
 		}
-		at[n.a], at[n.b] = at[n], [2]measure.Length{x, y}
-		parts[c.Part+".1"], parts[c.Part+".2"] = n.a, n.b
+		parts[c.Part+".1"], parts[c.Part+".2"] = grown{n.a, n.x, n.y}, grown{n.b, b.x, b.y}
+	}
+	whole := map[Rect]*node{}
+	for _, n := range parts {
+		whole[Rect{n.x, n.y, n.w - j.Kerf, n.h - j.Kerf}] = n.node
 	}
 	for _, p := range l.Placed {
-		found := false
-		for name, n := range parts {
-			if n.a != nil || at[n] != [2]measure.Length{p.X, p.Y} || n.w != p.Width+j.Kerf || n.h != p.Height+j.Kerf || !strings.HasPrefix(name, part) {
-				continue
-			}
-			if p.Piece >= len(j.Pieces) || n.piece >= 0 {
-				return nil
-			}
-			n.piece, n.turned, found = p.Piece, p.Turned, true
-		}
-		if !found {
+		n := whole[p.Rect]
+		if n == nil || n.piece >= 0 || p.Piece >= len(j.Pieces) {
 			return nil
 		}
+		n.piece, n.turned = p.Piece, p.Turned
 	}
 	return root
 }

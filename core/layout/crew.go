@@ -21,7 +21,7 @@ type crew struct {
 
 	mu     sync.Mutex
 	bound  Bound
-	proved bool // columns have been asked for a bound
+	proved bool // columns were asked for a bound, and had the time
 }
 
 func newCrew(ctx context.Context, j *Job, e Effort, bound Bound, start time.Time) *crew {
@@ -47,10 +47,19 @@ func (c *crew) stop() bool {
 	return c.ctx.Err() != nil || c.timed() && time.Now().After(c.deadline)
 }
 
+// time is all there is for the search without tidying; 0 when work is the
+// bound.
+func (c *crew) time() time.Duration {
+	if !c.timed() {
+		return 0
+	}
+	return c.deadline.Sub(c.start)
+}
+
 // within tells when a part of the time that there is has passed from now on,
 // or the search is to end.
 func (c *crew) within(share float64) func() bool {
-	until := time.Now().Add(time.Duration(share * float64(c.deadline.Sub(c.start))))
+	until := time.Now().Add(time.Duration(share * float64(c.time())))
 	return func() bool { return c.stop() || time.Now().After(until) }
 }
 
@@ -177,7 +186,7 @@ func (c *crew) byTime(target, whole *plan) *plan {
 			now, best := target.forget(), target
 			defer func() { b.show(best) }()
 			for round := 0; !stop(); round++ {
-				if i == workers-1 && (c.soon() || c.deadline.Sub(c.start).Seconds() > 0.3) && (c.soon() || round > 0 || time.Since(c.start) > c.deadline.Sub(c.start)/4) && round%diveEvery == 0 {
+				if i == workers-1 && round%diveEvery == 0 && c.dives(round) {
 					if p := c.dive(w, target, whole, stop); p != nil {
 						now = p.forget()
 						if p.out < best.out || len(p.pool) == 0 {
@@ -214,7 +223,7 @@ const (
 
 // prove seeks a better bound by columns, until it was not cut short once.
 func (c *crew) prove(w *searcher, stop func() bool) {
-	if c.proved || c.master == nil || c.deadline.Sub(c.start).Seconds() < proveLeast {
+	if c.proved || c.master == nil || c.time().Seconds() < proveLeast {
 		return
 	}
 	late := c.within(proveShare)
@@ -233,7 +242,7 @@ func (c *crew) prove(w *searcher, stop func() bool) {
 // batch tells whether most pieces come many times: then columns give a plan at
 // once.
 func (c *crew) batch() bool {
-	return c.timed() && c.deadline.Sub(c.start).Seconds() >= proveLeast && c.job.columnsPay() && c.job.total() >= 4*len(c.job.Pieces)
+	return c.time().Seconds() >= proveLeast && c.job.columnsPay() && c.job.total() >= 4*len(c.job.Pieces)
 }
 
 // byColumns makes a plan by columns alone, after asking them for a bound; nil
@@ -251,9 +260,21 @@ func (c *crew) byColumns(whole *plan) *plan {
 	return p
 }
 
-// soon tells whether columns are worth trying first: of few pieces they are
-// found at once.
-func (c *crew) soon() bool { return len(c.job.Pieces) <= 30 }
+// Columns of up to fewPieces kinds are found at once; of more they take a
+// while, which a search of less than diveLeast seconds has not.
+const (
+	fewPieces = 30
+	diveLeast = 0.3
+)
+
+// dives tells whether it is time for columns: of few kinds of piece at the
+// beginning already, of more after a quarter of the time.
+func (c *crew) dives(round int) bool {
+	if len(c.job.Pieces) <= fewPieces {
+		return true
+	}
+	return c.time().Seconds() > diveLeast && (round > 0 || time.Since(c.start) > c.time()/4)
+}
 
 // dive makes a plan by columns for no more than the target's cost; nil when
 // they do not suit the job. It takes at most a part of the time there is.
@@ -267,12 +288,8 @@ func (c *crew) dive(w *searcher, target, whole *plan, stop func() bool) *plan {
 	if c.master == nil {
 		return nil
 	}
-	most := 0.0
-	for _, u := range target.sheets {
-		most += w.price[u.kind]
-	}
 	late := c.within(diveShare)
-	p := w.dive(c.master, most, func() bool { return stop() || late() }, stop)
+	p := w.dive(c.master, target.cost(w.price), func() bool { return stop() || late() }, stop)
 	if len(p.sheets) == 0 {
 		return nil
 	}

@@ -43,11 +43,7 @@ func (j *Job) exact() *plan {
 	}
 	out := &plan{}
 	for p := found; p.root != nil; p = p.rest {
-		u := sheetUse{kind: p.kind, root: p.root}
-		for _, i := range p.root.pieces(nil) {
-			u.used += span(j.Pieces[i].Width+j.Kerf, j.Pieces[i].Height+j.Kerf)
-		}
-		out.sheets = append(out.sheets, u)
+		out.sheets = append(out.sheets, j.use(p.kind, p.root))
 	}
 	return out
 }

@@ -23,11 +23,7 @@ func (j *Job) greedy() *plan {
 func (a *attempt) plan(j *Job) *plan {
 	p := &plan{}
 	for i, root := range a.roots {
-		u := sheetUse{kind: a.sheets[i], root: root.strip()}
-		for _, piece := range u.root.pieces(nil) {
-			u.used += span(j.Pieces[piece].Width+j.Kerf, j.Pieces[piece].Height+j.Kerf)
-		}
-		p.sheets = append(p.sheets, u)
+		p.sheets = append(p.sheets, j.use(a.sheets[i], root.strip()))
 	}
 	for _, it := range a.unplaced {
 		p.pool, p.out = append(p.pool, it.piece), p.out+span(it.w, it.h)

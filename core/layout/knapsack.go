@@ -13,8 +13,8 @@ import (
 // cut gives more. What it finds is exact, so no filling of the real pieces is
 // worth more than it.
 type knapsack struct {
-	xs, ys       []int64 // sums of sides, in nm
-	toX, toY     [][]int32
+	xs, ys       []int64   // sums of sides, in nm
+	toX, toY     [][]int32 // what goes beside each part of a room; see rests
 	single       [][]int32 // by x and y: the pieces of that size, as 2·piece + turned
 	at           []int32   // which of single a room has of its own, −1 for none
 	value, turnd []float64 // by y, x and by x, y

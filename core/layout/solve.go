@@ -103,6 +103,15 @@ func (j *Job) worth(p *plan) worth {
 	return w
 }
 
+// use is a sheet of a kind with a strip on it.
+func (j *Job) use(kind int, root *strip) sheetUse {
+	u := sheetUse{kind: kind, root: root}
+	for _, i := range root.pieces(nil) {
+		u.used += span(j.Pieces[i].Width+j.Kerf, j.Pieces[i].Height+j.Kerf)
+	}
+	return u
+}
+
 func (p *plan) cost(prices []float64) float64 {
 	sum := 0.0
 	for _, u := range p.sheets {
