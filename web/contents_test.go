@@ -77,6 +77,73 @@ func TestTheBiggestIsTaken(t *testing.T) {
 	}
 }
 
+// A size filled in is fixed even when the choice above it was left alone, and
+// the answer says what every style gives only when none is.
+func TestTheBiggestAsAsked(t *testing.T) {
+	x := newTable(t)
+	x.jarBox()
+	_, plain, _ := x.get("/boxes/1/biggest")
+	if !strings.Contains(plain, "The same sheet in every style") || strings.Count(plain, "cm³") < 5 {
+		t.Error("the styles are not put side by side")
+	}
+	_, chosen, _ := x.get("/boxes/1/biggest?keep=fixed&fix.height=2")
+	_, left, _ := x.get("/boxes/1/biggest?keep=proportions&fix.height=2")
+	if left != chosen || strings.Contains(left, "in every style") {
+		t.Error("a height that was filled in is not kept")
+	}
+	_, tray, _ := x.get("/boxes/1/biggest?style=tray&fix.height=2")
+	if !strings.Contains(tray, `class="big numbers">8 × 8 × 2 in`) {
+		t.Error("a tray with walls of 2 in is not 8 in square")
+	}
+	x.post("/boxes/1/biggest", "style", "tray", "length", "203.2", "width", "203.2", "height", "50.8")
+	if in := x.box(1).Inputs; in.Style != "tray" || in.Size["length"] != 8*measure.Inch {
+		t.Errorf("the box is a %s of %v", in.Style, in.Size)
+	}
+}
+
+// What the drawer can make is taken with its card.
+func TestABoxFromTheDrawer(t *testing.T) {
+	x := newTable(t)
+	x.jarBox()
+	if _, body, _ := x.get("/boxes/1/compare?from=drawer"); !strings.Contains(body, "Nothing in the drawer is large enough") {
+		t.Error("an empty drawer says nothing")
+	}
+	x.post("/drawer", "card", "Oat card", "gsm", "270", "direction", "two-ways", "sheet", "12 × 12 in", "count", "2", "price", "0.8")
+	_, body, _ := x.get("/boxes/1/compare?from=drawer")
+	for _, says := range []string{"Open tray", "<td>Oat card</td>", `name="card.gsm" value="270"`, "Only what the sheets in the drawer give"} {
+		if !strings.Contains(body, says) {
+			t.Errorf("the comparison does not say %q", says)
+		}
+	}
+	x.post("/boxes/1/box", "style", "tray", "from", "drawer", "card.name", "Oat card", "card.gsm", "270", "card.thickness", "0.3375 mm", "card.direction", "two-ways")
+	in := x.box(1).Inputs
+	if c := in.Card; in.Style != "tray" || c.Name != "Oat card" || c.GSM != 270 || c.Thickness != 337500 || c.Direction != "two-ways" {
+		t.Errorf("the box is a %s of %+v", in.Style, c)
+	}
+	// Another style alone leaves the card as it is.
+	x.post("/boxes/1/box", "style", "tray-lid", "card.name", "Plain card")
+	if c := x.box(1).Inputs.Card; c.Name != "Oat card" {
+		t.Errorf("the card became %+v", c)
+	}
+}
+
+// The unit switch comes back to the page it stands on, and to none elsewhere.
+func TestUnitsComeBackToTheirPage(t *testing.T) {
+	x := newTable(t)
+	for to, want := range map[string]string{
+		"/drawer": "/drawer", "/jobs": "/jobs", "/jobs/3": "/jobs/3", "": "/", "https://elsewhere": "/", "//elsewhere": "/", "/jobs/3/delete": "/",
+	} {
+		if _, _, header := x.post("/units", "units", "cm", "to", to); header.Get("HX-Redirect") != want {
+			t.Errorf("from %q to %q; want %q", to, header.Get("HX-Redirect"), want)
+		}
+	}
+	for _, page := range []string{"/drawer", "/jobs"} {
+		if _, body, _ := x.get(page); !strings.Contains(body, `name="to" value="`+page+`"`) {
+			t.Errorf("%s does not say where to come back to", page)
+		}
+	}
+}
+
 func TestCellsAndLinings(t *testing.T) {
 	x := newTable(t)
 	n := x.jarBox()

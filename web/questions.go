@@ -139,6 +139,12 @@ func (s *server) biggest(c *echo.Context) error {
 	f.length("sheet.width", &ask.Sheet.Width)
 	f.length("sheet.height", &ask.Sheet.Height)
 	ask.Sheet.Name = "the sheet"
+	// A size that is filled in is meant to be kept, whatever stands above it.
+	for _, axis := range st.Axes {
+		if f.posted.Get("keep") != "copies" && strings.TrimSpace(f.posted.Get("fix."+axis)) != "" {
+			f.posted.Set("keep", "fixed")
+		}
+	}
 	p.Keep = f.choiceField("keep", "And the box", "", "proportions",
 		choice{Value: "proportions", Label: "keeps its proportions"}, choice{Value: "fixed", Label: "has some sizes fixed"}, choice{Value: "copies", Label: "stays as it is: how many?"})
 	ask.Proportions = style.Extent{Length: now.Spec.Lengths[st.Axes[0]], Width: now.Spec.Lengths[st.Axes[1]], Height: now.Spec.Lengths[st.Axes[2]]}
