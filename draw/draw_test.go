@@ -31,7 +31,7 @@ func diceSet(t testing.TB) *design.Result {
 	if err != nil {
 		t.Fatal(err)
 	}
-	r, err := design.Make(in)
+	r, err := design.Make(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -40,7 +40,7 @@ func diceSet(t testing.TB) *design.Result {
 
 func model(r *design.Result) *Model {
 	parts, folded := r.Pieces()
-	return NewModel(parts, folded, r.Mats)
+	return NewModel(parts, folded, r.Mats, r.Shown())
 }
 
 // pictures draws one of everything.
@@ -64,7 +64,7 @@ func pictures(t testing.TB) map[string]*Picture {
 	out := map[string]*Picture{
 		"net": net.Picture(), "net-right-fence": lid.Picture(), "true-size": net.TrueSize(), "box": box, "half": half,
 		"stack-up": StackUp(r.Fits[0]), "stack-up-tight": StackUp(tight.Do(0)),
-		"sheet": Sheet{Laid: r.Stocks[0].Layout.Sheets[0], Name: func(int) (string, string) { return "Base", "" }, Units: in, Tick: in.Tick()}.Picture(),
+		"sheet": Sheet{Laid: r.Stocks[0].Layout.Sheets[0], Label: func(int) PieceLabel { return PieceLabel{Name: "Base"} }, Units: in, Tick: in.Tick()}.Picture(),
 	}
 	for i, e := range Legend() {
 		out[fmt.Sprint("legend-", i)] = e.Sample
@@ -209,7 +209,7 @@ func TestStackUpSaysWhatIsInTheWay(t *testing.T) {
 	if !has("stack-up", "gap") || has("stack-up", "in the way") || !has("stack-up-tight", "in the way") {
 		t.Error("the stack-up does not tell a gap from what is in the way")
 	}
-	if fit.Judge(-1) != fit.WontGoOn {
+	if fit.Judge(-measure.Millimetre) != fit.WontGoOn {
 		t.Error("a negative gap goes on")
 	}
 }

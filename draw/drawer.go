@@ -2,10 +2,10 @@ package draw
 
 import (
 	"fmt"
-	"strings"
 
 	"brevium/core/drawer"
 	"brevium/core/measure"
+	"brevium/core/paper"
 	"brevium/core/pattern"
 )
 
@@ -81,7 +81,7 @@ func (d Drawer) pile(p *Picture, l drawer.Lot, x, foot float64) {
 	if l.Offcut || name == "own size" {
 		// What can be used of it is told in whole ticks.
 		name, under = fmt.Sprintf("%s × %s", measure.Number(measure.Down(l.Width, d.Tick), d.Units, d.Tick), measure.Number(measure.Down(l.Height, d.Tick), d.Units, d.Tick)), ""
-	} else if strings.Contains(name, "×") {
+	} else if (paper.Sheet{Name: l.Sheet, Width: l.Width, Height: l.Height}).NamedBySize() {
 		under = ""
 	}
 	label(p, x, foot-h, w, h, Text, name, under, 26)

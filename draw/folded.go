@@ -24,31 +24,19 @@ type Model struct {
 type modelPart struct {
 	style.Part
 	stages []pattern.Stage
-	stand  pattern.Pose // how the finished piece stands on the table
-	lift   r3.Vec       // where it goes in the finished box
+	levels []int
+	stand  pattern.Pose // where the piece stands
 }
 
-// NewModel readies the pieces of a box. finished holds each one folded.
-func NewModel(parts []style.Part, finished []*pattern.Folded, mats []dress.Mat) *Model {
+// NewModel readies the pieces of a box, each standing where it is in the given
+// state. finished holds each one folded.
+func NewModel(parts []style.Part, finished []*pattern.Folded, mats []dress.Mat, state style.State) *Model {
 	m := &Model{mats: mats}
-	top := 0.0
-	for i, part := range parts {
-		f := finished[i]
-		x := modelPart{Part: part, stages: f.Stages(part.Pattern, part.Root)}
-		if len(part.Places) > 0 {
-			for _, x.stand = range part.Places {
-				m.add(x)
-			}
-			continue
+	for i := range parts {
+		x := modelPart{Part: parts[i], stages: finished[i].Stages(parts[i].Pattern, parts[i].Root), levels: finished[i].Levels(parts[i].Pattern)}
+		for _, x.stand = range parts[i].Poses(finished[i], state) {
+			m.add(x)
 		}
-		x.stand = standing(part, f)
-		lo, hi := bounds(f, x.stand)
-		x.lift = r3.Vec{X: part.Beside[0], Y: part.Beside[1], Z: part.Beside[2]}
-		if part.Opens == style.Downwards {
-			x.lift.Z += top + (hi.Z-lo.Z)*0.9 + 8
-		}
-		top = max(top, hi.Z+x.lift.Z)
-		m.add(x)
 	}
 	return m
 }
@@ -63,44 +51,6 @@ func (m *Model) add(x modelPart) {
 	}
 }
 
-// standing gives the pose that sets a finished piece up as it is used: an
-// opening upwards, downwards, or a tube on its end; its middle over the
-// middle of the table, its foot on it.
-func standing(part style.Part, f *pattern.Folded) pattern.Pose {
-	x := r3.Vec{X: 1}
-	turn := r3.NewRotation(0, x)
-	switch part.Opens {
-	case style.Upwards:
-		turn = r3.NewRotation(math.Pi, x)
-	case style.Upright:
-		// The root is a wall that faces the viewer, its upper side up.
-		turn = r3.NewRotation(math.Pi/2, x)
-		if mark, _ := part.Pattern.Mark(part.Root); mark.Up.Y > 0 {
-			head := pattern.Pose{Turn: r3.NewRotation(math.Pi, r3.Vec{Z: 1})}
-			turn = head.Then(pattern.Pose{Turn: turn}).Turn
-		}
-	}
-	pose := pattern.Pose{Turn: turn}
-	lo, hi := bounds(f, pose)
-	pose.Shift = r3.Vec{X: -(lo.X + hi.X) / 2, Y: -(lo.Y + hi.Y) / 2, Z: -lo.Z}
-	return pose
-}
-
-// bounds gives the corners of the upright box around a folded piece.
-func bounds(f *pattern.Folded, stand pattern.Pose) (lo, hi r3.Vec) {
-	lo = r3.Vec{X: math.Inf(1), Y: math.Inf(1), Z: math.Inf(1)}
-	hi = r3.Scale(-1, lo)
-	for i, face := range f.Faces {
-		pose := f.Poses[i].Then(stand)
-		for _, q := range face.Polygon {
-			v := pose.Place(q)
-			lo = r3.Vec{X: min(lo.X, v.X), Y: min(lo.Y, v.Y), Z: min(lo.Z, v.Z)}
-			hi = r3.Vec{X: max(hi.X, v.X), Y: max(hi.Y, v.Y), Z: max(hi.Z, v.Z)}
-		}
-	}
-	return lo, hi
-}
-
 // Solid is one piece at one stage: its faces, and where each stands.
 type Solid struct {
 	Part  style.Part
@@ -108,6 +58,7 @@ type Solid struct {
 	Poses []pattern.Pose
 	// Residual is how far, in mm, a ring of faces is from closing.
 	Residual float64
+	levels   []int // the faces', when the piece is shut
 }
 
 // At folds every piece to a point of the stages; see pattern.FoldTo.
@@ -120,11 +71,9 @@ func (m *Model) At(at float64) ([]Solid, error) {
 		if err != nil {
 			return nil, err
 		}
-		stand := p.stand
-		stand.Shift = r3.Add(stand.Shift, p.lift)
-		s := Solid{Part: p.Part, Faces: f.Faces, Residual: f.Residual}
+		s := Solid{Part: p.Part, Faces: f.Faces, Residual: f.Residual, levels: p.levels}
 		for _, pose := range f.Poses {
-			s.Poses = append(s.Poses, pose.Then(stand))
+			s.Poses = append(s.Poses, pose.Then(p.stand))
 		}
 		out = append(out, s)
 	}
@@ -137,12 +86,12 @@ func (m *Model) Picture(title string, at float64) (*Picture, error) {
 	if err != nil {
 		return nil, err
 	}
-	return scene(title, solids, m.mats, at < float64(len(m.Stages)), ""), nil
+	return scene(title, solids, m.mats, at < float64(len(m.Stages))), nil
 }
 
-// Where draws the finished box with one piece or mat of it marked, by its id;
-// what is hidden of it shows as broken lines.
-func (m *Model) Where(title, id string) (*Picture, error) {
+// Where draws the finished box with pieces or mats of it marked, by their ids;
+// what is hidden of them shows as broken lines.
+func (m *Model) Where(title string, ids ...string) (*Picture, error) {
 	if m.finished == nil {
 		solids, err := m.At(float64(len(m.Stages)))
 		if err != nil {
@@ -150,14 +99,13 @@ func (m *Model) Where(title, id string) (*Picture, error) {
 		}
 		m.finished = solids
 	}
-	return scene(title, m.finished, m.mats, false, id), nil
+	return scene(title, m.finished, m.mats, false, ids...), nil
 }
 
 // Piece is the model of one of the pieces alone.
 func (m *Model) Piece(id string) *Model {
 	for _, p := range m.parts {
 		if p.ID == id {
-			p.lift = r3.Vec{}
 			one := &Model{parts: []modelPart{p}, mats: m.mats}
 			for _, s := range p.stages {
 				one.Stages = append(one.Stages, s.Name)
@@ -169,8 +117,9 @@ func (m *Model) Piece(id string) *Model {
 }
 
 // scene draws solids; open ones show tabs and linings too, which in finished
-// boxes lie flat against walls. The piece or mat whose id is marked stands out.
-func scene(title string, solids []Solid, mats []dress.Mat, open bool, marked string) *Picture {
+// boxes lie flat against walls. The pieces and mats whose ids are marked stand
+// out.
+func scene(title string, solids []Solid, mats []dress.Mat, open bool, marked ...string) *Picture {
 	var panels []panel
 	for _, s := range solids {
 		panels = append(panels, s.panels(mats, open)...)
@@ -192,7 +141,7 @@ func scene(title string, solids []Solid, mats []dress.Mat, open bool, marked str
 		if r3.Dot(q.normal, eye) <= 0 {
 			class = CardInside
 		}
-		if marked != "" && q.owner == marked {
+		if slices.Contains(marked, q.owner) {
 			class = Marked
 		}
 		draw(class, q.points)
@@ -200,17 +149,15 @@ func scene(title string, solids []Solid, mats []dress.Mat, open bool, marked str
 			return
 		}
 		for _, d := range q.decals {
-			if d.owner == marked {
+			if slices.Contains(marked, d.owner) {
 				d.class = Marked
 			}
 			draw(d.class, d.points)
 		}
 	})
-	if marked != "" {
-		for _, s := range solids {
-			for _, outline := range s.outlines(mats, marked) {
-				draw(Hidden, outline)
-			}
+	for _, s := range solids {
+		for _, outline := range s.outlines(mats, marked) {
+			draw(Hidden, outline)
 		}
 	}
 	p := newPicture(title, hi.X-lo.X, hi.Y-lo.Y, 14)
@@ -255,8 +202,8 @@ func (s Solid) inside(f pattern.Face) bool {
 	})
 }
 
-// outlines gives the outlines in space of a piece's faces, or of one mat.
-func (s Solid) outlines(mats []dress.Mat, id string) [][]r3.Vec {
+// outlines gives the outlines in space of pieces' faces, or of mats.
+func (s Solid) outlines(mats []dress.Mat, ids []string) [][]r3.Vec {
 	var out [][]r3.Vec
 	add := func(face int, points []pattern.Point) {
 		var v []r3.Vec
@@ -266,11 +213,11 @@ func (s Solid) outlines(mats []dress.Mat, id string) [][]r3.Vec {
 		out = append(out, v)
 	}
 	for i, f := range s.Faces {
-		if s.Part.ID == id && !s.inside(f) {
+		if slices.Contains(ids, s.Part.ID) && !s.inside(f) {
 			add(i, f.Polygon)
 		}
 		for _, m := range mats {
-			if m.ID == id && m.Piece == s.Part.ID && m.Face == f.Name {
+			if slices.Contains(ids, m.ID) && m.Piece == s.Part.ID && m.Face == f.Name {
 				add(i, m.Corners)
 			}
 		}

@@ -44,8 +44,8 @@ type MotionFace struct {
 	Outline [][2]float64   `json:"outline"`
 	Holes   [][][2]float64 `json:"holes"`
 	Mats    [][][2]float64 `json:"mats"`
-	// Lift sets the face off its plane, towards its outside, by what lies
-	// under it when it is glued, in mm.
+	// Lift sets the face off its plane, towards its outside, by the layers it
+	// lies over when it is glued, in mm.
 	Lift float64 `json:"lift"`
 }
 
@@ -98,7 +98,7 @@ func (m *Model) Motion() (*Motion, error) {
 // still gives a piece's faces as they lie flat.
 func (m *Model) still(s Solid) MotionPiece {
 	p := MotionPiece{ID: s.Part.ID, Name: s.Part.Name}
-	for _, f := range s.Faces {
+	for i, f := range s.Faces {
 		x := MotionFace{Name: f.Name, Outline: flatPoints(f.Polygon), Holes: [][][2]float64{}, Mats: [][][2]float64{}}
 		for _, h := range f.Holes {
 			x.Holes = append(x.Holes, flatPoints(h))
@@ -108,11 +108,7 @@ func (m *Model) still(s Solid) MotionPiece {
 				x.Mats = append(x.Mats, flatPoints(mat.Corners))
 			}
 		}
-		for _, g := range s.Part.Pattern.Glue {
-			if g.Face == f.Name {
-				x.Lift = lift(g, f.Role)
-			}
-		}
+		x.Lift = float64(s.levels[i]) * layer
 		p.Faces = append(p.Faces, x)
 	}
 	return p
@@ -121,17 +117,6 @@ func (m *Model) still(s Solid) MotionPiece {
 // layer is how far apart, in mm, two glued layers are shown: enough to tell
 // them apart in space.
 const layer = 0.35
-
-// lift sets a glued face off on the side that it is glued on.
-func lift(g pattern.Glue, role pattern.Role) float64 {
-	switch {
-	case g.Outside:
-		return -layer
-	case role == pattern.Lining:
-		return 2 * layer // over the tabs
-	}
-	return layer
-}
 
 // OBJ writes the finished box as a Wavefront OBJ file: one object a piece, one
 // polygon a face, millimetres, z up.

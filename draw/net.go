@@ -3,7 +3,6 @@ package draw
 import (
 	"math"
 	"slices"
-	"strings"
 
 	"brevium/core/dress"
 	"brevium/core/inspect"
@@ -65,7 +64,7 @@ func (n Net) into(p *Picture) {
 			if m.Layer > 1 {
 				class = MatTwo
 			}
-			p.polygon(class, LayerNotes, m.Corners...).About = "Mat on the " + m.Face
+			p.polygon(class, LayerNotes, m.Corners...).About = "Mat on the " + m.Words
 		}
 	}
 	for _, g := range pat.Glue {
@@ -73,18 +72,21 @@ func (n Net) into(p *Picture) {
 			n.glue(p, g)
 		}
 	}
-	for _, c := range pat.Creases {
-		if c.Rolled {
-			p.line(Guide, LayerNotes, c.A, c.B)
-		} else if c.Angle > 0.01 {
-			n.crease(p, c)
+	lines := recipe.Lines(pat, n.Fence, n.Tick)
+	for _, l := range lines {
+		for _, i := range l.Creases {
+			if c := pat.Creases[i]; l.Hand == recipe.Roll {
+				p.line(Guide, LayerNotes, c.A, c.B)
+			} else if c.Angle > 0.01 {
+				n.crease(p, c)
+			}
 		}
-	}
-	for _, s := range pat.Scores.Part {
-		n.bars(p, s)
-	}
-	for _, s := range pat.Slits {
-		p.line(Cut, LayerCut, s.A, s.B)
+		switch l.Hand {
+		case recipe.Short, recipe.Ruler:
+			n.bars(p, pattern.Segment{A: l.Path[0].Point, B: l.Path[1].Point})
+		case recipe.Slit:
+			p.line(Cut, LayerCut, l.Path[0].Point, l.Path[1].Point)
+		}
 	}
 	for _, loop := range pat.Cuts() {
 		p.polygon(Cut, LayerCut, loop...)
@@ -170,7 +172,7 @@ func (n Net) names(p *Picture) {
 		if hi.Y-lo.Y > 1.5*room {
 			room, turn = hi.Y-lo.Y, -90
 		}
-		name := strings.ReplaceAll(f.Name, ".", " ")
+		name := f.Plain()
 		// A letter is about half as wide as it is high.
 		size := min(20, room/p.U/(0.55*float64(len(name)+1)), min(hi.X-lo.X, hi.Y-lo.Y)/p.U*0.8)
 		// Small faces and triangles go without.
@@ -199,28 +201,22 @@ func (n Net) numbers(p *Picture) {
 	fence.Angle = -90 * out
 	p.line(Fence, LayerNotes, pattern.Pt(0, -7*u), pattern.Pt(w, -7*u))
 	p.text(TextQuiet, pattern.Pt(widestGap(pat), -18*u), 20, Middle, "fence, turned")
-	read := func(at, whole measure.Length, fromFar bool) measure.Length {
-		if shim := n.Part.Shim; shim > 0 { // read from its own edge, off the fence
-			return min(at, whole-at) + shim
+	list := recipe.Scores(n.Part, n.Fence, n.Tick)
+	var upright, level tiers
+	for _, l := range list.Lines {
+		if l.Hand != recipe.Groove {
+			continue
 		}
-		if fromFar {
-			return whole - at
+		value := measure.Number(list.Read(l), n.Units, n.Tick)
+		if l.Edge != "top" {
+			at := l.Path[0].X
+			off := upright.place(at/u, value)
+			p.line(Guide, LayerNotes, pattern.Pt(at, -2*u), pattern.Pt(at, -(14+off)*u))
+			p.text(TextNumber, pattern.Pt(at, -(20+off)*u), numberSize, Middle, value)
+			continue
 		}
-		return at
-	}
-	var tiers tiers
-	for _, x := range pat.Scores.Vertical {
-		value := measure.Number(read(x, pat.Width, n.Fence == recipe.Right), n.Units, n.Tick)
-		at := x.MM()
-		off := tiers.place(at/u, value)
-		p.line(Guide, LayerNotes, pattern.Pt(at, -2*u), pattern.Pt(at, -(14+off)*u))
-		p.text(TextNumber, pattern.Pt(at, -(20+off)*u), numberSize, Middle, value)
-	}
-	tiers.reset()
-	for _, y := range pat.Scores.Horizontal {
-		value := measure.Number(read(y, pat.Height, false), n.Units, n.Tick)
-		at := y.MM()
-		off := tiers.place(at/u, value)
+		at := l.Path[0].Y
+		off := level.place(at/u, value)
 		p.line(Guide, LayerNotes, pattern.Pt(sideX+out*2*u, at), pattern.Pt(sideX+out*(12+off)*u, at))
 		p.text(TextNumber, pattern.Pt(sideX+out*(20+off)*u, at), numberSize, Middle, value).Angle = turn
 	}
@@ -248,8 +244,6 @@ const numberSize = 34
 // tiers keeps numbers along an edge from running into each other: one that
 // has no room stands farther out.
 type tiers [3]float64 // where each tier is free from
-
-func (t *tiers) reset() { *t = tiers{} }
 
 // place gives how far out, in strokes, a number at a place stands.
 func (t *tiers) place(at float64, text string) float64 {

@@ -3,7 +3,6 @@ package draw
 import (
 	"fmt"
 	"slices"
-	"strings"
 
 	"brevium/core/layout"
 	"brevium/core/measure"
@@ -15,9 +14,8 @@ import (
 // cuts numbered in order with the fence setting of each.
 type Sheet struct {
 	Laid layout.Laid
-	// Name gives a piece's name, and what stands under it where there is room;
-	// without that the size does.
-	Name func(piece int) (name, under string)
+	// Label says what is written on a piece and what it is.
+	Label func(piece int) PieceLabel
 	// Direction draws an arrow on every piece for the way the pattern runs.
 	Direction paper.Direction
 	// Key, when set, names the nth placed piece to the page; Kept tells of it
@@ -26,6 +24,13 @@ type Sheet struct {
 	Kept  func(n int) bool
 	Units measure.Unit
 	Tick  measure.Tick
+}
+
+// PieceLabel is what is written on a piece: its name, and what stands under it
+// where there is room; without that its size does. A Mat is drawn as one.
+type PieceLabel struct {
+	Name, Under string
+	Mat         bool
 }
 
 // Picture draws the sheet. Its origin is the sheet's top left corner.
@@ -90,9 +95,10 @@ func (s Sheet) cuts(p *Picture) {
 
 func (s Sheet) piece(p *Picture, n int, pl layout.Placed) {
 	x, y, w, h := pl.X.MM(), pl.Y.MM(), pl.Width.MM(), pl.Height.MM()
-	name, under := s.Name(pl.Piece)
+	says := s.Label(pl.Piece)
+	name, under := says.Name, says.Under
 	class := CardShade
-	if strings.Contains(strings.ToLower(name), "mat") {
+	if says.Mat {
 		class = MatOne
 	}
 	size := s.size(pl.Width, pl.Height)

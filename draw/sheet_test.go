@@ -39,7 +39,7 @@ func (p *Picture) count(c Class) int {
 
 func TestASheetShowsItsPieces(t *testing.T) {
 	laid := laidOut(t)
-	s := Sheet{Laid: laid, Name: func(i int) (string, string) { return string(rune('a' + i)), "Box" }, Direction: paper.OneWayUp,
+	s := Sheet{Laid: laid, Label: func(i int) PieceLabel { return PieceLabel{Name: string(rune('a' + i)), Under: "Box"} }, Direction: paper.OneWayUp,
 		Key: func(n int) string { return fmt.Sprint("0.0.", n) }, Kept: func(n int) bool { return n == 1 }, Units: measure.MM, Tick: mm}
 	p := s.Picture()
 	text := p.Inline()

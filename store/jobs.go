@@ -134,14 +134,14 @@ func (s *Store) BeginJob(ctx context.Context, id int64, stocks []batch.Stock) er
 		}
 		for _, t := range batch.Takes(stocks) {
 			if t.Lot == 0 {
-				return fault.New("too-few", "sheets", "%d × %s of %s must be bought first", t.Count, t.Sheet.Name, t.Card.Name)
+				return fault.New(fault.TooFew, "sheets", "%d × %s of %s must be bought first", t.Count, t.Sheet.Name, t.Card.Name)
 			}
 			n, err := free(ctx, tx, t.Lot)
 			if err != nil {
 				return err
 			}
 			if n < t.Count {
-				return fault.New("too-few", "sheets", "only %d of %d sheets of %s are still free; lay the job out again", n, t.Count, t.Card.Name)
+				return fault.New(fault.TooFew, "sheets", "only %d of %d sheets of %s are still free; lay the job out again", n, t.Count, t.Card.Name)
 			}
 			if _, err := tx.ExecContext(ctx, `INSERT INTO job_lots (job_id, lot_id, count) VALUES (?, ?, ?)`, id, t.Lot, t.Count); err != nil {
 				return err
@@ -201,7 +201,7 @@ func (s *Store) UnfinishJob(ctx context.Context, id int64) error {
 			return err
 		}
 		if used > 0 {
-			return fault.New("in-use", "offcuts", "an offcut of this job is in use already, so that it cannot be taken back")
+			return fault.New(fault.InUse, "offcuts", "an offcut of this job is in use already, so that it cannot be taken back")
 		}
 		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, changed_at = ? WHERE id = ? AND state = ?`,
 			Begun, s.now().UnixMilli(), id, Finished)); err != nil {

@@ -25,7 +25,7 @@ func laid(t *testing.T, s *Store, copies int) []batch.Stock {
 	t.Helper()
 	lots, err := s.Lots(t.Context())
 	must(t, err)
-	stocks, err := batch.Gather([]batch.Item{{Inputs: trayOf("t", 150*mm), Copies: copies}}, lots, batch.Choices{})
+	stocks, err := batch.Gather(t.Context(), []batch.Item{{Inputs: trayOf("t", 150*mm), Copies: copies}}, lots, batch.Choices{})
 	must(t, err)
 	for i := range stocks {
 		must(t, stocks[i].Lay(t.Context(), batch.Quick))
@@ -81,7 +81,7 @@ func TestAJobReservesTakesAndGivesBack(t *testing.T) {
 	// A second job finds only what is free.
 	other, err := s.AddJob(t.Context(), Job{Name: "other"})
 	must(t, err)
-	if err := s.BeginJob(t.Context(), other, stocks); err == nil || fault.Of(err).Code != "too-few" {
+	if err := s.BeginJob(t.Context(), other, stocks); err == nil || fault.Of(err).Code != fault.TooFew {
 		t.Errorf("sheets reserved twice: %v", err)
 	}
 	if j, err := s.Job(t.Context(), other); err != nil || j.State != Planned {
@@ -110,7 +110,7 @@ func TestAJobReservesTakesAndGivesBack(t *testing.T) {
 	must(t, err)
 	_, err = s.db.Exec(`INSERT INTO job_lots (job_id, lot_id, count) VALUES (?, ?, 1)`, other, lots[len(lots)-1].ID)
 	must(t, err)
-	if err := s.UnfinishJob(t.Context(), id); err == nil || fault.Of(err).Code != "in-use" {
+	if err := s.UnfinishJob(t.Context(), id); err == nil || fault.Of(err).Code != fault.InUse {
 		t.Errorf("an offcut in use was taken back: %v", err)
 	}
 }

@@ -112,7 +112,7 @@ func take(ctx context.Context, tx *sql.Tx, lot int64, count int) error {
 	if n, err := r.RowsAffected(); err != nil || n == 1 {
 		return err
 	}
-	return fault.New("too-few", "sheets", "the drawer has fewer sheets now than the job takes; lay it out again")
+	return fault.New(fault.TooFew, "sheets", "the drawer has fewer sheets now than the job takes; lay it out again")
 }
 
 // free tells how many sheets of a lot nobody has reserved.

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"net/http"
 	"net/url"
 	"regexp"
@@ -60,7 +61,7 @@ func (s *server) list(c *echo.Context) error {
 	}
 	page := listPage{chrome: s.chrome(c, "Boxes")}
 	for _, b := range boxes {
-		page.Boxes = append(page.Boxes, entryOf(b, page.Units))
+		page.Boxes = append(page.Boxes, entryOf(c.Request().Context(), b, page.Units))
 	}
 	if n, err := strconv.ParseInt(c.QueryParam("deleted"), 10, 64); err == nil {
 		page.Deleted = n
@@ -105,7 +106,7 @@ func (s *server) makeBox(c *echo.Context) error {
 		in.Name = nameFor(&in)
 	}
 	if f.ok() {
-		s.try(f, &in)
+		s.try(c, f, &in)
 	}
 	if !f.ok() {
 		page := newPage{chrome: s.chrome(c, "A new box"), BySize: next == "box"}
@@ -147,9 +148,9 @@ func (s *server) rename(c *echo.Context) error {
 	in.Name = strings.TrimSpace(c.FormValue("name"))
 	switch {
 	case in.Name == "":
-		return fault.New("empty", "name", "A box needs a name. The old one is kept.")
+		return fault.New(fault.Empty, "name", "A box needs a name. The old one is kept.")
 	case len(in.Name) > design.LongestName:
-		return fault.New("too-long", "name", "That name is too long. The old one is kept.")
+		return fault.New(fault.TooLong, "name", "That name is too long. The old one is kept.")
 	}
 	if _, err := s.save(c, b, in); err != nil {
 		return err
@@ -184,9 +185,9 @@ func (s *server) restore(c *echo.Context) error {
 
 // entryOf is a box as the list shows it; one that can no longer be worked out
 // says why.
-func entryOf(b store.Box, unit measure.Unit) entry {
+func entryOf(ctx context.Context, b store.Box, unit measure.Unit) entry {
 	e := entry{Box: b}
-	r, err := design.Make(b.Inputs)
+	r, err := design.Make(ctx, b.Inputs)
 	if err != nil {
 		e.Problem = fault.Of(err).Text
 		return e

@@ -52,7 +52,7 @@ func readContents(f *form, in *design.Inputs, now *design.Result) {
 	}
 	if len(in.Things) > 0 {
 		for _, axis := range now.Style.Axes {
-			delete(in.Size, axis)
+			delete(in.Size, axis.ID)
 		}
 	}
 	if f.posted.Has("stand") {
@@ -180,7 +180,7 @@ func fieldsOf(f *form, i int, t contents.Thing) thingFields {
 		if x.Round && s == contents.WidthUp {
 			continue
 		}
-		words := map[contents.Side]string{contents.HeightUp: "as measured", contents.WidthUp: "on its long side", contents.LengthUp: "on its end"}[s]
+		words := sideWords[s]
 		if x.Round && s == contents.LengthUp {
 			words = "lying"
 		}
@@ -188,6 +188,8 @@ func fieldsOf(f *form, i int, t contents.Thing) thingFields {
 	}
 	return x
 }
+
+var sideWords = map[contents.Side]string{contents.HeightUp: "as measured", contents.WidthUp: "on its long side", contents.LengthUp: "on its end"}
 
 // contentsView is what the first stop shows beside its drawing.
 type contentsView struct {

@@ -121,7 +121,7 @@ func (f *form) price(name string, into *float64) {
 	}
 	v, err := strconv.ParseFloat(strings.Replace(text, ",", ".", 1), 64)
 	if err != nil {
-		f.fail(fault.New("not-a-number", name, "%q is not a price; type one such as 0.80", text))
+		f.fail(fault.New(fault.NotANumber, name, "%q is not a price; type one such as 0.80", text))
 		return
 	}
 	*into = v
@@ -151,7 +151,7 @@ func (s *server) putPaper(c *echo.Context) error {
 	if f.ok() {
 		l.Complete()
 		if l.Count == 0 {
-			f.fail(fault.New("count-range", "count", "put in one sheet or more"))
+			f.fail(fault.New(fault.CountRange, "count", "put in one sheet or more"))
 		} else if err := s.store.AddLots(c.Request().Context(), []drawer.Lot{l}); isFault(err) {
 			f.fail(err)
 		} else if err != nil {

@@ -22,7 +22,7 @@ func (s *server) result(c *echo.Context) (store.Box, *design.Result, error) {
 	if err != nil {
 		return b, nil, err
 	}
-	r, err := design.Make(b.Inputs)
+	r, err := design.Make(c.Request().Context(), b.Inputs)
 	return b, r, err
 }
 

@@ -130,7 +130,7 @@ func (f *form) whole(name string, into *int) {
 	}
 	n, err := strconv.Atoi(strings.TrimSpace(f.posted.Get(name)))
 	if err != nil {
-		f.fail(fault.New("not-a-number", name, "%q is not a whole number; type one such as 4", f.posted.Get(name)))
+		f.fail(fault.New(fault.NotANumber, name, "%q is not a whole number; type one such as 4", f.posted.Get(name)))
 		return
 	}
 	*into = n
@@ -148,7 +148,7 @@ func (f *form) grams(name string, into *float64) {
 	}
 	g, err := strconv.ParseFloat(strings.Replace(text, ",", ".", 1), 64)
 	if err != nil {
-		f.fail(fault.New("not-a-number", name, "%q is not a weight in grams; type one such as 120", f.posted.Get(name)))
+		f.fail(fault.New(fault.NotANumber, name, "%q is not a weight in grams; type one such as 120", f.posted.Get(name)))
 		return
 	}
 	*into = g

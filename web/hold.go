@@ -38,7 +38,7 @@ func (s *server) piece(c *echo.Context) error {
 	}
 	st := &w.stocks[at.Stock]
 	f := newForm(nil, unitsOf(c))
-	name := sheetName(st.Layout.Sheets[at.Sheet])
+	name := sheetName(st, st.Layout.Sheets[at.Sheet])
 	return c.Render(http.StatusOK, "job-piece", piecePage{
 		chrome: s.chrome(c, w.Name), Job: w.ID, At: placeText(at), Name: st.Job.Pieces[p.Piece].Name, Sheet: fmt.Sprintf("sheet %d, %s", at.Sheet+1, name),
 		X: f.lengthField("x", "From the left", "", p.X), Y: f.lengthField("y", "From the top", "", p.Y),
@@ -128,4 +128,4 @@ func (w *work) placeAt(text string) (batch.Place, layout.Placed, error) {
 
 func placeText(at batch.Place) string { return fmt.Sprintf("%d.%d.%d", at.Stock, at.Sheet, at.N) }
 
-var errElsewhere = fault.New("unknown-piece", "at", "That piece lies elsewhere by now; reload the page.")
+var errElsewhere = fault.New(fault.UnknownPiece, "at", "That piece lies elsewhere by now; reload the page.")

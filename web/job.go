@@ -3,7 +3,6 @@ package web
 import (
 	"context"
 	"errors"
-	"fmt"
 	"net/http"
 	"slices"
 	"strconv"
@@ -60,7 +59,7 @@ func (s *server) plan(ctx context.Context, w *work) error {
 	for _, it := range w.Items {
 		b, ok := w.boxes[it.Box]
 		if !ok {
-			return fault.New("deleted", copiesName(it.Box), "a box of this job is deleted; take it out, or bring the box back")
+			return fault.New(fault.Deleted, copiesName(it.Box), "a box of this job is deleted; take it out, or bring the box back")
 		}
 		items = append(items, batch.Item{Inputs: b.Inputs, Copies: it.Copies})
 	}
@@ -68,11 +67,11 @@ func (s *server) plan(ctx context.Context, w *work) error {
 	if err != nil {
 		return err
 	}
-	stocks, err := batch.Gather(items, lots, w.Choices)
+	stocks, err := batch.Gather(ctx, items, lots, w.Choices)
 	if err != nil {
 		x := *fault.Of(err)
 		for i, it := range w.Items {
-			if strings.HasPrefix(x.Field, fmt.Sprintf("items[%d]", i)) {
+			if strings.HasPrefix(x.Field, fault.Path("items", i)) {
 				x.Field = copiesName(it.Box)
 			}
 		}
@@ -125,7 +124,7 @@ func (s *server) changeJob(c *echo.Context) error {
 	f.length("trim", &j.Choices.Trim)
 	f.length("kerf", &j.Choices.Kerf)
 	if len(j.Items) == 0 && f.ok() {
-		f.fail(fault.New("empty", "items", "a job makes at least one box; delete it if there is none"))
+		f.fail(fault.New(fault.Empty, "items", "a job makes at least one box; delete it if there is none"))
 	}
 	if f.ok() {
 		next := &work{Job: j, boxes: map[int64]store.Box{}}

@@ -14,6 +14,7 @@ import (
 	"brevium/core/drawer"
 	"brevium/core/layout"
 	"brevium/core/measure"
+	"brevium/core/paper"
 	"brevium/draw"
 	"brevium/store"
 )
@@ -85,8 +86,8 @@ func (s *server) renderJob(c *echo.Context, status int, w *work, f *form) error 
 	if len(w.stocks) > 0 {
 		p.sheets(w)
 		p.answer(ctx, w)
-		p.wheres(w)
-		p.fits(w, boxes)
+		p.wheres(ctx, w)
+		p.fits(ctx, w, boxes)
 	}
 	if c.Request().Header.Get("HX-Request") != "" {
 		return c.Render(status, "job-work", p)
@@ -142,9 +143,9 @@ func (p *jobPage) sheets(w *work) {
 
 func (p *jobPage) sheet(st *batch.Stock, stock, k, n, of int) jobSheetView {
 	l := st.Layout.Sheets[k]
-	v := jobSheetView{Title: fmt.Sprintf("%s of %d: %s", span(k+1, k+n), of, sheetName(l))}
+	v := jobSheetView{Title: fmt.Sprintf("%s of %d: %s", span(k+1, k+n), of, sheetName(st, l))}
 	v.Picture = svg(draw.Sheet{
-		Laid: l, Name: func(i int) (string, string) { return nameOf(st, i) }, Direction: st.Card.Direction, Units: p.Units, Tick: p.Units.Tick(),
+		Laid: l, Label: func(i int) draw.PieceLabel { return labelOf(st, i) }, Direction: st.Card.Direction, Units: p.Units, Tick: p.Units.Tick(),
 		Key: func(i int) string {
 			return placeText(batch.Place{Stock: stock, Sheet: k, N: i}) + " " + whereID(st, l.Placed[i].Piece)
 		},
@@ -156,16 +157,31 @@ func (p *jobPage) sheet(st *batch.Stock, stock, k, n, of int) jobSheetView {
 	return v
 }
 
-// sheetName is a sheet's name without the number of its pile.
-func sheetName(l layout.Laid) string {
-	name, _, _ := strings.Cut(l.Sheet.Name, " (drawer")
-	return name
+// sheetName is what a sheet is called, without the number of its pile.
+func sheetName(st *batch.Stock, l layout.Laid) string {
+	i := slices.IndexFunc(st.Job.Sheets, func(s paper.Sheet) bool { return s.Name == l.Sheet.Name })
+	switch {
+	case i < 0 || l.Sheet.Offcut:
+		return l.Sheet.Name
+	case st.Lots[i] == 0:
+		return st.Names[i] + ", to buy"
+	}
+	return st.Names[i]
 }
 
-// nameOf parts a piece's name into its own and its box's.
-func nameOf(st *batch.Stock, piece int) (name, box string) {
-	box, name, _ = strings.Cut(st.Job.Pieces[piece].Name, ": ")
-	return name, box
+// labelOf is what is written on a piece: its own name, and its box's.
+func labelOf(st *batch.Stock, piece int) draw.PieceLabel {
+	o := st.Origins[piece]
+	return draw.PieceLabel{Name: o.Name, Under: o.Box, Mat: o.Mat}
+}
+
+// given lists what comes out of a blank of a design; one that it does not
+// know by now is the piece itself.
+func given(r *design.Result, blank string) []string {
+	if ids := r.GivenBy(blank); ids != nil {
+		return ids
+	}
+	return []string{blank}
 }
 
 func whereID(st *batch.Stock, piece int) string {
@@ -250,8 +266,8 @@ func (p *jobPage) answer(ctx context.Context, w *work) {
 }
 
 // wheres draws, for every kind of piece, the box with the piece marked.
-func (p *jobPage) wheres(w *work) {
-	models := map[int]*draw.Model{}
+func (p *jobPage) wheres(ctx context.Context, w *work) {
+	models, made := map[int]*draw.Model{}, map[int]*design.Result{}
 	for i := range w.stocks {
 		st := &w.stocks[i]
 		for n := range st.Job.Pieces {
@@ -264,13 +280,13 @@ func (p *jobPage) wheres(w *work) {
 				continue
 			}
 			if models[o.Item] == nil {
-				r, err := design.Make(b.Inputs)
+				r, err := design.Make(ctx, b.Inputs)
 				if err != nil {
 					continue // a begun job goes on though its box was broken since
 				}
-				models[o.Item] = modelOf(r)
+				models[o.Item], made[o.Item] = modelOf(r), r
 			}
-			picture, err := models[o.Item].Where(fmt.Sprintf("Where %s goes", st.Job.Pieces[n].Name), o.Part)
+			picture, err := models[o.Item].Where(fmt.Sprintf("Where %s goes", st.Job.Pieces[n].Name), given(made[o.Item], o.Part)...)
 			if err != nil {
 				continue
 			}
@@ -283,7 +299,7 @@ func (p *jobPage) wheres(w *work) {
 const mostOffcuts = 3
 
 // fits says which other designs come out of the useful offcuts.
-func (p *jobPage) fits(w *work, boxes []store.Box) {
+func (p *jobPage) fits(ctx context.Context, w *work, boxes []store.Box) {
 	pieces := map[string][]layout.Piece{}
 	for _, b := range boxes {
 		r, err := design.Sketch(b.Inputs)
@@ -306,7 +322,7 @@ func (p *jobPage) fits(w *work, boxes []store.Box) {
 		slices.SortFunc(useful, func(a, b layout.Rect) int { return int(b.Width.MM()*b.Height.MM() - a.Width.MM()*a.Height.MM()) })
 		for _, o := range useful[:min(len(useful), mostOffcuts)] {
 			line := fmt.Sprintf("The offcut of %s", usable(o.Width, o.Height, p.Units))
-			if names := batch.Fitting(o, pieces); len(names) > 0 {
+			if names := batch.Fitting(ctx, o, pieces); len(names) > 0 {
 				p.Stocks[i].Fits = append(p.Stocks[i].Fits, line+" would also make: "+strings.Join(names[:min(len(names), 4)], ", ")+".")
 			} else {
 				p.Stocks[i].Fits = append(p.Stocks[i].Fits, line+" is too small for any box here whole; keep it for tags and bands.")

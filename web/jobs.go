@@ -107,7 +107,7 @@ func readItems(f *form, boxes []store.Box) []store.JobItem {
 			continue
 		}
 		if n < 0 || n > design.MostCopies {
-			f.fail(fault.New("count-range", name, "make 1 to %d of a box, not %d", design.MostCopies, n))
+			f.fail(fault.New(fault.CountRange, name, "make 1 to %d of a box, not %d", design.MostCopies, n))
 		}
 		items = append(items, store.JobItem{Box: b.ID, Copies: n})
 	}
@@ -122,10 +122,10 @@ func (s *server) makeJob(c *echo.Context) error {
 	j := store.Job{Items: readItems(f, boxes)}
 	f.text("name", &j.Name)
 	if len(j.Items) == 0 && f.ok() {
-		f.fail(fault.New("empty", "items", "say how many of at least one box"))
+		f.fail(fault.New(fault.Empty, "items", "say how many of at least one box"))
 	}
 	if len(j.Name) > design.LongestName {
-		f.fail(fault.New("too-long", "name", "the name is too long"))
+		f.fail(fault.New(fault.TooLong, "name", "the name is too long"))
 	}
 	if !f.ok() {
 		return s.showJobs(c, http.StatusUnprocessableEntity, f)

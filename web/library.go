@@ -53,7 +53,7 @@ func (s *server) addKept(c *echo.Context) error {
 		}
 		return s.withThings(c, b, []contents.Thing{k.Thing})
 	}
-	return fault.New("unknown-thing", "thing", "That thing is no longer kept; reload the page.")
+	return fault.New(fault.UnknownThing, "thing", "That thing is no longer kept; reload the page.")
 }
 
 // importThings takes a list of things from a file or pasted text. A bad row is
@@ -103,10 +103,10 @@ func (s *server) withThings(c *echo.Context, b store.Box, things []contents.Thin
 	in.Things = append(in.Things, things...)
 	in.Stand = ""
 	for _, axis := range now.Style.Axes {
-		delete(in.Size, axis)
+		delete(in.Size, axis.ID)
 	}
 	f := newForm(nil, in.Units)
-	s.try(f, &in)
+	s.try(c, f, &in)
 	if !f.ok() {
 		return s.workspace(c, http.StatusUnprocessableEntity, b, 0, f, nil)
 	}

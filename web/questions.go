@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"fmt"
 	"html/template"
 	"net/http"
@@ -85,9 +86,9 @@ func (s *server) compare(c *echo.Context) error {
 	p.FromDrawer = c.QueryParam("from") == "drawer"
 	all := []batch.Offer{}
 	if p.FromDrawer {
-		all = batch.Makeable(in, lots)
+		all = batch.Makeable(c.Request().Context(), in, lots)
 	} else {
-		for _, x := range design.Compare(in) {
+		for _, x := range design.Compare(c.Request().Context(), in) {
 			all = append(all, batch.Offer{Card: in.Card, Comparison: x})
 		}
 	}
@@ -140,15 +141,17 @@ func (s *server) biggest(c *echo.Context) error {
 	f.length("sheet.height", &ask.Sheet.Height)
 	ask.Sheet.Name = "the sheet"
 	// A size that is filled in is meant to be kept, whatever stands above it.
-	for _, axis := range st.Axes {
+	for _, i := range st.Own() {
+		axis := st.Axes[i].ID
 		if f.posted.Get("keep") != "copies" && strings.TrimSpace(f.posted.Get("fix."+axis)) != "" {
 			f.posted.Set("keep", "fixed")
 		}
 	}
 	p.Keep = f.choiceField("keep", "And the box", "", "proportions",
 		choice{Value: "proportions", Label: "keeps its proportions"}, choice{Value: "fixed", Label: "has some sizes fixed"}, choice{Value: "copies", Label: "stays as it is: how many?"})
-	ask.Proportions = style.Extent{Length: now.Spec.Lengths[st.Axes[0]], Width: now.Spec.Lengths[st.Axes[1]], Height: now.Spec.Lengths[st.Axes[2]]}
-	for _, axis := range st.Axes {
+	ask.Proportions = st.Along(now.Spec.Lengths)
+	for _, i := range st.Own() {
+		axis := st.Axes[i].ID
 		name := "fix." + axis
 		if p.Keep.Value == "fixed" && strings.TrimSpace(f.posted.Get(name)) != "" {
 			l := measure.Length(0)
@@ -157,10 +160,10 @@ func (s *server) biggest(c *echo.Context) error {
 		}
 	}
 	if f.ok() {
-		p.answer(in, ask)
+		p.answer(c.Request().Context(), in, ask)
 	}
 	if f.ok() && p.Keep.Value == "proportions" {
-		p.every(in, now, ask)
+		p.every(c.Request().Context(), in, now, ask)
 	}
 	var styles []choice
 	for _, s := range style.Boxes() {
@@ -171,11 +174,9 @@ func (s *server) biggest(c *echo.Context) error {
 		f.lengthField("sheet.width", "The sheet is", "wide", sheet.Width),
 		f.lengthField("sheet.height", "by", "high", sheet.Height),
 	}
-	for i, axis := range st.Axes {
-		if i > 0 && axis == st.Axes[i-1] {
-			continue
-		}
-		x := f.control("fix."+axis, labelOf(st, axis), "leave empty to let it grow", "")
+	for _, i := range st.Own() {
+		axis := st.Axes[i]
+		x := f.control("fix."+axis.ID, axis.Label, "leave empty to let it grow", "")
 		x.Unit = string(in.Units)
 		p.Fixed = append(p.Fixed, x)
 	}
@@ -196,7 +197,7 @@ type everyView struct {
 
 // every asks the same of every style: the biggest box of about the same
 // proportions from the same sheet.
-func (p *questionPage) every(in design.Inputs, now *design.Result, ask design.Ask) {
+func (p *questionPage) every(ctx context.Context, in design.Inputs, now *design.Result, ask design.Ask) {
 	boxes := style.Boxes()
 	p.Every = make([]everyView, len(boxes))
 	var all sync.WaitGroup
@@ -204,7 +205,7 @@ func (p *questionPage) every(in design.Inputs, now *design.Result, ask design.As
 		all.Go(func() {
 			v := everyView{Style: s, Size: "none"}
 			if with, err := in.With(s.ID, now); err == nil {
-				if b, err := design.FindBiggest(with, ask); err == nil {
+				if b, err := design.FindBiggest(ctx, with, ask); err == nil {
 					v.Size = roomLine(b.Size, &in)
 					v.Used = fmt.Sprintf("%.0f %%", 100*b.Used)
 					v.Holds = litres(b.Size)
@@ -221,18 +222,9 @@ func litres(e style.Extent) string {
 	return fmt.Sprintf("%.0f cm³", e.Length.MM()*e.Width.MM()*e.Height.MM()/1000)
 }
 
-func labelOf(s *style.Style, id string) string {
-	for _, x := range s.Parameters {
-		if x.ID == id {
-			return x.Label
-		}
-	}
-	return id
-}
-
-func (p *questionPage) answer(in design.Inputs, ask design.Ask) {
+func (p *questionPage) answer(ctx context.Context, in design.Inputs, ask design.Ask) {
 	if p.Keep.Value == "copies" {
-		n, err := design.CopiesFrom(in, ask.Sheet)
+		n, err := design.CopiesFrom(ctx, in, ask.Sheet)
 		if err != nil {
 			p.Form.fail(err)
 			return
@@ -240,7 +232,7 @@ func (p *questionPage) answer(in design.Inputs, ask design.Ask) {
 		p.Copies, p.Says = n, fmt.Sprintf("%d from one sheet", n)
 		return
 	}
-	found, err := design.FindBiggest(in, ask)
+	found, err := design.FindBiggest(ctx, in, ask)
 	if err != nil {
 		x := fault.Of(err)
 		if x.Field == "sheet" {
@@ -272,7 +264,7 @@ func sized(in design.Inputs, e style.Extent) design.Inputs {
 	out := in.Clone()
 	out.Things, out.Basis, out.Stand, out.Compartments, out.Linings = nil, design.Scored, "", design.Compartments{}, nil
 	if s, err := style.ByID(in.Style); err == nil {
-		out.Size[s.Axes[0]], out.Size[s.Axes[1]], out.Size[s.Axes[2]] = e.Length, e.Width, e.Height
+		s.Give(out.Size, e)
 	}
 	return out
 }
@@ -302,10 +294,10 @@ func (s *server) takeBiggest(c *echo.Context) error {
 		delete(in.Lengths, id)
 	}
 	if f.ok() {
-		s.try(f, &in)
+		s.try(c, f, &in)
 	}
 	if !f.ok() {
-		return fault.New("not-taken", "size", "%s Your box is as it was.", strings.Join(f.Unplaced(), " "))
+		return fault.New(fault.NotTaken, "size", "%s Your box is as it was.", strings.Join(f.Unplaced(), " "))
 	}
 	if _, err := s.save(c, b, in); err != nil {
 		return err

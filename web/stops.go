@@ -1,12 +1,12 @@
 package web
 
 import (
-	"fmt"
 	"slices"
 	"strings"
 
 	"brevium/core/design"
 	"brevium/core/dress"
+	"brevium/core/fault"
 	"brevium/core/fit"
 	"brevium/core/measure"
 	"brevium/core/paper"
@@ -39,9 +39,7 @@ func stopByID(id string) (int, bool) {
 // keepSize writes the sizes in force into the inputs.
 func keepSize(in *design.Inputs, now *design.Result) {
 	in.Basis, in.Stand = design.Scored, ""
-	for _, axis := range now.Style.Axes {
-		in.Size[axis] = now.Spec.Lengths[axis]
-	}
+	now.Style.Give(in.Size, now.Style.Along(now.Spec.Lengths))
 }
 
 func readBox(f *form, in *design.Inputs, now *design.Result) {
@@ -96,7 +94,7 @@ func readCard(f *form, in *design.Inputs) {
 	}
 }
 
-func readOption(f *form, in *design.Inputs, now *design.Result, o style.Option, forFit bool) {
+func readOption(f *form, in *design.Inputs, now *design.Result, o *style.Option, forFit bool) {
 	name := "options." + o.ID
 	if o.ForFit != forFit || !f.posted.Has(name) {
 		return
@@ -113,9 +111,8 @@ func readOption(f *form, in *design.Inputs, now *design.Result, o style.Option, 
 }
 
 func readFit(f *form, in *design.Inputs, now *design.Result) {
-	id := now.Style.Allowance
 	for _, o := range now.Style.Options {
-		if o.ID != id {
+		if o != now.Style.Allowance {
 			readOption(f, in, now, o, true)
 		}
 	}
@@ -126,6 +123,10 @@ func readFit(f *form, in *design.Inputs, now *design.Result) {
 		}
 		in.Fit = want
 	}
+	if now.Style.Allowance == nil {
+		return
+	}
+	id := now.Style.Allowance.ID
 	switch f.posted.Get("allowance") {
 	case "solve":
 		delete(in.Lengths, id)
@@ -185,7 +186,7 @@ func readDressing(f *form, in *design.Inputs, now *design.Result) {
 		}
 		for i := range d.Layers {
 			l := &d.Layers[i]
-			at := func(part string) string { return matName(p.ID, fmt.Sprintf("layers.%d.%s", i+1, part)) }
+			at := func(part string) string { return matName(p.ID, fault.Path("layers", i, part)) }
 			f.text(at("name"), &l.Card.Name)
 			f.lengthIn(at("thickness"), measure.MM, &l.Card.Thickness)
 			f.length(at("border"), &l.Border)
@@ -221,7 +222,7 @@ func readSheets(f *form, in *design.Inputs, _ *design.Result) {
 // matFault turns a fault of the nth dressing into the form's name for it.
 func matFault(in *design.Inputs, name string) string {
 	for i, d := range in.Mats {
-		if rest, ok := strings.CutPrefix(name, fmt.Sprintf("mats[%d].", i)); ok {
+		if rest, ok := strings.CutPrefix(name, fault.Path("mats", i)+"."); ok {
 			return matName(d.Piece, rest)
 		}
 	}

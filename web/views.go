@@ -151,7 +151,7 @@ func boxPicture(r *design.Result) template.HTML {
 // modelOf readies a box for drawing in space.
 func modelOf(r *design.Result) *draw.Model {
 	parts, folded := r.Pieces()
-	return draw.NewModel(parts, folded, r.Mats)
+	return draw.NewModel(parts, folded, r.Mats, r.Shown())
 }
 
 func worstOf(r *design.Result) inspect.Verdict { return inspect.Worst(r.Checks) }

@@ -113,7 +113,7 @@ func (p *workPage) box(in *design.Inputs, f *form) {
 		return usual
 	}
 	for _, x := range s.Parameters {
-		if len(in.Things) > 0 && slices.Contains(s.Axes[:], x.ID) {
+		if len(in.Things) > 0 && s.IsAxis(x.ID) {
 			continue
 		}
 		p.Fields = append(p.Fields, f.lengthField("size."+x.ID, x.Label, x.About, value(x.ID, x.Default)))
@@ -146,7 +146,7 @@ func (p *workPage) box(in *design.Inputs, f *form) {
 	}
 }
 
-func optionField(f *form, in *design.Inputs, o style.Option) field {
+func optionField(f *form, in *design.Inputs, o *style.Option) field {
 	chosen := in.Choices[o.ID]
 	if chosen == "" {
 		chosen = o.DefaultChoice
@@ -185,9 +185,9 @@ func (t styleTile) rank() int {
 // problemWords says in half a line why a style does not go.
 func problemWords(f *fault.Fault) string {
 	switch f.Code {
-	case "larger-than-sheet":
+	case fault.LargerThanSheet:
 		return "too large for the sheets"
-	case "larger-than-trimmer":
+	case fault.LargerThanTrimmer:
 		return "too long for the trimmer"
 	}
 	return "does not go at this size"
@@ -220,19 +220,19 @@ func cardCost(r *design.Result) string {
 
 func (p *workPage) fit(in *design.Inputs, f *form) {
 	s, err := style.ByID(in.Style)
-	if err != nil || s.Allowance == "" {
+	if err != nil || s.Allowance == nil {
 		return
 	}
-	o, _ := s.Option(s.Allowance)
-	_, p.Typed = in.Lengths[s.Allowance]
+	o := s.Allowance
+	_, p.Typed = in.Lengths[o.ID]
 	if v := f.posted.Get("allowance"); v != "" {
 		p.Typed = v == "typed"
 	}
 	used := o.Default
 	if p.Result != nil {
-		used = p.Result.Spec.Lengths[s.Allowance]
+		used = p.Result.Spec.Lengths[o.ID]
 	}
-	p.Allowance = f.lengthField("options."+s.Allowance, o.Label, o.About, used)
+	p.Allowance = f.lengthField("options."+o.ID, o.Label, o.About, used)
 	p.Fields = []field{f.choiceField("fit", "It should be", "", string(in.Fit), fitChoices()...)}
 	for _, o := range s.Options {
 		if o.ForFit && o.Kind == style.ChoiceKind {
@@ -271,7 +271,7 @@ func (p *workPage) dressing(in *design.Inputs, f *form) {
 		v.Layers = f.choiceField(matName(part.ID, "layers"), "Layers", "", fmt.Sprint(len(d.Layers)),
 			choice{Value: "1", Label: "one: card or paper"}, choice{Value: "2", Label: "two: paper over card"})
 		for i, l := range d.Layers {
-			at := func(s string) string { return matName(part.ID, fmt.Sprintf("layers.%d.%s", i+1, s)) }
+			at := func(s string) string { return matName(part.ID, fault.Path("layers", i, s)) }
 			v.Layer = append(v.Layer, []field{
 				f.control(at("name"), "Card or paper", "", l.Card.Name),
 				f.lengthField(at("border"), "Border", "on every side", l.Border),

@@ -66,7 +66,7 @@ func (s *server) change(c *echo.Context) error {
 	}
 	var made *design.Result
 	if f.ok() {
-		made = s.try(f, &in)
+		made = s.try(c, f, &in)
 	}
 	if !f.ok() {
 		return s.workspace(c, http.StatusUnprocessableEntity, b, i, f, nil)
@@ -81,12 +81,12 @@ func (s *server) change(c *echo.Context) error {
 }
 
 // try works the inputs out, or notes what is wrong with them.
-func (s *server) try(f *form, in *design.Inputs) *design.Result {
-	made, err := design.Make(*in)
+func (s *server) try(c *echo.Context, f *form, in *design.Inputs) *design.Result {
+	made, err := design.Make(c.Request().Context(), *in)
 	if err != nil {
 		x := *fault.Of(err)
 		x.Field = matFault(in, x.Field)
-		if x.Code == "internal" {
+		if x.Code == fault.Internal {
 			s.log.Error("a design cannot be worked out", "error", err)
 			x.Text = "This cannot be drawn; the last good box is kept."
 		}
@@ -132,7 +132,7 @@ func (s *server) workspace(c *echo.Context, status int, b store.Box, i int, f *f
 		return err
 	}
 	if r == nil {
-		if r, err = design.Make(b.Inputs); err != nil && !isFault(err) {
+		if r, err = design.Make(c.Request().Context(), b.Inputs); err != nil && !isFault(err) {
 			return err
 		}
 		if err != nil {
@@ -207,7 +207,7 @@ func (s *server) tick(c *echo.Context) error {
 	}
 	step, mark := c.FormValue("step"), c.FormValue("mark")
 	if step == "" || len(step) > 100 || len(mark) > 40 {
-		return fault.New("unknown-step", "step", "There is no such step; reload the page.")
+		return fault.New(fault.UnknownStep, "step", "There is no such step; reload the page.")
 	}
 	if err := s.store.Tick(c.Request().Context(), n, step, mark, c.FormValue("done") != ""); err != nil {
 		return err

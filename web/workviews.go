@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"brevium/core/design"
+	"brevium/core/dress"
 	"brevium/core/fit"
 	"brevium/core/inspect"
 	"brevium/core/measure"
@@ -73,25 +74,25 @@ func (p *workPage) Accounts() []fitView {
 // Bare is the account of the tightest axis with the usual allowance and no
 // mats, for comparison; "" when there are no mats.
 func (p *workPage) Bare() string {
-	if len(p.Result.Mats) == 0 || len(p.Result.Fits) == 0 {
+	if len(p.Result.Mats) == 0 || len(p.Result.Fits) == 0 || p.Result.Style.Allowance == nil {
 		return ""
 	}
 	in := p.Box.Inputs.Clone()
 	in.Mats = nil
-	in.Lengths[p.Result.Style.Allowance] = measure.Inch / 16
-	bare, err := design.Make(in)
+	in.Lengths[p.Result.Style.Allowance.ID] = measure.Inch / 16
+	bare, err := design.Sketch(in)
 	in.Mats = p.Box.Inputs.Mats
-	dressed, err2 := design.Make(in)
+	dressed, err2 := design.Sketch(in)
 	if err != nil || err2 != nil {
 		return ""
 	}
-	return fmt.Sprintf("A lid 1/16 in bigger over bare walls %s; over these mats it %s.",
+	return fmt.Sprintf("An allowance of 1/16 in over bare walls %s; over these mats it %s.",
 		does[tightest(bare.Fits).Verdict], does[tightest(dressed.Fits).Verdict])
 }
 
 // does puts a verdict into a sentence.
 var does = map[fit.Verdict]string{
-	fit.WontGoOn: "won't go on", fit.Grips: "goes on and grips", fit.Snug: "is snug", fit.Easy: "is easy", fit.Loose: "is loose",
+	fit.WontGoOn: "won't go on", fit.Tight: "is tight", fit.Grips: "goes on and grips", fit.Snug: "is snug", fit.Easy: "is easy", fit.Loose: "is loose",
 }
 
 type sheetView struct {
@@ -114,7 +115,7 @@ func (p *workPage) SheetViews() []sheetView {
 			l := sheets[i]
 			v := sheetView{
 				Title: fmt.Sprintf("%s, %s of %d (%s)", s.Card.Name, span(i+1, i+n), len(sheets), l.Sheet.Name),
-				Picture: svg(draw.Sheet{Laid: l, Name: func(n int) (string, string) { return r.PieceName(s.Job.Pieces[n].Name), "" },
+				Picture: svg(draw.Sheet{Laid: l, Label: func(n int) draw.PieceLabel { return pieceLabel(r, s.Job.Pieces[n].Name) },
 					Key: func(n int) string { return "- " + whereOf(0, s.Job.Pieces[l.Placed[n].Piece].Name) }, Direction: s.Card.Direction, Units: p.Units, Tick: p.Box.Inputs.Tools.Tick}.Picture()),
 			}
 			for _, c := range l.Cuts {
@@ -127,6 +128,11 @@ func (p *workPage) SheetViews() []sheetView {
 	return out
 }
 
+// pieceLabel is what is written on a piece of a design's own sheets.
+func pieceLabel(r *design.Result, id string) draw.PieceLabel {
+	return draw.PieceLabel{Name: r.PieceName(id), Mat: slices.ContainsFunc(r.Mats, func(m dress.Mat) bool { return m.ID == id })}
+}
+
 // Wheres draws the box once for every kind of piece, with that marked.
 func (p *workPage) Wheres() []whereView {
 	var out []whereView
@@ -134,7 +140,7 @@ func (p *workPage) Wheres() []whereView {
 	for _, s := range p.Result.Stocks {
 		for _, piece := range s.Job.Pieces {
 			name := p.Result.PieceName(piece.Name)
-			if picture, err := m.Where("Where the "+strings.ToLower(name)+" goes", piece.Name); err == nil {
+			if picture, err := m.Where("Where the "+strings.ToLower(name)+" goes", given(p.Result, piece.Name)...); err == nil {
 				out = append(out, whereView{whereOf(0, piece.Name), name, svg(picture)})
 			}
 		}
@@ -178,7 +184,7 @@ func (p *workPage) ScoreViews() []scoreView {
 	var out []scoreView
 	for i, list := range p.Result.Scores {
 		part := p.Result.Parts[i]
-		v := scoreView{ID: part.ID, Name: list.Name, Count: ofIt(part.Part), Measuring: part.Measuring, Short: recipe.ShortLines(part.Part, p.Units, p.Box.Inputs.Tools.Tick), Width: p.number(part.Pattern.Width), Height: p.number(part.Pattern.Height)}
+		v := scoreView{ID: part.ID, Name: list.Name, Count: ofIt(part.Part), Measuring: part.Measuring, Short: p.Result.Telling().ShortLines(list.Lines), Width: p.number(part.Pattern.Width), Height: p.number(part.Pattern.Height)}
 		for _, pass := range list.Passes {
 			x := passView{Edge: pass.Edge}
 			if pass.Shim > 0 {

@@ -29,7 +29,7 @@ func planCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			r, err := design.Make(in)
+			r, err := design.Make(c.Context(), in)
 			if err != nil {
 				return err
 			}
@@ -83,7 +83,7 @@ func readFile(name string, stdin io.Reader) ([]byte, error) {
 	}
 	f, err := os.Open(name)
 	if err != nil {
-		return nil, fault.New("unreadable", "file", "%v", err)
+		return nil, fault.New(fault.Unreadable, "file", "%v", err)
 	}
 	defer f.Close()
 	return strict.Read(f)

@@ -10,6 +10,7 @@ import (
 
 	"brevium/core/design"
 	"brevium/core/drawer"
+	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/layout"
 	"brevium/core/measure"
@@ -56,15 +57,20 @@ type Stock struct {
 	// bought. Prices are what one sheet really costs.
 	Lots   []int64
 	Prices []float64
+	// Names are what the drawer or the shop calls each kind of sheet; the
+	// names in the job tell piles apart.
+	Names []string
 	// Origins tells, by piece, whose it is.
 	Origins []Origin
 	Layout  *layout.Result
 }
 
-// Origin is the item a piece belongs to, and the part's or mat's id in it.
+// Origin is the item a piece belongs to, its box's name, and its own id and
+// name in it; Mat tells that it is one.
 type Origin struct {
-	Item int
-	Part string
+	Item            int
+	Box, Part, Name string
+	Mat             bool
 }
 
 // buyingCosts makes a sheet that must be bought dearer than any in the
@@ -74,26 +80,25 @@ const buyingCosts = 1000
 // Gather works the items out and puts what is cut from one card together, with
 // the drawer's lots of that card and the sheets that can be bought. Faults are
 // at "items[i]" of the box that cannot be made.
-func Gather(items []Item, lots []drawer.Lot, ch Choices) ([]Stock, error) {
+func Gather(ctx context.Context, items []Item, lots []drawer.Lot, ch Choices) ([]Stock, error) {
 	if len(items) == 0 {
-		return nil, fault.New("empty", "items", "there is no box in this job yet; add one")
+		return nil, fault.New(fault.Empty, "items", "there is no box in this job yet; add one")
 	}
 	if len(items) > MostItems {
-		return nil, fault.New("count-range", "items", "a job makes up to %d kinds of box", MostItems)
+		return nil, fault.New(fault.CountRange, "items", "a job makes up to %d kinds of box", MostItems)
 	}
 	g := gathering{lots: lots, choices: ch}
 	for i, it := range items {
-		field := fmt.Sprintf("items[%d]", i)
+		field := fault.Path("items", i)
 		if it.Copies < 1 || it.Copies > design.MostCopies {
-			return nil, fault.New("count-range", field+".copies", "make 1 to %d of a box, not %d", design.MostCopies, it.Copies)
+			return nil, fault.New(fault.CountRange, fault.Path(field, "copies"), "make 1 to %d of a box, not %d", design.MostCopies, it.Copies)
 		}
 		in := it.Inputs.Clone()
 		in.Copies = 1
-		r, err := design.Make(in)
+		r, err := design.Make(ctx, in)
 		if err != nil {
-			f := *fault.Of(err)
-			f.Text = fmt.Sprintf("%s cannot be made: %s", in.Name, f.Text)
-			return nil, fault.At(field, &f)
+			f := fault.Of(err)
+			return nil, fault.At(field, &fault.Fault{Code: f.Code, Field: f.Field, Text: fmt.Sprintf("%s cannot be made: %s", in.Name, f.Text), Cause: err})
 		}
 		g.add(i, it.Copies, r)
 	}
@@ -126,7 +131,8 @@ func (g *gathering) add(item, copies int, r *design.Result) {
 		}
 		stock := &g.stocks[at]
 		for _, p := range s.Job.Pieces {
-			stock.Origins = append(stock.Origins, Origin{item, p.Name})
+			mat := slices.ContainsFunc(r.Mats, func(m dress.Mat) bool { return m.ID == p.Name })
+			stock.Origins = append(stock.Origins, Origin{item, r.Inputs.Name, p.Name, r.PieceName(p.Name), mat})
 			p.Name = stock.nameFor(r.Inputs.Name, r.PieceName(p.Name), p.Name)
 			p.Copies *= copies
 			stock.Job.Pieces = append(stock.Job.Pieces, p)
@@ -177,11 +183,11 @@ func (g *gathering) sheets(s *Stock, buy []paper.Sheet) {
 		each = price / area
 	}
 	s.Job.Trimmer = g.trimmer
-	add := func(sheet paper.Sheet, lot int64, price float64) {
+	add := func(sheet paper.Sheet, name string, lot int64, price float64) {
 		if g.trimmer > 0 && min(sheet.Width, sheet.Height) > g.trimmer {
 			return // it does not go under the trimmer
 		}
-		s.Job.Sheets, s.Lots, s.Prices = append(s.Job.Sheets, sheet), append(s.Lots, lot), append(s.Prices, price)
+		s.Job.Sheets, s.Names, s.Lots, s.Prices = append(s.Job.Sheets, sheet), append(s.Names, name), append(s.Lots, lot), append(s.Prices, price)
 	}
 	for _, l := range g.lots {
 		if drawer.Key(l.Card) != drawer.Key(s.Card) || l.Free() < 1 {
@@ -195,7 +201,7 @@ func (g *gathering) sheets(s *Stock, buy []paper.Sheet) {
 		if l.Offcut {
 			sheet.Name, sheet.Cost, worth = fmt.Sprintf("kept offcut %d", l.ID), 0, 0
 		}
-		add(sheet, l.ID, worth)
+		add(sheet, l.Sheet, l.ID, worth)
 	}
 	for _, b := range buy {
 		worth := b.Cost
@@ -207,7 +213,7 @@ func (g *gathering) sheets(s *Stock, buy []paper.Sheet) {
 		if worth == 0 {
 			worth = each * b.Width.MM() * b.Height.MM()
 		}
-		add(paper.Sheet{Name: b.Name + " (to buy)", Width: b.Width, Height: b.Height, Count: paper.Unlimited, Cost: worth * buyingCosts}, 0, worth)
+		add(paper.Sheet{Name: b.Name + " (to buy)", Width: b.Width, Height: b.Height, Count: paper.Unlimited, Cost: worth * buyingCosts}, b.Name, 0, worth)
 	}
 }
 
@@ -270,7 +276,7 @@ func Takes(stocks []Stock) []Take {
 	for _, s := range stocks {
 		for kind, sheet := range s.Job.Sheets {
 			t := Take{Lot: s.Lots[kind], Card: s.Card, Sheet: sheet, Price: s.Prices[kind], Offcut: sheet.Offcut}
-			t.Sheet.Name, _, _ = strings.Cut(sheet.Name, " (")
+			t.Sheet.Name = s.Names[kind]
 			for _, l := range s.Layout.Sheets {
 				if l.Sheet.Name == sheet.Name {
 					t.Count++

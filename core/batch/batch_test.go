@@ -7,6 +7,7 @@ import (
 
 	"brevium/core/design"
 	"brevium/core/drawer"
+	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/layout"
 	"brevium/core/measure"
@@ -34,7 +35,7 @@ func sheets(id int64, count int, w, h measure.Length) drawer.Lot {
 
 func gather(t *testing.T, items []Item, lots []drawer.Lot, ch Choices) []Stock {
 	t.Helper()
-	stocks, err := Gather(items, lots, ch)
+	stocks, err := Gather(t.Context(), items, lots, ch)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -63,7 +64,7 @@ func TestTogetherTakesLess(t *testing.T) {
 	if !reflect.DeepEqual(takes, want) || takes[0].Sheet.Name != "12 × 12 in" || Cost(takes) != 1.6 {
 		t.Errorf("the job takes %+v", takes)
 	}
-	if o := stocks[0].Origins; o[0] != (Origin{0, "tray"}) || o[1] != (Origin{1, "tray"}) {
+	if o := stocks[0].Origins; o[0].Item != 0 || o[0].Part != "tray" || o[1].Item != 1 || o[1].Part != "tray" {
 		t.Errorf("the pieces come from %+v", o)
 	}
 	if n := stocks[0].Job.Pieces; n[0].Name != "large: tray" && n[0].Name != "large: open tray" {
@@ -129,7 +130,7 @@ func TestStocksAndLayoutsComeBack(t *testing.T) {
 	if !reflect.DeepEqual(Takes(again), Takes(stocks)) || !reflect.DeepEqual(again[0].Origins, stocks[0].Origins) || len(again[0].Layout.Sheets) != len(stocks[0].Layout.Sheets) {
 		t.Errorf("stocks come back as %+v", again)
 	}
-	fresh, err := Gather(items, lots, Choices{Stages: 3})
+	fresh, err := Gather(t.Context(), items, lots, Choices{Stages: 3})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -138,7 +139,7 @@ func TestStocksAndLayoutsComeBack(t *testing.T) {
 		t.Error("a layout of the same job is not recalled")
 	}
 	items[0].Copies++
-	other, err := Gather(items, lots, Choices{Stages: 3})
+	other, err := Gather(t.Context(), items, lots, Choices{Stages: 3})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -163,7 +164,7 @@ func TestJobsThatCannotBe(t *testing.T) {
 		"a broken box":   {[]Item{{Inputs: good, Copies: 1}, {Inputs: tray("huge", 20*inch, inch), Copies: 1}}, "items[1]"},
 		"too many boxes": {make([]Item, MostItems+1), "items"},
 	} {
-		_, err := Gather(c.items, nil, Choices{})
+		_, err := Gather(t.Context(), c.items, nil, Choices{})
 		if err == nil || !strings.HasPrefix(fault.Of(err).Field, c.field) {
 			t.Errorf("%s: got %v; want a fault at %s", name, err, c.field)
 		}
@@ -176,7 +177,7 @@ func TestMakeableFromTheDrawer(t *testing.T) {
 	wrap.Card = paper.Card{Name: "wrap", GSM: 120, Thickness: 150 * measure.Micrometre, Direction: paper.NoDirection}
 	small := sheets(3, 5, 4*inch, 4*inch)
 	small.Card.Name = "scraps"
-	offers := Makeable(in, []drawer.Lot{sheets(1, 1, 12*inch, 12*inch), wrap, small})
+	offers := Makeable(t.Context(), in, []drawer.Lot{sheets(1, 1, 12*inch, 12*inch), wrap, small})
 	if len(offers) == 0 {
 		t.Fatal("nothing can be made from a whole sheet")
 	}
@@ -196,7 +197,43 @@ func TestWhatAnOffcutWouldMake(t *testing.T) {
 		"is wide":   {{Name: "a", Width: 101 * mm, Height: 10 * mm, Copies: 1}},
 		"has three": {{Name: "a", Width: 60 * mm, Height: 40 * mm, Copies: 2}},
 	}
-	if got := Fitting(layout.Rect{Width: 100 * mm, Height: 45 * mm}, pieces); !reflect.DeepEqual(got, []string{"fits"}) {
+	if got := Fitting(t.Context(), layout.Rect{Width: 100 * mm, Height: 45 * mm}, pieces); !reflect.DeepEqual(got, []string{"fits"}) {
 		t.Errorf("an offcut of 100 × 45 mm would make %v", got)
+	}
+}
+
+// Facts are kept as facts: what a sheet is called goes into the drawer as it
+// is, brackets and all, and a box's name makes no mat of its trays.
+func TestNamesAreOnlyNames(t *testing.T) {
+	in := design.New("Tea: matching set", measure.MM, "tray")
+	in.Sheets = []paper.Sheet{{Name: "Big (recycled, 90 lb)", Width: 300 * measure.Millimetre, Height: 300 * measure.Millimetre, Count: paper.Unlimited}}
+	in.Mats = []dress.Dressing{{Piece: "tray", Where: dress.Walls, Layers: []dress.Layer{{Card: in.Card, Border: 2 * measure.Millimetre}}}}
+	stocks, err := Gather(t.Context(), []Item{{in, 1}}, nil, Choices{})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := stocks[0].Lay(t.Context(), Quick); err != nil {
+		t.Fatal(err)
+	}
+	again, err := ReadStocks(WriteStocks(stocks))
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, all := range [][]Stock{stocks, again} {
+		if buy := ToBuy(all); len(buy) != 1 || buy[0].Sheet != "Big (recycled, 90 lb)" {
+			t.Errorf("to buy are %+v", buy)
+		}
+		mats := 0
+		for _, o := range all[0].Origins {
+			if o.Box != "Tea: matching set" || o.Mat == (o.Part == "tray") {
+				t.Errorf("a piece comes from %+v", o)
+			}
+			if o.Mat {
+				mats++
+			}
+		}
+		if mats != 4 {
+			t.Errorf("%d mats; want 4", mats)
+		}
 	}
 }

@@ -2,6 +2,7 @@ package batch
 
 import (
 	"encoding/json"
+	"strings"
 
 	"brevium/core/drawer"
 	"brevium/core/fault"
@@ -106,13 +107,17 @@ type (
 		Way     string          `json:"direction"`
 		Lots    []int64         `json:"lots"`
 		Prices  []float64       `json:"prices"`
+		Names   []string        `json:"names,omitempty"`
 		Origins []originFile    `json:"origins"`
 		Job     json.RawMessage `json:"job"`
 		Layout  json.RawMessage `json:"layout"`
 	}
 	originFile struct {
 		Item int    `json:"item"`
+		Box  string `json:"box,omitempty"`
 		Part string `json:"part"`
+		Name string `json:"name,omitempty"`
+		Mat  bool   `json:"mat,omitempty"`
 	}
 )
 
@@ -120,7 +125,7 @@ type (
 func WriteStocks(stocks []Stock) []byte {
 	out := []stockFile{}
 	for _, s := range stocks {
-		f := stockFile{Card: s.Card.Name, GSM: s.Card.GSM, Thick: s.Card.Thickness, Way: string(s.Card.Direction), Lots: s.Lots, Prices: s.Prices,
+		f := stockFile{Card: s.Card.Name, GSM: s.Card.GSM, Thick: s.Card.Thickness, Way: string(s.Card.Direction), Lots: s.Lots, Prices: s.Prices, Names: s.Names,
 			Job: s.Job.JSON(), Layout: must(s.Layout.JSON(s.Job, 0))}
 		for _, o := range s.Origins {
 			f.Origins = append(f.Origins, originFile(o))
@@ -128,6 +133,22 @@ func WriteStocks(stocks []Stock) []byte {
 		out = append(out, f)
 	}
 	return must(json.Marshal(out))
+}
+
+// older fills in what stocks written before names were kept apart do not say.
+func (s *Stock) older() {
+	for i := range s.Origins {
+		if s.Origins[i].Name == "" && i < len(s.Job.Pieces) {
+			box, name, _ := strings.Cut(s.Job.Pieces[i].Name, ": ")
+			s.Origins[i].Box, s.Origins[i].Name = box, name
+		}
+	}
+	if s.Names == nil {
+		for _, sheet := range s.Job.Sheets {
+			name, _, _ := strings.Cut(strings.TrimSuffix(sheet.Name, " (to buy)"), " (drawer ")
+			s.Names = append(s.Names, name)
+		}
+	}
 }
 
 // ReadStocks reads what WriteStocks wrote.
@@ -138,7 +159,7 @@ func ReadStocks(text []byte) ([]Stock, error) {
 	}
 	var out []Stock
 	for _, f := range all {
-		s := Stock{Card: paper.Card{Name: f.Card, GSM: f.GSM, Thickness: f.Thick, Direction: paper.Direction(f.Way)}, Lots: f.Lots, Prices: f.Prices}
+		s := Stock{Card: paper.Card{Name: f.Card, GSM: f.GSM, Thickness: f.Thick, Direction: paper.Direction(f.Way)}, Lots: f.Lots, Prices: f.Prices, Names: f.Names}
 		for _, o := range f.Origins {
 			s.Origins = append(s.Origins, Origin(o))
 		}
@@ -149,8 +170,9 @@ func ReadStocks(text []byte) ([]Stock, error) {
 		if s.Layout, err = layout.ReadResult(s.Job, f.Layout); err != nil {
 			return nil, err
 		}
-		if len(s.Lots) != len(s.Job.Sheets) || len(s.Prices) != len(s.Lots) || len(s.Origins) != len(s.Job.Pieces) {
-			return nil, fault.New("invalid", "stocks", "the job's record is not whole")
+		s.older()
+		if len(s.Lots) != len(s.Job.Sheets) || len(s.Prices) != len(s.Lots) || len(s.Names) != len(s.Lots) || len(s.Origins) != len(s.Job.Pieces) {
+			return nil, fault.New(fault.Invalid, "stocks", "the job's record is not whole")
 		}
 		out = append(out, s)
 	}

@@ -25,7 +25,7 @@ const lightest = 180
 // Makeable lists what can be made for the same contents from what is in the
 // drawer: every style in every card there, the cheapest first, and only what
 // the free sheets give. Paper is left out unless the box is of paper itself.
-func Makeable(in design.Inputs, lots []drawer.Lot) []Offer {
+func Makeable(ctx context.Context, in design.Inputs, lots []drawer.Lot) []Offer {
 	var out []Offer
 	for _, g := range drawer.Groups(lots) {
 		if g.Card.GSM < lightest && in.Card.GSM >= lightest {
@@ -45,7 +45,7 @@ func Makeable(in design.Inputs, lots []drawer.Lot) []Offer {
 		if len(with.Sheets) == 0 {
 			continue
 		}
-		for _, c := range design.Compare(with) {
+		for _, c := range design.Compare(ctx, with) {
 			if c.Result != nil {
 				out = append(out, Offer{g.Card, c})
 			}
@@ -59,14 +59,14 @@ func Makeable(in design.Inputs, lots []drawer.Lot) []Offer {
 
 // Fitting names the designs that come whole out of one offcut: all their
 // pieces, laid on it together. Pieces lists each design's blanks.
-func Fitting(offcut layout.Rect, pieces map[string][]layout.Piece) []string {
+func Fitting(ctx context.Context, offcut layout.Rect, pieces map[string][]layout.Piece) []string {
 	var out []string
 	for name, blanks := range pieces {
 		job := &layout.Job{Sheets: []paper.Sheet{{Name: "offcut", Width: offcut.Width, Height: offcut.Height, Count: 1}}, Pieces: blanks}
-		if areaOf(blanks) > offcut.Width.MM()*offcut.Height.MM() || job.Check() != nil {
+		if blankArea(blanks) > offcut.Width.MM()*offcut.Height.MM() || job.Check() != nil {
 			continue
 		}
-		if laid, err := layout.Solve(context.Background(), job, layout.Effort{}); err == nil && len(laid.Unplaced) == 0 {
+		if laid, err := layout.Solve(ctx, job, layout.Effort{}); err == nil && len(laid.Unplaced) == 0 {
 			out = append(out, name)
 		}
 	}
@@ -74,8 +74,8 @@ func Fitting(offcut layout.Rect, pieces map[string][]layout.Piece) []string {
 	return out
 }
 
-// areaOf is the area of pieces, in mm².
-func areaOf(pieces []layout.Piece) float64 {
+// blankArea is the area of pieces, in mm².
+func blankArea(pieces []layout.Piece) float64 {
 	sum := 0.0
 	for _, p := range pieces {
 		sum += p.Width.MM() * p.Height.MM() * float64(p.Copies)

@@ -100,33 +100,33 @@ func UsualEaseOf(s Shape) measure.Length {
 func (t Thing) Check() error {
 	switch {
 	case !slices.Contains(Shapes, t.Shape):
-		return fault.New("unknown-shape", "shape", "%q is not a shape; use block, round, stack, soft or irregular", t.Shape)
+		return fault.New(fault.UnknownShape, "shape", "%q is not a shape; use block, round, stack, soft or irregular", t.Shape)
 	case t.Count < 1 || t.Count > MostThings:
-		return fault.New("count-range", "count", "a box holds 1 to %d of a thing, not %d", MostThings, t.Count)
+		return fault.New(fault.CountRange, "count", "a box holds 1 to %d of a thing, not %d", MostThings, t.Count)
 	case t.Length <= 0:
-		return fault.New("too-small", "length", "how long or how far across is it? The size must be more than nothing")
+		return fault.New(fault.TooSmall, "length", "how long or how far across is it? The size must be more than nothing")
 	case t.Width <= 0:
-		return fault.New("too-small", "width", "how wide is it? The width must be more than nothing")
+		return fault.New(fault.TooSmall, "width", "how wide is it? The width must be more than nothing")
 	case t.Cards < 0 || t.Cards > MostThings:
-		return fault.New("count-range", "cards", "a stack has 1 to %d cards, or 0 when you give its height", MostThings)
+		return fault.New(fault.CountRange, "cards", "a stack has 1 to %d cards, or 0 when you give its height", MostThings)
 	case t.Cards > 0 && t.Each <= 0:
-		return fault.New("too-small", "each", "how thick is one card with its envelope? Measure ten and divide")
+		return fault.New(fault.TooSmall, "each", "how thick is one card with its envelope? Measure ten and divide")
 	case t.Cards > 0 && t.Raised < 0:
-		return fault.New("negative", "raised", "decoration adds to a card's thickness; give 0 for flat cards")
+		return fault.New(fault.Negative, "raised", "decoration adds to a card's thickness; give 0 for flat cards")
 	case t.Cards == 0 && t.Height <= 0:
-		return fault.New("too-small", "height", "how tall is it? The height must be more than nothing")
+		return fault.New(fault.TooSmall, "height", "how tall is it? The height must be more than nothing")
 	case t.Ease > MostEase:
-		return fault.New("too-large", "ease", "an ease over 5 cm is another box; leave 2 or 3 mm")
+		return fault.New(fault.TooLarge, "ease", "an ease over 5 cm is another box; leave 2 or 3 mm")
 	case t.Ease < 0:
-		return fault.New("negative", "ease", "the ease is room to spare; give 0 or more")
+		return fault.New(fault.Negative, "ease", "the ease is room to spare; give 0 or more")
 	case t.Squeeze < 0 || t.Squeeze > MostSqueeze:
-		return fault.New("squeeze-range", "squeeze", "a soft thing is pressed by 0 to %d %% of its height, not %d", MostSqueeze, t.Squeeze)
+		return fault.New(fault.SqueezeRange, "squeeze", "a soft thing is pressed by 0 to %d %% of its height, not %d", MostSqueeze, t.Squeeze)
 	case t.Up != nil && len(t.Up) == 0:
-		return fault.New("no-way-up", "up", "tick at least one side that may be upright, or the thing cannot stand at all")
+		return fault.New(fault.NoWayUp, "up", "tick at least one side that may be upright, or the thing cannot stand at all")
 	case slices.ContainsFunc(t.Up, func(s Side) bool { return !slices.Contains(Sides, s) }):
-		return fault.New("unknown-side", "up", "the sides that may be upright are height, width and length")
+		return fault.New(fault.UnknownSide, "up", "the sides that may be upright are height, width and length")
 	case !(t.Grams >= 0 && t.Grams <= 20_000):
-		return fault.New("mass-range", "grams", "the weight of one is 0 to 20000 grams")
+		return fault.New(fault.MassRange, "grams", "the weight of one is 0 to 20000 grams")
 	}
 	return nil
 }
@@ -134,7 +134,7 @@ func (t Thing) Check() error {
 // CheckAll checks every thing; each fault is put at its thing by at.
 func CheckAll(things []Thing, at func(i int) string) error {
 	if len(things) > MostKinds {
-		return fault.New("count-range", "contents", "a box holds up to %d kinds of thing, not %d; put some in a box of their own", MostKinds, len(things))
+		return fault.New(fault.CountRange, "contents", "a box holds up to %d kinds of thing, not %d; put some in a box of their own", MostKinds, len(things))
 	}
 	for i, t := range things {
 		if err := t.Check(); err != nil {

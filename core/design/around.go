@@ -7,6 +7,7 @@ import (
 
 	"brevium/core/contents"
 	"brevium/core/fault"
+	"brevium/core/measure"
 	"brevium/core/style"
 )
 
@@ -45,13 +46,16 @@ func (in *Inputs) arrangements() []contents.Arrangement {
 // goes on the sheets before one that does not.
 func (r *Result) around() error {
 	all := r.Inputs.arrangements()
-	if err := r.fromExtent(inside(all[0]), Inside); err != nil {
+	if err := r.sizeFor(inside(all[0]), Inside); err != nil {
 		return err
 	}
-	extra, err := r.extra(Inside)
+	lacks, err := r.lacks(style.Extent{}, Inside)
 	if err != nil {
 		return err
 	}
+	// What the sizes are over the room they give, for pricing the others.
+	has := r.Style.Along(r.Spec.Lengths)
+	extra := style.Extent{Length: has.Length + lacks.Length, Width: has.Width + lacks.Width, Height: has.Height + lacks.Height}
 	for i, a := range all {
 		if i >= mostTried && a.ID != r.Inputs.Stand {
 			continue
@@ -76,12 +80,12 @@ func (r *Result) around() error {
 	if r.Inputs.Stand != "" {
 		chosen = slices.IndexFunc(r.Ways, func(w Way) bool { return w.ID == r.Inputs.Stand })
 		if chosen < 0 {
-			return fault.New("unknown-stand", "stand", "the things cannot stand as %q; choose one of the ways shown", r.Inputs.Stand)
+			return fault.New(fault.UnknownStand, "stand", "the things cannot stand as %q; choose one of the ways shown", r.Inputs.Stand)
 		}
 	}
 	stand := r.Ways[chosen].Arrangement
 	r.Stand, r.Needs = &stand, inside(stand)
-	return r.fromExtent(r.Needs, Inside)
+	return r.sizeFor(r.Needs, Inside)
 }
 
 // price is the card a box of this room takes, and whether it can be cut from
@@ -89,7 +93,10 @@ func (r *Result) around() error {
 func (r *Result) price(room, extra style.Extent) (card float64, goes bool) {
 	trial := *r
 	trial.Spec.Lengths = maps.Clone(r.Spec.Lengths)
-	trial.set(room, extra, Inside)
+	tick := r.Inputs.Tools.Tick
+	trial.Style.Give(trial.Spec.Lengths, style.Extent{
+		Length: measure.Up(max(0, room.Length+extra.Length), tick), Width: measure.Up(max(0, room.Width+extra.Width), tick), Height: measure.Up(max(0, room.Height+extra.Height), tick),
+	})
 	if trial.inRange() != nil {
 		return 0, false
 	}

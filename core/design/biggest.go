@@ -47,6 +47,7 @@ func volume(e style.Extent) float64 { return e.Length.MM() * e.Width.MM() * e.He
 // of how a style's blanks grow, but that of two sizes that fit each smaller
 // one does too.
 type seek struct {
+	ctx   context.Context // ends the search: nothing fits any more
 	in    Inputs
 	style *style.Style
 	ask   Ask
@@ -57,9 +58,9 @@ type seek struct {
 // the sheet gives, all its pieces of the box's own card cut from that one
 // sheet. Sizes are score to score and on the user's tick; no larger tick
 // fits. It fails at "sheet" when not even the smallest box does.
-func FindBiggest(in Inputs, ask Ask) (*Biggest, error) {
-	b, err := findBiggest(in, ask)
-	if err == nil || fault.Of(err).Code != "no-room" {
+func FindBiggest(ctx context.Context, in Inputs, ask Ask) (*Biggest, error) {
+	b, err := findBiggest(ctx, in, ask)
+	if err == nil || fault.Of(err).Code != fault.NoRoom {
 		return b, err
 	}
 	s, known := style.ByID(in.Style)
@@ -77,32 +78,32 @@ func FindBiggest(in Inputs, ask Ask) (*Biggest, error) {
 	if follow == nil {
 		return nil, err
 	}
-	if b, err = findBiggest(in, ask); err == nil {
+	if b, err = findBiggest(ctx, in, ask); err == nil {
 		b.Follow = follow
 	}
 	return b, err
 }
 
-func findBiggest(in Inputs, ask Ask) (*Biggest, error) {
+func findBiggest(ctx context.Context, in Inputs, ask Ask) (*Biggest, error) {
 	s, err := style.ByID(in.Style)
 	if err != nil {
 		return nil, fault.At("style", err)
 	}
 	if ask.Sheet.Width <= 0 || ask.Sheet.Height <= 0 {
-		return nil, fault.New("too-small", "sheet", "give the sheet's two sides; both are more than nothing")
+		return nil, fault.New(fault.TooSmall, "sheet", "give the sheet's two sides; both are more than nothing")
 	}
 	if min(ask.Sheet.Width, ask.Sheet.Height) > in.Tools.Trimmer {
-		return nil, fault.New("longer-than-trimmer", "sheet", "no cut across this sheet is short enough for your trimmer; cut it in two by hand first, and give one half")
+		return nil, fault.New(fault.LongerThanTrimmer, "sheet", "no cut across this sheet is short enough for your trimmer; cut it in two by hand first, and give one half")
 	}
 	in = in.Clone()
-	in.Things, in.Linings, in.Basis, in.Mats = nil, nil, Scored, nil
+	in.Things, in.Linings, in.Basis, in.Mats, in.Room = nil, nil, Scored, nil, style.Extent{}
 	ask.Sheet.Count = 1
-	q := seek{in: in, style: s, ask: ask, tick: in.Tools.Tick}
+	q := seek{ctx: ctx, in: in, style: s, ask: ask, tick: in.Tools.Tick}
 	free := q.free()
 	var found style.Extent
 	switch len(free) {
 	case 0:
-		return nil, fault.New("nothing-free", "fixed", "leave one size or more free to grow")
+		return nil, fault.New(fault.NothingFree, "fixed", "leave one size or more free to grow")
 	case 1:
 		found = q.grow(q.sizes(style.Extent{}), free[0])
 	case 2:
@@ -112,8 +113,11 @@ func findBiggest(in Inputs, ask Ask) (*Biggest, error) {
 			return nil, err
 		}
 	}
+	if ctx.Err() != nil {
+		return nil, ctx.Err()
+	}
 	if volume(found) == 0 {
-		return nil, fault.New("no-room", "sheet", "this sheet gives no %s at all with these sizes; take a larger sheet or fix smaller ones", strings.ToLower(s.Name))
+		return nil, fault.New(fault.NoRoom, "sheet", "this sheet gives no %s at all with these sizes; take a larger sheet or fix smaller ones", strings.ToLower(s.Name))
 	}
 	b := &Biggest{Size: found, Near: q.near(found, free)}
 	_, b.Used = q.fits(found)
@@ -123,36 +127,23 @@ func findBiggest(in Inputs, ask Ask) (*Biggest, error) {
 // free lists the axes that may grow: 0 length, 1 width, 2 height. A square
 // box has one size for two of them; the first stands for both.
 func (q *seek) free() []int {
-	var out []int
-	for i, id := range q.style.Axes {
-		if _, fixed := q.ask.Fixed[id]; !fixed && q.first(i) {
-			out = append(out, i)
-		}
-	}
-	return out
-}
-
-// first tells whether no axis before i has the same size.
-func (q *seek) first(i int) bool { return slices.Index(q.style.Axes[:], q.style.Axes[i]) == i }
-
-func axisOf(e *style.Extent, i int) *measure.Length {
-	return []*measure.Length{&e.Length, &e.Width, &e.Height}[i]
+	return slices.DeleteFunc(q.style.Own(), func(i int) bool { _, fixed := q.ask.Fixed[q.style.Axes[i].ID]; return fixed })
 }
 
 // set gives an axis, and any that shares its size, a length.
 func (q *seek) set(e *style.Extent, axis int, l measure.Length) {
-	for i, id := range q.style.Axes {
-		if id == q.style.Axes[axis] {
-			*axisOf(e, i) = l
+	for i, p := range q.style.Axes {
+		if p == q.style.Axes[axis] {
+			*e.Axis(i) = l
 		}
 	}
 }
 
 // sizes fills the fixed axes in.
 func (q *seek) sizes(e style.Extent) style.Extent {
-	for i, id := range q.style.Axes {
-		if l, fixed := q.ask.Fixed[id]; fixed {
-			*axisOf(&e, i) = l
+	for i, p := range q.style.Axes {
+		if l, fixed := q.ask.Fixed[p.ID]; fixed {
+			*e.Axis(i) = l
 		}
 	}
 	return e
@@ -160,17 +151,16 @@ func (q *seek) sizes(e style.Extent) style.Extent {
 
 // limits of an axis on the tick.
 func (q *seek) limits(i int) (least, most measure.Length) {
-	for _, p := range q.style.Parameters {
-		if p.ID == q.style.Axes[i] {
-			return measure.Up(p.Min, q.tick), measure.Down(min(p.Max, q.ask.Sheet.Width+q.ask.Sheet.Height), q.tick)
-		}
-	}
-	return 0, 0
+	p := q.style.Axes[i]
+	return measure.Up(p.Min, q.tick), measure.Down(min(p.Max, q.ask.Sheet.Width+q.ask.Sheet.Height), q.tick)
 }
 
 // fits tells whether a box of the size comes out of the sheet, and how much
 // of it that uses.
 func (q *seek) fits(e style.Extent) (bool, float64) {
+	if q.ctx.Err() != nil {
+		return false, 0
+	}
 	r := Result{Inputs: q.in, Style: q.style}
 	spec, err := q.in.spec(q.style)
 	if err != nil {
@@ -178,9 +168,7 @@ func (q *seek) fits(e style.Extent) (bool, float64) {
 	}
 	r.Spec = spec
 	r.Spec.Lengths = maps.Clone(spec.Lengths)
-	for i, id := range q.style.Axes {
-		r.Spec.Lengths[id] = *axisOf(&e, i)
-	}
+	q.style.Give(r.Spec.Lengths, e)
 	if r.inRange() != nil {
 		return false, 0
 	}
@@ -205,7 +193,7 @@ func (q *seek) fits(e style.Extent) (bool, float64) {
 		return false, 0
 	}
 	if len(job.Pieces) > 1 || job.Pieces[0].Copies > 1 {
-		laid, err := layout.Solve(context.Background(), &job, layout.Effort{})
+		laid, err := layout.Solve(q.ctx, &job, layout.Effort{})
 		if err != nil || len(laid.Unplaced) > 0 {
 			return false, 0
 		}
@@ -231,7 +219,7 @@ func (q *seek) widest(a, b int) style.Extent {
 	leastA, mostA := q.limits(a)
 	leastB, other := q.limits(b)
 	best, e := style.Extent{}, q.sizes(style.Extent{})
-	skew := func(e style.Extent) measure.Length { return (*axisOf(&e, a) - *axisOf(&e, b)).Abs() }
+	skew := func(e style.Extent) measure.Length { return (*e.Axis(a) - *e.Axis(b)).Abs() }
 	for l := leastA; l <= mostA && other >= leastB; l += q.tick {
 		q.set(&e, a, l)
 		for ; other >= leastB; other -= q.tick {
@@ -253,17 +241,15 @@ func (q *seek) scaled() (style.Extent, error) {
 	p := q.ask.Proportions
 	smallest := min(p.Length, p.Width, p.Height)
 	if smallest <= 0 {
-		return style.Extent{}, fault.New("too-small", "proportions", "proportions are three sizes over zero, such as 2, 1 and 1")
+		return style.Extent{}, fault.New(fault.TooSmall, "proportions", "proportions are three sizes over zero, such as 2, 1 and 1")
 	}
 	at := func(n measure.Length) style.Extent {
 		of := func(l measure.Length) measure.Length {
 			return measure.Nearest(measure.FromMM(l.MM()/smallest.MM()*(n*q.tick).MM()), q.tick)
 		}
 		e := style.Extent{Length: of(p.Length), Width: of(p.Width), Height: of(p.Height)}
-		for i := range q.style.Axes {
-			if q.first(i) {
-				q.set(&e, i, *axisOf(&e, i))
-			}
+		for _, i := range q.style.Own() {
+			q.set(&e, i, *e.Axis(i))
 		}
 		return e
 	}
@@ -284,27 +270,20 @@ const mostTrade = 16
 func (q *seek) near(found style.Extent, free []int) []Choice {
 	var out []Choice
 	show := func(l measure.Length) string { return measure.Label(l, q.in.Units, q.tick) }
-	label := func(i int) string {
-		for _, p := range q.style.Parameters {
-			if p.ID == q.style.Axes[i] {
-				return p.Label
-			}
-		}
-		return q.style.Axes[i]
-	}
+	label := func(i int) string { return q.style.Axes[i].Label }
 	for _, i := range free {
 		if grown := q.grown(found, i); grown != found {
-			out = append(out, Choice{grown, fmt.Sprintf("%s alone can grow to %s; the others stay", label(i), show(*axisOf(&grown, i)))})
+			out = append(out, Choice{grown, fmt.Sprintf("%s alone can grow to %s; the others stay", label(i), show(*grown.Axis(i)))})
 			continue
 		}
-		for j := range 3 {
-			if j == i || !q.first(j) || q.style.Axes[j] == q.style.Axes[i] {
+		for _, j := range q.style.Own() {
+			if j == i || q.style.Axes[j] == q.style.Axes[i] {
 				continue
 			}
 			e := found
-			q.set(&e, i, *axisOf(&e, i)+q.tick)
+			q.set(&e, i, *e.Axis(i)+q.tick)
 			for n := range mostTrade {
-				q.set(&e, j, *axisOf(&e, j)-q.tick)
+				q.set(&e, j, *e.Axis(j)-q.tick)
 				if ok, _ := q.fits(e); ok {
 					out = append(out, Choice{e, fmt.Sprintf("%s %s more costs %s of the %s", label(i), show(q.tick), show(measure.Length(n+1)*q.tick), strings.ToLower(label(j)))})
 					break
@@ -312,10 +291,11 @@ func (q *seek) near(found style.Extent, free []int) []Choice {
 			}
 		}
 	}
-	for i, id := range q.style.Axes {
-		if slices.Contains(free, i) || !q.first(i) {
+	for _, i := range q.style.Own() {
+		if slices.Contains(free, i) {
 			continue
 		}
+		id := q.style.Axes[i].ID
 		less := *q
 		less.ask.Fixed = maps.Clone(q.ask.Fixed)
 		less.ask.Fixed[id] = measure.Down(q.ask.Fixed[id]-1, q.tick)
@@ -333,7 +313,7 @@ func (q *seek) near(found style.Extent, free []int) []Choice {
 // grown lets one axis grow alone as far as it goes.
 func (q *seek) grown(e style.Extent, axis int) style.Extent {
 	for next := e; ; e = next {
-		q.set(&next, axis, *axisOf(&next, axis)+q.tick)
+		q.set(&next, axis, *next.Axis(axis)+q.tick)
 		if ok, _ := q.fits(next); !ok {
 			return e
 		}
@@ -342,7 +322,7 @@ func (q *seek) grown(e style.Extent, axis int) style.Extent {
 
 // CopiesFrom is how many of the box one sheet gives: the most whose pieces of
 // the box's own card all come out of it.
-func CopiesFrom(in Inputs, sheet paper.Sheet) (int, error) {
+func CopiesFrom(ctx context.Context, in Inputs, sheet paper.Sheet) (int, error) {
 	in = in.Clone()
 	in.Sheets, in.Copies = []paper.Sheet{sheet}, 1
 	r, err := Sketch(in)
@@ -362,7 +342,7 @@ func CopiesFrom(in Inputs, sheet paper.Sheet) (int, error) {
 		for i := range more.Pieces {
 			more.Pieces[i].Copies *= n
 		}
-		laid, err := layout.Solve(context.Background(), &more, interactive)
+		laid, err := layout.Solve(ctx, &more, interactive)
 		if err != nil || len(laid.Unplaced) > 0 {
 			return n - 1, nil
 		}

@@ -1,6 +1,7 @@
 package design
 
 import (
+	"context"
 	"math/rand"
 	"testing"
 
@@ -14,7 +15,7 @@ var square = paper.Sheet{Name: "12 × 12 in", Width: 12 * inch, Height: 12 * inc
 func biggest(t *testing.T, in Inputs, ask Ask) style.Extent {
 	t.Helper()
 	ask.Sheet = square
-	b, err := FindBiggest(in, ask)
+	b, err := FindBiggest(context.Background(), in, ask)
 	if err != nil {
 		t.Fatalf("%s: %v", in.Style, err)
 	}
@@ -56,7 +57,7 @@ func TestBiggestIsTheBiggest(t *testing.T) {
 		if s.ID == "tall-box" {
 			ask.Proportions = style.Extent{Length: 2, Width: 2, Height: 5}
 		}
-		b, err := FindBiggest(in, ask)
+		b, err := FindBiggest(context.Background(), in, ask)
 		if err != nil {
 			t.Errorf("%s: %v", s.ID, err)
 			continue
@@ -64,21 +65,21 @@ func TestBiggestIsTheBiggest(t *testing.T) {
 		in.Sheets = []paper.Sheet{sheet}
 		size := func(e style.Extent) Inputs {
 			x := in.Clone()
-			x.Size[s.Axes[0]], x.Size[s.Axes[1]], x.Size[s.Axes[2]] = e.Length, e.Width, e.Height
+			x.Size[s.Axes[0].ID], x.Size[s.Axes[1].ID], x.Size[s.Axes[2].ID] = e.Length, e.Width, e.Height
 			return x
 		}
-		r, err := Make(size(b.Size))
+		r, err := Make(context.Background(), size(b.Size))
 		if err != nil || len(r.Stocks[0].Layout.Unplaced) > 0 {
 			t.Errorf("%s of %v does not come out of the sheet: %v", s.ID, b.Size, err)
 			continue
 		}
 		larger := b.Size
 		larger.Length, larger.Width, larger.Height = larger.Length+2*mm_, larger.Width+2*mm_, larger.Height+mm_
-		if r, err := Make(size(larger)); err == nil && len(r.Stocks[0].Layout.Unplaced) == 0 {
+		if r, err := Make(context.Background(), size(larger)); err == nil && len(r.Stocks[0].Layout.Unplaced) == 0 {
 			t.Errorf("%s: %v fits too, larger than %v", s.ID, larger, b.Size)
 		}
 		for _, c := range b.Near {
-			if r, err := Make(size(c.Size)); err != nil || len(r.Stocks[0].Layout.Unplaced) > 0 {
+			if r, err := Make(context.Background(), size(c.Size)); err != nil || len(r.Stocks[0].Layout.Unplaced) > 0 {
 				t.Errorf("%s: %q does not come out of the sheet: %v", s.ID, c.Text, err)
 			}
 		}
@@ -96,7 +97,7 @@ func TestBiggestRefuses(t *testing.T) {
 		"nothing free":  {Ask{Sheet: square, Fixed: map[string]measure.Length{"length": inch, "width": inch, "height": inch}}, "fixed"},
 		"no shape":      {Ask{Sheet: square}, "proportions"},
 	} {
-		_, err := FindBiggest(in, c.ask)
+		_, err := FindBiggest(context.Background(), in, c.ask)
 		if err == nil || err.Error()[:len(c.field)] != c.field {
 			t.Errorf("%s: got %v; want a fault at %s", name, err, c.field)
 		}
@@ -107,12 +108,12 @@ func TestBiggestRefuses(t *testing.T) {
 func TestBiggestLetsTheLidFollow(t *testing.T) {
 	in := New("", measure.In, "tray-lid")
 	in.Lengths["lid.depth"] = 3 * inch
-	b, err := FindBiggest(in, Ask{Sheet: square, Fixed: map[string]measure.Length{"height": inch}})
+	b, err := FindBiggest(context.Background(), in, Ask{Sheet: square, Fixed: map[string]measure.Length{"height": inch}})
 	if err != nil || len(b.Follow) != 1 || b.Follow[0] != "lid.depth" || b.Size.Height != inch {
 		t.Fatalf("%+v, %v", b, err)
 	}
 	in.Lengths["lid.depth"] = inch / 2
-	if b, err := FindBiggest(in, Ask{Sheet: square, Fixed: map[string]measure.Length{"height": 2 * inch}}); err != nil || b.Follow != nil {
+	if b, err := FindBiggest(context.Background(), in, Ask{Sheet: square, Fixed: map[string]measure.Length{"height": 2 * inch}}); err != nil || b.Follow != nil {
 		t.Errorf("a lid that can be as deep as typed follows: %+v", b)
 	}
 }
@@ -120,14 +121,14 @@ func TestBiggestLetsTheLidFollow(t *testing.T) {
 func TestCopiesFromASheet(t *testing.T) {
 	in := New("", measure.In, "tray")
 	in.Size = map[string]measure.Length{"length": 2 * inch, "width": 2 * inch, "height": inch}
-	if n, err := CopiesFrom(in, square); n != 9 || err != nil {
+	if n, err := CopiesFrom(context.Background(), in, square); n != 9 || err != nil {
 		t.Errorf("%d trays with blanks of 4 in come out of 12 in; want 9 (%v)", n, err)
 	}
 }
 
 // Every style is compared for the same things, the cheaper ones first.
 func TestCompare(t *testing.T) {
-	all := Compare(read(t, jarsAndDeck))
+	all := Compare(context.Background(), read(t, jarsAndDeck))
 	if len(all) != len(style.Boxes()) {
 		t.Fatalf("%d styles of %d", len(all), len(style.Boxes()))
 	}
@@ -140,7 +141,7 @@ func TestCompare(t *testing.T) {
 			continue
 		}
 		made++
-		if in := c.Result.Inside; in.Length < c.Result.Inputs.Size[c.Style.Axes[0]] || c.Card <= 0 || c.Pieces < 1 || c.Sheets < 1 || c.Cuts < 1 || c.Minutes <= 0 {
+		if in := c.Result.Inside; in.Length < c.Result.Inputs.Size[c.Style.Axes[0].ID] || c.Card <= 0 || c.Pieces < 1 || c.Sheets < 1 || c.Cuts < 1 || c.Minutes <= 0 {
 			t.Errorf("%s: %+v", c.Style.ID, c)
 		}
 		if i > 0 && all[i-1].Result == nil || i > 0 && all[i-1].Cost > c.Cost {

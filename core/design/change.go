@@ -38,13 +38,15 @@ func (in *Inputs) SetStyle(id string) error {
 	}
 	in.Style = id
 	maps.DeleteFunc(in.Size, func(k string, _ measure.Length) bool {
-		return !slices.ContainsFunc(s.Parameters, func(p style.Parameter) bool { return p.ID == k })
+		return !slices.ContainsFunc(s.Parameters, func(p *style.Parameter) bool { return p.ID == k })
 	})
-	known := func(k string, kind style.Kind) bool { o, ok := s.Option(k); return ok && o.Kind == kind }
-	maps.DeleteFunc(in.Lengths, func(k string, _ measure.Length) bool { return !known(k, style.LengthKind) })
+	maps.DeleteFunc(in.Lengths, func(k string, _ measure.Length) bool {
+		o, there := s.Option(k)
+		return !there || o.Kind != style.LengthKind
+	})
 	maps.DeleteFunc(in.Choices, func(k, v string) bool {
-		o, _ := s.Option(k)
-		return !known(k, style.ChoiceKind) || !slices.Contains(o.Choices, v)
+		o, there := s.Option(k)
+		return !there || o.Kind != style.ChoiceKind || !slices.Contains(o.Choices, v)
 	})
 	pieces, err := in.pieces(s)
 	if err != nil {
@@ -64,7 +66,7 @@ func (in *Inputs) pieces(s *style.Style) ([]string, error) {
 	if err != nil {
 		return nil, err
 	}
-	box, err := s.Build(spec)
+	box, err := s.Make(spec)
 	if err != nil {
 		return nil, err
 	}

@@ -2,6 +2,7 @@ package design
 
 import (
 	"cmp"
+	"context"
 	"slices"
 	"sync"
 
@@ -30,21 +31,15 @@ func (in Inputs) With(styleID string, now *Result) (Inputs, error) {
 		return with, err
 	}
 	if now != nil && now.Stand != nil {
-		s, err := style.ByID(styleID)
-		if err != nil {
-			return with, err
-		}
 		// What the things need is an inside; linings are in it already.
-		with.Things, with.Linings, with.Basis = nil, nil, Inside
-		room := now.Needs
-		with.Size[s.Axes[0]], with.Size[s.Axes[1]], with.Size[s.Axes[2]] = room.Length, room.Width, room.Height
+		with.Things, with.Linings, with.Compartments, with.Room = nil, nil, Compartments{}, now.Needs
 	}
 	return with, nil
 }
 
 // Compare makes every style of box for what goes in, and ranks them: those
 // that can be made first, by what their sheets cost, then by their card.
-func Compare(in Inputs) []Comparison {
+func Compare(ctx context.Context, in Inputs) []Comparison {
 	now, err := Sketch(in)
 	if err != nil {
 		now = nil
@@ -53,7 +48,7 @@ func Compare(in Inputs) []Comparison {
 	out := make([]Comparison, len(boxes))
 	var all sync.WaitGroup
 	for i, s := range boxes {
-		all.Go(func() { out[i] = compared(in, now, s) })
+		all.Go(func() { out[i] = compared(ctx, in, now, s) })
 	}
 	all.Wait()
 	slices.SortStableFunc(out, func(a, b Comparison) int {
@@ -68,16 +63,16 @@ func Compare(in Inputs) []Comparison {
 	return out
 }
 
-func compared(in Inputs, now *Result, s *style.Style) Comparison {
+func compared(ctx context.Context, in Inputs, now *Result, s *style.Style) Comparison {
 	c := Comparison{Style: s}
 	with, err := in.With(s.ID, now)
 	if err == nil {
-		c.Result, err = Make(with)
+		c.Result, err = Make(ctx, with)
 	}
 	if err == nil {
 		for _, stock := range c.Result.Stocks {
 			if len(stock.Layout.Unplaced) > 0 {
-				err = fault.New("sheets-run-out", "sheets", "the sheets there are do not give all its pieces")
+				err = fault.New(fault.SheetsRunOut, "sheets", "the sheets there are do not give all its pieces")
 			}
 		}
 	}

@@ -2,7 +2,6 @@ package design
 
 import (
 	"encoding/json"
-	"fmt"
 	"slices"
 
 	"brevium/core/dress"
@@ -76,7 +75,7 @@ func Read(text []byte) (Inputs, error) {
 		return Inputs{}, err
 	}
 	if f.Brevium != 1 {
-		return Inputs{}, fault.New("unknown-format", "brevium", "this file is of format %d; this program reads format 1", f.Brevium)
+		return Inputs{}, fault.New(fault.UnknownFormat, "brevium", "this file is of format %d; this program reads format 1", f.Brevium)
 	}
 	unit := measure.MM
 	if f.Units != "" {
@@ -99,7 +98,7 @@ func Read(text []byte) (Inputs, error) {
 		r.in.Card = r.card("card", *f.Card)
 	}
 	for piece, c := range f.Cards {
-		r.in.Cards[piece] = r.card("cards."+piece, c)
+		r.in.Cards[piece] = r.card(fault.Path("cards", piece), c)
 	}
 	r.mats(f.Mats)
 	r.sheets(f.Sheets)
@@ -147,15 +146,15 @@ func (r *reader) size(s *style.Style, size map[string]measure.Text) {
 		if id == "basis" {
 			r.in.Basis = Basis(t)
 			if !slices.Contains(Bases, r.in.Basis) {
-				r.fail(fault.New("unknown-basis", "size.basis", "%q is not a basis; use scored, inside or outside", string(t)))
+				r.fail(fault.New(fault.UnknownBasis, "size.basis", "%q is not a basis; use scored, inside or outside", string(t)))
 			}
 			continue
 		}
-		if !slices.ContainsFunc(s.Parameters, func(p style.Parameter) bool { return p.ID == id }) {
-			r.fail(fault.New("unknown-field", "size."+id, "%s has no size of this name; see brevium styles", s.ID))
+		if !slices.ContainsFunc(s.Parameters, func(p *style.Parameter) bool { return p.ID == id }) {
+			r.fail(fault.New(fault.UnknownField, fault.Path("size", id), "%s has no size of this name; see brevium styles", s.ID))
 			continue
 		}
-		r.in.Size[id] = r.length("size."+id, t, 0)
+		r.in.Size[id] = r.length(fault.Path("size", id), t, 0)
 	}
 }
 
@@ -163,7 +162,7 @@ func (r *reader) size(s *style.Style, size map[string]measure.Text) {
 // tick, and the fit wanted (which may also stand at the top of the file).
 func (r *reader) options(s *style.Style, options map[string]measure.Text, fitWanted string) {
 	for id, t := range options {
-		field := "options." + id
+		field := fault.Path("options", id)
 		o, known := s.Option(id)
 		switch {
 		case id == "tick":
@@ -171,7 +170,7 @@ func (r *reader) options(s *style.Style, options map[string]measure.Text, fitWan
 		case id == "fit":
 			fitWanted = string(t)
 		case !known:
-			r.fail(fault.New("unknown-field", field, "%s has no option of this name; see brevium styles", s.ID))
+			r.fail(fault.New(fault.UnknownField, field, "%s has no option of this name; see brevium styles", s.ID))
 		case o.Kind == style.LengthKind:
 			r.in.Lengths[id] = r.length(field, t, o.Default)
 		case !slices.Contains(o.Choices, string(t)):
@@ -189,8 +188,8 @@ func (r *reader) options(s *style.Style, options map[string]measure.Text, fitWan
 	}
 }
 
-func unknownChoice(field string, o style.Option, got string) error {
-	return fault.New("unknown-choice", field, "%q is not one of %v", got, o.Choices)
+func unknownChoice(field string, o *style.Option, got string) error {
+	return fault.New(fault.UnknownChoice, field, "%q is not one of %v", got, o.Choices)
 }
 
 // card reads a card; a thickness left out comes from the weight, and a
@@ -204,12 +203,12 @@ func (r *reader) card(field string, f cardFile) paper.Card {
 		c.GSM = UsualCard.GSM
 	}
 	if f.Direction != "" && !slices.Contains(paper.Directions, c.Direction) {
-		r.fail(fault.New("unknown-direction", field+".direction", "%q is not a direction; use none, two-ways or one-way-up", f.Direction))
+		r.fail(fault.New(fault.UnknownDirection, fault.Path(field, "direction"), "%q is not a direction; use none, two-ways or one-way-up", f.Direction))
 	}
 	if c.GSM > 0 && c.GSM <= paper.LargestGSM {
 		c.Thickness = paper.ThicknessOf(c.GSM, paper.SmoothBulk)
 	}
-	c.Thickness = r.length(field+".thickness", f.Thickness, c.Thickness)
+	c.Thickness = r.length(fault.Path(field, "thickness"), f.Thickness, c.Thickness)
 	if err := checkCard(field, c); err != nil {
 		r.fail(err)
 	}
@@ -218,20 +217,20 @@ func (r *reader) card(field string, f cardFile) paper.Card {
 
 func (r *reader) mats(all []matsFile) {
 	for i, m := range all {
-		field := fmt.Sprintf("mats[%d]", i)
+		field := fault.Path("mats", i)
 		where, err := dress.ParseWhere(m.Where)
 		if err != nil {
-			r.fail(fault.At(field+".where", err))
+			r.fail(fault.At(fault.Path(field, "where"), err))
 		}
 		if len(m.Layers) < 1 || len(m.Layers) > dress.MostLayers {
-			r.fail(fault.New("layers-range", field+".layers", "a mat has one or two layers"))
+			r.fail(fault.New(fault.LayersRange, fault.Path(field, "layers"), "a mat has one or two layers"))
 		}
 		d := dress.Dressing{Piece: m.Piece, Where: where}
 		for n, l := range m.Layers {
-			at := fmt.Sprintf("%s.layers[%d]", field, n)
-			layer := dress.Layer{Card: r.card(at+".card", l.Card), Border: r.length(at+".border", l.Border, measure.Inch/16)}
+			at := fault.Path(field, "layers", n)
+			layer := dress.Layer{Card: r.card(fault.Path(at, "card"), l.Card), Border: r.length(fault.Path(at, "border"), l.Border, measure.Inch/16)}
 			if layer.Card.Thickness > dress.ThickestLayer {
-				r.fail(fault.New("thickness-range", at+".card.thickness", "a mat's layer is at most 2 mm thick"))
+				r.fail(fault.New(fault.ThicknessRange, fault.Path(at, "card.thickness"), "a mat's layer is at most 2 mm thick"))
 			}
 			d.Layers = append(d.Layers, layer)
 		}
@@ -246,29 +245,29 @@ func (r *reader) sheets(all []sheetFile) {
 		r.in.Sheets = nil
 	}
 	for i, f := range all {
-		field := fmt.Sprintf("sheets[%d]", i)
+		field := fault.Path("sheets", i)
 		s := paper.Sheet{Name: f.Name, Count: paper.Unlimited, Cost: f.Cost, Offcut: f.Offcut}
 		if f.Width == "" && f.Height == "" {
 			standard, ok := paper.SheetNamed(f.Name)
 			if !ok {
-				r.fail(fault.New("unknown-sheet", field+".name", "%q is not a standard sheet; give its width and height", f.Name))
+				r.fail(fault.New(fault.UnknownSheet, fault.Path(field, "name"), "%q is not a standard sheet; give its width and height", f.Name))
 			}
 			s.Width, s.Height = standard.Width, standard.Height
 		} else {
-			s.Width = r.length(field+".width", f.Width, 0)
-			s.Height = r.length(field+".height", f.Height, 0)
+			s.Width = r.length(fault.Path(field, "width"), f.Width, 0)
+			s.Height = r.length(fault.Path(field, "height"), f.Height, 0)
 			if s.Width <= 0 || s.Height <= 0 {
-				r.fail(fault.New("too-small", field, "a sheet has a width and a height over zero"))
+				r.fail(fault.New(fault.TooSmall, field, "a sheet has a width and a height over zero"))
 			}
 		}
 		if f.Count != nil {
 			s.Count = *f.Count
 			if s.Count < 1 {
-				r.fail(fault.New("count-range", field+".count", "there is 1 of a sheet or more, or null for as many as needed"))
+				r.fail(fault.New(fault.CountRange, fault.Path(field, "count"), "there is 1 of a sheet or more, or null for as many as needed"))
 			}
 		}
 		if !(s.Cost >= 0) {
-			r.fail(fault.New("cost-range", field+".cost", "a sheet costs zero or more"))
+			r.fail(fault.New(fault.CostRange, fault.Path(field, "cost"), "a sheet costs zero or more"))
 		}
 		r.in.Sheets = append(r.in.Sheets, s)
 	}

@@ -40,6 +40,10 @@ type Inputs struct {
 	Size  map[string]measure.Length
 	Basis Basis
 
+	// Room, when set, is the inside wanted, in place of Size and Things: what
+	// another style is made for in a comparison. It is not kept in files.
+	Room style.Extent
+
 	Things []contents.Thing
 	Stand  string // the id of the arrangement chosen; "" for the best
 	// Compartments part the things; Linings line the inside.
@@ -113,23 +117,23 @@ const LongestName = 120
 func (in *Inputs) check() error {
 	switch {
 	case len(in.Name) > LongestName:
-		return fault.New("too-long", "name", "the name is over %d letters; a shorter one is easier to find", LongestName)
+		return fault.New(fault.TooLong, "name", "the name is over %d letters; a shorter one is easier to find", LongestName)
 	case in.Copies < 1 || in.Copies > MostCopies:
-		return fault.New("count-range", "copies", "make 1 to %d boxes at a time, not %d", MostCopies, in.Copies)
+		return fault.New(fault.CountRange, "copies", "make 1 to %d boxes at a time, not %d", MostCopies, in.Copies)
 	case in.Tools.Tick < measure.Millimetre/10 || in.Tools.Tick > measure.Inch:
-		return fault.New("tick-range", "options.tick", "a board's grooves are 0.1 mm to 1 in apart; 1/16 in or 1 mm is usual")
+		return fault.New(fault.TickRange, "options.tick", "a board's grooves are 0.1 mm to 1 in apart; 1/16 in or 1 mm is usual")
 	case in.Tools.Fence != recipe.Left && in.Tools.Fence != recipe.Right:
-		return fault.New("unknown-fence", "tools.fence", "the board's fence is on the left or the right")
+		return fault.New(fault.UnknownFence, "tools.fence", "the board's fence is on the left or the right")
 	case in.Tools.Trimmer < 50*measure.Millimetre:
-		return fault.New("too-small", "tools.trimmer", "a trimmer this short cuts no blank; give its longest cut, usually 12 in")
+		return fault.New(fault.TooSmall, "tools.trimmer", "a trimmer this short cuts no blank; give its longest cut, usually 12 in")
 	case len(in.Sheets) == 0:
-		return fault.New("no-sheets", "sheets", "choose at least one kind of sheet to cut from")
+		return fault.New(fault.NoSheets, "sheets", "choose at least one kind of sheet to cut from")
 	}
 	if err := checkCard("card", in.Card); err != nil {
 		return err
 	}
 	for piece, c := range in.Cards {
-		if err := checkCard("cards."+piece, c); err != nil {
+		if err := checkCard(fault.Path("cards", piece), c); err != nil {
 			return err
 		}
 	}
@@ -142,9 +146,9 @@ func (in *Inputs) check() error {
 func checkCard(field string, c paper.Card) error {
 	switch {
 	case c.Thickness < 50*measure.Micrometre || c.Thickness > 3*measure.Millimetre:
-		return fault.New("thickness-range", field+".thickness", "card that folds is 0.05 to 3 mm thick; measure ten sheets together and divide")
+		return fault.New(fault.ThicknessRange, fault.Path(field, "thickness"), "card that folds is 0.05 to 3 mm thick; measure ten sheets together and divide")
 	case !(c.GSM >= 0 && c.GSM <= paper.LargestGSM):
-		return fault.New("weight-range", field+".gsm", "card that folds weighs 40 to %d gsm", paper.LargestGSM)
+		return fault.New(fault.WeightRange, fault.Path(field, "gsm"), "card that folds weighs 40 to %d gsm", paper.LargestGSM)
 	}
 	return nil
 }
@@ -152,7 +156,7 @@ func checkCard(field string, c paper.Card) error {
 // spec fills in every parameter and option of the style and checks ranges.
 func (in *Inputs) spec(s *style.Style) (style.Spec, error) {
 	out := style.Spec{
-		Lengths: map[string]measure.Length{}, Choices: map[string]string{},
+		Style: s, Lengths: map[string]measure.Length{}, Choices: map[string]string{},
 		Thickness: map[string]measure.Length{"": in.Card.Thickness}, Tick: in.Tools.Tick, Units: in.Units,
 	}
 	for piece, c := range in.Cards {
@@ -171,7 +175,7 @@ func (in *Inputs) spec(s *style.Style) (style.Spec, error) {
 				v = o.Default
 			}
 			if v < o.Min || v > o.Max {
-				return out, in.outOfRange("options."+o.ID, o.Label, v, o.Min, o.Max)
+				return out, in.outOfRange(fault.Path("options", o.ID), o.Label, v, o.Min, o.Max)
 			}
 			out.Lengths[o.ID] = v
 			continue
@@ -179,7 +183,7 @@ func (in *Inputs) spec(s *style.Style) (style.Spec, error) {
 		out.Choices[o.ID] = o.DefaultChoice
 		if v, ok := in.Choices[o.ID]; ok {
 			if !slices.Contains(o.Choices, v) {
-				return out, unknownChoice("options."+o.ID, o, v)
+				return out, unknownChoice(fault.Path("options", o.ID), o, v)
 			}
 			out.Choices[o.ID] = v
 		}
@@ -190,5 +194,5 @@ func (in *Inputs) spec(s *style.Style) (style.Spec, error) {
 func (in *Inputs) outOfRange(field, label string, v, least, most measure.Length) error {
 	show := func(l measure.Length) string { return measure.Label(l, in.Units, in.Tools.Tick) }
 	tick := in.Tools.Tick
-	return fault.New("out-of-range", field, "%s is %s; it can be %s to %s", label, show(v), show(measure.Up(least, tick)), show(measure.Down(most, tick)))
+	return fault.New(fault.OutOfRange, field, "%s is %s; it can be %s to %s", label, show(v), show(measure.Up(least, tick)), show(measure.Down(most, tick)))
 }

@@ -5,10 +5,11 @@ import (
 	"slices"
 	"strings"
 
+	"gonum.org/v1/gonum/spatial/r3"
+
 	"brevium/core/contents"
 	"brevium/core/fault"
 	"brevium/core/fit"
-	"brevium/core/inspect"
 	"brevium/core/measure"
 	"brevium/core/style"
 )
@@ -69,15 +70,15 @@ func (in *Inputs) checkInside() error {
 	c := in.Compartments
 	switch {
 	case c.Per != contents.Together && c.Per != contents.PerKind && c.Per != contents.PerThing:
-		return fault.New("unknown-compartments", "compartments.per", "a cell is made for each thing or for each kind")
+		return fault.New(fault.UnknownCompartments, "compartments.per", "a cell is made for each thing or for each kind")
 	case c.Per != contents.Together && !slices.Contains(Cellings, c.As):
-		return fault.New("unknown-compartments", "compartments.as", "cells are made by dividers, trays or an insert")
+		return fault.New(fault.UnknownCompartments, "compartments.as", "cells are made by dividers, trays or an insert")
 	case in.RiserHeight < 6*measure.Millimetre || in.RiserHeight > 100*measure.Millimetre:
-		return fault.New("out-of-range", "riser", "a riser lifts by 6 mm to 10 cm")
+		return fault.New(fault.OutOfRange, "riser", "a riser lifts by 6 mm to 10 cm")
 	}
 	for i, l := range in.Linings {
 		if !slices.Contains(Linings, l) || slices.Contains(in.Linings[:i], l) {
-			return fault.New("unknown-lining", "linings", "linings are a stiffener, a liner and a riser, each once")
+			return fault.New(fault.UnknownLining, "linings", "linings are a stiffener, a liner and a riser, each once")
 		}
 	}
 	return nil
@@ -127,7 +128,9 @@ func (r *Result) fitOut() error {
 	foot := measure.Length(0)
 	if in.has(Stiffener) {
 		t := in.CardOf("stiffener").Thickness
-		r.put(style.Stiffener(clear.Length-liningGap, clear.Width-liningGap, t), foot, "Lay the stiffener on the floor.")
+		if err := r.put(style.Stiffener(clear.Length-liningGap, clear.Width-liningGap, t), foot, "Lay the stiffener on the floor."); err != nil {
+			return fault.At("linings", err)
+		}
 		r.within("stiffener", "Stiffener", "as cut", clear, clear.Length-liningGap, clear.Width-liningGap, 0)
 		foot += t
 	}
@@ -136,7 +139,9 @@ func (r *Result) fitOut() error {
 		if err != nil {
 			return err
 		}
-		r.put(p, foot, "Stand the riser on the floor.")
+		if err := r.put(p, foot, "Stand the riser on the floor."); err != nil {
+			return fault.At("linings", err)
+		}
 		foot += in.RiserHeight + in.CardOf("riser").Thickness
 	}
 	clear.Height -= foot
@@ -147,12 +152,14 @@ func (r *Result) fitOut() error {
 		if err != nil {
 			return fault.At("linings", err)
 		}
-		r.put(p, foot, "Stand the two liner halves inside the walls, each along a long wall and an end.")
+		if err := r.put(p, foot, "Stand the two liner halves inside the walls, each along a long wall and an end."); err != nil {
+			return fault.At("linings", err)
+		}
 		r.within("liner", "Liner", "", clear, l, w, t)
 		clear.Length, clear.Width = l-t, w-t
 	}
 	if clear.Height <= 0 {
-		return fault.New("no-room", "linings", "the linings leave no height for anything to go in; make the box higher or leave one out")
+		return fault.New(fault.NoRoom, "linings", "the linings leave no height for anything to go in; make the box higher or leave one out")
 	}
 	if r.Stand != nil {
 		stand := r.Stand.Spread(in.parting(), clear.Length, clear.Width, clear.Height)
@@ -164,17 +171,15 @@ func (r *Result) fitOut() error {
 	return nil
 }
 
-// put adds a piece that stands inside the box, its foot so far up.
-func (r *Result) put(p style.Part, foot measure.Length, sentence string) {
+// put adds a piece that stands inside the box, its foot so far above the
+// floor.
+func (r *Result) put(p style.Part, foot measure.Length, sentence string) error {
+	at := r.Box.Room.At
 	for i := range p.Places {
-		p.Places[i].Shift.Z += foot.MM()
+		p.Places[i].Shift = r3.Add(p.Places[i].Shift, r3.Vec{X: at.X, Y: at.Y, Z: at.Z + foot.MM()})
 	}
-	folded, err := p.Pattern.Finished(p.Root)
-	if err != nil {
-		panic(fmt.Sprintf("%s: %v", p.ID, err)) // these pieces have one face, or four walls on one
-	}
-	r.Parts = append(r.Parts, Part{p, folded.Faces, r.Inputs.CardOf(p.ID), folded})
 	r.Inserting = append(r.Inserting, sentence)
+	return r.add(p)
 }
 
 // within adds the account of a piece inside a clear room along both axes.
@@ -186,7 +191,7 @@ func (r *Result) within(id, name, is string, clear contents.Room, length, width,
 		if x.span == 0 {
 			continue
 		}
-		p := fit.Pair{Outer: r.Parts[0].ID, OuterName: "Inside of the box", OuterIs: "clear", OuterSpan: x.outer, Within: true,
+		p := fit.Pair{Outer: r.Parts[0].ID, OuterName: "Inside of the box", OuterIs: "clear", OuterSpan: x.outer, Kind: fit.InBox,
 			Inner: id, InnerName: name, InnerIs: is, InnerSpan: x.span, InnerCard: card, Axis: x.axis}
 		r.Fits = append(r.Fits, p.Do(0))
 	}
@@ -227,9 +232,14 @@ func (r *Result) dividers(clear contents.Room, foot measure.Length) error {
 	if err != nil {
 		return fault.At("compartments.as", err)
 	}
+	if len(parts) == 0 {
+		return fault.New(fault.NoCells, "compartments.per", "there is only one cell, which needs no dividers; leave the things together, or give each a cell of its own")
+	}
 	sentence := d.Sentence() + " " + r.WhatGoesWhere()
 	for i, part := range parts {
-		r.put(part, foot, sentence)
+		if err := r.put(part, foot, sentence); err != nil {
+			return fault.At("compartments.as", err)
+		}
 		if i > 0 {
 			r.Inserting = r.Inserting[:len(r.Inserting)-1]
 		}
@@ -239,21 +249,7 @@ func (r *Result) dividers(clear contents.Room, foot measure.Length) error {
 			r.within(part.ID, part.Name, "as cut", clear, 0, clear.Width-style.StripEase, 0)
 		}
 	}
-	r.dividersMeet, err = meeting(parts)
-	return err
-}
-
-// meeting is what folding says of strips slotted together.
-func meeting(parts []style.Part) (inspect.Finding, error) {
-	all, err := style.Together(parts)
-	if err != nil {
-		return inspect.Finding{}, err
-	}
-	if hit := all.Collisions(); len(hit) > 0 {
-		return inspect.Finding{ID: "dividers", Verdict: inspect.Fail, Piece: parts[0].ID,
-			Text: fmt.Sprintf("Dividers: %s and %s pass through each other; their slots do not meet.", all.Faces[hit[0][0]].Name, all.Faces[hit[0][1]].Name)}, nil
-	}
-	return inspect.Finding{ID: "dividers", Verdict: inspect.OK, Piece: parts[0].ID, Text: "Dividers: every slot meets a slot."}, nil
+	return nil
 }
 
 // trays makes one piece of every size of tray.
@@ -277,11 +273,15 @@ func (r *Result) trays(clear contents.Room, foot measure.Length) error {
 	height := measure.Down(min(clear.Height, max(clear.Height/2, 12*measure.Millimetre)), r.Inputs.Tools.Tick)
 	for i, s := range sizes {
 		id := fmt.Sprintf("cell.%d", i+1)
-		p, err := style.CellTray(id, "Cell tray for "+strings.Join(names[s], ", "), s.length, s.width, height, t, r.Spec, middles[s])
+		cell := style.CellTray{ID: id, Name: "Cell tray for " + strings.Join(names[s], ", "), Length: s.length, Width: s.width, Height: height,
+			Card: t, Adhesive: r.Spec.Choices["adhesive"], Tick: r.Inputs.Tools.Tick, Middles: middles[s]}
+		p, err := cell.Part()
 		if err != nil {
 			return fault.At("compartments.as", err)
 		}
-		r.put(p, foot, "Stand the trays in the box. "+r.WhatGoesWhere())
+		if err := r.put(p, foot, "Stand the trays in the box. "+r.WhatGoesWhere()); err != nil {
+			return fault.At("compartments.as", err)
+		}
 		if i > 0 {
 			r.Inserting = r.Inserting[:len(r.Inserting)-1]
 		}
@@ -311,8 +311,7 @@ func (r *Result) insert(clear contents.Room, foot measure.Length) error {
 	if err != nil {
 		return fault.At("compartments.as", err)
 	}
-	r.put(p, foot, "Set the insert into the box on its skirts. "+r.WhatGoesWhere())
-	return nil
+	return fault.At("compartments.as", r.put(p, foot, "Set the insert into the box on its skirts. "+r.WhatGoesWhere()))
 }
 
 // WhatGoesWhere says what each cell holds, row by row from the back.

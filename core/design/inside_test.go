@@ -87,8 +87,8 @@ func TestFourJarsAndADeckInCells(t *testing.T) {
 	if account != r.Inside {
 		t.Errorf("the account comes to %v of %v", account, r.Inside)
 	}
-	if verdictOf(r, "dividers") != inspect.OK {
-		t.Error("the dividers do not meet")
+	if inspect.Worst(r.Checks) == inspect.Fail {
+		t.Errorf("the dividers do not meet: %+v", r.Checks)
 	}
 	if !strings.Contains(string(r.planText(t)), "deck") {
 		t.Error("the plan does not say what goes where")
@@ -104,15 +104,6 @@ func (r *Result) planText(t *testing.T) []byte {
 	return text
 }
 
-func verdictOf(r *Result, id string) inspect.Verdict {
-	for _, c := range r.Checks {
-		if c.ID == id {
-			return c.Verdict
-		}
-	}
-	return ""
-}
-
 // Slots that do not meet are found by folding.
 func TestStripsThatMissAreFound(t *testing.T) {
 	d := style.Dividers{Length: 156 * mm_, Width: 104 * mm_, Height: 50 * mm_, Card: 300 * measure.Micrometre}
@@ -121,11 +112,23 @@ func TestStripsThatMissAreFound(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	for i := range parts[0].Places {
-		parts[0].Places[i].Shift.X += 4
+	r := &Result{}
+	for _, p := range parts {
+		if err := r.add(p); err != nil {
+			t.Fatal(err)
+		}
 	}
-	if f, err := meeting(parts); err != nil || f.Verdict != inspect.Fail {
-		t.Errorf("strips 4 mm out of place: %v, %v", f, err)
+	for _, c := range []struct {
+		off  float64
+		hits bool
+	}{{0, false}, {4, true}} {
+		for i := range parts[0].Places {
+			r.Parts[0].Places[i].Shift.X += c.off
+		}
+		bodies, err := r.Bodies(style.Finished)
+		if err != nil || len(style.Collisions(bodies)) > 0 != c.hits {
+			t.Errorf("strips %v mm out of place: %v, %v", c.off, style.Collisions(bodies), err)
+		}
 	}
 }
 

@@ -39,14 +39,21 @@ type Result struct {
 	Inserting []string
 	Fits      []fit.Account
 	Mats      []dress.Mat
-	Stocks    []Stock
-	Checks    []inspect.Finding
-	Scores    []recipe.ScoreList
-	Steps     []recipe.Step
-	Supplies  []recipe.Supply
-	One, All  float64 // minutes
+	// Blanks are the rectangles everything is cut from, one copy of the box.
+	Blanks   []Blank
+	Stocks   []Stock
+	Checks   []inspect.Finding
+	Scores   []recipe.ScoreList
+	Steps    []recipe.Step
+	Supplies []recipe.Supply
+	One, All float64 // minutes
+}
 
-	dividersMeet inspect.Finding
+// Blank is a rectangle to cut, the card it is cut from and how many of it.
+type Blank struct {
+	pattern.Blank
+	Card   paper.Card
+	Copies int
 }
 
 // Part is a piece with its faces and its card.
@@ -64,8 +71,9 @@ type Stock struct {
 	Layout *layout.Result
 }
 
-// Make works the whole design out. Every fault names the field to mend.
-func Make(in Inputs) (*Result, error) {
+// Make works the whole design out. Every fault names the field to mend; ctx
+// ends it early.
+func Make(ctx context.Context, in Inputs) (*Result, error) {
 	r, err := Sketch(in)
 	if err != nil {
 		return nil, err
@@ -73,10 +81,12 @@ func Make(in Inputs) (*Result, error) {
 	if err := r.dress(); err != nil {
 		return nil, err
 	}
-	if err := r.lay(); err != nil {
+	if err := r.lay(ctx); err != nil {
 		return nil, err
 	}
-	r.check()
+	if err := r.check(); err != nil {
+		return nil, err
+	}
 	r.write()
 	return r, nil
 }
@@ -88,8 +98,13 @@ func (r *Result) build() error {
 		if err := r.around(); err != nil {
 			return err
 		}
+	} else if in.Room != (style.Extent{}) {
+		r.Needs = in.Room
+		if err := r.sizeFor(in.Room, Inside); err != nil {
+			return err
+		}
 	} else if in.Basis != Scored {
-		if err := r.fromExtent(r.wanted(), in.Basis); err != nil {
+		if err := r.sizeFor(r.Style.Along(r.Spec.Lengths), in.Basis); err != nil {
 			return err
 		}
 	}
@@ -100,16 +115,19 @@ func (r *Result) build() error {
 	if err != nil {
 		return atHeight(err)
 	}
-	r.Box = box
-	if r.Inside, r.Outside, err = box.Extents(); err != nil {
+	r.Box, r.Inside = box, box.Room.Largest
+	for _, p := range box.Parts {
+		if err := r.add(p); err != nil {
+			return err
+		}
+	}
+	bodies, err := r.Bodies(style.Finished)
+	if err != nil {
 		return err
 	}
-	for _, p := range box.Parts {
-		folded, err := p.Pattern.Finished(p.Root)
-		if err != nil {
-			return fmt.Errorf("%s: %w", p.ID, err)
-		}
-		r.Parts = append(r.Parts, Part{p, folded.Faces, in.CardOf(p.ID), folded})
+	r.Outside = style.Outside(bodies)
+	if r.Style.Inner {
+		r.Outside = r.Inside
 	}
 	for _, p := range box.Fits {
 		r.Fits = append(r.Fits, p.Do(r.between(p)))
@@ -120,31 +138,46 @@ func (r *Result) build() error {
 	return r.fitsTheTable()
 }
 
+// add folds a part and puts it to the design's.
+func (r *Result) add(p style.Part) error {
+	folded, err := p.Pattern.Finished(p.Root)
+	if err != nil {
+		return fmt.Errorf("%s: %w", p.ID, err)
+	}
+	card := r.Inputs.CardOf(p.ID)
+	p.Card = card.Thickness
+	r.Parts = append(r.Parts, Part{p, folded.Faces, card, folded})
+	return nil
+}
+
+// Bodies stands the parts where they are in a state of the box.
+func (r *Result) Bodies(state style.State) ([]style.Body, error) {
+	parts, folded := r.Pieces()
+	return style.Assemble(parts, folded, state)
+}
+
 // atHeight puts a fault that names no field, such as walls that leave no
 // floor, at the height.
 func atHeight(err error) error {
-	if f := fault.Of(err); f.Field == "" {
+	if f := fault.Of(err); f.Field == "" && f.Code != fault.Internal {
 		return fault.At("size.height", err)
 	}
 	return err
-}
-
-// wanted is the size asked for along each axis.
-func (r *Result) wanted() style.Extent {
-	axes := r.Style.Axes
-	return style.Extent{Length: r.Spec.Lengths[axes[0]], Width: r.Spec.Lengths[axes[1]], Height: r.Spec.Lengths[axes[2]]}
 }
 
 // solved builds the box, first working out the allowance if it was left out:
 // the tightest axis decides.
 func (r *Result) solved(spec *style.Spec) (*style.Box, error) {
 	r.follow(spec)
-	id := r.Style.Allowance
-	if _, typed := r.Inputs.Lengths[id]; id == "" || typed {
-		return r.Style.Build(*spec)
+	o := r.Style.Allowance
+	if o == nil {
+		return r.Style.Make(*spec)
 	}
-	spec.Lengths[id] = 0
-	box, err := r.Style.Build(*spec)
+	if _, typed := r.Inputs.Lengths[o.ID]; typed {
+		return r.Style.Make(*spec)
+	}
+	spec.Lengths[o.ID] = 0
+	box, err := r.Style.Make(*spec)
 	if err != nil {
 		return nil, err
 	}
@@ -154,15 +187,18 @@ func (r *Result) solved(spec *style.Spec) (*style.Box, error) {
 	}
 	a, err := fit.Solve(tightest, r.Inputs.Fit, spec.Tick)
 	if err != nil {
-		return nil, fault.At("options."+id, err)
+		return nil, fault.At(fault.Path("options", o.ID), err)
 	}
 	r.Solved = true
-	spec.Lengths[id] = a
-	return r.Style.Build(*spec)
+	spec.Lengths[o.ID] = a
+	return r.Style.Make(*spec)
 }
 
 // between is the decoration standing in a pair's gap, both sides together.
 func (r *Result) between(p fit.Pair) measure.Length {
+	if !p.Kind.Dressed {
+		return 0
+	}
 	return 2 * dress.Thickness(r.Inputs.Mats, p.Inner, pattern.Wall)
 }
 
@@ -170,7 +206,7 @@ func (r *Result) between(p fit.Pair) measure.Length {
 // the others.
 func (r *Result) follow(spec *style.Spec) {
 	for _, p := range r.Style.Parameters {
-		if _, given := r.Inputs.Size[p.ID]; !given && p.Follows != nil && !slices.Contains(r.Style.Axes[:], p.ID) {
+		if _, given := r.Inputs.Size[p.ID]; !given && p.Follows != nil && !r.Style.IsAxis(p.ID) {
 			spec.Lengths[p.ID] = p.Follows(*spec)
 		}
 	}
@@ -181,51 +217,89 @@ func (r *Result) follow(spec *style.Spec) {
 	}
 }
 
-// extra is how much a box's sizes are over its inside or outside. It depends
-// on its layers, and on its size only where one part follows another.
-func (r *Result) extra(basis Basis) (style.Extent, error) {
-	box, err := r.solved(&r.Spec)
-	if err != nil {
-		return style.Extent{}, atHeight(err)
-	}
-	in, out, err := box.Extents()
-	if basis == Outside {
-		in = out
-	}
-	has := r.wanted()
-	return style.Extent{Length: has.Length - in.Length, Width: has.Width - in.Width, Height: has.Height - in.Height}, err
-}
+// mostRounds bounds the trials of sizeFor; two settle every tray.
+const mostRounds = 16
 
-// set gives the sizes for an extent: rounded up to the tick for an inside,
-// down for an outside.
-func (r *Result) set(want, extra style.Extent, basis Basis) {
+// sizeFor sets the axes so that the finished box has the room wanted inside,
+// or that size outside: rounded up to the tick for a room, down for an
+// outside. What a size lacks is asked of the box itself, and how fast that
+// falls as the size grows is learned from one trial to the next (the secant
+// rule), so that roofs, arches, towers and floors of any shape are all sized
+// in the one way.
+func (r *Result) sizeFor(want style.Extent, basis Basis) error {
+	tick := r.Inputs.Tools.Tick
 	round := measure.Up
 	if basis == Outside {
 		round = measure.Down
 	}
-	tick := r.Inputs.Tools.Tick
-	for i, l := range []measure.Length{want.Length + extra.Length, want.Width + extra.Width, want.Height + extra.Height} {
-		r.Spec.Lengths[r.Style.Axes[i]] = round(max(0, l), tick)
-	}
-}
-
-// mostRounds bounds the trials of fromExtent; two settle every tray.
-const mostRounds = 4
-
-// fromExtent sets the sizes so that the finished box has the extent wanted.
-func (r *Result) fromExtent(want style.Extent, basis Basis) error {
-	for range mostRounds {
-		before := r.wanted()
-		extra, err := r.extra(basis)
+	slope := [3]float64{1, 1, 1}
+	var before, lacked style.Extent
+	for n := range mostRounds {
+		lacks, err := r.lacks(want, basis)
 		if err != nil {
 			return err
 		}
-		r.set(want, extra, basis)
-		if r.wanted() == before {
-			break
+		now := r.Style.Along(r.Spec.Lengths)
+		next := now
+		for i := range 3 {
+			size, lack := *now.Axis(i), *lacks.Axis(i)
+			if moved := size - *before.Axis(i); n > 0 && moved != 0 {
+				if fell := float64(*lacked.Axis(i)-lack) / float64(moved); fell > 0.1 {
+					slope[i] = fell
+				}
+			}
+			size += measure.Length(float64(lack) / slope[i])
+			if n > mostRounds/2 && basis == Outside && lack < 0 {
+				size = *now.Axis(i) - 1 // to the next tick, where rounding keeps it from settling
+			}
+			// No smaller than the style goes: a thing may be.
+			*next.Axis(i) = max(measure.Up(r.Style.Axes[i].Min, tick), round(max(0, size), tick))
+		}
+		before, lacked = now, lacks
+		r.Style.Give(r.Spec.Lengths, next)
+		if r.Style.Along(r.Spec.Lengths) == now {
+			return r.notUnder(lacks, basis)
 		}
 	}
 	return nil
+}
+
+// notUnder refuses an outside that is smaller than the style goes.
+func (r *Result) notUnder(lacks style.Extent, basis Basis) error {
+	for n, p := range r.Style.Axes {
+		if over := -*lacks.Axis(n); basis == Outside && over > 0 && r.Spec.Lengths[p.ID] <= measure.Up(p.Min, r.Inputs.Tools.Tick) {
+			return r.Inputs.outOfRange(fault.Path("size", p.ID), p.Label, r.Spec.Lengths[p.ID]-over, p.Min, p.Max)
+		}
+	}
+	return nil
+}
+
+// lacks is how much each axis must grow for the box, at its present sizes, to
+// have what is wanted; less than nothing is what it has to spare. Where one
+// parameter sets two axes, the one that lacks more is the one that counts.
+func (r *Result) lacks(want style.Extent, basis Basis) (style.Extent, error) {
+	box, err := r.solved(&r.Spec)
+	if err != nil {
+		return style.Extent{}, atHeight(err)
+	}
+	if basis == Inside && box.Room.Height != nil {
+		return box.Room.Lacks(want), nil
+	}
+	has := box.Room.Largest
+	if basis == Outside && !r.Style.Inner {
+		finished := make([]*pattern.Folded, len(box.Parts))
+		for i, p := range box.Parts {
+			if finished[i], err = p.Pattern.Finished(p.Root); err != nil {
+				return style.Extent{}, err
+			}
+		}
+		bodies, err := style.Assemble(box.Parts, finished, style.Finished)
+		if err != nil {
+			return style.Extent{}, err
+		}
+		has = style.Outside(bodies)
+	}
+	return style.Extent{Length: want.Length - has.Length, Width: want.Width - has.Width, Height: want.Height - has.Height}, nil
 }
 
 // inRange checks the sizes that were worked out against the style's limits.
@@ -233,7 +307,7 @@ func (r *Result) inRange() error {
 	for _, p := range r.Style.Parameters {
 		v := r.Spec.Lengths[p.ID]
 		if v < p.Min || v > p.Max {
-			return r.Inputs.outOfRange("size."+p.ID, p.Label, v, p.Min, p.Max)
+			return r.Inputs.outOfRange(fault.Path("size", p.ID), p.Label, v, p.Min, p.Max)
 		}
 	}
 	return nil
@@ -244,16 +318,16 @@ func (r *Result) fitsTheTable() error {
 	show := func(l measure.Length) string { return measure.Label(l, r.Inputs.Units, r.Inputs.Tools.Tick) }
 	for _, p := range r.Parts {
 		w, h := p.Pattern.Width, p.Pattern.Height
-		field := "size." + r.Style.Axes[0]
+		field := fault.Path("size", r.Style.Axes[0].ID)
 		if h > w {
-			field = "size." + r.Style.Axes[1]
+			field = fault.Path("size", r.Style.Axes[1].ID)
 		}
 		if !r.Inputs.blankFits(p.Part) {
-			return fault.New("larger-than-sheet", field, "the %s's blank would be %s × %s, larger than every sheet chosen; make the box smaller or choose a larger sheet",
+			return fault.New(fault.LargerThanSheet, field, "the %s's blank would be %s × %s, larger than every sheet chosen; make the box smaller or choose a larger sheet",
 				strings.ToLower(p.Name), show(w), show(h))
 		}
 		if max(w, h) > r.Inputs.Tools.Trimmer {
-			return fault.New("larger-than-trimmer", field, "the %s's blank would be %s × %s, longer than the trimmer's cut of %s; make the box smaller",
+			return fault.New(fault.LargerThanTrimmer, field, "the %s's blank would be %s × %s, longer than the trimmer's cut of %s; make the box smaller",
 				strings.ToLower(p.Name), show(w), show(h), show(r.Inputs.Tools.Trimmer))
 		}
 	}
@@ -270,10 +344,10 @@ func (in *Inputs) blankFits(p style.Part) bool {
 
 func (r *Result) dress() error {
 	for i, d := range r.Inputs.Mats {
-		field := fmt.Sprintf("mats[%d]", i)
+		field := fault.Path("mats", i)
 		at := slices.IndexFunc(r.Parts, func(p Part) bool { return p.ID == d.Piece })
 		if at < 0 {
-			return fault.New("unknown-piece", field+".piece", "this box has no piece %q to put a mat on", d.Piece)
+			return fault.New(fault.UnknownPiece, fault.Path(field, "piece"), "this box has no piece %q to put a mat on", d.Piece)
 		}
 		mats, err := d.Mats(r.Parts[at].Faces)
 		if err != nil {
@@ -288,26 +362,33 @@ func (r *Result) dress() error {
 // that the same design always lies the same on its sheets.
 var interactive = layout.Effort{Rounds: 1, Steps: 60}
 
+// blanks lists the rectangles that parts and mats are cut from.
+func (r *Result) blanks() {
+	for _, p := range r.Parts {
+		r.Blanks = append(r.Blanks, Blank{p.Pattern.Blank(p.ID, p.Name), p.Card, p.Copies()})
+	}
+	for _, b := range dress.Blanks(r.Mats) {
+		i := slices.IndexFunc(r.Mats, func(m dress.Mat) bool { return m.ID == b.ID })
+		r.Blanks = append(r.Blanks, Blank{b, r.Mats[i].Card, 1})
+	}
+}
+
 // lay puts everything cut from one card on its sheets.
-func (r *Result) lay() error {
+func (r *Result) lay(ctx context.Context) error {
+	r.blanks()
 	var stocks []Stock
-	add := func(c paper.Card, p layout.Piece) {
-		i := slices.IndexFunc(stocks, func(s Stock) bool { return s.Card == c })
+	for _, b := range r.Blanks {
+		i := slices.IndexFunc(stocks, func(s Stock) bool { return s.Card == b.Card })
 		if i < 0 {
 			i = len(stocks)
-			stocks = append(stocks, Stock{Card: c, Job: &layout.Job{Sheets: r.Inputs.Sheets, Trimmer: r.Inputs.Tools.Trimmer}})
+			stocks = append(stocks, Stock{Card: b.Card, Job: &layout.Job{Sheets: r.Inputs.Sheets, Trimmer: r.Inputs.Tools.Trimmer}})
 		}
-		p.Turn = c.Direction.MayTurn()
-		stocks[i].Job.Pieces = append(stocks[i].Job.Pieces, p)
-	}
-	for _, p := range r.Parts {
-		add(p.Card, layout.Piece{Name: p.ID, Width: p.Pattern.Width, Height: p.Pattern.Height, Copies: r.Inputs.Copies * p.Copies()})
-	}
-	for _, m := range r.Mats {
-		add(m.Card, layout.Piece{Name: m.ID, Width: m.Width, Height: m.Height, Copies: r.Inputs.Copies})
+		stocks[i].Job.Pieces = append(stocks[i].Job.Pieces, layout.Piece{
+			Name: b.ID, Width: b.Width, Height: b.Height, Copies: r.Inputs.Copies * b.Copies, Turn: b.Card.Direction.MayTurn(),
+		})
 	}
 	for i := range stocks {
-		laid, err := layout.Solve(context.Background(), stocks[i].Job, interactive)
+		laid, err := layout.Solve(ctx, stocks[i].Job, interactive)
 		if err != nil {
 			return fault.At("sheets", err)
 		}
@@ -317,11 +398,11 @@ func (r *Result) lay() error {
 	return nil
 }
 
-func (r *Result) check() {
+func (r *Result) check() error {
 	in := &r.Inputs
-	r.Checks = append(inspect.Fits(r.Fits, in.Units), inspect.Closing(r.Box.Fits)...)
+	r.Checks = append(inspect.Fits(r.Fits), inspect.Closing(r.Box.Fits)...)
 	for _, p := range r.Parts {
-		list := recipe.Scores(p.Part, in.Tools.Fence)
+		list := recipe.Scores(p.Part, in.Tools.Fence, in.Tools.Tick)
 		r.Scores = append(r.Scores, list)
 		r.Checks = append(r.Checks, inspect.OnTick(list, in.Tools.Tick, in.Units), inspect.Tabs(p.Part, r.Spec.Choices["adhesive"]))
 		r.Checks = append(r.Checks, inspect.Piece(p.Part, p.Folded)...)
@@ -333,15 +414,23 @@ func (r *Result) check() {
 	if f, known := inspect.Load(contents.Grams(in.Things), doubled, in.Card.GSM); known {
 		r.Checks = append(r.Checks, f)
 	}
-	if r.dividersMeet.ID != "" {
-		r.Checks = append(r.Checks, r.dividersMeet)
+	parts, folded := r.Pieces()
+	whole := inspect.Whole{
+		Parts: parts, Finished: folded, Box: r.Box, Fits: r.Fits,
+		Needs: r.Needs, Filled: r.Needs != (style.Extent{}), Units: in.Units, Tick: in.Tools.Tick,
 	}
+	together, err := whole.Together()
+	if err != nil {
+		return err
+	}
+	r.Checks = append(r.Checks, together...)
 	for _, s := range r.Stocks {
 		if n := len(s.Layout.Unplaced); n > 0 {
 			r.Checks = append(r.Checks, inspect.Finding{ID: "sheets", Verdict: inspect.Fail,
 				Text: fmt.Sprintf("%d pieces of %s fit on no sheet that is left; add sheets or make fewer.", n, s.Card.Name)})
 		}
 	}
+	return nil
 }
 
 // work is the design as the recipe needs it.
@@ -349,7 +438,7 @@ func (r *Result) work() recipe.Work {
 	in := &r.Inputs
 	w := recipe.Work{
 		Units: in.Units, Tick: in.Tools.Tick, Fence: in.Tools.Fence, Copies: in.Copies,
-		Cards: map[string]paper.Card{}, Mats: r.Mats, Assembly: r.Box.Assembly, Inserting: r.Inserting,
+		Cards: map[string]paper.Card{}, Mats: r.Mats, Assembly: r.Box.Assembly, Inserting: r.Inserting, Closing: r.Box.Closing,
 		Contents: r.Filling(), Adhesive: r.Spec.Choices["adhesive"],
 	}
 	for _, p := range r.Parts {
@@ -388,23 +477,34 @@ func sheetSupplies(s Stock) []recipe.Supply {
 			out = append(out, recipe.Supply{ID: id, Unit: "sheet"})
 		}
 		out[i].Amount++
-		out[i].Text = fmt.Sprintf("%s: %.0f sheet%s of %s, %.0f gsm", s.Card.Name, out[i].Amount, map[bool]string{true: "s"}[out[i].Amount > 1], l.Sheet.Name, s.Card.GSM)
+		sheets := "1 sheet"
+		if out[i].Amount > 1 {
+			sheets = fmt.Sprintf("%.0f sheets", out[i].Amount)
+		}
+		out[i].Text = fmt.Sprintf("%s: %s of %s, %.0f gsm", s.Card.Name, sheets, l.Sheet.Name, s.Card.GSM)
 	}
 	return out
 }
 
-// PieceName is the name of a layout's piece for a person: a part's own, or
-// the face a mat goes on.
+// PieceName is the name of a layout's piece for a person.
 func (r *Result) PieceName(id string) string {
-	for _, p := range r.Parts {
-		if p.ID == id {
-			return p.Name
-		}
-	}
-	for _, m := range r.Mats {
-		if m.ID == id {
-			return fmt.Sprintf("%s mat, %s", m.Piece, m.Face)
+	for _, b := range r.Blanks {
+		if b.ID == id {
+			return b.Name
 		}
 	}
 	return id
+}
+
+// GivenBy lists what comes out of a layout's piece: parts or mats, by id.
+func (r *Result) GivenBy(id string) []string {
+	var out []string
+	for _, b := range r.Blanks {
+		if b.ID == id {
+			for _, g := range b.Gives {
+				out = append(out, g.ID)
+			}
+		}
+	}
+	return out
 }

@@ -7,6 +7,7 @@ import (
 
 	"brevium/core/measure"
 	"brevium/core/pattern"
+	"brevium/core/recipe"
 	"brevium/core/style"
 )
 
@@ -42,6 +43,8 @@ type (
 		Slits       [][]point    `json:"slits"`
 		Holes       [][]point    `json:"holes"`
 		Creases     []planCrease `json:"creases"`
+		Cuts        []planCut    `json:"cuts"`
+		States      []string     `json:"states"`
 		RemovedArea mm           `json:"removed_area"`
 		// Pattern is the whole crease pattern: arcs, glue and faces too.
 		Pattern *pattern.Pattern `json:"pattern"`
@@ -68,6 +71,11 @@ type (
 		planLine
 		Angle mm           `json:"angle"`
 		Side  pattern.Side `json:"side"`
+	}
+	planCut struct {
+		Kind   string  `json:"kind"`
+		Points []point `json:"points"`
+		Text   string  `json:"text"`
 	}
 	planExtent struct {
 		Length measure.Length `json:"length"`
@@ -160,10 +168,11 @@ func (r *Result) Plan() ([]byte, error) {
 		Brevium: 1, Name: in.Name, Style: in.Style, Units: string(in.Units),
 		Finished: planFinished{planExtentOf(r.Inside), planExtentOf(r.Outside)},
 		Pieces:   []planPiece{}, Fits: []planFit{}, Checks: []planCheck{}, Mats: []planMat{},
+		Steps: []planStep{}, Supplies: []planSupply{}, Sheets: []planSheets{},
 		Minutes: planMinutes{math.Round(r.One*10) / 10, math.Round(r.All*10) / 10},
 	}
-	for _, p := range r.Parts {
-		f.Pieces = append(f.Pieces, r.planPiece(p))
+	for i, p := range r.Parts {
+		f.Pieces = append(f.Pieces, r.planPiece(p, r.Scores[i].Lines))
 	}
 	for _, a := range r.Fits {
 		x := planFit{Outer: a.Pair.Outer, Inner: a.Pair.Inner, Axis: a.Pair.Axis, Gap: a.Gap, Verdict: string(a.Verdict)}
@@ -184,8 +193,8 @@ func (r *Result) Plan() ([]byte, error) {
 	for _, s := range r.Supplies {
 		f.Supplies = append(f.Supplies, planSupply(s))
 	}
-	if id := r.Style.Allowance; id != "" {
-		a := r.Spec.Lengths[id]
+	if o := r.Style.Allowance; o != nil {
+		a := r.Spec.Lengths[o.ID]
 		f.Allowance = &planAllowance{a, r.Show(a), r.Solved}
 	}
 	for _, s := range r.Stocks {
@@ -198,12 +207,12 @@ func (r *Result) Plan() ([]byte, error) {
 	return text, nil
 }
 
-func (r *Result) planPiece(p Part) planPiece {
+func (r *Result) planPiece(p Part, lines []recipe.Line) planPiece {
 	x := planPiece{
 		ID: p.ID, Name: p.Name, Copies: r.Inputs.Copies * p.Copies(), Card: p.Card.Name,
 		Blank:      planBlank{p.Pattern.Width, p.Pattern.Height, r.Show(p.Pattern.Width), r.Show(p.Pattern.Height)},
-		Scores:     planScores{p.Pattern.Scores.Vertical, p.Pattern.Scores.Horizontal, r.labels(p.Pattern.Scores.Vertical), r.labels(p.Pattern.Scores.Horizontal)},
-		PartScores: []planLine{}, Slits: [][]point{}, Holes: [][]point{}, Creases: []planCrease{},
+		Scores:     planScores{list(p.Pattern.Scores.Vertical), list(p.Pattern.Scores.Horizontal), r.labels(p.Pattern.Scores.Vertical), r.labels(p.Pattern.Scores.Horizontal)},
+		PartScores: []planLine{}, Slits: [][]point{}, Holes: [][]point{}, Creases: []planCrease{}, Cuts: []planCut{},
 		Outline: points(p.Pattern.Cuts()[0]), RemovedArea: mm(p.Pattern.Removed()), Pattern: p.Pattern,
 	}
 	for _, s := range p.Pattern.Scores.Part {
@@ -218,7 +227,28 @@ func (r *Result) planPiece(p Part) planPiece {
 	for _, c := range p.Pattern.Creases {
 		x.Creases = append(x.Creases, planCrease{line(c.Segment), mm(c.Angle), c.Side})
 	}
+	for _, snip := range r.Telling().Cuts(p.Pattern, lines) {
+		for _, l := range snip.Lines {
+			x.Cuts = append(x.Cuts, planCut{string(l.Hand), points(l.Points()), snip.Text})
+		}
+	}
+	for _, s := range style.States {
+		x.States = append(x.States, string(s))
+	}
 	return x
+}
+
+// Telling is how this design tells lengths.
+func (r *Result) Telling() recipe.Telling {
+	return recipe.Telling{Units: r.Inputs.Units, Tick: r.Inputs.Tools.Tick}
+}
+
+// list is never null in JSON.
+func list[T any](all []T) []T {
+	if all == nil {
+		return []T{}
+	}
+	return all
 }
 
 func planExtentOf(e style.Extent) planExtent {

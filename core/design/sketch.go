@@ -35,6 +35,15 @@ func (r *Result) CardArea() float64 {
 	return area
 }
 
+// Shown is the state in which pictures show the box: apart, so that one sees
+// in, but shut where its parts stand on one another.
+func (r *Result) Shown() style.State {
+	if len(r.Box.Stands) > 0 {
+		return style.Finished
+	}
+	return style.Open
+}
+
 // Pieces gives the parts as the style made them, each with its finished form.
 func (r *Result) Pieces() ([]style.Part, []*pattern.Folded) {
 	var parts []style.Part

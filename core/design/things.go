@@ -45,13 +45,13 @@ type (
 	}
 )
 
-func thingField(i int) string { return fmt.Sprintf("contents[%d]", i) }
+func thingField(i int) string { return fault.Path("contents", i) }
 
 func (r *reader) things(f inputsFile) {
 	if len(f.Contents) > 0 {
 		for _, id := range []string{"length", "width", "height"} {
 			if _, both := f.Size[id]; both {
-				r.fail(fault.New("both-given", "size."+id, "give the contents or the size, not both; the contents set the inside"))
+				r.fail(fault.New(fault.BothGiven, "size."+id, "give the contents or the size, not both; the contents set the inside"))
 			}
 		}
 	}
@@ -65,9 +65,9 @@ func (r *reader) things(f inputsFile) {
 func (r *reader) thing(field string, t thingFile) contents.Thing {
 	thing := contents.Thing{
 		Name: t.Name, Shape: contents.Shape(t.Shape), Count: 1, Grams: t.Grams,
-		Height:  r.length(field+".height", t.Height, 0),
+		Height:  r.length(fault.Path(field, "height"), t.Height, 0),
 		Squeeze: t.Squeeze, Cards: t.Cards, Fragile: t.Fragile, PullOut: t.PullOut,
-		Each: r.length(field+".each", t.Each, 0), Raised: r.length(field+".raised", t.Raised, 0),
+		Each: r.length(fault.Path(field, "each"), t.Each, 0), Raised: r.length(fault.Path(field, "raised"), t.Raised, 0),
 	}
 	if t.Count != nil {
 		thing.Count = *t.Count
@@ -84,16 +84,16 @@ func (r *reader) thing(field string, t thingFile) contents.Thing {
 			thing.Shape = contents.Round
 		}
 	}
-	thing.Ease = r.length(field+".ease", t.Ease, contents.UsualEaseOf(thing.Shape))
+	thing.Ease = r.length(fault.Path(field, "ease"), t.Ease, contents.UsualEaseOf(thing.Shape))
 	if thing.Shape == contents.Round {
-		thing.Length = r.length(field+".across", t.Across, 0)
+		thing.Length = r.length(fault.Path(field, "across"), t.Across, 0)
 		thing.Width = thing.Length
 		if t.Length != "" || t.Width != "" {
-			r.fail(fault.New("both-given", field, "a round thing is measured across and in height; leave out length and width"))
+			r.fail(fault.New(fault.BothGiven, field, "a round thing is measured across and in height; leave out length and width"))
 		}
 	} else {
-		thing.Length = r.length(field+".length", t.Length, 0)
-		thing.Width = r.length(field+".width", t.Width, 0)
+		thing.Length = r.length(fault.Path(field, "length"), t.Length, 0)
+		thing.Width = r.length(fault.Path(field, "width"), t.Width, 0)
 	}
 	return thing
 }
@@ -120,7 +120,7 @@ func (r *reader) inside(f inputsFile) {
 	if c := f.Cells; c != nil {
 		r.in.Compartments = Compartments{Per: contents.Per(c.Per), As: As(cmp.Or(c.As, string(AsDividers))), Along: c.SlotsUp == "along"}
 		if c.SlotsUp != "" && c.SlotsUp != "along" && c.SlotsUp != "across" {
-			r.fail(fault.New("unknown-compartments", "compartments.slots_up", "slots open upwards in the dividers along the box or across it"))
+			r.fail(fault.New(fault.UnknownCompartments, "compartments.slots_up", "slots open upwards in the dividers along the box or across it"))
 		}
 	}
 	for _, l := range f.Linings {
@@ -131,7 +131,10 @@ func (r *reader) inside(f inputsFile) {
 
 func (in Inputs) writeInside(f *inputsFile) {
 	if c := in.Compartments; c != (Compartments{}) {
-		f.Cells = &cellsFile{Per: string(c.Per), As: string(c.As), SlotsUp: map[bool]string{true: "along", false: "across"}[c.Along]}
+		f.Cells = &cellsFile{Per: string(c.Per), As: string(c.As), SlotsUp: "across"}
+		if c.Along {
+			f.Cells.SlotsUp = "along"
+		}
 	}
 	for _, l := range in.Linings {
 		f.Linings = append(f.Linings, string(l))
@@ -168,7 +171,7 @@ func ReadContents(text []byte, unit measure.Unit) ([]contents.Thing, []error) {
 	if trimmed := bytes.TrimSpace(text); len(trimmed) > 0 && trimmed[0] == '[' {
 		var raw []json.RawMessage
 		if err := json.Unmarshal(trimmed, &raw); err != nil {
-			return nil, []error{fault.New("not-json", "contents", "this is not a list of things in JSON: %v", err)}
+			return nil, []error{fault.New(fault.NotJSON, "contents", "this is not a list of things in JSON: %v", err)}
 		}
 		for i, x := range raw {
 			var t thingFile
@@ -181,7 +184,7 @@ func ReadContents(text []byte, unit measure.Unit) ([]contents.Thing, []error) {
 		rows, faults = csvRows(text)
 	}
 	if len(rows) == 0 && len(faults) == 0 {
-		return nil, []error{fault.New("empty", "contents", "there is no thing in this file; give one thing a row")}
+		return nil, []error{fault.New(fault.Empty, "contents", "there is no thing in this file; give one thing a row")}
 	}
 	var out []contents.Thing
 	for i, t := range rows {
@@ -220,7 +223,7 @@ func csvRows(text []byte) (rows []thingFile, faults []error) {
 	in.TrimLeadingSpace = true
 	heads, err := in.Read()
 	if err != nil {
-		return nil, []error{fault.New("empty", "contents", "this is neither a JSON list nor CSV with a heading row such as name,across,height,count")}
+		return nil, []error{fault.New(fault.Empty, "contents", "this is neither a JSON list nor CSV with a heading row such as name,across,height,count")}
 	}
 	columns := map[string]int{}
 	fields := reflect.TypeFor[thingFile]()
@@ -231,7 +234,7 @@ func csvRows(text []byte) (rows []thingFile, faults []error) {
 	for i, h := range heads {
 		heads[i] = strings.ReplaceAll(strings.ToLower(strings.TrimSpace(h)), " ", "_")
 		if _, known := columns[heads[i]]; !known {
-			faults = append(faults, fault.New("unknown-field", "heading", "%q is not a column; use name, shape, across or length and width, height, count, ease, grams, up, squeeze, cards, each, raised, fragile, pull_out", h))
+			faults = append(faults, fault.New(fault.UnknownField, "heading", "%q is not a column; use name, shape, across or length and width, height, count, ease, grams, up, squeeze, cards, each, raised, fragile, pull_out", h))
 		}
 	}
 	if len(faults) > 0 {
@@ -243,7 +246,7 @@ func csvRows(text []byte) (rows []thingFile, faults []error) {
 			return rows, faults
 		}
 		if err != nil && !errors.Is(err, csv.ErrFieldCount) {
-			return rows, append(faults, fault.New("not-csv", row(n), "this row cannot be read as CSV: %v", err))
+			return rows, append(faults, fault.New(fault.NotCSV, row(n), "this row cannot be read as CSV: %v", err))
 		}
 		t, err := csvThing(heads, columns, record, err)
 		if err != nil {
@@ -257,7 +260,7 @@ func csvRows(text []byte) (rows []thingFile, faults []error) {
 func csvThing(heads []string, columns map[string]int, record []string, shape error) (thingFile, error) {
 	var t thingFile
 	if shape != nil {
-		return t, fault.New("not-csv", "", "this row has %d columns and the heading %d", len(record), len(heads))
+		return t, fault.New(fault.NotCSV, "", "this row has %d columns and the heading %d", len(record), len(heads))
 	}
 	v := reflect.ValueOf(&t).Elem()
 	for i, h := range heads {
@@ -285,7 +288,7 @@ func csvThing(heads []string, columns map[string]int, record []string, shape err
 			*f = strings.Fields(text)
 		}
 		if err != nil {
-			return t, fault.New("not-a-number", h, "%q is not a number", text)
+			return t, fault.New(fault.NotANumber, h, "%q is not a number", text)
 		}
 	}
 	return t, nil

@@ -48,13 +48,13 @@ func ReadCSV(text []byte, unit measure.Unit) ([]Lot, []error) {
 	in.TrimLeadingSpace = true
 	heads, err := in.Read()
 	if err != nil {
-		return nil, []error{fault.New("empty", "file", "this is not CSV with a heading row such as card,sheet,count,price")}
+		return nil, []error{fault.New(fault.Empty, "file", "this is not CSV with a heading row such as card,sheet,count,price")}
 	}
 	var faults []error
 	for i, h := range heads {
 		heads[i] = strings.ToLower(strings.TrimSpace(h))
 		if !slices.Contains(headings, heads[i]) {
-			faults = append(faults, fault.New("unknown-field", "heading", "%q is not a column; use %s", h, strings.Join(headings, ", ")))
+			faults = append(faults, fault.New(fault.UnknownField, "heading", "%q is not a column; use %s", h, strings.Join(headings, ", ")))
 		}
 	}
 	if len(faults) > 0 {
@@ -68,10 +68,10 @@ func ReadCSV(text []byte, unit measure.Unit) ([]Lot, []error) {
 		}
 		row := fmt.Sprintf("row %d", n)
 		if err != nil && !errors.Is(err, csv.ErrFieldCount) {
-			return nil, append(faults, fault.New("not-csv", row, "this row cannot be read as CSV: %v", err))
+			return nil, append(faults, fault.New(fault.NotCSV, row, "this row cannot be read as CSV: %v", err))
 		}
 		if err != nil {
-			faults = append(faults, fault.New("not-csv", row, "this row has %d columns and the heading %d", len(record), len(heads)))
+			faults = append(faults, fault.New(fault.NotCSV, row, "this row has %d columns and the heading %d", len(record), len(heads)))
 			continue
 		}
 		l, err := lotOf(heads, record, unit)
@@ -81,7 +81,7 @@ func ReadCSV(text []byte, unit measure.Unit) ([]Lot, []error) {
 		out = append(out, l)
 	}
 	if len(out) == 0 && len(faults) == 0 {
-		faults = append(faults, fault.New("empty", "file", "there is no paper in this file; give each pile a row"))
+		faults = append(faults, fault.New(fault.Empty, "file", "there is no paper in this file; give each pile a row"))
 	}
 	if len(faults) > 0 {
 		return nil, faults
@@ -115,11 +115,11 @@ func lotOf(heads, record []string, unit measure.Unit) (Lot, error) {
 			l.Height, err = measure.Parse(text, unit)
 		case "count":
 			if l.Count, err = strconv.Atoi(text); err != nil {
-				err = fault.New("not-a-number", "", "%q is not a whole number of sheets", text)
+				err = fault.New(fault.NotANumber, "", "%q is not a whole number of sheets", text)
 			}
 		case "price":
 			if l.Price, err = strconv.ParseFloat(strings.Replace(text, ",", ".", 1), 64); err != nil {
-				err = fault.New("not-a-number", "", "%q is not a price; type one such as 0.80", text)
+				err = fault.New(fault.NotANumber, "", "%q is not a price; type one such as 0.80", text)
 			}
 		case "offcut":
 			l.Offcut = strings.EqualFold(text, "yes") || strings.EqualFold(text, "true") || text == "1"

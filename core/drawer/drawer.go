@@ -42,25 +42,25 @@ const (
 func (l Lot) Check() error {
 	switch {
 	case strings.TrimSpace(l.Card.Name) == "":
-		return fault.New("empty", "card", "which card is it? Give it the name your boxes call it by")
+		return fault.New(fault.Empty, "card", "which card is it? Give it the name your boxes call it by")
 	case len(l.Card.Name) > LongestName || len(l.Sheet) > LongestName || len(l.From) > 2*LongestName:
-		return fault.New("too-long", "card", "that name is too long; %d letters do", LongestName)
+		return fault.New(fault.TooLong, "card", "that name is too long; %d letters do", LongestName)
 	case !(l.Card.GSM >= 0 && l.Card.GSM <= paper.LargestGSM):
-		return fault.New("weight-range", "gsm", "card that folds weighs 40 to %d gsm", paper.LargestGSM)
+		return fault.New(fault.WeightRange, "gsm", "card that folds weighs 40 to %d gsm", paper.LargestGSM)
 	case l.Card.Thickness < 0 || l.Card.Thickness > 3*measure.Millimetre:
-		return fault.New("thickness-range", "thickness", "card that folds is up to 3 mm thick")
+		return fault.New(fault.ThicknessRange, "thickness", "card that folds is up to 3 mm thick")
 	case !slices.Contains(paper.Directions, l.Card.Direction):
-		return fault.New("unknown-direction", "direction", "%q is not a direction; use none, two-ways or one-way-up", l.Card.Direction)
+		return fault.New(fault.UnknownDirection, "direction", "%q is not a direction; use none, two-ways or one-way-up", l.Card.Direction)
 	case l.Width <= 0:
-		return fault.New("too-small", "width", "how wide is the sheet? The width is more than nothing")
+		return fault.New(fault.TooSmall, "width", "how wide is the sheet? The width is more than nothing")
 	case l.Height <= 0:
-		return fault.New("too-small", "height", "how high is the sheet? The height is more than nothing")
+		return fault.New(fault.TooSmall, "height", "how high is the sheet? The height is more than nothing")
 	case l.Count < 0 || l.Count > MostSheets:
-		return fault.New("count-range", "count", "a pile has 0 to %d sheets, not %d", MostSheets, l.Count)
+		return fault.New(fault.CountRange, "count", "a pile has 0 to %d sheets, not %d", MostSheets, l.Count)
 	case l.Count < l.Reserved:
-		return fault.New("reserved", "count", "%d of these are reserved for jobs; release those first", l.Reserved)
+		return fault.New(fault.Reserved, "count", "%d of these are reserved for jobs; release those first", l.Reserved)
 	case !(l.Price >= 0 && l.Price <= HighestPrice):
-		return fault.New("cost-range", "price", "a sheet costs 0 to %d", HighestPrice)
+		return fault.New(fault.CostRange, "price", "a sheet costs 0 to %d", HighestPrice)
 	}
 	return nil
 }

@@ -57,7 +57,7 @@ func TestLotsAreChecked(t *testing.T) {
 	}
 	l := oat(100*mm, 100*mm, 3)
 	l.Reserved = 4
-	if err := l.Check(); err == nil || fault.Of(err).Code != "reserved" {
+	if err := l.Check(); err == nil || fault.Of(err).Code != fault.Reserved {
 		t.Errorf("more reserved than there are: %v", err)
 	}
 }

@@ -59,22 +59,25 @@ func (d Dressing) Covers(role pattern.Role) bool {
 	return false
 }
 
-// Mat is one panel to cut. Height is along the face's upward direction, so
-// that a one-way pattern stands up. Corners is where it lies on the flat
-// piece, in mm.
+// Mat is one panel to cut. Width and Height are how far it reaches along its
+// face and up it, so that a one-way pattern stands up. Corners is where it
+// lies on the flat piece, in mm; Shape the same in the face's own frame, along
+// and up from its lower left corner.
 type Mat struct {
 	ID, Piece, Face string
-	Layer           int // 1 lies on the box, 2 on layer 1
+	Words           string // what a person calls the face
+	Layer           int    // 1 lies on the box, 2 on layer 1
 	Width, Height   measure.Length
 	Card            paper.Card
-	Corners         []pattern.Point
+	Corners, Shape  []pattern.Point
 }
 
 // Least is the narrowest panel worth cutting.
 const Least = 3 * measure.Millimetre
 
-// Mats gives the panels a dressing puts on a piece whose faces are given.
-// It refuses borders that leave a face bare.
+// Mats gives the panels a dressing puts on a piece whose faces are given: each
+// in the face's own shape, inset by its borders. It refuses borders that leave
+// a face bare.
 func (d Dressing) Mats(faces []pattern.Face) ([]Mat, error) {
 	var mats []Mat
 	for i := range faces {
@@ -82,25 +85,24 @@ func (d Dressing) Mats(faces []pattern.Face) ([]Mat, error) {
 		if !d.Covers(f.Role) {
 			continue
 		}
-		lo, hi := pattern.Bounds(f.Polygon)
+		frame := f.Frame()
 		border := measure.Length(0)
 		for n, layer := range d.Layers {
 			border += layer.Border
-			w := measure.FromMM(hi.X-lo.X) - 2*border
-			h := measure.FromMM(hi.Y-lo.Y) - 2*border
-			if min(w, h) < Least {
-				return nil, fault.New("border-too-wide", fmt.Sprintf("layers.%d.border", n+1),
-					"borders this wide leave no mat on the %s; make them narrower", f.Name)
-			}
-			in := pattern.Pt(border.MM(), border.MM())
-			a, b := lo.Add(in), hi.Sub(in)
 			m := Mat{
 				ID:    fmt.Sprintf("%s.%s.%d", d.Piece, f.Name, n+1),
-				Piece: d.Piece, Face: f.Name, Layer: n + 1, Width: w, Height: h, Card: layer.Card,
-				Corners: []pattern.Point{a, {X: b.X, Y: a.Y}, b, {X: a.X, Y: b.Y}},
+				Piece: d.Piece, Face: f.Name, Words: f.Plain(), Layer: n + 1, Card: layer.Card,
+				Corners: pattern.Inset(f.Polygon, func(pattern.Point) float64 { return border.MM() }),
 			}
-			if f.Up.X != 0 {
-				m.Width, m.Height = h, w
+			along, up := frame.Size(m.Corners)
+			m.Width, m.Height = measure.FromMM(along), measure.FromMM(up)
+			if len(m.Corners) == 0 || min(m.Width, m.Height) < Least {
+				return nil, fault.New(fault.BorderTooWide, fault.Path("layers", n, "border"),
+					"borders this wide leave no mat on the %s; make them narrower", f.Plain())
+			}
+			own := pattern.Face{Polygon: m.Corners, Up: frame.Up}.Frame()
+			for _, q := range m.Corners {
+				m.Shape = append(m.Shape, own.In(q))
 			}
 			mats = append(mats, m)
 		}
@@ -126,5 +128,5 @@ func ParseWhere(s string) (Where, error) {
 	if w := Where(s); slices.Contains(Places, w) {
 		return w, nil
 	}
-	return "", fault.New("unknown-place", "", "%q is not a place for a mat; use walls, top or both", s)
+	return "", fault.New(fault.UnknownPlace, "", "%q is not a place for a mat; use walls, top or both", s)
 }

@@ -1,6 +1,9 @@
 package dress
 
 import (
+	"fmt"
+	"math"
+	"slices"
 	"strings"
 	"testing"
 
@@ -18,8 +21,9 @@ func crossFaces(t *testing.T) []pattern.Face {
 		.     back   .
 		left  base   right
 		.     front  .`)
-	g.Role(pattern.Panel, "base")
-	g.Up("base", "left", "right", "back", "front")
+	base := g.Face("base")
+	g.Role(pattern.Panel, base)
+	g.Up(base, g.All("left", "right", "back", "front")...)
 	p, err := g.Pattern()
 	if err != nil {
 		t.Fatal(err)
@@ -89,7 +93,82 @@ func TestBordersTooWide(t *testing.T) {
 	d := twoLayers(Walls)
 	d.Layers[1].Border = 9 * mm
 	_, err := d.Mats(crossFaces(t))
-	if err == nil || !strings.Contains(err.Error(), "layers.2.border") || !strings.Contains(err.Error(), "narrower") {
+	if err == nil || !strings.Contains(err.Error(), "layers[1].border") || !strings.Contains(err.Error(), "narrower") {
 		t.Errorf("borders that leave nothing give %v", err)
+	}
+}
+
+// On a six-sided floor a mat is a hexagon, and on each wall, whichever way it
+// is turned on the card, a rectangle as high as the wall less its borders.
+func TestMatsOnAHexagon(t *testing.T) {
+	b := pattern.NewBuilder()
+	var corners []pattern.Point
+	for k := range 6 {
+		sin, cos := math.Sincos(math.Pi/3*float64(k) + 0.1)
+		corners = append(corners, pattern.Pt(50*cos, 50*sin))
+	}
+	floor := b.Polygon("floor", corners...)
+	b.Role(pattern.Panel, floor)
+	for i := range 6 {
+		b.Up(floor, b.Beside(floor, i, fmt.Sprint("wall.", i+1), pattern.Step{Turn: 90, Length: 30}, pattern.Step{Turn: 90, Length: 50}))
+	}
+	p, err := b.Pattern()
+	if err != nil {
+		t.Fatal(err)
+	}
+	faces, err := p.Faces()
+	if err != nil {
+		t.Fatal(err)
+	}
+	d := twoLayers(Both)
+	d.Layers = d.Layers[:1]
+	mats, err := d.Mats(faces)
+	if err != nil || len(mats) != 7 {
+		t.Fatalf("%d mats, %v", len(mats), err)
+	}
+	for _, m := range mats {
+		if m.Face == "floor" {
+			// Two apothems of 25·√3 mm, less a border of 2 mm on either side.
+			if narrow, _ := pattern.Narrowest(m.Corners); len(m.Corners) != 6 || math.Abs(narrow-(50*math.Sqrt(3)-4)) > 1e-4 {
+				t.Errorf("the floor's mat has %d corners and is %v mm across the flats", len(m.Corners), narrow)
+			}
+			continue
+		}
+		if (m.Width-46*mm).Abs() > 20 || (m.Height-26*mm).Abs() > 20 || len(m.Corners) != 4 {
+			t.Errorf("%s: %v × %v mm with %d corners; want 46 × 26", m.Face, m.Width.MM(), m.Height.MM(), len(m.Corners))
+		}
+	}
+}
+
+// Two equal right triangles come out of one rectangle, halved from corner to
+// corner; where the pattern has an up the second would stand on its head.
+func TestTrianglesAreHalvedFromARectangle(t *testing.T) {
+	triangle := func(id string, card paper.Card, shape ...pattern.Point) Mat {
+		return Mat{ID: id, Words: id, Card: card, Width: 40 * mm, Height: 30 * mm, Shape: shape, Corners: shape}
+	}
+	plain, upright := paper.Card{Name: "plum"}, paper.Card{Name: "stars", Direction: paper.OneWayUp}
+	right := []pattern.Point{{X: 0, Y: 0}, {X: 40, Y: 0}, {X: 0, Y: 30}}
+	other := []pattern.Point{{X: 40, Y: 0}, {X: 40, Y: 30}, {X: 0, Y: 30}}
+	mirrored := []pattern.Point{{X: 0, Y: 0}, {X: 40, Y: 0}, {X: 40, Y: 30}}
+	for _, c := range []struct {
+		name  string
+		mats  []Mat
+		gives []int
+	}{
+		{"equal", []Mat{triangle("a", plain, right...), triangle("b", plain, right...), triangle("c", plain, right...)}, []int{2, 1}},
+		{"mirrored", []Mat{triangle("a", plain, right...), triangle("b", plain, mirrored...)}, []int{1, 1}},
+		{"one way up", []Mat{triangle("a", upright, right...), triangle("b", upright, right...)}, []int{1, 1}},
+		{"one way up, the other half", []Mat{triangle("a", upright, right...), triangle("b", upright, other...)}, []int{2}},
+	} {
+		var got []int
+		for _, b := range Blanks(c.mats) {
+			got = append(got, len(b.Gives))
+			if b.Width != 40*mm || b.Height != 30*mm {
+				t.Errorf("%s: a blank of %v × %v mm", c.name, b.Width.MM(), b.Height.MM())
+			}
+		}
+		if !slices.Equal(got, c.gives) {
+			t.Errorf("%s: the blanks give %v; want %v", c.name, got, c.gives)
+		}
 	}
 }

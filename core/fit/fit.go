@@ -16,6 +16,7 @@ type Verdict string
 // Verdicts from tightest to loosest.
 const (
 	WontGoOn Verdict = "won't go on"
+	Tight    Verdict = "tight" // card gives, walls bow: not to be asked for
 	Grips    Verdict = "grips"
 	Snug     Verdict = "snug"
 	Easy     Verdict = "easy"
@@ -27,6 +28,7 @@ var Wanted = []Verdict{Grips, Snug, Easy, Loose}
 
 // The gaps, both sides together, at which one verdict gives way to the next.
 const (
+	tightFrom = -700 * measure.Micrometre
 	gripsFrom = measure.Length(0)
 	snugFrom  = 300 * measure.Micrometre
 	easyFrom  = 900 * measure.Micrometre
@@ -36,8 +38,10 @@ const (
 // Judge gives the verdict on a gap (both sides together).
 func Judge(gap measure.Length) Verdict {
 	switch {
-	case gap < gripsFrom:
+	case gap < tightFrom:
 		return WontGoOn
+	case gap < gripsFrom:
+		return Tight
 	case gap < snugFrom:
 		return Grips
 	case gap < easyFrom:
@@ -68,16 +72,16 @@ func ParseVerdict(s string) (Verdict, error) {
 			return v, nil
 		}
 	}
-	return "", fault.New("unknown-fit", "", "%q is not a fit; ask for grips, snug, easy or loose", s)
+	return "", fault.New(fault.UnknownFit, "", "%q is not a fit; ask for grips, snug, easy or loose", s)
 }
 
 // Pair is two parts of which one goes over the other along one axis. Spans
 // are score to score; Layers counts what stands in the space besides the
 // walls themselves, both sides together: 2 for tabs glued inside the outer
 // part's two walls, 2 more for rolled-over second walls, 2 for tabs on the
-// outside of the inner part, 1 for a tab inside one wall only. A pair that
-// Gives has walls that bend out of each other's way.
+// outside of the inner part, 1 for a tab inside one wall only.
 type Pair struct {
+	Kind                 *Kind
 	Outer, Inner         string
 	OuterName, InnerName string
 	Axis                 string
@@ -85,8 +89,6 @@ type Pair struct {
 	OuterCard, InnerCard measure.Length // thickness
 	OuterLayers          int
 	InnerLayers          int
-	Gives                bool
-	Within               bool // the inner part stays in the outer one
 	// OuterIs and InnerIs say how a span is measured; "" is score to score.
 	OuterIs, InnerIs       string
 	OuterWhat, InnerWhat   string // what the layers are, for the account
@@ -141,8 +143,8 @@ func (p Pair) Do(between measure.Length) Account {
 		add(-between, between/2, "mats between, both sides")
 	}
 	a.Verdict = Judge(a.Gap)
-	if p.Gives && a.Verdict == WontGoOn {
-		a.Verdict = Grips
+	if p.Kind != nil && p.Kind.Gives && a.Verdict == WontGoOn {
+		a.Verdict = Tight
 	}
 	return a
 }
@@ -154,7 +156,7 @@ func sides(layers int) string {
 	return "both sides"
 }
 
-// LargestAllowance is the most a part is grown to clear another; a lid that
+// LargestAllowance is the most a part is grown to clear another; one that
 // needs more is a different box.
 const LargestAllowance = measure.Inch / 2
 
@@ -165,7 +167,7 @@ func Solve(gap measure.Length, want Verdict, tick measure.Tick) (measure.Length,
 	need := max(0, want.Least()-gap)
 	a := measure.Up(need, tick)
 	if a > LargestAllowance {
-		return 0, fault.New("gap-not-met", "", "a %s fit would need %s mm more, over the %s mm a lid can grow; use thinner card, fewer mats or single walls",
+		return 0, fault.New(fault.GapNotMet, "", "a %s fit would need %s mm more, over the %s mm a part can grow; use thinner card, fewer mats or single walls",
 			want, mm(need), mm(LargestAllowance))
 	}
 	return a, nil

@@ -33,7 +33,7 @@ func TestTheAccount(t *testing.T) {
 	}{
 		{"bare, tabs inside", sixteenth, 1, 0, 387_500, Snug},
 		{"bare, no tabs", sixteenth, 0, 0, 987_500, Easy},
-		{"two mat layers", sixteenth, 1, 900 * um, -512_500, WontGoOn},
+		{"two mat layers", sixteenth, 1, 900 * um, -512_500, Tight},
 		{"two mat layers, 1/8 in", 2 * sixteenth, 1, 900 * um, 1_075_000, Easy},
 		{"two mat layers, 2.5 mm", 2500 * um, 1, 900 * um, 400 * um, Snug},
 	} {
@@ -55,8 +55,8 @@ func TestTheAccount(t *testing.T) {
 		t.Errorf("a tab inside one wall leaves %v mm", got.Gap.MM())
 	}
 	bent := lidOver(0, 1)
-	bent.Gives = true
-	if got := bent.Do(0); got.Gap >= 0 || got.Verdict != Grips {
+	bent.Kind = ShutsOver
+	if got := bent.Do(0); got.Gap >= 0 || got.Verdict != Tight {
 		t.Errorf("walls that give leave %v mm, %s", got.Gap.MM(), got.Verdict)
 	}
 	inner := lidOver(sixteenth, 0)
@@ -70,7 +70,7 @@ func TestVerdictsAtTheirEdges(t *testing.T) {
 	for _, c := range []struct {
 		gap  measure.Length
 		want Verdict
-	}{{-1, WontGoOn}, {0, Grips}, {299 * um, Grips}, {300 * um, Snug}, {899 * um, Snug}, {900 * um, Easy}, {1800 * um, Easy}, {1801 * um, Loose}} {
+	}{{-701 * um, WontGoOn}, {-700 * um, Tight}, {-1, Tight}, {0, Grips}, {299 * um, Grips}, {300 * um, Snug}, {899 * um, Snug}, {900 * um, Easy}, {1800 * um, Easy}, {1801 * um, Loose}} {
 		if got := Judge(c.gap); got != c.want {
 			t.Errorf("a gap of %v mm is %s; want %s", c.gap.MM(), got, c.want)
 		}

@@ -4,7 +4,6 @@ package inspect
 
 import (
 	"fmt"
-	"strings"
 
 	"brevium/core/fit"
 	"brevium/core/measure"
@@ -44,70 +43,63 @@ func Worst(all []Finding) Verdict {
 	return worst
 }
 
-// Fits judges the gap accounts against the fit that was asked for.
-func Fits(accounts []fit.Account, unit measure.Unit) []Finding {
+// Fits judges the gap accounts; what each says is its relation's own.
+func Fits(accounts []fit.Account) []Finding {
 	var out []Finding
 	for _, a := range accounts {
-		f := Finding{ID: "fit." + a.Pair.Axis, Verdict: OK, Piece: a.Pair.Outer}
-		gap := measure.Label(a.Gap, measure.MM, measure.Millimetre/100)
-		what := fmt.Sprintf("%s over %s, %s", a.Pair.OuterName, strings.ToLower(a.Pair.InnerName), a.Pair.Axis)
-		if a.Pair.Within {
-			what = fmt.Sprintf("%s in the box, %s", a.Pair.InnerName, a.Pair.Axis)
-		}
-		switch a.Verdict {
-		case fit.WontGoOn:
+		f := Finding{ID: "fit." + a.Pair.Axis, Verdict: OK, Piece: a.Pair.Outer, Text: a.Sentence()}
+		switch {
+		case a.Fails():
 			f.Verdict = Fail
-			f.Text = fmt.Sprintf("%s: it won't go on, %s too tight. Let the lid be worked out, or give it more allowance.", what, strings.TrimPrefix(gap, "−"))
-		case fit.Grips:
+		case a.Warns():
 			f.Verdict = Warn
-			if a.Gap < 0 {
-				f.Text = fmt.Sprintf("%s: the same scores are %s tight; the walls bend past each other. Taper the tabs well, or step the lid's scores.", what, strings.TrimPrefix(gap, "−"))
-				break
-			}
-			f.Text = fmt.Sprintf("%s: a gap of %s grips; it may crease the rim. Allow one tick more unless you want that.", what, gap)
-		case fit.Loose:
-			if a.Pair.Within {
-				f.Text = fmt.Sprintf("%s: it stands with %s to spare.", what, gap)
-				break
-			}
-			f.Verdict = Warn
-			f.Text = fmt.Sprintf("%s: a gap of %s is loose; it may drop off. Allow less, or hold it with a band.", what, gap)
-		default:
-			f.Text = fmt.Sprintf("%s: a gap of %s, %s.", what, gap, a.Verdict)
 		}
 		out = append(out, f)
 	}
 	return out
 }
 
-// OnTick warns of scores that the board has no groove for.
+// OnTick warns of scores that the board has no groove for, those that stop
+// short among them.
 func OnTick(p recipe.ScoreList, tick measure.Tick, unit measure.Unit) Finding {
-	for _, pass := range p.Passes {
-		for _, s := range pass.At {
-			if off := (s - measure.Nearest(s, tick)).Abs(); off >= measure.Millimetre/20 {
-				return Finding{ID: "tick", Verdict: Warn, Piece: p.Piece, Text: fmt.Sprintf("%s: the score at %s lies between two grooves of the board; mark it with a ruler, or change the size by that little.",
-					p.Name, measure.Label(s, unit, tick))}
-			}
+	for _, s := range p.OnBoard() {
+		if off := (s - measure.Nearest(s, tick)).Abs(); off >= recipe.Off {
+			return Finding{ID: "tick", Verdict: Warn, Piece: p.Piece, Text: fmt.Sprintf("%s: the score at %s lies between two grooves of the board; mark it with a ruler, or change the size by that little.",
+				p.Name, measure.Label(s, unit, tick))}
 		}
 	}
-	return Finding{ID: "tick", Verdict: OK, Piece: p.Piece, Text: p.Name + ": every score lies on a groove of the board."}
+	ruled := 0
+	for _, l := range p.Lines {
+		if l.Hand == recipe.Ruler {
+			ruled++
+		}
+	}
+	f := Finding{ID: "tick", Verdict: OK, Piece: p.Piece, Text: p.Name + ": every score lies on a groove of the board."}
+	switch {
+	case ruled > 0 && len(p.OnBoard()) > 0:
+		f.Text = fmt.Sprintf("%s: every straight score lies on a groove of the board; %d more are scored by a ruler, between marks.", p.Name, ruled)
+	case ruled > 0:
+		f.Text = fmt.Sprintf("%s: its %d scores are scored by a ruler, between marks.", p.Name, ruled)
+	case len(p.OnBoard()) == 0:
+		f.Text = p.Name + ": nothing is scored."
+	}
+	return f
 }
 
-// Tabs warns of tabs narrower than the adhesive needs. tab is the narrowest
-// one's reach, and least what is wanted.
+// Tabs warns of tabs narrower than the adhesive needs, by their least width.
 func Tabs(p style.Part, adhesive string) Finding {
 	least := style.TabWidth(adhesive).MM()
 	for _, g := range p.Pattern.Glue {
 		if g.Dry {
 			continue
 		}
-		lo, hi := g.Area[0], g.Area[0]
-		for _, q := range g.Area {
-			lo.X, lo.Y, hi.X, hi.Y = min(lo.X, q.X), min(lo.Y, q.Y), max(hi.X, q.X), max(hi.Y, q.Y)
-		}
-		if width := min(hi.X-lo.X, hi.Y-lo.Y); width < least-1e-6 {
-			return Finding{ID: "tab", Verdict: Warn, Piece: p.ID, Where: [][]pattern.Point{g.Area}, Text: fmt.Sprintf("%s: the tab at %s is %.1f mm wide and %s wants %.0f mm; use wet glue, or a higher wall.",
-				p.Name, strings.ReplaceAll(g.Face, ".", " "), width, AdhesiveName(adhesive), least)}
+		if width, _ := pattern.Narrowest(g.Area); width < least-1e-6 {
+			name := g.Face
+			if m, there := p.Pattern.Mark(g.Face); there {
+				name = m.Plain()
+			}
+			return Finding{ID: "tab", Verdict: Warn, Piece: p.ID, Where: [][]pattern.Point{g.Area}, Text: fmt.Sprintf("%s: the %s is %.1f mm wide where it is glued and %s wants %.0f mm; use wet glue, or a higher wall.",
+				p.Name, name, width, AdhesiveName(adhesive), least)}
 		}
 	}
 	return Finding{ID: "tab", Verdict: OK, Piece: p.ID, Text: p.Name + ": every tab is wide enough for its adhesive."}

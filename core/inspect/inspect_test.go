@@ -14,17 +14,17 @@ import (
 const mm = measure.Millimetre
 
 func TestFitsAreJudged(t *testing.T) {
-	pair := fit.Pair{Outer: "lid", OuterName: "Lid", InnerName: "Base", Axis: "length", InnerSpan: 100 * mm, OuterCard: 300_000, InnerCard: 300_000}
+	pair := fit.Pair{Kind: fit.LidOn, Outer: "lid", OuterName: "Lid", InnerName: "Base", Axis: "length", InnerSpan: 100 * mm, OuterCard: 300_000, InnerCard: 300_000}
 	for _, c := range []struct {
 		more measure.Length
 		want Verdict
 		says string
 	}{
-		{0, Fail, "0.6 mm too tight"}, {700_000, Warn, "grips"}, {1_000_000, OK, "snug"}, {2_000_000, OK, "easy"}, {5_000_000, Warn, "loose"},
+		{-200_000, Fail, "0.8 mm too tight"}, {0, Warn, "0.6 mm tight"}, {700_000, Warn, "grips"}, {1_000_000, OK, "snug"}, {2_000_000, OK, "easy"}, {5_000_000, Warn, "loose"},
 	} {
 		p := pair
 		p.OuterSpan = p.InnerSpan + c.more
-		got := Fits([]fit.Account{p.Do(0)}, measure.MM)[0]
+		got := Fits([]fit.Account{p.Do(0)})[0]
 		if got.Verdict != c.want || !strings.Contains(got.Text, c.says) || got.ID != "fit.length" {
 			t.Errorf("%v mm more: %+v", c.more.MM(), got)
 		}
@@ -45,7 +45,7 @@ func TestOnTick(t *testing.T) {
 func TestTabs(t *testing.T) {
 	narrow := style.Part{ID: "tray", Name: "Tray", Pattern: &pattern.Pattern{Glue: []pattern.Glue{{
 		Face: "back.left", Area: []pattern.Point{{X: 0, Y: 0}, {X: 30, Y: 0}, {X: 30, Y: 8}, {X: 0, Y: 8}}}}}}
-	if f := Tabs(narrow, "tape"); f.Verdict != Warn || !strings.Contains(f.Text, "back left is 8.0 mm wide and double-sided tape wants 10 mm") {
+	if f := Tabs(narrow, "tape"); f.Verdict != Warn || !strings.Contains(f.Text, "back.left is 8.0 mm wide where it is glued and double-sided tape wants 10 mm") {
 		t.Errorf("tape on 8 mm: %+v", f)
 	}
 	if f := Tabs(narrow, "wet-glue"); f.Verdict != OK {

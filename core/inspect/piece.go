@@ -39,15 +39,12 @@ func Piece(p style.Part, folded *pattern.Folded) []Finding {
 	return out
 }
 
-// plain puts a face's name into words.
-func plain(name string) string { return strings.ReplaceAll(name, ".", " ") }
-
 func collisions(p style.Part, f *pattern.Folded) []Finding {
 	var out []Finding
 	for _, c := range f.Collisions() {
 		a, b := f.Faces[c[0]], f.Faces[c[1]]
 		out = append(out, Finding{ID: "collision", Verdict: Fail, Piece: p.ID, Where: [][]pattern.Point{a.Polygon, b.Polygon},
-			Text: fmt.Sprintf("%s: %s and %s pass through each other when it is folded; make one of them shorter.", p.Name, plain(a.Name), plain(b.Name))})
+			Text: fmt.Sprintf("%s: %s and %s pass through each other when it is folded; make one of them shorter.", p.Name, a.Plain(), b.Plain())})
 	}
 	return out
 }
@@ -69,7 +66,7 @@ func behindOpenings(p style.Part, f *pattern.Folded) []Finding {
 			}
 			if hidden := f.OverlapOf(area, i, j); hidden > 0.5 {
 				out = append(out, Finding{ID: "behind-opening", Verdict: Fail, Piece: p.ID, Where: [][]pattern.Point{area, other.Polygon},
-					Text: fmt.Sprintf("%s: the %s lies behind the %s in the %s; cut it back until it clears, or move the %s.", p.Name, plain(other.Name), o.Kind, plain(o.Face), o.Kind)})
+					Text: fmt.Sprintf("%s: the %s lies behind the %s in the %s; cut it back until it clears, or move the %s.", p.Name, other.Plain(), o.Kind, f.Faces[i].Plain(), o.Kind)})
 			}
 		}
 	}
@@ -87,7 +84,7 @@ func slits(p style.Part, f *pattern.Folded) []Finding {
 			both := pattern.Contains(face.Polygon, mid.Add(off)) && pattern.Contains(face.Polygon, mid.Sub(off))
 			if both && face.Role != pattern.Tab {
 				out = append(out, Finding{ID: "slit", Verdict: Fail, Piece: p.ID, Where: [][]pattern.Point{{s.A, s.B}},
-					Text: fmt.Sprintf("%s: a slit runs into the %s; end it at the crossing of the scores.", p.Name, plain(face.Name))})
+					Text: fmt.Sprintf("%s: a slit runs into the %s; end it at the crossing of the scores.", p.Name, face.Plain())})
 			}
 		}
 	}
@@ -106,7 +103,11 @@ func bridges(p style.Part) []Finding {
 	for i, hole := range cuts[1:] {
 		for j, other := range cuts[:i+1] {
 			if wide := between(hole, other); wide < leastBridge {
-				say(hole, map[bool]string{true: "a hole and the edge", false: "two holes"}[j == 0], wide)
+				what := "two holes"
+				if j == 0 {
+					what = "a hole and the edge"
+				}
+				say(hole, what, wide)
 			}
 		}
 	}
@@ -114,7 +115,8 @@ func bridges(p style.Part) []Finding {
 		area := o.Loop.Flat()
 		for _, c := range p.Pattern.Creases {
 			if wide := between(area, []pattern.Point{c.A, c.B}); wide < leastBridge {
-				say(area, fmt.Sprintf("the %s in the %s and a score", o.Kind, plain(o.Face)), wide)
+				mark, _ := p.Pattern.Mark(o.Face)
+				say(area, fmt.Sprintf("the %s in the %s and a score", o.Kind, mark.Plain()), wide)
 				break
 			}
 		}
@@ -170,10 +172,13 @@ func Board(p style.Part, unit measure.Unit, tick measure.Tick) (Finding, bool) {
 // so that it stands on the table before the box is closed.
 func Closing(pairs []fit.Pair) []Finding {
 	var out []Finding
+	told := map[[2]string]bool{}
 	for _, p := range pairs {
-		if p.OuterDepth > p.InnerDepth && p.InnerDepth > 0 && p.Axis == "length" {
+		over, both := p.TooDeep(), [2]string{p.Outer, p.Inner}
+		if over > 0 && !told[both] {
+			told[both] = true
 			out = append(out, Finding{ID: "closing", Verdict: Fail, Piece: p.Outer,
-				Text: fmt.Sprintf("%s is %.1f mm deeper than %s is high, and cannot close; make it no deeper.", p.OuterName, (p.OuterDepth - p.InnerDepth).MM(), strings.ToLower(p.InnerName))})
+				Text: fmt.Sprintf("%s is %.1f mm deeper than %s is high, and cannot close; make it no deeper.", p.OuterName, over.MM(), strings.ToLower(p.InnerName))})
 		}
 	}
 	return out

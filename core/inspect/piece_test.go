@@ -18,13 +18,14 @@ func trayPart(t *testing.T, reach measure.Length) style.Part {
 		back.left   back   back.right
 		left        base   right
 		front.left  front  front.right`)
-	g.Role(pattern.Panel, "base")
+	g.Role(pattern.Panel, g.Face("base"))
 	for _, w := range []string{"back", "front"} {
 		for _, e := range []string{"left", "right"} {
-			g.Role(pattern.Tab, w+"."+e)
-			g.Tab(w+"."+e, w, reach, 0)
-			g.Slit(w+"."+e, e)
-			g.Glue(w+"."+e, true, e)
+			tab := g.Face(w + "." + e)
+			g.Role(pattern.Tab, tab)
+			g.Tab(tab, g.Face(w), reach, 0)
+			g.Slit(tab, g.Face(e))
+			g.Glue(tab, true, g.Face(e))
 		}
 	}
 	p, err := g.Pattern()
@@ -79,7 +80,7 @@ func TestANotchOverATab(t *testing.T) {
 }
 
 func TestALidLipLongerThanTheWall(t *testing.T) {
-	pair := fit.Pair{Outer: "lid", OuterName: "Lid", InnerName: "Base", Axis: "length", OuterDepth: 30 * mm, InnerDepth: 25 * mm}
+	pair := fit.Pair{Kind: fit.LidOn, Outer: "lid", OuterName: "Lid", InnerName: "Base", Axis: "length", OuterDepth: 30 * mm, InnerDepth: 25 * mm}
 	wantFinding(t, Closing([]fit.Pair{pair}), "closing", "5.0 mm deeper")
 	pair.OuterDepth = 25 * mm
 	if all := Closing([]fit.Pair{pair}); len(all) != 0 {
@@ -118,9 +119,10 @@ func TestBridgesAndCloseScores(t *testing.T) {
 
 func TestWallsThatPassThroughEachOther(t *testing.T) {
 	g := pattern.NewGrid([]measure.Length{40 * mm, 20 * mm, 40 * mm}, []measure.Length{20 * mm}, `left base right`)
-	g.Role(pattern.Panel, "base")
-	g.Fold("base", "left", 135, pattern.Away)
-	g.Fold("base", "right", 135, pattern.Away)
+	g.Role(pattern.Panel, g.Face("base"))
+	base := g.Face("base")
+	g.Fold(base, g.Face("left"), 135, pattern.Away)
+	g.Fold(base, g.Face("right"), 135, pattern.Away)
 	p, err := g.Pattern()
 	if err != nil {
 		t.Fatal(err)

@@ -13,7 +13,7 @@ import (
 // sheets are known by their names, the pieces by theirs and their sizes. It
 // fails when the file is not one of this job, whole.
 func ReadResult(job *Job, text []byte) (*Result, error) {
-	other := fault.New("other-job", "layout", "this layout is not one of these pieces and sheets")
+	other := fault.New(fault.OtherJob, "layout", "this layout is not one of these pieces and sheets")
 	var f resultFile
 	if err := strict.Decode(text, &f); err != nil {
 		return nil, err

@@ -49,10 +49,10 @@ func ReadJob(text []byte) (*Job, Effort, error) {
 		return nil, Effort{}, err
 	}
 	if f.Brevium != 1 {
-		return nil, Effort{}, fault.New("unknown-format", "brevium", "this file is of format %d; this program reads format 1", f.Brevium)
+		return nil, Effort{}, fault.New(fault.UnknownFormat, "brevium", "this file is of format %d; this program reads format 1", f.Brevium)
 	}
 	if f.Seconds != nil && !(*f.Seconds >= 0 && *f.Seconds <= 3600) {
-		return nil, Effort{}, fault.New("seconds-range", "seconds", "seconds are 0 to 3600")
+		return nil, Effort{}, fault.New(fault.SecondsRange, "seconds", "seconds are 0 to 3600")
 	}
 	var job Job
 	var first error

@@ -24,14 +24,14 @@ func (j *Job) checkHeld() error {
 	for i, h := range j.Held {
 		field := fmt.Sprintf("held[%d]", i)
 		if h.Sheet < 0 || h.Sheet >= len(j.Sheets) || sheets[h.Sheet] == 0 {
-			return fault.New("unknown-sheet", field+".sheet", "there is no such sheet left to keep pieces on")
+			return fault.New(fault.UnknownSheet, field+".sheet", "there is no such sheet left to keep pieces on")
 		}
 		sheets[h.Sheet]--
 		s := j.Sheets[h.Sheet]
 		for k, p := range h.Pieces {
 			at := fmt.Sprintf("%s.pieces[%d]", field, k)
 			if p.Piece < 0 || p.Piece >= len(j.Pieces) {
-				return fault.New("unknown-piece", at, "there is no such piece to keep in place")
+				return fault.New(fault.UnknownPiece, at, "there is no such piece to keep in place")
 			}
 			piece := j.Pieces[p.Piece]
 			w, h2 := piece.Width, piece.Height
@@ -39,24 +39,24 @@ func (j *Job) checkHeld() error {
 				w, h2 = h2, w
 			}
 			if copies[p.Piece]++; copies[p.Piece] > piece.Copies {
-				return fault.New("count-range", at, "more copies of %q are kept in place than there are", piece.Name)
+				return fault.New(fault.CountRange, at, "more copies of %q are kept in place than there are", piece.Name)
 			}
 			switch {
 			case p.Turned && !piece.Turn:
-				return fault.New("may-not-turn", at, "%q may not be turned: its pattern or grain runs one way", piece.Name)
+				return fault.New(fault.MayNotTurn, at, "%q may not be turned: its pattern or grain runs one way", piece.Name)
 			case p.Width != w || p.Height != h2:
-				return fault.New("wrong-size", at, "%q has another size", piece.Name)
+				return fault.New(fault.WrongSize, at, "%q has another size", piece.Name)
 			case p.X < j.Trim || p.Y < j.Trim || p.X+w > s.Width-j.Trim || p.Y+h2 > s.Height-j.Trim:
-				return fault.New("outside", at, "there %q would stick out of the sheet; keep it inside", piece.Name)
+				return fault.New(fault.Outside, at, "there %q would stick out of the sheet; keep it inside", piece.Name)
 			}
 			for _, o := range h.Pieces[:k] {
 				if p.X < o.X+o.Width+j.Kerf && o.X < p.X+w+j.Kerf && p.Y < o.Y+o.Height+j.Kerf && o.Y < p.Y+h2+j.Kerf {
-					return fault.New("overlaps", at, "there %q would lie over %q; move one of them", piece.Name, j.Pieces[o.Piece].Name)
+					return fault.New(fault.Overlaps, at, "there %q would lie over %q; move one of them", piece.Name, j.Pieces[o.Piece].Name)
 				}
 			}
 		}
 		if root := j.heldTree(h); root == nil || !j.cutter(h.Sheet).may(root) {
-			return fault.New("not-cuttable", field, "no cuts from edge to edge set these pieces free as they lie; move one in line with another")
+			return fault.New(fault.NotCuttable, field, "no cuts from edge to edge set these pieces free as they lie; move one in line with another")
 		}
 	}
 	return nil

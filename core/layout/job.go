@@ -110,41 +110,41 @@ const MostCopies = 20_000
 // Check refuses jobs that cannot mean anything, naming the field.
 func (j *Job) Check() error {
 	if len(j.Sheets) == 0 {
-		return fault.New("no-sheets", "sheets", "there is no sheet to cut from; give at least one")
+		return fault.New(fault.NoSheets, "sheets", "there is no sheet to cut from; give at least one")
 	}
 	if len(j.Pieces) == 0 {
-		return fault.New("no-pieces", "pieces", "there is nothing to lay out; give at least one piece")
+		return fault.New(fault.NoPieces, "pieces", "there is nothing to lay out; give at least one piece")
 	}
 	switch {
 	case j.Trim < 0:
-		return fault.New("negative", "trim", "the trim is zero or more")
+		return fault.New(fault.Negative, "trim", "the trim is zero or more")
 	case j.Kerf < 0:
-		return fault.New("negative", "kerf", "the kerf is zero or more")
+		return fault.New(fault.Negative, "kerf", "the kerf is zero or more")
 	case j.Stages != 0 && (j.Stages < 2 || j.Stages > MostStages):
-		return fault.New("stages-range", "stages", "the cuts change direction in 2 to %d stages, or give 0 for no limit", MostStages)
+		return fault.New(fault.StagesRange, "stages", "the cuts change direction in 2 to %d stages, or give 0 for no limit", MostStages)
 	case j.Trimmer < 0:
-		return fault.New("negative", "trimmer", "the longest cut is more than nothing, or give 0 for no limit")
+		return fault.New(fault.Negative, "trimmer", "the longest cut is more than nothing, or give 0 for no limit")
 	}
 	names := map[string]bool{}
 	for i, s := range j.Sheets {
 		field := fmt.Sprintf("sheets[%d]", i)
 		switch {
 		case s.Width <= 0 || s.Height <= 0:
-			return fault.New("too-small", field, "a sheet has a width and a height over zero")
+			return fault.New(fault.TooSmall, field, "a sheet has a width and a height over zero")
 		case s.Count == 0 || s.Count < paper.Unlimited:
-			return fault.New("count-range", field+".count", "there is 1 of a sheet or more, or null for as many as needed")
+			return fault.New(fault.CountRange, field+".count", "there is 1 of a sheet or more, or null for as many as needed")
 		case !(s.Cost >= 0 && s.Cost <= 1e9):
-			return fault.New("cost-range", field+".cost", "a sheet costs zero or more")
+			return fault.New(fault.CostRange, field+".cost", "a sheet costs zero or more")
 		case names[s.Name]:
-			return fault.New("named-twice", field+".name", "two sheets are named %q; give each its own name", s.Name)
+			return fault.New(fault.NamedTwice, field+".name", "two sheets are named %q; give each its own name", s.Name)
 		case min(s.Width, s.Height) <= 2*j.Trim:
-			return fault.New("trim-too-wide", "trim", "a trim this wide leaves nothing of the sheet %q", s.Name)
+			return fault.New(fault.TrimTooWide, "trim", "a trim this wide leaves nothing of the sheet %q", s.Name)
 		case j.Trimmer > 0 && min(s.Width, s.Height) > j.Trimmer:
-			return fault.New("longer-than-trimmer", "trimmer", "no cut across the sheet %q is short enough for this trimmer", s.Name)
+			return fault.New(fault.LongerThanTrimmer, "trimmer", "no cut across the sheet %q is short enough for this trimmer", s.Name)
 		case j.Trimmer > 0 && j.Trim > 0 && max(s.Width, s.Height) > j.Trimmer:
-			return fault.New("longer-than-trimmer", "trim", "the trimmer is too short to trim the long edges of the sheet %q; give no trim", s.Name)
+			return fault.New(fault.LongerThanTrimmer, "trim", "the trimmer is too short to trim the long edges of the sheet %q; give no trim", s.Name)
 		case min(s.Width, s.Height)-2*j.Trim <= j.Kerf:
-			return fault.New("kerf-too-wide", "kerf", "one cut would consume the whole sheet %q; give the width a blade takes away", s.Name)
+			return fault.New(fault.KerfTooWide, "kerf", "one cut would consume the whole sheet %q; give the width a blade takes away", s.Name)
 		}
 		names[s.Name] = true
 	}
@@ -154,21 +154,21 @@ func (j *Job) Check() error {
 		field := fmt.Sprintf("pieces[%d]", i)
 		switch {
 		case p.Width <= 0 || p.Height <= 0:
-			return fault.New("too-small", field, "a piece has a width and a height over zero")
+			return fault.New(fault.TooSmall, field, "a piece has a width and a height over zero")
 		case p.Copies < 1 || p.Copies > MostCopies:
-			return fault.New("count-range", field+".copies", "copies are 1 to %d, not %d", MostCopies, p.Copies)
+			return fault.New(fault.CountRange, field+".copies", "copies are 1 to %d, not %d", MostCopies, p.Copies)
 		case names[p.Name]:
-			return fault.New("named-twice", field+".name", "two pieces are named %q; give each its own name", p.Name)
+			return fault.New(fault.NamedTwice, field+".name", "two pieces are named %q; give each its own name", p.Name)
 		case !j.fitsSome(p):
-			return fault.New("larger-than-sheet", field, "%q is larger than every sheet; make it smaller or add a larger sheet", p.Name)
+			return fault.New(fault.LargerThanSheet, field, "%q is larger than every sheet; make it smaller or add a larger sheet", p.Name)
 		case j.constrained() && !j.cutFromSome(i):
-			return fault.New("not-cuttable", field, "%q cannot be cut from any sheet with this trimmer and so few stages", p.Name)
+			return fault.New(fault.NotCuttable, field, "%q cannot be cut from any sheet with this trimmer and so few stages", p.Name)
 		}
 		names[p.Name] = true
 		copies += p.Copies
 	}
 	if copies > MostCopies {
-		return fault.New("count-range", "pieces", "%d pieces are more than the %d one job can hold; split it", copies, MostCopies)
+		return fault.New(fault.CountRange, "pieces", "%d pieces are more than the %d one job can hold; split it", copies, MostCopies)
 	}
 	return j.checkHeld()
 }

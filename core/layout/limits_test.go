@@ -92,7 +92,7 @@ func TestNoCutIsLongerThanTheTrimmer(t *testing.T) {
 		}
 	}
 	j := &Job{Sheets: []paper.Sheet{sheet("A3", 297, 420, paper.Unlimited)}, Trimmer: 305 * mm, Pieces: []Piece{{Name: "long", Width: 250 * mm, Height: 400 * mm, Copies: 1, Turn: true}}}
-	if _, err := Solve(t.Context(), j, Effort{}); err == nil || fault.Of(err).Code != "not-cuttable" {
+	if _, err := Solve(t.Context(), j, Effort{}); err == nil || fault.Of(err).Code != fault.NotCuttable {
 		t.Errorf("a piece that wants a cut of 400 mm: %v", err)
 	}
 }
@@ -250,7 +250,7 @@ func TestHeldPiecesAreChecked(t *testing.T) {
 	}
 	for name, c := range map[string]struct {
 		pieces []Placed
-		code   string
+		code   fault.Code
 	}{
 		"over one another": {[]Placed{at(0, 0, 0), at(0, 30, 20)}, "overlaps"},
 		"outside":          {[]Placed{at(0, 50, 0)}, "outside"},
@@ -269,7 +269,7 @@ func TestHeldPiecesAreChecked(t *testing.T) {
 	wheel := &Job{Sheets: []paper.Sheet{sheet("s", 100, 100, 1)}, Pieces: []Piece{{Name: "p", Width: 60 * mm, Height: 40 * mm, Copies: 4, Turn: true}}}
 	wheel.Held = []Held{{Pieces: []Placed{at(0, 0, 0), at(0, 40, 60),
 		{Rect: Rect{60 * mm, 0, 40 * mm, 60 * mm}, Turned: true}, {Rect: Rect{0, 40 * mm, 40 * mm, 60 * mm}, Turned: true}}}}
-	if _, err := Solve(t.Context(), wheel, Effort{}); err == nil || fault.Of(err).Code != "not-cuttable" {
+	if _, err := Solve(t.Context(), wheel, Effort{}); err == nil || fault.Of(err).Code != fault.NotCuttable {
 		t.Errorf("a pinwheel: %v", err)
 	}
 }

@@ -8,10 +8,10 @@ import (
 // nearNothing is the largest remainder for which a label shows the tick alone.
 const nearNothing = 50 * Micrometre
 
-// Label writes l for a person in the given unit, on the tick: "5 3/8 in",
-// "14.5 cm", "145 mm". What is off the tick by more than 0.05 mm is shown as the
-// nearest tick with the remainder: "5 3/8 in − 0.4 mm". Parse reads it back,
-// exactly when l is on the tick and within 0.05 mm otherwise.
+// Label writes l for a person in the given unit, on the tick or half-way
+// between two: "5 3/8 in", "14.5 cm", "145 mm". What is off both by more than
+// 0.05 mm is shown as the nearest tick with the remainder: "5 3/8 in − 0.4 mm".
+// Parse reads it back, exactly when l is on a mark and within 0.05 mm otherwise.
 func Label(l Length, unit Unit, tick Tick) string {
 	return Number(l, unit, tick) + suffix(l, unit, tick)
 }
@@ -21,7 +21,7 @@ func Number(l Length, unit Unit, tick Tick) string {
 	if l < 0 {
 		return "−" + Number(-l, unit, tick)
 	}
-	near := Nearest(l, tick)
+	near := readable(l, tick)
 	text := inUnit(near, unit)
 	rest := l - near
 	if rest.Abs() <= nearNothing {
@@ -34,8 +34,20 @@ func Number(l Length, unit Unit, tick Tick) string {
 	return text + " " + string(unit) + sign + rest.Abs().decimal(Millimetre, 1) + " mm"
 }
 
+// finestBoard is the finest tick between whose marks the eye finds the middle.
+const finestBoard = Millimetre / 2
+
+// readable is the nearest mark to l: of the tick, or half-way between two,
+// which a ruler gives and the eye can set, when l lies there.
+func readable(l Length, tick Tick) Length {
+	if half := Nearest(l, max(1, tick/2)); tick >= finestBoard && (l-half).Abs() <= nearNothing {
+		return half
+	}
+	return Nearest(l, tick)
+}
+
 func suffix(l Length, unit Unit, tick Tick) string {
-	if (l - Nearest(l, tick)).Abs() <= nearNothing {
+	if (l.Abs() - readable(l.Abs(), tick)).Abs() <= nearNothing {
 		return " " + string(unit)
 	}
 	return ""

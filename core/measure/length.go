@@ -64,7 +64,7 @@ func (l Length) MarshalJSON() ([]byte, error) { return []byte(l.decimal(Millimet
 func (l *Length) UnmarshalJSON(b []byte) error {
 	mm, err := strconv.ParseFloat(string(b), 64)
 	if err != nil || !(math.Abs(mm) < 1e9) {
-		return fault.New("not-a-length", "", "a length is a number of millimetres")
+		return fault.New(fault.NotALength, "", "a length is a number of millimetres")
 	}
 	*l = FromMM(mm)
 	return nil
@@ -84,7 +84,7 @@ func (t *Text) UnmarshalJSON(b []byte) error {
 	}
 	var n json.Number
 	if err := json.Unmarshal(b, &n); err != nil || n == "" {
-		return fault.New("not-a-length", "", "a length is a number of millimetres or a text such as \"3 1/2 in\"")
+		return fault.New(fault.NotALength, "", "a length is a number of millimetres or a text such as \"3 1/2 in\"")
 	}
 	*t = Text(n.String() + " mm")
 	return nil

@@ -77,7 +77,7 @@ func TestParseRefusesWithAReason(t *testing.T) {
 	} {
 		_, err := Parse(c.text, In)
 		var f *fault.Fault
-		if !errors.As(err, &f) || f.Code != c.code || !strings.Contains(f.Text, c.says) {
+		if !errors.As(err, &f) || string(f.Code) != c.code || !strings.Contains(f.Text, c.says) {
 			t.Errorf("Parse(%q) = %v; want code %s saying %q", c.text, err, c.code, c.says)
 		}
 	}

@@ -31,10 +31,10 @@ var suffixes = []struct {
 func Parse(text string, unit Unit) (Length, error) {
 	s := strings.ToLower(strings.TrimSpace(vulgar.Replace(text)))
 	if s == "" {
-		return 0, fault.New("empty", "", "a length is missing; type one such as %s", example(unit))
+		return 0, fault.New(fault.Empty, "", "a length is missing; type one such as %s", example(unit))
 	}
 	if len(s) > 60 {
-		return 0, fault.New("not-a-length", "", "this is too long to be a length; type one such as %s", example(unit))
+		return 0, fault.New(fault.NotALength, "", "this is too long to be a length; type one such as %s", example(unit))
 	}
 	first, rest, sign := splitRemainder(s)
 	l, err := term(first, text, unit)
@@ -49,10 +49,10 @@ func Parse(text string, unit Unit) (Length, error) {
 		l += sign * r
 	}
 	if l < 0 {
-		return 0, fault.New("negative", "", "%q is less than nothing; a length is zero or more", text)
+		return 0, fault.New(fault.Negative, "", "%q is less than nothing; a length is zero or more", text)
 	}
 	if l > Max {
-		return 0, fault.New("absurd", "", "%q is over 2 m, longer than any card; check the unit", text)
+		return 0, fault.New(fault.Absurd, "", "%q is over 2 m, longer than any card; check the unit", text)
 	}
 	return l, nil
 }
@@ -99,10 +99,10 @@ func term(s, text string, unit Unit) (Length, error) {
 		u = unit
 	}
 	if number == "" {
-		return 0, fault.New("not-a-length", "", "%q has no number in it; type one such as %s", text, example(unit))
+		return 0, fault.New(fault.NotALength, "", "%q has no number in it; type one such as %s", text, example(unit))
 	}
 	if number[0] == '-' {
-		return 0, fault.New("negative", "", "%q is less than nothing; a length is zero or more", text)
+		return 0, fault.New(fault.Negative, "", "%q is less than nothing; a length is zero or more", text)
 	}
 	whole, fraction := splitMixed(number)
 	var l Length
@@ -144,7 +144,7 @@ func splitMixed(s string) (whole, fraction string) {
 }
 
 func decimalNumber(s, text string, size Length, unit Unit) (Length, error) {
-	bad := fault.New("not-a-length", "", "%q is not a length; type one such as %s", text, example(unit))
+	bad := fault.New(fault.NotALength, "", "%q is not a length; type one such as %s", text, example(unit))
 	digits, dots := 0, 0
 	for _, r := range s {
 		switch {
@@ -164,7 +164,7 @@ func decimalNumber(s, text string, size Length, unit Unit) (Length, error) {
 		return 0, bad
 	}
 	if f*float64(size) > 4*float64(Max) {
-		return 0, fault.New("absurd", "", "%q is over 2 m, longer than any card; check the unit", text)
+		return 0, fault.New(fault.Absurd, "", "%q is over 2 m, longer than any card; check the unit", text)
 	}
 	// Up to 8 m the product is below 2^53, so a decimal that is a whole
 	// number of nanometres comes out exactly.
@@ -176,15 +176,15 @@ func ratio(s, text string, size Length, unit Unit) (Length, error) {
 	num, errN := strconv.ParseUint(strings.TrimSpace(n), 10, 16)
 	den, errD := strconv.ParseUint(strings.TrimSpace(d), 10, 16)
 	if errN != nil || errD != nil {
-		return 0, fault.New("not-a-length", "", "%q is not a fraction; type one such as 3 1/2", text)
+		return 0, fault.New(fault.NotALength, "", "%q is not a fraction; type one such as 3 1/2", text)
 	}
 	switch den {
 	case 0:
-		return 0, fault.New("not-a-length", "", "%q divides by nothing; the lower number of a fraction is 2, 4, 8, 16, 32 or 64", text)
+		return 0, fault.New(fault.NotALength, "", "%q divides by nothing; the lower number of a fraction is 2, 4, 8, 16, 32 or 64", text)
 	case 1, 2, 4, 8, 16, 32, 64, 10, 100:
 		return Length(num) * size / Length(den), nil
 	}
-	return 0, fault.New("not-on-a-ruler", "", "%q is not on a ruler; the lower number of a fraction is 2, 4, 8, 16, 32 or 64", text)
+	return 0, fault.New(fault.NotOnARuler, "", "%q is not on a ruler; the lower number of a fraction is 2, 4, 8, 16, 32 or 64", text)
 }
 
 // ParseLargest reads one length, or several readings of the same thing parted

@@ -23,7 +23,7 @@ func ParseUnit(s string) (Unit, error) {
 	case In, CM, MM:
 		return u, nil
 	}
-	return "", fault.New("unknown-unit", "", "%q is not a unit; use in, cm or mm", s)
+	return "", fault.New(fault.UnknownUnit, "", "%q is not a unit; use in, cm or mm", s)
 }
 
 // Size is the length of one unit; an unknown unit counts as a millimetre.

@@ -2,6 +2,7 @@
 package paper
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 
@@ -69,11 +70,11 @@ func ParseWeight(text string) (float64, error) {
 	}
 	f, err := strconv.ParseFloat(strings.Replace(s, ",", ".", 1), 64)
 	if err != nil {
-		return 0, fault.New("not-a-weight", "", "%q is not a card weight; type one such as 240 gsm or 80 lb cover", text)
+		return 0, fault.New(fault.NotAWeight, "", "%q is not a card weight; type one such as 240 gsm or 80 lb cover", text)
 	}
 	gsm := f * factor
 	if !(gsm >= 40 && gsm <= LargestGSM) {
-		return 0, fault.New("weight-range", "", "%q is outside what folds by hand, 40 to %d gsm", text, LargestGSM)
+		return 0, fault.New(fault.WeightRange, "", "%q is outside what folds by hand, 40 to %d gsm", text, LargestGSM)
 	}
 	return gsm, nil
 }
@@ -112,4 +113,12 @@ func SheetNamed(name string) (Sheet, bool) {
 		}
 	}
 	return Sheet{}, false
+}
+
+// NamedBySize reports whether the sheet is a standard one whose name is its
+// size, so that the size need not be told beside it.
+func (s Sheet) NamedBySize() bool {
+	standard, there := SheetNamed(s.Name)
+	series := slices.Contains([]string{"A3", "A4", "A5"}, s.Name)
+	return there && !series && standard.Width == s.Width && standard.Height == s.Height
 }

@@ -14,6 +14,7 @@ const Tolerance = 1e-6
 // of Polygon runs from point i to point i+1.
 type Face struct {
 	Name    string
+	Words   string
 	Role    Role
 	Up      Point
 	Polygon []Point
@@ -33,6 +34,9 @@ type faceEdge struct{ neighbour, crease int }
 func (p *Pattern) Faces() ([]Face, error) {
 	s := subdivision{index: map[[2]int64]int{}}
 	cuts := p.Cuts()
+	if crosses(cuts[0]) {
+		return nil, fmt.Errorf("the outline crosses itself")
+	}
 	for _, loop := range cuts {
 		s.loop(loop)
 	}
@@ -55,10 +59,13 @@ func (p *Pattern) Faces() ([]Face, error) {
 		if faces[i].Name != "" {
 			return nil, fmt.Errorf("the marks %q and %q lie in one face", faces[i].Name, m.Name)
 		}
-		faces[i].Name, faces[i].Role, faces[i].Up = m.Name, m.Role, m.Up
+		faces[i].Name, faces[i].Words, faces[i].Role, faces[i].Up = m.Name, m.Words, m.Role, m.Up
 	}
 	return faces, nil
 }
+
+// Plain is what a person calls the face.
+func (f *Face) Plain() string { return plain(f.Name, f.Words) }
 
 // Area is the face's area without its holes, in mm².
 func (f *Face) Area() float64 {

@@ -85,6 +85,21 @@ func (p *Pattern) Finished(root string) (*Folded, error) {
 	return p.Fold(root, func(i int) float64 { return p.Creases[i].Angle })
 }
 
+// Opened folds every crease as it is when the box is open.
+func (p *Pattern) Opened(root string) (*Folded, error) {
+	return p.Fold(root, func(i int) float64 {
+		if c := p.Creases[i]; c.Hinge {
+			return c.Opened
+		}
+		return p.Creases[i].Angle
+	})
+}
+
+// Hinged reports whether a crease is turned back when the box is open.
+func (p *Pattern) Hinged() bool {
+	return slices.ContainsFunc(p.Creases, func(c Crease) bool { return c.Hinge })
+}
+
 // across gives the pose of the neighbour over the edge from a to b, which
 // the first face, at pose, keeps on its right-hand side as seen. Seen in
 // space the neighbour lies to the left of a→b, so a turn about b→a by the

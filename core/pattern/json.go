@@ -31,6 +31,8 @@ type (
 		Angle  float64  `json:"angle"`
 		Side   Side     `json:"side"`
 		Rolled bool     `json:"rolled,omitempty"`
+		Hinge  bool     `json:"hinge,omitempty"`
+		Opened float64  `json:"opened,omitempty"`
 	}
 	openingFile struct {
 		Kind string   `json:"kind"`
@@ -52,10 +54,11 @@ type (
 		Piece       string       `json:"piece,omitempty"`
 	}
 	markFile struct {
-		Name string     `json:"name"`
-		Role Role       `json:"role"`
-		At   [2]float64 `json:"at"`
-		Up   [2]float64 `json:"up"`
+		Name  string     `json:"name"`
+		Words string     `json:"words,omitempty"`
+		Role  Role       `json:"role"`
+		At    [2]float64 `json:"at"`
+		Up    [2]float64 `json:"up"`
 	}
 )
 
@@ -106,7 +109,7 @@ func (p *Pattern) MarshalJSON() ([]byte, error) {
 		f.Scores.Part = append(f.Scores.Part, writeLine(s))
 	}
 	for _, c := range p.Creases {
-		f.Creases = append(f.Creases, creaseFile{writeLine(c.Segment), c.Angle, c.Side, c.Rolled})
+		f.Creases = append(f.Creases, creaseFile{writeLine(c.Segment), c.Angle, c.Side, c.Rolled, c.Hinge, c.Opened})
 	}
 	for _, s := range p.Slits {
 		f.Slits = append(f.Slits, writeLine(s))
@@ -125,7 +128,7 @@ func (p *Pattern) MarshalJSON() ([]byte, error) {
 		f.Glue = append(f.Glue, x)
 	}
 	for _, m := range p.Marks {
-		f.Marks = append(f.Marks, markFile{m.Name, m.Role, xy(m.At), xy(m.Up)})
+		f.Marks = append(f.Marks, markFile{m.Name, m.Words, m.Role, xy(m.At), xy(m.Up)})
 	}
 	return json.Marshal(f)
 }
@@ -152,7 +155,7 @@ func (p *Pattern) UnmarshalJSON(text []byte) error {
 		if c.Side != Away && c.Side != Towards {
 			return fmt.Errorf("a crease folds away or towards, not %q", c.Side)
 		}
-		p.Creases = append(p.Creases, Crease{c.Line.segment(), c.Angle, c.Side, c.Rolled})
+		p.Creases = append(p.Creases, Crease{c.Line.segment(), c.Angle, c.Side, c.Rolled, c.Hinge, c.Opened})
 	}
 	for _, s := range f.Slits {
 		p.Slits = append(p.Slits, s.segment())
@@ -171,7 +174,7 @@ func (p *Pattern) UnmarshalJSON(text []byte) error {
 		p.Glue = append(p.Glue, x)
 	}
 	for _, m := range f.Marks {
-		p.Marks = append(p.Marks, Mark{m.Name, m.Role, point(m.At), point(m.Up)})
+		p.Marks = append(p.Marks, Mark{m.Name, m.Words, m.Role, point(m.At), point(m.Up)})
 	}
 	return p.sane()
 }

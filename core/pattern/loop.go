@@ -71,3 +71,16 @@ func sign1(f float64) float64 {
 func Circle(centre Point, radius float64) Loop {
 	return Loop{{Point{centre.X - radius, centre.Y}, 1}, {Point{centre.X + radius, centre.Y}, 1}}
 }
+
+// Open gives the path from the first corner to the last, arcs as chords, not
+// closed.
+func (l Loop) Open() []Point {
+	var out []Point
+	for i, v := range l {
+		out = append(out, v.Point)
+		if v.Bulge != 0 && i+1 < len(l) {
+			out = append(out, arc(v.Point, l[i+1].Point, v.Bulge)...)
+		}
+	}
+	return out
+}

@@ -16,52 +16,120 @@ func (p Pose) pull(v r3.Vec) (Point, float64) {
 	return Point{flat.X, -flat.Y}, flat.Z
 }
 
-// Overlap is the area, in mm², over which two faces that lie on one plane
-// cover each other; 0 when they lie on different planes. It is sampled on a
-// grid of two millimetres, finer for small faces and coarser for large ones.
-func (f *Folded) Overlap(i, j int) float64 { return f.OverlapOf(f.Faces[i].Polygon, i, j) }
+// onPlane is how far off a face's plane, in mm, a point counts as on it.
+const onPlane = 0.05
 
-// covers reports whether two faces on one plane cover each other over a
-// square millimetre or more, sampled coarsely: enough to count layers.
-func (f *Folded) covers(i, j int) bool {
-	lo, hi := Bounds(f.Faces[i].Polygon)
-	const n = 12
-	step := Point{(hi.X - lo.X) / n, (hi.Y - lo.Y) / n}
-	hits := 0.0
-	for a := range n {
-		for b := range n {
-			at := Point{lo.X + (float64(a)+0.5)*step.X, lo.Y + (float64(b)+0.5)*step.Y}
-			on, off := f.Poses[j].pull(f.Poses[i].Place(at))
-			if math.Abs(off) < 0.05 && Contains(f.Faces[j].Polygon, on) && Contains(f.Faces[i].Polygon, at) {
-				if hits++; hits*step.X*step.Y >= 1 {
-					return true
-				}
-			}
-		}
-	}
-	return false
-}
+// Overlap is the area, in mm², over which two faces that lie on one plane
+// cover each other; 0 when they lie on different planes.
+func (f *Folded) Overlap(i, j int) float64 { return f.OverlapOf(f.Faces[i].Polygon, i, j) }
 
 // OverlapOf is Overlap for a part of face i, given on its flat pattern.
 func (f *Folded) OverlapOf(area []Point, i, j int) float64 {
-	lo, hi := Bounds(area)
-	count := func(size float64) int { return int(min(60, max(12, size/2))) }
-	nx, ny := count(hi.X-lo.X), count(hi.Y-lo.Y)
-	step := Point{(hi.X - lo.X) / float64(nx), (hi.Y - lo.Y) / float64(ny)}
-	hits := 0
-	for a := range nx {
-		for b := range ny {
-			at := Point{lo.X + (float64(a)+0.5)*step.X, lo.Y + (float64(b)+0.5)*step.Y}
-			if !Contains(area, at) {
-				continue
-			}
-			on, off := f.Poses[j].pull(f.Poses[i].Place(at))
-			if math.Abs(off) < 0.05 && f.Faces[j].contains(on) {
-				hits++
-			}
+	return overlapOn(area, f.Poses[i], &f.Faces[j], f.Poses[j], onPlane)
+}
+
+// overlapOn is the area that a part of one posed face covers of another whose
+// plane is at most off away: what it covers of the outline, less the holes.
+func overlapOn(area []Point, from Pose, onto *Face, pose Pose, off float64) float64 {
+	flat := make([]Point, len(area))
+	for k, q := range area {
+		on, away := pose.pull(from.Place(q))
+		if math.Abs(away) > off {
+			return 0
+		}
+		flat[k] = on
+	}
+	covered := Overlap(flat, onto.Polygon)
+	for _, h := range onto.Holes {
+		covered -= Overlap(flat, h)
+	}
+	return covered
+}
+
+// Levels says how far off its own plane each face really lies, in layers of
+// card along its outside's direction (mm when multiplied by the thickness):
+// folding takes card as having none, and what is glued or tucked onto a wall
+// lies beside it, over what was put there before. Tabs are put first, then
+// what rolls over them, flaps last.
+func (f *Folded) Levels(p *Pattern) []int {
+	levels := make([]int, len(f.Faces))
+	type laid struct {
+		glue       Glue
+		face, onto int
+	}
+	var all []laid
+	for _, g := range p.Glue {
+		_, _, i := f.Face(g.Face)
+		_, _, j := f.Face(g.Onto)
+		if g.Piece == "" && i >= 0 && j >= 0 {
+			all = append(all, laid{g, i, j})
 		}
 	}
-	return float64(hits) * step.X * step.Y
+	rank := func(r Role) int { return slices.IndexFunc(order, func(o roleStage) bool { return o.role == r }) }
+	slices.SortStableFunc(all, func(a, b laid) int { return rank(f.Faces[a.face].Role) - rank(f.Faces[b.face].Role) })
+	// same is 1 when two faces look the same way, −1 when against each other.
+	same := func(i, j int) int {
+		if r3.Dot(f.Poses[i].Normal(), f.Poses[j].Normal()) < 0 {
+			return -1
+		}
+		return 1
+	}
+	placed := map[int]bool{}
+	for _, x := range all {
+		side := -1
+		if x.glue.OntoOutside {
+			side = 1
+		}
+		at := levels[x.onto] + side
+		for k := range f.Faces {
+			if !placed[k] || k == x.face || k == x.onto {
+				continue
+			}
+			c := levels[k] * same(k, x.onto)
+			if side*(c-at) >= 0 && f.Overlap(x.face, k) > 1 {
+				at = c + side
+			}
+		}
+		// What is on the face already, between it and what it goes onto, takes
+		// its own room and moves with it.
+		was := levels[x.face] * same(x.face, x.onto)
+		deep := 0
+		for _, y := range all {
+			if y.onto == x.face && placed[y.face] && y.face != x.onto {
+				deep = max(deep, side*(was-levels[y.face]*same(y.face, x.onto)))
+			}
+		}
+		at += side * deep
+		for _, y := range all {
+			if y.onto == x.face && placed[y.face] {
+				levels[y.face] += (at - was) * same(y.face, x.onto)
+			}
+		}
+		if own := at * same(x.face, x.onto); !placed[x.face] || abs(own) > abs(levels[x.face]) {
+			levels[x.face] = own
+		}
+		placed[x.face] = true
+	}
+	return levels
+}
+
+func abs(n int) int { return max(n, -n) }
+
+// layers counts the most layers lying on one side of a wall at any one place.
+func (f *Folded) layers(p *Pattern, levels []int, wall int, outside bool) int {
+	most := 0
+	for _, g := range p.Glue {
+		_, _, i := f.Face(g.Face)
+		if g.Piece != "" || i < 0 || g.Onto != f.Faces[wall].Name || g.OntoOutside != outside {
+			continue
+		}
+		own := levels[i]
+		if r3.Dot(f.Poses[i].Normal(), f.Poses[wall].Normal()) < 0 {
+			own = -own
+		}
+		most = max(most, abs(own-levels[wall]))
+	}
+	return most
 }
 
 // touch is how far, in mm, one face must stick through another to collide.
@@ -72,9 +140,10 @@ const touch = 0.2
 // line in which the planes meet.
 func (f *Folded) Collisions() [][2]int {
 	var out [][2]int
+	boxes := f.hulls()
 	for i := range f.Faces {
 		for j := range i {
-			if f.collide(i, j) {
+			if !apart(boxes[i], boxes[j]) && collide(f, i, f, j, touch) {
 				out = append(out, [2]int{j, i})
 			}
 		}
@@ -82,21 +151,59 @@ func (f *Folded) Collisions() [][2]int {
 	return out
 }
 
-func (f *Folded) collide(i, j int) bool {
-	ni, nj := f.Poses[i].Normal(), f.Poses[j].Normal()
-	along := r3.Cross(ni, nj)
+// CollisionsWith lists pairs of a face of f and one of another piece, standing
+// in the same space, that pass through each other by more than give, mm.
+func (f *Folded) CollisionsWith(g *Folded, give float64) [][2]int {
+	var out [][2]int
+	mine, others := f.hulls(), g.hulls()
+	for i := range f.Faces {
+		for j := range g.Faces {
+			if !apart(mine[i], others[j]) && collide(f, i, g, j, give) {
+				out = append(out, [2]int{i, j})
+			}
+		}
+	}
+	return out
+}
+
+func (f *Folded) hulls() [][2]r3.Vec {
+	out := make([][2]r3.Vec, len(f.Faces))
+	for i, face := range f.Faces {
+		out[i] = hull(face.Polygon, f.Poses[i])
+	}
+	return out
+}
+
+// hull is the upright box around a posed polygon.
+func hull(polygon []Point, pose Pose) [2]r3.Vec {
+	inf := math.Inf(1)
+	lo, hi := r3.Vec{X: inf, Y: inf, Z: inf}, r3.Vec{X: -inf, Y: -inf, Z: -inf}
+	for _, q := range polygon {
+		v := pose.Place(q)
+		lo = r3.Vec{X: min(lo.X, v.X), Y: min(lo.Y, v.Y), Z: min(lo.Z, v.Z)}
+		hi = r3.Vec{X: max(hi.X, v.X), Y: max(hi.Y, v.Y), Z: max(hi.Z, v.Z)}
+	}
+	return [2]r3.Vec{lo, hi}
+}
+
+func apart(a, b [2]r3.Vec) bool {
+	return a[1].X < b[0].X || b[1].X < a[0].X || a[1].Y < b[0].Y || b[1].Y < a[0].Y || a[1].Z < b[0].Z || b[1].Z < a[0].Z
+}
+
+func collide(f *Folded, i int, g *Folded, j int, give float64) bool {
+	along := r3.Cross(f.Poses[i].Normal(), g.Poses[j].Normal())
 	if r3.Norm(along) < 1e-9 {
 		return false
 	}
 	along = r3.Unit(along)
-	a := f.cutBy(i, j, along)
+	a := cutBy(f.Faces[i].Polygon, f.Poses[i], g.Faces[j].Polygon, g.Poses[j], along, give)
 	if len(a) == 0 {
 		return false
 	}
-	b := f.cutBy(j, i, along)
+	b := cutBy(g.Faces[j].Polygon, g.Poses[j], f.Faces[i].Polygon, f.Poses[i], along, give)
 	for _, s := range a {
 		for _, t := range b {
-			if min(s[1], t[1])-max(s[0], t[0]) > touch {
+			if min(s[1], t[1])-max(s[0], t[0]) > give {
 				return true
 			}
 		}
@@ -104,20 +211,19 @@ func (f *Folded) collide(i, j int) bool {
 	return false
 }
 
-// cutBy gives the stretches, measured along a line, in which face i crosses
-// the plane of face j, or nothing when it stays on one side of it.
-func (f *Folded) cutBy(i, j int, along r3.Vec) [][2]float64 {
-	n := f.Poses[j].Normal()
-	at := r3.Dot(n, f.Poses[j].Place(f.Faces[j].Polygon[0]))
-	polygon := f.Faces[i].Polygon
+// cutBy gives the stretches, measured along a line, in which a posed polygon
+// crosses the plane of another, or nothing when it stays on one side of it.
+func cutBy(polygon []Point, pose Pose, other []Point, plane Pose, along r3.Vec, give float64) [][2]float64 {
+	n := plane.Normal()
+	at := r3.Dot(n, plane.Place(other[0]))
 	space := make([]r3.Vec, len(polygon))
 	least, most := math.Inf(1), math.Inf(-1)
 	for k, q := range polygon {
-		space[k] = f.Poses[i].Place(q)
+		space[k] = pose.Place(q)
 		d := r3.Dot(n, space[k]) - at
 		least, most = min(least, d), max(most, d)
 	}
-	if least > -touch || most < touch {
+	if least > -give || most < give {
 		return nil
 	}
 	var hits []float64
@@ -143,28 +249,32 @@ type Landing struct {
 	Area float64 // how much of the patch lies on the face, in mm²
 }
 
-// Landings measures every patch of the pattern; a patch whose faces are not
-// there is off by infinity.
+// Landings measures every patch of the pattern that lands on the piece
+// itself; a patch whose faces are not there is off by infinity.
 func (f *Folded) Landings(p *Pattern) []Landing {
 	var out []Landing
 	for _, g := range p.Glue {
 		if g.Piece != "" {
-			continue // it lands on another piece
+			continue // the assembly says where it lands
 		}
-		l := Landing{Glue: g}
 		from, _, i := f.Face(g.Face)
-		onto, _, j := f.Face(g.Onto)
+		pose, onto, j := f.Face(g.Onto)
 		if i < 0 || j < 0 {
-			l.Off = math.Inf(1)
-			out = append(out, l)
+			out = append(out, Landing{Glue: g, Off: math.Inf(1)})
 			continue
 		}
-		for _, q := range g.Area {
-			_, off := onto.pull(from.Place(q))
-			l.Off = max(l.Off, math.Abs(off))
-		}
-		l.Area = f.OverlapOf(g.Area, i, j)
-		out = append(out, l)
+		out = append(out, Land(g, from, onto, pose))
 	}
 	return out
+}
+
+// Land measures one patch, its face posed as from, against a posed face.
+func Land(g Glue, from Pose, onto *Face, pose Pose) Landing {
+	l := Landing{Glue: g}
+	for _, q := range g.Area {
+		_, off := pose.pull(from.Place(q))
+		l.Off = max(l.Off, math.Abs(off))
+	}
+	l.Area = overlapOn(g.Area, from, onto, pose, l.Off+1e-9)
+	return l
 }

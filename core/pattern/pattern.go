@@ -10,6 +10,7 @@ package pattern
 
 import (
 	"math"
+	"strings"
 
 	"brevium/core/measure"
 )
@@ -36,6 +37,9 @@ type Crease struct {
 	Side  Side
 	// Rolled is bent over an edge or a pencil, not scored.
 	Rolled bool
+	// A Hinge is turned back to the angle Opened when the box is open.
+	Hinge  bool
+	Opened float64
 }
 
 // Scores lists the lines scored on the board. Vertical are x positions of
@@ -82,13 +86,25 @@ const (
 	Bend   Role = "bend" // part of a rolled bend
 )
 
-// Mark names the face in which At lies. Up is the direction, on the flat
-// pattern, that is upwards on the finished box (zero for a panel).
+// Mark names the face in which At lies: Name is its id, Words what a person
+// calls it. Up is the direction, on the flat pattern, that is upwards on the
+// finished box (zero for a level panel).
 type Mark struct {
-	Name string
-	Role Role
-	At   Point
-	Up   Point
+	Name  string
+	Words string
+	Role  Role
+	At    Point
+	Up    Point
+}
+
+// Plain is what a person calls the face: its words, or its id without dots.
+func (m Mark) Plain() string { return plain(m.Name, m.Words) }
+
+func plain(name, words string) string {
+	if words != "" {
+		return words
+	}
+	return strings.ReplaceAll(name, ".", " ")
 }
 
 // Pattern is one piece. Outline is closed without repeating its first point,

@@ -140,7 +140,7 @@ func TestGridReadsLikeItsPicture(t *testing.T) {
 		.     back   .
 		left  base   right
 		.     front  .`)
-	g.Role(Panel, "base")
+	g.Role(Panel, g.Face("base"))
 	p, err := g.Pattern()
 	if err != nil {
 		t.Fatal(err)
@@ -179,7 +179,7 @@ func TestGridRefuses(t *testing.T) {
 		}
 	}
 	g := NewGrid([]measure.Length{l}, []measure.Length{l}, "a")
-	g.Role(Tab, "b")
+	g.Role(Tab, g.Face("b"))
 	if _, err := g.Pattern(); err == nil || !strings.Contains(err.Error(), `"b"`) {
 		t.Errorf("a cell that is not there gives %v", err)
 	}

@@ -79,9 +79,10 @@ type Extent3 struct{ X, Y, Z float64 }
 // half a thickness goes off at each wall, and a whole one for every layer
 // that is glued or tucked inside it. An open side ends at the rim.
 func (f *Folded) Sizes(p *Pattern, t float64) (inside, outside Extent3) {
-	x, xo := f.across(p, r3.Vec{X: 1}, t)
-	y, yo := f.across(p, r3.Vec{Y: 1}, t)
-	z, zo := f.across(p, r3.Vec{Z: 1}, t)
+	levels := f.Levels(p)
+	x, xo := f.across(p, levels, r3.Vec{X: 1}, t)
+	y, yo := f.across(p, levels, r3.Vec{Y: 1}, t)
+	z, zo := f.across(p, levels, r3.Vec{Z: 1}, t)
 	return Extent3{x, y, z}, Extent3{xo, yo, zo}
 }
 
@@ -89,7 +90,7 @@ func (f *Folded) Sizes(p *Pattern, t float64) (inside, outside Extent3) {
 const level = 1e-3
 
 // across measures along one direction.
-func (f *Folded) across(p *Pattern, dir r3.Vec, t float64) (inside, outside float64) {
+func (f *Folded) across(p *Pattern, levels []int, dir r3.Vec, t float64) (inside, outside float64) {
 	least, most := math.Inf(1), math.Inf(-1)
 	for i, face := range f.Faces {
 		for _, q := range face.Polygon {
@@ -97,20 +98,20 @@ func (f *Folded) across(p *Pattern, dir r3.Vec, t float64) (inside, outside floa
 			least, most = min(least, d), max(most, d)
 		}
 	}
-	lowIn, lowOut := f.wallAt(p, dir, least, -1, t)
-	highIn, highOut := f.wallAt(p, dir, most, 1, t)
+	lowIn, lowOut := f.wallAt(p, levels, dir, least, t)
+	highIn, highOut := f.wallAt(p, levels, dir, most, t)
 	return most - least - lowIn - highIn, most - least + lowOut + highOut
 }
 
 // wallAt gives how much a wall at the end of the measure takes off inside and
 // puts on outside: nothing at an open rim but the fold of a rolled one.
-func (f *Folded) wallAt(p *Pattern, dir r3.Vec, at, sign, t float64) (in, out float64) {
+func (f *Folded) wallAt(p *Pattern, levels []int, dir r3.Vec, at, t float64) (in, out float64) {
 	closed := false
-	var walls []string
+	var walls []int
 	for i, face := range f.Faces {
 		n := f.Poses[i].Normal()
 		if math.Abs(math.Abs(r3.Dot(n, dir))-1) < 1e-6 && math.Abs(r3.Dot(f.Poses[i].Place(face.Polygon[0]), dir)-at) < level {
-			walls = append(walls, face.Name)
+			walls = append(walls, i)
 			closed = true
 		}
 	}
@@ -122,8 +123,8 @@ func (f *Folded) wallAt(p *Pattern, dir r3.Vec, at, sign, t float64) (in, out fl
 	}
 	inner, outer := 0, 0
 	for _, w := range walls {
-		inner = max(inner, f.layers(p, w, false))
-		outer = max(outer, f.layers(p, w, true))
+		inner = max(inner, f.layers(p, levels, w, false))
+		outer = max(outer, f.layers(p, levels, w, true))
 	}
 	return t/2 + float64(inner)*t, t/2 + float64(outer)*t
 }
@@ -140,40 +141,25 @@ func (f *Folded) rolledAt(p *Pattern, dir r3.Vec, at float64) bool {
 	return false
 }
 
-// layers counts the most layers lying on one side of a wall at any one place:
-// what is glued or tucked to it, straight or by way of another layer.
-func (f *Folded) layers(p *Pattern, wall string, outside bool) int {
-	var on []int
-	for _, g := range p.Glue {
-		if g.Onto == wall && g.OntoOutside == outside {
-			if _, _, i := f.Face(g.Face); i >= 0 {
-				on = append(on, i)
-			}
+// RolledAt reports whether one of the two edges at corner k of the face is
+// folded right over.
+func (f *Face) RolledAt(p *Pattern, k int) bool {
+	for _, e := range []int{k, (k + len(f.edges) - 1) % len(f.edges)} {
+		if c := f.edges[e].crease; c >= 0 && p.Creases[c].Angle > 179 {
+			return true
 		}
 	}
-	most := 0
-	for set := 1; set < 1<<len(on); set++ {
-		var together []int
-		for k, i := range on {
-			if set>>k&1 == 1 {
-				together = append(together, i)
-			}
-		}
-		if len(together) > most && f.pile(together) {
-			most = len(together)
-		}
-	}
-	return most
+	return false
 }
 
-// pile reports whether faces all lie over one another two by two.
-func (f *Folded) pile(faces []int) bool {
-	for a, i := range faces {
-		for _, j := range faces[:a] {
-			if !f.covers(i, j) {
-				return false
-			}
-		}
+// Bounds gives the corners of the upright box around a folded piece in a pose.
+func (f *Folded) Bounds(pose Pose) (least, most r3.Vec) {
+	inf := math.Inf(1)
+	least, most = r3.Vec{X: inf, Y: inf, Z: inf}, r3.Vec{X: -inf, Y: -inf, Z: -inf}
+	for i, face := range f.Faces {
+		h := hull(face.Polygon, f.Poses[i].Then(pose))
+		least = r3.Vec{X: min(least.X, h[0].X), Y: min(least.Y, h[0].Y), Z: min(least.Z, h[0].Z)}
+		most = r3.Vec{X: max(most.X, h[1].X), Y: max(most.Y, h[1].Y), Z: max(most.Z, h[1].Z)}
 	}
-	return true
+	return least, most
 }

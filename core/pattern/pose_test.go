@@ -18,7 +18,7 @@ func cross(t *testing.T) *Pattern {
 		.     back   .
 		left  base   right
 		.     front  .`)
-	g.Role(Panel, "base")
+	g.Role(Panel, g.Face("base"))
 	p, err := g.Pattern()
 	if err != nil {
 		t.Fatal(err)
@@ -127,8 +127,8 @@ func TestGridFacesThatSpanCells(t *testing.T) {
 	g := NewGrid([]measure.Length{l, l, l}, []measure.Length{l, l}, `
 		a  b  b
 		c  c  d`)
-	g.Fold("a", "c", 45, Towards)
-	g.Slit("b", "d")
+	g.Fold(g.Face("a"), g.Face("c"), 45, Towards)
+	g.Slit(g.Face("b"), g.Face("d"))
 	p, err := g.Pattern()
 	if err != nil {
 		t.Fatal(err)

@@ -17,10 +17,12 @@ type Stage struct {
 // order is the order in which faces are folded, by what they are for: tabs
 // while the card is flat, walls up, second walls over, lids and slopes shut,
 // and flaps last.
-var order = []struct {
+var order = []roleStage{{Tab, "tabs"}, {Wall, "walls"}, {Bend, "bends"}, {Lining, "second walls"}, {Panel, "panels"}, {Flap, "flaps"}}
+
+type roleStage struct {
 	role Role
 	name string
-}{{Tab, "tabs"}, {Wall, "walls"}, {Bend, "bends"}, {Lining, "second walls"}, {Panel, "lid and slopes"}, {Flap, "flaps"}}
+}
 
 // Stages states the folding order from the named root: each crease turns in
 // the stage of the face that hangs on it, the one farther from the root.

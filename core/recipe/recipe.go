@@ -5,6 +5,7 @@ package recipe
 import (
 	"fmt"
 	"hash/fnv"
+	"math"
 	"slices"
 	"strings"
 
@@ -13,15 +14,6 @@ import (
 	"brevium/core/paper"
 	"brevium/core/pattern"
 	"brevium/core/style"
-)
-
-// Fence is the side of the scoring board the card is pushed against.
-type Fence string
-
-// Boards have their fence on the left, or some on the right.
-const (
-	Left  Fence = "left"
-	Right Fence = "right"
 )
 
 // Kind is the kind of a step.
@@ -52,132 +44,20 @@ type Step struct {
 	Seconds   float64 // for one box
 }
 
-// Pass is one placing of the card on the board: which of its edges lies on
-// the fence, and the numbers to score, in order.
-type Pass struct {
-	Edge string
-	At   []measure.Length
-	Shim measure.Length // held between the fence and the card
-}
-
-// ScoreList is how one piece is scored: each pass, turning the card between.
-type ScoreList struct {
-	Piece, Name string
-	Passes      []Pass
-}
-
 // Work is a whole design as the recipe needs it.
 type Work struct {
-	Units    measure.Unit
-	Tick     measure.Tick
-	Fence    Fence
-	Copies   int
-	Parts    []style.Part
-	Cards    map[string]paper.Card // by piece
-	Mats     []dress.Mat
-	Assembly []string
-	// Inserting says how the pieces inside the box go in, before it is filled.
-	Inserting []string
-	Contents  string // what is filled in, "" when not known
-	Adhesive  string
-}
-
-// Scores gives a piece's score list for a board with its fence on the given
-// side. The card lies outside up and right way round for the first pass. It
-// is then turned a quarter so that its top edge comes to the fence: against
-// the clock for a left fence, with it for a right one, where numbers count
-// from the right.
-func Scores(p style.Part, fence Fence) ScoreList {
-	if p.Shim > 0 {
-		return ScoreList{p.ID, p.Name, shimmed(p)}
-	}
-	first := slices.Clone(p.Pattern.Scores.Vertical)
-	edge := "left"
-	if fence == Right {
-		edge = "right"
-		for i := range first {
-			first[i] = p.Pattern.Width - first[i]
-		}
-		slices.Sort(first)
-	}
-	passes := []Pass{{Edge: edge, At: first}, {Edge: "top", At: slices.Clone(p.Pattern.Scores.Horizontal)}}
-	return ScoreList{p.ID, p.Name, slices.DeleteFunc(passes, func(x Pass) bool { return len(x.At) == 0 })}
-}
-
-// shimmed scores each wall from its own edge, turning a quarter each time.
-// Lines nearer to one edge belong to it.
-func shimmed(p style.Part) []Pass {
-	edges := []Pass{{Edge: "left"}, {Edge: "top"}, {Edge: "right"}, {Edge: "bottom"}}
-	split := func(at []measure.Length, whole measure.Length, near, far *Pass) {
-		for _, l := range at {
-			if 2*l <= whole {
-				near.At = append(near.At, l+p.Shim)
-			} else {
-				far.At = append([]measure.Length{whole - l + p.Shim}, far.At...)
-			}
-		}
-	}
-	split(p.Pattern.Scores.Vertical, p.Pattern.Width, &edges[0], &edges[2])
-	split(p.Pattern.Scores.Horizontal, p.Pattern.Height, &edges[1], &edges[3])
-	for i := range edges {
-		edges[i].Shim = p.Shim
-	}
-	return edges
-}
-
-// ShortLines says where the scores that stop short start and stop: from the
-// left and from the top edge of the blank as drawn.
-func ShortLines(p style.Part, unit measure.Unit, tick measure.Tick) []string {
-	show := func(mm float64) string { return measure.Label(measure.FromMM(mm), unit, tick) }
-	var out []string
-	for _, s := range p.Pattern.Scores.Part {
-		switch {
-		case s.A.X == s.B.X:
-			out = append(out, fmt.Sprintf("%s from the left, from %s to %s down", show(s.A.X), show(min(s.A.Y, s.B.Y)), show(max(s.A.Y, s.B.Y))))
-		case s.A.Y == s.B.Y:
-			out = append(out, fmt.Sprintf("%s from the top, from %s to %s across", show(s.A.Y), show(min(s.A.X, s.B.X)), show(max(s.A.X, s.B.X))))
-		default:
-			out = append(out, fmt.Sprintf("by a ruler, from %s across and %s down to %s across and %s down", show(s.A.X), show(s.A.Y), show(s.B.X), show(s.B.Y)))
-		}
-	}
-	return out
-}
-
-// Sentence says how the passes are made, one after the other.
-func (l ScoreList) Sentence(unit measure.Unit, tick measure.Tick) string {
-	var out []string
-	for i, p := range l.Passes {
-		lead := capital(p.Edge) + " edge"
-		if i > 0 {
-			lead = "Turn a quarter, " + p.Edge + " edge"
-		}
-		lead += " against the fence"
-		if p.Shim > 0 {
-			lead += " with a shim of " + measure.Label(p.Shim, unit, tick) + " between"
-		}
-		out = append(out, lead+": "+Numbers(p.At, unit, tick)+".")
-	}
-	return strings.Join(out, " ")
-}
-
-// Numbers writes lengths for a sentence: "1 1/2 and 5 1/2 in".
-func Numbers(at []measure.Length, unit measure.Unit, tick measure.Tick) string {
-	var parts []string
-	for _, l := range at {
-		parts = append(parts, measure.Number(l, unit, tick))
-	}
-	last := len(parts) - 1
-	if last < 0 {
-		return "none"
-	}
-	text := parts[last]
-	if last > 0 {
-		text = strings.Join(parts[:last], ", ") + " and " + text
-	}
-	if strings.HasSuffix(text, "mm") && unit != measure.MM {
-		return text
-	}
-	return text + " " + string(unit)
+	Units  measure.Unit
+	Tick   measure.Tick
+	Fence  Fence
+	Copies int
+	Parts  []style.Part
+	Cards  map[string]paper.Card // by piece
+	Mats   []dress.Mat
+	// Assembly says how the parts go together before the box is filled, and
+	// Inserting how the pieces inside it go in; Closing how it is shut after.
+	Assembly, Inserting, Closing []string
+	Contents                     string // what is filled in, "" when not known
+	Adhesive                     string
 }
 
 // Seconds each kind of step takes, for one piece, by an unhurried hand.
@@ -201,59 +81,59 @@ func (w Work) Steps() []Step {
 }
 
 func (w Work) write(unit measure.Unit, tick measure.Tick) []Step {
+	t := Telling{unit, tick}
 	var out []Step
 	add := func(kind Kind, piece, key, text string, count int) {
 		out = append(out, Step{Key: string(kind) + "/" + key, Piece: piece, Kind: kind, Text: text, Seconds: pace[kind] * float64(count)})
 	}
-	show := func(l measure.Length) string { return measure.Label(l, unit, tick) }
 	for _, p := range w.Parts {
 		times := ""
 		if n := w.Copies * p.Copies(); n > 1 {
 			times = fmt.Sprintf(" (%d of them)", n)
 		}
 		add(Cut, p.ID, p.ID, fmt.Sprintf("Cut the %s blank, %s × %s, from %s%s.", strings.ToLower(p.Name),
-			show(p.Pattern.Width), show(p.Pattern.Height), w.Cards[p.ID].Name, times), p.Copies())
+			t.length(p.Pattern.Width), t.length(p.Pattern.Height), w.Cards[p.ID].Name, times), p.Copies())
 	}
-	for _, s := range mergeMats(w.Mats) {
-		add(Cut, s.piece, s.key, fmt.Sprintf("Cut %d mat%s, %s × %s (height last), from %s for the %s.",
-			s.count*w.Copies, plural(s.count*w.Copies), show(s.mat.Width), show(s.mat.Height), s.mat.Card.Name, s.where()), s.count)
+	sets := mergeMats(w.Mats)
+	for _, s := range sets {
+		add(Cut, s.piece, s.key, s.cutting(t, w.Copies), s.count)
 	}
-	for _, p := range w.Parts {
-		list := Scores(p, w.Fence)
-		if len(list.Passes) == 0 {
-			continue
+	lists := make([]ScoreList, len(w.Parts))
+	for i, p := range w.Parts {
+		lists[i] = Scores(p, w.Fence, w.Tick)
+		if told := lists[i].Sentence(t); told != "" {
+			text := fmt.Sprintf("Score the %s, outside up. %s", strings.ToLower(p.Name), told)
+			if p.Measuring != "" {
+				text += " " + p.Measuring
+			}
+			add(Score, p.ID, p.ID, text, p.Copies())
 		}
-		text := fmt.Sprintf("Score the %s, outside up. %s", strings.ToLower(p.Name), list.Sentence(unit, tick))
-		if short := ShortLines(p, unit, tick); len(short) > 0 {
-			text += " Lines that stop short: " + strings.Join(short, "; ") + "."
-		}
-		if p.Measuring != "" {
-			text += " " + p.Measuring
-		}
-		add(Score, p.ID, p.ID, text, p.Copies())
 	}
 	for _, p := range w.Parts {
 		if p.Folding != "" {
 			add(Fold, p.ID, p.ID, fmt.Sprintf("%s: %s", p.Name, lowerFirst(p.Folding)), p.Copies())
 		}
 	}
-	for _, p := range w.Parts {
-		if text := removing(p); text != "" {
+	for i, p := range w.Parts {
+		if text := removing(p, t.Cuts(p.Pattern, lists[i].Lines)); text != "" {
 			add(Remove, p.ID, p.ID, text, p.Copies())
 		}
 	}
-	for _, s := range mergeMats(w.Mats) {
+	for _, s := range sets {
 		on := "onto the flat"
 		if s.mat.Layer > 1 {
 			on = "onto the first layer of the"
 		}
 		add(Decorate, s.piece, s.key, fmt.Sprintf("Glue the %s mat%s %s %s, centred, the same border all round%s.",
-			s.where(), plural(s.count), on, s.name(w.Parts), upright(s.mat)), s.count)
+			s.where(), plural(len(s.faces)), on, s.name(w.Parts), upright(s.mat)), len(s.faces))
 	}
 	for _, p := range w.Parts {
 		for i, g := range p.Gluing {
 			add(Glue, p.ID, fmt.Sprintf("%s/%d", p.ID, i+1), fmt.Sprintf("%s: %s", p.Name, lowerFirst(g)), p.Copies())
 		}
+	}
+	for i, text := range w.Assembly {
+		add(Assemble, "", fmt.Sprint(i+1), text, 1)
 	}
 	for i, text := range w.Inserting {
 		add(Assemble, "", fmt.Sprintf("inside/%d", i+1), text, 1)
@@ -261,8 +141,8 @@ func (w Work) write(unit measure.Unit, tick measure.Tick) []Step {
 	if w.Contents != "" {
 		add(Fill, "", "contents", fmt.Sprintf("Put in %s.", w.Contents), 1)
 	}
-	for i, a := range w.Assembly {
-		add(Close, "", fmt.Sprint(i+1), a, 1)
+	for i, text := range w.Closing {
+		add(Close, "", fmt.Sprint(i+1), text, 1)
 	}
 	return out
 }
@@ -285,31 +165,26 @@ func plural(n int) string {
 func capital(s string) string    { return strings.ToUpper(s[:1]) + s[1:] }
 func lowerFirst(s string) string { return strings.ToLower(s[:1]) + s[1:] }
 
-// removing says what is cut along and what is cut away.
-func removing(p style.Part) string {
-	name := strings.ToLower(p.Name)
+// removing says what is cut along and what is cut away: how, then each cut.
+func removing(p style.Part, cuts []Snip) string {
+	if len(cuts) == 0 {
+		return ""
+	}
+	text := p.Name + ": measure each cut from the corner that is named, outside up."
 	if p.Removing != "" {
-		return p.Name + ": " + lowerFirst(p.Removing)
+		text = p.Name + ": " + lowerFirst(p.Removing)
 	}
-	var parts []string
-	if n := len(p.Pattern.Slits); n > 0 {
-		parts = append(parts, fmt.Sprintf("Snip the %s in along the %d solid lines, each stopping at the crossing of the scores.", name, n))
+	for _, c := range cuts {
+		text += " " + c.Text
 	}
-	if p.Pattern.Removed() > 1 {
-		tabs := 0
-		for _, m := range p.Pattern.Marks {
-			if m.Role == pattern.Tab {
-				tabs++
-			}
-		}
-		parts = append(parts, fmt.Sprintf("Cut away the hatched parts of the %s with scissors; its %d tabs stay.", name, tabs))
-	}
-	return strings.Join(parts, " ")
+	return text
 }
 
-// matSet is equal mats of one piece and layer.
+// matSet is equal mats of one piece and layer: count blanks that give the
+// mats of the faces.
 type matSet struct {
 	mat   dress.Mat
+	blank pattern.Blank
 	piece string
 	key   string
 	count int
@@ -327,19 +202,49 @@ func (s matSet) name(parts []style.Part) string {
 	return s.piece
 }
 
+// cutting says how the mats are cut: their blanks, halved or cut to shape.
+func (s matSet) cutting(t Telling, copies int) string {
+	n, size := s.count*copies, fmt.Sprintf("%s × %s (height last)", t.length(s.mat.Width), t.length(s.mat.Height))
+	from := fmt.Sprintf("from %s for the %s", s.mat.Card.Name, s.where())
+	switch {
+	case s.blank.Halved():
+		return fmt.Sprintf("Cut %d blank%s, %s, %s, and halve each from corner to corner.", n, plural(n), size, from)
+	case len(s.mat.Shape) != 4 || !rectangular(s.mat):
+		var corners []string
+		for _, q := range s.mat.Shape {
+			corners = append(corners, fmt.Sprintf("%s across and %s up", t.mm(q.X), t.mm(q.Y)))
+		}
+		return fmt.Sprintf("Cut %d blank%s, %s, %s, and each to its shape with a ruler, from mark to mark counted from its lower left corner: %s.",
+			n, plural(n), size, from, strings.Join(corners, ", "))
+	}
+	return fmt.Sprintf("Cut %d mat%s, %s, %s.", n, plural(n), size, from)
+}
+
+func rectangular(m dress.Mat) bool {
+	return math.Abs(math.Abs(pattern.Area(m.Shape))-m.Width.MM()*m.Height.MM()) < 1e-3
+}
+
 // mergeMats puts equal mats together, in the order they first appear.
 func mergeMats(mats []dress.Mat) []matSet {
 	var out []matSet
+	byID := map[string]dress.Mat{}
 	for _, m := range mats {
+		byID[m.ID] = m
+	}
+	for _, b := range dress.Blanks(mats) {
+		m := byID[b.ID]
 		i := slices.IndexFunc(out, func(s matSet) bool {
-			return s.piece == m.Piece && s.mat.Layer == m.Layer && s.mat.Width == m.Width && s.mat.Height == m.Height && s.mat.Card == m.Card
+			return s.piece == m.Piece && s.mat.Layer == m.Layer && s.mat.Card == m.Card && s.mat.Width == m.Width && s.mat.Height == m.Height &&
+				len(s.blank.Gives) == len(b.Gives) && slices.EqualFunc(s.mat.Shape, m.Shape, func(p, q pattern.Point) bool { return p.Sub(q).Len() < Straight })
 		})
 		if i < 0 {
-			out = append(out, matSet{mat: m, piece: m.Piece, key: m.ID})
+			out = append(out, matSet{mat: m, blank: b, piece: m.Piece, key: m.ID})
 			i = len(out) - 1
 		}
 		out[i].count++
-		out[i].faces = append(out[i].faces, m.Face)
+		for _, g := range b.Gives {
+			out[i].faces = append(out[i].faces, byID[g.ID].Words)
+		}
 	}
 	return out
 }

@@ -42,31 +42,68 @@ func TestScoresAreReadFromTheFence(t *testing.T) {
 		{"right", part, Right, []Pass{{Edge: "right", At: []measure.Length{20 * mm, 70 * mm}}, {Edge: "top", At: []measure.Length{15 * mm, 55 * mm}}}},
 		{"shim", shimmed, Left, []Pass{{"left", []measure.Length{11 * mm}, mm}, {"top", []measure.Length{16 * mm}, mm}, {"right", []measure.Length{21 * mm}, mm}, {"bottom", []measure.Length{26 * mm}, mm}}},
 	} {
-		got := Scores(c.part, c.fence)
+		got := Scores(c.part, c.fence, mm)
 		same := slices.EqualFunc(got.Passes, c.want, func(a, b Pass) bool { return a.Edge == b.Edge && a.Shim == b.Shim && slices.Equal(a.At, b.At) })
 		if !same {
 			t.Errorf("%s: got %v; want %v", c.name, got.Passes, c.want)
 		}
 	}
-	if got, want := Scores(shimmed, Left).Sentence(measure.MM, mm), "Left edge against the fence with a shim of 1 mm between: 11 mm."; !strings.HasPrefix(got, want) {
+	if got, want := Scores(shimmed, Left, mm).Sentence(Telling{measure.MM, mm}), "Left edge against the fence with a shim of 1 mm between: 11 mm."; !strings.HasPrefix(got, want) {
 		t.Errorf("the sentence is %q", got)
 	}
 }
 
-// A line that stops short says where it starts and stops; an edge without
-// lines is left out.
+// A line that stops short says where it starts and stops, counted from the
+// fence's own edge; a slanting one between which marks. A line that is a
+// hair off upright, by what sums of fractions lose, is upright.
 func TestShortLines(t *testing.T) {
 	part := lopsided(t)
+	part.Pattern.Creases = nil
 	part.Pattern.Scores = pattern.Scores{Horizontal: []measure.Length{15 * mm}, Part: []pattern.Segment{
-		{A: pattern.Pt(10, 0), B: pattern.Pt(10, 40)}, {A: pattern.Pt(70, 55), B: pattern.Pt(20, 55)}, {A: pattern.Pt(10, 15), B: pattern.Pt(30, 25)},
+		{A: pattern.Pt(10, 0), B: pattern.Pt(10+1e-12, 40)}, {A: pattern.Pt(70, 55), B: pattern.Pt(20, 55)}, {A: pattern.Pt(10, 15), B: pattern.Pt(30, 25)},
 	}}
-	want := []string{"10 mm from the left, from 0 mm to 40 mm down", "55 mm from the top, from 20 mm to 70 mm across",
-		"by a ruler, from 10 mm across and 15 mm down to 30 mm across and 25 mm down"}
-	if got := ShortLines(part, measure.MM, mm); !slices.Equal(got, want) {
+	told := Telling{measure.MM, mm}
+	want := []string{"10 mm from the left edge, from 0 mm to 40 mm down, counted from the top edge",
+		"55 mm from the top edge, from 20 mm to 70 mm across, counted from the edge that was first on the fence",
+		"by a ruler from a mark 10 mm across and 15 mm down to one 30 mm across and 25 mm down"}
+	if got := told.ShortLines(Lines(part.Pattern, Left, mm)); !slices.Equal(got, want) {
 		t.Errorf("short lines are told as %q", got)
 	}
-	if got := Scores(part, Left).Sentence(measure.MM, mm); got != "Top edge against the fence: 15 mm." {
-		t.Errorf("one pass is told as %q", got)
+	want[0] = "70 mm from the right edge, from 0 mm to 40 mm down, counted from the top edge"
+	want[1] = "55 mm from the top edge, from 10 mm to 60 mm across, counted from the edge that was first on the fence"
+	if got := told.ShortLines(Lines(part.Pattern, Right, mm)); !slices.Equal(got, want) {
+		t.Errorf("with the fence on the right they are told as %q", got)
+	}
+	if got := Scores(part, Left, mm).Sentence(told); !strings.HasPrefix(got, "Top edge against the fence: 15 mm. Lines that stop short: 10 mm") {
+		t.Errorf("the step reads %q", got)
+	}
+	// Without a line over the whole blank there is a score step all the same.
+	part.Pattern.Scores.Horizontal = nil
+	w := work(t)
+	w.Parts, w.Mats = []style.Part{part}, nil
+	if !slices.ContainsFunc(w.Steps(), func(s Step) bool { return s.Kind == Score && strings.Contains(s.Text, "Lines that stop short") }) {
+		t.Error("a piece without full lines has no score step")
+	}
+}
+
+// Cuts that are alike from several corners are one sentence.
+func TestCutsAreTold(t *testing.T) {
+	p := lopsided(t).Pattern
+	told := Telling{measure.MM, mm}
+	var got []string
+	for _, c := range told.Cuts(p, Lines(p, Left, mm)) {
+		got = append(got, c.Text)
+	}
+	want := []string{
+		"From the upper left corner cut from 0 mm across and 15 mm down, to 10 mm across and 15 mm down, to 10 mm across and 0 mm down.",
+		"From the upper right corner cut from 0 mm across and 15 mm down, to 20 mm across and 15 mm down, to 20 mm across and 0 mm down.",
+		"From the lower left corner cut from 0 mm across and 25 mm down, to 10 mm across and 25 mm down, to 10 mm across and 0 mm down.",
+		"From the lower right corner cut from 0 mm across and 25 mm down, to 20 mm across and 25 mm down, to 20 mm across and 0 mm down.",
+	}
+	slices.Sort(got)
+	slices.Sort(want)
+	if !slices.Equal(got, want) {
+		t.Errorf("the cuts are told as\n%s", strings.Join(got, "\n"))
 	}
 }
 
@@ -84,13 +121,14 @@ func TestNumbers(t *testing.T) {
 
 func work(t *testing.T) Work {
 	card := paper.Card{Name: "Moss card", Thickness: 300 * measure.Micrometre}
+	strip := []pattern.Point{{X: 0, Y: 0}, {X: 46, Y: 0}, {X: 46, Y: 11}, {X: 0, Y: 11}}
 	return Work{
 		Units: measure.CM, Tick: mm, Fence: Left, Copies: 3, Parts: []style.Part{lopsided(t)}, Cards: map[string]paper.Card{"tray": card},
 		Mats: []dress.Mat{
-			{ID: "tray.back.1", Piece: "tray", Face: "back", Layer: 1, Width: 46 * mm, Height: 11 * mm, Card: card},
-			{ID: "tray.front.1", Piece: "tray", Face: "front", Layer: 1, Width: 46 * mm, Height: 11 * mm, Card: card},
+			{ID: "tray.back.1", Piece: "tray", Face: "back", Words: "back wall", Layer: 1, Width: 46 * mm, Height: 11 * mm, Card: card, Shape: strip},
+			{ID: "tray.front.1", Piece: "tray", Face: "front", Words: "front wall", Layer: 1, Width: 46 * mm, Height: 11 * mm, Card: card, Shape: strip},
 		},
-		Assembly: []string{"Close it."}, Contents: "3 × figs", Adhesive: "tape",
+		Assembly: []string{"Join it."}, Closing: []string{"Close it."}, Contents: "3 × figs", Adhesive: "tape",
 	}
 }
 
@@ -106,7 +144,7 @@ func TestStepsInWorkingOrder(t *testing.T) {
 		}
 		at, keys[s.Key] = k, true
 	}
-	if got := steps[1].Text; !strings.HasPrefix(got, "Cut 6 mats, 4.6 cm × 1.1 cm") || !strings.Contains(got, "back and front") {
+	if got := steps[1].Text; !strings.HasPrefix(got, "Cut 6 mats, 4.6 cm × 1.1 cm") || !strings.Contains(got, "back wall and front wall") {
 		t.Errorf("equal mats are cut as %q", got)
 	}
 	one, all := Minutes(steps, w.Copies)

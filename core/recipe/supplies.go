@@ -34,15 +34,16 @@ func (w Work) patches() (tape, area float64) {
 			if g.Dry {
 				continue
 			}
-			lo, hi := pattern.Bounds(g.Area)
-			long, short := max(hi.X-lo.X, hi.Y-lo.Y), min(hi.X-lo.X, hi.Y-lo.Y)
+			short, long := pattern.Narrowest(g.Area)
 			tape += long * math.Ceil(short/tapeEvery) * float64(p.Copies())
 			area += math.Abs(pattern.Area(g.Area)) * float64(p.Copies())
 		}
 	}
 	for _, m := range w.Mats {
-		tape += 2 * (m.Width.MM() + m.Height.MM())
-		area += m.Width.MM() * m.Height.MM()
+		for i, q := range m.Shape {
+			tape += m.Shape[(i+1)%len(m.Shape)].Sub(q).Len()
+		}
+		area += math.Abs(pattern.Area(m.Shape))
 	}
 	return tape, area
 }

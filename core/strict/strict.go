@@ -21,10 +21,10 @@ const MostBytes = 4 << 20
 func Read(r io.Reader) ([]byte, error) {
 	text, err := io.ReadAll(io.LimitReader(r, MostBytes+1))
 	if err != nil {
-		return nil, fault.New("unreadable", "file", "the file cannot be read: %v", err)
+		return nil, fault.New(fault.Unreadable, "file", "the file cannot be read: %v", err)
 	}
 	if len(text) > MostBytes {
-		return nil, fault.New("too-large", "file", "the file is over 4 MiB; a design or job is far smaller")
+		return nil, fault.New(fault.TooLarge, "file", "the file is over 4 MiB; a design or job is far smaller")
 	}
 	return text, nil
 }
@@ -32,7 +32,7 @@ func Read(r io.Reader) ([]byte, error) {
 // Decode reads one JSON value into v.
 func Decode(text []byte, v any) error {
 	if len(text) > MostBytes {
-		return fault.New("too-large", "file", "the file is over 4 MiB; a design or job is far smaller")
+		return fault.New(fault.TooLarge, "file", "the file is over 4 MiB; a design or job is far smaller")
 	}
 	d := json.NewDecoder(bytes.NewReader(text))
 	d.DisallowUnknownFields()
@@ -40,7 +40,7 @@ func Decode(text []byte, v any) error {
 		return explain(err)
 	}
 	if _, err := d.Token(); err != io.EOF {
-		return fault.New("not-json", "file", "something stands after the end of the JSON value; leave one value in the file")
+		return fault.New(fault.NotJSON, "file", "something stands after the end of the JSON value; leave one value in the file")
 	}
 	return nil
 }
@@ -53,17 +53,17 @@ func explain(err error) error {
 	case errors.As(err, &f):
 		return f
 	case errors.As(err, &kind):
-		return fault.New("wrong-kind", kind.Field, "this cannot be a %s; give a %s", kind.Value, kindName(kind.Type.Kind()))
+		return fault.New(fault.WrongKind, kind.Field, "this cannot be a %s; give a %s", kind.Value, kindName(kind.Type.Kind()))
 	case errors.As(err, &syntax):
-		return fault.New("not-json", "file", "this is not JSON: %s at byte %d", syntax.Error(), syntax.Offset)
+		return fault.New(fault.NotJSON, "file", "this is not JSON: %s at byte %d", syntax.Error(), syntax.Offset)
 	case errors.Is(err, io.EOF), errors.Is(err, io.ErrUnexpectedEOF):
-		return fault.New("not-json", "file", "the JSON breaks off; the file is empty or cut short")
+		return fault.New(fault.NotJSON, "file", "the JSON breaks off; the file is empty or cut short")
 	}
 	if name, ok := strings.CutPrefix(err.Error(), "json: unknown field "); ok {
 		name = strings.Trim(name, `"`)
-		return fault.New("unknown-field", name, "there is no field of this name; check the spelling against docs/formats.md")
+		return fault.New(fault.UnknownField, name, "there is no field of this name; check the spelling against docs/formats.md")
 	}
-	return fault.New("not-json", "file", "this cannot be read: %v", err)
+	return fault.New(fault.NotJSON, "file", "this cannot be read: %v", err)
 }
 
 // kindName puts a Go kind into a word for a person.

@@ -5,23 +5,27 @@ import (
 	"math"
 	"strings"
 
+	"gonum.org/v1/gonum/spatial/r3"
+
 	"brevium/core/measure"
 	"brevium/core/pattern"
+)
+
+var (
+	archLength   = &Parameter{ID: "length", Label: "Length", Default: 3 * measure.Inch, Min: 20 * mm, Max: 200 * mm, About: "l: front to back"}
+	archWidth    = &Parameter{ID: "width", Label: "Width", Default: 3 * measure.Inch / 2, Min: 20 * mm, Max: 120 * mm, About: "w: across the arch"}
+	archStraight = &Parameter{ID: "straight", Label: "Straight sides", Default: measure.Inch / 2, Min: 8 * mm, Max: 100 * mm, About: "How far the cover's sides rise before they bend"}
+	archTab      = &Parameter{ID: "tab", Label: "Tabs", Default: measure.Inch / 2, Min: 6 * mm, Max: 30 * mm, About: "Glued under the base, and inside the cover",
+		Follows: func(s Spec) measure.Length { return min(measure.Inch/2, measure.Down(s.Size(archWidth)/3, s.Tick)) }}
 )
 
 var archedBox = &Style{
 	ID: "arched-box", Name: "Arched box", About: "A base strip under an arched cover: closed at the back, open in front",
 	Opens: "at the front", Strength: "fair: an arch on a base strip",
-	Parameters: []Parameter{
-		{ID: "length", Label: "Length", Default: 3 * measure.Inch, Min: 20 * mm, Max: 200 * mm, About: "l: front to back"},
-		{ID: "width", Label: "Width", Default: 3 * measure.Inch / 2, Min: 20 * mm, Max: 120 * mm, About: "w: across the arch"},
-		{ID: "straight", Label: "Straight sides", Default: measure.Inch / 2, Min: 8 * mm, Max: 100 * mm, About: "How far the cover's sides rise before they bend"},
-		{ID: "tab", Label: "Tabs", Default: measure.Inch / 2, Min: 6 * mm, Max: 30 * mm, About: "Glued under the base, and inside the cover",
-			Follows: func(s Spec) measure.Length { return min(measure.Inch/2, measure.Down(s.Lengths["width"]/3, s.Tick)) }},
-	},
-	Options: []Option{adhesive},
-	Axes:    [3]string{"length", "width", "straight"},
-	Build:   buildArchedBox,
+	Parameters: []*Parameter{archLength, archWidth, archStraight, archTab},
+	Options:    []*Option{adhesive},
+	Axes:       [3]*Parameter{archLength, archWidth, archStraight},
+	Build:      buildArchedBox,
 }
 
 // rolls is how many flats stand for the bend of the arch when it is folded
@@ -30,47 +34,61 @@ var archedBox = &Style{
 const rolls = 32
 
 func buildArchedBox(s Spec) (*Box, error) {
-	l, w, straight, tab := s.Lengths["length"], s.Lengths["width"], s.Lengths["straight"], s.Lengths["tab"]
-	if err := s.atMost("tab", w/2, "the cover's two tabs would lie over each other"); err != nil {
-		return nil, err
-	}
-	base, err := archBase(l, w, straight, tab)
-	if err != nil {
+	l, w, straight, tab := s.Size(archLength), s.Size(archWidth), s.Size(archStraight), s.Size(archTab)
+	if err := s.atMost(archTab, w/2, "the cover's two tabs would lie over each other"); err != nil {
 		return nil, err
 	}
 	// arc = 2·straight + π·w/2, over the half circle.
 	exact := 2*straight + measure.FromMM(math.Pi*w.MM()/2)
 	arc := measure.Nearest(exact, s.Tick)
-	cover, err := archCover(l, straight, arc, tab)
+	cover, sides, err := archCover(l, straight, arc, tab)
 	if err != nil {
 		return nil, err
 	}
-	cover.Measuring = fmt.Sprintf("The arc is %s by reckoning and cut as %s; what is over or short goes into the bend.",
+	base, err := archBase(l, w, straight, tab, sides)
+	if err != nil {
+		return nil, err
+	}
+	cover.Measuring = fmt.Sprintf("The arch is %s by reckoning and cut as %s; what is over or short goes into the bend.",
 		measure.Label(exact, measure.MM, measure.Millimetre/10), measure.Label(arc, measure.MM, measure.Millimetre/10))
-	t := s.Card("cover")
+	tBase, tCover := s.Card("base"), s.Card("cover")
+	base.At.Z = ((tBase + tCover) / 2).MM() // it lies on the cover's tabs
+	// The floor is under the arch, which is as wide as its bend makes it; the
+	// back's tabs stand inside its sides.
+	floor := base.At.Z + tBase.MM()/2
+	across := min(w.MM(), 2*(arc-2*straight).MM()/math.Pi) - 0.2
+	inside := Extent{Length: l - tBase, Width: measure.FromMM(across) - tCover - 2*tBase, Height: straight - measure.FromMM(floor)}
+	radius := (across - tCover.MM()) / 2
+	room := Block(inside, r3.Vec{Z: floor}).under("a block under an arch", func(_, width float64) float64 {
+		rise := 0.0
+		if width < 2*radius {
+			rise = math.Sqrt(radius*radius - width*width/4)
+		}
+		return straight.MM() + rise - floor
+	})
 	return &Box{
-		Parts:    []Part{base, cover},
+		Parts: []Part{base, cover}, Room: room,
 		Assembly: []string{"Lay the base on the cover's tabs, glue it down, and press the back's tabs inside the cover."},
-		Extents: func() (Extent, Extent, error) {
-			high := straight + w/2
-			return Extent{l - t, w - t, straight - t/2}, Extent{l + t, w + t, high + t}, nil
-		},
 	}, nil
 }
 
-func archBase(l, w, straight, tab measure.Length) (Part, error) {
+func archBase(l, w, straight, tab measure.Length, sides [2]*pattern.Leaf) (Part, error) {
 	front := min(straight, tab)
 	g := pattern.NewGrid([]measure.Length{front, l, straight, w / 2}, []measure.Length{tab, w, tab}, `
 		.      .     back.1  .
 		front  base  back    back
 		.      .     back.2  .`)
-	g.Role(pattern.Panel, "base")
-	g.Role(pattern.Tab, "back.1", "back.2")
-	g.Up("base", "front", "back")
-	g.Round("back", "base", w/2)
-	for _, name := range []string{"back.1", "back.2"} {
-		g.Tab(name, "back", tab, min(tabWedge, tab/4))
-		g.Elsewhere(name, true, "cover")
+	base, back := g.Face("base"), g.Face("back")
+	g.Role(pattern.Panel, base)
+	g.Up(base, g.Face("front"), back)
+	g.Round(back, base, w/2)
+	for i, name := range []string{"back.1", "back.2"} {
+		strip := g.Face(name)
+		g.Call(strip, []string{"left", "right"}[i]+" tab of the back")
+		g.Role(pattern.Tab, strip)
+		g.Tab(strip, back, tab, min(tabWedge, tab/4))
+		// Seen from the front the base's first side is on the far side of the sheet.
+		g.Elsewhere(strip, true, "cover", sides[i], false)
 	}
 	p, err := g.Pattern()
 	return Part{
@@ -80,7 +98,8 @@ func archBase(l, w, straight, tab measure.Length) (Part, error) {
 	}, err
 }
 
-func archCover(l, straight, arc, tab measure.Length) (Part, error) {
+// archCover makes the cover and gives the handles of its two straight sides.
+func archCover(l, straight, arc, tab measure.Length) (Part, [2]*pattern.Leaf, error) {
 	rows, names := []measure.Length{tab, straight}, []string{"tab.1", "side.1"}
 	bend := arc - 2*straight
 	for i := range measure.Length(rolls) {
@@ -90,25 +109,36 @@ func archCover(l, straight, arc, tab measure.Length) (Part, error) {
 	}
 	rows, names = append(rows, straight, tab), append(names, "side.2", "tab.2")
 	g := pattern.NewGrid([]measure.Length{l}, rows, strings.Join(names, "\n"))
-	g.Role(pattern.Tab, "tab.1", "tab.2")
-	g.Role(pattern.Bend, names[2:len(names)-2]...)
-	g.Up("tab.1", "side.1")
-	g.Tab("tab.1", "side.1", tab, tabWedge)
-	g.Tab("tab.2", "side.2", tab, tabWedge)
+	all := g.All(names...)
 	last := len(names) - 3 // the line between the last flat and the second side
+	first, second, left, right := all[0], all[last+2], all[1], all[last+1]
+	g.Role(pattern.Tab, first, second)
+	g.Role(pattern.Bend, all[2:last+1]...)
+	g.Call(left, "first side")
+	g.Call(right, "second side")
+	g.Call(first, "first tab")
+	g.Call(second, "second tab")
+	for i, flat := range all[2 : last+1] {
+		g.Call(flat, fmt.Sprint("bend ", i+1))
+	}
+	g.Up(first, left)
+	g.Up(second, right)
+	g.Tab(first, left, tab, tabWedge)
+	g.Tab(second, right, tab, tabWedge)
 	for i := 1; i <= last; i++ {
 		turn := 180.0 / rolls
 		if i == 1 || i == last {
 			turn /= 2
 		}
-		g.Roll(names[i], names[i+1], turn)
+		g.Roll(all[i], all[i+1], turn)
 	}
-	g.Elsewhere("tab.1", false, "base")
-	g.Elsewhere("tab.2", false, "base")
+	for _, strip := range []*pattern.Leaf{first, second} {
+		g.Elsewhere(strip, false, "base", nil, true)
+	}
 	p, err := g.Pattern()
 	return Part{
 		ID: "cover", Name: "Cover", Pattern: p, Root: "side.1", Opens: Upright,
 		Folding: "Fold the two tabs, and roll the part between the straight sides over a pencil or the table's edge until it springs into the arch.",
 		Gluing:  []string{"Put adhesive on the inside of the cover's tabs; they go under the base."},
-	}, err
+	}, [2]*pattern.Leaf{left, right}, err
 }

@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"strconv"
 
+	"gonum.org/v1/gonum/spatial/r3"
+
 	"brevium/core/fault"
 	"brevium/core/fit"
 	"brevium/core/measure"
@@ -12,137 +14,131 @@ import (
 // How many boxes an assembly can have.
 var counts = []string{"2", "3", "4", "5"}
 
+var (
+	towerStep = &Parameter{
+		ID: "step", Label: "Step", Default: measure.Inch / 2, Min: 2 * mm, Max: 60 * mm, About: "How much each base is smaller than the one below, each way",
+	}
+	towerCount = &Option{ID: "count", Label: "Boxes", Kind: ChoiceKind, Choices: counts, DefaultChoice: "3", About: "How many, the largest at the foot"}
+	towerBoxes = &Option{ID: "boxes", Label: "Each is a", Kind: ChoiceKind, Choices: []string{"tray", "clam-box"}, DefaultChoice: "clam-box", About: "Open trays, or clam boxes that close"}
+	towerGrade = &Option{ID: "grade", Label: "Graded by", Kind: ChoiceKind, Choices: []string{"step", "sheets"}, DefaultChoice: "step",
+		About: "A step, or one square sheet for each: 12, 8 and 6 in, the largest tray that each gives"}
+)
+
 var tower = &Style{
 	ID: "tower", Name: "Tower", About: "Boxes standing on one another, each smaller by a step",
 	Opens: "lid after lid", Strength: "good: each box holds the next",
-	Parameters: append(lengthWidthHeight[:3:3], Parameter{
-		ID: "step", Label: "Step", Default: measure.Inch / 2, Min: 2 * mm, Max: 60 * mm, About: "How much each base is smaller than the one below, each way",
-	}),
-	Options: []Option{
-		{ID: "count", Label: "Boxes", Kind: ChoiceKind, Choices: counts, DefaultChoice: "3", About: "How many, the largest at the foot"},
-		{ID: "boxes", Label: "Each is a", Kind: ChoiceKind, Choices: []string{"tray", "clam-box"}, DefaultChoice: "clam-box", About: "Open trays, or clam boxes that close"},
-		{ID: "grade", Label: "Graded by", Kind: ChoiceKind, Choices: []string{"step", "sheets"}, DefaultChoice: "step",
-			About: "A step, or one square sheet for each: 12, 8 and 6 in, the largest tray that each gives"},
-		corners, adhesive,
-	},
-	Axes:  [3]string{"length", "width", "height"},
-	Build: buildTower,
+	Parameters: []*Parameter{length, width, height, towerStep},
+	Options:    []*Option{towerCount, towerBoxes, towerGrade, corners, adhesive},
+	Axes:       lengthWidthHeight,
+	Build:      buildTower,
 }
 
 // squares are the sheets of a tower graded by sheets, the largest first.
 var squares = []measure.Length{12 * measure.Inch, 8 * measure.Inch, 6 * measure.Inch}
 
 func buildTower(s Spec) (*Box, error) {
-	n, err := strconv.Atoi(s.Choices["count"])
+	n, err := strconv.Atoi(s.Choice(towerCount))
 	if err != nil {
-		return nil, fault.New("unknown-choice", "options.count", "a tower has 2 to 5 boxes")
+		return nil, fault.New(fault.UnknownChoice, "options.count", "a tower has 2 to 5 boxes: %w", err)
 	}
-	bySheets := s.Choices["grade"] == "sheets"
-	if bySheets && (n > len(squares) || s.Choices["boxes"] != "tray") {
-		return nil, fault.New("out-of-range", "options.grade", "there are three square sheets, for up to three trays; grade by a step instead")
+	trays, bySheets := s.Choice(towerBoxes) == "tray", s.Choice(towerGrade) == "sheets"
+	if bySheets && (n > len(squares) || !trays) {
+		return nil, outOfRange("options.grade", "there are three square sheets, for up to three trays; grade by a step instead")
 	}
-	tower := &Box{}
-	step, floor := s.Lengths["step"], 0.0
-	var foot *Box
+	tower := &Box{Closing: []string{"Fill the boxes and stand them on one another, the largest at the foot; a dot of repositionable tape between them holds the tower."}}
+	floor, beside := measure.Length(0), measure.Length(0)
 	for i := range n {
-		less := step * measure.Length(i)
-		l, w, h := s.Lengths["length"]-less, s.Lengths["width"]-less, s.Lengths["height"]
+		less := s.Size(towerStep) * measure.Length(i)
+		l, w, h := s.Size(length)-less, s.Size(width)-less, s.Size(height)
 		if bySheets {
 			l = squares[i] - 2*h
 			w = l
 		}
 		if min(l, w) < 12*mm {
-			return nil, fault.New("out-of-range", "size.step", "the top box would be under 12 mm wide; make the step smaller, or fewer boxes")
+			return nil, outOfRange("size.step", "the top box would be under 12 mm wide; make the step smaller, or fewer boxes")
 		}
-		one, err := storey(s, i+1, l, w, h)
+		id, name := fmt.Sprint("box-", i+1), fmt.Sprint("Box ", i+1)
+		t := s.Card(id)
+		one, err := s.storey(id, name, l, w, h)
 		if err != nil {
 			return nil, err
 		}
 		p := one.Parts[0]
-		p.Beside[2] = floor
-		floor += h.MM() + 2
+		// Open, they are set side by side.
+		p.At, p.Away = r3.Vec{Z: floor.MM()}, r3.Vec{X: beside.MM(), Z: -floor.MM()}
+		beside += l + 3*h
+		floor += h + t
+		if trays {
+			floor -= t / 2 // it stands on the rim
+		}
 		tower.Parts = append(tower.Parts, p)
 		if i == 0 {
-			foot = one
+			tower.Room = one.Room
+		} else {
+			tower.Stands = append(tower.Stands, Standing{Upper: id, Lower: tower.Parts[i-1].ID,
+				Otherwise: "Make them clam boxes, which close, or lay a stiffener as large as the lower rim between them"})
 		}
-	}
-	tower.Assembly = []string{"Fill the boxes and stand them on one another, the largest at the foot; a dot of glue between them holds the tower."}
-	tower.Extents = func() (Extent, Extent, error) {
-		in, out, err := foot.Extents()
-		out.Height += measure.FromMM(floor) - s.Lengths["height"]
-		return in, out, err
 	}
 	return tower, nil
 }
 
-// storey is one box of a tower, numbered from its foot.
-func storey(s Spec, n int, l, w, h measure.Length) (*Box, error) {
-	one := Spec{Lengths: map[string]measure.Length{"length": l, "width": w, "height": h}, Choices: map[string]string{}, Thickness: s.Thickness, Tick: s.Tick}
-	for k, v := range s.Choices {
-		one.Choices[k] = v
+// storey is one box of a tower.
+func (s Spec) storey(id, name string, l, w, h measure.Length) (*Box, error) {
+	if s.Choice(towerBoxes) == "clam-box" {
+		return clam(s.as(clamBox), id, name, l, w, h)
 	}
-	build := oneTrayOf
-	if s.Choices["boxes"] == "clam-box" {
-		one.Choices["lid.scores"] = "same"
-		build = buildClamBox
-	}
-	b, err := build(one)
+	p, err := s.trayShape(id, name, l, w, h).part()
 	if err != nil {
 		return nil, err
 	}
-	b.Parts[0].ID, b.Parts[0].Name = fmt.Sprint("box-", n), fmt.Sprint("Box ", n)
-	return b, nil
+	p.Card = s.Card(id)
+	room, err := roomOf(p)
+	return &Box{Parts: []Part{p}, Room: room}, err
 }
 
-func oneTrayOf(s Spec) (*Box, error) { return oneTray(s, "single", 0) }
+var (
+	nestCount = &Option{ID: "count", Label: "Trays", Kind: ChoiceKind, Choices: counts, DefaultChoice: "3", About: "How many, the largest first"}
+	nestGap   = &Option{ID: "nest.gap", Label: "Gap", Kind: LengthKind, Default: 0, Min: 0, Max: fit.LargestAllowance, ForFit: true,
+		About: "More room between two trays than the layers take; leave it out to have it worked out"}
+)
 
 var nest = &Style{
 	ID: "nest", Name: "Nest", About: "Open trays each standing inside the next, with just the gap that lets them out",
-	Opens: "lid after lid, one inside the other", Strength: "good",
-	Parameters: lengthWidthHeight,
-	Options: []Option{
-		{ID: "count", Label: "Trays", Kind: ChoiceKind, Choices: counts, DefaultChoice: "3", About: "How many, the largest first"},
-		{ID: "nest.gap", Label: "Gap", Kind: LengthKind, Default: 0, Min: 0, Max: fit.LargestAllowance, ForFit: true,
-			About: "More room between two trays than the layers take; leave it out to have it worked out"},
-		corners, adhesive,
-	},
-	Axes:      [3]string{"length", "width", "height"},
-	Allowance: "nest.gap",
-	Build:     buildNest,
+	Opens: "one tray lifts out of the next; what goes in stands in the smallest", Strength: "good",
+	Parameters: lengthWidthHeight[:],
+	Options:    []*Option{nestCount, nestGap, corners, adhesive},
+	Axes:       lengthWidthHeight,
+	Allowance:  nestGap,
+	Build:      buildNest,
 }
 
 func buildNest(s Spec) (*Box, error) {
-	n, err := strconv.Atoi(s.Choices["count"])
+	n, err := strconv.Atoi(s.Choice(nestCount))
 	if err != nil {
-		return nil, fault.New("unknown-choice", "options.count", "a nest has 2 to 5 trays")
+		return nil, fault.New(fault.UnknownChoice, "options.count", "a nest has 2 to 5 trays: %w", err)
 	}
 	nest := &Box{Assembly: []string{"Set the trays inside one another, the smallest last."}}
-	t := s.Card("")
-	shape := trayShape{
-		panel: "base", opens: Upwards, length: s.Lengths["length"], width: s.Lengths["width"], height: s.Lengths["height"],
-		corners: s.Choices["corners"], adhesive: s.Choices["adhesive"], tick: s.Tick,
-	}
+	shape := s.trayShape("", "", s.Size(length), s.Size(width), s.Size(height))
+	foot := measure.Length(0)
 	for i := range n {
 		shape.id, shape.name = fmt.Sprint("tray-", i+1), fmt.Sprint("Tray ", i+1)
+		t := s.Card(shape.id)
 		p, err := shape.part()
 		if err != nil || shape.height < 6*mm {
-			return nil, fault.New("out-of-range", "size.height", "the smallest tray would be under 6 mm high or have no floor; make the nest larger, or fewer trays")
+			return nil, outOfRange("size.height", "the smallest tray would be under 6 mm high or have no floor; make the nest larger, or fewer trays")
 		}
-		p.Beside[2] = float64(i) * shape.height.MM() * 0.8
+		p.At, p.Away, p.Card = r3.Vec{Z: foot.MM()}, r3.Vec{Z: float64(i) * shape.height.MM() * 0.8}, t
 		nest.Parts = append(nest.Parts, p)
 		if i+1 == n {
-			break
+			nest.Room, err = roomOf(p)
+			return nest, err
 		}
-		inner := shape.within(s.Lengths["nest.gap"], t)
-		pairs := lidOver(shape, inner, t, t)
-		for k := range pairs {
-			pairs[k].Inner, pairs[k].InnerName = fmt.Sprint("tray-", i+2), fmt.Sprint("Tray ", i+2)
-		}
-		nest.Fits = append(nest.Fits, pairs...)
+		inner := shape.within(s.Length(nestGap), t)
+		inner.id, inner.name = fmt.Sprint("tray-", i+2), fmt.Sprint("Tray ", i+2)
+		foot += (t + s.Card(inner.id)) / 2
+		nest.Fits = append(nest.Fits, shape.over(inner, fit.InNest, t, s.Card(inner.id))...)
 		shape = inner
 	}
-	first := nest.Parts[0]
-	nest.Extents = func() (Extent, Extent, error) { return measured(first, t) }
 	return nest, nil
 }
 

@@ -2,9 +2,21 @@ package style
 
 import (
 	"encoding/json"
+	"slices"
 
 	"brevium/core/measure"
 )
+
+// All is the catalogue, in the order it is shown.
+var All = []*Style{
+	tray, trayDouble, trayLid, hingedCarton, clamBox, walletBox, drawerSleeve, tallBox, gableLid, polygonBox, foldTopBag, archedBox, tower, nest,
+	dividerGrid, insert,
+}
+
+// Boxes are the styles of All that stand alone.
+func Boxes() []*Style {
+	return slices.DeleteFunc(slices.Clone(All), func(s *Style) bool { return s.Inner })
+}
 
 // Catalogue writes every style with its parameters and options as JSON, for
 // other programs; lengths are in millimetres.
@@ -26,12 +38,19 @@ func Catalogue() ([]byte, error) {
 		Max     *measure.Length `json:"max,omitempty"`
 		About   string          `json:"about"`
 	}
+	type face struct {
+		Piece string `json:"piece"`
+		ID    string `json:"id"`
+		Name  string `json:"name"`
+	}
 	type entry struct {
 		ID         string      `json:"id"`
 		Name       string      `json:"name"`
 		About      string      `json:"about"`
 		Parameters []parameter `json:"parameters"`
 		Options    []option    `json:"options"`
+		Room       string      `json:"room"`
+		Faces      []face      `json:"faces"`
 	}
 	var out []entry
 	for _, s := range All {
@@ -50,9 +69,20 @@ func Catalogue() ([]byte, error) {
 		least, most := measure.Millimetre/10, measure.Inch
 		e.Options = append(e.Options, option{ID: "tick", Kind: LengthKind, Default: measure.In.Tick(), Min: &least, Max: &most,
 			About: "How far apart the board's grooves are; 1 mm for a metric board"})
-		if s.Allowance != "" {
+		if s.Allowance != nil {
 			e.Options = append(e.Options, option{ID: "fit", Kind: ChoiceKind, Choices: []string{"grips", "snug", "easy", "loose"}, Default: "snug",
 				About: "The fit that an allowance left out is worked out for"})
+		}
+		// Faces and room are those of the usual sizes.
+		box, err := s.Make(s.Usual(measure.In.Tick(), 300*measure.Micrometre))
+		if err != nil {
+			return nil, err
+		}
+		e.Room, e.Faces = box.Room.Shape, []face{}
+		for _, p := range box.Parts {
+			for _, m := range p.Pattern.Marks {
+				e.Faces = append(e.Faces, face{p.ID, m.Name, m.Plain()})
+			}
 		}
 		out = append(out, e)
 	}

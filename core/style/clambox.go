@@ -6,29 +6,36 @@ import (
 	"brevium/core/pattern"
 )
 
+var (
+	clamScores = &Option{
+		ID: "lid.scores", Label: "Lid's scores", Kind: ChoiceKind, Choices: []string{"same", "stepped"}, DefaultChoice: "same",
+		About: "Same: one set of numbers, a tight lid, taper the tabs well. Stepped: the lid half scored wider by the allowance",
+	}
+	clamAllowance = &Option{
+		ID: "lid.allowance", Label: "Lid allowance", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance, ForFit: true,
+		About: "How much wider the lid half is scored, when it is stepped",
+	}
+)
+
 var clamBox = &Style{
 	ID: "clam-box", Name: "Clam box", About: "One sheet: two trays hinged on a spine, one closing over the other",
 	Opens: "like a book, on a spine", Strength: "fair: one card, closed by friction",
-	Parameters: lengthWidthHeight,
-	Options: []Option{{
-		ID: "lid.scores", Label: "Lid's scores", Kind: ChoiceKind, Choices: []string{"same", "stepped"}, DefaultChoice: "same",
-		About: "Same: one set of numbers, a tight lid, taper the tabs well. Stepped: the lid half scored wider by the allowance",
-	}, {
-		ID: "lid.allowance", Label: "Lid allowance", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance, ForFit: true,
-		About: "How much wider the lid half is scored, when it is stepped",
-	}, adhesive},
-	Axes:      [3]string{"length", "width", "height"},
-	Allowance: "lid.allowance",
-	Build:     buildClamBox,
+	Parameters: lengthWidthHeight[:],
+	Options:    []*Option{clamScores, clamAllowance, adhesive},
+	Axes:       lengthWidthHeight,
+	Allowance:  clamAllowance,
+	Build:      buildClamBox,
 }
 
 func buildClamBox(s Spec) (*Box, error) {
-	l, d, h := s.Lengths["length"], s.Lengths["width"], s.Lengths["height"]
-	t := s.Card("body")
-	a := measure.Length(0)
-	stepped := s.Choices["lid.scores"] == "stepped"
-	if stepped {
-		a = s.Lengths["lid.allowance"]
+	return clam(s, "body", "Clam box", s.Size(length), s.Size(width), s.Size(height))
+}
+
+func clam(s Spec, id, name string, l, d, h measure.Length) (*Box, error) {
+	t := s.Card(id)
+	a, kind := measure.Length(0), *fit.ShutsOver
+	if s.Choice(clamScores) == "stepped" {
+		a, kind.Gives = s.Length(clamAllowance), false
 	}
 	var g *pattern.Grid
 	if a == 0 {
@@ -48,31 +55,35 @@ func buildClamBox(s Spec) (*Box, error) {
 			lid.left    lid         lid    lid          lid.right
 			lip.left    lip         lip    lip          lip.right`)
 	}
-	g.Role(pattern.Panel, "base", "lid")
-	g.Up("base", "front", "left", "right", "spine")
+	base, lid, lip, spine, front := g.Face("base"), g.Face("lid"), g.Face("lip"), g.Face("spine"), g.Face("front")
+	g.Role(pattern.Panel, base, lid)
+	g.Up(base, front, g.Face("left"), g.Face("right"), spine)
+	g.Hinge(spine, lid, 90, 0)
 	endTabs(g, min(h, d/2), "front")
 	// The spine's wings hold the back corners; narrow, they keep clear of the lid.
-	endTabs(g, min(h, d/2, TabWidth(s.Choices["adhesive"])), "spine")
+	endTabs(g, min(h, d/2, TabWidth(s.Choice(adhesive))), "spine")
 	for _, end := range []string{"left", "right"} {
-		g.Slit("spine."+end, "lid."+end)
-		tab := "lip." + end
+		side, tab := g.Face("lid."+end), g.Face("lip."+end)
+		g.Call(side, end+" end wall of the lid")
+		g.Call(tab, end+" tab of the lip")
+		g.Slit(g.Face("spine."+end), side)
 		g.Role(pattern.Tab, tab)
-		g.Tab(tab, "lip", min(h, d), min(tabWedge, h/4))
-		g.Slit(tab, "lid."+end)
-		g.Glue(tab, true, "lid."+end)
+		g.Tab(tab, lip, min(h, d), min(tabWedge, h/4))
+		g.Slit(tab, side)
+		g.Glue(tab, true, side)
 		if a == 0 {
-			g.Lap("lid."+end, end)
+			g.Lap(side, g.Face(end))
 		}
 	}
 	if a == 0 {
-		g.Lap("lip", "front")
+		g.Lap(lip, front)
 	}
 	p, err := g.Pattern()
 	if err != nil {
 		return nil, err
 	}
 	part := Part{
-		ID: "body", Name: "Clam box", Pattern: p, Root: "base", Opens: Upwards,
+		ID: id, Name: name, Pattern: p, Root: "base", Opens: Upwards, Card: t,
 		Folding: "Fold every score away from the outside and burnish it: both trays' walls and tabs, then the spine and the lid.",
 		Gluing: []string{
 			"Base half: put adhesive on the outside of the front's and the spine's tabs and press them inside the end walls.",
@@ -80,20 +91,20 @@ func buildClamBox(s Spec) (*Box, error) {
 		},
 	}
 	pair := fit.Pair{
-		Outer: "body", Inner: "body", OuterName: "Lid half", InnerName: "Base half", OuterCard: t, InnerCard: t,
-		Gives: !stepped, OuterDepth: h, InnerDepth: h,
+		Kind: &kind, Outer: id, Inner: id, OuterName: "Lid half", InnerName: "Base half", OuterCard: t, InnerCard: t,
+		OuterDepth: h, InnerDepth: h,
 	}
 	along, across := pair, pair
 	along.Axis, along.OuterSpan, along.InnerSpan, along.OuterLayers, along.OuterWhat = "length", l+a, l, 2, "tabs"
 	across.Axis, across.OuterSpan, across.InnerSpan = "width", d+a, d
-	box := alone(part, t)
-	box.Fits = []fit.Pair{along, across}
-	box.Assembly = []string{"Close the lid half over the base half, front last."}
-	// The lid half lies over the base half: inside is the base half's own.
-	box.Extents = func() (Extent, Extent, error) {
-		in, out, err := measured(part, t)
-		in.Length, in.Width, in.Height = l-3*t, d-t, h-t
-		return in, out, err
+	f, err := p.Finished(part.Root)
+	if err != nil {
+		return nil, err
 	}
-	return box, nil
+	return &Box{
+		Parts: []Part{part}, Fits: []fit.Pair{along, across},
+		// The lid half lies over the base half: inside is the base half's own.
+		Room:    blockRoom(part, f, Extent{l - 3*t, d - t, h - t}),
+		Closing: []string{"Close the lid half over the base half, front last."},
+	}, nil
 }

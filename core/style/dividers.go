@@ -3,7 +3,8 @@ package style
 import (
 	"fmt"
 	"math"
-	"strings"
+	"slices"
+	"strconv"
 
 	"gonum.org/v1/gonum/num/quat"
 	"gonum.org/v1/gonum/spatial/r3"
@@ -53,11 +54,11 @@ func Equal(size, card measure.Length, n int) []measure.Length {
 // Parts gives the strips: those along the length, one between every two rows,
 // and those that cross them, one between every two columns. Where they cross
 // each is slotted to half its height. Strips that nothing crosses get a tab at
-// each end, to be glued to the walls.
+// each end, to be glued to the walls. One cell alone needs no strips.
 func (d Dividers) Parts() ([]Part, error) {
 	for _, c := range append(append([]measure.Length{}, d.Columns...), d.Rows...) {
 		if c < leastCell {
-			return nil, fault.New("no-room", "", "a cell would be under 5 mm; make fewer cells, or the inside larger")
+			return nil, fault.New(fault.NoRoom, "", "a cell would be under 5 mm; make fewer cells, or the inside larger")
 		}
 	}
 	var out []Part
@@ -135,9 +136,7 @@ func (d Dividers) slotted(p *Part, span measure.Length, at []measure.Length, up 
 		}
 		bottom = append(bottom, slot...)
 	}
-	for i, j := 0, len(bottom)-1; i < j; i, j = i+1, j-1 {
-		bottom[i], bottom[j] = bottom[j], bottom[i]
-	}
+	slices.Reverse(bottom)
 	outline := append([]pattern.Point{{}}, top...)
 	outline = append(outline, pattern.Pt(span.MM(), 0), pattern.Pt(span.MM(), h))
 	outline = append(append(outline, bottom...), pattern.Pt(0, h))
@@ -145,22 +144,28 @@ func (d Dividers) slotted(p *Part, span measure.Length, at []measure.Length, up 
 	p.Pattern = &pattern.Pattern{Width: span, Height: d.Height, Outline: pattern.Straight(outline...),
 		Marks: []pattern.Mark{{Name: "strip", Role: pattern.Panel, At: pattern.Pt(first, deep), Up: pattern.Pt(0, -1)}}}
 	p.Root = "strip"
-	edge := "upper"
+	edge, slots := "upper", "one slot"
 	if !up {
 		edge = "lower"
 	}
-	p.Removing = fmt.Sprintf("Cut %d slot%s into the %s edge of each, a little wider than the card and half the height deep.", len(at), map[bool]string{true: "s"}[len(at) > 1], edge)
-	p.Gluing = nil
+	if len(at) > 1 {
+		slots = fmt.Sprint(len(at), " slots")
+	}
+	p.Removing = fmt.Sprintf("Cut %s into the %s edge of each, a little wider than the card and half the height deep.", slots, edge)
 }
 
 // tabbed is a strip with a tab folded at each end.
 func (d Dividers) tabbed(p *Part, span measure.Length) error {
 	g := pattern.NewGrid([]measure.Length{endTab, span, endTab}, []measure.Length{d.Height}, "left strip right")
-	g.Role(pattern.Panel, "strip")
-	for _, tab := range []string{"left", "right"} {
+	middle := g.Face("strip")
+	g.Role(pattern.Panel, middle)
+	g.Upwards(pattern.Pt(0, -1), middle)
+	for _, end := range []string{"left", "right"} {
+		tab := g.Face(end)
+		g.Call(tab, end+" tab")
 		g.Role(pattern.Tab, tab)
-		g.Tab(tab, "strip", endTab, min(tabWedge, d.Height/8))
-		g.Elsewhere(tab, true, "box")
+		g.Tab(tab, middle, endTab, min(tabWedge, d.Height/8))
+		g.Elsewhere(tab, true, OntoTheBox, nil, false)
 	}
 	flat, err := g.Pattern()
 	if err != nil {
@@ -172,30 +177,32 @@ func (d Dividers) tabbed(p *Part, span measure.Length) error {
 	return nil
 }
 
+var (
+	gridLength = &Parameter{ID: "length", Label: "Inside length", Default: 6 * measure.Inch, Min: 12 * mm, Max: 400 * mm, About: "the clear inside, left to right"}
+	gridWidth  = &Parameter{ID: "width", Label: "Inside width", Default: 4 * measure.Inch, Min: 12 * mm, Max: 400 * mm, About: "the clear inside, front to back"}
+	gridHeight = &Parameter{ID: "height", Label: "Height", Default: 2 * measure.Inch, Min: 6 * mm, Max: 280 * mm, About: "of the strips"}
+
+	gridColumns     = countOption("columns", "Cells along the length", "3")
+	gridRows        = countOption("rows", "Cells across the width", "2")
+	gridFirstColumn = &Option{ID: "first.column", Label: "First cell's length", Kind: LengthKind, Default: 0, Min: 0, Max: 400 * mm, About: "0 makes all cells equally long; else the others share the rest"}
+	gridFirstRow    = &Option{ID: "first.row", Label: "First row's width", Kind: LengthKind, Default: 0, Min: 0, Max: 400 * mm, About: "0 makes all rows equally wide; else the others share the rest"}
+	gridSlotsUp     = &Option{ID: "slots.up", Label: "Slots that open upwards", Kind: ChoiceKind, Choices: []string{"across", "along"}, DefaultChoice: "across",
+		About: "those of the strips across the box, or of the strips along its length; they go in last but one way"}
+)
+
 var dividerGrid = &Style{
 	ID: "divider-grid", Name: "Slotted dividers", About: "Strips that slot together and part an inside into cells", Inner: true,
-	Parameters: []Parameter{
-		{ID: "length", Label: "Inside length", Default: 6 * measure.Inch, Min: 12 * mm, Max: 400 * mm, About: "the clear inside, left to right"},
-		{ID: "width", Label: "Inside width", Default: 4 * measure.Inch, Min: 12 * mm, Max: 400 * mm, About: "the clear inside, front to back"},
-		{ID: "height", Label: "Height", Default: 2 * measure.Inch, Min: 6 * mm, Max: 280 * mm, About: "of the strips"},
-	},
-	Options: []Option{
-		countOption("columns", "Cells along the length", "3"),
-		countOption("rows", "Cells across the width", "2"),
-		{ID: "first.column", Label: "First cell's length", Kind: LengthKind, Default: 0, Min: 0, Max: 400 * mm, About: "0 makes all cells equally long; else the others share the rest"},
-		{ID: "first.row", Label: "First row's width", Kind: LengthKind, Default: 0, Min: 0, Max: 400 * mm, About: "0 makes all rows equally wide; else the others share the rest"},
-		{ID: "slots.up", Label: "Slots that open upwards", Kind: ChoiceKind, Choices: []string{"across", "along"}, DefaultChoice: "across",
-			About: "those of the strips across the box, or of the strips along its length; they go in last but one way"},
-	},
-	Axes: [3]string{"length", "width", "height"},
+	Parameters: []*Parameter{gridLength, gridWidth, gridHeight},
+	Options:    []*Option{gridColumns, gridRows, gridFirstColumn, gridFirstRow, gridSlotsUp},
+	Axes:       [3]*Parameter{gridLength, gridWidth, gridHeight},
 	Build: func(s Spec) (*Box, error) {
-		inside := Extent{s.Lengths["length"], s.Lengths["width"], s.Lengths["height"]}
-		d := Dividers{Length: inside.Length, Width: inside.Width, Height: inside.Height, Card: s.Card("divider.long"), LongUp: s.Choices["slots.up"] == "along"}
+		inside := Extent{s.Size(gridLength), s.Size(gridWidth), s.Size(gridHeight)}
+		d := Dividers{Length: inside.Length, Width: inside.Width, Height: inside.Height, Card: s.Card("divider.long"), LongUp: s.Choice(gridSlotsUp) == "along"}
 		var err error
-		if d.Columns, err = s.cells("columns", "first.column", d.Length, d.Card); err != nil {
+		if d.Columns, err = s.cells(gridColumns, gridFirstColumn, d.Length, d.Card); err != nil {
 			return nil, err
 		}
-		if d.Rows, err = s.cells("rows", "first.row", d.Width, d.Card); err != nil {
+		if d.Rows, err = s.cells(gridRows, gridFirstRow, d.Width, d.Card); err != nil {
 			return nil, err
 		}
 		parts, err := d.Parts()
@@ -203,10 +210,9 @@ var dividerGrid = &Style{
 			return nil, err
 		}
 		if len(parts) == 0 {
-			return nil, fault.New("no-cells", "options.columns", "one cell needs no dividers; give two columns or two rows")
+			return nil, fault.New(fault.NoCells, "options.columns", "one cell needs no dividers; give two columns or two rows")
 		}
-		return &Box{Parts: parts, Assembly: []string{d.Sentence()},
-			Extents: func() (Extent, Extent, error) { return inside, inside, nil }}, nil
+		return &Box{Parts: parts, Assembly: []string{d.Sentence()}, Room: Room{Shape: "cells", Largest: inside}}, nil
 	},
 }
 
@@ -225,8 +231,8 @@ func (d Dividers) Sentence() string {
 // mostCells is the most cells along one side.
 const mostCells = 12
 
-func countOption(id, label, usual string) Option {
-	o := Option{ID: id, Label: label, Kind: ChoiceKind, DefaultChoice: usual}
+func countOption(id, label, usual string) *Option {
+	o := &Option{ID: id, Label: label, Kind: ChoiceKind, DefaultChoice: usual}
 	for n := 1; n <= mostCells; n++ {
 		o.Choices = append(o.Choices, fmt.Sprint(n))
 	}
@@ -234,40 +240,22 @@ func countOption(id, label, usual string) Option {
 }
 
 // count reads a choice made by countOption.
-func (s Spec) count(id string) int {
-	n := 0
-	fmt.Sscan(s.Choices[id], &n)
+func (s Spec) count(o *Option) int {
+	n, err := strconv.Atoi(s.Choice(o))
+	if err != nil {
+		return 1
+	}
 	return max(1, n)
 }
 
 // cells parts a clear size, the first cell as asked for.
-func (s Spec) cells(count, first string, size, card measure.Length) ([]measure.Length, error) {
-	n, one := s.count(count), s.Lengths[first]
+func (s Spec) cells(count, first *Option, size, card measure.Length) ([]measure.Length, error) {
+	n, one := s.count(count), s.Length(first)
 	if one == 0 || n == 1 {
 		return Equal(size, card, n), nil
 	}
 	if one+card >= size {
-		return nil, fault.New("no-room", "options."+first, "a first cell of %s leaves nothing of the inside's %s for the others; make it smaller, or 0 for equal cells", s.show(one), s.show(size))
+		return nil, fault.New(fault.NoRoom, "options."+first.ID, "a first cell of %s leaves nothing of the inside's %s for the others; make it smaller, or 0 for equal cells", s.show(one), s.show(size))
 	}
 	return append([]measure.Length{one}, Equal(size-one-card, card, n-1)...), nil
-}
-
-// Together gives the faces of pieces as they stand in the finished box, each
-// copy at its place, to see whether they pass through one another.
-func Together(parts []Part) (*pattern.Folded, error) {
-	all := &pattern.Folded{}
-	for _, p := range parts {
-		f, err := p.Pattern.Finished(p.Root)
-		if err != nil {
-			return nil, fmt.Errorf("%s: %w", p.ID, err)
-		}
-		for n, place := range p.Places {
-			for i, face := range f.Faces {
-				face.Name = strings.ToLower(fmt.Sprintf("%s %d", p.Name, n+1))
-				all.Faces = append(all.Faces, face)
-				all.Poses = append(all.Poses, f.Poses[i].Then(place))
-			}
-		}
-	}
-	return all, nil
 }

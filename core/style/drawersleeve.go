@@ -1,52 +1,50 @@
 package style
 
 import (
+	"gonum.org/v1/gonum/spatial/r3"
+
 	"brevium/core/fault"
 	"brevium/core/fit"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
 
+var (
+	sleeveAllowance = &Option{
+		ID: "sleeve.allowance", Label: "Sleeve allowance", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance, ForFit: true,
+		About: "How much wider and higher the sleeve is scored than the drawer; leave it out to have it worked out",
+	}
+	sleeveSlip = &Option{
+		ID: "sleeve.slip", Label: "Sleeve longer by", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: 30 * mm,
+		About: "Longer than the drawer: a tick for flush ends, more for a recessed drawer",
+	}
+	sleeveTab   = &Option{ID: "tab", Label: "Sleeve's tab", Kind: LengthKind, Default: 15 * mm, Min: 6 * mm, Max: 40 * mm, About: "The strip that joins the sleeve, glued inside its floor"}
+	drawerNotch = &Option{ID: "notch", Label: "Thumb notch", Kind: LengthKind, Default: 3 * measure.Inch / 4, Min: 0, Max: 60 * mm, About: "Its diameter; 0 for none",
+		Follows: func(s Spec) measure.Length {
+			return min(3*measure.Inch/4, measure.Down(s.Size(width)/3, s.Tick), measure.Down(s.Size(height), s.Tick))
+		}}
+	notchOn   = &Option{ID: "notch.on", Label: "Notch in", Kind: ChoiceKind, Choices: []string{"sleeve", "drawer"}, DefaultChoice: "sleeve", About: "In the sleeve's end, or in the drawer's end wall"}
+	notchEnds = &Option{ID: "notch.ends", Label: "Notch at", Kind: ChoiceKind, Choices: []string{"one", "both"}, DefaultChoice: "one", About: "At one end or both"}
+)
+
 var drawerSleeve = &Style{
 	ID: "drawer-sleeve", Name: "Drawer and sleeve", About: "A tray that slides out of a sleeve, with a thumb notch",
 	Opens: "a drawer slides out", Strength: "good: two cards where the sleeve goes round",
-	Parameters: lengthWidthHeight,
-	Options: []Option{
-		{
-			ID: "sleeve.allowance", Label: "Sleeve allowance", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance, ForFit: true,
-			About: "How much wider and higher the sleeve is scored than the drawer; leave it out to have it worked out",
-		},
-		{
-			ID: "sleeve.slip", Label: "Sleeve longer by", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: 30 * mm,
-			About: "Longer than the drawer: a tick for flush ends, more for a recessed drawer",
-		},
-		{ID: "tab", Label: "Sleeve's tab", Kind: LengthKind, Default: 15 * mm, Min: 6 * mm, Max: 40 * mm, About: "The strip that joins the sleeve, glued inside its floor"},
-		{ID: "notch", Label: "Thumb notch", Kind: LengthKind, Default: 3 * measure.Inch / 4, Min: 0, Max: 60 * mm, About: "Its diameter; 0 for none",
-			Follows: func(s Spec) measure.Length {
-				return min(3*measure.Inch/4, measure.Down(s.Lengths["width"]/3, s.Tick), measure.Down(s.Lengths["height"], s.Tick))
-			}},
-		{ID: "notch.on", Label: "Notch in", Kind: ChoiceKind, Choices: []string{"sleeve", "drawer"}, DefaultChoice: "sleeve", About: "In the sleeve's end, or in the drawer's end wall"},
-		{ID: "notch.ends", Label: "Notch at", Kind: ChoiceKind, Choices: []string{"one", "both"}, DefaultChoice: "one", About: "At one end or both"},
-		corners, adhesive,
-	},
-	Axes:      [3]string{"length", "width", "height"},
-	Allowance: "sleeve.allowance",
-	Build:     buildDrawerSleeve,
+	Parameters: lengthWidthHeight[:],
+	Options:    []*Option{sleeveAllowance, sleeveSlip, sleeveTab, drawerNotch, notchOn, notchEnds, corners, adhesive},
+	Axes:       lengthWidthHeight,
+	Allowance:  sleeveAllowance,
+	Build:      buildDrawerSleeve,
 }
 
 func buildDrawerSleeve(s Spec) (*Box, error) {
-	drawer := trayShape{
-		id: "drawer", name: "Drawer", panel: "base", opens: Upwards,
-		length: s.Lengths["length"], width: s.Lengths["width"], height: s.Lengths["height"],
-		corners: s.Choices["corners"], adhesive: s.Choices["adhesive"], tick: s.Tick,
-	}
-	r := s.Lengths["notch"] / 2
-	both := s.Choices["notch.ends"] == "both"
-	if s.Choices["notch.on"] == "drawer" {
+	drawer := s.trayShape("drawer", "Drawer", s.Size(length), s.Size(width), s.Size(height))
+	r := s.Length(drawerNotch) / 2
+	both, inSleeve := s.Choice(notchEnds) == "both", s.Choice(notchOn) == "sleeve"
+	if !inSleeve {
 		// With pinwheel corners a tab would stand behind the notch.
 		if r > 0 && (r > drawer.height-3*mm || drawer.width/2-r < 15*mm || drawer.corners == "pinwheel") {
-			return nil, fault.New("out-of-range", "options.notch", "a notch of %s needs a higher or wider end wall and two-tab or slim corners; make it smaller, or 0 for none",
-				s.show(2*r))
+			return nil, outOfRange("options.notch", "a notch of %s needs a higher or wider end wall and two-tab or slim corners; make it smaller, or 0 for none", s.show(2*r))
 		}
 		drawer.notch, drawer.bothEnds = r, both
 	}
@@ -54,54 +52,55 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 	if err != nil {
 		return nil, err
 	}
-	a := s.Lengths["sleeve.allowance"]
-	w, h, tab := drawer.width+a, drawer.height+a, min(s.Lengths["tab"], drawer.width/2)
-	g := pattern.NewGrid([]measure.Length{drawer.length + s.Lengths["sleeve.slip"]}, []measure.Length{w, h, w, h, tab}, `
+	a := s.Length(sleeveAllowance)
+	w, h, tab, long := drawer.width+a, drawer.height+a, min(s.Length(sleeveTab), drawer.width/2), drawer.length+s.Length(sleeveSlip)
+	g := pattern.NewGrid([]measure.Length{long}, []measure.Length{w, h, w, h, tab}, `
 		floor
 		back
 		roof
 		front
 		tab`)
-	g.Role(pattern.Panel, "floor", "roof")
-	g.Role(pattern.Tab, "tab")
-	g.Up("floor", "back")
-	g.Tab("tab", "front", tab, tabWedge)
-	g.Glue("tab", true, "floor")
+	floor, roof, strip := g.Face("floor"), g.Face("roof"), g.Face("tab")
+	g.Role(pattern.Panel, floor, roof)
+	g.Role(pattern.Tab, strip)
+	g.Up(floor, g.Face("back"))
+	g.Upwards(pattern.Pt(0, -1), g.Face("front"))
+	g.Tab(strip, g.Face("front"), tab, tabWedge)
+	g.Glue(strip, true, floor)
+	if r > 0 && inSleeve {
+		tooWide := fault.New(fault.OutOfRange, "options.notch", "a notch of %s does not fit in the sleeve's end; make it smaller, or 0 for none", s.show(2*r))
+		if 2*r > long/2 {
+			return nil, tooWide
+		}
+		g.Notch(roof, pt(long, w+h+w/2), r.MM(), tooWide)
+		if both {
+			g.Notch(roof, pt(0, w+h+w/2), r.MM(), tooWide)
+		}
+	}
 	p, err := g.Pattern()
 	if err != nil {
 		return nil, err
 	}
-	if r > 0 && s.Choices["notch.on"] == "sleeve" {
-		mid := (w + h + w/2).MM()
-		err := p.Notch("roof", pattern.Pt(p.Width.MM(), mid), r.MM())
-		if both && err == nil {
-			err = p.Notch("roof", pattern.Pt(0, mid), r.MM())
-		}
-		if err != nil || 2*r > p.Width/2 {
-			return nil, fault.New("out-of-range", "options.notch", "a notch of %s does not fit in the sleeve's end; make it smaller, or 0 for none",
-				s.show(2*r))
-		}
-	}
+	tD, tS := s.Card("drawer"), s.Card("sleeve")
 	sleeve := Part{
-		ID: "sleeve", Name: "Sleeve", Pattern: p, Root: "floor", Opens: Upwards, Beside: [3]float64{-drawer.length.MM() * 0.6, 0, 0},
+		ID: "sleeve", Name: "Sleeve", Pattern: p, Root: "floor", Opens: Upwards, Away: r3.Vec{X: -drawer.length.MM() * 0.6},
 		Folding: "Fold the four scores away from the outside and burnish them over their whole length.",
 		Gluing:  []string{"Put adhesive on the outside of the tab and join the sleeve with the drawer inside it, so that it slides; draw the drawer out before the glue sets."},
 	}
-	tD, tS := s.Card("drawer"), s.Card("sleeve")
-	pair := fit.Pair{Outer: "sleeve", Inner: "drawer", OuterName: "Sleeve", InnerName: "Drawer", OuterCard: tS, InnerCard: tD}
+	dp.At.Z = ((tD + tS) / 2).MM() // it lies on the sleeve's floor
+	pair := fit.Pair{Kind: fit.SleeveRound, Outer: "sleeve", Inner: "drawer", OuterName: "Sleeve", InnerName: "Drawer", OuterCard: tS, InnerCard: tD}
 	across, up := pair, pair
 	across.Axis, across.OuterSpan, across.InnerSpan = "width", w, drawer.width
 	up.Axis, up.OuterSpan, up.InnerSpan, up.OuterLayers, up.OuterWhat = "height", h, drawer.height, 1, "tab"
+	dp.Card = tD
+	room, err := roomOf(dp)
+	if err != nil {
+		return nil, err
+	}
+	inside := room.Largest
+	inside.Height = min(inside.Height, h-tD-tS) // under the sleeve's roof
 	return &Box{
-		Parts: []Part{dp, sleeve}, Fits: []fit.Pair{across, up},
-		Assembly: []string{"Slide the filled drawer into its sleeve, from the end with the notch."},
-		Extents: func() (Extent, Extent, error) {
-			in, _, err := measured(dp, tD)
-			if err != nil {
-				return in, in, err
-			}
-			_, out, err := measured(sleeve, tS)
-			return in, out, err
-		},
+		Parts: []Part{dp, sleeve}, Room: Block(inside, room.At), Fits: []fit.Pair{across, up},
+		Closing: []string{"Slide the filled drawer into its sleeve, from the end with the notch."},
 	}, nil
 }

@@ -23,68 +23,52 @@ type roof struct {
 // slope climbs √(slope² − (d/2)²), by Pythagoras.
 func (r roof) rise() float64 { return math.Sqrt(r.slope*r.slope - r.d*r.d/4) }
 
-// shape adds the creases that let the two end panels, the second and the
-// fourth, fold in under the slopes: from each lower corner of the slope to
-// the middle of its top, and up through the fin. Then it sets every crease's
-// angle from the folded form.
-func (r roof) shape(p *pattern.Pattern) error {
-	y := func(v float64) float64 { return r.foot + r.upwards*v }
-	for i, x := range []float64{r.w, 2*r.w + r.d} {
-		mid := pattern.Pt(x+r.d/2, y(r.wall+r.slope))
-		top := pattern.Pt(x+r.d/2, y(r.wall+r.slope+r.fin))
-		for _, s := range []pattern.Segment{
-			{A: pattern.Pt(x, y(r.wall)), B: mid}, {A: pattern.Pt(x+r.d, y(r.wall)), B: mid}, {A: mid, B: top},
-		} {
-			p.Creases = append(p.Creases, pattern.Crease{Segment: s})
-			p.Scores.Part = append(p.Scores.Part, s)
-		}
-		r.cutMarks(p, x)
-		// The ends' outer parts come to lie inside the slopes and fins beside them.
-		end, before, after := []string{"right", "left"}[i], []string{"front", "back"}[i], []string{"back", "front"}[i]
-		for _, part := range []string{"slope.", "fin."} {
-			inside(p, part+end+".1", part+before)
-			inside(p, part+end+".2", part+after)
-		}
+// panels gives roles and words to the roof's faces in a grid, and divides the
+// two ends, so that they fold in under the slopes: creased from each lower
+// corner of the slope to the middle of its top, and up through the fin. The
+// ends' outer parts come to lie inside the slopes and fins beside them.
+func (r roof) panels(g *pattern.Grid) {
+	for _, side := range []string{"front", "back"} {
+		slope, fin := g.Face("slope."+side), g.Face("fin."+side)
+		g.Role(pattern.Panel, slope)
+		g.Role(pattern.Flap, fin)
+		g.Call(slope, side+" slope")
+		g.Call(fin, side+" fin")
 	}
-	return p.AnglesFrom(r.place)
-}
-
-// inside says that a face lies inside another, inside to inside, dry.
-func inside(p *pattern.Pattern, face, onto string) {
-	faces, err := p.Faces()
-	if err != nil {
-		return // AnglesFrom reports it
+	y := func(v float64) float64 { // of a share: its foot is where the wall ends
+		if r.upwards > 0 {
+			return v
+		}
+		return 1 - v
 	}
-	for _, f := range faces {
-		if f.Name == face {
-			p.Glue = append(p.Glue, pattern.Glue{Face: face, Area: f.Polygon, Onto: onto, Dry: true})
+	share := func(name string, corners ...pattern.Point) pattern.Share {
+		if r.upwards < 0 { // keep them clockwise
+			for i, j := 0, len(corners)-1; i < j; i, j = i+1, j-1 {
+				corners[i], corners[j] = corners[j], corners[i]
+			}
 		}
+		for i := range corners {
+			corners[i].Y = y(corners[i].Y)
+		}
+		return pattern.Share{Name: name, At: corners}
 	}
-}
-
-// cutMarks names the parts into which the new creases divide an end panel's
-// slope and fin: the middle that folds in, and the two beside it.
-func (r roof) cutMarks(p *pattern.Pattern, x float64) {
-	y := func(v float64) float64 { return r.foot + r.upwards*v }
-	for i, m := range p.Marks {
-		dx := m.At.X - x
-		v := r.upwards * (m.At.Y - r.foot)
-		if dx < 0 || dx > r.d || v < r.wall {
-			continue
+	for _, end := range []struct{ name, before, after string }{{"right", "front", "back"}, {"left", "back", "front"}} {
+		slope := g.Divide(g.Face("slope."+end.name),
+			share("slope."+end.name, pattern.Pt(0, 0), pattern.Pt(1, 0), pattern.Pt(0.5, 1)),
+			share("slope."+end.name+".1", pattern.Pt(0, 0), pattern.Pt(0.5, 1), pattern.Pt(0, 1)),
+			share("slope."+end.name+".2", pattern.Pt(1, 0), pattern.Pt(1, 1), pattern.Pt(0.5, 1)))
+		fin := g.Divide(g.Face("fin."+end.name),
+			share("fin."+end.name+".1", pattern.Pt(0, 0), pattern.Pt(0.5, 0), pattern.Pt(0.5, 1), pattern.Pt(0, 1)),
+			share("fin."+end.name+".2", pattern.Pt(0.5, 0), pattern.Pt(1, 0), pattern.Pt(1, 1), pattern.Pt(0.5, 1)))
+		g.Role(pattern.Panel, slope...)
+		g.Role(pattern.Flap, fin...)
+		g.Call(slope[0], "middle of the "+end.name+" end's slope")
+		for i, beside := range []string{end.before, end.after} {
+			g.Call(slope[i+1], end.name+" end's slope beside the "+beside)
+			g.Call(fin[i], end.name+" end's fin beside the "+beside)
+			g.Within(slope[i+1], g.Face("slope."+beside))
+			g.Within(fin[i], g.Face("fin."+beside))
 		}
-		left, right := m, m
-		left.Name, right.Name = m.Name+".1", m.Name+".2"
-		if v < r.wall+r.slope { // the slope's middle keeps the name
-			p.Marks[i].At = pattern.Pt(x+r.d/2, y(r.wall+r.slope*0.2))
-			left.At = pattern.Pt(x+r.d*0.1, y(r.wall+r.slope*0.8))
-			right.At = pattern.Pt(x+r.d*0.9, y(r.wall+r.slope*0.8))
-			p.Marks = append(p.Marks, left, right)
-			continue
-		}
-		left.At = pattern.Pt(x+r.d*0.25, y(r.wall+r.slope+r.fin/2))
-		right.At = pattern.Pt(x+r.d*0.75, y(r.wall+r.slope+r.fin/2))
-		p.Marks[i] = left
-		p.Marks = append(p.Marks, right)
 	}
 }
 
@@ -134,6 +118,16 @@ func (r roof) at(x, v float64) r3.Vec {
 		g.X = -g.X
 	}
 	return g
+}
+
+// under is how high a block of a footprint, in mm, may be that stands in the
+// middle of the tube: to where the slopes, drawn in by layers of card, come
+// as near together as it is wide or long.
+func (r roof) under(straight, layers float64) func(length, width float64) float64 {
+	return func(length, width float64) float64 {
+		up := min((r.d-layers-width)/r.d, (r.w-layers-length)/r.d)
+		return straight + max(0, up)*r.rise()
+	}
 }
 
 // steeper is the least slope over half the depth: the next tick, so that the

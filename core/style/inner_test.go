@@ -40,11 +40,11 @@ func TestDividersByHand(t *testing.T) {
 				}
 			}
 		}
-		all, err := Together(b.Parts)
-		if err != nil || len(all.Faces) != 3 {
-			t.Fatalf("%d strips stand together, %v", len(all.Faces), err)
+		all := assembled(t, b, Finished)
+		if len(all) != 3 {
+			t.Fatalf("%d strips stand together", len(all))
 		}
-		if hit := all.Collisions(); len(hit) > 0 {
+		if hit := Collisions(all); len(hit) > 0 {
 			t.Errorf("slots up %s: the strips collide: %v", up, hit)
 		}
 	}
@@ -100,13 +100,15 @@ func TestLinerStandsRound(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	all, err := Together([]Part{p})
-	if err != nil || len(all.Faces) != 4 {
-		t.Fatalf("%d walls, %v", len(all.Faces), err)
+	all := assembled(t, &Box{Parts: []Part{p}}, Finished)
+	if len(all) != 2 {
+		t.Fatalf("%d halves", len(all))
 	}
-	for i, f := range all.Faces {
+	for n := range 4 {
+		half, i := all[n/2], n%2
+		f := half.Faces[i]
 		for _, q := range f.Polygon {
-			v := all.Poses[i].Place(q)
+			v := half.Poses[i].Place(q)
 			onWall := math.Abs(math.Abs(v.X)-60) < 1e-6 || math.Abs(math.Abs(v.Y)-40) < 1e-6
 			if !onWall || v.Z < -1e-6 || v.Z > 30+1e-6 {
 				t.Errorf("%s has a corner at %v, off the walls", f.Name, v)

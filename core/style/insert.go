@@ -31,10 +31,10 @@ func (f Floor) Part() (Part, error) {
 		.     back   .
 		left  floor  right
 		.     front  .`)
-	g.Role(pattern.Panel, "floor")
-	flat, err := g.Pattern()
-	if err != nil {
-		return Part{}, err
+	floor := g.Face("floor")
+	g.Role(pattern.Panel, floor)
+	for _, w := range wallNames {
+		g.Call(g.Face(w), w+" skirt")
 	}
 	for _, h := range f.Holes {
 		mid := pattern.Pt((f.Skirts + h.X).MM(), (f.Skirts + h.Y).MM())
@@ -43,13 +43,11 @@ func (f Floor) Part() (Part, error) {
 			x, y := h.Length.MM()/2, h.Width.MM()/2
 			loop = pattern.Straight(mid.Add(pattern.Pt(-x, -y)), mid.Add(pattern.Pt(x, -y)), mid.Add(pattern.Pt(x, y)), mid.Add(pattern.Pt(-x, y)))
 		}
-		flat.Holes = append(flat.Holes, loop)
-		flat.Openings = append(flat.Openings, pattern.Opening{Kind: "hole", Face: "floor", Loop: loop})
+		g.Hole(floor, "hole", loop)
 	}
-	for i, m := range flat.Marks {
-		if m.Name == "floor" { // its middle may be a hole
-			flat.Marks[i].At = pattern.Pt(f.Skirts.MM()+1, f.Skirts.MM()+1)
-		}
+	flat, err := g.Pattern()
+	if err != nil {
+		return Part{}, err
 	}
 	p := Part{ID: f.ID, Name: f.Name, Pattern: flat, Root: "floor", Opens: Downwards, Folding: "Fold the four skirts down, away from the outside."}
 	p.Places = []pattern.Pose{{Turn: r3.NewRotation(0, r3.Vec{X: 1}), Shift: r3.Vec{
@@ -83,13 +81,11 @@ func flatOnFloor(p *pattern.Pattern, up measure.Length) pattern.Pose {
 // width are score to score.
 func Liner(length, width, height measure.Length) (Part, error) {
 	g := pattern.NewGrid([]measure.Length{length, width}, []measure.Length{height}, "front end")
-	g.Fold("front", "end", 90, pattern.Towards)
+	g.Fold(g.Face("front"), g.Face("end"), 90, pattern.Towards)
+	g.Upwards(pattern.Pt(0, -1), g.All("front", "end")...)
 	flat, err := g.Pattern()
 	if err != nil {
 		return Part{}, err
-	}
-	for i := range flat.Marks {
-		flat.Marks[i].Up = pattern.Pt(0, -1)
 	}
 	p := Part{ID: "liner", Name: "Liner half", Pattern: flat, Root: "front", Opens: Upright, Count: 2,
 		Folding: "Fold the score towards the outside, which will face the inside of the box."}
@@ -102,20 +98,30 @@ func Liner(length, width, height measure.Length) (Part, error) {
 	return p, nil
 }
 
-// CellTray is a small open tray that stands inside a box and makes one cell;
-// count of them, each at its place by its middle from the inside's.
-func CellTray(id, name string, length, width, height, card measure.Length, s Spec, middles [][2]measure.Length) (Part, error) {
+// CellTray is a small open tray that stands inside a box and makes one cell,
+// in several copies; length, width and height are score to score.
+type CellTray struct {
+	ID, Name              string
+	Length, Width, Height measure.Length
+	Card                  measure.Length
+	Adhesive              string
+	Tick                  measure.Tick
+	Middles               [][2]measure.Length // where each stands, from the inside's middle
+}
+
+// Part makes the piece, each copy at its place.
+func (c CellTray) Part() (Part, error) {
 	t := trayShape{
-		id: id, name: name, panel: "floor", opens: Upwards, length: length, width: width, height: height,
-		corners: "slim", adhesive: s.Choices["adhesive"], tick: s.Tick,
+		id: c.ID, name: c.Name, panel: "floor", opens: Upwards, length: c.Length, width: c.Width, height: c.Height,
+		corners: "slim", adhesive: c.Adhesive, tick: c.Tick,
 	}
 	p, err := t.part()
 	if err != nil {
 		return Part{}, err
 	}
-	p.Count = len(middles)
-	for _, m := range middles {
-		place := flatOnFloor(p.Pattern, card)
+	p.Count = len(c.Middles)
+	for _, m := range c.Middles {
+		place := flatOnFloor(p.Pattern, c.Card)
 		place.Shift.X += m[0].MM()
 		place.Shift.Y += m[1].MM()
 		p.Places = append(p.Places, place)
@@ -131,53 +137,56 @@ func CellTrayWalls(card measure.Length) (length, width, floor measure.Length) {
 	return measure.Length(2+layers) * card, 2 * card, card
 }
 
+var (
+	insertLength = &Parameter{ID: "length", Label: "Inside length", Default: 6 * measure.Inch, Min: 20 * mm, Max: 290 * mm, About: "the clear inside of the box, left to right"}
+	insertWidth  = &Parameter{ID: "width", Label: "Inside width", Default: 4 * measure.Inch, Min: 20 * mm, Max: 290 * mm, About: "the clear inside of the box, front to back"}
+	insertSkirts = &Parameter{ID: "height", Label: "Skirts", Default: measure.Inch, Min: 6 * mm, Max: 120 * mm, About: "how high the floor stands"}
+
+	insertGap     = &Option{ID: "gap", Label: "Gap", Kind: LengthKind, Default: measure.Millimetre, Min: 0, Max: 10 * mm, About: "how much smaller than the inside it is, both sides together"}
+	insertHoles   = &Option{ID: "holes", Label: "Holes", Kind: ChoiceKind, Choices: []string{"round", "square", "slot", "none"}, DefaultChoice: "round", About: "round for jars, square for blocks, a slot for a card"}
+	insertHole    = &Option{ID: "hole", Label: "Hole size", Kind: LengthKind, Default: 3 * measure.Inch / 2, Min: 3 * mm, Max: 280 * mm, About: "across a round one; the sides of a square one; the length of a slot"}
+	insertSlot    = &Option{ID: "slot", Label: "Slot width", Kind: LengthKind, Default: measure.Inch / 8, Min: mm, Max: 50 * mm, About: "of a slot only"}
+	insertColumns = countOption("columns", "Holes along the length", "3")
+	insertRows    = countOption("rows", "Holes across the width", "2")
+)
+
 var insert = &Style{
 	ID: "insert", Name: "False floor", About: "A floor with holes on four folded skirts, to hold things in place; without holes a riser", Inner: true,
-	Parameters: []Parameter{
-		{ID: "length", Label: "Inside length", Default: 6 * measure.Inch, Min: 20 * mm, Max: 290 * mm, About: "the clear inside of the box, left to right"},
-		{ID: "width", Label: "Inside width", Default: 4 * measure.Inch, Min: 20 * mm, Max: 290 * mm, About: "the clear inside of the box, front to back"},
-		{ID: "height", Label: "Skirts", Default: measure.Inch, Min: 6 * mm, Max: 120 * mm, About: "how high the floor stands"},
-	},
-	Options: []Option{
-		{ID: "gap", Label: "Gap", Kind: LengthKind, Default: measure.Millimetre, Min: 0, Max: 10 * mm, About: "how much smaller than the inside it is, both sides together"},
-		{ID: "holes", Label: "Holes", Kind: ChoiceKind, Choices: []string{"round", "square", "slot", "none"}, DefaultChoice: "round", About: "round for jars, square for blocks, a slot for a card"},
-		{ID: "hole", Label: "Hole size", Kind: LengthKind, Default: 3 * measure.Inch / 2, Min: 3 * mm, Max: 280 * mm, About: "across a round one; the sides of a square one; the length of a slot"},
-		{ID: "slot", Label: "Slot width", Kind: LengthKind, Default: measure.Inch / 8, Min: mm, Max: 50 * mm, About: "of a slot only"},
-		countOption("columns", "Holes along the length", "3"),
-		countOption("rows", "Holes across the width", "2"),
-	},
-	Axes: [3]string{"length", "width", "height"},
-	Build: func(s Spec) (*Box, error) {
-		inside := Extent{s.Lengths["length"], s.Lengths["width"], s.Lengths["height"]}
-		t := s.Card("insert")
-		f := Floor{ID: "insert", Name: "Insert", Skirts: inside.Height,
-			Length: inside.Length - t - s.Lengths["gap"], Width: inside.Width - t - s.Lengths["gap"]}
-		columns, rows := s.count("columns"), s.count("rows")
-		if s.Choices["holes"] == "none" {
-			columns = 0
+	Parameters: []*Parameter{insertLength, insertWidth, insertSkirts},
+	Options:    []*Option{insertGap, insertHoles, insertHole, insertSlot, insertColumns, insertRows},
+	Axes:       [3]*Parameter{insertLength, insertWidth, insertSkirts},
+	Build:      buildInsert,
+}
+
+func buildInsert(s Spec) (*Box, error) {
+	inside := Extent{s.Size(insertLength), s.Size(insertWidth), s.Size(insertSkirts)}
+	t := s.Card("insert")
+	f := Floor{ID: "insert", Name: "Insert", Skirts: inside.Height,
+		Length: inside.Length - t - s.Length(insertGap), Width: inside.Width - t - s.Length(insertGap)}
+	columns, rows := s.count(insertColumns), s.count(insertRows)
+	h := Hole{Length: s.Length(insertHole)}
+	deep := h.Length // how far a hole reaches across the floor
+	switch s.Choice(insertHoles) {
+	case "none":
+		columns = 0
+	case "square":
+		h.Width = h.Length
+	case "slot":
+		h.Width, deep = s.Length(insertSlot), s.Length(insertSlot)
+	}
+	stepX, stepY := f.Length/measure.Length(max(1, columns)), f.Width/measure.Length(rows)
+	if columns > 0 && (h.Length > stepX-LeastBridge || deep > stepY-LeastBridge) {
+		return nil, fault.New(fault.NoRoom, "options.hole", "%d × %d holes of %s leave less than 3 mm of card between them; make them smaller or fewer", columns, rows, s.show(h.Length))
+	}
+	for row := range rows {
+		for col := range columns {
+			h.X, h.Y = stepX*measure.Length(col)+stepX/2, stepY*measure.Length(row)+stepY/2
+			f.Holes = append(f.Holes, h)
 		}
-		h := Hole{Length: s.Lengths["hole"]}
-		switch s.Choices["holes"] {
-		case "square":
-			h.Width = h.Length
-		case "slot":
-			h.Width = s.Lengths["slot"]
-		}
-		stepX, stepY := f.Length/measure.Length(max(1, columns)), f.Width/measure.Length(rows)
-		if deep := max(h.Width, h.Length*map[bool]measure.Length{true: 1}[h.Width == 0]); columns > 0 && (h.Length > stepX-LeastBridge || deep > stepY-LeastBridge) {
-			return nil, fault.New("no-room", "options.hole", "%d × %d holes of %s leave less than 3 mm of card between them; make them smaller or fewer", columns, rows, s.show(h.Length))
-		}
-		for row := range rows {
-			for col := range columns {
-				h.X, h.Y = stepX*measure.Length(col)+stepX/2, stepY*measure.Length(row)+stepY/2
-				f.Holes = append(f.Holes, h)
-			}
-		}
-		p, err := f.Part()
-		if err != nil {
-			return nil, err
-		}
-		return &Box{Parts: []Part{p}, Assembly: []string{"Set the floor into the box on its skirts."},
-			Extents: func() (Extent, Extent, error) { return inside, inside, nil }}, nil
-	},
+	}
+	p, err := f.Part()
+	if err != nil {
+		return nil, err
+	}
+	return &Box{Parts: []Part{p}, Room: Room{Shape: "a floor", Largest: inside}, Assembly: []string{"Set the floor into the box on its skirts."}}, nil
 }

@@ -55,7 +55,7 @@ func TestNumbersByHand(t *testing.T) {
 func TestSteppedScoresStopShort(t *testing.T) {
 	s := usual(clamBox, lengths("length", 56, "width", 24, "height", 10), map[string]string{"lid.scores": "stepped"})
 	s.Lengths["lid.allowance"] = inch / 8
-	b, err := clamBox.Build(s)
+	b, err := clamBox.Make(s)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -101,7 +101,7 @@ func TestGableRises(t *testing.T) {
 func TestArchIsRoundedToTheTick(t *testing.T) {
 	s := usual(archedBox, map[string]measure.Length{"width": 40 * mm, "straight": 15 * mm, "length": 60 * mm, "tab": 10 * mm}, nil)
 	s.Tick = mm
-	b, err := archedBox.Build(s)
+	b, err := archedBox.Make(s)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -171,10 +171,8 @@ func TestSizesFromLayersAgreeWithTheRule(t *testing.T) {
 		{trayDouble, nil, 2, 1, true}, {trayDouble, map[string]string{"corners": "pinwheel"}, 2, 2, true},
 		{trayLid, map[string]string{"base.walls": "double"}, 2, 1, true},
 	} {
-		in, out, err := build(t, c.style, size(4*inch, 3*inch, inch), c.choices).Extents()
-		if err != nil {
-			t.Fatal(err)
-		}
+		b := build(t, c.style, size(4*inch, 3*inch, inch), c.choices)
+		in, out := b.Room.Largest, Outside(assembled(t, b, Finished))
 		want := Extent{4*inch - third*(1+2*c.kl), 3*inch - third*(1+2*c.kw), inch - third/2}
 		if in != want {
 			t.Errorf("%s %v: inside %v; want %v", c.style.ID, c.choices, in, want)
@@ -242,7 +240,7 @@ func TestLimitsAreSaid(t *testing.T) {
 		{tower, nil, map[string]string{"grade": "sheets"}, "options.grade", "three square sheets"},
 		{nest, size(inch, inch, inch/4), map[string]string{"count": "5"}, "size.height", "6 mm"},
 	} {
-		_, err := c.style.Build(usual(c.style, c.size, c.choices))
+		_, err := c.style.Make(usual(c.style, c.size, c.choices))
 		if err == nil || fault.Of(err).Field != c.field || !strings.Contains(err.Error(), c.says) {
 			t.Errorf("%s: got %v; want a fault at %s with %q", c.style.ID, err, c.field, c.says)
 		}

@@ -1,13 +1,13 @@
 // Package style is the catalogue of boxes: one file a style, each saying its
-// parameters, its pieces as scored grids, what must fit what, and how it is
+// parameters, its pieces, what must fit what, the room it gives and how it is
 // glued. See docs/writing-a-style.md.
 package style
 
 import (
+	"fmt"
 	"slices"
 
 	"brevium/core/fault"
-	"brevium/core/fit"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -15,13 +15,14 @@ import (
 // Style is one kind of box.
 type Style struct {
 	ID, Name, About string
-	Parameters      []Parameter
-	Options         []Option
-	// Axes are the parameters that set the inside's length, width and height.
-	Axes [3]string
+	Parameters      []*Parameter
+	Options         []*Option
+	// Axes are the parameters that set the room's length, width and height.
+	// One parameter may set two of them; the larger need then counts.
+	Axes [3]*Parameter
 	// Allowance is the option to be solved from the gap account when the
-	// user leaves it out; "" for a box without fitting parts.
-	Allowance string
+	// user leaves it out; nil for a box without fitting parts.
+	Allowance *Option
 	// Inner styles go inside a box of another style.
 	Inner bool
 	// Opens says in a few words how one gets in, and Strength how well the
@@ -30,7 +31,7 @@ type Style struct {
 	Build           func(Spec) (*Box, error)
 }
 
-// Parameter is a size of the box.
+// Parameter is a size of the box. It is the handle by which a style reads it.
 type Parameter struct {
 	ID, Label, About  string
 	Default, Min, Max measure.Length
@@ -48,7 +49,8 @@ const (
 	LengthKind Kind = "length"
 )
 
-// Option is a choice of manner, or a length with a usual value.
+// Option is a choice of manner, or a length with a usual value. It is the
+// handle by which a style reads it.
 type Option struct {
 	ID, Label, About  string
 	Kind              Kind
@@ -62,12 +64,100 @@ type Option struct {
 
 // Spec is the values a style is built from, all present and in range.
 type Spec struct {
+	Style   *Style
 	Lengths map[string]measure.Length // parameters and length options
 	Choices map[string]string
 	// Thickness of the card of each piece; "" is the box's own.
 	Thickness map[string]measure.Length
 	Tick      measure.Tick
 	Units     measure.Unit // for what is said about limits; "" is millimetres
+
+	misread *string // the first value that was read without being declared
+}
+
+// Size reads a parameter of the style.
+func (s Spec) Size(p *Parameter) measure.Length {
+	v, there := s.Lengths[p.ID]
+	if !there || s.Style == nil || !slices.Contains(s.Style.Parameters, p) {
+		s.undeclared("size " + p.ID)
+	}
+	return v
+}
+
+// Length reads a length option of the style.
+func (s Spec) Length(o *Option) measure.Length {
+	v, there := s.Lengths[o.ID]
+	if !there || s.Style == nil || !slices.Contains(s.Style.Options, o) {
+		s.undeclared("option " + o.ID)
+	}
+	return v
+}
+
+// Choice reads a choice of the style.
+func (s Spec) Choice(o *Option) string {
+	v, there := s.Choices[o.ID]
+	if !there || s.Style == nil || !slices.Contains(s.Style.Options, o) {
+		s.undeclared("option " + o.ID)
+	}
+	return v
+}
+
+func (s Spec) undeclared(what string) {
+	if s.misread != nil && *s.misread == "" {
+		*s.misread = what
+	}
+}
+
+// Make builds the box. A style that reads what it did not declare is an error.
+func (s *Style) Make(spec Spec) (*Box, error) {
+	misread := ""
+	spec.Style, spec.misread = s, &misread
+	b, err := s.Build(spec)
+	if misread != "" {
+		return nil, fmt.Errorf("the style %s reads the %s, which it does not declare", s.ID, misread)
+	}
+	if err != nil {
+		return nil, err
+	}
+	for i := range b.Parts {
+		b.Parts[i].Card = spec.Card(b.Parts[i].ID)
+	}
+	return b, b.settle(s.Inner)
+}
+
+// Usual gives every parameter and option its usual value, and those that
+// follow from others what follows.
+func (s *Style) Usual(tick measure.Tick, card measure.Length) Spec {
+	out := Spec{Style: s, Lengths: map[string]measure.Length{}, Choices: map[string]string{}, Thickness: map[string]measure.Length{"": card}, Tick: tick}
+	for _, p := range s.Parameters {
+		out.Lengths[p.ID] = p.Default
+	}
+	for _, o := range s.Options {
+		if o.Kind == LengthKind {
+			out.Lengths[o.ID] = o.Default
+		} else {
+			out.Choices[o.ID] = o.DefaultChoice
+		}
+	}
+	return out
+}
+
+// as is this spec for another style that makes part of the box: its usual
+// values, with those that go by the same id here.
+func (s Spec) as(other *Style) Spec {
+	out := other.Usual(s.Tick, 0)
+	out.Thickness, out.Units, out.misread = s.Thickness, s.Units, s.misread
+	for id := range out.Lengths {
+		if v, both := s.Lengths[id]; both {
+			out.Lengths[id] = v
+		}
+	}
+	for id := range out.Choices {
+		if v, both := s.Choices[id]; both {
+			out.Choices[id] = v
+		}
+	}
+	return out
 }
 
 // show writes a limit for a person.
@@ -86,97 +176,95 @@ func (s Spec) Card(piece string) measure.Length {
 	return s.Thickness[""]
 }
 
-// Box is a style built to a size.
-type Box struct {
-	Parts []Part
-	Fits  []fit.Pair
-	// Extents measures the finished box inside and outside, from the layers
-	// of its folded parts.
-	Extents func() (inside, outside Extent, err error)
-	// Assembly says, in order, how the finished parts go together.
-	Assembly []string
-}
-
 // Extent is a size in space.
 type Extent struct{ Length, Width, Height measure.Length }
 
-// Part is one piece of a box. Root names the face that stays on the table.
-type Part struct {
-	ID, Name string
-	Pattern  *pattern.Pattern
-	Root     string
-	// Opens says which way the piece stands in use.
-	Opens Facing
-	// Count is how many of it one box has; 0 is one.
-	Count int
-	// Beside moves the piece in pictures of the whole, in mm: to the right,
-	// back and up from the middle of the table.
-	Beside [3]float64
-	// Places are where the copies of a piece that goes inside another stand,
-	// in mm from the middle of the box's floor: to the right, back and up.
-	Places []pattern.Pose
-	// Measuring, when set, says how this piece is cut or scored in a way
-	// its numbers alone do not show.
-	Measuring string
-	// Shim is how far the card is held off the fence when it is scored; its
-	// numbers are then read from each edge in turn, larger by the shim.
-	Shim measure.Length
-	// Folding and Gluing say how, in working order; Removing does where
-	// snipping and scissors at the corners are not all.
-	Folding, Removing string
-	Gluing            []string
+// Axis gives the nth of a size: 0 length, 1 width, 2 height.
+func (e *Extent) Axis(n int) *measure.Length {
+	return []*measure.Length{&e.Length, &e.Width, &e.Height}[n]
 }
 
-// Copies is how many of the piece one box has.
-func (p Part) Copies() int { return max(1, p.Count) }
-
-// Facing is the way a piece's opening looks in use.
-type Facing string
-
-// A base opens upwards, a lid downwards; a tube stands on its end, the root
-// being one of its walls.
-const (
-	Upwards   Facing = "up"
-	Downwards Facing = "down"
-	Upright   Facing = "upright"
-)
-
-// All is the catalogue, in the order it is shown.
-var All = []*Style{
-	tray, trayDouble, trayLid, hingedCarton, clamBox, walletBox, drawerSleeve, tallBox, gableLid, foldTopBag, archedBox, tower, nest,
-	dividerGrid, insert,
+// Along gives the sizes of a spec along the style's axes.
+func (s *Style) Along(lengths map[string]measure.Length) Extent {
+	return Extent{lengths[s.Axes[0].ID], lengths[s.Axes[1].ID], lengths[s.Axes[2].ID]}
 }
 
-// Boxes are the styles of All that stand alone.
-func Boxes() []*Style {
-	return slices.DeleteFunc(slices.Clone(All), func(s *Style) bool { return s.Inner })
+// Own lists the axes that have a parameter of their own; one that shares its
+// parameter with an earlier axis is left out.
+func (s *Style) Own() []int {
+	var out []int
+	for i, p := range s.Axes {
+		if slices.Index(s.Axes[:], p) == i {
+			out = append(out, i)
+		}
+	}
+	return out
+}
+
+// IsAxis reports whether a parameter sets the room.
+func (s *Style) IsAxis(id string) bool {
+	return slices.ContainsFunc(s.Axes[:], func(p *Parameter) bool { return p.ID == id })
+}
+
+// Give sets the style's axes to a size; of two axes with one parameter the
+// larger counts.
+func (s *Style) Give(lengths map[string]measure.Length, e Extent) {
+	for i, p := range s.Axes {
+		l := *e.Axis(i)
+		if first := slices.Index(s.Axes[:], p); first < i {
+			l = max(l, lengths[p.ID])
+		}
+		lengths[p.ID] = l
+	}
+}
+
+// Faults that a style may have with its sizes.
+func outOfRange(field, format string, args ...any) error {
+	return fault.New(fault.OutOfRange, field, format, args...)
+}
+
+// atMost refuses one size that may not be over another, naming the limit.
+func (s Spec) atMost(p *Parameter, limit measure.Length, because string) error {
+	if s.Size(p) > limit {
+		return outOfRange("size."+p.ID, "the %s can be at most %s: %s", p.ID, s.show(limit), because)
+	}
+	return nil
 }
 
 // ByID finds a style.
 func ByID(id string) (*Style, error) {
 	i := slices.IndexFunc(All, func(s *Style) bool { return s.ID == id })
 	if i < 0 {
-		return nil, fault.New("unknown-style", "", "%q is not a box style; see brevium styles", id)
+		return nil, fault.New(fault.UnknownStyle, "", "%q is not a box style; see brevium styles", id)
 	}
 	return All[i], nil
 }
 
 // Option finds an option.
-func (s *Style) Option(id string) (Option, bool) {
-	i := slices.IndexFunc(s.Options, func(o Option) bool { return o.ID == id })
+func (s *Style) Option(id string) (*Option, bool) {
+	i := slices.IndexFunc(s.Options, func(o *Option) bool { return o.ID == id })
 	if i < 0 {
-		return Option{}, false
+		return nil, false
 	}
 	return s.Options[i], true
 }
 
+// Parameter finds a parameter.
+func (s *Style) Parameter(id string) (*Parameter, bool) {
+	i := slices.IndexFunc(s.Parameters, func(p *Parameter) bool { return p.ID == id })
+	if i < 0 {
+		return nil, false
+	}
+	return s.Parameters[i], true
+}
+
 // Options every style has.
 var (
-	adhesive = Option{
+	adhesive = &Option{
 		ID: "adhesive", Label: "Adhesive", Kind: ChoiceKind, Choices: []string{"tape", "wet-glue"}, DefaultChoice: "tape",
 		About: "Tape holds at once and wants tabs of 10 mm; wet glue gives minutes to adjust and wants 6 mm",
 	}
-	corners = Option{
+	corners = &Option{
 		ID: "corners", Label: "Corners", Kind: ChoiceKind, Choices: []string{"two-tab", "slim", "pinwheel"}, DefaultChoice: "two-tab",
 		About: "Two-tab: two walls carry both tabs. Slim: the same, cut narrow. Pinwheel: one tab a wall, no waste",
 	}
@@ -190,31 +278,5 @@ func TabWidth(adhesive string) measure.Length {
 	return 10 * measure.Millimetre
 }
 
-// measured gives the inside and outside of one folded part.
-func measured(p Part, card measure.Length) (inside, outside Extent, err error) {
-	f, err := p.Pattern.Finished(p.Root)
-	if err != nil {
-		return inside, outside, err
-	}
-	in, out := f.Sizes(p.Pattern, card.MM())
-	extent := func(e pattern.Extent3) Extent {
-		if p.Opens == Upright { // the root is a wall: its y is the height
-			e.Y, e.Z = e.Z, e.Y
-		}
-		return Extent{measure.FromMM(e.X), measure.FromMM(e.Y), measure.FromMM(e.Z)}
-	}
-	return extent(in), extent(out), nil
-}
-
-// alone makes a box of one part, which holds and shows itself.
-func alone(p Part, card measure.Length) *Box {
-	return &Box{Parts: []Part{p}, Extents: func() (Extent, Extent, error) { return measured(p, card) }}
-}
-
-// atMost refuses one size that may not be over another, naming the limit.
-func (s Spec) atMost(id string, limit measure.Length, because string) error {
-	if s.Lengths[id] > limit {
-		return fault.New("out-of-range", "size."+id, "the %s can be at most %s: %s", id, s.show(limit), because)
-	}
-	return nil
-}
+// pt is shorthand for a point of the flat card given in lengths.
+func pt(x, y measure.Length) pattern.Point { return pattern.Pt(x.MM(), y.MM()) }

@@ -1,30 +1,35 @@
 package style
 
 import (
-	"brevium/core/fault"
+	"gonum.org/v1/gonum/spatial/r3"
+
 	"brevium/core/measure"
 	"brevium/core/pattern"
+)
+
+var (
+	tallWidth  = &Parameter{ID: "width", Label: "Width", Default: 5 * measure.Inch / 2, Min: 15 * mm, Max: 110 * mm, About: "W: left to right, score to score"}
+	tallDepth  = &Parameter{ID: "depth", Label: "Depth", Default: 5 * measure.Inch / 2, Min: 15 * mm, Max: 110 * mm, About: "D: front to back; no more than the width when the top is pinched or clipped"}
+	tallHeight = &Parameter{ID: "height", Label: "Height", Default: 8 * measure.Inch, Min: 60 * mm, Max: 280 * mm, About: "The whole tube above the bottom flaps; the top is made out of its upper end"}
+	tallBottom = &Parameter{ID: "bottom", Label: "Bottom flaps", Default: 2 * measure.Inch, Min: 8 * mm, Max: 110 * mm, About: "b: at least half the narrower side, so that they meet",
+		Follows: func(s Spec) measure.Length {
+			return measure.Up(min(s.Size(tallWidth), s.Size(tallDepth))*3/4, s.Tick)
+		}}
+	tallTab = &Parameter{ID: "tab", Label: "Tab", Default: measure.Inch / 2, Min: 6 * mm, Max: 25 * mm, About: "The strip that joins the tube; wider for a heavy thing"}
+
+	tallTop = &Option{
+		ID: "top", Label: "Top", Kind: ChoiceKind, Choices: []string{"tuck", "pinch", "clip"}, DefaultChoice: "tuck",
+		About: "A lid that tucks in, or a ridge that is pinched and glued, or clipped",
+	}
 )
 
 var tallBox = &Style{
 	ID: "tall-box", Name: "Tall box", About: "A tube for a bottle or a vial, its top tucked, pinched or clipped",
 	Opens: "at the top", Strength: "fair: a tube with a glued bottom",
-	Parameters: []Parameter{
-		{ID: "width", Label: "Width", Default: 5 * measure.Inch / 2, Min: 15 * mm, Max: 110 * mm, About: "W: left to right, score to score"},
-		{ID: "depth", Label: "Depth", Default: 5 * measure.Inch / 2, Min: 15 * mm, Max: 110 * mm, About: "D: front to back; no more than the width when the top is pinched or clipped"},
-		{ID: "height", Label: "Height", Default: 8 * measure.Inch, Min: 60 * mm, Max: 280 * mm, About: "The whole tube above the bottom flaps; the top is made out of its upper end"},
-		{ID: "bottom", Label: "Bottom flaps", Default: 2 * measure.Inch, Min: 8 * mm, Max: 110 * mm, About: "b: at least half the narrower side, so that they meet",
-			Follows: func(s Spec) measure.Length {
-				return measure.Up(min(s.Lengths["width"], s.Lengths["depth"])*3/4, s.Tick)
-			}},
-		{ID: "tab", Label: "Tab", Default: measure.Inch / 2, Min: 6 * mm, Max: 25 * mm, About: "The strip that joins the tube; wider for a heavy thing"},
-	},
-	Options: []Option{{
-		ID: "top", Label: "Top", Kind: ChoiceKind, Choices: []string{"tuck", "pinch", "clip"}, DefaultChoice: "tuck",
-		About: "A lid that tucks in, or a ridge that is pinched and glued, or clipped",
-	}, adhesive},
-	Axes:  [3]string{"width", "depth", "height"},
-	Build: buildTallBox,
+	Parameters: []*Parameter{tallWidth, tallDepth, tallHeight, tallBottom, tallTab},
+	Options:    []*Option{tallTop, adhesive},
+	Axes:       [3]*Parameter{tallWidth, tallDepth, tallHeight},
+	Build:      buildTallBox,
 }
 
 // tongue is the strip of a tucked lid that goes in behind the front, and ridge
@@ -36,97 +41,133 @@ const (
 )
 
 func buildTallBox(s Spec) (*Box, error) {
-	w, d, h, b, tab := s.Lengths["width"], s.Lengths["depth"], s.Lengths["height"], s.Lengths["bottom"], s.Lengths["tab"]
+	w, d, h, b := s.Size(tallWidth), s.Size(tallDepth), s.Size(tallHeight), s.Size(tallBottom)
 	if least := min(w, d) / 2; b < least {
-		return nil, fault.New("out-of-range", "size.bottom", "the bottom flaps must be at least %s, half the narrower side, or they do not meet", s.show(least))
+		return nil, outOfRange("size.bottom", "the bottom flaps must be at least %s, half the narrower side, or they do not meet", s.show(least))
 	}
-	if err := s.atMost("bottom", min(w, d), "they would reach past the far wall"); err != nil {
+	if err := s.atMost(tallBottom, min(w, d), "they would reach past the far wall"); err != nil {
 		return nil, err
 	}
-	slope := measure.Up(d*3/4, s.Tick)
+	if err := s.atMost(tallTab, w-2*mm, "it is glued inside the front"); err != nil {
+		return nil, err
+	}
+	slope, tucked := measure.Up(d*3/4, s.Tick), s.Choice(tallTop) == "tuck"
 	top := d + tongue
-	if s.Choices["top"] != "tuck" {
+	if !tucked {
 		top = slope + ridge
-		if err := s.atMost("depth", w, "the ends of a pinched top would meet; pinch along the wider side"); err != nil {
+		if err := s.atMost(tallDepth, w, "the ends of a pinched top would meet; pinch along the wider side"); err != nil {
 			return nil, err
 		}
 	}
 	if least := top + leastBody; h < least {
-		return nil, fault.New("out-of-range", "size.height", "the tube must be at least %s high for a top that is made out of it", s.show(least))
+		return nil, outOfRange("size.height", "the tube must be at least %s high for a top that is made out of it", s.show(least))
 	}
-	columns := []measure.Length{w, d, w, d, tab}
-	var g *pattern.Grid
-	if s.Choices["top"] == "tuck" {
-		g = pattern.NewGrid(columns, []measure.Length{tongue, d, h - top, b}, `
-			.             .           tongue      .           .
-			.             dust.right  lid         dust.left   .
-			front         right       back        left        tab
-			bottom.front  bottom.right bottom.back bottom.left .`)
-		g.Role(pattern.Panel, "lid")
-		g.Role(pattern.Flap, "tongue", "dust.right", "dust.left")
-		g.Tab("tongue", "lid", tongue, flapWedge)
-		g.Tuck("tongue", "front")
-		for _, side := range []string{"right", "left"} {
-			dust := "dust." + side
-			g.Tab(dust, side, min(d, w/2-mm), flapWedge)
-			g.Slit(dust, "lid")
-			g.Tuck(dust, "lid")
-		}
-	} else {
-		g = pattern.NewGrid(columns, []measure.Length{ridge, slope, h - top, b}, `
-			fin.front     fin.right    fin.back    fin.left    .
-			slope.front   slope.right  slope.back  slope.left  tab.slope
-			front         right        back        left        tab
-			bottom.front  bottom.right bottom.back bottom.left .`)
-		g.Role(pattern.Panel, "slope.front", "slope.right", "slope.back", "slope.left")
-		g.Role(pattern.Flap, "fin.front", "fin.right", "fin.back", "fin.left")
-		g.Role(pattern.Tab, "tab.slope")
-		g.Glue("tab.slope", true, "slope.front")
+	columns := []measure.Length{w, d, w, d, s.Size(tallTab)}
+	r := roof{w: w.MM(), d: d.MM(), wall: (h - top).MM(), slope: slope.MM(), fin: ridge.MM(), foot: h.MM(), upwards: -1}
+	g := tuckedTube(columns, h-top, b)
+	if !tucked {
+		g = ridgedTube(columns, h-top, slope, b)
+		r.panels(g)
 	}
-	g.Role(pattern.Tab, "tab")
-	g.Glue("tab", true, "front")
-	g.Up("bottom.front", "front")
-	g.Up("bottom.back", "back")
-	g.Up("bottom.left", "left")
-	g.Up("bottom.right", "right")
+	front, tab := g.Face("front"), g.Face("tab")
+	g.Role(pattern.Tab, tab)
+	g.Glue(tab, true, front)
+	for _, side := range []string{"front", "right", "back", "left"} {
+		g.Up(g.Face("bottom."+side), g.Face(side))
+	}
 	bottoms(g, b)
 	p, err := g.Pattern()
 	if err != nil {
 		return nil, err
 	}
-	gluing := []string{
-		"Put adhesive on the outside of the tab and join the tube.",
-		"Fold in the two narrow bottom flaps, put adhesive on them, and press the other two down over them.",
+	part := Part{
+		ID: "body", Name: "Tube", Pattern: p, Root: "front", Opens: Upright, Card: s.Card("body"),
+		Folding: "Fold the uprights, the bottom flaps and the top away from the outside and burnish them.",
+		Gluing: []string{
+			"Put adhesive on the outside of the tab and join the tube.",
+			"Fold in the two narrow bottom flaps, put adhesive on them, and press the other two down over them.",
+		},
 	}
-	if s.Choices["top"] != "tuck" {
-		r := roof{w: w.MM(), d: d.MM(), wall: (h - top).MM(), slope: slope.MM(), fin: ridge.MM(), foot: h.MM(), upwards: -1}
-		if err := r.shape(p); err != nil {
+	closing := "Fold the two dust flaps in at the top, bring the lid over them and tuck its tongue in behind the front."
+	if !tucked {
+		if err := p.AnglesFrom(r.place); err != nil {
 			return nil, err
 		}
-		how := "glue the fins together along the ridge."
-		if s.Choices["top"] == "clip" {
-			how = "hold the fins with a clip, so that it opens again."
+		closing = "Push the two ends in at the top, bring the slopes together, and glue the fins together along the ridge."
+		if s.Choice(tallTop) == "clip" {
+			closing = "Push the two ends in at the top, bring the slopes together, and hold the fins with a clip, so that it opens again."
 		}
-		gluing = append(gluing, "Push the two ends in at the top, bring the slopes together, and "+how)
 	}
-	return alone(Part{
-		ID: "body", Name: "Tube", Pattern: p, Root: "front", Opens: Upright,
-		Folding: "Fold the uprights, the bottom flaps and the top away from the outside and burnish them.",
-		Gluing:  gluing,
-	}, s.Card("body")), nil
+	room, err := roomOf(part)
+	if err != nil {
+		return nil, err
+	}
+	if !tucked {
+		// Straight up to where the slope begins, less the bottom's card and what
+		// lies inside the slopes.
+		t := part.Card.MM()
+		straight := (h - top).MM() - 3*t
+		inside := room.Largest
+		inside.Height = measure.FromMM(straight)
+		room = Block(inside, r3.Vec{Z: t / 2}).under("a block under a ridge", r.under(straight, 5*t))
+	}
+	return &Box{Parts: []Part{part}, Room: room, Closing: []string{closing}}, nil
+}
+
+// tuckedTube is a tube with a lid on its back that tucks in at the front.
+func tuckedTube(columns []measure.Length, body, bottom measure.Length) *pattern.Grid {
+	w, d := columns[0], columns[1]
+	g := pattern.NewGrid(columns, []measure.Length{tongue, d, body, bottom}, `
+		.             .           tongue      .           .
+		.             dust.right  lid         dust.left   .
+		front         right       back        left        tab
+		bottom.front  bottom.right bottom.back bottom.left .`)
+	lid, tuck, front := g.Face("lid"), g.Face("tongue"), g.Face("front")
+	g.Role(pattern.Panel, lid)
+	g.Role(pattern.Flap, tuck)
+	g.Tab(tuck, lid, tongue, flapWedge)
+	g.Tuck(tuck, front)
+	g.Hinge(g.Face("back"), lid, 90, 0)
+	for _, side := range []string{"right", "left"} {
+		dust, wall := g.Face("dust."+side), g.Face(side)
+		g.Call(dust, side+" dust flap")
+		g.Role(pattern.Flap, dust)
+		g.Tab(dust, wall, min(d, w/2-mm), flapWedge)
+		g.Slit(dust, lid)
+		g.Tuck(dust, lid)
+		g.Hinge(wall, dust, 90, 0)
+	}
+	return g
+}
+
+// ridgedTube is a tube whose top comes together in a ridge.
+func ridgedTube(columns []measure.Length, body, slope, bottom measure.Length) *pattern.Grid {
+	g := pattern.NewGrid(columns, []measure.Length{ridge, slope, body, bottom}, `
+		fin.front     fin.right    fin.back    fin.left    .
+		slope.front   slope.right  slope.back  slope.left  tab.slope
+		front         right        back        left        tab
+		bottom.front  bottom.right bottom.back bottom.left .`)
+	g.Role(pattern.Tab, g.Face("tab.slope"))
+	g.Glue(g.Face("tab.slope"), true, g.Face("slope.front"))
+	g.Upwards(pattern.Pt(0, -1), g.All("slope.front", "slope.right", "slope.back", "slope.left", "fin.front", "fin.right", "fin.back", "fin.left")...)
+	return g
 }
 
 // bottoms wedges the bottom flaps and lays front and back over the sides.
 func bottoms(g *pattern.Grid, b measure.Length) {
-	for _, wall := range []string{"front", "right", "back", "left"} {
-		g.Role(pattern.Tab, "bottom."+wall)
-		g.Tab("bottom."+wall, wall, b, min(b/4, 2*flapWedge))
-	}
-	for i, wall := range []string{"front", "right", "back"} {
-		g.Slit("bottom."+wall, "bottom."+[]string{"right", "back", "left"}[i])
+	around := []string{"front", "right", "back", "left"}
+	for i, side := range around {
+		flap := g.Face("bottom." + side)
+		g.Call(flap, side+" bottom flap")
+		g.Role(pattern.Tab, flap)
+		g.Tab(flap, g.Face(side), b, min(b/4, 2*flapWedge))
+		if i > 0 {
+			g.Slit(g.Face("bottom."+around[i-1]), flap)
+		}
 	}
 	for _, over := range []string{"front", "back"} {
-		g.Over("bottom."+over, "bottom.right")
-		g.Over("bottom."+over, "bottom.left")
+		for _, under := range []string{"right", "left"} {
+			g.Over(g.Face("bottom."+over), g.Face("bottom."+under))
+		}
 	}
 }

@@ -1,60 +1,59 @@
 package style
 
 import (
+	"gonum.org/v1/gonum/spatial/r3"
+
 	"brevium/core/fault"
 	"brevium/core/fit"
 	"brevium/core/measure"
 )
 
+var (
+	lidDepth = &Option{
+		ID: "lid.depth", Label: "Lid depth", Kind: LengthKind, Default: measure.Inch, Min: 6 * mm, Max: 140 * mm,
+		About:   "h: how far the lid comes down; what is left of the base shows as the reveal",
+		Follows: func(s Spec) measure.Length { return min(measure.Inch, s.Size(height)) },
+	}
+	lidAllowance = &Option{
+		ID: "lid.allowance", Label: "Lid allowance", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance,
+		About:  "a: how much bigger the lid's panel is than the base's, each way; leave it out to have it worked out",
+		ForFit: true,
+	}
+	lidCustom = &Option{
+		ID: "lid.custom", Label: "How the lid gets its gap", Kind: ChoiceKind, Choices: []string{"bigger-lid", "smaller-base", "shim"}, DefaultChoice: "bigger-lid",
+		About:  "A bigger lid blank, a smaller base blank, or a shim at the scoring board's fence: the same gap",
+		ForFit: true,
+	}
+	baseWalls = &Option{
+		ID: "base.walls", Label: "Base walls", Kind: ChoiceKind, Choices: []string{"single", "double"}, DefaultChoice: "single",
+		About: "Double walls roll over: strong, and clean at the rim",
+	}
+	lidWalls = &Option{
+		ID: "lid.walls", Label: "Lid walls", Kind: ChoiceKind, Choices: []string{"single", "double"}, DefaultChoice: "single",
+		About: "Double walls take room inside the lid; the account knows",
+	}
+)
+
 var trayLid = &Style{
 	ID: "tray-lid", Name: "Base with a lift-off lid", About: "Two trays, one over the other; each single or double walled",
 	Opens: "the lid lifts off", Strength: "good; strong with double walls",
-	Parameters: lengthWidthHeight,
-	Options: []Option{
-		{
-			ID: "lid.depth", Label: "Lid depth", Kind: LengthKind, Default: measure.Inch, Min: 6 * mm, Max: 140 * mm,
-			About:   "h: how far the lid comes down; what is left of the base shows as the reveal",
-			Follows: func(s Spec) measure.Length { return min(measure.Inch, s.Lengths["height"]) },
-		},
-		{
-			ID: "lid.allowance", Label: "Lid allowance", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance,
-			About:  "a: how much bigger the lid's panel is than the base's, each way; leave it out to have it worked out",
-			ForFit: true,
-		},
-		{
-			ID: "lid.custom", Label: "How the lid gets its gap", Kind: ChoiceKind, Choices: []string{"bigger-lid", "smaller-base", "shim"}, DefaultChoice: "bigger-lid",
-			About:  "A bigger lid blank, a trimmed base blank, or a shim at the scoring board's fence: the same gap",
-			ForFit: true,
-		},
-		{
-			ID: "base.walls", Label: "Base walls", Kind: ChoiceKind, Choices: []string{"single", "double"}, DefaultChoice: "single",
-			About: "Double walls roll over: strong, and clean at the rim",
-		},
-		{
-			ID: "lid.walls", Label: "Lid walls", Kind: ChoiceKind, Choices: []string{"single", "double"}, DefaultChoice: "single",
-			About: "Double walls take room inside the lid; the account knows",
-		},
-		corners, adhesive,
-	},
-	Axes:      [3]string{"length", "width", "height"},
-	Allowance: "lid.allowance",
-	Build:     buildTrayLid,
+	Parameters: lengthWidthHeight[:],
+	Options:    []*Option{lidDepth, lidAllowance, lidCustom, baseWalls, lidWalls, corners, adhesive},
+	Axes:       lengthWidthHeight,
+	Allowance:  lidAllowance,
+	Build:      buildTrayLid,
 }
 
 func buildTrayLid(s Spec) (*Box, error) {
-	base := trayShape{
-		id: "base", name: "Base", panel: "base", opens: Upwards,
-		length: s.Lengths["length"], width: s.Lengths["width"], height: s.Lengths["height"],
-		corners: s.Choices["corners"], adhesive: s.Choices["adhesive"], tick: s.Tick,
-	}
+	base := s.trayShape("base", "Base", s.Size(length), s.Size(width), s.Size(height))
 	lid := base
 	lid.id, lid.name, lid.panel, lid.opens = "lid", "Lid", "top", Downwards
-	lid.height = s.Lengths["lid.depth"]
+	lid.height = s.Length(lidDepth)
 	if lid.height > base.height {
-		return nil, fault.New("lid-too-deep", "options.lid.depth", "a lid deeper than the base would stand on the table before it closes; make it no deeper than the base's walls")
+		return nil, fault.New(fault.LidTooDeep, "options.lid.depth", "a lid deeper than the base would stand on the table before it closes; make it no deeper than the base's walls")
 	}
-	a := s.Lengths["lid.allowance"]
-	custom := s.Choices["lid.custom"]
+	a := s.Length(lidAllowance)
+	custom := s.Choice(lidCustom)
 	switch custom {
 	case "smaller-base":
 		base.length, base.width = base.length-a, base.width-a
@@ -67,12 +66,12 @@ func buildTrayLid(s Spec) (*Box, error) {
 		lid.length, lid.width = lid.length+a, lid.width+a
 	}
 	if lid.height <= 0 {
-		return nil, fault.New("too-large", "options.lid.allowance", "this allowance is larger than the walls it is taken from; make it smaller")
+		return nil, fault.New(fault.TooLarge, "options.lid.allowance", "this allowance is larger than the walls it is taken from; make it smaller")
 	}
-	if s.Choices["base.walls"] == "double" {
+	if s.Choice(baseWalls) == "double" {
 		base.lining = base.height
 	}
-	if s.Choices["lid.walls"] == "double" {
+	if s.Choice(lidWalls) == "double" {
 		lid.lining = lid.height
 	}
 	basePart, err := base.part()
@@ -85,45 +84,25 @@ func buildTrayLid(s Spec) (*Box, error) {
 	}
 	switch custom {
 	case "smaller-base":
-		basePart.Measuring = "Cut the base blank as if it were the lid's size, then trim the allowance off two neighbouring sides. Score the same number from each of the four edges, turning the blank."
+		basePart.Measuring = "This blank is smaller than the lid's kind by the allowance each way; the first number scored from each of the four edges comes to the same lines."
 	case "shim":
 		lidPart.Shim = a / 2
 		lidPart.Measuring = "A shim of half the allowance between the fence and the blank: the walls lose it and the panel gains it."
-	case "bigger-lid":
+	default:
 		lidPart.Measuring = "This blank is bigger by the allowance each way; the first number scored from each of the four edges comes to the same lines."
 	}
 	tBase, tLid := s.Card("base"), s.Card("lid")
+	lidPart.lidOver(base.height, lid.height, tLid)
 	return &Box{
-		Parts:    []Part{basePart, lidPart},
-		Fits:     lidOver(lid, base, tLid, tBase),
-		Assembly: []string{"Lower the lid over the filled base; it comes to rest on the rim."},
-		Extents:  func() (Extent, Extent, error) { return lidded(basePart, lidPart, tBase, tLid) },
+		Parts:   []Part{basePart, lidPart},
+		Fits:    lid.over(base, fit.LidOn, tLid, tBase),
+		Closing: []string{"Lower the lid over the filled base; it comes to rest on the rim."},
 	}, nil
 }
 
-// lidded measures a base under a lid whose panel lies on the base's rim.
-func lidded(base, lid Part, tBase, tLid measure.Length) (inside, outside Extent, err error) {
-	inside, below, err := measured(base, tBase)
-	if err != nil {
-		return inside, outside, err
-	}
-	_, outside, err = measured(lid, tLid)
-	outside.Height = max(outside.Height, below.Height+tLid)
-	return inside, outside, err
-}
-
-// lidOver pairs two trays, one going over the other.
-func lidOver(lid, base trayShape, tLid, tBase measure.Length) []fit.Pair {
-	kLength, kWidth := lid.layers()
-	whatLength, whatWidth := lid.layersWhat()
-	pair := fit.Pair{
-		Outer: lid.id, Inner: base.id, OuterName: lid.name, InnerName: base.name,
-		OuterCard: tLid, InnerCard: tBase, OuterDepth: lid.height, InnerDepth: base.height,
-	}
-	along, acrossWidth := pair, pair
-	along.Axis, along.OuterSpan, along.InnerSpan = "length", lid.length, base.length
-	along.OuterLayers, along.OuterWhat = kLength, whatLength
-	acrossWidth.Axis, acrossWidth.OuterSpan, acrossWidth.InnerSpan = "width", lid.width, base.width
-	acrossWidth.OuterLayers, acrossWidth.OuterWhat = kWidth, whatWidth
-	return []fit.Pair{along, acrossWidth}
+// lidOver puts a lid where its panel lies on a rim so high; open, it hangs in
+// the air above.
+func (p *Part) lidOver(rim, depth, card measure.Length) {
+	p.At = r3.Vec{Z: (rim + card/2 - depth).MM()}
+	p.Away = r3.Vec{Z: 1.9*depth.MM() + 8}
 }

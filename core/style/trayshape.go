@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"brevium/core/fault"
+	"brevium/core/fit"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -22,6 +23,12 @@ type trayShape struct {
 	// and of the left one too when bothEnds.
 	notch    measure.Length
 	bothEnds bool
+}
+
+// trayShape is a single-walled base of the given size, its corners as chosen.
+func (s Spec) trayShape(id, name string, l, w, h measure.Length) trayShape {
+	return trayShape{id: id, name: name, panel: "base", opens: Upwards, length: l, width: w, height: h,
+		corners: s.Choice(corners), adhesive: s.Choice(adhesive), tick: s.Tick}
 }
 
 // layers counts the layers inside the walls, both sides together, along the
@@ -48,39 +55,63 @@ func (t trayShape) layersWhat() (length, width string) {
 	return length, width
 }
 
+// over pairs two trays, one going over the other in the given kind of way.
+func (t trayShape) over(inner trayShape, kind *fit.Kind, tOuter, tInner measure.Length) []fit.Pair {
+	kLength, kWidth := t.layers()
+	whatLength, whatWidth := t.layersWhat()
+	pair := fit.Pair{
+		Kind: kind, Outer: t.id, Inner: inner.id, OuterName: t.name, InnerName: inner.name,
+		OuterCard: tOuter, InnerCard: tInner, OuterDepth: t.height, InnerDepth: inner.height,
+	}
+	along, across := pair, pair
+	along.Axis, along.OuterSpan, along.InnerSpan = "length", t.length, inner.length
+	along.OuterLayers, along.OuterWhat = kLength, whatLength
+	across.Axis, across.OuterSpan, across.InnerSpan = "width", t.width, inner.width
+	across.OuterLayers, across.OuterWhat = kWidth, whatWidth
+	return []fit.Pair{along, across}
+}
+
 // leastFloor is the smallest floor that folds between two walls.
 const leastFloor = 5 * measure.Millimetre
 
+// The walls of a tray by the hand that holds it, its front towards you.
+var walls = map[string]string{"back": "back wall", "front": "front wall", "left": "left end wall", "right": "right end wall"}
+
+// wallNames are the walls in the order they are made.
+var wallNames = []string{"back", "front", "left", "right"}
+
 func (t trayShape) part() (Part, error) {
 	if min(t.length, t.width) < leastFloor {
-		return Part{}, fault.New("no-room", "", "the walls take more than half the blank: less than 5 mm of floor is left between them; make the walls lower or the box larger")
+		return Part{}, fault.New(fault.NoRoom, "", "the walls take more than half the blank: less than 5 mm of floor is left between them; make the walls lower or the box larger")
 	}
 	g := t.grid()
-	g.Role(pattern.Panel, t.panel)
-	for _, w := range []string{"back", "front", "left", "right"} {
-		g.Up(t.panel, w)
+	panel := g.Face(t.panel)
+	g.Role(pattern.Panel, panel)
+	for _, w := range wallNames {
+		wall := g.Face(w)
+		g.Call(wall, walls[w])
+		g.Up(panel, wall)
 		if t.lining > 0 {
-			lining := w + ".lining"
+			lining := g.Face(w + ".lining")
+			g.Call(lining, "second wall of the "+walls[w])
 			g.Role(pattern.Lining, lining)
-			g.Tab(lining, w, t.lining, sliver)
-			g.Fold(w, lining, 180, pattern.Away)
-			g.Glue(lining, false, w)
+			g.Tab(lining, wall, t.lining, sliver)
+			g.Fold(wall, lining, 180, pattern.Away)
+			g.Glue(lining, false, wall)
 		}
 	}
 	t.cutCorners(g)
+	if t.notch > 0 {
+		tooWide := fault.New(fault.OutOfRange, "options.notch", "a notch this wide does not fit in the end of the drawer; make it smaller, or 0 for none")
+		whole, mid := t.length+2*t.height+2*t.lining, (t.width+2*t.height+2*t.lining)/2
+		g.Notch(g.Face("right"), pt(whole, mid), t.notch.MM(), tooWide)
+		if t.bothEnds {
+			g.Notch(g.Face("left"), pt(0, mid), t.notch.MM(), tooWide)
+		}
+	}
 	p, err := g.Pattern()
 	if err != nil {
 		return Part{}, err
-	}
-	if t.notch > 0 {
-		mid := p.Height.MM() / 2
-		err = p.Notch("right", pattern.Pt(p.Width.MM(), mid), t.notch.MM())
-		if t.bothEnds && err == nil {
-			err = p.Notch("left", pattern.Pt(0, mid), t.notch.MM())
-		}
-		if err != nil {
-			return Part{}, fault.New("out-of-range", "options.notch", "a notch this wide does not fit in the end of the drawer; make it smaller, or 0 for none")
-		}
 	}
 	return Part{
 		ID: t.id, Name: t.name, Pattern: p, Root: t.panel, Opens: t.opens,
@@ -96,56 +127,57 @@ const tabWedge = 2 * measure.Millimetre
 
 func (t trayShape) grid() *pattern.Grid {
 	l, w, h, n := t.length, t.width, t.height, t.lining
-	names := []any{t.panel}
 	pinwheel := t.corners == "pinwheel"
 	switch {
 	case n == 0 && pinwheel:
 		return pattern.NewGrid([]measure.Length{h, l, h}, []measure.Length{h, w, h}, fmt.Sprintf(`
 			left.back   back   back.right
 			left        %s     right
-			front.left  front  right.front`, names...))
+			front.left  front  right.front`, t.panel))
 	case n == 0:
 		return pattern.NewGrid([]measure.Length{h, l, h}, []measure.Length{h, w, h}, fmt.Sprintf(`
 			back.left   back   back.right
 			left        %s     right
-			front.left  front  front.right`, names...))
+			front.left  front  front.right`, t.panel))
 	case pinwheel:
 		return pattern.NewGrid([]measure.Length{n, h, l, h, n}, []measure.Length{n, h, w, h, n}, fmt.Sprintf(`
 			.            .           back.lining   .            .
 			.            left.back   back          back.right   .
 			left.lining  left        %s            right        right.lining
 			.            front.left  front         right.front  .
-			.            .           front.lining  .            .`, names...))
+			.            .           front.lining  .            .`, t.panel))
 	}
 	return pattern.NewGrid([]measure.Length{n, h, l, h, n}, []measure.Length{n, h, w, h, n}, fmt.Sprintf(`
 		.            .           back.lining   .            .
 		.            back.left   back          back.right   .
 		left.lining  left        %s            right        right.lining
 		.            front.left  front         front.right  .
-		.            .           front.lining  .            .`, names...))
+		.            .           front.lining  .            .`, t.panel))
 }
 
 // cutCorners slits and shapes the tabs in the chosen manner. Two tabs that
 // meet inside one wall are kept from lying over each other.
 func (t trayShape) cutCorners(g *pattern.Grid) {
-	tab := func(name, hinge, wall string, reach, wedge measure.Length) {
-		g.Role(pattern.Tab, name)
-		g.Tab(name, hinge, reach, wedge)
-		g.Slit(name, wall)
-		g.Glue(name, true, wall)
+	tab := func(from, to string, reach, wedge measure.Length) {
+		leaf, hinge, wall := g.Face(from+"."+to), g.Face(from), g.Face(to)
+		g.Call(leaf, fmt.Sprintf("tab of the %s beside the %s", walls[from], walls[to]))
+		g.Role(pattern.Tab, leaf)
+		g.Tab(leaf, hinge, reach, wedge)
+		g.Slit(leaf, wall)
+		g.Glue(leaf, true, wall)
 	}
 	if t.corners == "pinwheel" {
-		tab("left.back", "left", "back", min(t.height, t.length), 0)
-		tab("back.right", "back", "right", min(t.height, t.width), 0)
-		tab("right.front", "right", "front", min(t.height, t.length), 0)
-		tab("front.left", "front", "left", min(t.height, t.width), 0)
+		tab("left", "back", min(t.height, t.length), 0)
+		tab("back", "right", min(t.height, t.width), 0)
+		tab("right", "front", min(t.height, t.length), 0)
+		tab("front", "left", min(t.height, t.width), 0)
 		return
 	}
 	reach := t.tabReach()
 	wedge := min(tabWedge, reach/4)
 	for _, wall := range []string{"back", "front"} {
-		tab(wall+".left", wall, "left", reach, wedge)
-		tab(wall+".right", wall, "right", reach, wedge)
+		tab(wall, "left", reach, wedge)
+		tab(wall, "right", reach, wedge)
 	}
 }
 
@@ -179,11 +211,11 @@ func (t trayShape) folding() string {
 }
 
 func (t trayShape) gluing() []string {
-	walls := "the two end walls"
+	where := "the two end walls"
 	if t.corners == "pinwheel" {
-		walls = "the next wall round"
+		where = "the next wall round"
 	}
-	out := []string{fmt.Sprintf("Put adhesive on the outside of each tab and stand the walls up, each tab inside %s; square the corners before pressing.", walls)}
+	out := []string{fmt.Sprintf("Put adhesive on the outside of each tab and stand the walls up, each tab inside %s; square the corners before pressing.", where)}
 	if t.lining > 0 {
 		out = append(out, "Put adhesive on the inside of each second wall, roll it over its wall and the tabs, and press from the rim down; the two with tabs behind them last.")
 	}

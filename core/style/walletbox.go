@@ -8,102 +8,115 @@ import (
 
 const quarterInch = measure.Inch / 4
 
-var walletBox = &Style{
-	ID: "wallet-box", Name: "Wallet box", About: "A shallow box for cards, its flap closing over the front",
-	Opens: "a flap over the front", Strength: "light: for flat things",
-	Parameters: []Parameter{
-		{ID: "length", Label: "Length", Default: 9 * measure.Inch / 2, Min: 20 * mm, Max: 280 * mm, About: "L: left to right, score to score"},
-		{ID: "depth", Label: "Depth", Default: 3 * quarterInch, Min: 5 * mm, Max: 60 * mm, About: "d: front to back"},
-		{
-			ID: "front", Label: "Front", Default: 3 * measure.Inch, Min: 12 * mm, Max: 250 * mm, About: "F: the front's height, no more than the back's",
-			Follows: func(s Spec) measure.Length { return max(12*mm, s.Lengths["back"]-quarterInch) },
+var (
+	walletLength = &Parameter{ID: "length", Label: "Length", Default: 9 * measure.Inch / 2, Min: 20 * mm, Max: 280 * mm, About: "L: left to right, score to score"}
+	walletDepth  = &Parameter{ID: "depth", Label: "Depth", Default: 3 * quarterInch, Min: 5 * mm, Max: 60 * mm, About: "d: front to back"}
+	walletFront  = &Parameter{
+		ID: "front", Label: "Front", Default: 3 * measure.Inch, Min: 12 * mm, Max: 250 * mm, About: "F: the front's height, no more than the back's",
+		Follows: func(s Spec) measure.Length { return max(12*mm, s.Size(walletBack)-quarterInch) },
+	}
+	walletBack = &Parameter{ID: "back", Label: "Back", Default: 13 * quarterInch, Min: 12 * mm, Max: 250 * mm, About: "B: the back's height"}
+	walletFlap = &Parameter{
+		ID: "flap", Label: "Flap", Default: measure.Inch, Min: 6 * mm, Max: 200 * mm, About: "f: how far the flap comes down the front",
+		Follows: func(s Spec) measure.Length {
+			b := s.Size(walletBack)
+			return min(b, max(measure.Inch, b-s.Size(walletFront)+quarterInch*2))
 		},
-		{ID: "back", Label: "Back", Default: 13 * quarterInch, Min: 12 * mm, Max: 250 * mm, About: "B: the back's height"},
-		{
-			ID: "flap", Label: "Flap", Default: measure.Inch, Min: 6 * mm, Max: 200 * mm, About: "f: how far the flap comes down the front",
-			Follows: func(s Spec) measure.Length {
-				return min(s.Lengths["back"], max(measure.Inch, s.Lengths["back"]-s.Lengths["front"]+quarterInch*2))
-			},
-		},
-	},
-	Options: []Option{{
+	}
+	walletShape = &Option{
 		ID: "flap.shape", Label: "Flap's shape", Kind: ChoiceKind, Choices: []string{"straight", "rounded", "pointed"}, DefaultChoice: "straight",
 		About: "Straight with a taper, rounded corners, or a point",
-	}, {
+	}
+	walletNotch = &Option{
 		ID: "notch", Label: "Finger notch", Kind: LengthKind, Default: 0, Min: 0, Max: 60 * mm,
 		About: "Its diameter, in the middle of the front's edge; 0 for none",
-	}, {
+	}
+	walletEnds = &Option{
 		ID: "ends", Label: "Ends glued", Kind: ChoiceKind, Choices: []string{"over", "under"}, DefaultChoice: "over",
 		About: "The front's wings over the back's, or under them",
-	}, adhesive},
-	Axes:  [3]string{"length", "back", "depth"},
-	Build: buildWalletBox,
+	}
+)
+
+var walletBox = &Style{
+	ID: "wallet-box", Name: "Wallet box", About: "A shallow box for cards, its flap closing over the front",
+	Opens: "a flap over the front; with it lifts the whole top", Strength: "light: for flat things",
+	Parameters: []*Parameter{walletLength, walletDepth, walletFront, walletBack, walletFlap},
+	Options:    []*Option{walletShape, walletNotch, walletEnds, adhesive},
+	Axes:       [3]*Parameter{walletLength, walletBack, walletDepth},
+	Build:      buildWalletBox,
 }
 
 func buildWalletBox(s Spec) (*Box, error) {
-	l, d, f, b, flap := s.Lengths["length"], s.Lengths["depth"], s.Lengths["front"], s.Lengths["back"], s.Lengths["flap"]
-	if err := s.atMost("front", b, "the front is no higher than the back"); err != nil {
+	l, d, f, b, flap := s.Size(walletLength), s.Size(walletDepth), s.Size(walletFront), s.Size(walletBack), s.Size(walletFlap)
+	if err := s.atMost(walletFront, b, "the front is no higher than the back"); err != nil {
 		return nil, err
 	}
-	if err := s.atMost("flap", b, "it would reach below the box"); err != nil {
+	if err := s.atMost(walletFlap, b, "it would reach below the box"); err != nil {
+		return nil, err
+	}
+	if err := s.atMost(walletDepth, f, "a front lower than the box is deep does not hold its ends"); err != nil {
 		return nil, err
 	}
 	// A notch takes its depth from what the flap can lie on.
-	if least := b - f + 10*mm + s.Lengths["notch"]/2; flap < least {
-		return nil, fault.New("out-of-range", "size.flap", "the flap must be at least %s, or it does not reach over the front", s.show(least))
+	if least := b - f + 10*mm + s.Length(walletNotch)/2; flap < least {
+		return nil, outOfRange("size.flap", "the flap must be at least %s, or it does not reach over the front", s.show(least))
 	}
+	// The top is never glued: its wings go with the flap's, and lifting the
+	// flap lifts it, so that the whole of length × depth is open.
 	g := pattern.NewGrid([]measure.Length{d, l, d}, []measure.Length{f, d, b, d, flap}, `
 		front.left   front   front.right
 		bottom.left  bottom  bottom.right
 		back.left    back    back.right
-		top.left     top     top.right
+		.            top     .
 		.            flap    .`)
-	g.Role(pattern.Panel, "back", "front")
-	g.Role(pattern.Flap, "flap")
-	g.Lap("flap", "front")
-	switch s.Choices["flap.shape"] {
+	front, bottom, back, top, lid := g.Face("front"), g.Face("bottom"), g.Face("back"), g.Face("top"), g.Face("flap")
+	g.Role(pattern.Panel, back, front)
+	g.Role(pattern.Flap, lid)
+	g.Hinge(back, top, 90, 0)
+	g.Lap(lid, front)
+	switch s.Choice(walletShape) {
 	case "rounded":
-		g.Round("flap", "top", min(flap, l/2))
+		g.Round(lid, top, min(flap, l/2))
 	case "pointed":
-		g.Point("flap", "top", flap/4)
+		g.Point(lid, top, flap/4)
 	default:
-		g.Tab("flap", "top", flap, flapWedge)
+		g.Tab(lid, top, flap, flapWedge)
 	}
-	for _, end := range []string{".left", ".right"} {
-		g.Tab("front"+end, "front", d, min(tabWedge, d/4))
-		g.Tab("back"+end, "back", d, min(tabWedge, d/4))
-		if s.Choices["ends"] == "under" {
-			g.Glue("front"+end, true, "back"+end)
+	for _, end := range []string{"left", "right"} {
+		over, under, tab := g.Face("front."+end), g.Face("back."+end), g.Face("bottom."+end)
+		g.Call(over, end+" wing of the front")
+		g.Call(under, end+" wing of the back")
+		g.Call(tab, end+" tab of the bottom")
+		g.Tab(over, front, d, min(tabWedge, d/4))
+		g.Tab(under, back, d, min(tabWedge, d/4))
+		if s.Choice(walletEnds) == "under" {
+			g.Glue(over, true, under)
 		} else {
-			g.Over("front"+end, "back"+end)
+			g.Over(over, under)
 		}
-		for _, wall := range []string{"bottom", "top"} {
-			tab := wall + end
-			g.Role(pattern.Tab, tab)
-			g.Tab(tab, wall, min(d, f/3), min(tabWedge, d/4))
-			g.Slit(tab, "back"+end)
-			g.Glue(tab, true, "back"+end)
+		g.Role(pattern.Tab, tab)
+		g.Tab(tab, bottom, min(d, f/3), min(tabWedge, d/4))
+		g.Slit(tab, under)
+		g.Slit(tab, over)
+		g.Glue(tab, true, under)
+	}
+	if r := s.Length(walletNotch) / 2; r > 0 {
+		tooWide := fault.New(fault.OutOfRange, "options.notch", "a notch this wide takes the front's edge away; make it smaller, or 0 for none")
+		if 2*r > l-10*mm || r > f/2 {
+			return nil, tooWide
 		}
-		g.Slit("bottom"+end, "front"+end)
+		g.Notch(front, pt(d+l/2, 0), r.MM(), tooWide)
 	}
 	p, err := g.Pattern()
 	if err != nil {
 		return nil, err
 	}
-	if r := s.Lengths["notch"] / 2; r > 0 {
-		if 2*r > l-10*mm || r > f/2 {
-			return nil, fault.New("out-of-range", "options.notch", "a notch this wide takes the front's edge away; make it smaller, or 0 for none")
-		}
-		if err := p.Notch("front", pattern.Pt((d+l/2).MM(), 0), r.MM()); err != nil {
-			return nil, err
-		}
-	}
-	return alone(Part{
+	return &Box{Parts: []Part{{
 		ID: "body", Name: "Wallet", Pattern: p, Root: "back", Opens: Upwards,
 		Folding: "Fold every score away from the outside and burnish it: bottom, top and flap, then the wings and tabs.",
 		Gluing: []string{
-			"Fold up bottom and front. Put adhesive on the tabs of bottom and top and press them inside the back's wings.",
-			"Glue the front's and the back's wings over each other as the ends, " + s.Choices["ends"] + ".",
+			"Fold up bottom and front. Put adhesive on the outside of the bottom's two tabs and press them inside the back's wings.",
+			"Glue the front's and the back's wings on each other as the ends, the front's " + s.Choice(walletEnds) + ". No glue on the top and the flap: the box is filled there.",
 		},
-	}, s.Card("body")), nil
+	}}, Closing: []string{"Fold the top over and bring the flap down over the front; hold it with a removable dot."}}, nil
 }

@@ -15,7 +15,7 @@ func result(t *testing.T, length string) *design.Result {
 	if err != nil {
 		t.Fatal(err)
 	}
-	r, err := design.Make(in)
+	r, err := design.Make(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -25,7 +25,7 @@ type writer struct {
 // Write writes the project sheet and the templates of a design.
 func Write(out io.Writer, r *design.Result, paper Paper) error {
 	parts, folded := r.Pieces()
-	w := &writer{canvas: newCanvas(paper, r.Inputs.Name), r: r, model: draw.NewModel(parts, folded, r.Mats)}
+	w := &writer{canvas: newCanvas(paper, r.Inputs.Name), r: r, model: draw.NewModel(parts, folded, r.Mats, r.Shown())}
 	w.page()
 	if err := w.front(); err != nil {
 		return err
@@ -38,6 +38,9 @@ func Write(out io.Writer, r *design.Result, paper Paper) error {
 	}
 	return w.Output(out)
 }
+
+// mind is what a finding is led by.
+var mind = map[inspect.Verdict]string{inspect.Fail: "Do not cut yet: ", inspect.Warn: "Mind: "}
 
 func (w *writer) page() {
 	w.AddPage()
@@ -122,7 +125,7 @@ func (w *writer) front() error {
 	w.y = max(w.y, margin+64)
 	for _, c := range r.Checks {
 		if c.Verdict != inspect.OK {
-			w.para(margin, w.wide(), 11, true, map[inspect.Verdict]string{inspect.Fail: "Do not cut yet: ", inspect.Warn: "Mind: "}[c.Verdict]+c.Text)
+			w.para(margin, w.wide(), 11, true, mind[c.Verdict]+c.Text)
 		}
 	}
 	w.heading("What to cut")
@@ -130,7 +133,7 @@ func (w *writer) front() error {
 		w.para(margin, w.wide(), 11, false, fmt.Sprintf("%d × %s blank: %s × %s, %s", r.Inputs.Copies*p.Copies(), strings.ToLower(p.Name), w.both(p.Pattern.Width), w.both(p.Pattern.Height), p.Card.Name))
 	}
 	for _, m := range r.Mats {
-		w.para(margin, w.wide(), 10, false, fmt.Sprintf("%d × mat for the %s's %s: %s × %s, %s", r.Inputs.Copies, m.Piece, m.Face, w.both(m.Width), w.both(m.Height), m.Card.Name))
+		w.para(margin, w.wide(), 10, false, fmt.Sprintf("%d × mat for the %s's %s: %s × %s, %s", r.Inputs.Copies, m.Piece, m.Words, w.both(m.Width), w.both(m.Height), m.Card.Name))
 	}
 	w.heading("Scores, read off the board")
 	for i, list := range r.Scores {
@@ -145,7 +148,7 @@ func (w *writer) front() error {
 			}
 			w.para(margin+4, w.wide()-4, 11, false, lead+w.bothList(pass.At))
 		}
-		for _, line := range recipe.ShortLines(r.Parts[i].Part, r.Inputs.Units, r.Inputs.Tools.Tick) {
+		for _, line := range r.Telling().ShortLines(list.Lines) {
 			w.para(margin+4, w.wide()-4, 10, false, "Stops short: "+line)
 		}
 		if m := r.Parts[i].Measuring; m != "" {

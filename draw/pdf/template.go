@@ -53,7 +53,8 @@ func (w *writer) template(p design.Part) {
 }
 
 // marks draws the corners of the tile and, where a neighbour follows, the
-// line its edge is laid on, named alike on both pages.
+// line, in the middle of what they share, that is laid on the other page's of
+// the same name.
 func (w *writer) marks(tw, th float64, row, col, down, across int) {
 	w.ink()
 	w.SetLineWidth(0.15)
@@ -71,16 +72,16 @@ func (w *writer) marks(tw, th float64, row, col, down, across int) {
 	}
 	name := func(r, c int, way string) string { return fmt.Sprintf("%c%d%s", 'A'+r, c+1, way) }
 	if col+1 < across {
-		join(border+tw-overlap, border, border+tw-overlap, border+th, name(row, col, "→"))
+		join(border+tw-overlap/2, border, border+tw-overlap/2, border+th, name(row, col, "→"))
 	}
 	if col > 0 {
-		join(border+overlap, border, border+overlap, border+th, name(row, col-1, "→"))
+		join(border+overlap/2, border, border+overlap/2, border+th, name(row, col-1, "→"))
 	}
 	if row+1 < down {
-		join(border, border+th-overlap, border+tw, border+th-overlap, name(row, col, "↓"))
+		join(border, border+th-overlap/2, border+tw, border+th-overlap/2, name(row, col, "↓"))
 	}
 	if row > 0 {
-		join(border, border+overlap, border+tw, border+overlap, name(row-1, col, "↓"))
+		join(border, border+overlap/2, border+tw, border+overlap/2, name(row-1, col, "↓"))
 	}
 	w.SetDashPattern(nil, 0)
 }

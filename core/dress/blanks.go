@@ -1,0 +1,92 @@
+package dress
+
+import (
+	"fmt"
+	"math"
+
+	"brevium/core/paper"
+	"brevium/core/pattern"
+)
+
+// Blanks gives the rectangles that mats are cut from: one each, but two
+// right-angled triangles of one card out of one, where each is a half of the
+// same rectangle, cut along the same diagonal. The second is turned end for
+// end if it must be, which a pattern with an up forbids.
+func Blanks(mats []Mat) []pattern.Blank {
+	var out []pattern.Blank
+	type waiting struct {
+		mat  Mat
+		lack corner
+		at   int
+	}
+	var halves []waiting
+mats:
+	for _, m := range mats {
+		outline := m.onBlank()
+		lack, half := m.lacks()
+		for i, w := range halves {
+			turned := lack == w.lack
+			if !half || m.Card != w.mat.Card || m.Width != w.mat.Width || m.Height != w.mat.Height || m.Layer != w.mat.Layer ||
+				!turned && lack != w.lack.opposite() || turned && m.Card.Direction == paper.OneWayUp {
+				continue
+			}
+			if turned {
+				for k, q := range outline {
+					outline[k] = pattern.Pt(m.Width.MM()-q.X, m.Height.MM()-q.Y)
+				}
+			}
+			out[w.at].Gives = append(out[w.at].Gives, pattern.Given{ID: m.ID, Outline: outline})
+			halves = append(halves[:i], halves[i+1:]...)
+			continue mats
+		}
+		if half {
+			halves = append(halves, waiting{m, lack, len(out)})
+		}
+		out = append(out, pattern.Blank{ID: m.ID, Name: fmt.Sprintf("%s mat, %s", m.Piece, m.Words), Width: m.Width, Height: m.Height,
+			Gives: []pattern.Given{{ID: m.ID, Outline: outline}}})
+	}
+	return out
+}
+
+// onBlank is the mat's outline on its blank, upper side up.
+func (m Mat) onBlank() []pattern.Point {
+	out := make([]pattern.Point, len(m.Shape))
+	for i, q := range m.Shape {
+		out[i] = pattern.Pt(q.X, m.Height.MM()-q.Y)
+	}
+	return out
+}
+
+// corner is one of a mat's blank: whether it is on the right, and up.
+type corner struct{ right, up bool }
+
+func (c corner) opposite() corner { return corner{!c.right, !c.up} }
+
+// lacks gives the corner of its blank that a triangle does without, when it
+// has the other three.
+func (m Mat) lacks() (corner, bool) {
+	if len(m.Shape) != 3 {
+		return corner{}, false
+	}
+	there := map[corner]bool{}
+	for _, q := range m.Shape {
+		for _, c := range []corner{{false, false}, {true, false}, {false, true}, {true, true}} {
+			x, y := 0.0, 0.0
+			if c.right {
+				x = m.Width.MM()
+			}
+			if c.up {
+				y = m.Height.MM()
+			}
+			if math.Hypot(q.X-x, q.Y-y) < pattern.Tolerance {
+				there[c] = true
+			}
+		}
+	}
+	for _, c := range []corner{{false, false}, {true, false}, {false, true}, {true, true}} {
+		if len(there) == 3 && !there[c] {
+			return c, true
+		}
+	}
+	return corner{}, false
+}

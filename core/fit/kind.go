@@ -1,0 +1,109 @@
+package fit
+
+import (
+	"fmt"
+	"strings"
+
+	"brevium/core/measure"
+)
+
+// Kind is how two parts of a box belong together. It carries the words for
+// their fit and what is checked of it, so that nothing else need know.
+type Kind struct {
+	// goes says what the outer part does to the inner one, as in "lid over base".
+	goes string
+	// inner says it the other way round, for what stands inside something.
+	inner bool
+	// tight, grips and loose say what to do about such a gap.
+	tight, grips, loose string
+	// Closes: the outer part comes down over the inner one, and must not reach
+	// the table first.
+	Closes bool
+	// Dressed: mats on the inner part's outside stand in the gap.
+	Dressed bool
+	// Gives: the walls bend out of each other's way, so that it always goes on.
+	Gives bool
+	// roomy: a loose gap is no fault.
+	roomy bool
+}
+
+// The kinds of relation between two parts.
+var (
+	LidOn = &Kind{
+		goes: "over", Closes: true, Dressed: true,
+		tight: "Let the allowance be worked out, or give the lid more of it.",
+		grips: "It may crease the rim. Allow one tick more unless you want that.",
+		loose: "It may drop off. Allow less, or hold it with a band.",
+	}
+	SleeveRound = &Kind{
+		goes: "round", Dressed: true,
+		tight: "Let the allowance be worked out, or give the sleeve more of it.",
+		grips: "It will stick when it is pushed. Allow one tick more unless you want that.",
+		loose: "The drawer may fall out. Allow less, or hold it with a band.",
+	}
+	ShutsOver = &Kind{
+		goes: "over", Closes: true, Dressed: true, Gives: true,
+		tight: "The walls bend past each other: taper the tabs well, or step the scores.",
+		grips: "Taper the tabs well.",
+		loose: "It may fall open. Allow less, or hold it with a band.",
+	}
+	InNest = &Kind{
+		goes: "in", inner: true, Dressed: true,
+		tight: "Let the gap be worked out, or give it more.",
+		grips: "It lifts its neighbour with it. Allow one tick more.",
+		roomy: true,
+	}
+	InBox = &Kind{
+		goes: "in", inner: true,
+		tight: "Make it smaller by that.",
+		grips: "It goes in with a push.",
+		roomy: true,
+	}
+)
+
+// What names the relation along an axis: "Lid over base, length".
+func (p Pair) What() string {
+	if p.Kind.inner {
+		return fmt.Sprintf("%s %s %s, %s", p.InnerName, p.Kind.goes, strings.ToLower(p.OuterName), p.Axis)
+	}
+	return fmt.Sprintf("%s %s %s, %s", p.OuterName, p.Kind.goes, strings.ToLower(p.InnerName), p.Axis)
+}
+
+// Fails tells whether the account says: do not cut this. Warns tells whether
+// it is to be said with care.
+func (a Account) Fails() bool { return a.Verdict == WontGoOn }
+
+// Warns tells whether the account is worth a second look before cutting.
+func (a Account) Warns() bool {
+	return a.Verdict == Tight || a.Verdict == Grips || a.Verdict == Loose && !a.Pair.Kind.roomy
+}
+
+// Sentence says what the account came to and what to do about it.
+func (a Account) Sentence() string {
+	k, what := a.Pair.Kind, a.Pair.What()
+	gap := measure.Label(a.Gap.Abs(), measure.MM, measure.Millimetre/100)
+	switch {
+	case a.Fails():
+		return fmt.Sprintf("%s: it won't go on, %s too tight. %s", what, gap, k.tight)
+	case a.Verdict == Tight && a.Gap < tightFrom:
+		return fmt.Sprintf("%s: the same scores are %s tight. %s", what, gap, k.tight)
+	case a.Verdict == Tight:
+		return fmt.Sprintf("%s: %s tight; the card gives and the walls bow. %s", what, gap, k.tight)
+	case a.Verdict == Grips:
+		return fmt.Sprintf("%s: a gap of %s grips. %s", what, gap, k.grips)
+	case a.Verdict == Loose && k.roomy:
+		return fmt.Sprintf("%s: it stands with %s to spare.", what, gap)
+	case a.Verdict == Loose:
+		return fmt.Sprintf("%s: a gap of %s is loose. %s", what, gap, k.loose)
+	}
+	return fmt.Sprintf("%s: a gap of %s, %s.", what, gap, a.Verdict)
+}
+
+// TooDeep is how much deeper the outer part's wall is than the inner one is
+// high, where it has to close over it; 0 where it need not or is not.
+func (p Pair) TooDeep() measure.Length {
+	if !p.Kind.Closes || p.InnerDepth == 0 {
+		return 0
+	}
+	return max(0, p.OuterDepth-p.InnerDepth)
+}

@@ -1,0 +1,149 @@
+package inspect
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"brevium/core/fit"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+	"brevium/core/style"
+)
+
+// Whole is a box put together, as its checks need it.
+type Whole struct {
+	Parts    []style.Part
+	Finished []*pattern.Folded // one a part, shut
+	Box      *style.Box
+	Fits     []fit.Account
+	// Needs is the block that what goes in takes, with its ease and whatever
+	// lines the box; Filled tells that something is to go in. Without it the
+	// room that the box claims is held against its faces.
+	Needs  style.Extent
+	Filled bool
+	Units  measure.Unit
+	Tick   measure.Tick
+}
+
+// landing is how far, in cards, a glued face may lie off the one it meets, and
+// ease how far, in mm, an inner piece's tab, which is pushed to its wall.
+const (
+	landing = 3
+	ease    = 2
+)
+
+// Together looks the whole box over in every state: parts that pass through
+// each other, glue that lands on nothing, a thing that does not stand on what
+// is under it, and room that is not really free.
+func (w Whole) Together() ([]Finding, error) {
+	var out []Finding
+	tight := measure.Length(0) // what the tightest account is short of
+	for _, a := range w.Fits {
+		tight = max(tight, -a.Gap)
+	}
+	for _, state := range style.States {
+		bodies, err := style.Assemble(w.Parts, w.Finished, state)
+		if err != nil {
+			return nil, err
+		}
+		if tight <= 0 { // what is too tight is said by its account
+			out = append(out, passThrough(bodies, state)...)
+		}
+		if state != style.Finished {
+			continue
+		}
+		out = append(out, landings(bodies)...)
+		out = append(out, w.standing(bodies)...)
+		if w.Box.Room.Height != nil {
+			out = append(out, w.room(bodies, tight))
+		}
+	}
+	return out, nil
+}
+
+func passThrough(bodies []style.Body, state style.State) []Finding {
+	var out []Finding
+	told := map[string]bool{}
+	for _, h := range style.Collisions(bodies) {
+		text := fmt.Sprintf("%s and %s pass through each other when the box is %s: %s and %s. Change one of their sizes.",
+			copyName(h.A), strings.ToLower(copyName(h.B)), state, h.FaceA.Plain(), h.FaceB.Plain())
+		if both := h.A.Part.ID + " " + h.B.Part.ID; !told[both] {
+			told[both] = true
+			out = append(out, Finding{ID: "collision", Verdict: Fail, Piece: h.A.Part.ID, Where: [][]pattern.Point{h.FaceA.Polygon}, Text: text})
+		}
+	}
+	return out
+}
+
+func copyName(b *style.Body) string {
+	if b.Part.Copies() > 1 {
+		return fmt.Sprintf("%s %d", b.Part.Name, b.Copy+1)
+	}
+	return b.Part.Name
+}
+
+func landings(bodies []style.Body) []Finding {
+	var out []Finding
+	for _, b := range bodies {
+		for _, l := range style.Landings([]style.Body{b}, bodies) {
+			off := landing*b.Part.Card.MM() + 0.05
+			if l.Glue.Piece == style.OntoTheBox {
+				off = ease
+			}
+			if l.Off <= off && l.Area >= 1 {
+				continue
+			}
+			mark, _ := b.Part.Pattern.Mark(l.Glue.Face)
+			out = append(out, Finding{ID: "glue", Verdict: Fail, Piece: b.Part.ID, Where: [][]pattern.Point{l.Glue.Area},
+				Text: fmt.Sprintf("%s: the %s meets nothing that it could be glued to; change one of the sizes.", b.Part.Name, mark.Plain())})
+		}
+	}
+	return out
+}
+
+// standing checks what stands on another part.
+func (w Whole) standing(bodies []style.Body) []Finding {
+	find := func(id string) *style.Body {
+		for i := range bodies {
+			if bodies[i].Part.ID == id {
+				return &bodies[i]
+			}
+		}
+		return nil
+	}
+	for _, s := range w.Box.Stands {
+		upper, lower := find(s.Upper), find(s.Lower)
+		if !style.StandsOn(upper, lower) {
+			return []Finding{{ID: "stand", Verdict: Fail, Piece: s.Upper, Text: fmt.Sprintf("%s does not stand on %s: it would drop into it. %s.",
+				upper.Part.Name, strings.ToLower(lower.Part.Name), s.Otherwise)}}
+		}
+	}
+	return []Finding{{ID: "stand", Verdict: OK, Text: "What stands on something stands."}}
+}
+
+// room holds the block that is needed against every face.
+func (w Whole) room(bodies []style.Body, tight measure.Length) Finding {
+	show := func(l measure.Length) string { return measure.Label(measure.Up(max(0, l), w.Tick), w.Units, w.Tick) }
+	need, what := w.Box.Room.Largest, "The room inside"
+	if w.Filled {
+		need, what = w.Needs, "What goes in, with its ease,"
+	}
+	size := fmt.Sprintf("%s × %s × %s", show(need.Length), show(need.Width), show(need.Height))
+	// What lines the box is part of the need.
+	own := slices.DeleteFunc(slices.Clone(bodies), func(b style.Body) bool { return len(b.Part.Places) > 0 })
+	h := w.Box.Room.Hold(own, need)
+	// Where parts are tight by their account, walls bow by that.
+	if lacks := measure.FromMM(h.Lacks); lacks > tight {
+		way := "to the side"
+		if h.Up {
+			way = "in height"
+		}
+		return Finding{ID: "room", Verdict: Fail, Text: fmt.Sprintf("%s takes %s, and that is not free: %s lacks %s %s. Make the box larger.",
+			what, size, h.Against, show(lacks), way)}
+	}
+	if !h.Floor {
+		return Finding{ID: "room", Verdict: Fail, Text: what + " stands on no floor."}
+	}
+	return Finding{ID: "room", Verdict: OK, Text: fmt.Sprintf("%s takes %s, and that is free in the finished box (%s).", what, size, w.Box.Room.Shape)}
+}

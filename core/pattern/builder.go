@@ -1,0 +1,367 @@
+package pattern
+
+import (
+	"fmt"
+	"math"
+	"path/filepath"
+	"runtime"
+	"slices"
+	"strings"
+
+	"brevium/core/fault"
+	"brevium/core/measure"
+)
+
+// Builder puts a piece together from faces that touch edge to edge: where two
+// share an edge they are creased, 90° away from the viewer, unless Fold, Roll
+// or Slit says otherwise; every other edge is cut. From the faces it derives
+// outline, creases, slits, scores, glue and marks.
+//
+// Corners are kept in whole nanometres, so that shared edges match exactly;
+// those nearer than Snap are one corner. The first thing that goes wrong is
+// kept with the line of code that did it, and Pattern reports it.
+type Builder struct {
+	leaves []*Leaf
+	joints map[[2]*Leaf]joint
+	glue   []patch
+	bites  []bite
+	least  [2]measure.Length // the blank's top left corner
+	most   [2]measure.Length // and its lower right one, when a grid sets them
+	framed bool
+	tick   measure.Length // the blank's sides are rounded up to it, 0 for none
+	err    error
+}
+
+// Snap is how near two corners may lie to be one.
+const Snap = 2 * measure.Micrometre
+
+// Leaf is one face of a piece in the making: what the builder gives out and
+// is told of. It belongs to the builder that made it.
+type Leaf struct {
+	name, words string
+	role        Role
+	shape       []spot // clockwise as seen
+	panel       *Leaf  // upwards points away from it
+	up          Point
+	of          *Builder
+	made        trail
+
+	left, top, right, down int // in a grid's lines
+}
+
+// Name is the leaf's id.
+func (l *Leaf) Name() string { return l.name }
+
+// spot is a corner kept exact, so that shared edges match; bulge is that of
+// the edge to the next.
+type spot struct {
+	x, y  measure.Length
+	bulge float64
+}
+
+func (s spot) point() Point { return Point{s.x.MM(), s.y.MM()} }
+
+func (s spot) at() [2]measure.Length { return [2]measure.Length{s.x, s.y} }
+
+func spotAt(p Point) spot { return spot{x: measure.FromMM(p.X), y: measure.FromMM(p.Y)} }
+
+type joint struct {
+	slit, rolled, hinge bool
+	angle, opened       float64
+	side                Side
+}
+
+type patch struct {
+	face, onto *Leaf
+	Glue
+}
+
+// bite is a notch or a hole to be made when the outline is known.
+type bite struct {
+	face   *Leaf
+	kind   string
+	centre Point
+	radius float64 // of a notch
+	loop   Loop    // of a hole or window
+	fault  *fault.Fault
+}
+
+// NewBuilder starts a piece without faces.
+func NewBuilder() *Builder { return &Builder{joints: map[[2]*Leaf]joint{}} }
+
+// fail keeps the first fault, with the line of code outside this package that
+// caused it.
+func (b *Builder) fail(format string, args ...any) {
+	if b.err == nil {
+		var t trail
+		runtime.Callers(2, t[:])
+		b.err = fmt.Errorf("%s: %s", t, fmt.Sprintf(format, args...))
+	}
+}
+
+// trail is how the code came to a place; its text is the nearest line outside
+// this package's own files.
+type trail [8]uintptr
+
+func (t trail) String() string {
+	frames := runtime.CallersFrames(t[:])
+	for {
+		f, more := frames.Next()
+		dir, name := filepath.Split(f.File)
+		if name != "" && (filepath.Base(dir) != "pattern" || strings.HasSuffix(name, "_test.go")) {
+			return fmt.Sprintf("%s:%d", name, f.Line)
+		}
+		if !more {
+			return "pattern"
+		}
+	}
+}
+
+// Polygon places a face by its corners, in mm, clockwise as seen. A name that
+// is there already and an outline that crosses itself are faults.
+func (b *Builder) Polygon(name string, corners ...Point) *Leaf {
+	l := b.leaf(name)
+	for _, c := range corners {
+		l.shape = append(l.shape, b.snapped(spotAt(c)))
+	}
+	if len(corners) < 3 || Area(corners) <= Tolerance || crosses(corners) {
+		b.fail("the face %q has no area, runs against the clock or crosses itself", name)
+	}
+	return l
+}
+
+func (b *Builder) leaf(name string) *Leaf {
+	l := &Leaf{name: name, role: Wall, of: b}
+	if b.find(name) != nil {
+		b.fail("there is a face %q already", name)
+	}
+	runtime.Callers(2, l.made[:])
+	b.leaves = append(b.leaves, l)
+	return l
+}
+
+func (b *Builder) find(name string) *Leaf {
+	for _, l := range b.leaves {
+		if l.name == name {
+			return l
+		}
+	}
+	return nil
+}
+
+// snapped gives a corner already there, when one is nearer than Snap.
+func (b *Builder) snapped(s spot) spot {
+	for _, l := range b.leaves {
+		for _, o := range l.shape {
+			if (o.x-s.x).Abs() <= Snap && (o.y-s.y).Abs() <= Snap {
+				return spot{x: o.x, y: o.y, bulge: s.bulge}
+			}
+		}
+	}
+	return s
+}
+
+// Step is one side of a face that is told side by side: turn right by so many
+// degrees, then go so many mm.
+type Step struct{ Turn, Length float64 }
+
+// Beside hinges a face on the given edge of another (edge i runs from its
+// corner i to the next): from the edge's own start it goes the steps, and back
+// to the edge's end. A rectangle d deep on an edge is {90, d}, {90, edge}.
+func (b *Builder) Beside(on *Leaf, edge int, name string, steps ...Step) *Leaf {
+	if !b.mine(on) {
+		return b.leaf(name)
+	}
+	if edge < 0 || edge >= len(on.shape) {
+		b.fail("the face %q has no edge %d", on.name, edge)
+		return b.leaf(name)
+	}
+	from, to := on.shape[edge].point(), on.shape[(edge+1)%len(on.shape)].point()
+	corners := []Point{to, from}
+	heading := from.Sub(to).Scale(1 / from.Sub(to).Len())
+	at := from
+	for _, s := range steps {
+		sin, cos := math.Sincos(s.Turn * math.Pi / 180)
+		heading = Point{heading.X*cos - heading.Y*sin, heading.X*sin + heading.Y*cos}
+		at = at.Add(heading.Scale(s.Length))
+		corners = append(corners, at)
+	}
+	return b.Polygon(name, corners...)
+}
+
+// Share is one part of a face that is divided: its corners by fractions of
+// the face's bounds, from the top left, clockwise.
+type Share struct {
+	Name string
+	At   []Point
+}
+
+// Divide replaces a rectangular face by parts of it.
+func (b *Builder) Divide(l *Leaf, shares ...Share) []*Leaf {
+	if !b.mine(l) {
+		return make([]*Leaf, len(shares))
+	}
+	lo, hi := Bounds(l.polygon())
+	b.leaves = slices.DeleteFunc(b.leaves, func(x *Leaf) bool { return x == l })
+	var out []*Leaf
+	for _, s := range shares {
+		var corners []Point
+		for _, f := range s.At {
+			corners = append(corners, Point{lo.X + f.X*(hi.X-lo.X), lo.Y + f.Y*(hi.Y-lo.Y)})
+		}
+		part := b.Polygon(s.Name, corners...)
+		part.role, part.up, part.panel = l.role, l.up, l.panel
+		part.left, part.top, part.right, part.down = l.left, l.top, l.right, l.down
+		out = append(out, part)
+	}
+	return out
+}
+
+// mine reports whether a leaf is one of this builder's; one that is not is a
+// fault.
+func (b *Builder) mine(leaves ...*Leaf) bool {
+	for _, l := range leaves {
+		if l == nil || l.of != b || !slices.Contains(b.leaves, l) {
+			name := "nothing"
+			if l != nil {
+				name = l.name
+			}
+			b.fail("%q is no face of this piece", name)
+			return false
+		}
+	}
+	return true
+}
+
+// CutOn rounds the blank's sides up to what a hand can set on a trimmer.
+func (b *Builder) CutOn(tick measure.Length) { b.tick = tick }
+
+// Role says what faces are for; a face is a Wall until told.
+func (b *Builder) Role(role Role, leaves ...*Leaf) {
+	if b.mine(leaves...) {
+		for _, l := range leaves {
+			l.role = role
+		}
+	}
+}
+
+// Call gives a face the plain words a person knows it by.
+func (b *Builder) Call(l *Leaf, words string) {
+	if b.mine(l) {
+		l.words = words
+	}
+}
+
+// Up says that on each face the finished box's upwards points away from the
+// panel, across the edge they share.
+func (b *Builder) Up(panel *Leaf, leaves ...*Leaf) {
+	if b.mine(append(leaves, panel)...) {
+		for _, l := range leaves {
+			l.panel = panel
+		}
+	}
+}
+
+// Upwards says which way, on the flat, is up on the finished box.
+func (b *Builder) Upwards(up Point, leaves ...*Leaf) {
+	if b.mine(leaves...) {
+		for _, l := range leaves {
+			l.up = up
+		}
+	}
+}
+
+// Slit cuts between two neighbours.
+func (b *Builder) Slit(x, y *Leaf) { b.join(x, y, joint{slit: true}) }
+
+// Fold creases between two neighbours to an angle other than 90°.
+func (b *Builder) Fold(x, y *Leaf, degrees float64, side Side) {
+	b.join(x, y, joint{angle: degrees, side: side})
+}
+
+// Roll bends two neighbours to an angle away from the viewer over an edge or
+// a pencil; the line between them is not scored.
+func (b *Builder) Roll(x, y *Leaf, degrees float64) {
+	b.join(x, y, joint{rolled: true, angle: degrees, side: Away})
+}
+
+// Hinge is a fold that is opened to get in: away to degrees when the box is
+// shut, to opened when it is open.
+func (b *Builder) Hinge(x, y *Leaf, degrees, opened float64) {
+	b.join(x, y, joint{hinge: true, angle: degrees, opened: opened, side: Away})
+}
+
+func (b *Builder) join(x, y *Leaf, j joint) {
+	if b.mine(x, y) {
+		b.joints[pair(x, y)] = j
+	}
+}
+
+func pair(x, y *Leaf) [2]*Leaf {
+	if x.name > y.name {
+		x, y = y, x
+	}
+	return [2]*Leaf{x, y}
+}
+
+// Glue puts adhesive on the whole of a face, outside or inside, to land on
+// the inside of another.
+func (b *Builder) Glue(face *Leaf, outside bool, onto *Leaf) {
+	b.stick(face, onto, Glue{Outside: outside})
+}
+
+// Over puts adhesive on the inside of a face, to land on another's outside.
+func (b *Builder) Over(face, onto *Leaf) { b.stick(face, onto, Glue{OntoOutside: true}) }
+
+// Tuck says that a face lies inside another, its outside to it, dry.
+func (b *Builder) Tuck(face, onto *Leaf) { b.stick(face, onto, Glue{Outside: true, Dry: true}) }
+
+// Within says that a face lies inside another, inside to inside, dry.
+func (b *Builder) Within(face, onto *Leaf) { b.stick(face, onto, Glue{Dry: true}) }
+
+// Lap says that a face lies over the outside of another, dry.
+func (b *Builder) Lap(face, onto *Leaf) { b.stick(face, onto, Glue{OntoOutside: true, Dry: true}) }
+
+func (b *Builder) stick(face, onto *Leaf, g Glue) {
+	if b.mine(face, onto) {
+		b.glue = append(b.glue, patch{face, onto, g})
+	}
+}
+
+// Elsewhere puts adhesive on a face that lands on another piece: on the
+// inside, or the outside, of its face onto; nil is whichever it meets.
+func (b *Builder) Elsewhere(face *Leaf, outside bool, piece string, onto *Leaf, ontoOutside bool) {
+	if !b.mine(face) {
+		return
+	}
+	g := Glue{Outside: outside, Piece: piece, OntoOutside: ontoOutside}
+	if onto != nil {
+		g.Onto = onto.name
+	}
+	b.glue = append(b.glue, patch{face, nil, g})
+}
+
+// Notch bites a half circle out of the outline where a face has a straight
+// edge, its centre on it, mm. What does not fit is the given fault.
+func (b *Builder) Notch(face *Leaf, centre Point, radius float64, otherwise *fault.Fault) {
+	if b.mine(face) {
+		b.bites = append(b.bites, bite{face: face, kind: "notch", centre: centre, radius: radius, fault: otherwise})
+	}
+}
+
+// Hole cuts an opening out of a face.
+func (b *Builder) Hole(face *Leaf, kind string, loop Loop) {
+	if b.mine(face) {
+		b.bites = append(b.bites, bite{face: face, kind: kind, loop: loop})
+	}
+}
+
+func (l *Leaf) loop() Loop {
+	var out Loop
+	for _, s := range l.shape {
+		out = append(out, Vertex{s.point(), s.bulge})
+	}
+	return out
+}
+
+func (l *Leaf) polygon() []Point { return l.loop().Flat() }

@@ -1,0 +1,147 @@
+package recipe
+
+import (
+	"slices"
+	"strings"
+
+	"brevium/core/measure"
+	"brevium/core/style"
+)
+
+// Fence is the side of the scoring board the card is pushed against.
+type Fence string
+
+// Boards have their fence on the left, or some on the right.
+const (
+	Left  Fence = "left"
+	Right Fence = "right"
+)
+
+// Pass is one placing of the card on the board: which of its edges lies on
+// the fence, and the numbers to score, in order.
+type Pass struct {
+	Edge string
+	At   []measure.Length
+	Shim measure.Length // held between the fence and the card
+}
+
+// ScoreList is how one piece is scored and cut: each pass over the board,
+// turning the card between, then the lines that stop short, the cuts.
+type ScoreList struct {
+	Piece, Name string
+	Passes      []Pass
+	Lines       []Line
+	shim        measure.Length
+	whole       [2]measure.Length // the blank's width and height
+}
+
+// Scores gives a piece's score list for a board with its fence on the given
+// side. The card lies outside up and right way round for the first pass. It
+// is then turned a quarter so that its top edge comes to the fence: against
+// the clock for a left fence, with it for a right one, where numbers count
+// from the right.
+func Scores(p style.Part, fence Fence, tick measure.Tick) ScoreList {
+	list := ScoreList{Piece: p.ID, Name: p.Name, Lines: Lines(p.Pattern, fence, tick), shim: p.Shim, whole: [2]measure.Length{p.Pattern.Width, p.Pattern.Height}}
+	if p.Shim > 0 {
+		list.Passes = shimmed(p)
+		return list
+	}
+	for _, l := range list.Lines {
+		if l.Hand != Groove {
+			continue
+		}
+		if n := len(list.Passes); n == 0 || list.Passes[n-1].Edge != l.Edge {
+			list.Passes = append(list.Passes, Pass{Edge: l.Edge})
+		}
+		list.Passes[len(list.Passes)-1].At = append(list.Passes[len(list.Passes)-1].At, l.At)
+	}
+	return list
+}
+
+// Read is the number that is read off the board for a groove: with a shim it
+// is counted from the nearer edge, off the fence.
+func (l ScoreList) Read(line Line) measure.Length {
+	if l.shim == 0 {
+		return line.At
+	}
+	whole := l.whole[0]
+	if line.Edge == "top" {
+		whole = l.whole[1]
+	}
+	return min(line.At, whole-line.At) + l.shim
+}
+
+// OnBoard lists every number that must lie on one of the board's grooves:
+// those of the passes and of the lines that stop short.
+func (l ScoreList) OnBoard() []measure.Length {
+	var out []measure.Length
+	for _, p := range l.Passes {
+		out = append(out, p.At...)
+	}
+	for _, x := range l.Lines {
+		if x.Hand == Short {
+			out = append(out, x.At)
+		}
+	}
+	return out
+}
+
+// shimmed scores each wall from its own edge, turning a quarter each time.
+// Lines nearer to one edge belong to it.
+func shimmed(p style.Part) []Pass {
+	edges := []Pass{{Edge: "left"}, {Edge: "top"}, {Edge: "right"}, {Edge: "bottom"}}
+	split := func(at []measure.Length, whole measure.Length, near, far *Pass) {
+		for _, l := range at {
+			if 2*l <= whole {
+				near.At = append(near.At, l+p.Shim)
+			} else {
+				far.At = append([]measure.Length{whole - l + p.Shim}, far.At...)
+			}
+		}
+	}
+	split(p.Pattern.Scores.Vertical, p.Pattern.Width, &edges[0], &edges[2])
+	split(p.Pattern.Scores.Horizontal, p.Pattern.Height, &edges[1], &edges[3])
+	for i := range edges {
+		edges[i].Shim = p.Shim
+	}
+	return slices.DeleteFunc(edges, func(p Pass) bool { return len(p.At) == 0 })
+}
+
+// Sentence says how the passes are made, one after the other, and which lines
+// stop short; "" when nothing is scored.
+func (l ScoreList) Sentence(t Telling) string {
+	var out []string
+	for i, p := range l.Passes {
+		lead := capital(p.Edge) + " edge"
+		if i > 0 {
+			lead = "Turn a quarter, " + p.Edge + " edge"
+		}
+		lead += " against the fence"
+		if p.Shim > 0 {
+			lead += " with a shim of " + t.length(p.Shim) + " between"
+		}
+		out = append(out, lead+": "+Numbers(p.At, t.Units, t.Tick)+".")
+	}
+	if short := t.ShortLines(l.Lines); len(short) > 0 {
+		out = append(out, "Lines that stop short: "+strings.Join(short, "; ")+".")
+	}
+	return strings.Join(out, " ")
+}
+
+// Numbers writes lengths for a sentence: "1 1/2 and 5 1/2 in".
+func Numbers(at []measure.Length, unit measure.Unit, tick measure.Tick) string {
+	var parts []string
+	for _, l := range at {
+		parts = append(parts, measure.Number(l, unit, tick))
+	}
+	last := len(parts) - 1
+	if last < 0 {
+		return "none"
+	}
+	text := parts[last]
+	if last > 0 {
+		text = strings.Join(parts[:last], ", ") + " and " + text
+	}
+	// A remainder at the end has brought its own unit.
+	return text + strings.TrimPrefix(measure.Label(at[last], unit, tick), parts[last])
+}

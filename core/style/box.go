@@ -1,0 +1,111 @@
+package style
+
+import (
+	"fmt"
+
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"brevium/core/fit"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+// Box is a style built to a size.
+type Box struct {
+	Parts []Part
+	// Fits are the relations of parts that go over or into one another.
+	Fits []fit.Pair
+	// Stands are the parts that stand on another.
+	Stands []Standing
+	// Room is what the finished box gives.
+	Room Room
+	// Assembly says, in order, how the parts go together before the box is
+	// filled, and Closing how it is shut after.
+	Assembly, Closing []string
+}
+
+// Standing is a part that stands on another; Otherwise says what to do when
+// it would not.
+type Standing struct{ Upper, Lower, Otherwise string }
+
+// Part is one piece of a box. Root names the face that stays on the table.
+type Part struct {
+	ID, Name string
+	Pattern  *pattern.Pattern
+	Root     string
+	// Card is its thickness.
+	Card measure.Length
+	// Opens says which way the piece stands in use.
+	Opens Facing
+	// Count is how many of it one box has; 0 is one.
+	Count int
+	// At is where the piece stands in the finished box, in mm: its middle
+	// from the middle of the table, to the right and back, and its foot up.
+	At r3.Vec
+	// Away is how far it is moved from there when the box is open.
+	Away r3.Vec
+	// Places are where the copies of a piece that goes inside another stand,
+	// by poses from the root's own, the middle of the box's floor being the
+	// origin. They take the place of Opens and At.
+	Places []pattern.Pose
+	// Measuring, when set, says how this piece is cut or scored in a way
+	// its numbers alone do not show.
+	Measuring string
+	// Shim is how far the card is held off the fence when it is scored; its
+	// numbers are then read from each edge in turn, larger by the shim.
+	Shim measure.Length
+	// Folding and Gluing say how, in working order; Removing does where
+	// snipping and scissors at the corners are not all.
+	Folding, Removing string
+	Gluing            []string
+}
+
+// Copies is how many of the piece one box has.
+func (p Part) Copies() int { return max(1, p.Count) }
+
+// Facing is the way a piece's opening looks in use.
+type Facing string
+
+// A base opens upwards, a lid downwards; a tube stands on its end, the root
+// being one of its walls.
+const (
+	Upwards   Facing = "up"
+	Downwards Facing = "down"
+	Upright   Facing = "upright"
+)
+
+// settle gives the box the room of its first part when the style said none.
+func (b *Box) settle(inner bool) error {
+	if inner || b.Room.Shape != "" {
+		return nil
+	}
+	room, err := roomOf(b.Parts[0])
+	b.Room = room
+	return err
+}
+
+// roomOf is the block inside one folded part, from its layers: it stands on
+// the part's root, or a tube's foot.
+func roomOf(p Part) (Room, error) {
+	f, err := p.Pattern.Finished(p.Root)
+	if err != nil {
+		return Room{}, fmt.Errorf("%s: %w", p.ID, err)
+	}
+	in, _ := f.Sizes(p.Pattern, p.Card.MM())
+	if p.Opens == Upright { // the root is a wall: its y is the height
+		in.Y, in.Z = in.Z, in.Y
+	}
+	return blockRoom(p, f, Extent{measure.FromMM(in.X), measure.FromMM(in.Y), measure.FromMM(in.Z)}), nil
+}
+
+// blockRoom is a block of the given size that stands in the middle of a part.
+func blockRoom(p Part, f *pattern.Folded, e Extent) Room {
+	stand := p.stand(f)
+	at := r3.Vec{X: p.At.X, Y: p.At.Y, Z: p.At.Z + p.Card.MM()/2}
+	if pose, root, i := f.Face(p.Root); i >= 0 && p.Opens != Upright {
+		lo, hi := pattern.Bounds(root.Polygon)
+		v := pose.Then(stand).Place(lo.Add(hi).Scale(0.5))
+		at.X, at.Y, at.Z = v.X, v.Y, v.Z+p.Card.MM()/2
+	}
+	return Block(e, at)
+}

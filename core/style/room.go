@@ -1,0 +1,204 @@
+package style
+
+import (
+	"math"
+
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+// Room is the free space that a finished box gives, as its style claims it; a
+// Held says whether it is true. All in mm, from the middle of the clear floor.
+type Room struct {
+	// Shape says in words what kind of space it is.
+	Shape string
+	// Floor is the clear floor, x along the length and y along the width,
+	// convex, clockwise as seen from above with y down.
+	Floor []pattern.Point
+	// Height is how high a block may be that stands in the middle of the floor
+	// and is so long and wide.
+	Height func(length, width float64) float64
+	// At is the middle of the floor, on its upper side, in the finished box.
+	At r3.Vec
+	// Largest is a block that fits: the whole of a block-shaped room.
+	Largest Extent
+}
+
+// Block is a room of one height everywhere.
+func Block(e Extent, at r3.Vec) Room {
+	high := e.Height.MM()
+	return Room{Shape: "a block", Floor: rectangle(e.Length.MM(), e.Width.MM()), Height: func(_, _ float64) float64 { return high }, At: at, Largest: e}
+}
+
+// under is a room that is as high as a roof over it leaves free.
+func (r Room) under(shape string, height func(length, width float64) float64) Room {
+	r.Shape, r.Height = shape, height
+	return r
+}
+
+func rectangle(l, w float64) []pattern.Point {
+	return []pattern.Point{{X: -l / 2, Y: -w / 2}, {X: l / 2, Y: -w / 2}, {X: l / 2, Y: w / 2}, {X: -l / 2, Y: w / 2}}
+}
+
+// square is how nearly, as a sine, a side must run along an axis to count for
+// the other axis alone.
+const square = 1e-6
+
+// Lacks is how much wider, both sides together, and higher the room must be
+// for a block to fit; less than nothing is what it has to spare. A side of the floor that runs
+// along one axis limits the other; a slanting one limits both.
+func (r Room) Lacks(need Extent) Extent {
+	l, w := need.Length.MM(), need.Width.MM()
+	length, width := math.Inf(-1), math.Inf(-1)
+	for i, a := range r.Floor {
+		d := r.Floor[(i+1)%len(r.Floor)].Sub(a)
+		n := pattern.Pt(d.Y, -d.X).Scale(1 / d.Len()) // outwards
+		lack := 2 * (math.Abs(n.X)*l/2 + math.Abs(n.Y)*w/2 - n.Dot(a))
+		if math.Abs(n.X) > square {
+			length = max(length, lack)
+		}
+		if math.Abs(n.Y) > square {
+			width = max(width, lack)
+		}
+	}
+	return Extent{measure.FromMM(length), measure.FromMM(width), need.Height - measure.FromMM(r.Height(l, w))}
+}
+
+// Held is what came of setting a block on the floor of a finished box and
+// holding it against every face with its layers.
+type Held struct {
+	// Lacks is how far, in mm, the block would stick through something, 0 when
+	// it stands free; Against is the face, by its part's and its own name, and
+	// Up tells that it is the height that lacks.
+	Lacks   float64
+	Against string
+	Up      bool
+	// Floor tells whether there is a floor under it.
+	Floor bool
+}
+
+// slack is how far, in mm, a block may touch what it is held against.
+const slack = 0.05
+
+// Hold sets a block on the room's floor and moves it level, away from what it
+// meets, until it stands free or is held from both sides.
+func (r Room) Hold(bodies []Body, need Extent) Held {
+	half := r3.Vec{X: need.Length.MM() / 2, Y: need.Width.MM() / 2, Z: need.Height.MM() / 2}
+	at := r3.Add(r.At, r3.Vec{Z: half.Z})
+	const rounds = 12
+	var worst Held
+	for range rounds {
+		worst = Held{}
+		var push r3.Vec
+		for b := range bodies {
+			for f := range bodies[b].Faces {
+				depth, n := bodies[b].meets(f, at, half)
+				if depth <= slack {
+					continue
+				}
+				up := math.Abs(n.Z) > 0.75
+				if depth > worst.Lacks {
+					worst = Held{Lacks: depth, Against: bodies[b].Part.Name + ", " + bodies[b].Faces[f].Plain(), Up: up}
+				}
+				if level := math.Hypot(n.X, n.Y); !up && level > 0 {
+					step := r3.Scale(depth/level/level, r3.Vec{X: n.X, Y: n.Y})
+					push.X = larger(push.X, step.X)
+					push.Y = larger(push.Y, step.Y)
+				}
+			}
+		}
+		if worst.Lacks == 0 || push == (r3.Vec{}) {
+			break
+		}
+		at = r3.Add(at, push)
+	}
+	worst.Floor = carried(bodies, at, half)
+	return worst
+}
+
+func larger(a, b float64) float64 {
+	if math.Abs(b) > math.Abs(a) {
+		return b
+	}
+	return a
+}
+
+// meets is how deep a block (its middle and half sides) reaches through the
+// side of a face that looks at it, and the direction out of that side; 0 when
+// they do not meet.
+func (b *Body) meets(face int, at, half r3.Vec) (float64, r3.Vec) {
+	pose, t := b.Poses[face], b.Part.Card.MM()
+	n := pose.Normal()
+	polygon := b.Faces[face].Polygon
+	side := 1.0
+	if r3.Dot(n, r3.Sub(at, pose.Place(polygon[0]))) < 0 {
+		side = -1
+	}
+	// The surface lies half a card from the middle of its own level.
+	shift := r3.Scale(float64(b.Levels[face])*t+side*t/2, n)
+	space := make([]r3.Vec, len(polygon))
+	for i, q := range polygon {
+		space[i] = r3.Sub(r3.Add(pose.Place(q), shift), at)
+	}
+	n = r3.Scale(side, n)
+	reach := math.Abs(n.X)*half.X + math.Abs(n.Y)*half.Y + math.Abs(n.Z)*half.Z
+	depth := reach + r3.Dot(n, space[0])
+	if depth <= 0 || len(within(space, half)) < 3 {
+		return 0, n
+	}
+	return depth, n
+}
+
+// within clips a polygon in space to a block around the origin, a little
+// smaller than told.
+func within(polygon []r3.Vec, half r3.Vec) []r3.Vec {
+	for axis := range 3 {
+		for _, sign := range []float64{1, -1} {
+			limit := []float64{half.X, half.Y, half.Z}[axis] - slack
+			side := func(v r3.Vec) float64 { return limit - sign*[]float64{v.X, v.Y, v.Z}[axis] }
+			var out []r3.Vec
+			for i, p := range polygon {
+				q := polygon[(i+1)%len(polygon)]
+				sp, sq := side(p), side(q)
+				if sp >= 0 {
+					out = append(out, p)
+				}
+				if sp > 0 && sq < 0 || sp < 0 && sq > 0 {
+					out = append(out, r3.Add(p, r3.Scale(sp/(sp-sq), r3.Sub(q, p))))
+				}
+			}
+			polygon = out
+			if len(polygon) < 3 {
+				return nil
+			}
+		}
+	}
+	return polygon
+}
+
+// carried reports whether some level face lies under a block.
+func carried(bodies []Body, at, half r3.Vec) bool {
+	foot := at.Z - half.Z
+	under := []pattern.Point{{X: at.X - half.X, Y: at.Y - half.Y}, {X: at.X + half.X, Y: at.Y - half.Y}, {X: at.X + half.X, Y: at.Y + half.Y}, {X: at.X - half.X, Y: at.Y + half.Y}}
+	for _, b := range bodies {
+		for i, f := range b.Faces {
+			if math.Abs(b.Poses[i].Normal().Z) < 0.99 {
+				continue
+			}
+			var level []pattern.Point
+			for _, q := range f.Polygon {
+				v := b.Poses[i].Place(q)
+				if math.Abs(v.Z-foot) > 3*b.Part.Card.MM() {
+					break
+				}
+				level = append(level, pattern.Pt(v.X, v.Y))
+			}
+			if len(level) == len(f.Polygon) && len(pattern.Clip(level, under)) > 2 {
+				return true
+			}
+		}
+	}
+	return false
+}

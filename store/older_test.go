@@ -1,0 +1,77 @@
+package store
+
+import (
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"brevium/core/batch"
+	"brevium/core/design"
+)
+
+// Databases that earlier versions wrote, with the demo boxes of their day,
+// open as they were: every box reads and can be worked out, and every job's
+// record can be read.
+func TestDatabasesOfEarlierVersionsOpen(t *testing.T) {
+	names, err := filepath.Glob("testdata/*.db")
+	if err != nil || len(names) < 3 {
+		t.Fatalf("%d databases, %v", len(names), err)
+	}
+	for _, name := range names {
+		t.Run(filepath.Base(name), func(t *testing.T) {
+			text, err := os.ReadFile(name)
+			if err != nil {
+				t.Fatal(err)
+			}
+			path := filepath.Join(t.TempDir(), "brevium.db")
+			if err := os.WriteFile(path, text, 0o600); err != nil {
+				t.Fatal(err)
+			}
+			s, err := Open(t.Context(), path)
+			if err != nil {
+				t.Fatal(err)
+			}
+			defer s.Close()
+			boxes, err := s.Boxes(t.Context())
+			if err != nil || len(boxes) < 11 {
+				t.Fatalf("%d boxes, %v", len(boxes), err)
+			}
+			for _, b := range boxes {
+				r, err := design.Make(t.Context(), b.Inputs)
+				if err != nil {
+					t.Errorf("%s: %v", b.Name, err)
+					continue
+				}
+				for i, p := range r.Parts {
+					if p.Pattern.Width <= 0 || len(r.Scores) <= i {
+						t.Errorf("%s: %s has no blank or no scores", b.Name, p.ID)
+					}
+				}
+			}
+			jobs, err := s.Jobs(t.Context())
+			if err != nil {
+				t.Fatal(err)
+			}
+			begun := 0
+			for _, j := range jobs {
+				if j.State == Planned {
+					continue
+				}
+				begun++
+				stocks, err := batch.ReadStocks(j.Stocks)
+				if err != nil {
+					t.Errorf("%s: %v", j.Name, err)
+				}
+				for _, x := range batch.Takes(stocks) {
+					if x.Sheet.Name == "" || strings.Contains(x.Sheet.Name, " (") {
+						t.Errorf("%s: a sheet is called %q", j.Name, x.Sheet.Name)
+					}
+				}
+			}
+			if len(jobs) > 0 && begun == 0 {
+				t.Error("no job was begun, so that no record was read")
+			}
+		})
+	}
+}
