@@ -326,7 +326,7 @@ func TestAxe(t *testing.T) {
 	b := openBrowser(t, x)
 	pages := []string{"/", "/new", "/nowhere", "/?deleted=1", "/boxes/1/fold", "/boxes/1/compare", "/boxes/1/compare?from=drawer", "/boxes/1/biggest", "/boxes/1/holds", "/drawer", "/jobs", "/jobs/1"}
 	for _, s := range stops {
-		pages = append(pages, "/boxes/1/"+s.ID)
+		pages = append(pages, "/boxes/1/"+s)
 	}
 	for _, size := range [][2]int64{{1280, 800}, {820, 1180}, {390, 844}} {
 		b.do(chromedp.EmulateViewport(size[0], size[1]))

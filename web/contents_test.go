@@ -26,9 +26,9 @@ func TestABoxThatCannotBeDrawnKeepsItsPages(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, s := range stops {
-		code, body, _ := x.get(fmt.Sprintf("/boxes/%d/%s", n, s.ID))
+		code, body, _ := x.get(fmt.Sprintf("/boxes/%d/%s", n, s))
 		if code != 200 || !strings.Contains(body, "larger than every sheet") {
-			t.Errorf("%s: %d", s.ID, code)
+			t.Errorf("%s: %d", s, code)
 		}
 	}
 }

@@ -315,7 +315,10 @@ func TestTheSearchIsWatchedAndStopped(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	lines, last := 0, progress{}
+	lines, last := 0, struct {
+		Part float64
+		HTML string
+	}{}
 	s := bufio.NewScanner(answer.Body)
 	for s.Buffer(nil, 4<<20); s.Scan(); lines++ {
 		if err := json.Unmarshal(s.Bytes(), &last); err != nil {

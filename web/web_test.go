@@ -16,6 +16,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/style"
 	"brevium/store"
+	"brevium/web/form"
 )
 
 // table is the application on a fresh database.
@@ -43,7 +44,7 @@ func newTable(t testing.TB) *table {
 func (x *table) jarBox() int64 {
 	x.t.Helper()
 	in := design.New("Jars", measure.In, "tray-lid")
-	jar := newThing(contents.Round)
+	jar := form.NewThing(contents.Round)
 	jar.Count = 4
 	in.Things = []contents.Thing{jar}
 	id, err := x.store.Add(x.t.Context(), in)
@@ -182,6 +183,9 @@ func TestABrokenValueIsSaidAtItsField(t *testing.T) {
 	}
 }
 
+// stops are those of the work, in its order.
+var stops = []string{"contents", "box", "fit", "dressing", "sheets", "making"}
+
 func TestMatsThatLeaveNothing(t *testing.T) {
 	x := newTable(t)
 	x.jarBox()
@@ -201,9 +205,9 @@ func TestEveryStyleInTheWorkspace(t *testing.T) {
 			t.Fatal(err)
 		}
 		for _, stop := range stops {
-			path := fmt.Sprintf("/boxes/%d/%s", i+1, stop.ID)
-			if code, body, _ := x.get(path); code != http.StatusOK || !strings.Contains(body, "<svg") && stop.ID != "fit" {
-				t.Errorf("%s at %s: %d", s.ID, stop.ID, code)
+			path := fmt.Sprintf("/boxes/%d/%s", i+1, stop)
+			if code, body, _ := x.get(path); code != http.StatusOK || !strings.Contains(body, "<svg") && stop != "fit" {
+				t.Errorf("%s at %s: %d", s.ID, stop, code)
 			}
 		}
 		for _, file := range []string{"sheet.pdf", "motion.json", "model.obj", "plan.json", "fold"} {
@@ -324,7 +328,7 @@ func TestUnitsEverywhere(t *testing.T) {
 		t.Errorf("units %s, tick %v", b.Inputs.Units, b.Inputs.Tools.Tick)
 	}
 	q := httptest.NewRequest(http.MethodGet, "/", nil)
-	q.AddCookie(&http.Cookie{Name: unitsCookie, Value: "mm"})
+	q.AddCookie(&http.Cookie{Name: "units", Value: "mm"})
 	r := httptest.NewRecorder()
 	x.http.ServeHTTP(r, q)
 	if !strings.Contains(r.Body.String(), " mm inside") {

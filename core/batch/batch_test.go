@@ -197,7 +197,7 @@ func TestWhatAnOffcutWouldMake(t *testing.T) {
 		"is wide":   {{Name: "a", Width: 101 * mm, Height: 10 * mm, Copies: 1}},
 		"has three": {{Name: "a", Width: 60 * mm, Height: 40 * mm, Copies: 2}},
 	}
-	if got := Fitting(t.Context(), layout.Rect{Width: 100 * mm, Height: 45 * mm}, pieces); !reflect.DeepEqual(got, []string{"fits"}) {
+	if got := fitting(t.Context(), layout.Rect{Width: 100 * mm, Height: 45 * mm}, pieces); !reflect.DeepEqual(got, []string{"fits"}) {
 		t.Errorf("an offcut of 100 × 45 mm would make %v", got)
 	}
 }

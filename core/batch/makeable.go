@@ -57,9 +57,50 @@ func Makeable(ctx context.Context, in design.Inputs, lots []drawer.Lot) []Offer 
 	return out
 }
 
-// Fitting names the designs that come whole out of one offcut: all their
-// pieces, laid on it together. Pieces lists each design's blanks.
-func Fitting(ctx context.Context, offcut layout.Rect, pieces map[string][]layout.Piece) []string {
+// Use is what else comes out of a useful offcut of a stock: the names of
+// designs that come whole out of it.
+type Use struct {
+	Stock  int
+	Offcut layout.Rect
+	Makes  []string
+}
+
+// mostOffcuts is how many offcuts of a card are tried against other designs.
+const mostOffcuts = 3
+
+// OffcutUses tries the largest useful offcuts of each stock against designs.
+func OffcutUses(ctx context.Context, stocks []Stock, designs []design.Inputs) []Use {
+	pieces := map[string][]layout.Piece{}
+	for _, in := range designs {
+		r, err := design.Sketch(in)
+		if err != nil {
+			continue // a box that cannot be made comes out of nothing
+		}
+		for _, p := range r.Parts {
+			pieces[in.Name] = append(pieces[in.Name], layout.Piece{Name: p.ID, Width: p.Pattern.Width, Height: p.Pattern.Height, Copies: p.Copies(), Turn: true})
+		}
+	}
+	var out []Use
+	for i, st := range stocks {
+		var useful []layout.Rect
+		for _, l := range st.Layout.Sheets {
+			for _, o := range l.Offcuts {
+				if drawer.Useful(o) && !slices.ContainsFunc(useful, func(x layout.Rect) bool { return x.Width == o.Width && x.Height == o.Height }) {
+					useful = append(useful, o)
+				}
+			}
+		}
+		slices.SortFunc(useful, func(a, b layout.Rect) int { return cmp.Compare(b.Width.MM()*b.Height.MM(), a.Width.MM()*a.Height.MM()) })
+		for _, o := range useful[:min(len(useful), mostOffcuts)] {
+			out = append(out, Use{i, o, fitting(ctx, o, pieces)})
+		}
+	}
+	return out
+}
+
+// fitting names the designs that come whole out of one offcut: all their
+// pieces, laid on it together. pieces lists each design's blanks.
+func fitting(ctx context.Context, offcut layout.Rect, pieces map[string][]layout.Piece) []string {
 	var out []string
 	for name, blanks := range pieces {
 		job := &layout.Job{Sheets: []paper.Sheet{{Name: "offcut", Width: offcut.Width, Height: offcut.Height, Count: 1}}, Pieces: blanks}

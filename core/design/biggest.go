@@ -319,33 +319,3 @@ func (q *seek) grown(e style.Extent, axis int) style.Extent {
 		}
 	}
 }
-
-// CopiesFrom is how many of the box one sheet gives: the most whose pieces of
-// the box's own card all come out of it.
-func CopiesFrom(ctx context.Context, in Inputs, sheet paper.Sheet) (int, error) {
-	in = in.Clone()
-	in.Sheets, in.Copies = []paper.Sheet{sheet}, 1
-	r, err := Sketch(in)
-	if err != nil {
-		return 0, err
-	}
-	sheet.Count = 1
-	job := layout.Job{Sheets: []paper.Sheet{sheet}, Trimmer: in.Tools.Trimmer}
-	for _, p := range r.Parts {
-		if p.Card == in.Card {
-			job.Pieces = append(job.Pieces, layout.Piece{Name: p.ID, Width: p.Pattern.Width, Height: p.Pattern.Height, Copies: p.Copies(), Turn: in.Card.Direction.MayTurn()})
-		}
-	}
-	for n := 1; n <= MostCopies; n++ {
-		more := job
-		more.Pieces = slices.Clone(job.Pieces)
-		for i := range more.Pieces {
-			more.Pieces[i].Copies *= n
-		}
-		laid, err := layout.Solve(ctx, &more, interactive)
-		if err != nil || len(laid.Unplaced) > 0 {
-			return n - 1, nil
-		}
-	}
-	return MostCopies, nil
-}

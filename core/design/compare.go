@@ -48,7 +48,12 @@ func Compare(ctx context.Context, in Inputs) []Comparison {
 	out := make([]Comparison, len(boxes))
 	var all sync.WaitGroup
 	for i, s := range boxes {
-		all.Go(func() { out[i] = compared(ctx, in, now, s) })
+		all.Go(func() {
+			out[i] = Comparison{Style: s}
+			if err := fault.Guard(func() error { out[i] = compared(ctx, in, now, s); return nil }); err != nil {
+				out[i].Fault = fault.Of(err)
+			}
+		})
 	}
 	all.Wait()
 	slices.SortStableFunc(out, func(a, b Comparison) int {

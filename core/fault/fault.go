@@ -6,6 +6,7 @@ package fault
 import (
 	"errors"
 	"fmt"
+	"runtime/debug"
 	"strconv"
 	"strings"
 )
@@ -80,4 +81,15 @@ func Of(err error) *Fault {
 		return f
 	}
 	return &Fault{Code: Internal, Text: err.Error(), Cause: err}
+}
+
+// Guard runs f and turns a panic in it into a fault of code Internal, so that
+// one box or style that goes wrong takes nothing else down.
+func Guard(f func() error) (err error) {
+	defer func() {
+		if p := recover(); p != nil {
+			err = &Fault{Code: Internal, Text: "this could not be worked out", Cause: fmt.Errorf("panic: %v\n%s", p, debug.Stack())}
+		}
+	}()
+	return f()
 }

@@ -3,6 +3,7 @@ package fault
 import (
 	"errors"
 	"fmt"
+	"strings"
 	"testing"
 )
 
@@ -49,5 +50,15 @@ func TestPaths(t *testing.T) {
 		if got := Path(steps...); got != want {
 			t.Errorf("%v is written %q; want %q", steps, got, want)
 		}
+	}
+}
+
+func TestGuard(t *testing.T) {
+	if err := Guard(func() error { panic("no such face") }); err == nil || Of(err).Code != Internal || !strings.Contains(Of(err).Cause.Error(), "no such face") {
+		t.Errorf("a panic became %v", err)
+	}
+	want := errors.New("x")
+	if err := Guard(func() error { return want }); err != want {
+		t.Errorf("an error became %v", err)
 	}
 }

@@ -60,6 +60,12 @@ document.addEventListener("alpine:init", () => {
   }));
 });
 
+// The style that is chosen stands in sight in its list.
+document.addEventListener("DOMContentLoaded", () => {
+  const chosen = document.querySelector(".style-tile:has(input:checked)");
+  if (chosen) chosen.parentElement.scrollTop = chosen.offsetTop - chosen.parentElement.offsetTop;
+});
+
 document.addEventListener("click", (event) => {
   if (event.target.closest("[data-help]")) document.querySelector("dialog.keys")?.showModal();
 });
@@ -82,17 +88,18 @@ document.addEventListener("htmx:afterSettle", () => {
   }
 });
 
-// step changes a length by one tick of its unit with the arrow keys.
+// step changes a length with the arrow keys by one tick of the user's board,
+// which the field brings along: a fraction, or a decimal.
 function step(event) {
   const input = event.target;
-  if (!input.dataset.length || (event.key !== "ArrowUp" && event.key !== "ArrowDown")) return;
-  const inches = input.dataset.length === "in";
-  const tick = inches ? 1 / 16 : input.dataset.length === "cm" ? 0.1 : 1;
+  if (!input.dataset.tick || (event.key !== "ArrowUp" && event.key !== "ArrowDown")) return;
+  const tick = read(input.dataset.tick);
   const now = read(input.value);
-  if (now === null) return;
+  if (now === null || !tick) return;
   event.preventDefault();
   const ticks = Math.max(0, Math.round(now / tick) + (event.key === "ArrowUp" ? 1 : -1));
-  input.value = inches ? sixteenths(ticks) : String(Math.round(ticks * tick * 10) / 10);
+  const parts = input.dataset.tick.match(/^(\d+)\/(\d+)$/);
+  input.value = parts ? fraction(ticks * Number(parts[1]), Number(parts[2])) : String(Math.round(ticks * tick * 1e4) / 1e4);
   input.dispatchEvent(new Event("input", { bubbles: true }));
 }
 
@@ -103,14 +110,14 @@ function read(text) {
   return Number(m[1] || 0) + (m[2] ? Number(m[2]) / Number(m[3]) : 0);
 }
 
-function sixteenths(n) {
-  let top = n % 16;
-  let bottom = 16;
-  while (top && top % 2 === 0) {
+// fraction writes n parts of so many in lowest terms: 56 sixteenths are 3 1/2.
+function fraction(n, bottom) {
+  const whole = Math.floor(n / bottom);
+  let top = n % bottom;
+  while (top && top % 2 === 0 && bottom % 2 === 0) {
     top /= 2;
     bottom /= 2;
   }
-  const whole = Math.floor(n / 16);
   if (!top) return String(whole);
   return (whole ? whole + " " : "") + top + "/" + bottom;
 }

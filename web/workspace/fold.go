@@ -1,4 +1,4 @@
-package web
+package workspace
 
 import (
 	"html/template"
@@ -7,12 +7,13 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/store"
+	"brevium/web/page"
 )
 
 // foldPage shows a box folding: in space where the browser can, and as one
 // drawing a stage everywhere.
 type foldPage struct {
-	chrome
+	page.Chrome
 	Box    store.Box
 	Stages []stagePicture
 }
@@ -22,14 +23,14 @@ type stagePicture struct {
 	Picture template.HTML
 }
 
-func (s *server) fold(c *echo.Context) error {
+func (s *room) fold(c *echo.Context) error {
 	b, r, err := s.result(c)
 	if err != nil {
 		return err
 	}
-	m := modelOf(r)
-	page := foldPage{chrome: s.chrome(c, b.Name+", folding"), Box: b}
-	page.Units, page.UnitsAt, page.Stop = b.Inputs.Units, "/boxes/"+itoa(b.ID)+"/units", "box"
+	m := page.ModelOf(r)
+	view := foldPage{Chrome: s.Chrome(c, b.Name+", folding"), Box: b}
+	view.Units, view.UnitsAt, view.Stop = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", "box"
 	for i := 0; i <= len(m.Stages); i++ {
 		name := "flat"
 		if i > 0 {
@@ -44,32 +45,32 @@ func (s *server) fold(c *echo.Context) error {
 		if err != nil {
 			return err
 		}
-		page.Stages = append(page.Stages, stagePicture{name, svg(p)})
+		view.Stages = append(view.Stages, stagePicture{name, page.SVG(p)})
 	}
-	return c.Render(http.StatusOK, "fold.html", page)
+	return c.Render(http.StatusOK, "fold.html", view)
 }
 
 // motion sends every pose of the folding box.
-func (s *server) motion(c *echo.Context) error {
+func (s *room) motion(c *echo.Context) error {
 	_, r, err := s.result(c)
 	if err != nil {
 		return err
 	}
-	motion, err := modelOf(r).Motion()
+	motion, err := page.ModelOf(r).Motion()
 	if err != nil {
 		return err
 	}
 	return c.JSON(http.StatusOK, motion)
 }
 
-func (s *server) objFile(c *echo.Context) error {
+func (s *room) objFile(c *echo.Context) error {
 	b, r, err := s.result(c)
 	if err != nil {
 		return err
 	}
-	text, err := modelOf(r).OBJ()
+	text, err := page.ModelOf(r).OBJ()
 	if err != nil {
 		return err
 	}
-	return download(c, b.Name, ".obj", "model/obj", text)
+	return page.Download(c, b.Name, ".obj", "model/obj", text)
 }

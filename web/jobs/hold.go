@@ -1,4 +1,4 @@
-package web
+package jobs
 
 import (
 	"fmt"
@@ -11,15 +11,17 @@ import (
 	"brevium/core/fault"
 	"brevium/core/layout"
 	"brevium/store"
+	"brevium/web/form"
+	"brevium/web/page"
 )
 
 // piecePage is what can be done with one placed piece.
 type piecePage struct {
-	chrome
+	page.Chrome
 	Job      int64
 	At, Name string
 	Sheet    string
-	X, Y     field
+	X, Y     form.Field
 	Turned   bool
 	MayTurn  bool
 	Kept     bool
@@ -27,7 +29,7 @@ type piecePage struct {
 }
 
 // piece shows what can be done with the placed piece that was chosen.
-func (s *server) piece(c *echo.Context) error {
+func (s *room) piece(c *echo.Context) error {
 	w, err := s.job(c)
 	if err != nil {
 		return err
@@ -37,27 +39,27 @@ func (s *server) piece(c *echo.Context) error {
 		return err
 	}
 	st := &w.stocks[at.Stock]
-	f := newForm(nil, unitsOf(c))
+	f := form.New(nil, page.UnitsOf(c))
 	name := sheetName(st, st.Layout.Sheets[at.Sheet])
 	return c.Render(http.StatusOK, "job-piece", piecePage{
-		chrome: s.chrome(c, w.Name), Job: w.ID, At: placeText(at), Name: st.Job.Pieces[p.Piece].Name, Sheet: fmt.Sprintf("sheet %d, %s", at.Sheet+1, name),
-		X: f.lengthField("x", "From the left", "", p.X), Y: f.lengthField("y", "From the top", "", p.Y),
+		Chrome: s.Chrome(c, w.Name), Job: w.ID, At: placeText(at), Name: st.Job.Pieces[p.Piece].Name, Sheet: fmt.Sprintf("sheet %d, %s", at.Sheet+1, name),
+		X: f.LengthField("x", "From the left", "", p.X), Y: f.LengthField("y", "From the top", "", p.Y),
 		Turned: p.Turned, MayTurn: st.Job.Pieces[p.Piece].Turn, Kept: st.Keeps(at.Sheet, p), Planned: w.State == store.Planned,
 	})
 }
 
 // hold keeps a piece where it lies or where a hand puts it, or lets it go, and
 // lays the rest anew around what is kept.
-func (s *server) hold(c *echo.Context) error {
+func (s *room) hold(c *echo.Context) error {
 	w, err := s.job(c)
 	if err != nil {
 		return err
 	}
 	posted, err := c.FormValues()
 	if err != nil {
-		return badForm(err)
+		return page.BadForm(err)
 	}
-	f := newForm(posted, unitsOf(c))
+	f := form.New(posted, page.UnitsOf(c))
 	at, placed, err := w.placeAt(posted.Get("at"))
 	if err == nil && w.State != store.Planned {
 		err = errElsewhere
@@ -66,13 +68,13 @@ func (s *server) hold(c *echo.Context) error {
 		return err
 	}
 	to := placed
-	f.length("x", &to.X)
-	f.length("y", &to.Y)
+	f.Length("x", &to.X)
+	f.Length("y", &to.Y)
 	if posted.Has("moving") && posted.Has("turned") != placed.Turned {
 		to.Turned = !placed.Turned
 		to.Width, to.Height = placed.Height, placed.Width
 	}
-	if f.ok() {
+	if f.OK() {
 		next := *w
 		switch posted.Get("do") {
 		case "free":
@@ -83,13 +85,13 @@ func (s *server) hold(c *echo.Context) error {
 			next.Choices.Held = batch.Keep(w.stocks, at, to)
 		}
 		next.Layouts = without(w.stocks, at.Stock)
-		if err := s.plan(c.Request().Context(), &next); isFault(err) {
+		if err := s.plan(c.Request().Context(), &next); page.IsFault(err) {
 			x := *fault.Of(err)
 			x.Field = "hold"
-			f.fail(&x)
+			f.Fail(&x)
 		} else if err != nil {
 			return err
-		} else if err := s.store.SaveJob(c.Request().Context(), next.Job); err != nil {
+		} else if err := s.Store.SaveJob(c.Request().Context(), next.Job); err != nil {
 			return err
 		} else {
 			return s.afterJob(c, &next)
@@ -99,11 +101,11 @@ func (s *server) hold(c *echo.Context) error {
 }
 
 // afterJob shows a job again after a change.
-func (s *server) afterJob(c *echo.Context, w *work) error {
+func (s *room) afterJob(c *echo.Context, w *work) error {
 	if c.Request().Header.Get("HX-Request") == "" {
-		return back(c, "/jobs/%d", w.ID)
+		return page.Back(c, "/jobs/%d", w.ID)
 	}
-	return s.renderJob(c, http.StatusOK, w, newForm(nil, unitsOf(c)))
+	return s.renderJob(c, http.StatusOK, w, form.New(nil, page.UnitsOf(c)))
 }
 
 // without gives the layouts to remember of all stocks but one.

@@ -1,4 +1,4 @@
-package web
+package jobs
 
 import (
 	"context"
@@ -11,29 +11,30 @@ import (
 
 	"brevium/core/batch"
 	"brevium/core/design"
-	"brevium/core/drawer"
 	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/draw"
 	"brevium/store"
+	"brevium/web/form"
+	"brevium/web/page"
 )
 
 // jobPage is a job on its sheets.
 type jobPage struct {
-	chrome
+	page.Chrome
 	Job                      store.Job
 	State                    string
 	Planned, Begun, Finished bool
-	Form                     *form
-	Name                     field
+	Form                     *form.Form
+	Name                     form.Field
 	Items                    []jobBox
-	More                     []choice
-	Stages                   field
-	Cutting                  []field
+	More                     []form.Choice
+	Stages                   form.Field
+	Cutting                  []form.Field
 	Stocks                   []stockView
 	Batch                    []batchView
-	Wheres                   []whereView
+	Wheres                   []page.WhereView
 	ToBuy, Taken, Kept       []string
 	Answer, Proof, Saves     string
 	Tick                     float64 // mm, for the hand that moves a piece
@@ -67,18 +68,12 @@ type batchView struct {
 
 type settingView struct{ Fence, Count, Where string }
 
-// whereView shows where a piece goes in its box.
-type whereView struct {
-	ID, Name string
-	Picture  template.HTML
-}
-
-func (s *server) renderJob(c *echo.Context, status int, w *work, f *form) error {
-	p := &jobPage{chrome: s.chrome(c, w.Name), Job: w.Job, State: stateWords[w.State], Form: f,
+func (s *room) renderJob(c *echo.Context, status int, w *work, f *form.Form) error {
+	p := &jobPage{Chrome: s.Chrome(c, w.Name), Job: w.Job, State: stateWords[w.State], Form: f,
 		Planned: w.State == store.Planned, Begun: w.State == store.Begun, Finished: w.State == store.Finished}
 	p.Tick = p.Units.Tick().MM()
 	ctx := c.Request().Context()
-	boxes, err := s.store.Boxes(ctx)
+	boxes, err := s.Store.Boxes(ctx)
 	if err != nil {
 		return err
 	}
@@ -98,25 +93,25 @@ func (s *server) renderJob(c *echo.Context, status int, w *work, f *form) error 
 // fields readies what the ticket asks for.
 func (p *jobPage) fields(w *work, boxes []store.Box) {
 	f := p.Form
-	p.Name = f.control("name", "Name of the job", "", w.Name)
+	p.Name = f.Control("name", "Name of the job", "", w.Name)
 	for _, it := range w.Items {
 		name := "a box that is deleted"
 		if b, ok := w.boxes[it.Box]; ok {
 			name = b.Name
 		}
-		x := f.control(copiesName(it.Box), name, "", fmt.Sprint(it.Copies))
+		x := f.Control(copiesName(it.Box), name, "", fmt.Sprint(it.Copies))
 		p.Items = append(p.Items, jobBox{it.Box, name, x})
 	}
 	for _, b := range boxes {
 		if !slices.ContainsFunc(w.Items, func(it store.JobItem) bool { return it.Box == b.ID }) {
-			p.More = append(p.More, choice{Value: itoa(b.ID), Label: b.Name})
+			p.More = append(p.More, form.Choice{Value: page.Itoa(b.ID), Label: b.Name})
 		}
 	}
-	p.Stages = f.choiceField("stages", "Cuts", "", fmt.Sprint(w.Choices.Stages),
-		choice{Value: "0", Label: "turn as often as it saves paper"}, choice{Value: "2", Label: "strips, then across: two stages"}, choice{Value: "3", Label: "three stages at most"})
-	p.Cutting = []field{
-		f.lengthField("trim", "Trim off every edge", "0 for clean sheets", w.Choices.Trim),
-		f.lengthField("kerf", "A cut takes away", "0 for a blade", w.Choices.Kerf),
+	p.Stages = f.ChoiceField("stages", "Cuts", "", fmt.Sprint(w.Choices.Stages),
+		form.Choice{Value: "0", Label: "turn as often as it saves paper"}, form.Choice{Value: "2", Label: "strips, then across: two stages"}, form.Choice{Value: "3", Label: "three stages at most"})
+	p.Cutting = []form.Field{
+		f.LengthField("trim", "Trim off every edge", "0 for clean sheets", w.Choices.Trim),
+		f.LengthField("kerf", "A cut takes away", "0 for a blade", w.Choices.Kerf),
 	}
 }
 
@@ -127,7 +122,7 @@ func (p *jobPage) sheets(w *work) {
 	for i := range w.stocks {
 		st := &w.stocks[i]
 		all := st.Layout.Sheets
-		v := stockView{Card: st.Card.Name, Says: fmt.Sprintf("%s, %.0f %% used", counted(len(all), "sheet"), 100*st.Layout.Used)}
+		v := stockView{Card: st.Card.Name, Says: fmt.Sprintf("%s, %.0f %% used", page.Counted(len(all), "sheet"), 100*st.Layout.Used)}
 		for k := 0; k < len(all); {
 			n := 1
 			for k+n < len(all) && k >= len(st.Job.Held) && all[k].Alike(all[k+n]) {
@@ -143,8 +138,8 @@ func (p *jobPage) sheets(w *work) {
 
 func (p *jobPage) sheet(st *batch.Stock, stock, k, n, of int) jobSheetView {
 	l := st.Layout.Sheets[k]
-	v := jobSheetView{Title: fmt.Sprintf("%s of %d: %s", span(k+1, k+n), of, sheetName(st, l))}
-	v.Picture = svg(draw.Sheet{
+	v := jobSheetView{Title: fmt.Sprintf("%s of %d: %s", page.Span(k+1, k+n), of, sheetName(st, l))}
+	v.Picture = page.SVG(draw.Sheet{
 		Laid: l, Label: func(i int) draw.PieceLabel { return labelOf(st, i) }, Direction: st.Card.Direction, Units: p.Units, Tick: p.Units.Tick(),
 		Key: func(i int) string {
 			return placeText(batch.Place{Stock: stock, Sheet: k, N: i}) + " " + whereID(st, l.Placed[i].Piece)
@@ -175,23 +170,9 @@ func labelOf(st *batch.Stock, piece int) draw.PieceLabel {
 	return draw.PieceLabel{Name: o.Name, Under: o.Box, Mat: o.Mat}
 }
 
-// given lists what comes out of a blank of a design; one that it does not
-// know by now is the piece itself.
-func given(r *design.Result, blank string) []string {
-	if ids := r.GivenBy(blank); ids != nil {
-		return ids
-	}
-	return []string{blank}
-}
-
 func whereID(st *batch.Stock, piece int) string {
 	o := st.Origins[piece]
-	return whereOf(o.Item, o.Part)
-}
-
-// whereOf names the picture that shows where a part of an item goes.
-func whereOf(item int, part string) string {
-	return fmt.Sprintf("where-%d-%s", item, strings.NewReplacer(".", "-", " ", "-").Replace(part))
+	return page.WhereOf(o.Item, o.Part)
 }
 
 // batch groups a card's cuts by the fence.
@@ -209,19 +190,11 @@ func (p *jobPage) batch(st *batch.Stock) {
 			}
 			last = x.Sheet
 		}
-		v.Settings = append(v.Settings, settingView{p.show(s.Fence), counted(len(s.Cuts), "cut"), strings.Join(where, "; ")})
+		v.Settings = append(v.Settings, settingView{p.show(s.Fence), page.Counted(len(s.Cuts), "cut"), strings.Join(where, "; ")})
 	}
 	if len(v.Settings) > 0 {
 		p.Batch = append(p.Batch, v)
 	}
-}
-
-// counted writes "1 cut" or "3 cuts".
-func counted(n int, noun string) string {
-	if n == 1 {
-		return "1 " + noun
-	}
-	return fmt.Sprintf("%d %ss", n, noun)
 }
 
 // answer says what the job takes, what is proved, and what it saves.
@@ -242,14 +215,14 @@ func (p *jobPage) answer(ctx context.Context, w *work) {
 			whole += t.Count
 		}
 	}
-	p.Answer = counted(sheets, "sheet")
+	p.Answer = page.Counted(sheets, "sheet")
 	p.Proof = "no fewer can do"
 	if least < sheets {
 		p.Proof = fmt.Sprintf("at least %d are needed; a longer look may save some", least)
 	}
 	if p.Planned && len(w.Items) > 1 {
 		if alone, worth, err := batch.Alone(ctx, len(w.Items), w.stocks); err == nil && alone > whole {
-			p.Saves = fmt.Sprintf("One box after another would take %s: together they save %d", counted(alone, "sheet"), alone-whole)
+			p.Saves = fmt.Sprintf("One box after another would take %s: together they save %d", page.Counted(alone, "sheet"), alone-whole)
 			if d := worth - batch.Cost(takes); d > 0.005 {
 				p.Saves += fmt.Sprintf(", worth %.2f", d)
 			}
@@ -257,7 +230,7 @@ func (p *jobPage) answer(ctx context.Context, w *work) {
 		}
 	}
 	for _, l := range batch.Kept(w.stocks, w.Name) {
-		line := fmt.Sprintf("%s of %s", usable(l.Width, l.Height, p.Units), l.Card.Name)
+		line := fmt.Sprintf("%s of %s", page.Usable(l.Width, l.Height, p.Units), l.Card.Name)
 		if l.Count > 1 {
 			line = fmt.Sprintf("%d of %s", l.Count, line)
 		}
@@ -284,49 +257,30 @@ func (p *jobPage) wheres(ctx context.Context, w *work) {
 				if err != nil {
 					continue // a begun job goes on though its box was broken since
 				}
-				models[o.Item], made[o.Item] = modelOf(r), r
+				models[o.Item], made[o.Item] = page.ModelOf(r), r
 			}
-			picture, err := models[o.Item].Where(fmt.Sprintf("Where %s goes", st.Job.Pieces[n].Name), given(made[o.Item], o.Part)...)
+			picture, err := models[o.Item].Where(fmt.Sprintf("Where %s goes", st.Job.Pieces[n].Name), page.Given(made[o.Item], o.Part)...)
 			if err != nil {
 				continue
 			}
-			p.Wheres = append(p.Wheres, whereView{whereID(st, n), st.Job.Pieces[n].Name, svg(picture)})
+			p.Wheres = append(p.Wheres, page.WhereView{ID: whereID(st, n), Name: st.Job.Pieces[n].Name, Picture: page.SVG(picture)})
 		}
 	}
 }
 
-// mostOffcuts is how many offcuts of a card are tried against other designs.
-const mostOffcuts = 3
-
 // fits says which other designs come out of the useful offcuts.
 func (p *jobPage) fits(ctx context.Context, w *work, boxes []store.Box) {
-	pieces := map[string][]layout.Piece{}
+	var designs []design.Inputs
 	for _, b := range boxes {
-		r, err := design.Sketch(b.Inputs)
-		if err != nil {
-			continue
-		}
-		for _, part := range r.Parts {
-			pieces[b.Name] = append(pieces[b.Name], layout.Piece{Name: part.ID, Width: part.Pattern.Width, Height: part.Pattern.Height, Copies: part.Copies(), Turn: true})
-		}
+		designs = append(designs, b.Inputs)
 	}
-	for i, st := range w.stocks {
-		var useful []layout.Rect
-		for _, l := range st.Layout.Sheets {
-			for _, o := range l.Offcuts {
-				if drawer.Useful(o) && !slices.ContainsFunc(useful, func(x layout.Rect) bool { return x.Width == o.Width && x.Height == o.Height }) {
-					useful = append(useful, o)
-				}
-			}
+	for _, u := range batch.OffcutUses(ctx, w.stocks, designs) {
+		line := fmt.Sprintf("The offcut of %s", page.Usable(u.Offcut.Width, u.Offcut.Height, p.Units))
+		if len(u.Makes) > 0 {
+			line += " would also make: " + strings.Join(u.Makes[:min(len(u.Makes), 4)], ", ") + "."
+		} else {
+			line += " is too small for any box here whole; keep it for tags and bands."
 		}
-		slices.SortFunc(useful, func(a, b layout.Rect) int { return int(b.Width.MM()*b.Height.MM() - a.Width.MM()*a.Height.MM()) })
-		for _, o := range useful[:min(len(useful), mostOffcuts)] {
-			line := fmt.Sprintf("The offcut of %s", usable(o.Width, o.Height, p.Units))
-			if names := batch.Fitting(ctx, o, pieces); len(names) > 0 {
-				p.Stocks[i].Fits = append(p.Stocks[i].Fits, line+" would also make: "+strings.Join(names[:min(len(names), 4)], ", ")+".")
-			} else {
-				p.Stocks[i].Fits = append(p.Stocks[i].Fits, line+" is too small for any box here whole; keep it for tags and bands.")
-			}
-		}
+		p.Stocks[u.Stock].Fits = append(p.Stocks[u.Stock].Fits, line)
 	}
 }

@@ -1,7 +1,6 @@
-package web
+package workspace
 
 import (
-	"cmp"
 	"fmt"
 	"html/template"
 	"slices"
@@ -18,29 +17,32 @@ import (
 	"brevium/core/recipe"
 	"brevium/core/style"
 	"brevium/store"
+	"brevium/web/form"
+	"brevium/web/page"
 )
 
 // workPage is the workspace at one stop. Result is nil when the stored design
 // cannot be worked out; the page then shows why and its fields.
 type workPage struct {
-	chrome
+	page.Chrome
 	Box    store.Box
 	At     int
-	Form   *form
+	Form   *form.Form
 	Result *design.Result
 	Tape   []tapeStop
 	ticks  map[string]string
+	room   *room
 	Done   int
 	Steps  []stepView
 
 	// The fields of this stop.
 	Goods                     contentsView
-	Fields, More, Card, Tools []field
+	Fields, More, Card, Tools []form.Field
 	Styles                    []styleTile
-	Allowance                 field
+	Allowance                 form.Field
 	Typed                     bool
 	Dressings                 []dressView
-	SheetKinds                []choice
+	SheetKinds                []form.Choice
 }
 
 // tapeStop is a stop on the tape: its present answer in half a line, and a
@@ -66,9 +68,9 @@ type styleTile struct {
 
 type dressView struct {
 	Piece, Name string
-	Where       field
-	Layers      field
-	Layer       [][]field
+	Where       form.Field
+	Layers      form.Field
+	Layer       [][]form.Field
 	On          bool
 }
 
@@ -89,16 +91,16 @@ func (p *workPage) prepare() {
 	case "dressing":
 		p.dressing(in, f)
 	case "sheets":
-		p.Fields = []field{f.control("copies", "How many boxes", "the pieces of all of them are laid out together", fmt.Sprint(in.Copies))}
-		p.Tools = []field{f.lengthField("tools.trimmer", "Longest cut of the trimmer", "usually 12 in or 30.5 cm", in.Tools.Trimmer)}
+		p.Fields = []form.Field{f.Control("copies", "How many boxes", "the pieces of all of them are laid out together", fmt.Sprint(in.Copies))}
+		p.Tools = []form.Field{f.LengthField("tools.trimmer", "Longest cut of the trimmer", "usually 12 in or 30.5 cm", in.Tools.Trimmer)}
 		for _, s := range paper.Standard {
-			p.SheetKinds = append(p.SheetKinds, choice{s.Name, s.Name, slices.ContainsFunc(in.Sheets, func(x paper.Sheet) bool { return x.Name == s.Name })})
+			p.SheetKinds = append(p.SheetKinds, form.Choice{Value: s.Name, Label: s.Name, Chosen: slices.ContainsFunc(in.Sheets, func(x paper.Sheet) bool { return x.Name == s.Name })})
 		}
 	}
 }
 
-func (p *workPage) box(in *design.Inputs, f *form) {
-	p.Styles = tiles(in, p.Result)
+func (p *workPage) box(in *design.Inputs, f *form.Form) {
+	p.Styles = p.tiles(in)
 	s, err := style.ByID(in.Style)
 	if err != nil {
 		return
@@ -116,10 +118,10 @@ func (p *workPage) box(in *design.Inputs, f *form) {
 		if len(in.Things) > 0 && s.IsAxis(x.ID) {
 			continue
 		}
-		p.Fields = append(p.Fields, f.lengthField("size."+x.ID, x.Label, x.About, value(x.ID, x.Default)))
+		p.Fields = append(p.Fields, f.LengthField("size."+x.ID, x.Label, x.About, value(x.ID, x.Default)))
 	}
 	if len(in.Things) == 0 {
-		p.Fields = append(p.Fields, basisField(f, in.Basis))
+		p.Fields = append(p.Fields, form.BasisField(f, in.Basis))
 	}
 	for _, o := range s.Options {
 		if o.ForFit {
@@ -130,33 +132,34 @@ func (p *workPage) box(in *design.Inputs, f *form) {
 			if p.Result != nil {
 				v = p.Result.Spec.Lengths[o.ID]
 			}
-			p.Fields = append(p.Fields, f.lengthField("options."+o.ID, o.Label, o.About, v))
+			p.Fields = append(p.Fields, f.LengthField("options."+o.ID, o.Label, o.About, v))
 			continue
 		}
 		p.More = append(p.More, optionField(f, in, o))
 	}
-	p.Card = []field{
-		f.control("card.name", "Card", "its name or colour", in.Card.Name),
-		f.control("card.gsm", "Weight", "gsm, or 80 lb cover", fmt.Sprintf("%g", in.Card.GSM)),
-		f.thicknessField("card.thickness", "Thickness, mm", "measure ten sheets and divide", in.Card.Thickness),
+	p.Card = []form.Field{
+		f.Control("card.name", "Card", "its name or colour", in.Card.Name),
+		f.Control("card.gsm", "Weight", "gsm, or 80 lb cover", fmt.Sprintf("%g", in.Card.GSM)),
+		f.ThicknessField("card.thickness", "Thickness, mm", "measure ten sheets and divide", in.Card.Thickness),
 	}
-	p.Tools = []field{
-		f.lengthField("options.tick", "Board's grooves are", "apart", in.Tools.Tick),
-		f.choiceField("tools.fence", "Its fence is on the", "", string(in.Tools.Fence), plain("left", "right")...),
+	p.Tools = []form.Field{
+		f.LengthField("options.tick", "Board's grooves are", "apart", in.Tools.Tick),
+		f.ChoiceField("tools.fence", "Its fence is on the", "", string(in.Tools.Fence), form.Plain("left", "right")...),
 	}
 }
 
-func optionField(f *form, in *design.Inputs, o *style.Option) field {
+func optionField(f *form.Form, in *design.Inputs, o *style.Option) form.Field {
 	chosen := in.Choices[o.ID]
 	if chosen == "" {
 		chosen = o.DefaultChoice
 	}
-	return f.choiceField("options."+o.ID, o.Label, o.About, chosen, plain(o.Choices...)...)
+	return f.ChoiceField("options."+o.ID, o.Label, o.About, chosen, form.Plain(o.Choices...)...)
 }
 
 // tiles draws every style for the present contents or size, with what each
-// costs in card. The styles do not wait for one another.
-func tiles(in *design.Inputs, now *design.Result) []styleTile {
+// costs in card, always in the catalogue's order. The styles do not wait for
+// one another.
+func (p *workPage) tiles(in *design.Inputs) []styleTile {
 	styles := style.All
 	if len(in.Things) > 0 {
 		styles = style.Boxes()
@@ -164,22 +167,10 @@ func tiles(in *design.Inputs, now *design.Result) []styleTile {
 	out := make([]styleTile, len(styles))
 	var all sync.WaitGroup
 	for i, s := range styles {
-		all.Go(func() { out[i] = tile(in, now, s) })
+		all.Go(func() { out[i] = p.tile(in, s) })
 	}
 	all.Wait()
-	// The one chosen first, then those that go, in the catalogue's order.
-	slices.SortStableFunc(out, func(a, b styleTile) int { return cmp.Compare(a.rank(), b.rank()) })
 	return out
-}
-
-func (t styleTile) rank() int {
-	switch {
-	case t.Chosen:
-		return 0
-	case t.Problem == "":
-		return 1
-	}
-	return 2
 }
 
 // problemWords says in half a line why a style does not go.
@@ -193,47 +184,48 @@ func problemWords(f *fault.Fault) string {
 	return "does not go at this size"
 }
 
-func tile(in *design.Inputs, now *design.Result, s *style.Style) styleTile {
+func (p *workPage) tile(in *design.Inputs, s *style.Style) styleTile {
 	t := styleTile{ID: s.ID, Name: s.Name, About: s.About, Chosen: s.ID == in.Style}
-	with, err := in.With(s.ID, now)
-	with.Copies = 1
-	var r *design.Result
+	with, err := in.With(s.ID, p.Result)
+	with.Copies, with.Name = 1, ""
+	sketch := page.Sketch{}
 	if err == nil {
-		r, err = design.Sketch(with)
+		sketch = p.room.Sketched(with)
+	} else {
+		sketch.Fault = fault.Of(err)
 	}
-	if err != nil {
-		t.Problem = problemWords(fault.Of(err))
+	if sketch.Fault != nil {
+		t.Problem = problemWords(sketch.Fault)
 		return t
 	}
-	t.Picture, t.Cost = boxPicture(r), cardCost(r)
+	t.Picture, t.Cost = sketch.Picture, cardCost(sketch.Card, in.Units)
 	return t
 }
 
 // cardCost is the area of a box's blanks, for comparing styles.
-func cardCost(r *design.Result) string {
-	area := r.CardArea()
-	if r.Inputs.Units == measure.In {
+func cardCost(area float64, unit measure.Unit) string {
+	if unit == measure.In {
 		return fmt.Sprintf("%.0f sq in of card", area/645.16)
 	}
 	return fmt.Sprintf("%.0f cm² of card", area/100)
 }
 
-func (p *workPage) fit(in *design.Inputs, f *form) {
+func (p *workPage) fit(in *design.Inputs, f *form.Form) {
 	s, err := style.ByID(in.Style)
 	if err != nil || s.Allowance == nil {
 		return
 	}
 	o := s.Allowance
 	_, p.Typed = in.Lengths[o.ID]
-	if v := f.posted.Get("allowance"); v != "" {
+	if v := f.Posted.Get("allowance"); v != "" {
 		p.Typed = v == "typed"
 	}
 	used := o.Default
 	if p.Result != nil {
 		used = p.Result.Spec.Lengths[o.ID]
 	}
-	p.Allowance = f.lengthField("options."+o.ID, o.Label, o.About, used)
-	p.Fields = []field{f.choiceField("fit", "It should be", "", string(in.Fit), fitChoices()...)}
+	p.Allowance = f.LengthField("options."+o.ID, o.Label, o.About, used)
+	p.Fields = []form.Field{f.ChoiceField("fit", "It should be", "", string(in.Fit), fitChoices()...)}
 	for _, o := range s.Options {
 		if o.ForFit && o.Kind == style.ChoiceKind {
 			p.Fields = append(p.Fields, optionField(f, in, o))
@@ -241,43 +233,43 @@ func (p *workPage) fit(in *design.Inputs, f *form) {
 	}
 }
 
-func fitChoices() []choice {
+func fitChoices() []form.Choice {
 	words := map[fit.Verdict]string{
 		fit.Grips: "gripping: stays on when shaken", fit.Snug: "snug: slides with a little air",
 		fit.Easy: "easy: on and off with one hand", fit.Loose: "loose: drops over",
 	}
-	var out []choice
+	var out []form.Choice
 	for _, v := range fit.Wanted {
-		out = append(out, choice{Value: string(v), Label: words[v]})
+		out = append(out, form.Choice{Value: string(v), Label: words[v]})
 	}
 	return out
 }
 
-func (p *workPage) dressing(in *design.Inputs, f *form) {
+func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
 	if p.Result == nil {
 		return
 	}
 	for _, part := range p.Result.Parts {
-		d, on := matOf(in, part.ID)
+		d, on := form.MatOf(in, part.ID)
 		v := dressView{Piece: part.ID, Name: part.Name}
 		stored := "none"
 		if on {
 			stored = string(d.Where)
 		}
-		v.Where = f.choiceField(matName(part.ID, "where"), "Mats on the "+strings.ToLower(part.Name), "", stored,
-			choice{Value: "none", Label: "none"}, choice{Value: string(dress.Walls), Label: "its walls"},
-			choice{Value: string(dress.Top), Label: "its " + part.Root}, choice{Value: string(dress.Both), Label: "walls and " + part.Root})
+		v.Where = f.ChoiceField(form.MatName(part.ID, "where"), "Mats on the "+strings.ToLower(part.Name), "", stored,
+			form.Choice{Value: "none", Label: "none"}, form.Choice{Value: string(dress.Walls), Label: "its walls"},
+			form.Choice{Value: string(dress.Top), Label: "its " + part.Root}, form.Choice{Value: string(dress.Both), Label: "walls and " + part.Root})
 		v.On = v.Where.Value != "none"
-		v.Layers = f.choiceField(matName(part.ID, "layers"), "Layers", "", fmt.Sprint(len(d.Layers)),
-			choice{Value: "1", Label: "one: card or paper"}, choice{Value: "2", Label: "two: paper over card"})
+		v.Layers = f.ChoiceField(form.MatName(part.ID, "layers"), "Layers", "", fmt.Sprint(len(d.Layers)),
+			form.Choice{Value: "1", Label: "one: card or paper"}, form.Choice{Value: "2", Label: "two: paper over card"})
 		for i, l := range d.Layers {
-			at := func(s string) string { return matName(part.ID, fault.Path("layers", i, s)) }
-			v.Layer = append(v.Layer, []field{
-				f.control(at("name"), "Card or paper", "", l.Card.Name),
-				f.lengthField(at("border"), "Border", "on every side", l.Border),
-				f.thicknessField(at("thickness"), "Thickness, mm", "", l.Card.Thickness),
-				f.choiceField(at("direction"), "Pattern", "", string(directionOf(l.Card)),
-					choice{Value: "none", Label: "no direction"}, choice{Value: "two-ways", Label: "two ways up"}, choice{Value: "one-way-up", Label: "one way up"}),
+			at := func(s string) string { return form.MatName(part.ID, fault.Path("layers", i, s)) }
+			v.Layer = append(v.Layer, []form.Field{
+				f.Control(at("name"), "Card or paper", "", l.Card.Name),
+				f.LengthField(at("border"), "Border", "on every side", l.Border),
+				f.ThicknessField(at("thickness"), "Thickness, mm", "", l.Card.Thickness),
+				f.ChoiceField(at("direction"), "Pattern", "", string(directionOf(l.Card)),
+					form.Choice{Value: "none", Label: "no direction"}, form.Choice{Value: "two-ways", Label: "two ways up"}, form.Choice{Value: "one-way-up", Label: "one way up"}),
 			})
 		}
 		p.Dressings = append(p.Dressings, v)
@@ -347,7 +339,7 @@ func (p *workPage) tape() {
 		case "fit":
 			t.Answer = "one piece, nothing to fit"
 			if len(r.Fits) > 0 {
-				t.Answer = string(tightest(r.Fits).Verdict)
+				t.Answer = string(r.Tightest().Verdict)
 			}
 		case "dressing":
 			t.Answer = "plain"
@@ -361,10 +353,6 @@ func (p *workPage) tape() {
 		}
 		p.Tape = append(p.Tape, t)
 	}
-}
-
-func tightest(all []fit.Account) fit.Account {
-	return slices.MinFunc(all, func(a, b fit.Account) int { return int(a.Gap - b.Gap) })
 }
 
 func sheetsAnswer(r *design.Result) string {

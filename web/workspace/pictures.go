@@ -1,4 +1,4 @@
-package web
+package workspace
 
 import (
 	"fmt"
@@ -14,15 +14,16 @@ import (
 	"brevium/core/recipe"
 	"brevium/core/style"
 	"brevium/draw"
+	"brevium/web/page"
 )
 
 // ThingPicture draws how the things stand.
 func (p *workPage) ThingPicture() template.HTML {
-	return svg(draw.Contents(*p.Result.Stand, p.Box.Inputs.Things, p.Units, p.Box.Inputs.Tools.Tick))
+	return page.SVG(draw.Contents(*p.Result.Stand, p.Box.Inputs.Things, p.Units, p.Box.Inputs.Tools.Tick))
 }
 
 // Folded draws the finished box.
-func (p *workPage) Folded() template.HTML { return boxPicture(p.Result) }
+func (p *workPage) Folded() template.HTML { return page.BoxPicture(p.Result) }
 
 // netView is a piece drawn flat, and how many a box has when it is not one.
 type netView struct {
@@ -34,7 +35,7 @@ type netView struct {
 func (p *workPage) Nets() []netView {
 	var out []netView
 	for _, part := range p.Result.Parts {
-		out = append(out, netView{svg(netOf(p.Result, part).Picture()), ofIt(part.Part)})
+		out = append(out, netView{page.SVG(netOf(p.Result, part).Picture()), ofIt(part.Part)})
 	}
 	return out
 }
@@ -62,7 +63,7 @@ func (p *workPage) Accounts() []fitView {
 	var out []fitView
 	show := func(l measure.Length) string { return strings.Replace(fmt.Sprintf("%.2f", l.MM()), "-", "−", 1) }
 	for _, a := range p.Result.Fits {
-		v := fitView{Account: a, Picture: svg(draw.StackUp(a)), Gap: show(a.Gap)}
+		v := fitView{Account: a, Picture: page.SVG(draw.StackUp(a)), Gap: show(a.Gap)}
 		for _, l := range a.Lines {
 			v.Lines = append(v.Lines, fitLine{l.Text, show(l.Amount)})
 		}
@@ -71,23 +72,14 @@ func (p *workPage) Accounts() []fitView {
 	return out
 }
 
-// Bare is the account of the tightest axis with the usual allowance and no
-// mats, for comparison; "" when there are no mats.
+// Bare compares the fit over mats with that over bare walls; "" when there are
+// no mats or no fit.
 func (p *workPage) Bare() string {
-	if len(p.Result.Mats) == 0 || len(p.Result.Fits) == 0 || p.Result.Style.Allowance == nil {
+	bare, dressed, known := p.Result.BareFit()
+	if !known {
 		return ""
 	}
-	in := p.Box.Inputs.Clone()
-	in.Mats = nil
-	in.Lengths[p.Result.Style.Allowance.ID] = measure.Inch / 16
-	bare, err := design.Sketch(in)
-	in.Mats = p.Box.Inputs.Mats
-	dressed, err2 := design.Sketch(in)
-	if err != nil || err2 != nil {
-		return ""
-	}
-	return fmt.Sprintf("An allowance of 1/16 in over bare walls %s; over these mats it %s.",
-		does[tightest(bare.Fits).Verdict], does[tightest(dressed.Fits).Verdict])
+	return fmt.Sprintf("An allowance of 1/16 in over bare walls %s; over these mats it %s.", does[bare], does[dressed])
 }
 
 // does puts a verdict into a sentence.
@@ -114,9 +106,9 @@ func (p *workPage) SheetViews() []sheetView {
 			}
 			l := sheets[i]
 			v := sheetView{
-				Title: fmt.Sprintf("%s, %s of %d (%s)", s.Card.Name, span(i+1, i+n), len(sheets), l.Sheet.Name),
-				Picture: svg(draw.Sheet{Laid: l, Label: func(n int) draw.PieceLabel { return pieceLabel(r, s.Job.Pieces[n].Name) },
-					Key: func(n int) string { return "- " + whereOf(0, s.Job.Pieces[l.Placed[n].Piece].Name) }, Direction: s.Card.Direction, Units: p.Units, Tick: p.Box.Inputs.Tools.Tick}.Picture()),
+				Title: fmt.Sprintf("%s, %s of %d (%s)", s.Card.Name, page.Span(i+1, i+n), len(sheets), l.Sheet.Name),
+				Picture: page.SVG(draw.Sheet{Laid: l, Label: func(n int) draw.PieceLabel { return pieceLabel(r, s.Job.Pieces[n].Name) },
+					Key: func(n int) string { return "- " + page.WhereOf(0, s.Job.Pieces[l.Placed[n].Piece].Name) }, Direction: s.Card.Direction, Units: p.Units, Tick: p.Box.Inputs.Tools.Tick}.Picture()),
 			}
 			for _, c := range l.Cuts {
 				v.Cuts = append(v.Cuts, r.Show(c.At))
@@ -134,26 +126,18 @@ func pieceLabel(r *design.Result, id string) draw.PieceLabel {
 }
 
 // Wheres draws the box once for every kind of piece, with that marked.
-func (p *workPage) Wheres() []whereView {
-	var out []whereView
-	m := modelOf(p.Result)
+func (p *workPage) Wheres() []page.WhereView {
+	var out []page.WhereView
+	m := page.ModelOf(p.Result)
 	for _, s := range p.Result.Stocks {
 		for _, piece := range s.Job.Pieces {
 			name := p.Result.PieceName(piece.Name)
-			if picture, err := m.Where("Where the "+strings.ToLower(name)+" goes", given(p.Result, piece.Name)...); err == nil {
-				out = append(out, whereView{whereOf(0, piece.Name), name, svg(picture)})
+			if picture, err := m.Where("Where the "+strings.ToLower(name)+" goes", page.Given(p.Result, piece.Name)...); err == nil {
+				out = append(out, page.WhereView{ID: page.WhereOf(0, piece.Name), Name: name, Picture: page.SVG(picture)})
 			}
 		}
 	}
 	return out
-}
-
-// span writes "sheet 2" or "sheets 2 to 4, alike,".
-func span(first, last int) string {
-	if first == last {
-		return fmt.Sprintf("sheet %d", first)
-	}
-	return fmt.Sprintf("sheets %d to %d, alike,", first, last)
 }
 
 // numberView is a length for reading from a distance, the other unit beside.

@@ -1,4 +1,4 @@
-package web
+package workspace
 
 import (
 	"context"
@@ -6,7 +6,6 @@ import (
 	"html/template"
 	"net/http"
 	"strings"
-	"sync"
 
 	"github.com/labstack/echo/v5"
 
@@ -19,31 +18,33 @@ import (
 	"brevium/core/style"
 	"brevium/draw"
 	"brevium/store"
+	"brevium/web/form"
+	"brevium/web/page"
 )
 
 // questionPage is a page beside the stops that answers one question about a
 // box and changes nothing.
 type questionPage struct {
-	chrome
+	page.Chrome
 	Box  store.Box
-	Form *form
+	Form *form.Form
 
 	Compared   []comparedView
 	FromDrawer bool
 
-	Style   field
+	Style   form.Field
 	Every   []everyView
-	Fields  []field
-	Sheets  []choice
-	Keep    field
-	Fixed   []field
+	Fields  []form.Field
+	Sheets  []form.Choice
+	Keep    form.Field
+	Fixed   []form.Field
 	Biggest *design.Biggest
 	Sizes   []numberView
 	Copies  int
 	Picture template.HTML
 	Choices []string
 
-	Thing  thingFields
+	Thing  form.ThingFields
 	Asked  bool
 	Holds  contents.Holds
 	Raised *contents.Holds
@@ -52,13 +53,14 @@ type questionPage struct {
 }
 
 // question readies the page: the box, and the form of the address's query.
-func (s *server) question(c *echo.Context, title string) (questionPage, error) {
-	b, err := s.box(c)
+func (s *room) question(c *echo.Context, title string) (questionPage, error) {
+	b, err := s.Box(c)
 	if err != nil {
 		return questionPage{}, err
 	}
-	p := questionPage{chrome: s.chrome(c, title), Box: b, Form: newForm(c.QueryParams(), b.Inputs.Units)}
-	p.Units, p.UnitsAt, p.Stop = b.Inputs.Units, "/boxes/"+itoa(b.ID)+"/units", "box"
+	p := questionPage{Chrome: s.Chrome(c, title), Box: b, Form: form.New(c.QueryParams(), b.Inputs.Units)}
+	p.Form.Tick = b.Inputs.Tools.Tick
+	p.Units, p.UnitsAt, p.Stop = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", "box"
 	return p, nil
 }
 
@@ -73,13 +75,13 @@ type comparedView struct {
 }
 
 // compare puts every style side by side for what goes in.
-func (s *server) compare(c *echo.Context) error {
+func (s *room) compare(c *echo.Context) error {
 	p, err := s.question(c, "Which box?")
 	if err != nil {
 		return err
 	}
 	in := p.Box.Inputs
-	lots, err := s.store.Lots(c.Request().Context())
+	lots, err := s.Store.Lots(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -97,7 +99,7 @@ func (s *server) compare(c *echo.Context) error {
 		if x.Result == nil {
 			v.Problem = x.Fault.Text
 		} else {
-			v.Picture, v.Card = boxPicture(x.Result), areaOf(x.Comparison.Card, in.Units)
+			v.Picture, v.Card = page.BoxPicture(x.Result), areaOf(x.Comparison.Card, in.Units)
 			v.Sheets, v.Pieces, v.Cuts = x.Sheets, x.Pieces, x.Cuts
 			v.Minutes = fmt.Sprintf("%.0f min", x.Minutes)
 			v.Glued = measure.Label(measure.Nearest(measure.FromMM(x.Glued), measure.Centimetre), measure.CM, measure.Centimetre)
@@ -109,7 +111,7 @@ func (s *server) compare(c *echo.Context) error {
 }
 
 // biggest answers how big a box one sheet gives.
-func (s *server) biggest(c *echo.Context) error {
+func (s *room) biggest(c *echo.Context) error {
 	p, err := s.question(c, "The biggest box from a sheet")
 	if err != nil {
 		return err
@@ -119,16 +121,9 @@ func (s *server) biggest(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if id := f.posted.Get("style"); id != "" && id != in.Style {
-		if in, err = in.With(id, now); err != nil {
+	if id := f.Posted.Get("style"); id != "" && id != in.Style {
+		if in, now, err = in.Reshaped(id, now); err != nil {
 			return err
-		}
-		if now, err = design.Sketch(in); err != nil {
-			// It is too large for the sheets as it is; its shape is what counts.
-			in = sized(in, style.Extent{Length: 2 * measure.Inch, Width: 2 * measure.Inch, Height: 2 * measure.Inch})
-			if now, err = design.Sketch(in); err != nil {
-				return err
-			}
 		}
 	}
 	st, err := style.ByID(in.Style)
@@ -137,51 +132,51 @@ func (s *server) biggest(c *echo.Context) error {
 	}
 	sheet := p.Box.Inputs.Sheets[0]
 	ask := design.Ask{Sheet: sheet, Fixed: map[string]measure.Length{}}
-	f.length("sheet.width", &ask.Sheet.Width)
-	f.length("sheet.height", &ask.Sheet.Height)
+	f.Length("sheet.width", &ask.Sheet.Width)
+	f.Length("sheet.height", &ask.Sheet.Height)
 	ask.Sheet.Name = "the sheet"
 	// A size that is filled in is meant to be kept, whatever stands above it.
 	for _, i := range st.Own() {
 		axis := st.Axes[i].ID
-		if f.posted.Get("keep") != "copies" && strings.TrimSpace(f.posted.Get("fix."+axis)) != "" {
-			f.posted.Set("keep", "fixed")
+		if f.Posted.Get("keep") != "copies" && strings.TrimSpace(f.Posted.Get("fix."+axis)) != "" {
+			f.Posted.Set("keep", "fixed")
 		}
 	}
-	p.Keep = f.choiceField("keep", "And the box", "", "proportions",
-		choice{Value: "proportions", Label: "keeps its proportions"}, choice{Value: "fixed", Label: "has some sizes fixed"}, choice{Value: "copies", Label: "stays as it is: how many?"})
+	p.Keep = f.ChoiceField("keep", "And the box", "", "proportions",
+		form.Choice{Value: "proportions", Label: "keeps its proportions"}, form.Choice{Value: "fixed", Label: "has some sizes fixed"}, form.Choice{Value: "copies", Label: "stays as it is: how many?"})
 	ask.Proportions = st.Along(now.Spec.Lengths)
 	for _, i := range st.Own() {
 		axis := st.Axes[i].ID
 		name := "fix." + axis
-		if p.Keep.Value == "fixed" && strings.TrimSpace(f.posted.Get(name)) != "" {
+		if p.Keep.Value == "fixed" && strings.TrimSpace(f.Posted.Get(name)) != "" {
 			l := measure.Length(0)
-			f.length(name, &l)
+			f.Length(name, &l)
 			ask.Fixed[axis] = l
 		}
 	}
-	if f.ok() {
+	if f.OK() {
 		p.answer(c.Request().Context(), in, ask)
 	}
-	if f.ok() && p.Keep.Value == "proportions" {
+	if f.OK() && p.Keep.Value == "proportions" {
 		p.every(c.Request().Context(), in, now, ask)
 	}
-	var styles []choice
+	var styles []form.Choice
 	for _, s := range style.Boxes() {
-		styles = append(styles, choice{Value: s.ID, Label: s.Name})
+		styles = append(styles, form.Choice{Value: s.ID, Label: s.Name})
 	}
-	p.Style = f.choiceField("style", "Box", "", in.Style, styles...)
-	p.Fields = []field{
-		f.lengthField("sheet.width", "The sheet is", "wide", sheet.Width),
-		f.lengthField("sheet.height", "by", "high", sheet.Height),
+	p.Style = f.ChoiceField("style", "Box", "", in.Style, styles...)
+	p.Fields = []form.Field{
+		f.LengthField("sheet.width", "The sheet is", "wide", sheet.Width),
+		f.LengthField("sheet.height", "by", "high", sheet.Height),
 	}
 	for _, i := range st.Own() {
 		axis := st.Axes[i]
-		x := f.control("fix."+axis.ID, axis.Label, "leave empty to let it grow", "")
+		x := f.Control("fix."+axis.ID, axis.Label, "leave empty to let it grow", "")
 		x.Unit = string(in.Units)
 		p.Fixed = append(p.Fixed, x)
 	}
 	status := http.StatusOK
-	if !f.ok() {
+	if !f.OK() {
 		status = http.StatusUnprocessableEntity
 	}
 	return c.Render(status, "biggest.html", p)
@@ -198,23 +193,13 @@ type everyView struct {
 // every asks the same of every style: the biggest box of about the same
 // proportions from the same sheet.
 func (p *questionPage) every(ctx context.Context, in design.Inputs, now *design.Result, ask design.Ask) {
-	boxes := style.Boxes()
-	p.Every = make([]everyView, len(boxes))
-	var all sync.WaitGroup
-	for i, s := range boxes {
-		all.Go(func() {
-			v := everyView{Style: s, Size: "none"}
-			if with, err := in.With(s.ID, now); err == nil {
-				if b, err := design.FindBiggest(ctx, with, ask); err == nil {
-					v.Size = roomLine(b.Size, &in)
-					v.Used = fmt.Sprintf("%.0f %%", 100*b.Used)
-					v.Holds = litres(b.Size)
-				}
-			}
-			p.Every[i] = v
-		})
+	for _, x := range design.BiggestOfEvery(ctx, in, now, ask) {
+		v := everyView{Style: x.Style, Size: "none"}
+		if x.Biggest != nil {
+			v.Size, v.Used, v.Holds = roomLine(x.Size, &in), fmt.Sprintf("%.0f %%", 100*x.Used), litres(x.Size)
+		}
+		p.Every = append(p.Every, v)
 	}
-	all.Wait()
 }
 
 // litres is a size's room, as cubic centimetres.
@@ -226,7 +211,7 @@ func (p *questionPage) answer(ctx context.Context, in design.Inputs, ask design.
 	if p.Keep.Value == "copies" {
 		n, err := design.CopiesFrom(ctx, in, ask.Sheet)
 		if err != nil {
-			p.Form.fail(err)
+			p.Form.Fail(err)
 			return
 		}
 		p.Copies, p.Says = n, fmt.Sprintf("%d from one sheet", n)
@@ -238,7 +223,7 @@ func (p *questionPage) answer(ctx context.Context, in design.Inputs, ask design.
 		if x.Field == "sheet" {
 			x = fault.New(x.Code, "sheet.width", "%s", x.Text)
 		}
-		p.Form.fail(x)
+		p.Form.Fail(x)
 		return
 	}
 	p.Biggest = found
@@ -248,65 +233,55 @@ func (p *questionPage) answer(ctx context.Context, in design.Inputs, ask design.
 	for _, n := range found.Near {
 		p.Choices = append(p.Choices, n.Text)
 	}
-	with := sized(in, found.Size)
+	with := in.Sized(found.Size)
 	for _, id := range found.Follow {
 		delete(with.Lengths, id)
 	}
 	with.Sheets = []paper.Sheet{ask.Sheet}
 	if r, err := design.Sketch(with); err == nil {
-		p.Picture = boxPicture(r)
+		p.Picture = page.BoxPicture(r)
 	}
 	p.Says = fmt.Sprintf("%.0f %% of the sheet", 100*found.Used)
 }
 
-// sized gives the inputs a size of their own, score to score.
-func sized(in design.Inputs, e style.Extent) design.Inputs {
-	out := in.Clone()
-	out.Things, out.Basis, out.Stand, out.Compartments, out.Linings = nil, design.Scored, "", design.Compartments{}, nil
-	if s, err := style.ByID(in.Style); err == nil {
-		s.Give(out.Size, e)
-	}
-	return out
-}
-
 // takeBiggest gives the box the size that was found.
-func (s *server) takeBiggest(c *echo.Context) error {
-	b, err := s.box(c)
+func (s *room) takeBiggest(c *echo.Context) error {
+	b, err := s.Box(c)
 	if err != nil {
 		return err
 	}
 	posted, err := c.FormValues()
 	if err != nil {
-		return badForm(err)
+		return page.BadForm(err)
 	}
-	f, e := newForm(posted, measure.MM), style.Extent{}
-	f.length("length", &e.Length)
-	f.length("width", &e.Width)
-	f.length("height", &e.Height)
+	f, e := form.New(posted, measure.MM), style.Extent{}
+	f.Length("length", &e.Length)
+	f.Length("width", &e.Width)
+	f.Length("height", &e.Height)
 	in := b.Inputs.Clone()
 	if id := posted.Get("style"); id != "" && id != in.Style {
 		if err := in.SetStyle(id); err != nil {
 			return err
 		}
 	}
-	in = sized(in, e)
+	in = in.Sized(e)
 	for _, id := range posted["follow"] {
 		delete(in.Lengths, id)
 	}
-	if f.ok() {
-		s.try(c, f, &in)
+	if f.OK() {
+		s.Try(c, f, &in)
 	}
-	if !f.ok() {
+	if !f.OK() {
 		return fault.New(fault.NotTaken, "size", "%s Your box is as it was.", strings.Join(f.Unplaced(), " "))
 	}
 	if _, err := s.save(c, b, in); err != nil {
 		return err
 	}
-	return back(c, "%s", stopURL(b.ID, "box"))
+	return page.Back(c, "%s", page.StopURL(b.ID, "box"))
 }
 
 // holds answers how many of a thing go into the box.
-func (s *server) holds(c *echo.Context) error {
+func (s *room) holds(c *echo.Context) error {
 	p, err := s.question(c, "How many would fit?")
 	if err != nil {
 		return err
@@ -315,19 +290,19 @@ func (s *server) holds(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	t := newThing(contents.Round)
+	t := form.NewThing(contents.Round)
 	if len(p.Box.Inputs.Things) > 0 {
 		t = p.Box.Inputs.Things[0]
 	}
 	t.Count = 1
 	p.Asked = len(c.QueryParams()) > 0
-	readThing(p.Form, 0, &t)
+	form.ReadThing(p.Form, 0, &t)
 	if err := t.Check(); err != nil && p.Asked {
-		p.Form.fail(fault.At("contents[0]", err))
+		p.Form.Fail(fault.At("contents[0]", err))
 	}
-	p.Thing = fieldsOf(p.Form, 0, t)
+	p.Thing = form.ThingFieldsOf(p.Form, 0, t)
 	p.Inside = roomLine(r.Inside, &p.Box.Inputs)
-	if !p.Form.ok() {
+	if !p.Form.OK() {
 		return c.Render(http.StatusUnprocessableEntity, "holds.html", p)
 	}
 	room := contents.Room{Length: r.Inside.Length, Width: r.Inside.Width, Height: r.Inside.Height}
@@ -351,7 +326,7 @@ func (s *server) holds(c *echo.Context) error {
 		one.Count = min(p.Holds.Count, contents.MostThings)
 		for _, a := range contents.Arrangements([]contents.Thing{one}) {
 			if a.ID == p.Holds.ID {
-				p.Picture = svg(draw.ContentsFromAbove(a, []contents.Thing{one}))
+				p.Picture = page.SVG(draw.ContentsFromAbove(a, []contents.Thing{one}))
 				break
 			}
 		}

@@ -1,4 +1,4 @@
-package web
+package jobs
 
 import (
 	"bytes"
@@ -14,6 +14,8 @@ import (
 	"brevium/core/batch"
 	"brevium/core/layout"
 	"brevium/store"
+	"brevium/web/form"
+	"brevium/web/page"
 )
 
 // mostSeconds is the longest search that a page may ask for.
@@ -29,21 +31,21 @@ type progress struct {
 // search looks for a better layout of a planned job for some seconds. It
 // answers line by line as it finds one, and keeps each at once; when the page
 // stops listening it ends. A browser without scripts waits for the end.
-func (s *server) search(c *echo.Context) error {
+func (s *room) search(c *echo.Context) error {
 	w, err := s.job(c)
 	if err != nil {
 		return err
 	}
 	if w.State != store.Planned {
-		return back(c, "/jobs/%d", w.ID)
+		return page.Back(c, "/jobs/%d", w.ID)
 	}
-	f := newForm(nil, unitsOf(c))
-	f.posted, err = c.FormValues()
+	f := form.New(nil, page.UnitsOf(c))
+	f.Posted, err = c.FormValues()
 	if err != nil {
-		return badForm(err)
+		return page.BadForm(err)
 	}
 	seconds := 5
-	if f.whole("seconds", &seconds); !f.ok() || seconds < 1 || seconds > mostSeconds {
+	if f.Whole("seconds", &seconds); !f.OK() || seconds < 1 || seconds > mostSeconds {
 		seconds = 5
 	}
 	live := strings.Contains(c.Request().Header.Get("Accept"), "application/x-ndjson")
@@ -61,13 +63,13 @@ func (s *server) search(c *echo.Context) error {
 	}
 	s.look(c, w, time.Duration(seconds)*time.Second, tell)
 	if !live {
-		return back(c, "/jobs/%d", w.ID)
+		return page.Back(c, "/jobs/%d", w.ID)
 	}
 	return nil
 }
 
 // look searches stock after stock, each for its share of the time.
-func (s *server) look(c *echo.Context, w *work, all time.Duration, tell func(progress)) {
+func (s *room) look(c *echo.Context, w *work, all time.Duration, tell func(progress)) {
 	ctx := c.Request().Context()
 	pieces, done := 0, 0
 	for _, st := range w.stocks {
@@ -80,7 +82,7 @@ func (s *server) look(c *echo.Context, w *work, all time.Duration, tell func(pro
 		first := true
 		before := st.Layout
 		laid, err := layout.Solve(ctx, st.Job, layout.Effort{Seconds: share * all.Seconds(), Start: st.Layout, Better: func(r *layout.Result) {
-			p := progress{Says: fmt.Sprintf("%s: %s, %.0f %% used; at least %d", st.Card.Name, counted(len(r.Sheets), "sheet"), 100*r.Used, r.Bound.Sheets), Part: time.Since(start).Seconds() / all.Seconds()}
+			p := progress{Says: fmt.Sprintf("%s: %s, %.0f %% used; at least %d", st.Card.Name, page.Counted(len(r.Sheets), "sheet"), 100*r.Used, r.Bound.Sheets), Part: time.Since(start).Seconds() / all.Seconds()}
 			if !first && before.Dearer(r) {
 				st.Layout = r
 				s.keep(ctx, w)
@@ -105,20 +107,20 @@ func (s *server) look(c *echo.Context, w *work, all time.Duration, tell func(pro
 }
 
 // keep keeps the layouts found, also when the page has gone.
-func (s *server) keep(ctx context.Context, w *work) {
+func (s *room) keep(ctx context.Context, w *work) {
 	w.Layouts = batch.WriteLayouts(w.stocks)
-	if err := s.store.SaveLayouts(context.WithoutCancel(ctx), w.ID, w.Layouts); err != nil {
-		s.log.Error("a layout is not kept", "job", w.ID, "error", err)
+	if err := s.Store.SaveLayouts(context.WithoutCancel(ctx), w.ID, w.Layouts); err != nil {
+		s.Log.Error("a layout is not kept", "job", w.ID, "error", err)
 	}
 }
 
 // sheetsHTML is the part of the page that shows the sheets.
-func (s *server) sheetsHTML(c *echo.Context, w *work) string {
-	p := &jobPage{chrome: s.chrome(c, w.Name), Job: w.Job, Planned: true, Form: newForm(nil, unitsOf(c))}
+func (s *room) sheetsHTML(c *echo.Context, w *work) string {
+	p := &jobPage{Chrome: s.Chrome(c, w.Name), Job: w.Job, Planned: true, Form: form.New(nil, page.UnitsOf(c))}
 	p.sheets(w)
 	var out bytes.Buffer
 	if err := c.Echo().Renderer.Render(c, &out, "job-sheets", p); err != nil {
-		s.log.Error("the sheets are not drawn", "error", err)
+		s.Log.Error("the sheets are not drawn", "error", err)
 	}
 	return out.String()
 }

@@ -1,4 +1,4 @@
-package web
+package jobs
 
 import (
 	"context"
@@ -13,6 +13,8 @@ import (
 	"brevium/core/batch"
 	"brevium/core/fault"
 	"brevium/store"
+	"brevium/web/form"
+	"brevium/web/page"
 )
 
 // work is a job with what it cuts.
@@ -25,19 +27,19 @@ type work struct {
 // job loads the job of the address and lays it out: as it was begun, or as it
 // is planned now, with the best layouts found so far. A fault tells why a
 // planned one cannot be laid out.
-func (s *server) job(c *echo.Context) (*work, error) {
-	n, err := id(c)
+func (s *room) job(c *echo.Context) (*work, error) {
+	n, err := page.ID(c)
 	if err != nil {
 		return nil, store.ErrNoJob
 	}
 	ctx := c.Request().Context()
-	j, err := s.store.Job(ctx, n)
+	j, err := s.Store.Job(ctx, n)
 	if err != nil {
 		return nil, err
 	}
 	w := &work{Job: j, boxes: map[int64]store.Box{}}
 	for _, it := range j.Items {
-		b, err := s.store.Box(ctx, it.Box)
+		b, err := s.Store.Box(ctx, it.Box)
 		if errors.Is(err, store.ErrNotFound) {
 			continue
 		}
@@ -54,7 +56,7 @@ func (s *server) job(c *echo.Context) (*work, error) {
 }
 
 // plan gathers and lays out a planned job.
-func (s *server) plan(ctx context.Context, w *work) error {
+func (s *room) plan(ctx context.Context, w *work) error {
 	var items []batch.Item
 	for _, it := range w.Items {
 		b, ok := w.boxes[it.Box]
@@ -63,7 +65,7 @@ func (s *server) plan(ctx context.Context, w *work) error {
 		}
 		items = append(items, batch.Item{Inputs: b.Inputs, Copies: it.Copies})
 	}
-	lots, err := s.store.Lots(ctx)
+	lots, err := s.Store.Lots(ctx)
 	if err != nil {
 		return err
 	}
@@ -89,11 +91,11 @@ func (s *server) plan(ctx context.Context, w *work) error {
 	return nil
 }
 
-func (s *server) showJob(c *echo.Context) error {
+func (s *room) showJob(c *echo.Context) error {
 	w, err := s.job(c)
-	f := newForm(nil, unitsOf(c))
-	if w != nil && isFault(err) {
-		f.fail(err)
+	f := form.New(nil, page.UnitsOf(c))
+	if w != nil && page.IsFault(err) {
+		f.Fail(err)
 	} else if err != nil {
 		return err
 	}
@@ -101,56 +103,56 @@ func (s *server) showJob(c *echo.Context) error {
 }
 
 // changeJob changes what a planned job makes, and how it is cut.
-func (s *server) changeJob(c *echo.Context) error {
+func (s *room) changeJob(c *echo.Context) error {
 	w, err := s.job(c)
-	if err != nil && (w == nil || !isFault(err)) {
+	if err != nil && (w == nil || !page.IsFault(err)) {
 		return err
 	}
 	f, boxes, err := s.jobForm(c)
 	if err != nil {
 		return err
 	}
-	ctx, posted := c.Request().Context(), f.posted
+	ctx, posted := c.Request().Context(), f.Posted
 	j := w.Job
 	j.Items = readItems(f, boxes)
 	if extra, err := strconv.ParseInt(posted.Get("add"), 10, 64); err == nil && extra > 0 && !slices.ContainsFunc(j.Items, func(x store.JobItem) bool { return x.Box == extra }) {
 		j.Items = append(j.Items, store.JobItem{Box: extra, Copies: 1})
 		posted.Del("add")
 	}
-	if f.text("name", &j.Name); j.Name == "" {
+	if f.Text("name", &j.Name); j.Name == "" {
 		j.Name = w.Name
 	}
-	f.whole("stages", &j.Choices.Stages)
-	f.length("trim", &j.Choices.Trim)
-	f.length("kerf", &j.Choices.Kerf)
-	if len(j.Items) == 0 && f.ok() {
-		f.fail(fault.New(fault.Empty, "items", "a job makes at least one box; delete it if there is none"))
+	f.Whole("stages", &j.Choices.Stages)
+	f.Length("trim", &j.Choices.Trim)
+	f.Length("kerf", &j.Choices.Kerf)
+	if len(j.Items) == 0 && f.OK() {
+		f.Fail(fault.New(fault.Empty, "items", "a job makes at least one box; delete it if there is none"))
 	}
-	if f.ok() {
+	if f.OK() {
 		next := &work{Job: j, boxes: map[int64]store.Box{}}
 		for _, b := range boxes {
 			next.boxes[b.ID] = b
 		}
-		if err := s.plan(ctx, next); isFault(err) {
-			f.fail(err)
+		if err := s.plan(ctx, next); page.IsFault(err) {
+			f.Fail(err)
 		} else if err != nil {
 			return err
-		} else if err := s.store.SaveJob(ctx, j); err != nil {
+		} else if err := s.Store.SaveJob(ctx, j); err != nil {
 			return err
 		} else {
 			w = next
 		}
 	}
-	if !f.ok() {
+	if !f.OK() {
 		return s.renderJob(c, http.StatusUnprocessableEntity, w, f)
 	}
 	return s.afterJob(c, w)
 }
 
 // jobStep takes a job from one state to the next or back.
-func (s *server) jobStep(c *echo.Context) error {
+func (s *room) jobStep(c *echo.Context) error {
 	w, err := s.job(c)
-	if err != nil && (w == nil || !isFault(err)) {
+	if err != nil && (w == nil || !page.IsFault(err)) {
 		return err
 	}
 	ctx := c.Request().Context()
@@ -158,31 +160,31 @@ func (s *server) jobStep(c *echo.Context) error {
 	switch c.Param("step") {
 	case "begin":
 		if err = planning; err == nil {
-			err = s.store.BeginJob(ctx, w.ID, w.stocks)
+			err = s.Store.BeginJob(ctx, w.ID, w.stocks)
 		}
 	case "release":
-		err = s.store.ReleaseJob(ctx, w.ID)
+		err = s.Store.ReleaseJob(ctx, w.ID)
 	case "finish":
-		err = s.store.FinishJob(ctx, w.ID, batch.Kept(w.stocks, w.Name))
+		err = s.Store.FinishJob(ctx, w.ID, batch.Kept(w.stocks, w.Name))
 	case "unfinish":
-		err = s.store.UnfinishJob(ctx, w.ID)
+		err = s.Store.UnfinishJob(ctx, w.ID)
 	case "buy":
-		err = s.store.AddLots(ctx, batch.ToBuy(w.stocks))
+		err = s.Store.AddLots(ctx, batch.ToBuy(w.stocks))
 	case "delete":
-		if err := s.store.DeleteJob(ctx, w.ID); err != nil {
+		if err := s.Store.DeleteJob(ctx, w.ID); err != nil {
 			return err
 		}
-		return back(c, "/jobs")
+		return page.Back(c, "/jobs")
 	default:
 		return echo.NewHTTPError(http.StatusNotFound, "no such step")
 	}
-	if isFault(err) {
-		f := newForm(nil, unitsOf(c))
-		f.fail(err)
+	if page.IsFault(err) {
+		f := form.New(nil, page.UnitsOf(c))
+		f.Fail(err)
 		return s.renderJob(c, http.StatusUnprocessableEntity, w, f)
 	}
 	if err != nil {
 		return err
 	}
-	return back(c, "/jobs/%d", w.ID)
+	return page.Back(c, "/jobs/%d", w.ID)
 }

@@ -1,8 +1,7 @@
-package web
+package workspace
 
 import (
 	"bytes"
-	"fmt"
 	"net/http"
 	"slices"
 	"strings"
@@ -14,11 +13,12 @@ import (
 	"brevium/draw"
 	"brevium/draw/pdf"
 	"brevium/store"
+	"brevium/web/page"
 )
 
 // result works the box of the address out.
-func (s *server) result(c *echo.Context) (store.Box, *design.Result, error) {
-	b, err := s.box(c)
+func (s *room) result(c *echo.Context) (store.Box, *design.Result, error) {
+	b, err := s.Box(c)
 	if err != nil {
 		return b, nil, err
 	}
@@ -26,27 +26,15 @@ func (s *server) result(c *echo.Context) (store.Box, *design.Result, error) {
 	return b, r, err
 }
 
-// download answers with a file named after the box.
-func download(c *echo.Context, name, ending, kind string, body []byte) error {
-	safe := strings.Map(func(r rune) rune {
-		if r >= 'a' && r <= 'z' || r >= 'A' && r <= 'Z' || r >= '0' && r <= '9' {
-			return r
-		}
-		return '-'
-	}, name)
-	c.Response().Header().Set("Content-Disposition", fmt.Sprintf("inline; filename=%q", strings.Trim(safe, "-")+ending))
-	return c.Blob(http.StatusOK, kind, body)
-}
-
-func (s *server) designFile(c *echo.Context) error {
-	b, err := s.box(c)
+func (s *room) designFile(c *echo.Context) error {
+	b, err := s.Box(c)
 	if err != nil {
 		return err
 	}
-	return download(c, b.Name, ".json", "application/json", b.Inputs.Write())
+	return page.Download(c, b.Name, ".json", "application/json", b.Inputs.Write())
 }
 
-func (s *server) planFile(c *echo.Context) error {
+func (s *room) planFile(c *echo.Context) error {
 	b, r, err := s.result(c)
 	if err != nil {
 		return err
@@ -55,10 +43,10 @@ func (s *server) planFile(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return download(c, b.Name, "-plan.json", "application/json", text)
+	return page.Download(c, b.Name, "-plan.json", "application/json", text)
 }
 
-func (s *server) pieceSVG(c *echo.Context) error {
+func (s *room) pieceSVG(c *echo.Context) error {
 	b, r, err := s.result(c)
 	if err != nil {
 		return err
@@ -68,10 +56,10 @@ func (s *server) pieceSVG(c *echo.Context) error {
 	if i < 0 {
 		return echo.NewHTTPError(http.StatusNotFound, "no such piece")
 	}
-	return download(c, b.Name+"-"+piece, ".svg", "image/svg+xml", draw.Net{Part: r.Parts[i].Part}.TrueSize().File())
+	return page.Download(c, b.Name+"-"+piece, ".svg", "image/svg+xml", draw.Net{Part: r.Parts[i].Part}.TrueSize().File())
 }
 
-func (s *server) sheetPDF(c *echo.Context) error {
+func (s *room) sheetPDF(c *echo.Context) error {
 	b, r, err := s.result(c)
 	if err != nil {
 		return err
@@ -84,7 +72,7 @@ func (s *server) sheetPDF(c *echo.Context) error {
 	if err := pdf.Write(&out, r, paper); err != nil {
 		return err
 	}
-	return download(c, b.Name, ".pdf", "application/pdf", out.Bytes())
+	return page.Download(c, b.Name, ".pdf", "application/pdf", out.Bytes())
 }
 
 // netOf is how a part of the design is drawn flat.

@@ -1,0 +1,234 @@
+// Package drawer is the paper in stock.
+package drawer
+
+import (
+	"embed"
+	"fmt"
+	"html/template"
+	"net/http"
+	"net/url"
+	"strconv"
+
+	"brevium/draw"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/drawer"
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/web/form"
+	"brevium/web/page"
+)
+
+// Templates are the room's pages.
+//
+//go:embed *.html
+var Templates embed.FS
+
+type room struct{ *page.Room }
+
+// Routes adds the room's addresses.
+func Routes(e *echo.Echo, shared *page.Room) {
+	s := &room{shared}
+	e.GET("/drawer", s.drawer)
+	e.POST("/drawer", s.putPaper)
+	e.POST("/drawer/import", s.importPaper)
+	e.GET("/drawer.csv", s.exportPaper)
+	e.POST("/drawer/:id", s.setPaper)
+}
+
+// drawerPage is the paper in stock, drawn to scale.
+type drawerPage struct {
+	page.Chrome
+	Groups []groupView
+	Form   *form.Form
+	Add    []form.Field
+	Own    []form.Field
+	Offcut bool
+	Worth  string
+	Put    bool // paper was just put in
+}
+
+// groupView is one card's sheets.
+type groupView struct {
+	Card    paper.Card
+	About   string
+	Picture template.HTML
+	Lots    []lotView
+}
+
+type lotView struct {
+	drawer.Lot
+	Size, What string
+	CountField form.Field
+	PriceField form.Field
+}
+
+// directionWords says which way a card's pattern runs.
+var directionWords = map[paper.Direction]string{paper.NoDirection: "no direction", paper.TwoWays: "two ways up", paper.OneWayUp: "one way up"}
+
+func (s *room) drawer(c *echo.Context) error {
+	return s.showDrawer(c, http.StatusOK, form.New(nil, page.UnitsOf(c)))
+}
+
+func (s *room) showDrawer(c *echo.Context, status int, f *form.Form) error {
+	lots, err := s.Store.Lots(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	view := drawerPage{Chrome: s.Chrome(c, "The drawer"), Form: f, Put: c.QueryParam("put") != ""}
+	worth := 0.0
+	for _, g := range drawer.Groups(lots) {
+		v := groupView{Card: g.Card, About: fmt.Sprintf("%.0f gsm, %s mm, %s", g.Card.GSM, measure.Number(g.Card.Thickness, measure.MM, measure.Millimetre/100), directionWords[g.Card.Direction])}
+		v.Picture = page.SVG(draw.Drawer{Units: view.Units, Tick: view.Units.Tick()}.Picture(g))
+		for _, l := range g.Lots {
+			worth += float64(l.Count) * l.Price
+			x := lotView{Lot: l, Size: page.SizeOf(l.Width, l.Height, view.Units), What: l.Sheet}
+			if l.Offcut && l.From != "" {
+				x.What = "offcut of " + l.From
+			}
+			x.CountField = f.Control(fmt.Sprintf("count.%d", l.ID), "How many", "", strconv.Itoa(l.Count))
+			x.PriceField = f.Control(fmt.Sprintf("price.%d", l.ID), "Price of one", "", fmt.Sprintf("%.2f", l.Price))
+			v.Lots = append(v.Lots, x)
+		}
+		view.Groups = append(view.Groups, v)
+	}
+	view.Worth = fmt.Sprintf("%.2f", worth)
+	view.addFields()
+	return c.Render(status, "drawer.html", view)
+}
+
+// addFields readies the form that puts paper in.
+func (p *drawerPage) addFields() {
+	f := p.Form
+	card := f.Control("card", "Card", "the name your boxes call it by", "")
+	kinds := []form.Choice{}
+	for _, s := range paper.Standard {
+		kinds = append(kinds, form.Choice{Value: s.Name, Label: s.Name})
+	}
+	kinds = append(kinds, form.Choice{Value: "own", Label: "another size"})
+	p.Add = []form.Field{
+		card,
+		f.Control("gsm", "Weight", "gsm, or 80 lb cover", "240"),
+		f.ChoiceField("direction", "Its pattern", "", string(paper.NoDirection),
+			form.Choice{Value: "none", Label: "has no direction"}, form.Choice{Value: "two-ways", Label: "runs two ways up"}, form.Choice{Value: "one-way-up", Label: "runs one way up"}),
+		f.ChoiceField("sheet", "Sheet", "", paper.Standard[0].Name, kinds...),
+	}
+	p.Own = []form.Field{
+		f.Control("width", "Wide", "for another size", ""), f.Control("height", "High", "", ""),
+		f.Control("count", "How many", "", "1"), f.Control("price", "Price of one", "in your money", "0"),
+	}
+	for i := range 2 {
+		p.Own[i].Unit = string(p.Units)
+	}
+	p.Offcut = f.Posted.Get("offcut") != ""
+}
+
+// putPaper puts sheets or an offcut into the drawer.
+func (s *room) putPaper(c *echo.Context) error {
+	posted, err := c.FormValues()
+	if err != nil {
+		return page.BadForm(err)
+	}
+	f := form.New(posted, page.UnitsOf(c))
+	l := drawer.Lot{Count: 1, Offcut: posted.Get("offcut") != ""}
+	f.Text("card", &l.Card.Name)
+	f.Weight("gsm", &l.Card.GSM)
+	l.Card.Direction = paper.Direction(posted.Get("direction"))
+	f.Whole("count", &l.Count)
+	f.Price("price", &l.Price)
+	if l.Sheet = posted.Get("sheet"); l.Sheet == "own" || l.Sheet == "" {
+		l.Sheet = ""
+		f.Length("width", &l.Width)
+		f.Length("height", &l.Height)
+	}
+	if l.Offcut {
+		l.From = "put in by hand"
+	}
+	if f.OK() {
+		l.Complete()
+		if l.Count == 0 {
+			f.Fail(fault.New(fault.CountRange, "count", "put in one sheet or more"))
+		} else if err := s.Store.AddLots(c.Request().Context(), []drawer.Lot{l}); page.IsFault(err) {
+			f.Fail(err)
+		} else if err != nil {
+			return err
+		}
+	}
+	if !f.OK() {
+		return s.showDrawer(c, http.StatusUnprocessableEntity, f)
+	}
+	return page.Back(c, "/drawer?%s", url.Values{"put": {"1"}}.Encode())
+}
+
+// setPaper changes how many sheets a pile has, and what one costs.
+func (s *room) setPaper(c *echo.Context) error {
+	n, err := page.ID(c)
+	if err != nil {
+		return err
+	}
+	ctx := c.Request().Context()
+	l, err := s.Store.Lot(ctx, n)
+	if err != nil {
+		return err
+	}
+	posted, err := c.FormValues()
+	if err != nil {
+		return page.BadForm(err)
+	}
+	f := form.New(posted, page.UnitsOf(c))
+	count, price := fmt.Sprintf("count.%d", n), fmt.Sprintf("price.%d", n)
+	f.Whole(count, &l.Count)
+	f.Price(price, &l.Price)
+	if posted.Get("out") != "" {
+		l.Count = 0
+	}
+	if f.OK() {
+		if err := s.Store.SetLot(ctx, n, l.Count, l.Price); page.IsFault(err) {
+			x := *fault.Of(err)
+			x.Field = map[string]string{"count": count, "price": price}[x.Field]
+			f.Fail(&x)
+		} else if err != nil {
+			return err
+		}
+	}
+	if !f.OK() {
+		return s.showDrawer(c, http.StatusUnprocessableEntity, f)
+	}
+	return page.Back(c, "/drawer")
+}
+
+// importPaper takes paper from a CSV file. A bad row is said, and then none is
+// taken.
+func (s *room) importPaper(c *echo.Context) error {
+	text, err := page.Listed(c)
+	if err != nil {
+		return err
+	}
+	lots, faults := drawer.ReadCSV(text, page.UnitsOf(c))
+	if len(faults) == 0 {
+		err = s.Store.AddLots(c.Request().Context(), lots)
+		if err == nil {
+			return page.Back(c, "/drawer?%s", url.Values{"put": {"1"}}.Encode())
+		}
+		if !page.IsFault(err) {
+			return err
+		}
+		faults = []error{err}
+	}
+	f := form.New(nil, page.UnitsOf(c))
+	for _, err := range faults {
+		f.Rows = append(f.Rows, err.Error())
+	}
+	f.List = string(text)
+	return s.showDrawer(c, http.StatusUnprocessableEntity, f)
+}
+
+func (s *room) exportPaper(c *echo.Context) error {
+	lots, err := s.Store.Lots(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	return page.Download(c, "drawer", ".csv", "text/csv; charset=utf-8", drawer.WriteCSV(lots))
+}

@@ -1,0 +1,210 @@
+// Package form is the fields of pages: what was posted, what is stored, and the
+// fault of each field that cannot be taken.
+package form
+
+import (
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+	"unicode"
+
+	"brevium/core/design"
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/paper"
+)
+
+// Form is what a page's fields hold: what was posted, else what is stored,
+// and the fault of each field that cannot be taken.
+type Form struct {
+	Posted url.Values
+	Faults map[string]string
+	Unit   measure.Unit
+	Tick   measure.Tick    // that the arrow keys step by
+	placed map[string]bool // fields that showed their fault
+	// Rows are the faults of a list that was brought in, and List its text.
+	Rows []string
+	List string
+}
+
+func New(posted url.Values, unit measure.Unit) *Form {
+	return &Form{Posted: posted, Faults: map[string]string{}, Unit: unit, Tick: unit.Tick(), placed: map[string]bool{}}
+}
+
+// Field is one control for a template.
+type Field struct {
+	ID, Name, Label, Hint string
+	Value, Fault, Unit    string
+	Tick                  string // that the arrow keys step by, in the unit
+	Choices               []Choice
+	OwnUnit               bool
+}
+
+type Choice struct {
+	Value, Label string
+	Chosen       bool
+}
+
+// HintID and FaultID tie a control to its texts.
+func (f Field) HintID() string  { return f.ID + "-hint" }
+func (f Field) FaultID() string { return f.ID + "-fault" }
+
+// Fail puts a fault at its field; the first one stays.
+func (f *Form) Fail(err error) {
+	x := fault.Of(err)
+	if _, has := f.Faults[x.Field]; !has {
+		f.Faults[x.Field] = x.Text
+	}
+}
+
+// OK reports whether every field could be taken.
+func (f *Form) OK() bool { return len(f.Faults) == 0 }
+
+// Unplaced gives the faults that no control of the page has shown.
+func (f *Form) Unplaced() []string {
+	var out []string
+	for name, text := range f.Faults {
+		if !f.placed[name] {
+			out = append(out, text)
+		}
+	}
+	slices.Sort(out)
+	return out
+}
+
+// Control makes a field that holds what was posted, or else what is stored.
+func (f *Form) Control(name, label, hint, stored string) Field {
+	value := stored
+	if f.Posted.Has(name) {
+		value = f.Posted.Get(name)
+	}
+	f.placed[name] = true
+	return Field{
+		ID: "f-" + strings.NewReplacer(".", "-", "[", "-", "]", "").Replace(name), Name: name,
+		Label: label, Hint: hint, Value: value, Fault: f.Faults[name],
+	}
+}
+
+func (f *Form) LengthField(name, label, hint string, stored measure.Length) Field {
+	x := f.Control(name, label, hint, measure.Field(stored, f.Unit))
+	x.Unit, x.Tick = string(f.Unit), measure.Field(f.Tick, f.Unit)
+	// A value that brings its own unit needs none beside it.
+	x.OwnUnit = strings.ContainsFunc(x.Value, unicode.IsLetter)
+	return x
+}
+
+func (f *Form) ChoiceField(name, label, hint, stored string, choices ...Choice) Field {
+	x := f.Control(name, label, hint, stored)
+	for _, c := range choices {
+		c.Chosen = c.Value == x.Value
+		x.Choices = append(x.Choices, c)
+	}
+	return x
+}
+
+// Plain makes choices of which the label is the value with its hyphens out.
+func Plain(values ...string) []Choice {
+	var out []Choice
+	for _, v := range values {
+		label := strings.ReplaceAll(v, "-", " ")
+		out = append(out, Choice{Value: v, Label: strings.ToUpper(label[:1]) + label[1:]})
+	}
+	return out
+}
+
+// Length reads a posted length into *into, of several readings the largest; what cannot be read becomes the
+// field's fault. A field that was not posted changes nothing.
+func (f *Form) Length(name string, into *measure.Length) {
+	if !f.Posted.Has(name) {
+		return
+	}
+	l, err := measure.ParseLargest(f.Posted.Get(name), f.Unit)
+	if err != nil {
+		f.Fail(fault.At(name, err))
+		return
+	}
+	*into = l
+}
+
+func (f *Form) Whole(name string, into *int) {
+	if !f.Posted.Has(name) {
+		return
+	}
+	n, err := strconv.Atoi(strings.TrimSpace(f.Posted.Get(name)))
+	if err != nil {
+		f.Fail(fault.New(fault.NotANumber, name, "%q is not a whole number; type one such as 4", f.Posted.Get(name)))
+		return
+	}
+	*into = n
+}
+
+// Grams reads a mass; left empty it is not known.
+func (f *Form) Grams(name string, into *float64) {
+	text := strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(f.Posted.Get(name)), "g"))
+	if !f.Posted.Has(name) {
+		return
+	}
+	if text == "" {
+		*into = 0
+		return
+	}
+	g, err := strconv.ParseFloat(strings.Replace(text, ",", ".", 1), 64)
+	if err != nil {
+		f.Fail(fault.New(fault.NotANumber, name, "%q is not a weight in grams; type one such as 120", f.Posted.Get(name)))
+		return
+	}
+	*into = g
+}
+
+func (f *Form) Weight(name string, into *float64) {
+	if !f.Posted.Has(name) {
+		return
+	}
+	gsm, err := paper.ParseWeight(f.Posted.Get(name))
+	if err != nil {
+		f.Fail(fault.At(name, err))
+		return
+	}
+	*into = gsm
+}
+
+func (f *Form) Text(name string, into *string) {
+	if f.Posted.Has(name) {
+		*into = strings.TrimSpace(f.Posted.Get(name))
+	}
+}
+
+// LengthIn reads a length whose bare numbers are in a unit of their own, such
+// as a thickness in millimetres.
+func (f *Form) LengthIn(name string, unit measure.Unit, into *measure.Length) {
+	own := *f
+	own.Unit, own.Tick = unit, unit.Tick()
+	own.Length(name, into)
+}
+
+// ThicknessField is a length shown in millimetres whatever the project's unit.
+func (f *Form) ThicknessField(name, label, hint string, stored measure.Length) Field {
+	own := *f
+	own.Unit, own.Tick = measure.MM, measure.MM.Tick()/100
+	return own.LengthField(name, label, hint, stored)
+}
+
+// Price reads an amount of money.
+func (f *Form) Price(name string, into *float64) {
+	text := strings.TrimSpace(f.Posted.Get(name))
+	if text == "" {
+		return
+	}
+	v, err := strconv.ParseFloat(strings.Replace(text, ",", ".", 1), 64)
+	if err != nil {
+		f.Fail(fault.New(fault.NotANumber, name, "%q is not a price; type one such as 0.80", text))
+		return
+	}
+	*into = v
+}
+
+func BasisField(f *Form, stored design.Basis) Field {
+	return f.ChoiceField("size.basis", "These sizes are", "", string(stored),
+		Choice{Value: "scored", Label: "score to score"}, Choice{Value: "inside", Label: "the clear inside"}, Choice{Value: "outside", Label: "the finished outside"})
+}

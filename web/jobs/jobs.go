@@ -1,0 +1,168 @@
+// Package jobs is boxes cut together from the drawer.
+package jobs
+
+import (
+	"embed"
+	"fmt"
+	"net/http"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/design"
+	"brevium/core/fault"
+	"brevium/store"
+	"brevium/web/form"
+	"brevium/web/page"
+)
+
+// Templates are the room's pages.
+//
+//go:embed *.html
+var Templates embed.FS
+
+type room struct{ *page.Room }
+
+// Routes adds the room's addresses.
+func Routes(e *echo.Echo, shared *page.Room) {
+	s := &room{shared}
+	e.GET("/jobs", s.jobs)
+	e.POST("/jobs", s.makeJob)
+	e.GET("/jobs/:id", s.showJob)
+	e.POST("/jobs/:id", s.changeJob)
+	e.GET("/jobs/:id/piece", s.piece)
+	e.POST("/jobs/:id/hold", s.hold)
+	e.POST("/jobs/:id/search", s.search)
+	e.POST("/jobs/:id/:step", s.jobStep)
+}
+
+// jobsPage lists the jobs, and makes new ones.
+type jobsPage struct {
+	page.Chrome
+	Jobs  []jobEntry
+	Form  *form.Form
+	Name  form.Field
+	Boxes []jobBox
+}
+
+type jobEntry struct {
+	store.Job
+	Makes string
+	Says  string
+}
+
+// jobBox is a box that a job may make.
+type jobBox struct {
+	ID     int64
+	Name   string
+	Copies form.Field
+}
+
+var stateWords = map[store.State]string{store.Planned: "planned", store.Begun: "under way, its sheets reserved", store.Finished: "finished"}
+
+func (s *room) jobs(c *echo.Context) error {
+	return s.showJobs(c, http.StatusOK, form.New(c.QueryParams(), page.UnitsOf(c)))
+}
+
+func copiesName(box int64) string { return fmt.Sprintf("copies.%d", box) }
+
+func (s *room) showJobs(c *echo.Context, status int, f *form.Form) error {
+	ctx := c.Request().Context()
+	jobs, err := s.Store.Jobs(ctx)
+	if err != nil {
+		return err
+	}
+	boxes, err := s.Store.Boxes(ctx)
+	if err != nil {
+		return err
+	}
+	names, view := namesOf(boxes), jobsPage{Chrome: s.Chrome(c, "Jobs"), Form: f}
+	for _, b := range boxes {
+		view.Boxes = append(view.Boxes, jobBox{b.ID, b.Name, f.Control(copiesName(b.ID), "Copies of "+b.Name, "", "")})
+	}
+	for _, j := range jobs {
+		view.Jobs = append(view.Jobs, jobEntry{j, makes(j.Items, names), stateWords[j.State]})
+	}
+	view.Name = f.Control("name", "Name of the job", "what it is for", "")
+	return c.Render(status, "jobs.html", view)
+}
+
+func namesOf(boxes []store.Box) map[int64]string {
+	names := map[int64]string{}
+	for _, b := range boxes {
+		names[b.ID] = b.Name
+	}
+	return names
+}
+
+// jobForm reads the form of a job, and the boxes that it may make.
+func (s *room) jobForm(c *echo.Context) (*form.Form, []store.Box, error) {
+	posted, err := c.FormValues()
+	if err != nil {
+		return nil, nil, page.BadForm(err)
+	}
+	boxes, err := s.Store.Boxes(c.Request().Context())
+	return form.New(posted, page.UnitsOf(c)), boxes, err
+}
+
+// makes writes what a job makes: "12 × Dice set, 4 × Honey jars".
+func makes(items []store.JobItem, names map[int64]string) string {
+	var parts []string
+	for _, it := range items {
+		name, ok := names[it.Box]
+		if !ok {
+			name = "a box that is deleted"
+		}
+		parts = append(parts, fmt.Sprintf("%d × %s", it.Copies, name))
+	}
+	return strings.Join(parts, ", ")
+}
+
+// readItems reads how many of each box are asked for.
+func readItems(f *form.Form, boxes []store.Box) []store.JobItem {
+	var items []store.JobItem
+	for _, b := range boxes {
+		name := copiesName(b.ID)
+		if strings.TrimSpace(f.Posted.Get(name)) == "" {
+			continue
+		}
+		n := 0
+		if f.Whole(name, &n); n == 0 && f.Faults[name] == "" {
+			continue
+		}
+		if n < 0 || n > design.MostCopies {
+			f.Fail(fault.New(fault.CountRange, name, "make 1 to %d of a box, not %d", design.MostCopies, n))
+		}
+		items = append(items, store.JobItem{Box: b.ID, Copies: n})
+	}
+	return items
+}
+
+func (s *room) makeJob(c *echo.Context) error {
+	f, boxes, err := s.jobForm(c)
+	if err != nil {
+		return err
+	}
+	j := store.Job{Items: readItems(f, boxes)}
+	f.Text("name", &j.Name)
+	if len(j.Items) == 0 && f.OK() {
+		f.Fail(fault.New(fault.Empty, "items", "say how many of at least one box"))
+	}
+	if len(j.Name) > design.LongestName {
+		f.Fail(fault.New(fault.TooLong, "name", "the name is too long"))
+	}
+	if !f.OK() {
+		return s.showJobs(c, http.StatusUnprocessableEntity, f)
+	}
+	if j.Name == "" {
+		j.Name = makes(j.Items[:1], namesOf(boxes))
+		if more := len(j.Items) - 1; more > 0 {
+			j.Name += fmt.Sprintf(" and %d more", more)
+		}
+	}
+	n, err := s.Store.AddJob(c.Request().Context(), j)
+	if err != nil {
+		return err
+	}
+	return page.Back(c, "/jobs/%d", n)
+}

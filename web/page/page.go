@@ -1,0 +1,283 @@
+// Package page is what every room of the application shares: the frame of a
+// page, the way back from a form, and the box of an address.
+package page
+
+import (
+	"embed"
+	"errors"
+	"fmt"
+	"html/template"
+	"io/fs"
+	"log/slog"
+	"net/http"
+	"net/url"
+	"regexp"
+	"strconv"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/design"
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/strict"
+	"brevium/draw"
+	"brevium/store"
+	"brevium/web/form"
+)
+
+// Room is what the rooms' handlers share.
+type Room struct {
+	Store *store.Store
+	Log   *slog.Logger
+	// Pictures are the styles' small pictures and what their card costs.
+	Pictures *Kept[Sketch]
+}
+
+// Sketch is a box in small: its picture, the area of its card in mm², or why
+// it cannot be made.
+type Sketch struct {
+	Picture template.HTML
+	Card    float64
+	Fault   *fault.Fault
+}
+
+// mostPictures bounds the sketches kept: some kilobytes each.
+const mostPictures = 2000
+
+// NewRoom readies what the rooms share.
+func NewRoom(kept *store.Store, log *slog.Logger) *Room {
+	return &Room{Store: kept, Log: log, Pictures: NewKept[Sketch](mostPictures)}
+}
+
+// Sketched draws a box in small, once for the same inputs. One that panics
+// is a fault of that box alone.
+func (s *Room) Sketched(in design.Inputs) Sketch {
+	return s.Pictures.Of("sketch", in, func() Sketch {
+		var out Sketch
+		err := fault.Guard(func() error {
+			r, err := design.Sketch(in)
+			if err == nil {
+				out = Sketch{Picture: BoxPicture(r), Card: r.CardArea()}
+			}
+			return err
+		})
+		if err != nil {
+			out.Fault = fault.Of(err)
+			if out.Fault.Code == fault.Internal {
+				s.Log.Error("a style cannot be sketched", "style", in.Style, "error", out.Fault.Cause)
+			}
+		}
+		return out
+	})
+}
+
+//go:embed *.html
+var own embed.FS
+
+// Templates parses the pages of all rooms, each of which brings its own.
+func Templates(rooms ...fs.FS) (*echo.TemplateRenderer, error) {
+	t := template.New("").Funcs(template.FuncMap{
+		"inc":    func(i int) int { return i + 1 },
+		"legend": legend,
+		"lower":  strings.ToLower,
+		"num":    num,
+	})
+	for _, room := range append(rooms, own) {
+		if _, err := t.ParseFS(room, "*.html"); err != nil {
+			return nil, err
+		}
+	}
+	return &echo.TemplateRenderer{Template: t}, nil
+}
+
+func Itoa(n int64) string { return strconv.FormatInt(n, 10) }
+
+// unitsCookie remembers the unit for pages that show no one box.
+const unitsCookie = "units"
+
+func SetUnits(c *echo.Context, u measure.Unit) {
+	c.SetCookie(&http.Cookie{Name: unitsCookie, Value: string(u), Path: "/", MaxAge: 400 * 24 * 3600, HttpOnly: true, SameSite: http.SameSiteLaxMode})
+}
+
+func UnitsOf(c *echo.Context) measure.Unit {
+	if k, err := c.Cookie(unitsCookie); err == nil {
+		if u, err := measure.ParseUnit(k.Value); err == nil {
+			return u
+		}
+	}
+	return measure.In
+}
+
+// SVG marks a drawing as markup: draw escapes every text in it.
+func SVG(p *draw.Picture) template.HTML { return template.HTML(p.Inline()) }
+
+var fraction = regexp.MustCompile(`(\d+ )?\b(\d+/\d+)`)
+
+// num marks the fractions in a text, so that 3/8 is set as one.
+func num(text string) template.HTML {
+	return template.HTML(fraction.ReplaceAllString(template.HTMLEscapeString(text), `<span class="nowrap">$1<span class="frac">$2</span></span>`))
+}
+
+type legendEntry struct {
+	Text   string
+	Sample template.HTML
+}
+
+func legend() []legendEntry {
+	var out []legendEntry
+	for _, e := range draw.Legend() {
+		out = append(out, legendEntry{e.Text, SVG(e.Sample)})
+	}
+	return out
+}
+
+// Chrome is what stands round every page.
+type Chrome struct {
+	Title   string
+	Units   measure.Unit
+	UnitsAt string // where the unit switch posts to
+	To      string // the page to come back to from there
+	Stop    string
+}
+
+// AllUnits lists the units of the switch.
+func (Chrome) AllUnits() []measure.Unit { return measure.Units }
+
+func (s *Room) Chrome(c *echo.Context, title string) Chrome {
+	x := Chrome{Title: title, Units: UnitsOf(c), UnitsAt: "/units"}
+	switch path := c.Path(); {
+	case path == "/new":
+		x.Stop = "new"
+	case strings.HasPrefix(path, "/drawer"):
+		x.To = "/drawer"
+	case strings.HasPrefix(path, "/jobs/:id"):
+		x.To = "/jobs/" + c.Param("id")
+	case strings.HasPrefix(path, "/jobs"):
+		x.To = "/jobs"
+	}
+	return x
+}
+
+type problemPage struct {
+	Chrome
+	Text string
+}
+
+// Fail turns any error into a page with a sentence on it.
+func (s *Room) Fail(c *echo.Context, err error) {
+	if r, _ := echo.UnwrapResponse(c.Response()); r != nil && r.Committed {
+		return
+	}
+	status, text := http.StatusInternalServerError, "Something went wrong here. What you had is safe; go back and try again."
+	var f *fault.Fault
+	switch code := echo.StatusCode(err); {
+	case errors.Is(err, store.ErrNotFound):
+		status, text = http.StatusNotFound, "There is no box here. It may have been deleted; the list shows what there is."
+	case errors.Is(err, store.ErrNoJob):
+		status, text = http.StatusNotFound, "There is no job here. It may have been deleted; the list of jobs shows what there is."
+	case errors.As(err, &f):
+		status, text = http.StatusUnprocessableEntity, f.Text
+	case code == http.StatusNotFound:
+		status, text = code, "There is no such page. The list shows what there is."
+	case code == http.StatusRequestEntityTooLarge:
+		status, text = code, "That is over 4 MiB, far more than a box needs. Nothing was changed."
+	case code != 0 && code < 500:
+		status, text = code, http.StatusText(code)
+	}
+	if status >= 500 {
+		s.Log.Error("request failed", "path", c.Request().URL.Path, "error", err)
+	}
+	page := problemPage{Chrome: s.Chrome(c, "Nothing here"), Text: text}
+	if err := c.Render(status, "problem.html", page); err != nil {
+		s.Log.Error("the problem page failed", "error", err)
+	}
+}
+
+// ID reads the box number from the address; anything else is not found.
+func ID(c *echo.Context) (int64, error) {
+	n, err := strconv.ParseInt(c.Param("id"), 10, 64)
+	if err != nil {
+		return 0, store.ErrNotFound
+	}
+	return n, nil
+}
+
+// Box loads the box of the address.
+func (s *Room) Box(c *echo.Context) (store.Box, error) {
+	n, err := ID(c)
+	if err != nil {
+		return store.Box{}, err
+	}
+	return s.Store.Box(c.Request().Context(), n)
+}
+
+// Back sends the browser to an address after a change, as a plain redirect
+// or, for htmx, a fresh page.
+func Back(c *echo.Context, format string, args ...any) error {
+	url := fmt.Sprintf(format, args...)
+	if c.Request().Header.Get("HX-Request") != "" {
+		c.Response().Header().Set("HX-Redirect", url)
+		return c.NoContent(http.StatusNoContent)
+	}
+	return c.Redirect(http.StatusSeeOther, url)
+}
+
+func IsFault(err error) bool {
+	var f *fault.Fault
+	return errors.As(err, &f)
+}
+
+func BadForm(err error) error {
+	var coder interface{ StatusCode() int }
+	if errors.As(err, &coder) {
+		return err
+	}
+	return echo.NewHTTPError(http.StatusBadRequest, "the form cannot be read").Wrap(err)
+}
+
+func StopURL(id int64, stop string) string {
+	u := url.URL{Path: "/boxes/" + Itoa(id) + "/" + stop}
+	return u.String()
+}
+
+// Try works the inputs out, or notes what is wrong with them.
+func (s *Room) Try(c *echo.Context, f *form.Form, in *design.Inputs) *design.Result {
+	made, err := design.Make(c.Request().Context(), *in)
+	if err != nil {
+		x := *fault.Of(err)
+		x.Field = form.MatFault(in, x.Field)
+		if x.Code == fault.Internal {
+			s.Log.Error("a design cannot be worked out", "error", err)
+			x.Text = "This cannot be drawn; the last good box is kept."
+		}
+		f.Fail(&x)
+	}
+	return made
+}
+
+// Listed is a list that was brought in, as a file or as text.
+func Listed(c *echo.Context) ([]byte, error) {
+	file, err := c.FormFile("file")
+	if err != nil || file.Size == 0 {
+		return []byte(c.FormValue("list")), nil
+	}
+	in, err := file.Open()
+	if err != nil {
+		return nil, BadForm(err)
+	}
+	defer in.Close()
+	return strict.Read(in)
+}
+
+// Download answers with a file named after the box.
+func Download(c *echo.Context, name, ending, kind string, body []byte) error {
+	safe := strings.Map(func(r rune) rune {
+		if r >= 'a' && r <= 'z' || r >= 'A' && r <= 'Z' || r >= '0' && r <= '9' {
+			return r
+		}
+		return '-'
+	}, name)
+	c.Response().Header().Set("Content-Disposition", fmt.Sprintf("inline; filename=%q", strings.Trim(safe, "-")+ending))
+	return c.Blob(http.StatusOK, kind, body)
+}

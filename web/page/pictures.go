@@ -1,0 +1,72 @@
+package page
+
+import (
+	"fmt"
+	"html/template"
+	"strings"
+
+	"brevium/core/design"
+	"brevium/core/measure"
+	"brevium/draw"
+)
+
+// BoxPicture draws the finished box; one that cannot be folded shows nothing.
+func BoxPicture(r *design.Result) template.HTML {
+	m := ModelOf(r)
+	p, err := m.Picture(r.Style.Name+", folded", float64(len(m.Stages)))
+	if err != nil {
+		return ""
+	}
+	return SVG(p)
+}
+
+// ModelOf readies a box for drawing in space.
+func ModelOf(r *design.Result) *draw.Model {
+	parts, folded := r.Pieces()
+	return draw.NewModel(parts, folded, r.Mats, r.Shown())
+}
+
+// Span writes "sheet 2" or "sheets 2 to 4, alike,".
+func Span(first, last int) string {
+	if first == last {
+		return fmt.Sprintf("sheet %d", first)
+	}
+	return fmt.Sprintf("sheets %d to %d, alike,", first, last)
+}
+
+// Counted writes "1 cut" or "3 cuts".
+func Counted(n int, noun string) string {
+	if n == 1 {
+		return "1 " + noun
+	}
+	return fmt.Sprintf("%d %ss", n, noun)
+}
+
+// Given lists what comes out of a blank of a design; one that it does not
+// know by now is the piece itself.
+func Given(r *design.Result, blank string) []string {
+	if ids := r.GivenBy(blank); ids != nil {
+		return ids
+	}
+	return []string{blank}
+}
+
+// WhereView shows where a piece goes in its box.
+type WhereView struct {
+	ID, Name string
+	Picture  template.HTML
+}
+
+// WhereOf names the picture that shows where a part of an item goes.
+func WhereOf(item int, part string) string {
+	return fmt.Sprintf("where-%d-%s", item, strings.NewReplacer(".", "-", " ", "-").Replace(part))
+}
+
+func SizeOf(w, h measure.Length, unit measure.Unit) string {
+	return fmt.Sprintf("%s × %s %s", measure.Number(w, unit, unit.Tick()), measure.Number(h, unit, unit.Tick()), unit)
+}
+
+// Usable is what can be used of an offcut, in whole ticks.
+func Usable(w, h measure.Length, unit measure.Unit) string {
+	return SizeOf(measure.Down(w, unit.Tick()), measure.Down(h, unit.Tick()), unit)
+}

@@ -1,0 +1,204 @@
+package workspace
+
+import (
+	"fmt"
+	"html/template"
+	"slices"
+	"strconv"
+
+	"brevium/core/contents"
+	"brevium/core/design"
+	"brevium/core/measure"
+	"brevium/core/style"
+	"brevium/draw"
+	"brevium/store"
+	"brevium/web/form"
+	"brevium/web/page"
+)
+
+func readContents(f *form.Form, in *design.Inputs, now *design.Result) {
+	for i := range in.Things {
+		form.ReadThing(f, i, &in.Things[i])
+	}
+	if n, err := strconv.Atoi(f.Posted.Get("remove")); err == nil && n >= 0 && n < len(in.Things) {
+		in.Things = slices.Delete(in.Things, n, n+1)
+		in.Stand = ""
+	}
+	if f.Posted.Get("add") != "" {
+		in.Things = append(in.Things, form.NewThing(contents.Block))
+		in.Stand = ""
+	}
+	switch f.Posted.Get("start") {
+	case "things":
+		if len(in.Things) == 0 {
+			in.Things = []contents.Thing{form.NewThing(contents.Round)}
+		}
+	case "size":
+		in.Things = nil
+	}
+	if len(in.Things) == 0 && now != nil && len(now.Inputs.Things) > 0 {
+		// The box the things needed stays, as a size of its own.
+		keepSize(in, now)
+	}
+	if len(in.Things) > 0 {
+		for _, axis := range now.Style.Axes {
+			delete(in.Size, axis.ID)
+		}
+	}
+	if f.Posted.Has("stand") {
+		in.Stand = f.Posted.Get("stand")
+		if in.Stand == "best" {
+			in.Stand = ""
+		}
+	}
+	readInside(f, in)
+}
+
+// readInside reads the compartments and linings.
+func readInside(f *form.Form, in *design.Inputs) {
+	old := in.Compartments
+	if f.Posted.Has("compartments.per") {
+		in.Compartments.Per = contents.Per(f.Posted.Get("compartments.per"))
+		in.Compartments.As = design.As(f.Posted.Get("compartments.as"))
+		in.Compartments.Along = f.Posted.Get("compartments.slots_up") == "along"
+	}
+	if in.Compartments.Per == contents.Together {
+		in.Compartments = design.Compartments{}
+	} else if in.Compartments.As == "" {
+		in.Compartments.As = design.AsDividers
+	}
+	if old.Per != in.Compartments.Per || old.As != in.Compartments.As {
+		in.Stand = "" // the ways to stand are others now
+	}
+	if f.Posted.Has("choosing-linings") {
+		in.Linings = nil
+		for _, l := range design.Linings {
+			if slices.Contains(f.Posted["linings"], string(l)) {
+				in.Linings = append(in.Linings, l)
+			}
+		}
+	}
+	f.Length("riser", &in.RiserHeight)
+}
+
+// contentsView is what the first stop shows beside its drawing.
+type contentsView struct {
+	Things       []form.ThingFields
+	Ways         []way
+	Account      []accountLine
+	Wasted, Card string
+	Per, As, Up  form.Field
+	Linings      []form.Choice
+	Riser        form.Field
+	Risen        bool
+	Kept         []store.KeptThing
+	Units        []measure.Unit
+}
+
+// way is one way for the things to stand.
+type way struct {
+	ID, Label, Cost string
+	Picture         template.HTML
+	Chosen          bool
+}
+
+type accountLine struct{ Text, Length, Width, Height string }
+
+// mostWays is how many ways are shown to pick from.
+const mostWays = 6
+
+func (p *workPage) contents(in *design.Inputs, f *form.Form) {
+	v := &p.Goods
+	for i, t := range in.Things {
+		v.Things = append(v.Things, form.ThingFieldsOf(f, i, t))
+	}
+	c := in.Compartments
+	v.Per = f.ChoiceField("compartments.per", "Cells", "", string(c.Per), form.Choice{Value: "", Label: "none: they share the box"},
+		form.Choice{Value: "thing", Label: "one for each thing"}, form.Choice{Value: "kind", Label: "one for each kind"})
+	v.As = f.ChoiceField("compartments.as", "Made by", "", string(c.As), form.Choice{Value: "dividers", Label: "dividers that slot together"},
+		form.Choice{Value: "trays", Label: "small trays side by side"}, form.Choice{Value: "insert", Label: "a floor with a hole for each"})
+	up := "across"
+	if c.Along {
+		up = "along"
+	}
+	v.Up = f.ChoiceField("compartments.slots_up", "Slots that open upwards", "those strips go in first", up,
+		form.Choice{Value: "across", Label: "in the strips across"}, form.Choice{Value: "along", Label: "in the strips along the length"})
+	words := map[design.Lining]string{design.Stiffener: "a stiffener on the floor", design.Liner: "a liner inside the walls", design.Riser: "a riser, to lift what is in it"}
+	for _, l := range design.Linings {
+		v.Linings = append(v.Linings, form.Choice{Value: string(l), Label: words[l], Chosen: slices.Contains(in.Linings, l)})
+	}
+	v.Riser = f.LengthField("riser", "It lifts by", "", in.RiserHeight)
+	v.Risen = slices.Contains(in.Linings, design.Riser)
+	if p.Result == nil || p.Result.Stand == nil {
+		return
+	}
+	r := p.Result
+	for _, l := range r.Stand.Account {
+		n := func(x measure.Length) string {
+			if x == 0 {
+				return "–"
+			}
+			return measure.Number(x, measure.MM, measure.Millimetre/100)
+		}
+		v.Account = append(v.Account, accountLine{l.Text, n(l.Length), n(l.Width), n(l.Height)})
+	}
+	v.Wasted = fmt.Sprintf("%.0f %% of the inside is air", 100*r.Stand.Wasted())
+	best := r.Ways[0]
+	for i, a := range r.Ways {
+		chosen := a.ID == r.Stand.ID
+		if i >= mostWays && !chosen {
+			continue
+		}
+		w := way{
+			ID: a.ID, Label: roomLine(style.Extent{Length: a.Length, Width: a.Width, Height: a.Height}, in), Chosen: chosen,
+			Picture: page.SVG(draw.ContentsFromAbove(a.Arrangement, in.Things)),
+		}
+		if a.Layers > 1 {
+			w.Label += fmt.Sprintf(", %d high", a.Layers)
+		}
+		switch {
+		case a.Card == 0:
+			w.Cost = "not in this box"
+		case i == 0:
+			w.Cost = areaOf(a.Card, in.Units) + " of card, the least"
+		default:
+			w.Cost = areaOf(a.Card-best.Card, in.Units) + " more"
+		}
+		if a.Card > 0 && !a.Goes {
+			w.Cost += ", larger than the sheets"
+		}
+		w.Cost += fmt.Sprintf("; %.0f %% air", 100*a.Wasted())
+		v.Ways = append(v.Ways, w)
+	}
+	v.Card = byHowMuch(r, in.Units)
+}
+
+// byHowMuch says what the chosen way saves against the next.
+func byHowMuch(r *design.Result, unit measure.Unit) string {
+	if len(r.Ways) < 2 || r.Stand.ID != r.Ways[0].ID {
+		return ""
+	}
+	// Its mirror image takes the same.
+	for _, w := range r.Ways[1:] {
+		if w.Card > r.Ways[0].Card {
+			return fmt.Sprintf("The next way takes %s more card.", areaOf(w.Card-r.Ways[0].Card, unit))
+		}
+	}
+	return ""
+}
+
+// areaOf writes an area in mm² for people who work in the unit.
+func areaOf(area float64, unit measure.Unit) string {
+	if unit == measure.In {
+		return fmt.Sprintf("%.1f sq in", area/645.16)
+	}
+	return fmt.Sprintf("%.0f cm²", area/100)
+}
+
+// roomLine writes a room rounded up to the tick: "3 7/8 × 3 7/8 × 2 9/16 in".
+func roomLine(e style.Extent, in *design.Inputs) string {
+	n := func(l measure.Length) string {
+		return measure.Number(measure.Up(l, in.Tools.Tick), in.Units, in.Tools.Tick)
+	}
+	return fmt.Sprintf("%s × %s × %s %s", n(e.Length), n(e.Width), n(e.Height), in.Units)
+}

@@ -1,0 +1,196 @@
+package workspace
+
+import (
+	"slices"
+
+	"brevium/core/design"
+	"brevium/core/dress"
+	"brevium/core/fault"
+	"brevium/core/fit"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/recipe"
+	"brevium/core/style"
+	"brevium/web/form"
+)
+
+// stop is one of the stops along the work.
+type stop struct {
+	ID, Title string
+	// read changes the inputs by what was posted, noting faults in the form.
+	read func(f *form.Form, in *design.Inputs, now *design.Result)
+}
+
+// stops in the order of the work.
+var stops = []stop{
+	{"contents", "What goes in", readContents},
+	{"box", "Which box", readBox},
+	{"fit", "Will it fit", readFit},
+	{"dressing", "Dressing", readDressing},
+	{"sheets", "Sheets", readSheets},
+	{"making", "Making", func(*form.Form, *design.Inputs, *design.Result) {}},
+}
+
+func stopByID(id string) (int, bool) {
+	i := slices.IndexFunc(stops, func(s stop) bool { return s.ID == id })
+	return i, i >= 0
+}
+
+// keepSize writes the sizes in force into the inputs.
+func keepSize(in *design.Inputs, now *design.Result) {
+	in.Basis, in.Stand = design.Scored, ""
+	now.Style.Give(in.Size, now.Style.Along(now.Spec.Lengths))
+}
+
+func readBox(f *form.Form, in *design.Inputs, now *design.Result) {
+	if id := f.Posted.Get("style"); id != "" && id != in.Style {
+		if len(in.Things) == 0 && in.Basis == design.Scored {
+			keepSize(in, now)
+		}
+		if err := in.SetStyle(id); err != nil {
+			f.Fail(err)
+		}
+		if f.Posted.Get("from") == "drawer" {
+			readCard(f, in)
+		}
+		return // the other fields were those of the old style
+	}
+	for _, p := range now.Style.Parameters {
+		name := "size." + p.ID
+		if f.Posted.Has(name) {
+			v := now.Spec.Lengths[p.ID]
+			f.Length(name, &v)
+			in.Size[p.ID] = v
+		}
+	}
+	if b := design.Basis(f.Posted.Get("size.basis")); slices.Contains(design.Bases, b) {
+		in.Basis = b
+	}
+	for _, o := range now.Style.Options {
+		readOption(f, in, now, o, false)
+	}
+	readCard(f, in)
+	f.Length("options.tick", &in.Tools.Tick)
+	if v := recipe.Fence(f.Posted.Get("tools.fence")); v == recipe.Left || v == recipe.Right {
+		in.Tools.Fence = v
+	}
+}
+
+// readCard reads the box's card; a new weight brings its thickness with it.
+func readCard(f *form.Form, in *design.Inputs) {
+	old := in.Card
+	f.Text("card.name", &in.Card.Name)
+	f.Weight("card.gsm", &in.Card.GSM)
+	f.LengthIn("card.thickness", measure.MM, &in.Card.Thickness)
+	if in.Card.GSM != old.GSM && in.Card.Thickness == old.Thickness {
+		in.Card.Thickness = paper.ThicknessOf(in.Card.GSM, paper.SmoothBulk)
+		f.Posted.Del("card.thickness")
+	}
+	if in.Card.Name == "" {
+		in.Card.Name = design.UsualCard.Name
+	}
+	if d := paper.Direction(f.Posted.Get("card.direction")); slices.Contains(paper.Directions, d) {
+		in.Card.Direction = d
+	}
+}
+
+func readOption(f *form.Form, in *design.Inputs, now *design.Result, o *style.Option, forFit bool) {
+	name := "options." + o.ID
+	if o.ForFit != forFit || !f.Posted.Has(name) {
+		return
+	}
+	if o.Kind == style.LengthKind {
+		v := now.Spec.Lengths[o.ID]
+		f.Length(name, &v)
+		in.Lengths[o.ID] = v
+		return
+	}
+	if v := f.Posted.Get(name); v != o.DefaultChoice || in.Choices[o.ID] != "" {
+		in.Choices[o.ID] = v
+	}
+}
+
+func readFit(f *form.Form, in *design.Inputs, now *design.Result) {
+	for _, o := range now.Style.Options {
+		if o != now.Style.Allowance {
+			readOption(f, in, now, o, true)
+		}
+	}
+	if v := f.Posted.Get("fit"); v != "" {
+		want, err := fit.ParseVerdict(v)
+		if err != nil {
+			f.Fail(err)
+		}
+		in.Fit = want
+	}
+	if now.Style.Allowance == nil {
+		return
+	}
+	id := now.Style.Allowance.ID
+	switch f.Posted.Get("allowance") {
+	case "solve":
+		delete(in.Lengths, id)
+		f.Posted.Del("options." + id)
+	case "typed":
+		v := now.Spec.Lengths[id]
+		f.Length("options."+id, &v)
+		in.Lengths[id] = v
+	}
+}
+
+func readDressing(f *form.Form, in *design.Inputs, now *design.Result) {
+	var mats []dress.Dressing
+	for _, p := range now.Parts {
+		d, has := form.MatOf(in, p.ID)
+		where := f.Posted.Get(form.MatName(p.ID, "where"))
+		if where == "none" || where == "" && !has {
+			continue
+		}
+		if where != "" {
+			w, err := dress.ParseWhere(where)
+			if err != nil {
+				f.Fail(err)
+				continue
+			}
+			d.Where = w
+		}
+		switch n := f.Posted.Get(form.MatName(p.ID, "layers")); {
+		case n == "1":
+			d.Layers = d.Layers[:1]
+		case n == "2" && len(d.Layers) == 1:
+			d.Layers = append(d.Layers, form.UsualMat(p.ID, in.Units).Layers[1])
+		}
+		for i := range d.Layers {
+			l := &d.Layers[i]
+			at := func(part string) string { return form.MatName(p.ID, fault.Path("layers", i, part)) }
+			f.Text(at("name"), &l.Card.Name)
+			f.LengthIn(at("thickness"), measure.MM, &l.Card.Thickness)
+			f.Length(at("border"), &l.Border)
+			if v := paper.Direction(f.Posted.Get(at("direction"))); slices.Contains(paper.Directions, v) {
+				l.Card.Direction = v
+			}
+		}
+		mats = append(mats, d)
+	}
+	in.Mats = mats
+}
+
+func readSheets(f *form.Form, in *design.Inputs, _ *design.Result) {
+	f.Whole("copies", &in.Copies)
+	f.Length("tools.trimmer", &in.Tools.Trimmer)
+	if f.Posted.Has("choosing-sheets") {
+		var chosen []paper.Sheet
+		for _, s := range paper.Standard {
+			if slices.Contains(f.Posted["sheets"], s.Name) {
+				chosen = append(chosen, s)
+			}
+		}
+		// Sheets of one's own are kept.
+		for _, s := range in.Sheets {
+			if _, standard := paper.SheetNamed(s.Name); !standard {
+				chosen = append(chosen, s)
+			}
+		}
+		in.Sheets = chosen
+	}
+}

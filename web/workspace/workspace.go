@@ -1,0 +1,243 @@
+// Package workspace is the stops along the work on one box, the questions beside them, and its files.
+package workspace
+
+import (
+	"embed"
+	"net/http"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/design"
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/store"
+	"brevium/web/form"
+	"brevium/web/page"
+)
+
+// Templates are the room's pages.
+//
+//go:embed *.html
+var Templates embed.FS
+
+type room struct{ *page.Room }
+
+// Routes adds the room's addresses.
+func Routes(e *echo.Echo, shared *page.Room) {
+	s := &room{shared}
+	e.GET("/boxes/:id", s.open)
+	e.POST("/boxes/:id/undo", s.undo)
+	e.POST("/boxes/:id/rename", s.rename)
+	e.POST("/boxes/:id/units", s.units)
+	e.POST("/boxes/:id/tick", s.tick)
+	e.GET("/boxes/:id/design.json", s.designFile)
+	e.GET("/boxes/:id/plan.json", s.planFile)
+	e.GET("/boxes/:id/sheet.pdf", s.sheetPDF)
+	e.GET("/boxes/:id/fold", s.fold)
+	e.GET("/boxes/:id/compare", s.compare)
+	e.GET("/boxes/:id/biggest", s.biggest)
+	e.POST("/boxes/:id/biggest", s.takeBiggest)
+	e.GET("/boxes/:id/holds", s.holds)
+	e.POST("/boxes/:id/things/keep", s.keepThings)
+	e.POST("/boxes/:id/things/add", s.addKept)
+	e.POST("/boxes/:id/things/import", s.importThings)
+	e.GET("/caliper", s.reading)
+	e.GET("/boxes/:id/motion.json", s.motion)
+	e.GET("/boxes/:id/model.obj", s.objFile)
+	e.GET("/boxes/:id/pieces/:piece", s.pieceSVG)
+	e.GET("/boxes/:id/:stop", s.show)
+	e.POST("/boxes/:id/:stop", s.change)
+}
+
+// open sends the bare address of a box to its first stop.
+func (s *room) open(c *echo.Context) error {
+	b, err := s.Box(c)
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, page.StopURL(b.ID, "contents"))
+}
+
+// boxAtStop loads the box of the address and finds its stop.
+func (s *room) boxAtStop(c *echo.Context) (store.Box, int, error) {
+	b, err := s.Box(c)
+	if err != nil {
+		return b, 0, err
+	}
+	i, ok := stopByID(c.Param("stop"))
+	if !ok {
+		return b, 0, echo.NewHTTPError(http.StatusNotFound, "no such stop")
+	}
+	return b, i, nil
+}
+
+func (s *room) show(c *echo.Context) error {
+	b, i, err := s.boxAtStop(c)
+	if err != nil {
+		return err
+	}
+	return s.workspace(c, http.StatusOK, b, i, form.New(nil, b.Inputs.Units), nil)
+}
+
+// change takes a stop's form: reads it onto the inputs, works the design out,
+// and only then saves. What cannot be taken is said at its field, over the
+// last good drawing.
+func (s *room) change(c *echo.Context) error {
+	b, i, err := s.boxAtStop(c)
+	if err != nil {
+		return err
+	}
+	posted, err := c.FormValues()
+	if err != nil {
+		return page.BadForm(err)
+	}
+	f := form.New(posted, b.Inputs.Units)
+	now, err := design.Sketch(b.Inputs)
+	if err != nil && !page.IsFault(err) {
+		return err
+	}
+	in := b.Inputs.Clone()
+	if err == nil {
+		stops[i].read(f, &in, now)
+	}
+	var made *design.Result
+	if f.OK() {
+		made = s.Try(c, f, &in)
+	}
+	if !f.OK() {
+		return s.workspace(c, http.StatusUnprocessableEntity, b, i, f, nil)
+	}
+	if b, err = s.save(c, b, in); err != nil {
+		return err
+	}
+	if c.Request().Header.Get("HX-Request") == "" {
+		return page.Back(c, "%s", page.StopURL(b.ID, stops[i].ID))
+	}
+	return s.workspace(c, http.StatusOK, b, i, f, made)
+}
+
+// save keeps changed inputs and gives the box as it is now.
+func (s *room) save(c *echo.Context, b store.Box, in design.Inputs) (store.Box, error) {
+	ctx := c.Request().Context()
+	if what := design.Difference(b.Inputs, in); what != "" {
+		if err := s.Store.Save(ctx, b.ID, in, what); err != nil {
+			return b, err
+		}
+	}
+	return s.Store.Box(ctx, b.ID)
+}
+
+// workspace renders the page, or for htmx the part of it that changes. r is
+// the box worked out, when that was done already.
+func (s *room) workspace(c *echo.Context, status int, b store.Box, i int, f *form.Form, r *design.Result) error {
+	ticks, err := s.Store.Ticks(c.Request().Context(), b.ID)
+	if err != nil {
+		return err
+	}
+	if r == nil {
+		if r, err = design.Make(c.Request().Context(), b.Inputs); err != nil && !page.IsFault(err) {
+			return err
+		}
+		if err != nil {
+			f.Fail(err)
+		}
+	}
+	view := &workPage{Chrome: s.Chrome(c, b.Name), Box: b, At: i, Form: f, Result: r, ticks: ticks, room: s}
+	view.Units, view.UnitsAt = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units"
+	view.Stop = stops[i].ID
+	f.Tick = b.Inputs.Tools.Tick
+	if view.Stop == "contents" {
+		if view.Goods.Kept, err = s.Store.Things(c.Request().Context()); err != nil {
+			return err
+		}
+	}
+	view.prepare()
+	if c.Request().Header.Get("HX-Request") != "" {
+		return c.Render(status, "work", view)
+	}
+	return c.Render(status, "workspace.html", view)
+}
+
+// after shows the workspace again after something that is not a stop's form.
+func (s *room) after(c *echo.Context, id int64) error {
+	i, ok := stopByID(c.FormValue("stop"))
+	if !ok {
+		i = 0
+	}
+	if c.Request().Header.Get("HX-Request") == "" {
+		return page.Back(c, "%s", page.StopURL(id, stops[i].ID))
+	}
+	b, err := s.Store.Box(c.Request().Context(), id)
+	if err != nil {
+		return err
+	}
+	return s.workspace(c, http.StatusOK, b, i, form.New(nil, b.Inputs.Units), nil)
+}
+
+func (s *room) undo(c *echo.Context) error {
+	n, err := page.ID(c)
+	if err != nil {
+		return err
+	}
+	if _, err := s.Store.Undo(c.Request().Context(), n); err != nil {
+		return err
+	}
+	return s.after(c, n)
+}
+
+func (s *room) units(c *echo.Context) error {
+	b, err := s.Box(c)
+	if err != nil {
+		return err
+	}
+	u, err := measure.ParseUnit(c.FormValue("units"))
+	if err != nil {
+		return err
+	}
+	in := b.Inputs.Clone()
+	in.SetUnits(u)
+	if _, err := s.save(c, b, in); err != nil {
+		return err
+	}
+	page.SetUnits(c, u)
+	return s.after(c, b.ID)
+}
+
+// tick ticks a step off; mark is what the step said.
+func (s *room) tick(c *echo.Context) error {
+	n, err := page.ID(c)
+	if err != nil {
+		return err
+	}
+	step, mark := c.FormValue("step"), c.FormValue("mark")
+	if step == "" || len(step) > 100 || len(mark) > 40 {
+		return fault.New(fault.UnknownStep, "step", "There is no such step; reload the page.")
+	}
+	if err := s.Store.Tick(c.Request().Context(), n, step, mark, c.FormValue("done") != ""); err != nil {
+		return err
+	}
+	return s.after(c, n)
+}
+
+func (s *room) rename(c *echo.Context) error {
+	b, err := s.Box(c)
+	if err != nil {
+		return err
+	}
+	in := b.Inputs.Clone()
+	in.Name = strings.TrimSpace(c.FormValue("name"))
+	switch {
+	case in.Name == "":
+		return fault.New(fault.Empty, "name", "A box needs a name. The old one is kept.")
+	case len(in.Name) > design.LongestName:
+		return fault.New(fault.TooLong, "name", "That name is too long. The old one is kept.")
+	}
+	if _, err := s.save(c, b, in); err != nil {
+		return err
+	}
+	if c.FormValue("stop") == "" {
+		return page.Back(c, "/")
+	}
+	return s.after(c, b.ID)
+}
