@@ -1,5 +1,6 @@
 # make demo   build, load demo data, serve on a loopback port
 # make test   everything: core, store, commands, pages in a real browser
+# make test-core, make check   the core alone; form, vet, staticcheck, races
 # make bench  the benchmarks, and the table of layouts (SEED=7 for other jobs)
 # make assets refresh the front-end packages under web/static/vendor (npm)
 
@@ -8,7 +9,7 @@ SEED    ?= 1
 VERSION := $(shell git describe --tags --always 2>/dev/null || echo dev)
 BINARY  := bin/brevium
 
-.PHONY: build demo test bench assets chromium screenshots
+.PHONY: build demo test test-core check race bench assets chromium screenshots licences release
 
 build:
 	go build -trimpath -ldflags "-X main.version=$(VERSION)" -o $(BINARY) ./cmd/brevium
@@ -19,6 +20,38 @@ demo: build
 test: chromium
 	go vet ./...
 	go test ./...
+
+# The core alone: under a minute.
+test-core:
+	go test ./core/...
+
+# Form, mistakes a tool can find, and data races where memory is shared.
+check: race
+	@unformatted=$$(gofmt -l $$(git ls-files '*.go')); test -z "$$unformatted" || { echo "gofmt: $$unformatted" >&2; exit 1; }
+	go vet ./...
+	go tool staticcheck ./...
+
+race:
+	CGO_ENABLED=1 go test -race ./store ./core/batch ./core/layout ./web/page
+
+# The licences of everything linked in; brevium licences prints them.
+licences:
+	touch cmd/brevium/licences.txt
+	go run ./tools/licences
+
+# Binaries for other machines, built twice: the same bytes or no release.
+PLATFORMS := linux/amd64 linux/arm64 darwin/amd64 darwin/arm64 windows/amd64
+release: licences
+	rm -rf dist && mkdir -p dist
+	for p in $(PLATFORMS); do \
+		os=$${p%/*}; arch=$${p#*/}; out=dist/brevium-$(VERSION)-$$os-$$arch; test $$os != windows || out=$$out.exe; \
+		for to in $$out $$out.again; do \
+			GOOS=$$os GOARCH=$$arch go build -a -trimpath -buildvcs=false -ldflags "-X main.version=$(VERSION)" -o $$to ./cmd/brevium || exit 1; \
+		done; \
+		cmp $$out $$out.again && rm $$out.again || exit 1; \
+	done
+	cp LICENSE CHANGELOG.md cmd/brevium/licences.txt dist/
+	cd dist && sha256sum brevium-* > sha256sums.txt
 
 bench:
 	go test -run '^$$' -bench . -benchmem ./...

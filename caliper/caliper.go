@@ -11,7 +11,7 @@ import (
 )
 
 // Resolution is the last digit such a caliper shows.
-const Resolution = measure.Millimetre / 100
+const Resolution = measure.Hundredth
 
 // Noise is the most a reading strays from the true size either way: a jaw not
 // quite square, a thing pressed a little.

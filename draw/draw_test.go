@@ -62,9 +62,19 @@ func pictures(t testing.TB) map[string]*Picture {
 	tight := r.Fits[0].Pair
 	tight.OuterSpan -= measure.Millimetre
 	out := map[string]*Picture{
-		"net": net.Picture(), "net-right-fence": lid.Picture(), "true-size": net.TrueSize(), "box": box, "half": half,
-		"stack-up": StackUp(r.Fits[0]), "stack-up-tight": StackUp(tight.Do(0)),
-		"sheet": Sheet{Laid: r.Stocks[0].Layout.Sheets[0], Label: func(int) PieceLabel { return PieceLabel{Name: "Base"} }, Units: in, Tick: in.Tick()}.Picture(),
+		"net":             net.Picture(),
+		"net-right-fence": lid.Picture(),
+		"true-size":       net.TrueSize(),
+		"box":             box,
+		"half":            half,
+		"stack-up":        StackUp(r.Fits[0]),
+		"stack-up-tight":  StackUp(tight.Do(0)),
+		"sheet": Sheet{
+			Laid:  r.Stocks[0].Layout.Sheets[0],
+			Label: func(int) PieceLabel { return PieceLabel{Name: "Base"} },
+			Units: in,
+			Tick:  in.Tick(),
+		}.Picture(),
 	}
 	for i, e := range Legend() {
 		out[fmt.Sprint("legend-", i)] = e.Sample
@@ -177,7 +187,11 @@ func TestPaintingOrder(t *testing.T) {
 		n := r3.Vec{Z: 1}
 		return panel{points: []r3.Vec{{Z: z}, {X: size, Z: z}, {X: size, Y: size, Z: z}, {Y: size, Z: z}}, normal: n, at: z}
 	}
-	wall := panel{points: []r3.Vec{{X: 5, Y: -5, Z: -5}, {X: 5, Y: 15, Z: -5}, {X: 5, Y: 15, Z: 15}, {X: 5, Y: -5, Z: 15}}, normal: r3.Vec{X: 1}, at: 5}
+	wall := panel{
+		points: []r3.Vec{{X: 5, Y: -5, Z: -5}, {X: 5, Y: 15, Z: -5}, {X: 5, Y: 15, Z: 15}, {X: 5, Y: -5, Z: 15}},
+		normal: r3.Vec{X: 1},
+		at:     5,
+	}
 	var heights []float64
 	pieces := 0
 	plant([]panel{square(0, 10), square(10, 10), wall, square(5, 10)}).paint(r3.Vec{Z: 1}, func(q panel) {

@@ -80,11 +80,15 @@ func (d Drawer) pile(p *Picture, l drawer.Lot, x, foot float64) {
 	name, under := l.Sheet, size
 	if l.Offcut || name == "own size" {
 		// What can be used of it is told in whole ticks.
-		name, under = fmt.Sprintf("%s × %s", measure.Number(measure.Down(l.Width, d.Tick), d.Units, d.Tick), measure.Number(measure.Down(l.Height, d.Tick), d.Units, d.Tick)), ""
+		name, under = fmt.Sprintf(
+			"%s × %s",
+			measure.Number(measure.Down(l.Width, d.Tick), d.Units, d.Tick),
+			measure.Number(measure.Down(l.Height, d.Tick), d.Units, d.Tick),
+		), ""
 	} else if (paper.Sheet{Name: l.Sheet, Width: l.Width, Height: l.Height}).NamedBySize() {
 		under = ""
 	}
-	label(p, x, foot-h, w, h, Text, name, under, 26)
+	p.label(area{x, foot - h, w, h}, Text, name, under, 26)
 	what := "one"
 	if l.Count > 1 {
 		what = fmt.Sprintf("%d of these", l.Count)

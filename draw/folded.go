@@ -33,7 +33,11 @@ type modelPart struct {
 func NewModel(parts []style.Part, finished []*pattern.Folded, mats []dress.Mat, state style.State) *Model {
 	m := &Model{mats: mats}
 	for i := range parts {
-		x := modelPart{Part: parts[i], stages: finished[i].Stages(parts[i].Pattern, parts[i].Root), levels: finished[i].Levels(parts[i].Pattern)}
+		x := modelPart{
+			Part:   parts[i],
+			stages: finished[i].Stages(parts[i].Pattern, parts[i].Root),
+			levels: finished[i].Levels(parts[i].Pattern),
+		}
 		for _, x.stand = range parts[i].Poses(finished[i], state) {
 			m.add(x)
 		}

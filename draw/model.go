@@ -75,7 +75,10 @@ func (m *Model) Motion() (*Motion, error) {
 			}
 			var poses [][7]float64
 			for _, p := range s.Poses {
-				poses = append(poses, [7]float64{p.Turn.Imag, p.Turn.Jmag, p.Turn.Kmag, p.Turn.Real, round3(p.Shift.X), round3(p.Shift.Y), round3(p.Shift.Z)})
+				poses = append(
+					poses,
+					[7]float64{p.Turn.Imag, p.Turn.Jmag, p.Turn.Kmag, p.Turn.Real, round3(p.Shift.X), round3(p.Shift.Y), round3(p.Shift.Z)},
+				)
 			}
 			out.Pieces[i].Poses = append(out.Pieces[i].Poses, poses)
 			residual = max(residual, s.Residual)

@@ -57,8 +57,8 @@ func (s Sheet) offcut(p *Picture, o layout.Rect) {
 	p.polygon(Offcut, LayerNotes, rect(x, y, w, h)...).About = fmt.Sprintf("Offcut, %s %s", s.size(o.Width, o.Height), s.Units)
 	// What can be used of it is told in whole ticks.
 	usable := s.size(measure.Down(o.Width, s.Tick), measure.Down(o.Height, s.Tick))
-	if !label(p, x, y, w, h, TextQuiet, "offcut "+usable, "", 20) {
-		label(p, x, y, w, h, TextQuiet, "offcut", "", 20)
+	if !p.label(area{x, y, w, h}, TextQuiet, "offcut "+usable, "", 20) {
+		p.label(area{x, y, w, h}, TextQuiet, "offcut", "", 20)
 	}
 }
 
@@ -118,7 +118,7 @@ func (s Sheet) piece(p *Picture, n int, pl layout.Placed) {
 		p.polygon(Kept, LayerNotes, rect(x+in, y+in, w-2*in, h-2*in)...)
 	}
 	s.arrow(p, x+w, y+h, min(w, h))
-	label(p, x, y, w, h, Text, name, under, 30)
+	p.label(area{x, y, w, h}, Text, name, under, 30)
 }
 
 // arrow shows the way the pattern runs, in the lower right corner of a piece
@@ -132,7 +132,13 @@ func (s Sheet) arrow(p *Picture, right, bottom, side float64) {
 	foot, head := pattern.Pt(x, bottom-8*p.U), pattern.Pt(x, bottom-8*p.U-high)
 	p.line(Arrow, LayerNotes, foot, head)
 	barb := func(at pattern.Point, way float64) {
-		p.add(Shape{Class: Arrow, Layer: LayerNotes, Loops: [][]pattern.Point{{at.Add(pattern.Pt(-5*p.U, way*9*p.U)), at, at.Add(pattern.Pt(5*p.U, way*9*p.U))}}})
+		p.add(
+			Shape{
+				Class: Arrow,
+				Layer: LayerNotes,
+				Loops: [][]pattern.Point{{at.Add(pattern.Pt(-5*p.U, way*9*p.U)), at, at.Add(pattern.Pt(5*p.U, way*9*p.U))}},
+			},
+		)
 	}
 	barb(head, 1)
 	if s.Direction == paper.TwoWays {
@@ -140,11 +146,15 @@ func (s Sheet) arrow(p *Picture, right, bottom, side float64) {
 	}
 }
 
+// area is an upright rectangle of a picture, by its top left corner, in mm.
+type area struct{ x, y, w, h float64 }
+
 // label writes a name, and a second line where there is room, in the middle of
 // a rectangle, turned where that is high and narrow. It tells whether the name
 // could be written large enough to be read.
-func label(p *Picture, x, y, w, h float64, class Class, name, second string, most float64) bool {
+func (p *Picture) label(at area, class Class, name, second string, most float64) bool {
 	u := p.U
+	x, y, w, h := at.x, at.y, at.w, at.h
 	mid := pattern.Pt(x+w/2, y+h/2)
 	room, angle := w, 0.0
 	if h > w*1.4 {

@@ -39,8 +39,15 @@ func (p *Picture) count(c Class) int {
 
 func TestASheetShowsItsPieces(t *testing.T) {
 	laid := laidOut(t)
-	s := Sheet{Laid: laid, Label: func(i int) PieceLabel { return PieceLabel{Name: string(rune('a' + i)), Under: "Box"} }, Direction: paper.OneWayUp,
-		Key: func(n int) string { return fmt.Sprint("0.0.", n) }, Kept: func(n int) bool { return n == 1 }, Units: measure.MM, Tick: mm}
+	s := Sheet{
+		Laid:      laid,
+		Label:     func(i int) PieceLabel { return PieceLabel{Name: string(rune('a' + i)), Under: "Box"} },
+		Direction: paper.OneWayUp,
+		Key:       func(n int) string { return fmt.Sprint("0.0.", n) },
+		Kept:      func(n int) bool { return n == 1 },
+		Units:     measure.MM,
+		Tick:      measure.Tick(mm),
+	}
 	p := s.Picture()
 	text := p.Inline()
 	for n := range laid.Placed {
@@ -72,9 +79,12 @@ func TestASheetShowsItsPieces(t *testing.T) {
 func TestCutNumbersKeepApart(t *testing.T) {
 	laid := layout.Laid{Sheet: paper.Sheet{Name: "S", Width: 300 * mm, Height: 300 * mm}}
 	for i := range measure.Length(4) {
-		laid.Cuts = append(laid.Cuts, layout.Cut{N: int(i) + 1, Across: true, At: (100 + i) * mm, X: (100 + i) * mm, Length: 300 * mm, Of: 300 * mm})
+		laid.Cuts = append(
+			laid.Cuts,
+			layout.Cut{N: int(i) + 1, Across: true, At: (100 + i) * mm, X: (100 + i) * mm, Length: 300 * mm, Of: 300 * mm},
+		)
 	}
-	p := Sheet{Laid: laid, Units: measure.MM, Tick: mm}.Picture()
+	p := Sheet{Laid: laid, Units: measure.MM, Tick: measure.Tick(mm)}.Picture()
 	var at []pattern.Point
 	for _, s := range p.Shapes {
 		if s.Class != CutNumber {
@@ -117,7 +127,7 @@ func TestTheDrawerIsToScale(t *testing.T) {
 		l.Complete()
 		return l
 	}
-	d := Drawer{Units: measure.MM, Tick: mm}
+	d := Drawer{Units: measure.MM, Tick: measure.Tick(mm)}
 	few := d.Picture(drawer.Group{Lots: []drawer.Lot{lot(300*mm, 200*mm, 1)}})
 	many := drawer.Group{}
 	for range 12 {

@@ -115,8 +115,10 @@ func (s *Store) SaveJob(ctx context.Context, j Job) error {
 	if len(j.Layouts) == 0 {
 		j.Layouts = []byte("{}")
 	}
-	return oneJob(s.db.ExecContext(ctx, `UPDATE jobs SET name = ?, items = ?, choices = ?, layouts = ?, changed_at = ? WHERE id = ? AND state = ?`,
-		j.Name, string(items), string(j.Choices.Write()), string(j.Layouts), s.now().UnixMilli(), j.ID, Planned))
+	return oneJob(
+		s.db.ExecContext(ctx, `UPDATE jobs SET name = ?, items = ?, choices = ?, layouts = ?, changed_at = ? WHERE id = ? AND state = ?`,
+			j.Name, string(items), string(j.Choices.Write()), string(j.Layouts), s.now().UnixMilli(), j.ID, Planned),
+	)
 }
 
 // DeleteJob forgets a job; what a begun one had reserved is free again.
@@ -141,9 +143,22 @@ func (s *Store) BeginJob(ctx context.Context, id int64, stocks []batch.Stock) er
 				return err
 			}
 			if n < t.Count {
-				return fault.New(fault.TooFew, "sheets", "only %d of %d sheets of %s are still free; lay the job out again", n, t.Count, t.Card.Name)
+				return fault.New(
+					fault.TooFew,
+					"sheets",
+					"only %d of %d sheets of %s are still free; lay the job out again",
+					n,
+					t.Count,
+					t.Card.Name,
+				)
 			}
-			if _, err := tx.ExecContext(ctx, `INSERT INTO job_lots (job_id, lot_id, count) VALUES (?, ?, ?)`, id, t.Lot, t.Count); err != nil {
+			if _, err := tx.ExecContext(
+				ctx,
+				`INSERT INTO job_lots (job_id, lot_id, count) VALUES (?, ?, ?)`,
+				id,
+				t.Lot,
+				t.Count,
+			); err != nil {
 				return err
 			}
 		}

@@ -15,7 +15,13 @@ import (
 )
 
 func lotOf(count int, price float64) drawer.Lot {
-	l := drawer.Lot{Card: paper.Card{Name: design.UsualCard.Name, GSM: design.UsualCard.GSM}, Width: 300 * mm, Height: 300 * mm, Count: count, Price: price}
+	l := drawer.Lot{
+		Card:   paper.Card{Name: design.UsualCard.Name, GSM: design.UsualCard.GSM},
+		Width:  300 * mm,
+		Height: 300 * mm,
+		Count:  count,
+		Price:  price,
+	}
 	l.Complete()
 	return l
 }
@@ -126,12 +132,22 @@ func TestWhatMustBeBoughtIsNotReserved(t *testing.T) {
 
 func TestJobsComeBack(t *testing.T) {
 	s := fresh(t)
-	want := Job{Name: "fair", Items: []JobItem{{Box: 4, Copies: 2}}, Choices: batch.Choices{Stages: 2, Trim: mm, Held: []batch.Held{{Card: "oat/240/none", Sheet: "A4", Pieces: []batch.HeldPiece{{Piece: "p", X: mm, Turned: true}}}}}}
+	want := Job{
+		Name:  "fair",
+		Items: []JobItem{{Box: 4, Copies: 2}},
+		Choices: batch.Choices{
+			Stages: 2,
+			Trim:   mm,
+			Held:   []batch.Held{{Card: "oat/240/none", Sheet: "A4", Pieces: []batch.HeldPiece{{Piece: "p", X: mm, Turned: true}}}},
+		},
+	}
 	id, err := s.AddJob(t.Context(), want)
 	must(t, err)
 	got, err := s.Job(t.Context(), id)
 	must(t, err)
-	if got.Name != want.Name || got.State != Planned || len(got.Items) != 1 || got.Items[0] != want.Items[0] || got.Choices.Held[0].Pieces[0] != want.Choices.Held[0].Pieces[0] || got.Choices.Trim != mm {
+	if got.Name != want.Name || got.State != Planned || len(got.Items) != 1 || got.Items[0] != want.Items[0] ||
+		got.Choices.Held[0].Pieces[0] != want.Choices.Held[0].Pieces[0] ||
+		got.Choices.Trim != mm {
 		t.Errorf("the job came back as %+v", got)
 	}
 	must(t, s.SaveLayouts(t.Context(), id, []byte(`{"a":1}`)))

@@ -80,10 +80,24 @@ func addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64) error {
 			return err
 		}
 	}
-	_, err := tx.ExecContext(ctx, `
+	_, err := tx.ExecContext(
+		ctx,
+		`
 		INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id)
 		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-		l.Card.Name, l.Card.GSM, int64(l.Card.Thickness), string(l.Card.Direction), l.Sheet, int64(l.Width), int64(l.Height), l.Count, l.Price, l.Offcut, l.From, job)
+		l.Card.Name,
+		l.Card.GSM,
+		int64(l.Card.Thickness),
+		string(l.Card.Direction),
+		l.Sheet,
+		int64(l.Width),
+		int64(l.Height),
+		l.Count,
+		l.Price,
+		l.Offcut,
+		l.From,
+		job,
+	)
 	return err
 }
 

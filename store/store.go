@@ -36,7 +36,10 @@ type Store struct {
 // Open opens or makes the database in the file and brings its tables up to
 // date.
 func Open(ctx context.Context, file string) (*Store, error) {
-	q := url.Values{"_pragma": {"journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(5000)", "synchronous(FULL)"}, "_txlock": {"immediate"}}
+	q := url.Values{
+		"_pragma": {"journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(5000)", "synchronous(FULL)"},
+		"_txlock": {"immediate"},
+	}
 	db, err := sql.Open("sqlite", "file:"+(&url.URL{Path: file}).EscapedPath()+"?"+q.Encode())
 	if err != nil {
 		return nil, fmt.Errorf("open %s: %w", file, err)

@@ -14,7 +14,15 @@ func TestThingsAreKeptOnce(t *testing.T) {
 	if err != nil || len(starters) == 0 {
 		t.Fatalf("a new library has %d things, %v", len(starters), err)
 	}
-	tin := contents.Thing{Name: "a tin", Shape: contents.Round, Length: 70 * measure.Millimetre, Width: 70 * measure.Millimetre, Height: 40 * measure.Millimetre, Count: 5, Ease: 2 * measure.Millimetre}
+	tin := contents.Thing{
+		Name:   "a tin",
+		Shape:  contents.Round,
+		Length: 70 * measure.Millimetre,
+		Width:  70 * measure.Millimetre,
+		Height: 40 * measure.Millimetre,
+		Count:  5,
+		Ease:   2 * measure.Millimetre,
+	}
 	for range 2 {
 		if err := s.KeepThing(t.Context(), tin); err != nil {
 			t.Fatal(err)

@@ -113,7 +113,10 @@ func (b *browser) set(selector, value string) {
 func (b *browser) choose(selector, value string) {
 	b.t.Helper()
 	b.do(chromedp.WaitReady(selector), js(fmt.Sprintf(
-		`(() => { const s = document.querySelector(%q); s.value = %q; s.dispatchEvent(new Event("change", {bubbles: true})); })()`, selector, value)))
+		`(() => { const s = document.querySelector(%q); s.value = %q; s.dispatchEvent(new Event("change", {bubbles: true})); })()`,
+		selector,
+		value,
+	)))
 }
 
 // follow clicks a link. A page that is just being brought up to date can lose
@@ -181,7 +184,9 @@ func TestTheJarBoxInABrowser(t *testing.T) {
 	b.says("1 of ")
 	// The sheet is fetched by the page's own link, as the browser would print it.
 	got := b.value(`document.querySelector('a[href*="sheet.pdf?paper=a4"]').href`)
-	b.do(js(fmt.Sprintf(`fetch(%q).then(r => r.arrayBuffer()).then(a => { window.pdf = new TextDecoder().decode(a.slice(0, 5)) }); 0`, got)))
+	b.do(
+		js(fmt.Sprintf(`fetch(%q).then(r => r.arrayBuffer()).then(a => { window.pdf = new TextDecoder().decode(a.slice(0, 5)) }); 0`, got)),
+	)
 	b.until(`window.pdf == "%PDF-"`)
 	// Come back tomorrow: it is all there.
 	b.visit("/")
@@ -199,7 +204,9 @@ func TestUnitsInABrowser(t *testing.T) {
 	b.do(chromedp.Click(`.units button[value=cm]`))
 	b.until(`document.querySelector(".score-numbers b").innerText == "6.5"`)
 	b.do(chromedp.Reload())
-	b.until(`document.querySelector(".units button[aria-pressed=true]").value == "cm" && document.querySelector(".score-numbers b").innerText == "6.5"`)
+	b.until(
+		`document.querySelector(".units button[aria-pressed=true]").value == "cm" && document.querySelector(".score-numbers b").innerText == "6.5"`,
+	)
 }
 
 // A broken value is said at its field while the drawing stays; mending it
@@ -213,7 +220,9 @@ func TestBreakAndMendInABrowser(t *testing.T) {
 	depth := `[name="options.lid.depth"]`
 	b.set(depth, "3//4")
 	b.says("Not yet:")
-	if got := b.value(`document.querySelector('` + depth + `').value + " " + document.querySelectorAll(".nets svg").length`); got != "3//4 3" {
+	if got := b.value(
+		`document.querySelector('` + depth + `').value + " " + document.querySelectorAll(".nets svg").length`,
+	); got != "3//4 3" {
 		t.Errorf("after a broken value: %s; want it kept, and three drawings", got)
 	}
 	b.do(chromedp.Reload())
@@ -279,11 +288,20 @@ func TestFoldingInABrowser(t *testing.T) {
 	frame := func() string {
 		b.t.Helper()
 		b.do(js(`new Promise(r => requestAnimationFrame(() => requestAnimationFrame(r))); 0`))
-		return b.value(`(() => { const c = document.getElementById("space-canvas"); const s = document.createElement("canvas"); s.width = s.height = 64;
-			const g = s.getContext("2d"); g.drawImage(c, 0, 0, 64, 64); return [...g.getImageData(0, 0, 64, 64).data].join() })()`)
+		return b.value(
+			`(() => { const c = document.getElementById("space-canvas"); const s = document.createElement("canvas"); s.width = s.height = 64;
+			const g = s.getContext("2d"); g.drawImage(c, 0, 0, 64, 64); return [...g.getImageData(0, 0, 64, 64).data].join() })()`,
+		)
 	}
 	slide := func(at int) {
-		b.do(js(fmt.Sprintf(`(() => { const s = document.getElementById("fold-at"); s.value = %d; s.dispatchEvent(new Event("input")) })()`, at)))
+		b.do(
+			js(
+				fmt.Sprintf(
+					`(() => { const s = document.getElementById("fold-at"); s.value = %d; s.dispatchEvent(new Event("input")) })()`,
+					at,
+				),
+			),
+		)
 		b.do(js(`window.drawn = false; requestAnimationFrame(() => requestAnimationFrame(() => { window.drawn = true })); 0`))
 		b.until("window.drawn")
 	}
@@ -324,7 +342,20 @@ func TestAxe(t *testing.T) {
 	x.lot(1, 5*measure.Inch, 7*measure.Inch, true)
 	x.post("/jobs", "copies.1", "2")
 	b := openBrowser(t, x)
-	pages := []string{"/", "/new", "/nowhere", "/?deleted=1", "/boxes/1/fold", "/boxes/1/compare", "/boxes/1/compare?from=drawer", "/boxes/1/biggest", "/boxes/1/holds", "/drawer", "/jobs", "/jobs/1"}
+	pages := []string{
+		"/",
+		"/new",
+		"/nowhere",
+		"/?deleted=1",
+		"/boxes/1/fold",
+		"/boxes/1/compare",
+		"/boxes/1/compare?from=drawer",
+		"/boxes/1/biggest",
+		"/boxes/1/holds",
+		"/drawer",
+		"/jobs",
+		"/jobs/1",
+	}
 	for _, s := range stops {
 		pages = append(pages, "/boxes/1/"+s)
 	}

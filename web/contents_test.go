@@ -17,7 +17,9 @@ import (
 // A box that cannot be drawn any more still shows every stop, with the reason.
 func TestABoxThatCannotBeDrawnKeepsItsPages(t *testing.T) {
 	x := newTable(t)
-	in, err := design.Read([]byte(`{"brevium":1,"name":"too large","units":"in","style":"tray","size":{"length":"11 in","width":"11 in","height":"2 in"}}`))
+	in, err := design.Read(
+		[]byte(`{"brevium":1,"name":"too large","units":"in","style":"tray","size":{"length":"11 in","width":"11 in","height":"2 in"}}`),
+	)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -115,7 +117,21 @@ func TestABoxFromTheDrawer(t *testing.T) {
 			t.Errorf("the comparison does not say %q", says)
 		}
 	}
-	x.post("/boxes/1/box", "style", "tray", "from", "drawer", "card.name", "Oat card", "card.gsm", "270", "card.thickness", "0.3375 mm", "card.direction", "two-ways")
+	x.post(
+		"/boxes/1/box",
+		"style",
+		"tray",
+		"from",
+		"drawer",
+		"card.name",
+		"Oat card",
+		"card.gsm",
+		"270",
+		"card.thickness",
+		"0.3375 mm",
+		"card.direction",
+		"two-ways",
+	)
 	in := x.box(1).Inputs
 	if c := in.Card; in.Style != "tray" || c.Name != "Oat card" || c.GSM != 270 || c.Thickness != 337500 || c.Direction != "two-ways" {
 		t.Errorf("the box is a %s of %+v", in.Style, c)

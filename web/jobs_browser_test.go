@@ -42,7 +42,11 @@ func TestAJobInABrowser(t *testing.T) {
 	if held := x.job(1).Choices.Held; len(held) != 1 {
 		t.Fatalf("held: %+v", held)
 	}
-	b.do(js(`document.querySelector(".stock [data-key][aria-label*='kept']").focus(); document.activeElement.dispatchEvent(new KeyboardEvent("keydown", {key: "Enter", bubbles: true}))`))
+	b.do(
+		js(
+			`document.querySelector(".stock [data-key][aria-label*='kept']").focus(); document.activeElement.dispatchEvent(new KeyboardEvent("keydown", {key: "Enter", bubbles: true}))`,
+		),
+	)
 	b.until(`document.querySelector("#piece button[value=free]")`)
 	b.do(chromedp.Click(`#piece button[value=free]`))
 	b.until(`!document.querySelector(".stock .kept")`)
@@ -75,7 +79,9 @@ func TestAJobInABrowser(t *testing.T) {
 	b.do(chromedp.Click(`form[action$="/finish"] button`))
 	b.says("these offcuts are in it")
 	b.visit("/drawer")
-	b.until(`document.querySelector(".lots").textContent.includes("offcut of fair") || document.querySelector(".lots").textContent.includes("offcut of 5")`)
+	b.until(
+		`document.querySelector(".lots").textContent.includes("offcut of fair") || document.querySelector(".lots").textContent.includes("offcut of 5")`,
+	)
 	if got := x.counts(); !strings.Contains(got, "1/0o") {
 		t.Errorf("the drawer holds %s", got)
 	}

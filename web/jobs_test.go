@@ -21,7 +21,14 @@ import (
 // lot is a pile of the jar box's card.
 func (x *table) lot(count int, w, h measure.Length, offcut bool) {
 	x.t.Helper()
-	l := drawer.Lot{Card: paper.Card{Name: "Plain card", GSM: 240, Direction: paper.NoDirection}, Width: w, Height: h, Count: count, Price: 0.8, Offcut: offcut}
+	l := drawer.Lot{
+		Card:   paper.Card{Name: "Plain card", GSM: 240, Direction: paper.NoDirection},
+		Width:  w,
+		Height: h,
+		Count:  count,
+		Price:  0.8,
+		Offcut: offcut,
+	}
 	l.Complete()
 	if err := x.store.AddLots(x.t.Context(), []drawer.Lot{l}); err != nil {
 		x.t.Fatal(err)
@@ -60,12 +67,44 @@ func TestTheDrawer(t *testing.T) {
 	if _, body, _ := x.get("/drawer"); !strings.Contains(body, "The drawer is empty") {
 		t.Error("the empty drawer says nothing useful")
 	}
-	if code, body, _ := x.post("/drawer", "card", "Oat card", "gsm", "270 gsm", "direction", "none", "sheet", "A4", "count", "6", "price", "0,60"); code != http.StatusNoContent {
+	if code, body, _ := x.post(
+		"/drawer",
+		"card",
+		"Oat card",
+		"gsm",
+		"270 gsm",
+		"direction",
+		"none",
+		"sheet",
+		"A4",
+		"count",
+		"6",
+		"price",
+		"0,60",
+	); code != http.StatusNoContent {
 		t.Fatalf("%d: %s", code, body)
 	}
 	// More of the same are laid on the pile; an offcut lies by itself.
 	x.post("/drawer", "card", "oat card", "gsm", "270", "direction", "none", "sheet", "A4", "count", "2", "price", "0.60")
-	x.post("/drawer", "card", "Oat card", "gsm", "270", "direction", "none", "sheet", "own", "width", "14.2 cm", "height", "30 cm", "count", "1", "offcut", "1")
+	x.post(
+		"/drawer",
+		"card",
+		"Oat card",
+		"gsm",
+		"270",
+		"direction",
+		"none",
+		"sheet",
+		"own",
+		"width",
+		"14.2 cm",
+		"height",
+		"30 cm",
+		"count",
+		"1",
+		"offcut",
+		"1",
+	)
 	if got := x.counts(); got != "8/0 1/0o" {
 		t.Errorf("the drawer holds %s", got)
 	}
@@ -92,7 +131,12 @@ func TestTheDrawer(t *testing.T) {
 	if code, _, _ := x.post("/drawer/1", "count.1", "5", "price.1", "0.7"); code != http.StatusNoContent || x.counts() != "5/0 1/0o" {
 		t.Errorf("%d, the drawer holds %s", code, x.counts())
 	}
-	if code, body, _ := x.post("/drawer/1", "count.1", "lots"); code != http.StatusUnprocessableEntity || !strings.Contains(body, "not a whole number") {
+	if code, body, _ := x.post(
+		"/drawer/1",
+		"count.1",
+		"lots",
+	); code != http.StatusUnprocessableEntity ||
+		!strings.Contains(body, "not a whole number") {
 		t.Errorf("%d", code)
 	}
 	x.post("/drawer/2", "out", "1")
@@ -108,7 +152,8 @@ func TestTheDrawerAsAFile(t *testing.T) {
 	x := newTable(t)
 	x.lot(7, 12*measure.Inch, 12*measure.Inch, false)
 	_, file, header := x.get("/drawer.csv")
-	if !strings.Contains(header.Get("Content-Type"), "csv") || !strings.Contains(file, "Plain card,240,0.3 mm,none,12 × 12 in,304.8 mm,304.8 mm,7,0.8,no,") {
+	if !strings.Contains(header.Get("Content-Type"), "csv") ||
+		!strings.Contains(file, "Plain card,240,0.3 mm,none,12 × 12 in,304.8 mm,304.8 mm,7,0.8,no,") {
 		t.Errorf("%s", file)
 	}
 	other := newTable(t)
@@ -116,7 +161,8 @@ func TestTheDrawerAsAFile(t *testing.T) {
 		t.Errorf("%d: %s", code, body)
 	}
 	code, body, _ := other.post("/drawer/import", "list", "card,sheet,count\nOat,A4,3\nOat,A4,x\n,A4,1\n")
-	if code != http.StatusUnprocessableEntity || !strings.Contains(body, "row 2") || !strings.Contains(body, "row 3") || other.counts() != "7/0" {
+	if code != http.StatusUnprocessableEntity || !strings.Contains(body, "row 2") || !strings.Contains(body, "row 3") ||
+		other.counts() != "7/0" {
 		t.Errorf("%d; the drawer holds %s", code, other.counts())
 	}
 }
@@ -129,13 +175,27 @@ func TestAJobFromPlanToDrawer(t *testing.T) {
 	if _, body, _ := x.get("/jobs"); !strings.Contains(body, "No jobs yet") {
 		t.Error("no jobs say nothing useful")
 	}
-	if code, body, _ := x.post("/jobs", "name", "", "copies.1", ""); code != http.StatusUnprocessableEntity || !strings.Contains(body, "at least one box") {
+	if code, body, _ := x.post(
+		"/jobs",
+		"name",
+		"",
+		"copies.1",
+		"",
+	); code != http.StatusUnprocessableEntity ||
+		!strings.Contains(body, "at least one box") {
 		t.Errorf("a job of nothing: %d", code)
 	}
 	if code, _, _ := x.post("/jobs", "copies.1", "9999"); code != http.StatusUnprocessableEntity {
 		t.Errorf("9999 boxes: %d", code)
 	}
-	if code, _, header := x.post("/jobs", "name", "fair", "copies.1", "2"); code != http.StatusNoContent || header.Get("HX-Redirect") != "/jobs/1" {
+	if code, _, header := x.post(
+		"/jobs",
+		"name",
+		"fair",
+		"copies.1",
+		"2",
+	); code != http.StatusNoContent ||
+		header.Get("HX-Redirect") != "/jobs/1" {
 		t.Fatalf("%d %s", code, header.Get("HX-Redirect"))
 	}
 	_, body, _ := x.get("/jobs/1")
@@ -201,7 +261,18 @@ func TestAJobChanges(t *testing.T) {
 	n := x.jarBox()
 	x.jarBox()
 	x.post("/jobs", "copies.1", "1")
-	if code, body, _ := x.post("/jobs/1", "name", "both", "copies.1", "3", "add", "2", "stages", "2"); code != http.StatusOK || !strings.Contains(body, `id="job"`) {
+	if code, body, _ := x.post(
+		"/jobs/1",
+		"name",
+		"both",
+		"copies.1",
+		"3",
+		"add",
+		"2",
+		"stages",
+		"2",
+	); code != http.StatusOK ||
+		!strings.Contains(body, `id="job"`) {
 		t.Fatalf("%d: %s", code, body)
 	}
 	j := x.job(1)
@@ -250,7 +321,18 @@ func TestPiecesAreHeld(t *testing.T) {
 	if code != http.StatusOK || !strings.Contains(panel, "Keep it here") || !strings.Contains(panel, "From the left") {
 		t.Errorf("%d: %s", code, panel)
 	}
-	if code, body, _ := x.post("/jobs/1/hold", "at", at[0], "x", "1", "y", "1/2", "do", "keep"); code != http.StatusOK || !strings.Contains(body, "kept where it lies") {
+	if code, body, _ := x.post(
+		"/jobs/1/hold",
+		"at",
+		at[0],
+		"x",
+		"1",
+		"y",
+		"1/2",
+		"do",
+		"keep",
+	); code != http.StatusOK ||
+		!strings.Contains(body, "kept where it lies") {
 		t.Fatalf("%d: %s", code, body)
 	}
 	held := x.job(1).Choices.Held
@@ -260,10 +342,28 @@ func TestPiecesAreHeld(t *testing.T) {
 	// Outside the sheet it cannot lie; what was kept stays.
 	_, body, _ = x.get("/jobs/1")
 	at = keys(body)
-	if code, body, _ := x.post("/jobs/1/hold", "at", at[0], "x", "11", "do", "keep"); code != http.StatusUnprocessableEntity || !strings.Contains(body, "stick out") {
+	if code, body, _ := x.post(
+		"/jobs/1/hold",
+		"at",
+		at[0],
+		"x",
+		"11",
+		"do",
+		"keep",
+	); code != http.StatusUnprocessableEntity ||
+		!strings.Contains(body, "stick out") {
 		t.Errorf("outside the sheet: %d", code)
 	}
-	if code, _, _ := x.post("/jobs/1/hold", "at", at[0], "x", "wide", "do", "keep"); code != http.StatusUnprocessableEntity || len(x.job(1).Choices.Held) != 1 {
+	if code, _, _ := x.post(
+		"/jobs/1/hold",
+		"at",
+		at[0],
+		"x",
+		"wide",
+		"do",
+		"keep",
+	); code != http.StatusUnprocessableEntity ||
+		len(x.job(1).Choices.Held) != 1 {
 		t.Errorf("no length: %d", code)
 	}
 	for _, key := range at {

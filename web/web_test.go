@@ -114,7 +114,8 @@ func TestWhatIsNotThere(t *testing.T) {
 	x.jarBox()
 	for _, path := range []string{"/boxes/9/box", "/boxes/x/box", "/boxes/1/cellar", "/nowhere", "/boxes/1/pieces/roof.svg", "/boxes/99999999999999999999/fit"} {
 		code, body, _ := x.get(path)
-		if code != http.StatusNotFound || !strings.Contains(body, "The list shows what there is") && !strings.Contains(body, "the list shows what there is") {
+		if code != http.StatusNotFound ||
+			!strings.Contains(body, "The list shows what there is") && !strings.Contains(body, "the list shows what there is") {
 			t.Errorf("%s: %d\n%s", path, code, body)
 		}
 	}
@@ -133,7 +134,21 @@ func TestNewBoxes(t *testing.T) {
 	if b := x.box(1); b.Name != "Box for 4 × Jar" || b.Inputs.Things[0].Width != 48*measure.Millimetre {
 		t.Errorf("made %+v", b)
 	}
-	_, _, header = x.post("/new", "start", "size", "name", "Dice", "size.length", "4", "size.width", "3", "size.height", "1 1/2", "size.basis", "scored")
+	_, _, header = x.post(
+		"/new",
+		"start",
+		"size",
+		"name",
+		"Dice",
+		"size.length",
+		"4",
+		"size.width",
+		"3",
+		"size.height",
+		"1 1/2",
+		"size.basis",
+		"scored",
+	)
 	if header.Get("HX-Redirect") != "/boxes/2/box" || x.box(2).Inputs.Size["height"] != 3*measure.Inch/2 {
 		t.Errorf("to %q, %+v", header.Get("HX-Redirect"), x.box(2).Inputs.Size)
 	}
@@ -266,13 +281,28 @@ func TestContentsComeAndGo(t *testing.T) {
 	if len(b.Inputs.Things) != 2 {
 		t.Fatalf("%d things after adding one", len(b.Inputs.Things))
 	}
-	x.post("/boxes/1/contents", "contents[1].name", "Deck", "contents[1].length", "2 1/2", "contents[1].width", "1", "contents[1].height", "2", "contents[1].count", "1")
+	x.post(
+		"/boxes/1/contents",
+		"contents[1].name",
+		"Deck",
+		"contents[1].length",
+		"2 1/2",
+		"contents[1].width",
+		"1",
+		"contents[1].height",
+		"2",
+		"contents[1].count",
+		"1",
+	)
 	if got := x.box(id).Inputs.Things[1]; got.Name != "Deck" || got.Length != 5*measure.Inch/2 || got.Width != measure.Inch {
 		t.Errorf("the deck is %+v", got)
 	}
 	x.post("/boxes/1/contents", "remove", "1")
 	x.post("/boxes/1/contents", "stand", "1x4x1")
-	if code, body, _ := x.get("/boxes/1/contents"); code != http.StatusOK || x.box(id).Inputs.Stand != "" || !strings.Contains(body, "checked> choose what takes least card") {
+	if code, body, _ := x.get(
+		"/boxes/1/contents",
+	); code != http.StatusOK || x.box(id).Inputs.Stand != "" ||
+		!strings.Contains(body, "checked> choose what takes least card") {
 		t.Error("an arrangement too long for the sheets was kept")
 	}
 	x.post("/boxes/1/contents", "contents[0].count", "2", "stand", "best")
@@ -324,7 +354,7 @@ func TestUnitsEverywhere(t *testing.T) {
 	if !strings.Contains(body, `<b class="numbers">6.5</b>`) || !strings.Contains(header.Get("Set-Cookie"), "units=cm") {
 		t.Error("the scores are not shown in centimetres")
 	}
-	if b := x.box(id); b.Inputs.Units != measure.CM || b.Inputs.Tools.Tick != measure.Millimetre {
+	if b := x.box(id); b.Inputs.Units != measure.CM || b.Inputs.Tools.Tick != measure.Tick(measure.Millimetre) {
 		t.Errorf("units %s, tick %v", b.Inputs.Units, b.Inputs.Tools.Tick)
 	}
 	q := httptest.NewRequest(http.MethodGet, "/", nil)

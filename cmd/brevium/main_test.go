@@ -65,13 +65,19 @@ func TestPlanReadsFileAndStandardInput(t *testing.T) {
 		t.Fatalf("%v; file and standard input agree: %v", err, fromFile == fromInput)
 	}
 	p := plan.Pieces[0]
-	if plan.Brevium != 1 || p.ID != "tray" || p.Blank.Width != 145 || p.Blank.Height != 110 || p.Scores.Vertical[1] != 120 || p.Scores.Horizontal[1] != 85 {
+	if plan.Brevium != 1 || p.ID != "tray" || p.Blank.Width != 145 || p.Blank.Height != 110 || p.Scores.Vertical[1] != 120 ||
+		p.Scores.Horizontal[1] != 85 {
 		t.Errorf("the plan is %+v", plan)
 	}
 }
 
 func TestLayoutAndStyles(t *testing.T) {
-	out, _, status := run(t, `{"brevium":1,"sheets":[{"name":"s","width":100,"height":100}],"pieces":[{"name":"p","width":50,"height":50,"copies":4}]}`, "layout", "-")
+	out, _, status := run(
+		t,
+		`{"brevium":1,"sheets":[{"name":"s","width":100,"height":100}],"pieces":[{"name":"p","width":50,"height":50,"copies":4}]}`,
+		"layout",
+		"-",
+	)
 	if status != 0 || !strings.Contains(out, `"used": 1`) || !strings.Contains(out, `"unplaced": []`) {
 		t.Errorf("status %d: %s", status, out)
 	}

@@ -28,7 +28,12 @@ type served struct {
 
 func (s *served) flags(c *cobra.Command) {
 	f := c.Flags()
-	f.StringVar(&s.address, "address", env("BREVIUM_ADDRESS", "127.0.0.1:8787"), "address to listen on; port 0 takes a free one (env BREVIUM_ADDRESS)")
+	f.StringVar(
+		&s.address,
+		"address",
+		env("BREVIUM_ADDRESS", "127.0.0.1:8787"),
+		"address to listen on; port 0 takes a free one (env BREVIUM_ADDRESS)",
+	)
 	f.StringVar(&s.folder, "data", env("BREVIUM_DATA", "data"), "folder for the database (env BREVIUM_DATA)")
 	f.BoolVar(&s.verbose, "verbose", false, "log every request")
 }

@@ -91,14 +91,23 @@ func Gather(ctx context.Context, items []Item, lots []drawer.Lot, ch Choices) ([
 	for i, it := range items {
 		field := fault.Path("items", i)
 		if it.Copies < 1 || it.Copies > design.MostCopies {
-			return nil, fault.New(fault.CountRange, fault.Path(field, "copies"), "make 1 to %d of a box, not %d", design.MostCopies, it.Copies)
+			return nil, fault.New(
+				fault.CountRange,
+				fault.Path(field, "copies"),
+				"make 1 to %d of a box, not %d",
+				design.MostCopies,
+				it.Copies,
+			)
 		}
 		in := it.Inputs.Clone()
 		in.Copies = 1
 		r, err := design.Make(ctx, in)
 		if err != nil {
 			f := fault.Of(err)
-			return nil, fault.At(field, &fault.Fault{Code: f.Code, Field: f.Field, Text: fmt.Sprintf("%s cannot be made: %s", in.Name, f.Text), Cause: err})
+			return nil, fault.At(
+				field,
+				&fault.Fault{Code: f.Code, Field: f.Field, Text: fmt.Sprintf("%s cannot be made: %s", in.Name, f.Text), Cause: err},
+			)
 		}
 		g.add(i, it.Copies, r)
 	}
@@ -126,7 +135,10 @@ func (g *gathering) add(item, copies int, r *design.Result) {
 		at := slices.IndexFunc(g.stocks, func(x Stock) bool { return drawer.Key(x.Card) == drawer.Key(s.Card) })
 		if at < 0 {
 			at = len(g.stocks)
-			g.stocks = append(g.stocks, Stock{Card: s.Card, Job: &layout.Job{Trim: g.choices.Trim, Kerf: g.choices.Kerf, Stages: g.choices.Stages}})
+			g.stocks = append(
+				g.stocks,
+				Stock{Card: s.Card, Job: &layout.Job{Trim: g.choices.Trim, Kerf: g.choices.Kerf, Stages: g.choices.Stages}},
+			)
 			g.toBuy = append(g.toBuy, nil)
 		}
 		stock := &g.stocks[at]
@@ -138,7 +150,8 @@ func (g *gathering) add(item, copies int, r *design.Result) {
 			stock.Job.Pieces = append(stock.Job.Pieces, p)
 		}
 		for _, b := range s.Job.Sheets {
-			if !b.Offcut && !slices.ContainsFunc(g.toBuy[at], func(x paper.Sheet) bool { return sameSize(x.Width, x.Height, b.Width, b.Height) }) {
+			if !b.Offcut &&
+				!slices.ContainsFunc(g.toBuy[at], func(x paper.Sheet) bool { return sameSize(x.Width, x.Height, b.Width, b.Height) }) {
 				g.toBuy[at] = append(g.toBuy[at], b)
 			}
 		}
@@ -187,7 +200,19 @@ func (g *gathering) sheets(s *Stock, buy []paper.Sheet) {
 		if g.trimmer > 0 && min(sheet.Width, sheet.Height) > g.trimmer {
 			return // it does not go under the trimmer
 		}
-		s.Job.Sheets, s.Names, s.Lots, s.Prices = append(s.Job.Sheets, sheet), append(s.Names, name), append(s.Lots, lot), append(s.Prices, price)
+		s.Job.Sheets, s.Names, s.Lots, s.Prices = append(
+			s.Job.Sheets,
+			sheet,
+		), append(
+			s.Names,
+			name,
+		), append(
+			s.Lots,
+			lot,
+		), append(
+			s.Prices,
+			price,
+		)
 	}
 	for _, l := range g.lots {
 		if drawer.Key(l.Card) != drawer.Key(s.Card) || l.Free() < 1 {
@@ -197,7 +222,14 @@ func (g *gathering) sheets(s *Stock, buy []paper.Sheet) {
 		if worth == 0 {
 			worth = each * l.Width.MM() * l.Height.MM()
 		}
-		sheet := paper.Sheet{Name: fmt.Sprintf("%s (drawer %d)", l.Sheet, l.ID), Width: l.Width, Height: l.Height, Count: l.Free(), Cost: worth, Offcut: l.Offcut}
+		sheet := paper.Sheet{
+			Name:   fmt.Sprintf("%s (drawer %d)", l.Sheet, l.ID),
+			Width:  l.Width,
+			Height: l.Height,
+			Count:  l.Free(),
+			Cost:   worth,
+			Offcut: l.Offcut,
+		}
 		if l.Offcut {
 			sheet.Name, sheet.Cost, worth = fmt.Sprintf("kept offcut %d", l.ID), 0, 0
 		}
@@ -213,7 +245,12 @@ func (g *gathering) sheets(s *Stock, buy []paper.Sheet) {
 		if worth == 0 {
 			worth = each * b.Width.MM() * b.Height.MM()
 		}
-		add(paper.Sheet{Name: b.Name + " (to buy)", Width: b.Width, Height: b.Height, Count: paper.Unlimited, Cost: worth * buyingCosts}, b.Name, 0, worth)
+		add(
+			paper.Sheet{Name: b.Name + " (to buy)", Width: b.Width, Height: b.Height, Count: paper.Unlimited, Cost: worth * buyingCosts},
+			b.Name,
+			0,
+			worth,
+		)
 	}
 }
 
@@ -233,7 +270,11 @@ func (g *gathering) hold(s *Stock) {
 				continue
 			}
 			copies[i]++
-			placed := layout.Placed{Piece: i, Turned: p.Turned, Rect: layout.Rect{X: p.X, Y: p.Y, Width: s.Job.Pieces[i].Width, Height: s.Job.Pieces[i].Height}}
+			placed := layout.Placed{
+				Piece:  i,
+				Turned: p.Turned,
+				Rect:   layout.Rect{X: p.X, Y: p.Y, Width: s.Job.Pieces[i].Width, Height: s.Job.Pieces[i].Height},
+			}
 			if p.Turned {
 				placed.Width, placed.Height = placed.Height, placed.Width
 			}

@@ -100,7 +100,15 @@ func TestHeldPiecesGoByName(t *testing.T) {
 	items := []Item{{Inputs: tray("t", 2*inch, inch), Copies: 3}}
 	lots := []drawer.Lot{sheets(7, 9, 12*inch, 12*inch)}
 	first := gather(t, items, lots, Choices{})
-	ch := Choices{Held: []Held{{Card: drawer.Key(first[0].Card), Sheet: first[0].Job.Sheets[0].Name, Pieces: []HeldPiece{{Piece: first[0].Job.Pieces[0].Name, X: 3 * inch, Y: 5 * inch}}}}}
+	ch := Choices{
+		Held: []Held{
+			{
+				Card:   drawer.Key(first[0].Card),
+				Sheet:  first[0].Job.Sheets[0].Name,
+				Pieces: []HeldPiece{{Piece: first[0].Job.Pieces[0].Name, X: 3 * inch, Y: 5 * inch}},
+			},
+		},
+	}
 	found := false
 	for _, p := range gather(t, items, lots, ch)[0].Layout.Sheets[0].Placed {
 		found = found || p.X == 3*inch && p.Y == 5*inch
@@ -127,7 +135,8 @@ func TestStocksAndLayoutsComeBack(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if !reflect.DeepEqual(Takes(again), Takes(stocks)) || !reflect.DeepEqual(again[0].Origins, stocks[0].Origins) || len(again[0].Layout.Sheets) != len(stocks[0].Layout.Sheets) {
+	if !reflect.DeepEqual(Takes(again), Takes(stocks)) || !reflect.DeepEqual(again[0].Origins, stocks[0].Origins) ||
+		len(again[0].Layout.Sheets) != len(stocks[0].Layout.Sheets) {
 		t.Errorf("stocks come back as %+v", again)
 	}
 	fresh, err := Gather(t.Context(), items, lots, Choices{Stages: 3})
@@ -206,7 +215,9 @@ func TestWhatAnOffcutWouldMake(t *testing.T) {
 // is, brackets and all, and a box's name makes no mat of its trays.
 func TestNamesAreOnlyNames(t *testing.T) {
 	in := design.New("Tea: matching set", measure.MM, "tray")
-	in.Sheets = []paper.Sheet{{Name: "Big (recycled, 90 lb)", Width: 300 * measure.Millimetre, Height: 300 * measure.Millimetre, Count: paper.Unlimited}}
+	in.Sheets = []paper.Sheet{
+		{Name: "Big (recycled, 90 lb)", Width: 300 * measure.Millimetre, Height: 300 * measure.Millimetre, Count: paper.Unlimited},
+	}
 	in.Mats = []dress.Dressing{{Piece: "tray", Where: dress.Walls, Layers: []dress.Layer{{Card: in.Card, Border: 2 * measure.Millimetre}}}}
 	stocks, err := Gather(t.Context(), []Item{{in, 1}}, nil, Choices{})
 	if err != nil {

@@ -125,8 +125,17 @@ type (
 func WriteStocks(stocks []Stock) []byte {
 	out := []stockFile{}
 	for _, s := range stocks {
-		f := stockFile{Card: s.Card.Name, GSM: s.Card.GSM, Thick: s.Card.Thickness, Way: string(s.Card.Direction), Lots: s.Lots, Prices: s.Prices, Names: s.Names,
-			Job: s.Job.JSON(), Layout: must(s.Layout.JSON(s.Job, 0))}
+		f := stockFile{
+			Card:   s.Card.Name,
+			GSM:    s.Card.GSM,
+			Thick:  s.Card.Thickness,
+			Way:    string(s.Card.Direction),
+			Lots:   s.Lots,
+			Prices: s.Prices,
+			Names:  s.Names,
+			Job:    s.Job.JSON(),
+			Layout: must(s.Layout.JSON(s.Job, 0)),
+		}
 		for _, o := range s.Origins {
 			f.Origins = append(f.Origins, originFile(o))
 		}
@@ -159,7 +168,12 @@ func ReadStocks(text []byte) ([]Stock, error) {
 	}
 	var out []Stock
 	for _, f := range all {
-		s := Stock{Card: paper.Card{Name: f.Card, GSM: f.GSM, Thickness: f.Thick, Direction: paper.Direction(f.Way)}, Lots: f.Lots, Prices: f.Prices, Names: f.Names}
+		s := Stock{
+			Card:   paper.Card{Name: f.Card, GSM: f.GSM, Thickness: f.Thick, Direction: paper.Direction(f.Way)},
+			Lots:   f.Lots,
+			Prices: f.Prices,
+			Names:  f.Names,
+		}
 		for _, o := range f.Origins {
 			s.Origins = append(s.Origins, Origin(o))
 		}
@@ -171,7 +185,8 @@ func ReadStocks(text []byte) ([]Stock, error) {
 			return nil, err
 		}
 		s.older()
-		if len(s.Lots) != len(s.Job.Sheets) || len(s.Prices) != len(s.Lots) || len(s.Names) != len(s.Lots) || len(s.Origins) != len(s.Job.Pieces) {
+		if len(s.Lots) != len(s.Job.Sheets) || len(s.Prices) != len(s.Lots) || len(s.Names) != len(s.Lots) ||
+			len(s.Origins) != len(s.Job.Pieces) {
 			return nil, fault.New(fault.Invalid, "stocks", "the job's record is not whole")
 		}
 		out = append(out, s)

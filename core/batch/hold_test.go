@@ -12,7 +12,12 @@ func twoCards(t *testing.T, ch Choices) []Stock {
 	t.Helper()
 	plum := tray("plum", 3*inch, inch)
 	plum.Card.Name = "Plum card"
-	return gather(t, []Item{{Inputs: tray("oat", 6*inch, inch), Copies: 3}, {Inputs: plum, Copies: 4}}, []drawer.Lot{sheets(7, 9, 12*inch, 12*inch)}, ch)
+	return gather(
+		t,
+		[]Item{{Inputs: tray("oat", 6*inch, inch), Copies: 3}, {Inputs: plum, Copies: 4}},
+		[]drawer.Lot{sheets(7, 9, 12*inch, 12*inch)},
+		ch,
+	)
 }
 
 // counts is how many pieces are held on each sheet.
@@ -51,12 +56,16 @@ func TestKeepingAndLettingGo(t *testing.T) {
 	to := at(last)
 	to.X, to.Y = inch, 2*inch
 	ch := Choices{Held: Keep(stocks, last, to)}
-	if len(ch.Held) != 1 || ch.Held[0].Card != drawer.Key(stocks[0].Card) || ch.Held[0].Pieces[0].X != inch || ch.Held[0].Pieces[0].Y != 2*inch {
+	if len(ch.Held) != 1 || ch.Held[0].Card != drawer.Key(stocks[0].Card) || ch.Held[0].Pieces[0].X != inch ||
+		ch.Held[0].Pieces[0].Y != 2*inch {
 		t.Fatalf("held: %+v", ch.Held)
 	}
 	// The kept sheet comes first now.
 	stocks = twoCards(t, ch)
-	if first := at(Place{}); !stocks[0].Keeps(0, first) && !stocks[0].Keeps(0, stocks[0].Layout.Sheets[0].Placed[len(stocks[0].Layout.Sheets[0].Placed)-1]) {
+	if first := at(
+		Place{},
+	); !stocks[0].Keeps(0, first) &&
+		!stocks[0].Keeps(0, stocks[0].Layout.Sheets[0].Placed[len(stocks[0].Layout.Sheets[0].Placed)-1]) {
 		t.Error("no piece of the first sheet is kept")
 	}
 	// The other card's whole sheet.
@@ -104,7 +113,14 @@ func TestWhatIsBoughtAndKept(t *testing.T) {
 	if len(kept) != 2 || kept[0].Count != 2 || kept[1].Count != 2 || min(kept[0].Width, kept[0].Height) != 4*inch {
 		t.Errorf("kept: %+v", kept)
 	}
-	if more := gather(t, []Item{{Inputs: tray("oat", 6*inch, inch), Copies: 2}}, append([]drawer.Lot{sheets(7, 1, 12*inch, 12*inch)}, sheets(8, 1, 12*inch, 12*inch)), Choices{}); len(ToBuy(more)) != 0 {
+	if more := gather(
+		t,
+		[]Item{{Inputs: tray("oat", 6*inch, inch), Copies: 2}},
+		append([]drawer.Lot{sheets(7, 1, 12*inch, 12*inch)}, sheets(8, 1, 12*inch, 12*inch)),
+		Choices{},
+	); len(
+		ToBuy(more),
+	) != 0 {
 		t.Errorf("two sheets are there, yet to buy: %+v", ToBuy(more))
 	}
 }

@@ -77,7 +77,10 @@ func OffcutUses(ctx context.Context, stocks []Stock, designs []design.Inputs) []
 			continue // a box that cannot be made comes out of nothing
 		}
 		for _, p := range r.Parts {
-			pieces[in.Name] = append(pieces[in.Name], layout.Piece{Name: p.ID, Width: p.Pattern.Width, Height: p.Pattern.Height, Copies: p.Copies(), Turn: true})
+			pieces[in.Name] = append(
+				pieces[in.Name],
+				layout.Piece{Name: p.ID, Width: p.Pattern.Width, Height: p.Pattern.Height, Copies: p.Copies(), Turn: true},
+			)
 		}
 	}
 	var out []Use
@@ -85,7 +88,8 @@ func OffcutUses(ctx context.Context, stocks []Stock, designs []design.Inputs) []
 		var useful []layout.Rect
 		for _, l := range st.Layout.Sheets {
 			for _, o := range l.Offcuts {
-				if drawer.Useful(o) && !slices.ContainsFunc(useful, func(x layout.Rect) bool { return x.Width == o.Width && x.Height == o.Height }) {
+				if drawer.Useful(o) &&
+					!slices.ContainsFunc(useful, func(x layout.Rect) bool { return x.Width == o.Width && x.Height == o.Height }) {
 					useful = append(useful, o)
 				}
 			}

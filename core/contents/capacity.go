@@ -113,7 +113,10 @@ func (h *Holds) stop(g grid, t Thing, clear Room) {
 	}
 	by := func(a, b lack) int { return int(a.by - b.by) }
 	if h.Count == 0 {
-		worst := slices.MaxFunc([]lack{{AlongLength, g.l - clear.Length}, {AlongWidth, g.w - clear.Width}, {AlongHeight, g.h - clear.Height}}, by)
+		worst := slices.MaxFunc(
+			[]lack{{AlongLength, g.l - clear.Length}, {AlongWidth, g.w - clear.Width}, {AlongHeight, g.h - clear.Height}},
+			by,
+		)
 		h.Stops, h.Lacks = worst.axis, worst.by
 		return
 	}

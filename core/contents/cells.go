@@ -221,7 +221,12 @@ func (a *Arrangement) fill(blocks []*block) {
 // cells and partings make up exactly the given inside: what is clear within
 // any linings. Without cells only the account is told.
 func (a Arrangement) Spread(p Parting, length, width, height measure.Length) Arrangement {
-	over := Line{"left over by rounding to the board's grooves", length + a.linings.Length - a.Length, width + a.linings.Width - a.Width, height + a.linings.Height - a.Height}
+	over := Line{
+		"left over by rounding to the board's grooves",
+		length + a.linings.Length - a.Length,
+		width + a.linings.Width - a.Width,
+		height + a.linings.Height - a.Height,
+	}
 	if over.Length != 0 || over.Width != 0 || over.Height != 0 {
 		a.Account = append(slices.Clone(a.Account), over)
 	}

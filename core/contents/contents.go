@@ -120,7 +120,13 @@ func (t Thing) Check() error {
 	case t.Ease < 0:
 		return fault.New(fault.Negative, "ease", "the ease is room to spare; give 0 or more")
 	case t.Squeeze < 0 || t.Squeeze > MostSqueeze:
-		return fault.New(fault.SqueezeRange, "squeeze", "a soft thing is pressed by 0 to %d %% of its height, not %d", MostSqueeze, t.Squeeze)
+		return fault.New(
+			fault.SqueezeRange,
+			"squeeze",
+			"a soft thing is pressed by 0 to %d %% of its height, not %d",
+			MostSqueeze,
+			t.Squeeze,
+		)
 	case t.Up != nil && len(t.Up) == 0:
 		return fault.New(fault.NoWayUp, "up", "tick at least one side that may be upright, or the thing cannot stand at all")
 	case slices.ContainsFunc(t.Up, func(s Side) bool { return !slices.Contains(Sides, s) }):
@@ -134,7 +140,13 @@ func (t Thing) Check() error {
 // CheckAll checks every thing; each fault is put at its thing by at.
 func CheckAll(things []Thing, at func(i int) string) error {
 	if len(things) > MostKinds {
-		return fault.New(fault.CountRange, "contents", "a box holds up to %d kinds of thing, not %d; put some in a box of their own", MostKinds, len(things))
+		return fault.New(
+			fault.CountRange,
+			"contents",
+			"a box holds up to %d kinds of thing, not %d; put some in a box of their own",
+			MostKinds,
+			len(things),
+		)
 	}
 	for i, t := range things {
 		if err := t.Check(); err != nil {
@@ -264,7 +276,7 @@ func Grams(things []Thing) float64 {
 }
 
 // plural of a count and a noun that may already be in the plural.
-func counted(n int, name string) string {
+func several(n int, name string) string {
 	if name == "" {
 		name = "things"
 	}

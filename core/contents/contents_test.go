@@ -98,7 +98,8 @@ func TestNothingSticksOut(t *testing.T) {
 // meets reports whether two things overlap: standing round ones as circles,
 // all else as boxes.
 func (s Spot) meets(o Spot, things []Thing) bool {
-	if s.X >= o.X+o.Length || o.X >= s.X+s.Length || s.Y >= o.Y+o.Width || o.Y >= s.Y+s.Width || s.Z >= o.Z+o.Height || o.Z >= s.Z+s.Height {
+	if s.X >= o.X+o.Length || o.X >= s.X+s.Length || s.Y >= o.Y+o.Width || o.Y >= s.Y+s.Width || s.Z >= o.Z+o.Height ||
+		o.Z >= s.Z+s.Height {
 		return false
 	}
 	if s.Thing != o.Thing || things[s.Thing].Shape != Round || s.Lying {
@@ -144,8 +145,11 @@ func TestNothingSmallerIsMissed(t *testing.T) {
 	for range 40 {
 		var things []Thing
 		for range 1 + rng.Intn(3) {
-			things = append(things, Thing{Shape: Block, Length: measure.Length(10+rng.Intn(50)) * mm, Width: measure.Length(10+rng.Intn(50)) * mm,
-				Height: measure.Length(10+rng.Intn(50)) * mm, Count: 1 + rng.Intn(3), Up: Sides[:1+rng.Intn(3)]})
+			things = append(
+				things,
+				Thing{Shape: Block, Length: measure.Length(10+rng.Intn(50)) * mm, Width: measure.Length(10+rng.Intn(50)) * mm,
+					Height: measure.Length(10+rng.Intn(50)) * mm, Count: 1 + rng.Intn(3), Up: Sides[:1+rng.Intn(3)]},
+			)
 		}
 		least := -1.0
 		for _, b := range everyBlock(things, 1<<len(things)-1) {
@@ -210,7 +214,16 @@ func TestCapacity(t *testing.T) {
 	} {
 		h := Capacity(c.room, c.thing)
 		if h.Count != c.count || h.Stops != c.stops || h.Lacks != c.lacks {
-			t.Errorf("%s: %d, the %s stops it by %v mm; want %d, %s, %v", name, h.Count, h.Stops, h.Lacks.MM(), c.count, c.stops, c.lacks.MM())
+			t.Errorf(
+				"%s: %d, the %s stops it by %v mm; want %d, %s, %v",
+				name,
+				h.Count,
+				h.Stops,
+				h.Lacks.MM(),
+				c.count,
+				c.stops,
+				c.lacks.MM(),
+			)
 		}
 	}
 }
@@ -254,7 +267,17 @@ func TestCapacityAgreesWithArrangements(t *testing.T) {
 func BenchmarkArrangements(b *testing.B) {
 	var things []Thing
 	for i := range measure.Length(10) {
-		things = append(things, Thing{Shape: []Shape{Round, Block}[i%2], Length: (20 + 3*i) * mm, Width: (20 + 3*i) * mm, Height: (30 + 2*i) * mm, Count: 6, Ease: 2 * mm})
+		things = append(
+			things,
+			Thing{
+				Shape:  []Shape{Round, Block}[i%2],
+				Length: (20 + 3*i) * mm,
+				Width:  (20 + 3*i) * mm,
+				Height: (30 + 2*i) * mm,
+				Count:  6,
+				Ease:   2 * mm,
+			},
+		)
 	}
 	b.Run("ten kinds", func(b *testing.B) {
 		for b.Loop() {

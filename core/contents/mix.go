@@ -125,7 +125,7 @@ func (b *block) arrangement(things []Thing, around margin) Arrangement {
 	a := Arrangement{ID: b.id(), Layers: b.layers, Length: b.l, Width: b.w, Height: b.h}
 	text := "the things, side by side"
 	if b.leaf != nil {
-		text = counted(b.leaf.count, things[b.leaf.thing].Name)
+		text = several(b.leaf.count, things[b.leaf.thing].Name)
 	}
 	a.Account = append([]Line{{text, b.l, b.w, b.h}}, around.lines()...)
 	a.total()

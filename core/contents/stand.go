@@ -65,7 +65,7 @@ func (g *grid) id() string {
 // rowPitch is how far apart staggered rows of round things stand: √3/2 of
 // their width, rounded up to the micrometre.
 func rowPitch(across measure.Length) measure.Length {
-	return measure.Up(measure.Length(math.Ceil(float64(across)*math.Sqrt(3)/2)), measure.Micrometre)
+	return measure.Up(measure.Length(math.Ceil(float64(across)*math.Sqrt(3)/2)), measure.Tick(measure.Micrometre))
 }
 
 // inRow is how many things the nth row of a layer takes.

@@ -95,7 +95,12 @@ func (r *Result) price(room, extra style.Extent) (card float64, goes bool) {
 	trial.Spec.Lengths = maps.Clone(r.Spec.Lengths)
 	tick := r.Inputs.Tools.Tick
 	trial.Style.Give(trial.Spec.Lengths, style.Extent{
-		Length: measure.Up(max(0, room.Length+extra.Length), tick), Width: measure.Up(max(0, room.Width+extra.Width), tick), Height: measure.Up(max(0, room.Height+extra.Height), tick),
+		Length: measure.Up(
+			max(0, room.Length+extra.Length),
+			tick,
+		),
+		Width:  measure.Up(max(0, room.Width+extra.Width), tick),
+		Height: measure.Up(max(0, room.Height+extra.Height), tick),
 	})
 	if trial.inRange() != nil {
 		return 0, false

@@ -52,6 +52,7 @@ type seek struct {
 	style *style.Style
 	ask   Ask
 	tick  measure.Tick
+	step  measure.Length // the tick, to count by
 }
 
 // FindBiggest finds the biggest box of the design's style and options that
@@ -93,12 +94,16 @@ func findBiggest(ctx context.Context, in Inputs, ask Ask) (*Biggest, error) {
 		return nil, fault.New(fault.TooSmall, "sheet", "give the sheet's two sides; both are more than nothing")
 	}
 	if min(ask.Sheet.Width, ask.Sheet.Height) > in.Tools.Trimmer {
-		return nil, fault.New(fault.LongerThanTrimmer, "sheet", "no cut across this sheet is short enough for your trimmer; cut it in two by hand first, and give one half")
+		return nil, fault.New(
+			fault.LongerThanTrimmer,
+			"sheet",
+			"no cut across this sheet is short enough for your trimmer; cut it in two by hand first, and give one half",
+		)
 	}
 	in = in.Clone()
 	in.Things, in.Linings, in.Basis, in.Mats, in.Room = nil, nil, Scored, nil, style.Extent{}
 	ask.Sheet.Count = 1
-	q := seek{ctx: ctx, in: in, style: s, ask: ask, tick: in.Tools.Tick}
+	q := seek{ctx: ctx, in: in, style: s, ask: ask, tick: in.Tools.Tick, step: in.Tools.Tick.Length()}
 	free := q.free()
 	var found style.Extent
 	switch len(free) {
@@ -117,7 +122,12 @@ func findBiggest(ctx context.Context, in Inputs, ask Ask) (*Biggest, error) {
 		return nil, ctx.Err()
 	}
 	if volume(found) == 0 {
-		return nil, fault.New(fault.NoRoom, "sheet", "this sheet gives no %s at all with these sizes; take a larger sheet or fix smaller ones", strings.ToLower(s.Name))
+		return nil, fault.New(
+			fault.NoRoom,
+			"sheet",
+			"this sheet gives no %s at all with these sizes; take a larger sheet or fix smaller ones",
+			strings.ToLower(s.Name),
+		)
 	}
 	b := &Biggest{Size: found, Near: q.near(found, free)}
 	_, b.Used = q.fits(found)
@@ -187,7 +197,10 @@ func (q *seek) fits(e style.Extent) (bool, float64) {
 			return false, 0
 		}
 		area += w.MM() * h.MM() * float64(p.Copies())
-		job.Pieces = append(job.Pieces, layout.Piece{Name: p.ID, Width: w, Height: h, Copies: p.Copies(), Turn: q.in.Card.Direction.MayTurn()})
+		job.Pieces = append(
+			job.Pieces,
+			layout.Piece{Name: p.ID, Width: w, Height: h, Copies: p.Copies(), Turn: q.in.Card.Direction.MayTurn()},
+		)
 	}
 	if area > sheet+1e-6 || job.Check() != nil {
 		return false, 0
@@ -204,7 +217,7 @@ func (q *seek) fits(e style.Extent) (bool, float64) {
 // grow makes one axis as large as it goes; the zero extent when none does.
 func (q *seek) grow(e style.Extent, axis int) style.Extent {
 	least, most := q.limits(axis)
-	for l := most; l >= least; l -= q.tick {
+	for l := most; l >= least; l -= q.step {
 		q.set(&e, axis, l)
 		if ok, _ := q.fits(e); ok {
 			return e
@@ -220,9 +233,9 @@ func (q *seek) widest(a, b int) style.Extent {
 	leastB, other := q.limits(b)
 	best, e := style.Extent{}, q.sizes(style.Extent{})
 	skew := func(e style.Extent) measure.Length { return (*e.Axis(a) - *e.Axis(b)).Abs() }
-	for l := leastA; l <= mostA && other >= leastB; l += q.tick {
+	for l := leastA; l <= mostA && other >= leastB; l += q.step {
 		q.set(&e, a, l)
-		for ; other >= leastB; other -= q.tick {
+		for ; other >= leastB; other -= q.step {
 			q.set(&e, b, other)
 			if ok, _ := q.fits(e); ok {
 				if v := volume(e) - volume(best); v > 0 || v == 0 && skew(e) < skew(best) {
@@ -245,7 +258,7 @@ func (q *seek) scaled() (style.Extent, error) {
 	}
 	at := func(n measure.Length) style.Extent {
 		of := func(l measure.Length) measure.Length {
-			return measure.Nearest(measure.FromMM(l.MM()/smallest.MM()*(n*q.tick).MM()), q.tick)
+			return measure.Nearest(measure.FromMM(l.MM()/smallest.MM()*(n*q.step).MM()), q.tick)
 		}
 		e := style.Extent{Length: of(p.Length), Width: of(p.Width), Height: of(p.Height)}
 		for _, i := range q.style.Own() {
@@ -253,7 +266,7 @@ func (q *seek) scaled() (style.Extent, error) {
 		}
 		return e
 	}
-	for n := (q.ask.Sheet.Width + q.ask.Sheet.Height) / q.tick; n > 0; n-- {
+	for n := (q.ask.Sheet.Width + q.ask.Sheet.Height) / q.step; n > 0; n-- {
 		e := at(n)
 		if ok, _ := q.fits(e); ok {
 			return e, nil
@@ -281,11 +294,23 @@ func (q *seek) near(found style.Extent, free []int) []Choice {
 				continue
 			}
 			e := found
-			q.set(&e, i, *e.Axis(i)+q.tick)
+			q.set(&e, i, *e.Axis(i)+q.step)
 			for n := range mostTrade {
-				q.set(&e, j, *e.Axis(j)-q.tick)
+				q.set(&e, j, *e.Axis(j)-q.step)
 				if ok, _ := q.fits(e); ok {
-					out = append(out, Choice{e, fmt.Sprintf("%s %s more costs %s of the %s", label(i), show(q.tick), show(measure.Length(n+1)*q.tick), strings.ToLower(label(j)))})
+					out = append(
+						out,
+						Choice{
+							e,
+							fmt.Sprintf(
+								"%s %s more costs %s of the %s",
+								label(i),
+								show(q.step),
+								show(measure.Length(n+1)*q.step),
+								strings.ToLower(label(j)),
+							),
+						},
+					)
 					break
 				}
 			}
@@ -304,7 +329,20 @@ func (q *seek) near(found style.Extent, free []int) []Choice {
 			e = less.widest(free[0], free[1])
 		}
 		if volume(e) > 0 {
-			out = append(out, Choice{e, fmt.Sprintf("%s %s less gives %s × %s × %s", label(i), show(q.ask.Fixed[id]-less.ask.Fixed[id]), show(e.Length), show(e.Width), show(e.Height))})
+			out = append(
+				out,
+				Choice{
+					e,
+					fmt.Sprintf(
+						"%s %s less gives %s × %s × %s",
+						label(i),
+						show(q.ask.Fixed[id]-less.ask.Fixed[id]),
+						show(e.Length),
+						show(e.Width),
+						show(e.Height),
+					),
+				},
+			)
 		}
 	}
 	return out
@@ -313,7 +351,7 @@ func (q *seek) near(found style.Extent, free []int) []Choice {
 // grown lets one axis grow alone as far as it goes.
 func (q *seek) grown(e style.Extent, axis int) style.Extent {
 	for next := e; ; e = next {
-		q.set(&next, axis, *next.Axis(axis)+q.tick)
+		q.set(&next, axis, *next.Axis(axis)+q.step)
 		if ok, _ := q.fits(next); !ok {
 			return e
 		}

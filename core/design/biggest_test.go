@@ -42,7 +42,12 @@ func TestBiggestByHand(t *testing.T) {
 	carton := New("", measure.In, "hinged-carton")
 	carton.Size["flap"] = 3 * inch / 4
 	// Columns 4u, rows 3/4 + 4u: u is (12 − 3/4) / 4 = 2 13/16.
-	if got := biggest(t, carton, Ask{Proportions: style.Extent{Length: 2, Width: 1, Height: 1}}); got.Width != 45*inch/16 || got.Length != 45*inch/8 || got.Height != got.Width {
+	if got := biggest(
+		t,
+		carton,
+		Ask{Proportions: style.Extent{Length: 2, Width: 1, Height: 1}},
+	); got.Width != 45*inch/16 || got.Length != 45*inch/8 ||
+		got.Height != got.Width {
 		t.Errorf("a carton of 2:1:1: %v", got)
 	}
 }
@@ -52,7 +57,12 @@ func TestBiggestIsTheBiggest(t *testing.T) {
 	rng := rand.New(rand.NewSource(2))
 	for _, s := range style.Boxes() {
 		in := New("", measure.MM, s.ID)
-		sheet := paper.Sheet{Name: "left over", Width: measure.Length(200+rng.Intn(100)) * mm_, Height: measure.Length(200+rng.Intn(90)) * mm_, Count: 1}
+		sheet := paper.Sheet{
+			Name:   "left over",
+			Width:  measure.Length(200+rng.Intn(100)) * mm_,
+			Height: measure.Length(200+rng.Intn(90)) * mm_,
+			Count:  1,
+		}
 		ask := Ask{Sheet: sheet, Proportions: style.Extent{Length: 4, Width: 3, Height: 2}}
 		if s.ID == "tall-box" {
 			ask.Proportions = style.Extent{Length: 2, Width: 2, Height: 5}
@@ -113,7 +123,12 @@ func TestBiggestLetsTheLidFollow(t *testing.T) {
 		t.Fatalf("%+v, %v", b, err)
 	}
 	in.Lengths["lid.depth"] = inch / 2
-	if b, err := FindBiggest(context.Background(), in, Ask{Sheet: square, Fixed: map[string]measure.Length{"height": 2 * inch}}); err != nil || b.Follow != nil {
+	if b, err := FindBiggest(
+		context.Background(),
+		in,
+		Ask{Sheet: square, Fixed: map[string]measure.Length{"height": 2 * inch}},
+	); err != nil ||
+		b.Follow != nil {
 		t.Errorf("a lid that can be as deep as typed follows: %+v", b)
 	}
 }
@@ -141,7 +156,9 @@ func TestCompare(t *testing.T) {
 			continue
 		}
 		made++
-		if in := c.Result.Inside; in.Length < c.Result.Inputs.Size[c.Style.Axes[0].ID] || c.Card <= 0 || c.Pieces < 1 || c.Sheets < 1 || c.Cuts < 1 || c.Minutes <= 0 {
+		if in := c.Result.Inside; in.Length < c.Result.Inputs.Size[c.Style.Axes[0].ID] || c.Card <= 0 || c.Pieces < 1 || c.Sheets < 1 ||
+			c.Cuts < 1 ||
+			c.Minutes <= 0 {
 			t.Errorf("%s: %+v", c.Style.ID, c)
 		}
 		if i > 0 && all[i-1].Result == nil || i > 0 && all[i-1].Cost > c.Cost {

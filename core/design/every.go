@@ -85,7 +85,16 @@ func CopiesFrom(ctx context.Context, in Inputs, sheet paper.Sheet) (int, error) 
 	job := layout.Job{Sheets: []paper.Sheet{sheet}, Trimmer: in.Tools.Trimmer}
 	for _, p := range r.Parts {
 		if p.Card == in.Card {
-			job.Pieces = append(job.Pieces, layout.Piece{Name: p.ID, Width: p.Pattern.Width, Height: p.Pattern.Height, Copies: p.Copies(), Turn: in.Card.Direction.MayTurn()})
+			job.Pieces = append(
+				job.Pieces,
+				layout.Piece{
+					Name:   p.ID,
+					Width:  p.Pattern.Width,
+					Height: p.Pattern.Height,
+					Copies: p.Copies(),
+					Turn:   in.Card.Direction.MayTurn(),
+				},
+			)
 		}
 	}
 	for n := 1; n <= MostCopies; n++ {

@@ -166,7 +166,7 @@ func (r *reader) options(s *style.Style, options map[string]measure.Text, fitWan
 		o, known := s.Option(id)
 		switch {
 		case id == "tick":
-			r.in.Tools.Tick = r.length(field, t, r.unit.Tick())
+			r.in.Tools.Tick = measure.Tick(r.length(field, t, r.unit.Tick().Length()))
 		case id == "fit":
 			fitWanted = string(t)
 		case !known:
@@ -203,7 +203,14 @@ func (r *reader) card(field string, f cardFile) paper.Card {
 		c.GSM = UsualCard.GSM
 	}
 	if f.Direction != "" && !slices.Contains(paper.Directions, c.Direction) {
-		r.fail(fault.New(fault.UnknownDirection, fault.Path(field, "direction"), "%q is not a direction; use none, two-ways or one-way-up", f.Direction))
+		r.fail(
+			fault.New(
+				fault.UnknownDirection,
+				fault.Path(field, "direction"),
+				"%q is not a direction; use none, two-ways or one-way-up",
+				f.Direction,
+			),
+		)
 	}
 	if c.GSM > 0 && c.GSM <= paper.LargestGSM {
 		c.Thickness = paper.ThicknessOf(c.GSM, paper.SmoothBulk)
@@ -228,7 +235,10 @@ func (r *reader) mats(all []matsFile) {
 		d := dress.Dressing{Piece: m.Piece, Where: where}
 		for n, l := range m.Layers {
 			at := fault.Path(field, "layers", n)
-			layer := dress.Layer{Card: r.card(fault.Path(at, "card"), l.Card), Border: r.length(fault.Path(at, "border"), l.Border, measure.Inch/16)}
+			layer := dress.Layer{
+				Card:   r.card(fault.Path(at, "card"), l.Card),
+				Border: r.length(fault.Path(at, "border"), l.Border, measure.Inch/16),
+			}
 			if layer.Card.Thickness > dress.ThickestLayer {
 				r.fail(fault.New(fault.ThicknessRange, fault.Path(at, "card.thickness"), "a mat's layer is at most 2 mm thick"))
 			}
@@ -250,7 +260,14 @@ func (r *reader) sheets(all []sheetFile) {
 		if f.Width == "" && f.Height == "" {
 			standard, ok := paper.SheetNamed(f.Name)
 			if !ok {
-				r.fail(fault.New(fault.UnknownSheet, fault.Path(field, "name"), "%q is not a standard sheet; give its width and height", f.Name))
+				r.fail(
+					fault.New(
+						fault.UnknownSheet,
+						fault.Path(field, "name"),
+						"%q is not a standard sheet; give its width and height",
+						f.Name,
+					),
+				)
 			}
 			s.Width, s.Height = standard.Width, standard.Height
 		} else {
@@ -263,7 +280,9 @@ func (r *reader) sheets(all []sheetFile) {
 		if f.Count != nil {
 			s.Count = *f.Count
 			if s.Count < 1 {
-				r.fail(fault.New(fault.CountRange, fault.Path(field, "count"), "there is 1 of a sheet or more, or null for as many as needed"))
+				r.fail(
+					fault.New(fault.CountRange, fault.Path(field, "count"), "there is 1 of a sheet or more, or null for as many as needed"),
+				)
 			}
 		}
 		if !(s.Cost >= 0) {
@@ -279,7 +298,7 @@ func (in Inputs) Write() []byte {
 	f := inputsFile{
 		Brevium: 1, Name: in.Name, Units: string(in.Units), Style: in.Style, Stand: in.Stand,
 		Size: map[string]measure.Text{"basis": measure.Text(in.Basis)}, Fit: string(in.Fit),
-		Options: map[string]measure.Text{"tick": mmText(in.Tools.Tick)},
+		Options: map[string]measure.Text{"tick": mmText(in.Tools.Tick.Length())},
 		Tools:   &toolsFile{Fence: string(in.Tools.Fence), Trimmer: mmText(in.Tools.Trimmer)},
 		Copies:  &in.Copies, Cards: map[string]cardFile{},
 	}

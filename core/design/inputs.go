@@ -118,9 +118,11 @@ func (in *Inputs) check() error {
 	switch {
 	case len(in.Name) > LongestName:
 		return fault.New(fault.TooLong, "name", "the name is over %d letters; a shorter one is easier to find", LongestName)
+	case !slices.Contains(measure.Units, in.Units):
+		return fault.New(fault.UnknownUnit, "units", "%q is not a unit; use in, cm or mm", in.Units)
 	case in.Copies < 1 || in.Copies > MostCopies:
 		return fault.New(fault.CountRange, "copies", "make 1 to %d boxes at a time, not %d", MostCopies, in.Copies)
-	case in.Tools.Tick < measure.Millimetre/10 || in.Tools.Tick > measure.Inch:
+	case in.Tools.Tick < measure.Tenth || in.Tools.Tick > measure.Tick(measure.Inch):
 		return fault.New(fault.TickRange, "options.tick", "a board's grooves are 0.1 mm to 1 in apart; 1/16 in or 1 mm is usual")
 	case in.Tools.Fence != recipe.Left && in.Tools.Fence != recipe.Right:
 		return fault.New(fault.UnknownFence, "tools.fence", "the board's fence is on the left or the right")
@@ -146,7 +148,11 @@ func (in *Inputs) check() error {
 func checkCard(field string, c paper.Card) error {
 	switch {
 	case c.Thickness < 50*measure.Micrometre || c.Thickness > 3*measure.Millimetre:
-		return fault.New(fault.ThicknessRange, fault.Path(field, "thickness"), "card that folds is 0.05 to 3 mm thick; measure ten sheets together and divide")
+		return fault.New(
+			fault.ThicknessRange,
+			fault.Path(field, "thickness"),
+			"card that folds is 0.05 to 3 mm thick; measure ten sheets together and divide",
+		)
 	case !(c.GSM >= 0 && c.GSM <= paper.LargestGSM):
 		return fault.New(fault.WeightRange, fault.Path(field, "gsm"), "card that folds weighs 40 to %d gsm", paper.LargestGSM)
 	}
@@ -194,5 +200,13 @@ func (in *Inputs) spec(s *style.Style) (style.Spec, error) {
 func (in *Inputs) outOfRange(field, label string, v, least, most measure.Length) error {
 	show := func(l measure.Length) string { return measure.Label(l, in.Units, in.Tools.Tick) }
 	tick := in.Tools.Tick
-	return fault.New(fault.OutOfRange, field, "%s is %s; it can be %s to %s", label, show(v), show(measure.Up(least, tick)), show(measure.Down(most, tick)))
+	return fault.New(
+		fault.OutOfRange,
+		field,
+		"%s is %s; it can be %s to %s",
+		label,
+		show(v),
+		show(measure.Up(least, tick)),
+		show(measure.Down(most, tick)),
+	)
 }

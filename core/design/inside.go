@@ -114,7 +114,7 @@ func (in *Inputs) linings() []contents.Line {
 	}
 	if in.has(Liner) {
 		// Its scores lie on the board's grooves, which may take a tick more.
-		l := 2*in.CardOf("liner").Thickness + liningGap + in.Tools.Tick
+		l := 2*in.CardOf("liner").Thickness + liningGap + in.Tools.Tick.Length()
 		out = append(out, contents.Line{Text: "liner, its gap and the next groove", Length: l, Width: l})
 	}
 	return out
@@ -128,10 +128,17 @@ func (r *Result) fitOut() error {
 	foot := measure.Length(0)
 	if in.has(Stiffener) {
 		t := in.CardOf("stiffener").Thickness
-		if err := r.put(style.Stiffener(clear.Length-liningGap, clear.Width-liningGap, t), foot, "Lay the stiffener on the floor."); err != nil {
+		if err := r.put(
+			style.Stiffener(clear.Length-liningGap, clear.Width-liningGap, t),
+			foot,
+			"Lay the stiffener on the floor.",
+		); err != nil {
 			return fault.At("linings", err)
 		}
-		r.within("stiffener", "Stiffener", "as cut", clear, clear.Length-liningGap, clear.Width-liningGap, 0)
+		r.within(
+			inner{id: "stiffener", name: "Stiffener", cut: true, length: clear.Length - liningGap, width: clear.Width - liningGap},
+			clear,
+		)
 		foot += t
 	}
 	if in.has(Riser) {
@@ -155,7 +162,7 @@ func (r *Result) fitOut() error {
 		if err := r.put(p, foot, "Stand the two liner halves inside the walls, each along a long wall and an end."); err != nil {
 			return fault.At("linings", err)
 		}
-		r.within("liner", "Liner", "", clear, l, w, t)
+		r.within(inner{id: "liner", name: "Liner", length: l, width: w, card: t}, clear)
 		clear.Length, clear.Width = l-t, w-t
 	}
 	if clear.Height <= 0 {
@@ -182,17 +189,32 @@ func (r *Result) put(p style.Part, foot measure.Length, sentence string) error {
 	return r.add(p)
 }
 
+// inner is a piece inside a room as its account needs it: how long and wide
+// it is, or 0 where it need not be told, and its card where that counts.
+type inner struct {
+	id, name      string
+	cut           bool // it is told as cut, not score to score
+	length, width measure.Length
+	card          measure.Length
+}
+
 // within adds the account of a piece inside a clear room along both axes.
-func (r *Result) within(id, name, is string, clear contents.Room, length, width, card measure.Length) {
-	for _, x := range []struct {
-		axis        string
+func (r *Result) within(x inner, clear contents.Room) {
+	is := ""
+	if x.cut {
+		is = "as cut"
+	}
+	for _, axis := range []struct {
+		name        string
 		outer, span measure.Length
-	}{{"length", clear.Length, length}, {"width", clear.Width, width}} {
-		if x.span == 0 {
+	}{{"length", clear.Length, x.length}, {"width", clear.Width, x.width}} {
+		if axis.span == 0 {
 			continue
 		}
-		p := fit.Pair{Outer: r.Parts[0].ID, OuterName: "Inside of the box", OuterIs: "clear", OuterSpan: x.outer, Kind: fit.InBox,
-			Inner: id, InnerName: name, InnerIs: is, InnerSpan: x.span, InnerCard: card, Axis: x.axis}
+		p := fit.Pair{
+			Kind: fit.InBox, Outer: r.Parts[0].ID, OuterName: "Inside of the box", OuterIs: "clear", OuterSpan: axis.outer,
+			Inner: x.id, InnerName: x.name, InnerIs: is, InnerSpan: axis.span, InnerCard: x.card, Axis: axis.name,
+		}
 		r.Fits = append(r.Fits, p.Do(0))
 	}
 }
@@ -206,7 +228,7 @@ func (r *Result) floor(id, name string, clear contents.Room, skirts measure.Leng
 		f.Holes[i].X -= (clear.Length - f.Length) / 2
 		f.Holes[i].Y -= (clear.Width - f.Width) / 2
 	}
-	r.within(id, name, "", clear, f.Length, f.Width, t)
+	r.within(inner{id: id, name: name, length: f.Length, width: f.Width, card: t}, clear)
 	p, err := f.Part()
 	if err != nil {
 		err = fault.At("linings", err)
@@ -233,7 +255,11 @@ func (r *Result) dividers(clear contents.Room, foot measure.Length) error {
 		return fault.At("compartments.as", err)
 	}
 	if len(parts) == 0 {
-		return fault.New(fault.NoCells, "compartments.per", "there is only one cell, which needs no dividers; leave the things together, or give each a cell of its own")
+		return fault.New(
+			fault.NoCells,
+			"compartments.per",
+			"there is only one cell, which needs no dividers; leave the things together, or give each a cell of its own",
+		)
 	}
 	sentence := d.Sentence() + " " + r.WhatGoesWhere()
 	for i, part := range parts {
@@ -244,9 +270,9 @@ func (r *Result) dividers(clear contents.Room, foot measure.Length) error {
 			r.Inserting = r.Inserting[:len(r.Inserting)-1]
 		}
 		if part.ID == "divider.long" {
-			r.within(part.ID, part.Name, "as cut", clear, clear.Length-style.StripEase, 0, 0)
+			r.within(inner{id: part.ID, name: part.Name, cut: true, length: clear.Length - style.StripEase}, clear)
 		} else {
-			r.within(part.ID, part.Name, "as cut", clear, 0, clear.Width-style.StripEase, 0)
+			r.within(inner{id: part.ID, name: part.Name, cut: true, width: clear.Width - style.StripEase}, clear)
 		}
 	}
 	return nil
@@ -273,8 +299,17 @@ func (r *Result) trays(clear contents.Room, foot measure.Length) error {
 	height := measure.Down(min(clear.Height, max(clear.Height/2, 12*measure.Millimetre)), r.Inputs.Tools.Tick)
 	for i, s := range sizes {
 		id := fmt.Sprintf("cell.%d", i+1)
-		cell := style.CellTray{ID: id, Name: "Cell tray for " + strings.Join(names[s], ", "), Length: s.length, Width: s.width, Height: height,
-			Card: t, Adhesive: r.Spec.Choices["adhesive"], Tick: r.Inputs.Tools.Tick, Middles: middles[s]}
+		cell := style.CellTray{
+			ID:       id,
+			Name:     "Cell tray for " + strings.Join(names[s], ", "),
+			Length:   s.length,
+			Width:    s.width,
+			Height:   height,
+			Card:     t,
+			Adhesive: r.Spec.Choices["adhesive"],
+			Tick:     r.Inputs.Tools.Tick,
+			Middles:  middles[s],
+		}
 		p, err := cell.Part()
 		if err != nil {
 			return fault.At("compartments.as", err)

@@ -65,7 +65,9 @@ func TestFourJarsAndADeckInCells(t *testing.T) {
 	}
 	for i, s := range r.Stand.Spots {
 		c, ease := r.Stand.Cells[i], r.Inputs.Things[s.Thing].Ease
-		if c.Thing != s.Thing || c.Length < s.Length+ease || c.Width < s.Width+ease || s.X < c.X || s.X+s.Length > c.X+c.Length || s.Y < c.Y || s.Y+s.Width > c.Y+c.Width {
+		if c.Thing != s.Thing || c.Length < s.Length+ease || c.Width < s.Width+ease || s.X < c.X || s.X+s.Length > c.X+c.Length ||
+			s.Y < c.Y ||
+			s.Y+s.Width > c.Y+c.Width {
 			t.Errorf("thing %d of %v × %v in a cell of %v × %v", i, s.Length.MM(), s.Width.MM(), c.Length.MM(), c.Width.MM())
 		}
 	}
@@ -78,7 +80,13 @@ func TestFourJarsAndADeckInCells(t *testing.T) {
 		return total
 	}
 	if sum(r.Stand.Columns) != r.Inside.Length || sum(r.Stand.Rows) != r.Inside.Width {
-		t.Errorf("cells and dividers make %v × %v mm of an inside of %v × %v", sum(r.Stand.Columns).MM(), sum(r.Stand.Rows).MM(), r.Inside.Length.MM(), r.Inside.Width.MM())
+		t.Errorf(
+			"cells and dividers make %v × %v mm of an inside of %v × %v",
+			sum(r.Stand.Columns).MM(),
+			sum(r.Stand.Rows).MM(),
+			r.Inside.Length.MM(),
+			r.Inside.Width.MM(),
+		)
 	}
 	account := style.Extent{}
 	for _, l := range r.Stand.Account {
@@ -165,7 +173,15 @@ func TestInsidesAreRealPieces(t *testing.T) {
 			}
 			for _, f := range r.Fits {
 				if f.Gap < 0 {
-					t.Errorf("%s %s: %s in %s is tight by %v mm along the %s", as, per, f.Pair.InnerName, f.Pair.OuterName, f.Gap.MM(), f.Pair.Axis)
+					t.Errorf(
+						"%s %s: %s in %s is tight by %v mm along the %s",
+						as,
+						per,
+						f.Pair.InnerName,
+						f.Pair.OuterName,
+						f.Gap.MM(),
+						f.Pair.Axis,
+					)
 				}
 			}
 			for _, c := range r.Checks {
@@ -189,14 +205,22 @@ func TestTheInsideIsTheSmallestOnTheTick(t *testing.T) {
 		in := New("random", measure.MM, []string{"tray", "tray-lid", "hinged-carton"}[rng.Intn(3)])
 		in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*mm_, 2000*mm_, 2000*mm_
 		for range 1 + rng.Intn(3) {
-			in.Things = append(in.Things, contents.Thing{Shape: contents.Block, Ease: 2 * mm_, Count: 1 + rng.Intn(3),
-				Length: measure.Length(10+rng.Intn(30)) * mm_, Width: measure.Length(10+rng.Intn(30)) * mm_, Height: measure.Length(10+rng.Intn(20)) * mm_})
+			in.Things = append(in.Things, contents.Thing{
+				Shape: contents.Block,
+				Ease:  2 * mm_,
+				Count: 1 + rng.Intn(3),
+				Length: measure.Length(
+					10+rng.Intn(30),
+				) * mm_,
+				Width:  measure.Length(10+rng.Intn(30)) * mm_,
+				Height: measure.Length(10+rng.Intn(20)) * mm_,
+			})
 		}
 		r := make_(t, in)
 		tick := in.Tools.Tick
 		have, need := r.Inside, r.Ways[0]
 		for _, x := range [][2]measure.Length{{have.Length, need.Length}, {have.Width, need.Width}, {have.Height, need.Height}} {
-			if x[0] < x[1] || x[0]-x[1] >= tick {
+			if x[0] < x[1] || x[0]-x[1] >= tick.Length() {
 				t.Errorf("%+v: an inside of %v mm for %v", in.Things, x[0].MM(), x[1].MM())
 			}
 		}
@@ -213,13 +237,17 @@ func TestContentsFiles(t *testing.T) {
 		t.Errorf("read %+v and %+v", j, b)
 	}
 	for _, thing := range got {
-		if again, err := ReadThing(WriteThing(thing)); err != nil || again.Name != thing.Name || again.Length != thing.Length || again.Height != thing.Height {
+		if again, err := ReadThing(
+			WriteThing(thing),
+		); err != nil || again.Name != thing.Name || again.Length != thing.Length ||
+			again.Height != thing.Height {
 			t.Errorf("%+v came back as %+v, %v", thing, again, err)
 		}
 	}
 	bad := "name,across,height,count\njar,48 mm,62 mm,4\ntin,fat,3 cm,1\npot,5 cm,6 cm,0\n"
 	got, faults = ReadContents([]byte(bad), measure.CM)
-	if len(got) != 0 || len(faults) != 2 || !strings.HasPrefix(faults[0].Error(), "row 2.across") || !strings.HasPrefix(faults[1].Error(), "row 3.count") {
+	if len(got) != 0 || len(faults) != 2 || !strings.HasPrefix(faults[0].Error(), "row 2.across") ||
+		!strings.HasPrefix(faults[1].Error(), "row 3.count") {
 		t.Errorf("a file with two bad rows gave %v and %v", got, faults)
 	}
 	for _, text := range []string{"", "[]", "[1]", "{}", "size\n3", `[{"nme":"jar"}]`, "name,height\nx"} {

@@ -217,102 +217,6 @@ func (r *Result) follow(spec *style.Spec) {
 	}
 }
 
-// mostRounds bounds the trials of sizeFor; two settle every tray.
-const mostRounds = 16
-
-// sizeFor sets the axes so that the finished box has the room wanted inside,
-// or that size outside: rounded up to the tick for a room, down for an
-// outside. What a size lacks is asked of the box itself, and how fast that
-// falls as the size grows is learned from one trial to the next (the secant
-// rule), so that roofs, arches, towers and floors of any shape are all sized
-// in the one way.
-func (r *Result) sizeFor(want style.Extent, basis Basis) error {
-	tick := r.Inputs.Tools.Tick
-	round := measure.Up
-	if basis == Outside {
-		round = measure.Down
-	}
-	slope := [3]float64{1, 1, 1}
-	var before, lacked style.Extent
-	for n := range mostRounds {
-		lacks, err := r.lacks(want, basis)
-		if err != nil {
-			return err
-		}
-		now := r.Style.Along(r.Spec.Lengths)
-		next := now
-		for i := range 3 {
-			size, lack := *now.Axis(i), *lacks.Axis(i)
-			if moved := size - *before.Axis(i); n > 0 && moved != 0 {
-				if fell := float64(*lacked.Axis(i)-lack) / float64(moved); fell > 0.1 {
-					slope[i] = fell
-				}
-			}
-			size += measure.Length(float64(lack) / slope[i])
-			if n > mostRounds/2 && basis == Outside && lack < 0 {
-				size = *now.Axis(i) - 1 // to the next tick, where rounding keeps it from settling
-			}
-			// No smaller than the style goes: a thing may be.
-			*next.Axis(i) = max(measure.Up(r.Style.Axes[i].Min, tick), round(max(0, size), tick))
-		}
-		before, lacked = now, lacks
-		r.Style.Give(r.Spec.Lengths, next)
-		if r.Style.Along(r.Spec.Lengths) == now {
-			return r.notUnder(lacks, basis)
-		}
-	}
-	return nil
-}
-
-// notUnder refuses an outside that is smaller than the style goes.
-func (r *Result) notUnder(lacks style.Extent, basis Basis) error {
-	for n, p := range r.Style.Axes {
-		if over := -*lacks.Axis(n); basis == Outside && over > 0 && r.Spec.Lengths[p.ID] <= measure.Up(p.Min, r.Inputs.Tools.Tick) {
-			return r.Inputs.outOfRange(fault.Path("size", p.ID), p.Label, r.Spec.Lengths[p.ID]-over, p.Min, p.Max)
-		}
-	}
-	return nil
-}
-
-// lacks is how much each axis must grow for the box, at its present sizes, to
-// have what is wanted; less than nothing is what it has to spare. Where one
-// parameter sets two axes, the one that lacks more is the one that counts.
-func (r *Result) lacks(want style.Extent, basis Basis) (style.Extent, error) {
-	box, err := r.solved(&r.Spec)
-	if err != nil {
-		return style.Extent{}, atHeight(err)
-	}
-	if basis == Inside && box.Room.Height != nil {
-		return box.Room.Lacks(want), nil
-	}
-	has := box.Room.Largest
-	if basis == Outside && !r.Style.Inner {
-		finished := make([]*pattern.Folded, len(box.Parts))
-		for i, p := range box.Parts {
-			if finished[i], err = p.Pattern.Finished(p.Root); err != nil {
-				return style.Extent{}, err
-			}
-		}
-		bodies, err := style.Assemble(box.Parts, finished, style.Finished)
-		if err != nil {
-			return style.Extent{}, err
-		}
-		has = style.Outside(bodies)
-	}
-	return style.Extent{Length: want.Length - has.Length, Width: want.Width - has.Width, Height: want.Height - has.Height}, nil
-}
-
-// inRange checks the sizes that were worked out against the style's limits.
-func (r *Result) inRange() error {
-	for _, p := range r.Style.Parameters {
-		v := r.Spec.Lengths[p.ID]
-		if v < p.Min || v > p.Max {
-			return r.Inputs.outOfRange(fault.Path("size", p.ID), p.Label, v, p.Min, p.Max)
-		}
-	}
-	return nil
-}
-
 // fitsTheTable refuses blanks that no sheet gives or the trimmer cannot cut.
 func (r *Result) fitsTheTable() error {
 	show := func(l measure.Length) string { return measure.Label(l, r.Inputs.Units, r.Inputs.Tools.Tick) }
@@ -323,12 +227,25 @@ func (r *Result) fitsTheTable() error {
 			field = fault.Path("size", r.Style.Axes[1].ID)
 		}
 		if !r.Inputs.blankFits(p.Part) {
-			return fault.New(fault.LargerThanSheet, field, "the %s's blank would be %s × %s, larger than every sheet chosen; make the box smaller or choose a larger sheet",
-				strings.ToLower(p.Name), show(w), show(h))
+			return fault.New(
+				fault.LargerThanSheet,
+				field,
+				"the %s's blank would be %s × %s, larger than every sheet chosen; make the box smaller or choose a larger sheet",
+				strings.ToLower(p.Name),
+				show(w),
+				show(h),
+			)
 		}
 		if max(w, h) > r.Inputs.Tools.Trimmer {
-			return fault.New(fault.LargerThanTrimmer, field, "the %s's blank would be %s × %s, longer than the trimmer's cut of %s; make the box smaller",
-				strings.ToLower(p.Name), show(w), show(h), show(r.Inputs.Tools.Trimmer))
+			return fault.New(
+				fault.LargerThanTrimmer,
+				field,
+				"the %s's blank would be %s × %s, longer than the trimmer's cut of %s; make the box smaller",
+				strings.ToLower(p.Name),
+				show(w),
+				show(h),
+				show(r.Inputs.Tools.Trimmer),
+			)
 		}
 	}
 	return nil

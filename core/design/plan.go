@@ -209,11 +209,25 @@ func (r *Result) Plan() ([]byte, error) {
 
 func (r *Result) planPiece(p Part, lines []recipe.Line) planPiece {
 	x := planPiece{
-		ID: p.ID, Name: p.Name, Copies: r.Inputs.Copies * p.Copies(), Card: p.Card.Name,
-		Blank:      planBlank{p.Pattern.Width, p.Pattern.Height, r.Show(p.Pattern.Width), r.Show(p.Pattern.Height)},
-		Scores:     planScores{list(p.Pattern.Scores.Vertical), list(p.Pattern.Scores.Horizontal), r.labels(p.Pattern.Scores.Vertical), r.labels(p.Pattern.Scores.Horizontal)},
-		PartScores: []planLine{}, Slits: [][]point{}, Holes: [][]point{}, Creases: []planCrease{}, Cuts: []planCut{},
-		Outline: points(p.Pattern.Cuts()[0]), RemovedArea: mm(p.Pattern.Removed()), Pattern: p.Pattern,
+		ID:     p.ID,
+		Name:   p.Name,
+		Copies: r.Inputs.Copies * p.Copies(),
+		Card:   p.Card.Name,
+		Blank:  planBlank{p.Pattern.Width, p.Pattern.Height, r.Show(p.Pattern.Width), r.Show(p.Pattern.Height)},
+		Scores: planScores{
+			list(p.Pattern.Scores.Vertical),
+			list(p.Pattern.Scores.Horizontal),
+			r.labels(p.Pattern.Scores.Vertical),
+			r.labels(p.Pattern.Scores.Horizontal),
+		},
+		PartScores:  []planLine{},
+		Slits:       [][]point{},
+		Holes:       [][]point{},
+		Creases:     []planCrease{},
+		Cuts:        []planCut{},
+		Outline:     points(p.Pattern.Cuts()[0]),
+		RemovedArea: mm(p.Pattern.Removed()),
+		Pattern:     p.Pattern,
 	}
 	for _, s := range p.Pattern.Scores.Part {
 		x.PartScores = append(x.PartScores, line(s))

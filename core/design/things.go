@@ -120,7 +120,13 @@ func (r *reader) inside(f inputsFile) {
 	if c := f.Cells; c != nil {
 		r.in.Compartments = Compartments{Per: contents.Per(c.Per), As: As(cmp.Or(c.As, string(AsDividers))), Along: c.SlotsUp == "along"}
 		if c.SlotsUp != "" && c.SlotsUp != "along" && c.SlotsUp != "across" {
-			r.fail(fault.New(fault.UnknownCompartments, "compartments.slots_up", "slots open upwards in the dividers along the box or across it"))
+			r.fail(
+				fault.New(
+					fault.UnknownCompartments,
+					"compartments.slots_up",
+					"slots open upwards in the dividers along the box or across it",
+				),
+			)
 		}
 	}
 	for _, l := range f.Linings {
@@ -223,7 +229,9 @@ func csvRows(text []byte) (rows []thingFile, faults []error) {
 	in.TrimLeadingSpace = true
 	heads, err := in.Read()
 	if err != nil {
-		return nil, []error{fault.New(fault.Empty, "contents", "this is neither a JSON list nor CSV with a heading row such as name,across,height,count")}
+		return nil, []error{
+			fault.New(fault.Empty, "contents", "this is neither a JSON list nor CSV with a heading row such as name,across,height,count"),
+		}
 	}
 	columns := map[string]int{}
 	fields := reflect.TypeFor[thingFile]()
@@ -234,7 +242,15 @@ func csvRows(text []byte) (rows []thingFile, faults []error) {
 	for i, h := range heads {
 		heads[i] = strings.ReplaceAll(strings.ToLower(strings.TrimSpace(h)), " ", "_")
 		if _, known := columns[heads[i]]; !known {
-			faults = append(faults, fault.New(fault.UnknownField, "heading", "%q is not a column; use name, shape, across or length and width, height, count, ease, grams, up, squeeze, cards, each, raised, fragile, pull_out", h))
+			faults = append(
+				faults,
+				fault.New(
+					fault.UnknownField,
+					"heading",
+					"%q is not a column; use name, shape, across or length and width, height, count, ease, grams, up, squeeze, cards, each, raised, fragile, pull_out",
+					h,
+				),
+			)
 		}
 	}
 	if len(faults) > 0 {

@@ -27,8 +27,8 @@ func WriteCSV(lots []Lot) []byte {
 	rows := [][]string{headings}
 	for _, l := range lots {
 		rows = append(rows, []string{
-			l.Card.Name, number(l.Card.GSM), mm(l.Card.Thickness), string(l.Card.Direction), l.Sheet, mm(l.Width), mm(l.Height),
-			strconv.Itoa(l.Count), number(l.Price), map[bool]string{true: "yes", false: "no"}[l.Offcut], l.From,
+			l.Card.Name, decimal(l.Card.GSM), mm(l.Card.Thickness), string(l.Card.Direction), l.Sheet, mm(l.Width), mm(l.Height),
+			strconv.Itoa(l.Count), decimal(l.Price), yesNo(l.Offcut), l.From,
 		})
 	}
 	if err := w.WriteAll(rows); err != nil {
@@ -37,7 +37,14 @@ func WriteCSV(lots []Lot) []byte {
 	return out.Bytes()
 }
 
-func number(f float64) string { return strconv.FormatFloat(f, 'f', -1, 64) }
+func yesNo(b bool) string {
+	if b {
+		return "yes"
+	}
+	return "no"
+}
+
+func decimal(f float64) string { return strconv.FormatFloat(f, 'f', -1, 64) }
 
 // ReadCSV reads lots as WriteCSV writes them, in any order of columns. Card is
 // needed, and a width and a height or the name of a standard sheet; the rest

@@ -95,8 +95,11 @@ func Groups(lots []Lot) []Group {
 	slices.SortStableFunc(out, func(a, b Group) int { return cmp.Compare(Key(a.Card), Key(b.Card)) })
 	for _, g := range out {
 		slices.SortStableFunc(g.Lots, func(a, b Lot) int {
-			if a.Offcut != b.Offcut {
-				return map[bool]int{true: 1, false: -1}[a.Offcut]
+			switch {
+			case a.Offcut && !b.Offcut:
+				return 1
+			case b.Offcut && !a.Offcut:
+				return -1
 			}
 			return cmp.Compare(b.Width.MM()*b.Height.MM(), a.Width.MM()*a.Height.MM())
 		})

@@ -81,9 +81,18 @@ func TestGroupsByCard(t *testing.T) {
 // What a layout leaves is kept when a tag comes out of it.
 func TestUsefulOffcutsAreKept(t *testing.T) {
 	laid := &layout.Result{Sheets: []layout.Laid{{}, {Offcuts: []layout.Rect{
-		{Width: 300 * mm, Height: 39 * mm}, {Width: 40 * mm, Height: 75 * mm}, {Width: 60 * mm, Height: 60 * mm}, {Width: 120 * mm, Height: 80 * mm}, {Width: 40 * mm, Height: 75 * mm}}}}}
+		{
+			Width:  300 * mm,
+			Height: 39 * mm,
+		},
+		{Width: 40 * mm, Height: 75 * mm},
+		{Width: 60 * mm, Height: 60 * mm},
+		{Width: 120 * mm, Height: 80 * mm},
+		{Width: 40 * mm, Height: 75 * mm},
+	}}}}
 	kept := Kept(paper.Card{Name: "Oat card", GSM: 270}, laid, "fair")
-	if len(kept) != 2 || kept[0].Count != 2 || kept[1].Width != 120*mm || !kept[0].Offcut || kept[0].From != "fair, sheet 2" || kept[0].Check() != nil {
+	if len(kept) != 2 || kept[0].Count != 2 || kept[1].Width != 120*mm || !kept[0].Offcut || kept[0].From != "fair, sheet 2" ||
+		kept[0].Check() != nil {
 		t.Errorf("%+v", kept)
 	}
 }

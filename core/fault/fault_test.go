@@ -54,7 +54,10 @@ func TestPaths(t *testing.T) {
 }
 
 func TestGuard(t *testing.T) {
-	if err := Guard(func() error { panic("no such face") }); err == nil || Of(err).Code != Internal || !strings.Contains(Of(err).Cause.Error(), "no such face") {
+	if err := Guard(
+		func() error { panic("no such face") },
+	); err == nil || Of(err).Code != Internal ||
+		!strings.Contains(Of(err).Cause.Error(), "no such face") {
 		t.Errorf("a panic became %v", err)
 	}
 	want := errors.New("x")

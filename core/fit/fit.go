@@ -130,14 +130,26 @@ func (p Pair) Do(between measure.Length) Account {
 		add(-p.OuterCard, p.OuterCard, "%s's own card", p.OuterName)
 	}
 	if p.OuterLayers > 0 {
-		add(-measure.Length(p.OuterLayers)*p.OuterCard, measure.Length(p.OuterLayers)*p.OuterCard/2, "%s inside it, %s", p.OuterWhat, sides(p.OuterLayers))
+		add(
+			-measure.Length(p.OuterLayers)*p.OuterCard,
+			measure.Length(p.OuterLayers)*p.OuterCard/2,
+			"%s inside it, %s",
+			p.OuterWhat,
+			sides(p.OuterLayers),
+		)
 	}
 	add(-p.InnerSpan, 0, "%s, %s", p.InnerName, cmp.Or(p.InnerIs, "score to score"))
 	if p.InnerCard > 0 {
 		add(-p.InnerCard, p.InnerCard, "%s's own card", p.InnerName)
 	}
 	if p.InnerLayers > 0 {
-		add(-measure.Length(p.InnerLayers)*p.InnerCard, measure.Length(p.InnerLayers)*p.InnerCard/2, "%s outside it, %s", p.InnerWhat, sides(p.InnerLayers))
+		add(
+			-measure.Length(p.InnerLayers)*p.InnerCard,
+			measure.Length(p.InnerLayers)*p.InnerCard/2,
+			"%s outside it, %s",
+			p.InnerWhat,
+			sides(p.InnerLayers),
+		)
 	}
 	if between > 0 {
 		add(-between, between/2, "mats between, both sides")
@@ -167,10 +179,16 @@ func Solve(gap measure.Length, want Verdict, tick measure.Tick) (measure.Length,
 	need := max(0, want.Least()-gap)
 	a := measure.Up(need, tick)
 	if a > LargestAllowance {
-		return 0, fault.New(fault.GapNotMet, "", "a %s fit would need %s mm more, over the %s mm a part can grow; use thinner card, fewer mats or single walls",
-			want, mm(need), mm(LargestAllowance))
+		return 0, fault.New(
+			fault.GapNotMet,
+			"",
+			"a %s fit would need %s mm more, over the %s mm a part can grow; use thinner card, fewer mats or single walls",
+			want,
+			mm(need),
+			mm(LargestAllowance),
+		)
 	}
 	return a, nil
 }
 
-func mm(l measure.Length) string { return measure.Number(l, measure.MM, measure.Millimetre/10) }
+func mm(l measure.Length) string { return measure.Number(l, measure.MM, measure.Tenth) }

@@ -89,20 +89,20 @@ func TestSolve(t *testing.T) {
 		tick measure.Tick
 		a    measure.Length
 	}{
-		{Snug, measure.Inch / 16, measure.Inch / 8},
-		{Snug, mm_ / 2, 2500 * um},
-		{Grips, mm_ / 10, 2100 * um},
-		{Easy, mm_, 3 * mm_},
+		{Snug, measure.Tick(measure.Inch / 16), measure.Inch / 8},
+		{Snug, measure.Tick(mm_ / 2), 2500 * um},
+		{Grips, measure.Tick(mm_ / 10), 2100 * um},
+		{Easy, measure.Tick(mm_), 3 * mm_},
 	} {
 		a, err := Solve(gap, c.want, c.tick)
 		if err != nil || a != c.a {
-			t.Errorf("%s on a tick of %v mm takes %v mm, %v; want %v", c.want, c.tick.MM(), a.MM(), err, c.a.MM())
+			t.Errorf("%s on a tick of %v mm takes %v mm, %v; want %v", c.want, c.tick.Length().MM(), a.MM(), err, c.a.MM())
 		}
 	}
-	if a, err := Solve(5*mm_, Snug, mm_); err != nil || a != 0 {
+	if a, err := Solve(5*mm_, Snug, measure.Tick(mm_)); err != nil || a != 0 {
 		t.Errorf("a gap that is there already takes %v, %v", a, err)
 	}
-	if _, err := Solve(-30*mm_, Snug, mm_); err == nil || !strings.Contains(err.Error(), "thinner card") {
+	if _, err := Solve(-30*mm_, Snug, measure.Tick(mm_)); err == nil || !strings.Contains(err.Error(), "thinner card") {
 		t.Errorf("a gap that cannot be met gives %v", err)
 	}
 }

@@ -81,7 +81,7 @@ func (a Account) Warns() bool {
 // Sentence says what the account came to and what to do about it.
 func (a Account) Sentence() string {
 	k, what := a.Pair.Kind, a.Pair.What()
-	gap := measure.Label(a.Gap.Abs(), measure.MM, measure.Millimetre/100)
+	gap := measure.Label(a.Gap.Abs(), measure.MM, measure.Hundredth)
 	switch {
 	case a.Fails():
 		return fmt.Sprintf("%s: it won't go on, %s too tight. %s", what, gap, k.tight)

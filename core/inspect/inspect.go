@@ -64,8 +64,16 @@ func Fits(accounts []fit.Account) []Finding {
 func OnTick(p recipe.ScoreList, tick measure.Tick, unit measure.Unit) Finding {
 	for _, s := range p.OnBoard() {
 		if off := (s - measure.Nearest(s, tick)).Abs(); off >= recipe.Off {
-			return Finding{ID: "tick", Verdict: Warn, Piece: p.Piece, Text: fmt.Sprintf("%s: the score at %s lies between two grooves of the board; mark it with a ruler, or change the size by that little.",
-				p.Name, measure.Label(s, unit, tick))}
+			return Finding{
+				ID:      "tick",
+				Verdict: Warn,
+				Piece:   p.Piece,
+				Text: fmt.Sprintf(
+					"%s: the score at %s lies between two grooves of the board; mark it with a ruler, or change the size by that little.",
+					p.Name,
+					measure.Label(s, unit, tick),
+				),
+			}
 		}
 	}
 	ruled := 0
@@ -77,7 +85,11 @@ func OnTick(p recipe.ScoreList, tick measure.Tick, unit measure.Unit) Finding {
 	f := Finding{ID: "tick", Verdict: OK, Piece: p.Piece, Text: p.Name + ": every score lies on a groove of the board."}
 	switch {
 	case ruled > 0 && len(p.OnBoard()) > 0:
-		f.Text = fmt.Sprintf("%s: every straight score lies on a groove of the board; %d more are scored by a ruler, between marks.", p.Name, ruled)
+		f.Text = fmt.Sprintf(
+			"%s: every straight score lies on a groove of the board; %d more are scored by a ruler, between marks.",
+			p.Name,
+			ruled,
+		)
 	case ruled > 0:
 		f.Text = fmt.Sprintf("%s: its %d scores are scored by a ruler, between marks.", p.Name, ruled)
 	case len(p.OnBoard()) == 0:
@@ -98,8 +110,14 @@ func Tabs(p style.Part, adhesive string) Finding {
 			if m, there := p.Pattern.Mark(g.Face); there {
 				name = m.Plain()
 			}
-			return Finding{ID: "tab", Verdict: Warn, Piece: p.ID, Where: [][]pattern.Point{g.Area}, Text: fmt.Sprintf("%s: the %s is %.1f mm wide where it is glued and %s wants %.0f mm; use wet glue, or a higher wall.",
-				p.Name, name, width, AdhesiveName(adhesive), least)}
+			return Finding{
+				ID:      "tab",
+				Verdict: Warn,
+				Piece:   p.ID,
+				Where:   [][]pattern.Point{g.Area},
+				Text: fmt.Sprintf("%s: the %s is %.1f mm wide where it is glued and %s wants %.0f mm; use wet glue, or a higher wall.",
+					p.Name, name, width, AdhesiveName(adhesive), least),
+			}
 		}
 	}
 	return Finding{ID: "tab", Verdict: OK, Piece: p.ID, Text: p.Name + ": every tab is wide enough for its adhesive."}

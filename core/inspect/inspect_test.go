@@ -14,7 +14,16 @@ import (
 const mm = measure.Millimetre
 
 func TestFitsAreJudged(t *testing.T) {
-	pair := fit.Pair{Kind: fit.LidOn, Outer: "lid", OuterName: "Lid", InnerName: "Base", Axis: "length", InnerSpan: 100 * mm, OuterCard: 300_000, InnerCard: 300_000}
+	pair := fit.Pair{
+		Kind:      fit.LidOn,
+		Outer:     "lid",
+		OuterName: "Lid",
+		InnerName: "Base",
+		Axis:      "length",
+		InnerSpan: 100 * mm,
+		OuterCard: 300_000,
+		InnerCard: 300_000,
+	}
 	for _, c := range []struct {
 		more measure.Length
 		want Verdict
@@ -32,12 +41,16 @@ func TestFitsAreJudged(t *testing.T) {
 }
 
 func TestOnTick(t *testing.T) {
-	list := recipe.ScoreList{Piece: "base", Name: "Base", Passes: []recipe.Pass{{Edge: "left", At: []measure.Length{10 * mm, 20*mm + 300_000}}}}
-	if f := OnTick(list, mm, measure.MM); f.Verdict != Warn || !strings.Contains(f.Text, "20 mm + 0.3 mm") {
+	list := recipe.ScoreList{
+		Piece:  "base",
+		Name:   "Base",
+		Passes: []recipe.Pass{{Edge: "left", At: []measure.Length{10 * mm, 20*mm + 300_000}}},
+	}
+	if f := OnTick(list, measure.Tick(mm), measure.MM); f.Verdict != Warn || !strings.Contains(f.Text, "20 mm + 0.3 mm") {
 		t.Errorf("off the tick: %+v", f)
 	}
 	list.Passes[0].At[1] = 20 * mm
-	if f := OnTick(list, mm, measure.MM); f.Verdict != OK {
+	if f := OnTick(list, measure.Tick(mm), measure.MM); f.Verdict != OK {
 		t.Errorf("on the tick: %+v", f)
 	}
 }
@@ -45,7 +58,11 @@ func TestOnTick(t *testing.T) {
 func TestTabs(t *testing.T) {
 	narrow := style.Part{ID: "tray", Name: "Tray", Pattern: &pattern.Pattern{Glue: []pattern.Glue{{
 		Face: "back.left", Area: []pattern.Point{{X: 0, Y: 0}, {X: 30, Y: 0}, {X: 30, Y: 8}, {X: 0, Y: 8}}}}}}
-	if f := Tabs(narrow, "tape"); f.Verdict != Warn || !strings.Contains(f.Text, "back.left is 8.0 mm wide where it is glued and double-sided tape wants 10 mm") {
+	if f := Tabs(
+		narrow,
+		"tape",
+	); f.Verdict != Warn ||
+		!strings.Contains(f.Text, "back.left is 8.0 mm wide where it is glued and double-sided tape wants 10 mm") {
 		t.Errorf("tape on 8 mm: %+v", f)
 	}
 	if f := Tabs(narrow, "wet-glue"); f.Verdict != OK {

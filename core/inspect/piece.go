@@ -43,8 +43,18 @@ func collisions(p style.Part, f *pattern.Folded) []Finding {
 	var out []Finding
 	for _, c := range f.Collisions() {
 		a, b := f.Faces[c[0]], f.Faces[c[1]]
-		out = append(out, Finding{ID: "collision", Verdict: Fail, Piece: p.ID, Where: [][]pattern.Point{a.Polygon, b.Polygon},
-			Text: fmt.Sprintf("%s: %s and %s pass through each other when it is folded; make one of them shorter.", p.Name, a.Plain(), b.Plain())})
+		out = append(out, Finding{
+			ID:      "collision",
+			Verdict: Fail,
+			Piece:   p.ID,
+			Where:   [][]pattern.Point{a.Polygon, b.Polygon},
+			Text: fmt.Sprintf(
+				"%s: %s and %s pass through each other when it is folded; make one of them shorter.",
+				p.Name,
+				a.Plain(),
+				b.Plain(),
+			),
+		})
 	}
 	return out
 }
@@ -65,8 +75,20 @@ func behindOpenings(p style.Part, f *pattern.Folded) []Finding {
 				continue
 			}
 			if hidden := f.OverlapOf(area, i, j); hidden > 0.5 {
-				out = append(out, Finding{ID: "behind-opening", Verdict: Fail, Piece: p.ID, Where: [][]pattern.Point{area, other.Polygon},
-					Text: fmt.Sprintf("%s: the %s lies behind the %s in the %s; cut it back until it clears, or move the %s.", p.Name, other.Plain(), o.Kind, f.Faces[i].Plain(), o.Kind)})
+				out = append(out, Finding{
+					ID:      "behind-opening",
+					Verdict: Fail,
+					Piece:   p.ID,
+					Where:   [][]pattern.Point{area, other.Polygon},
+					Text: fmt.Sprintf(
+						"%s: the %s lies behind the %s in the %s; cut it back until it clears, or move the %s.",
+						p.Name,
+						other.Plain(),
+						o.Kind,
+						f.Faces[i].Plain(),
+						o.Kind,
+					),
+				})
 			}
 		}
 	}
@@ -146,8 +168,19 @@ func scoresApart(p style.Part) []Finding {
 	for _, list := range [][]measure.Length{p.Pattern.Scores.Vertical, p.Pattern.Scores.Horizontal} {
 		for i := 1; i < len(list); i++ {
 			if apart := list[i] - list[i-1]; apart < leastApart {
-				return []Finding{{ID: "scores-close", Verdict: Warn, Piece: p.ID,
-					Text: fmt.Sprintf("%s: two scores lie %.1f mm apart; under %.0f mm the card does not fold cleanly between them.", p.Name, apart.MM(), leastApart.MM())}}
+				return []Finding{
+					{
+						ID:      "scores-close",
+						Verdict: Warn,
+						Piece:   p.ID,
+						Text: fmt.Sprintf(
+							"%s: two scores lie %.1f mm apart; under %.0f mm the card does not fold cleanly between them.",
+							p.Name,
+							apart.MM(),
+							leastApart.MM(),
+						),
+					},
+				}
 			}
 		}
 	}
@@ -164,8 +197,17 @@ func Board(p style.Part, unit measure.Unit, tick measure.Tick) (Finding, bool) {
 	if long <= boardLength {
 		return Finding{}, false
 	}
-	return Finding{ID: "board", Verdict: Warn, Piece: p.ID, Text: fmt.Sprintf("%s: the blank is %s long and most scoring boards take %s; score what stands over with a ruler and a bone folder.",
-		p.Name, measure.Label(long, unit, tick), measure.Label(boardLength, unit, tick))}, true
+	return Finding{
+		ID:      "board",
+		Verdict: Warn,
+		Piece:   p.ID,
+		Text: fmt.Sprintf(
+			"%s: the blank is %s long and most scoring boards take %s; score what stands over with a ruler and a bone folder.",
+			p.Name,
+			measure.Label(long, unit, tick),
+			measure.Label(boardLength, unit, tick),
+		),
+	}, true
 }
 
 // Closing finds an outer part whose wall is deeper than the one it goes over,
@@ -177,8 +219,17 @@ func Closing(pairs []fit.Pair) []Finding {
 		over, both := p.TooDeep(), [2]string{p.Outer, p.Inner}
 		if over > 0 && !told[both] {
 			told[both] = true
-			out = append(out, Finding{ID: "closing", Verdict: Fail, Piece: p.Outer,
-				Text: fmt.Sprintf("%s is %.1f mm deeper than %s is high, and cannot close; make it no deeper.", p.OuterName, over.MM(), strings.ToLower(p.InnerName))})
+			out = append(out, Finding{
+				ID:      "closing",
+				Verdict: Fail,
+				Piece:   p.Outer,
+				Text: fmt.Sprintf(
+					"%s is %.1f mm deeper than %s is high, and cannot close; make it no deeper.",
+					p.OuterName,
+					over.MM(),
+					strings.ToLower(p.InnerName),
+				),
+			})
 		}
 	}
 	return out

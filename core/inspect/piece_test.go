@@ -80,7 +80,15 @@ func TestANotchOverATab(t *testing.T) {
 }
 
 func TestALidLipLongerThanTheWall(t *testing.T) {
-	pair := fit.Pair{Kind: fit.LidOn, Outer: "lid", OuterName: "Lid", InnerName: "Base", Axis: "length", OuterDepth: 30 * mm, InnerDepth: 25 * mm}
+	pair := fit.Pair{
+		Kind:       fit.LidOn,
+		Outer:      "lid",
+		OuterName:  "Lid",
+		InnerName:  "Base",
+		Axis:       "length",
+		OuterDepth: 30 * mm,
+		InnerDepth: 25 * mm,
+	}
 	wantFinding(t, Closing([]fit.Pair{pair}), "closing", "5.0 mm deeper")
 	pair.OuterDepth = 25 * mm
 	if all := Closing([]fit.Pair{pair}); len(all) != 0 {
@@ -132,11 +140,11 @@ func TestWallsThatPassThroughEachOther(t *testing.T) {
 
 func TestABlankLongerThanTheBoard(t *testing.T) {
 	p := trayPart(t, 30*mm)
-	if f, long := Board(p, measure.In, measure.Inch/16); long {
+	if f, long := Board(p, measure.In, measure.Tick(measure.Inch/16)); long {
 		t.Errorf("a short blank gives %+v", f)
 	}
 	p.Pattern.Width = 14 * measure.Inch
-	f, long := Board(p, measure.In, measure.Inch/16)
+	f, long := Board(p, measure.In, measure.Tick(measure.Inch/16))
 	if !long || f.Verdict != Warn || !strings.Contains(f.Text, "14 in long and most scoring boards take 12 in") {
 		t.Errorf("a long blank gives %+v, %v", f, long)
 	}

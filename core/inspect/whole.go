@@ -70,7 +70,10 @@ func passThrough(bodies []style.Body, state style.State) []Finding {
 			copyName(h.A), strings.ToLower(copyName(h.B)), state, h.FaceA.Plain(), h.FaceB.Plain())
 		if both := h.A.Part.ID + " " + h.B.Part.ID; !told[both] {
 			told[both] = true
-			out = append(out, Finding{ID: "collision", Verdict: Fail, Piece: h.A.Part.ID, Where: [][]pattern.Point{h.FaceA.Polygon}, Text: text})
+			out = append(
+				out,
+				Finding{ID: "collision", Verdict: Fail, Piece: h.A.Part.ID, Where: [][]pattern.Point{h.FaceA.Polygon}, Text: text},
+			)
 		}
 	}
 	return out
@@ -95,8 +98,17 @@ func landings(bodies []style.Body) []Finding {
 				continue
 			}
 			mark, _ := b.Part.Pattern.Mark(l.Glue.Face)
-			out = append(out, Finding{ID: "glue", Verdict: Fail, Piece: b.Part.ID, Where: [][]pattern.Point{l.Glue.Area},
-				Text: fmt.Sprintf("%s: the %s meets nothing that it could be glued to; change one of the sizes.", b.Part.Name, mark.Plain())})
+			out = append(out, Finding{
+				ID:      "glue",
+				Verdict: Fail,
+				Piece:   b.Part.ID,
+				Where:   [][]pattern.Point{l.Glue.Area},
+				Text: fmt.Sprintf(
+					"%s: the %s meets nothing that it could be glued to; change one of the sizes.",
+					b.Part.Name,
+					mark.Plain(),
+				),
+			})
 		}
 	}
 	return out
@@ -115,8 +127,10 @@ func (w Whole) standing(bodies []style.Body) []Finding {
 	for _, s := range w.Box.Stands {
 		upper, lower := find(s.Upper), find(s.Lower)
 		if !style.StandsOn(upper, lower) {
-			return []Finding{{ID: "stand", Verdict: Fail, Piece: s.Upper, Text: fmt.Sprintf("%s does not stand on %s: it would drop into it. %s.",
-				upper.Part.Name, strings.ToLower(lower.Part.Name), s.Otherwise)}}
+			return []Finding{
+				{ID: "stand", Verdict: Fail, Piece: s.Upper, Text: fmt.Sprintf("%s does not stand on %s: it would drop into it. %s.",
+					upper.Part.Name, strings.ToLower(lower.Part.Name), s.Otherwise)},
+			}
 		}
 	}
 	return []Finding{{ID: "stand", Verdict: OK, Text: "What stands on something stands."}}
@@ -139,11 +153,19 @@ func (w Whole) room(bodies []style.Body, tight measure.Length) Finding {
 		if h.Up {
 			way = "in height"
 		}
-		return Finding{ID: "room", Verdict: Fail, Text: fmt.Sprintf("%s takes %s, and that is not free: %s lacks %s %s. Make the box larger.",
-			what, size, h.Against, show(lacks), way)}
+		return Finding{
+			ID:      "room",
+			Verdict: Fail,
+			Text: fmt.Sprintf("%s takes %s, and that is not free: %s lacks %s %s. Make the box larger.",
+				what, size, h.Against, show(lacks), way),
+		}
 	}
 	if !h.Floor {
 		return Finding{ID: "room", Verdict: Fail, Text: what + " stands on no floor."}
 	}
-	return Finding{ID: "room", Verdict: OK, Text: fmt.Sprintf("%s takes %s, and that is free in the finished box (%s).", what, size, w.Box.Room.Shape)}
+	return Finding{
+		ID:      "room",
+		Verdict: OK,
+		Text:    fmt.Sprintf("%s takes %s, and that is free in the finished box (%s).", what, size, w.Box.Room.Shape),
+	}
 }

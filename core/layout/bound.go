@@ -30,9 +30,9 @@ func thrown(k measure.Length) shrinker {
 	}
 }
 
-// counted counts in k-ths: floor((k+1)x)/k of the side, whole multiples of
+// wholesOf counts in k-ths: floor((k+1)x)/k of the side, whole multiples of
 // side/(k+1) staying what they are (Fekete and Schepers's u(k)).
-func counted(k measure.Length) shrinker {
+func wholesOf(k measure.Length) shrinker {
 	return func(x, side measure.Length) float64 {
 		if (k+1)*x%side == 0 {
 			return float64(x) / float64(side)
@@ -147,7 +147,7 @@ func ceil(x float64) int { return int(math.Ceil(x - 1e-7)) }
 func shrunk(kinds []bounded, width, height measure.Length, best int) int {
 	var all []shrinker
 	for k := range measure.Length(mostCounted) {
-		all = append(all, counted(k+1))
+		all = append(all, wholesOf(k+1))
 	}
 	least := min(width, height)
 	sizes := []measure.Length{1}

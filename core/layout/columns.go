@@ -53,7 +53,14 @@ func (s *searcher) newMaster(plans ...*plan) *master {
 		value[i] = s.area[i]
 		best := sheetUse{}
 		for kind := range s.rooms {
-			if u := s.fill(kind, value, s.job.copies(), nil, 0); u.root != nil && (best.root == nil || u.used/s.dear(kind) > best.used/s.dear(best.kind)) {
+			if u := s.fill(
+				kind,
+				value,
+				s.job.copies(),
+				nil,
+				0,
+			); u.root != nil &&
+				(best.root == nil || u.used/s.dear(kind) > best.used/s.dear(best.kind)) {
 				best = u
 			}
 		}

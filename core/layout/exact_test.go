@@ -93,7 +93,10 @@ func TestSmallJobsAreExact(t *testing.T) {
 // The cheaper of two sheets is taken, and none that there is not.
 func TestExactMindsCostAndCount(t *testing.T) {
 	j := &Job{
-		Sheets: []paper.Sheet{{Name: "dear", Width: 100 * mm, Height: 100 * mm, Count: paper.Unlimited, Cost: 3}, {Name: "cheap", Width: 60 * mm, Height: 100 * mm, Count: 1, Cost: 1}},
+		Sheets: []paper.Sheet{
+			{Name: "dear", Width: 100 * mm, Height: 100 * mm, Count: paper.Unlimited, Cost: 3},
+			{Name: "cheap", Width: 60 * mm, Height: 100 * mm, Count: 1, Cost: 1},
+		},
 		Pieces: []Piece{{Name: "a", Width: 50 * mm, Height: 90 * mm, Copies: 3}},
 	}
 	r, err := Solve(t.Context(), j, Effort{})

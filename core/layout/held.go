@@ -56,7 +56,11 @@ func (j *Job) checkHeld() error {
 			}
 		}
 		if root := j.heldTree(h); root == nil || !j.cutter(h.Sheet).may(root) {
-			return fault.New(fault.NotCuttable, field, "no cuts from edge to edge set these pieces free as they lie; move one in line with another")
+			return fault.New(
+				fault.NotCuttable,
+				field,
+				"no cuts from edge to edge set these pieces free as they lie; move one in line with another",
+			)
 		}
 	}
 	return nil

@@ -101,7 +101,8 @@ func (j *Job) room(kind int) (w, h measure.Length) {
 
 // constrained tells whether not every slicing tree may be cut.
 func (j *Job) constrained() bool {
-	return j.Stages > 0 || j.left != nil || j.Trimmer > 0 && slices.ContainsFunc(j.Sheets, func(s paper.Sheet) bool { return max(s.Width, s.Height) > j.Trimmer })
+	return j.Stages > 0 || j.left != nil ||
+		j.Trimmer > 0 && slices.ContainsFunc(j.Sheets, func(s paper.Sheet) bool { return max(s.Width, s.Height) > j.Trimmer })
 }
 
 // MostCopies is the most pieces laid out in one job.
@@ -142,9 +143,19 @@ func (j *Job) Check() error {
 		case j.Trimmer > 0 && min(s.Width, s.Height) > j.Trimmer:
 			return fault.New(fault.LongerThanTrimmer, "trimmer", "no cut across the sheet %q is short enough for this trimmer", s.Name)
 		case j.Trimmer > 0 && j.Trim > 0 && max(s.Width, s.Height) > j.Trimmer:
-			return fault.New(fault.LongerThanTrimmer, "trim", "the trimmer is too short to trim the long edges of the sheet %q; give no trim", s.Name)
+			return fault.New(
+				fault.LongerThanTrimmer,
+				"trim",
+				"the trimmer is too short to trim the long edges of the sheet %q; give no trim",
+				s.Name,
+			)
 		case min(s.Width, s.Height)-2*j.Trim <= j.Kerf:
-			return fault.New(fault.KerfTooWide, "kerf", "one cut would consume the whole sheet %q; give the width a blade takes away", s.Name)
+			return fault.New(
+				fault.KerfTooWide,
+				"kerf",
+				"one cut would consume the whole sheet %q; give the width a blade takes away",
+				s.Name,
+			)
 		}
 		names[s.Name] = true
 	}

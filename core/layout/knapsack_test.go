@@ -72,8 +72,16 @@ func TestKnapsackIsExact(t *testing.T) {
 // batch it is the layout's own number.
 func TestBatchesAreProved(t *testing.T) {
 	j := &Job{Sheets: []paper.Sheet{sheet("square", 305, 305, paper.Unlimited)}, Pieces: []Piece{
-		{Name: "a", Width: 178 * mm, Height: 152 * mm, Copies: 300, Turn: true}, {Name: "b", Width: 120 * mm, Height: 61 * mm, Copies: 500, Turn: true},
-		{Name: "c", Width: 31 * mm, Height: 290 * mm, Copies: 240}}}
+		{
+			Name:   "a",
+			Width:  178 * mm,
+			Height: 152 * mm,
+			Copies: 300,
+			Turn:   true,
+		},
+		{Name: "b", Width: 120 * mm, Height: 61 * mm, Copies: 500, Turn: true},
+		{Name: "c", Width: 31 * mm, Height: 290 * mm, Copies: 240},
+	}}
 	r, err := Solve(t.Context(), j, Effort{Seconds: 3})
 	if err != nil {
 		t.Fatal(err)
@@ -81,7 +89,8 @@ func TestBatchesAreProved(t *testing.T) {
 	if err := sound(j, r); err != nil {
 		t.Fatal(err)
 	}
-	if byArea := j.fewest().Sheets; r.Bound.Sheets < byArea || len(r.Sheets) < r.Bound.Sheets || float64(len(r.Sheets)) > 1.015*float64(r.Bound.Sheets) {
+	if byArea := j.fewest().Sheets; r.Bound.Sheets < byArea || len(r.Sheets) < r.Bound.Sheets ||
+		float64(len(r.Sheets)) > 1.015*float64(r.Bound.Sheets) {
 		t.Errorf("%d sheets, at least %d by columns and %d by area", len(r.Sheets), r.Bound.Sheets, byArea)
 	}
 }

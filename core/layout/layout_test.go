@@ -148,7 +148,8 @@ func soundSheet(j *Job, l Laid) error {
 		delete(left, o)
 	}
 	for r := range left {
-		trimmed := j.Trim > 0 && (r.X < j.Trim || r.Y < j.Trim || r.X+r.Width > l.Sheet.Width-j.Trim || r.Y+r.Height > l.Sheet.Height-j.Trim)
+		trimmed := j.Trim > 0 &&
+			(r.X < j.Trim || r.Y < j.Trim || r.X+r.Width > l.Sheet.Width-j.Trim || r.Y+r.Height > l.Sheet.Height-j.Trim)
 		if !trimmed && r.Width >= leastOffcut && r.Height >= leastOffcut {
 			return fmt.Errorf("the part %+v is neither piece nor offcut", r)
 		}
@@ -189,7 +190,13 @@ func TestSearchSavesSheets(t *testing.T) {
 			t.Fatal(err)
 		}
 		if len(found.Unplaced) > 0 || len(found.Sheets) > len(first.Sheets) || len(found.Sheets) < found.Bound.Sheets {
-			t.Errorf("%d sheets after %d, bound %d, %d unplaced", len(found.Sheets), len(first.Sheets), found.Bound.Sheets, len(found.Unplaced))
+			t.Errorf(
+				"%d sheets after %d, bound %d, %d unplaced",
+				len(found.Sheets),
+				len(first.Sheets),
+				found.Bound.Sheets,
+				len(found.Unplaced),
+			)
 		}
 		saved += len(first.Sheets) - len(found.Sheets)
 	}
@@ -216,7 +223,10 @@ func TestSearchStopsWhenTold(t *testing.T) {
 func TestBoundIsMoreThanArea(t *testing.T) {
 	// Three squares of 60 mm fill little more than one sheet of 100, but no
 	// two of them share one.
-	j := &Job{Sheets: []paper.Sheet{sheet("s", 100, 100, paper.Unlimited)}, Pieces: []Piece{{Name: "p", Width: 60 * mm, Height: 60 * mm, Copies: 3, Turn: true}}}
+	j := &Job{
+		Sheets: []paper.Sheet{sheet("s", 100, 100, paper.Unlimited)},
+		Pieces: []Piece{{Name: "p", Width: 60 * mm, Height: 60 * mm, Copies: 3, Turn: true}},
+	}
 	r, err := Solve(t.Context(), j, Effort{})
 	if err != nil || r.Bound.Sheets != 3 || len(r.Sheets) != 3 || r.Bound.How == "area" {
 		t.Errorf("%d sheets, bound %+v, %v", len(r.Sheets), r.Bound, err)
@@ -238,7 +248,10 @@ func BenchmarkSolve(b *testing.B) {
 }
 
 func TestSheetsRunOut(t *testing.T) {
-	j := &Job{Sheets: []paper.Sheet{sheet("last", 100, 100, 1)}, Pieces: []Piece{{Name: "p", Width: 60 * mm, Height: 60 * mm, Copies: 3, Turn: true}}}
+	j := &Job{
+		Sheets: []paper.Sheet{sheet("last", 100, 100, 1)},
+		Pieces: []Piece{{Name: "p", Width: 60 * mm, Height: 60 * mm, Copies: 3, Turn: true}},
+	}
 	r, err := Solve(t.Context(), j, Effort{Rounds: 3})
 	if err != nil || len(r.Sheets) != 1 || len(r.Unplaced) != 2 {
 		t.Errorf("one sheet holds one of three: %d sheets, %v unplaced, %v", len(r.Sheets), r.Unplaced, err)

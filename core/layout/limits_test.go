@@ -91,7 +91,11 @@ func TestNoCutIsLongerThanTheTrimmer(t *testing.T) {
 			t.Fatalf("%v have no place on sheets without end", r.Unplaced)
 		}
 	}
-	j := &Job{Sheets: []paper.Sheet{sheet("A3", 297, 420, paper.Unlimited)}, Trimmer: 305 * mm, Pieces: []Piece{{Name: "long", Width: 250 * mm, Height: 400 * mm, Copies: 1, Turn: true}}}
+	j := &Job{
+		Sheets:  []paper.Sheet{sheet("A3", 297, 420, paper.Unlimited)},
+		Trimmer: 305 * mm,
+		Pieces:  []Piece{{Name: "long", Width: 250 * mm, Height: 400 * mm, Copies: 1, Turn: true}},
+	}
 	if _, err := Solve(t.Context(), j, Effort{}); err == nil || fault.Of(err).Code != fault.NotCuttable {
 		t.Errorf("a piece that wants a cut of 400 mm: %v", err)
 	}
@@ -126,7 +130,13 @@ func TestSearchSavesMoney(t *testing.T) {
 	rng := rand.New(rand.NewSource(23))
 	saved := 0
 	for range 20 {
-		j := &Job{Sheets: []paper.Sheet{sheet("square", 305, 305, paper.Unlimited), sheet("a4", 210, 297, paper.Unlimited), sheet("a5", 148, 210, 4)}}
+		j := &Job{
+			Sheets: []paper.Sheet{
+				sheet("square", 305, 305, paper.Unlimited),
+				sheet("a4", 210, 297, paper.Unlimited),
+				sheet("a5", 148, 210, 4),
+			},
+		}
 		j.Sheets[0].Cost, j.Sheets[1].Cost, j.Sheets[2].Cost = 1, 0.75, 0.3
 		for i := range 10 {
 			j.Pieces = append(j.Pieces, Piece{Name: string(rune('a' + i)), Copies: 2, Turn: true,
@@ -266,7 +276,10 @@ func TestHeldPiecesAreChecked(t *testing.T) {
 		}
 	}
 	// Four round a hole: no cut from edge to edge parts them.
-	wheel := &Job{Sheets: []paper.Sheet{sheet("s", 100, 100, 1)}, Pieces: []Piece{{Name: "p", Width: 60 * mm, Height: 40 * mm, Copies: 4, Turn: true}}}
+	wheel := &Job{
+		Sheets: []paper.Sheet{sheet("s", 100, 100, 1)},
+		Pieces: []Piece{{Name: "p", Width: 60 * mm, Height: 40 * mm, Copies: 4, Turn: true}},
+	}
 	wheel.Held = []Held{{Pieces: []Placed{at(0, 0, 0), at(0, 40, 60),
 		{Rect: Rect{60 * mm, 0, 40 * mm, 60 * mm}, Turned: true}, {Rect: Rect{0, 40 * mm, 40 * mm, 60 * mm}, Turned: true}}}}
 	if _, err := Solve(t.Context(), wheel, Effort{}); err == nil || fault.Of(err).Code != fault.NotCuttable {
@@ -374,7 +387,11 @@ func TestResultsAreReadBack(t *testing.T) {
 	if read < 30 {
 		t.Errorf("%d of 60 layouts were whole", read)
 	}
-	again, err := Solve(t.Context(), &Job{Sheets: []paper.Sheet{sheet("s", 10, 10, 1)}, Pieces: []Piece{{Name: "p", Width: mm, Height: mm, Copies: 1}}}, Effort{Start: &Result{}})
+	again, err := Solve(
+		t.Context(),
+		&Job{Sheets: []paper.Sheet{sheet("s", 10, 10, 1)}, Pieces: []Piece{{Name: "p", Width: mm, Height: mm, Copies: 1}}},
+		Effort{Start: &Result{}},
+	)
 	if err != nil || reflect.DeepEqual(again, &Result{}) {
 		t.Errorf("an empty layout to start from: %v", err)
 	}

@@ -77,7 +77,12 @@ type worth struct {
 }
 
 func (a worth) better(b worth) bool {
-	return cmp.Or(cmp.Compare(a.unplaced, b.unplaced), compareCost(a.cost, b.cost), cmp.Compare(a.sheets, b.sheets), cmp.Compare(b.offcut, a.offcut)) < 0
+	return cmp.Or(
+		cmp.Compare(a.unplaced, b.unplaced),
+		compareCost(a.cost, b.cost),
+		cmp.Compare(a.sheets, b.sheets),
+		cmp.Compare(b.offcut, a.offcut),
+	) < 0
 }
 
 // Dearer tells whether a layout is worse than another of the same job by more

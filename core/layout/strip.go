@@ -93,10 +93,10 @@ func span(w, h measure.Length) float64 { return float64(w) * float64(h) }
 func (k *seeker) look(s *strip, rw, rh, pw, ph measure.Length, turned bool) {
 	over, under := rw-s.w, rh-s.h
 	if over >= pw && rh >= ph {
-		k.offer(s.w+pw, max(s.h, ph), s, rw, rh, pw, ph, beside, turned)
+		k.offer(sides{s.w + pw, max(s.h, ph)}, sides{rw, rh}, sides{pw, ph}, s, beside, turned)
 	}
 	if under >= ph && rw >= pw {
-		k.offer(max(s.w, pw), s.h+ph, s, rw, rh, pw, ph, below, turned)
+		k.offer(sides{max(s.w, pw), s.h + ph}, sides{rw, rh}, sides{pw, ph}, s, below, turned)
 	}
 	if s.piece >= 0 || len(k.path) > 20 {
 		return
@@ -119,9 +119,14 @@ func (k *seeker) look(s *strip, rw, rh, pw, ph measure.Length, turned bool) {
 	}
 }
 
-// offer scores a place: the area the strip grows by beyond the piece's own,
-// and a little of the room left over on the tighter side.
-func (k *seeker) offer(w, h measure.Length, s *strip, rw, rh, pw, ph measure.Length, how way, turned bool) {
+// sides are the width and height of something.
+type sides struct{ w, h measure.Length }
+
+// offer scores a place for a piece in a room, where the strip would grow to so
+// much: the area it grows by beyond the piece's own, and a little of the room
+// left over on the tighter side.
+func (k *seeker) offer(grown, room, piece sides, s *strip, how way, turned bool) {
+	w, h, rw, rh, pw, ph := grown.w, grown.h, room.w, room.h, piece.w, piece.h
 	score := span(w, h) - span(s.w, s.h) - span(pw, ph)
 	if score >= k.best.score {
 		return

@@ -131,7 +131,15 @@ func TestWhatIsOverStaysWhole(t *testing.T) {
 		two := group(true, []*strip{{w: 50 * mm, h: 60 * mm}, {w: 50 * mm, h: 60 * mm}})
 		n := j.cutter(0).tree(two, c.w*mm, c.h*mm)
 		if n.across != c.first.Across || n.at != c.first.At || n.largest() != c.most {
-			t.Errorf("%s: the first cut is across %v at %v mm and leaves %v mm²; want %+v and %v", name, n.across, n.at.MM(), n.largest(), c.first, c.most)
+			t.Errorf(
+				"%s: the first cut is across %v at %v mm and leaves %v mm²; want %+v and %v",
+				name,
+				n.across,
+				n.at.MM(),
+				n.largest(),
+				c.first,
+				c.most,
+			)
 		}
 	}
 }

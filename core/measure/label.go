@@ -35,7 +35,7 @@ func Number(l Length, unit Unit, tick Tick) string {
 }
 
 // finestBoard is the finest tick between whose marks the eye finds the middle.
-const finestBoard = Millimetre / 2
+const finestBoard = Tick(Millimetre / 2)
 
 // readable is the nearest mark to l: of the tick, or half-way between two,
 // which a ruler gives and the eye can set, when l lies there.
@@ -83,9 +83,9 @@ func inUnit(l Length, unit Unit) string {
 // fineTick is the tick of the unit shown beside the project's own.
 func fineTick(unit Unit) Tick {
 	if unit == In {
-		return Inch / 16
+		return Tick(Inch / 16)
 	}
-	return Millimetre / 10
+	return Tenth
 }
 
 // Beside writes l in the other unit, fine enough to agree with the first:

@@ -36,6 +36,10 @@ func FromMM(mm float64) Length { return Length(math.Round(mm * float64(Millimetr
 // MM is the length in millimetres.
 func (l Length) MM() float64 { return float64(l) / float64(Millimetre) }
 
+// String is the length in millimetres, for logs and tests: "12.7 mm". People
+// are shown a Label.
+func (l Length) String() string { return l.decimal(Millimetre, 6) + " mm" }
+
 // Abs is the length without its sign.
 func (l Length) Abs() Length { return max(l, -l) }
 
@@ -46,7 +50,7 @@ func (l Length) decimal(unit Length, places int) string {
 	for range places {
 		step /= 10
 	}
-	l = Nearest(l, max(1, step))
+	l = Nearest(l, Tick(max(1, step)))
 	s := strconv.FormatFloat(float64(l)/float64(unit), 'f', places, 64)
 	if strings.Contains(s, ".") {
 		s = strings.TrimRight(strings.TrimRight(s, "0"), ".")

@@ -90,17 +90,17 @@ func TestLabel(t *testing.T) {
 		tick Tick
 		want string
 	}{
-		{43 * Inch / 8, In, Inch / 16, "5 3/8 in"},
-		{Inch / 16, In, Inch / 16, "1/16 in"},
-		{4 * Inch, In, Inch / 16, "4 in"},
-		{0, In, Inch / 16, "0 in"},
-		{Inch / 32, In, Inch / 32, "1/32 in"},
-		{43*Inch/8 - 400*Micrometre, In, Inch / 16, "5 3/8 in − 0.4 mm"},
-		{145 * Millimetre, CM, Millimetre, "14.5 cm"},
-		{145 * Millimetre, MM, Millimetre, "145 mm"},
-		{145*Millimetre + 300*Micrometre, CM, Millimetre, "14.5 cm + 0.3 mm"},
-		{2500 * Micrometre, MM, Millimetre / 2, "2.5 mm"},
-		{-Inch / 2, In, Inch / 16, "−1/2 in"},
+		{43 * Inch / 8, In, Tick(Inch / 16), "5 3/8 in"},
+		{Inch / 16, In, Tick(Inch / 16), "1/16 in"},
+		{4 * Inch, In, Tick(Inch / 16), "4 in"},
+		{0, In, Tick(Inch / 16), "0 in"},
+		{Inch / 32, In, Tick(Inch / 32), "1/32 in"},
+		{43*Inch/8 - 400*Micrometre, In, Tick(Inch / 16), "5 3/8 in − 0.4 mm"},
+		{145 * Millimetre, CM, Tick(Millimetre), "14.5 cm"},
+		{145 * Millimetre, MM, Tick(Millimetre), "145 mm"},
+		{145*Millimetre + 300*Micrometre, CM, Tick(Millimetre), "14.5 cm + 0.3 mm"},
+		{2500 * Micrometre, MM, Tick(Millimetre / 2), "2.5 mm"},
+		{-Inch / 2, In, Tick(Inch / 16), "−1/2 in"},
 	} {
 		if got := Label(c.l, c.unit, c.tick); got != c.want {
 			t.Errorf("Label(%d, %s) = %q; want %q", c.l, c.unit, got, c.want)
@@ -118,7 +118,7 @@ func TestLabel(t *testing.T) {
 func TestLabelsParseBack(t *testing.T) {
 	check := func(raw uint32, unitAt, tickAt uint8, onTick bool) bool {
 		unit := Units[int(unitAt)%len(Units)]
-		ticks := map[Unit][]Tick{In: {Inch / 8, Inch / 16, Inch / 32}, CM: {Millimetre, 5 * Millimetre}, MM: {Millimetre, Millimetre / 2}}[unit]
+		ticks := map[Unit][]Tick{In: {Tick(Inch / 8), Tick(Inch / 16), Tick(Inch / 32)}, CM: {Tick(Millimetre), Tick(5 * Millimetre)}, MM: {Tick(Millimetre), Tick(Millimetre / 2)}}[unit]
 		tick := ticks[int(tickAt)%len(ticks)]
 		l := Length(raw) % (Max - Inch)
 		if onTick {

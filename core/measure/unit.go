@@ -46,15 +46,26 @@ func (u Unit) Other() Unit {
 	return In
 }
 
-// Tick is the smallest step of the user's board and ruler.
-type Tick = Length
+// Tick is the smallest step of a tool: the user's board, or what a number is
+// shown to. It is a type of its own, so that a tick and a length cannot be
+// taken for each other.
+type Tick Length
+
+// What accounts and thicknesses are shown to.
+const (
+	Tenth     = Tick(Millimetre / 10)
+	Hundredth = Tick(Millimetre / 100)
+)
+
+// Length is the tick as a length.
+func (t Tick) Length() Length { return Length(t) }
 
 // Tick is the usual tick of a board in this unit: 1/16 in, or 1 mm.
 func (u Unit) Tick() Tick {
 	if u == In {
-		return Inch / 16
+		return Tick(Inch / 16)
 	}
-	return Millimetre
+	return Tick(Millimetre)
 }
 
 // Nearest rounds l to a whole number of ticks, halves away from zero.
@@ -64,13 +75,17 @@ func Nearest(l Length, tick Tick) Length {
 	if l < 0 {
 		return -Nearest(-l, tick)
 	}
-	return (l + tick/2) / tick * tick
+	t := tick.Length()
+	return (l + t/2) / t * t
 }
 
 // Up rounds a length of zero or more up to a whole number of ticks: the way for whatever
 // must go round something else, so that clearance is never less than asked.
-func Up(l Length, tick Tick) Length { return (l + tick - 1) / tick * tick }
+func Up(l Length, tick Tick) Length {
+	t := tick.Length()
+	return (l + t - 1) / t * t
+}
 
 // Down rounds a length of zero or more down to a whole number of ticks: the way for whatever
 // must go inside something else.
-func Down(l Length, tick Tick) Length { return l / tick * tick }
+func Down(l Length, tick Tick) Length { return l / tick.Length() * tick.Length() }

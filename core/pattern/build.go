@@ -56,6 +56,9 @@ func (b *Builder) Pattern() (*Pattern, error) {
 			shared[key] = append(shared[key], e)
 		}
 	}
+	if err := b.overlaps(); err != nil {
+		return nil, err
+	}
 	if err := b.hangTogether(pairs); err != nil {
 		return nil, err
 	}
@@ -65,9 +68,6 @@ func (b *Builder) Pattern() (*Pattern, error) {
 		b.upwards(key, shared[key])
 	}
 	if err := p.trace(free); err != nil {
-		return nil, err
-	}
-	if err := b.overlaps(); err != nil {
 		return nil, err
 	}
 	b.scores(p)
@@ -239,7 +239,10 @@ func (b *Builder) crease(p *Pattern, key [2]*Leaf, edges []leafEdge) {
 	case j.slit:
 		p.Slits = append(p.Slits, seg)
 	default:
-		p.Creases = append(p.Creases, Crease{Segment: seg, Angle: j.angle, Side: j.side, Rolled: j.rolled, Hinge: j.hinge, Opened: j.opened})
+		p.Creases = append(
+			p.Creases,
+			Crease{Segment: seg, Angle: j.angle, Side: j.side, Rolled: j.rolled, Hinge: j.hinge, Opened: j.opened},
+		)
 	}
 }
 

@@ -28,7 +28,7 @@ type Builder struct {
 	least  [2]measure.Length // the blank's top left corner
 	most   [2]measure.Length // and its lower right one, when a grid sets them
 	framed bool
-	tick   measure.Length // the blank's sides are rounded up to it, 0 for none
+	tick   measure.Tick // the blank's sides are rounded up to it, 0 for none
 	err    error
 }
 
@@ -234,7 +234,7 @@ func (b *Builder) mine(leaves ...*Leaf) bool {
 }
 
 // CutOn rounds the blank's sides up to what a hand can set on a trimmer.
-func (b *Builder) CutOn(tick measure.Length) { b.tick = tick }
+func (b *Builder) CutOn(tick measure.Tick) { b.tick = tick }
 
 // Role says what faces are for; a face is a Wall until told.
 func (b *Builder) Role(role Role, leaves ...*Leaf) {

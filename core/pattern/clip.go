@@ -14,13 +14,15 @@ func crosses(polygon []Point) bool {
 		a, b := polygon[i], polygon[(i+1)%n]
 		for j := i + 2; j < n; j++ {
 			c, d := polygon[j], polygon[(j+1)%n]
-			if max(a.X, b.X) < min(c.X, d.X) || max(c.X, d.X) < min(a.X, b.X) || max(a.Y, b.Y) < min(c.Y, d.Y) || max(c.Y, d.Y) < min(a.Y, b.Y) {
+			if max(a.X, b.X) < min(c.X, d.X) || max(c.X, d.X) < min(a.X, b.X) || max(a.Y, b.Y) < min(c.Y, d.Y) ||
+				max(c.Y, d.Y) < min(a.Y, b.Y) {
 				continue
 			}
 			u, w := b.Sub(a), d.Sub(c)
 			p, q := u.Cross(c.Sub(a))/u.Len(), u.Cross(d.Sub(a))/u.Len()
 			r, s := w.Cross(a.Sub(c))/w.Len(), w.Cross(b.Sub(c))/w.Len()
-			if (p > Tolerance && q < -Tolerance || p < -Tolerance && q > Tolerance) && (r > Tolerance && s < -Tolerance || r < -Tolerance && s > Tolerance) {
+			if (p > Tolerance && q < -Tolerance || p < -Tolerance && q > Tolerance) &&
+				(r > Tolerance && s < -Tolerance || r < -Tolerance && s > Tolerance) {
 				return true
 			}
 		}

@@ -29,7 +29,11 @@ func NewGrid(columns, rows []measure.Length, cells string) *Grid {
 	g := &Grid{Builder: NewBuilder(), columns: columns, rows: rows, xs: sums(columns), ys: sums(rows)}
 	for _, n := range slices.Concat(columns, rows) {
 		if n <= 0 {
-			g.err = fault.New(fault.NoRoom, "", "the walls take more than half the blank, so nothing is left between them; make the walls lower or the box larger")
+			g.err = fault.New(
+				fault.NoRoom,
+				"",
+				"the walls take more than half the blank, so nothing is left between them; make the walls lower or the box larger",
+			)
 			return g
 		}
 	}
@@ -60,7 +64,12 @@ func NewGrid(columns, rows []measure.Length, cells string) *Grid {
 				}
 			}
 		}
-		c.shape = []spot{{x: g.xs[c.left], y: g.ys[c.top]}, {x: g.xs[c.right], y: g.ys[c.top]}, {x: g.xs[c.right], y: g.ys[c.down]}, {x: g.xs[c.left], y: g.ys[c.down]}}
+		c.shape = []spot{
+			{x: g.xs[c.left], y: g.ys[c.top]},
+			{x: g.xs[c.right], y: g.ys[c.top]},
+			{x: g.xs[c.right], y: g.ys[c.down]},
+			{x: g.xs[c.left], y: g.ys[c.down]},
+		}
 	}
 	return g
 }

@@ -61,7 +61,10 @@ func TestFacesWithSlitsAndHoles(t *testing.T) {
 		t.Error("the hole is not kept out of the face")
 	}
 	// A crease that runs into the hole from both sides divides the card.
-	p.Creases = []Crease{{Segment: Segment{Pt(0, 7), Pt(6, 7)}, Angle: 90, Side: Away}, {Segment: Segment{Pt(8, 7), Pt(10, 7)}, Angle: 90, Side: Away}}
+	p.Creases = []Crease{
+		{Segment: Segment{Pt(0, 7), Pt(6, 7)}, Angle: 90, Side: Away},
+		{Segment: Segment{Pt(8, 7), Pt(10, 7)}, Angle: 90, Side: Away},
+	}
 	if got := faces(t, p); len(got) != 2 {
 		t.Errorf("creases into a hole give %d faces; want 2", len(got))
 	}
@@ -151,7 +154,8 @@ func TestGridReadsLikeItsPicture(t *testing.T) {
 	if got := p.Removed(); math.Abs(got-4*400) > 1e-9 {
 		t.Errorf("removed %v mm²; want 1600", got)
 	}
-	if !slices.Equal(p.Scores.Vertical, []measure.Length{20 * mm, 70 * mm}) || !slices.Equal(p.Scores.Horizontal, []measure.Length{20 * mm, 60 * mm}) {
+	if !slices.Equal(p.Scores.Vertical, []measure.Length{20 * mm, 70 * mm}) ||
+		!slices.Equal(p.Scores.Horizontal, []measure.Length{20 * mm, 60 * mm}) {
 		t.Errorf("scores %v / %v", p.Scores.Vertical, p.Scores.Horizontal)
 	}
 	f, err := p.Finished("base")
@@ -216,7 +220,11 @@ func TestFoldedCardTellsItsLayers(t *testing.T) {
 	p := square()
 	p.Creases = []Crease{{Segment: Segment{Pt(5, 0), Pt(5, 10)}, Angle: 180, Side: Away}}
 	p.Marks = []Mark{{Name: "under", At: Pt(1, 5)}, {Name: "over", At: Pt(9, 5)}}
-	p.Glue = []Glue{{Face: "over", Area: []Point{{5, 0}, {10, 0}, {10, 10}, {5, 10}}, Onto: "under"}, {Face: "over", Onto: "moon"}, {Face: "over", Piece: "lid"}}
+	p.Glue = []Glue{
+		{Face: "over", Area: []Point{{5, 0}, {10, 0}, {10, 10}, {5, 10}}, Onto: "under"},
+		{Face: "over", Onto: "moon"},
+		{Face: "over", Piece: "lid"},
+	}
 	f, err := p.Finished("under")
 	if err != nil {
 		t.Fatal(err)
@@ -243,7 +251,11 @@ func FuzzPatternJSON(f *testing.F) {
 		f.Fatal(err)
 	}
 	f.Add(text)
-	f.Add([]byte(`{"width":1,"height":1,"outline":[[0,0,1],[1,0,0]],"creases":[{"line":[[0,0],[1,1]],"angle":90,"side":"away"}],"scores":{}}`))
+	f.Add(
+		[]byte(
+			`{"width":1,"height":1,"outline":[[0,0,1],[1,0,0]],"creases":[{"line":[[0,0],[1,1]],"angle":90,"side":"away"}],"scores":{}}`,
+		),
+	)
 	f.Fuzz(func(t *testing.T, text []byte) {
 		var p Pattern
 		if json.Unmarshal(text, &p) != nil || len(p.Outline)+len(p.Creases)+len(p.Slits)+len(p.Holes) > 60 {
@@ -260,7 +272,11 @@ func BenchmarkFaces(b *testing.B) {
 	p := &Pattern{Width: 140 * mm, Height: 140 * mm, Outline: Straight(Pt(0, 0), Pt(140, 0), Pt(140, 140), Pt(0, 140))}
 	for i := 1; i < 14; i++ {
 		x := float64(i) * 10
-		p.Creases = append(p.Creases, Crease{Segment: Segment{Pt(x, 0), Pt(x, 140)}, Angle: 90, Side: Away}, Crease{Segment: Segment{Pt(0, x), Pt(140, x)}, Angle: 90, Side: Away})
+		p.Creases = append(
+			p.Creases,
+			Crease{Segment: Segment{Pt(x, 0), Pt(x, 140)}, Angle: 90, Side: Away},
+			Crease{Segment: Segment{Pt(0, x), Pt(140, x)}, Angle: 90, Side: Away},
+		)
 	}
 	for b.Loop() {
 		if _, err := p.Faces(); err != nil {

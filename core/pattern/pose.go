@@ -133,7 +133,8 @@ func (f *Folded) wallAt(p *Pattern, levels []int, dir r3.Vec, at, t float64) (in
 func (f *Folded) rolledAt(p *Pattern, dir r3.Vec, at float64) bool {
 	for i, face := range f.Faces {
 		for e, edge := range face.edges {
-			if edge.crease >= 0 && p.Creases[edge.crease].Angle > 179 && math.Abs(r3.Dot(f.Poses[i].Place(face.Polygon[e]), dir)-at) < level {
+			if edge.crease >= 0 && p.Creases[edge.crease].Angle > 179 &&
+				math.Abs(r3.Dot(f.Poses[i].Place(face.Polygon[e]), dir)-at) < level {
 				return true
 			}
 		}

@@ -140,7 +140,12 @@ func TestGridFacesThatSpanCells(t *testing.T) {
 	if all := faces(t, p); len(all) != 4 || math.Abs(totalArea(all)-600) > 1e-9 {
 		t.Errorf("%d faces of %v mm²", len(all), totalArea(all))
 	}
-	if _, err := NewGrid([]measure.Length{l, l}, []measure.Length{l, l}, "a b\nb a").Pattern(); err == nil || !strings.Contains(err.Error(), "not one rectangle") {
+	if _, err := NewGrid(
+		[]measure.Length{l, l},
+		[]measure.Length{l, l},
+		"a b\nb a",
+	).Pattern(); err == nil ||
+		!strings.Contains(err.Error(), "not one rectangle") {
 		t.Errorf("cells named crosswise give %v", err)
 	}
 }

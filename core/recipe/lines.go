@@ -216,10 +216,30 @@ func (t Telling) ShortLines(lines []Line) []string {
 			if l.Edge == "top" {
 				way, first = "across", "the edge that was first on the fence"
 			}
-			out = append(out, fmt.Sprintf("%s from the %s edge, from %s to %s %s, counted from %s", t.length(l.At), l.Edge, t.length(l.From), t.length(l.To), way, first))
+			out = append(
+				out,
+				fmt.Sprintf(
+					"%s from the %s edge, from %s to %s %s, counted from %s",
+					t.length(l.At),
+					l.Edge,
+					t.length(l.From),
+					t.length(l.To),
+					way,
+					first,
+				),
+			)
 		case Ruler:
 			a, b := l.Path[0], l.Path[1]
-			out = append(out, fmt.Sprintf("by a ruler from a mark %s across and %s down to one %s across and %s down", t.mm(a.X), t.mm(a.Y), t.mm(b.X), t.mm(b.Y)))
+			out = append(
+				out,
+				fmt.Sprintf(
+					"by a ruler from a mark %s across and %s down to one %s across and %s down",
+					t.mm(a.X),
+					t.mm(a.Y),
+					t.mm(b.X),
+					t.mm(b.Y),
+				),
+			)
 		case Roll:
 			lo, hi := pattern.Bounds(l.Path.Open())
 			out = append(out, fmt.Sprintf("no score between %s and %s down: that part is rolled", t.mm(lo.Y), t.mm(hi.Y)))
@@ -316,7 +336,12 @@ func (t Telling) fromCorner(p *pattern.Pattern, l Line) (corner, text string) {
 	}
 	// Always told from the end nearer to the corner's upright edge.
 	path := slices.Clone(points)
-	if first, last := in(path[0].Point), in(path[len(path)-1].Point); last.X < first.X-Straight || last.X < first.X+Straight && last.Y < first.Y {
+	if first, last := in(
+		path[0].Point,
+	), in(
+		path[len(path)-1].Point,
+	); last.X < first.X-Straight ||
+		last.X < first.X+Straight && last.Y < first.Y {
 		path = reversed(path)
 	}
 	verb := "cut from "

@@ -71,7 +71,7 @@ var pace = map[Kind]float64{
 func (w Work) Steps() []Step {
 	steps := w.write(w.Units, w.Tick)
 	// The same steps in plain millimetres say whether a tick still holds.
-	for i, s := range w.write(measure.MM, measure.Millimetre/10) {
+	for i, s := range w.write(measure.MM, measure.Tenth) {
 		h := fnv.New64a()
 		h.Write([]byte(s.Text))
 		steps[i].Mark = fmt.Sprintf("%016x", h.Sum64())
@@ -214,8 +214,14 @@ func (s matSet) cutting(t Telling, copies int) string {
 		for _, q := range s.mat.Shape {
 			corners = append(corners, fmt.Sprintf("%s across and %s up", t.mm(q.X), t.mm(q.Y)))
 		}
-		return fmt.Sprintf("Cut %d blank%s, %s, %s, and each to its shape with a ruler, from mark to mark counted from its lower left corner: %s.",
-			n, plural(n), size, from, strings.Join(corners, ", "))
+		return fmt.Sprintf(
+			"Cut %d blank%s, %s, %s, and each to its shape with a ruler, from mark to mark counted from its lower left corner: %s.",
+			n,
+			plural(n),
+			size,
+			from,
+			strings.Join(corners, ", "),
+		)
 	}
 	return fmt.Sprintf("Cut %d mat%s, %s, %s.", n, plural(n), size, from)
 }
@@ -235,7 +241,8 @@ func mergeMats(mats []dress.Mat) []matSet {
 		m := byID[b.ID]
 		i := slices.IndexFunc(out, func(s matSet) bool {
 			return s.piece == m.Piece && s.mat.Layer == m.Layer && s.mat.Card == m.Card && s.mat.Width == m.Width && s.mat.Height == m.Height &&
-				len(s.blank.Gives) == len(b.Gives) && slices.EqualFunc(s.mat.Shape, m.Shape, func(p, q pattern.Point) bool { return p.Sub(q).Len() < Straight })
+				len(s.blank.Gives) == len(b.Gives) &&
+				slices.EqualFunc(s.mat.Shape, m.Shape, func(p, q pattern.Point) bool { return p.Sub(q).Len() < Straight })
 		})
 		if i < 0 {
 			out = append(out, matSet{mat: m, blank: b, piece: m.Piece, key: m.ID})

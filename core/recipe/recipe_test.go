@@ -42,13 +42,25 @@ func TestScoresAreReadFromTheFence(t *testing.T) {
 		{"right", part, Right, []Pass{{Edge: "right", At: []measure.Length{20 * mm, 70 * mm}}, {Edge: "top", At: []measure.Length{15 * mm, 55 * mm}}}},
 		{"shim", shimmed, Left, []Pass{{"left", []measure.Length{11 * mm}, mm}, {"top", []measure.Length{16 * mm}, mm}, {"right", []measure.Length{21 * mm}, mm}, {"bottom", []measure.Length{26 * mm}, mm}}},
 	} {
-		got := Scores(c.part, c.fence, mm)
-		same := slices.EqualFunc(got.Passes, c.want, func(a, b Pass) bool { return a.Edge == b.Edge && a.Shim == b.Shim && slices.Equal(a.At, b.At) })
+		got := Scores(c.part, c.fence, measure.Tick(mm))
+		same := slices.EqualFunc(
+			got.Passes,
+			c.want,
+			func(a, b Pass) bool { return a.Edge == b.Edge && a.Shim == b.Shim && slices.Equal(a.At, b.At) },
+		)
 		if !same {
 			t.Errorf("%s: got %v; want %v", c.name, got.Passes, c.want)
 		}
 	}
-	if got, want := Scores(shimmed, Left, mm).Sentence(Telling{measure.MM, mm}), "Left edge against the fence with a shim of 1 mm between: 11 mm."; !strings.HasPrefix(got, want) {
+	if got, want := Scores(
+		shimmed,
+		Left,
+		measure.Tick(mm),
+	).Sentence(Telling{measure.MM, measure.Tick(mm)}),
+		"Left edge against the fence with a shim of 1 mm between: 11 mm."; !strings.HasPrefix(
+		got,
+		want,
+	) {
 		t.Errorf("the sentence is %q", got)
 	}
 }
@@ -60,21 +72,33 @@ func TestShortLines(t *testing.T) {
 	part := lopsided(t)
 	part.Pattern.Creases = nil
 	part.Pattern.Scores = pattern.Scores{Horizontal: []measure.Length{15 * mm}, Part: []pattern.Segment{
-		{A: pattern.Pt(10, 0), B: pattern.Pt(10+1e-12, 40)}, {A: pattern.Pt(70, 55), B: pattern.Pt(20, 55)}, {A: pattern.Pt(10, 15), B: pattern.Pt(30, 25)},
+		{
+			A: pattern.Pt(10, 0),
+			B: pattern.Pt(10+1e-12, 40),
+		},
+		{A: pattern.Pt(70, 55), B: pattern.Pt(20, 55)},
+		{A: pattern.Pt(10, 15), B: pattern.Pt(30, 25)},
 	}}
-	told := Telling{measure.MM, mm}
+	told := Telling{measure.MM, measure.Tick(mm)}
 	want := []string{"10 mm from the left edge, from 0 mm to 40 mm down, counted from the top edge",
 		"55 mm from the top edge, from 20 mm to 70 mm across, counted from the edge that was first on the fence",
 		"by a ruler from a mark 10 mm across and 15 mm down to one 30 mm across and 25 mm down"}
-	if got := told.ShortLines(Lines(part.Pattern, Left, mm)); !slices.Equal(got, want) {
+	if got := told.ShortLines(Lines(part.Pattern, Left, measure.Tick(mm))); !slices.Equal(got, want) {
 		t.Errorf("short lines are told as %q", got)
 	}
 	want[0] = "70 mm from the right edge, from 0 mm to 40 mm down, counted from the top edge"
 	want[1] = "55 mm from the top edge, from 10 mm to 60 mm across, counted from the edge that was first on the fence"
-	if got := told.ShortLines(Lines(part.Pattern, Right, mm)); !slices.Equal(got, want) {
+	if got := told.ShortLines(Lines(part.Pattern, Right, measure.Tick(mm))); !slices.Equal(got, want) {
 		t.Errorf("with the fence on the right they are told as %q", got)
 	}
-	if got := Scores(part, Left, mm).Sentence(told); !strings.HasPrefix(got, "Top edge against the fence: 15 mm. Lines that stop short: 10 mm") {
+	if got := Scores(
+		part,
+		Left,
+		measure.Tick(mm),
+	).Sentence(told); !strings.HasPrefix(
+		got,
+		"Top edge against the fence: 15 mm. Lines that stop short: 10 mm",
+	) {
 		t.Errorf("the step reads %q", got)
 	}
 	// Without a line over the whole blank there is a score step all the same.
@@ -89,9 +113,9 @@ func TestShortLines(t *testing.T) {
 // Cuts that are alike from several corners are one sentence.
 func TestCutsAreTold(t *testing.T) {
 	p := lopsided(t).Pattern
-	told := Telling{measure.MM, mm}
+	told := Telling{measure.MM, measure.Tick(mm)}
 	var got []string
-	for _, c := range told.Cuts(p, Lines(p, Left, mm)) {
+	for _, c := range told.Cuts(p, Lines(p, Left, measure.Tick(mm))) {
 		got = append(got, c.Text)
 	}
 	want := []string{
@@ -113,7 +137,7 @@ func TestNumbers(t *testing.T) {
 		at   []measure.Length
 		want string
 	}{{[]measure.Length{3 * in / 2, 11 * in / 2}, "1 1/2 and 5 1/2 in"}, {[]measure.Length{in, 2 * in, 3 * in}, "1, 2 and 3 in"}, {nil, "none"}, {[]measure.Length{in + 400*measure.Micrometre}, "1 in + 0.4 mm"}} {
-		if got := Numbers(c.at, measure.In, in/16); got != c.want {
+		if got := Numbers(c.at, measure.In, measure.Tick(in/16)); got != c.want {
 			t.Errorf("got %q; want %q", got, c.want)
 		}
 	}
@@ -123,12 +147,40 @@ func work(t *testing.T) Work {
 	card := paper.Card{Name: "Moss card", Thickness: 300 * measure.Micrometre}
 	strip := []pattern.Point{{X: 0, Y: 0}, {X: 46, Y: 0}, {X: 46, Y: 11}, {X: 0, Y: 11}}
 	return Work{
-		Units: measure.CM, Tick: mm, Fence: Left, Copies: 3, Parts: []style.Part{lopsided(t)}, Cards: map[string]paper.Card{"tray": card},
+		Units:  measure.CM,
+		Tick:   measure.Tick(mm),
+		Fence:  Left,
+		Copies: 3,
+		Parts:  []style.Part{lopsided(t)},
+		Cards:  map[string]paper.Card{"tray": card},
 		Mats: []dress.Mat{
-			{ID: "tray.back.1", Piece: "tray", Face: "back", Words: "back wall", Layer: 1, Width: 46 * mm, Height: 11 * mm, Card: card, Shape: strip},
-			{ID: "tray.front.1", Piece: "tray", Face: "front", Words: "front wall", Layer: 1, Width: 46 * mm, Height: 11 * mm, Card: card, Shape: strip},
+			{
+				ID:     "tray.back.1",
+				Piece:  "tray",
+				Face:   "back",
+				Words:  "back wall",
+				Layer:  1,
+				Width:  46 * mm,
+				Height: 11 * mm,
+				Card:   card,
+				Shape:  strip,
+			},
+			{
+				ID:     "tray.front.1",
+				Piece:  "tray",
+				Face:   "front",
+				Words:  "front wall",
+				Layer:  1,
+				Width:  46 * mm,
+				Height: 11 * mm,
+				Card:   card,
+				Shape:  strip,
+			},
 		},
-		Assembly: []string{"Join it."}, Closing: []string{"Close it."}, Contents: "3 × figs", Adhesive: "tape",
+		Assembly: []string{"Join it."},
+		Closing:  []string{"Close it."},
+		Contents: "3 × figs",
+		Adhesive: "tape",
 	}
 }
 
@@ -157,7 +209,7 @@ func TestStepsInWorkingOrder(t *testing.T) {
 func TestMarksFollowTheNumbers(t *testing.T) {
 	w := work(t)
 	before := w.Steps()
-	w.Units, w.Tick = measure.In, measure.Inch/16
+	w.Units, w.Tick = measure.In, measure.Tick(measure.Inch/16)
 	for i, s := range w.Steps() {
 		if s.Mark != before[i].Mark || s.Key != before[i].Key {
 			t.Errorf("step %d lost its tick to a change of unit", s.N)
@@ -171,7 +223,9 @@ func TestMarksFollowTheNumbers(t *testing.T) {
 
 func TestAdhesive(t *testing.T) {
 	w := work(t)
-	w.Parts[0].Pattern.Glue = []pattern.Glue{{Face: "back", Area: []pattern.Point{{X: 0, Y: 0}, {X: 50, Y: 0}, {X: 50, Y: 15}, {X: 0, Y: 15}}}}
+	w.Parts[0].Pattern.Glue = []pattern.Glue{
+		{Face: "back", Area: []pattern.Point{{X: 0, Y: 0}, {X: 50, Y: 0}, {X: 50, Y: 15}, {X: 0, Y: 15}}},
+	}
 	if got := w.AdhesiveSupply(); got.ID != "tape" || got.Amount != 3*(50+4*(46+11)) {
 		t.Errorf("tape: %+v", got)
 	}

@@ -41,7 +41,13 @@ type ScoreList struct {
 // the clock for a left fence, with it for a right one, where numbers count
 // from the right.
 func Scores(p style.Part, fence Fence, tick measure.Tick) ScoreList {
-	list := ScoreList{Piece: p.ID, Name: p.Name, Lines: Lines(p.Pattern, fence, tick), shim: p.Shim, whole: [2]measure.Length{p.Pattern.Width, p.Pattern.Height}}
+	list := ScoreList{
+		Piece: p.ID,
+		Name:  p.Name,
+		Lines: Lines(p.Pattern, fence, tick),
+		shim:  p.Shim,
+		whole: [2]measure.Length{p.Pattern.Width, p.Pattern.Height},
+	}
 	if p.Shim > 0 {
 		list.Passes = shimmed(p)
 		return list

@@ -67,8 +67,11 @@ func Cautions(contents bool) []string {
 		"Keep naked flames away from card; only LED lights go inside.",
 	}
 	if contents {
-		out = append(out, "Card and glue are not food-safe unless marked so: keep treats wrapped or in a food-grade liner, mind allergens, and follow local food rules when selling.",
-			"Do not carry a glass or heavy thing by the lid: hold the box from below.")
+		out = append(
+			out,
+			"Card and glue are not food-safe unless marked so: keep treats wrapped or in a food-grade liner, mind allergens, and follow local food rules when selling.",
+			"Do not carry a glass or heavy thing by the lid: hold the box from below.",
+		)
 	}
 	return out
 }

@@ -12,11 +12,39 @@ import (
 )
 
 var (
-	archLength   = &Parameter{ID: "length", Label: "Length", Default: 3 * measure.Inch, Min: 20 * mm, Max: 200 * mm, About: "l: front to back"}
-	archWidth    = &Parameter{ID: "width", Label: "Width", Default: 3 * measure.Inch / 2, Min: 20 * mm, Max: 120 * mm, About: "w: across the arch"}
-	archStraight = &Parameter{ID: "straight", Label: "Straight sides", Default: measure.Inch / 2, Min: 8 * mm, Max: 100 * mm, About: "How far the cover's sides rise before they bend"}
-	archTab      = &Parameter{ID: "tab", Label: "Tabs", Default: measure.Inch / 2, Min: 6 * mm, Max: 30 * mm, About: "Glued under the base, and inside the cover",
-		Follows: func(s Spec) measure.Length { return min(measure.Inch/2, measure.Down(s.Size(archWidth)/3, s.Tick)) }}
+	archLength = &Parameter{
+		ID:      "length",
+		Label:   "Length",
+		Default: 3 * measure.Inch,
+		Min:     20 * mm,
+		Max:     200 * mm,
+		About:   "l: front to back",
+	}
+	archWidth = &Parameter{
+		ID:      "width",
+		Label:   "Width",
+		Default: 3 * measure.Inch / 2,
+		Min:     20 * mm,
+		Max:     120 * mm,
+		About:   "w: across the arch",
+	}
+	archStraight = &Parameter{
+		ID:      "straight",
+		Label:   "Straight sides",
+		Default: measure.Inch / 2,
+		Min:     8 * mm,
+		Max:     100 * mm,
+		About:   "How far the cover's sides rise before they bend",
+	}
+	archTab = &Parameter{
+		ID:      "tab",
+		Label:   "Tabs",
+		Default: measure.Inch / 2,
+		Min:     6 * mm,
+		Max:     30 * mm,
+		About:   "Glued under the base, and inside the cover",
+		Follows: func(s Spec) measure.Length { return min(measure.Inch/2, measure.Down(s.Size(archWidth)/3, s.Tick)) },
+	}
 )
 
 var archedBox = &Style{
@@ -50,7 +78,7 @@ func buildArchedBox(s Spec) (*Box, error) {
 		return nil, err
 	}
 	cover.Measuring = fmt.Sprintf("The arch is %s by reckoning and cut as %s; what is over or short goes into the bend.",
-		measure.Label(exact, measure.MM, measure.Millimetre/10), measure.Label(arc, measure.MM, measure.Millimetre/10))
+		measure.Label(exact, measure.MM, measure.Tenth), measure.Label(arc, measure.MM, measure.Tenth))
 	tBase, tCover := s.Card("base"), s.Card("cover")
 	base.At.Z = ((tBase + tCover) / 2).MM() // it lies on the cover's tabs
 	// The floor is under the arch, which is as wide as its bend makes it; the
@@ -105,7 +133,7 @@ func archCover(l, straight, arc, tab measure.Length) (Part, [2]*pattern.Leaf, er
 	for i := range measure.Length(rolls) {
 		// The flats' lengths add up to the bend exactly.
 		rows = append(rows, bend*(i+1)/rolls-bend*i/rolls)
-		names = append(names, fmt.Sprint("bend.", i+1))
+		names = append(names, fmt.Sprint("bend.", int64(i)+1))
 	}
 	rows, names = append(rows, straight, tab), append(names, "side.2", "tab.2")
 	g := pattern.NewGrid([]measure.Length{l}, rows, strings.Join(names, "\n"))
@@ -137,7 +165,11 @@ func archCover(l, straight, arc, tab measure.Length) (Part, [2]*pattern.Leaf, er
 	}
 	p, err := g.Pattern()
 	return Part{
-		ID: "cover", Name: "Cover", Pattern: p, Root: "side.1", Opens: Upright,
+		ID:      "cover",
+		Name:    "Cover",
+		Pattern: p,
+		Root:    "side.1",
+		Opens:   Upright,
 		Folding: "Fold the two tabs, and roll the part between the straight sides over a pencil or the table's edge until it springs into the arch.",
 		Gluing:  []string{"Put adhesive on the inside of the cover's tabs; they go under the base."},
 	}, [2]*pattern.Leaf{left, right}, err

@@ -16,10 +16,29 @@ var counts = []string{"2", "3", "4", "5"}
 
 var (
 	towerStep = &Parameter{
-		ID: "step", Label: "Step", Default: measure.Inch / 2, Min: 2 * mm, Max: 60 * mm, About: "How much each base is smaller than the one below, each way",
+		ID:      "step",
+		Label:   "Step",
+		Default: measure.Inch / 2,
+		Min:     2 * mm,
+		Max:     60 * mm,
+		About:   "How much each base is smaller than the one below, each way",
 	}
-	towerCount = &Option{ID: "count", Label: "Boxes", Kind: ChoiceKind, Choices: counts, DefaultChoice: "3", About: "How many, the largest at the foot"}
-	towerBoxes = &Option{ID: "boxes", Label: "Each is a", Kind: ChoiceKind, Choices: []string{"tray", "clam-box"}, DefaultChoice: "clam-box", About: "Open trays, or clam boxes that close"}
+	towerCount = &Option{
+		ID:            "count",
+		Label:         "Boxes",
+		Kind:          ChoiceKind,
+		Choices:       counts,
+		DefaultChoice: "3",
+		About:         "How many, the largest at the foot",
+	}
+	towerBoxes = &Option{
+		ID:            "boxes",
+		Label:         "Each is a",
+		Kind:          ChoiceKind,
+		Choices:       []string{"tray", "clam-box"},
+		DefaultChoice: "clam-box",
+		About:         "Open trays, or clam boxes that close",
+	}
 	towerGrade = &Option{ID: "grade", Label: "Graded by", Kind: ChoiceKind, Choices: []string{"step", "sheets"}, DefaultChoice: "step",
 		About: "A step, or one square sheet for each: 12, 8 and 6 in, the largest tray that each gives"}
 )
@@ -45,7 +64,11 @@ func buildTower(s Spec) (*Box, error) {
 	if bySheets && (n > len(squares) || !trays) {
 		return nil, outOfRange("options.grade", "there are three square sheets, for up to three trays; grade by a step instead")
 	}
-	tower := &Box{Closing: []string{"Fill the boxes and stand them on one another, the largest at the foot; a dot of repositionable tape between them holds the tower."}}
+	tower := &Box{
+		Closing: []string{
+			"Fill the boxes and stand them on one another, the largest at the foot; a dot of repositionable tape between them holds the tower.",
+		},
+	}
 	floor, beside := measure.Length(0), measure.Length(0)
 	for i := range n {
 		less := s.Size(towerStep) * measure.Length(i)
@@ -97,8 +120,15 @@ func (s Spec) storey(id, name string, l, w, h measure.Length) (*Box, error) {
 }
 
 var (
-	nestCount = &Option{ID: "count", Label: "Trays", Kind: ChoiceKind, Choices: counts, DefaultChoice: "3", About: "How many, the largest first"}
-	nestGap   = &Option{ID: "nest.gap", Label: "Gap", Kind: LengthKind, Default: 0, Min: 0, Max: fit.LargestAllowance, ForFit: true,
+	nestCount = &Option{
+		ID:            "count",
+		Label:         "Trays",
+		Kind:          ChoiceKind,
+		Choices:       counts,
+		DefaultChoice: "3",
+		About:         "How many, the largest first",
+	}
+	nestGap = &Option{ID: "nest.gap", Label: "Gap", Kind: LengthKind, Default: 0, Min: 0, Max: fit.LargestAllowance, ForFit: true,
 		About: "More room between two trays than the layers take; leave it out to have it worked out"}
 )
 
@@ -125,7 +155,10 @@ func buildNest(s Spec) (*Box, error) {
 		t := s.Card(shape.id)
 		p, err := shape.part()
 		if err != nil || shape.height < 6*mm {
-			return nil, outOfRange("size.height", "the smallest tray would be under 6 mm high or have no floor; make the nest larger, or fewer trays")
+			return nil, outOfRange(
+				"size.height",
+				"the smallest tray would be under 6 mm high or have no floor; make the nest larger, or fewer trays",
+			)
 		}
 		p.At, p.Away, p.Card = r3.Vec{Z: foot.MM()}, r3.Vec{Z: float64(i) * shape.height.MM() * 0.8}, t
 		nest.Parts = append(nest.Parts, p)

@@ -7,7 +7,12 @@ import (
 
 var (
 	cartonFlap = &Parameter{
-		ID: "flap", Label: "Flap", Default: 3 * measure.Inch / 4, Min: 6 * mm, Max: 60 * mm, About: "f: how far the lid's flap comes down the front",
+		ID:      "flap",
+		Label:   "Flap",
+		Default: 3 * measure.Inch / 4,
+		Min:     6 * mm,
+		Max:     60 * mm,
+		About:   "f: how far the lid's flap comes down the front",
 		Follows: func(s Spec) measure.Length { return min(3*measure.Inch/4, s.Size(height)) },
 	}
 	cartonTuck = &Option{
@@ -17,8 +22,11 @@ var (
 )
 
 var hingedCarton = &Style{
-	ID: "hinged-carton", Name: "Hinged carton", About: "One sheet: four walls and a lid hinged at the back, its flap tucked in or lapped over the front",
-	Opens: "a lid hinged at the back", Strength: "fair: one card, the flap holds it",
+	ID:         "hinged-carton",
+	Name:       "Hinged carton",
+	About:      "One sheet: four walls and a lid hinged at the back, its flap tucked in or lapped over the front",
+	Opens:      "a lid hinged at the back",
+	Strength:   "fair: one card, the flap holds it",
 	Parameters: []*Parameter{length, width, height, cartonFlap},
 	Options:    []*Option{cartonTuck, adhesive},
 	Axes:       lengthWidthHeight,

@@ -9,8 +9,22 @@ import (
 
 // All is the catalogue, in the order it is shown.
 var All = []*Style{
-	tray, trayDouble, trayLid, hingedCarton, clamBox, walletBox, drawerSleeve, tallBox, gableLid, polygonBox, foldTopBag, archedBox, tower, nest,
-	dividerGrid, insert,
+	tray,
+	trayDouble,
+	trayLid,
+	hingedCarton,
+	clamBox,
+	walletBox,
+	drawerSleeve,
+	tallBox,
+	gableLid,
+	polygonBox,
+	foldTopBag,
+	archedBox,
+	tower,
+	nest,
+	dividerGrid,
+	insert,
 }
 
 // Boxes are the styles of All that stand alone.
@@ -70,8 +84,11 @@ func Catalogue() ([]byte, error) {
 		e.Options = append(e.Options, option{ID: "tick", Kind: LengthKind, Default: measure.In.Tick(), Min: &least, Max: &most,
 			About: "How far apart the board's grooves are; 1 mm for a metric board"})
 		if s.Allowance != nil {
-			e.Options = append(e.Options, option{ID: "fit", Kind: ChoiceKind, Choices: []string{"grips", "snug", "easy", "loose"}, Default: "snug",
-				About: "The fit that an allowance left out is worked out for"})
+			e.Options = append(
+				e.Options,
+				option{ID: "fit", Kind: ChoiceKind, Choices: []string{"grips", "snug", "easy", "loose"}, Default: "snug",
+					About: "The fit that an allowance left out is worked out for"},
+			)
 		}
 		// Faces and room are those of the usual sizes.
 		box, err := s.Make(s.Usual(measure.In.Tick(), 300*measure.Micrometre))

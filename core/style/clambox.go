@@ -12,8 +12,14 @@ var (
 		About: "Same: one set of numbers, a tight lid, taper the tabs well. Stepped: the lid half scored wider by the allowance",
 	}
 	clamAllowance = &Option{
-		ID: "lid.allowance", Label: "Lid allowance", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance, ForFit: true,
-		About: "How much wider the lid half is scored, when it is stepped",
+		ID:      "lid.allowance",
+		Label:   "Lid allowance",
+		Kind:    LengthKind,
+		Default: measure.Inch / 16,
+		Min:     0,
+		Max:     fit.LargestAllowance,
+		ForFit:  true,
+		About:   "How much wider the lid half is scored, when it is stepped",
 	}
 )
 

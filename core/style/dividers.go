@@ -178,16 +178,52 @@ func (d Dividers) tabbed(p *Part, span measure.Length) error {
 }
 
 var (
-	gridLength = &Parameter{ID: "length", Label: "Inside length", Default: 6 * measure.Inch, Min: 12 * mm, Max: 400 * mm, About: "the clear inside, left to right"}
-	gridWidth  = &Parameter{ID: "width", Label: "Inside width", Default: 4 * measure.Inch, Min: 12 * mm, Max: 400 * mm, About: "the clear inside, front to back"}
+	gridLength = &Parameter{
+		ID:      "length",
+		Label:   "Inside length",
+		Default: 6 * measure.Inch,
+		Min:     12 * mm,
+		Max:     400 * mm,
+		About:   "the clear inside, left to right",
+	}
+	gridWidth = &Parameter{
+		ID:      "width",
+		Label:   "Inside width",
+		Default: 4 * measure.Inch,
+		Min:     12 * mm,
+		Max:     400 * mm,
+		About:   "the clear inside, front to back",
+	}
 	gridHeight = &Parameter{ID: "height", Label: "Height", Default: 2 * measure.Inch, Min: 6 * mm, Max: 280 * mm, About: "of the strips"}
 
 	gridColumns     = countOption("columns", "Cells along the length", "3")
 	gridRows        = countOption("rows", "Cells across the width", "2")
-	gridFirstColumn = &Option{ID: "first.column", Label: "First cell's length", Kind: LengthKind, Default: 0, Min: 0, Max: 400 * mm, About: "0 makes all cells equally long; else the others share the rest"}
-	gridFirstRow    = &Option{ID: "first.row", Label: "First row's width", Kind: LengthKind, Default: 0, Min: 0, Max: 400 * mm, About: "0 makes all rows equally wide; else the others share the rest"}
-	gridSlotsUp     = &Option{ID: "slots.up", Label: "Slots that open upwards", Kind: ChoiceKind, Choices: []string{"across", "along"}, DefaultChoice: "across",
-		About: "those of the strips across the box, or of the strips along its length; they go in last but one way"}
+	gridFirstColumn = &Option{
+		ID:      "first.column",
+		Label:   "First cell's length",
+		Kind:    LengthKind,
+		Default: 0,
+		Min:     0,
+		Max:     400 * mm,
+		About:   "0 makes all cells equally long; else the others share the rest",
+	}
+	gridFirstRow = &Option{
+		ID:      "first.row",
+		Label:   "First row's width",
+		Kind:    LengthKind,
+		Default: 0,
+		Min:     0,
+		Max:     400 * mm,
+		About:   "0 makes all rows equally wide; else the others share the rest",
+	}
+	gridSlotsUp = &Option{
+		ID:            "slots.up",
+		Label:         "Slots that open upwards",
+		Kind:          ChoiceKind,
+		Choices:       []string{"across", "along"},
+		DefaultChoice: "across",
+		About:         "those of the strips across the box, or of the strips along its length; they go in last but one way",
+	}
 )
 
 var dividerGrid = &Style{
@@ -197,7 +233,13 @@ var dividerGrid = &Style{
 	Axes:       [3]*Parameter{gridLength, gridWidth, gridHeight},
 	Build: func(s Spec) (*Box, error) {
 		inside := Extent{s.Size(gridLength), s.Size(gridWidth), s.Size(gridHeight)}
-		d := Dividers{Length: inside.Length, Width: inside.Width, Height: inside.Height, Card: s.Card("divider.long"), LongUp: s.Choice(gridSlotsUp) == "along"}
+		d := Dividers{
+			Length: inside.Length,
+			Width:  inside.Width,
+			Height: inside.Height,
+			Card:   s.Card("divider.long"),
+			LongUp: s.Choice(gridSlotsUp) == "along",
+		}
 		var err error
 		if d.Columns, err = s.cells(gridColumns, gridFirstColumn, d.Length, d.Card); err != nil {
 			return nil, err
@@ -225,7 +267,11 @@ func (d Dividers) Sentence() string {
 	if !d.LongUp {
 		first, last = last, first
 	}
-	return fmt.Sprintf("Stand the %s dividers with their slots up and lower the %s ones onto them, slot into slot; set the grid into the box.", first, last)
+	return fmt.Sprintf(
+		"Stand the %s dividers with their slots up and lower the %s ones onto them, slot into slot; set the grid into the box.",
+		first,
+		last,
+	)
 }
 
 // mostCells is the most cells along one side.
@@ -255,7 +301,13 @@ func (s Spec) cells(count, first *Option, size, card measure.Length) ([]measure.
 		return Equal(size, card, n), nil
 	}
 	if one+card >= size {
-		return nil, fault.New(fault.NoRoom, "options."+first.ID, "a first cell of %s leaves nothing of the inside's %s for the others; make it smaller, or 0 for equal cells", s.show(one), s.show(size))
+		return nil, fault.New(
+			fault.NoRoom,
+			"options."+first.ID,
+			"a first cell of %s leaves nothing of the inside's %s for the others; make it smaller, or 0 for equal cells",
+			s.show(one),
+			s.show(size),
+		)
 	}
 	return append([]measure.Length{one}, Equal(size-one-card, card, n-1)...), nil
 }

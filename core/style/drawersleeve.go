@@ -11,20 +11,56 @@ import (
 
 var (
 	sleeveAllowance = &Option{
-		ID: "sleeve.allowance", Label: "Sleeve allowance", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance, ForFit: true,
-		About: "How much wider and higher the sleeve is scored than the drawer; leave it out to have it worked out",
+		ID:      "sleeve.allowance",
+		Label:   "Sleeve allowance",
+		Kind:    LengthKind,
+		Default: measure.Inch / 16,
+		Min:     0,
+		Max:     fit.LargestAllowance,
+		ForFit:  true,
+		About:   "How much wider and higher the sleeve is scored than the drawer; leave it out to have it worked out",
 	}
 	sleeveSlip = &Option{
 		ID: "sleeve.slip", Label: "Sleeve longer by", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: 30 * mm,
 		About: "Longer than the drawer: a tick for flush ends, more for a recessed drawer",
 	}
-	sleeveTab   = &Option{ID: "tab", Label: "Sleeve's tab", Kind: LengthKind, Default: 15 * mm, Min: 6 * mm, Max: 40 * mm, About: "The strip that joins the sleeve, glued inside its floor"}
-	drawerNotch = &Option{ID: "notch", Label: "Thumb notch", Kind: LengthKind, Default: 3 * measure.Inch / 4, Min: 0, Max: 60 * mm, About: "Its diameter; 0 for none",
+	sleeveTab = &Option{
+		ID:      "tab",
+		Label:   "Sleeve's tab",
+		Kind:    LengthKind,
+		Default: 15 * mm,
+		Min:     6 * mm,
+		Max:     40 * mm,
+		About:   "The strip that joins the sleeve, glued inside its floor",
+	}
+	drawerNotch = &Option{
+		ID:      "notch",
+		Label:   "Thumb notch",
+		Kind:    LengthKind,
+		Default: 3 * measure.Inch / 4,
+		Min:     0,
+		Max:     60 * mm,
+		About:   "Its diameter; 0 for none",
 		Follows: func(s Spec) measure.Length {
 			return min(3*measure.Inch/4, measure.Down(s.Size(width)/3, s.Tick), measure.Down(s.Size(height), s.Tick))
-		}}
-	notchOn   = &Option{ID: "notch.on", Label: "Notch in", Kind: ChoiceKind, Choices: []string{"sleeve", "drawer"}, DefaultChoice: "sleeve", About: "In the sleeve's end, or in the drawer's end wall"}
-	notchEnds = &Option{ID: "notch.ends", Label: "Notch at", Kind: ChoiceKind, Choices: []string{"one", "both"}, DefaultChoice: "one", About: "At one end or both"}
+		},
+	}
+	notchOn = &Option{
+		ID:            "notch.on",
+		Label:         "Notch in",
+		Kind:          ChoiceKind,
+		Choices:       []string{"sleeve", "drawer"},
+		DefaultChoice: "sleeve",
+		About:         "In the sleeve's end, or in the drawer's end wall",
+	}
+	notchEnds = &Option{
+		ID:            "notch.ends",
+		Label:         "Notch at",
+		Kind:          ChoiceKind,
+		Choices:       []string{"one", "both"},
+		DefaultChoice: "one",
+		About:         "At one end or both",
+	}
 )
 
 var drawerSleeve = &Style{
@@ -44,7 +80,11 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 	if !inSleeve {
 		// With pinwheel corners a tab would stand behind the notch.
 		if r > 0 && (r > drawer.height-3*mm || drawer.width/2-r < 15*mm || drawer.corners == "pinwheel") {
-			return nil, outOfRange("options.notch", "a notch of %s needs a higher or wider end wall and two-tab or slim corners; make it smaller, or 0 for none", s.show(2*r))
+			return nil, outOfRange(
+				"options.notch",
+				"a notch of %s needs a higher or wider end wall and two-tab or slim corners; make it smaller, or 0 for none",
+				s.show(2*r),
+			)
 		}
 		drawer.notch, drawer.bothEnds = r, both
 	}
@@ -68,7 +108,12 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 	g.Tab(strip, g.Face("front"), tab, tabWedge)
 	g.Glue(strip, true, floor)
 	if r > 0 && inSleeve {
-		tooWide := fault.New(fault.OutOfRange, "options.notch", "a notch of %s does not fit in the sleeve's end; make it smaller, or 0 for none", s.show(2*r))
+		tooWide := fault.New(
+			fault.OutOfRange,
+			"options.notch",
+			"a notch of %s does not fit in the sleeve's end; make it smaller, or 0 for none",
+			s.show(2*r),
+		)
 		if 2*r > long/2 {
 			return nil, tooWide
 		}
@@ -83,12 +128,27 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 	}
 	tD, tS := s.Card("drawer"), s.Card("sleeve")
 	sleeve := Part{
-		ID: "sleeve", Name: "Sleeve", Pattern: p, Root: "floor", Opens: Upwards, Away: r3.Vec{X: -drawer.length.MM() * 0.6},
+		ID:      "sleeve",
+		Name:    "Sleeve",
+		Pattern: p,
+		Root:    "floor",
+		Opens:   Upwards,
+		Away:    r3.Vec{X: -drawer.length.MM() * 0.6},
 		Folding: "Fold the four scores away from the outside and burnish them over their whole length.",
-		Gluing:  []string{"Put adhesive on the outside of the tab and join the sleeve with the drawer inside it, so that it slides; draw the drawer out before the glue sets."},
+		Gluing: []string{
+			"Put adhesive on the outside of the tab and join the sleeve with the drawer inside it, so that it slides; draw the drawer out before the glue sets.",
+		},
 	}
 	dp.At.Z = ((tD + tS) / 2).MM() // it lies on the sleeve's floor
-	pair := fit.Pair{Kind: fit.SleeveRound, Outer: "sleeve", Inner: "drawer", OuterName: "Sleeve", InnerName: "Drawer", OuterCard: tS, InnerCard: tD}
+	pair := fit.Pair{
+		Kind:      fit.SleeveRound,
+		Outer:     "sleeve",
+		Inner:     "drawer",
+		OuterName: "Sleeve",
+		InnerName: "Drawer",
+		OuterCard: tS,
+		InnerCard: tD,
+	}
 	across, up := pair, pair
 	across.Axis, across.OuterSpan, across.InnerSpan = "width", w, drawer.width
 	up.Axis, up.OuterSpan, up.InnerSpan, up.OuterLayers, up.OuterWhat = "height", h, drawer.height, 1, "tab"

@@ -8,11 +8,32 @@ import (
 )
 
 var (
-	bagWidth = &Parameter{ID: "width", Label: "Width", Default: 3 * measure.Inch, Min: 20 * mm, Max: 200 * mm, About: "w: left to right, score to score"}
+	bagWidth = &Parameter{
+		ID:      "width",
+		Label:   "Width",
+		Default: 3 * measure.Inch,
+		Min:     20 * mm,
+		Max:     200 * mm,
+		About:   "w: left to right, score to score",
+	}
 	bagDepth = &Parameter{ID: "depth", Label: "Depth", Default: measure.Inch, Min: 8 * mm, Max: 60 * mm, About: "d: front to back"}
-	bagPanel = &Parameter{ID: "panel", Label: "Panel", Default: 2 * measure.Inch, Min: 15 * mm, Max: 120 * mm, About: "F: the height of front and back below the turns"}
-	bagTurn  = &Parameter{ID: "turn", Label: "Turn", Default: measure.Inch / 2, Min: 4 * mm, Max: 60 * mm, About: "n: how far the top folds in, and out again; at least half the depth",
-		Follows: func(s Spec) measure.Length { return measure.Up(s.Size(bagDepth)/2, s.Tick) }}
+	bagPanel = &Parameter{
+		ID:      "panel",
+		Label:   "Panel",
+		Default: 2 * measure.Inch,
+		Min:     15 * mm,
+		Max:     120 * mm,
+		About:   "F: the height of front and back below the turns",
+	}
+	bagTurn = &Parameter{
+		ID:      "turn",
+		Label:   "Turn",
+		Default: measure.Inch / 2,
+		Min:     4 * mm,
+		Max:     60 * mm,
+		About:   "n: how far the top folds in, and out again; at least half the depth",
+		Follows: func(s Spec) measure.Length { return measure.Up(s.Size(bagDepth)/2, s.Tick) },
+	}
 )
 
 var foldTopBag = &Style{
@@ -70,9 +91,16 @@ func buildBag(s Spec) (*Box, error) {
 		return nil, err
 	}
 	part := Part{
-		ID: "body", Name: "Bag", Pattern: p, Root: "bottom", Opens: Upwards, Card: s.Card("body"),
+		ID:      "body",
+		Name:    "Bag",
+		Pattern: p,
+		Root:    "bottom",
+		Opens:   Upwards,
+		Card:    s.Card("body"),
 		Folding: "Fold every score and burnish it; the turns fold in, and the crests out again.",
-		Gluing:  []string{"Fold front and back up, tuck the bottom's little tabs in behind, and glue only the side flaps, the front's over the back's."},
+		Gluing: []string{
+			"Fold front and back up, tuck the bottom's little tabs in behind, and glue only the side flaps, the front's over the back's.",
+		},
 	}
 	room, err := roomOf(part)
 	if err != nil {

@@ -133,5 +133,5 @@ func (r roof) under(straight, layers float64) func(length, width float64) float6
 // steeper is the least slope over half the depth: the next tick, so that the
 // ridge rises.
 func steeper(d measure.Length, tick measure.Tick) measure.Length {
-	return measure.Down(d/2, tick) + tick
+	return measure.Down(d/2, tick) + tick.Length()
 }

@@ -11,18 +11,66 @@ import (
 )
 
 var (
-	gableWidth  = &Parameter{ID: "width", Label: "Width", Default: 9 * quarterInch, Min: 25 * mm, Max: 70 * mm, About: "W': the lid's four sides, score to score; the tray is smaller by the allowance"}
-	gableHeight = &Parameter{ID: "height", Label: "Tray's height", Default: 2 * measure.Inch, Min: 15 * mm, Max: 110 * mm, About: "The tray's walls"}
-	gableWall   = &Parameter{ID: "wall", Label: "Lid's wall", Default: measure.Inch, Min: 8 * mm, Max: 110 * mm, About: "w: how far the lid comes down",
-		Follows: func(s Spec) measure.Length { return min(measure.Inch, s.Size(gableHeight)) }}
-	gableSlope = &Parameter{ID: "slope", Label: "Slope", Default: 3 * measure.Inch / 2, Min: 13 * mm, Max: 80 * mm, About: "s: from the wall to the ridge; over half the width",
-		Follows: func(s Spec) measure.Length { return measure.Up(s.Size(gableWidth)*2/3, s.Tick) }}
-	gableFin = &Parameter{ID: "fin", Label: "Fin", Default: measure.Inch / 2, Min: 6 * mm, Max: 40 * mm, About: "n: what stands up along the ridge, glued or clipped"}
-	gableTab = &Parameter{ID: "tab", Label: "Tab", Default: measure.Inch / 2, Min: 6 * mm, Max: 25 * mm, About: "The strip that joins the lid's four sides"}
+	gableWidth = &Parameter{
+		ID:      "width",
+		Label:   "Width",
+		Default: 9 * quarterInch,
+		Min:     25 * mm,
+		Max:     70 * mm,
+		About:   "W': the lid's four sides, score to score; the tray is smaller by the allowance",
+	}
+	gableHeight = &Parameter{
+		ID:      "height",
+		Label:   "Tray's height",
+		Default: 2 * measure.Inch,
+		Min:     15 * mm,
+		Max:     110 * mm,
+		About:   "The tray's walls",
+	}
+	gableWall = &Parameter{
+		ID:      "wall",
+		Label:   "Lid's wall",
+		Default: measure.Inch,
+		Min:     8 * mm,
+		Max:     110 * mm,
+		About:   "w: how far the lid comes down",
+		Follows: func(s Spec) measure.Length { return min(measure.Inch, s.Size(gableHeight)) },
+	}
+	gableSlope = &Parameter{
+		ID:      "slope",
+		Label:   "Slope",
+		Default: 3 * measure.Inch / 2,
+		Min:     13 * mm,
+		Max:     80 * mm,
+		About:   "s: from the wall to the ridge; over half the width",
+		Follows: func(s Spec) measure.Length { return measure.Up(s.Size(gableWidth)*2/3, s.Tick) },
+	}
+	gableFin = &Parameter{
+		ID:      "fin",
+		Label:   "Fin",
+		Default: measure.Inch / 2,
+		Min:     6 * mm,
+		Max:     40 * mm,
+		About:   "n: what stands up along the ridge, glued or clipped",
+	}
+	gableTab = &Parameter{
+		ID:      "tab",
+		Label:   "Tab",
+		Default: measure.Inch / 2,
+		Min:     6 * mm,
+		Max:     25 * mm,
+		About:   "The strip that joins the lid's four sides",
+	}
 
 	gableAllowance = &Option{
-		ID: "lid.allowance", Label: "Lid allowance", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance, ForFit: true,
-		About: "How much smaller the tray's panel is than the lid; leave it out to have it worked out",
+		ID:      "lid.allowance",
+		Label:   "Lid allowance",
+		Kind:    LengthKind,
+		Default: measure.Inch / 16,
+		Min:     0,
+		Max:     fit.LargestAllowance,
+		ForFit:  true,
+		About:   "How much smaller the tray's panel is than the lid; leave it out to have it worked out",
 	}
 )
 
@@ -39,7 +87,11 @@ var gableLid = &Style{
 func buildGableLid(s Spec) (*Box, error) {
 	w, wall, slope, fin := s.Size(gableWidth), s.Size(gableWall), s.Size(gableSlope), s.Size(gableFin)
 	if least := steeper(w, s.Tick); slope < least {
-		return nil, outOfRange("size.slope", "the slope must be at least %s, over half the width, or it does not reach the ridge", s.show(least))
+		return nil, outOfRange(
+			"size.slope",
+			"the slope must be at least %s, over half the width, or it does not reach the ridge",
+			s.show(least),
+		)
 	}
 	if err := s.atMost(gableWall, s.Size(gableHeight), "the lid would stand on the table before it closes"); err != nil {
 		return nil, err
@@ -70,15 +122,23 @@ func buildGableLid(s Spec) (*Box, error) {
 	}
 	tTray, tLid := s.Card("tray"), s.Card("lid")
 	lid := Part{
-		ID: "lid", Name: "Lid", Pattern: p, Root: "front", Opens: Upright,
+		ID:      "lid",
+		Name:    "Lid",
+		Pattern: p,
+		Root:    "front",
+		Opens:   Upright,
 		// The slopes come to rest on the tray's rim.
-		At: r3.Vec{Z: (high - wall).MM()}, Away: r3.Vec{Z: (wall + 10*mm).MM()},
+		At:      r3.Vec{Z: (high - wall).MM()},
+		Away:    r3.Vec{Z: (wall + 10*mm).MM()},
 		Folding: "Fold the four uprights and the scores of walls, slopes and fins; crease each end from its lower corners to the middle of its top, inwards.",
 		Gluing: []string{
 			"Put adhesive on the outside of the tab and join the four sides.",
 			"Push the two ends in, bring the slopes together, and glue or clip the fins along the ridge.",
 		},
-		Measuring: fmt.Sprintf("The ridge rises %s above the lid's walls.", measure.Label(measure.FromMM(r.rise()), measure.MM, measure.Millimetre/10)),
+		Measuring: fmt.Sprintf(
+			"The ridge rises %s above the lid's walls.",
+			measure.Label(measure.FromMM(r.rise()), measure.MM, measure.Tenth),
+		),
 	}
 	pair := fit.Pair{
 		Kind: fit.LidOn, Outer: "lid", Inner: "tray", OuterName: "Lid", InnerName: "Tray", OuterCard: tLid, InnerCard: tTray,

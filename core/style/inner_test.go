@@ -18,7 +18,15 @@ func TestDividersByHand(t *testing.T) {
 		long, cross := b.Parts[0], b.Parts[1]
 		if long.Copies() != 1 || cross.Copies() != 2 || long.Pattern.Width != 156*mm-StripEase || cross.Pattern.Width != 104*mm-StripEase ||
 			long.Pattern.Height != 50*mm || cross.Pattern.Height != 50*mm {
-			t.Errorf("%d of %v × %v and %d of %v × %v", long.Copies(), long.Pattern.Width.MM(), long.Pattern.Height.MM(), cross.Copies(), cross.Pattern.Width.MM(), cross.Pattern.Height.MM())
+			t.Errorf(
+				"%d of %v × %v and %d of %v × %v",
+				long.Copies(),
+				long.Pattern.Width.MM(),
+				long.Pattern.Height.MM(),
+				cross.Copies(),
+				cross.Pattern.Width.MM(),
+				cross.Pattern.Height.MM(),
+			)
 		}
 		// Cells are (156 − 2 × 0.3) / 3 = 51.8 mm: slots at 51.95 and 104.05 less half the ease.
 		for _, c := range []struct {

@@ -41,7 +41,12 @@ func (f Floor) Part() (Part, error) {
 		loop := pattern.Circle(mid, h.Length.MM()/2)
 		if h.Width > 0 {
 			x, y := h.Length.MM()/2, h.Width.MM()/2
-			loop = pattern.Straight(mid.Add(pattern.Pt(-x, -y)), mid.Add(pattern.Pt(x, -y)), mid.Add(pattern.Pt(x, y)), mid.Add(pattern.Pt(-x, y)))
+			loop = pattern.Straight(
+				mid.Add(pattern.Pt(-x, -y)),
+				mid.Add(pattern.Pt(x, -y)),
+				mid.Add(pattern.Pt(x, y)),
+				mid.Add(pattern.Pt(-x, y)),
+			)
 		}
 		g.Hole(floor, "hole", loop)
 	}
@@ -49,7 +54,14 @@ func (f Floor) Part() (Part, error) {
 	if err != nil {
 		return Part{}, err
 	}
-	p := Part{ID: f.ID, Name: f.Name, Pattern: flat, Root: "floor", Opens: Downwards, Folding: "Fold the four skirts down, away from the outside."}
+	p := Part{
+		ID:      f.ID,
+		Name:    f.Name,
+		Pattern: flat,
+		Root:    "floor",
+		Opens:   Downwards,
+		Folding: "Fold the four skirts down, away from the outside.",
+	}
 	p.Places = []pattern.Pose{{Turn: r3.NewRotation(0, r3.Vec{X: 1}), Shift: r3.Vec{
 		X: -flat.Width.MM() / 2, Y: flat.Height.MM() / 2, Z: f.Skirts.MM(),
 	}}}
@@ -62,9 +74,15 @@ func (f Floor) Part() (Part, error) {
 // Stiffener is a flat card laid on the floor.
 func Stiffener(length, width, card measure.Length) Part {
 	p := Part{ID: "stiffener", Name: "Stiffener", Root: "stiffener", Opens: Upwards, Pattern: &pattern.Pattern{
-		Width: length, Height: width,
-		Outline: pattern.Straight(pattern.Pt(0, 0), pattern.Pt(length.MM(), 0), pattern.Pt(length.MM(), width.MM()), pattern.Pt(0, width.MM())),
-		Marks:   []pattern.Mark{{Name: "stiffener", Role: pattern.Panel, At: pattern.Pt(length.MM()/2, width.MM()/2)}},
+		Width:  length,
+		Height: width,
+		Outline: pattern.Straight(
+			pattern.Pt(0, 0),
+			pattern.Pt(length.MM(), 0),
+			pattern.Pt(length.MM(), width.MM()),
+			pattern.Pt(0, width.MM()),
+		),
+		Marks: []pattern.Mark{{Name: "stiffener", Role: pattern.Panel, At: pattern.Pt(length.MM()/2, width.MM()/2)}},
 	}}
 	p.Places = []pattern.Pose{flatOnFloor(p.Pattern, card)}
 	return p
@@ -138,20 +156,75 @@ func CellTrayWalls(card measure.Length) (length, width, floor measure.Length) {
 }
 
 var (
-	insertLength = &Parameter{ID: "length", Label: "Inside length", Default: 6 * measure.Inch, Min: 20 * mm, Max: 290 * mm, About: "the clear inside of the box, left to right"}
-	insertWidth  = &Parameter{ID: "width", Label: "Inside width", Default: 4 * measure.Inch, Min: 20 * mm, Max: 290 * mm, About: "the clear inside of the box, front to back"}
-	insertSkirts = &Parameter{ID: "height", Label: "Skirts", Default: measure.Inch, Min: 6 * mm, Max: 120 * mm, About: "how high the floor stands"}
+	insertLength = &Parameter{
+		ID:      "length",
+		Label:   "Inside length",
+		Default: 6 * measure.Inch,
+		Min:     20 * mm,
+		Max:     290 * mm,
+		About:   "the clear inside of the box, left to right",
+	}
+	insertWidth = &Parameter{
+		ID:      "width",
+		Label:   "Inside width",
+		Default: 4 * measure.Inch,
+		Min:     20 * mm,
+		Max:     290 * mm,
+		About:   "the clear inside of the box, front to back",
+	}
+	insertSkirts = &Parameter{
+		ID:      "height",
+		Label:   "Skirts",
+		Default: measure.Inch,
+		Min:     6 * mm,
+		Max:     120 * mm,
+		About:   "how high the floor stands",
+	}
 
-	insertGap     = &Option{ID: "gap", Label: "Gap", Kind: LengthKind, Default: measure.Millimetre, Min: 0, Max: 10 * mm, About: "how much smaller than the inside it is, both sides together"}
-	insertHoles   = &Option{ID: "holes", Label: "Holes", Kind: ChoiceKind, Choices: []string{"round", "square", "slot", "none"}, DefaultChoice: "round", About: "round for jars, square for blocks, a slot for a card"}
-	insertHole    = &Option{ID: "hole", Label: "Hole size", Kind: LengthKind, Default: 3 * measure.Inch / 2, Min: 3 * mm, Max: 280 * mm, About: "across a round one; the sides of a square one; the length of a slot"}
-	insertSlot    = &Option{ID: "slot", Label: "Slot width", Kind: LengthKind, Default: measure.Inch / 8, Min: mm, Max: 50 * mm, About: "of a slot only"}
+	insertGap = &Option{
+		ID:      "gap",
+		Label:   "Gap",
+		Kind:    LengthKind,
+		Default: measure.Millimetre,
+		Min:     0,
+		Max:     10 * mm,
+		About:   "how much smaller than the inside it is, both sides together",
+	}
+	insertHoles = &Option{
+		ID:            "holes",
+		Label:         "Holes",
+		Kind:          ChoiceKind,
+		Choices:       []string{"round", "square", "slot", "none"},
+		DefaultChoice: "round",
+		About:         "round for jars, square for blocks, a slot for a card",
+	}
+	insertHole = &Option{
+		ID:      "hole",
+		Label:   "Hole size",
+		Kind:    LengthKind,
+		Default: 3 * measure.Inch / 2,
+		Min:     3 * mm,
+		Max:     280 * mm,
+		About:   "across a round one; the sides of a square one; the length of a slot",
+	}
+	insertSlot = &Option{
+		ID:      "slot",
+		Label:   "Slot width",
+		Kind:    LengthKind,
+		Default: measure.Inch / 8,
+		Min:     mm,
+		Max:     50 * mm,
+		About:   "of a slot only",
+	}
 	insertColumns = countOption("columns", "Holes along the length", "3")
 	insertRows    = countOption("rows", "Holes across the width", "2")
 )
 
 var insert = &Style{
-	ID: "insert", Name: "False floor", About: "A floor with holes on four folded skirts, to hold things in place; without holes a riser", Inner: true,
+	ID:         "insert",
+	Name:       "False floor",
+	About:      "A floor with holes on four folded skirts, to hold things in place; without holes a riser",
+	Inner:      true,
 	Parameters: []*Parameter{insertLength, insertWidth, insertSkirts},
 	Options:    []*Option{insertGap, insertHoles, insertHole, insertSlot, insertColumns, insertRows},
 	Axes:       [3]*Parameter{insertLength, insertWidth, insertSkirts},
@@ -176,7 +249,14 @@ func buildInsert(s Spec) (*Box, error) {
 	}
 	stepX, stepY := f.Length/measure.Length(max(1, columns)), f.Width/measure.Length(rows)
 	if columns > 0 && (h.Length > stepX-LeastBridge || deep > stepY-LeastBridge) {
-		return nil, fault.New(fault.NoRoom, "options.hole", "%d × %d holes of %s leave less than 3 mm of card between them; make them smaller or fewer", columns, rows, s.show(h.Length))
+		return nil, fault.New(
+			fault.NoRoom,
+			"options.hole",
+			"%d × %d holes of %s leave less than 3 mm of card between them; make them smaller or fewer",
+			columns,
+			rows,
+			s.show(h.Length),
+		)
 	}
 	for row := range rows {
 		for col := range columns {
@@ -188,5 +268,9 @@ func buildInsert(s Spec) (*Box, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &Box{Parts: []Part{p}, Room: Room{Shape: "a floor", Largest: inside}, Assembly: []string{"Set the floor into the box on its skirts."}}, nil
+	return &Box{
+		Parts:    []Part{p},
+		Room:     Room{Shape: "a floor", Largest: inside},
+		Assembly: []string{"Set the floor into the box on its skirts."},
+	}, nil
 }

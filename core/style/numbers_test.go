@@ -46,7 +46,12 @@ func TestNumbersByHand(t *testing.T) {
 	if tall.Width != 76*inch/8 || tall.Height != 74*inch/8 {
 		t.Errorf("the tube's blank is %v × %v mm", tall.Width.MM(), tall.Height.MM())
 	}
-	sleeve := build(t, drawerSleeve, lengths("length", 32, "width", 24, "height", 8, "sleeve.allowance", inch/16, "sleeve.slip", 1, "tab", 4, "notch", 4), nil)
+	sleeve := build(
+		t,
+		drawerSleeve,
+		lengths("length", 32, "width", 24, "height", 8, "sleeve.allowance", inch/16, "sleeve.slip", 1, "tab", 4, "notch", 4),
+		nil,
+	)
 	wantScores(t, sleeve.Parts[1], 33*inch/8, 8*inch+inch/4+inch/2, nil, []measure.Length{
 		3*inch + inch/16, 4*inch + inch/8, 7*inch + 3*inch/16, 8*inch + inch/4,
 	})
@@ -100,7 +105,7 @@ func TestGableRises(t *testing.T) {
 
 func TestArchIsRoundedToTheTick(t *testing.T) {
 	s := usual(archedBox, map[string]measure.Length{"width": 40 * mm, "straight": 15 * mm, "length": 60 * mm, "tab": 10 * mm}, nil)
-	s.Tick = mm
+	s.Tick = measure.Tick(mm)
 	b, err := archedBox.Make(s)
 	if err != nil {
 		t.Fatal(err)

@@ -14,8 +14,22 @@ import (
 )
 
 var (
-	polygonSide  = &Parameter{ID: "side", Label: "Side", Default: 2 * measure.Inch, Min: 15 * mm, Max: 150 * mm, About: "One side of the floor, score to score"}
-	polygonSides = &Option{ID: "sides", Label: "Sides", Kind: ChoiceKind, Choices: []string{"3", "4", "5", "6", "7", "8"}, DefaultChoice: "6", About: "How many sides the floor has"}
+	polygonSide = &Parameter{
+		ID:      "side",
+		Label:   "Side",
+		Default: 2 * measure.Inch,
+		Min:     15 * mm,
+		Max:     150 * mm,
+		About:   "One side of the floor, score to score",
+	}
+	polygonSides = &Option{
+		ID:            "sides",
+		Label:         "Sides",
+		Kind:          ChoiceKind,
+		Choices:       []string{"3", "4", "5", "6", "7", "8"},
+		DefaultChoice: "6",
+		About:         "How many sides the floor has",
+	}
 )
 
 var polygonBox = &Style{
@@ -35,17 +49,43 @@ func buildPolygonBox(s Spec) (*Box, error) {
 	}
 	side, high, deep := s.Size(polygonSide), s.Size(height), s.Length(lidDepth)
 	if deep > high {
-		return nil, fault.New(fault.LidTooDeep, "options.lid.depth", "a lid deeper than the base would stand on the table before it closes; make it no deeper than the base's walls")
+		return nil, fault.New(
+			fault.LidTooDeep,
+			"options.lid.depth",
+			"a lid deeper than the base would stand on the table before it closes; make it no deeper than the base's walls",
+		)
 	}
 	// The flats of the lid stand apart by the allowance more; its side is what
 	// gives that, rounded up on the ruler, which is twice as fine as the board.
 	half := math.Pi / float64(n)
 	over := measure.Up(side+measure.FromMM(s.Length(lidAllowance).MM()*math.Tan(half)), s.Tick/2)
-	base, err := s.polygonTray("base", "Base", "base", Upwards, n, side, high, s.Choice(baseWalls) == "double")
+	base, err := s.polygonTray(
+		polygonShape{
+			id:     "base",
+			name:   "Base",
+			panel:  "base",
+			opens:  Upwards,
+			sides:  n,
+			side:   side,
+			high:   high,
+			double: s.Choice(baseWalls) == "double",
+		},
+	)
 	if err != nil {
 		return nil, err
 	}
-	lid, err := s.polygonTray("lid", "Lid", "top", Downwards, n, over, deep, s.Choice(lidWalls) == "double")
+	lid, err := s.polygonTray(
+		polygonShape{
+			id:     "lid",
+			name:   "Lid",
+			panel:  "top",
+			opens:  Downwards,
+			sides:  n,
+			side:   over,
+			high:   deep,
+			double: s.Choice(lidWalls) == "double",
+		},
+	)
 	if err != nil {
 		return nil, err
 	}
@@ -56,9 +96,22 @@ func buildPolygonBox(s Spec) (*Box, error) {
 		layers, what = 4, "tabs and second wall"
 	}
 	pair := fit.Pair{
-		Kind: fit.LidOn, Outer: "lid", Inner: "base", OuterName: "Lid", InnerName: "Base", OuterCard: s.Card("lid"), InnerCard: s.Card("base"),
-		OuterDepth: deep, InnerDepth: high, Axis: "flats", OuterSpan: flats(over), InnerSpan: flats(side), OuterIs: "flat to flat", InnerIs: "flat to flat",
-		OuterLayers: layers, OuterWhat: what,
+		Kind:        fit.LidOn,
+		Outer:       "lid",
+		Inner:       "base",
+		OuterName:   "Lid",
+		InnerName:   "Base",
+		OuterCard:   s.Card("lid"),
+		InnerCard:   s.Card("base"),
+		OuterDepth:  deep,
+		InnerDepth:  high,
+		Axis:        "flats",
+		OuterSpan:   flats(over),
+		InnerSpan:   flats(side),
+		OuterIs:     "flat to flat",
+		InnerIs:     "flat to flat",
+		OuterLayers: layers,
+		OuterWhat:   what,
 	}
 	// Inside, every wall is nearer to the middle by its layers.
 	in := 2
@@ -85,7 +138,11 @@ func prism(n int, clear float64, high measure.Length) Room {
 	for l := 0.1; l < 4*clear; l += 0.1 {
 		w := widest(r.Floor, l)
 		if l*w > best {
-			best, r.Largest = l*w, Extent{measure.Down(measure.FromMM(l), mm/10), measure.Down(measure.FromMM(w), mm/10), high}
+			best, r.Largest = l*w, Extent{
+				measure.Down(measure.FromMM(l), measure.Tenth),
+				measure.Down(measure.FromMM(w), measure.Tenth),
+				high,
+			}
 		}
 	}
 	return r
@@ -121,23 +178,40 @@ func regular(n int, side float64) []pattern.Point {
 	return out
 }
 
+// polygonShape is a tray with so many equal sides, score to score; double
+// walls roll over.
+type polygonShape struct {
+	id, name, panel string
+	opens           Facing
+	sides           int
+	side, high      measure.Length
+	double          bool
+}
+
 // polygonTray is a floor of n sides with a wall on each; each wall carries one
 // tab that goes inside the wall before it, and a second wall when double.
-func (s Spec) polygonTray(id, name, panel string, opens Facing, n int, side, high measure.Length, double bool) (Part, error) {
+func (s Spec) polygonTray(t polygonShape) (Part, error) {
+	n, side, high := t.sides, t.side, t.high
 	turn := 360 / float64(n)
 	b := pattern.NewBuilder()
 	b.CutOn(s.Tick / 2)
 	corners := regular(n, side.MM())
-	if opens == Downwards { // drawn the other way up, to lie over its base
+	if t.opens == Downwards { // drawn the other way up, to lie over its base
 		for i := range corners {
 			corners[i] = corners[i].Scale(-1)
 		}
 	}
-	floor := b.Polygon(panel, corners...)
+	floor := b.Polygon(t.panel, corners...)
 	b.Role(pattern.Panel, floor)
 	var around, tabs []*pattern.Leaf
 	for i := range n {
-		wall := b.Beside(floor, i, fmt.Sprint("wall.", i+1), pattern.Step{Turn: 90, Length: high.MM()}, pattern.Step{Turn: 90, Length: side.MM()})
+		wall := b.Beside(
+			floor,
+			i,
+			fmt.Sprint("wall.", i+1),
+			pattern.Step{Turn: 90, Length: high.MM()},
+			pattern.Step{Turn: 90, Length: side.MM()},
+		)
 		b.Up(floor, wall)
 		around = append(around, wall)
 		// The tab's lower edge keeps clear of the next wall, the more the more
@@ -150,10 +224,15 @@ func (s Spec) polygonTray(id, name, panel string, opens Facing, n int, side, hig
 		b.Role(pattern.Tab, tab)
 		b.Fold(wall, tab, turn, pattern.Away)
 		tabs = append(tabs, tab)
-		if double {
+		if t.double {
 			sliver := sliver.MM()
-			lining := b.Beside(wall, 2, fmt.Sprint("lining.", i+1), pattern.Step{Turn: 90 + math.Atan(sliver/high.MM())*180/math.Pi, Length: math.Hypot(high.MM(), sliver)},
-				pattern.Step{Turn: 90 - math.Atan(sliver/high.MM())*180/math.Pi, Length: side.MM() - 2*sliver})
+			lining := b.Beside(
+				wall,
+				2,
+				fmt.Sprint("lining.", i+1),
+				pattern.Step{Turn: 90 + math.Atan(sliver/high.MM())*180/math.Pi, Length: math.Hypot(high.MM(), sliver)},
+				pattern.Step{Turn: 90 - math.Atan(sliver/high.MM())*180/math.Pi, Length: side.MM() - 2*sliver},
+			)
 			b.Role(pattern.Lining, lining)
 			b.Fold(wall, lining, 180, pattern.Away)
 			b.Glue(lining, false, wall)
@@ -166,11 +245,14 @@ func (s Spec) polygonTray(id, name, panel string, opens Facing, n int, side, hig
 	if err != nil {
 		return Part{}, err
 	}
-	part := Part{ID: id, Name: name, Pattern: p, Root: panel, Opens: opens,
+	part := Part{ID: t.id, Name: t.name, Pattern: p, Root: t.panel, Opens: t.opens,
 		Folding: fmt.Sprintf("Fold every score away from the outside and burnish it: %d walls, then their tabs.", n),
 		Gluing:  []string{"Put adhesive on the outside of each tab and stand the walls up, each tab inside the next wall round."}}
-	if double {
-		part.Gluing = append(part.Gluing, "Put adhesive on the inside of each second wall, roll it over its wall and the tab, and press from the rim down.")
+	if t.double {
+		part.Gluing = append(
+			part.Gluing,
+			"Put adhesive on the inside of each second wall, roll it over its wall and the tab, and press from the rim down.",
+		)
 	}
 	return part, nil
 }

@@ -29,7 +29,13 @@ type Room struct {
 // Block is a room of one height everywhere.
 func Block(e Extent, at r3.Vec) Room {
 	high := e.Height.MM()
-	return Room{Shape: "a block", Floor: rectangle(e.Length.MM(), e.Width.MM()), Height: func(_, _ float64) float64 { return high }, At: at, Largest: e}
+	return Room{
+		Shape:   "a block",
+		Floor:   rectangle(e.Length.MM(), e.Width.MM()),
+		Height:  func(_, _ float64) float64 { return high },
+		At:      at,
+		Largest: e,
+	}
 }
 
 // under is a room that is as high as a roof over it leaves free.
@@ -181,7 +187,12 @@ func within(polygon []r3.Vec, half r3.Vec) []r3.Vec {
 // carried reports whether some level face lies under a block.
 func carried(bodies []Body, at, half r3.Vec) bool {
 	foot := at.Z - half.Z
-	under := []pattern.Point{{X: at.X - half.X, Y: at.Y - half.Y}, {X: at.X + half.X, Y: at.Y - half.Y}, {X: at.X + half.X, Y: at.Y + half.Y}, {X: at.X - half.X, Y: at.Y + half.Y}}
+	under := []pattern.Point{
+		{X: at.X - half.X, Y: at.Y - half.Y},
+		{X: at.X + half.X, Y: at.Y - half.Y},
+		{X: at.X + half.X, Y: at.Y + half.Y},
+		{X: at.X - half.X, Y: at.Y + half.Y},
+	}
 	for _, b := range bodies {
 		for i, f := range b.Faces {
 			if math.Abs(b.Poses[i].Normal().Z) < 0.99 {

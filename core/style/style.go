@@ -128,7 +128,13 @@ func (s *Style) Make(spec Spec) (*Box, error) {
 // Usual gives every parameter and option its usual value, and those that
 // follow from others what follows.
 func (s *Style) Usual(tick measure.Tick, card measure.Length) Spec {
-	out := Spec{Style: s, Lengths: map[string]measure.Length{}, Choices: map[string]string{}, Thickness: map[string]measure.Length{"": card}, Tick: tick}
+	out := Spec{
+		Style:     s,
+		Lengths:   map[string]measure.Length{},
+		Choices:   map[string]string{},
+		Thickness: map[string]measure.Length{"": card},
+		Tick:      tick,
+	}
 	for _, p := range s.Parameters {
 		out.Lengths[p.ID] = p.Default
 	}
@@ -163,7 +169,7 @@ func (s Spec) as(other *Style) Spec {
 // show writes a limit for a person.
 func (s Spec) show(l measure.Length) string {
 	if s.Units == "" {
-		return measure.Label(l, measure.MM, measure.Millimetre/100)
+		return measure.Label(l, measure.MM, measure.Hundredth)
 	}
 	return measure.Label(l, s.Units, s.Tick)
 }

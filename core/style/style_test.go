@@ -25,7 +25,7 @@ const (
 
 // usual gives a style's spec with its usual values and the given ones.
 func usual(s *Style, lengths map[string]measure.Length, choices map[string]string) Spec {
-	out := s.Usual(tick, 300*measure.Micrometre)
+	out := s.Usual(measure.Tick(tick), 300*measure.Micrometre)
 	maps.Copy(out.Lengths, lengths)
 	maps.Copy(out.Choices, choices)
 	return out
@@ -84,7 +84,14 @@ func TestTrayLidNumbers(t *testing.T) {
 	b := build(t, trayLid, size(4*inch, 3*inch, 3*inch/2), map[string]string{})
 	wantScores(t, b.Parts[0], 7*inch, 6*inch, eighths(12, 44), eighths(12, 36))
 	sixteenth := inch / 16
-	wantScores(t, b.Parts[1], 6*inch+sixteenth, 5*inch+sixteenth, []measure.Length{inch, 5*inch + sixteenth}, []measure.Length{inch, 4*inch + sixteenth})
+	wantScores(
+		t,
+		b.Parts[1],
+		6*inch+sixteenth,
+		5*inch+sixteenth,
+		[]measure.Length{inch, 5*inch + sixteenth},
+		[]measure.Length{inch, 4*inch + sixteenth},
+	)
 	if got := b.Parts[0].ID + b.Parts[1].ID; got != "baselid" {
 		t.Errorf("pieces are %s", got)
 	}
@@ -113,8 +120,19 @@ func TestTrayDoubleNumbers(t *testing.T) {
 	}
 	less := build(t, trayDouble, size(5*inch, 4*inch, inch), map[string]string{"walls.inner": "less-thickness"})
 	t3 := 300 * measure.Micrometre
-	wantScores(t, less.Parts[0], 9*inch-2*t3, 8*inch-2*t3,
-		[]measure.Length{inch - t3, 2*inch - t3, 7*inch - t3, 8*inch - t3}, []measure.Length{inch - t3, 2*inch - t3, 6*inch - t3, 7*inch - t3})
+	wantScores(
+		t,
+		less.Parts[0],
+		9*inch-2*t3,
+		8*inch-2*t3,
+		[]measure.Length{
+			inch - t3,
+			2*inch - t3,
+			7*inch - t3,
+			8*inch - t3,
+		},
+		[]measure.Length{inch - t3, 2*inch - t3, 6*inch - t3, 7*inch - t3},
+	)
 }
 
 func TestTrayInCentimetres(t *testing.T) {
@@ -266,7 +284,7 @@ func checkPart(t *testing.T, spec Spec, p Part) {
 	lo, hi := pattern.Bounds(p.Pattern.Outline.Flat())
 	over := func(blank measure.Length, reaches float64) bool { // a blank may be rounded up to what can be cut
 		d := blank.MM() - reaches
-		return d < -1e-6 || d > spec.Tick.MM()/2
+		return d < -1e-6 || d > spec.Tick.Length().MM()/2
 	}
 	if lo.Len() > 1e-6 || over(p.Pattern.Width, hi.X) || over(p.Pattern.Height, hi.Y) {
 		t.Errorf("%s %v: outline %v to %v in a blank %v × %v", p.ID, spec, lo, hi, p.Pattern.Width.MM(), p.Pattern.Height.MM())
@@ -312,7 +330,15 @@ func checkBox(t *testing.T, s *Style, spec Spec, b *Box) {
 	for _, state := range States {
 		bodies := assembled(t, b, state)
 		for _, h := range Collisions(bodies) {
-			t.Errorf("%v, %s: %s of %s and %s of %s pass through each other", spec, state, h.FaceA.Name, h.A.Part.ID, h.FaceB.Name, h.B.Part.ID)
+			t.Errorf(
+				"%v, %s: %s of %s and %s of %s pass through each other",
+				spec,
+				state,
+				h.FaceA.Name,
+				h.A.Part.ID,
+				h.FaceB.Name,
+				h.B.Part.ID,
+			)
 		}
 		if state != Finished {
 			continue

@@ -8,14 +8,49 @@ import (
 )
 
 var (
-	tallWidth  = &Parameter{ID: "width", Label: "Width", Default: 5 * measure.Inch / 2, Min: 15 * mm, Max: 110 * mm, About: "W: left to right, score to score"}
-	tallDepth  = &Parameter{ID: "depth", Label: "Depth", Default: 5 * measure.Inch / 2, Min: 15 * mm, Max: 110 * mm, About: "D: front to back; no more than the width when the top is pinched or clipped"}
-	tallHeight = &Parameter{ID: "height", Label: "Height", Default: 8 * measure.Inch, Min: 60 * mm, Max: 280 * mm, About: "The whole tube above the bottom flaps; the top is made out of its upper end"}
-	tallBottom = &Parameter{ID: "bottom", Label: "Bottom flaps", Default: 2 * measure.Inch, Min: 8 * mm, Max: 110 * mm, About: "b: at least half the narrower side, so that they meet",
+	tallWidth = &Parameter{
+		ID:      "width",
+		Label:   "Width",
+		Default: 5 * measure.Inch / 2,
+		Min:     15 * mm,
+		Max:     110 * mm,
+		About:   "W: left to right, score to score",
+	}
+	tallDepth = &Parameter{
+		ID:      "depth",
+		Label:   "Depth",
+		Default: 5 * measure.Inch / 2,
+		Min:     15 * mm,
+		Max:     110 * mm,
+		About:   "D: front to back; no more than the width when the top is pinched or clipped",
+	}
+	tallHeight = &Parameter{
+		ID:      "height",
+		Label:   "Height",
+		Default: 8 * measure.Inch,
+		Min:     60 * mm,
+		Max:     280 * mm,
+		About:   "The whole tube above the bottom flaps; the top is made out of its upper end",
+	}
+	tallBottom = &Parameter{
+		ID:      "bottom",
+		Label:   "Bottom flaps",
+		Default: 2 * measure.Inch,
+		Min:     8 * mm,
+		Max:     110 * mm,
+		About:   "b: at least half the narrower side, so that they meet",
 		Follows: func(s Spec) measure.Length {
 			return measure.Up(min(s.Size(tallWidth), s.Size(tallDepth))*3/4, s.Tick)
-		}}
-	tallTab = &Parameter{ID: "tab", Label: "Tab", Default: measure.Inch / 2, Min: 6 * mm, Max: 25 * mm, About: "The strip that joins the tube; wider for a heavy thing"}
+		},
+	}
+	tallTab = &Parameter{
+		ID:      "tab",
+		Label:   "Tab",
+		Default: measure.Inch / 2,
+		Min:     6 * mm,
+		Max:     25 * mm,
+		About:   "The strip that joins the tube; wider for a heavy thing",
+	}
 
 	tallTop = &Option{
 		ID: "top", Label: "Top", Kind: ChoiceKind, Choices: []string{"tuck", "pinch", "clip"}, DefaultChoice: "tuck",
@@ -43,7 +78,11 @@ const (
 func buildTallBox(s Spec) (*Box, error) {
 	w, d, h, b := s.Size(tallWidth), s.Size(tallDepth), s.Size(tallHeight), s.Size(tallBottom)
 	if least := min(w, d) / 2; b < least {
-		return nil, outOfRange("size.bottom", "the bottom flaps must be at least %s, half the narrower side, or they do not meet", s.show(least))
+		return nil, outOfRange(
+			"size.bottom",
+			"the bottom flaps must be at least %s, half the narrower side, or they do not meet",
+			s.show(least),
+		)
 	}
 	if err := s.atMost(tallBottom, min(w, d), "they would reach past the far wall"); err != nil {
 		return nil, err
@@ -149,7 +188,9 @@ func ridgedTube(columns []measure.Length, body, slope, bottom measure.Length) *p
 		bottom.front  bottom.right bottom.back bottom.left .`)
 	g.Role(pattern.Tab, g.Face("tab.slope"))
 	g.Glue(g.Face("tab.slope"), true, g.Face("slope.front"))
-	g.Upwards(pattern.Pt(0, -1), g.All("slope.front", "slope.right", "slope.back", "slope.left", "fin.front", "fin.right", "fin.back", "fin.left")...)
+	g.Upwards(
+		pattern.Pt(0, -1),
+		g.All("slope.front", "slope.right", "slope.back", "slope.left", "fin.front", "fin.right", "fin.back", "fin.left")...)
 	return g
 }
 

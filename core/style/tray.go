@@ -6,9 +6,30 @@ const mm = measure.Millimetre
 
 // The three sizes of anything with a floor and four walls.
 var (
-	length = &Parameter{ID: "length", Label: "Length", Default: 4 * measure.Inch, Min: 12 * mm, Max: 290 * mm, About: "L: the floor from score to score, left to right"}
-	width  = &Parameter{ID: "width", Label: "Width", Default: 3 * measure.Inch, Min: 12 * mm, Max: 290 * mm, About: "W: the floor from score to score, front to back"}
-	height = &Parameter{ID: "height", Label: "Height", Default: 3 * measure.Inch / 2, Min: 6 * mm, Max: 140 * mm, About: "H: the wall, from the floor's score to the rim"}
+	length = &Parameter{
+		ID:      "length",
+		Label:   "Length",
+		Default: 4 * measure.Inch,
+		Min:     12 * mm,
+		Max:     290 * mm,
+		About:   "L: the floor from score to score, left to right",
+	}
+	width = &Parameter{
+		ID:      "width",
+		Label:   "Width",
+		Default: 3 * measure.Inch,
+		Min:     12 * mm,
+		Max:     290 * mm,
+		About:   "W: the floor from score to score, front to back",
+	}
+	height = &Parameter{
+		ID:      "height",
+		Label:   "Height",
+		Default: 3 * measure.Inch / 2,
+		Min:     6 * mm,
+		Max:     140 * mm,
+		About:   "H: the wall, from the floor's score to the rim",
+	}
 
 	lengthWidthHeight = [3]*Parameter{length, width, height}
 )

@@ -20,9 +20,13 @@ var (
 		ForFit: true,
 	}
 	lidCustom = &Option{
-		ID: "lid.custom", Label: "How the lid gets its gap", Kind: ChoiceKind, Choices: []string{"bigger-lid", "smaller-base", "shim"}, DefaultChoice: "bigger-lid",
-		About:  "A bigger lid blank, a smaller base blank, or a shim at the scoring board's fence: the same gap",
-		ForFit: true,
+		ID:            "lid.custom",
+		Label:         "How the lid gets its gap",
+		Kind:          ChoiceKind,
+		Choices:       []string{"bigger-lid", "smaller-base", "shim"},
+		DefaultChoice: "bigger-lid",
+		About:         "A bigger lid blank, a smaller base blank, or a shim at the scoring board's fence: the same gap",
+		ForFit:        true,
 	}
 	baseWalls = &Option{
 		ID: "base.walls", Label: "Base walls", Kind: ChoiceKind, Choices: []string{"single", "double"}, DefaultChoice: "single",
@@ -50,7 +54,11 @@ func buildTrayLid(s Spec) (*Box, error) {
 	lid.id, lid.name, lid.panel, lid.opens = "lid", "Lid", "top", Downwards
 	lid.height = s.Length(lidDepth)
 	if lid.height > base.height {
-		return nil, fault.New(fault.LidTooDeep, "options.lid.depth", "a lid deeper than the base would stand on the table before it closes; make it no deeper than the base's walls")
+		return nil, fault.New(
+			fault.LidTooDeep,
+			"options.lid.depth",
+			"a lid deeper than the base would stand on the table before it closes; make it no deeper than the base's walls",
+		)
 	}
 	a := s.Length(lidAllowance)
 	custom := s.Choice(lidCustom)
@@ -66,7 +74,11 @@ func buildTrayLid(s Spec) (*Box, error) {
 		lid.length, lid.width = lid.length+a, lid.width+a
 	}
 	if lid.height <= 0 {
-		return nil, fault.New(fault.TooLarge, "options.lid.allowance", "this allowance is larger than the walls it is taken from; make it smaller")
+		return nil, fault.New(
+			fault.TooLarge,
+			"options.lid.allowance",
+			"this allowance is larger than the walls it is taken from; make it smaller",
+		)
 	}
 	if s.Choice(baseWalls) == "double" {
 		base.lining = base.height

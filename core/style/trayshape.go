@@ -82,7 +82,11 @@ var wallNames = []string{"back", "front", "left", "right"}
 
 func (t trayShape) part() (Part, error) {
 	if min(t.length, t.width) < leastFloor {
-		return Part{}, fault.New(fault.NoRoom, "", "the walls take more than half the blank: less than 5 mm of floor is left between them; make the walls lower or the box larger")
+		return Part{}, fault.New(
+			fault.NoRoom,
+			"",
+			"the walls take more than half the blank: less than 5 mm of floor is left between them; make the walls lower or the box larger",
+		)
 	}
 	g := t.grid()
 	panel := g.Face(t.panel)
@@ -102,7 +106,11 @@ func (t trayShape) part() (Part, error) {
 	}
 	t.cutCorners(g)
 	if t.notch > 0 {
-		tooWide := fault.New(fault.OutOfRange, "options.notch", "a notch this wide does not fit in the end of the drawer; make it smaller, or 0 for none")
+		tooWide := fault.New(
+			fault.OutOfRange,
+			"options.notch",
+			"a notch this wide does not fit in the end of the drawer; make it smaller, or 0 for none",
+		)
 		whole, mid := t.length+2*t.height+2*t.lining, (t.width+2*t.height+2*t.lining)/2
 		g.Notch(g.Face("right"), pt(whole, mid), t.notch.MM(), tooWide)
 		if t.bothEnds {
@@ -215,9 +223,17 @@ func (t trayShape) gluing() []string {
 	if t.corners == "pinwheel" {
 		where = "the next wall round"
 	}
-	out := []string{fmt.Sprintf("Put adhesive on the outside of each tab and stand the walls up, each tab inside %s; square the corners before pressing.", where)}
+	out := []string{
+		fmt.Sprintf(
+			"Put adhesive on the outside of each tab and stand the walls up, each tab inside %s; square the corners before pressing.",
+			where,
+		),
+	}
 	if t.lining > 0 {
-		out = append(out, "Put adhesive on the inside of each second wall, roll it over its wall and the tabs, and press from the rim down; the two with tabs behind them last.")
+		out = append(
+			out,
+			"Put adhesive on the inside of each second wall, roll it over its wall and the tabs, and press from the rim down; the two with tabs behind them last.",
+		)
 	}
 	return out
 }

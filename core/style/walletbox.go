@@ -9,13 +9,32 @@ import (
 const quarterInch = measure.Inch / 4
 
 var (
-	walletLength = &Parameter{ID: "length", Label: "Length", Default: 9 * measure.Inch / 2, Min: 20 * mm, Max: 280 * mm, About: "L: left to right, score to score"}
-	walletDepth  = &Parameter{ID: "depth", Label: "Depth", Default: 3 * quarterInch, Min: 5 * mm, Max: 60 * mm, About: "d: front to back"}
-	walletFront  = &Parameter{
-		ID: "front", Label: "Front", Default: 3 * measure.Inch, Min: 12 * mm, Max: 250 * mm, About: "F: the front's height, no more than the back's",
+	walletLength = &Parameter{
+		ID:      "length",
+		Label:   "Length",
+		Default: 9 * measure.Inch / 2,
+		Min:     20 * mm,
+		Max:     280 * mm,
+		About:   "L: left to right, score to score",
+	}
+	walletDepth = &Parameter{ID: "depth", Label: "Depth", Default: 3 * quarterInch, Min: 5 * mm, Max: 60 * mm, About: "d: front to back"}
+	walletFront = &Parameter{
+		ID:      "front",
+		Label:   "Front",
+		Default: 3 * measure.Inch,
+		Min:     12 * mm,
+		Max:     250 * mm,
+		About:   "F: the front's height, no more than the back's",
 		Follows: func(s Spec) measure.Length { return max(12*mm, s.Size(walletBack)-quarterInch) },
 	}
-	walletBack = &Parameter{ID: "back", Label: "Back", Default: 13 * quarterInch, Min: 12 * mm, Max: 250 * mm, About: "B: the back's height"}
+	walletBack = &Parameter{
+		ID:      "back",
+		Label:   "Back",
+		Default: 13 * quarterInch,
+		Min:     12 * mm,
+		Max:     250 * mm,
+		About:   "B: the back's height",
+	}
 	walletFlap = &Parameter{
 		ID: "flap", Label: "Flap", Default: measure.Inch, Min: 6 * mm, Max: 200 * mm, About: "f: how far the flap comes down the front",
 		Follows: func(s Spec) measure.Length {
@@ -24,8 +43,12 @@ var (
 		},
 	}
 	walletShape = &Option{
-		ID: "flap.shape", Label: "Flap's shape", Kind: ChoiceKind, Choices: []string{"straight", "rounded", "pointed"}, DefaultChoice: "straight",
-		About: "Straight with a taper, rounded corners, or a point",
+		ID:            "flap.shape",
+		Label:         "Flap's shape",
+		Kind:          ChoiceKind,
+		Choices:       []string{"straight", "rounded", "pointed"},
+		DefaultChoice: "straight",
+		About:         "Straight with a taper, rounded corners, or a point",
 	}
 	walletNotch = &Option{
 		ID: "notch", Label: "Finger notch", Kind: LengthKind, Default: 0, Min: 0, Max: 60 * mm,
@@ -101,7 +124,11 @@ func buildWalletBox(s Spec) (*Box, error) {
 		g.Glue(tab, true, under)
 	}
 	if r := s.Length(walletNotch) / 2; r > 0 {
-		tooWide := fault.New(fault.OutOfRange, "options.notch", "a notch this wide takes the front's edge away; make it smaller, or 0 for none")
+		tooWide := fault.New(
+			fault.OutOfRange,
+			"options.notch",
+			"a notch this wide takes the front's edge away; make it smaller, or 0 for none",
+		)
 		if 2*r > l-10*mm || r > f/2 {
 			return nil, tooWide
 		}
@@ -116,7 +143,9 @@ func buildWalletBox(s Spec) (*Box, error) {
 		Folding: "Fold every score away from the outside and burnish it: bottom, top and flap, then the wings and tabs.",
 		Gluing: []string{
 			"Fold up bottom and front. Put adhesive on the outside of the bottom's two tabs and press them inside the back's wings.",
-			"Glue the front's and the back's wings on each other as the ends, the front's " + s.Choice(walletEnds) + ". No glue on the top and the flap: the box is filled there.",
+			"Glue the front's and the back's wings on each other as the ends, the front's " + s.Choice(
+				walletEnds,
+			) + ". No glue on the top and the flap: the box is filled there.",
 		},
 	}}, Closing: []string{"Fold the top over and bring the flap down over the front; hold it with a removable dot."}}, nil
 }

@@ -78,7 +78,8 @@ func (c *canvas) at(p *draw.Picture, x, y, k float64) {
 			c.SetDashPattern(dash, 0)
 			if pen.Dots {
 				c.SetLineCapStyle("round")
-				defer c.SetLineCapStyle("butt")
+			} else {
+				c.SetLineCapStyle("butt")
 			}
 			style += "D"
 		}
@@ -101,8 +102,12 @@ func (c *canvas) at(p *draw.Picture, x, y, k float64) {
 				c.ClosePath()
 			}
 		}
-		c.DrawPath(style + map[bool]string{true: "*"}[style[0] == 'F'])
+		if style[0] == 'F' {
+			style += "*" // holes stay open
+		}
+		c.DrawPath(style)
 	}
+	c.SetLineCapStyle("butt")
 	c.SetDashPattern(nil, 0)
 }
 

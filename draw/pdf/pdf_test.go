@@ -10,8 +10,12 @@ import (
 
 func result(t *testing.T, length string) *design.Result {
 	t.Helper()
-	in, err := design.Read([]byte(`{"brevium":1,"name":"Fig sweets","units":"mm","style":"tray-lid","size":{"length":"` + length + `","width":"70","height":"40"},
-	 "contents":null,"mats":[{"piece":"base","where":"walls","layers":[{"card":{"name":"Plum"},"border":2}]}],"options":{"lid.custom":"shim"}}`))
+	in, err := design.Read(
+		[]byte(
+			`{"brevium":1,"name":"Fig sweets","units":"mm","style":"tray-lid","size":{"length":"` + length + `","width":"70","height":"40"},
+	 "contents":null,"mats":[{"piece":"base","where":"walls","layers":[{"card":{"name":"Plum"},"border":2}]}],"options":{"lid.custom":"shim"}}`,
+		),
+	)
 	if err != nil {
 		t.Fatal(err)
 	}

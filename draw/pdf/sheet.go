@@ -114,7 +114,13 @@ func (w *writer) front() error {
 		about += " For " + f + "."
 	}
 	w.para(margin, w.wide()-75, 11, false, about)
-	w.para(margin, w.wide()-75, 11, false, fmt.Sprintf("Makes %d. About %.0f minutes for one, %.0f for all.", r.Inputs.Copies, r.One, r.All))
+	w.para(
+		margin,
+		w.wide()-75,
+		11,
+		false,
+		fmt.Sprintf("Makes %d. About %.0f minutes for one, %.0f for all.", r.Inputs.Copies, r.One, r.All),
+	)
 	e := r.Inside
 	w.para(margin, w.wide()-75, 11, false, fmt.Sprintf("Inside %s × %s × %s.", w.plain(e.Length), w.plain(e.Width), w.plain(e.Height)))
 	picture, err := w.model.Picture(r.Style.Name, float64(len(w.model.Stages)))
@@ -130,10 +136,37 @@ func (w *writer) front() error {
 	}
 	w.heading("What to cut")
 	for _, p := range r.Parts {
-		w.para(margin, w.wide(), 11, false, fmt.Sprintf("%d × %s blank: %s × %s, %s", r.Inputs.Copies*p.Copies(), strings.ToLower(p.Name), w.both(p.Pattern.Width), w.both(p.Pattern.Height), p.Card.Name))
+		w.para(
+			margin,
+			w.wide(),
+			11,
+			false,
+			fmt.Sprintf(
+				"%d × %s blank: %s × %s, %s",
+				r.Inputs.Copies*p.Copies(),
+				strings.ToLower(p.Name),
+				w.both(p.Pattern.Width),
+				w.both(p.Pattern.Height),
+				p.Card.Name,
+			),
+		)
 	}
 	for _, m := range r.Mats {
-		w.para(margin, w.wide(), 10, false, fmt.Sprintf("%d × mat for the %s's %s: %s × %s, %s", r.Inputs.Copies, m.Piece, m.Words, w.both(m.Width), w.both(m.Height), m.Card.Name))
+		w.para(
+			margin,
+			w.wide(),
+			10,
+			false,
+			fmt.Sprintf(
+				"%d × mat for the %s's %s: %s × %s, %s",
+				r.Inputs.Copies,
+				m.Piece,
+				m.Words,
+				w.both(m.Width),
+				w.both(m.Height),
+				m.Card.Name,
+			),
+		)
 	}
 	w.heading("Scores, read off the board")
 	for i, list := range r.Scores {
@@ -218,7 +251,13 @@ func (w *writer) steps() error {
 		w.SetDrawColor(43, 37, 48)
 		w.SetDashPattern(nil, 0)
 		w.Rect(margin+wide+4, top+1, 4, 4, "D")
-		w.para(margin+wide+11, w.wide()-wide-11, 11, true, fmt.Sprintf("%d  %s", s.N, strings.ToUpper(string(s.Kind)[:1])+string(s.Kind)[1:]))
+		w.para(
+			margin+wide+11,
+			w.wide()-wide-11,
+			11,
+			true,
+			fmt.Sprintf("%d  %s", s.N, strings.ToUpper(string(s.Kind)[:1])+string(s.Kind)[1:]),
+		)
 		w.para(margin+wide+11, w.wide()-wide-11, 10.5, false, s.Text)
 		w.y = max(w.y, top+high+2)
 	}

@@ -46,7 +46,17 @@ func (w *writer) template(p design.Part) {
 			w.ink()
 			w.SetFont(family, "", 10)
 			w.SetXY(border, 6)
-			w.CellFormat(tw, 5, fmt.Sprintf("%s, true size: print at 100 %%, no scaling. Part %c%d of %d.", p.Name, 'A'+row, col+1, across*down), "", 0, "L", false, 0, "")
+			w.CellFormat(
+				tw,
+				5,
+				fmt.Sprintf("%s, true size: print at 100 %%, no scaling. Part %c%d of %d.", p.Name, 'A'+row, col+1, across*down),
+				"",
+				0,
+				"L",
+				false,
+				0,
+				"",
+			)
 			w.rule(border, w.paper.Height-border-6)
 		}
 	}

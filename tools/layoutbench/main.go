@@ -49,7 +49,17 @@ func run(seed int64, per int, seconds float64) error {
 	out := tabwriter.NewWriter(os.Stdout, 0, 0, 2, ' ', tabwriter.AlignRight)
 	fmt.Fprintln(out, "class\tjobs\tsheets\tbound\tratio\tproved\tseconds\t")
 	row := func(name string, t tally) {
-		fmt.Fprintf(out, "%s\t%d\t%d\t%d\t%.4f\t%d\t%.1f\t\n", name, t.jobs, t.sheets, t.bound, float64(t.sheets)/float64(t.bound), t.proved, t.took.Seconds())
+		fmt.Fprintf(
+			out,
+			"%s\t%d\t%d\t%d\t%.4f\t%d\t%.1f\t\n",
+			name,
+			t.jobs,
+			t.sheets,
+			t.bound,
+			float64(t.sheets)/float64(t.bound),
+			t.proved,
+			t.took.Seconds(),
+		)
 	}
 	var all tally
 	for class := 1; class <= len(classes)+1; class++ {
@@ -107,7 +117,11 @@ var kinds = [4][2]extent{{{67, 100}, {1, 50}}, {{1, 50}, {67, 100}}, {{50, 100},
 // classic makes one job of a class, counted from 1.
 func classic(rng *rand.Rand, class, n int) *layout.Job {
 	c := classes[class-1]
-	j := &layout.Job{Sheets: []paper.Sheet{{Name: "sheet", Width: measure.Length(c.side) * mm, Height: measure.Length(c.side) * mm, Count: paper.Unlimited, Cost: 1}}}
+	j := &layout.Job{
+		Sheets: []paper.Sheet{
+			{Name: "sheet", Width: measure.Length(c.side) * mm, Height: measure.Length(c.side) * mm, Count: paper.Unlimited, Cost: 1},
+		},
+	}
 	for i := range n {
 		w, h := c.sides, c.sides
 		if class > 6 {
@@ -117,7 +131,10 @@ func classic(rng *rand.Rand, class, n int) *layout.Job {
 			}
 			w, h = kinds[kind][0], kinds[kind][1]
 		}
-		j.Pieces = append(j.Pieces, layout.Piece{Name: fmt.Sprint("piece ", i+1), Width: w.of(rng), Height: h.of(rng), Copies: 1, Turn: true})
+		j.Pieces = append(
+			j.Pieces,
+			layout.Piece{Name: fmt.Sprint("piece ", i+1), Width: w.of(rng), Height: h.of(rng), Copies: 1, Turn: true},
+		)
 	}
 	return j
 }
@@ -132,7 +149,10 @@ func batch(rng *rand.Rand) *layout.Job {
 	add := func(kind string, w, h measure.Length, copies int) {
 		if copies = min(copies, left, 30); copies > 0 {
 			left -= copies
-			j.Pieces = append(j.Pieces, layout.Piece{Name: fmt.Sprint(kind, " ", len(j.Pieces)+1), Width: w, Height: h, Copies: copies, Turn: rng.Intn(3) > 0})
+			j.Pieces = append(
+				j.Pieces,
+				layout.Piece{Name: fmt.Sprint(kind, " ", len(j.Pieces)+1), Width: w, Height: h, Copies: copies, Turn: rng.Intn(3) > 0},
+			)
 		}
 	}
 	half := func(least, most int) measure.Length { return extent{2 * least, 2 * most}.of(rng) / 2 }

@@ -78,8 +78,15 @@ func run(into string) error {
 	}
 	at := strings.Fields(line[strings.Index(line, "http://"):])[0]
 
-	flags := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.NoSandbox, chromedp.DisableGPU, chromedp.Flag("use-angle", "swiftshader"), chromedp.Flag("enable-unsafe-swiftshader", true),
-		chromedp.Flag("disable-background-networking", true), chromedp.Flag("hide-scrollbars", true))
+	flags := append(
+		chromedp.DefaultExecAllocatorOptions[:],
+		chromedp.NoSandbox,
+		chromedp.DisableGPU,
+		chromedp.Flag("use-angle", "swiftshader"),
+		chromedp.Flag("enable-unsafe-swiftshader", true),
+		chromedp.Flag("disable-background-networking", true),
+		chromedp.Flag("hide-scrollbars", true),
+	)
 	ctx, stop := chromedp.NewExecAllocator(context.Background(), flags...)
 	defer stop()
 	ctx, stop = chromedp.NewContext(ctx)
@@ -89,7 +96,10 @@ func run(into string) error {
 			return fmt.Errorf("%s: %w", v.name, err)
 		}
 		// The box in space is drawn once its poses have come.
-		if _, err := chromedp.Run(ctx, chromedp.Poll[bool](`!document.getElementById("space") || document.getElementById("space").dataset.ready == "yes"`)); err != nil {
+		if _, err := chromedp.Run(
+			ctx,
+			chromedp.Poll[bool](`!document.getElementById("space") || document.getElementById("space").dataset.ready == "yes"`),
+		); err != nil {
 			return fmt.Errorf("%s: %w", v.name, err)
 		}
 		if v.hand != "" {

@@ -217,7 +217,11 @@ func (p *newPage) fill(f *form.Form) {
 	}
 	sizes := map[string]measure.Length{"length": 4 * measure.Inch, "width": 3 * measure.Inch, "height": 3 * measure.Inch / 2}
 	if f.Unit != measure.In {
-		sizes = map[string]measure.Length{"length": 100 * measure.Millimetre, "width": 75 * measure.Millimetre, "height": 40 * measure.Millimetre}
+		sizes = map[string]measure.Length{
+			"length": 100 * measure.Millimetre,
+			"width":  75 * measure.Millimetre,
+			"height": 40 * measure.Millimetre,
+		}
 	}
 	for _, x := range [][3]string{{"length", "Length", "left to right"}, {"width", "Width", "front to back"}, {"height", "Height", "floor to rim"}} {
 		p.Size = append(p.Size, f.LengthField("size."+x[0], x[1], x[2], sizes[x[0]]))

@@ -66,7 +66,11 @@ type lotView struct {
 }
 
 // directionWords says which way a card's pattern runs.
-var directionWords = map[paper.Direction]string{paper.NoDirection: "no direction", paper.TwoWays: "two ways up", paper.OneWayUp: "one way up"}
+var directionWords = map[paper.Direction]string{
+	paper.NoDirection: "no direction",
+	paper.TwoWays:     "two ways up",
+	paper.OneWayUp:    "one way up",
+}
 
 func (s *room) drawer(c *echo.Context) error {
 	return s.showDrawer(c, http.StatusOK, form.New(nil, page.UnitsOf(c)))
@@ -80,7 +84,15 @@ func (s *room) showDrawer(c *echo.Context, status int, f *form.Form) error {
 	view := drawerPage{Chrome: s.Chrome(c, "The drawer"), Form: f, Put: c.QueryParam("put") != ""}
 	worth := 0.0
 	for _, g := range drawer.Groups(lots) {
-		v := groupView{Card: g.Card, About: fmt.Sprintf("%.0f gsm, %s mm, %s", g.Card.GSM, measure.Number(g.Card.Thickness, measure.MM, measure.Millimetre/100), directionWords[g.Card.Direction])}
+		v := groupView{
+			Card: g.Card,
+			About: fmt.Sprintf(
+				"%.0f gsm, %s mm, %s",
+				g.Card.GSM,
+				measure.Number(g.Card.Thickness, measure.MM, measure.Hundredth),
+				directionWords[g.Card.Direction],
+			),
+		}
 		v.Picture = page.SVG(draw.Drawer{Units: view.Units, Tick: view.Units.Tick()}.Picture(g))
 		for _, l := range g.Lots {
 			worth += float64(l.Count) * l.Price
@@ -111,8 +123,18 @@ func (p *drawerPage) addFields() {
 	p.Add = []form.Field{
 		card,
 		f.Control("gsm", "Weight", "gsm, or 80 lb cover", "240"),
-		f.ChoiceField("direction", "Its pattern", "", string(paper.NoDirection),
-			form.Choice{Value: "none", Label: "has no direction"}, form.Choice{Value: "two-ways", Label: "runs two ways up"}, form.Choice{Value: "one-way-up", Label: "runs one way up"}),
+		f.ChoiceField(
+			"direction",
+			"Its pattern",
+			"",
+			string(paper.NoDirection),
+			form.Choice{
+				Value: "none",
+				Label: "has no direction",
+			},
+			form.Choice{Value: "two-ways", Label: "runs two ways up"},
+			form.Choice{Value: "one-way-up", Label: "runs one way up"},
+		),
 		f.ChoiceField("sheet", "Sheet", "", paper.Standard[0].Name, kinds...),
 	}
 	p.Own = []form.Field{

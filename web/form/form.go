@@ -88,7 +88,7 @@ func (f *Form) Control(name, label, hint, stored string) Field {
 
 func (f *Form) LengthField(name, label, hint string, stored measure.Length) Field {
 	x := f.Control(name, label, hint, measure.Field(stored, f.Unit))
-	x.Unit, x.Tick = string(f.Unit), measure.Field(f.Tick, f.Unit)
+	x.Unit, x.Tick = string(f.Unit), measure.Field(f.Tick.Length(), f.Unit)
 	// A value that brings its own unit needs none beside it.
 	x.OwnUnit = strings.ContainsFunc(x.Value, unicode.IsLetter)
 	return x
@@ -186,7 +186,7 @@ func (f *Form) LengthIn(name string, unit measure.Unit, into *measure.Length) {
 // ThicknessField is a length shown in millimetres whatever the project's unit.
 func (f *Form) ThicknessField(name, label, hint string, stored measure.Length) Field {
 	own := *f
-	own.Unit, own.Tick = measure.MM, measure.MM.Tick()/100
+	own.Unit, own.Tick = measure.MM, measure.Hundredth
 	return own.LengthField(name, label, hint, stored)
 }
 
@@ -205,6 +205,16 @@ func (f *Form) Price(name string, into *float64) {
 }
 
 func BasisField(f *Form, stored design.Basis) Field {
-	return f.ChoiceField("size.basis", "These sizes are", "", string(stored),
-		Choice{Value: "scored", Label: "score to score"}, Choice{Value: "inside", Label: "the clear inside"}, Choice{Value: "outside", Label: "the finished outside"})
+	return f.ChoiceField(
+		"size.basis",
+		"These sizes are",
+		"",
+		string(stored),
+		Choice{
+			Value: "scored",
+			Label: "score to score",
+		},
+		Choice{Value: "inside", Label: "the clear inside"},
+		Choice{Value: "outside", Label: "the finished outside"},
+	)
 }

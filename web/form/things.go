@@ -77,8 +77,20 @@ func ThingFieldsOf(f *Form, i int, t contents.Thing) ThingFields {
 	x := ThingFields{
 		N:    i,
 		Name: f.Control(name("name"), "What is it?", "", t.Name),
-		Shape: f.ChoiceField(name("shape"), "Shape", "", string(t.Shape), Choice{Value: "round", Label: "round: a jar, a tin, a ball"}, Choice{Value: "block", Label: "a block"},
-			Choice{Value: "stack", Label: "a stack of cards"}, Choice{Value: "soft", Label: "flat and soft: cloth, wool"}, Choice{Value: "irregular", Label: "no plain shape"}),
+		Shape: f.ChoiceField(
+			name("shape"),
+			"Shape",
+			"",
+			string(t.Shape),
+			Choice{Value: "round", Label: "round: a jar, a tin, a ball"},
+			Choice{Value: "block", Label: "a block"},
+			Choice{
+				Value: "stack",
+				Label: "a stack of cards",
+			},
+			Choice{Value: "soft", Label: "flat and soft: cloth, wool"},
+			Choice{Value: "irregular", Label: "no plain shape"},
+		),
 		Width:   f.LengthField(name("width"), "Width", "front to back", t.Width),
 		Height:  f.LengthField(name("height"), "Height", "as it will stand", t.Height),
 		Count:   f.Control(name("count"), "How many", "", fmt.Sprint(t.Count)),
@@ -88,11 +100,24 @@ func ThingFieldsOf(f *Form, i int, t contents.Thing) ThingFields {
 		Cards:   f.Control(name("cards"), "Cards in the stack", "0 to go by its height", fmt.Sprint(t.Cards)),
 		Each:    f.LengthField(name("each"), "One card, with envelope", "measure ten and divide", t.Each),
 		Raised:  f.LengthField(name("raised"), "Raised by decoration", "0 for flat cards", t.Raised),
-		UpName:  name("up"), UpFault: f.Faults[name("up")], MoreName: name("more"), FragileName: name("fragile"), PullOutName: name("pull_out"),
-		Fragile: t.Fragile, PullOut: t.PullOut,
+		UpName: name(
+			"up",
+		),
+		UpFault:     f.Faults[name("up")],
+		MoreName:    name("more"),
+		FragileName: name("fragile"),
+		PullOutName: name("pull_out"),
+		Fragile:     t.Fragile,
+		PullOut:     t.PullOut,
 	}
 	f.placed[name("up")] = true
-	x.Round, x.Soft, x.Stack = x.Shape.Value == string(contents.Round), x.Shape.Value == string(contents.Soft), x.Shape.Value == string(contents.Stack)
+	x.Round, x.Soft, x.Stack = x.Shape.Value == string(
+		contents.Round,
+	), x.Shape.Value == string(
+		contents.Soft,
+	), x.Shape.Value == string(
+		contents.Stack,
+	)
 	for part, shown := range map[string]bool{"squeeze": x.Soft, "cards": x.Stack, "each": x.Stack, "raised": x.Stack, "width": !x.Round} {
 		if !shown {
 			delete(f.placed, name(part))
@@ -123,7 +148,11 @@ func ThingFieldsOf(f *Form, i int, t contents.Thing) ThingFields {
 	return x
 }
 
-var sideWords = map[contents.Side]string{contents.HeightUp: "as measured", contents.WidthUp: "on its long side", contents.LengthUp: "on its end"}
+var sideWords = map[contents.Side]string{
+	contents.HeightUp: "as measured",
+	contents.WidthUp:  "on its long side",
+	contents.LengthUp: "on its end",
+}
 
 // MatName is the form's name for a part of a piece's mat.
 func MatName(piece, part string) string { return "mats." + piece + "." + part }
@@ -136,7 +165,10 @@ func UsualMat(piece string, unit measure.Unit) dress.Dressing {
 	}
 	return dress.Dressing{Piece: piece, Layers: []dress.Layer{
 		{Card: paper.Card{Name: "Mat card", GSM: 240, Thickness: 300 * measure.Micrometre}, Border: border},
-		{Card: paper.Card{Name: "Patterned paper", GSM: 120, Thickness: 150 * measure.Micrometre, Direction: paper.OneWayUp}, Border: border},
+		{
+			Card:   paper.Card{Name: "Patterned paper", GSM: 120, Thickness: 150 * measure.Micrometre, Direction: paper.OneWayUp},
+			Border: border,
+		},
 	}}
 }
 

@@ -42,9 +42,20 @@ func (s *room) piece(c *echo.Context) error {
 	f := form.New(nil, page.UnitsOf(c))
 	name := sheetName(st, st.Layout.Sheets[at.Sheet])
 	return c.Render(http.StatusOK, "job-piece", piecePage{
-		Chrome: s.Chrome(c, w.Name), Job: w.ID, At: placeText(at), Name: st.Job.Pieces[p.Piece].Name, Sheet: fmt.Sprintf("sheet %d, %s", at.Sheet+1, name),
-		X: f.LengthField("x", "From the left", "", p.X), Y: f.LengthField("y", "From the top", "", p.Y),
-		Turned: p.Turned, MayTurn: st.Job.Pieces[p.Piece].Turn, Kept: st.Keeps(at.Sheet, p), Planned: w.State == store.Planned,
+		Chrome: s.Chrome(
+			c,
+			w.Name,
+		),
+		Job:     w.ID,
+		At:      placeText(at),
+		Name:    st.Job.Pieces[p.Piece].Name,
+		Sheet:   fmt.Sprintf("sheet %d, %s", at.Sheet+1, name),
+		X:       f.LengthField("x", "From the left", "", p.X),
+		Y:       f.LengthField("y", "From the top", "", p.Y),
+		Turned:  p.Turned,
+		MayTurn: st.Job.Pieces[p.Piece].Turn,
+		Kept:    st.Keeps(at.Sheet, p),
+		Planned: w.State == store.Planned,
 	})
 }
 

@@ -115,7 +115,12 @@ func (s *room) changeJob(c *echo.Context) error {
 	ctx, posted := c.Request().Context(), f.Posted
 	j := w.Job
 	j.Items = readItems(f, boxes)
-	if extra, err := strconv.ParseInt(posted.Get("add"), 10, 64); err == nil && extra > 0 && !slices.ContainsFunc(j.Items, func(x store.JobItem) bool { return x.Box == extra }) {
+	if extra, err := strconv.ParseInt(
+		posted.Get("add"),
+		10,
+		64,
+	); err == nil && extra > 0 &&
+		!slices.ContainsFunc(j.Items, func(x store.JobItem) bool { return x.Box == extra }) {
 		j.Items = append(j.Items, store.JobItem{Box: extra, Copies: 1})
 		posted.Del("add")
 	}

@@ -71,7 +71,7 @@ type settingView struct{ Fence, Count, Where string }
 func (s *room) renderJob(c *echo.Context, status int, w *work, f *form.Form) error {
 	p := &jobPage{Chrome: s.Chrome(c, w.Name), Job: w.Job, State: stateWords[w.State], Form: f,
 		Planned: w.State == store.Planned, Begun: w.State == store.Begun, Finished: w.State == store.Finished}
-	p.Tick = p.Units.Tick().MM()
+	p.Tick = p.Units.Tick().Length().MM()
 	ctx := c.Request().Context()
 	boxes, err := s.Store.Boxes(ctx)
 	if err != nil {
@@ -107,8 +107,18 @@ func (p *jobPage) fields(w *work, boxes []store.Box) {
 			p.More = append(p.More, form.Choice{Value: page.Itoa(b.ID), Label: b.Name})
 		}
 	}
-	p.Stages = f.ChoiceField("stages", "Cuts", "", fmt.Sprint(w.Choices.Stages),
-		form.Choice{Value: "0", Label: "turn as often as it saves paper"}, form.Choice{Value: "2", Label: "strips, then across: two stages"}, form.Choice{Value: "3", Label: "three stages at most"})
+	p.Stages = f.ChoiceField(
+		"stages",
+		"Cuts",
+		"",
+		fmt.Sprint(w.Choices.Stages),
+		form.Choice{
+			Value: "0",
+			Label: "turn as often as it saves paper",
+		},
+		form.Choice{Value: "2", Label: "strips, then across: two stages"},
+		form.Choice{Value: "3", Label: "three stages at most"},
+	)
 	p.Cutting = []form.Field{
 		f.LengthField("trim", "Trim off every edge", "0 for clean sheets", w.Choices.Trim),
 		f.LengthField("kerf", "A cut takes away", "0 for a blade", w.Choices.Kerf),
@@ -140,7 +150,11 @@ func (p *jobPage) sheet(st *batch.Stock, stock, k, n, of int) jobSheetView {
 	l := st.Layout.Sheets[k]
 	v := jobSheetView{Title: fmt.Sprintf("%s of %d: %s", page.Span(k+1, k+n), of, sheetName(st, l))}
 	v.Picture = page.SVG(draw.Sheet{
-		Laid: l, Label: func(i int) draw.PieceLabel { return labelOf(st, i) }, Direction: st.Card.Direction, Units: p.Units, Tick: p.Units.Tick(),
+		Laid:      l,
+		Label:     func(i int) draw.PieceLabel { return labelOf(st, i) },
+		Direction: st.Card.Direction,
+		Units:     p.Units,
+		Tick:      p.Units.Tick(),
 		Key: func(i int) string {
 			return placeText(batch.Place{Stock: stock, Sheet: k, N: i}) + " " + whereID(st, l.Placed[i].Piece)
 		},

@@ -81,16 +81,29 @@ func (s *room) look(c *echo.Context, w *work, all time.Duration, tell func(progr
 		share := float64(len(st.Job.Pieces)) / float64(pieces)
 		first := true
 		before := st.Layout
-		laid, err := layout.Solve(ctx, st.Job, layout.Effort{Seconds: share * all.Seconds(), Start: st.Layout, Better: func(r *layout.Result) {
-			p := progress{Says: fmt.Sprintf("%s: %s, %.0f %% used; at least %d", st.Card.Name, page.Counted(len(r.Sheets), "sheet"), 100*r.Used, r.Bound.Sheets), Part: time.Since(start).Seconds() / all.Seconds()}
-			if !first && before.Dearer(r) {
-				st.Layout = r
-				s.keep(ctx, w)
-				p.HTML = s.sheetsHTML(c, w)
-			}
-			first = false
-			tell(p)
-		}})
+		laid, err := layout.Solve(
+			ctx,
+			st.Job,
+			layout.Effort{Seconds: share * all.Seconds(), Start: st.Layout, Better: func(r *layout.Result) {
+				p := progress{
+					Says: fmt.Sprintf(
+						"%s: %s, %.0f %% used; at least %d",
+						st.Card.Name,
+						page.Counted(len(r.Sheets), "sheet"),
+						100*r.Used,
+						r.Bound.Sheets,
+					),
+					Part: time.Since(start).Seconds() / all.Seconds(),
+				}
+				if !first && before.Dearer(r) {
+					st.Layout = r
+					s.keep(ctx, w)
+					p.HTML = s.sheetsHTML(c, w)
+				}
+				first = false
+				tell(p)
+			}},
+		)
 		if err != nil {
 			break
 		}

@@ -97,7 +97,16 @@ func Itoa(n int64) string { return strconv.FormatInt(n, 10) }
 const unitsCookie = "units"
 
 func SetUnits(c *echo.Context, u measure.Unit) {
-	c.SetCookie(&http.Cookie{Name: unitsCookie, Value: string(u), Path: "/", MaxAge: 400 * 24 * 3600, HttpOnly: true, SameSite: http.SameSiteLaxMode})
+	c.SetCookie(
+		&http.Cookie{
+			Name:     unitsCookie,
+			Value:    string(u),
+			Path:     "/",
+			MaxAge:   400 * 24 * 3600,
+			HttpOnly: true,
+			SameSite: http.SameSiteLaxMode,
+		},
+	)
 }
 
 func UnitsOf(c *echo.Context) measure.Unit {
@@ -116,7 +125,9 @@ var fraction = regexp.MustCompile(`(\d+ )?\b(\d+/\d+)`)
 
 // num marks the fractions in a text, so that 3/8 is set as one.
 func num(text string) template.HTML {
-	return template.HTML(fraction.ReplaceAllString(template.HTMLEscapeString(text), `<span class="nowrap">$1<span class="frac">$2</span></span>`))
+	return template.HTML(
+		fraction.ReplaceAllString(template.HTMLEscapeString(text), `<span class="nowrap">$1<span class="frac">$2</span></span>`),
+	)
 }
 
 type legendEntry struct {

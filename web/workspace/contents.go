@@ -115,15 +115,26 @@ func (p *workPage) contents(in *design.Inputs, f *form.Form) {
 	c := in.Compartments
 	v.Per = f.ChoiceField("compartments.per", "Cells", "", string(c.Per), form.Choice{Value: "", Label: "none: they share the box"},
 		form.Choice{Value: "thing", Label: "one for each thing"}, form.Choice{Value: "kind", Label: "one for each kind"})
-	v.As = f.ChoiceField("compartments.as", "Made by", "", string(c.As), form.Choice{Value: "dividers", Label: "dividers that slot together"},
-		form.Choice{Value: "trays", Label: "small trays side by side"}, form.Choice{Value: "insert", Label: "a floor with a hole for each"})
+	v.As = f.ChoiceField(
+		"compartments.as",
+		"Made by",
+		"",
+		string(c.As),
+		form.Choice{Value: "dividers", Label: "dividers that slot together"},
+		form.Choice{Value: "trays", Label: "small trays side by side"},
+		form.Choice{Value: "insert", Label: "a floor with a hole for each"},
+	)
 	up := "across"
 	if c.Along {
 		up = "along"
 	}
 	v.Up = f.ChoiceField("compartments.slots_up", "Slots that open upwards", "those strips go in first", up,
 		form.Choice{Value: "across", Label: "in the strips across"}, form.Choice{Value: "along", Label: "in the strips along the length"})
-	words := map[design.Lining]string{design.Stiffener: "a stiffener on the floor", design.Liner: "a liner inside the walls", design.Riser: "a riser, to lift what is in it"}
+	words := map[design.Lining]string{
+		design.Stiffener: "a stiffener on the floor",
+		design.Liner:     "a liner inside the walls",
+		design.Riser:     "a riser, to lift what is in it",
+	}
 	for _, l := range design.Linings {
 		v.Linings = append(v.Linings, form.Choice{Value: string(l), Label: words[l], Chosen: slices.Contains(in.Linings, l)})
 	}
@@ -138,7 +149,7 @@ func (p *workPage) contents(in *design.Inputs, f *form.Form) {
 			if x == 0 {
 				return "–"
 			}
-			return measure.Number(x, measure.MM, measure.Millimetre/100)
+			return measure.Number(x, measure.MM, measure.Hundredth)
 		}
 		v.Account = append(v.Account, accountLine{l.Text, n(l.Length), n(l.Width), n(l.Height)})
 	}
@@ -160,9 +171,9 @@ func (p *workPage) contents(in *design.Inputs, f *form.Form) {
 		case a.Card == 0:
 			w.Cost = "not in this box"
 		case i == 0:
-			w.Cost = areaOf(a.Card, in.Units) + " of card, the least"
+			w.Cost = cardArea(a.Card, in.Units) + " of card, the least"
 		default:
-			w.Cost = areaOf(a.Card-best.Card, in.Units) + " more"
+			w.Cost = cardArea(a.Card-best.Card, in.Units) + " more"
 		}
 		if a.Card > 0 && !a.Goes {
 			w.Cost += ", larger than the sheets"
@@ -181,14 +192,14 @@ func byHowMuch(r *design.Result, unit measure.Unit) string {
 	// Its mirror image takes the same.
 	for _, w := range r.Ways[1:] {
 		if w.Card > r.Ways[0].Card {
-			return fmt.Sprintf("The next way takes %s more card.", areaOf(w.Card-r.Ways[0].Card, unit))
+			return fmt.Sprintf("The next way takes %s more card.", cardArea(w.Card-r.Ways[0].Card, unit))
 		}
 	}
 	return ""
 }
 
-// areaOf writes an area in mm² for people who work in the unit.
-func areaOf(area float64, unit measure.Unit) string {
+// cardArea writes an area in mm² for people who work in the unit.
+func cardArea(area float64, unit measure.Unit) string {
 	if unit == measure.In {
 		return fmt.Sprintf("%.1f sq in", area/645.16)
 	}

@@ -83,5 +83,12 @@ func netOf(r *design.Result, p design.Part) draw.Net {
 			bad = append(bad, c)
 		}
 	}
-	return draw.Net{Part: p.Part, Mats: r.Mats, Findings: bad, Fence: r.Inputs.Tools.Fence, Units: r.Inputs.Units, Tick: r.Inputs.Tools.Tick}
+	return draw.Net{
+		Part:     p.Part,
+		Mats:     r.Mats,
+		Findings: bad,
+		Fence:    r.Inputs.Tools.Fence,
+		Units:    r.Inputs.Units,
+		Tick:     r.Inputs.Tools.Tick,
+	}
 }

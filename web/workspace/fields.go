@@ -91,10 +91,19 @@ func (p *workPage) prepare() {
 	case "dressing":
 		p.dressing(in, f)
 	case "sheets":
-		p.Fields = []form.Field{f.Control("copies", "How many boxes", "the pieces of all of them are laid out together", fmt.Sprint(in.Copies))}
+		p.Fields = []form.Field{
+			f.Control("copies", "How many boxes", "the pieces of all of them are laid out together", fmt.Sprint(in.Copies)),
+		}
 		p.Tools = []form.Field{f.LengthField("tools.trimmer", "Longest cut of the trimmer", "usually 12 in or 30.5 cm", in.Tools.Trimmer)}
 		for _, s := range paper.Standard {
-			p.SheetKinds = append(p.SheetKinds, form.Choice{Value: s.Name, Label: s.Name, Chosen: slices.ContainsFunc(in.Sheets, func(x paper.Sheet) bool { return x.Name == s.Name })})
+			p.SheetKinds = append(
+				p.SheetKinds,
+				form.Choice{
+					Value:  s.Name,
+					Label:  s.Name,
+					Chosen: slices.ContainsFunc(in.Sheets, func(x paper.Sheet) bool { return x.Name == s.Name }),
+				},
+			)
 		}
 	}
 }
@@ -143,7 +152,7 @@ func (p *workPage) box(in *design.Inputs, f *form.Form) {
 		f.ThicknessField("card.thickness", "Thickness, mm", "measure ten sheets and divide", in.Card.Thickness),
 	}
 	p.Tools = []form.Field{
-		f.LengthField("options.tick", "Board's grooves are", "apart", in.Tools.Tick),
+		f.LengthField("options.tick", "Board's grooves are", "apart", in.Tools.Tick.Length()),
 		f.ChoiceField("tools.fence", "Its fence is on the", "", string(in.Tools.Fence), form.Plain("left", "right")...),
 	}
 }
@@ -256,9 +265,19 @@ func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
 		if on {
 			stored = string(d.Where)
 		}
-		v.Where = f.ChoiceField(form.MatName(part.ID, "where"), "Mats on the "+strings.ToLower(part.Name), "", stored,
-			form.Choice{Value: "none", Label: "none"}, form.Choice{Value: string(dress.Walls), Label: "its walls"},
-			form.Choice{Value: string(dress.Top), Label: "its " + part.Root}, form.Choice{Value: string(dress.Both), Label: "walls and " + part.Root})
+		v.Where = f.ChoiceField(
+			form.MatName(part.ID, "where"),
+			"Mats on the "+strings.ToLower(part.Name),
+			"",
+			stored,
+			form.Choice{Value: "none", Label: "none"},
+			form.Choice{Value: string(dress.Walls), Label: "its walls"},
+			form.Choice{
+				Value: string(dress.Top),
+				Label: "its " + part.Root,
+			},
+			form.Choice{Value: string(dress.Both), Label: "walls and " + part.Root},
+		)
 		v.On = v.Where.Value != "none"
 		v.Layers = f.ChoiceField(form.MatName(part.ID, "layers"), "Layers", "", fmt.Sprint(len(d.Layers)),
 			form.Choice{Value: "1", Label: "one: card or paper"}, form.Choice{Value: "2", Label: "two: paper over card"})
@@ -268,8 +287,18 @@ func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
 				f.Control(at("name"), "Card or paper", "", l.Card.Name),
 				f.LengthField(at("border"), "Border", "on every side", l.Border),
 				f.ThicknessField(at("thickness"), "Thickness, mm", "", l.Card.Thickness),
-				f.ChoiceField(at("direction"), "Pattern", "", string(directionOf(l.Card)),
-					form.Choice{Value: "none", Label: "no direction"}, form.Choice{Value: "two-ways", Label: "two ways up"}, form.Choice{Value: "one-way-up", Label: "one way up"}),
+				f.ChoiceField(
+					at("direction"),
+					"Pattern",
+					"",
+					string(directionOf(l.Card)),
+					form.Choice{
+						Value: "none",
+						Label: "no direction",
+					},
+					form.Choice{Value: "two-ways", Label: "two ways up"},
+					form.Choice{Value: "one-way-up", Label: "one way up"},
+				),
 			})
 		}
 		p.Dressings = append(p.Dressings, v)
@@ -302,8 +331,15 @@ func (p *workPage) steps() {
 }
 
 var kindTitles = map[recipe.Kind]string{
-	recipe.Cut: "Cut", recipe.Score: "Score", recipe.Fold: "Fold and burnish", recipe.Remove: "Cut away", recipe.Decorate: "Decorate while flat",
-	recipe.Glue: "Glue", recipe.Assemble: "Assemble", recipe.Fill: "Fill", recipe.Close: "Close",
+	recipe.Cut:      "Cut",
+	recipe.Score:    "Score",
+	recipe.Fold:     "Fold and burnish",
+	recipe.Remove:   "Cut away",
+	recipe.Decorate: "Decorate while flat",
+	recipe.Glue:     "Glue",
+	recipe.Assemble: "Assemble",
+	recipe.Fill:     "Fill",
+	recipe.Close:    "Close",
 }
 
 // stopOf says at which stop a check's matter is settled.

@@ -84,7 +84,12 @@ func (p *workPage) Bare() string {
 
 // does puts a verdict into a sentence.
 var does = map[fit.Verdict]string{
-	fit.WontGoOn: "won't go on", fit.Tight: "is tight", fit.Grips: "goes on and grips", fit.Snug: "is snug", fit.Easy: "is easy", fit.Loose: "is loose",
+	fit.WontGoOn: "won't go on",
+	fit.Tight:    "is tight",
+	fit.Grips:    "goes on and grips",
+	fit.Snug:     "is snug",
+	fit.Easy:     "is easy",
+	fit.Loose:    "is loose",
 }
 
 type sheetView struct {
@@ -107,8 +112,14 @@ func (p *workPage) SheetViews() []sheetView {
 			l := sheets[i]
 			v := sheetView{
 				Title: fmt.Sprintf("%s, %s of %d (%s)", s.Card.Name, page.Span(i+1, i+n), len(sheets), l.Sheet.Name),
-				Picture: page.SVG(draw.Sheet{Laid: l, Label: func(n int) draw.PieceLabel { return pieceLabel(r, s.Job.Pieces[n].Name) },
-					Key: func(n int) string { return "- " + page.WhereOf(0, s.Job.Pieces[l.Placed[n].Piece].Name) }, Direction: s.Card.Direction, Units: p.Units, Tick: p.Box.Inputs.Tools.Tick}.Picture()),
+				Picture: page.SVG(draw.Sheet{
+					Laid:      l,
+					Label:     func(n int) draw.PieceLabel { return pieceLabel(r, s.Job.Pieces[n].Name) },
+					Key:       func(n int) string { return "- " + page.WhereOf(0, s.Job.Pieces[l.Placed[n].Piece].Name) },
+					Direction: s.Card.Direction,
+					Units:     p.Units,
+					Tick:      p.Box.Inputs.Tools.Tick,
+				}.Picture()),
 			}
 			for _, c := range l.Cuts {
 				v.Cuts = append(v.Cuts, r.Show(c.At))
@@ -168,7 +179,15 @@ func (p *workPage) ScoreViews() []scoreView {
 	var out []scoreView
 	for i, list := range p.Result.Scores {
 		part := p.Result.Parts[i]
-		v := scoreView{ID: part.ID, Name: list.Name, Count: ofIt(part.Part), Measuring: part.Measuring, Short: p.Result.Telling().ShortLines(list.Lines), Width: p.number(part.Pattern.Width), Height: p.number(part.Pattern.Height)}
+		v := scoreView{
+			ID:        part.ID,
+			Name:      list.Name,
+			Count:     ofIt(part.Part),
+			Measuring: part.Measuring,
+			Short:     p.Result.Telling().ShortLines(list.Lines),
+			Width:     p.number(part.Pattern.Width),
+			Height:    p.number(part.Pattern.Height),
+		}
 		for _, pass := range list.Passes {
 			x := passView{Edge: pass.Edge}
 			if pass.Shim > 0 {
@@ -189,7 +208,7 @@ func (p *workPage) Inside() string  { return p.extent(p.Result.Inside) }
 func (p *workPage) Outside() string { return p.extent(p.Result.Outside) }
 
 func (p *workPage) extent(e style.Extent) string {
-	n := func(l measure.Length) string { return measure.Number(l, measure.MM, measure.Millimetre/10) }
+	n := func(l measure.Length) string { return measure.Number(l, measure.MM, measure.Tenth) }
 	return fmt.Sprintf("%s × %s × %s mm", n(e.Length), n(e.Width), n(e.Height))
 }
 

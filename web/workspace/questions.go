@@ -64,6 +64,9 @@ func (s *room) question(c *echo.Context, title string) (questionPage, error) {
 	return p, nil
 }
 
+// centimetres are what a length of glue is told to.
+const centimetres = measure.Tick(measure.Centimetre)
+
 type comparedView struct {
 	Style                   *style.Style
 	Picture                 template.HTML
@@ -99,10 +102,10 @@ func (s *room) compare(c *echo.Context) error {
 		if x.Result == nil {
 			v.Problem = x.Fault.Text
 		} else {
-			v.Picture, v.Card = page.BoxPicture(x.Result), areaOf(x.Comparison.Card, in.Units)
+			v.Picture, v.Card = page.BoxPicture(x.Result), cardArea(x.Comparison.Card, in.Units)
 			v.Sheets, v.Pieces, v.Cuts = x.Sheets, x.Pieces, x.Cuts
 			v.Minutes = fmt.Sprintf("%.0f min", x.Minutes)
-			v.Glued = measure.Label(measure.Nearest(measure.FromMM(x.Glued), measure.Centimetre), measure.CM, measure.Centimetre)
+			v.Glued = measure.Label(measure.Nearest(measure.FromMM(x.Glued), centimetres), measure.CM, centimetres)
 			v.Outside = roomLine(x.Result.Outside, &in)
 		}
 		p.Compared = append(p.Compared, v)
@@ -142,8 +145,18 @@ func (s *room) biggest(c *echo.Context) error {
 			f.Posted.Set("keep", "fixed")
 		}
 	}
-	p.Keep = f.ChoiceField("keep", "And the box", "", "proportions",
-		form.Choice{Value: "proportions", Label: "keeps its proportions"}, form.Choice{Value: "fixed", Label: "has some sizes fixed"}, form.Choice{Value: "copies", Label: "stays as it is: how many?"})
+	p.Keep = f.ChoiceField(
+		"keep",
+		"And the box",
+		"",
+		"proportions",
+		form.Choice{
+			Value: "proportions",
+			Label: "keeps its proportions",
+		},
+		form.Choice{Value: "fixed", Label: "has some sizes fixed"},
+		form.Choice{Value: "copies", Label: "stays as it is: how many?"},
+	)
 	ask.Proportions = st.Along(now.Spec.Lengths)
 	for _, i := range st.Own() {
 		axis := st.Axes[i].ID
@@ -318,7 +331,11 @@ func (s *room) holds(c *echo.Context) error {
 		last = *p.Raised
 	}
 	show := func(l measure.Length) string { return measure.Label(l, p.Units, p.Box.Inputs.Tools.Tick) }
-	p.Says = fmt.Sprintf("The %s stops it: %s more would take another row.", last.Stops, show(measure.Up(last.Lacks, p.Box.Inputs.Tools.Tick)))
+	p.Says = fmt.Sprintf(
+		"The %s stops it: %s more would take another row.",
+		last.Stops,
+		show(measure.Up(last.Lacks, p.Box.Inputs.Tools.Tick)),
+	)
 	if last.Count == 0 {
 		p.Says = fmt.Sprintf("Not one goes in: the %s lacks %s.", last.Stops, show(measure.Up(last.Lacks, p.Box.Inputs.Tools.Tick)))
 	} else {
@@ -349,5 +366,5 @@ func (p questionPage) Over() string {
 }
 
 func mm1(l measure.Length) string {
-	return measure.Number(max(0, l), measure.MM, measure.Millimetre/10)
+	return measure.Number(max(0, l), measure.MM, measure.Tenth)
 }

@@ -70,7 +70,9 @@ func readBox(f *form.Form, in *design.Inputs, now *design.Result) {
 		readOption(f, in, now, o, false)
 	}
 	readCard(f, in)
-	f.Length("options.tick", &in.Tools.Tick)
+	tick := in.Tools.Tick.Length()
+	f.Length("options.tick", &tick)
+	in.Tools.Tick = measure.Tick(tick)
 	if v := recipe.Fence(f.Posted.Get("tools.fence")); v == recipe.Left || v == recipe.Right {
 		in.Tools.Fence = v
 	}
