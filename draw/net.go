@@ -167,19 +167,23 @@ func (n Net) names(p *Picture) {
 		if f.Role != pattern.Panel && f.Role != pattern.Wall {
 			continue
 		}
-		lo, hi := pattern.Bounds(f.Polygon)
-		room, turn := hi.X-lo.X, 0.0
-		if hi.Y-lo.Y > 1.5*room {
-			room, turn = hi.Y-lo.Y, -90
+		// Names lie along the face's own frame, never upside down.
+		frame := f.Frame()
+		along, up := frame.Size(f.Polygon)
+		turn := math.Atan2(frame.Along.Y, frame.Along.X) * 180 / math.Pi
+		if turn > 89 {
+			turn -= 180
+		} else if turn < -91 {
+			turn += 180
 		}
 		name := f.Plain()
 		// A letter is about half as wide as it is high.
-		size := min(20, room/p.U/(0.55*float64(len(name)+1)), min(hi.X-lo.X, hi.Y-lo.Y)/p.U*0.8)
+		size := min(20, along/p.U/(0.55*float64(len(name)+1)), min(along, up)/p.U*0.8)
 		// Small faces and triangles go without.
-		if size < 9 || f.Area() < 0.7*(hi.X-lo.X)*(hi.Y-lo.Y) {
+		if size < 9 || f.Area() < 0.7*along*up {
 			continue
 		}
-		mid := lo.Add(hi).Scale(0.5)
+		mid := frame.At(along/2, up/2)
 		p.text(TextQuiet, mid.Add(shift(0, size*p.U*0.35, turn)), size, Middle, name).Angle = turn
 	}
 }

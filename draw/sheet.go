@@ -2,6 +2,7 @@ package draw
 
 import (
 	"fmt"
+	"math"
 	"slices"
 
 	"brevium/core/layout"
@@ -183,8 +184,6 @@ func (p *Picture) label(at area, class Class, name, second string, most float64)
 
 // shift turns an offset with a text that is turned by a quarter or not at all.
 func shift(x, y, angle float64) pattern.Point {
-	if angle != 0 {
-		return pattern.Pt(y, -x)
-	}
-	return pattern.Pt(x, y)
+	sin, cos := math.Sincos(angle * math.Pi / 180)
+	return pattern.Pt(x*cos-y*sin, x*sin+y*cos)
 }

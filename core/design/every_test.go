@@ -182,7 +182,7 @@ func TestAssembliesStand(t *testing.T) {
 func TestEveryLineIsToldOnce(t *testing.T) {
 	rng := rand.New(rand.NewSource(3))
 	for _, s := range style.All {
-		for made := 0; made < 30; {
+		for made := 0; made < 200; {
 			in := New("x", measure.MM, s.ID)
 			in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*mm_, 2000*mm_, 2000*mm_
 			for _, p := range s.Parameters {

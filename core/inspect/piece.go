@@ -146,22 +146,31 @@ func bridges(p style.Part) []Finding {
 	return out
 }
 
-// between is the least distance between two closed lines, in mm.
+// between is the least distance between two closed lines, in mm, as far as it
+// is under leastBridge; what is farther apart is only told to be so.
 func between(a, b []pattern.Point) float64 {
-	least := math.Inf(1)
+	least := leastBridge * leastBridge
 	for _, pair := range [][2][]pattern.Point{{a, b}, {b, a}} {
-		for _, q := range pair[0] {
-			for i, from := range pair[1] {
-				d := pair[1][(i+1)%len(pair[1])].Sub(from)
+		lo, hi := pattern.Bounds(pair[0])
+		for i, from := range pair[1] {
+			to := pair[1][(i+1)%len(pair[1])]
+			if max(from.X, to.X) < lo.X-leastBridge || min(from.X, to.X) > hi.X+leastBridge ||
+				max(from.Y, to.Y) < lo.Y-leastBridge || min(from.Y, to.Y) > hi.Y+leastBridge {
+				continue
+			}
+			d := to.Sub(from)
+			long := d.Dot(d)
+			for _, q := range pair[0] {
 				t := 0.0
-				if l := d.Dot(d); l > 0 {
-					t = min(1, max(0, q.Sub(from).Dot(d)/l))
+				if long > 0 {
+					t = min(1, max(0, q.Sub(from).Dot(d)/long))
 				}
-				least = min(least, q.Sub(from.Add(d.Scale(t))).Len())
+				off := q.Sub(from.Add(d.Scale(t)))
+				least = min(least, off.Dot(off))
 			}
 		}
 	}
-	return least
+	return math.Sqrt(least)
 }
 
 func scoresApart(p style.Part) []Finding {

@@ -68,6 +68,15 @@ func (u Unit) Tick() Tick {
 	return Tick(Millimetre)
 }
 
+// Ruler is the finest mark that an eye sets on a ruler or a trimmer in this
+// unit: 1/32 in, or half a millimetre.
+func (u Unit) Ruler() Tick {
+	if u == In {
+		return Tick(Inch / 32)
+	}
+	return Tick(Millimetre / 2)
+}
+
 // Nearest rounds l to a whole number of ticks, halves away from zero.
 // The three functions here are the only places where lengths are rounded;
 // score positions are rounded each from the fence, so errors never add up.

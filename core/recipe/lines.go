@@ -201,7 +201,11 @@ type Telling struct {
 	Tick  measure.Tick
 }
 
-func (t Telling) mm(mm float64) string { return t.length(measure.FromMM(mm)) }
+// mark tells where a mark is made with a ruler: on its finest tick.
+func (t Telling) mark(mm float64) string {
+	ruler := t.Units.Ruler()
+	return measure.Label(measure.Nearest(measure.FromMM(mm), ruler), t.Units, ruler)
+}
 
 func (t Telling) length(l measure.Length) string { return measure.Label(l, t.Units, t.Tick) }
 
@@ -234,15 +238,15 @@ func (t Telling) ShortLines(lines []Line) []string {
 				out,
 				fmt.Sprintf(
 					"by a ruler from a mark %s across and %s down to one %s across and %s down",
-					t.mm(a.X),
-					t.mm(a.Y),
-					t.mm(b.X),
-					t.mm(b.Y),
+					t.mark(a.X),
+					t.mark(a.Y),
+					t.mark(b.X),
+					t.mark(b.Y),
 				),
 			)
 		case Roll:
 			lo, hi := pattern.Bounds(l.Path.Open())
-			out = append(out, fmt.Sprintf("no score between %s and %s down: that part is rolled", t.mm(lo.Y), t.mm(hi.Y)))
+			out = append(out, fmt.Sprintf("no score between %s and %s down: that part is rolled", t.mark(lo.Y), t.mark(hi.Y)))
 		}
 	}
 	return out
@@ -323,16 +327,16 @@ func (t Telling) fromCorner(p *pattern.Pattern, l Line) (corner, text string) {
 		}
 		return q
 	}
-	pair := func(q pattern.Point) string { q = in(q); return t.mm(q.X) + " across and " + t.mm(q.Y) + " down" }
+	pair := func(q pattern.Point) string { q = in(q); return t.mark(q.X) + " across and " + t.mark(q.Y) + " down" }
 	switch l.Hand {
 	case Hole:
 		if len(points) == 2 { // two half circles
-			return corner, fmt.Sprintf("cut a round hole %s wide, its middle at %s.", t.mm(hi.X-lo.X), pair(mid))
+			return corner, fmt.Sprintf("cut a round hole %s wide, its middle at %s.", t.mark(hi.X-lo.X), pair(mid))
 		}
-		return corner, fmt.Sprintf("cut a hole %s wide and %s high, its middle at %s.", t.mm(hi.X-lo.X), t.mm(hi.Y-lo.Y), pair(mid))
+		return corner, fmt.Sprintf("cut a hole %s wide and %s high, its middle at %s.", t.mark(hi.X-lo.X), t.mark(hi.Y-lo.Y), pair(mid))
 	case Notch:
 		a, b := points[0].Point, points[1].Point
-		return corner, fmt.Sprintf("punch a half circle %s wide, its middle at %s.", t.mm(b.Sub(a).Len()), pair(a.Add(b).Scale(0.5)))
+		return corner, fmt.Sprintf("punch a half circle %s wide, its middle at %s.", t.mark(b.Sub(a).Len()), pair(a.Add(b).Scale(0.5)))
 	}
 	// Always told from the end nearer to the corner's upright edge.
 	path := slices.Clone(points)

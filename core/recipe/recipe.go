@@ -212,7 +212,7 @@ func (s matSet) cutting(t Telling, copies int) string {
 	case len(s.mat.Shape) != 4 || !rectangular(s.mat):
 		var corners []string
 		for _, q := range s.mat.Shape {
-			corners = append(corners, fmt.Sprintf("%s across and %s up", t.mm(q.X), t.mm(q.Y)))
+			corners = append(corners, fmt.Sprintf("%s across and %s up", t.mark(q.X), t.mark(q.Y)))
 		}
 		return fmt.Sprintf(
 			"Cut %d blank%s, %s, %s, and each to its shape with a ruler, from mark to mark counted from its lower left corner: %s.",
