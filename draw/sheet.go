@@ -32,6 +32,9 @@ type Sheet struct {
 type PieceLabel struct {
 	Name, Under string
 	Mat         bool
+	// Gives are the outlines of what comes out of it, where that is not the
+	// whole rectangle.
+	Gives [][]pattern.Point
 }
 
 // Picture draws the sheet. Its origin is the sheet's top left corner.
@@ -105,6 +108,9 @@ func (s Sheet) piece(p *Picture, n int, pl layout.Placed) {
 	size := s.size(pl.Width, pl.Height)
 	shape := p.polygon(class, LayerNotes, rect(x, y, w, h)...)
 	shape.About = fmt.Sprintf("%s, %s %s", name, size, s.Units)
+	for _, outline := range says.Gives {
+		p.polygon(Guide, LayerNotes, onSheet(outline, pl)...)
+	}
 	if under == "" {
 		under = size
 	} else {
@@ -120,6 +126,20 @@ func (s Sheet) piece(p *Picture, n int, pl layout.Placed) {
 	}
 	s.arrow(p, x+w, y+h, min(w, h))
 	p.label(area{x, y, w, h}, Text, name, under, 30)
+}
+
+// onSheet puts an outline on its blank where the blank lies; turned, its left
+// side comes to be its upper one.
+func onSheet(outline []pattern.Point, pl layout.Placed) []pattern.Point {
+	at := pattern.Pt(pl.X.MM(), pl.Y.MM())
+	out := make([]pattern.Point, len(outline))
+	for i, q := range outline {
+		if pl.Turned {
+			q = pattern.Pt(pl.Width.MM()-q.Y, q.X)
+		}
+		out[i] = at.Add(q)
+	}
+	return out
 }
 
 // arrow shows the way the pattern runs, in the lower right corner of a piece

@@ -3,6 +3,7 @@ package design
 import (
 	"context"
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -411,6 +412,25 @@ func (r *Result) PieceName(id string) string {
 		}
 	}
 	return id
+}
+
+// OutlinesOf gives the outlines of what comes out of a layout's piece, in mm on
+// its blank, when it is not simply the whole of it.
+func (r *Result) OutlinesOf(id string) [][]pattern.Point {
+	for _, b := range r.Blanks {
+		if b.ID != id {
+			continue
+		}
+		area, out := 0.0, [][]pattern.Point{}
+		for _, g := range b.Gives {
+			area += math.Abs(pattern.Area(g.Outline))
+			out = append(out, g.Outline)
+		}
+		if len(out) > 1 || area < b.Width.MM()*b.Height.MM()-1 {
+			return out
+		}
+	}
+	return nil
 }
 
 // GivenBy lists what comes out of a layout's piece: parts or mats, by id.

@@ -37,7 +37,7 @@ const (
 // each other, glue that lands on nothing, a thing that does not stand on what
 // is under it, and room that is not really free.
 func (w Whole) Together() ([]Finding, error) {
-	var out []Finding
+	var out, rooms []Finding
 	tight := measure.Length(0) // what the tightest account is short of
 	for _, a := range w.Fits {
 		tight = max(tight, -a.Gap)
@@ -50,13 +50,18 @@ func (w Whole) Together() ([]Finding, error) {
 		if tight <= 0 { // what is too tight is said by its account
 			out = append(out, passThrough(bodies, state)...)
 		}
-		if state != style.Finished {
-			continue
+		if state == style.Finished {
+			out = append(out, landings(bodies)...)
+			out = append(out, w.standing(bodies)...)
 		}
-		out = append(out, landings(bodies)...)
-		out = append(out, w.standing(bodies)...)
-		if w.Box.Room.Height != nil {
-			out = append(out, w.room(bodies, tight))
+		// What goes in must stand there shut, and while it is packed.
+		if w.Box.Room.Height != nil && state != style.Open {
+			rooms = append(rooms, w.room(bodies, state, tight))
+		}
+	}
+	for i, f := range rooms {
+		if f.Verdict != OK || i+1 == len(rooms) {
+			return append(out, f), nil
 		}
 	}
 	return out, nil
@@ -137,7 +142,7 @@ func (w Whole) standing(bodies []style.Body) []Finding {
 }
 
 // room holds the block that is needed against every face.
-func (w Whole) room(bodies []style.Body, tight measure.Length) Finding {
+func (w Whole) room(bodies []style.Body, state style.State, tight measure.Length) Finding {
 	show := func(l measure.Length) string { return measure.Label(measure.Up(max(0, l), w.Tick), w.Units, w.Tick) }
 	need, what := w.Box.Room.Largest, "The room inside"
 	if w.Filled {
@@ -146,7 +151,7 @@ func (w Whole) room(bodies []style.Body, tight measure.Length) Finding {
 	size := fmt.Sprintf("%s × %s × %s", show(need.Length), show(need.Width), show(need.Height))
 	// What lines the box is part of the need.
 	own := slices.DeleteFunc(slices.Clone(bodies), func(b style.Body) bool { return len(b.Part.Places) > 0 })
-	h := w.Box.Room.Hold(own, need)
+	h := w.Box.Room.In(state, w.Parts).Hold(own, need)
 	// Where parts are tight by their account, walls bow by that.
 	if lacks := measure.FromMM(h.Lacks); lacks > tight {
 		way := "to the side"
@@ -166,6 +171,17 @@ func (w Whole) room(bodies []style.Body, tight measure.Length) Finding {
 	return Finding{
 		ID:      "room",
 		Verdict: OK,
-		Text:    fmt.Sprintf("%s takes %s, and that is free in the finished box (%s).", what, size, w.Box.Room.Shape),
+		Text:    fmt.Sprintf("%s takes %s, and that is free in the finished box (%s).", what, size, w.shape()),
 	}
+}
+
+// shape says what kind of room it is, and how wide a round thing it takes
+// where that is not the same as its sides.
+func (w Whole) shape() string {
+	r := w.Box.Room
+	across := measure.FromMM(r.Across())
+	if across >= min(r.Largest.Length, r.Largest.Width)-measure.Millimetre/10 && across <= min(r.Largest.Length, r.Largest.Width)+measure.Millimetre/10 {
+		return r.Shape
+	}
+	return fmt.Sprintf("%s; it takes a round thing %s across", r.Shape, measure.Label(measure.Down(across, w.Tick), w.Units, w.Tick))
 }

@@ -164,6 +164,7 @@ func buildNest(s Spec) (*Box, error) {
 		nest.Parts = append(nest.Parts, p)
 		if i+1 == n {
 			nest.Room, err = roomOf(p)
+			nest.Room.Part = p.ID
 			return nest, err
 		}
 		inner := shape.within(s.Length(nestGap), t)

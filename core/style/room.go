@@ -20,8 +20,10 @@ type Room struct {
 	// Height is how high a block may be that stands in the middle of the floor
 	// and is so long and wide.
 	Height func(length, width float64) float64
-	// At is the middle of the floor, on its upper side, in the finished box.
-	At r3.Vec
+	// At is the middle of the floor, on its upper side, in the finished box,
+	// and Part the part whose floor it is, "" for the first.
+	At   r3.Vec
+	Part string
 	// Largest is a block that fits: the whole of a block-shaped room.
 	Largest Extent
 }
@@ -46,6 +48,27 @@ func (r Room) under(shape string, height func(length, width float64) float64) Ro
 
 func rectangle(l, w float64) []pattern.Point {
 	return []pattern.Point{{X: -l / 2, Y: -w / 2}, {X: l / 2, Y: -w / 2}, {X: l / 2, Y: w / 2}, {X: -l / 2, Y: w / 2}}
+}
+
+// Across is how wide a round thing may be, in mm: twice the least distance
+// from the middle of the floor to a side.
+func (r Room) Across() float64 {
+	least := math.Inf(1)
+	for i, a := range r.Floor {
+		d := r.Floor[(i+1)%len(r.Floor)].Sub(a)
+		least = min(least, math.Abs(d.Cross(a))/d.Len())
+	}
+	return 2 * least
+}
+
+// In gives the room as it is in a state of the box: where its part is.
+func (r Room) In(state State, parts []Part) Room {
+	for i, p := range parts {
+		if state != Finished && (p.ID == r.Part || r.Part == "" && i == 0) {
+			r.At = r3.Add(r.At, p.Away)
+		}
+	}
+	return r
 }
 
 // square is how nearly, as a sine, a side must run along an axis to count for

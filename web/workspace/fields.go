@@ -41,6 +41,7 @@ type workPage struct {
 	Styles                    []styleTile
 	Allowance                 form.Field
 	Typed                     bool
+	Bare                      string
 	Dressings                 []dressView
 	SheetKinds                []form.Choice
 }
@@ -223,6 +224,9 @@ func (p *workPage) fit(in *design.Inputs, f *form.Form) {
 	s, err := style.ByID(in.Style)
 	if err != nil || s.Allowance == nil {
 		return
+	}
+	if p.Result != nil {
+		p.Bare = bare(p.Result)
 	}
 	o := s.Allowance
 	_, p.Typed = in.Lengths[o.ID]

@@ -72,10 +72,10 @@ func (p *workPage) Accounts() []fitView {
 	return out
 }
 
-// Bare compares the fit over mats with that over bare walls; "" when there are
+// bare compares the fit over mats with that over bare walls; "" when there are
 // no mats or no fit.
-func (p *workPage) Bare() string {
-	bare, dressed, known := p.Result.BareFit()
+func bare(r *design.Result) string {
+	bare, dressed, known := r.BareFit()
 	if !known {
 		return ""
 	}
@@ -133,7 +133,7 @@ func (p *workPage) SheetViews() []sheetView {
 
 // pieceLabel is what is written on a piece of a design's own sheets.
 func pieceLabel(r *design.Result, id string) draw.PieceLabel {
-	return draw.PieceLabel{Name: r.PieceName(id), Mat: slices.ContainsFunc(r.Mats, func(m dress.Mat) bool { return m.ID == id })}
+	return draw.PieceLabel{Name: r.PieceName(id), Gives: r.OutlinesOf(id), Mat: slices.ContainsFunc(r.Mats, func(m dress.Mat) bool { return m.ID == id })}
 }
 
 // Wheres draws the box once for every kind of piece, with that marked.
