@@ -98,7 +98,7 @@ func (s *Store) AddJob(ctx context.Context, j Job) (int64, error) {
 	if err != nil {
 		return 0, err
 	}
-	r, err := s.db.ExecContext(ctx, `INSERT INTO jobs (name, state, items, choices, changed_at) VALUES (?, ?, ?, ?, ?)`,
+	r, err := s.write.ExecContext(ctx, `INSERT INTO jobs (name, state, items, choices, changed_at) VALUES (?, ?, ?, ?, ?)`,
 		j.Name, Planned, string(items), string(j.Choices.Write()), s.now().UnixMilli())
 	if err != nil {
 		return 0, err
@@ -116,14 +116,14 @@ func (s *Store) SaveJob(ctx context.Context, j Job) error {
 		j.Layouts = []byte("{}")
 	}
 	return oneJob(
-		s.db.ExecContext(ctx, `UPDATE jobs SET name = ?, items = ?, choices = ?, layouts = ?, changed_at = ? WHERE id = ? AND state = ?`,
+		s.write.ExecContext(ctx, `UPDATE jobs SET name = ?, items = ?, choices = ?, layouts = ?, changed_at = ? WHERE id = ? AND state = ?`,
 			j.Name, string(items), string(j.Choices.Write()), string(j.Layouts), s.now().UnixMilli(), j.ID, Planned),
 	)
 }
 
 // DeleteJob forgets a job; what a begun one had reserved is free again.
 func (s *Store) DeleteJob(ctx context.Context, id int64) error {
-	return oneJob(s.db.ExecContext(ctx, `DELETE FROM jobs WHERE id = ?`, id))
+	return oneJob(s.write.ExecContext(ctx, `DELETE FROM jobs WHERE id = ?`, id))
 }
 
 // BeginJob reserves the sheets that a planned job takes and keeps what is cut.
@@ -266,5 +266,5 @@ func oneJob(r sql.Result, err error) error {
 // SaveLayouts keeps the best layouts found for a planned job, whatever else of
 // it changes meanwhile.
 func (s *Store) SaveLayouts(ctx context.Context, id int64, layouts []byte) error {
-	return oneJob(s.db.ExecContext(ctx, `UPDATE jobs SET layouts = ? WHERE id = ? AND state = ?`, string(layouts), id, Planned))
+	return oneJob(s.write.ExecContext(ctx, `UPDATE jobs SET layouts = ? WHERE id = ? AND state = ?`, string(layouts), id, Planned))
 }

@@ -11,12 +11,15 @@ import (
 	"fmt"
 	"io/fs"
 	"net/url"
+	"os"
 	"time"
+	"unicode/utf8"
 
 	"github.com/pressly/goose/v3"
 	_ "modernc.org/sqlite" // the driver "sqlite"
 
 	"brevium/core/design"
+	"brevium/core/measure"
 )
 
 //go:embed migrations/*.sql
@@ -29,9 +32,13 @@ var ErrNotFound = errors.New("there is no box of this number")
 // each one that changes something does so in one transaction and returns
 // once that is on disk.
 type Store struct {
-	db  *sql.DB
-	now func() time.Time
+	db    *sql.DB // reads, by up to readers at a time
+	write *sql.DB // writes, one after the other: SQLite has one writer
+	now   func() time.Time
 }
+
+// readers is how many connections read at the same time.
+const readers = 8
 
 // Open opens or makes the database in the file and brings its tables up to
 // date.
@@ -40,26 +47,42 @@ func Open(ctx context.Context, file string) (*Store, error) {
 		"_pragma": {"journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(5000)", "synchronous(FULL)"},
 		"_txlock": {"immediate"},
 	}
-	db, err := sql.Open("sqlite", "file:"+(&url.URL{Path: file}).EscapedPath()+"?"+q.Encode())
+	// Only the maker's own account reads it; SQLite gives its other files the
+	// same rights.
+	made, err := os.OpenFile(file, os.O_CREATE|os.O_RDWR, 0o600)
 	if err != nil {
 		return nil, fmt.Errorf("open %s: %w", file, err)
 	}
+	if err := made.Close(); err != nil {
+		return nil, err
+	}
+	source := "file:" + (&url.URL{Path: file}).EscapedPath() + "?" + q.Encode()
+	write, err := sql.Open("sqlite", source)
+	if err != nil {
+		return nil, fmt.Errorf("open %s: %w", file, err)
+	}
+	write.SetMaxOpenConns(1)
 	dir, err := fs.Sub(migrations, "migrations")
 	if err != nil {
 		return nil, err
 	}
-	up, err := goose.NewProvider(goose.DialectSQLite3, db, dir)
+	up, err := goose.NewProvider(goose.DialectSQLite3, write, dir)
 	if err == nil {
 		_, err = up.Up(ctx)
 	}
 	if err != nil {
-		return nil, errors.Join(fmt.Errorf("prepare %s: %w", file, err), db.Close())
+		return nil, errors.Join(fmt.Errorf("prepare %s: %w", file, err), write.Close())
 	}
-	return &Store{db: db, now: time.Now}, nil
+	db, err := sql.Open("sqlite", source)
+	if err != nil {
+		return nil, errors.Join(fmt.Errorf("open %s: %w", file, err), write.Close())
+	}
+	db.SetMaxOpenConns(readers)
+	return &Store{db: db, write: write, now: time.Now}, nil
 }
 
 // Close closes the database.
-func (s *Store) Close() error { return s.db.Close() }
+func (s *Store) Close() error { return errors.Join(s.db.Close(), s.write.Close()) }
 
 // Ping reports whether the database answers.
 func (s *Store) Ping(ctx context.Context) error {
@@ -74,6 +97,10 @@ type Box struct {
 	Changed time.Time
 	// LastChange says what Undo would take back; "" when there is nothing.
 	LastChange string
+	// Broken tells why a box cannot be read, and Text is then what is stored
+	// of it; its Inputs are only a stand-in and are never saved.
+	Broken error
+	Text   string
 }
 
 const columns = `b.id, b.name, b.inputs, b.changed_at,
@@ -92,7 +119,9 @@ func scan(row interface{ Scan(...any) error }) (Box, error) {
 	b.Changed = time.UnixMilli(changed)
 	in, err := design.Read([]byte(inputs))
 	if err != nil {
-		return b, fmt.Errorf("box %d: %w", b.ID, err)
+		// It stays in its list, to be exported, mended or deleted.
+		b.Broken, b.Text = fmt.Errorf("box %d: %w", b.ID, err), inputs
+		in = design.New(b.Name, measure.MM, "tray")
 	}
 	b.Inputs = in
 	return b, nil
@@ -124,7 +153,7 @@ func (s *Store) Box(ctx context.Context, id int64) (Box, error) {
 // Add keeps a new box and gives its number.
 func (s *Store) Add(ctx context.Context, in design.Inputs) (int64, error) {
 	now := s.now().UnixMilli()
-	r, err := s.db.ExecContext(ctx, `INSERT INTO boxes (name, inputs, created_at, changed_at) VALUES (?, ?, ?, ?)`,
+	r, err := s.write.ExecContext(ctx, `INSERT INTO boxes (name, inputs, created_at, changed_at) VALUES (?, ?, ?, ?)`,
 		in.Name, string(in.Write()), now, now)
 	if err != nil {
 		return 0, err
@@ -197,7 +226,7 @@ func (s *Store) Copy(ctx context.Context, id int64) (int64, error) {
 	}
 	in := b.Inputs
 	in.Name += ", copy"
-	if len(in.Name) > design.LongestName {
+	if utf8.RuneCountInString(in.Name) > design.LongestName {
 		in.Name = b.Inputs.Name
 	}
 	return s.Add(ctx, in)
@@ -205,12 +234,12 @@ func (s *Store) Copy(ctx context.Context, id int64) (int64, error) {
 
 // Delete hides a box until Restore.
 func (s *Store) Delete(ctx context.Context, id int64) error {
-	return one(s.db.ExecContext(ctx, `UPDATE boxes SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL`, s.now().UnixMilli(), id))
+	return one(s.write.ExecContext(ctx, `UPDATE boxes SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL`, s.now().UnixMilli(), id))
 }
 
 // Restore brings a deleted box back.
 func (s *Store) Restore(ctx context.Context, id int64) error {
-	return one(s.db.ExecContext(ctx, `UPDATE boxes SET deleted_at = NULL WHERE id = ?`, id))
+	return one(s.write.ExecContext(ctx, `UPDATE boxes SET deleted_at = NULL WHERE id = ?`, id))
 }
 
 // Ticks gives the steps ticked off: by step, what it said then.
@@ -237,10 +266,10 @@ func (s *Store) Tick(ctx context.Context, id int64, step, mark string, done bool
 		return err
 	}
 	if !done {
-		_, err := s.db.ExecContext(ctx, `DELETE FROM ticks WHERE box_id = ? AND step = ?`, id, step)
+		_, err := s.write.ExecContext(ctx, `DELETE FROM ticks WHERE box_id = ? AND step = ?`, id, step)
 		return err
 	}
-	_, err := s.db.ExecContext(ctx, `
+	_, err := s.write.ExecContext(ctx, `
 		INSERT INTO ticks (box_id, step, mark, at) VALUES (?1, ?2, ?3, ?4)
 		ON CONFLICT (box_id, step) DO UPDATE SET mark = ?3, at = ?4`, id, step, mark, s.now().UnixMilli())
 	return err
@@ -248,7 +277,7 @@ func (s *Store) Tick(ctx context.Context, id int64, step, mark string, done bool
 
 // in runs f in one transaction.
 func (s *Store) in(ctx context.Context, f func(*sql.Tx) error) error {
-	tx, err := s.db.BeginTx(ctx, nil)
+	tx, err := s.write.BeginTx(ctx, nil)
 	if err != nil {
 		return err
 	}

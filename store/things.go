@@ -39,11 +39,11 @@ func (s *Store) Things(ctx context.Context) ([]KeptThing, error) {
 // KeepThing keeps one of a thing; one that is kept already is not kept twice.
 func (s *Store) KeepThing(ctx context.Context, t contents.Thing) error {
 	t.Count = 1
-	_, err := s.db.ExecContext(ctx, `INSERT INTO things (thing) VALUES (?) ON CONFLICT (thing) DO NOTHING`, string(design.WriteThing(t)))
+	_, err := s.write.ExecContext(ctx, `INSERT INTO things (thing) VALUES (?) ON CONFLICT (thing) DO NOTHING`, string(design.WriteThing(t)))
 	return err
 }
 
 // DropThing forgets a kept thing. Boxes that hold it keep theirs.
 func (s *Store) DropThing(ctx context.Context, id int64) error {
-	return one(s.db.ExecContext(ctx, `DELETE FROM things WHERE id = ?`, id))
+	return one(s.write.ExecContext(ctx, `DELETE FROM things WHERE id = ?`, id))
 }

@@ -8,6 +8,7 @@ import (
 	"io/fs"
 	"log/slog"
 	"net/http"
+	"strings"
 
 	"github.com/labstack/echo/v5"
 	"github.com/labstack/echo/v5/middleware"
@@ -69,6 +70,9 @@ func headers(next echo.HandlerFunc) echo.HandlerFunc {
 		h.Set("Content-Security-Policy", security)
 		h.Set("X-Content-Type-Options", "nosniff")
 		h.Set("Referrer-Policy", "same-origin")
+		h.Set("Permissions-Policy", "camera=(), microphone=(), geolocation=(), payment=()")
+		h.Set("Cross-Origin-Opener-Policy", "same-origin")
+		h.Set("Cross-Origin-Resource-Policy", "same-origin")
 		h.Set("Cache-Control", "no-store")
 		return next(c)
 	}
@@ -77,6 +81,10 @@ func headers(next echo.HandlerFunc) echo.HandlerFunc {
 // cached lets the browser keep embedded files for the day.
 func cached(h http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if strings.HasSuffix(r.URL.Path, "/") || r.URL.Path == "" {
+			http.NotFound(w, r) // folders are not listed
+			return
+		}
 		w.Header().Set("Cache-Control", "max-age=3600")
 		h.ServeHTTP(w, r)
 	})

@@ -23,6 +23,8 @@ import (
 type served struct {
 	address string
 	folder  string
+	hosts   []string
+	open    bool
 	verbose bool
 }
 
@@ -35,6 +37,8 @@ func (s *served) flags(c *cobra.Command) {
 		"address to listen on; port 0 takes a free one (env BREVIUM_ADDRESS)",
 	)
 	f.StringVar(&s.folder, "data", env("BREVIUM_DATA", "data"), "folder for the database (env BREVIUM_DATA)")
+	f.StringSliceVar(&s.hosts, "host", nil, "another name that pages may be asked for by, besides the address and localhost")
+	f.BoolVar(&s.open, "open", false, "serve on an address that other machines reach, without sign-in: whoever reaches it owns everything")
 	f.BoolVar(&s.verbose, "verbose", false, "log every request")
 }
 
@@ -74,12 +78,17 @@ func (s *served) run(ctx context.Context, prepare func(context.Context, *store.S
 		level = slog.LevelInfo
 	}
 	log := slog.New(slog.NewJSONHandler(os.Stderr, &slog.HandlerOptions{Level: level}))
-	if err := os.MkdirAll(s.folder, 0o755); err != nil {
+	listener, err := s.listen()
+	if err != nil {
+		return err
+	}
+	// Only the maker's own account reads the data.
+	if err := os.MkdirAll(s.folder, 0o700); err != nil {
 		return fmt.Errorf("the data folder cannot be made: %w", err)
 	}
 	boxes, err := store.Open(ctx, filepath.Join(s.folder, "brevium.db"))
 	if err != nil {
-		return err
+		return errors.Join(err, listener.Close())
 	}
 	defer boxes.Close()
 	if prepare != nil {
@@ -91,12 +100,11 @@ func (s *served) run(ctx context.Context, prepare func(context.Context, *store.S
 	if err != nil {
 		return err
 	}
-	listener, err := net.Listen("tcp", s.address)
-	if err != nil {
-		return fmt.Errorf("cannot listen on %s: %w; choose another with --address", s.address, err)
-	}
+	// What is under way, such as a search, ends when the program is told to.
+	work, end := context.WithCancel(context.Background())
+	defer end()
 	server := &http.Server{
-		Handler: handler, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelError),
+		Handler: web.OnlyHosts(handler, append(s.hosts, listener.Addr().String())), BaseContext: func(net.Listener) context.Context { return work }, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelError),
 		ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 30 * time.Second, IdleTimeout: 2 * time.Minute,
 	}
 	failed := make(chan error, 1)
@@ -107,10 +115,24 @@ func (s *served) run(ctx context.Context, prepare func(context.Context, *store.S
 		return err
 	case <-ctx.Done():
 	}
+	end()
 	grace, cancel := context.WithTimeout(context.Background(), 10*time.Second)
 	defer cancel()
 	if err := server.Shutdown(grace); err != nil && !errors.Is(err, http.ErrServerClosed) {
 		return fmt.Errorf("stopping: %w", err)
 	}
 	return nil
+}
+
+// listen binds the address. One that other machines reach must be asked for.
+func (s *served) listen() (net.Listener, error) {
+	listener, err := net.Listen("tcp", s.address)
+	if err != nil {
+		return nil, fmt.Errorf("cannot listen on %s: %w; choose another with --address", s.address, err)
+	}
+	at, ok := listener.Addr().(*net.TCPAddr)
+	if ok && !at.IP.IsLoopback() && !s.open {
+		return nil, errors.Join(fmt.Errorf("%s can be reached by other machines, and there is no sign-in: whoever reaches it owns every box; use 127.0.0.1, or give --open if that is meant", s.address), listener.Close())
+	}
+	return listener, nil
 }

@@ -110,14 +110,9 @@ func (in *Inputs) CardOf(piece string) paper.Card {
 	return in.Card
 }
 
-// LongestName is the most bytes in a name.
-const LongestName = 120
-
 // check refuses what no style could use.
 func (in *Inputs) check() error {
 	switch {
-	case len(in.Name) > LongestName:
-		return fault.New(fault.TooLong, "name", "the name is over %d letters; a shorter one is easier to find", LongestName)
 	case !slices.Contains(measure.Units, in.Units):
 		return fault.New(fault.UnknownUnit, "units", "%q is not a unit; use in, cm or mm", in.Units)
 	case in.Copies < 1 || in.Copies > MostCopies:
@@ -130,6 +125,9 @@ func (in *Inputs) check() error {
 		return fault.New(fault.TooSmall, "tools.trimmer", "a trimmer this short cuts no blank; give its longest cut, usually 12 in")
 	case len(in.Sheets) == 0:
 		return fault.New(fault.NoSheets, "sheets", "choose at least one kind of sheet to cut from")
+	}
+	if err := checkName(in.Name); err != nil {
+		return err
 	}
 	if err := checkCard("card", in.Card); err != nil {
 		return err

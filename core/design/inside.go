@@ -255,11 +255,7 @@ func (r *Result) dividers(clear contents.Room, foot measure.Length) error {
 		return fault.At("compartments.as", err)
 	}
 	if len(parts) == 0 {
-		return fault.New(
-			fault.NoCells,
-			"compartments.per",
-			"there is only one cell, which needs no dividers; leave the things together, or give each a cell of its own",
-		)
+		return nil // one cell is the box itself
 	}
 	sentence := d.Sentence() + " " + r.WhatGoesWhere()
 	for i, part := range parts {

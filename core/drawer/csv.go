@@ -27,14 +27,34 @@ func WriteCSV(lots []Lot) []byte {
 	rows := [][]string{headings}
 	for _, l := range lots {
 		rows = append(rows, []string{
-			l.Card.Name, decimal(l.Card.GSM), mm(l.Card.Thickness), string(l.Card.Direction), l.Sheet, mm(l.Width), mm(l.Height),
-			strconv.Itoa(l.Count), decimal(l.Price), yesNo(l.Offcut), l.From,
+			inert(l.Card.Name), decimal(l.Card.GSM), mm(l.Card.Thickness), string(l.Card.Direction), inert(l.Sheet), mm(l.Width), mm(l.Height),
+			strconv.Itoa(l.Count), decimal(l.Price), yesNo(l.Offcut), inert(l.From),
 		})
 	}
 	if err := w.WriteAll(rows); err != nil {
 		panic(err) // a buffer takes everything
 	}
 	return out.Bytes()
+}
+
+// commanding starts a cell that a spreadsheet would run.
+const commanding = "=+-@\t\r"
+
+// inert writes a cell so that no spreadsheet runs it: an apostrophe before what
+// would start a formula, and before an apostrophe that stood there already.
+func inert(cell string) string {
+	if cell != "" && strings.ContainsAny(cell[:1], commanding+"'") {
+		return "'" + cell
+	}
+	return cell
+}
+
+// alive reads what inert wrote.
+func alive(cell string) string {
+	if len(cell) > 1 && cell[0] == '\'' && strings.ContainsAny(cell[1:2], commanding+"'") {
+		return cell[1:]
+	}
+	return cell
 }
 
 func yesNo(b bool) string {
@@ -107,7 +127,7 @@ func lotOf(heads, record []string, unit measure.Unit) (Lot, error) {
 		var err error
 		switch h {
 		case "card":
-			l.Card.Name = text
+			l.Card.Name = alive(text)
 		case "gsm":
 			l.Card.GSM, err = paper.ParseWeight(text)
 		case "thickness":
@@ -115,7 +135,7 @@ func lotOf(heads, record []string, unit measure.Unit) (Lot, error) {
 		case "direction":
 			l.Card.Direction = paper.Direction(text)
 		case "sheet":
-			l.Sheet = text
+			l.Sheet = alive(text)
 		case "width":
 			l.Width, err = measure.Parse(text, unit)
 		case "height":
@@ -131,7 +151,7 @@ func lotOf(heads, record []string, unit measure.Unit) (Lot, error) {
 		case "offcut":
 			l.Offcut = strings.EqualFold(text, "yes") || strings.EqualFold(text, "true") || text == "1"
 		case "from":
-			l.From = text
+			l.From = alive(text)
 		}
 		if err != nil {
 			return l, fault.At(h, err)

@@ -150,3 +150,21 @@ func FuzzReadCSV(f *testing.F) {
 		}
 	})
 }
+
+// No cell that is written starts a formula, and what was written is read back.
+func TestCellsThatASpreadsheetWouldRun(t *testing.T) {
+	for _, name := range []string{"=1+1", "+oat", "-oat", "@oat", "'oat", "'=oat", "oat", "=", "\tx"} {
+		l := oat(100*mm, 100*mm, 1)
+		l.Card.Name, l.From = name, name
+		text := WriteCSV([]Lot{l})
+		for _, cell := range strings.Split(strings.Split(string(text), "\n")[1], ",") {
+			if c := strings.Trim(cell, `"`); c != "" && strings.ContainsAny(c[:1], "=+-@\t") {
+				t.Errorf("%q is written as %q", name, cell)
+			}
+		}
+		again, faults := ReadCSV(text, measure.MM)
+		if len(faults) > 0 || again[0].Card.Name != strings.TrimSpace(name) && again[0].Card.Name != name {
+			t.Errorf("%q came back as %+v, %v", name, again, faults)
+		}
+	}
+}

@@ -28,11 +28,17 @@ import (
 //go:embed *.html
 var Templates embed.FS
 
-type room struct{ *page.Room }
+type room struct {
+	*page.Room
+	entries *page.Kept[entry]
+}
+
+// mostEntries bounds the boxes whose look is kept, some kilobytes each.
+const mostEntries = 2000
 
 // Routes adds the room's addresses.
 func Routes(e *echo.Echo, shared *page.Room) {
-	s := &room{shared}
+	s := &room{shared, page.NewKept[entry](mostEntries)}
 	e.GET("/", s.list)
 	e.GET("/new", s.newBox)
 	e.POST("/new", s.makeBox)
@@ -68,7 +74,7 @@ func (s *room) list(c *echo.Context) error {
 	}
 	view := listPage{Chrome: s.Chrome(c, "Boxes")}
 	for _, b := range boxes {
-		view.Boxes = append(view.Boxes, entryOf(c.Request().Context(), b, view.Units))
+		view.Boxes = append(view.Boxes, s.entryOf(c.Request().Context(), b, view.Units))
 	}
 	if n, err := strconv.ParseInt(c.QueryParam("deleted"), 10, 64); err == nil {
 		view.Deleted = n
@@ -93,6 +99,7 @@ func (s *room) makeBox(c *echo.Context) error {
 	f := form.New(posted, u)
 	in := design.New("", u, "tray-lid")
 	f.Text("name", &in.Name)
+	in.Name = design.CleanName(in.Name)
 	next := "contents"
 	if posted.Get("start") == "size" {
 		next = "box"
@@ -168,19 +175,29 @@ func (s *room) restore(c *echo.Context) error {
 	return page.Back(c, "/")
 }
 
-// entryOf is a box as the list shows it; one that can no longer be worked out
-// says why.
-func entryOf(ctx context.Context, b store.Box, unit measure.Unit) entry {
-	e := entry{Box: b}
-	r, err := design.Make(ctx, b.Inputs)
-	if err != nil {
-		e.Problem = fault.Of(err).Text
-		return e
+// entryOf is a box as the list shows it; one that can no longer be read or
+// worked out says why, and takes no other down.
+func (s *room) entryOf(ctx context.Context, b store.Box, unit measure.Unit) entry {
+	if b.Broken != nil {
+		return entry{Box: b, Problem: fault.Of(b.Broken).Text}
 	}
-	e.Style = r.Style.Name
-	e.Size = sizeLine(r, unit)
-	e.Picture = page.BoxPicture(r)
-	e.Verdict = worstOf(r)
+	in := b.Inputs
+	in.Name = "" // the same box by another name looks the same
+	e := s.entries.Of(string(unit), in, func() entry {
+		var e entry
+		err := fault.Guard(func() error {
+			r, err := design.Make(context.WithoutCancel(ctx), in)
+			if err == nil {
+				e = entry{Style: r.Style.Name, Size: sizeLine(r, unit), Picture: page.BoxPicture(r), Verdict: worstOf(r)}
+			}
+			return err
+		})
+		if err != nil {
+			e.Problem = fault.Of(err).Text
+		}
+		return e
+	})
+	e.Box = b
 	return e
 }
 

@@ -11,6 +11,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
+	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/store"
 	"brevium/web/form"
@@ -60,6 +61,9 @@ func (s *room) plan(ctx context.Context, w *work) error {
 	var items []batch.Item
 	for _, it := range w.Items {
 		b, ok := w.boxes[it.Box]
+		if ok && b.Broken != nil {
+			return fault.New(fault.Unreadable, copiesName(it.Box), "the box %s of this job cannot be read; take it out", b.Name)
+		}
 		if !ok {
 			return fault.New(fault.Deleted, copiesName(it.Box), "a box of this job is deleted; take it out, or bring the box back")
 		}
@@ -124,7 +128,8 @@ func (s *room) changeJob(c *echo.Context) error {
 		j.Items = append(j.Items, store.JobItem{Box: extra, Copies: 1})
 		posted.Del("add")
 	}
-	if f.Text("name", &j.Name); j.Name == "" {
+	f.Text("name", &j.Name)
+	if j.Name = design.CleanName(j.Name); j.Name == "" {
 		j.Name = w.Name
 	}
 	f.Whole("stages", &j.Choices.Stages)

@@ -286,7 +286,9 @@ func (p *jobPage) wheres(ctx context.Context, w *work) {
 func (p *jobPage) fits(ctx context.Context, w *work, boxes []store.Box) {
 	var designs []design.Inputs
 	for _, b := range boxes {
-		designs = append(designs, b.Inputs)
+		if b.Broken == nil {
+			designs = append(designs, b.Inputs)
+		}
 	}
 	for _, u := range batch.OffcutUses(ctx, w.stocks, designs) {
 		line := fmt.Sprintf("The offcut of %s", page.Usable(u.Offcut.Width, u.Offcut.Height, p.Units))

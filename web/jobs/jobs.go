@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"net/http"
 	"strings"
+	"unicode/utf8"
 
 	"github.com/labstack/echo/v5"
 
@@ -21,11 +22,16 @@ import (
 //go:embed *.html
 var Templates embed.FS
 
-type room struct{ *page.Room }
+type room struct {
+	*page.Room
+	// searching is held by the one search that runs; the others wait, so that
+	// a core is always left for pages.
+	searching chan struct{}
+}
 
 // Routes adds the room's addresses.
 func Routes(e *echo.Echo, shared *page.Room) {
-	s := &room{shared}
+	s := &room{shared, make(chan struct{}, 1)}
 	e.GET("/jobs", s.jobs)
 	e.POST("/jobs", s.makeJob)
 	e.GET("/jobs/:id", s.showJob)
@@ -148,7 +154,7 @@ func (s *room) makeJob(c *echo.Context) error {
 	if len(j.Items) == 0 && f.OK() {
 		f.Fail(fault.New(fault.Empty, "items", "say how many of at least one box"))
 	}
-	if len(j.Name) > design.LongestName {
+	if j.Name = design.CleanName(j.Name); utf8.RuneCountInString(j.Name) > design.LongestName {
 		f.Fail(fault.New(fault.TooLong, "name", "the name is too long"))
 	}
 	if !f.OK() {

@@ -61,11 +61,32 @@ func (s *room) search(c *echo.Context) error {
 			}
 		}
 	}
+	if !s.wait(c.Request().Context(), tell) {
+		return nil // the page has gone
+	}
+	defer func() { <-s.searching }()
 	s.look(c, w, time.Duration(seconds)*time.Second, tell)
 	if !live {
 		return page.Back(c, "/jobs/%d", w.ID)
 	}
 	return nil
+}
+
+// wait holds a search back until no other runs, and says so to the page. It
+// gives up when the page has gone.
+func (s *room) wait(ctx context.Context, tell func(progress)) bool {
+	select {
+	case s.searching <- struct{}{}:
+		return true
+	default:
+		tell(progress{Says: "Another search is under way; yours begins when it ends."})
+	}
+	select {
+	case s.searching <- struct{}{}:
+		return true
+	case <-ctx.Done():
+		return false
+	}
 }
 
 // look searches stock after stock, each for its share of the time.

@@ -220,7 +220,12 @@ func (s *Room) Box(c *echo.Context) (store.Box, error) {
 	if err != nil {
 		return store.Box{}, err
 	}
-	return s.Store.Box(c.Request().Context(), n)
+	b, err := s.Store.Box(c.Request().Context(), n)
+	if err == nil && b.Broken != nil {
+		err = fault.New(fault.Unreadable, "", "“%s” is stored, but cannot be read by this version: %s. It is as it was: take its file from /boxes/%d/design.json, or delete it in the list.",
+			b.Name, fault.Of(b.Broken).Text, b.ID)
+	}
+	return b, err
 }
 
 // Back sends the browser to an address after a change, as a plain redirect

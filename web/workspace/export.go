@@ -26,12 +26,21 @@ func (s *room) result(c *echo.Context) (store.Box, *design.Result, error) {
 	return b, r, err
 }
 
+// designFile gives a box's design; of one that cannot be read, what is stored.
 func (s *room) designFile(c *echo.Context) error {
-	b, err := s.Box(c)
+	n, err := page.ID(c)
 	if err != nil {
 		return err
 	}
-	return page.Download(c, b.Name, ".json", "application/json", b.Inputs.Write())
+	b, err := s.Store.Box(c.Request().Context(), n)
+	if err != nil {
+		return err
+	}
+	text := b.Inputs.Write()
+	if b.Broken != nil {
+		text = []byte(b.Text)
+	}
+	return page.Download(c, b.Name, ".json", "application/json", text)
 }
 
 func (s *room) planFile(c *echo.Context) error {

@@ -5,6 +5,7 @@ import (
 	"embed"
 	"net/http"
 	"strings"
+	"unicode/utf8"
 
 	"github.com/labstack/echo/v5"
 
@@ -197,6 +198,10 @@ func (s *room) units(c *echo.Context) error {
 	}
 	in := b.Inputs.Clone()
 	in.SetUnits(u)
+	f := form.New(nil, u)
+	if s.Try(c, f, &in); !f.OK() {
+		return fault.New(fault.NotTaken, "units", "The unit stays as it is: %s", strings.Join(f.Unplaced(), " "))
+	}
 	if _, err := s.save(c, b, in); err != nil {
 		return err
 	}
@@ -226,11 +231,11 @@ func (s *room) rename(c *echo.Context) error {
 		return err
 	}
 	in := b.Inputs.Clone()
-	in.Name = strings.TrimSpace(c.FormValue("name"))
+	in.Name = design.CleanName(c.FormValue("name"))
 	switch {
 	case in.Name == "":
 		return fault.New(fault.Empty, "name", "A box needs a name. The old one is kept.")
-	case len(in.Name) > design.LongestName:
+	case utf8.RuneCountInString(in.Name) > design.LongestName:
 		return fault.New(fault.TooLong, "name", "That name is too long. The old one is kept.")
 	}
 	if _, err := s.save(c, b, in); err != nil {

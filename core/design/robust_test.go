@@ -1,0 +1,130 @@
+package design
+
+import (
+	"errors"
+	"math/rand"
+	"testing"
+
+	"brevium/core/contents"
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/style"
+)
+
+// plainDesigns gives every style with every shape of thing, one and three of
+// it, every manner of cells and every lining, in a unit.
+func plainDesigns(unit measure.Unit, each func(Inputs)) {
+	linings := [][]Lining{nil, {Stiffener}, {Liner}, {Riser}, {Stiffener, Liner, Riser}}
+	for _, s := range style.All {
+		for _, shape := range contents.Shapes {
+			for _, count := range []int{1, 3} {
+				for _, per := range []contents.Per{contents.Together, contents.PerKind, contents.PerThing} {
+					for _, as := range Cellings {
+						if per == contents.Together && as != AsDividers {
+							continue
+						}
+						for _, lining := range linings {
+							in := New("plain", unit, s.ID)
+							in.Things = []contents.Thing{{Shape: shape, Length: 45600 * measure.Micrometre, Width: 45600 * measure.Micrometre,
+								Height: 24 * mm_, Count: count, Ease: contents.UsualEaseOf(shape)}}
+							if per != contents.Together {
+								in.Compartments = Compartments{Per: per, As: as}
+							}
+							in.Linings = lining
+							each(in)
+						}
+					}
+				}
+			}
+		}
+	}
+}
+
+// Whatever reads can be made and written as a plan, or is refused with a
+// sentence at a field; nothing panics.
+func TestPlainDesignsAreMadeOrRefused(t *testing.T) {
+	made, n := 0, 0
+	plainDesigns(measure.MM, func(in Inputs) {
+		// Every third one: the others were all tried when this was written.
+		if n++; n%3 != 0 {
+			return
+		}
+		r, err := Make(t.Context(), in)
+		if err != nil {
+			var f *fault.Fault
+			if !errors.As(err, &f) || f.Code == fault.Internal || f.Field == "" {
+				t.Errorf("%s, %v of %s, %+v, %v: %v", in.Style, in.Things[0].Count, in.Things[0].Shape, in.Compartments, in.Linings, err)
+			}
+			return
+		}
+		made++
+		if n%9 == 0 {
+			if _, err := r.Plan(); err != nil {
+				t.Error(err)
+			}
+		}
+	})
+	if made < n/9 {
+		t.Errorf("only %d of %d could be made", made, n)
+	}
+}
+
+// Two round things of 45.6 × 24 mm in a bag, a cell each made by an insert:
+// what once took the server down when the unit was switched.
+func TestTheBagThatFell(t *testing.T) {
+	in := New("bag", measure.MM, "fold-top-bag")
+	in.Things = []contents.Thing{{Shape: contents.Round, Length: 45600 * measure.Micrometre, Width: 45600 * measure.Micrometre, Height: 24 * mm_, Count: 2, Ease: 2 * mm_}}
+	in.Compartments = Compartments{Per: contents.PerThing, As: AsInsert}
+	for _, u := range measure.Units {
+		in.SetUnits(u)
+		if _, err := Make(t.Context(), in); err != nil && fault.Of(err).Code == fault.Internal {
+			t.Errorf("in %s: %v", u, err)
+		}
+	}
+	gable := New("gable", measure.MM, "gable-lid")
+	gable.Things, gable.Compartments = in.Things, in.Compartments
+	if _, err := Make(t.Context(), gable); err != nil && fault.Of(err).Code == fault.Internal {
+		t.Error(err)
+	}
+}
+
+// Random designs, well beyond what makes sense, are made or refused.
+func TestRandomDesignsAreMadeOrRefused(t *testing.T) {
+	rng := rand.New(rand.NewSource(23))
+	any := func(most int64) measure.Length { return measure.Length(rng.Int63n(most) + 1) }
+	for range 800 {
+		s := style.All[rng.Intn(len(style.All))]
+		in := New("random", measure.Units[rng.Intn(3)], s.ID)
+		for _, p := range s.Parameters {
+			if rng.Intn(2) == 0 {
+				in.Size[p.ID] = any(int64(p.Max) + int64(p.Max)/4)
+			}
+		}
+		for _, o := range s.Options {
+			if o.Kind == style.ChoiceKind && rng.Intn(2) == 0 {
+				in.Choices[o.ID] = o.Choices[rng.Intn(len(o.Choices))]
+			} else if o.Kind == style.LengthKind && rng.Intn(3) == 0 {
+				in.Lengths[o.ID] = any(int64(o.Max) + 1)
+			}
+		}
+		in.Basis = Bases[rng.Intn(3)]
+		in.Card.Thickness = any(int64(2 * mm_))
+		in.Tools.Tick = measure.Tick(any(int64(10 * mm_)))
+		in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*mm_, 2000*mm_, 2000*mm_
+		if rng.Intn(2) == 0 {
+			in.Things = []contents.Thing{{Shape: contents.Shapes[rng.Intn(5)], Length: any(int64(200 * mm_)), Width: any(int64(200 * mm_)),
+				Height: any(int64(200 * mm_)), Count: 1 + rng.Intn(9), Ease: any(int64(20 * mm_))}}
+			in.Compartments = Compartments{Per: []contents.Per{contents.Together, contents.PerKind, contents.PerThing}[rng.Intn(3)], As: Cellings[rng.Intn(3)]}
+		}
+		if r, err := Make(t.Context(), in); err != nil {
+			if fault.Of(err).Code == fault.Internal {
+				t.Errorf("%s %+v: %v", s.ID, in, err)
+			}
+		} else if _, err := r.Plan(); err != nil {
+			t.Errorf("%s: %v", s.ID, err)
+		}
+		if t.Failed() {
+			return
+		}
+	}
+}
