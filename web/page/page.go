@@ -180,7 +180,7 @@ func (s *Room) Fail(c *echo.Context, err error) {
 	if r, _ := echo.UnwrapResponse(c.Response()); r != nil && r.Committed {
 		return
 	}
-	status, text := http.StatusInternalServerError, "Something went wrong here. What you had is safe; go back and try again."
+	status, text := http.StatusInternalServerError, "Something went wrong here, and nothing was changed. Go back and try again."
 	var f *fault.Fault
 	switch code := echo.StatusCode(err); {
 	case errors.Is(err, store.ErrNotFound):
@@ -189,6 +189,8 @@ func (s *Room) Fail(c *echo.Context, err error) {
 		status, text = http.StatusNotFound, "There is no job here. It may have been deleted; the list of jobs shows what there is."
 	case errors.As(err, &f):
 		status, text = http.StatusUnprocessableEntity, f.Text
+	case store.Reason(err) != "":
+		status, text = http.StatusInsufficientStorage, store.Reason(err)
 	case code == http.StatusNotFound:
 		status, text = code, "There is no such page. The list shows what there is."
 	case code == http.StatusRequestEntityTooLarge:
@@ -198,6 +200,14 @@ func (s *Room) Fail(c *echo.Context, err error) {
 	}
 	if status >= 500 {
 		s.Log.Error("request failed", "path", c.Request().URL.Path, "error", err)
+	}
+	if c.Request().Header.Get("HX-Request") != "" {
+		// The page stays, and says this over what was typed.
+		c.Response().Header().Set("HX-Reswap", "none")
+		if err := c.String(status, text); err != nil {
+			s.Log.Error("a problem could not be told", "error", err)
+		}
+		return
 	}
 	page := problemPage{Chrome: s.Chrome(c, "Nothing here"), Text: text}
 	if err := c.Render(status, "problem.html", page); err != nil {

@@ -1,0 +1,104 @@
+package web
+
+import (
+	"io"
+	"net/http"
+	"strings"
+	"sync/atomic"
+	"testing"
+
+	"brevium/core/measure"
+)
+
+// weather is what lies between a page and the application: nobody there, an
+// error of the application, a full disk.
+type weather struct {
+	app  http.Handler
+	fate atomic.Int32 // 0 is fair, -1 no answer, else a status
+}
+
+func (w *weather) ServeHTTP(to http.ResponseWriter, r *http.Request) {
+	switch fate := int(w.fate.Load()); {
+	case fate < 0:
+		panic(http.ErrAbortHandler) // the connection is cut
+	case fate > 0 && r.Method != http.MethodGet:
+		to.Header().Set("Content-Type", "text/plain; charset=utf-8")
+		to.WriteHeader(fate)
+		_, _ = io.WriteString(to, "The disk is full, so this was not kept.")
+	default:
+		w.app.ServeHTTP(to, r)
+	}
+}
+
+// TestAChangeThatIsNotKeptIsSaidAndSentAgain fails saves in every way there
+// is, and looks whether the page says so, keeps what was typed, and sends it
+// again when it can.
+func TestAChangeThatIsNotKeptIsSaidAndSentAgain(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	sky := &weather{app: x.http}
+	b := openBrowser(t, &table{t, x.store, sky})
+	b.visit("/boxes/1/sheets")
+	for i, fate := range []int32{-1, 500, http.StatusInsufficientStorage} {
+		copies := string(rune('3' + i))
+		sky.fate.Store(fate)
+		b.set(`#f-copies`, copies)
+		b.says("Not kept yet:")
+		if fate == http.StatusInsufficientStorage {
+			b.says("The disk is full")
+		}
+		b.until(`document.querySelector("#f-copies").value == "` + copies + `"`)
+		if got := x.box(id).Inputs.Copies; got == 3+i {
+			t.Fatalf("with %d the change was kept after all", fate)
+		}
+		sky.fate.Store(0)
+		b.says("Kept now.")
+		if got := x.box(id).Inputs.Copies; got != 3+i {
+			t.Errorf("after %d the box has %d copies; want %d", fate, got, 3+i)
+		}
+	}
+	// Undo that goes nowhere is said as well.
+	sky.fate.Store(-1)
+	b.do(js(`document.querySelector("#undo").click()`))
+	b.says("Not kept yet:")
+	sky.fate.Store(0)
+	b.says("Kept now.")
+	if got := x.box(id).Inputs.Copies; got != 4 {
+		t.Errorf("undone to %d copies; want 4", got)
+	}
+	// A box that is gone is not asked for again and again.
+	if err := x.store.Delete(t.Context(), id); err != nil {
+		t.Fatal(err)
+	}
+	b.set(`#f-copies`, "9")
+	b.says("Not kept: There is no box here")
+}
+
+// TestAFormThatLoadsAPageWaitsForSomebody types a new box while nobody
+// answers; the form stays and goes when somebody does.
+func TestAFormThatLoadsAPageWaitsForSomebody(t *testing.T) {
+	x := newTable(t)
+	sky := &weather{app: x.http}
+	b := openBrowser(t, &table{t, x.store, sky})
+	b.visit("/new")
+	sky.fate.Store(-1)
+	b.set(`input[name="name"]`, "For the fair")
+	b.do(js(`document.querySelector('input[name="name"]').form.querySelector("button").click()`))
+	b.says("Brevium does not answer")
+	b.until(`document.querySelector('input[name="name"]').value == "For the fair"`)
+	sky.fate.Store(0)
+	b.until(`location.pathname == "/boxes/1/box"`)
+	if got := x.box(1); got.Name != "For the fair" || got.Inputs.Units != measure.In {
+		t.Errorf("kept as %+v", got)
+	}
+}
+
+func TestRefusalsComeAsASentence(t *testing.T) {
+	x := newTable(t)
+	x.jarBox()
+	code, body, header := x.post("/boxes/1/rename", "name", "  ", "stop", "box")
+	if code != http.StatusUnprocessableEntity || !strings.HasPrefix(body, "A box needs a name") ||
+		!strings.HasPrefix(header.Get("Content-Type"), "text/plain") || header.Get("HX-Reswap") != "none" {
+		t.Errorf("%d %q %v", code, body, header)
+	}
+}
