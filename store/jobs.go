@@ -11,6 +11,7 @@ import (
 	"brevium/core/batch"
 	"brevium/core/drawer"
 	"brevium/core/fault"
+	"brevium/core/strict"
 )
 
 // State is how far a job has come.
@@ -41,15 +42,17 @@ type Job struct {
 	// what is cut, once it is begun, for batch.ReadStocks.
 	Layouts, Stocks []byte
 	Changed         time.Time
+	// Version numbers what is asked for, its name, items and choices.
+	Version int64
 }
 
-const jobColumns = `id, name, state, items, choices, layouts, coalesce(stocks, ''), changed_at`
+const jobColumns = `id, name, state, items, choices, layouts, coalesce(stocks, ''), changed_at, version`
 
 func scanJob(row interface{ Scan(...any) error }) (Job, error) {
 	var j Job
 	var items, choices string
 	var changed int64
-	if err := row.Scan(&j.ID, &j.Name, &j.State, &items, &choices, &j.Layouts, &j.Stocks, &changed); err != nil {
+	if err := row.Scan(&j.ID, &j.Name, &j.State, &items, &choices, &j.Layouts, &j.Stocks, &changed, &j.Version); err != nil {
 		if errors.Is(err, sql.ErrNoRows) {
 			err = ErrNoJob
 		}
@@ -71,7 +74,7 @@ var ErrNoJob = errors.New("there is no job of this number")
 
 // Jobs lists the jobs, the last changed first.
 func (s *Store) Jobs(ctx context.Context) ([]Job, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT `+jobColumns+` FROM jobs ORDER BY changed_at DESC, id DESC`)
+	rows, err := s.db.QueryContext(ctx, `SELECT `+jobColumns+` FROM jobs WHERE deleted_at IS NULL ORDER BY changed_at DESC, id DESC`)
 	if err != nil {
 		return nil, err
 	}
@@ -89,25 +92,61 @@ func (s *Store) Jobs(ctx context.Context) ([]Job, error) {
 
 // Job gives one job, or ErrNoJob.
 func (s *Store) Job(ctx context.Context, id int64) (Job, error) {
-	return scanJob(s.db.QueryRowContext(ctx, `SELECT `+jobColumns+` FROM jobs WHERE id = ?`, id))
+	return scanJob(s.db.QueryRowContext(ctx, `SELECT `+jobColumns+` FROM jobs WHERE id = ? AND deleted_at IS NULL`, id))
+}
+
+// Asked is what a job asks for, as JSON: its name, items and choices.
+func (j Job) Asked() []byte {
+	text, err := json.Marshal(asked{j.Name, j.Items, j.Choices.Write()})
+	if err != nil {
+		panic(err) // plain texts and numbers
+	}
+	return text
+}
+
+type asked struct {
+	Name    string          `json:"name"`
+	Items   []JobItem       `json:"items"`
+	Choices json.RawMessage `json:"choices"`
+}
+
+// Ask sets what a job asks for to what Asked wrote.
+func (j *Job) Ask(text []byte) error {
+	var a asked
+	if err := strict.Decode(text, &a); err != nil {
+		return err
+	}
+	choices, err := batch.ReadChoices(a.Choices)
+	if err == nil {
+		j.Name, j.Items, j.Choices = a.Name, a.Items, choices
+	}
+	return err
 }
 
 // AddJob keeps a new job and gives its number.
-func (s *Store) AddJob(ctx context.Context, j Job) (int64, error) {
+func (s *Store) AddJob(ctx context.Context, j Job) (id int64, err error) {
 	items, err := json.Marshal(j.Items)
 	if err != nil {
 		return 0, err
 	}
-	r, err := s.write.ExecContext(ctx, `INSERT INTO jobs (name, state, items, choices, changed_at) VALUES (?, ?, ?, ?, ?)`,
-		j.Name, Planned, string(items), string(j.Choices.Write()), s.now().UnixMilli())
-	if err != nil {
-		return 0, err
-	}
-	return r.LastInsertId()
+	err = s.in(ctx, func(tx *sql.Tx) error {
+		r, err := tx.ExecContext(ctx, `INSERT INTO jobs (name, state, items, choices, changed_at) VALUES (?, ?, ?, ?, ?)`,
+			j.Name, Planned, string(items), string(j.Choices.Write()), s.now().UnixMilli())
+		if err != nil {
+			return err
+		}
+		if id, err = r.LastInsertId(); err != nil {
+			return err
+		}
+		_, err = s.state(ctx, tx, "job", id, "", string(j.Asked()))
+		return err
+	})
+	return id, err
 }
 
-// SaveJob keeps a planned job's name, items, choices and layouts.
-func (s *Store) SaveJob(ctx context.Context, j Job) error {
+// SaveJob keeps a planned job's name, items, choices and layouts, if it is
+// still at the version that j has; else it is ErrStale.
+func (s *Store) SaveJob(ctx context.Context, j Job, page string) error {
 	items, err := json.Marshal(j.Items)
 	if err != nil {
 		return err
@@ -115,22 +154,57 @@ func (s *Store) SaveJob(ctx context.Context, j Job) error {
 	if len(j.Layouts) == 0 {
 		j.Layouts = []byte("{}")
 	}
-	return oneJob(
-		s.write.ExecContext(ctx, `UPDATE jobs SET name = ?, items = ?, choices = ?, layouts = ?, changed_at = ? WHERE id = ? AND state = ?`,
-			j.Name, string(items), string(j.Choices.Write()), string(j.Layouts), s.now().UnixMilli(), j.ID, Planned),
-	)
+	return s.in(ctx, func(tx *sql.Tx) error {
+		now, err := scanJob(tx.QueryRowContext(ctx, `SELECT `+jobColumns+` FROM jobs WHERE id = ? AND deleted_at IS NULL`, j.ID))
+		switch {
+		case err != nil:
+			return err
+		case now.State != Planned:
+			return fault.New(fault.NotTaken, "", "This job is begun by now, and what it makes is fixed. Load the page again.")
+		case now.Version != j.Version:
+			return ErrStale
+		}
+		version, err := s.state(ctx, tx, "job", j.ID, page, string(j.Asked()))
+		if err != nil {
+			return err
+		}
+		return oneJob(tx.ExecContext(ctx, `UPDATE jobs SET name = ?, items = ?, choices = ?, layouts = ?, changed_at = ?, version = ? WHERE id = ?`,
+			j.Name, string(items), string(j.Choices.Write()), string(j.Layouts), s.now().UnixMilli(), version, j.ID))
+	})
 }
 
-// DeleteJob forgets a job; what a begun one had reserved is free again.
+// JobState gives what a job asked for at a version. own tells that all that
+// was changed since came from the same window. A version that is not known is
+// ErrForgotten.
+func (s *Store) JobState(ctx context.Context, id, version int64, page string) (asked []byte, own bool, err error) {
+	text, own, err := s.stateOf(ctx, "job", id, version, page)
+	return []byte(text), own, err
+}
+
+// DeleteJob puts a job into the bin until RestoreJob. One that is begun has
+// sheets reserved and is refused.
 func (s *Store) DeleteJob(ctx context.Context, id int64) error {
-	return oneJob(s.write.ExecContext(ctx, `DELETE FROM jobs WHERE id = ?`, id))
+	j, err := s.Job(ctx, id)
+	if err != nil {
+		return err
+	}
+	if j.State == Begun {
+		return fault.New(fault.InUse, "", "This job is begun and has its sheets set aside; take it back to planning first.")
+	}
+	return oneJob(s.write.ExecContext(ctx, `UPDATE jobs SET deleted_at = ? WHERE id = ? AND state <> ? AND deleted_at IS NULL`,
+		s.now().UnixMilli(), id, Begun))
+}
+
+// RestoreJob brings a deleted job back.
+func (s *Store) RestoreJob(ctx context.Context, id int64) error {
+	return oneJob(s.write.ExecContext(ctx, `UPDATE jobs SET deleted_at = NULL WHERE id = ?`, id))
 }
 
 // BeginJob reserves the sheets that a planned job takes and keeps what is cut.
 // It refuses when anything must be bought first, or others have reserved it.
 func (s *Store) BeginJob(ctx context.Context, id int64, stocks []batch.Stock) error {
 	return s.in(ctx, func(tx *sql.Tx) error {
-		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, stocks = ?, changed_at = ? WHERE id = ? AND state = ?`,
+		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, stocks = ?, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`,
 			Begun, string(batch.WriteStocks(stocks)), s.now().UnixMilli(), id, Planned)); err != nil {
 			return err
 		}
@@ -169,7 +243,7 @@ func (s *Store) BeginJob(ctx context.Context, id int64, stocks []batch.Stock) er
 // ReleaseJob takes a begun job back to planned, its sheets free again.
 func (s *Store) ReleaseJob(ctx context.Context, id int64) error {
 	return s.in(ctx, func(tx *sql.Tx) error {
-		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, stocks = NULL, changed_at = ? WHERE id = ? AND state = ?`,
+		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, stocks = NULL, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`,
 			Planned, s.now().UnixMilli(), id, Begun)); err != nil {
 			return err
 		}
@@ -186,7 +260,7 @@ func (s *Store) FinishJob(ctx context.Context, id int64, offcuts []drawer.Lot) e
 		if err != nil {
 			return err
 		}
-		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, changed_at = ? WHERE id = ? AND state = ?`,
+		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`,
 			Finished, s.now().UnixMilli(), id, Begun)); err != nil {
 			return err
 		}
@@ -218,7 +292,7 @@ func (s *Store) UnfinishJob(ctx context.Context, id int64) error {
 		if used > 0 {
 			return fault.New(fault.InUse, "offcuts", "an offcut of this job is in use already, so that it cannot be taken back")
 		}
-		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, changed_at = ? WHERE id = ? AND state = ?`,
+		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`,
 			Begun, s.now().UnixMilli(), id, Finished)); err != nil {
 			return err
 		}
@@ -266,5 +340,5 @@ func oneJob(r sql.Result, err error) error {
 // SaveLayouts keeps the best layouts found for a planned job, whatever else of
 // it changes meanwhile.
 func (s *Store) SaveLayouts(ctx context.Context, id int64, layouts []byte) error {
-	return oneJob(s.write.ExecContext(ctx, `UPDATE jobs SET layouts = ? WHERE id = ? AND state = ?`, string(layouts), id, Planned))
+	return oneJob(s.write.ExecContext(ctx, `UPDATE jobs SET layouts = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`, string(layouts), id, Planned))
 }

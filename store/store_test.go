@@ -10,7 +10,6 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
-	"time"
 
 	"brevium/core/design"
 	"brevium/core/measure"
@@ -67,53 +66,10 @@ func TestBoxesComeBack(t *testing.T) {
 	id := add(t, s, trayOf("figs", 90*mm))
 	must(t, s.Close())
 	s = open(t, file)
-	if b := get(t, s, id); b.Name != "figs" || b.Inputs.Size["length"] != 90*mm || b.LastChange != "" {
+	if b := get(t, s, id); b.Name != "figs" || b.Inputs.Size["length"] != 90*mm || b.Last.What != "" {
 		t.Errorf("the box came back as %+v", b)
 	}
 	must(t, s.Ping(t.Context()))
-}
-
-func TestUndoTakesBackOneChangeAtATime(t *testing.T) {
-	s := fresh(t)
-	now := time.Unix(1000, 0)
-	s.now = func() time.Time { return now }
-	id := add(t, s, trayOf("a", 90*mm))
-	save := func(l measure.Length, what string, later time.Duration) {
-		now = now.Add(later)
-		must(t, s.Save(t.Context(), id, trayOf("a", l), what))
-	}
-	save(91*mm, "length", 0)
-	save(92*mm, "length", time.Second) // still typing
-	save(93*mm, "length", 10*time.Second)
-	save(94*mm, "width", time.Second)
-	for _, want := range []struct {
-		what string
-		l    measure.Length
-	}{{"width", 93 * mm}, {"length", 92 * mm}, {"length", 90 * mm}, {"", 90 * mm}} {
-		if b := get(t, s, id); b.LastChange != want.what {
-			t.Errorf("undo would take back %q; want %q", b.LastChange, want.what)
-		}
-		what, err := s.Undo(t.Context(), id)
-		if err != nil || what != want.what {
-			t.Errorf("undo took back %q, %v; want %q", what, err, want.what)
-		}
-		if b := get(t, s, id); b.Inputs.Size["length"] != want.l {
-			t.Errorf("after undo the length is %v; want %v", b.Inputs.Size["length"].MM(), want.l.MM())
-		}
-	}
-}
-
-func TestOldChangesAreForgotten(t *testing.T) {
-	s := fresh(t)
-	id := add(t, s, trayOf("a", 50*mm))
-	for i := range mostChanges + 10 {
-		must(t, s.Save(t.Context(), id, trayOf("a", measure.Length(50+i)*mm), fmt.Sprint("change ", i)))
-	}
-	var n int
-	must(t, s.db.QueryRow(`SELECT count(*) FROM changes`).Scan(&n))
-	if n != mostChanges {
-		t.Errorf("%d changes are kept; want %d", n, mostChanges)
-	}
 }
 
 func TestCopyDeleteRestore(t *testing.T) {
@@ -143,7 +99,7 @@ func TestWhatIsNotThere(t *testing.T) {
 	_, copied := s.Copy(ctx, 9)
 	_, got := s.Box(ctx, 9)
 	for name, err := range map[string]error{
-		"box": got, "copy": copied, "save": s.Save(ctx, 9, trayOf("x", mm), "x"), "delete": s.Delete(ctx, 9),
+		"box": got, "copy": copied, "save": s.Save(ctx, 9, trayOf("x", mm), Edit{What: "x"}), "undo": s.Undo(ctx, 9, 1, ""), "delete": s.Delete(ctx, 9),
 		"restore": s.Restore(ctx, 9), "tick": s.Tick(ctx, 9, "cut/base", "m", true),
 	} {
 		if !errors.Is(err, ErrNotFound) {
@@ -184,7 +140,11 @@ func saveForever(file string) {
 	}
 	id, err := s.Add(ctx, trayOf("saved", mm))
 	for n := 1; err == nil; n++ {
-		if err = s.Save(ctx, id, trayOf("saved", measure.Length(n)*mm), fmt.Sprint(n)); err == nil {
+		var b Box
+		if b, err = s.Box(ctx, id); err != nil {
+			break
+		}
+		if err = s.Save(ctx, id, trayOf("saved", measure.Length(n)*mm), Edit{From: b.Version, What: fmt.Sprint(n)}); err == nil {
 			fmt.Println(id, n)
 		}
 	}

@@ -38,7 +38,7 @@ func (s *Store) Things(ctx context.Context) ([]KeptThing, error) {
 
 // KeepThing keeps one of a thing; one that is kept already is not kept twice.
 func (s *Store) KeepThing(ctx context.Context, t contents.Thing) error {
-	t.Count = 1
+	t.Count, t.ID = 1, 0
 	_, err := s.write.ExecContext(ctx, `INSERT INTO things (thing) VALUES (?) ON CONFLICT (thing) DO NOTHING`, string(design.WriteThing(t)))
 	return err
 }

@@ -16,6 +16,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/store"
+	"brevium/web/page"
 )
 
 // lot is a pile of the jar box's card.
@@ -230,7 +231,7 @@ func TestAJobFromPlanToDrawer(t *testing.T) {
 	if code, _, _ := x.post("/jobs/1/release"); code != http.StatusNoContent || x.counts() != before {
 		t.Errorf("%d, released: %s", code, x.counts())
 	}
-	x.post("/boxes/1/undo")
+	x.post("/boxes/1/undo", "change", page.Itoa(x.box(1).Last.ID))
 	x.post("/jobs/1/begin")
 	if code, _, _ := x.post("/jobs/1/finish"); code != http.StatusNoContent || x.job(1).State != store.Finished {
 		t.Fatalf("%d, %s", code, x.job(1).State)
@@ -279,7 +280,7 @@ func TestAJobChanges(t *testing.T) {
 	if j.Name != "both" || len(j.Items) != 2 || j.Items[0].Copies != 3 || j.Choices.Stages != 2 {
 		t.Errorf("the job is %+v", j)
 	}
-	for _, bad := range [][]string{{"copies.1", "x"}, {"copies.1", "0"}, {"copies.1", "1", "trim", "-1"}, {"copies.1", "1", "kerf", "20 in"}, {"copies.1", "1", "stages", "9"}} {
+	for _, bad := range [][]string{{"copies.1", "x"}, {"copies.1", "0", "copies.2", "0"}, {"copies.1", "1", "trim", "-1"}, {"copies.1", "1", "kerf", "20 in"}, {"copies.1", "1", "stages", "9"}} {
 		if code, body, _ := x.post("/jobs/1", bad...); code != http.StatusUnprocessableEntity || !strings.Contains(body, "Not yet:") {
 			t.Errorf("%v: %d", bad, code)
 		}
@@ -292,7 +293,7 @@ func TestAJobChanges(t *testing.T) {
 	if _, body, _ := x.get("/jobs/1"); !strings.Contains(body, "is deleted") {
 		t.Error("a deleted box is not said")
 	}
-	if code, _, _ := x.post("/jobs/1", "copies.2", "2", "stages", "0"); code != http.StatusOK || len(x.job(1).Items) != 1 {
+	if code, _, _ := x.post("/jobs/1", "copies.1", "0", "copies.2", "2", "stages", "0"); code != http.StatusOK || len(x.job(1).Items) != 1 {
 		t.Errorf("%d; the job makes %+v", code, x.job(1).Items)
 	}
 }

@@ -8,6 +8,7 @@ import (
 	"net/http/httptest"
 	"net/url"
 	"path/filepath"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -17,6 +18,7 @@ import (
 	"brevium/core/style"
 	"brevium/store"
 	"brevium/web/form"
+	"brevium/web/page"
 )
 
 // table is the application on a fresh database.
@@ -263,10 +265,10 @@ func TestTheJarsStepByStep(t *testing.T) {
 	if !strings.Contains(body, "Patterned paper") {
 		t.Error("the sheets leave the paper out")
 	}
-	if b := x.box(id); b.LastChange != "copies" {
-		t.Errorf("undo would take back %q", b.LastChange)
+	if b := x.box(id); b.Last.What != "copies" {
+		t.Errorf("undo would take back %q", b.Last.What)
 	}
-	if _, body, _ := x.post("/boxes/1/undo", "stop", "sheets"); !strings.Contains(body, `name="copies" value="1"`) {
+	if _, body, _ := x.post("/boxes/1/undo", "stop", "sheets", "change", page.Itoa(x.box(id).Last.ID)); !strings.Contains(body, `name="copies" value="1"`) {
 		t.Error("undo did not take the copies back")
 	}
 }
@@ -297,7 +299,7 @@ func TestContentsComeAndGo(t *testing.T) {
 	if got := x.box(id).Inputs.Things[1]; got.Name != "Deck" || got.Length != 5*measure.Inch/2 || got.Width != measure.Inch {
 		t.Errorf("the deck is %+v", got)
 	}
-	x.post("/boxes/1/contents", "remove", "1")
+	x.post("/boxes/1/contents", "remove", strconv.Itoa(x.box(id).Inputs.Things[1].ID))
 	x.post("/boxes/1/contents", "stand", "1x4x1")
 	if code, body, _ := x.get(
 		"/boxes/1/contents",
@@ -330,7 +332,7 @@ func TestPlainForms(t *testing.T) {
 	x := newTable(t)
 	x.jarBox()
 	for _, c := range [][2]string{
-		{"/boxes/1/box", "options.lid.depth=1+1%2F8"}, {"/boxes/1/undo", "stop=fit"}, {"/boxes/1/units", "units=mm&stop=box"},
+		{"/boxes/1/box", "options.lid.depth=1+1%2F8"}, {"/boxes/1/undo", "stop=fit&change=1"}, {"/boxes/1/units", "units=mm&stop=box"},
 		{"/boxes/1/rename", "name=Jars+again&stop=making"}, {"/boxes/1/copy", ""}, {"/units", "units=cm&stop=new"},
 	} {
 		path, form := c[0], c[1]

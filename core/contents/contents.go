@@ -46,6 +46,9 @@ var Sides = []Side{HeightUp, WidthUp, LengthUp}
 // thing has its Width equal to its Length. Grams is the mass of one, 0 when
 // not known.
 type Thing struct {
+	// ID tells it from the others of its box, whatever their order; 0 when it
+	// is in no box yet.
+	ID                    int
 	Name                  string
 	Shape                 Shape
 	Length, Width, Height measure.Length

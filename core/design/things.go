@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"math/rand/v2"
 	"reflect"
 	"strconv"
 	"strings"
@@ -21,6 +22,7 @@ import (
 // thingFile is a thing as it stands in a file, and cellsFile the compartments.
 type (
 	thingFile struct {
+		ID      int          `json:"id,omitempty"`
 		Name    string       `json:"name"`
 		Shape   string       `json:"shape,omitempty"`
 		Across  measure.Text `json:"across,omitempty"`
@@ -59,12 +61,35 @@ func (r *reader) things(f inputsFile) {
 	for i, t := range f.Contents {
 		r.in.Things = append(r.in.Things, r.thing(thingField(i), t))
 	}
+	last := 0
+	for _, t := range r.in.Things {
+		last = max(last, min(t.ID, mostID/2))
+	}
+	r.in.number(func() int { last++; return last })
+}
+
+// mostID bounds the numbers of things: what every JSON reader keeps whole.
+const mostID = 1 << 52
+
+// NumberThings gives each thing that has none a number of its own, one that
+// another page is not giving to another thing at the same time.
+func (in *Inputs) NumberThings() { in.number(func() int { return 1 + rand.IntN(1<<31) }) }
+
+func (in *Inputs) number(next func() int) {
+	used := map[int]bool{0: true}
+	for i := range in.Things {
+		t := &in.Things[i]
+		for t.ID < 0 || t.ID > mostID || used[t.ID] {
+			t.ID = next()
+		}
+		used[t.ID] = true
+	}
 }
 
 // thing reads one thing; what is left out takes its usual value.
 func (r *reader) thing(field string, t thingFile) contents.Thing {
 	thing := contents.Thing{
-		Name: t.Name, Shape: contents.Shape(t.Shape), Count: 1, Grams: t.Grams,
+		ID: t.ID, Name: t.Name, Shape: contents.Shape(t.Shape), Count: 1, Grams: t.Grams,
 		Height:  r.length(fault.Path(field, "height"), t.Height, 0),
 		Squeeze: t.Squeeze, Cards: t.Cards, Fragile: t.Fragile, PullOut: t.PullOut,
 		Each: r.length(fault.Path(field, "each"), t.Each, 0), Raised: r.length(fault.Path(field, "raised"), t.Raised, 0),
@@ -99,7 +124,7 @@ func (r *reader) thing(field string, t thingFile) contents.Thing {
 }
 
 func writeThing(t contents.Thing) thingFile {
-	x := thingFile{Name: t.Name, Shape: string(t.Shape), Height: mmText(t.Height), Count: &t.Count, Ease: mmText(t.Ease), Grams: t.Grams,
+	x := thingFile{ID: t.ID, Name: t.Name, Shape: string(t.Shape), Height: mmText(t.Height), Count: &t.Count, Ease: mmText(t.Ease), Grams: t.Grams,
 		Squeeze: t.Squeeze, Cards: t.Cards, Fragile: t.Fragile, PullOut: t.PullOut}
 	for _, s := range t.Up {
 		x.Up = append(x.Up, string(s))

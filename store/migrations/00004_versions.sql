@@ -1,17 +1,22 @@
 -- +goose Up
--- version counts the changes of a box. page is the window that made one, so
--- that only what one hand types on runs together for undo.
-ALTER TABLE boxes ADD COLUMN version INTEGER NOT NULL DEFAULT 1;
-ALTER TABLE changes ADD COLUMN page TEXT NOT NULL DEFAULT '';
-
--- The latest states of a box, so that a page that shows an older one can be
--- told from what others changed since.
+-- The latest states of each box and job, so that a page that shows an older
+-- one can be told from what others changed since. Numbers are never used
+-- again. page is the window that made a state: what one hand types runs
+-- together for undo.
 CREATE TABLE versions (
-    box_id  INTEGER NOT NULL REFERENCES boxes (id) ON DELETE CASCADE,
-    version INTEGER NOT NULL,
-    inputs  TEXT    NOT NULL,
-    PRIMARY KEY (box_id, version)
-) WITHOUT ROWID;
+    id     INTEGER PRIMARY KEY AUTOINCREMENT,
+    box_id INTEGER REFERENCES boxes (id) ON DELETE CASCADE,
+    job_id INTEGER REFERENCES jobs (id) ON DELETE CASCADE,
+    page   TEXT    NOT NULL DEFAULT '',
+    state  TEXT    NOT NULL
+);
+CREATE INDEX versions_by_box ON versions (box_id, id) WHERE box_id IS NOT NULL;
+CREATE INDEX versions_by_job ON versions (job_id, id) WHERE job_id IS NOT NULL;
+ALTER TABLE boxes ADD COLUMN version INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE jobs ADD COLUMN version INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE changes ADD COLUMN page TEXT NOT NULL DEFAULT '';
+INSERT INTO versions (box_id, state) SELECT id, inputs FROM boxes;
+UPDATE boxes SET version = (SELECT v.id FROM versions v WHERE v.box_id = boxes.id);
 
 -- What was undone, newest last, until another change is made.
 CREATE TABLE undone (
@@ -31,6 +36,7 @@ ALTER TABLE things ADD COLUMN deleted_at INTEGER;
 ALTER TABLE things DROP COLUMN deleted_at;
 ALTER TABLE jobs DROP COLUMN deleted_at;
 DROP TABLE undone;
-DROP TABLE versions;
 ALTER TABLE changes DROP COLUMN page;
+ALTER TABLE jobs DROP COLUMN version;
 ALTER TABLE boxes DROP COLUMN version;
+DROP TABLE versions;

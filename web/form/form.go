@@ -18,18 +18,19 @@ import (
 // Form is what a page's fields hold: what was posted, else what is stored,
 // and the fault of each field that cannot be taken.
 type Form struct {
-	Posted url.Values
-	Faults map[string]string
-	Unit   measure.Unit
-	Tick   measure.Tick    // that the arrow keys step by
-	placed map[string]bool // fields that showed their fault
+	Posted  url.Values
+	Faults  map[string]string
+	Unit    measure.Unit
+	Tick    measure.Tick    // that the arrow keys step by
+	placed  map[string]bool // fields that showed their fault
+	clashes map[string]bool // fields that were changed elsewhere, too
 	// Rows are the faults of a list that was brought in, and List its text.
 	Rows []string
 	List string
 }
 
 func New(posted url.Values, unit measure.Unit) *Form {
-	return &Form{Posted: posted, Faults: map[string]string{}, Unit: unit, Tick: unit.Tick(), placed: map[string]bool{}}
+	return &Form{Posted: posted, Faults: map[string]string{}, Unit: unit, Tick: unit.Tick(), placed: map[string]bool{}, clashes: map[string]bool{}}
 }
 
 // Field is one control for a template.
@@ -39,6 +40,7 @@ type Field struct {
 	Tick                  string // that the arrow keys step by, in the unit
 	Choices               []Choice
 	OwnUnit               bool
+	Clash                 *Clash
 }
 
 type Choice struct {
@@ -80,10 +82,14 @@ func (f *Form) Control(name, label, hint, stored string) Field {
 		value = f.Posted.Get(name)
 	}
 	f.placed[name] = true
-	return Field{
+	x := Field{
 		ID: "f-" + strings.NewReplacer(".", "-", "[", "-", "]", "").Replace(name), Name: name,
 		Label: label, Hint: hint, Value: value, Fault: f.Faults[name],
 	}
+	if f.clashes[name] && f.Posted.Has(name) {
+		x.Fault, x.Clash = "", &Clash{Theirs: stored, Mine: value}
+	}
+	return x
 }
 
 func (f *Form) LengthField(name, label, hint string, stored measure.Length) Field {
@@ -91,6 +97,12 @@ func (f *Form) LengthField(name, label, hint string, stored measure.Length) Fiel
 	x.Unit, x.Tick = string(f.Unit), measure.Field(f.Tick.Length(), f.Unit)
 	// A value that brings its own unit needs none beside it.
 	x.OwnUnit = strings.ContainsFunc(x.Value, unicode.IsLetter)
+	if x.Clash != nil {
+		x.Clash.Theirs += " " + x.Unit
+		if !x.OwnUnit {
+			x.Clash.Mine += " " + x.Unit
+		}
+	}
 	return x
 }
 
@@ -98,6 +110,12 @@ func (f *Form) ChoiceField(name, label, hint, stored string, choices ...Choice) 
 	x := f.Control(name, label, hint, stored)
 	for _, c := range choices {
 		c.Chosen = c.Value == x.Value
+		if x.Clash != nil && c.Value == stored {
+			x.Clash.Theirs = c.Label
+		}
+		if x.Clash != nil && c.Chosen {
+			x.Clash.Mine = c.Label
+		}
 		x.Choices = append(x.Choices, c)
 	}
 	return x

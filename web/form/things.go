@@ -61,7 +61,7 @@ func ReadThing(f *Form, i int, t *contents.Thing) {
 
 // ThingFields are the controls of one thing.
 type ThingFields struct {
-	N                                  int
+	N, ID                              int
 	Name, Shape, Length, Width, Height Field
 	Count, Ease, Grams                 Field
 	Squeeze, Cards, Each, Raised       Field
@@ -76,6 +76,7 @@ func ThingFieldsOf(f *Form, i int, t contents.Thing) ThingFields {
 	name := func(part string) string { return ThingName(i, part) }
 	x := ThingFields{
 		N:    i,
+		ID:   t.ID,
 		Name: f.Control(name("name"), "What is it?", "", t.Name),
 		Shape: f.ChoiceField(
 			name("shape"),

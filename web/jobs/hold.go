@@ -1,7 +1,9 @@
 package jobs
 
 import (
+	"errors"
 	"fmt"
+	"hash/fnv"
 	"net/http"
 	"slices"
 
@@ -47,7 +49,7 @@ func (s *room) piece(c *echo.Context) error {
 			w.Name,
 		),
 		Job:     w.ID,
-		At:      placeText(at),
+		At:      placeText(st, at, p),
 		Name:    st.Job.Pieces[p.Piece].Name,
 		Sheet:   fmt.Sprintf("sheet %d, %s", at.Sheet+1, name),
 		X:       f.LengthField("x", "From the left", "", p.X),
@@ -102,7 +104,9 @@ func (s *room) hold(c *echo.Context) error {
 			f.Fail(&x)
 		} else if err != nil {
 			return err
-		} else if err := s.Store.SaveJob(c.Request().Context(), next.Job); err != nil {
+		} else if err := s.Store.SaveJob(c.Request().Context(), next.Job, page.Window(c)); errors.Is(err, store.ErrStale) {
+			return errElsewhere
+		} else if err != nil {
 			return err
 		} else {
 			return s.afterJob(c, &next)
@@ -126,19 +130,26 @@ func without(stocks []batch.Stock, changed int) []byte {
 	return batch.WriteLayouts(kept)
 }
 
-// placeAt reads where a piece lies, as place writes it.
+// placeAt reads which piece is meant, as placeText writes it; one that lies
+// elsewhere by now is refused.
 func (w *work) placeAt(text string) (batch.Place, layout.Placed, error) {
 	var at batch.Place
-	if _, err := fmt.Sscanf(text, "%d.%d.%d", &at.Stock, &at.Sheet, &at.N); err != nil {
+	if _, err := fmt.Sscanf(text, "%d.%d.%d-", &at.Stock, &at.Sheet, &at.N); err != nil {
 		return at, layout.Placed{}, errElsewhere
 	}
 	p, ok := batch.At(w.stocks, at)
-	if !ok {
+	if !ok || placeText(&w.stocks[at.Stock], at, p) != text {
 		return at, p, errElsewhere
 	}
 	return at, p, nil
 }
 
-func placeText(at batch.Place) string { return fmt.Sprintf("%d.%d.%d", at.Stock, at.Sheet, at.N) }
+// placeText names a placed piece: where it stands in the layout, and a sum of
+// what it is and where it lies, which another layout does not share.
+func placeText(st *batch.Stock, at batch.Place, p layout.Placed) string {
+	sum := fnv.New32a()
+	fmt.Fprintln(sum, st.Card, st.Layout.Sheets[at.Sheet].Sheet.Name, st.Job.Pieces[p.Piece].Name, p.X, p.Y, p.Turned)
+	return fmt.Sprintf("%d.%d.%d-%x", at.Stock, at.Sheet, at.N, sum.Sum32())
+}
 
-var errElsewhere = fault.New(fault.UnknownPiece, "at", "That piece lies elsewhere by now; reload the page.")
+var errElsewhere = fault.New(fault.UnknownPiece, "at", "That piece lies elsewhere by now; load the page again.")

@@ -13,6 +13,7 @@ import (
 	"brevium/core/batch"
 	"brevium/core/design"
 	"brevium/core/fault"
+	"brevium/core/merge"
 	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
@@ -106,8 +107,23 @@ func (s *room) showJob(c *echo.Context) error {
 	return s.renderJob(c, http.StatusOK, w, f)
 }
 
+// tries is how often a change is put onto what others changed in the same
+// moment before it is given up.
+const tries = 8
+
 // changeJob changes what a planned job makes, and how it is cut.
 func (s *room) changeJob(c *echo.Context) error {
+	for try := 1; ; try++ {
+		err := s.changeOnce(c)
+		if !errors.Is(err, store.ErrStale) || try == tries {
+			return err
+		}
+	}
+}
+
+// changeOnce puts the form onto the job as it is now; it is ErrStale when the
+// job was changed in the same moment.
+func (s *room) changeOnce(c *echo.Context) error {
 	w, err := s.job(c)
 	if err != nil && (w == nil || !page.IsFault(err)) {
 		return err
@@ -116,29 +132,15 @@ func (s *room) changeJob(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	ctx, posted := c.Request().Context(), f.Posted
-	j := w.Job
-	j.Items = readItems(f, boxes)
-	if extra, err := strconv.ParseInt(
-		posted.Get("add"),
-		10,
-		64,
-	); err == nil && extra > 0 &&
-		!slices.ContainsFunc(j.Items, func(x store.JobItem) bool { return x.Box == extra }) {
-		j.Items = append(j.Items, store.JobItem{Box: extra, Copies: 1})
-		posted.Del("add")
+	ctx := c.Request().Context()
+	j, err := s.asked(c, f, w.Job, boxes)
+	if err != nil {
+		return err
 	}
-	f.Text("name", &j.Name)
-	if j.Name = design.CleanName(j.Name); j.Name == "" {
-		j.Name = w.Name
-	}
-	f.Whole("stages", &j.Choices.Stages)
-	f.Length("trim", &j.Choices.Trim)
-	f.Length("kerf", &j.Choices.Kerf)
 	if len(j.Items) == 0 && f.OK() {
 		f.Fail(fault.New(fault.Empty, "items", "a job makes at least one box; delete it if there is none"))
 	}
-	if f.OK() {
+	if f.OK() || f.Clashes() {
 		next := &work{Job: j, boxes: map[int64]store.Box{}}
 		for _, b := range boxes {
 			next.boxes[b.ID] = b
@@ -147,16 +149,84 @@ func (s *room) changeJob(c *echo.Context) error {
 			f.Fail(err)
 		} else if err != nil {
 			return err
-		} else if err := s.Store.SaveJob(ctx, j); err != nil {
+		} else if err := s.Store.SaveJob(ctx, j, page.Window(c)); err != nil {
 			return err
 		} else {
 			w = next
+		}
+		if w.Job, err = s.Store.Job(ctx, w.ID); err != nil {
+			return err
 		}
 	}
 	if !f.OK() {
 		return s.renderJob(c, http.StatusUnprocessableEntity, w, f)
 	}
 	return s.afterJob(c, w)
+}
+
+// asked is what the job asks for by the form: read onto the job as the form's
+// page showed it, with what was changed elsewhere since.
+func (s *room) asked(c *echo.Context, f *form.Form, now store.Job, boxes []store.Box) (store.Job, error) {
+	base, own, text := now, true, now.Asked()
+	version, _ := strconv.ParseInt(f.Posted.Get("version"), 10, 64)
+	stale := version != 0 && version != now.Version
+	if stale {
+		var err error
+		text, own, err = s.Store.JobState(c.Request().Context(), now.ID, version, page.Window(c))
+		if errors.Is(err, store.ErrForgotten) {
+			err = fault.New(fault.NotTaken, "", "This page shows the job as it was long ago. Load it again, then change it.")
+		}
+		if err == nil {
+			err = base.Ask(text)
+		}
+		if err != nil {
+			return now, err
+		}
+	}
+	f.Posted.Del(f.Posted.Get("take"))
+	mine := s.readJob(f, base, boxes)
+	if !stale {
+		return mine, nil
+	}
+	m, err := merge.Objects(text, mine.Asked(), now.Asked(), merge.Rules{Keys: map[string]string{"items": "box"}, Prefer: own})
+	if err != nil {
+		return now, err
+	}
+	out := now
+	if err := out.Ask(m.State); err != nil {
+		return now, err
+	}
+	name := func(path string) string {
+		for _, j := range []store.Job{mine, out} {
+			for i, it := range j.Items {
+				if path == fault.Path("items", i) || path == fault.Path("items", i, "copies") {
+					return copiesName(it.Box)
+				}
+			}
+		}
+		return strings.TrimPrefix(path, "choices.")
+	}
+	f.Onto(m, name, name, true)
+	return out, nil
+}
+
+// readJob reads the form onto a job.
+func (s *room) readJob(f *form.Form, j store.Job, boxes []store.Box) store.Job {
+	name := j.Name
+	j.Items = readItems(f, j.Items, boxes)
+	extra, err := strconv.ParseInt(f.Posted.Get("add"), 10, 64)
+	if err == nil && extra > 0 && !slices.ContainsFunc(j.Items, func(x store.JobItem) bool { return x.Box == extra }) {
+		j.Items = append(j.Items, store.JobItem{Box: extra, Copies: 1})
+	}
+	f.Posted.Del("add")
+	f.Text("name", &j.Name)
+	if j.Name = design.CleanName(j.Name); j.Name == "" {
+		j.Name = name
+	}
+	f.Whole("stages", &j.Choices.Stages)
+	f.Length("trim", &j.Choices.Trim)
+	f.Length("kerf", &j.Choices.Kerf)
+	return j
 }
 
 // jobStep takes a job from one state to the next or back.

@@ -156,7 +156,7 @@ func (p *jobPage) sheet(st *batch.Stock, stock, k, n, of int) jobSheetView {
 		Units:     p.Units,
 		Tick:      p.Units.Tick(),
 		Key: func(i int) string {
-			return placeText(batch.Place{Stock: stock, Sheet: k, N: i}) + " " + whereID(st, l.Placed[i].Piece)
+			return placeText(st, batch.Place{Stock: stock, Sheet: k, N: i}, l.Placed[i]) + " " + whereID(st, l.Placed[i].Piece)
 		},
 		Kept: func(i int) bool { return st.Keeps(k, l.Placed[i]) },
 	}.Picture())

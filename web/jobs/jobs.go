@@ -5,6 +5,7 @@ import (
 	"embed"
 	"fmt"
 	"net/http"
+	"slices"
 	"strings"
 	"unicode/utf8"
 
@@ -124,22 +125,37 @@ func makes(items []store.JobItem, names map[int64]string) string {
 	return strings.Join(parts, ", ")
 }
 
-// readItems reads how many of each box are asked for.
-func readItems(f *form.Form, boxes []store.Box) []store.JobItem {
-	var items []store.JobItem
+// readItems reads how many of each box are asked for; those that the form
+// does not name stay as they are.
+func readItems(f *form.Form, now []store.JobItem, boxes []store.Box) []store.JobItem {
+	items := slices.Clone(now)
+	var ids []int64
 	for _, b := range boxes {
-		name := copiesName(b.ID)
+		ids = append(ids, b.ID)
+	}
+	for _, it := range now { // of a deleted box, too
+		ids = append(ids, it.Box)
+	}
+	for _, id := range ids {
+		name := copiesName(id)
 		if strings.TrimSpace(f.Posted.Get(name)) == "" {
 			continue
 		}
 		n := 0
-		if f.Whole(name, &n); n == 0 && f.Faults[name] == "" {
+		if f.Whole(name, &n); f.Faults[name] != "" {
 			continue
 		}
-		if n < 0 || n > design.MostCopies {
+		at := slices.IndexFunc(items, func(it store.JobItem) bool { return it.Box == id })
+		switch {
+		case n < 0 || n > design.MostCopies:
 			f.Fail(fault.New(fault.CountRange, name, "make 1 to %d of a box, not %d", design.MostCopies, n))
+		case n == 0 && at >= 0:
+			items = slices.Delete(items, at, at+1)
+		case n > 0 && at >= 0:
+			items[at].Copies = n
+		case n > 0:
+			items = append(items, store.JobItem{Box: id, Copies: n})
 		}
-		items = append(items, store.JobItem{Box: b.ID, Copies: n})
 	}
 	return items
 }
@@ -149,7 +165,7 @@ func (s *room) makeJob(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	j := store.Job{Items: readItems(f, boxes)}
+	j := store.Job{Items: readItems(f, nil, boxes)}
 	f.Text("name", &j.Name)
 	if len(j.Items) == 0 && f.OK() {
 		f.Fail(fault.New(fault.Empty, "items", "say how many of at least one box"))

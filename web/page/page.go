@@ -91,6 +91,13 @@ func Templates(rooms ...fs.FS) (*echo.TemplateRenderer, error) {
 	return &echo.TemplateRenderer{Template: t}, nil
 }
 
+// Window names the window a request comes from, so that two windows of one
+// maker are told apart; "" for a page without scripts.
+func Window(c *echo.Context) string {
+	name := c.Request().Header.Get("X-Window")
+	return name[:min(len(name), 40)]
+}
+
 func Itoa(n int64) string { return strconv.FormatInt(n, 10) }
 
 // unitsCookie remembers the unit for pages that show no one box.

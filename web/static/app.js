@@ -24,9 +24,17 @@ document.addEventListener("alpine:init", () => {
       else if (event.key === "[") go(here - 1);
       else if (event.key === "]") go(here + 1);
       else if (event.key === "u") document.getElementById("undo")?.click();
+      else if (event.key === "r") document.getElementById("redo")?.click();
       else if (event.key === "?") this.$refs.help.showModal();
     },
   }));
+});
+
+// Each window has a name, so that what its hand types runs together for undo
+// and is never taken for somebody else's.
+const windowName = crypto.getRandomValues(new Uint32Array(2)).join("-");
+document.addEventListener("htmx:configRequest", (event) => {
+  event.detail.headers["X-Window"] = windowName;
 });
 
 // The stand-in for a caliper types into the length field last used. Readings

@@ -20,9 +20,11 @@ func readContents(f *form.Form, in *design.Inputs, now *design.Result) {
 	for i := range in.Things {
 		form.ReadThing(f, i, &in.Things[i])
 	}
-	if n, err := strconv.Atoi(f.Posted.Get("remove")); err == nil && n >= 0 && n < len(in.Things) {
-		in.Things = slices.Delete(in.Things, n, n+1)
-		in.Stand = ""
+	if id, err := strconv.Atoi(f.Posted.Get("remove")); err == nil {
+		left := slices.DeleteFunc(in.Things, func(t contents.Thing) bool { return t.ID == id })
+		if len(left) < len(in.Things) {
+			in.Things, in.Stand = left, ""
+		}
 	}
 	if f.Posted.Get("add") != "" {
 		in.Things = append(in.Things, form.NewThing(contents.Block))

@@ -1,6 +1,7 @@
 package workspace
 
 import (
+	"errors"
 	"net/http"
 	"strconv"
 	"time"
@@ -80,24 +81,31 @@ func (s *room) importThings(c *echo.Context) error {
 	return s.withThings(c, b, things)
 }
 
+// errNotTaken ends a change whose faults are in its form.
+var errNotTaken = errors.New("the change cannot be taken")
+
 // withThings adds things to the box's contents, if a box can be made so.
 func (s *room) withThings(c *echo.Context, b store.Box, things []contents.Thing) error {
-	in := b.Inputs.Clone()
-	now, err := design.Sketch(b.Inputs)
-	if err != nil {
-		return err
-	}
-	in.Things = append(in.Things, things...)
-	in.Stand = ""
-	for _, axis := range now.Style.Axes {
-		delete(in.Size, axis.ID)
-	}
-	f := form.New(nil, in.Units)
-	s.Try(c, f, &in)
-	if !f.OK() {
+	f := form.New(nil, b.Inputs.Units)
+	b, err := s.alter(c, func(b store.Box, in *design.Inputs) error {
+		now, err := design.Sketch(b.Inputs)
+		if err != nil {
+			return err
+		}
+		in.Things = append(in.Things, things...)
+		in.Stand = ""
+		for _, axis := range now.Style.Axes {
+			delete(in.Size, axis.ID)
+		}
+		if s.Try(c, f, in); !f.OK() {
+			return errNotTaken
+		}
+		return nil
+	})
+	if errors.Is(err, errNotTaken) {
 		return s.workspace(c, http.StatusUnprocessableEntity, b, 0, f, nil)
 	}
-	if b, err = s.save(c, b, in); err != nil {
+	if err != nil {
 		return err
 	}
 	return page.Back(c, "%s", page.StopURL(b.ID, "contents"))

@@ -259,10 +259,6 @@ func (p *questionPage) answer(ctx context.Context, in design.Inputs, ask design.
 
 // takeBiggest gives the box the size that was found.
 func (s *room) takeBiggest(c *echo.Context) error {
-	b, err := s.Box(c)
-	if err != nil {
-		return err
-	}
 	posted, err := c.FormValues()
 	if err != nil {
 		return page.BadForm(err)
@@ -271,23 +267,25 @@ func (s *room) takeBiggest(c *echo.Context) error {
 	f.Length("length", &e.Length)
 	f.Length("width", &e.Width)
 	f.Length("height", &e.Height)
-	in := b.Inputs.Clone()
-	if id := posted.Get("style"); id != "" && id != in.Style {
-		if err := in.SetStyle(id); err != nil {
-			return err
+	b, err := s.alter(c, func(_ store.Box, in *design.Inputs) error {
+		if id := posted.Get("style"); id != "" && id != in.Style {
+			if err := in.SetStyle(id); err != nil {
+				return err
+			}
 		}
-	}
-	in = in.Sized(e)
-	for _, id := range posted["follow"] {
-		delete(in.Lengths, id)
-	}
-	if f.OK() {
-		s.Try(c, f, &in)
-	}
-	if !f.OK() {
-		return fault.New(fault.NotTaken, "size", "%s Your box is as it was.", strings.Join(f.Unplaced(), " "))
-	}
-	if _, err := s.save(c, b, in); err != nil {
+		*in = in.Sized(e)
+		for _, id := range posted["follow"] {
+			delete(in.Lengths, id)
+		}
+		if f.OK() {
+			s.Try(c, f, in)
+		}
+		if !f.OK() {
+			return fault.New(fault.NotTaken, "size", "%s Your box is as it was.", strings.Join(f.Unplaced(), " "))
+		}
+		return nil
+	})
+	if err != nil {
 		return err
 	}
 	return page.Back(c, "%s", page.StopURL(b.ID, "box"))

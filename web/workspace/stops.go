@@ -57,11 +57,11 @@ func readBox(f *form.Form, in *design.Inputs, now *design.Result) {
 	}
 	for _, p := range now.Style.Parameters {
 		name := "size." + p.ID
-		if f.Posted.Has(name) {
-			v := now.Spec.Lengths[p.ID]
-			f.Length(name, &v)
-			in.Size[p.ID] = v
+		shown := now.Spec.Lengths[p.ID]
+		if in.Basis != design.Scored {
+			shown = p.Default
 		}
+		readLength(f, name, in.Size, p.ID, shown)
 	}
 	if b := design.Basis(f.Posted.Get("size.basis")); slices.Contains(design.Bases, b) {
 		in.Basis = b
@@ -96,15 +96,28 @@ func readCard(f *form.Form, in *design.Inputs) {
 	}
 }
 
+// readLength reads a length that follows from others until it is typed: as
+// long as it is what was shown, it goes on following.
+func readLength(f *form.Form, name string, into map[string]measure.Length, id string, shown measure.Length) {
+	if !f.Posted.Has(name) {
+		return
+	}
+	v, set := into[id]
+	if !set {
+		v = shown
+	}
+	if f.Length(name, &v); set || v != shown {
+		into[id] = v
+	}
+}
+
 func readOption(f *form.Form, in *design.Inputs, now *design.Result, o *style.Option, forFit bool) {
 	name := "options." + o.ID
 	if o.ForFit != forFit || !f.Posted.Has(name) {
 		return
 	}
 	if o.Kind == style.LengthKind {
-		v := now.Spec.Lengths[o.ID]
-		f.Length(name, &v)
-		in.Lengths[o.ID] = v
+		readLength(f, name, in.Lengths, o.ID, now.Spec.Lengths[o.ID])
 		return
 	}
 	if v := f.Posted.Get(name); v != o.DefaultChoice || in.Choices[o.ID] != "" {

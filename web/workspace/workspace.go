@@ -2,8 +2,12 @@
 package workspace
 
 import (
+	"context"
 	"embed"
+	"errors"
+	"maps"
 	"net/http"
+	"strconv"
 	"strings"
 	"unicode/utf8"
 
@@ -29,6 +33,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	s := &room{shared}
 	e.GET("/boxes/:id", s.open)
 	e.POST("/boxes/:id/undo", s.undo)
+	e.POST("/boxes/:id/redo", s.redo)
 	e.POST("/boxes/:id/rename", s.rename)
 	e.POST("/boxes/:id/units", s.units)
 	e.POST("/boxes/:id/tick", s.tick)
@@ -81,52 +86,42 @@ func (s *room) show(c *echo.Context) error {
 	return s.workspace(c, http.StatusOK, b, i, form.New(nil, b.Inputs.Units), nil)
 }
 
-// change takes a stop's form: reads it onto the inputs, works the design out,
-// and only then saves. What cannot be taken is said at its field, over the
-// last good drawing.
+// change takes a stop's form: reads it, works the design out, and only then
+// saves. What cannot be taken is said at its field, over the last good
+// drawing.
 func (s *room) change(c *echo.Context) error {
-	b, i, err := s.boxAtStop(c)
-	if err != nil {
-		return err
-	}
 	posted, err := c.FormValues()
 	if err != nil {
 		return page.BadForm(err)
 	}
-	f := form.New(posted, b.Inputs.Units)
-	now, err := design.Sketch(b.Inputs)
-	if err != nil && !page.IsFault(err) {
-		return err
-	}
-	in := b.Inputs.Clone()
-	if err == nil {
-		stops[i].read(f, &in, now)
-	}
-	var made *design.Result
-	if f.OK() {
-		made = s.Try(c, f, &in)
-	}
-	if !f.OK() {
-		return s.workspace(c, http.StatusUnprocessableEntity, b, i, f, nil)
-	}
-	if b, err = s.save(c, b, in); err != nil {
-		return err
-	}
-	if c.Request().Header.Get("HX-Request") == "" {
-		return page.Back(c, "%s", page.StopURL(b.ID, stops[i].ID))
-	}
-	return s.workspace(c, http.StatusOK, b, i, f, made)
-}
-
-// save keeps changed inputs and gives the box as it is now.
-func (s *room) save(c *echo.Context, b store.Box, in design.Inputs) (store.Box, error) {
-	ctx := c.Request().Context()
-	if what := design.Difference(b.Inputs, in); what != "" {
-		if err := s.Store.Save(ctx, b.ID, in, what); err != nil {
-			return b, err
+	for try := 1; ; try++ {
+		b, i, err := s.boxAtStop(c)
+		if err != nil {
+			return err
 		}
+		f := form.New(maps.Clone(posted), b.Inputs.Units)
+		t, err := s.take(c, f, b, i)
+		if err != nil {
+			return err
+		}
+		if t.made == nil {
+			return s.workspace(c, http.StatusUnprocessableEntity, b, i, f, nil)
+		}
+		kept, err := s.save(c, b, t.in)
+		if errors.Is(err, store.ErrStale) && try < tries {
+			continue // somebody was quicker: onto what they kept
+		}
+		if err != nil {
+			return err
+		}
+		if !f.OK() {
+			return s.workspace(c, http.StatusUnprocessableEntity, kept, i, f, t.made)
+		}
+		if c.Request().Header.Get("HX-Request") == "" {
+			return page.Back(c, "%s", page.StopURL(b.ID, stops[i].ID))
+		}
+		return s.workspace(c, http.StatusOK, kept, i, f, t.made)
 	}
-	return s.Store.Box(ctx, b.ID)
 }
 
 // workspace renders the page, or for htmx the part of it that changes. r is
@@ -161,48 +156,64 @@ func (s *room) workspace(c *echo.Context, status int, b store.Box, i int, f *for
 }
 
 // after shows the workspace again after something that is not a stop's form.
-func (s *room) after(c *echo.Context, id int64) error {
+func (s *room) after(c *echo.Context, id int64) error { return s.afterwards(c, id, nil) }
+
+// afterwards does so with what could not be done, if anything.
+func (s *room) afterwards(c *echo.Context, id int64, failed *fault.Fault) error {
 	i, ok := stopByID(c.FormValue("stop"))
 	if !ok {
 		i = 0
 	}
-	if c.Request().Header.Get("HX-Request") == "" {
+	if c.Request().Header.Get("HX-Request") == "" && failed == nil {
 		return page.Back(c, "%s", page.StopURL(id, stops[i].ID))
 	}
 	b, err := s.Store.Box(c.Request().Context(), id)
 	if err != nil {
 		return err
 	}
-	return s.workspace(c, http.StatusOK, b, i, form.New(nil, b.Inputs.Units), nil)
+	f, status := form.New(nil, b.Inputs.Units), http.StatusOK
+	if failed != nil {
+		f.Fail(failed)
+		status = http.StatusUnprocessableEntity
+	}
+	return s.workspace(c, status, b, i, f, nil)
 }
 
-func (s *room) undo(c *echo.Context) error {
+// undo takes back the change that its button names, and redo brings back
+// what its button names; when that is not the last one any more, it says so.
+func (s *room) undo(c *echo.Context) error { return s.step(c, s.Store.Undo) }
+func (s *room) redo(c *echo.Context) error { return s.step(c, s.Store.Redo) }
+
+func (s *room) step(c *echo.Context, take func(ctx context.Context, id, change int64, window string) error) error {
 	n, err := page.ID(c)
 	if err != nil {
 		return err
 	}
-	if _, err := s.Store.Undo(c.Request().Context(), n); err != nil {
+	change, _ := strconv.ParseInt(c.FormValue("change"), 10, 64)
+	err = take(c.Request().Context(), n, change, page.Window(c))
+	if errors.Is(err, store.ErrStale) {
+		return s.afterwards(c, n, fault.New(fault.NotTaken, "undo", "The box was changed since that button was drawn. It names the last change now; press it again if that is the one."))
+	}
+	if err != nil {
 		return err
 	}
 	return s.after(c, n)
 }
 
 func (s *room) units(c *echo.Context) error {
-	b, err := s.Box(c)
-	if err != nil {
-		return err
-	}
 	u, err := measure.ParseUnit(c.FormValue("units"))
 	if err != nil {
 		return err
 	}
-	in := b.Inputs.Clone()
-	in.SetUnits(u)
-	f := form.New(nil, u)
-	if s.Try(c, f, &in); !f.OK() {
-		return fault.New(fault.NotTaken, "units", "The unit stays as it is: %s", strings.Join(f.Unplaced(), " "))
-	}
-	if _, err := s.save(c, b, in); err != nil {
+	b, err := s.alter(c, func(_ store.Box, in *design.Inputs) error {
+		in.SetUnits(u)
+		f := form.New(nil, u)
+		if s.Try(c, f, in); !f.OK() {
+			return fault.New(fault.NotTaken, "units", "The unit stays as it is: %s", strings.Join(f.Unplaced(), " "))
+		}
+		return nil
+	})
+	if err != nil {
 		return err
 	}
 	page.SetUnits(c, u)
@@ -226,19 +237,18 @@ func (s *room) tick(c *echo.Context) error {
 }
 
 func (s *room) rename(c *echo.Context) error {
-	b, err := s.Box(c)
-	if err != nil {
-		return err
-	}
-	in := b.Inputs.Clone()
-	in.Name = design.CleanName(c.FormValue("name"))
+	name := design.CleanName(c.FormValue("name"))
 	switch {
-	case in.Name == "":
+	case name == "":
 		return fault.New(fault.Empty, "name", "A box needs a name. The old one is kept.")
-	case utf8.RuneCountInString(in.Name) > design.LongestName:
+	case utf8.RuneCountInString(name) > design.LongestName:
 		return fault.New(fault.TooLong, "name", "That name is too long. The old one is kept.")
 	}
-	if _, err := s.save(c, b, in); err != nil {
+	b, err := s.alter(c, func(_ store.Box, in *design.Inputs) error {
+		in.Name = name
+		return nil
+	})
+	if err != nil {
 		return err
 	}
 	if c.FormValue("stop") == "" {

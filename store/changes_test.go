@@ -1,0 +1,110 @@
+package store
+
+import (
+	"errors"
+	"fmt"
+	"testing"
+	"time"
+
+	"brevium/core/measure"
+)
+
+// save changes a tray's length as the window does, from what it is now.
+func save(t *testing.T, s *Store, id int64, l measure.Length, what, window string) {
+	t.Helper()
+	must(t, s.Save(t.Context(), id, trayOf("a", l), Edit{From: get(t, s, id).Version, What: what, Page: window}))
+}
+
+func TestUndoTakesBackOneChangeAtATime(t *testing.T) {
+	s := fresh(t)
+	now := time.Unix(1000, 0)
+	s.now = func() time.Time { return now }
+	id := add(t, s, trayOf("a", 90*mm))
+	at := func(l measure.Length, what, window string, later time.Duration) {
+		t.Helper()
+		now = now.Add(later)
+		save(t, s, id, l, what, window)
+	}
+	at(91*mm, "length", "one", 0)
+	at(92*mm, "length", "one", time.Second)    // still typing
+	at(93*mm, "length", "other", time.Second)  // another hand
+	at(94*mm, "length", "other", -time.Minute) // a clock set back: not the same typing
+	at(95*mm, "width", "other", time.Second)
+	for _, want := range []struct {
+		what string
+		l    measure.Length
+	}{{"width", 94 * mm}, {"length", 93 * mm}, {"length", 92 * mm}, {"length", 90 * mm}} {
+		b := get(t, s, id)
+		if b.Last.What != want.what {
+			t.Errorf("undo would take back %q; want %q", b.Last.What, want.what)
+		}
+		must(t, s.Undo(t.Context(), id, b.Last.ID, "one"))
+		if b := get(t, s, id); b.Inputs.Size["length"] != want.l || b.Undone.What != want.what {
+			t.Errorf("after undo the length is %v, to redo %q; want %v, %q", b.Inputs.Size["length"].MM(), b.Undone.What, want.l.MM(), want.what)
+		}
+	}
+	if b := get(t, s, id); b.Last.What != "" || !errors.Is(s.Undo(t.Context(), id, 0, ""), ErrStale) {
+		t.Errorf("with nothing left undo would take back %q", b.Last.What)
+	}
+	// All the way forward again, and a new change ends it.
+	for _, want := range []measure.Length{92 * mm, 93 * mm, 94 * mm} {
+		must(t, s.Redo(t.Context(), id, get(t, s, id).Undone.ID, "one"))
+		if b := get(t, s, id); b.Inputs.Size["length"] != want {
+			t.Errorf("redo gives %v; want %v", b.Inputs.Size["length"].MM(), want.MM())
+		}
+	}
+	at(99*mm, "length", "one", 0)
+	if b := get(t, s, id); b.Undone.What != "" {
+		t.Errorf("after another change %q could be done again", b.Undone.What)
+	}
+}
+
+// Undo takes back what its button names, or nothing.
+func TestUndoOfAnotherChangeIsRefused(t *testing.T) {
+	s := fresh(t)
+	id := add(t, s, trayOf("a", 90*mm))
+	save(t, s, id, 91*mm, "length", "one")
+	seen := get(t, s, id).Last.ID
+	save(t, s, id, 92*mm, "length", "other")
+	if err := s.Undo(t.Context(), id, seen, "one"); !errors.Is(err, ErrStale) {
+		t.Errorf("undo of an earlier change: %v", err)
+	}
+	if got := get(t, s, id).Inputs.Size["length"]; got != 92*mm {
+		t.Errorf("it took something back: the length is %v", got.MM())
+	}
+}
+
+func TestASaveFromAnOlderStateIsRefused(t *testing.T) {
+	s := fresh(t)
+	id := add(t, s, trayOf("a", 90*mm))
+	old := get(t, s, id).Version
+	save(t, s, id, 91*mm, "length", "one")
+	if err := s.Save(t.Context(), id, trayOf("a", 95*mm), Edit{From: old, What: "length", Page: "other"}); !errors.Is(err, ErrStale) {
+		t.Errorf("a save from an older state: %v", err)
+	}
+	in, own, err := s.State(t.Context(), id, old, "one")
+	if err != nil || !own || in.Size["length"] != 90*mm {
+		t.Errorf("the older state is %v, all since of one window %v, %v", in.Size["length"].MM(), own, err)
+	}
+	if _, own, _ := s.State(t.Context(), id, old, "other"); own {
+		t.Error("what another window changed counts as one's own")
+	}
+	if _, _, err := s.State(t.Context(), id, old+1000, ""); !errors.Is(err, ErrForgotten) {
+		t.Errorf("a state that never was: %v", err)
+	}
+}
+
+func TestOldChangesAndStatesAreForgotten(t *testing.T) {
+	s := fresh(t)
+	id := add(t, s, trayOf("a", 50*mm))
+	for i := range mostChanges + 10 {
+		save(t, s, id, measure.Length(50+i)*mm, fmt.Sprint("change ", i), "one")
+	}
+	for table, most := range map[string]int{"changes": mostChanges, "versions": mostStates} {
+		var n int
+		must(t, s.db.QueryRow(`SELECT count(*) FROM `+table).Scan(&n))
+		if n != most {
+			t.Errorf("%d %s are kept; want %d", n, table, most)
+		}
+	}
+}

@@ -1,0 +1,55 @@
+package form
+
+import (
+	"maps"
+	"regexp"
+	"slices"
+	"strings"
+
+	"brevium/core/design"
+	"brevium/core/merge"
+)
+
+// Clash is a field that was changed elsewhere while it was changed here.
+type Clash struct{ Theirs, Mine string }
+
+// Onto fits the form to what was changed elsewhere since its page was drawn:
+// only what was changed here keeps its typed value, and what both changed
+// shows both. was and now are the form's names of paths in my change and in
+// what came of the merge; sameUnits tells that typed numbers mean the same.
+func (f *Form) Onto(m merge.Merged, was, now func(path string) string, sameUnits bool) {
+	typed := f.Posted
+	f.Posted = maps.Clone(typed)
+	maps.DeleteFunc(f.Posted, func(name string, _ []string) bool {
+		_, wrong := f.Faults[name]
+		return !sameUnits || !wrong && !slices.ContainsFunc(m.Mine, func(path string) bool { return within(name, was(path)) })
+	})
+	for _, c := range m.Clashes {
+		name := now(c.Merged)
+		f.clashes[name] = true
+		f.Faults[name] = "This was changed in another window meanwhile, and stands as it was changed there. Look at it, and change it again if need be."
+		if v, there := typed[was(c.Mine)]; there && c.Merged != "" && sameUnits {
+			f.Posted[name] = v
+		}
+	}
+}
+
+// Clashes reports whether anything was changed both here and elsewhere.
+func (f *Form) Clashes() bool { return len(f.clashes) > 0 }
+
+// within reports whether a field is the path or below it.
+func within(field, path string) bool {
+	rest, ok := strings.CutPrefix(field, path)
+	return ok && (rest == "" || rest[0] == '.' || rest[0] == '[')
+}
+
+var (
+	acrossOf = regexp.MustCompile(`^(contents\[\d+\])\.across$`)
+	cardOf   = regexp.MustCompile(`(layers\[\d+\])\.card\.`)
+)
+
+// FieldName is the form's name for a path in a design's file.
+func FieldName(in *design.Inputs, path string) string {
+	path = acrossOf.ReplaceAllString(path, "$1.length")
+	return cardOf.ReplaceAllString(MatFault(in, path), "$1.")
+}

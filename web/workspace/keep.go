@@ -1,0 +1,107 @@
+package workspace
+
+import (
+	"errors"
+	"maps"
+	"strconv"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/design"
+	"brevium/core/fault"
+	"brevium/store"
+	"brevium/web/form"
+	"brevium/web/page"
+)
+
+// tries is how often a change is put onto what others changed in the same
+// moment before it is given up.
+const tries = 8
+
+// alter changes the box of the address as it is now. change may be asked
+// again, when somebody else was quicker.
+func (s *room) alter(c *echo.Context, change func(b store.Box, in *design.Inputs) error) (store.Box, error) {
+	for try := 1; ; try++ {
+		b, err := s.Box(c)
+		if err != nil {
+			return b, err
+		}
+		in := b.Inputs.Clone()
+		if err := change(b, &in); err != nil {
+			return b, err
+		}
+		kept, err := s.save(c, b, in)
+		if !errors.Is(err, store.ErrStale) || try == tries {
+			return kept, err
+		}
+	}
+}
+
+// save keeps changed inputs and gives the box as it is now. It is ErrStale
+// when the box was changed since it was read.
+func (s *room) save(c *echo.Context, b store.Box, in design.Inputs) (store.Box, error) {
+	ctx := c.Request().Context()
+	in.NumberThings()
+	if what := design.Difference(b.Inputs, in); what != "" {
+		if err := s.Store.Save(ctx, b.ID, in, store.Edit{From: b.Version, What: what, Page: page.Window(c)}); err != nil {
+			return b, err
+		}
+	}
+	return s.Store.Box(ctx, b.ID)
+}
+
+// taken is what a stop's form makes of a box.
+type taken struct {
+	in   design.Inputs
+	made *design.Result
+}
+
+// take reads a stop's form onto the box as its page showed it, puts what was
+// changed elsewhere since with it, and works the design out. What cannot be
+// taken is in the form's faults.
+func (s *room) take(c *echo.Context, f *form.Form, b store.Box, i int) (taken, error) {
+	base, own := b.Inputs, true
+	version, _ := strconv.ParseInt(f.Posted.Get("version"), 10, 64)
+	stale := version != 0 && version != b.Version
+	if stale {
+		var err error
+		if base, own, err = s.Store.State(c.Request().Context(), b.ID, version, page.Window(c)); err != nil {
+			if errors.Is(err, store.ErrForgotten) {
+				err = fault.New(fault.NotTaken, "", "This page shows the box as it was long ago. Load it again, then change it.")
+			}
+			return taken{}, err
+		}
+	}
+	f.Unit, f.Tick = base.Units, base.Units.Tick()
+	f.Posted.Del(f.Posted.Get("take"))
+	in := base.Clone()
+	now, err := design.Sketch(base)
+	if err == nil {
+		stops[i].read(f, &in, now)
+	} else if !page.IsFault(err) {
+		return taken{}, err
+	}
+	if stale {
+		in.NumberThings()
+		merged, m, err := design.Merge(base, in, b.Inputs, own)
+		if err != nil {
+			f.Fail(err)
+			merged = b.Inputs
+		}
+		mine := in
+		f.Onto(m, func(path string) string { return form.FieldName(&mine, path) },
+			func(path string) string { return form.FieldName(&merged, path) }, mine.Units == merged.Units)
+		f.Unit, f.Tick = b.Inputs.Units, b.Inputs.Units.Tick()
+		in = merged
+	}
+	if !f.OK() && !f.Clashes() {
+		return taken{in: in}, nil
+	}
+	clashes := maps.Clone(f.Faults)
+	clear(f.Faults)
+	made := s.Try(c, f, &in)
+	if f.OK() {
+		maps.Copy(f.Faults, clashes)
+	}
+	return taken{in, made}, nil
+}
