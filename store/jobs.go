@@ -181,25 +181,6 @@ func (s *Store) JobState(ctx context.Context, id, version int64, page string) (a
 	return []byte(text), own, err
 }
 
-// DeleteJob puts a job into the bin until RestoreJob. One that is begun has
-// sheets reserved and is refused.
-func (s *Store) DeleteJob(ctx context.Context, id int64) error {
-	j, err := s.Job(ctx, id)
-	if err != nil {
-		return err
-	}
-	if j.State == Begun {
-		return fault.New(fault.InUse, "", "This job is begun and has its sheets set aside; take it back to planning first.")
-	}
-	return oneJob(s.write.ExecContext(ctx, `UPDATE jobs SET deleted_at = ? WHERE id = ? AND state <> ? AND deleted_at IS NULL`,
-		s.now().UnixMilli(), id, Begun))
-}
-
-// RestoreJob brings a deleted job back.
-func (s *Store) RestoreJob(ctx context.Context, id int64) error {
-	return oneJob(s.write.ExecContext(ctx, `UPDATE jobs SET deleted_at = NULL WHERE id = ?`, id))
-}
-
 // BeginJob reserves the sheets that a planned job takes and keeps what is cut.
 // It refuses when anything must be bought first, or others have reserved it.
 func (s *Store) BeginJob(ctx context.Context, id int64, stocks []batch.Stock) error {
@@ -340,5 +321,5 @@ func oneJob(r sql.Result, err error) error {
 // SaveLayouts keeps the best layouts found for a planned job, whatever else of
 // it changes meanwhile.
 func (s *Store) SaveLayouts(ctx context.Context, id int64, layouts []byte) error {
-	return oneJob(s.write.ExecContext(ctx, `UPDATE jobs SET layouts = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`, string(layouts), id, Planned))
+	return oneJob(s.exec(ctx, `UPDATE jobs SET layouts = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`, string(layouts), id, Planned))
 }

@@ -102,7 +102,7 @@ func addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64) error {
 }
 
 // SetLot changes how many sheets a pile has and what one costs; a pile of none
-// is put out of the drawer. No fewer may be left than are reserved.
+// goes from the drawer to the bin. No fewer may be left than are reserved.
 func (s *Store) SetLot(ctx context.Context, id int64, count int, price float64) error {
 	return s.in(ctx, func(tx *sql.Tx) error {
 		l, err := scanLot(tx.QueryRowContext(ctx, `SELECT `+lotColumns+` FROM lots l WHERE l.id = ? AND l.count > 0`, id))
@@ -112,6 +112,9 @@ func (s *Store) SetLot(ctx context.Context, id int64, count int, price float64) 
 		l.Count, l.Price = count, price
 		if err := l.Check(); err != nil {
 			return err
+		}
+		if count == 0 {
+			return s.putAside(ctx, tx, id)
 		}
 		return one(tx.ExecContext(ctx, `UPDATE lots SET count = ?, price = ? WHERE id = ?`, count, price, id))
 	})

@@ -18,6 +18,16 @@ var reasons = map[int]string{
 	sqlite3.SQLITE_NOTADB:   "The data file is not one of Brevium's any more. Bring back a copy on the page “Your data”.",
 }
 
+// damaged reports whether an error tells of a damaged file.
+func damaged(err error) bool {
+	var e *sqlite.Error
+	if !errors.As(err, &e) {
+		return false
+	}
+	code := e.Code() & 0xff
+	return code == sqlite3.SQLITE_CORRUPT || code == sqlite3.SQLITE_NOTADB
+}
+
 // Reason says in a sentence why the disk or the file refused; "" for any
 // other error.
 func Reason(err error) string {

@@ -10,8 +10,9 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
-	"net/url"
 	"os"
+	"sync"
+	"sync/atomic"
 	"time"
 	"unicode/utf8"
 
@@ -34,19 +35,25 @@ var ErrNotFound = errors.New("there is no box of this number")
 type Store struct {
 	db    *sql.DB // reads, by up to readers at a time
 	write *sql.DB // writes, one after the other: SQLite has one writer
+	file  string
 	now   func() time.Time
+
+	damage  atomic.Pointer[string] // what is known to be wrong
+	wrote   chan struct{}          // something was written
+	done    chan struct{}
+	closing sync.Once
+	tidying sync.WaitGroup
 }
 
 // readers is how many connections read at the same time.
 const readers = 8
 
+// ErrNewer means that a newer version wrote the database; it is left alone.
+var ErrNewer = errors.New("these data were written by a newer Brevium")
+
 // Open opens or makes the database in the file and brings its tables up to
-// date.
+// date. One that a newer version wrote is ErrNewer, and not touched.
 func Open(ctx context.Context, file string) (*Store, error) {
-	q := url.Values{
-		"_pragma": {"journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(5000)", "synchronous(FULL)"},
-		"_txlock": {"immediate"},
-	}
 	// Only the maker's own account reads it; SQLite gives its other files the
 	// same rights.
 	made, err := os.OpenFile(file, os.O_CREATE|os.O_RDWR, 0o600)
@@ -56,33 +63,78 @@ func Open(ctx context.Context, file string) (*Store, error) {
 	if err := made.Close(); err != nil {
 		return nil, err
 	}
-	source := "file:" + (&url.URL{Path: file}).EscapedPath() + "?" + q.Encode()
-	write, err := sql.Open("sqlite", source)
+	from := source(file, "journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(5000)", "synchronous(FULL)")
+	write, err := sql.Open("sqlite", from)
 	if err != nil {
 		return nil, fmt.Errorf("open %s: %w", file, err)
 	}
 	write.SetMaxOpenConns(1)
-	dir, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		return nil, err
-	}
-	up, err := goose.NewProvider(goose.DialectSQLite3, write, dir)
-	if err == nil {
-		_, err = up.Up(ctx)
-	}
-	if err != nil {
+	if err := migrate(ctx, write); err != nil {
 		return nil, errors.Join(fmt.Errorf("prepare %s: %w", file, err), write.Close())
 	}
-	db, err := sql.Open("sqlite", source)
+	db, err := sql.Open("sqlite", from)
 	if err != nil {
 		return nil, errors.Join(fmt.Errorf("open %s: %w", file, err), write.Close())
 	}
 	db.SetMaxOpenConns(readers)
-	return &Store{db: db, write: write, now: time.Now}, nil
+	s := &Store{db: db, write: write, file: file, now: time.Now, wrote: make(chan struct{}, 1), done: make(chan struct{})}
+	s.tidying.Go(s.tidy)
+	return s, nil
+}
+
+// migrate brings the tables up to date.
+func migrate(ctx context.Context, db *sql.DB) error {
+	dir, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return err
+	}
+	up, err := goose.NewProvider(goose.DialectSQLite3, db, dir)
+	if err != nil {
+		return err
+	}
+	now, err := up.GetDBVersion(ctx)
+	if err != nil {
+		return err
+	}
+	known := up.ListSources()
+	if newest := known[len(known)-1].Version; now > newest {
+		return fmt.Errorf("%w: their format is %d, and this one writes %d; start that one, or bring back an older copy", ErrNewer, now, newest)
+	}
+	_, err = up.Up(ctx)
+	return err
+}
+
+// tidyAfter is how long after a change the database file takes it in from
+// SQLite's log beside it.
+const tidyAfter = time.Second
+
+// tidy moves what was written from the log into the file soon after, so that
+// the file alone is never far behind.
+func (s *Store) tidy() {
+	for {
+		select {
+		case <-s.done:
+			return
+		case <-s.wrote:
+		}
+		select {
+		case <-s.done: // closing does it
+			return
+		case <-time.After(tidyAfter):
+		}
+		// One that has to wait for readers is done after the next change.
+		if _, err := s.write.Exec(`PRAGMA wal_checkpoint(PASSIVE)`); err != nil {
+			s.Note(err)
+		}
+	}
 }
 
 // Close closes the database.
-func (s *Store) Close() error { return errors.Join(s.db.Close(), s.write.Close()) }
+func (s *Store) Close() error {
+	s.closing.Do(func() { close(s.done) })
+	s.tidying.Wait()
+	return errors.Join(s.db.Close(), s.write.Close())
+}
 
 // Ping reports whether the database answers.
 func (s *Store) Ping(ctx context.Context) error {
@@ -190,16 +242,6 @@ func (s *Store) Copy(ctx context.Context, id int64) (int64, error) {
 	return s.Add(ctx, in)
 }
 
-// Delete hides a box until Restore.
-func (s *Store) Delete(ctx context.Context, id int64) error {
-	return one(s.write.ExecContext(ctx, `UPDATE boxes SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL`, s.now().UnixMilli(), id))
-}
-
-// Restore brings a deleted box back.
-func (s *Store) Restore(ctx context.Context, id int64) error {
-	return one(s.write.ExecContext(ctx, `UPDATE boxes SET deleted_at = NULL WHERE id = ?`, id))
-}
-
 // Ticks gives the steps ticked off: by step, what it said then.
 func (s *Store) Ticks(ctx context.Context, id int64) (map[string]string, error) {
 	rows, err := s.db.QueryContext(ctx, `SELECT step, mark FROM ticks WHERE box_id = ?`, id)
@@ -224,13 +266,22 @@ func (s *Store) Tick(ctx context.Context, id int64, step, mark string, done bool
 		return err
 	}
 	if !done {
-		_, err := s.write.ExecContext(ctx, `DELETE FROM ticks WHERE box_id = ? AND step = ?`, id, step)
+		_, err := s.exec(ctx, `DELETE FROM ticks WHERE box_id = ? AND step = ?`, id, step)
 		return err
 	}
-	_, err := s.write.ExecContext(ctx, `
+	_, err := s.exec(ctx, `
 		INSERT INTO ticks (box_id, step, mark, at) VALUES (?1, ?2, ?3, ?4)
 		ON CONFLICT (box_id, step) DO UPDATE SET mark = ?3, at = ?4`, id, step, mark, s.now().UnixMilli())
 	return err
+}
+
+// exec runs one statement that changes something.
+func (s *Store) exec(ctx context.Context, query string, args ...any) (r sql.Result, err error) {
+	err = s.in(ctx, func(tx *sql.Tx) error {
+		r, err = tx.ExecContext(ctx, query, args...)
+		return err
+	})
+	return r, err
 }
 
 // in runs f in one transaction.
@@ -242,6 +293,12 @@ func (s *Store) in(ctx context.Context, f func(*sql.Tx) error) error {
 	if err := f(tx); err != nil {
 		return errors.Join(err, tx.Rollback())
 	}
+	defer func() {
+		select {
+		case s.wrote <- struct{}{}:
+		default: // known already
+		}
+	}()
 	return tx.Commit()
 }
 

@@ -87,7 +87,7 @@ func TestCopyDeleteRestore(t *testing.T) {
 	if all, err := s.Boxes(t.Context()); err != nil || len(all) != 1 {
 		t.Errorf("%d boxes are listed, %v", len(all), err)
 	}
-	must(t, s.Restore(t.Context(), id))
+	must(t, s.BringBack(t.Context(), BoxSort, id))
 	if b := get(t, s, id); b.Name != "figs" {
 		t.Errorf("restored as %q", b.Name)
 	}
@@ -100,7 +100,7 @@ func TestWhatIsNotThere(t *testing.T) {
 	_, got := s.Box(ctx, 9)
 	for name, err := range map[string]error{
 		"box": got, "copy": copied, "save": s.Save(ctx, 9, trayOf("x", mm), Edit{What: "x"}), "undo": s.Undo(ctx, 9, 1, ""), "delete": s.Delete(ctx, 9),
-		"restore": s.Restore(ctx, 9), "tick": s.Tick(ctx, 9, "cut/base", "m", true),
+		"restore": s.BringBack(ctx, BoxSort, 9), "tick": s.Tick(ctx, 9, "cut/base", "m", true),
 	} {
 		if !errors.Is(err, ErrNotFound) {
 			t.Errorf("%s: got %v; want ErrNotFound", name, err)

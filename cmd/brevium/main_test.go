@@ -3,6 +3,7 @@ package main
 import (
 	"bufio"
 	"bytes"
+	"context"
 	"encoding/json"
 	"io"
 	"net/http"
@@ -12,6 +13,7 @@ import (
 	"strings"
 	"syscall"
 	"testing"
+	"time"
 )
 
 // The tests run this program itself: the test binary, told to be the command.
@@ -23,8 +25,8 @@ func TestMain(m *testing.M) {
 	os.Exit(m.Run())
 }
 
-func command(args ...string) *exec.Cmd {
-	c := exec.Command(os.Args[0], args...)
+func command(ctx context.Context, args ...string) *exec.Cmd {
+	c := exec.CommandContext(ctx, os.Args[0], args...)
 	c.Env = append(os.Environ(), "BREVIUM_BE_COMMAND=1")
 	return c
 }
@@ -32,7 +34,9 @@ func command(args ...string) *exec.Cmd {
 func run(t *testing.T, stdin string, args ...string) (stdout, stderr string, status int) {
 	t.Helper()
 	var out, errs bytes.Buffer
-	c := command(args...)
+	ctx, stop := context.WithTimeout(t.Context(), time.Minute)
+	defer stop()
+	c := command(ctx, args...)
 	c.Stdin, c.Stdout, c.Stderr = strings.NewReader(stdin), &out, &errs
 	err := c.Run()
 	if _, exited := err.(*exec.ExitError); err != nil && !exited {
@@ -117,7 +121,7 @@ func TestBadInputIsOneLine(t *testing.T) {
 // demo serves the demo boxes on a free port, prints where, answers its health
 // address, and stops when asked.
 func TestDemoServesAndStops(t *testing.T) {
-	c := command("demo", "--address", "127.0.0.1:0", "--data", filepath.Join(t.TempDir(), "new", "folder"))
+	c := command(t.Context(), "demo", "--address", "127.0.0.1:0", "--data", filepath.Join(t.TempDir(), "new", "folder"))
 	out, err := c.StdoutPipe()
 	if err != nil {
 		t.Fatal(err)

@@ -10,6 +10,7 @@ import (
 	"os"
 	"os/signal"
 	"path/filepath"
+	"sync"
 	"syscall"
 	"time"
 
@@ -86,7 +87,12 @@ func (s *served) run(ctx context.Context, prepare func(context.Context, *store.S
 	if err := os.MkdirAll(s.folder, 0o700); err != nil {
 		return fmt.Errorf("the data folder cannot be made: %w", err)
 	}
-	boxes, err := store.Open(ctx, filepath.Join(s.folder, "brevium.db"))
+	lock, err := store.TakeLock(s.folder, fmt.Sprintf("process %d, at http://%s", os.Getpid(), listener.Addr()))
+	if err != nil {
+		return errors.Join(err, listener.Close())
+	}
+	defer lock.Free()
+	boxes, err := s.data(ctx, log)
 	if err != nil {
 		return errors.Join(err, listener.Close())
 	}
@@ -107,6 +113,13 @@ func (s *served) run(ctx context.Context, prepare func(context.Context, *store.S
 		Handler: web.OnlyHosts(handler, append(s.hosts, listener.Addr().String())), BaseContext: func(net.Listener) context.Context { return work }, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelError),
 		ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 30 * time.Second, IdleTimeout: 2 * time.Minute,
 	}
+	var copying sync.WaitGroup
+	days, over := context.WithCancel(ctx)
+	copying.Go(func() { copyDaily(days, boxes, log) })
+	defer func() {
+		over()
+		copying.Wait()
+	}()
 	failed := make(chan error, 1)
 	go func() { failed <- server.Serve(listener) }()
 	fmt.Printf("Brevium is at http://%s  (stop it with Ctrl-C)\n", listener.Addr())
@@ -122,6 +135,52 @@ func (s *served) run(ctx context.Context, prepare func(context.Context, *store.S
 		return fmt.Errorf("stopping: %w", err)
 	}
 	return nil
+}
+
+// data opens the data and looks whether they are sound. Damaged ones are served
+// all the same, with a warning on every page, so that they can be seen.
+func (s *served) data(ctx context.Context, log *slog.Logger) (*store.Store, error) {
+	if err := notEmptied(s.folder); err != nil {
+		return nil, err
+	}
+	boxes, err := store.Open(ctx, database(s.folder))
+	if err != nil {
+		return nil, whatNow(err, s.folder)
+	}
+	said, err := boxes.Check(ctx, false)
+	if err != nil {
+		return nil, errors.Join(err, boxes.Close())
+	}
+	if said != "" {
+		log.Error("the data are damaged", "file", database(s.folder), "what", said)
+	}
+	return boxes, nil
+}
+
+// whatNow adds to an error of opening the data how to go on.
+func whatNow(err error, folder string) error {
+	copies, _ := store.CopiesOf(database(folder))
+	if errors.Is(err, store.ErrNewer) || store.Reason(err) == "" || len(copies) == 0 {
+		return err
+	}
+	return fmt.Errorf("%w; bring a copy back with: brevium restore --data %s %s", err, folder, filepath.Join(folder, "backups", copies[0].Name))
+}
+
+// copyDaily makes the day's copy now and looks every hour whether the next is
+// due, until the program ends.
+func copyDaily(ctx context.Context, boxes *store.Store, log *slog.Logger) {
+	for {
+		if boxes.Damage() == "" { // never over the last good one
+			if _, err := boxes.DailyCopy(ctx); err != nil && ctx.Err() == nil {
+				log.Error("the daily copy could not be made", "error", err)
+			}
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-time.After(time.Hour):
+		}
+	}
 }
 
 // listen binds the address. One that other machines reach must be asked for.

@@ -28,11 +28,16 @@ CREATE TABLE undone (
 );
 CREATE INDEX undone_by_box ON undone (box_id, id);
 
--- Deleted jobs and things lie in the bin, like boxes.
+-- Deleted jobs, things and paper lie in the bin, like boxes. Of paper that was
+-- taken out, binned is how many sheets there were.
 ALTER TABLE jobs ADD COLUMN deleted_at INTEGER;
 ALTER TABLE things ADD COLUMN deleted_at INTEGER;
+ALTER TABLE lots ADD COLUMN deleted_at INTEGER;
+ALTER TABLE lots ADD COLUMN binned INTEGER NOT NULL DEFAULT 0;
 
 -- +goose Down
+ALTER TABLE lots DROP COLUMN binned;
+ALTER TABLE lots DROP COLUMN deleted_at;
 ALTER TABLE things DROP COLUMN deleted_at;
 ALTER TABLE jobs DROP COLUMN deleted_at;
 DROP TABLE undone;

@@ -169,7 +169,7 @@ func (s *room) restore(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := s.Store.Restore(c.Request().Context(), n); err != nil {
+	if err := s.Store.BringBack(c.Request().Context(), store.BoxSort, n); err != nil {
 		return err
 	}
 	return page.Back(c, "/")
