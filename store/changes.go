@@ -126,7 +126,7 @@ func (s *Store) State(ctx context.Context, id, version int64, page string) (in d
 	if err != nil {
 		return in, false, err
 	}
-	in, err = design.Read([]byte(text))
+	in, err = design.ReadKept([]byte(text))
 	return in, own, err
 }
 

@@ -178,7 +178,7 @@ func scan(row interface{ Scan(...any) error }) (Box, error) {
 		return b, err
 	}
 	b.Changed = time.UnixMilli(changed)
-	if b.Inputs, err = design.Read([]byte(inputs)); err != nil {
+	if b.Inputs, err = design.ReadKept([]byte(inputs)); err != nil {
 		// It stays in its list, to be exported, mended or deleted.
 		b.Broken, b.Text = fmt.Errorf("box %d: %w", b.ID, err), inputs
 		b.Inputs = design.New(b.Name, measure.MM, "tray")

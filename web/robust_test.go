@@ -100,11 +100,14 @@ func TestABoxThatCannotBeRead(t *testing.T) {
 		h.ServeHTTP(w, httptest.NewRequest(http.MethodGet, path, nil))
 		return w.Code, w.Body.String()
 	}
-	if code, body := get("/"); code != http.StatusOK || !strings.Contains(body, ">good<") || !strings.Contains(body, ">old<") || !strings.Contains(body, "no field of this name") {
+	if code, body := get("/"); code != http.StatusOK || !strings.Contains(body, ">good<") || !strings.Contains(body, ">old<") || !strings.Contains(body, "hat-of-old") {
 		t.Errorf("the list answers %d", code)
 	}
-	if code, body := get("/boxes/2/box"); code != http.StatusUnprocessableEntity || !strings.Contains(body, "design.json") {
+	if code, body := get("/boxes/2/box"); code != http.StatusUnprocessableEntity || !strings.Contains(body, "Open it in the list") {
 		t.Errorf("the box answers %d", code)
+	}
+	if code, body := get("/boxes/2"); code != http.StatusOK || !strings.Contains(body, "hue") || !strings.Contains(body, "Read it again") {
+		t.Errorf("opened in the list it answers %d", code)
 	}
 	if code, body := get("/boxes/2/design.json"); code != http.StatusOK || !strings.Contains(body, "hat-of-old") {
 		t.Errorf("its file answers %d: %s", code, body)
@@ -114,6 +117,15 @@ func TestABoxThatCannotBeRead(t *testing.T) {
 	}
 	if code, _ := get("/jobs"); code != http.StatusOK {
 		t.Errorf("the jobs answer %d", code)
+	}
+	// It is mended where it is opened, and what was not known stays with it.
+	x := &table{t, kept, h}
+	if code, body, _ := x.post("/boxes/2/mend", "design", `{"brevium":1,"name":"old","style":"hut"}`); code != http.StatusUnprocessableEntity || !strings.Contains(body, "hut") {
+		t.Errorf("mended wrongly: %d", code)
+	}
+	x.post("/boxes/2/mend", "design", `{"brevium":1,"name":"old","style":"tray","hue":"blue"}`)
+	if b := x.box(2); b.Broken != nil || b.Inputs.Style != "tray" || !strings.Contains(string(b.Inputs.Write()), "blue") {
+		t.Errorf("mended it is %+v", b)
 	}
 	if err := kept.Delete(t.Context(), 2); err != nil {
 		t.Error(err)

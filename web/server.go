@@ -16,6 +16,7 @@ import (
 	"brevium/core/strict"
 	"brevium/store"
 	"brevium/web/boxes"
+	"brevium/web/data"
 	"brevium/web/drawer"
 	"brevium/web/jobs"
 	"brevium/web/page"
@@ -31,13 +32,15 @@ const security = "default-src 'self'; script-src 'self'; style-src 'self'; img-s
 	"object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
 
 // New gives the handler for the whole application.
-func New(kept *store.Store, log *slog.Logger) (http.Handler, error) {
+// Notices are shown on every page.
+func New(kept *store.Store, log *slog.Logger, notices ...string) (http.Handler, error) {
 	shared := page.NewRoom(kept, log)
+	shared.Notices = notices
 	files, err := fs.Sub(static, "static")
 	if err != nil {
 		return nil, err
 	}
-	views, err := page.Templates(boxes.Templates, workspace.Templates, drawer.Templates, jobs.Templates)
+	views, err := page.Templates(boxes.Templates, workspace.Templates, drawer.Templates, jobs.Templates, data.Templates)
 	if err != nil {
 		return nil, err
 	}
@@ -51,7 +54,7 @@ func New(kept *store.Store, log *slog.Logger) (http.Handler, error) {
 			log.Info("request", "method", v.Method, "uri", v.URI, "status", v.Status, "took", v.Latency)
 			return nil
 		},
-	}), middleware.Recover(), middleware.BodyLimit(strict.MostBytes), headers)
+	}), middleware.Recover(), middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: strict.MostBytes, Skipper: ownLimit}), headers)
 
 	e.GET("/static/*", echo.WrapHandler(http.StripPrefix("/static/", cached(http.FileServerFS(files)))))
 	e.GET("/health", health(kept))
@@ -59,10 +62,15 @@ func New(kept *store.Store, log *slog.Logger) (http.Handler, error) {
 	workspace.Routes(e, shared)
 	drawer.Routes(e, shared)
 	jobs.Routes(e, shared)
+	data.Routes(e, shared)
 
 	// Forms are only taken from this application's own pages.
 	return http.NewCrossOriginProtection().Handler(e), nil
 }
+
+// ownLimit reports whether a request is for a room that sets its own limit for
+// what is sent.
+func ownLimit(c *echo.Context) bool { return strings.HasPrefix(c.Request().URL.Path, "/data/") }
 
 func headers(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
@@ -93,7 +101,12 @@ func cached(h http.Handler) http.Handler {
 // health answers whether the database does.
 func health(kept *store.Store) echo.HandlerFunc {
 	return func(c *echo.Context) error {
-		if err := kept.Ping(c.Request().Context()); err != nil {
+		err := kept.Ping(c.Request().Context())
+		kept.Note(err)
+		if kept.Damage() != "" {
+			return c.String(http.StatusServiceUnavailable, "the data file is damaged\n")
+		}
+		if err != nil {
 			return c.String(http.StatusServiceUnavailable, "the database does not answer\n")
 		}
 		return c.String(http.StatusOK, "ok\n")

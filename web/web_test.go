@@ -35,12 +35,14 @@ func newTable(t testing.TB) *table {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { s.Close() })
-	h, err := New(s, slog.New(slog.NewTextHandler(io.Discard, nil)))
+	h, err := New(s, quiet())
 	if err != nil {
 		t.Fatal(err)
 	}
 	return &table{t, s, h}
 }
+
+func quiet() *slog.Logger { return slog.New(slog.NewTextHandler(io.Discard, nil)) }
 
 // jarBox keeps a box for four jars and gives its number.
 func (x *table) jarBox() int64 {

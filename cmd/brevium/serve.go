@@ -102,7 +102,7 @@ func (s *served) run(ctx context.Context, prepare func(context.Context, *store.S
 			return err
 		}
 	}
-	handler, err := web.New(boxes, log)
+	handler, err := web.New(boxes, log, s.notices(listener)...)
 	if err != nil {
 		return err
 	}
@@ -181,6 +181,14 @@ func copyDaily(ctx context.Context, boxes *store.Store, log *slog.Logger) {
 		case <-time.After(time.Hour):
 		}
 	}
+}
+
+// notices are what every page says of how it is served.
+func (s *served) notices(l net.Listener) []string {
+	if at, ok := l.Addr().(*net.TCPAddr); !ok || at.IP.IsLoopback() {
+		return nil
+	}
+	return []string{"This Brevium is open to everybody who reaches this machine: whoever does can see, change and delete all that is here."}
 }
 
 // listen binds the address. One that other machines reach must be asked for.

@@ -74,6 +74,31 @@ func Read(text []byte) (Inputs, error) {
 	if err := strict.Decode(text, &f); err != nil {
 		return Inputs{}, err
 	}
+	return f.inputs(nil)
+}
+
+// ReadKept reads a design that was kept, perhaps by another version: fields,
+// sizes, options and choices that this one does not know are set aside, and
+// Write puts them back where they were.
+func ReadKept(text []byte) (Inputs, error) {
+	var f inputsFile
+	rest, err := strict.DecodeKept(text, &f)
+	if err != nil {
+		return Inputs{}, err
+	}
+	if rest == nil {
+		rest = strict.Rest{}
+	}
+	in, err := f.inputs(rest)
+	if len(rest) > 0 {
+		in.Rest = rest
+	}
+	return in, err
+}
+
+// inputs checks the file and gives what it says. With a rest, what is not
+// known goes there; without one it is refused.
+func (f inputsFile) inputs(rest strict.Rest) (Inputs, error) {
 	if f.Brevium != 1 {
 		return Inputs{}, fault.New(fault.UnknownFormat, "brevium", "this file is of format %d; this program reads format 1", f.Brevium)
 	}
@@ -89,7 +114,7 @@ func Read(text []byte) (Inputs, error) {
 	if err != nil {
 		return Inputs{}, fault.At("style", err)
 	}
-	r := reader{unit: unit, in: New(f.Name, unit, s.ID)}
+	r := reader{unit: unit, in: New(f.Name, unit, s.ID), rest: rest}
 	r.size(s, f.Size)
 	r.options(s, f.Options, f.Fit)
 	r.things(f)
@@ -122,6 +147,22 @@ type reader struct {
 	unit measure.Unit
 	in   Inputs
 	err  error
+	rest strict.Rest // where what is not known goes; nil when that is refused
+}
+
+// unknown sets a size or option aside that the style does not know, or
+// refuses it.
+func (r *reader) unknown(group, id string, value measure.Text, err error) {
+	if r.rest == nil {
+		r.fail(err)
+		return
+	}
+	in, _ := r.rest[group].(strict.Rest)
+	if in == nil {
+		in = strict.Rest{}
+		r.rest[group] = in
+	}
+	in[id] = string(value)
 }
 
 func (r *reader) fail(err error) {
@@ -151,7 +192,7 @@ func (r *reader) size(s *style.Style, size map[string]measure.Text) {
 			continue
 		}
 		if !slices.ContainsFunc(s.Parameters, func(p *style.Parameter) bool { return p.ID == id }) {
-			r.fail(fault.New(fault.UnknownField, fault.Path("size", id), "%s has no size of this name; see brevium styles", s.ID))
+			r.unknown("size", id, t, fault.New(fault.UnknownField, fault.Path("size", id), "%s has no size of this name; see brevium styles", s.ID))
 			continue
 		}
 		r.in.Size[id] = r.length(fault.Path("size", id), t, 0)
@@ -170,11 +211,11 @@ func (r *reader) options(s *style.Style, options map[string]measure.Text, fitWan
 		case id == "fit":
 			fitWanted = string(t)
 		case !known:
-			r.fail(fault.New(fault.UnknownField, field, "%s has no option of this name; see brevium styles", s.ID))
+			r.unknown("options", id, t, fault.New(fault.UnknownField, field, "%s has no option of this name; see brevium styles", s.ID))
 		case o.Kind == style.LengthKind:
 			r.in.Lengths[id] = r.length(field, t, o.Default)
 		case !slices.Contains(o.Choices, string(t)):
-			r.fail(unknownChoice(field, o, string(t)))
+			r.unknown("options", id, t, unknownChoice(field, o, string(t)))
 		default:
 			r.in.Choices[id] = string(t)
 		}
@@ -337,6 +378,9 @@ func (in Inputs) Write() []byte {
 	text, err := json.MarshalIndent(f, "", " ")
 	if err != nil {
 		panic(err) // every field is plain text or a finite number
+	}
+	if text, err = in.Rest.Put(text); err != nil {
+		panic(err) // it was just written
 	}
 	return text
 }

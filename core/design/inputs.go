@@ -12,6 +12,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/recipe"
+	"brevium/core/strict"
 	"brevium/core/style"
 )
 
@@ -63,6 +64,9 @@ type Inputs struct {
 	Sheets []paper.Sheet
 	Tools  Tools
 	Copies int
+
+	// Rest is what another version kept with the design, to be passed on.
+	Rest strict.Rest
 }
 
 // Tools is what is on the table.

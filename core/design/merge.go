@@ -34,7 +34,7 @@ func Merge(base, mine, theirs Inputs, preferMine bool) (Inputs, merge.Merged, er
 			return Inputs{}, out, err
 		}
 	}
-	in, err := Read(out.State)
+	in, err := ReadKept(out.State)
 	in.Room = mine.Room
 	return in, out, err
 }

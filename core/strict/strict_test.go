@@ -1,7 +1,9 @@
 package strict
 
 import (
+	"encoding/json"
 	"errors"
+	"reflect"
 	"strings"
 	"testing"
 
@@ -58,3 +60,38 @@ func TestReadStopsAtTheLimit(t *testing.T) {
 type broken struct{}
 
 func (broken) Read([]byte) (int, error) { return 0, errors.New("the disk is out") }
+
+// Whatever object is read, its unknown fields come back where they were, and
+// nothing else is added.
+func FuzzDecodeKept(f *testing.F) {
+	f.Add(`{"name":"a","more":1,"list":[{"n":1,"x":2},{}],"deep":{"n":1,"y":[3]}}`)
+	f.Add(`{"list":[],"list":[{"z":null}],"NAME":"b"}`)
+	type inner struct {
+		N int `json:"n"`
+	}
+	type outer struct {
+		Name string            `json:"name"`
+		List []inner           `json:"list"`
+		Deep *inner            `json:"deep,omitempty"`
+		Map  map[string]string `json:"map"`
+	}
+	f.Fuzz(func(t *testing.T, text string) {
+		var v outer
+		rest, err := DecodeKept([]byte(text), &v)
+		if err != nil {
+			return
+		}
+		known, err := json.Marshal(v)
+		if err != nil {
+			t.Fatal(err)
+		}
+		whole, err := rest.Put(known)
+		if err != nil {
+			t.Fatalf("%s with %v: %v", known, rest, err)
+		}
+		var again outer
+		if _, err := DecodeKept(whole, &again); err != nil || !reflect.DeepEqual(v, again) {
+			t.Errorf("%s became %s, %v", text, whole, err)
+		}
+	})
+}

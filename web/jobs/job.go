@@ -1,6 +1,7 @@
 package jobs
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"net/http"
@@ -23,7 +24,16 @@ import (
 type work struct {
 	store.Job
 	boxes  map[int64]store.Box
+	gone   map[int64]string // names of its boxes that lie in the bin
 	stocks []batch.Stock
+}
+
+// nameOf is what a box of the job is called, wherever it is.
+func (w *work) nameOf(box int64) string {
+	if b, there := w.boxes[box]; there {
+		return b.Name
+	}
+	return cmp.Or(w.gone[box], "a box that is gone")
 }
 
 // job loads the job of the address and lays it out: as it was begun, or as it
@@ -40,21 +50,34 @@ func (s *room) job(c *echo.Context) (*work, error) {
 		return nil, err
 	}
 	w := &work{Job: j, boxes: map[int64]store.Box{}}
-	for _, it := range j.Items {
-		b, err := s.Store.Box(ctx, it.Box)
-		if errors.Is(err, store.ErrNotFound) {
-			continue
-		}
-		if err != nil {
-			return nil, err
-		}
-		w.boxes[it.Box] = b
+	if err := s.gather(ctx, w); err != nil {
+		return nil, err
 	}
 	if j.State != store.Planned {
 		w.stocks, err = batch.ReadStocks(j.Stocks)
 		return w, err
 	}
 	return w, s.plan(ctx, w)
+}
+
+// gather loads the job's boxes, and the names of those in the bin.
+func (s *room) gather(ctx context.Context, w *work) error {
+	w.gone = map[int64]string{}
+	for _, it := range w.Items {
+		b, err := s.Store.Box(ctx, it.Box)
+		if errors.Is(err, store.ErrNotFound) {
+			w.gone[it.Box], err = s.Store.BinnedBox(ctx, it.Box)
+			if errors.Is(err, store.ErrNotFound) {
+				continue
+			}
+		} else if err == nil {
+			w.boxes[it.Box] = b
+		}
+		if err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // plan gathers and lays out a planned job.
@@ -66,7 +89,7 @@ func (s *room) plan(ctx context.Context, w *work) error {
 			return fault.New(fault.Unreadable, copiesName(it.Box), "the box %s of this job cannot be read; take it out", b.Name)
 		}
 		if !ok {
-			return fault.New(fault.Deleted, copiesName(it.Box), "a box of this job is deleted; take it out, or bring the box back")
+			return fault.New(fault.Deleted, copiesName(it.Box), "%s is deleted; bring it back, or take it out with 0", w.nameOf(it.Box))
 		}
 		items = append(items, batch.Item{Inputs: b.Inputs, Copies: it.Copies})
 	}
@@ -142,8 +165,8 @@ func (s *room) changeOnce(c *echo.Context) error {
 	}
 	if f.OK() || f.Clashes() {
 		next := &work{Job: j, boxes: map[int64]store.Box{}}
-		for _, b := range boxes {
-			next.boxes[b.ID] = b
+		if err := s.gather(ctx, next); err != nil {
+			return err
 		}
 		if err := s.plan(ctx, next); page.IsFault(err) {
 			f.Fail(err)

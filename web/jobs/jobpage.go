@@ -29,6 +29,7 @@ type jobPage struct {
 	Form                     *form.Form
 	Name                     form.Field
 	Items                    []jobBox
+	Gone                     []jobBox // of them, those in the bin
 	More                     []form.Choice
 	Stages                   form.Field
 	Cutting                  []form.Field
@@ -95,12 +96,11 @@ func (p *jobPage) fields(w *work, boxes []store.Box) {
 	f := p.Form
 	p.Name = f.Control("name", "Name of the job", "", w.Name)
 	for _, it := range w.Items {
-		name := "a box that is deleted"
-		if b, ok := w.boxes[it.Box]; ok {
-			name = b.Name
+		x := f.Control(copiesName(it.Box), w.nameOf(it.Box), "", fmt.Sprint(it.Copies))
+		p.Items = append(p.Items, jobBox{it.Box, w.nameOf(it.Box), x})
+		if _, binned := w.gone[it.Box]; binned {
+			p.Gone = append(p.Gone, jobBox{ID: it.Box, Name: w.nameOf(it.Box)})
 		}
-		x := f.Control(copiesName(it.Box), name, "", fmt.Sprint(it.Copies))
-		p.Items = append(p.Items, jobBox{it.Box, name, x})
 	}
 	for _, b := range boxes {
 		if !slices.ContainsFunc(w.Items, func(it store.JobItem) bool { return it.Box == b.ID }) {

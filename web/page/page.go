@@ -3,6 +3,7 @@
 package page
 
 import (
+	"cmp"
 	"embed"
 	"errors"
 	"fmt"
@@ -12,6 +13,7 @@ import (
 	"net/http"
 	"net/url"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -32,6 +34,8 @@ type Room struct {
 	Log   *slog.Logger
 	// Pictures are the styles' small pictures and what their card costs.
 	Pictures *Kept[Sketch]
+	// Notices stand on every page.
+	Notices []string
 }
 
 // Sketch is a box in small: its picture, the area of its card in mm², or why
@@ -157,13 +161,17 @@ type Chrome struct {
 	UnitsAt string // where the unit switch posts to
 	To      string // the page to come back to from there
 	Stop    string
+	Notices []string
 }
 
 // AllUnits lists the units of the switch.
 func (Chrome) AllUnits() []measure.Unit { return measure.Units }
 
 func (s *Room) Chrome(c *echo.Context, title string) Chrome {
-	x := Chrome{Title: title, Units: UnitsOf(c), UnitsAt: "/units"}
+	x := Chrome{Title: title, Units: UnitsOf(c), UnitsAt: "/units", Notices: s.Notices}
+	if damage := s.Store.Damage(); damage != "" {
+		x.Notices = append(slices.Clone(x.Notices), "The data file is damaged. Make nothing new here: stop Brevium and bring a copy back with “brevium restore”; the page “Your data” lists the copies. What was found: "+damage)
+	}
 	switch path := c.Path(); {
 	case path == "/new":
 		x.Stop = "new"
@@ -187,6 +195,7 @@ func (s *Room) Fail(c *echo.Context, err error) {
 	if r, _ := echo.UnwrapResponse(c.Response()); r != nil && r.Committed {
 		return
 	}
+	s.Store.Note(err)
 	status, text := http.StatusInternalServerError, "Something went wrong here, and nothing was changed. Go back and try again."
 	var f *fault.Fault
 	switch code := echo.StatusCode(err); {
@@ -239,8 +248,7 @@ func (s *Room) Box(c *echo.Context) (store.Box, error) {
 	}
 	b, err := s.Store.Box(c.Request().Context(), n)
 	if err == nil && b.Broken != nil {
-		err = fault.New(fault.Unreadable, "", "“%s” is stored, but cannot be read by this version: %s. It is as it was: take its file from /boxes/%d/design.json, or delete it in the list.",
-			b.Name, fault.Of(b.Broken).Text, b.ID)
+		err = fault.New(fault.Unreadable, "", "“%s” is kept, but cannot be read: %s. Open it in the list to mend it.", b.Name, fault.Of(b.Broken).Text)
 	}
 	return b, err
 }
@@ -303,14 +311,24 @@ func Listed(c *echo.Context) ([]byte, error) {
 	return strict.Read(in)
 }
 
-// Download answers with a file named after the box.
-func Download(c *echo.Context, name, ending, kind string, body []byte) error {
+// longestFileName bounds the names of files made from names of boxes.
+const longestFileName = 60
+
+// FileName is a name that every file system takes, for a box's name in any
+// script; "box" when nothing of it is left.
+func FileName(name string) string {
 	safe := strings.Map(func(r rune) rune {
 		if r >= 'a' && r <= 'z' || r >= 'A' && r <= 'Z' || r >= '0' && r <= '9' {
 			return r
 		}
 		return '-'
 	}, name)
-	c.Response().Header().Set("Content-Disposition", fmt.Sprintf("inline; filename=%q", strings.Trim(safe, "-")+ending))
+	safe = strings.Trim(safe[:min(len(safe), longestFileName)], "-")
+	return cmp.Or(safe, "box")
+}
+
+// Download answers with a file named after the box.
+func Download(c *echo.Context, name, ending, kind string, body []byte) error {
+	c.Response().Header().Set("Content-Disposition", fmt.Sprintf("inline; filename=%q", FileName(name)+ending))
 	return c.Blob(http.StatusOK, kind, body)
 }

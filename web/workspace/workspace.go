@@ -32,6 +32,7 @@ type room struct{ *page.Room }
 func Routes(e *echo.Echo, shared *page.Room) {
 	s := &room{shared}
 	e.GET("/boxes/:id", s.open)
+	e.POST("/boxes/:id/mend", s.mend)
 	e.POST("/boxes/:id/undo", s.undo)
 	e.POST("/boxes/:id/redo", s.redo)
 	e.POST("/boxes/:id/rename", s.rename)
@@ -56,11 +57,19 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.POST("/boxes/:id/:stop", s.change)
 }
 
-// open sends the bare address of a box to its first stop.
+// open sends the bare address of a box to its first stop; one that cannot be
+// read is shown as it is kept, to be mended.
 func (s *room) open(c *echo.Context) error {
-	b, err := s.Box(c)
+	n, err := page.ID(c)
 	if err != nil {
 		return err
+	}
+	b, err := s.Store.Box(c.Request().Context(), n)
+	if err != nil {
+		return err
+	}
+	if b.Broken != nil {
+		return s.mending(c, http.StatusOK, b, b.Text, b.Broken)
 	}
 	return c.Redirect(http.StatusSeeOther, page.StopURL(b.ID, "contents"))
 }

@@ -1,0 +1,54 @@
+package design
+
+import (
+	"encoding/json"
+	"reflect"
+	"strings"
+	"testing"
+)
+
+const fromLater = `{"brevium":1,"name":"Jars","units":"mm","style":"tray-lid","later":{"a":[1,2.50]},
+ "size":{"basis":"scored","length":"100 mm","width":"80 mm","height":"40 mm","twist":"3 mm"},
+ "card":{"gsm":240,"thickness":"0.3 mm","finish":"pearl"},
+ "options":{"tick":"1 mm","lid.walls":"triple","base.corners":"two-tab","hinge":"left"},
+ "mats":[{"piece":"lid","where":"top","foil":true,"layers":[{"card":{"gsm":200},"border":"2 mm","glue":"dots"}]}]}`
+
+// A design that a later version kept is read, and what this one does not know
+// comes back out of it, changed or not.
+func TestWhatIsNotKnownIsPassedOn(t *testing.T) {
+	if _, err := Read([]byte(fromLater)); err == nil {
+		t.Error("a file with unknown fields is taken without a word")
+	}
+	in, err := ReadKept([]byte(fromLater))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := Make(t.Context(), in); err != nil {
+		t.Errorf("it cannot be made: %v", err)
+	}
+	in.Copies = 7
+	text := in.Write()
+	for _, part := range []string{`"later": {`, "2.50", `"twist": "3 mm"`, `"finish": "pearl"`, `"hinge": "left"`, `"lid.walls": "triple"`, `"foil": true`, `"glue": "dots"`, `"copies": 7`} {
+		if !strings.Contains(string(text), part) {
+			t.Errorf("written without %s:\n%s", part, text)
+		}
+	}
+	again, err := ReadKept(text)
+	if err != nil || !reflect.DeepEqual(again, in) {
+		t.Errorf("read again it differs: %v\n%+v\n%+v", err, again, in)
+	}
+	// A list that has another length by now keeps none of it.
+	in.Mats = nil
+	if text := string(in.Write()); strings.Contains(text, "foil") || !json.Valid([]byte(text)) {
+		t.Errorf("without mats: %s", text)
+	}
+}
+
+// What is no design at all is refused in the same words as a file.
+func TestWhatIsNoDesignIsRefused(t *testing.T) {
+	for _, text := range []string{``, `[]`, `{}`, `{"brevium":1,"style":"barrel"}`, strings.Replace(fromLater, `"100 mm"`, `"long"`, 1), `{"brevium":1,"style":{}}`} {
+		if _, err := ReadKept([]byte(text)); err == nil || err.Error() == "" {
+			t.Errorf("%.40q: %v", text, err)
+		}
+	}
+}
