@@ -221,7 +221,7 @@ func TestTheBin(t *testing.T) {
 	if _, _, h := x.post("/bin/box/2/back", "job", "2"); h.Get("HX-Redirect") != "/jobs/2" || x.box(2).Name != "Second" {
 		t.Error("the box is not back")
 	}
-	x.post("/bin/thing/"+page.Itoa(things[0].ID)+"/back")
+	x.post("/bin/thing/" + page.Itoa(things[0].ID) + "/back")
 	if again, err := x.store.Things(t.Context()); err != nil || len(again) != len(things) {
 		t.Errorf("%d things, %v; want %d", len(again), err, len(things))
 	}
@@ -285,7 +285,7 @@ func TestDamageStandsOnEveryPage(t *testing.T) {
 	if said, err := kept.Check(t.Context(), false); said == "" || err != nil {
 		t.Fatalf("%q, %v", said, err)
 	}
-	h, err := New(kept, quiet())
+	h, err := New(kept, nil, quiet())
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -73,7 +73,7 @@ func TestABoxThatCannotBeRead(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer kept.Close()
-	h, err := New(kept, slog.New(slog.NewTextHandler(io.Discard, nil)))
+	h, err := New(kept, nil, slog.New(slog.NewTextHandler(io.Discard, nil)))
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -4,6 +4,7 @@
 package web
 
 import (
+	"compress/gzip"
 	"embed"
 	"io/fs"
 	"log/slog"
@@ -32,15 +33,20 @@ const security = "default-src 'self'; script-src 'self'; style-src 'self'; img-s
 	"object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
 
 // New gives the handler for the whole application.
-// Notices are shown on every page.
-func New(kept *store.Store, log *slog.Logger, notices ...string) (http.Handler, error) {
-	shared := page.NewRoom(kept, log)
+// A disk, which may be nil, keeps pictures over a restart; notices are shown
+// on every page.
+func New(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...string) (http.Handler, error) {
+	shared := page.NewRoom(kept, disk, log)
 	shared.Notices = notices
 	files, err := fs.Sub(static, "static")
 	if err != nil {
 		return nil, err
 	}
-	views, err := page.Templates(boxes.Templates, workspace.Templates, drawer.Templates, jobs.Templates, data.Templates)
+	own, err := readAssets(files)
+	if err != nil {
+		return nil, err
+	}
+	views, err := page.Templates(own.address, boxes.Templates, workspace.Templates, drawer.Templates, jobs.Templates, data.Templates)
 	if err != nil {
 		return nil, err
 	}
@@ -54,9 +60,10 @@ func New(kept *store.Store, log *slog.Logger, notices ...string) (http.Handler, 
 			log.Info("request", "method", v.Method, "uri", v.URI, "status", v.Status, "took", v.Latency)
 			return nil
 		},
-	}), middleware.Recover(), middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: strict.MostBytes, Skipper: ownLimit}), headers)
+	}), middleware.Recover(), middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: strict.MostBytes, Skipper: ownLimit}), headers,
+		middleware.GzipWithConfig(middleware.GzipConfig{Level: gzip.BestSpeed, MinLength: leastGzip, Skipper: asItIs}))
 
-	e.GET("/static/*", echo.WrapHandler(http.StripPrefix("/static/", cached(http.FileServerFS(files)))))
+	e.GET("/static/*", echo.WrapHandler(own))
 	e.GET("/health", health(kept))
 	boxes.Routes(e, shared)
 	workspace.Routes(e, shared)
@@ -66,6 +73,16 @@ func New(kept *store.Store, log *slog.Logger, notices ...string) (http.Handler, 
 
 	// Forms are only taken from this application's own pages.
 	return http.NewCrossOriginProtection().Handler(e), nil
+}
+
+// leastGzip is the shortest answer worth compressing, in bytes.
+const leastGzip = 1400
+
+// asItIs reports whether an answer is not compressed: files that are already,
+// and a search's lines, each of which is to be seen at once.
+func asItIs(c *echo.Context) bool {
+	path := c.Request().URL.Path
+	return strings.HasPrefix(path, "/static/") || strings.HasPrefix(path, "/data/") || strings.HasSuffix(path, "/search") || strings.HasSuffix(path, ".pdf")
 }
 
 // ownLimit reports whether a request is for a room that sets its own limit for
@@ -84,18 +101,6 @@ func headers(next echo.HandlerFunc) echo.HandlerFunc {
 		h.Set("Cache-Control", "no-store")
 		return next(c)
 	}
-}
-
-// cached lets the browser keep embedded files for the day.
-func cached(h http.Handler) http.Handler {
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if strings.HasSuffix(r.URL.Path, "/") || r.URL.Path == "" {
-			http.NotFound(w, r) // folders are not listed
-			return
-		}
-		w.Header().Set("Cache-Control", "max-age=3600")
-		h.ServeHTTP(w, r)
-	})
 }
 
 // health answers whether the database does.

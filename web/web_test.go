@@ -35,7 +35,7 @@ func newTable(t testing.TB) *table {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { s.Close() })
-	h, err := New(s, quiet())
+	h, err := New(s, nil, quiet())
 	if err != nil {
 		t.Fatal(err)
 	}

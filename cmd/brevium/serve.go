@@ -102,7 +102,12 @@ func (s *served) run(ctx context.Context, prepare func(context.Context, *store.S
 			return err
 		}
 	}
-	handler, err := web.New(boxes, log, s.notices(listener)...)
+	disk, err := store.OpenCache(ctx, filepath.Join(s.folder, "pictures.db"), buildMark())
+	if err != nil {
+		log.Warn("pictures are not kept over a restart", "error", err)
+	}
+	defer disk.Close()
+	handler, err := web.New(boxes, disk, log, s.notices(listener)...)
 	if err != nil {
 		return err
 	}
@@ -164,6 +169,18 @@ func whatNow(err error, folder string) error {
 		return err
 	}
 	return fmt.Errorf("%w; bring a copy back with: brevium restore --data %s %s", err, folder, filepath.Join(folder, "backups", copies[0].Name))
+}
+
+// buildMark tells this build of the program from any other, whose pictures may
+// differ.
+func buildMark() string {
+	mark := version
+	if self, err := os.Executable(); err == nil {
+		if info, err := os.Stat(self); err == nil {
+			mark += fmt.Sprintf(" %d %d", info.Size(), info.ModTime().UnixNano())
+		}
+	}
+	return mark
 }
 
 // copyDaily makes the day's copy now and looks every hour whether the next is

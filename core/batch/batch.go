@@ -21,6 +21,15 @@ import (
 type Item struct {
 	Inputs design.Inputs
 	Copies int
+	// Made is one box of it worked out, if that was done already.
+	Made *design.Result
+}
+
+// One gives the inputs of one box of it.
+func (it Item) One() design.Inputs {
+	in := it.Inputs.Clone()
+	in.Copies = 1
+	return in
 }
 
 // Choices are what a person decides about a job's sheets. Stages limits how
@@ -99,14 +108,15 @@ func Gather(ctx context.Context, items []Item, lots []drawer.Lot, ch Choices) ([
 				it.Copies,
 			)
 		}
-		in := it.Inputs.Clone()
-		in.Copies = 1
-		r, err := design.Make(ctx, in)
+		r, err := it.Made, error(nil)
+		if r == nil {
+			r, err = design.Make(ctx, it.One())
+		}
 		if err != nil {
 			f := fault.Of(err)
 			return nil, fault.At(
 				field,
-				&fault.Fault{Code: f.Code, Field: f.Field, Text: fmt.Sprintf("%s cannot be made: %s", in.Name, f.Text), Cause: err},
+				&fault.Fault{Code: f.Code, Field: f.Field, Text: fmt.Sprintf("%s cannot be made: %s", it.Inputs.Name, f.Text), Cause: err},
 			)
 		}
 		g.add(i, it.Copies, r)

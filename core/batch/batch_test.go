@@ -201,10 +201,11 @@ func TestMakeableFromTheDrawer(t *testing.T) {
 }
 
 func TestWhatAnOffcutWouldMake(t *testing.T) {
-	pieces := map[string][]layout.Piece{
-		"fits":      {{Name: "a", Width: 50 * mm, Height: 40 * mm, Copies: 2}},
-		"is wide":   {{Name: "a", Width: 101 * mm, Height: 10 * mm, Copies: 1}},
-		"has three": {{Name: "a", Width: 60 * mm, Height: 40 * mm, Copies: 2}},
+	pieces := []Blanks{
+		{"is wide", []layout.Piece{{Name: "a", Width: 101 * mm, Height: 10 * mm, Copies: 1}}},
+		{"fits", []layout.Piece{{Name: "a", Width: 50 * mm, Height: 40 * mm, Copies: 2}}},
+		{"has three", []layout.Piece{{Name: "a", Width: 60 * mm, Height: 40 * mm, Copies: 2}}},
+		{"cannot be made", nil},
 	}
 	if got := fitting(t.Context(), layout.Rect{Width: 100 * mm, Height: 45 * mm}, pieces); !reflect.DeepEqual(got, []string{"fits"}) {
 		t.Errorf("an offcut of 100 × 45 mm would make %v", got)
@@ -219,7 +220,7 @@ func TestNamesAreOnlyNames(t *testing.T) {
 		{Name: "Big (recycled, 90 lb)", Width: 300 * measure.Millimetre, Height: 300 * measure.Millimetre, Count: paper.Unlimited},
 	}
 	in.Mats = []dress.Dressing{{Piece: "tray", Where: dress.Walls, Layers: []dress.Layer{{Card: in.Card, Border: 2 * measure.Millimetre}}}}
-	stocks, err := Gather(t.Context(), []Item{{in, 1}}, nil, Choices{})
+	stocks, err := Gather(t.Context(), []Item{{Inputs: in, Copies: 1}}, nil, Choices{})
 	if err != nil {
 		t.Fatal(err)
 	}

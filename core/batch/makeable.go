@@ -68,21 +68,27 @@ type Use struct {
 // mostOffcuts is how many offcuts of a card are tried against other designs.
 const mostOffcuts = 3
 
-// OffcutUses tries the largest useful offcuts of each stock against designs.
-func OffcutUses(ctx context.Context, stocks []Stock, designs []design.Inputs) []Use {
-	pieces := map[string][]layout.Piece{}
-	for _, in := range designs {
-		r, err := design.Sketch(in)
-		if err != nil {
-			continue // a box that cannot be made comes out of nothing
-		}
-		for _, p := range r.Parts {
-			pieces[in.Name] = append(
-				pieces[in.Name],
-				layout.Piece{Name: p.ID, Width: p.Pattern.Width, Height: p.Pattern.Height, Copies: p.Copies(), Turn: true},
-			)
-		}
+// Blanks are what a box is cut from, under its name.
+type Blanks struct {
+	Name   string
+	Pieces []layout.Piece
+}
+
+// BlanksOf gives a design's blanks; none for one that cannot be made.
+func BlanksOf(in design.Inputs) []layout.Piece {
+	r, err := design.Sketch(in)
+	if err != nil {
+		return nil
 	}
+	var out []layout.Piece
+	for _, p := range r.Parts {
+		out = append(out, layout.Piece{Name: p.ID, Width: p.Pattern.Width, Height: p.Pattern.Height, Copies: p.Copies(), Turn: true})
+	}
+	return out
+}
+
+// OffcutUses tries the largest useful offcuts of each stock against boxes.
+func OffcutUses(ctx context.Context, stocks []Stock, boxes []Blanks) []Use {
 	var out []Use
 	for i, st := range stocks {
 		var useful []layout.Rect
@@ -96,23 +102,28 @@ func OffcutUses(ctx context.Context, stocks []Stock, designs []design.Inputs) []
 		}
 		slices.SortFunc(useful, func(a, b layout.Rect) int { return cmp.Compare(b.Width.MM()*b.Height.MM(), a.Width.MM()*a.Height.MM()) })
 		for _, o := range useful[:min(len(useful), mostOffcuts)] {
-			out = append(out, Use{i, o, fitting(ctx, o, pieces)})
+			out = append(out, Use{i, o, fitting(ctx, o, boxes)})
 		}
 	}
 	return out
 }
 
-// fitting names the designs that come whole out of one offcut: all their
-// pieces, laid on it together. pieces lists each design's blanks.
-func fitting(ctx context.Context, offcut layout.Rect, pieces map[string][]layout.Piece) []string {
+// mostUses is how many boxes are named for an offcut.
+const mostUses = 4
+
+// fitting names boxes that come whole out of one offcut: all their pieces,
+// laid on it together.
+func fitting(ctx context.Context, offcut layout.Rect, boxes []Blanks) []string {
 	var out []string
-	for name, blanks := range pieces {
-		job := &layout.Job{Sheets: []paper.Sheet{{Name: "offcut", Width: offcut.Width, Height: offcut.Height, Count: 1}}, Pieces: blanks}
-		if blankArea(blanks) > offcut.Width.MM()*offcut.Height.MM() || job.Check() != nil {
+	for _, b := range boxes {
+		job := &layout.Job{Sheets: []paper.Sheet{{Name: "offcut", Width: offcut.Width, Height: offcut.Height, Count: 1}}, Pieces: b.Pieces}
+		if len(b.Pieces) == 0 || slices.Contains(out, b.Name) || blankArea(b.Pieces) > offcut.Width.MM()*offcut.Height.MM() || job.Check() != nil {
 			continue
 		}
 		if laid, err := layout.Solve(ctx, job, layout.Effort{}); err == nil && len(laid.Unplaced) == 0 {
-			out = append(out, name)
+			if out = append(out, b.Name); len(out) == mostUses {
+				break
+			}
 		}
 	}
 	slices.Sort(out)

@@ -60,7 +60,12 @@ type seek struct {
 // sheet. Sizes are score to score and on the user's tick; no larger tick
 // fits. It fails at "sheet" when not even the smallest box does.
 func FindBiggest(ctx context.Context, in Inputs, ask Ask) (*Biggest, error) {
-	b, err := findBiggest(ctx, in, ask)
+	return findFollowing(ctx, in, ask, true)
+}
+
+// findFollowing does so, with what is near if that is wanted.
+func findFollowing(ctx context.Context, in Inputs, ask Ask, near bool) (*Biggest, error) {
+	b, err := findBiggest(ctx, in, ask, near)
 	if err == nil || fault.Of(err).Code != fault.NoRoom {
 		return b, err
 	}
@@ -79,13 +84,13 @@ func FindBiggest(ctx context.Context, in Inputs, ask Ask) (*Biggest, error) {
 	if follow == nil {
 		return nil, err
 	}
-	if b, err = findBiggest(ctx, in, ask); err == nil {
+	if b, err = findBiggest(ctx, in, ask, near); err == nil {
 		b.Follow = follow
 	}
 	return b, err
 }
 
-func findBiggest(ctx context.Context, in Inputs, ask Ask) (*Biggest, error) {
+func findBiggest(ctx context.Context, in Inputs, ask Ask, near bool) (*Biggest, error) {
 	s, err := style.ByID(in.Style)
 	if err != nil {
 		return nil, fault.At("style", err)
@@ -106,17 +111,17 @@ func findBiggest(ctx context.Context, in Inputs, ask Ask) (*Biggest, error) {
 	q := seek{ctx: ctx, in: in, style: s, ask: ask, tick: in.Tools.Tick, step: in.Tools.Tick.Length()}
 	free := q.free()
 	var found style.Extent
-	switch len(free) {
-	case 0:
+	switch {
+	case len(free) == 0:
 		return nil, fault.New(fault.NothingFree, "fixed", "leave one size or more free to grow")
-	case 1:
-		found = q.grow(q.sizes(style.Extent{}), free[0])
-	case 2:
-		found = q.widest(free[0], free[1])
-	default:
+	case len(ask.Fixed) == 0:
 		if found, err = q.scaled(); err != nil {
 			return nil, err
 		}
+	case len(free) == 1:
+		found = q.grow(q.sizes(style.Extent{}), free[0])
+	default:
+		found = q.widest(free[0], free[1])
 	}
 	if ctx.Err() != nil {
 		return nil, ctx.Err()
@@ -129,7 +134,10 @@ func findBiggest(ctx context.Context, in Inputs, ask Ask) (*Biggest, error) {
 			strings.ToLower(s.Name),
 		)
 	}
-	b := &Biggest{Size: found, Near: q.near(found, free)}
+	b := &Biggest{Size: found}
+	if near {
+		b.Near = q.near(found, free)
+	}
 	_, b.Used = q.fits(found)
 	return b, nil
 }
@@ -165,26 +173,80 @@ func (q *seek) limits(i int) (least, most measure.Length) {
 	return measure.Up(p.Min, q.tick), measure.Down(min(p.Max, q.ask.Sheet.Width+q.ask.Sheet.Height), q.tick)
 }
 
+// side says on which side of the border a size lies.
+type side int
+
+const (
+	fitting side = iota
+	tooLarge
+	unmade // it cannot be made at all: as a rule it is too small
+)
+
 // fits tells whether a box of the size comes out of the sheet, and how much
 // of it that uses.
 func (q *seek) fits(e style.Extent) (bool, float64) {
+	at, used := q.try(e)
+	return at == fitting, used
+}
+
+// last is the largest n from least to most whose size fits, by halving: of
+// two sizes that fit each smaller one does too, and what cannot be made lies
+// below those. Where that does not hold, as when a size between cannot be
+// made, every n is tried. 0 is none.
+func (q *seek) last(least, most int, size func(n int) style.Extent) int {
+	low, high, made := least-1, most+1, false
+	for high-low > 1 {
+		n := (low + high) / 2
+		switch at, _ := q.try(size(n)); at {
+		case tooLarge:
+			high = n
+		case fitting:
+			low, made = n, true
+		default:
+			low = n
+		}
+	}
+	if low < least {
+		return 0
+	}
+	if at, _ := q.try(size(low)); at == fitting {
+		return low
+	}
+	if !made && q.ctx.Err() == nil && high <= most {
+		// What was taken for too small was not.
+		for n := high - 1; n >= least; n-- {
+			if ok, _ := q.fits(size(n)); ok {
+				return n
+			}
+		}
+	}
+	return 0
+}
+
+// try works one size out.
+func (q *seek) try(e style.Extent) (side, float64) {
 	if q.ctx.Err() != nil {
-		return false, 0
+		return unmade, 0
+	}
+	for i, p := range q.style.Axes {
+		if *e.Axis(i) > p.Max {
+			return tooLarge, 0
+		}
 	}
 	r := Result{Inputs: q.in, Style: q.style}
 	spec, err := q.in.spec(q.style)
 	if err != nil {
-		return false, 0
+		return unmade, 0
 	}
 	r.Spec = spec
 	r.Spec.Lengths = maps.Clone(spec.Lengths)
 	q.style.Give(r.Spec.Lengths, e)
 	if r.inRange() != nil {
-		return false, 0
+		return unmade, 0
 	}
 	box, err := r.solved(&r.Spec)
 	if err != nil || r.inRange() != nil {
-		return false, 0
+		return unmade, 0
 	}
 	job := layout.Job{Sheets: []paper.Sheet{q.ask.Sheet}, Trimmer: q.in.Tools.Trimmer}
 	area, sheet := 0.0, q.ask.Sheet.Width.MM()*q.ask.Sheet.Height.MM()
@@ -194,7 +256,7 @@ func (q *seek) fits(e style.Extent) (bool, float64) {
 		}
 		w, h := p.Pattern.Width, p.Pattern.Height
 		if max(w, h) > q.in.Tools.Trimmer {
-			return false, 0
+			return tooLarge, 0
 		}
 		area += w.MM() * h.MM() * float64(p.Copies())
 		job.Pieces = append(
@@ -203,25 +265,27 @@ func (q *seek) fits(e style.Extent) (bool, float64) {
 		)
 	}
 	if area > sheet+1e-6 || job.Check() != nil {
-		return false, 0
+		return tooLarge, 0
 	}
 	if len(job.Pieces) > 1 || job.Pieces[0].Copies > 1 {
 		laid, err := layout.Solve(q.ctx, &job, layout.Effort{})
 		if err != nil || len(laid.Unplaced) > 0 {
-			return false, 0
+			return tooLarge, 0
 		}
 	}
-	return true, area / sheet
+	return fitting, area / sheet
 }
 
 // grow makes one axis as large as it goes; the zero extent when none does.
 func (q *seek) grow(e style.Extent, axis int) style.Extent {
 	least, most := q.limits(axis)
-	for l := most; l >= least; l -= q.step {
-		q.set(&e, axis, l)
-		if ok, _ := q.fits(e); ok {
-			return e
-		}
+	at := func(n int) style.Extent {
+		next := e
+		q.set(&next, axis, least+measure.Length(n-1)*q.step)
+		return next
+	}
+	if n := q.last(1, int((most-least)/q.step)+1, at); n > 0 {
+		return at(n)
 	}
 	return style.Extent{}
 }
@@ -256,9 +320,9 @@ func (q *seek) scaled() (style.Extent, error) {
 	if smallest <= 0 {
 		return style.Extent{}, fault.New(fault.TooSmall, "proportions", "proportions are three sizes over zero, such as 2, 1 and 1")
 	}
-	at := func(n measure.Length) style.Extent {
+	at := func(n int) style.Extent {
 		of := func(l measure.Length) measure.Length {
-			return measure.Nearest(measure.FromMM(l.MM()/smallest.MM()*(n*q.step).MM()), q.tick)
+			return measure.Nearest(measure.FromMM(l.MM()/smallest.MM()*(measure.Length(n)*q.step).MM()), q.tick)
 		}
 		e := style.Extent{Length: of(p.Length), Width: of(p.Width), Height: of(p.Height)}
 		for _, i := range q.style.Own() {
@@ -266,11 +330,8 @@ func (q *seek) scaled() (style.Extent, error) {
 		}
 		return e
 	}
-	for n := (q.ask.Sheet.Width + q.ask.Sheet.Height) / q.step; n > 0; n-- {
-		e := at(n)
-		if ok, _ := q.fits(e); ok {
-			return e, nil
-		}
+	if n := q.last(1, int((q.ask.Sheet.Width+q.ask.Sheet.Height)/q.step), at); n > 0 {
+		return at(n), nil
 	}
 	return style.Extent{}, nil
 }
@@ -293,26 +354,10 @@ func (q *seek) near(found style.Extent, free []int) []Choice {
 			if j == i || q.style.Axes[j] == q.style.Axes[i] {
 				continue
 			}
-			e := found
-			q.set(&e, i, *e.Axis(i)+q.step)
-			for n := range mostTrade {
-				q.set(&e, j, *e.Axis(j)-q.step)
-				if ok, _ := q.fits(e); ok {
-					out = append(
-						out,
-						Choice{
-							e,
-							fmt.Sprintf(
-								"%s %s more costs %s of the %s",
-								label(i),
-								show(q.step),
-								show(measure.Length(n+1)*q.step),
-								strings.ToLower(label(j)),
-							),
-						},
-					)
-					break
-				}
+			if n := q.trade(found, i, j); n > 0 {
+				e := q.traded(found, i, j, n)
+				out = append(out, Choice{e, fmt.Sprintf("%s %s more costs %s of the %s",
+					label(i), show(q.step), show(measure.Length(n)*q.step), strings.ToLower(label(j)))})
 			}
 		}
 	}
@@ -348,12 +393,34 @@ func (q *seek) near(found style.Extent, free []int) []Choice {
 	return out
 }
 
-// grown lets one axis grow alone as far as it goes.
-func (q *seek) grown(e style.Extent, axis int) style.Extent {
-	for next := e; ; e = next {
-		q.set(&next, axis, *next.Axis(axis)+q.step)
-		if ok, _ := q.fits(next); !ok {
-			return e
+// traded is a size with axis i a tick larger and j some ticks smaller.
+func (q *seek) traded(e style.Extent, i, j, ticks int) style.Extent {
+	q.set(&e, i, *e.Axis(i)+q.step)
+	q.set(&e, j, *e.Axis(j)-measure.Length(ticks)*q.step)
+	return e
+}
+
+// trade is how few ticks of axis j make up for one more of i; 0 when up to
+// mostTrade do not.
+func (q *seek) trade(e style.Extent, i, j int) int {
+	if at, _ := q.try(q.traded(e, i, j, mostTrade)); at == tooLarge {
+		return 0
+	}
+	for n := 1; n <= mostTrade; n++ {
+		if at, _ := q.try(q.traded(e, i, j, n)); at == fitting {
+			return n
 		}
 	}
+	return 0
+}
+
+// grown lets one axis grow alone as far as it goes.
+func (q *seek) grown(e style.Extent, axis int) style.Extent {
+	at := func(n int) style.Extent {
+		next := e
+		q.set(&next, axis, *next.Axis(axis)+measure.Length(n)*q.step)
+		return next
+	}
+	_, most := q.limits(axis)
+	return at(q.last(1, int((most-*e.Axis(axis))/q.step)+1, at))
 }

@@ -6,6 +6,7 @@ import (
 	"reflect"
 	"slices"
 	"strings"
+	"sync"
 
 	"brevium/core/dress"
 	"brevium/core/fault"
@@ -59,8 +60,16 @@ func (in *Inputs) SetStyle(id string) error {
 	return nil
 }
 
+// usualPieces keeps what pieces found, by unit and style: it is always the
+// same.
+var usualPieces sync.Map
+
 // pieces are the ids of the pieces a style makes at its usual size.
 func (in *Inputs) pieces(s *style.Style) ([]string, error) {
+	key := [2]string{string(in.Units), s.ID}
+	if known, there := usualPieces.Load(key); there {
+		return known.([]string), nil
+	}
 	usual := New("", in.Units, s.ID)
 	spec, err := usual.spec(s)
 	if err != nil {
@@ -74,6 +83,7 @@ func (in *Inputs) pieces(s *style.Style) ([]string, error) {
 	for _, p := range box.Parts {
 		out = append(out, p.ID)
 	}
+	usualPieces.Store(key, out)
 	return out, nil
 }
 

@@ -32,7 +32,7 @@ func BiggestOfEvery(ctx context.Context, in Inputs, now *Result, ask Ask) []Bigg
 			_ = fault.Guard(func() error {
 				with, err := in.With(s.ID, now)
 				if err == nil {
-					out[i].Biggest, err = FindBiggest(ctx, with, ask)
+					out[i].Biggest, err = findFollowing(ctx, with, ask, false)
 				}
 				return err
 			})

@@ -139,7 +139,7 @@ func (f inputsFile) inputs(rest strict.Rest) (Inputs, error) {
 	if r.err != nil {
 		return Inputs{}, r.err
 	}
-	return r.in, r.in.check()
+	return r.in, r.in.Check()
 }
 
 // reader turns the file into inputs, keeping the first fault.

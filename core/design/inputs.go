@@ -114,8 +114,8 @@ func (in *Inputs) CardOf(piece string) paper.Card {
 	return in.Card
 }
 
-// check refuses what no style could use.
-func (in *Inputs) check() error {
+// Check refuses what no style could use: inputs that pass can be written.
+func (in *Inputs) Check() error {
 	switch {
 	case !slices.Contains(measure.Units, in.Units):
 		return fault.New(fault.UnknownUnit, "units", "%q is not a unit; use in, cm or mm", in.Units)

@@ -9,7 +9,7 @@ import (
 // Sketch works out a design as far as its pieces: enough to draw the box and
 // to say what it costs in card, without sheets, checks or steps.
 func Sketch(in Inputs) (*Result, error) {
-	if err := in.check(); err != nil {
+	if err := in.Check(); err != nil {
 		return nil, err
 	}
 	s, err := style.ByID(in.Style)

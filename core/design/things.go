@@ -32,7 +32,7 @@ type (
 		Count   *int         `json:"count,omitempty"`
 		Ease    measure.Text `json:"ease,omitempty"`
 		Grams   float64      `json:"grams,omitempty"`
-		Up      []string     `json:"up,omitempty"`
+		Up      []string     `json:"up,omitzero"`
 		Squeeze int          `json:"squeeze,omitempty"`
 		Cards   int          `json:"cards,omitempty"`
 		Each    measure.Text `json:"each,omitempty"`

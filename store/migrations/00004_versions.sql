@@ -18,6 +18,8 @@ ALTER TABLE changes ADD COLUMN page TEXT NOT NULL DEFAULT '';
 INSERT INTO versions (box_id, state) SELECT id, inputs FROM boxes;
 UPDATE boxes SET version = (SELECT v.id FROM versions v WHERE v.box_id = boxes.id);
 
+CREATE INDEX boxes_by_date ON boxes (deleted_at, changed_at DESC, id DESC);
+
 -- What was undone, newest last, until another change is made.
 CREATE TABLE undone (
     id      INTEGER PRIMARY KEY AUTOINCREMENT,
@@ -41,6 +43,7 @@ ALTER TABLE lots DROP COLUMN deleted_at;
 ALTER TABLE things DROP COLUMN deleted_at;
 ALTER TABLE jobs DROP COLUMN deleted_at;
 DROP TABLE undone;
+DROP INDEX boxes_by_date;
 ALTER TABLE changes DROP COLUMN page;
 ALTER TABLE jobs DROP COLUMN version;
 ALTER TABLE boxes DROP COLUMN version;

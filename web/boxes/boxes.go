@@ -2,10 +2,7 @@
 package boxes
 
 import (
-	"context"
 	"embed"
-	"fmt"
-	"html/template"
 	"net/http"
 	"net/url"
 	"regexp"
@@ -15,8 +12,6 @@ import (
 
 	"brevium/core/contents"
 	"brevium/core/design"
-	"brevium/core/fault"
-	"brevium/core/inspect"
 	"brevium/core/measure"
 	"brevium/store"
 	"brevium/web/form"
@@ -30,15 +25,12 @@ var Templates embed.FS
 
 type room struct {
 	*page.Room
-	entries *page.Kept[entry]
+	looks *page.Kept[look]
 }
-
-// mostEntries bounds the boxes whose look is kept, some kilobytes each.
-const mostEntries = 2000
 
 // Routes adds the room's addresses.
 func Routes(e *echo.Echo, shared *page.Room) {
-	s := &room{shared, page.NewKept[entry](mostEntries)}
+	s := &room{shared, page.NewKept[look](mostLooks, shared.Disk)}
 	e.GET("/", s.list)
 	e.GET("/new", s.newBox)
 	e.POST("/new", s.makeBox)
@@ -65,21 +57,6 @@ func (s *room) preferUnits(c *echo.Context) error {
 		to = own
 	}
 	return page.Back(c, "%s", to)
-}
-
-func (s *room) list(c *echo.Context) error {
-	boxes, err := s.Store.Boxes(c.Request().Context())
-	if err != nil {
-		return err
-	}
-	view := listPage{Chrome: s.Chrome(c, "Boxes")}
-	for _, b := range boxes {
-		view.Boxes = append(view.Boxes, s.entryOf(c.Request().Context(), b, view.Units))
-	}
-	if n, err := strconv.ParseInt(c.QueryParam("deleted"), 10, 64); err == nil {
-		view.Deleted = n
-	}
-	return c.Render(http.StatusOK, "list.html", view)
 }
 
 func (s *room) newBox(c *echo.Context) error {
@@ -175,46 +152,6 @@ func (s *room) restore(c *echo.Context) error {
 	return page.Back(c, "/")
 }
 
-// entryOf is a box as the list shows it; one that can no longer be read or
-// worked out says why, and takes no other down.
-func (s *room) entryOf(ctx context.Context, b store.Box, unit measure.Unit) entry {
-	if b.Broken != nil {
-		return entry{Box: b, Problem: fault.Of(b.Broken).Text}
-	}
-	in := b.Inputs
-	in.Name = "" // the same box by another name looks the same
-	e := s.entries.Of(string(unit), in, func() entry {
-		var e entry
-		err := fault.Guard(func() error {
-			r, err := design.Make(context.WithoutCancel(ctx), in)
-			if err == nil {
-				e = entry{Style: r.Style.Name, Size: sizeLine(r, unit), Picture: page.BoxPicture(r), Verdict: worstOf(r)}
-			}
-			return err
-		})
-		if err != nil {
-			e.Problem = fault.Of(err).Text
-		}
-		return e
-	})
-	e.Box = b
-	return e
-}
-
-type listPage struct {
-	page.Chrome
-	Boxes   []entry
-	Deleted int64
-}
-
-// entry is one box in the list.
-type entry struct {
-	store.Box
-	Style, Size, Problem string
-	Picture              template.HTML
-	Verdict              inspect.Verdict
-}
-
 type newPage struct {
 	page.Chrome
 	BySize bool
@@ -245,12 +182,3 @@ func (p *newPage) fill(f *form.Form) {
 	}
 	p.Basis = form.BasisField(f, design.Scored)
 }
-
-// sizeLine is a box's clear inside in half a line, in the unit of the list.
-func sizeLine(r *design.Result, unit measure.Unit) string {
-	n := func(l measure.Length) string { return measure.Number(measure.Down(l, unit.Tick()), unit, unit.Tick()) }
-	x := r.Inside
-	return fmt.Sprintf("%s × %s × %s %s inside", n(x.Length), n(x.Width), n(x.Height), unit)
-}
-
-func worstOf(r *design.Result) inspect.Verdict { return inspect.Worst(r.Checks) }

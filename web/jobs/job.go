@@ -91,7 +91,9 @@ func (s *room) plan(ctx context.Context, w *work) error {
 		if !ok {
 			return fault.New(fault.Deleted, copiesName(it.Box), "%s is deleted; bring it back, or take it out with 0", w.nameOf(it.Box))
 		}
-		items = append(items, batch.Item{Inputs: b.Inputs, Copies: it.Copies})
+		item := batch.Item{Inputs: b.Inputs, Copies: it.Copies}
+		item.Made, _ = s.Made(ctx, item.One()) // what is wrong with it is said below
+		items = append(items, item)
 	}
 	lots, err := s.Store.Lots(ctx)
 	if err != nil {
@@ -189,7 +191,7 @@ func (s *room) changeOnce(c *echo.Context) error {
 
 // asked is what the job asks for by the form: read onto the job as the form's
 // page showed it, with what was changed elsewhere since.
-func (s *room) asked(c *echo.Context, f *form.Form, now store.Job, boxes []store.Box) (store.Job, error) {
+func (s *room) asked(c *echo.Context, f *form.Form, now store.Job, boxes []store.Named) (store.Job, error) {
 	base, own, text := now, true, now.Asked()
 	version, _ := strconv.ParseInt(f.Posted.Get("version"), 10, 64)
 	stale := version != 0 && version != now.Version
@@ -234,7 +236,7 @@ func (s *room) asked(c *echo.Context, f *form.Form, now store.Job, boxes []store
 }
 
 // readJob reads the form onto a job.
-func (s *room) readJob(f *form.Form, j store.Job, boxes []store.Box) store.Job {
+func (s *room) readJob(f *form.Form, j store.Job, boxes []store.Named) store.Job {
 	name := j.Name
 	j.Items = readItems(f, j.Items, boxes)
 	extra, err := strconv.ParseInt(f.Posted.Get("add"), 10, 64)

@@ -74,7 +74,7 @@ func (s *room) renderJob(c *echo.Context, status int, w *work, f *form.Form) err
 		Planned: w.State == store.Planned, Begun: w.State == store.Begun, Finished: w.State == store.Finished}
 	p.Tick = p.Units.Tick().Length().MM()
 	ctx := c.Request().Context()
-	boxes, err := s.Store.Boxes(ctx)
+	boxes, err := s.Store.Names(ctx)
 	if err != nil {
 		return err
 	}
@@ -82,8 +82,8 @@ func (s *room) renderJob(c *echo.Context, status int, w *work, f *form.Form) err
 	if len(w.stocks) > 0 {
 		p.sheets(w)
 		p.answer(ctx, w)
-		p.wheres(ctx, w)
-		p.fits(ctx, w, boxes)
+		p.wheres(ctx, s, w)
+		p.fits(ctx, s, w, boxes)
 	}
 	if c.Request().Header.Get("HX-Request") != "" {
 		return c.Render(status, "job-work", p)
@@ -92,7 +92,7 @@ func (s *room) renderJob(c *echo.Context, status int, w *work, f *form.Form) err
 }
 
 // fields readies what the ticket asks for.
-func (p *jobPage) fields(w *work, boxes []store.Box) {
+func (p *jobPage) fields(w *work, boxes []store.Named) {
 	f := p.Form
 	p.Name = f.Control("name", "Name of the job", "", w.Name)
 	for _, it := range w.Items {
@@ -253,7 +253,7 @@ func (p *jobPage) answer(ctx context.Context, w *work) {
 }
 
 // wheres draws, for every kind of piece, the box with the piece marked.
-func (p *jobPage) wheres(ctx context.Context, w *work) {
+func (p *jobPage) wheres(ctx context.Context, s *room, w *work) {
 	models, made := map[int]*draw.Model{}, map[int]*design.Result{}
 	for i := range w.stocks {
 		st := &w.stocks[i]
@@ -267,7 +267,7 @@ func (p *jobPage) wheres(ctx context.Context, w *work) {
 				continue
 			}
 			if models[o.Item] == nil {
-				r, err := design.Make(ctx, b.Inputs)
+				r, err := s.Made(ctx, batch.Item{Inputs: b.Inputs}.One())
 				if err != nil {
 					continue // a begun job goes on though its box was broken since
 				}
@@ -282,20 +282,18 @@ func (p *jobPage) wheres(ctx context.Context, w *work) {
 	}
 }
 
-// fits says which other designs come out of the useful offcuts.
-func (p *jobPage) fits(ctx context.Context, w *work, boxes []store.Box) {
-	var designs []design.Inputs
-	for _, b := range boxes {
-		if b.Broken == nil {
-			designs = append(designs, b.Inputs)
-		}
-	}
-	for _, u := range batch.OffcutUses(ctx, w.stocks, designs) {
+// fits says which other boxes come out of the useful offcuts.
+func (p *jobPage) fits(ctx context.Context, s *room, w *work, boxes []store.Named) {
+	known, all := s.blanks.of(ctx, s.Store, boxes)
+	for _, u := range batch.OffcutUses(ctx, w.stocks, known) {
 		line := fmt.Sprintf("The offcut of %s", page.Usable(u.Offcut.Width, u.Offcut.Height, p.Units))
-		if len(u.Makes) > 0 {
-			line += " would also make: " + strings.Join(u.Makes[:min(len(u.Makes), 4)], ", ") + "."
-		} else {
+		switch {
+		case len(u.Makes) > 0:
+			line += " would also make: " + strings.Join(u.Makes, ", ") + "."
+		case all:
 			line += " is too small for any box here whole; keep it for tags and bands."
+		default:
+			line += " may do for another box: look again in a moment."
 		}
 		p.Stocks[u.Stock].Fits = append(p.Stocks[u.Stock].Fits, line)
 	}

@@ -28,11 +28,12 @@ type room struct {
 	// searching is held by the one search that runs; the others wait, so that
 	// a core is always left for pages.
 	searching chan struct{}
+	blanks    blanks
 }
 
 // Routes adds the room's addresses.
 func Routes(e *echo.Echo, shared *page.Room) {
-	s := &room{shared, make(chan struct{}, 1)}
+	s := &room{Room: shared, searching: make(chan struct{}, 1)}
 	e.GET("/jobs", s.jobs)
 	e.POST("/jobs", s.makeJob)
 	e.GET("/jobs/:id", s.showJob)
@@ -50,7 +51,11 @@ type jobsPage struct {
 	Form  *form.Form
 	Name  form.Field
 	Boxes []jobBox
+	Older []jobBox // those that were not changed lately
 }
+
+// mostRecent is how many boxes are offered at once.
+const mostRecent = 30
 
 type jobEntry struct {
 	store.Job
@@ -79,13 +84,18 @@ func (s *room) showJobs(c *echo.Context, status int, f *form.Form) error {
 	if err != nil {
 		return err
 	}
-	boxes, err := s.Store.Boxes(ctx)
+	boxes, err := s.Store.Names(ctx)
 	if err != nil {
 		return err
 	}
 	names, view := namesOf(boxes), jobsPage{Chrome: s.Chrome(c, "Jobs"), Form: f}
 	for _, b := range boxes {
-		view.Boxes = append(view.Boxes, jobBox{b.ID, b.Name, f.Control(copiesName(b.ID), "Copies of "+b.Name, "", "")})
+		x := jobBox{b.ID, b.Name, f.Control(copiesName(b.ID), "Copies of "+b.Name, "", "")}
+		if len(view.Boxes) < mostRecent || x.Copies.Value != "" {
+			view.Boxes = append(view.Boxes, x)
+		} else {
+			view.Older = append(view.Older, x)
+		}
 	}
 	for _, j := range jobs {
 		view.Jobs = append(view.Jobs, jobEntry{j, makes(j.Items, names), stateWords[j.State]})
@@ -94,7 +104,7 @@ func (s *room) showJobs(c *echo.Context, status int, f *form.Form) error {
 	return c.Render(status, "jobs.html", view)
 }
 
-func namesOf(boxes []store.Box) map[int64]string {
+func namesOf(boxes []store.Named) map[int64]string {
 	names := map[int64]string{}
 	for _, b := range boxes {
 		names[b.ID] = b.Name
@@ -103,12 +113,12 @@ func namesOf(boxes []store.Box) map[int64]string {
 }
 
 // jobForm reads the form of a job, and the boxes that it may make.
-func (s *room) jobForm(c *echo.Context) (*form.Form, []store.Box, error) {
+func (s *room) jobForm(c *echo.Context) (*form.Form, []store.Named, error) {
 	posted, err := c.FormValues()
 	if err != nil {
 		return nil, nil, page.BadForm(err)
 	}
-	boxes, err := s.Store.Boxes(c.Request().Context())
+	boxes, err := s.Store.Names(c.Request().Context())
 	return form.New(posted, page.UnitsOf(c)), boxes, err
 }
 
@@ -127,7 +137,7 @@ func makes(items []store.JobItem, names map[int64]string) string {
 
 // readItems reads how many of each box are asked for; those that the form
 // does not name stay as they are.
-func readItems(f *form.Form, now []store.JobItem, boxes []store.Box) []store.JobItem {
+func readItems(f *form.Form, now []store.JobItem, boxes []store.Named) []store.JobItem {
 	items := slices.Clone(now)
 	var ids []int64
 	for _, b := range boxes {

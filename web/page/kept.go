@@ -2,28 +2,34 @@ package page
 
 import (
 	"crypto/sha256"
+	"encoding/json"
 	"sync"
 
 	"brevium/core/design"
+	"brevium/store"
 )
 
 // Kept holds what was worked out from inputs, so that it is not done again
-// while they are the same. It keeps the latest so many and forgets the rest.
+// while they are the same. It keeps the latest so many and forgets the rest;
+// with a disk it also asks there, and keeps there what that finds new.
 type Kept[V any] struct {
 	mu    sync.Mutex
 	most  int
+	disk  *store.Cache
 	byKey map[[sha256.Size]byte]V
 	order [][sha256.Size]byte
 }
 
-// NewKept keeps up to most values.
-func NewKept[V any](most int) *Kept[V] {
-	return &Kept[V]{most: most, byKey: map[[sha256.Size]byte]V{}}
+// NewKept keeps up to most values in memory, and on a disk if there is one.
+// What is kept on disk must come back whole from JSON.
+func NewKept[V any](most int, disk *store.Cache) *Kept[V] {
+	return &Kept[V]{most: most, disk: disk, byKey: map[[sha256.Size]byte]V{}}
 }
 
 // Of gives the value kept for the inputs and a word for what it is, or works
-// it out and keeps it. Two that ask at once may both work it out.
-func (k *Kept[V]) Of(what string, in design.Inputs, work func() V) V {
+// it out and keeps it. Two that ask at once may both work it out. An error is
+// not kept.
+func (k *Kept[V]) Of(what string, in design.Inputs, work func() (V, error)) (V, error) {
 	// The room that a comparison asks for is not in the design's file.
 	room, _ := in.Room.Length.MarshalJSON()
 	wide, _ := in.Room.Width.MarshalJSON()
@@ -33,9 +39,26 @@ func (k *Kept[V]) Of(what string, in design.Inputs, work func() V) V {
 	v, there := k.byKey[key]
 	k.mu.Unlock()
 	if there {
-		return v
+		return v, nil
 	}
-	v = work()
+	if text, there := k.disk.Get(key[:]); there && json.Unmarshal(text, &v) == nil {
+		k.keep(key, v)
+		return v, nil
+	}
+	v, err := work()
+	if err != nil {
+		return v, err
+	}
+	k.keep(key, v)
+	if k.disk != nil {
+		if text, err := json.Marshal(v); err == nil {
+			k.disk.Put(key[:], text)
+		}
+	}
+	return v, nil
+}
+
+func (k *Kept[V]) keep(key [sha256.Size]byte, v V) {
 	k.mu.Lock()
 	defer k.mu.Unlock()
 	if _, there := k.byKey[key]; !there {
@@ -46,5 +69,4 @@ func (k *Kept[V]) Of(what string, in design.Inputs, work func() V) V {
 		delete(k.byKey, k.order[0])
 		k.order = k.order[1:]
 	}
-	return v
 }

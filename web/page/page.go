@@ -4,6 +4,7 @@ package page
 
 import (
 	"cmp"
+	"context"
 	"embed"
 	"errors"
 	"fmt"
@@ -32,10 +33,13 @@ import (
 type Room struct {
 	Store *store.Store
 	Log   *slog.Logger
-	// Pictures are the styles' small pictures and what their card costs.
-	Pictures *Kept[Sketch]
+	// Disk keeps what was worked out over a restart; it may be nil.
+	Disk *store.Cache
 	// Notices stand on every page.
 	Notices []string
+
+	sketches *Kept[Sketch]
+	results  *Kept[*design.Result]
 }
 
 // Sketch is a box in small: its picture, the area of its card in mm², or why
@@ -46,18 +50,49 @@ type Sketch struct {
 	Fault   *fault.Fault
 }
 
-// mostPictures bounds the sketches kept: some kilobytes each.
-const mostPictures = 2000
+// What is kept in memory at most: sketches are some kilobytes each, results
+// some hundreds.
+const (
+	mostSketches = 2000
+	mostResults  = 48
+)
 
 // NewRoom readies what the rooms share.
-func NewRoom(kept *store.Store, log *slog.Logger) *Room {
-	return &Room{Store: kept, Log: log, Pictures: NewKept[Sketch](mostPictures)}
+func NewRoom(kept *store.Store, disk *store.Cache, log *slog.Logger) *Room {
+	return &Room{
+		Store: kept, Disk: disk, Log: log,
+		sketches: NewKept[Sketch](mostSketches, disk), results: NewKept[*design.Result](mostResults, nil),
+	}
+}
+
+// Made works a design out, once for the same inputs. Nobody may change the
+// result.
+func (s *Room) Made(ctx context.Context, in design.Inputs) (*design.Result, error) {
+	if err := in.Check(); err != nil {
+		return nil, err
+	}
+	return s.results.Of("made", in, func() (*design.Result, error) {
+		r, err := design.Make(ctx, in)
+		if err == nil {
+			err = ctx.Err() // one that was broken off may not be the best
+		}
+		return r, err
+	})
+}
+
+// Before is a box as it stood before a change: worked out, or where that goes
+// wrong at the sheets, its pieces only.
+func (s *Room) Before(ctx context.Context, in design.Inputs) (*design.Result, error) {
+	if r, err := s.Made(ctx, in); err == nil {
+		return r, nil
+	}
+	return design.Sketch(in)
 }
 
 // Sketched draws a box in small, once for the same inputs. One that panics
 // is a fault of that box alone.
 func (s *Room) Sketched(in design.Inputs) Sketch {
-	return s.Pictures.Of("sketch", in, func() Sketch {
+	out, _ := s.sketches.Of("sketch", in, func() (Sketch, error) {
 		var out Sketch
 		err := fault.Guard(func() error {
 			r, err := design.Sketch(in)
@@ -72,20 +107,23 @@ func (s *Room) Sketched(in design.Inputs) Sketch {
 				s.Log.Error("a style cannot be sketched", "style", in.Style, "error", out.Fault.Cause)
 			}
 		}
-		return out
+		return out, nil
 	})
+	return out
 }
 
 //go:embed *.html
 var own embed.FS
 
 // Templates parses the pages of all rooms, each of which brings its own.
-func Templates(rooms ...fs.FS) (*echo.TemplateRenderer, error) {
+// static gives the address of a file that ships with them.
+func Templates(static func(name string) string, rooms ...fs.FS) (*echo.TemplateRenderer, error) {
 	t := template.New("").Funcs(template.FuncMap{
 		"inc":    func(i int) int { return i + 1 },
 		"legend": legend,
 		"lower":  strings.ToLower,
 		"num":    num,
+		"static": static,
 	})
 	for _, room := range append(rooms, own) {
 		if _, err := t.ParseFS(room, "*.html"); err != nil {
@@ -284,7 +322,7 @@ func StopURL(id int64, stop string) string {
 
 // Try works the inputs out, or notes what is wrong with them.
 func (s *Room) Try(c *echo.Context, f *form.Form, in *design.Inputs) *design.Result {
-	made, err := design.Make(c.Request().Context(), *in)
+	made, err := s.Made(c.Request().Context(), *in)
 	if err != nil {
 		x := *fault.Of(err)
 		x.Field = form.MatFault(in, x.Field)

@@ -22,7 +22,7 @@ func (s *room) result(c *echo.Context) (store.Box, *design.Result, error) {
 	if err != nil {
 		return b, nil, err
 	}
-	r, err := design.Make(c.Request().Context(), b.Inputs)
+	r, err := s.Made(c.Request().Context(), b.Inputs)
 	return b, r, err
 }
 

@@ -75,7 +75,7 @@ func (s *room) take(c *echo.Context, f *form.Form, b store.Box, i int) (taken, e
 	f.Unit, f.Tick = base.Units, base.Units.Tick()
 	f.Posted.Del(f.Posted.Get("take"))
 	in := base.Clone()
-	now, err := design.Sketch(base)
+	now, err := s.Before(c.Request().Context(), base)
 	if err == nil {
 		stops[i].read(f, &in, now)
 	} else if !page.IsFault(err) {

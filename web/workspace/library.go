@@ -88,7 +88,7 @@ var errNotTaken = errors.New("the change cannot be taken")
 func (s *room) withThings(c *echo.Context, b store.Box, things []contents.Thing) error {
 	f := form.New(nil, b.Inputs.Units)
 	b, err := s.alter(c, func(b store.Box, in *design.Inputs) error {
-		now, err := design.Sketch(b.Inputs)
+		now, err := s.Before(c.Request().Context(), b.Inputs)
 		if err != nil {
 			return err
 		}

@@ -141,7 +141,7 @@ func (s *room) workspace(c *echo.Context, status int, b store.Box, i int, f *for
 		return err
 	}
 	if r == nil {
-		if r, err = design.Make(c.Request().Context(), b.Inputs); err != nil && !page.IsFault(err) {
+		if r, err = s.Made(c.Request().Context(), b.Inputs); err != nil && !page.IsFault(err) {
 			return err
 		}
 		if err != nil {

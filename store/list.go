@@ -1,0 +1,104 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"strings"
+)
+
+// Order is how a list of boxes is sorted.
+type Order string
+
+// The orders of the list.
+const (
+	ByDate  Order = "date" // the last changed first
+	ByName  Order = "name"
+	ByStyle Order = "style"
+	ByThing Order = "thing"
+)
+
+// Orders lists the orders as they are offered.
+var Orders = []Order{ByDate, ByName, ByStyle, ByThing}
+
+var orderings = map[Order]string{
+	ByDate:  `b.changed_at DESC, b.id DESC`,
+	ByName:  `b.name COLLATE NOCASE, b.id`,
+	ByStyle: `json_extract(b.inputs, '$.style'), b.name COLLATE NOCASE, b.id`,
+	ByThing: `json_extract(b.inputs, '$.contents[0].name') IS NULL, json_extract(b.inputs, '$.contents[0].name') COLLATE NOCASE, b.id`,
+}
+
+// Listing says which boxes are listed. Words are looked for in the name, the
+// things and the date (2026-11-25), and each is found or one of Styles, the
+// ids of the styles that the word may mean.
+type Listing struct {
+	Words       []Word
+	Order       Order
+	From, Count int
+}
+
+// Word is a word that is looked for.
+type Word struct {
+	Text   string
+	Styles []string
+}
+
+// List lists boxes, and tells how many there are in all.
+func (s *Store) List(ctx context.Context, l Listing) (boxes []Box, all int, err error) {
+	where, args := `WHERE b.deleted_at IS NULL`, []any{}
+	for _, w := range l.Words {
+		styles, err := json.Marshal(append([]string{}, w.Styles...))
+		if err != nil {
+			return nil, 0, err
+		}
+		like := "%" + strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`).Replace(w.Text) + "%"
+		where += ` AND (b.name LIKE ? ESCAPE '\'
+			OR date(b.changed_at / 1000, 'unixepoch', 'localtime') LIKE ? ESCAPE '\'
+			OR json_extract(b.inputs, '$.style') IN (SELECT value FROM json_each(?))
+			OR EXISTS (SELECT 1 FROM json_each(b.inputs, '$.contents') t WHERE json_extract(t.value, '$.name') LIKE ? ESCAPE '\'))`
+		args = append(args, like, like, string(styles), like)
+	}
+	if err := s.db.QueryRowContext(ctx, `SELECT count(*) FROM boxes b `+where, args...).Scan(&all); err != nil {
+		return nil, 0, err
+	}
+	order, known := orderings[l.Order]
+	if !known {
+		order = orderings[ByDate]
+	}
+	rows, err := s.db.QueryContext(ctx, `SELECT `+columns+fromBoxes+where+` ORDER BY `+order+` LIMIT ? OFFSET ?`, append(args, l.Count, l.From)...)
+	if err != nil {
+		return nil, 0, err
+	}
+	defer rows.Close()
+	for rows.Next() {
+		b, err := scan(rows)
+		if err != nil {
+			return nil, 0, err
+		}
+		boxes = append(boxes, b)
+	}
+	return boxes, all, rows.Err()
+}
+
+// Named is a box by its name only.
+type Named struct {
+	ID, Version int64
+	Name        string
+}
+
+// Names lists the boxes by name, the last changed first.
+func (s *Store) Names(ctx context.Context) ([]Named, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT id, version, name FROM boxes WHERE deleted_at IS NULL ORDER BY changed_at DESC, id DESC`)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var out []Named
+	for rows.Next() {
+		var n Named
+		if err := rows.Scan(&n.ID, &n.Version, &n.Name); err != nil {
+			return nil, err
+		}
+		out = append(out, n)
+	}
+	return out, rows.Err()
+}

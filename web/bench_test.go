@@ -1,0 +1,47 @@
+package web
+
+import (
+	"testing"
+
+	"brevium/core/measure"
+	"brevium/web/page"
+)
+
+// The stops of a box, changed anew each time.
+func BenchmarkAStop(b *testing.B) {
+	x := newTable(b)
+	id := x.jarBox()
+	depths := []string{"1", "1 1/16", "1 1/8", "1 3/16", "1 1/4"}
+	for _, stop := range []struct{ name, field string }{{"contents", "contents[0].ease"}, {"box", "options.lid.depth"}, {"fit", "options.lid.allowance"}, {"sheets", "copies"}} {
+		b.Run(stop.name+"/view", func(b *testing.B) {
+			for b.Loop() {
+				x.get(page.StopURL(id, stop.name))
+			}
+		})
+	}
+	b.Run("box/change", func(b *testing.B) {
+		n := 0
+		for b.Loop() {
+			n++
+			x.post(page.StopURL(id, "box"), "options.lid.depth", depths[n%len(depths)])
+		}
+	})
+	b.Run("box/new size", func(b *testing.B) {
+		n := 0
+		for b.Loop() {
+			n++
+			in := x.box(id).Inputs
+			in.Things[0].Length += measure.Length(n) * measure.Micrometre
+			x.post(page.StopURL(id, "contents"), "contents[0].length", measure.Field(in.Things[0].Length, measure.In))
+			x.get(page.StopURL(id, "box"))
+		}
+	})
+}
+
+func BenchmarkTheBiggest(b *testing.B) {
+	x := newTable(b)
+	x.jarBox()
+	for b.Loop() {
+		x.get("/boxes/1/biggest")
+	}
+}

@@ -1,0 +1,163 @@
+package boxes
+
+import (
+	"context"
+	"fmt"
+	"html/template"
+	"net/http"
+	"net/url"
+	"strconv"
+	"strings"
+	"sync"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/design"
+	"brevium/core/fault"
+	"brevium/core/inspect"
+	"brevium/core/measure"
+	"brevium/core/style"
+	"brevium/store"
+	"brevium/web/form"
+	"brevium/web/page"
+)
+
+// How many boxes the list shows at first, and each time one scrolls on.
+const (
+	firstBoxes = 12
+	moreBoxes  = 24
+	mostWords  = 6
+)
+
+// listPage is the list of boxes, or the next part of it.
+type listPage struct {
+	page.Chrome
+	Boxes   []entry
+	Deleted int64
+	All     int    // that were found
+	Any     bool   // boxes at all
+	Next    string // where the next part is; "" at the end
+	Find    string
+	Order   form.Field
+}
+
+// entry is one box in the list.
+type entry struct {
+	store.Box
+	look
+	When string
+}
+
+// look is what the list shows of a box; it follows from its inputs.
+type look struct {
+	Style, Size, Problem string
+	Picture              template.HTML
+	Verdict              inspect.Verdict
+}
+
+// mostLooks bounds the boxes whose look is kept in memory, some kilobytes
+// each.
+const mostLooks = 2000
+
+var orderWords = map[store.Order]string{
+	store.ByDate: "the last changed first", store.ByName: "by name", store.ByStyle: "by kind of box", store.ByThing: "by what goes in",
+}
+
+func (s *room) list(c *echo.Context) error {
+	ctx, q := c.Request().Context(), c.QueryParams()
+	view := listPage{Chrome: s.Chrome(c, "Boxes"), Find: strings.TrimSpace(q.Get("find"))}
+	l := store.Listing{Words: words(view.Find), Order: store.Order(q.Get("order")), Count: firstBoxes}
+	if from, err := strconv.Atoi(q.Get("from")); err == nil && from > 0 {
+		l.From, l.Count = from, moreBoxes
+	}
+	boxes, all, err := s.Store.List(ctx, l)
+	if err != nil {
+		return err
+	}
+	view.All, view.Any = all, all > 0 || view.Find != ""
+	view.Boxes = s.entries(ctx, boxes, view.Units)
+	if end := l.From + len(boxes); end < all {
+		next := url.Values{"from": {strconv.Itoa(end)}}
+		for _, name := range []string{"find", "order"} {
+			if v := q.Get(name); v != "" {
+				next.Set(name, v)
+			}
+		}
+		view.Next = "/?" + next.Encode()
+	}
+	var orders []form.Choice
+	for _, o := range store.Orders {
+		orders = append(orders, form.Choice{Value: string(o), Label: orderWords[o]})
+	}
+	view.Order = form.New(q, view.Units).ChoiceField("order", "In order", "", string(store.ByDate), orders...)
+	if n, err := strconv.ParseInt(q.Get("deleted"), 10, 64); err == nil {
+		view.Deleted = n
+	}
+	if c.Request().Header.Get("HX-Request") != "" {
+		return c.Render(http.StatusOK, "boxes", view)
+	}
+	return c.Render(http.StatusOK, "list.html", view)
+}
+
+// words are what is looked for, each with the styles whose name has it.
+func words(find string) []store.Word {
+	var out []store.Word
+	for _, w := range strings.Fields(find) {
+		if len(out) == mostWords {
+			break
+		}
+		x := store.Word{Text: w}
+		for _, s := range style.All {
+			if strings.Contains(strings.ToLower(s.Name), strings.ToLower(w)) {
+				x.Styles = append(x.Styles, s.ID)
+			}
+		}
+		out = append(out, x)
+	}
+	return out
+}
+
+// entries readies the boxes for the list; they do not wait for one another.
+func (s *room) entries(ctx context.Context, boxes []store.Box, unit measure.Unit) []entry {
+	out := make([]entry, len(boxes))
+	var all sync.WaitGroup
+	for i, b := range boxes {
+		all.Go(func() {
+			out[i] = entry{b, s.lookOf(ctx, b, unit), b.Changed.Format("2 January 2006")}
+		})
+	}
+	all.Wait()
+	return out
+}
+
+// lookOf is what a box looks like; one that can no longer be read or worked
+// out says why, and takes no other down.
+func (s *room) lookOf(ctx context.Context, b store.Box, unit measure.Unit) look {
+	if b.Broken != nil {
+		return look{Problem: fault.Of(b.Broken).Text}
+	}
+	in := b.Inputs
+	in.Name = "" // the same box by another name looks the same
+	out, _ := s.looks.Of("look in "+string(unit), in, func() (look, error) {
+		var l look
+		err := fault.Guard(func() error {
+			r, err := design.Make(ctx, in)
+			if err == nil {
+				l = look{Style: r.Style.Name, Size: sizeLine(r, unit), Picture: page.BoxPicture(r), Verdict: inspect.Worst(r.Checks)}
+			}
+			return err
+		})
+		if err != nil {
+			l.Problem = fault.Of(err).Text
+		}
+		return l, ctx.Err()
+	})
+	return out
+}
+
+// sizeLine is a box's clear inside in half a line, in the unit of the list.
+func sizeLine(r *design.Result, unit measure.Unit) string {
+	n := func(l measure.Length) string { return measure.Number(measure.Down(l, unit.Tick()), unit, unit.Tick()) }
+	x := r.Inside
+	return fmt.Sprintf("%s × %s × %s %s inside", n(x.Length), n(x.Width), n(x.Height), unit)
+}

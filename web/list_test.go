@@ -1,0 +1,140 @@
+package web
+
+import (
+	"compress/gzip"
+	"fmt"
+	"io"
+	"net/http"
+	"net/http/httptest"
+	"regexp"
+	"strings"
+	"testing"
+
+	"brevium/core/contents"
+	"brevium/core/design"
+	"brevium/core/measure"
+	"brevium/web/form"
+)
+
+// many is a table with boxes of several kinds.
+func many(t *testing.T, n int) *table {
+	t.Helper()
+	x := newTable(t)
+	for i := range n {
+		in := design.New(fmt.Sprintf("Box %02d", i), measure.MM, []string{"tray", "tray-lid", "hinged-carton"}[i%3])
+		if i%5 == 0 {
+			thing := form.NewThing(contents.Round)
+			thing.Name = "Lantern"
+			in.Things = []contents.Thing{thing}
+		}
+		if _, err := x.store.Add(t.Context(), in); err != nil {
+			t.Fatal(err)
+		}
+	}
+	return x
+}
+
+var boxNames = regexp.MustCompile(`<h2><a href="/boxes/\d+">([^<]+)</a>`)
+var nextPart = regexp.MustCompile(`hx-get="(/\?[^"]+)"`)
+
+// listed follows the list to its end and gives the names in order.
+func (x *table) listed(path string) (names []string, parts int) {
+	x.t.Helper()
+	for {
+		_, body, _ := x.get(path)
+		parts++
+		for _, m := range boxNames.FindAllStringSubmatch(body, -1) {
+			names = append(names, m[1])
+		}
+		m := nextPart.FindStringSubmatch(body)
+		if m == nil || parts > 20 {
+			return names, parts
+		}
+		path = strings.ReplaceAll(m[1], "&amp;", "&")
+	}
+}
+
+func TestTheListLoadsAsOneScrolls(t *testing.T) {
+	x := many(t, 50)
+	names, parts := x.listed("/")
+	seen := map[string]bool{}
+	for _, n := range names {
+		seen[n] = true
+	}
+	if len(seen) != 50 || len(names) != 50 || parts != 3 || names[0] != "Box 49" {
+		t.Errorf("%d boxes, %d different, in %d parts, first %s", len(names), len(seen), parts, names[0])
+	}
+}
+
+func TestTheListIsSearchedAndSorted(t *testing.T) {
+	x := many(t, 15)
+	today := x.box(1).Changed.Format("2006-01-02")
+	for find, want := range map[string]int{
+		"box+03": 1, "lantern": 3, "LANTERN+tray": 1, "carton": 5, "lift-off": 5, today: 15, "1999": 0, "%25": 0, "_": 0, "nothing+of+the+kind": 0,
+	} {
+		if names, _ := x.listed("/?find=" + find); len(names) != want {
+			t.Errorf("%s: %d boxes %v; want %d", find, len(names), names, want)
+		}
+	}
+	if names, _ := x.listed("/?order=name"); names[0] != "Box 00" || names[14] != "Box 14" {
+		t.Errorf("by name: %v", names)
+	}
+	if names, _ := x.listed("/?order=thing"); names[0] != "Box 00" || names[1] != "Box 05" || names[3] != "Box 01" {
+		t.Errorf("by thing: %v", names)
+	}
+	if names, _ := x.listed("/?order=style"); names[0] != "Box 02" {
+		t.Errorf("by style: %v", names)
+	}
+	if names, _ := x.listed("/?order=hat&from=-3"); len(names) != 15 {
+		t.Errorf("an order that is none: %v", names)
+	}
+	if _, body, _ := x.get("/?find=1999"); !strings.Contains(body, "No box has “1999”") {
+		t.Error("nothing found, nothing said")
+	}
+}
+
+// Files are named by their sums and kept for a year, compressed once; pages
+// are compressed as they go.
+func TestFilesAndPagesTravelSmall(t *testing.T) {
+	x := many(t, 12)
+	ask := func(path string, headers ...string) *http.Response {
+		q := httptest.NewRequest(http.MethodGet, path, nil)
+		for i := 0; i < len(headers); i += 2 {
+			q.Header.Set(headers[i], headers[i+1])
+		}
+		r := httptest.NewRecorder()
+		x.http.ServeHTTP(r, q)
+		return r.Result()
+	}
+	r := ask("/", "Accept-Encoding", "gzip")
+	z, err := gzip.NewReader(r.Body)
+	if err != nil || r.Header.Get("Content-Encoding") != "gzip" {
+		t.Fatalf("the list is not compressed: %v", err)
+	}
+	body, err := io.ReadAll(z)
+	if err != nil {
+		t.Fatal(err)
+	}
+	address := regexp.MustCompile(`/static/app\.js\?v=[0-9a-f]+`).FindString(string(body))
+	if address == "" {
+		t.Fatal("scripts are not named by their sums")
+	}
+	r = ask(address, "Accept-Encoding", "gzip")
+	if !strings.Contains(r.Header.Get("Cache-Control"), "immutable") || r.Header.Get("Content-Encoding") != "gzip" || !strings.HasPrefix(r.Header.Get("Content-Type"), "text/javascript") {
+		t.Errorf("%s: %v", address, r.Header)
+	}
+	if again := ask(address, "If-None-Match", r.Header.Get("ETag")); again.StatusCode != http.StatusNotModified {
+		t.Errorf("asked again: %d", again.StatusCode)
+	}
+	if r := ask("/static/app.js?v=0000"); strings.Contains(r.Header.Get("Cache-Control"), "immutable") || r.Header.Get("ETag") == "" {
+		t.Errorf("by another sum: %v", r.Header)
+	}
+	for _, path := range []string{"/static/", "/static/vendor", "/static/../server.go", "/static/none.js"} {
+		if r := ask(path); r.StatusCode != http.StatusNotFound {
+			t.Errorf("%s: %d", path, r.StatusCode)
+		}
+	}
+	if r := ask("/boxes/1/sheet.pdf", "Accept-Encoding", "gzip"); r.Header.Get("Content-Encoding") != "" {
+		t.Error("a PDF is compressed twice")
+	}
+}
