@@ -102,3 +102,26 @@ func TestRefusalsComeAsASentence(t *testing.T) {
 		t.Errorf("%d %q %v", code, body, header)
 	}
 }
+
+// What another window changed meanwhile is shown beside what was typed, and
+// the maker chooses by a button.
+func TestAClashIsSettledInTheBrowser(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	b := openBrowser(t, x)
+	b.visit("/boxes/1/box")
+	depth := `[name="options.lid.depth"]`
+	x.as("another", x.box(id).Version, "/boxes/1/box", "options.lid.depth", "1 1/4")
+	b.set(depth, "1 1/2")
+	b.says("In another window this was changed to")
+	b.do(js(`document.querySelector('button[name=take]').click()`))
+	b.until(`document.querySelector('` + depth + `').value == "1 1/4" && !document.body.innerText.includes("In another window")`)
+	x.as("another", x.box(id).Version, "/boxes/1/box", "options.lid.depth", "1 1/8")
+	b.set(depth, "1 3/8")
+	b.says("In another window this was changed to")
+	b.do(js(`[...document.querySelectorAll(".clash button")].find(e => e.innerText.startsWith("Keep")).click()`))
+	b.until(`document.querySelector('` + depth + `').value == "1 3/8" && !document.body.innerText.includes("In another window")`)
+	if got := x.box(id).Inputs.Lengths["lid.depth"]; got != 11*measure.Inch/8 {
+		t.Errorf("kept, the lid is %v deep", got.MM())
+	}
+}

@@ -72,7 +72,7 @@ func New(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...stri
 	data.Routes(e, shared)
 
 	// Forms are only taken from this application's own pages.
-	return http.NewCrossOriginProtection().Handler(e), nil
+	return shared.Turns.Page(http.NewCrossOriginProtection().Handler(e)), nil
 }
 
 // leastGzip is the shortest answer worth compressing, in bytes.

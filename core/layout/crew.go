@@ -18,6 +18,7 @@ type crew struct {
 	rounds   int       // left, when work is the bound
 	steps    int
 	master   *master
+	yield    func()
 
 	mu     sync.Mutex
 	bound  Bound
@@ -25,7 +26,10 @@ type crew struct {
 }
 
 func newCrew(ctx context.Context, j *Job, e Effort, bound Bound, start time.Time) *crew {
-	c := &crew{job: j, ctx: ctx, start: start, rounds: e.Rounds, steps: e.Steps, bound: bound}
+	c := &crew{job: j, ctx: ctx, start: start, rounds: e.Rounds, steps: e.Steps, bound: bound, yield: e.Yield}
+	if c.yield == nil {
+		c.yield = func() {}
+	}
 	if e.Seconds > 0 {
 		c.deadline = c.start.Add(time.Duration((1 - tidyShare) * e.Seconds * float64(time.Second)))
 		c.end = c.start.Add(time.Duration(e.Seconds * float64(time.Second)))
@@ -44,6 +48,7 @@ func (c *crew) timed() bool { return !c.deadline.IsZero() }
 
 // stop tells the workers to end: the time is up, or someone said so.
 func (c *crew) stop() bool {
+	c.yield()
 	return c.ctx.Err() != nil || c.timed() && time.Now().After(c.deadline)
 }
 

@@ -21,6 +21,9 @@ type Effort struct {
 	Better func(*Result)
 	// Start, when set, is a layout of the same job to do better than.
 	Start *Result
+	// Yield, when set, is called over and over by all who search; one that
+	// waits there leaves the machine to others.
+	Yield func()
 }
 
 // stepsPerRound is how many ruins and recreations each worker makes before

@@ -24,7 +24,7 @@ import (
 
 // How many boxes the list shows at first, and each time one scrolls on.
 const (
-	firstBoxes = 12
+	firstBoxes = 9
 	moreBoxes  = 24
 	mostWords  = 6
 )

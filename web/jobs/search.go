@@ -21,6 +21,10 @@ import (
 // mostSeconds is the longest search that a page may ask for.
 const mostSeconds = 300
 
+// betweenDrawings is how long a better layout waits to be drawn and kept while
+// others are still found.
+const betweenDrawings = time.Second
+
 // progress is one line of a search's answer.
 type progress struct {
 	Says string  `json:"says"`
@@ -61,6 +65,7 @@ func (s *room) search(c *echo.Context) error {
 			}
 		}
 	}
+	defer s.Turns.Leave()()
 	if !s.wait(c.Request().Context(), tell) {
 		return nil // the page has gone
 	}
@@ -97,6 +102,7 @@ func (s *room) look(c *echo.Context, w *work, all time.Duration, tell func(progr
 		pieces += len(st.Job.Pieces)
 	}
 	start := time.Now()
+	var drawn time.Time
 	for i := range w.stocks {
 		st := &w.stocks[i]
 		share := float64(len(st.Job.Pieces)) / float64(pieces)
@@ -105,7 +111,7 @@ func (s *room) look(c *echo.Context, w *work, all time.Duration, tell func(progr
 		laid, err := layout.Solve(
 			ctx,
 			st.Job,
-			layout.Effort{Seconds: share * all.Seconds(), Start: st.Layout, Better: func(r *layout.Result) {
+			layout.Effort{Seconds: share * all.Seconds(), Start: st.Layout, Yield: s.Turns.Wait, Better: func(r *layout.Result) {
 				p := progress{
 					Says: fmt.Sprintf(
 						"%s: %s, %.0f %% used; at least %d",
@@ -116,10 +122,12 @@ func (s *room) look(c *echo.Context, w *work, all time.Duration, tell func(progr
 					),
 					Part: time.Since(start).Seconds() / all.Seconds(),
 				}
-				if !first && before.Dearer(r) {
+				// Many come in the first moments; not each is drawn.
+				if !first && before.Dearer(r) && time.Since(drawn) > betweenDrawings {
 					st.Layout = r
 					s.keep(ctx, w)
 					p.HTML = s.sheetsHTML(c, w)
+					drawn = time.Now()
 				}
 				first = false
 				tell(p)

@@ -37,6 +37,7 @@ type Room struct {
 	Disk *store.Cache
 	// Notices stand on every page.
 	Notices []string
+	Turns   Turns
 
 	sketches *Kept[Sketch]
 	results  *Kept[*design.Result]
