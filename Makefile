@@ -1,6 +1,7 @@
 # make demo   build, load demo data, serve on a loopback port
 # make test   everything: core, store, commands, pages in a real browser
 # make test-core, make check   the core alone; form, vet, staticcheck, races
+# make load, make soak   a thousand boxes and fifty makers; ten minutes of all that can go wrong
 # make bench  the benchmarks, and the table of layouts (SEED=7 for other jobs)
 # make assets refresh the front-end packages under web/static/vendor (npm)
 
@@ -9,7 +10,7 @@ SEED    ?= 1
 VERSION := $(shell git describe --tags --always 2>/dev/null || echo dev)
 BINARY  := bin/brevium
 
-.PHONY: build demo test test-core check race bench assets chromium screenshots licences release
+.PHONY: build demo test test-core check race race-minute load soak bench assets chromium screenshots licences release
 
 build:
 	go build -trimpath -ldflags "-X main.version=$(VERSION)" -o $(BINARY) ./cmd/brevium
@@ -33,6 +34,19 @@ check: race
 
 race:
 	CGO_ENABLED=1 go test -race ./store ./core/batch ./core/layout ./web/page
+
+# A minute of makers at once under the race detector.
+race-minute:
+	CGO_ENABLED=1 BREVIUM_RACE=60s go test -race -timeout 5m -run TestRaces ./web ./store ./core/batch
+
+# How long makers wait with a thousand boxes, printed as a table.
+load: build
+	go run ./tools/load
+
+# Ten minutes of twenty makers, with kills, a full disk, a locked file and a
+# clock set back; as root, for the disk.
+soak:
+	go run ./tools/soak
 
 # The licences of everything linked in; brevium licences prints them.
 licences:

@@ -129,6 +129,10 @@ func (s *Store) tidy() {
 	}
 }
 
+// UseClock tells the time by another clock, for trying out what happens when
+// one goes wrong. It may only be called before the store is used.
+func (s *Store) UseClock(now func() time.Time) { s.now = now }
+
 // Close closes the database.
 func (s *Store) Close() error {
 	s.closing.Do(func() { close(s.done) })

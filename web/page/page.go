@@ -234,6 +234,9 @@ func (s *Room) Fail(c *echo.Context, err error) {
 	if r, _ := echo.UnwrapResponse(c.Response()); r != nil && r.Committed {
 		return
 	}
+	if errors.Is(err, context.Canceled) && c.Request().Context().Err() != nil {
+		return // nobody is there to be told
+	}
 	s.Store.Note(err)
 	status, text := http.StatusInternalServerError, "Something went wrong here, and nothing was changed. Go back and try again."
 	var f *fault.Fault

@@ -9,14 +9,19 @@ import (
 // Turns lets pages go before work that can wait, such as a search.
 type Turns struct {
 	pages atomic.Int64
+	last  atomic.Int64 // when a page was asked for, in nanoseconds
 	nap   atomic.Int64 // when one that can wait last slept, in nanoseconds
 }
 
-// How long what can wait waits for pages at a time.
+// How what can wait waits: while a page is being answered, for a while at a
+// time; and it takes about half of its time off as long as pages keep coming.
 const (
 	shortWait   = 500 * time.Microsecond
 	longestWait = 25 * time.Millisecond
+	halfTime    = time.Millisecond
+	lately      = 300 * time.Millisecond
 	betweenNaps = time.Millisecond
+	aNap        = 50 * time.Microsecond
 )
 
 // Page answers a request that others wait for.
@@ -24,17 +29,21 @@ func (t *Turns) Page(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		t.pages.Add(1)
 		defer t.pages.Add(-1)
+		t.last.Store(time.Now().UnixNano())
 		next.ServeHTTP(w, r)
 	})
 }
 
-// Wait returns when no page is being answered, or after a while. It is for
-// requests that are not counted as pages: they call Leave first.
+// Wait is called over and over by work that can wait. It is for requests that
+// are not counted as pages: they call Leave first.
 func (t *Turns) Wait() {
-	// With every core at work nobody looks whether a request has come, so one
-	// sleeps for a moment now and then.
-	if now, last := time.Now().UnixNano(), t.nap.Load(); now-last > int64(betweenNaps) && t.nap.CompareAndSwap(last, now) {
-		time.Sleep(shortWait / 10)
+	now := time.Now().UnixNano()
+	if now-t.last.Load() < int64(lately) {
+		time.Sleep(halfTime)
+	} else if last := t.nap.Load(); now-last > int64(betweenNaps) && t.nap.CompareAndSwap(last, now) {
+		// With every core at work nobody looks whether a request has come, so
+		// one sleeps for a moment now and then.
+		time.Sleep(aNap)
 	}
 	for waited := time.Duration(0); t.pages.Load() > 0 && waited < longestWait; waited += shortWait {
 		time.Sleep(shortWait)
