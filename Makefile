@@ -1,5 +1,6 @@
 # make demo   build, load demo data, serve on a loopback port
 # make test   everything: core, store, commands, pages in a real browser
+#             and a minute of makers under the race detector
 # make test-core, make check   the core alone; form, vet, staticcheck, races
 # make load, make soak   a thousand boxes and fifty makers; ten minutes of all that can go wrong
 # make bench  the benchmarks, and the table of layouts (SEED=7 for other jobs)
@@ -10,7 +11,7 @@ SEED    ?= 1
 VERSION := $(shell git describe --tags --always 2>/dev/null || echo dev)
 BINARY  := bin/brevium
 
-.PHONY: build demo test test-core check race race-minute load soak bench assets chromium screenshots licences release
+.PHONY: build demo test test-core check race race-minute load soak random bench assets chromium screenshots licences release
 
 build:
 	go build -trimpath -ldflags "-X main.version=$(VERSION)" -o $(BINARY) ./cmd/brevium
@@ -18,7 +19,7 @@ build:
 demo: build
 	$(BINARY) demo
 
-test: chromium
+test: chromium race-minute
 	go vet ./...
 	go test ./...
 
@@ -37,7 +38,7 @@ race:
 
 # A minute of makers at once under the race detector.
 race-minute:
-	CGO_ENABLED=1 BREVIUM_RACE=60s go test -race -timeout 5m -run TestRaces ./web ./store ./core/batch
+	CGO_ENABLED=1 BREVIUM_RACE=20s go test -race -timeout 5m -run TestRaces ./web ./store ./core/batch
 
 # How long makers wait with a thousand boxes, printed as a table.
 load: build
@@ -47,6 +48,10 @@ load: build
 # clock set back; as root, for the disk.
 soak:
 	go run ./tools/soak
+
+# Fifty thousand random designs, each made, drawn, told and printed.
+random:
+	go run ./tools/random
 
 # The licences of everything linked in; brevium licences prints them.
 licences:

@@ -3,6 +3,10 @@ package store
 import (
 	"errors"
 	"fmt"
+	"os"
+	"path/filepath"
+	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -106,5 +110,48 @@ func TestOldChangesAndStatesAreForgotten(t *testing.T) {
 		if n != most {
 			t.Errorf("%d %s are kept; want %d", n, table, most)
 		}
+	}
+}
+
+// Writers, readers and copies at once, watched by the race detector.
+func TestRacesOfWriters(t *testing.T) {
+	lasts := 300 * time.Millisecond
+	if d, err := time.ParseDuration(os.Getenv("BREVIUM_RACE")); err == nil {
+		lasts = d
+	}
+	s := open(t, filepath.Join(t.TempDir(), "brevium.db"))
+	id := add(t, s, trayOf("shared", 10*mm))
+	end := time.Now().Add(lasts)
+	var all sync.WaitGroup
+	var kept atomic.Int64
+	for n := range 6 {
+		all.Go(func() {
+			for time.Now().Before(end) {
+				b, err := s.Box(t.Context(), id)
+				if err != nil {
+					t.Error(err)
+					return
+				}
+				err = s.Save(t.Context(), id, trayOf("shared", b.Inputs.Size["length"]+mm), Edit{From: b.Version, What: "length", Page: fmt.Sprint(n)})
+				switch {
+				case err == nil:
+					kept.Add(1)
+				case !errors.Is(err, ErrStale):
+					t.Error(err)
+				}
+				if n == 0 {
+					if _, err := s.MakeCopy(t.Context(), Daily); err != nil {
+						t.Error(err)
+					}
+				}
+				if _, _, err := s.List(t.Context(), Listing{Count: 5}); err != nil {
+					t.Error(err)
+				}
+			}
+		})
+	}
+	all.Wait()
+	if got := int64(get(t, s, id).Inputs.Size["length"] / mm); got != 10+kept.Load() {
+		t.Errorf("%d saves were answered; the length says %d", kept.Load(), got-10)
 	}
 }

@@ -2,7 +2,6 @@ package design
 
 import (
 	"errors"
-	"math/rand"
 	"testing"
 
 	"brevium/core/contents"
@@ -85,46 +84,5 @@ func TestTheBagThatFell(t *testing.T) {
 	gable.Things, gable.Compartments = in.Things, in.Compartments
 	if _, err := Make(t.Context(), gable); err != nil && fault.Of(err).Code == fault.Internal {
 		t.Error(err)
-	}
-}
-
-// Random designs, well beyond what makes sense, are made or refused.
-func TestRandomDesignsAreMadeOrRefused(t *testing.T) {
-	rng := rand.New(rand.NewSource(23))
-	any := func(most int64) measure.Length { return measure.Length(rng.Int63n(most) + 1) }
-	for range 800 {
-		s := style.All[rng.Intn(len(style.All))]
-		in := New("random", measure.Units[rng.Intn(3)], s.ID)
-		for _, p := range s.Parameters {
-			if rng.Intn(2) == 0 {
-				in.Size[p.ID] = any(int64(p.Max) + int64(p.Max)/4)
-			}
-		}
-		for _, o := range s.Options {
-			if o.Kind == style.ChoiceKind && rng.Intn(2) == 0 {
-				in.Choices[o.ID] = o.Choices[rng.Intn(len(o.Choices))]
-			} else if o.Kind == style.LengthKind && rng.Intn(3) == 0 {
-				in.Lengths[o.ID] = any(int64(o.Max) + 1)
-			}
-		}
-		in.Basis = Bases[rng.Intn(3)]
-		in.Card.Thickness = any(int64(2 * mm_))
-		in.Tools.Tick = measure.Tick(any(int64(10 * mm_)))
-		in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*mm_, 2000*mm_, 2000*mm_
-		if rng.Intn(2) == 0 {
-			in.Things = []contents.Thing{{Shape: contents.Shapes[rng.Intn(5)], Length: any(int64(200 * mm_)), Width: any(int64(200 * mm_)),
-				Height: any(int64(200 * mm_)), Count: 1 + rng.Intn(9), Ease: any(int64(20 * mm_))}}
-			in.Compartments = Compartments{Per: []contents.Per{contents.Together, contents.PerKind, contents.PerThing}[rng.Intn(3)], As: Cellings[rng.Intn(3)]}
-		}
-		if r, err := Make(t.Context(), in); err != nil {
-			if fault.Of(err).Code == fault.Internal {
-				t.Errorf("%s %+v: %v", s.ID, in, err)
-			}
-		} else if _, err := r.Plan(); err != nil {
-			t.Errorf("%s: %v", s.ID, err)
-		}
-		if t.Failed() {
-			return
-		}
 	}
 }

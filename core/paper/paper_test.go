@@ -46,3 +46,19 @@ func TestStandardSheets(t *testing.T) {
 		}
 	}
 }
+
+// A weight that is taken is one of card; anything else is refused in words.
+func FuzzParseWeight(f *testing.F) {
+	for _, seed := range []string{"240", "80 lb cover", "80lb", "240 gsm", "NaN", "-1", "1e9", "½"} {
+		f.Add(seed)
+	}
+	f.Fuzz(func(t *testing.T, text string) {
+		gsm, err := ParseWeight(text)
+		if err == nil && !(gsm > 0 && gsm <= LargestGSM) {
+			t.Errorf("%q is %v gsm", text, gsm)
+		}
+		if err != nil && err.Error() == "" {
+			t.Errorf("%q is refused without a word", text)
+		}
+	})
+}

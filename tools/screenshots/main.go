@@ -39,6 +39,7 @@ var views = []struct {
 	{"compare", "/boxes/2/compare?from=drawer", 1280, 800, ""},
 	{"biggest", "/boxes/13/biggest?keep=fixed&fix.height=2", 1280, 800, ""},
 	{"drawer", "/drawer", 1280, 800, ""},
+	{"data", "/data", 1280, 800, ""},
 	{"job", "/jobs/2", 1280, 800, choosePiece},
 	{"making-phone", "/boxes/13/making", 390, 844, ""},
 	{"box-tablet", "/boxes/13/box", 820, 1180, ""},
