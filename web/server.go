@@ -5,11 +5,13 @@ package web
 
 import (
 	"compress/gzip"
+	"context"
 	"embed"
 	"io/fs"
 	"log/slog"
 	"net/http"
 	"strings"
+	"time"
 
 	"github.com/labstack/echo/v5"
 	"github.com/labstack/echo/v5/middleware"
@@ -60,7 +62,7 @@ func New(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...stri
 			log.Info("request", "method", v.Method, "uri", v.URI, "status", v.Status, "took", v.Latency)
 			return nil
 		},
-	}), middleware.Recover(), middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: strict.MostBytes, Skipper: ownLimit}), headers,
+	}), middleware.Recover(), middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: strict.MostBytes, Skipper: ownLimit}), headers, inTime,
 		middleware.GzipWithConfig(middleware.GzipConfig{Level: gzip.BestSpeed, MinLength: leastGzip, Skipper: asItIs}))
 
 	e.GET("/static/*", echo.WrapHandler(own))
@@ -73,6 +75,25 @@ func New(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...stri
 
 	// Forms are only taken from this application's own pages.
 	return shared.Turns.Page(http.NewCrossOriginProtection().Handler(e)), nil
+}
+
+// deadline is how long an answer may take, working it out and sending it; a
+// search sets its own.
+const deadline = 40 * time.Second
+
+// inTime ends what takes too long.
+func inTime(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		if strings.HasSuffix(c.Request().URL.Path, "/search") {
+			return next(c)
+		}
+		ctx, stop := context.WithTimeout(c.Request().Context(), deadline)
+		defer stop()
+		c.SetRequest(c.Request().WithContext(ctx))
+		// A writer that cannot be given a deadline is a test's.
+		_ = http.NewResponseController(c.Response()).SetWriteDeadline(time.Now().Add(deadline + 5*time.Second))
+		return next(c)
+	}
 }
 
 // leastGzip is the shortest answer worth compressing, in bytes.

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"unicode/utf8"
 
 	"brevium/core/fault"
 	"brevium/core/layout"
@@ -43,7 +44,7 @@ func (l Lot) Check() error {
 	switch {
 	case strings.TrimSpace(l.Card.Name) == "":
 		return fault.New(fault.Empty, "card", "which card is it? Give it the name your boxes call it by")
-	case len(l.Card.Name) > LongestName || len(l.Sheet) > LongestName || len(l.From) > 2*LongestName:
+	case letters(l.Card.Name) > LongestName || letters(l.Sheet) > LongestName || letters(l.From) > 2*LongestName:
 		return fault.New(fault.TooLong, "card", "that name is too long; %d letters do", LongestName)
 	case !(l.Card.GSM >= 0 && l.Card.GSM <= paper.LargestGSM):
 		return fault.New(fault.WeightRange, "gsm", "card that folds weighs 40 to %d gsm", paper.LargestGSM)
@@ -64,6 +65,9 @@ func (l Lot) Check() error {
 	}
 	return nil
 }
+
+// letters counts characters, in any script.
+func letters(s string) int { return utf8.RuneCountInString(s) }
 
 // Key tells cards apart: by name, however written, by weight and by direction.
 func Key(c paper.Card) string {

@@ -167,25 +167,25 @@ func weather(ctx context.Context, s *server) *storms {
 		wait(calm)
 		s.measure()
 		calm = time.Duration(5+random.IntN(15)) * time.Second
-		switch n % 4 {
-		case 0:
+		switch n % 8 {
+		case 4:
 			s.end(syscall.SIGKILL)
 			out.kills++
 			if err := s.start(); err != nil {
 				fmt.Println(err)
 			}
-		case 1:
+		case 1, 5, 7:
 			if s.small != nil {
 				empty := s.small.fill()
 				wait(6 * time.Second)
 				empty()
 				out.full++
 			}
-		case 2:
+		case 2, 6:
 			if err := lockFile(filepath.Join(s.folder, "brevium.db"), 8*time.Second); err == nil {
 				out.locked++
 			}
-		case 3:
+		default:
 			if _, err := fmt.Fprintln(s.clock, -3600*random.IntN(48)); err == nil {
 				out.clock++
 			}

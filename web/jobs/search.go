@@ -52,6 +52,8 @@ func (s *room) search(c *echo.Context) error {
 	if f.Whole("seconds", &seconds); !f.OK() || seconds < 1 || seconds > mostSeconds {
 		seconds = 5
 	}
+	// It has a deadline of its own: its turn, its time, and a little to end.
+	_ = http.NewResponseController(c.Response()).SetWriteDeadline(time.Now().Add(2*mostSeconds*time.Second + time.Minute))
 	live := strings.Contains(c.Request().Header.Get("Accept"), "application/x-ndjson")
 	tell := func(progress) {}
 	if live {

@@ -251,6 +251,8 @@ func (s *Room) Fail(c *echo.Context, err error) {
 		status, text = http.StatusInsufficientStorage, store.Reason(err)
 	case code == http.StatusNotFound:
 		status, text = code, "There is no such page. The list shows what there is."
+	case errors.Is(err, context.DeadlineExceeded):
+		status, text = http.StatusServiceUnavailable, "This took too long and was broken off; nothing was changed. Try it again, or with less at once."
 	case code == http.StatusRequestEntityTooLarge:
 		status, text = code, "That is over 4 MiB, far more than a box needs. Nothing was changed."
 	case code != 0 && code < 500:
