@@ -17,9 +17,9 @@ func Contents(a contents.Arrangement, things []contents.Thing, unit measure.Unit
 	p.fromAbove(a, things)
 	p.names(a, things)
 	floor := w + gap + h
-	p.polygon(Room, LayerNotes, rect(0, w+gap, l, h)...)
+	p.polygon(Room, rect(0, w+gap, l, h)...)
 	for _, s := range a.Spots {
-		p.polygon(Thing, LayerNotes, rect(s.X.MM(), floor-s.Z.MM()-s.Height.MM(), s.Length.MM(), s.Height.MM())...).About = things[s.Thing].Name
+		p.polygon(Thing, rect(s.X.MM(), floor-s.Z.MM()-s.Height.MM(), s.Length.MM(), s.Height.MM())...).About = things[s.Thing].Name
 	}
 	u := p.U
 	// Room is told rounded up to the tick, as the box will give it.
@@ -40,17 +40,17 @@ func ContentsFromAbove(a contents.Arrangement, things []contents.Thing) *Picture
 }
 
 func (p *Picture) fromAbove(a contents.Arrangement, things []contents.Thing) {
-	p.polygon(Room, LayerNotes, rect(0, 0, a.Length.MM(), a.Width.MM())...)
+	p.polygon(Room, rect(0, 0, a.Length.MM(), a.Width.MM())...)
 	for _, c := range a.Cells {
-		p.polygon(Room, LayerNotes, rect(c.X.MM(), c.Y.MM(), c.Length.MM(), c.Width.MM())...).About = "Cell for " + c.Name
+		p.polygon(Room, rect(c.X.MM(), c.Y.MM(), c.Length.MM(), c.Width.MM())...).About = "Cell for " + c.Name
 	}
 	for _, s := range a.Spots {
 		t := things[s.Thing]
 		if t.Shape == contents.Round && !s.Lying {
 			r := s.Length.MM() / 2
-			p.circle(Thing, LayerNotes, pattern.Pt(s.X.MM()+r, s.Y.MM()+r), r).About = t.Name
+			p.circle(Thing, pattern.Pt(s.X.MM()+r, s.Y.MM()+r), r).About = t.Name
 		} else {
-			p.polygon(Thing, LayerNotes, rect(s.X.MM(), s.Y.MM(), s.Length.MM(), s.Width.MM())...).About = t.Name
+			p.polygon(Thing, rect(s.X.MM(), s.Y.MM(), s.Length.MM(), s.Width.MM())...).About = t.Name
 		}
 	}
 }

@@ -85,7 +85,7 @@ func pictures(t testing.TB) map[string]*Picture {
 // Every picture is well-formed, and nothing but its texts lies outside it.
 func TestPicturesAreWellFormed(t *testing.T) {
 	for name, p := range pictures(t) {
-		for _, text := range []string{p.Inline(), string(p.File())} {
+		for _, text := range []string{p.Inline()} {
 			d := xml.NewDecoder(strings.NewReader(text))
 			for {
 				if _, err := d.Token(); err == io.EOF {
@@ -112,7 +112,7 @@ func TestPicturesAreWellFormed(t *testing.T) {
 
 func TestGoldenDrawings(t *testing.T) {
 	for _, name := range []string{"net", "box", "stack-up-tight"} {
-		got := pictures(t)[name].File()
+		got := []byte(pictures(t)[name].Inline())
 		file := filepath.Join("testdata", name+".svg")
 		if *update {
 			if err := os.MkdirAll("testdata", 0o755); err != nil {
@@ -126,21 +126,6 @@ func TestGoldenDrawings(t *testing.T) {
 		if err != nil || string(got) != string(want) {
 			t.Errorf("%s is drawn otherwise than in %s, %v; if that is meant, run go test ./draw -update and look at it", name, file, err)
 		}
-	}
-}
-
-// The file for a cutting machine is of true size, in layers.
-func TestTrueSizeFile(t *testing.T) {
-	text := string(Net{Part: diceSet(t).Parts[0].Part}.TrueSize().File())
-	for _, want := range []string{`width="179.8mm" height="154.4mm" viewBox="-1 -1 179.8 154.4"`, `<g id="cut">`, `<g id="score">`, `<g id="remove">`, `<g id="glue">`} {
-		if !strings.Contains(text, want) {
-			t.Errorf("the file lacks %s", want)
-		}
-	}
-	_, cut, _ := strings.Cut(text, `<g id="cut">`)
-	cut, _, _ = strings.Cut(cut, "</g>")
-	if n := strings.Count(cut, "<path"); n != 1 {
-		t.Errorf("the cut layer holds %d paths; want the outline alone", n)
 	}
 }
 

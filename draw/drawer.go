@@ -75,7 +75,7 @@ func (d Drawer) pile(p *Picture, l drawer.Lot, x, foot float64) {
 	}
 	for i := min(l.Count, mostShown) - 1; i >= 0; i-- {
 		at := pileShift * float64(i)
-		p.polygon(class, LayerNotes, rect(x+at, foot-h-at, w, h)...).About = fmt.Sprintf("%s, %s %s", l.Sheet, size, d.Units)
+		p.polygon(class, rect(x+at, foot-h-at, w, h)...).About = fmt.Sprintf("%s, %s %s", l.Sheet, size, d.Units)
 	}
 	name, under := l.Sheet, size
 	if l.Offcut || name == "own size" {

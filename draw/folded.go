@@ -138,7 +138,7 @@ func scene(title string, solids []Solid, mats []dress.Mat, open bool, marked ...
 		l, h := pattern.Bounds(flat)
 		lo = pattern.Pt(min(lo.X, l.X), min(lo.Y, l.Y))
 		hi = pattern.Pt(max(hi.X, h.X), max(hi.Y, h.Y))
-		shapes = append(shapes, Shape{Class: c, Layer: LayerNotes, Loops: [][]pattern.Point{flat}, Closed: true})
+		shapes = append(shapes, Shape{Class: c, Loops: [][]pattern.Point{flat}, Closed: true})
 	}
 	plant(panels).paint(eye, func(q panel) {
 		class := shade(q.normal)

@@ -20,7 +20,7 @@ func Legend() []LegendEntry {
 		return func(p *Picture) { Net{}.crease(p, pattern.Crease{Segment: pattern.Segment{A: a, B: b}, Side: side}) }
 	}
 	return []LegendEntry{
-		entry("cut", func(p *Picture) { p.line(Cut, LayerCut, a, b) }),
+		entry("cut", func(p *Picture) { p.line(Cut, a, b) }),
 		entry("fold away from you", score(pattern.Away)),
 		entry("fold towards you", score(pattern.Towards)),
 		entry("score that stops short", func(p *Picture) {
@@ -29,15 +29,15 @@ func Legend() []LegendEntry {
 		}),
 		entry("cut away", func(p *Picture) {
 			box := rect(3, 1, 38, 14)
-			p.add(Shape{Class: Remove, Layer: LayerRemove, Loops: hatch([][]pattern.Point{box}, 6)})
-			p.polygon(Blank, LayerRemove, box...)
+			p.add(Shape{Class: Remove, Loops: hatch([][]pattern.Point{box}, 6)})
+			p.polygon(Blank, box...)
 		}),
 		entry("glue", func(p *Picture) {
 			Net{}.glue(p, pattern.Glue{Outside: true, Area: rect(2, 0, 40, 16)})
 		}),
 		entry("window", func(p *Picture) {
-			p.polygon(Guide, LayerNotes, rect(8, 2, 28, 12)...)
-			p.polygon(Guide, LayerNotes, rect(10, 4, 24, 8)...)
+			p.polygon(Guide, rect(8, 2, 28, 12)...)
+			p.polygon(Guide, rect(10, 4, 24, 8)...)
 		}),
 	}
 }

@@ -53,10 +53,10 @@ func (n Net) into(p *Picture) {
 	pat := n.Part.Pattern
 	w, h := pat.Width.MM(), pat.Height.MM()
 	blank := rect(0, 0, w, h)
-	p.add(Shape{Class: Card, Layer: LayerNotes, Loops: pat.Cuts(), Closed: true})
+	p.add(Shape{Class: Card, Loops: pat.Cuts(), Closed: true})
 	if pat.Removed() > 0.01 {
-		p.add(Shape{Class: Remove, Layer: LayerRemove, Loops: hatch(append(pat.Cuts(), blank), 7*p.U)})
-		p.polygon(Blank, LayerRemove, blank...)
+		p.add(Shape{Class: Remove, Loops: hatch(append(pat.Cuts(), blank), 7*p.U)})
+		p.polygon(Blank, blank...)
 	}
 	for _, m := range n.Mats {
 		if m.Piece == n.Part.ID {
@@ -64,7 +64,7 @@ func (n Net) into(p *Picture) {
 			if m.Layer > 1 {
 				class = MatTwo
 			}
-			p.polygon(class, LayerNotes, m.Corners...).About = "Mat on the " + m.Words
+			p.polygon(class, m.Corners...).About = "Mat on the " + m.Words
 		}
 	}
 	for _, g := range pat.Glue {
@@ -76,7 +76,7 @@ func (n Net) into(p *Picture) {
 	for _, l := range lines {
 		for _, i := range l.Creases {
 			if c := pat.Creases[i]; l.Hand == recipe.Roll {
-				p.line(Guide, LayerNotes, c.A, c.B)
+				p.line(Guide, c.A, c.B)
 			} else if c.Angle > 0.01 {
 				n.crease(p, c)
 			}
@@ -85,16 +85,16 @@ func (n Net) into(p *Picture) {
 		case recipe.Short, recipe.Ruler:
 			n.bars(p, pattern.Segment{A: l.Path[0].Point, B: l.Path[1].Point})
 		case recipe.Slit:
-			p.line(Cut, LayerCut, l.Path[0].Point, l.Path[1].Point)
+			p.line(Cut, l.Path[0].Point, l.Path[1].Point)
 		}
 	}
 	for _, loop := range pat.Cuts() {
-		p.polygon(Cut, LayerCut, loop...)
+		p.polygon(Cut, loop...)
 	}
 	for _, f := range n.Findings {
 		if f.Piece == n.Part.ID {
 			for _, w := range f.Where {
-				p.polygon(Fault, LayerNotes, w...).About = f.Text
+				p.polygon(Fault, w...).About = f.Text
 			}
 		}
 	}
@@ -122,13 +122,13 @@ func (n Net) glue(p *Picture, g pattern.Glue) {
 			}
 		}
 	}
-	p.add(Shape{Class: GlueDot, Layer: LayerGlue, Loops: dots})
+	p.add(Shape{Class: GlueDot, Loops: dots})
 }
 
 // crease draws dashes with small ticks: filled when the card folds towards
 // the viewer, open when it folds away.
 func (n Net) crease(p *Picture, c pattern.Crease) {
-	p.line(Score, LayerScore, c.A, c.B)
+	p.line(Score, c.A, c.B)
 	class := ScoreOpen
 	if c.Side == pattern.Towards {
 		class = ScoreMark
@@ -144,7 +144,7 @@ func (n Net) crease(p *Picture, c pattern.Crease) {
 	for i := range int(marks) {
 		mid := c.A.Add(d.Scale(length * (float64(i) + 0.5) / marks))
 		s := 4.6 * p.U
-		p.polygon(class, LayerNotes, mid.Add(d.Scale(-s)), mid.Add(d.Scale(s)), mid.Add(across.Scale(1.5*s)))
+		p.polygon(class, mid.Add(d.Scale(-s)), mid.Add(d.Scale(s)), mid.Add(across.Scale(1.5*s)))
 	}
 }
 
@@ -153,7 +153,7 @@ func (n Net) bars(p *Picture, s pattern.Segment) {
 	d := s.B.Sub(s.A)
 	across := pattern.Pt(-d.Y, d.X).Scale(6 * p.U / d.Len())
 	for _, end := range []pattern.Point{s.A, s.B} {
-		p.line(ScoreMark, LayerNotes, end.Add(across), end.Sub(across))
+		p.line(ScoreMark, end.Add(across), end.Sub(across))
 	}
 }
 
@@ -200,10 +200,10 @@ func (n Net) numbers(p *Picture) {
 	if n.Fence == recipe.Right {
 		fenceX, sideX, turn, out = w, 0, -90, -1
 	}
-	p.line(Fence, LayerNotes, pattern.Pt(fenceX-out*7*u, 0), pattern.Pt(fenceX-out*7*u, h))
+	p.line(Fence, pattern.Pt(fenceX-out*7*u, 0), pattern.Pt(fenceX-out*7*u, h))
 	fence := p.text(TextQuiet, pattern.Pt(fenceX-out*18*u, h/2), 20, Middle, "fence, first")
 	fence.Angle = -90 * out
-	p.line(Fence, LayerNotes, pattern.Pt(0, -7*u), pattern.Pt(w, -7*u))
+	p.line(Fence, pattern.Pt(0, -7*u), pattern.Pt(w, -7*u))
 	p.text(TextQuiet, pattern.Pt(widestGap(pat), -18*u), 20, Middle, "fence, turned")
 	list := recipe.Scores(n.Part, n.Fence, n.Tick)
 	var upright, level tiers
@@ -215,13 +215,13 @@ func (n Net) numbers(p *Picture) {
 		if l.Edge != "top" {
 			at := l.Path[0].X
 			off := upright.place(at/u, value)
-			p.line(Guide, LayerNotes, pattern.Pt(at, -2*u), pattern.Pt(at, -(14+off)*u))
+			p.line(Guide, pattern.Pt(at, -2*u), pattern.Pt(at, -(14+off)*u))
 			p.text(TextNumber, pattern.Pt(at, -(20+off)*u), numberSize, Middle, value)
 			continue
 		}
 		at := l.Path[0].Y
 		off := level.place(at/u, value)
-		p.line(Guide, LayerNotes, pattern.Pt(sideX+out*2*u, at), pattern.Pt(sideX+out*(12+off)*u, at))
+		p.line(Guide, pattern.Pt(sideX+out*2*u, at), pattern.Pt(sideX+out*(12+off)*u, at))
 		p.text(TextNumber, pattern.Pt(sideX+out*(20+off)*u, at), numberSize, Middle, value).Angle = turn
 	}
 	size := measure.Number(pat.Width, n.Units, n.Tick) + " × " + measure.Label(pat.Height, n.Units, n.Tick)
@@ -267,7 +267,7 @@ func (t *tiers) place(at float64, text string) float64 {
 // BlankOf draws an uncut blank or mat of w × h mm.
 func BlankOf(name string, w, h float64) *Picture {
 	p := newPicture(name+" blank", w, h, 6)
-	p.polygon(Card, LayerNotes, rect(0, 0, w, h)...)
-	p.polygon(Cut, LayerCut, rect(0, 0, w, h)...)
+	p.polygon(Card, rect(0, 0, w, h)...)
+	p.polygon(Cut, rect(0, 0, w, h)...)
 	return p
 }

@@ -101,18 +101,6 @@ var Pens = map[Class]Pen{
 	TextBad:    {Fill: brick, Bold: true},
 }
 
-// Layer is the part of an export a shape belongs to.
-type Layer string
-
-// Layers of a cutting file; the rest is for reading only.
-const (
-	LayerCut    Layer = "cut"
-	LayerScore  Layer = "score"
-	LayerRemove Layer = "remove"
-	LayerGlue   Layer = "glue"
-	LayerNotes  Layer = "notes"
-)
-
 // Anchor is the point of a text that stands at its place.
 type Anchor string
 
@@ -126,7 +114,6 @@ const (
 // Shape is a set of lines, a dot or a text.
 type Shape struct {
 	Class  Class
-	Layer  Layer
 	Loops  [][]pattern.Point // lines to draw; filled by the even-odd rule when Closed
 	Closed bool
 	Circle float64 // radius around At, when over zero
@@ -162,20 +149,20 @@ func (p *Picture) add(s Shape) *Shape {
 	return &p.Shapes[len(p.Shapes)-1]
 }
 
-func (p *Picture) polygon(c Class, l Layer, points ...pattern.Point) *Shape {
-	return p.add(Shape{Class: c, Layer: l, Loops: [][]pattern.Point{points}, Closed: true})
+func (p *Picture) polygon(c Class, points ...pattern.Point) *Shape {
+	return p.add(Shape{Class: c, Loops: [][]pattern.Point{points}, Closed: true})
 }
 
-func (p *Picture) line(c Class, l Layer, a, b pattern.Point) *Shape {
-	return p.add(Shape{Class: c, Layer: l, Loops: [][]pattern.Point{{a, b}}})
+func (p *Picture) line(c Class, a, b pattern.Point) *Shape {
+	return p.add(Shape{Class: c, Loops: [][]pattern.Point{{a, b}}})
 }
 
 func (p *Picture) text(c Class, at pattern.Point, size float64, anchor Anchor, label string) *Shape {
-	return p.add(Shape{Class: c, Layer: LayerNotes, At: at, Size: size * p.U, Anchor: anchor, Label: label})
+	return p.add(Shape{Class: c, At: at, Size: size * p.U, Anchor: anchor, Label: label})
 }
 
-func (p *Picture) circle(c Class, l Layer, at pattern.Point, r float64) *Shape {
-	return p.add(Shape{Class: c, Layer: l, At: at, Circle: r})
+func (p *Picture) circle(c Class, at pattern.Point, r float64) *Shape {
+	return p.add(Shape{Class: c, At: at, Circle: r})
 }
 
 func rect(x, y, w, h float64) []pattern.Point {

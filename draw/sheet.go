@@ -41,7 +41,7 @@ type PieceLabel struct {
 func (s Sheet) Picture() *Picture {
 	w, h := s.Laid.Sheet.Width.MM(), s.Laid.Sheet.Height.MM()
 	p := newPicture(fmt.Sprintf("%s with %d pieces", s.Laid.Sheet.Name, len(s.Laid.Placed)), w, h, 26)
-	p.polygon(SheetArea, LayerNotes, rect(0, 0, w, h)...)
+	p.polygon(SheetArea, rect(0, 0, w, h)...)
 	for _, o := range s.Laid.Offcuts {
 		s.offcut(p, o)
 	}
@@ -58,7 +58,7 @@ func (s Sheet) size(w, h measure.Length) string {
 
 func (s Sheet) offcut(p *Picture, o layout.Rect) {
 	x, y, w, h := o.X.MM(), o.Y.MM(), o.Width.MM(), o.Height.MM()
-	p.polygon(Offcut, LayerNotes, rect(x, y, w, h)...).About = fmt.Sprintf("Offcut, %s %s", s.size(o.Width, o.Height), s.Units)
+	p.polygon(Offcut, rect(x, y, w, h)...).About = fmt.Sprintf("Offcut, %s %s", s.size(o.Width, o.Height), s.Units)
 	// What can be used of it is told in whole ticks.
 	usable := s.size(measure.Down(o.Width, s.Tick), measure.Down(o.Height, s.Tick))
 	if !p.label(area{x, y, w, h}, TextQuiet, "offcut "+usable, "", 20) {
@@ -78,7 +78,7 @@ func (s Sheet) cuts(p *Picture) {
 			d = pattern.Pt(0, 1)
 		}
 		long := c.Length.MM()
-		p.line(Cut, LayerCut, a, a.Add(d.Scale(long)))
+		p.line(Cut, a, a.Add(d.Scale(long)))
 		along := min(long/2, 22*p.U)
 		at := a.Add(d.Scale(along))
 		for try := along; try <= long-r; try += r {
@@ -92,7 +92,7 @@ func (s Sheet) cuts(p *Picture) {
 		if c.Narrow() {
 			about += "; a narrow part, press on a strip of card laid over it"
 		}
-		p.circle(CutNumber, LayerNotes, at, r).About = about
+		p.circle(CutNumber, at, r).About = about
 		p.text(TextNumber, at.Add(pattern.Pt(0, 7*p.U)), 20, Middle, fmt.Sprint(c.N))
 	}
 }
@@ -106,10 +106,10 @@ func (s Sheet) piece(p *Picture, n int, pl layout.Placed) {
 		class = MatOne
 	}
 	size := s.size(pl.Width, pl.Height)
-	shape := p.polygon(class, LayerNotes, rect(x, y, w, h)...)
+	shape := p.polygon(class, rect(x, y, w, h)...)
 	shape.About = fmt.Sprintf("%s, %s %s", name, size, s.Units)
 	for _, outline := range says.Gives {
-		p.polygon(Guide, LayerNotes, onSheet(outline, pl)...)
+		p.polygon(Guide, onSheet(outline, pl)...)
 	}
 	if under == "" {
 		under = size
@@ -122,7 +122,7 @@ func (s Sheet) piece(p *Picture, n int, pl layout.Placed) {
 	if s.Kept != nil && s.Kept(n) {
 		shape.About += ", kept where it lies"
 		in := 4 * p.U
-		p.polygon(Kept, LayerNotes, rect(x+in, y+in, w-2*in, h-2*in)...)
+		p.polygon(Kept, rect(x+in, y+in, w-2*in, h-2*in)...)
 	}
 	s.arrow(p, x+w, y+h, min(w, h))
 	p.label(area{x, y, w, h}, Text, name, under, 30)
@@ -151,12 +151,11 @@ func (s Sheet) arrow(p *Picture, right, bottom, side float64) {
 	}
 	high, x := min(side*0.6, 44*p.U), right-12*p.U
 	foot, head := pattern.Pt(x, bottom-8*p.U), pattern.Pt(x, bottom-8*p.U-high)
-	p.line(Arrow, LayerNotes, foot, head)
+	p.line(Arrow, foot, head)
 	barb := func(at pattern.Point, way float64) {
 		p.add(
 			Shape{
 				Class: Arrow,
-				Layer: LayerNotes,
 				Loops: [][]pattern.Point{{at.Add(pattern.Pt(-5*p.U, way*9*p.U)), at, at.Add(pattern.Pt(5*p.U, way*9*p.U))}},
 			},
 		)

@@ -46,14 +46,14 @@ func StackUp(a fit.Account) *Picture {
 		if class == Gap && b.mm < 0 {
 			class = GapBad
 		}
-		p.polygon(class, LayerNotes, rect(x, top, w, height)...)
+		p.polygon(class, rect(x, top, w, height)...)
 		if class == GapBad {
-			p.add(Shape{Class: Remove, Layer: LayerNotes, Loops: hatch([][]pattern.Point{rect(x, top, w, height)}, 7)})
+			p.add(Shape{Class: Remove, Loops: hatch([][]pattern.Point{rect(x, top, w, height)}, 7)})
 		}
 		// Names stand at three heights in turn so that thin bands do not crowd.
 		y := top + height + 24 + float64(i%3)*31
 		mid := pattern.Pt(x+w/2, y)
-		p.line(Guide, LayerNotes, pattern.Pt(mid.X, top+height+2), pattern.Pt(mid.X, y-15))
+		p.line(Guide, pattern.Pt(mid.X, top+height+2), pattern.Pt(mid.X, y-15))
 		label, text := b.text, Text
 		if class == GapBad {
 			label, text = "in the way", TextBad

@@ -43,28 +43,6 @@ func (p *Picture) Inline() string {
 	return b.String()
 }
 
-// File writes the picture as an SVG file of true size in millimetres, its
-// shapes grouped into layers named cut, score, remove, glue and notes.
-func (p *Picture) File() []byte {
-	var b strings.Builder
-	fmt.Fprintf(&b, `<?xml version="1.0" encoding="UTF-8"?>
-<svg xmlns="http://www.w3.org/2000/svg" width="%smm" height="%smm" viewBox="%s %s %s %s" font-family="sans-serif">
-<title>%s</title>
-`, number(p.Width), number(p.Height), number(p.X), number(p.Y), number(p.Width), number(p.Height), html.EscapeString(p.Title))
-	for _, layer := range []Layer{LayerRemove, LayerGlue, LayerScore, LayerCut, LayerNotes} {
-		fmt.Fprintf(&b, "<g id=\"%s\">\n", layer)
-		for _, s := range p.Shapes {
-			if s.Layer == layer {
-				p.shape(&b, s)
-				b.WriteByte('\n')
-			}
-		}
-		b.WriteString("</g>\n")
-	}
-	b.WriteString("</svg>\n")
-	return []byte(b.String())
-}
-
 func (p *Picture) shape(b *strings.Builder, s Shape) {
 	pen := Pens[s.Class]
 	fmt.Fprintf(b, "<%s class=%q", s.element(), string(s.Class))

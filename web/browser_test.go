@@ -14,6 +14,7 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
+	"brevium/core/design"
 	"brevium/core/measure"
 )
 
@@ -392,5 +393,45 @@ func (b *browser) audit(page string, width int64) {
 	}
 	if over := b.value("document.documentElement.scrollWidth - document.documentElement.clientWidth"); over != "0" {
 		b.t.Errorf("%s at %d scrolls %s px sideways", page, width, over)
+	}
+}
+
+// The file for a cutting machine is seen by another program as it is meant:
+// every score on top and as long as in the pattern, the outline as long.
+func TestAMachineFileInABrowser(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	b := openBrowser(t, x)
+	r, err := design.Make(t.Context(), x.box(id).Inputs)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, part := range r.Parts {
+		var scores, outline float64
+		for _, c := range part.Pattern.Creases {
+			scores += c.B.Sub(c.A).Len()
+		}
+		flat := part.Pattern.Outline.Flat()
+		for i, p := range flat {
+			outline += flat[(i+1)%len(flat)].Sub(p).Len()
+		}
+		b.visit("/boxes/1/pieces/" + part.ID + ".svg")
+		length := func(layer string) string {
+			return b.value(`[...document.querySelectorAll("#` + layer + ` path")].reduce((sum, p) => sum + p.getTotalLength(), 0).toFixed(1)`)
+		}
+		if got := length("score"); got != fmt.Sprintf("%.1f", scores) {
+			t.Errorf("%s: scores of %s mm; want %.1f", part.ID, got, scores)
+		}
+		if got := length("cut"); got != fmt.Sprintf("%.1f", outline) {
+			t.Errorf("%s: cuts of %s mm; want %.1f", part.ID, got, outline)
+		}
+		b.do(js(`document.documentElement.setAttribute("height", "500px")`)) // all of it on the screen
+		hidden := b.value(`[...document.querySelectorAll("#score path")].filter(p => {
+			const at = p.getPointAtLength(p.getTotalLength() / 2).matrixTransform(p.getScreenCTM());
+			return document.elementsFromPoint(at.x, at.y)[0] !== p;
+		}).length + ""`)
+		if hidden != "0" {
+			t.Errorf("%s: %s scores are hidden", part.ID, hidden)
+		}
 	}
 }

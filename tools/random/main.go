@@ -89,7 +89,7 @@ func whole(in design.Inputs) error {
 	}
 	for _, p := range r.Parts {
 		n := draw.Net{Part: p.Part, Mats: r.Mats, Findings: r.Checks, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
-		if len(n.Picture().Inline()) == 0 || len(draw.Net{Part: p.Part}.TrueSize().File()) == 0 {
+		if len(n.Picture().Inline()) == 0 || len(draw.Machine{Notes: true}.SVG(p.Part)) == 0 {
 			return errors.New("a net is not drawn")
 		}
 	}

@@ -65,7 +65,9 @@ func (s *room) pieceSVG(c *echo.Context) error {
 	if i < 0 {
 		return echo.NewHTTPError(http.StatusNotFound, "no such piece")
 	}
-	return page.Download(c, b.Name+"-"+piece, ".svg", "image/svg+xml", draw.Net{Part: r.Parts[i].Part}.TrueSize().File())
+	q := c.QueryParams()
+	file := draw.Machine{Mirrored: q.Has("mirror"), Perforate: q.Has("perforate"), Notes: q.Has("notes")}.SVG(r.Parts[i].Part)
+	return page.Download(c, b.Name+"-"+piece, ".svg", "image/svg+xml", file)
 }
 
 func (s *room) sheetPDF(c *echo.Context) error {
