@@ -202,6 +202,27 @@ func TestThreeCustomsGiveOneGap(t *testing.T) {
 	}
 }
 
+// A shim changes no number that is read: a double-walled lid of a 12 in blank
+// with grooves at 1 1/2 and 3 in and an allowance of 1/16 gets its lines at
+// 1 15/32 and 2 31/32 and a panel of 6 1/16. The outer wall keeps its height,
+// the rolled-in one loses half the allowance.
+func TestAShimUnderADoubleLid(t *testing.T) {
+	s := usual(trayLid, size(6*inch, 6*inch, 3*inch/2), map[string]string{"lid.custom": "shim", "lid.walls": "double"})
+	s.Lengths["lid.depth"], s.Lengths["lid.allowance"] = 3*inch/2, inch/16
+	b, err := trayLid.Make(s)
+	if err != nil {
+		t.Fatal(err)
+	}
+	lid := b.Parts[1]
+	want := []measure.Length{47 * inch / 32, 95 * inch / 32, 12*inch - 95*inch/32, 12*inch - 47*inch/32}
+	if got := lid.Pattern.Scores.Vertical; lid.Pattern.Width != 12*inch || !slices.Equal(got, want) {
+		t.Errorf("a blank of %v mm with lines at %v; want 304.8 and %v", lid.Pattern.Width.MM(), got, want)
+	}
+	if lid.Shim != inch/32 || b.Fits[0].OuterSpan != 6*inch+inch/16 {
+		t.Errorf("a shim of %v mm, a panel of %v", lid.Shim.MM(), b.Fits[0].OuterSpan.MM())
+	}
+}
+
 // For every style and its choices, at random sizes in range: the faces tile
 // the outline, the piece fills its blank, its rings close, every glued face
 // lands on the face it is meant for, nothing passes through anything, and the

@@ -60,20 +60,24 @@ func buildTrayLid(s Spec) (*Box, error) {
 			"a lid deeper than the base would stand on the table before it closes; make it no deeper than the base's walls",
 		)
 	}
-	a := s.Length(lidAllowance)
+	a, outermost := s.Length(lidAllowance), lid.height
 	custom := s.Choice(lidCustom)
 	switch custom {
 	case "smaller-base":
 		base.length, base.width = base.length-a, base.width-a
 	case "shim":
-		// Held off the fence by half the allowance, each wall loses that much
-		// and the panel between two of them gains the whole of it.
-		lid.height -= a / 2
+		// Held off the fence by half the allowance, the wall at each edge of the
+		// blank loses that much, which of a double one is the rolled-in wall,
+		// and the panel gains the whole of it.
+		outermost -= a / 2
+		if s.Choice(lidWalls) != "double" {
+			lid.height = outermost
+		}
 		lid.length, lid.width = lid.length+a, lid.width+a
 	default:
 		lid.length, lid.width = lid.length+a, lid.width+a
 	}
-	if lid.height <= 0 {
+	if outermost <= 0 {
 		return nil, fault.New(
 			fault.TooLarge,
 			"options.lid.allowance",
@@ -84,7 +88,7 @@ func buildTrayLid(s Spec) (*Box, error) {
 		base.lining = base.height
 	}
 	if s.Choice(lidWalls) == "double" {
-		lid.lining = lid.height
+		lid.lining = outermost
 	}
 	basePart, err := base.part()
 	if err != nil {
@@ -99,7 +103,7 @@ func buildTrayLid(s Spec) (*Box, error) {
 		basePart.Measuring = "This blank is smaller than the lid's kind by the allowance each way; the first number scored from each of the four edges comes to the same lines."
 	case "shim":
 		lidPart.Shim = a / 2
-		lidPart.Measuring = "A shim of half the allowance between the fence and the blank: the walls lose it and the panel gains it."
+		lidPart.Measuring = "The shim is half the allowance: the wall at each edge of the blank loses it, and the panel gains it on both sides."
 	default:
 		lidPart.Measuring = "This blank is bigger by the allowance each way; the first number scored from each of the four edges comes to the same lines."
 	}
