@@ -86,3 +86,20 @@ func TestTheBagThatFell(t *testing.T) {
 		t.Error(err)
 	}
 }
+
+// Sizes far under what a style goes to, of the outside or the inside, are
+// refused or worked up to, never a fault of the program.
+func TestSizesUnderTheSmallest(t *testing.T) {
+	for _, s := range style.All {
+		for _, basis := range []Basis{Outside, Inside} {
+			in := New("small", measure.MM, s.ID)
+			in.Basis = basis
+			for _, p := range s.Axes {
+				in.Size[p.ID] = mm_ * 7 / 10
+			}
+			if _, err := Make(t.Context(), in); err != nil && fault.Of(err).Code == fault.Internal {
+				t.Errorf("%s, %s: %v", s.ID, basis, err)
+			}
+		}
+	}
+}

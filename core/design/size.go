@@ -22,6 +22,12 @@ func (r *Result) sizeFor(want style.Extent, basis Basis) error {
 	if basis == Outside {
 		round = measure.Down
 	}
+	// The sizes asked for may be none that the style can be tried at.
+	first := r.Style.Along(r.Spec.Lengths)
+	for i, p := range r.Style.Axes {
+		*first.Axis(i) = min(max(*first.Axis(i), measure.Up(p.Min, tick)), max(measure.Down(p.Max, tick), measure.Up(p.Min, tick)))
+	}
+	r.Style.Give(r.Spec.Lengths, first)
 	slope := [3]float64{1, 1, 1}
 	var before, lacked style.Extent
 	for n := range mostRounds {
