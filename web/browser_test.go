@@ -342,6 +342,9 @@ func TestAxe(t *testing.T) {
 	x.lot(3, 12*measure.Inch, 12*measure.Inch, false)
 	x.lot(1, 5*measure.Inch, 7*measure.Inch, true)
 	x.post("/jobs", "copies.1", "2")
+	x.post("/data/copy")
+	x.jarBox()
+	x.post("/boxes/2/delete")
 	b := openBrowser(t, x)
 	pages := []string{
 		"/",
@@ -354,6 +357,8 @@ func TestAxe(t *testing.T) {
 		"/boxes/1/biggest",
 		"/boxes/1/holds",
 		"/drawer",
+		"/data",
+		"/bin",
 		"/jobs",
 		"/jobs/1",
 	}
