@@ -224,16 +224,13 @@ func (g *gathering) sheets(s *Stock, buy []paper.Sheet) {
 			price,
 		)
 	}
-	for _, l := range g.lots {
-		if drawer.Key(l.Card) != drawer.Key(s.Card) || l.Free() < 1 {
-			continue
-		}
+	for _, l := range g.handy(s) {
 		worth := l.Price
 		if worth == 0 {
 			worth = each * l.Width.MM() * l.Height.MM()
 		}
 		sheet := paper.Sheet{
-			Name:   fmt.Sprintf("%s (drawer %d)", l.Sheet, l.ID),
+			Name:   sheetName(l),
 			Width:  l.Width,
 			Height: l.Height,
 			Count:  l.Free(),
@@ -241,7 +238,7 @@ func (g *gathering) sheets(s *Stock, buy []paper.Sheet) {
 			Offcut: l.Offcut,
 		}
 		if l.Offcut {
-			sheet.Name, sheet.Cost, worth = fmt.Sprintf("kept offcut %d", l.ID), 0, 0
+			sheet.Cost, worth = 0, 0
 		}
 		add(sheet, l.Sheet, l.ID, worth)
 	}

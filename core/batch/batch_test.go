@@ -249,3 +249,32 @@ func TestNamesAreOnlyNames(t *testing.T) {
 		}
 	}
 }
+
+// Of a thousand offcuts a few are laid out on, those on which pieces are held
+// among them; none is too small for every piece.
+func TestAThousandOffcuts(t *testing.T) {
+	in := design.New("tray", measure.MM, "tray")
+	var lots []drawer.Lot
+	for i := range 1000 {
+		lots = append(lots, drawer.Lot{ID: int64(i + 1), Card: in.Card, Width: measure.Length(60+i%200) * mm, Height: measure.Length(60+i/4) * mm, Count: 1, Offcut: true})
+	}
+	held := Held{Card: drawer.Key(in.Card), Sheet: sheetName(lots[500])}
+	stocks, err := Gather(t.Context(), []Item{{Inputs: in, Copies: 5}}, lots, Choices{Held: []Held{held}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	offcuts, there := 0, false
+	for i, sheet := range stocks[0].Job.Sheets {
+		if stocks[0].Lots[i] == 0 {
+			continue
+		}
+		offcuts++
+		there = there || sheet.Name == held.Sheet
+		if p := stocks[0].Job.Pieces[0]; !goesOn(p, lots[stocks[0].Lots[i]-1]) && sheet.Name != held.Sheet {
+			t.Errorf("%s holds no piece", sheet.Name)
+		}
+	}
+	if offcuts == 0 || offcuts > mostOffcutKinds+1 || !there {
+		t.Errorf("%d offcuts are laid out on, the held one among them: %v", offcuts, there)
+	}
+}

@@ -33,7 +33,15 @@ func Makeable(ctx context.Context, in design.Inputs, lots []drawer.Lot) []Offer 
 		}
 		with := in.Clone()
 		with.Card, with.Cards, with.Mats, with.Sheets, with.Copies = g.Card, nil, nil, nil, 1
+		var piles, offcuts []drawer.Lot
 		for _, l := range g.Lots {
+			if l.Offcut {
+				offcuts = append(offcuts, l)
+			} else {
+				piles = append(piles, l)
+			}
+		}
+		for _, l := range append(piles, fewest(offcuts)...) {
 			if l.Free() > 0 {
 				s := paper.Sheet{Name: l.Sheet, Width: l.Width, Height: l.Height, Count: l.Free(), Cost: l.Price, Offcut: l.Offcut}
 				for n := 2; slices.ContainsFunc(with.Sheets, func(x paper.Sheet) bool { return x.Name == s.Name }); n++ {
