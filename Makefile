@@ -1,6 +1,5 @@
 # make demo   build, load demo data, serve on a loopback port
 # make test   everything: core, store, commands, pages in a real browser
-#             and a minute of makers under the race detector
 # make test-core, make check   the core alone; form, vet, staticcheck, races
 # make load, make soak   a thousand boxes and fifty makers; ten minutes of all that can go wrong
 # make bench  the benchmarks, and the table of layouts (SEED=7 for other jobs)
@@ -19,7 +18,7 @@ build:
 demo: build
 	$(BINARY) demo
 
-test: chromium race-minute
+test: chromium
 	go vet ./...
 	go test ./...
 
@@ -36,7 +35,7 @@ check: race
 race:
 	CGO_ENABLED=1 go test -race ./store ./core/batch ./core/layout ./web/page
 
-# A minute of makers at once under the race detector.
+# A minute of makers at once under the race detector; CI runs it after the tests.
 race-minute:
 	CGO_ENABLED=1 BREVIUM_RACE=20s go test -race -timeout 5m -run TestRaces ./web ./store ./core/batch
 

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"math"
 	"math/rand"
 	"reflect"
 	"strings"
@@ -406,5 +407,21 @@ func BenchmarkStyles(b *testing.B) {
 				}
 			}
 		})
+	}
+}
+
+// A board of eighths makes no lid loose: the allowance has a tick of its own.
+func TestAnAllowanceOnACoarseBoard(t *testing.T) {
+	in := New("lid", measure.In, "tray-lid")
+	in.Size["length"], in.Size["width"], in.Size["height"] = 4*measure.Inch, 3*measure.Inch, 3*measure.Inch/2
+	in.Tools.Tick = measure.Tick(measure.Inch / 8)
+	r := make_(t, in)
+	if got := r.Spec.Lengths["lid.allowance"]; got != measure.Inch/16 {
+		t.Errorf("the allowance is %v mm; want 1/16 in", got.MM())
+	}
+	for i, want := range []float64{0.39, 0.99} {
+		if gap := r.Fits[i].Gap.MM(); math.Abs(gap-want) > 0.005 {
+			t.Errorf("gap %d is %.3f mm; want %v", i, gap, want)
+		}
 	}
 }

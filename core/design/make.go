@@ -186,7 +186,9 @@ func (r *Result) solved(spec *style.Spec) (*style.Box, error) {
 	for _, p := range box.Fits {
 		tightest = min(tightest, p.Do(r.between(p)).Gap)
 	}
-	a, err := fit.Solve(tightest, r.Inputs.Fit, spec.Tick)
+	// No coarser than the unit's usual tick, whatever the board's: the part that
+	// grows is scored with the same grooves from each of its edges.
+	a, err := fit.Solve(tightest, r.Inputs.Fit, min(spec.Tick, spec.Units.Tick()))
 	if err != nil {
 		return nil, fault.At(fault.Path("options", o.ID), err)
 	}

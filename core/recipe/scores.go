@@ -32,6 +32,7 @@ type ScoreList struct {
 	Passes      []Pass
 	Lines       []Line
 	shim        measure.Length
+	each        bool // read from each of the four edges in turn
 	whole       [2]measure.Length // the blank's width and height
 }
 
@@ -49,7 +50,7 @@ func Scores(p style.Part, fence Fence, tick measure.Tick) ScoreList {
 		whole: [2]measure.Length{p.Pattern.Width, p.Pattern.Height},
 	}
 	if p.Shim > 0 {
-		list.Passes = shimmed(p)
+		list.Passes, list.each = fromEachEdge(p), true
 		return list
 	}
 	for _, l := range list.Lines {
@@ -61,13 +62,33 @@ func Scores(p style.Part, fence Fence, tick measure.Tick) ScoreList {
 		}
 		list.Passes[len(list.Passes)-1].At = append(list.Passes[len(list.Passes)-1].At, l.At)
 	}
+	// A blank that is larger than the grooves go by, as by an allowance, has
+	// its lines on grooves all the same, counted from the nearer edge.
+	if !onGrooves(list.Passes, tick) {
+		if each := fromEachEdge(p); onGrooves(each, tick) {
+			list.Passes, list.each = each, true
+		}
+	}
 	return list
 }
 
-// Read is the number that is read off the board for a groove: with a shim it
-// is counted from the nearer edge, off the fence.
+// onGrooves reports whether every number of the passes lies on a groove.
+func onGrooves(passes []Pass, tick measure.Tick) bool {
+	for _, p := range passes {
+		for _, at := range p.At {
+			if (at - measure.Nearest(at, tick)).Abs() >= Off {
+				return false
+			}
+		}
+	}
+	return true
+}
+
+// Read is the number that is read off the board for a groove: where all four
+// edges go to the fence it is counted from the nearer one, and with a shim off
+// the fence.
 func (l ScoreList) Read(line Line) measure.Length {
-	if l.shim == 0 {
+	if !l.each {
 		return line.At
 	}
 	whole := l.whole[0]
@@ -92,9 +113,9 @@ func (l ScoreList) OnBoard() []measure.Length {
 	return out
 }
 
-// shimmed scores each wall from its own edge, turning a quarter each time.
-// Lines nearer to one edge belong to it.
-func shimmed(p style.Part) []Pass {
+// fromEachEdge scores each wall from its own edge, turning a quarter each
+// time. Lines nearer to one edge belong to it.
+func fromEachEdge(p style.Part) []Pass {
 	edges := []Pass{{Edge: "left"}, {Edge: "top"}, {Edge: "right"}, {Edge: "bottom"}}
 	split := func(at []measure.Length, whole measure.Length, near, far *Pass) {
 		for _, l := range at {

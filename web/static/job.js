@@ -105,11 +105,13 @@ document.addEventListener("alpine:init", () => {
     stop() {
       this.abort?.abort();
     },
-    end(words) {
+    async end(words) {
       this.running = false;
       this.idle = true;
+      // The page is drawn anew first: that would take the words away again.
+      this.says = "";
+      await htmx.ajax("GET", `/jobs/${job().dataset.job}`, { target: "#job", swap: "morph" });
       this.says = words;
-      htmx.ajax("GET", `/jobs/${job().dataset.job}`, { target: "#job", swap: "morph" });
     },
   }));
 });
