@@ -43,13 +43,12 @@ type Copy struct {
 	Bytes int64
 }
 
-var copyName = regexp.MustCompile(`^brevium-(day|hand|before)-(\d{4}-\d{2}-\d{2}(?:-\d{6}(?:-\d{3})?)?)\.db$`)
+var copyName = regexp.MustCompile(`^brevium-(day|hand|before)-(\d{4}-\d{2}-\d{2}(?:-\d{6}-\d{3})?)\.db$`)
 
 // stamps are how a copy's name tells when it was made.
 const (
 	dayStamp    = "2006-01-02"
-	secondStamp = "2006-01-02-150405"
-	momentStamp = "2006-01-02-150405-000"
+	momentStamp = "2006-01-02-150405.000"
 )
 
 // CopiesOf lists the copies that lie beside a database, the newest first.

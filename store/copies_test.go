@@ -83,6 +83,20 @@ func TestCopiesWhileWriting(t *testing.T) {
 	}
 }
 
+// Two copies within one second are two.
+func TestCopiesInOneSecond(t *testing.T) {
+	s := open(t, filepath.Join(t.TempDir(), "brevium.db"))
+	now := time.Date(2026, 11, 25, 9, 0, 0, 0, time.UTC)
+	s.now = func() time.Time { now = now.Add(7 * time.Millisecond); return now }
+	for range 2 {
+		_, err := s.MakeCopy(t.Context(), Before)
+		must(t, err)
+	}
+	if all, err := s.Copies(); err != nil || len(all) != 2 {
+		t.Errorf("%d copies, %v", len(all), err)
+	}
+}
+
 func TestDailyCopiesAreKeptForTwoWeeks(t *testing.T) {
 	s := open(t, filepath.Join(t.TempDir(), "brevium.db"))
 	hand, err := s.MakeCopy(t.Context(), ByHand)
