@@ -191,8 +191,8 @@ func (e Everything) check() error {
 	known := map[int64]bool{}
 	for i, b := range e.Boxes {
 		known[b.ID] = true
-		var any map[string]any
-		if json.Unmarshal(b.Design, &any) != nil {
+		var object map[string]any
+		if json.Unmarshal(b.Design, &object) != nil {
 			return fault.New(fault.NotJSON, fault.Path("boxes", i, "design"), "this box's design is no JSON object")
 		}
 	}
