@@ -188,9 +188,7 @@ func (s *Store) Bring(ctx context.Context, all Everything, replace bool) (n Brou
 
 // check refuses what cannot have been written by All.
 func (e Everything) check() error {
-	known := map[int64]bool{}
 	for i, b := range e.Boxes {
-		known[b.ID] = true
 		var object map[string]any
 		if json.Unmarshal(b.Design, &object) != nil {
 			return fault.New(fault.NotJSON, fault.Path("boxes", i, "design"), "this box's design is no JSON object")
