@@ -32,7 +32,7 @@ type ScoreList struct {
 	Passes      []Pass
 	Lines       []Line
 	shim        measure.Length
-	each        bool // read from each of the four edges in turn
+	each        bool              // read from each of the four edges in turn
 	whole       [2]measure.Length // the blank's width and height
 }
 
