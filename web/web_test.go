@@ -413,7 +413,7 @@ func TestCopyRenameDeleteRestore(t *testing.T) {
 	if _, body, _ := x.get(header.Get("HX-Redirect")); strings.Contains(body, "Second jars") || !strings.Contains(body, "bring it back") {
 		t.Error("deleted, the list offers no undo")
 	}
-	x.post("/boxes/2/restore")
+	x.post("/bin/box/2/back")
 	if _, body, _ := x.get("/"); !strings.Contains(body, "Second jars") {
 		t.Error("undo did not bring it back")
 	}

@@ -189,35 +189,35 @@ func (q *seek) fits(e style.Extent) (bool, float64) {
 	return at == fitting, used
 }
 
-// last is the largest n from least to most whose size fits, by halving: of
+// last is the largest n from least to most whose size fits; 0 is none.
+func (q *seek) last(least, most int, size func(n int) style.Extent) int {
+	return lastFitting(least, most, func(n int) side {
+		at, _ := q.try(size(n))
+		return at
+	})
+}
+
+// lastFitting is the largest n from least to most that fits, by halving: of
 // two sizes that fit each smaller one does too, and what cannot be made lies
 // below those. Where that does not hold, as when a size between cannot be
-// made, every n is tried. 0 is none.
-func (q *seek) last(least, most int, size func(n int) style.Extent) int {
-	low, high, made := least-1, most+1, false
+// made, the others are tried one by one. 0 is none.
+func lastFitting(least, most int, try func(n int) side) int {
+	low, high := least-1, most+1
+	at := fitting // of low, once it is one that was tried
 	for high-low > 1 {
 		n := (low + high) / 2
-		switch at, _ := q.try(size(n)); at {
-		case tooLarge:
+		if now := try(n); now == tooLarge {
 			high = n
-		case fitting:
-			low, made = n, true
-		default:
-			low = n
+		} else {
+			low, at = n, now
 		}
 	}
-	if low < least {
-		return 0
-	}
-	if at, _ := q.try(size(low)); at == fitting {
-		return low
-	}
-	if !made && q.ctx.Err() == nil && high <= most {
-		// What was taken for too small was not.
-		for n := high - 1; n >= least; n-- {
-			if ok, _ := q.fits(size(n)); ok {
-				return n
-			}
+	for ; low >= least; low-- {
+		if at == fitting {
+			return low
+		}
+		if low > least {
+			at = try(low - 1)
 		}
 	}
 	return 0

@@ -169,3 +169,16 @@ func TestCompare(t *testing.T) {
 		t.Errorf("only %d styles go", made)
 	}
 }
+
+// Halving finds what trying every size finds, also where sizes between cannot
+// be made: m cannot be made, f fits, l is too large.
+func TestTheLastThatFits(t *testing.T) {
+	sides := map[byte]side{'m': unmade, 'f': fitting, 'l': tooLarge}
+	for pattern, want := range map[string]int{
+		"": 0, "f": 1, "m": 0, "l": 0, "fffll": 3, "mmffl": 4, "mmmmm": 0, "mmmll": 0, "ffffm": 4, "fmmmm": 1, "ffmmmmml": 2, "mfmfmfml": 6, "fffff": 5,
+	} {
+		if got := lastFitting(1, len(pattern), func(n int) side { return sides[pattern[n-1]] }); got != want {
+			t.Errorf("%q: %d; want %d", pattern, got, want)
+		}
+	}
+}

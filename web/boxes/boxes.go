@@ -13,7 +13,6 @@ import (
 	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/measure"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -37,7 +36,6 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.POST("/units", s.preferUnits)
 	e.POST("/boxes/:id/copy", s.copy)
 	e.POST("/boxes/:id/delete", s.delete)
-	e.POST("/boxes/:id/restore", s.restore)
 }
 
 // ownPage is a page of this application that shows no one box.
@@ -139,17 +137,6 @@ func (s *room) delete(c *echo.Context) error {
 		return err
 	}
 	return page.Back(c, "/?%s", url.Values{"deleted": {page.Itoa(n)}}.Encode())
-}
-
-func (s *room) restore(c *echo.Context) error {
-	n, err := page.ID(c)
-	if err != nil {
-		return err
-	}
-	if err := s.Store.BringBack(c.Request().Context(), store.BoxSort, n); err != nil {
-		return err
-	}
-	return page.Back(c, "/")
 }
 
 type newPage struct {

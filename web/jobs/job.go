@@ -132,15 +132,11 @@ func (s *room) showJob(c *echo.Context) error {
 	return s.renderJob(c, http.StatusOK, w, f)
 }
 
-// tries is how often a change is put onto what others changed in the same
-// moment before it is given up.
-const tries = 8
-
 // changeJob changes what a planned job makes, and how it is cut.
 func (s *room) changeJob(c *echo.Context) error {
 	for try := 1; ; try++ {
 		err := s.changeOnce(c)
-		if !errors.Is(err, store.ErrStale) || try == tries {
+		if !errors.Is(err, store.ErrStale) || try == page.Tries {
 			return err
 		}
 	}

@@ -134,6 +134,10 @@ func Templates(static func(name string) string, rooms ...fs.FS) (*echo.TemplateR
 	return &echo.TemplateRenderer{Template: t}, nil
 }
 
+// Tries is how often a change is put onto what others changed in the same
+// moment before it is given up.
+const Tries = 8
+
 // Window names the window a request comes from, so that two windows of one
 // maker are told apart; "" for a page without scripts.
 func Window(c *echo.Context) string {

@@ -14,10 +14,6 @@ import (
 	"brevium/web/page"
 )
 
-// tries is how often a change is put onto what others changed in the same
-// moment before it is given up.
-const tries = 8
-
 // alter changes the box of the address as it is now. change may be asked
 // again, when somebody else was quicker.
 func (s *room) alter(c *echo.Context, change func(b store.Box, in *design.Inputs) error) (store.Box, error) {
@@ -31,7 +27,7 @@ func (s *room) alter(c *echo.Context, change func(b store.Box, in *design.Inputs
 			return b, err
 		}
 		kept, err := s.save(c, b, in)
-		if !errors.Is(err, store.ErrStale) || try == tries {
+		if !errors.Is(err, store.ErrStale) || try == page.Tries {
 			return kept, err
 		}
 	}

@@ -117,7 +117,7 @@ func (s *room) change(c *echo.Context) error {
 			return s.workspace(c, http.StatusUnprocessableEntity, b, i, f, nil)
 		}
 		kept, err := s.save(c, b, t.in)
-		if errors.Is(err, store.ErrStale) && try < tries {
+		if errors.Is(err, store.ErrStale) && try < page.Tries {
 			continue // somebody was quicker: onto what they kept
 		}
 		if err != nil {
