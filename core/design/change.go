@@ -87,14 +87,9 @@ func (in *Inputs) pieces(s *style.Style) ([]string, error) {
 	return out, nil
 }
 
-// SetUnits changes the unit. A tick that was the old unit's usual one becomes
-// the new unit's.
-func (in *Inputs) SetUnits(u measure.Unit) {
-	if in.Tools.Tick == in.Units.Tick() {
-		in.Tools.Tick = u.Tick()
-	}
-	in.Units = u
-}
+// SetUnits changes the unit that lengths are shown and typed in. The board and
+// every size stay as they are: it is the same box.
+func (in *Inputs) SetUnits(u measure.Unit) { in.Units = u }
 
 // Difference names, in a few words, what changed from a to b; "" when
 // nothing did.

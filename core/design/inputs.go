@@ -171,7 +171,7 @@ func (in *Inputs) spec(s *style.Style) (style.Spec, error) {
 		out.Thickness[piece] = c.Thickness
 	}
 	for _, p := range s.Parameters {
-		out.Lengths[p.ID] = p.Default
+		out.Lengths[p.ID] = p.Usual(in.Tools.Tick)
 		if v, ok := in.Size[p.ID]; ok {
 			out.Lengths[p.ID] = v
 		}
@@ -180,7 +180,7 @@ func (in *Inputs) spec(s *style.Style) (style.Spec, error) {
 		if o.Kind == style.LengthKind {
 			v, ok := in.Lengths[o.ID]
 			if !ok {
-				v = o.Default
+				v = o.Usual(in.Tools.Tick)
 			}
 			if v < o.Min || v > o.Max {
 				return out, in.outOfRange(fault.Path("options", o.ID), o.Label, v, o.Min, o.Max)

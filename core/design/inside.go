@@ -127,16 +127,17 @@ func (r *Result) fitOut() error {
 	clear := contents.Room{Length: r.Inside.Length, Width: r.Inside.Width, Height: r.Inside.Height}
 	foot := measure.Length(0)
 	if in.has(Stiffener) {
-		t := in.CardOf("stiffener").Thickness
+		t, ruler := in.CardOf("stiffener").Thickness, in.Tools.Tick.Ruler()
+		l, w := measure.Down(clear.Length-liningGap, ruler), measure.Down(clear.Width-liningGap, ruler)
 		if err := r.put(
-			style.Stiffener(clear.Length-liningGap, clear.Width-liningGap, t),
+			style.Stiffener(l, w, t),
 			foot,
 			"Lay the stiffener on the floor.",
 		); err != nil {
 			return fault.At("linings", err)
 		}
 		r.within(
-			inner{id: "stiffener", name: "Stiffener", cut: true, length: clear.Length - liningGap, width: clear.Width - liningGap},
+			inner{id: "stiffener", name: "Stiffener", cut: true, length: l, width: w},
 			clear,
 		)
 		foot += t
@@ -155,7 +156,7 @@ func (r *Result) fitOut() error {
 	if in.has(Liner) {
 		t := in.CardOf("liner").Thickness
 		l, w := measure.Down(clear.Length-t-liningGap, in.Tools.Tick), measure.Down(clear.Width-t-liningGap, in.Tools.Tick)
-		p, err := style.Liner(l, w, measure.Down(clear.Height-belowRim, in.Tools.Tick))
+		p, err := style.Liner(l, w, measure.Down(clear.Height-belowRim, in.Tools.Tick.Ruler()))
 		if err != nil {
 			return fault.At("linings", err)
 		}
@@ -222,7 +223,7 @@ func (r *Result) within(x inner, clear contents.Room) {
 // floor makes a false floor that fits the room, its skirts so high.
 func (r *Result) floor(id, name string, clear contents.Room, skirts measure.Length, holes []style.Hole) (style.Part, error) {
 	t, tick := r.Inputs.CardOf(id).Thickness, r.Inputs.Tools.Tick
-	f := style.Floor{ID: id, Name: name, Skirts: skirts, Holes: holes,
+	f := style.Floor{ID: id, Name: name, Skirts: measure.Down(skirts, tick), Holes: holes, Tick: tick,
 		Length: measure.Down(clear.Length-t-insertGap, tick), Width: measure.Down(clear.Width-t-insertGap, tick)}
 	for i := range f.Holes { // told from the room's corner until now
 		f.Holes[i].X -= (clear.Length - f.Length) / 2
@@ -249,7 +250,7 @@ func (r *Result) compartments(clear contents.Room, foot measure.Length) error {
 func (r *Result) dividers(clear contents.Room, foot measure.Length) error {
 	p := r.Inputs.parting()
 	d := style.Dividers{Length: clear.Length, Width: clear.Width, Height: clear.Height, Columns: r.Stand.Columns, Rows: r.Stand.Rows,
-		Card: p.Between, LongUp: r.Inputs.Compartments.Along}
+		Card: p.Between, Tick: r.Inputs.Tools.Tick, LongUp: r.Inputs.Compartments.Along}
 	parts, err := d.Parts()
 	if err != nil {
 		return fault.At("compartments.as", err)
@@ -266,9 +267,9 @@ func (r *Result) dividers(clear contents.Room, foot measure.Length) error {
 			r.Inserting = r.Inserting[:len(r.Inserting)-1]
 		}
 		if part.ID == "divider.long" {
-			r.within(inner{id: part.ID, name: part.Name, cut: true, length: clear.Length - style.StripEase}, clear)
+			r.within(inner{id: part.ID, name: part.Name, cut: true, length: style.StripLength(clear.Length, d.Tick)}, clear)
 		} else {
-			r.within(inner{id: part.ID, name: part.Name, cut: true, width: clear.Width - style.StripEase}, clear)
+			r.within(inner{id: part.ID, name: part.Name, cut: true, width: style.StripLength(clear.Width, d.Tick)}, clear)
 		}
 	}
 	return nil

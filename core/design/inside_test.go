@@ -114,7 +114,7 @@ func (r *Result) planText(t *testing.T) []byte {
 
 // Slots that do not meet are found by folding.
 func TestStripsThatMissAreFound(t *testing.T) {
-	d := style.Dividers{Length: 156 * mm_, Width: 104 * mm_, Height: 50 * mm_, Card: 300 * measure.Micrometre}
+	d := style.Dividers{Length: 156 * mm_, Width: 104 * mm_, Height: 50 * mm_, Card: 300 * measure.Micrometre, Tick: measure.Tick(mm_)}
 	d.Columns, d.Rows = style.Equal(d.Length, d.Card, 3), style.Equal(d.Width, d.Card, 2)
 	parts, err := d.Parts()
 	if err != nil {

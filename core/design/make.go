@@ -186,9 +186,7 @@ func (r *Result) solved(spec *style.Spec) (*style.Box, error) {
 	for _, p := range box.Fits {
 		tightest = min(tightest, p.Do(r.between(p)).Gap)
 	}
-	// No coarser than the unit's usual tick, whatever the board's: the part that
-	// grows is scored with the same grooves from each of its edges.
-	a, err := fit.Solve(tightest, r.Inputs.Fit, min(spec.Tick, spec.Units.Tick()))
+	a, err := fit.Solve(tightest, r.Inputs.Fit, o.AllowanceTick(*spec))
 	if err != nil {
 		return nil, fault.At(fault.Path("options", o.ID), err)
 	}

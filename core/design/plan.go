@@ -241,7 +241,7 @@ func (r *Result) planPiece(p Part, lines []recipe.Line) planPiece {
 	for _, c := range p.Pattern.Creases {
 		x.Creases = append(x.Creases, planCrease{line(c.Segment), mm(c.Angle), c.Side})
 	}
-	for _, snip := range r.Telling().Cuts(p.Pattern, lines) {
+	for _, snip := range r.Telling().Cuts(p.Pattern, r.Inputs.Tools.Fence, lines) {
 		for _, l := range snip.Lines {
 			x.Cuts = append(x.Cuts, planCut{string(l.Hand), points(l.Points()), snip.Text})
 		}

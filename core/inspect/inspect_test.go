@@ -44,9 +44,9 @@ func TestOnTick(t *testing.T) {
 	list := recipe.ScoreList{
 		Piece:  "base",
 		Name:   "Base",
-		Passes: []recipe.Pass{{Edge: "left", At: []measure.Length{10 * mm, 20*mm + 300_000}}},
+		Passes: []recipe.Pass{{Edge: "left", At: []measure.Length{10 * mm, 20*mm + 250_000}}},
 	}
-	if f := OnTick(list, measure.Tick(mm), measure.MM); f.Verdict != Warn || !strings.Contains(f.Text, "20 mm + 0.3 mm") {
+	if f := OnTick(list, measure.Tick(mm), measure.MM); f.Verdict != Warn || !strings.Contains(f.Text, "20.25 mm") {
 		t.Errorf("off the tick: %+v", f)
 	}
 	list.Passes[0].At[1] = 20 * mm

@@ -9,7 +9,7 @@ import (
 const nearNothing = 50 * Micrometre
 
 // Label writes l for a person in the given unit, on the tick or half-way
-// between two: "5 3/8 in", "14.5 cm", "145 mm". What is off both by more than
+// between two, or on the ruler's marks: "5 3/8 in", "14.5 cm", "145 mm". What is off all by more than
 // 0.05 mm is shown as the nearest tick with the remainder: "5 3/8 in − 0.4 mm".
 // Parse reads it back, exactly when l is on a mark and within 0.05 mm otherwise.
 func Label(l Length, unit Unit, tick Tick) string {
@@ -21,7 +21,7 @@ func Number(l Length, unit Unit, tick Tick) string {
 	if l < 0 {
 		return "−" + Number(-l, unit, tick)
 	}
-	near := readable(l, tick)
+	near := readable(l, unit, tick)
 	text := inUnit(near, unit)
 	rest := l - near
 	if rest.Abs() <= nearNothing {
@@ -38,16 +38,25 @@ func Number(l Length, unit Unit, tick Tick) string {
 const finestBoard = Tick(Millimetre / 2)
 
 // readable is the nearest mark to l: of the tick, or half-way between two,
-// which a ruler gives and the eye can set, when l lies there.
-func readable(l Length, tick Tick) Length {
-	if half := Nearest(l, max(1, tick/2)); tick >= finestBoard && (l-half).Abs() <= nearNothing {
-		return half
+// which a ruler gives and the eye can set, when l lies there; on a board marked
+// in this unit also of the unit's ruler, or half-way between two of its marks.
+func readable(l Length, unit Unit, tick Tick) Length {
+	if tick >= finestBoard {
+		marks := []Tick{tick / 2}
+		if unit.Marks(tick) {
+			marks = append(marks, unit.Ruler(), unit.Ruler()/2)
+		}
+		for _, t := range marks {
+			if near := Nearest(l, max(1, t)); (l - near).Abs() <= nearNothing {
+				return near
+			}
+		}
 	}
 	return Nearest(l, tick)
 }
 
 func suffix(l Length, unit Unit, tick Tick) string {
-	if (l.Abs() - readable(l.Abs(), tick)).Abs() <= nearNothing {
+	if (l.Abs() - readable(l.Abs(), unit, tick)).Abs() <= nearNothing {
 		return " " + string(unit)
 	}
 	return ""

@@ -95,10 +95,11 @@ func TestLabel(t *testing.T) {
 		{4 * Inch, In, Tick(Inch / 16), "4 in"},
 		{0, In, Tick(Inch / 16), "0 in"},
 		{Inch / 32, In, Tick(Inch / 32), "1/32 in"},
-		{43*Inch/8 - 400*Micrometre, In, Tick(Inch / 16), "5 3/8 in − 0.4 mm"},
+		{43*Inch/8 - 300*Micrometre, In, Tick(Inch / 16), "5 3/8 in − 0.3 mm"},
+		{43*Inch/8 - Inch/64, In, Tick(Inch / 8), "5 23/64 in"},
 		{145 * Millimetre, CM, Tick(Millimetre), "14.5 cm"},
 		{145 * Millimetre, MM, Tick(Millimetre), "145 mm"},
-		{145*Millimetre + 300*Micrometre, CM, Tick(Millimetre), "14.5 cm + 0.3 mm"},
+		{145*Millimetre + 350*Micrometre, CM, Tick(Millimetre), "14.5 cm + 0.4 mm"},
 		{2500 * Micrometre, MM, Tick(Millimetre / 2), "2.5 mm"},
 		{-Inch / 2, In, Tick(Inch / 16), "−1/2 in"},
 	} {

@@ -57,6 +57,19 @@ const (
 	Hundredth = Tick(Millimetre / 100)
 )
 
+// System is the unit that a board of this tick is marked in: inches or
+// millimetres. The other tools on the table are taken to be marked in it too.
+func (t Tick) System() Unit {
+	if In.Marks(t) && !MM.Marks(t) {
+		return In
+	}
+	return MM
+}
+
+// Ruler is the finest mark that an eye sets on the ruler and the trimmer that
+// go with a board of this tick.
+func (t Tick) Ruler() Tick { return t.System().Ruler() }
+
 // Length is the tick as a length.
 func (t Tick) Length() Length { return Length(t) }
 
@@ -75,6 +88,25 @@ func (u Unit) Ruler() Tick {
 		return Tick(Inch / 32)
 	}
 	return Tick(Millimetre / 2)
+}
+
+// Marks reports whether a tick is one of this unit's own: a board marked in it.
+func (u Unit) Marks(t Tick) bool {
+	fine := Millimetre / 10
+	if u == In {
+		fine = Inch / 64
+	}
+	return t > 0 && (fine%t.Length() == 0 || t.Length()%fine == 0)
+}
+
+// OnMark is l as a hand sets it: the mark that Label writes when it lies on
+// one, and else the nearest between those of the ruler, where the eye finds the
+// middle.
+func OnMark(l Length, u Unit, tick Tick) Length {
+	if near := readable(l, u, tick); (l - near).Abs() <= nearNothing {
+		return near
+	}
+	return Nearest(l, u.Ruler()/2)
 }
 
 // Nearest rounds l to a whole number of ticks, halves away from zero.

@@ -28,7 +28,7 @@ type Builder struct {
 	least  [2]measure.Length // the blank's top left corner
 	most   [2]measure.Length // and its lower right one, when a grid sets them
 	framed bool
-	tick   measure.Tick // the blank's sides are rounded up to it, 0 for none
+	tick   measure.Tick // of the ruler that it is cut with, 0 for none
 	err    error
 }
 
@@ -233,7 +233,9 @@ func (b *Builder) mine(leaves ...*Leaf) bool {
 	return true
 }
 
-// CutOn rounds the blank's sides up to what a hand can set on a trimmer.
+// CutOn gives the tick of the ruler that the piece is cut with. A blank that
+// follows from its faces has its sides rounded up to it; a grid's tabs and
+// tapers, which are free, are rounded down.
 func (b *Builder) CutOn(tick measure.Tick) { b.tick = tick }
 
 // Role says what faces are for; a face is a Wall until told.

@@ -156,7 +156,10 @@ func (g *Grid) Tab(l, hinge *Leaf, reach, wedge measure.Length) {
 	}
 	i, along, out := l.hinge(hinge)
 	width, depth := l.span(i)
-	reach, wedge = min(reach, depth), min(wedge, width/3)
+	if reach < depth {
+		reach = g.down(reach)
+	}
+	reach, wedge = min(reach, depth), g.down(min(wedge, width/3))
 	a, b := l.shape[i], l.shape[(i+1)%4]
 	l.shape[(i+2)%4] = spot{x: b.x + out.x*reach - along.x*wedge, y: b.y + out.y*reach - along.y*wedge}
 	l.shape[(i+3)%4] = spot{x: a.x + out.x*reach + along.x*wedge, y: a.y + out.y*reach + along.y*wedge}
@@ -194,6 +197,7 @@ func (g *Grid) Point(l, hinge *Leaf, shoulder measure.Length) {
 	}
 	i, along, out := l.hinge(hinge)
 	width, depth := l.span(i)
+	shoulder = g.down(min(shoulder, depth))
 	a, b := l.shape[i], l.shape[(i+1)%4]
 	l.shape = []spot{
 		{x: a.x, y: a.y},
@@ -202,6 +206,14 @@ func (g *Grid) Point(l, hinge *Leaf, shoulder measure.Length) {
 		{x: a.x + out.x*depth + along.x*(width/2), y: a.y + out.y*depth + along.y*(width/2)},
 		{x: a.x + out.x*shoulder, y: a.y + out.y*shoulder},
 	}
+}
+
+// down rounds what is free down to a mark of the ruler.
+func (g *Grid) down(l measure.Length) measure.Length {
+	if g.tick == 0 {
+		return l
+	}
+	return measure.Down(l, g.tick)
 }
 
 func sgn(l measure.Length) measure.Length { return min(1, max(-1, l)) }

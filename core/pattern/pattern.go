@@ -28,6 +28,19 @@ const (
 // Segment is a straight line between two points.
 type Segment struct{ A, B Point }
 
+// Covers reports whether another segment lies on this one, nowhere farther
+// from it than the tolerance, in mm.
+func (s Segment) Covers(o Segment, tolerance float64) bool {
+	d := s.B.Sub(s.A)
+	for _, q := range []Point{o.A, o.B} {
+		along := q.Sub(s.A).Dot(d) / d.Len()
+		if math.Abs(q.Sub(s.A).Cross(d))/d.Len() > tolerance || along < -tolerance || along > d.Len()+tolerance {
+			return false
+		}
+	}
+	return true
+}
+
 // Crease is a fold line that is left after cutting away. Angle is the final
 // angle in degrees between the two faces' directions: 0 is flat, 90 a box
 // edge, 180 folded onto itself.

@@ -5,6 +5,8 @@ import (
 
 	"gonum.org/v1/gonum/num/quat"
 	"gonum.org/v1/gonum/spatial/r3"
+
+	"brevium/core/measure"
 )
 
 // Stage is one stage of folding: a name for a person, and the creases that
@@ -80,5 +82,29 @@ func (p Pose) Then(q Pose) Pose {
 	return Pose{
 		Turn:  r3.Rotation(quat.Mul(quat.Number(q.Turn), quat.Number(p.Turn))),
 		Shift: r3.Add(q.Turn.Rotate(p.Shift), q.Shift),
+	}
+}
+
+// Unscored makes the creases that are chosen bends that are not scored, and
+// takes their lines from the scores.
+func (p *Pattern) Unscored(chosen func(Segment) bool) {
+	for i := range p.Creases {
+		if chosen(p.Creases[i].Segment) {
+			p.Creases[i].Rolled = true
+		}
+	}
+	used := func(line Segment) bool {
+		return slices.ContainsFunc(p.Creases, func(c Crease) bool { return !c.Rolled && line.Covers(c.Segment, Tolerance) })
+	}
+	w, h := p.Width.MM(), p.Height.MM()
+	p.Scores.Vertical = slices.DeleteFunc(p.Scores.Vertical, func(x measure.Length) bool {
+		return !used(Segment{Pt(x.MM(), 0), Pt(x.MM(), h)})
+	})
+	p.Scores.Horizontal = slices.DeleteFunc(p.Scores.Horizontal, func(y measure.Length) bool {
+		return !used(Segment{Pt(0, y.MM()), Pt(w, y.MM())})
+	})
+	p.Scores.Part = slices.DeleteFunc(p.Scores.Part, func(s Segment) bool { return !used(s) })
+	if len(p.Scores.Part) == 0 {
+		p.Scores.Part = nil
 	}
 }

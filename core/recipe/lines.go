@@ -2,10 +2,8 @@ package recipe
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"brevium/core/measure"
 	"brevium/core/pattern"
@@ -16,7 +14,8 @@ type Hand string
 
 // A Groove line runs over the whole blank on the scoring board; a Short one
 // lies on it too and stops; a Ruler line is scored between two marks; a
-// Roll is bent and not scored. The rest are cut.
+// Roll is bent and not scored. The rest are cut: a Slit parts card that stays,
+// a Trim cuts card off, a Slot is a narrow cut-out from an edge.
 const (
 	Groove Hand = "groove"
 	Short  Hand = "short"
@@ -26,10 +25,11 @@ const (
 	Trim   Hand = "trim"
 	Hole   Hand = "hole"
 	Notch  Hand = "notch"
+	Slot   Hand = "slot"
 )
 
 // Cuts reports whether scissors, knife or punch do it.
-func (h Hand) Cuts() bool { return h == Slit || h == Trim || h == Hole || h == Notch }
+func (h Hand) Cuts() bool { return h == Slit || h == Trim || h == Hole || h == Notch || h == Slot }
 
 // Line is one line of a flat piece, told once: the board, the net, the steps,
 // the check of grooves and the print all read it from here.
@@ -126,15 +126,7 @@ func path(points ...pattern.Point) pattern.Loop { return pattern.Straight(points
 
 // holds reports whether a straight line has a fold lying on it.
 func (l Line) holds(s pattern.Segment) bool {
-	a, b := l.Path[0].Point, l.Path[len(l.Path)-1].Point
-	d := b.Sub(a)
-	for _, q := range []pattern.Point{s.A, s.B} {
-		along := q.Sub(a).Dot(d) / d.Len()
-		if math.Abs(q.Sub(a).Cross(d))/d.Len() > Straight || along < -Straight || along > d.Len()+Straight {
-			return false
-		}
-	}
-	return true
+	return pattern.Segment{A: l.Path[0].Point, B: l.Path[len(l.Path)-1].Point}.Covers(s, Straight)
 }
 
 // trims follows the outline and gives each stretch of it that is not the
@@ -193,184 +185,4 @@ func (l Line) Points() []pattern.Point {
 		return append(flat, flat[0])
 	}
 	return l.Path.Open()
-}
-
-// Telling is how lengths are told: in a unit, on a tick.
-type Telling struct {
-	Units measure.Unit
-	Tick  measure.Tick
-}
-
-// mark tells where a mark is made with a ruler: on its finest tick.
-func (t Telling) mark(mm float64) string {
-	ruler := t.Units.Ruler()
-	return measure.Label(measure.Nearest(measure.FromMM(mm), ruler), t.Units, ruler)
-}
-
-func (t Telling) length(l measure.Length) string { return measure.Label(l, t.Units, t.Tick) }
-
-// ShortLines says where the scores that stop short start and stop, and
-// between which marks a ruler lies.
-func (t Telling) ShortLines(lines []Line) []string {
-	var out []string
-	for _, l := range lines {
-		switch l.Hand {
-		case Short:
-			way, first := "down", "the top edge"
-			if l.Edge == "top" {
-				way, first = "across", "the edge that was first on the fence"
-			}
-			out = append(
-				out,
-				fmt.Sprintf(
-					"%s from the %s edge, from %s to %s %s, counted from %s",
-					t.length(l.At),
-					l.Edge,
-					t.length(l.From),
-					t.length(l.To),
-					way,
-					first,
-				),
-			)
-		case Ruler:
-			a, b := l.Path[0], l.Path[1]
-			out = append(
-				out,
-				fmt.Sprintf(
-					"by a ruler from a mark %s across and %s down to one %s across and %s down",
-					t.mark(a.X),
-					t.mark(a.Y),
-					t.mark(b.X),
-					t.mark(b.Y),
-				),
-			)
-		case Roll:
-			lo, hi := pattern.Bounds(l.Path.Open())
-			out = append(out, fmt.Sprintf("no score between %s and %s down: that part is rolled", t.mark(lo.Y), t.mark(hi.Y)))
-		}
-	}
-	return out
-}
-
-// Snip is lines that are cut alike, told in one sentence.
-type Snip struct {
-	Hand  Hand
-	Lines []Line
-	Text  string
-}
-
-// Cuts tells every cut of a piece. Cuts that are the same from different
-// corners of the blank are one sentence; in it the first number of a pair is
-// counted from the blank's left or right edge, whichever the corner is at, and
-// the second from its top or bottom edge.
-func (t Telling) Cuts(p *pattern.Pattern, lines []Line) []Snip {
-	var out []Snip
-	keys := map[string]int{}
-	corners := map[int][]string{}
-	for _, l := range lines {
-		if !l.Hand.Cuts() {
-			continue
-		}
-		corner, key := t.fromCorner(p, l)
-		i, alike := keys[key]
-		if !alike {
-			i = len(out)
-			keys[key] = i
-			out = append(out, Snip{Hand: l.Hand, Text: key})
-		}
-		out[i].Lines = append(out[i].Lines, l)
-		corners[i] = append(corners[i], corner)
-	}
-	for i := range out {
-		out[i].Text = fmt.Sprintf("%s %s", at(corners[i]), out[i].Text)
-	}
-	return out
-}
-
-// at names the corners that a cut is made from.
-func at(corners []string) string {
-	names := slices.Clone(corners)
-	slices.Sort(names)
-	each := ""
-	if n := len(names); n > len(slices.Compact(slices.Clone(names))) && n > 1 {
-		each = fmt.Sprintf(" (%d cuts)", n)
-	}
-	names = slices.Compact(names)
-	if len(names) == 4 {
-		return "From all four corners" + each
-	}
-	return "From the " + strings.Join(names, " and the ") + " corner" + each
-}
-
-// fromCorner tells a cut as it is measured from the nearest corner.
-func (t Telling) fromCorner(p *pattern.Pattern, l Line) (corner, text string) {
-	w, h := p.Width.MM(), p.Height.MM()
-	points := l.Path
-	lo, hi := pattern.Bounds(l.Points())
-	mid := lo.Add(hi).Scale(0.5)
-	right, bottom := mid.X > w/2+Straight, mid.Y > h/2+Straight
-	corner = "upper left"
-	switch {
-	case right && bottom:
-		corner = "lower right"
-	case right:
-		corner = "upper right"
-	case bottom:
-		corner = "lower left"
-	}
-	in := func(q pattern.Point) pattern.Point {
-		if right {
-			q.X = w - q.X
-		}
-		if bottom {
-			q.Y = h - q.Y
-		}
-		return q
-	}
-	pair := func(q pattern.Point) string { q = in(q); return t.mark(q.X) + " across and " + t.mark(q.Y) + " down" }
-	switch l.Hand {
-	case Hole:
-		if len(points) == 2 { // two half circles
-			return corner, fmt.Sprintf("cut a round hole %s wide, its middle at %s.", t.mark(hi.X-lo.X), pair(mid))
-		}
-		return corner, fmt.Sprintf("cut a hole %s wide and %s high, its middle at %s.", t.mark(hi.X-lo.X), t.mark(hi.Y-lo.Y), pair(mid))
-	case Notch:
-		a, b := points[0].Point, points[1].Point
-		return corner, fmt.Sprintf("punch a half circle %s wide, its middle at %s.", t.mark(b.Sub(a).Len()), pair(a.Add(b).Scale(0.5)))
-	}
-	// Always told from the end nearer to the corner's upright edge.
-	path := slices.Clone(points)
-	if first, last := in(
-		path[0].Point,
-	), in(
-		path[len(path)-1].Point,
-	); last.X < first.X-Straight ||
-		last.X < first.X+Straight && last.Y < first.Y {
-		path = reversed(path)
-	}
-	verb := "cut from "
-	if l.Hand == Slit {
-		verb = "slit from "
-	}
-	text = verb + pair(path[0].Point)
-	for i, v := range path[1:] {
-		text += ", "
-		if path[i].Bulge != 0 {
-			text += "in a round "
-		}
-		text += "to " + pair(v.Point)
-	}
-	return corner, text + "."
-}
-
-// reversed is an open path run the other way.
-func reversed(path pattern.Loop) pattern.Loop {
-	out := make(pattern.Loop, len(path))
-	for i, v := range path {
-		out[len(path)-1-i] = pattern.Vertex{Point: v.Point}
-	}
-	for i := range len(path) - 1 {
-		out[len(path)-2-i].Bulge = -path[i].Bulge
-	}
-	return out
 }

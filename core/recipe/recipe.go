@@ -109,13 +109,26 @@ func (w Work) write(unit measure.Unit, tick measure.Tick) []Step {
 			add(Score, p.ID, p.ID, text, p.Copies())
 		}
 	}
+	cuts := make([][]Snip, len(w.Parts))
+	for i, p := range w.Parts {
+		cuts[i] = t.Cuts(p.Pattern, w.Fence, lists[i].Lines)
+		first := slices.DeleteFunc(slices.Clone(cuts[i]), func(s Snip) bool { return !s.before() })
+		if len(first) > 0 {
+			add(Remove, p.ID, p.ID+"/first", telling(p.Name+", still flat", first), p.Copies())
+		}
+	}
 	for _, p := range w.Parts {
 		if p.Folding != "" {
 			add(Fold, p.ID, p.ID, fmt.Sprintf("%s: %s", p.Name, lowerFirst(p.Folding)), p.Copies())
 		}
 	}
 	for i, p := range w.Parts {
-		if text := removing(p, t.Cuts(p.Pattern, lists[i].Lines)); text != "" {
+		rest := slices.DeleteFunc(cuts[i], Snip.before)
+		if len(rest) > 0 {
+			text := telling(p.Name, rest)
+			if off := t.falling(p.Pattern); off != "" {
+				text += " " + off
+			}
 			add(Remove, p.ID, p.ID, text, p.Copies())
 		}
 	}
@@ -155,25 +168,9 @@ func upright(m dress.Mat) string {
 	return ""
 }
 
-func plural(n int) string {
-	if n == 1 {
-		return ""
-	}
-	return "s"
-}
-
-func capital(s string) string    { return strings.ToUpper(s[:1]) + s[1:] }
-func lowerFirst(s string) string { return strings.ToLower(s[:1]) + s[1:] }
-
-// removing says what is cut along and what is cut away: how, then each cut.
-func removing(p style.Part, cuts []Snip) string {
-	if len(cuts) == 0 {
-		return ""
-	}
-	text := p.Name + ": measure each cut from the corner that is named, outside up."
-	if p.Removing != "" {
-		text = p.Name + ": " + lowerFirst(p.Removing)
-	}
+// telling puts the sentences of cuts behind a piece's name.
+func telling(name string, cuts []Snip) string {
+	text := name + ", outside up:"
 	for _, c := range cuts {
 		text += " " + c.Text
 	}
@@ -212,7 +209,7 @@ func (s matSet) cutting(t Telling, copies int) string {
 	case len(s.mat.Shape) != 4 || !rectangular(s.mat):
 		var corners []string
 		for _, q := range s.mat.Shape {
-			corners = append(corners, fmt.Sprintf("%s across and %s up", t.mark(q.X), t.mark(q.Y)))
+			corners = append(corners, fmt.Sprintf("%s across and %s up", t.mm(q.X), t.mm(q.Y)))
 		}
 		return fmt.Sprintf(
 			"Cut %d blank%s, %s, %s, and each to its shape with a ruler, from mark to mark counted from its lower left corner: %s.",

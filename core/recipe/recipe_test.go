@@ -57,7 +57,7 @@ func TestScoresAreReadFromTheFence(t *testing.T) {
 		Left,
 		measure.Tick(mm),
 	).Sentence(Telling{measure.MM, measure.Tick(mm)}),
-		"Left edge against the fence with a shim of 1 mm between: 11 mm."; !strings.HasPrefix(
+		"Left edge against the fence, held off the fence by a shim of 1 mm: 11 mm."; !strings.HasPrefix(
 		got,
 		want,
 	) {
@@ -80,15 +80,16 @@ func TestShortLines(t *testing.T) {
 		{A: pattern.Pt(10, 15), B: pattern.Pt(30, 25)},
 	}}
 	told := Telling{measure.MM, measure.Tick(mm)}
-	want := []string{"10 mm from the left edge, from 0 mm to 40 mm down, counted from the top edge",
-		"55 mm from the top edge, from 20 mm to 70 mm across, counted from the edge that was first on the fence",
-		"by a ruler from a mark 10 mm across and 15 mm down to one 30 mm across and 25 mm down"}
-	if got := told.ShortLines(Lines(part.Pattern, Left, measure.Tick(mm))); !slices.Equal(got, want) {
+	want := []string{"10 mm from the left edge, from 0 mm to 40 mm down",
+		"55 mm from the top edge, from 20 mm to 70 mm across",
+		"by a ruler from 10 mm across and 15 mm down to 30 mm across and 25 mm down"}
+	if got := told.ShortLines(part.Pattern, Left, Lines(part.Pattern, Left, measure.Tick(mm))); !slices.Equal(got, want) {
 		t.Errorf("short lines are told as %q", got)
 	}
-	want[0] = "70 mm from the right edge, from 0 mm to 40 mm down, counted from the top edge"
-	want[1] = "55 mm from the top edge, from 10 mm to 60 mm across, counted from the edge that was first on the fence"
-	if got := told.ShortLines(Lines(part.Pattern, Right, measure.Tick(mm))); !slices.Equal(got, want) {
+	want[0] = "70 mm from the right edge, from 0 mm to 40 mm down"
+	want[1] = "55 mm from the top edge, from 10 mm to 60 mm across"
+	want[2] = "by a ruler from 70 mm across and 15 mm down to 50 mm across and 25 mm down"
+	if got := told.ShortLines(part.Pattern, Right, Lines(part.Pattern, Right, measure.Tick(mm))); !slices.Equal(got, want) {
 		t.Errorf("with the fence on the right they are told as %q", got)
 	}
 	if got := Scores(
@@ -97,7 +98,7 @@ func TestShortLines(t *testing.T) {
 		measure.Tick(mm),
 	).Sentence(told); !strings.HasPrefix(
 		got,
-		"Top edge against the fence: 15 mm. Lines that stop short: 10 mm",
+		"Top edge against the fence: 15 mm. Lines that stop short (across is counted from the left edge and down from the top edge): 10 mm",
 	) {
 		t.Errorf("the step reads %q", got)
 	}
@@ -115,14 +116,14 @@ func TestCutsAreTold(t *testing.T) {
 	p := lopsided(t).Pattern
 	told := Telling{measure.MM, measure.Tick(mm)}
 	var got []string
-	for _, c := range told.Cuts(p, Lines(p, Left, measure.Tick(mm))) {
+	for _, c := range told.Cuts(p, Left, Lines(p, Left, measure.Tick(mm))) {
 		got = append(got, c.Text)
 	}
 	want := []string{
-		"From the upper left corner cut from 0 mm across and 15 mm down, to 10 mm across and 15 mm down, to 10 mm across and 0 mm down.",
-		"From the upper right corner cut from 0 mm across and 15 mm down, to 20 mm across and 15 mm down, to 20 mm across and 0 mm down.",
-		"From the lower left corner cut from 0 mm across and 25 mm down, to 10 mm across and 25 mm down, to 10 mm across and 0 mm down.",
-		"From the lower right corner cut from 0 mm across and 25 mm down, to 20 mm across and 25 mm down, to 20 mm across and 0 mm down.",
+		"From the top edge, cut along the scores 10 and 60 mm from the left edge to the first crossing (15 mm).",
+		"From the bottom edge, cut along the scores 10 and 60 mm from the left edge to the first crossing (25 mm).",
+		"From the left edge, cut along the scores 15 and 55 mm from the top edge to the first crossing (10 mm).",
+		"From the right edge, cut along the scores 15 and 55 mm from the top edge to the first crossing (20 mm).",
 	}
 	slices.Sort(got)
 	slices.Sort(want)
@@ -136,7 +137,7 @@ func TestNumbers(t *testing.T) {
 	for _, c := range []struct {
 		at   []measure.Length
 		want string
-	}{{[]measure.Length{3 * in / 2, 11 * in / 2}, "1 1/2 and 5 1/2 in"}, {[]measure.Length{in, 2 * in, 3 * in}, "1, 2 and 3 in"}, {nil, "none"}, {[]measure.Length{in + 400*measure.Micrometre}, "1 in + 0.4 mm"}} {
+	}{{[]measure.Length{3 * in / 2, 11 * in / 2}, "1 1/2 and 5 1/2 in"}, {[]measure.Length{in, 2 * in, 3 * in}, "1, 2 and 3 in"}, {nil, "none"}, {[]measure.Length{in + 300*measure.Micrometre}, "1 in + 0.3 mm"}} {
 		if got := Numbers(c.at, measure.In, measure.Tick(in/16)); got != c.want {
 			t.Errorf("got %q; want %q", got, c.want)
 		}

@@ -1,10 +1,12 @@
 package recipe
 
 import (
+	"fmt"
 	"slices"
 	"strings"
 
 	"brevium/core/measure"
+	"brevium/core/pattern"
 	"brevium/core/style"
 )
 
@@ -17,12 +19,24 @@ const (
 	Right Fence = "right"
 )
 
+// EachEdge stands for all four edges of a blank, one after the other.
+const EachEdge = "each"
+
 // Pass is one placing of the card on the board: which of its edges lies on
-// the fence, and the numbers to score, in order.
+// the fence, and the numbers to score, in order; or the numbers that are the
+// same from EachEdge.
 type Pass struct {
 	Edge string
 	At   []measure.Length
 	Shim measure.Length // held between the fence and the card
+}
+
+// Against names the edge that lies on the fence, for a person.
+func (p Pass) Against() string {
+	if p.Edge == EachEdge {
+		return "each of the four edges in turn"
+	}
+	return p.Edge + " edge"
 }
 
 // ScoreList is how one piece is scored and cut: each pass over the board,
@@ -32,8 +46,9 @@ type ScoreList struct {
 	Passes      []Pass
 	Lines       []Line
 	shim        measure.Length
-	each        bool              // read from each of the four edges in turn
-	whole       [2]measure.Length // the blank's width and height
+	each        bool // read from each of the four edges in turn
+	pattern     *pattern.Pattern
+	fence       Fence
 }
 
 // Scores gives a piece's score list for a board with its fence on the given
@@ -43,14 +58,20 @@ type ScoreList struct {
 // from the right.
 func Scores(p style.Part, fence Fence, tick measure.Tick) ScoreList {
 	list := ScoreList{
-		Piece: p.ID,
-		Name:  p.Name,
-		Lines: Lines(p.Pattern, fence, tick),
-		shim:  p.Shim,
-		whole: [2]measure.Length{p.Pattern.Width, p.Pattern.Height},
+		Piece:   p.ID,
+		Name:    p.Name,
+		Lines:   Lines(p.Pattern, fence, tick),
+		shim:    p.Shim,
+		pattern: p.Pattern,
+		fence:   fence,
+	}
+	each := fromEachEdge(p)
+	if same(each) { // nothing to add up, nothing to turn round
+		list.Passes, list.each = []Pass{{EachEdge, each[0].At, p.Shim}}, true
+		return list
 	}
 	if p.Shim > 0 {
-		list.Passes, list.each = fromEachEdge(p), true
+		list.Passes, list.each = each, true
 		return list
 	}
 	for _, l := range list.Lines {
@@ -64,12 +85,15 @@ func Scores(p style.Part, fence Fence, tick measure.Tick) ScoreList {
 	}
 	// A blank that is larger than the grooves go by, as by an allowance, has
 	// its lines on grooves all the same, counted from the nearer edge.
-	if !onGrooves(list.Passes, tick) {
-		if each := fromEachEdge(p); onGrooves(each, tick) {
-			list.Passes, list.each = each, true
-		}
+	if !onGrooves(list.Passes, tick) && onGrooves(each, tick) {
+		list.Passes, list.each = each, true
 	}
 	return list
+}
+
+// same reports whether the numbers are the same from all four edges.
+func same(each []Pass) bool {
+	return len(each) == 4 && !slices.ContainsFunc(each, func(p Pass) bool { return !slices.Equal(p.At, each[0].At) })
 }
 
 // onGrooves reports whether every number of the passes lies on a groove.
@@ -91,9 +115,9 @@ func (l ScoreList) Read(line Line) measure.Length {
 	if !l.each {
 		return line.At
 	}
-	whole := l.whole[0]
+	whole := l.pattern.Width
 	if line.Edge == "top" {
-		whole = l.whole[1]
+		whole = l.pattern.Height
 	}
 	return min(line.At, whole-line.At) + l.shim
 }
@@ -139,21 +163,28 @@ func fromEachEdge(p style.Part) []Pass {
 func (l ScoreList) Sentence(t Telling) string {
 	var out []string
 	for i, p := range l.Passes {
+		shim := ""
+		if p.Shim > 0 {
+			shim = ", held off the fence by a shim of " + t.length(p.Shim)
+		}
+		if p.Edge == EachEdge {
+			out = append(out, fmt.Sprintf("%s from each of the four edges%s: turn it a quarter after each.", t.numbers(p.At), shim))
+			continue
+		}
 		lead := capital(p.Edge) + " edge"
 		if i > 0 {
 			lead = "Turn a quarter, " + p.Edge + " edge"
 		}
-		lead += " against the fence"
-		if p.Shim > 0 {
-			lead += " with a shim of " + t.length(p.Shim) + " between"
-		}
-		out = append(out, lead+": "+Numbers(p.At, t.Units, t.Tick)+".")
+		out = append(out, lead+" against the fence"+shim+": "+t.numbers(p.At)+".")
 	}
-	if short := t.ShortLines(l.Lines); len(short) > 0 {
-		out = append(out, "Lines that stop short: "+strings.Join(short, "; ")+".")
+	if short := l.ShortLines(t); len(short) > 0 {
+		out = append(out, "Lines that stop short ("+counted(l.fence)+"): "+strings.Join(short, "; ")+".")
 	}
 	return strings.Join(out, " ")
 }
+
+// ShortLines tells the lines that stop short; see Telling.ShortLines.
+func (l ScoreList) ShortLines(t Telling) []string { return t.ShortLines(l.pattern, l.fence, l.Lines) }
 
 // Numbers writes lengths for a sentence: "1 1/2 and 5 1/2 in".
 func Numbers(at []measure.Length, unit measure.Unit, tick measure.Tick) string {

@@ -43,7 +43,9 @@ var (
 		Min:     6 * mm,
 		Max:     30 * mm,
 		About:   "Glued under the base, and inside the cover",
-		Follows: func(s Spec) measure.Length { return min(measure.Inch/2, measure.Down(s.Size(archWidth)/3, s.Tick)) },
+		Follows: func(s Spec) measure.Length {
+			return min(s.about(measure.Inch/2), measure.Down(s.Size(archWidth)/3, s.Tick))
+		},
 	}
 )
 
@@ -69,16 +71,16 @@ func buildArchedBox(s Spec) (*Box, error) {
 	// arc = 2·straight + π·w/2, over the half circle.
 	exact := 2*straight + measure.FromMM(math.Pi*w.MM()/2)
 	arc := measure.Nearest(exact, s.Tick)
-	cover, sides, err := archCover(l, straight, arc, tab)
+	cover, sides, err := s.archCover(l, straight, arc, tab)
 	if err != nil {
 		return nil, err
 	}
-	base, err := archBase(l, w, straight, tab, sides)
+	base, err := s.archBase(l, w, straight, tab, sides)
 	if err != nil {
 		return nil, err
 	}
 	cover.Measuring = fmt.Sprintf("The arch is %s by reckoning and cut as %s; what is over or short goes into the bend.",
-		measure.Label(exact, measure.MM, measure.Tenth), measure.Label(arc, measure.MM, measure.Tenth))
+		s.show(exact), s.show(arc))
 	tBase, tCover := s.Card("base"), s.Card("cover")
 	base.At.Z = ((tBase + tCover) / 2).MM() // it lies on the cover's tabs
 	// The floor is under the arch, which is as wide as its bend makes it; the
@@ -100,9 +102,9 @@ func buildArchedBox(s Spec) (*Box, error) {
 	}, nil
 }
 
-func archBase(l, w, straight, tab measure.Length, sides [2]*pattern.Leaf) (Part, error) {
+func (s Spec) archBase(l, w, straight, tab measure.Length, sides [2]*pattern.Leaf) (Part, error) {
 	front := min(straight, tab)
-	g := pattern.NewGrid([]measure.Length{front, l, straight, w / 2}, []measure.Length{tab, w, tab}, `
+	g := s.grid([]measure.Length{front, l, straight, w / 2}, []measure.Length{tab, w, tab}, `
 		.      .     back.1  .
 		front  base  back    back
 		.      .     back.2  .`)
@@ -127,7 +129,7 @@ func archBase(l, w, straight, tab measure.Length, sides [2]*pattern.Leaf) (Part,
 }
 
 // archCover makes the cover and gives the handles of its two straight sides.
-func archCover(l, straight, arc, tab measure.Length) (Part, [2]*pattern.Leaf, error) {
+func (s Spec) archCover(l, straight, arc, tab measure.Length) (Part, [2]*pattern.Leaf, error) {
 	rows, names := []measure.Length{tab, straight}, []string{"tab.1", "side.1"}
 	bend := arc - 2*straight
 	for i := range measure.Length(rolls) {
@@ -136,7 +138,7 @@ func archCover(l, straight, arc, tab measure.Length) (Part, [2]*pattern.Leaf, er
 		names = append(names, fmt.Sprint("bend.", int64(i)+1))
 	}
 	rows, names = append(rows, straight, tab), append(names, "side.2", "tab.2")
-	g := pattern.NewGrid([]measure.Length{l}, rows, strings.Join(names, "\n"))
+	g := s.grid([]measure.Length{l}, rows, strings.Join(names, "\n"))
 	all := g.All(names...)
 	last := len(names) - 3 // the line between the last flat and the second side
 	first, second, left, right := all[0], all[last+2], all[1], all[last+1]

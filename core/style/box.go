@@ -54,10 +54,9 @@ type Part struct {
 	// Shim is how far the card is held off the fence when it is scored; its
 	// numbers are then read from each edge in turn, larger by the shim.
 	Shim measure.Length
-	// Folding and Gluing say how, in working order; Removing does where
-	// snipping and scissors at the corners are not all.
-	Folding, Removing string
-	Gluing            []string
+	// Folding and Gluing say how, in working order.
+	Folding string
+	Gluing  []string
 }
 
 // Copies is how many of the piece one box has.

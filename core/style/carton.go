@@ -13,7 +13,7 @@ var (
 		Min:     6 * mm,
 		Max:     60 * mm,
 		About:   "f: how far the lid's flap comes down the front",
-		Follows: func(s Spec) measure.Length { return min(3*measure.Inch/4, s.Size(height)) },
+		Follows: func(s Spec) measure.Length { return min(s.about(3*measure.Inch/4), s.Size(height)) },
 	}
 	cartonTuck = &Option{
 		ID: "flap.tuck", Label: "The flap goes", Kind: ChoiceKind, Choices: []string{"inside", "outside"}, DefaultChoice: "inside",
@@ -38,7 +38,7 @@ func buildCarton(s Spec) (*Box, error) {
 	if err := s.atMost(cartonFlap, h, "it would stand on the table before the lid closes"); err != nil {
 		return nil, err
 	}
-	g := pattern.NewGrid([]measure.Length{h, l, h}, []measure.Length{f, d, h, d, h}, `
+	g := s.grid([]measure.Length{h, l, h}, []measure.Length{f, d, h, d, h}, `
 		.           flap   .
 		.           top    .
 		back.left   back   back.right
@@ -73,7 +73,7 @@ func buildCarton(s Spec) (*Box, error) {
 }
 
 // flapWedge is what a tucked flap loses on each side at its free end.
-const flapWedge = 3 * measure.Millimetre
+const flapWedge = measure.Inch / 8
 
 // endTabs makes tabs of the wings of the given walls, slit from the end walls
 // left and right and glued inside them; each reaches at most reach.

@@ -19,6 +19,7 @@ var (
 		Min:     0,
 		Max:     fit.LargestAllowance,
 		ForFit:  true,
+		Chained: true,
 		About:   "How much wider the lid half is scored, when it is stepped",
 	}
 )
@@ -45,7 +46,7 @@ func clam(s Spec, id, name string, l, d, h measure.Length) (*Box, error) {
 	}
 	var g *pattern.Grid
 	if a == 0 {
-		g = pattern.NewGrid([]measure.Length{h, l, h}, []measure.Length{h, d, h, d, h}, `
+		g = s.grid([]measure.Length{h, l, h}, []measure.Length{h, d, h, d, h}, `
 			front.left  front  front.right
 			left        base   right
 			spine.left  spine  spine.right
@@ -54,7 +55,7 @@ func clam(s Spec, id, name string, l, d, h measure.Length) (*Box, error) {
 	} else {
 		// The lid's panel is wider by half the allowance on each side, and
 		// deeper by the whole of it at the lip.
-		g = pattern.NewGrid([]measure.Length{h - a/2, a / 2, l, a / 2, h - a/2}, []measure.Length{h, d, h, d + a, h}, `
+		g = s.grid([]measure.Length{h - a/2, a / 2, l, a / 2, h - a/2}, []measure.Length{h, d, h, d + a, h}, `
 			front.left  front.left  front  front.right  front.right
 			left        left        base   right        right
 			spine.left  spine.left  spine  spine.right  spine.right
@@ -67,7 +68,7 @@ func clam(s Spec, id, name string, l, d, h measure.Length) (*Box, error) {
 	g.Hinge(spine, lid, 90, 0)
 	endTabs(g, min(h, d/2), "front")
 	// The spine's wings hold the back corners; narrow, they keep clear of the lid.
-	endTabs(g, min(h, d/2, TabWidth(s.Choice(adhesive))), "spine")
+	endTabs(g, min(h, d/2, s.tabWidth()), "spine")
 	for _, end := range []string{"left", "right"} {
 		side, tab := g.Face("lid."+end), g.Face("lip."+end)
 		g.Call(side, end+" end wall of the lid")

@@ -20,7 +20,7 @@ const SlotRoom = 200 * measure.Micrometre
 // StripEase is how much shorter than the inside a divider strip is.
 const StripEase = measure.Millimetre
 
-// endTab is the tab a strip is glued by when no other strip crosses it.
+// endTab is the least tab a strip is glued by when no other strip crosses it.
 const endTab = 10 * measure.Millimetre
 
 // leastCell is the smallest cell worth parting off; slots closer than that
@@ -34,6 +34,7 @@ type Dividers struct {
 	Length, Width, Height measure.Length // clear inside, front of the box along Length
 	Columns, Rows         []measure.Length
 	Card                  measure.Length // thickness
+	Tick                  measure.Tick   // of the board
 	// LongUp opens the slots of the strips along the length upwards, and
 	// those of the crossing strips downwards; else the other way round.
 	LongUp bool
@@ -62,24 +63,26 @@ func (d Dividers) Parts() ([]Part, error) {
 		}
 	}
 	var out []Part
-	crossed := len(d.Columns) > 1 && len(d.Rows) > 1
+	crossed, tab := len(d.Columns) > 1 && len(d.Rows) > 1, measure.Up(endTab, d.Tick)
 	add := func(id, name string, span measure.Length, cells, others []measure.Length, otherSpan measure.Length, along, up bool) error {
 		if len(others) < 2 {
 			return nil
 		}
 		p := Part{ID: id, Name: name, Count: len(others) - 1, Opens: Upright}
-		start := -span / 2
-		var at []measure.Length
+		cut := StripLength(span, d.Tick)
+		if !crossed { // scored at both ends
+			cut = measure.Down(span-StripEase, d.Tick)
+		}
+		start := -cut / 2
 		if crossed {
-			at = middles(cells, d.Card)
-			d.slotted(&p, span-StripEase, at, up)
-		} else if err := d.tabbed(&p, span-StripEase); err != nil {
+			d.slotted(&p, cut, d.middles(cells, span), up)
+		} else if err := d.tabbed(&p, cut, tab); err != nil {
 			return err
 		} else {
-			start -= endTab
+			start -= tab
 		}
-		for _, across := range middles(others, d.Card) {
-			p.Places = append(p.Places, strip(start+StripEase/2, across-otherSpan/2, d.Height, along))
+		for _, across := range d.middles(others, otherSpan) {
+			p.Places = append(p.Places, strip(start, across-StripLength(otherSpan, d.Tick)/2, d.high(), along))
 		}
 		out = append(out, p)
 		return nil
@@ -93,15 +96,24 @@ func (d Dividers) Parts() ([]Part, error) {
 	return out, nil
 }
 
-// middles gives where, from the inside's edge, the card between neighbouring
-// cells has its middle.
-func middles(cells []measure.Length, card measure.Length) []measure.Length {
+// StripLength is what a divider strip is cut to inside a span: shorter by its
+// ease, and down to the ruler's mark.
+func StripLength(span measure.Length, tick measure.Tick) measure.Length {
+	return measure.Down(span-StripEase, tick.Ruler())
+}
+
+// high is what a strip is cut to: the inside's height, down to the ruler's mark.
+func (d Dividers) high() measure.Length { return measure.Down(d.Height, d.Tick.Ruler()) }
+
+// middles gives where, from the left end of a strip along a span, the card
+// between neighbouring cells has its middle: on the ruler's marks.
+func (d Dividers) middles(cells []measure.Length, span measure.Length) []measure.Length {
 	var out []measure.Length
-	at := measure.Length(0)
+	at := -(span - StripLength(span, d.Tick)) / 2
 	for _, c := range cells[:len(cells)-1] {
 		at += c
-		out = append(out, at+card/2)
-		at += card
+		out = append(out, measure.Nearest(at+d.Card/2, d.Tick.Ruler()))
+		at += d.Card
 	}
 	return out
 }
@@ -122,10 +134,12 @@ func strip(start, across, height measure.Length, along bool) pattern.Pose {
 
 // slotted is a flat strip with a slot at each crossing.
 func (d Dividers) slotted(p *Part, span measure.Length, at []measure.Length, up bool) {
-	h, deep, half := d.Height.MM(), d.Height.MM()/2, (d.Card+SlotRoom).MM()/2
+	// Two slots together are as deep as the strips are high, or a mark deeper.
+	ruler := d.Tick.Ruler()
+	h, deep, half := d.high().MM(), measure.Up(d.high()/2, ruler).MM(), measure.Up(d.Card+SlotRoom, ruler).MM()/2
 	var top, bottom []pattern.Point
 	for _, m := range at {
-		x := (m - StripEase/2).MM()
+		x := m.MM()
 		slot := []pattern.Point{pattern.Pt(x-half, 0), pattern.Pt(x-half, deep), pattern.Pt(x+half, deep), pattern.Pt(x+half, 0)}
 		if up {
 			top = append(top, slot...)
@@ -140,23 +154,16 @@ func (d Dividers) slotted(p *Part, span measure.Length, at []measure.Length, up 
 	outline := append([]pattern.Point{{}}, top...)
 	outline = append(outline, pattern.Pt(span.MM(), 0), pattern.Pt(span.MM(), h))
 	outline = append(append(outline, bottom...), pattern.Pt(0, h))
-	first := (at[0] - StripEase/2).MM() / 2
-	p.Pattern = &pattern.Pattern{Width: span, Height: d.Height, Outline: pattern.Straight(outline...),
+	first := at[0].MM() / 2
+	p.Pattern = &pattern.Pattern{Width: span, Height: d.high(), Outline: pattern.Straight(outline...),
 		Marks: []pattern.Mark{{Name: "strip", Role: pattern.Panel, At: pattern.Pt(first, deep), Up: pattern.Pt(0, -1)}}}
 	p.Root = "strip"
-	edge, slots := "upper", "one slot"
-	if !up {
-		edge = "lower"
-	}
-	if len(at) > 1 {
-		slots = fmt.Sprint(len(at), " slots")
-	}
-	p.Removing = fmt.Sprintf("Cut %s into the %s edge of each, a little wider than the card and half the height deep.", slots, edge)
 }
 
 // tabbed is a strip with a tab folded at each end.
-func (d Dividers) tabbed(p *Part, span measure.Length) error {
-	g := pattern.NewGrid([]measure.Length{endTab, span, endTab}, []measure.Length{d.Height}, "left strip right")
+func (d Dividers) tabbed(p *Part, span, wide measure.Length) error {
+	g := pattern.NewGrid([]measure.Length{wide, span, wide}, []measure.Length{d.high()}, "left strip right")
+	g.CutOn(d.Tick.Ruler())
 	middle := g.Face("strip")
 	g.Role(pattern.Panel, middle)
 	g.Upwards(pattern.Pt(0, -1), middle)
@@ -164,7 +171,7 @@ func (d Dividers) tabbed(p *Part, span measure.Length) error {
 		tab := g.Face(end)
 		g.Call(tab, end+" tab")
 		g.Role(pattern.Tab, tab)
-		g.Tab(tab, middle, endTab, min(tabWedge, d.Height/8))
+		g.Tab(tab, middle, wide, min(tabWedge, d.Height/8))
 		g.Elsewhere(tab, true, OntoTheBox, nil, false)
 	}
 	flat, err := g.Pattern()
@@ -238,6 +245,7 @@ var dividerGrid = &Style{
 			Width:  inside.Width,
 			Height: inside.Height,
 			Card:   s.Card("divider.long"),
+			Tick:   s.Tick,
 			LongUp: s.Choice(gridSlotsUp) == "along",
 		}
 		var err error

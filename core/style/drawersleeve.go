@@ -18,6 +18,7 @@ var (
 		Min:     0,
 		Max:     fit.LargestAllowance,
 		ForFit:  true,
+		Chained: true,
 		About:   "How much wider and higher the sleeve is scored than the drawer; leave it out to have it worked out",
 	}
 	sleeveSlip = &Option{
@@ -42,7 +43,7 @@ var (
 		Max:     60 * mm,
 		About:   "Its diameter; 0 for none",
 		Follows: func(s Spec) measure.Length {
-			return min(3*measure.Inch/4, measure.Down(s.Size(width)/3, s.Tick), measure.Down(s.Size(height), s.Tick))
+			return min(s.about(3*measure.Inch/4), measure.Down(s.Size(width)/3, s.Tick), measure.Down(s.Size(height), s.Tick))
 		},
 	}
 	notchOn = &Option{
@@ -93,8 +94,8 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 		return nil, err
 	}
 	a := s.Length(sleeveAllowance)
-	w, h, tab, long := drawer.width+a, drawer.height+a, min(s.Length(sleeveTab), drawer.width/2), drawer.length+s.Length(sleeveSlip)
-	g := pattern.NewGrid([]measure.Length{long}, []measure.Length{w, h, w, h, tab}, `
+	w, h, tab, long := drawer.width+a, drawer.height+a, min(s.Length(sleeveTab), measure.Down(drawer.width/2, s.ruler())), drawer.length+s.Length(sleeveSlip)
+	g := s.grid([]measure.Length{long}, []measure.Length{w, h, w, h, tab}, `
 		floor
 		back
 		roof
@@ -117,9 +118,10 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 		if 2*r > long/2 {
 			return nil, tooWide
 		}
-		g.Notch(roof, pt(long, w+h+w/2), r.MM(), tooWide)
+		mid := measure.Nearest(w+h+w/2, s.ruler())
+		g.Notch(roof, pt(long, mid), r.MM(), tooWide)
 		if both {
-			g.Notch(roof, pt(0, w+h+w/2), r.MM(), tooWide)
+			g.Notch(roof, pt(0, mid), r.MM(), tooWide)
 		}
 	}
 	p, err := g.Pattern()

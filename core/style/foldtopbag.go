@@ -50,7 +50,7 @@ func buildBag(s Spec) (*Box, error) {
 	if n < d/2 {
 		return nil, outOfRange("size.turn", "the turn must be at least %s, half the depth, or the top does not close", s.show(d/2))
 	}
-	g := pattern.NewGrid([]measure.Length{d, w, d}, []measure.Length{n, n, f, d, f, n, n}, `
+	g := s.grid([]measure.Length{d, w, d}, []measure.Length{n, n, f, d, f, n, n}, `
 		.            crest.front  .
 		.            turn.front   .
 		front.left   front        front.right

@@ -34,7 +34,7 @@ var (
 		Min:     8 * mm,
 		Max:     110 * mm,
 		About:   "w: how far the lid comes down",
-		Follows: func(s Spec) measure.Length { return min(measure.Inch, s.Size(gableHeight)) },
+		Follows: func(s Spec) measure.Length { return min(s.about(measure.Inch), s.Size(gableHeight)) },
 	}
 	gableSlope = &Parameter{
 		ID:      "slope",
@@ -102,7 +102,7 @@ func buildGableLid(s Spec) (*Box, error) {
 	if err != nil {
 		return nil, err
 	}
-	g := pattern.NewGrid([]measure.Length{w, w, w, w, s.Size(gableTab)}, []measure.Length{wall, slope, fin}, `
+	g := s.grid([]measure.Length{w, w, w, w, s.Size(gableTab)}, []measure.Length{wall, slope, fin}, `
 		front        right        back        left        tab
 		slope.front  slope.right  slope.back  slope.left  tab.slope
 		fin.front    fin.right    fin.back    fin.left    .`)
@@ -137,7 +137,7 @@ func buildGableLid(s Spec) (*Box, error) {
 		},
 		Measuring: fmt.Sprintf(
 			"The ridge rises %s above the lid's walls.",
-			measure.Label(measure.FromMM(r.rise()), measure.MM, measure.Tenth),
+			s.show(measure.FromMM(r.rise())),
 		),
 	}
 	pair := fit.Pair{

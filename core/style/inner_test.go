@@ -13,7 +13,7 @@ import (
 // middle of the card between cells; the strips go together and do not collide.
 func TestDividersByHand(t *testing.T) {
 	for _, up := range []string{"across", "along"} {
-		b := build(t, dividerGrid, map[string]measure.Length{"length": 156 * mm, "width": 104 * mm, "height": 50 * mm},
+		b := metric(t, dividerGrid, map[string]measure.Length{"length": 156 * mm, "width": 104 * mm, "height": 50 * mm},
 			map[string]string{"columns": "3", "rows": "2", "slots.up": up})
 		long, cross := b.Parts[0], b.Parts[1]
 		if long.Copies() != 1 || cross.Copies() != 2 || long.Pattern.Width != 156*mm-StripEase || cross.Pattern.Width != 104*mm-StripEase ||
@@ -28,12 +28,13 @@ func TestDividersByHand(t *testing.T) {
 				cross.Pattern.Height.MM(),
 			)
 		}
-		// Cells are (156 − 2 × 0.3) / 3 = 51.8 mm: slots at 51.95 and 104.05 less half the ease.
+		// Cells are (156 − 2 × 0.3) / 3 = 51.8 mm: slots at 51.95 and 104.05 less
+		// half the ease, on the ruler's half millimetres.
 		for _, c := range []struct {
 			part Part
 			at   []float64
 			up   bool
-		}{{long, []float64{51.95 - 0.5, 104.05 - 0.5}, up == "along"}, {cross, []float64{52 - 0.5}, up == "across"}} {
+		}{{long, []float64{51.5, 103.5}, up == "along"}, {cross, []float64{52 - 0.5}, up == "across"}} {
 			edge, deep := 0.0, 25.0
 			if !c.up {
 				edge, deep = 50, 25
@@ -56,6 +57,18 @@ func TestDividersByHand(t *testing.T) {
 			t.Errorf("slots up %s: the strips collide: %v", up, hit)
 		}
 	}
+}
+
+// metric builds a style on a board of 1 mm.
+func metric(t *testing.T, s *Style, lengths map[string]measure.Length, choices map[string]string) *Box {
+	t.Helper()
+	spec := usual(s, lengths, choices)
+	spec.Tick = measure.Tick(mm)
+	b, err := s.Make(spec)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return b
 }
 
 func corner(p *pattern.Pattern, at pattern.Point) bool {
@@ -92,10 +105,10 @@ func TestDividersOneWay(t *testing.T) {
 // A floor with holes: its area is that of its four skirts and itself, less
 // the holes.
 func TestInsertByHand(t *testing.T) {
-	b := build(t, insert, map[string]measure.Length{"length": 150 * mm, "width": 100 * mm, "height": 20 * mm, "hole": 40 * mm, "gap": mm},
+	b := metric(t, insert, map[string]measure.Length{"length": 150 * mm, "width": 100 * mm, "height": 20 * mm, "hole": 40 * mm, "gap": mm},
 		map[string]string{"columns": "3", "rows": "2"})
 	p := b.Parts[0].Pattern
-	l, w := 150-0.3-1.0, 100-0.3-1.0
+	l, w := 148.5, 98.5 // 150 − 0.3 − 1 and 100 − 0.3 − 1, down to half a millimetre
 	want := l*w + 2*20*(l+w) - 6*math.Pi*20*20
 	if math.Abs(p.Area()-want) > 6 || len(p.Holes) != 6 {
 		t.Errorf("%d holes, %v mm²; want %v", len(p.Holes), p.Area(), want)

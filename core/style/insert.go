@@ -20,6 +20,13 @@ type Floor struct {
 	ID, Name              string
 	Length, Width, Skirts measure.Length
 	Holes                 []Hole
+	Tick                  measure.Tick // of the board
+}
+
+// on is the hole as a hand marks it: its middle on the ruler's marks, and no
+// smaller than it was.
+func (h Hole) on(ruler measure.Tick) Hole {
+	return Hole{measure.Nearest(h.X, ruler), measure.Nearest(h.Y, ruler), measure.Up(h.Length, ruler), measure.Up(h.Width, ruler)}
 }
 
 // LeastBridge is the narrowest card left between holes that does not tear.
@@ -37,6 +44,7 @@ func (f Floor) Part() (Part, error) {
 		g.Call(g.Face(w), w+" skirt")
 	}
 	for _, h := range f.Holes {
+		h = h.on(f.Tick.Ruler())
 		mid := pattern.Pt((f.Skirts + h.X).MM(), (f.Skirts + h.Y).MM())
 		loop := pattern.Circle(mid, h.Length.MM()/2)
 		if h.Width > 0 {
@@ -65,9 +73,6 @@ func (f Floor) Part() (Part, error) {
 	p.Places = []pattern.Pose{{Turn: r3.NewRotation(0, r3.Vec{X: 1}), Shift: r3.Vec{
 		X: -flat.Width.MM() / 2, Y: flat.Height.MM() / 2, Z: f.Skirts.MM(),
 	}}}
-	if len(f.Holes) > 0 {
-		p.Removing = "Cut the corners away with scissors, and the holes with a knife and rule or a circle cutter on a mat, before folding."
-	}
 	return p, nil
 }
 
@@ -234,8 +239,8 @@ var insert = &Style{
 func buildInsert(s Spec) (*Box, error) {
 	inside := Extent{s.Size(insertLength), s.Size(insertWidth), s.Size(insertSkirts)}
 	t := s.Card("insert")
-	f := Floor{ID: "insert", Name: "Insert", Skirts: inside.Height,
-		Length: inside.Length - t - s.Length(insertGap), Width: inside.Width - t - s.Length(insertGap)}
+	f := Floor{ID: "insert", Name: "Insert", Skirts: inside.Height, Tick: s.Tick,
+		Length: measure.Down(inside.Length-t-s.Length(insertGap), s.ruler()), Width: measure.Down(inside.Width-t-s.Length(insertGap), s.ruler())}
 	columns, rows := s.count(insertColumns), s.count(insertRows)
 	h := Hole{Length: s.Length(insertHole)}
 	deep := h.Length // how far a hole reaches across the floor

@@ -115,7 +115,7 @@ func TestArchIsRoundedToTheTick(t *testing.T) {
 	if got := cover.Pattern.Scores.Horizontal; len(got) != 2 || got[1]-got[0] != 93*mm {
 		t.Errorf("the cover is scored at %v", got)
 	}
-	if !strings.Contains(cover.Measuring, "92.8 mm by reckoning and cut as 93 mm") {
+	if !strings.Contains(cover.Measuring, "92.83 mm by reckoning and cut as 93 mm") {
 		t.Errorf("the remainder is told as %q", cover.Measuring)
 	}
 }

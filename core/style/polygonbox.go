@@ -58,7 +58,7 @@ func buildPolygonBox(s Spec) (*Box, error) {
 	// The flats of the lid stand apart by the allowance more; its side is what
 	// gives that, rounded up on the ruler, which is twice as fine as the board.
 	half := math.Pi / float64(n)
-	over := measure.Up(side+measure.FromMM(s.Length(lidAllowance).MM()*math.Tan(half)), s.Tick/2)
+	over := measure.Up(side+measure.FromMM(s.Length(lidAllowance).MM()*math.Tan(half)), s.ruler())
 	base, err := s.polygonTray(
 		polygonShape{
 			id:     "base",
@@ -194,7 +194,7 @@ func (s Spec) polygonTray(t polygonShape) (Part, error) {
 	n, side, high := t.sides, t.side, t.high
 	turn := 360 / float64(n)
 	b := pattern.NewBuilder()
-	b.CutOn(s.Tick / 2)
+	b.CutOn(s.ruler())
 	corners := regular(n, side.MM())
 	if t.opens == Downwards { // drawn the other way up, to lie over its base
 		for i := range corners {
@@ -217,7 +217,7 @@ func (s Spec) polygonTray(t polygonShape) (Part, error) {
 		// The tab's lower edge keeps clear of the next wall, the more the more
 		// sides there are; what it reaches is bounded by what that leaves.
 		lower := min(85, turn-6) * math.Pi / 180
-		reach := min(TabWidth(s.Choice(adhesive)).MM(), side.MM()*0.4, (high.MM()-3)*math.Tan(lower))
+		reach := min(s.tabWidth().MM(), side.MM()*0.4, (high.MM()-3)*math.Tan(lower))
 		tab := b.Beside(wall, 1, fmt.Sprint("tab.", i+1),
 			pattern.Step{Turn: 180 - lower*180/math.Pi, Length: reach / math.Sin(lower)},
 			pattern.Step{Turn: lower * 180 / math.Pi, Length: (high.MM() - reach/math.Tan(lower)) * 0.9})

@@ -40,6 +40,51 @@ type Parameter struct {
 	Follows func(Spec) measure.Length
 }
 
+// Usual is the parameter's usual value for tools marked as a board of the tick.
+func (p *Parameter) Usual(tick measure.Tick) measure.Length {
+	return bounded(measure.Nearest(usualLength(p.Default, tick), tick), p.Min, p.Max, tick)
+}
+
+// Usual is a length option's usual value for tools marked as a board of the
+// tick.
+func (o *Option) Usual(tick measure.Tick) measure.Length {
+	return bounded(usualLength(o.Default, tick), o.Min, o.Max, tick.Ruler())
+}
+
+// AllowanceTick is what an allowance is solved on: 1/32 in or 0.5 mm, whatever
+// the board's, because a larger blank is scored with the same groove from each
+// of its edges. A chained one keeps to the board's grooves, or half-way between
+// coarse ones; a shim is half the allowance and on that tick itself.
+func (o *Option) AllowanceTick(s Spec) measure.Tick {
+	switch {
+	case o.Chained:
+		return min(s.Tick, s.Tick.System().Tick())
+	case s.Choices[lidCustom.ID] == "shim":
+		return 2 * s.ruler()
+	}
+	return s.ruler()
+}
+
+func bounded(l, least, most measure.Length, tick measure.Tick) measure.Length {
+	return max(measure.Up(least, tick), min(measure.Down(most, tick), l))
+}
+
+// usualLength is a length as someone with tools of that kind would choose it: to the
+// sixteenth of an inch, or in metric the rounder the larger it is, so that
+// 3/4 in is 20 mm and 4 in are 10 cm.
+func usualLength(l measure.Length, tick measure.Tick) measure.Length {
+	to := measure.In.Tick()
+	if tick.System() != measure.In {
+		to = measure.Tick(mm / 2)
+		for _, step := range []struct{ from, tick measure.Length }{{6 * mm, mm}, {9 * mm, 2 * mm}, {15 * mm, 5 * mm}, {150 * mm, 10 * mm}} {
+			if l >= step.from {
+				to = measure.Tick(step.tick)
+			}
+		}
+	}
+	return measure.Nearest(l, to)
+}
+
 // Kind is what an option takes.
 type Kind string
 
@@ -58,6 +103,10 @@ type Option struct {
 	DefaultChoice     string
 	Default, Min, Max measure.Length
 	Follows           func(Spec) measure.Length // as a Parameter's
+	// Chained says that an allowance moves scores that are counted on from one
+	// edge, so that it must keep them on the board's grooves; others are read
+	// with the same groove from each edge of a larger blank.
+	Chained bool
 	// ForFit puts the option with the questions of fit, not of shape.
 	ForFit bool
 }
@@ -136,11 +185,11 @@ func (s *Style) Usual(tick measure.Tick, card measure.Length) Spec {
 		Tick:      tick,
 	}
 	for _, p := range s.Parameters {
-		out.Lengths[p.ID] = p.Default
+		out.Lengths[p.ID] = p.Usual(tick)
 	}
 	for _, o := range s.Options {
 		if o.Kind == LengthKind {
-			out.Lengths[o.ID] = o.Default
+			out.Lengths[o.ID] = o.Usual(tick)
 		} else {
 			out.Choices[o.ID] = o.DefaultChoice
 		}
@@ -166,10 +215,26 @@ func (s Spec) as(other *Style) Spec {
 	return out
 }
 
+// about is a constant of the craft as someone with these tools would say it.
+func (s Spec) about(l measure.Length) measure.Length { return usualLength(l, s.Tick) }
+
+// ruler is the tick of the ruler and the trimmer.
+func (s Spec) ruler() measure.Tick { return s.Tick.Ruler() }
+
+// grid is a piece drawn as a table of scores, cut with these tools.
+func (s Spec) grid(columns, rows []measure.Length, cells string) *pattern.Grid {
+	g := pattern.NewGrid(columns, rows, cells)
+	g.CutOn(s.ruler())
+	return g
+}
+
 // show writes a limit for a person.
 func (s Spec) show(l measure.Length) string {
 	if s.Units == "" {
 		return measure.Label(l, measure.MM, measure.Hundredth)
+	}
+	if s.Units.Marks(s.Tick) {
+		l = measure.OnMark(l, s.Units, s.Tick)
 	}
 	return measure.Label(l, s.Units, s.Tick)
 }
@@ -282,6 +347,13 @@ func TabWidth(adhesive string) measure.Length {
 		return 6 * measure.Millimetre
 	}
 	return 10 * measure.Millimetre
+}
+
+// tabWidth is the narrowest tab that an adhesive holds, as these tools cut it.
+func (s Spec) tabWidth() measure.Length { return cutTab(s.Choice(adhesive), s.Tick) }
+
+func cutTab(adhesive string, tick measure.Tick) measure.Length {
+	return measure.Up(TabWidth(adhesive), tick.System().Tick())
 }
 
 // pt is shorthand for a point of the flat card given in lengths.

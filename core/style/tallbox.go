@@ -1,6 +1,9 @@
 package style
 
 import (
+	"math"
+	"slices"
+
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/measure"
@@ -52,6 +55,10 @@ var (
 		About:   "The strip that joins the tube; wider for a heavy thing",
 	}
 
+	tallTopScores = &Option{
+		ID: "top.scores", Label: "Clipped top", Kind: ChoiceKind, Choices: []string{"none", "scored"}, DefaultChoice: "none",
+		About: "For a clip: pressed together corner to corner without a score, or folded along scores to a ridge",
+	}
 	tallTop = &Option{
 		ID: "top", Label: "Top", Kind: ChoiceKind, Choices: []string{"tuck", "pinch", "clip"}, DefaultChoice: "tuck",
 		About: "A lid that tucks in, or a ridge that is pinched and glued, or clipped",
@@ -62,7 +69,7 @@ var tallBox = &Style{
 	ID: "tall-box", Name: "Tall box", About: "A tube for a bottle or a vial, its top tucked, pinched or clipped",
 	Opens: "at the top", Strength: "fair: a tube with a glued bottom",
 	Parameters: []*Parameter{tallWidth, tallDepth, tallHeight, tallBottom, tallTab},
-	Options:    []*Option{tallTop, adhesive},
+	Options:    []*Option{tallTop, tallTopScores, adhesive},
 	Axes:       [3]*Parameter{tallWidth, tallDepth, tallHeight},
 	Build:      buildTallBox,
 }
@@ -70,8 +77,7 @@ var tallBox = &Style{
 // tongue is the strip of a tucked lid that goes in behind the front, and ridge
 // the fin that is pinched or clipped.
 const (
-	tongue    = measure.Inch / 2
-	ridge     = measure.Inch / 2
+	halfInch  = measure.Inch / 2
 	leastBody = 20 * measure.Millimetre
 )
 
@@ -91,6 +97,7 @@ func buildTallBox(s Spec) (*Box, error) {
 		return nil, err
 	}
 	slope, tucked := measure.Up(d*3/4, s.Tick), s.Choice(tallTop) == "tuck"
+	tongue, ridge := s.about(halfInch), s.about(halfInch)
 	top := d + tongue
 	if !tucked {
 		top = slope + ridge
@@ -103,9 +110,9 @@ func buildTallBox(s Spec) (*Box, error) {
 	}
 	columns := []measure.Length{w, d, w, d, s.Size(tallTab)}
 	r := roof{w: w.MM(), d: d.MM(), wall: (h - top).MM(), slope: slope.MM(), fin: ridge.MM(), foot: h.MM(), upwards: -1}
-	g := tuckedTube(columns, h-top, b)
+	g := s.tuckedTube(columns, tongue, h-top, b)
 	if !tucked {
-		g = ridgedTube(columns, h-top, slope, b)
+		g = s.ridgedTube(columns, ridge, slope, h-top, b)
 		r.panels(g)
 	}
 	front, tab := g.Face("front"), g.Face("tab")
@@ -135,6 +142,12 @@ func buildTallBox(s Spec) (*Box, error) {
 		closing = "Push the two ends in at the top, bring the slopes together, and glue the fins together along the ridge."
 		if s.Choice(tallTop) == "clip" {
 			closing = "Push the two ends in at the top, bring the slopes together, and hold the fins with a clip, so that it opens again."
+			if s.Choice(tallTopScores) == "none" {
+				p.Unscored(func(at pattern.Segment) bool {
+					return max(at.A.Y, at.B.Y) <= top.MM()+pattern.Tolerance && (math.Abs(at.A.X-at.B.X) > pattern.Tolerance || !slices.Contains(p.Scores.Vertical, measure.FromMM(at.A.X)))
+				})
+				closing = "Press the top together corner to corner, without a crease, so that the two narrow sides fall in, and hold it with a clip, so that it opens again."
+			}
 		}
 	}
 	room, err := roomOf(part)
@@ -154,9 +167,9 @@ func buildTallBox(s Spec) (*Box, error) {
 }
 
 // tuckedTube is a tube with a lid on its back that tucks in at the front.
-func tuckedTube(columns []measure.Length, body, bottom measure.Length) *pattern.Grid {
+func (s Spec) tuckedTube(columns []measure.Length, tongue, body, bottom measure.Length) *pattern.Grid {
 	w, d := columns[0], columns[1]
-	g := pattern.NewGrid(columns, []measure.Length{tongue, d, body, bottom}, `
+	g := s.grid(columns, []measure.Length{tongue, d, body, bottom}, `
 		.             .           tongue      .           .
 		.             dust.right  lid         dust.left   .
 		front         right       back        left        tab
@@ -180,8 +193,8 @@ func tuckedTube(columns []measure.Length, body, bottom measure.Length) *pattern.
 }
 
 // ridgedTube is a tube whose top comes together in a ridge.
-func ridgedTube(columns []measure.Length, body, slope, bottom measure.Length) *pattern.Grid {
-	g := pattern.NewGrid(columns, []measure.Length{ridge, slope, body, bottom}, `
+func (s Spec) ridgedTube(columns []measure.Length, ridge, slope, body, bottom measure.Length) *pattern.Grid {
+	g := s.grid(columns, []measure.Length{ridge, slope, body, bottom}, `
 		fin.front     fin.right    fin.back    fin.left    .
 		slope.front   slope.right  slope.back  slope.left  tab.slope
 		front         right        back        left        tab

@@ -12,7 +12,7 @@ var (
 	lidDepth = &Option{
 		ID: "lid.depth", Label: "Lid depth", Kind: LengthKind, Default: measure.Inch, Min: 6 * mm, Max: 140 * mm,
 		About:   "h: how far the lid comes down; what is left of the base shows as the reveal",
-		Follows: func(s Spec) measure.Length { return min(measure.Inch, s.Size(height)) },
+		Follows: func(s Spec) measure.Length { return min(s.about(measure.Inch), s.Size(height)) },
 	}
 	lidAllowance = &Option{
 		ID: "lid.allowance", Label: "Lid allowance", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance,

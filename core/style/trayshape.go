@@ -111,7 +111,7 @@ func (t trayShape) part() (Part, error) {
 			"options.notch",
 			"a notch this wide does not fit in the end of the drawer; make it smaller, or 0 for none",
 		)
-		whole, mid := t.length+2*t.height+2*t.lining, (t.width+2*t.height+2*t.lining)/2
+		whole, mid := t.length+2*t.height+2*t.lining, measure.Nearest((t.width+2*t.height+2*t.lining)/2, t.tick.Ruler())
 		g.Notch(g.Face("right"), pt(whole, mid), t.notch.MM(), tooWide)
 		if t.bothEnds {
 			g.Notch(g.Face("left"), pt(0, mid), t.notch.MM(), tooWide)
@@ -134,6 +134,12 @@ const sliver = measure.Millimetre
 const tabWedge = 2 * measure.Millimetre
 
 func (t trayShape) grid() *pattern.Grid {
+	g := t.cells()
+	g.CutOn(t.tick.Ruler())
+	return g
+}
+
+func (t trayShape) cells() *pattern.Grid {
 	l, w, h, n := t.length, t.width, t.height, t.lining
 	pinwheel := t.corners == "pinwheel"
 	switch {
@@ -200,12 +206,10 @@ func (t trayShape) tabReach() measure.Length {
 	if t.notch > 0 {
 		half -= t.notch + clearOfNotch
 	}
-	if on := measure.Down(half, t.tick); on >= half*3/4 {
-		half = on
-	}
+	half = max(measure.Down(half, t.tick.Ruler()), t.tick.Ruler().Length())
 	reach := min(t.height, half)
 	if t.corners == "slim" {
-		reach = min(reach, TabWidth(t.adhesive))
+		reach = min(reach, cutTab(t.adhesive, t.tick))
 	}
 	return reach
 }

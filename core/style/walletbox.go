@@ -25,7 +25,9 @@ var (
 		Min:     12 * mm,
 		Max:     250 * mm,
 		About:   "F: the front's height, no more than the back's",
-		Follows: func(s Spec) measure.Length { return max(12*mm, s.Size(walletBack)-quarterInch) },
+		Follows: func(s Spec) measure.Length {
+			return max(measure.Up(12*mm, s.Tick), s.Size(walletBack)-s.about(quarterInch))
+		},
 	}
 	walletBack = &Parameter{
 		ID:      "back",
@@ -39,7 +41,7 @@ var (
 		ID: "flap", Label: "Flap", Default: measure.Inch, Min: 6 * mm, Max: 200 * mm, About: "f: how far the flap comes down the front",
 		Follows: func(s Spec) measure.Length {
 			b := s.Size(walletBack)
-			return min(b, max(measure.Inch, b-s.Size(walletFront)+quarterInch*2))
+			return min(b, max(s.about(measure.Inch), b-s.Size(walletFront)+s.about(quarterInch*2)))
 		},
 	}
 	walletShape = &Option{
@@ -86,7 +88,7 @@ func buildWalletBox(s Spec) (*Box, error) {
 	}
 	// The top is never glued: its wings go with the flap's, and lifting the
 	// flap lifts it, so that the whole of length × depth is open.
-	g := pattern.NewGrid([]measure.Length{d, l, d}, []measure.Length{f, d, b, d, flap}, `
+	g := s.grid([]measure.Length{d, l, d}, []measure.Length{f, d, b, d, flap}, `
 		front.left   front   front.right
 		bottom.left  bottom  bottom.right
 		back.left    back    back.right
@@ -132,7 +134,7 @@ func buildWalletBox(s Spec) (*Box, error) {
 		if 2*r > l-10*mm || r > f/2 {
 			return nil, tooWide
 		}
-		g.Notch(front, pt(d+l/2, 0), r.MM(), tooWide)
+		g.Notch(front, pt(measure.Nearest(d+l/2, s.ruler()), 0), r.MM(), tooWide)
 	}
 	p, err := g.Pattern()
 	if err != nil {

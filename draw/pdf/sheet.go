@@ -172,16 +172,17 @@ func (w *writer) front() error {
 	for i, list := range r.Scores {
 		w.para(margin, w.wide(), 11, true, list.Name)
 		for n, pass := range list.Passes {
-			lead := fmt.Sprintf("%s edge against the fence: ", strings.ToUpper(pass.Edge[:1])+pass.Edge[1:])
+			against := pass.Against()
+			lead := strings.ToUpper(against[:1]) + against[1:] + " against the fence: "
 			if n > 0 {
-				lead = fmt.Sprintf("Turn a quarter, %s edge against the fence: ", pass.Edge)
+				lead = "Turn a quarter, " + against + " against the fence: "
 			}
 			if pass.Shim > 0 {
 				lead = strings.Replace(lead, "fence", "fence with a shim of "+w.both(pass.Shim), 1)
 			}
 			w.para(margin+4, w.wide()-4, 11, false, lead+w.bothList(pass.At))
 		}
-		for _, line := range r.Telling().ShortLines(list.Lines) {
+		for _, line := range list.ShortLines(r.Telling()) {
 			w.para(margin+4, w.wide()-4, 10, false, "Stops short: "+line)
 		}
 		if m := r.Parts[i].Measuring; m != "" {

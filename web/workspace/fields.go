@@ -128,7 +128,7 @@ func (p *workPage) box(in *design.Inputs, f *form.Form) {
 		if len(in.Things) > 0 && s.IsAxis(x.ID) {
 			continue
 		}
-		p.Fields = append(p.Fields, f.LengthField("size."+x.ID, x.Label, x.About, value(x.ID, x.Default)))
+		p.Fields = append(p.Fields, f.LengthField("size."+x.ID, x.Label, x.About, value(x.ID, x.Usual(in.Tools.Tick))))
 	}
 	if len(in.Things) == 0 {
 		p.Fields = append(p.Fields, form.BasisField(f, in.Basis))
@@ -138,7 +138,7 @@ func (p *workPage) box(in *design.Inputs, f *form.Form) {
 			continue
 		}
 		if o.Kind == style.LengthKind {
-			v := o.Default
+			v := o.Usual(in.Tools.Tick)
 			if p.Result != nil {
 				v = p.Result.Spec.Lengths[o.ID]
 			}
@@ -233,7 +233,7 @@ func (p *workPage) fit(in *design.Inputs, f *form.Form) {
 	if v := f.Posted.Get("allowance"); v != "" {
 		p.Typed = v == "typed"
 	}
-	used := o.Default
+	used := o.Usual(in.Tools.Tick)
 	if p.Result != nil {
 		used = p.Result.Spec.Lengths[o.ID]
 	}

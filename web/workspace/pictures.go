@@ -164,7 +164,7 @@ type scoreView struct {
 }
 
 type passView struct {
-	Edge    string
+	Against string
 	Shim    string
 	Numbers []numberView
 }
@@ -184,12 +184,12 @@ func (p *workPage) ScoreViews() []scoreView {
 			Name:      list.Name,
 			Count:     ofIt(part.Part),
 			Measuring: part.Measuring,
-			Short:     p.Result.Telling().ShortLines(list.Lines),
+			Short:     list.ShortLines(p.Result.Telling()),
 			Width:     p.number(part.Pattern.Width),
 			Height:    p.number(part.Pattern.Height),
 		}
 		for _, pass := range list.Passes {
-			x := passView{Edge: pass.Edge}
+			x := passView{Against: pass.Against()}
 			if pass.Shim > 0 {
 				x.Shim = p.Result.Show(pass.Shim)
 			}

@@ -59,7 +59,7 @@ func readBox(f *form.Form, in *design.Inputs, now *design.Result) {
 		name := "size." + p.ID
 		shown := now.Spec.Lengths[p.ID]
 		if in.Basis != design.Scored {
-			shown = p.Default
+			shown = p.Usual(in.Tools.Tick)
 		}
 		readLength(f, name, in.Size, p.ID, shown)
 	}

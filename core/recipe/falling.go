@@ -1,0 +1,77 @@
+package recipe
+
+import (
+	"fmt"
+	"math"
+
+	"brevium/core/pattern"
+)
+
+// falling says what comes off a piece when all its cuts are made, so that a
+// hand sees whether it has cut the right ones: rectangles by their sizes, other
+// scraps by the rectangle that holds them. Wedges are counted where they are told.
+func (t Telling) falling(p *pattern.Pattern) string {
+	var names []string
+	count := map[string]int{}
+	s := stroker{p: p, kept: p.Outline.Flat()}
+	for _, l := range trims(p) {
+		if l.Hand == Notch || isSlot(l.Path, p) {
+			continue
+		}
+		off := scrap(s.straightened(l.Path), p)
+		lo, hi := pattern.Bounds(off)
+		area := math.Abs(pattern.Area(off))
+		wide, high := hi.X-lo.X, hi.Y-lo.Y
+		if area < Straight*(wide+high) { // wedges alone, which are told
+			continue
+		}
+		name := fmt.Sprintf("scrap%%s out of %s × %s", t.mm(wide), t.mm(high))
+		switch {
+		case wide*high-area < Straight*(wide+high):
+			name = fmt.Sprintf("piece%%s of %s × %s", t.mm(wide), t.mm(high))
+		}
+		if count[name] == 0 {
+			names = append(names, name)
+		}
+		count[name]++
+	}
+	for i, n := range names {
+		names[i] = fmt.Sprintf("%d "+n, count[n], plural(count[n]))
+	}
+	if len(names) == 0 {
+		return ""
+	}
+	return "What falls away: " + join(names) + "."
+}
+
+// scrap closes a stretch of the outline round the corners of the blank that
+// fall away with it.
+func scrap(path []pattern.Point, p *pattern.Pattern) []pattern.Point {
+	w, h := p.Width.MM(), p.Height.MM()
+	first, last := path[0], path[len(path)-1]
+	// Along the blank's edge, against the clock from the end back to the start.
+	walk := func(q pattern.Point) float64 {
+		switch {
+		case q.Y < Straight:
+			return w - q.X
+		case q.X < Straight:
+			return w + q.Y
+		case q.Y > h-Straight:
+			return w + h + q.X
+		}
+		return 2*w + h + h - q.Y
+	}
+	round := 2 * (w + h)
+	from, to := walk(last), walk(first)
+	if to < from {
+		to += round
+	}
+	out := append([]pattern.Point{}, path...)
+	for k := range 8 {
+		at := []float64{w, w + h, 2*w + h, 2*w + 2*h}[k%4] + float64(k/4)*round
+		if at > from+Straight && at < to-Straight {
+			out = append(out, []pattern.Point{{X: 0, Y: 0}, {X: 0, Y: h}, {X: w, Y: h}, {X: w, Y: 0}}[k%4])
+		}
+	}
+	return out
+}

@@ -1,0 +1,97 @@
+package recipe
+
+import (
+	"fmt"
+	"strings"
+
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+// Telling is how lengths are told: in a unit, on the tick of the board.
+type Telling struct {
+	Units measure.Unit
+	Tick  measure.Tick
+}
+
+// length tells a length as a hand sets it. In the unit that the board is
+// marked in it never has a remainder: what lies between the marks of every
+// tool is told on half the ruler's tick, 1/64 in or 0.25 mm. In another unit
+// the remainder is shown, because the box was not made in it.
+func (t Telling) length(l measure.Length) string {
+	return measure.Label(t.settable(l), t.Units, t.Tick)
+}
+
+func (t Telling) settable(l measure.Length) measure.Length {
+	if !t.Units.Marks(t.Tick) {
+		return l
+	}
+	return measure.OnMark(l, t.Units, t.Tick)
+}
+
+// mm is length for a number of millimetres.
+func (t Telling) mm(v float64) string { return t.length(measure.FromMM(v)) }
+
+// numbers writes lengths for a sentence: "1 1/2 and 5 1/2 in".
+func (t Telling) numbers(at []measure.Length) string {
+	set := make([]measure.Length, len(at))
+	for i, l := range at {
+		set[i] = t.settable(l)
+	}
+	return Numbers(set, t.Units, t.Tick)
+}
+
+// ShortLines says where the scores that stop short start and stop, and
+// between which marks a ruler lies. The numbers across are counted from the
+// edge that is first on the fence, those down from the top edge.
+func (t Telling) ShortLines(p *pattern.Pattern, fence Fence, lines []Line) []string {
+	var out []string
+	across := func(x float64) string {
+		if fence == Right {
+			x = p.Width.MM() - x
+		}
+		return t.mm(x)
+	}
+	for _, l := range lines {
+		switch l.Hand {
+		case Short:
+			way := "down"
+			if l.Edge == "top" {
+				way = "across"
+			}
+			out = append(out, fmt.Sprintf("%s from the %s edge, from %s to %s %s", t.length(l.At), l.Edge, t.length(l.From), t.length(l.To), way))
+		case Ruler:
+			a, b := l.Path[0], l.Path[1]
+			out = append(out, fmt.Sprintf("by a ruler from %s across and %s down to %s across and %s down",
+				across(a.X), t.mm(a.Y), across(b.X), t.mm(b.Y)))
+		case Roll:
+			lo, hi := pattern.Bounds(l.Path.Open())
+			out = append(out, fmt.Sprintf("no score between %s and %s down: that part is bent without one", t.mm(lo.Y), t.mm(hi.Y)))
+		}
+	}
+	return out
+}
+
+// counted says from where the numbers of lines that stop short are counted.
+func counted(fence Fence) string {
+	return fmt.Sprintf("across is counted from the %s edge and down from the top edge", fence)
+}
+
+// join puts words in a row: "a", "a and b", "a, b and c".
+func join(words []string) string {
+	last := len(words) - 1
+	if last < 1 {
+		return strings.Join(words, "")
+	}
+	return strings.Join(words[:last], ", ") + " and " + words[last]
+}
+
+func plural(n int) string {
+	if n == 1 {
+		return ""
+	}
+	return "s"
+}
+
+func capital(s string) string    { return strings.ToUpper(s[:1]) + s[1:] }
+func lowerFirst(s string) string { return strings.ToLower(s[:1]) + s[1:] }
