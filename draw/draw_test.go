@@ -140,15 +140,22 @@ func TestScoreNumbersStandAsTheyAreRead(t *testing.T) {
 		return pattern.Point{}, 0
 	}
 	all := pictures(t)
-	if at, angle := find(all["net"], "5 1/2"); math.Abs(at.X-139.7) > 1e-6 || at.Y >= 0 || angle != 0 {
-		t.Errorf("5 1/2 stands at %v, %v°", at, angle)
+	r, err := design.Sketch(design.New("Sleeve", measure.In, "drawer-sleeve"))
+	if err != nil {
+		t.Fatal(err)
 	}
-	if at, angle := find(all["net"], "4 1/2"); at.X <= 177.8 || math.Abs(at.Y-114.3) > 1e-6 || angle != 90 {
-		t.Errorf("4 1/2 stands at %v, %v°", at, angle)
+	net := Net{Part: r.Parts[1].Part, Fence: recipe.Left, Units: measure.In, Tick: measure.In.Tick()}
+	if at, angle := find(net.Picture(), "3 1/16"); at.X <= 103 || math.Abs(at.Y-3.0625*25.4) > 1e-6 || angle != 90 {
+		t.Errorf("3 1/16 stands at %v, %v°", at, angle)
 	}
-	// With the fence on the right the number counts from the right.
-	if at, _ := find(all["net-right-fence"], "5 1/16"); math.Abs(at.X-25.4) > 1e-6 {
-		t.Errorf("from the right, 5 1/16 stands at %v", at)
+	// With the fence on the right the level ones stand on the left.
+	net.Fence = recipe.Right
+	if at, _ := find(net.Picture(), "3 1/16"); at.X >= 0 {
+		t.Errorf("from the right, 3 1/16 stands at %v", at)
+	}
+	// What is scored alike from each edge has the same number at all four.
+	if at, angle := find(all["net"], "1 1/2"); math.Abs(at.X-38.1) > 1e-6 || at.Y >= 0 || angle != 0 {
+		t.Errorf("1 1/2 stands at %v, %v°", at, angle)
 	}
 }
 

@@ -355,10 +355,10 @@ func TestUnitsEverywhere(t *testing.T) {
 	x := newTable(t)
 	id := x.jarBox()
 	_, body, header := x.post("/boxes/1/units", "units", "cm", "stop", "making")
-	if !strings.Contains(body, `<b class="numbers">6.5</b>`) || !strings.Contains(header.Get("Set-Cookie"), "units=cm") {
+	if !strings.Contains(body, `<b class="numbers">6.51</b>`) || !strings.Contains(header.Get("Set-Cookie"), "units=cm") {
 		t.Error("the scores are not shown in centimetres")
 	}
-	if b := x.box(id); b.Inputs.Units != measure.CM || b.Inputs.Tools.Tick != measure.Tick(measure.Millimetre) {
+	if b := x.box(id); b.Inputs.Units != measure.CM || b.Inputs.Tools.Tick != measure.In.Tick() {
 		t.Errorf("units %s, tick %v", b.Inputs.Units, b.Inputs.Tools.Tick)
 	}
 	q := httptest.NewRequest(http.MethodGet, "/", nil)

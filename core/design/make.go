@@ -374,6 +374,9 @@ func (r *Result) write() {
 		r.Supplies = append(r.Supplies, sheetSupplies(s)...)
 	}
 	r.Supplies = append(r.Supplies, w.AdhesiveSupply())
+	if s, needed := recipe.ClosingSupply(r.Box.Shut, r.Inputs.Copies); needed {
+		r.Supplies = append(r.Supplies, s)
+	}
 }
 
 // Filling names the contents: "4 Jars and 1 Card deck".

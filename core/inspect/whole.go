@@ -61,10 +61,12 @@ func (w Whole) Together() ([]Finding, error) {
 	}
 	for i, f := range rooms {
 		if f.Verdict != OK || i+1 == len(rooms) {
-			return append(out, f), nil
+			out = append(out, f)
+			break
 		}
 	}
-	return out, nil
+	use, err := w.Use()
+	return append(out, use...), err
 }
 
 func passThrough(bodies []style.Body, state style.State) []Finding {
@@ -143,12 +145,11 @@ func (w Whole) standing(bodies []style.Body) []Finding {
 
 // room holds the block that is needed against every face.
 func (w Whole) room(bodies []style.Body, state style.State, tight measure.Length) Finding {
-	show := func(l measure.Length) string { return measure.Label(measure.Up(max(0, l), w.Tick), w.Units, w.Tick) }
 	need, what := w.Box.Room.Largest, "The room inside"
 	if w.Filled {
 		need, what = w.Needs, "What goes in, with its ease,"
 	}
-	size := fmt.Sprintf("%s × %s × %s", show(need.Length), show(need.Width), show(need.Height))
+	size := w.size(need)
 	// What lines the box is part of the need.
 	own := slices.DeleteFunc(slices.Clone(bodies), func(b style.Body) bool { return len(b.Part.Places) > 0 })
 	h := w.Box.Room.In(state, w.Parts).Hold(own, need)
@@ -162,7 +163,7 @@ func (w Whole) room(bodies []style.Body, state style.State, tight measure.Length
 			ID:      "room",
 			Verdict: Fail,
 			Text: fmt.Sprintf("%s takes %s, and that is not free: %s lacks %s %s. Make the box larger.",
-				what, size, h.Against, show(lacks), way),
+				what, size, h.Against, w.show(lacks), way),
 		}
 	}
 	if !h.Floor {

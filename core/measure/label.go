@@ -38,15 +38,15 @@ func Number(l Length, unit Unit, tick Tick) string {
 const finestBoard = Tick(Millimetre / 2)
 
 // readable is the nearest mark to l: of the tick, or half-way between two,
-// which a ruler gives and the eye can set, when l lies there; on a board marked
-// in this unit also of the unit's ruler, or half-way between two of its marks.
+// which a ruler gives and the eye can set, when l lies there; and also of
+// the unit's ruler, or half-way between two of its marks. On a board that is
+// marked in the other unit it is the nearest tenth of a millimetre or sixteenth.
 func readable(l Length, unit Unit, tick Tick) Length {
+	if !unit.Marks(tick) { // the box was made in the other unit
+		return Nearest(l, fineTick(unit))
+	}
 	if tick >= finestBoard {
-		marks := []Tick{tick / 2}
-		if unit.Marks(tick) {
-			marks = append(marks, unit.Ruler(), unit.Ruler()/2)
-		}
-		for _, t := range marks {
+		for _, t := range []Tick{tick / 2, unit.Ruler(), unit.Ruler() / 2} {
 			if near := Nearest(l, max(1, t)); (l - near).Abs() <= nearNothing {
 				return near
 			}

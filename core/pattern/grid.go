@@ -187,6 +187,9 @@ func (g *Grid) Round(l, hinge *Leaf, radius measure.Length) {
 	if width-2*r <= measure.Micrometre { // the two arcs meet in one point
 		l.shape = slices.Delete(l.shape, 3, 4)
 	}
+	if r == depth { // they begin at the hinge
+		l.shape = slices.Delete(slices.Delete(l.shape, len(l.shape)-1, len(l.shape)), 1, 2)
+	}
 }
 
 // Point cuts a face to a point in the middle of its free end, with shoulders

@@ -69,9 +69,13 @@ var pace = map[Kind]float64{
 // where the order allows: cut, score, fold and burnish, cut away, decorate
 // while flat, glue, assemble, fill, close.
 func (w Work) Steps() []Step {
-	steps := w.write(w.Units, w.Tick)
+	words := make([]faceWords, len(w.Parts))
+	for i, p := range w.Parts {
+		words[i] = wordsOf(p.Pattern)
+	}
+	steps := w.write(w.Units, w.Tick, words)
 	// The same steps in plain millimetres say whether a tick still holds.
-	for i, s := range w.write(measure.MM, measure.Tenth) {
+	for i, s := range w.write(measure.MM, measure.Tenth, words) {
 		h := fnv.New64a()
 		h.Write([]byte(s.Text))
 		steps[i].Mark = fmt.Sprintf("%016x", h.Sum64())
@@ -80,7 +84,7 @@ func (w Work) Steps() []Step {
 	return steps
 }
 
-func (w Work) write(unit measure.Unit, tick measure.Tick) []Step {
+func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []Step {
 	t := Telling{unit, tick}
 	var out []Step
 	add := func(kind Kind, piece, key, text string, count int) {
@@ -117,9 +121,9 @@ func (w Work) write(unit measure.Unit, tick measure.Tick) []Step {
 			add(Remove, p.ID, p.ID+"/first", telling(p.Name+", still flat", first), p.Copies())
 		}
 	}
-	for _, p := range w.Parts {
-		if p.Folding != "" {
-			add(Fold, p.ID, p.ID, fmt.Sprintf("%s: %s", p.Name, lowerFirst(p.Folding)), p.Copies())
+	for i, p := range w.Parts {
+		if text := sentences(words[i].names, words[i].folding, p.Folding); words[i].folding != "" || p.Folding != "" {
+			add(Fold, p.ID, p.ID, p.Name+", outside towards you: "+text, p.Copies())
 		}
 	}
 	for i, p := range w.Parts {
@@ -140,8 +144,11 @@ func (w Work) write(unit measure.Unit, tick measure.Tick) []Step {
 		add(Decorate, s.piece, s.key, fmt.Sprintf("Glue the %s mat%s %s %s, centred, the same border all round%s.",
 			s.where(), plural(len(s.faces)), on, s.name(w.Parts), upright(s.mat)), len(s.faces))
 	}
-	for _, p := range w.Parts {
+	for k, p := range w.Parts {
 		for i, g := range p.Gluing {
+			if i == 0 {
+				g = sentences(g, words[k].gluing)
+			}
 			add(Glue, p.ID, fmt.Sprintf("%s/%d", p.ID, i+1), fmt.Sprintf("%s: %s", p.Name, lowerFirst(g)), p.Copies())
 		}
 	}
@@ -166,6 +173,11 @@ func upright(m dress.Mat) string {
 		return "; check on each wall that the pattern will stand upright"
 	}
 	return ""
+}
+
+// sentences puts what is not empty behind one another.
+func sentences(all ...string) string {
+	return strings.Join(slices.DeleteFunc(all, func(s string) bool { return s == "" }), " ")
 }
 
 // telling puts the sentences of cuts behind a piece's name.

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"brevium/core/pattern"
+	"brevium/core/style"
 )
 
 // Supply is something used up, added up over all copies. Amount is in Unit:
@@ -57,6 +58,21 @@ func (w Work) AdhesiveSupply() Supply {
 		return Supply{"glue", glue * n / 100, "cm²", fmt.Sprintf("Wet glue for %.0f cm² of card", glue*n/100)}
 	}
 	return Supply{"tape", tape * n, "mm", fmt.Sprintf("Double-sided tape, about %.1f m", math.Ceil(tape*n/100)/10)}
+}
+
+// ClosingSupply is what is added to each box to keep it shut; false when the
+// box itself does it.
+func ClosingSupply(shut style.Shut, copies int) (Supply, bool) {
+	n := float64(copies)
+	switch shut {
+	case style.ByDot:
+		return Supply{"dots", n, "dot", fmt.Sprintf("%d removable glue dot%s, to close", copies, plural(copies))}, true
+	case style.ByClip:
+		return Supply{"clips", n, "clip", fmt.Sprintf("%d clip%s or clothes peg%s, to close", copies, plural(copies), plural(copies))}, true
+	case style.ByRestick:
+		return Supply{"restick", n, "strip", fmt.Sprintf("Repositionable tape, %d strip%s", copies, plural(copies))}, true
+	}
+	return Supply{}, false
 }
 
 // Cautions are the usual ones for the work at hand; contents says whether

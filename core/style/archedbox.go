@@ -47,12 +47,32 @@ var (
 			return min(s.about(measure.Inch/2), measure.Down(s.Size(archWidth)/3, s.Tick))
 		},
 	}
+	archDoor = &Parameter{
+		ID:      "door",
+		Label:   "Door",
+		Default: measure.Inch / 2,
+		Min:     0,
+		Max:     150 * mm,
+		About:   "How high the base's front folds up; 0 for an open front",
+		Follows: func(s Spec) measure.Length { return min(s.Size(archStraight), s.Size(archTab)) },
+	}
+	archBack = &Parameter{
+		ID:      "back",
+		Label:   "Back",
+		Default: 5 * measure.Inch / 4,
+		Min:     15 * mm,
+		Max:     160 * mm,
+		About:   "How high the back stands, its end rounded; it follows the arch",
+		Follows: func(s Spec) measure.Length {
+			return s.Size(archStraight) + measure.Down(s.Size(archWidth)/2, s.ruler())
+		},
+	}
 )
 
 var archedBox = &Style{
 	ID: "arched-box", Name: "Arched box", About: "A base strip under an arched cover: closed at the back, open in front",
 	Opens: "at the front", Strength: "fair: an arch on a base strip",
-	Parameters: []*Parameter{archLength, archWidth, archStraight, archTab},
+	Parameters: []*Parameter{archLength, archWidth, archStraight, archTab, archDoor, archBack},
 	Options:    []*Option{adhesive},
 	Axes:       [3]*Parameter{archLength, archWidth, archStraight},
 	Build:      buildArchedBox,
@@ -75,7 +95,7 @@ func buildArchedBox(s Spec) (*Box, error) {
 	if err != nil {
 		return nil, err
 	}
-	base, err := s.archBase(l, w, straight, tab, sides)
+	base, err := s.archBase(sides)
 	if err != nil {
 		return nil, err
 	}
@@ -96,22 +116,53 @@ func buildArchedBox(s Spec) (*Box, error) {
 		}
 		return straight.MM() + rise - floor
 	})
+	var closing []string
+	shut := StaysOpen
+	switch door := s.Size(archDoor); {
+	case door > straight:
+		shut, closing = ByDot, []string{"Fold the door up against the arch and hold it at the top with a removable dot."}
+	case door > 0:
+		closing = []string{"Fold the front up."}
+	}
 	return &Box{
 		Parts: []Part{base, cover}, Room: room,
+		Shut: shut, Closing: closing,
 		Assembly: []string{"Lay the base on the cover's tabs, glue it down, and press the back's tabs inside the cover."},
 	}, nil
 }
 
-func (s Spec) archBase(l, w, straight, tab measure.Length, sides [2]*pattern.Leaf) (Part, error) {
-	front := min(straight, tab)
-	g := s.grid([]measure.Length{front, l, straight, w / 2}, []measure.Length{tab, w, tab}, `
-		.      .     back.1  .
-		front  base  back    back
-		.      .     back.2  .`)
+// archBase is the strip of door, floor and back. The back's end is rounded
+// under the arch, and below the round it has a tab on each side.
+func (s Spec) archBase(sides [2]*pattern.Leaf) (Part, error) {
+	l, w, tab, door, high := s.Size(archLength), s.Size(archWidth), s.Size(archTab), s.Size(archDoor), s.Size(archBack)
+	round := measure.Down(w/2, s.ruler())
+	below := high - round
+	if below < 6*mm || below > s.Size(archStraight) {
+		return Part{}, outOfRange("size.back", "the back can be %s to %s high: its tabs are glued inside the cover's straight sides",
+			s.show(round+6*mm), s.show(round+s.Size(archStraight)))
+	}
+	columns, cells := []measure.Length{l, below, round}, `
+		.     back.1  .
+		base  back    back
+		.     back.2  .`
+	if door > 0 {
+		columns, cells = append([]measure.Length{door}, columns...), `
+		.     .     back.1  .
+		door  base  back    back
+		.     .     back.2  .`
+	}
+	g := s.grid(columns, []measure.Length{tab, w, tab}, cells)
 	base, back := g.Face("base"), g.Face("back")
 	g.Role(pattern.Panel, base)
-	g.Up(base, g.Face("front"), back)
-	g.Round(back, base, w/2)
+	g.Up(base, back)
+	g.Round(back, base, round)
+	if door > 0 {
+		front := g.Face("door")
+		g.Role(pattern.Flap, front)
+		g.Up(base, front)
+		g.Hinge(base, front, 90, 0)
+		g.Round(front, base, min(door, round))
+	}
 	for i, name := range []string{"back.1", "back.2"} {
 		strip := g.Face(name)
 		g.Call(strip, []string{"left", "right"}[i]+" tab of the back")
@@ -123,8 +174,7 @@ func (s Spec) archBase(l, w, straight, tab measure.Length, sides [2]*pattern.Lea
 	p, err := g.Pattern()
 	return Part{
 		ID: "base", Name: "Base", Pattern: p, Root: "base", Opens: Upwards,
-		Folding: "Fold the back up with its two tabs, and the low front.",
-		Gluing:  []string{"Leave the base's tabs dry until the cover is on."},
+		Gluing: []string{"Leave the base's tabs dry until the cover is on."},
 	}, err
 }
 
@@ -172,7 +222,7 @@ func (s Spec) archCover(l, straight, arc, tab measure.Length) (Part, [2]*pattern
 		Pattern: p,
 		Root:    "side.1",
 		Opens:   Upright,
-		Folding: "Fold the two tabs, and roll the part between the straight sides over a pencil or the table's edge until it springs into the arch.",
+		Folding: "Roll the part between the straight sides over a pencil or the table's edge until it springs into the arch.",
 		Gluing:  []string{"Put adhesive on the inside of the cover's tabs; they go under the base."},
 	}, [2]*pattern.Leaf{left, right}, err
 }

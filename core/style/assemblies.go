@@ -65,6 +65,7 @@ func buildTower(s Spec) (*Box, error) {
 		return nil, outOfRange("options.grade", "there are three square sheets, for up to three trays; grade by a step instead")
 	}
 	tower := &Box{
+		Shut: ByRestick,
 		Closing: []string{
 			"Fill the boxes and stand them on one another, the largest at the foot; a dot of repositionable tape between them holds the tower.",
 		},

@@ -19,10 +19,27 @@ type Box struct {
 	Stands []Standing
 	// Room is what the finished box gives.
 	Room Room
+	// Shut is what keeps the box shut.
+	Shut Shut
 	// Assembly says, in order, how the parts go together before the box is
 	// filled, and Closing how it is shut after.
 	Assembly, Closing []string
 }
+
+// Shut is what keeps a box shut when it is full.
+type Shut string
+
+// A box stays shut by the fit of its parts, by a flap that is tucked in, or by
+// something that is added to it; or it is open and stays so.
+const (
+	StaysOpen  Shut = ""
+	ByFriction Shut = "friction"
+	ByTuck     Shut = "a tucked flap"
+	ByDot      Shut = "a removable dot"
+	ByClip     Shut = "a clip"
+	ByRestick  Shut = "repositionable tape"
+	Sealed     Shut = "glue"
+)
 
 // Standing is a part that stands on another; Otherwise says what to do when
 // it would not.

@@ -53,10 +53,10 @@ func buildCarton(s Spec) (*Box, error) {
 	}
 	g.Tab(flap, top, f, flapWedge)
 	g.Hinge(g.Face("back"), top, 90, 0)
-	closing := "Close the lid and tuck its flap in behind the front."
+	shut, closing := ByTuck, "Close the lid and tuck its flap in behind the front."
 	if s.Choice(cartonTuck) == "outside" {
 		g.Lap(flap, front)
-		closing = "Close the lid, bring its flap down over the front and hold it with a removable dot."
+		shut, closing = ByDot, "Close the lid, bring its flap down over the front and hold it with a removable dot."
 	} else {
 		g.Tuck(flap, front)
 	}
@@ -67,9 +67,8 @@ func buildCarton(s Spec) (*Box, error) {
 	}
 	return &Box{Parts: []Part{{
 		ID: "body", Name: "Carton", Pattern: p, Root: "base", Opens: Upwards,
-		Folding: "Fold every score away from the outside and burnish it: the four walls, their tabs, the lid and its flap.",
-		Gluing:  []string{"Put adhesive on the outside of the four tabs, stand the walls up and press the tabs inside the two end walls."},
-	}}, Closing: []string{closing}}, nil
+		Gluing: []string{"Put adhesive on the outside of the four tabs, stand the walls up and press the tabs inside the two end walls."},
+	}}, Shut: shut, Closing: []string{closing}}, nil
 }
 
 // flapWedge is what a tucked flap loses on each side at its free end.

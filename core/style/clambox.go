@@ -64,6 +64,8 @@ func clam(s Spec, id, name string, l, d, h measure.Length) (*Box, error) {
 	}
 	base, lid, lip, spine, front := g.Face("base"), g.Face("lid"), g.Face("lip"), g.Face("spine"), g.Face("front")
 	g.Role(pattern.Panel, base, lid)
+	g.Call(g.Face("left"), walls["left"])
+	g.Call(g.Face("right"), walls["right"])
 	g.Up(base, front, g.Face("left"), g.Face("right"), spine)
 	g.Hinge(spine, lid, 90, 0)
 	endTabs(g, min(h, d/2), "front")
@@ -91,7 +93,6 @@ func clam(s Spec, id, name string, l, d, h measure.Length) (*Box, error) {
 	}
 	part := Part{
 		ID: id, Name: name, Pattern: p, Root: "base", Opens: Upwards, Card: t,
-		Folding: "Fold every score away from the outside and burnish it: both trays' walls and tabs, then the spine and the lid.",
 		Gluing: []string{
 			"Base half: put adhesive on the outside of the front's and the spine's tabs and press them inside the end walls.",
 			"Lid half: put adhesive on the outside of the lip's tabs and press them inside the lid's end walls; taper them well so that they do not catch.",
@@ -112,6 +113,7 @@ func clam(s Spec, id, name string, l, d, h measure.Length) (*Box, error) {
 		Parts: []Part{part}, Fits: []fit.Pair{along, across},
 		// The lid half lies over the base half: inside is the base half's own.
 		Room:    blockRoom(part, f, Extent{l - 3*t, d - t, h - t}),
+		Shut:    ByFriction,
 		Closing: []string{"Close the lid half over the base half, front last."},
 	}, nil
 }

@@ -179,7 +179,6 @@ func (d Dividers) tabbed(p *Part, span, wide measure.Length) error {
 		return err
 	}
 	p.Pattern, p.Root = flat, "strip"
-	p.Folding = "Fold both end tabs the same way."
 	p.Gluing = []string{"Put adhesive on the outside of the end tabs and stand it between its two walls."}
 	return nil
 }

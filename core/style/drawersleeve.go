@@ -136,7 +136,6 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 		Root:    "floor",
 		Opens:   Upwards,
 		Away:    r3.Vec{X: -drawer.length.MM() * 0.6},
-		Folding: "Fold the four scores away from the outside and burnish them over their whole length.",
 		Gluing: []string{
 			"Put adhesive on the outside of the tab and join the sleeve with the drawer inside it, so that it slides; draw the drawer out before the glue sets.",
 		},
@@ -163,6 +162,6 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 	inside.Height = min(inside.Height, h-tD-tS) // under the sleeve's roof
 	return &Box{
 		Parts: []Part{dp, sleeve}, Room: Block(inside, room.At), Fits: []fit.Pair{across, up},
-		Closing: []string{"Slide the filled drawer into its sleeve, from the end with the notch."},
+		Shut: ByFriction, Closing: []string{"Slide the filled drawer into its sleeve, from the end with the notch."},
 	}, nil
 }

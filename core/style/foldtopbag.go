@@ -97,7 +97,6 @@ func buildBag(s Spec) (*Box, error) {
 		Root:    "bottom",
 		Opens:   Upwards,
 		Card:    s.Card("body"),
-		Folding: "Fold every score and burnish it; the turns fold in, and the crests out again.",
 		Gluing: []string{
 			"Fold front and back up, tuck the bottom's little tabs in behind, and glue only the side flaps, the front's over the back's.",
 		},
@@ -109,5 +108,5 @@ func buildBag(s Spec) (*Box, error) {
 	inside := room.Largest
 	inside.Height = f - part.Card // under the turns, which lean in
 	return &Box{Parts: []Part{part}, Room: Block(inside, room.At),
-		Closing: []string{"Fold the top in and out, and hold the crests together with a dot or a bow."}}, nil
+		Shut: ByDot, Closing: []string{"Fold the top in and out, and hold the crests together with a dot or a bow."}}, nil
 }

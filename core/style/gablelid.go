@@ -107,6 +107,7 @@ func buildGableLid(s Spec) (*Box, error) {
 		slope.front  slope.right  slope.back  slope.left  tab.slope
 		fin.front    fin.right    fin.back    fin.left    .`)
 	g.Role(pattern.Tab, g.All("tab", "tab.slope")...)
+	g.Call(g.Face("tab.slope"), "tab beside the slopes")
 	g.Glue(g.Face("tab"), true, g.Face("front"))
 	g.Glue(g.Face("tab.slope"), true, g.Face("slope.front"))
 	g.Upwards(pattern.Pt(0, 1), g.All("front", "right", "back", "left", "tab", "tab.slope", // the wall's foot is the pattern's top edge
@@ -128,9 +129,8 @@ func buildGableLid(s Spec) (*Box, error) {
 		Root:    "front",
 		Opens:   Upright,
 		// The slopes come to rest on the tray's rim.
-		At:      r3.Vec{Z: (high - wall).MM()},
-		Away:    r3.Vec{Z: (wall + 10*mm).MM()},
-		Folding: "Fold the four uprights and the scores of walls, slopes and fins; crease each end from its lower corners to the middle of its top, inwards.",
+		At:   r3.Vec{Z: (high - wall).MM()},
+		Away: r3.Vec{Z: (wall + 10*mm).MM()},
 		Gluing: []string{
 			"Put adhesive on the outside of the tab and join the four sides.",
 			"Push the two ends in, bring the slopes together, and glue or clip the fins along the ridge.",
@@ -160,6 +160,6 @@ func buildGableLid(s Spec) (*Box, error) {
 	room = Block(inside, room.At).under("a block under a gable", r.under(straight, 5*tLid.MM()))
 	return &Box{
 		Parts: []Part{tray, lid}, Room: room, Fits: []fit.Pair{along, across},
-		Closing: []string{"Lower the lid over the filled tray."},
+		Shut: ByFriction, Closing: []string{"Lower the lid over the filled tray."},
 	}, nil
 }

@@ -68,7 +68,6 @@ func (f Floor) Part() (Part, error) {
 		Pattern: flat,
 		Root:    "floor",
 		Opens:   Downwards,
-		Folding: "Fold the four skirts down, away from the outside.",
 	}
 	p.Places = []pattern.Pose{{Turn: r3.NewRotation(0, r3.Vec{X: 1}), Shift: r3.Vec{
 		X: -flat.Width.MM() / 2, Y: flat.Height.MM() / 2, Z: f.Skirts.MM(),
@@ -111,7 +110,7 @@ func Liner(length, width, height measure.Length) (Part, error) {
 		return Part{}, err
 	}
 	p := Part{ID: "liner", Name: "Liner half", Pattern: flat, Root: "front", Opens: Upright, Count: 2,
-		Folding: "Fold the score towards the outside, which will face the inside of the box."}
+		Folding: "The outside will face the inside of the box."}
 	one := pattern.Pose{
 		Turn:  r3.NewRotation(math.Pi/2, r3.Vec{X: 1}),
 		Shift: r3.Vec{X: -length.MM() / 2, Y: width.MM() / 2, Z: height.MM()},

@@ -126,7 +126,7 @@ func buildPolygonBox(s Spec) (*Box, error) {
 	lo, hi := pattern.Bounds(regular(n, side.MM()))
 	room.At = r3.Vec{Y: -(lo.Y + hi.Y) / 2, Z: t.MM() / 2}
 	return &Box{Parts: []Part{base, lid}, Fits: []fit.Pair{pair}, Room: room,
-		Closing: []string{"Lower the lid over the filled base; it comes to rest on the rim."}}, nil
+		Shut: ByFriction, Closing: []string{"Lower the lid over the filled base; it comes to rest on the rim."}}, nil
 }
 
 // prism is a room on a regular floor of n sides, so far from its middle.
@@ -222,6 +222,7 @@ func (s Spec) polygonTray(t polygonShape) (Part, error) {
 			pattern.Step{Turn: 180 - lower*180/math.Pi, Length: reach / math.Sin(lower)},
 			pattern.Step{Turn: lower * 180 / math.Pi, Length: (high.MM() - reach/math.Tan(lower)) * 0.9})
 		b.Role(pattern.Tab, tab)
+		b.Call(tab, fmt.Sprint("tab of wall ", i+1))
 		b.Fold(wall, tab, turn, pattern.Away)
 		tabs = append(tabs, tab)
 		if t.double {
@@ -234,6 +235,7 @@ func (s Spec) polygonTray(t polygonShape) (Part, error) {
 				pattern.Step{Turn: 90 - math.Atan(sliver/high.MM())*180/math.Pi, Length: side.MM() - 2*sliver},
 			)
 			b.Role(pattern.Lining, lining)
+			b.Call(lining, fmt.Sprint("second wall of wall ", i+1))
 			b.Fold(wall, lining, 180, pattern.Away)
 			b.Glue(lining, false, wall)
 		}
@@ -246,8 +248,7 @@ func (s Spec) polygonTray(t polygonShape) (Part, error) {
 		return Part{}, err
 	}
 	part := Part{ID: t.id, Name: t.name, Pattern: p, Root: t.panel, Opens: t.opens,
-		Folding: fmt.Sprintf("Fold every score away from the outside and burnish it: %d walls, then their tabs.", n),
-		Gluing:  []string{"Put adhesive on the outside of each tab and stand the walls up, each tab inside the next wall round."}}
+		Gluing: []string{"Put adhesive on the outside of each tab and stand the walls up, each tab inside the next wall round."}}
 	if t.double {
 		part.Gluing = append(
 			part.Gluing,

@@ -106,6 +106,8 @@ type Held struct {
 	Up      bool
 	// Floor tells whether there is a floor under it.
 	Floor bool
+	// At is where its middle came to stand.
+	At r3.Vec
 }
 
 // slack is how far, in mm, a block may touch what it is held against.
@@ -143,8 +145,50 @@ func (r Room) Hold(bodies []Body, need Extent) Held {
 		}
 		at = r3.Add(at, push)
 	}
-	worst.Floor = carried(bodies, at, half)
+	worst.Floor, worst.At = carried(bodies, at, half), at
 	return worst
+}
+
+// WayIn looks for a straight way by which a block comes to where it stands in
+// the room, past every face: from above, from the front or back, or from a
+// side. Where there is none it names the face that is met from above.
+func (r Room) WayIn(bodies []Body, need Extent) (from r3.Vec, against string, free bool) {
+	const far = 4000 // mm, beyond any box
+	at := r.Hold(bodies, need).At
+	for _, from = range []r3.Vec{{Z: 1}, {Y: -1}, {Y: 1}, {X: -1}, {X: 1}} {
+		swept := r3.Add(at, r3.Scale(far/2, from))
+		half := r3.Vec{
+			X: need.Length.MM()/2 + math.Abs(from.X)*far/2,
+			Y: need.Width.MM()/2 + math.Abs(from.Y)*far/2,
+			Z: need.Height.MM()/2 + math.Abs(from.Z)*far/2,
+		}
+		met := ""
+		for i := range bodies {
+			for f := range bodies[i].Faces {
+				if met == "" && bodies[i].crosses(f, swept, half) {
+					met = bodies[i].Part.Name + ", " + bodies[i].Faces[f].Plain()
+				}
+			}
+		}
+		if met == "" {
+			return from, "", true
+		}
+		if against == "" {
+			against = met
+		}
+	}
+	return from, against, false
+}
+
+// crosses reports whether a face's card, at its level, reaches into a block.
+func (b *Body) crosses(face int, at, half r3.Vec) bool {
+	pose := b.Poses[face]
+	shift := r3.Scale(float64(b.Levels[face])*b.Part.Card.MM(), pose.Normal())
+	var space []r3.Vec
+	for _, q := range b.Faces[face].Polygon {
+		space = append(space, r3.Sub(r3.Add(pose.Place(q), shift), at))
+	}
+	return len(within(space, half)) > 2
 }
 
 func larger(a, b float64) float64 {

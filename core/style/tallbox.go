@@ -128,20 +128,20 @@ func buildTallBox(s Spec) (*Box, error) {
 	}
 	part := Part{
 		ID: "body", Name: "Tube", Pattern: p, Root: "front", Opens: Upright, Card: s.Card("body"),
-		Folding: "Fold the uprights, the bottom flaps and the top away from the outside and burnish them.",
 		Gluing: []string{
 			"Put adhesive on the outside of the tab and join the tube.",
-			"Fold in the two narrow bottom flaps, put adhesive on them, and press the other two down over them.",
+			"Fold in the right and the left bottom flap, put adhesive on the inside of the front and the back one, and press those down over them.",
 		},
 	}
-	closing := "Fold the two dust flaps in at the top, bring the lid over them and tuck its tongue in behind the front."
+	shut, closing := ByTuck, "Fold the two dust flaps in at the top, bring the lid over them and tuck its tongue in behind the front."
 	if !tucked {
 		if err := p.AnglesFrom(r.place); err != nil {
 			return nil, err
 		}
-		closing = "Push the two ends in at the top, bring the slopes together, and glue the fins together along the ridge."
+		open(p, top)
+		shut, closing = Sealed, "Push the two ends in at the top, bring the slopes together, and glue the fins together along the ridge."
 		if s.Choice(tallTop) == "clip" {
-			closing = "Push the two ends in at the top, bring the slopes together, and hold the fins with a clip, so that it opens again."
+			shut, closing = ByClip, "Push the two ends in at the top, bring the slopes together, and hold the fins with a clip, so that it opens again."
 			if s.Choice(tallTopScores) == "none" {
 				p.Unscored(func(at pattern.Segment) bool {
 					return max(at.A.Y, at.B.Y) <= top.MM()+pattern.Tolerance && (math.Abs(at.A.X-at.B.X) > pattern.Tolerance || !slices.Contains(p.Scores.Vertical, measure.FromMM(at.A.X)))
@@ -163,7 +163,25 @@ func buildTallBox(s Spec) (*Box, error) {
 		inside.Height = measure.FromMM(straight)
 		room = Block(inside, r3.Vec{Z: t / 2}).under("a block under a ridge", r.under(straight, 5*t))
 	}
-	return &Box{Parts: []Part{part}, Room: room, Closing: []string{closing}}, nil
+	return &Box{Parts: []Part{part}, Room: room, Shut: shut, Closing: []string{closing}}, nil
+}
+
+// open says that the creases of a ridge are undone when the box is open: the
+// uprights square, all others flat.
+func open(p *pattern.Pattern, top measure.Length) {
+	for i := range p.Creases {
+		c := &p.Creases[i]
+		if max(c.A.Y, c.B.Y) > top.MM()+pattern.Tolerance {
+			continue
+		}
+		c.Hinge, c.Opened = true, 0
+		if math.Abs(c.A.X-c.B.X) < pattern.Tolerance && slices.Contains(p.Scores.Vertical, measure.FromMM(c.A.X)) {
+			c.Opened = 90
+			if c.Side == pattern.Towards {
+				c.Opened = -90
+			}
+		}
+	}
 }
 
 // tuckedTube is a tube with a lid on its back that tucks in at the front.
@@ -200,6 +218,7 @@ func (s Spec) ridgedTube(columns []measure.Length, ridge, slope, body, bottom me
 		front         right        back        left        tab
 		bottom.front  bottom.right bottom.back bottom.left .`)
 	g.Role(pattern.Tab, g.Face("tab.slope"))
+	g.Call(g.Face("tab.slope"), "tab beside the slopes")
 	g.Glue(g.Face("tab.slope"), true, g.Face("slope.front"))
 	g.Upwards(
 		pattern.Pt(0, -1),

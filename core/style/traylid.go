@@ -112,6 +112,7 @@ func buildTrayLid(s Spec) (*Box, error) {
 	return &Box{
 		Parts:   []Part{basePart, lidPart},
 		Fits:    lid.over(base, fit.LidOn, tLid, tBase),
+		Shut:    ByFriction,
 		Closing: []string{"Lower the lid over the filled base; it comes to rest on the rim."},
 	}, nil
 }

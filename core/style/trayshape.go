@@ -123,7 +123,7 @@ func (t trayShape) part() (Part, error) {
 	}
 	return Part{
 		ID: t.id, Name: t.name, Pattern: p, Root: t.panel, Opens: t.opens,
-		Folding: t.folding(), Gluing: t.gluing(),
+		Gluing: t.gluing(),
 	}, nil
 }
 
@@ -174,7 +174,11 @@ func (t trayShape) cells() *pattern.Grid {
 func (t trayShape) cutCorners(g *pattern.Grid) {
 	tab := func(from, to string, reach, wedge measure.Length) {
 		leaf, hinge, wall := g.Face(from+"."+to), g.Face(from), g.Face(to)
-		g.Call(leaf, fmt.Sprintf("tab of the %s beside the %s", walls[from], walls[to]))
+		name := to + " tab of the " + walls[from]
+		if t.corners == "pinwheel" {
+			name = "tab of the " + walls[from]
+		}
+		g.Call(leaf, name)
 		g.Role(pattern.Tab, leaf)
 		g.Tab(leaf, hinge, reach, wedge)
 		g.Slit(leaf, wall)
@@ -212,14 +216,6 @@ func (t trayShape) tabReach() measure.Length {
 		reach = min(reach, cutTab(t.adhesive, t.tick))
 	}
 	return reach
-}
-
-func (t trayShape) folding() string {
-	s := "Fold every score away from the outside and burnish it: four walls, then the tabs."
-	if t.lining > 0 {
-		s = "Fold every score away from the outside and burnish it: four walls, the tabs, and the second walls right over."
-	}
-	return s
 }
 
 func (t trayShape) gluing() []string {

@@ -1,0 +1,187 @@
+package recipe
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"brevium/core/pattern"
+)
+
+// faceWords tells of a piece's faces what no number tells: which is which on
+// the flat card, which way each score is folded, what is glued and what stays
+// dry.
+type faceWords struct{ names, folding, gluing string }
+
+func wordsOf(p *pattern.Pattern) faceWords {
+	faces, err := p.Faces()
+	if err != nil { // a pattern that does not fold has been refused before
+		return faceWords{}
+	}
+	return faceWords{faceRows(faces), foldWords(p, faces), glueWords(p, faces)}
+}
+
+// faceRows names the faces as they lie, outside up, row by row from the top.
+func faceRows(faces []pattern.Face) string {
+	type row struct {
+		top, bottom float64
+		faces       []*pattern.Face
+	}
+	middle := func(f *pattern.Face) float64 {
+		lo, hi := pattern.Bounds(f.Polygon)
+		return (lo.X + hi.X) / 2
+	}
+	sorted := make([]*pattern.Face, 0, len(faces))
+	for i := range faces {
+		if faces[i].Role != pattern.Bend && faces[i].Name != "" {
+			sorted = append(sorted, &faces[i])
+		}
+	}
+	// The tallest decide what a row is; a narrow tab belongs to the row it is beside.
+	slices.SortStableFunc(sorted, func(a, b *pattern.Face) int { return -cmp.Compare(a.Area(), b.Area()) })
+	var rows []row
+	for _, f := range sorted {
+		lo, hi := pattern.Bounds(f.Polygon)
+		k := slices.IndexFunc(rows, func(r row) bool {
+			return min(r.bottom, hi.Y)-max(r.top, lo.Y) > 0.6*min(r.bottom-r.top, hi.Y-lo.Y)
+		})
+		if k < 0 {
+			k = len(rows)
+			rows = append(rows, row{top: lo.Y, bottom: hi.Y})
+		}
+		rows[k].faces = append(rows[k].faces, f)
+	}
+	slices.SortFunc(rows, func(a, b row) int { return cmp.Compare(a.top, b.top) })
+	if len(sorted) < 2 {
+		return ""
+	}
+	var out []string
+	for _, r := range rows {
+		slices.SortFunc(r.faces, func(a, b *pattern.Face) int { return cmp.Compare(middle(a), middle(b)) })
+		var names []string
+		for _, f := range r.faces {
+			if f.Role == pattern.Tab {
+				names = append(names, "tab")
+			} else {
+				names = append(names, f.Plain())
+			}
+		}
+		out = append(out, strings.Join(names, ", "))
+	}
+	return "Its faces, outside up, from the top edge down and from left to right, row by row: " + strings.Join(out, "; ") + "."
+}
+
+// the puts the article before a name that is not a number's.
+func the(name string) string {
+	if name[len(name)-1] >= '0' && name[len(name)-1] <= '9' && !strings.Contains(name, " of ") {
+		return name
+	}
+	return "the " + name
+}
+
+// foldWords says which scores are folded which way: away from someone who
+// looks at the outside, but for those that are named.
+func foldWords(p *pattern.Pattern, faces []pattern.Face) string {
+	var towards, flat []string
+	away := false
+	for _, c := range p.Creases {
+		if c.Rolled || c.Angle < 0.01 {
+			continue
+		}
+		between := beside(faces, c.Segment)
+		switch {
+		case c.Side == pattern.Towards:
+			if !slices.Contains(towards, between) {
+				towards = append(towards, between)
+			}
+		case c.Angle > 179:
+			flat = append(flat, between)
+			away = true
+		default:
+			away = true
+		}
+	}
+	var out []string
+	switch {
+	case away && len(towards) == 0:
+		out = append(out, "Fold every score away from you and burnish it.")
+	case away:
+		out = append(out, fmt.Sprintf("Fold these scores towards you: %s; fold all others away from you, and burnish them.", strings.Join(towards, "; ")))
+	case len(towards) > 0:
+		out = append(out, "Fold every score towards you and burnish it.")
+	}
+	if len(flat) > 0 {
+		out = append(out, fmt.Sprintf("Fold right over, flat: %s.", strings.Join(flat, "; ")))
+	}
+	return strings.Join(out, " ")
+}
+
+// beside names the faces on both sides of a fold.
+func beside(faces []pattern.Face, s pattern.Segment) string {
+	mid, d := s.A.Add(s.B).Scale(0.5), s.B.Sub(s.A)
+	off := pattern.Pt(-d.Y, d.X).Scale(0.05 / d.Len())
+	var names []string
+	for _, at := range []pattern.Point{mid.Add(off), mid.Sub(off)} {
+		for i := range faces {
+			if faces[i].Name != "" && pattern.Contains(faces[i].Polygon, at) {
+				names = append(names, the(faces[i].Plain()))
+				break
+			}
+		}
+	}
+	slices.Sort(names)
+	return "between " + join(names)
+}
+
+// glueWords says where adhesive goes and where it lands, face by face, and
+// which faces that lie on another stay dry.
+func glueWords(p *pattern.Pattern, faces []pattern.Face) string {
+	plain := func(name string) string {
+		if i := slices.IndexFunc(faces, func(f pattern.Face) bool { return f.Name == name }); i >= 0 {
+			return the(faces[i].Plain())
+		}
+		return "the other piece"
+	}
+	sides := map[bool]string{true: "outside", false: "inside"}
+	type landing struct {
+		side, onto string
+		faces      []string
+	}
+	var glued []landing
+	var dry []string
+	for _, g := range p.Glue {
+		face := plain(g.Face)
+		if g.Dry {
+			if !slices.Contains(dry, face) {
+				dry = append(dry, face)
+			}
+			continue
+		}
+		onto := fmt.Sprintf("the %s of %s", sides[g.OntoOutside], plain(g.Onto))
+		switch {
+		case g.Piece != "" && g.Onto == "":
+			onto = "the " + strings.ReplaceAll(g.Piece, "-", " ")
+		case g.Piece != "":
+			onto = "the " + strings.ReplaceAll(g.Piece, "-", " ") + "'s " + strings.ReplaceAll(g.Onto, ".", " ")
+		}
+		k := slices.IndexFunc(glued, func(l landing) bool { return l.side == sides[g.Outside] && l.onto == onto })
+		if k < 0 {
+			k = len(glued)
+			glued = append(glued, landing{side: sides[g.Outside], onto: onto})
+		}
+		glued[k].faces = append(glued[k].faces, face)
+	}
+	var out []string
+	for _, l := range glued {
+		out = append(out, fmt.Sprintf("the %s of %s onto %s", l.side, join(l.faces), l.onto))
+	}
+	var text []string
+	if len(out) > 0 {
+		text = append(text, "What is glued: "+strings.Join(out, "; ")+".")
+	}
+	if len(dry) > 0 {
+		text = append(text, "No adhesive on "+join(dry)+".")
+	}
+	return strings.Join(text, " ")
+}
