@@ -10,7 +10,7 @@ SEED    ?= 1
 VERSION := $(shell git describe --tags --always 2>/dev/null || echo dev)
 BINARY  := bin/brevium
 
-.PHONY: build demo test test-core check race race-minute load soak random bench assets chromium screenshots licences release
+.PHONY: build demo test test-core check race race-minute load soak random bench assets chromium readers screenshots licences release
 
 build:
 	go build -trimpath -ldflags "-X main.version=$(VERSION)" -o $(BINARY) ./cmd/brevium
@@ -18,7 +18,7 @@ build:
 demo: build
 	$(BINARY) demo
 
-test: chromium
+test: chromium readers
 	go vet ./...
 	go test ./...
 
@@ -81,6 +81,13 @@ chromium:
 		echo "installing chromium for the browser tests"; \
 		(apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium >/dev/null) || \
 		{ echo "chromium could not be installed; the browser tests need it: run 'apt-get install chromium' as root, then make test again" >&2; exit 1; }; }
+
+# The files for other programs are tested with programs that are not ours.
+readers:
+	@command -v admesh >/dev/null && command -v rsvg-convert >/dev/null && command -v pdftoppm >/dev/null && /usr/bin/python3 -c 'import ezdxf' 2>/dev/null || { \
+		echo "installing readers of DXF, STL, SVG and PDF for the tests"; \
+		(apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq admesh librsvg2-bin poppler-utils python3-ezdxf >/dev/null) || \
+		{ echo "the readers could not be installed; run 'apt-get install admesh librsvg2-bin poppler-utils python3-ezdxf' as root, then make test again" >&2; exit 1; }; }
 
 screenshots: build chromium
 	go run ./tools/screenshots

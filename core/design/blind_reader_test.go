@@ -239,15 +239,14 @@ func (b *blind) cross(edge string, far float64, other string, farther float64) p
 // one reads a sentence told from named edges.
 func (b *blind) one(s string) {
 	find := func(expression string) []string { return regexp.MustCompile(expression).FindStringSubmatch(s) }
-	if m := find(`^from the (\w+) edge(?: and the (\w+) edge)?, cut along the (score|line)s? (.*) from the (\w+) edge (?:to the (\w+) crossing \((.*)\)|as far as (.*))$`); m != nil {
+	if m := find(`^from the (\w+) edge(?: and the (\w+) edge)?, cut along (the .* edge) (?:to the (\w+) crossing \((.*)\)|as far as (.*))$`); m != nil {
 		b.fromEdges(m)
 		return
 	}
-	if m := find(`^cut along the (score|line)s? (.*) from the (\w+) edge, between (.*) and (.*) from the (\w+) edge$`); m != nil {
-		for _, n := range b.lengths(m[2]) {
-			b.onLine(m[1], m[3], n)
-			b.cuts = append(b.cuts, []pattern.Point{b.cross(m[3], n, m[6], b.length(m[4])), b.cross(m[3], n, m[6], b.length(m[5]))})
-		}
+	if m := find(`^cut along (the .* edge), between (.*) and (.*) from the (\w+) edge$`); m != nil {
+		b.lines(m[1], func(edge string, n float64) {
+			b.cuts = append(b.cuts, []pattern.Point{b.cross(edge, n, m[4], b.length(m[2])), b.cross(edge, n, m[4], b.length(m[3]))})
+		})
 		return
 	}
 	if m := find(`^cut from mark to mark, each so far from the (\w+) edge and from the (\w+) edge: (.*)$`); m != nil {
@@ -346,22 +345,39 @@ func (b *blind) onLine(kind, edge string, far float64) {
 }
 
 func (b *blind) fromEdges(m []string) {
-	deep := m[8]
-	if m[6] != "" {
-		deep = m[7]
+	deep := m[6]
+	if m[4] != "" {
+		deep = m[5]
 	}
 	d := b.length(deep)
 	for _, edge := range m[1:3] {
 		if edge == "" {
 			continue
 		}
-		for _, n := range b.lengths(m[4]) {
-			b.onLine(m[3], m[5], n)
-			from, to := b.cross(m[5], n, edge, 0), b.cross(m[5], n, edge, d)
+		b.lines(m[3], func(line string, n float64) {
+			from, to := b.cross(line, n, edge, 0), b.cross(line, n, edge, d)
 			b.cuts = append(b.cuts, []pattern.Point{from, to})
-			if m[6] != "" && len(b.scores) > 0 {
-				b.crossing(m[6], from, to)
+			if m[4] != "" && len(b.scores) > 0 {
+				b.crossing(m[4], from, to)
 			}
+		})
+	}
+}
+
+// lines reads lines by their numbers: "the scores 1 and 2 in from the top edge
+// and the score 1 in from the bottom edge".
+func (b *blind) lines(text string, each func(edge string, far float64)) {
+	for i, part := range regexp.MustCompile(` and the (?:score|line)`).Split(text, -1) {
+		if i > 0 {
+			part = "the score" + part
+			if !strings.Contains(text, " and the score") {
+				part = "the line" + strings.TrimPrefix(part, "the score")
+			}
+		}
+		m := b.must(`^the (score|line)s? (.*) from the (\w+) edge$`, part)
+		for _, n := range b.lengths(m[2]) {
+			b.onLine(m[1], m[3], n)
+			each(m[3], n)
 		}
 	}
 }
@@ -428,16 +444,15 @@ func (b *blind) wedge(m []string) {
 				}
 				continue
 			}
-			e := b.must(`^(?:the (upper|lower|left|right) side|(both) sides) of the (score|line)s? (.*) from the (\w+) edge$`, clause)
-			for _, n := range b.lengths(e[4]) {
-				b.onLine(e[3], e[5], n)
+			e := b.must(`^(?:the (upper|lower|left|right) side|(both) sides) of (the .* edge)$`, clause)
+			b.lines(e[3], func(line string, n float64) {
 				if e[1] == "lower" || e[1] == "right" || e[2] != "" {
-					one(e[5], n, 1)
+					one(line, n, 1)
 				}
 				if e[1] == "upper" || e[1] == "left" || e[2] != "" {
-					one(e[5], n, -1)
+					one(line, n, -1)
 				}
-			}
+			})
 		}
 	}
 	if fmt.Sprint(count) != m[1] {

@@ -206,7 +206,7 @@ func TestAWrongWordIsNoticed(t *testing.T) {
 	}
 	p := r.Parts[0]
 	for _, c := range []struct{ right, wrong string }{
-		{"along the scores 1 1/2 and 4 1/2", "along the scores 1 1/2 and 4 5/8"},
+		{"the score 1 1/2 in from the bottom edge to", "the score 1 5/8 in from the bottom edge to"},
 		{"first crossing (1 1/2 in)", "second crossing (1 1/2 in)"},
 		{"1/16 in wide at the left and right edges", "1/16 in wide at the left edge"},
 		{"1 1/2 in from each of the four edges", "1 5/8 in from each of the four edges"},

@@ -177,14 +177,9 @@ func (r *Result) solved(spec *style.Spec) (*style.Box, error) {
 	if _, typed := r.Inputs.Lengths[o.ID]; typed {
 		return r.Style.Make(*spec)
 	}
-	spec.Lengths[o.ID] = 0
-	box, err := r.Style.Make(*spec)
+	tightest, err := r.tightest(spec, o)
 	if err != nil {
 		return nil, err
-	}
-	tightest := measure.Max
-	for _, p := range box.Fits {
-		tightest = min(tightest, p.Do(r.between(p)).Gap)
 	}
 	a, err := fit.Solve(tightest, r.Inputs.Fit, o.AllowanceTick(*spec))
 	if err != nil {
@@ -192,7 +187,46 @@ func (r *Result) solved(spec *style.Spec) (*style.Box, error) {
 	}
 	r.Solved = true
 	spec.Lengths[o.ID] = a
+	r.follow(spec)
 	return r.Style.Make(*spec)
+}
+
+// tightest is the smallest gap, with no allowance at all, of those that an
+// allowance widens: one axis may have been given an allowance of its own.
+func (r *Result) tightest(spec *style.Spec, o *style.Option) (measure.Length, error) {
+	gaps := func(allowance measure.Length) ([]measure.Length, error) {
+		spec.Lengths[o.ID] = allowance
+		r.follow(spec)
+		box, err := r.Style.Make(*spec)
+		if err != nil {
+			return nil, err
+		}
+		var out []measure.Length
+		for _, p := range box.Fits {
+			out = append(out, p.Do(r.between(p)).Gap)
+		}
+		return out, nil
+	}
+	bare, err := gaps(0)
+	if err != nil {
+		return 0, err
+	}
+	var widened []measure.Length // nil: the allowance widens all
+	if slices.ContainsFunc(r.Style.Options, func(own *style.Option) bool {
+		_, typed := r.Inputs.Lengths[own.ID]
+		return typed && strings.HasPrefix(own.ID, o.ID+".")
+	}) {
+		if widened, err = gaps(measure.Inch / 8); err != nil {
+			return 0, err
+		}
+	}
+	tightest := measure.Max
+	for i, gap := range bare {
+		if widened == nil || widened[i] > gap {
+			tightest = min(tightest, gap)
+		}
+	}
+	return tightest, nil
 }
 
 // between is the decoration standing in a pair's gap, both sides together.

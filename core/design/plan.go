@@ -172,7 +172,7 @@ func (r *Result) Plan() ([]byte, error) {
 		Minutes: planMinutes{math.Round(r.One*10) / 10, math.Round(r.All*10) / 10},
 	}
 	for i, p := range r.Parts {
-		f.Pieces = append(f.Pieces, r.planPiece(p, r.Scores[i].Lines))
+		f.Pieces = append(f.Pieces, r.planPiece(p, r.Scores[i]))
 	}
 	for _, a := range r.Fits {
 		x := planFit{Outer: a.Pair.Outer, Inner: a.Pair.Inner, Axis: a.Pair.Axis, Gap: a.Gap, Verdict: string(a.Verdict)}
@@ -207,7 +207,7 @@ func (r *Result) Plan() ([]byte, error) {
 	return text, nil
 }
 
-func (r *Result) planPiece(p Part, lines []recipe.Line) planPiece {
+func (r *Result) planPiece(p Part, scores recipe.ScoreList) planPiece {
 	x := planPiece{
 		ID:     p.ID,
 		Name:   p.Name,
@@ -241,7 +241,7 @@ func (r *Result) planPiece(p Part, lines []recipe.Line) planPiece {
 	for _, c := range p.Pattern.Creases {
 		x.Creases = append(x.Creases, planCrease{line(c.Segment), mm(c.Angle), c.Side})
 	}
-	for _, snip := range r.Telling().Cuts(p.Pattern, r.Inputs.Tools.Fence, lines) {
+	for _, snip := range scores.Cuts(r.Telling()) {
 		for _, l := range snip.Lines {
 			x.Cuts = append(x.Cuts, planCut{string(l.Hand), points(l.Points()), snip.Text})
 		}

@@ -22,9 +22,9 @@ type Snip struct {
 // several corners counted from the edges that meet there, or the same from
 // every edge while the card is turned. Of those that say a cut the one that
 // says most is taken.
-func (t Telling) Cuts(p *pattern.Pattern, fence Fence, lines []Line) []Snip {
-	c := cutter{Telling: t, w: p.Width.MM(), h: p.Height.MM(), right: fence == Right}
-	all := strokes(p, lines)
+func (l ScoreList) Cuts(t Telling) []Snip {
+	c := cutter{Telling: t, w: l.pattern.Width.MM(), h: l.pattern.Height.MM(), right: l.fence == Right, each: l.each}
+	all := strokes(l.pattern, l.Lines)
 	told := make([]bool, len(all))
 	type choice struct {
 		first int
@@ -108,6 +108,7 @@ type cutter struct {
 	Telling
 	w, h  float64
 	right bool
+	each  bool // every edge went to the fence: numbers count from the nearer one
 }
 
 // grouped offers a sentence for every set of strokes with the same key.

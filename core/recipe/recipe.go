@@ -115,7 +115,7 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []S
 	}
 	cuts := make([][]Snip, len(w.Parts))
 	for i, p := range w.Parts {
-		cuts[i] = t.Cuts(p.Pattern, w.Fence, lists[i].Lines)
+		cuts[i] = lists[i].Cuts(t)
 		first := slices.DeleteFunc(slices.Clone(cuts[i]), func(s Snip) bool { return !s.before() })
 		if len(first) > 0 {
 			add(Remove, p.ID, p.ID+"/first", telling(p.Name+", still flat", first), p.Copies())

@@ -113,10 +113,9 @@ func TestShortLines(t *testing.T) {
 
 // Cuts that are alike from several corners are one sentence.
 func TestCutsAreTold(t *testing.T) {
-	p := lopsided(t).Pattern
 	told := Telling{measure.MM, measure.Tick(mm)}
 	var got []string
-	for _, c := range told.Cuts(p, Left, Lines(p, Left, measure.Tick(mm))) {
+	for _, c := range Scores(lopsided(t), Left, measure.Tick(mm)).Cuts(told) {
 		got = append(got, c.Text)
 	}
 	want := []string{

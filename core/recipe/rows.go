@@ -50,14 +50,35 @@ func (c cutter) counted(up bool) string {
 	return "top edge"
 }
 
-// lines writes numbers of lines in order: "the scores 1 1/2 and 4 in".
-func (c cutter) lines(kind string, at []float64) string {
-	slices.Sort(at)
-	var all []measure.Length
-	for _, v := range at {
-		all = append(all, measure.FromMM(v))
+// lines writes lines by the numbers they were scored by: "the scores 1 1/2 and
+// 4 in from the top edge"; where every edge went to the fence, those in the far
+// half count from the other edge.
+func (c cutter) lines(kind string, at []float64, up bool) string {
+	whole := c.h
+	if up {
+		whole = c.w
 	}
-	return fmt.Sprintf("the %s%s %s", kind, plural(len(at)), c.numbers(all))
+	var near, far []measure.Length
+	slices.Sort(at)
+	for _, v := range at {
+		if c.each && 2*v > whole+Straight {
+			far = append(far, measure.FromMM(whole-v))
+		} else {
+			near = append(near, measure.FromMM(v))
+		}
+	}
+	var out []string
+	edge := c.counted(up)
+	for _, side := range []struct {
+		edge string
+		at   []measure.Length
+	}{{edge, near}, {opposite[strings.TrimSuffix(edge, " edge")] + " edge", far}} {
+		if len(side.at) > 0 {
+			slices.Sort(side.at)
+			out = append(out, fmt.Sprintf("the %s%s %s from the %s", kind, plural(len(side.at)), c.numbers(side.at), side.edge))
+		}
+	}
+	return strings.Join(out, " and ")
 }
 
 // start is the edge of the blank that a straight cut begins at, and how deep it
@@ -126,8 +147,7 @@ func (c cutter) cutsFromEdges(all []stroke) []offer {
 			if per == 2 {
 				numbers = slices.CompactFunc(numbers, near)
 			}
-			text := fmt.Sprintf("From the %s, cut along %s from the %s %s.", edges,
-				c.lines(s.kind(), numbers), c.counted(s.upright()), c.upTo(s.crossings, deep))
+			text := fmt.Sprintf("From the %s, cut along %s %s.", edges, c.lines(s.kind(), numbers, s.upright()), c.upTo(s.crossings, deep))
 			return text, left
 		}})
 	}
@@ -165,7 +185,7 @@ func (c cutter) cutsBetween(all []stroke) []offer {
 		for _, k := range of {
 			at = append(at, c.number(pick(all[k].a, !s.upright()), s.upright()))
 		}
-		return fmt.Sprintf("Cut along %s from the %s, %s.", c.lines(s.kind(), at), c.counted(s.upright()), between(s))
+		return fmt.Sprintf("Cut along %s, %s.", c.lines(s.kind(), at, s.upright()), between(s))
 	})
 }
 

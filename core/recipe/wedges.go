@@ -132,12 +132,12 @@ func (c cutter) clauses(all []stroke, of []int) string {
 		slices.Sort(both[0])
 		slices.Sort(both[1])
 		if len(both[0]) > 0 && slices.EqualFunc(both[0], both[1], near) {
-			out = append(out, fmt.Sprintf("both sides of %s from the %s", c.lines(kind, both[0]), c.counted(up)))
+			out = append(out, "both sides of "+c.lines(kind, both[0], up))
 			continue
 		}
 		for i, numbers := range both {
 			if len(numbers) > 0 {
-				out = append(out, fmt.Sprintf("the %s of %s from the %s", sides[i], c.lines(kind, numbers), c.counted(up)))
+				out = append(out, fmt.Sprintf("the %s of %s", sides[i], c.lines(kind, numbers, up)))
 			}
 		}
 	}

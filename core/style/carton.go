@@ -15,6 +15,10 @@ var (
 		About:   "f: how far the lid's flap comes down the front",
 		Follows: func(s Spec) measure.Length { return min(s.about(3*measure.Inch/4), s.Size(height)) },
 	}
+	cartonCorners = &Option{
+		ID: "corners", Label: "Corner squares", Kind: ChoiceKind, Choices: []string{"on-the-ends", "on-front-and-back"}, DefaultChoice: "on-the-ends",
+		About: "Left whole on the end walls and glued behind back and front: every cut lies on a score. Or as tapered tabs of back and front, inside the ends",
+	}
 	cartonTuck = &Option{
 		ID: "flap.tuck", Label: "The flap goes", Kind: ChoiceKind, Choices: []string{"inside", "outside"}, DefaultChoice: "inside",
 		About: "Tucked inside the front, or over it and held by a dot",
@@ -28,7 +32,7 @@ var hingedCarton = &Style{
 	Opens:      "a lid hinged at the back",
 	Strength:   "fair: one card, the flap holds it",
 	Parameters: []*Parameter{length, width, height, cartonFlap},
-	Options:    []*Option{cartonTuck, adhesive},
+	Options:    []*Option{cartonTuck, cartonCorners, adhesive},
 	Axes:       lengthWidthHeight,
 	Build:      buildCarton,
 }
@@ -51,7 +55,6 @@ func buildCarton(s Spec) (*Box, error) {
 		g.Call(g.Face(w), walls[w])
 		g.Up(base, g.Face(w))
 	}
-	g.Tab(flap, top, f, flapWedge)
 	g.Hinge(g.Face("back"), top, 90, 0)
 	shut, closing := ByTuck, "Close the lid and tuck its flap in behind the front."
 	if s.Choice(cartonTuck) == "outside" {
@@ -60,19 +63,42 @@ func buildCarton(s Spec) (*Box, error) {
 	} else {
 		g.Tuck(flap, front)
 	}
-	endTabs(g, min(h, d/2), "back", "front")
+	gluing := "Put adhesive on the outside of the four tabs, stand the walls up and press the tabs inside the two end walls."
+	if s.Choice(cartonCorners) == "on-the-ends" {
+		onTheEnds(g, min(h, l/2))
+		gluing = "Stand the end walls up and fold their squares in. Put adhesive on the outside of the squares, bring back and front up and press them on: each doubles half of it."
+	} else {
+		g.Tab(flap, top, f, flapWedge)
+		endTabs(g, min(h, d/2), "back", "front")
+	}
 	p, err := g.Pattern()
 	if err != nil {
 		return nil, err
 	}
 	return &Box{Parts: []Part{{
 		ID: "body", Name: "Carton", Pattern: p, Root: "base", Opens: Upwards,
-		Gluing: []string{"Put adhesive on the outside of the four tabs, stand the walls up and press the tabs inside the two end walls."},
+		Gluing: []string{gluing},
 	}}, Shut: shut, Closing: []string{closing}}, nil
 }
 
 // flapWedge is what a tucked flap loses on each side at its free end.
 const flapWedge = measure.Inch / 8
+
+// onTheEnds leaves the corner squares on the end walls, slit from back and
+// front, behind which they are glued; those that would meet there are trimmed
+// to half its length.
+func onTheEnds(g *pattern.Grid, reach measure.Length) {
+	for _, wall := range []string{"back", "front"} {
+		for _, end := range []string{"left", "right"} {
+			square := g.Face(wall + "." + end)
+			g.Call(square, wall+" square of the "+walls[end])
+			g.Role(pattern.Tab, square)
+			g.Tab(square, g.Face(end), reach, 0)
+			g.Slit(square, g.Face(wall))
+			g.Glue(square, true, g.Face(wall))
+		}
+	}
+}
 
 // endTabs makes tabs of the wings of the given walls, slit from the end walls
 // left and right and glued inside them; each reaches at most reach.

@@ -21,6 +21,22 @@ var (
 		Chained: true,
 		About:   "How much wider and higher the sleeve is scored than the drawer; leave it out to have it worked out",
 	}
+	sleeveAllowanceHeight = &Option{
+		ID:      "sleeve.allowance.height",
+		Label:   "Sleeve allowance in height",
+		Kind:    LengthKind,
+		Default: measure.Inch / 16,
+		Min:     0,
+		Max:     fit.LargestAllowance,
+		ForFit:  true,
+		Chained: true,
+		About:   "How much higher the sleeve is than the drawer; the same as its width's when it is left out",
+		Follows: func(s Spec) measure.Length { return s.Length(sleeveAllowance) },
+	}
+	sleeveJoin = &Option{
+		ID: "sleeve.join", Label: "Sleeve joins", Kind: ChoiceKind, Choices: []string{"tab", "side"}, DefaultChoice: "tab",
+		About: "By a tab glued inside its floor, or by a whole side that lies over the first: smoother inside, and stronger",
+	}
 	sleeveSlip = &Option{
 		ID: "sleeve.slip", Label: "Sleeve longer by", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: 30 * mm,
 		About: "Longer than the drawer: a tick for flush ends, more for a recessed drawer",
@@ -68,7 +84,7 @@ var drawerSleeve = &Style{
 	ID: "drawer-sleeve", Name: "Drawer and sleeve", About: "A tray that slides out of a sleeve, with a thumb notch",
 	Opens: "a drawer slides out", Strength: "good: two cards where the sleeve goes round",
 	Parameters: lengthWidthHeight[:],
-	Options:    []*Option{sleeveAllowance, sleeveSlip, sleeveTab, drawerNotch, notchOn, notchEnds, corners, adhesive},
+	Options:    []*Option{sleeveAllowance, sleeveAllowanceHeight, sleeveJoin, sleeveSlip, sleeveTab, drawerNotch, notchOn, notchEnds, corners, adhesive},
 	Axes:       lengthWidthHeight,
 	Allowance:  sleeveAllowance,
 	Build:      buildDrawerSleeve,
@@ -93,21 +109,14 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 	if err != nil {
 		return nil, err
 	}
-	a := s.Length(sleeveAllowance)
-	w, h, tab, long := drawer.width+a, drawer.height+a, min(s.Length(sleeveTab), measure.Down(drawer.width/2, s.ruler())), drawer.length+s.Length(sleeveSlip)
-	g := s.grid([]measure.Length{long}, []measure.Length{w, h, w, h, tab}, `
-		floor
-		back
-		roof
-		front
-		tab`)
-	floor, roof, strip := g.Face("floor"), g.Face("roof"), g.Face("tab")
-	g.Role(pattern.Panel, floor, roof)
-	g.Role(pattern.Tab, strip)
-	g.Up(floor, g.Face("back"))
-	g.Upwards(pattern.Pt(0, -1), g.Face("front"))
-	g.Tab(strip, g.Face("front"), tab, tabWedge)
-	g.Glue(strip, true, floor)
+	w, h := drawer.width+s.Length(sleeveAllowance), drawer.height+s.Length(sleeveAllowanceHeight)
+	tab, long := min(s.Length(sleeveTab), measure.Down(drawer.width/2, s.ruler())), drawer.length+s.Length(sleeveSlip)
+	g := s.sleeve(long, w, h, tab)
+	roof := g.Face("roof")
+	notchAt := w + h + w/2
+	if s.Choice(sleeveJoin) == "side" {
+		notchAt = 2*h + w + w/2
+	}
 	if r > 0 && inSleeve {
 		tooWide := fault.New(
 			fault.OutOfRange,
@@ -118,7 +127,7 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 		if 2*r > long/2 {
 			return nil, tooWide
 		}
-		mid := measure.Nearest(w+h+w/2, s.ruler())
+		mid := measure.Nearest(notchAt, s.ruler())
 		g.Notch(roof, pt(long, mid), r.MM(), tooWide)
 		if both {
 			g.Notch(roof, pt(0, mid), r.MM(), tooWide)
@@ -137,7 +146,7 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 		Opens:   Upwards,
 		Away:    r3.Vec{X: -drawer.length.MM() * 0.6},
 		Gluing: []string{
-			"Put adhesive on the outside of the tab and join the sleeve with the drawer inside it, so that it slides; draw the drawer out before the glue sets.",
+			"Join the sleeve round the drawer, so that it slides; draw the drawer out before the glue sets.",
 		},
 	}
 	dp.At.Z = ((tD + tS) / 2).MM() // it lies on the sleeve's floor
@@ -152,7 +161,10 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 	}
 	across, up := pair, pair
 	across.Axis, across.OuterSpan, across.InnerSpan = "width", w, drawer.width
-	up.Axis, up.OuterSpan, up.InnerSpan, up.OuterLayers, up.OuterWhat = "height", h, drawer.height, 1, "tab"
+	up.Axis, up.OuterSpan, up.InnerSpan = "height", h, drawer.height
+	if s.Choice(sleeveJoin) == "tab" {
+		up.OuterLayers, up.OuterWhat = 1, "tab"
+	}
 	dp.Card = tD
 	room, err := roomOf(dp)
 	if err != nil {
@@ -164,4 +176,39 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 		Parts: []Part{dp, sleeve}, Room: Block(inside, room.At), Fits: []fit.Pair{across, up},
 		Shut: ByFriction, Closing: []string{"Slide the filled drawer into its sleeve, from the end with the notch."},
 	}, nil
+}
+
+// sleeve is the strip that goes round a drawer, in rows: floor, back, roof and
+// front with a tab that is glued inside the floor; or a front at both ends, the
+// last over the first.
+func (s Spec) sleeve(long, w, h, tab measure.Length) *pattern.Grid {
+	if s.Choice(sleeveJoin) == "side" {
+		g := s.grid([]measure.Length{long}, []measure.Length{h, w, h, w, h}, `
+			front
+			floor
+			back
+			roof
+			over`)
+		front, over, floor := g.Face("front"), g.Face("over"), g.Face("floor")
+		g.Role(pattern.Panel, floor, g.Face("roof"))
+		g.Call(over, "outer front")
+		g.Up(floor, front, g.Face("back"))
+		g.Upwards(pattern.Pt(0, -1), over)
+		g.Over(over, front)
+		return g
+	}
+	g := s.grid([]measure.Length{long}, []measure.Length{w, h, w, h, tab}, `
+		floor
+		back
+		roof
+		front
+		tab`)
+	floor, strip := g.Face("floor"), g.Face("tab")
+	g.Role(pattern.Panel, floor, g.Face("roof"))
+	g.Role(pattern.Tab, strip)
+	g.Up(floor, g.Face("back"))
+	g.Upwards(pattern.Pt(0, -1), g.Face("front"))
+	g.Tab(strip, g.Face("front"), tab, tabWedge)
+	g.Glue(strip, true, floor)
+	return g
 }

@@ -184,7 +184,7 @@ func TestThreeCustomsGiveOneGap(t *testing.T) {
 		{"shim", 4 * inch, 4*inch + a, inch - a/2, 6 * inch},
 	} {
 		s := usual(trayLid, size(4*inch, 3*inch, 3*inch/2), map[string]string{"lid.custom": c.custom})
-		s.Lengths["lid.allowance"] = a
+		s.Lengths["lid.allowance"], s.Lengths["lid.allowance.width"] = a, a
 		b, err := trayLid.Make(s)
 		if err != nil {
 			t.Fatal(err)

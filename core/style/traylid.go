@@ -19,6 +19,11 @@ var (
 		About:  "a: how much bigger the lid's panel is than the base's, each way; leave it out to have it worked out",
 		ForFit: true,
 	}
+	lidAllowanceWidth = &Option{
+		ID: "lid.allowance.width", Label: "Lid allowance in width", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance, ForFit: true,
+		About:   "How much wider the lid's panel is than the base's; the same as in length when it is left out",
+		Follows: func(s Spec) measure.Length { return s.Length(lidAllowance) },
+	}
 	lidCustom = &Option{
 		ID:            "lid.custom",
 		Label:         "How the lid gets its gap",
@@ -42,7 +47,7 @@ var trayLid = &Style{
 	ID: "tray-lid", Name: "Base with a lift-off lid", About: "Two trays, one over the other; each single or double walled",
 	Opens: "the lid lifts off", Strength: "good; strong with double walls",
 	Parameters: lengthWidthHeight[:],
-	Options:    []*Option{lidDepth, lidAllowance, lidCustom, baseWalls, lidWalls, corners, adhesive},
+	Options:    []*Option{lidDepth, lidAllowance, lidAllowanceWidth, lidCustom, baseWalls, lidWalls, corners, adhesive},
 	Axes:       lengthWidthHeight,
 	Allowance:  lidAllowance,
 	Build:      buildTrayLid,
@@ -60,11 +65,14 @@ func buildTrayLid(s Spec) (*Box, error) {
 			"a lid deeper than the base would stand on the table before it closes; make it no deeper than the base's walls",
 		)
 	}
-	a, outermost := s.Length(lidAllowance), lid.height
+	a, across, outermost := s.Length(lidAllowance), s.Length(lidAllowanceWidth), lid.height
 	custom := s.Choice(lidCustom)
+	if custom == "shim" && across != a {
+		return nil, outOfRange("options.lid.allowance.width", "a shim gives the same allowance both ways; leave this one out, or make the lid's blank bigger instead")
+	}
 	switch custom {
 	case "smaller-base":
-		base.length, base.width = base.length-a, base.width-a
+		base.length, base.width = base.length-a, base.width-across
 	case "shim":
 		// Held off the fence by half the allowance, the wall at each edge of the
 		// blank loses that much, which of a double one is the rolled-in wall,
@@ -75,7 +83,7 @@ func buildTrayLid(s Spec) (*Box, error) {
 		}
 		lid.length, lid.width = lid.length+a, lid.width+a
 	default:
-		lid.length, lid.width = lid.length+a, lid.width+a
+		lid.length, lid.width = lid.length+a, lid.width+across
 	}
 	if outermost <= 0 {
 		return nil, fault.New(

@@ -8,6 +8,7 @@ import (
 
 	"codeberg.org/go-pdf/fpdf"
 
+	"brevium/core/fault"
 	"brevium/draw"
 )
 
@@ -30,6 +31,16 @@ var (
 	A4     = Paper{"A4", 210, 297}
 	Letter = Paper{"Letter", 215.9, 279.4}
 )
+
+// ParsePaper accepts "a4" or "letter".
+func ParsePaper(s string) (Paper, error) {
+	for _, p := range []Paper{A4, Letter} {
+		if strings.EqualFold(p.Name, s) {
+			return p, nil
+		}
+	}
+	return Paper{}, fault.New(fault.UnknownPaper, "paper", "%q is not a paper to print on; use a4 or letter", s)
+}
 
 // canvas is a document in the making.
 type canvas struct {

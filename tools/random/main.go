@@ -26,6 +26,7 @@ import (
 	"brevium/core/recipe"
 	"brevium/core/style"
 	"brevium/draw"
+	"brevium/draw/export"
 	"brevium/draw/pdf"
 )
 
@@ -89,7 +90,7 @@ func whole(in design.Inputs) error {
 	}
 	for _, p := range r.Parts {
 		n := draw.Net{Part: p.Part, Mats: r.Mats, Findings: r.Checks, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
-		if len(n.Picture().Inline()) == 0 || len(draw.Machine{Notes: true}.SVG(p.Part)) == 0 {
+		if len(n.Picture().Inline()) == 0 || len(export.OfPiece(p).SVG(export.Layers{Notes: true})) == 0 {
 			return errors.New("a net is not drawn")
 		}
 	}

@@ -11,6 +11,7 @@ import (
 	"brevium/core/design"
 	"brevium/core/inspect"
 	"brevium/draw"
+	"brevium/draw/export"
 	"brevium/draw/pdf"
 	"brevium/store"
 	"brevium/web/page"
@@ -55,6 +56,35 @@ func (s *room) planFile(c *echo.Context) error {
 	return page.Download(c, b.Name, "-plan.json", "application/json", text)
 }
 
+// export gives the box in a format of others: one file as it is, several in a
+// zip.
+func (s *room) export(c *echo.Context) error {
+	b, r, err := s.result(c)
+	if err != nil {
+		return err
+	}
+	q := c.QueryParams()
+	to, err := export.ParseFormat(q.Get("to"))
+	if err != nil {
+		return echo.NewHTTPError(http.StatusNotFound, "no such format")
+	}
+	files, err := export.Files(r, to, export.Options{
+		Paper: paperOf(c), Mirror: q.Has("mirror"), Packed: q.Has("packed"), Layers: export.Layers{Perforate: q.Has("perforate"), Notes: q.Has("notes")},
+	})
+	if err != nil {
+		return err
+	}
+	if len(files) == 1 {
+		return page.Download(c, b.Name, "."+string(to), export.Kinds[to], files[0].Bytes)
+	}
+	text, err := export.Zip(files)
+	if err != nil {
+		return err
+	}
+	return page.Download(c, b.Name+"-"+string(to), ".zip", "application/zip", text)
+}
+
+// pieceSVG gives one piece by itself.
 func (s *room) pieceSVG(c *echo.Context) error {
 	b, r, err := s.result(c)
 	if err != nil {
@@ -65,9 +95,16 @@ func (s *room) pieceSVG(c *echo.Context) error {
 	if i < 0 {
 		return echo.NewHTTPError(http.StatusNotFound, "no such piece")
 	}
-	q := c.QueryParams()
-	file := draw.Machine{Mirrored: q.Has("mirror"), Perforate: q.Has("perforate"), Notes: q.Has("notes")}.SVG(r.Parts[i].Part)
-	return page.Download(c, b.Name+"-"+piece, ".svg", "image/svg+xml", file)
+	return page.Download(c, b.Name+"-"+piece, ".svg", "image/svg+xml", export.OfPiece(r.Parts[i]).SVG(export.Layers{}))
+}
+
+// paperOf is the paper asked for, A4 when none is.
+func paperOf(c *echo.Context) pdf.Paper {
+	p, err := pdf.ParsePaper(c.QueryParam("paper"))
+	if err != nil {
+		return pdf.A4
+	}
+	return p
 }
 
 func (s *room) sheetPDF(c *echo.Context) error {
@@ -75,12 +112,8 @@ func (s *room) sheetPDF(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	paper := pdf.A4
-	if c.QueryParam("paper") == "letter" {
-		paper = pdf.Letter
-	}
 	var out bytes.Buffer
-	if err := pdf.Write(&out, r, paper); err != nil {
+	if err := pdf.Write(&out, r, paperOf(c)); err != nil {
 		return err
 	}
 	return page.Download(c, b.Name, ".pdf", "application/pdf", out.Bytes())

@@ -240,8 +240,16 @@ func (p *workPage) fit(in *design.Inputs, f *form.Form) {
 	p.Allowance = f.LengthField("options."+o.ID, o.Label, o.About, used)
 	p.Fields = []form.Field{f.ChoiceField("fit", "It should be", "", string(in.Fit), fitChoices()...)}
 	for _, o := range s.Options {
-		if o.ForFit && o.Kind == style.ChoiceKind {
+		switch {
+		case !o.ForFit || o == s.Allowance:
+		case o.Kind == style.ChoiceKind:
 			p.Fields = append(p.Fields, optionField(f, in, o))
+		default:
+			v := o.Usual(in.Tools.Tick)
+			if p.Result != nil {
+				v = p.Result.Spec.Lengths[o.ID]
+			}
+			p.More = append(p.More, f.LengthField("options."+o.ID, o.Label, o.About, v))
 		}
 	}
 }

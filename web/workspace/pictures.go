@@ -14,6 +14,7 @@ import (
 	"brevium/core/recipe"
 	"brevium/core/style"
 	"brevium/draw"
+	"brevium/draw/export"
 	"brevium/web/page"
 )
 
@@ -222,6 +223,9 @@ func (p *workPage) Findings() []inspect.Finding {
 
 // Cautions are those for this work.
 func (p *workPage) Cautions() []string { return recipe.Cautions(len(p.Box.Inputs.Things) > 0) }
+
+// MachineFormats are the files that hold flat pieces.
+func (p *workPage) MachineFormats() []export.Format { return []export.Format{export.SVG, export.DXF} }
 
 // Unplaced are the faults no field of this stop can show.
 func (p *workPage) Unplaced() []string { return p.Form.Unplaced() }

@@ -53,6 +53,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.GET("/boxes/:id/motion.json", s.motion)
 	e.GET("/boxes/:id/model.obj", s.objFile)
 	e.GET("/boxes/:id/pieces/:piece", s.pieceSVG)
+	e.GET("/boxes/:id/export", s.export)
 	e.GET("/boxes/:id/:stop", s.show)
 	e.POST("/boxes/:id/:stop", s.change)
 }

@@ -1,4 +1,4 @@
-package draw
+package export
 
 import (
 	"encoding/xml"
@@ -44,7 +44,7 @@ func TestMachinesGetEachLineOnce(t *testing.T) {
 			t.Fatalf("%s: %v", s.ID, err)
 		}
 		for _, part := range r.Parts {
-			f := readMachine(t, Machine{}.SVG(part.Part))
+			f := readMachine(t, OfPiece(part).SVG(Layers{}))
 			if len(f.Layers) != 2 || f.Layers[0].ID != "score" || f.Layers[1].ID != "cut" || f.Layers[1].Label != "cut" {
 				t.Fatalf("%s %s: layers %+v", s.ID, part.ID, f.Layers)
 			}
@@ -78,13 +78,13 @@ func TestMachinesGetEachLineOnce(t *testing.T) {
 func TestArcsStayArcs(t *testing.T) {
 	p := &pattern.Pattern{Width: 20 * measure.Millimetre, Height: 10 * measure.Millimetre,
 		Outline: pattern.Loop{{Point: pattern.Pt(0, 0)}, {Point: pattern.Pt(15, 0), Bulge: 1}, {Point: pattern.Pt(15, 10)}, {Point: pattern.Pt(0, 10)}}}
-	part := style.Part{ID: "p", Name: "P", Pattern: p}
-	for m, want := range map[Machine]string{
-		{}:               "M0 0L15 0A5 5 0 0 1 15 10L0 10Z",
-		{Mirrored: true}: "M20 0L5 0A5 5 0 0 0 5 10L20 10Z",
-	} {
-		if got := readMachine(t, m.SVG(part)).Layers[1].Paths[0].D; got != want {
-			t.Errorf("%+v: %s; want %s", m, got, want)
+	d := OfPiece(design.Part{Part: style.Part{ID: "p", Name: "P", Pattern: p}})
+	for _, c := range []struct {
+		drawing Drawing
+		want    string
+	}{{d, "M0 0L15 0A5 5 0 0 1 15 10L0 10Z"}, {d.Mirrored(), "M20 10L5 10A5 5 0 0 1 5 0L20 0Z"}} {
+		if got := readMachine(t, c.drawing.SVG(Layers{})).Layers[1].Paths[0].D; got != c.want {
+			t.Errorf("%s; want %s", got, c.want)
 		}
 	}
 	// The arc is where the chords of the pattern are: its outermost point.
@@ -95,8 +95,7 @@ func TestArcsStayArcs(t *testing.T) {
 }
 
 func TestWhatAMachineFileMayHaveBesides(t *testing.T) {
-	part := diceSet(t).Parts[0].Part
-	f := readMachine(t, Machine{Perforate: true, Notes: true}.SVG(part))
+	f := readMachine(t, OfPiece(diceSet(t).Parts[0]).SVG(Layers{Perforate: true, Notes: true}))
 	if f.Width != "177.8mm" || f.Layers[0].ID != "perforate" || f.Layers[2].ID != "notes" || f.Layers[2].Hides != "none" {
 		t.Errorf("%+v", f)
 	}

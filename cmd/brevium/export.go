@@ -1,0 +1,74 @@
+package main
+
+import (
+	"fmt"
+	"os"
+	"path/filepath"
+
+	"github.com/spf13/cobra"
+
+	"brevium/core/design"
+	"brevium/core/fault"
+	"brevium/draw/export"
+	"brevium/draw/pdf"
+)
+
+func exportCommand() *cobra.Command {
+	var to, folder, paper string
+	var o export.Options
+	c := &cobra.Command{
+		Use: "export DESIGN.json", Short: "Write a design for other programs: svg, dxf, pdf, csv, obj or stl (- reads standard input)",
+		Args: cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			format, err := export.ParseFormat(to)
+			if err != nil {
+				return err
+			}
+			if o.Paper, err = pdf.ParsePaper(paper); err != nil {
+				return err
+			}
+			text, err := readFile(args[0], c.InOrStdin())
+			if err != nil {
+				return err
+			}
+			in, err := design.Read(text)
+			if err != nil {
+				return err
+			}
+			r, err := design.Make(c.Context(), in)
+			if err != nil {
+				return err
+			}
+			files, err := export.Files(r, format, o)
+			if err != nil {
+				return err
+			}
+			return keep(c, folder, files)
+		},
+	}
+	f := c.Flags()
+	f.StringVar(&to, "to", "svg", "svg, dxf, pdf, csv, obj or stl")
+	f.StringVar(&folder, "out", ".", "folder to write into; it is made when it is not there")
+	f.StringVar(&paper, "paper", "a4", "a4 or letter, for pdf")
+	f.BoolVar(&o.Mirror, "mirror", false, "inside up: for printing or cutting on the card's back")
+	f.BoolVar(&o.Packed, "packed", false, "as laid on sheets, not one by one")
+	f.BoolVar(&o.Perforate, "perforate", false, "scores on a layer for a blade that perforates")
+	return c
+}
+
+// keep writes files into a folder and prints their names.
+func keep(c *cobra.Command, folder string, files []export.File) error {
+	if err := os.MkdirAll(folder, 0o755); err != nil {
+		return fault.New(fault.NotAFolder, "out", "%s is no folder and cannot be made one: %w", folder, err)
+	}
+	for _, file := range files {
+		path := filepath.Join(folder, file.Name)
+		if err := os.WriteFile(path, file.Bytes, 0o644); err != nil {
+			return fault.New(fault.NotAFolder, "out", "%s cannot be written: %w", path, err)
+		}
+		if _, err := fmt.Fprintln(c.OutOrStdout(), path); err != nil {
+			return err
+		}
+	}
+	return nil
+}

@@ -1,0 +1,156 @@
+// Package export writes a design for other programs: flat pieces and mats for
+// cutting machines and drawing programs (SVG, DXF), lists (CSV), the finished
+// box as a mesh (OBJ, STL), and paper (PDF).
+package export
+
+import (
+	"fmt"
+	"math"
+
+	"brevium/core/design"
+	"brevium/core/layout"
+	"brevium/core/pattern"
+)
+
+// Drawing is flat work for a machine, in mm, origin at the top left, y down,
+// outside up: each line once.
+type Drawing struct {
+	// Name is for people, File for a file's name: plain letters, digits and dashes.
+	Name, File    string
+	Width, Height float64
+	Cuts          []pattern.Loop    // closed, arcs kept
+	Slits         []pattern.Segment // cut and open
+	Scores        []pattern.Segment // folds left after cutting, but for what is bent by hand
+	Notes         []Note
+}
+
+// Note is a word at a place.
+type Note struct {
+	At   pattern.Point
+	Text string
+}
+
+// OfPiece is a piece by itself.
+func OfPiece(p design.Part) Drawing {
+	d := Drawing{Name: p.Name, File: p.ID, Width: p.Pattern.Width.MM(), Height: p.Pattern.Height.MM()}
+	d.Cuts = append([]pattern.Loop{p.Pattern.Outline}, p.Pattern.Holes...)
+	d.Slits = p.Pattern.Slits
+	for _, c := range p.Pattern.Creases {
+		if c.Angle > 0.01 && !c.Rolled {
+			d.Scores = append(d.Scores, c.Segment)
+		}
+	}
+	for _, m := range p.Pattern.Marks {
+		d.Notes = append(d.Notes, Note{m.At, m.Plain()})
+	}
+	return d
+}
+
+// ofBlank is what comes out of one blank: a piece, or mats.
+func ofBlank(r *design.Result, b design.Blank) Drawing {
+	for _, p := range r.Parts {
+		if p.ID == b.ID {
+			return OfPiece(p)
+		}
+	}
+	d := Drawing{Name: b.Name, File: "mat-" + b.ID, Width: b.Width.MM(), Height: b.Height.MM()}
+	for _, g := range b.Gives {
+		d.Cuts = append(d.Cuts, pattern.Straight(g.Outline...))
+	}
+	lo, hi := pattern.Pt(0, 0), pattern.Pt(d.Width, d.Height)
+	d.Notes = []Note{{lo.Add(hi).Scale(0.5), b.Name}}
+	return d
+}
+
+// Pieces gives every piece and every mat by itself, alike ones once.
+func Pieces(r *design.Result) []Drawing {
+	var out []Drawing
+	for _, b := range r.Blanks {
+		out = append(out, ofBlank(r, b))
+	}
+	return out
+}
+
+// Packed gives the sheets with everything that is cut from them in its place.
+func Packed(r *design.Result) []Drawing {
+	var out []Drawing
+	for _, s := range r.Stocks {
+		for _, l := range s.Layout.Sheets {
+			out = append(out, packed(r, s, l, len(out)+1))
+		}
+	}
+	return out
+}
+
+func packed(r *design.Result, s design.Stock, l layout.Laid, n int) Drawing {
+	d := Drawing{
+		Name: fmt.Sprintf("Sheet %d: %s, %s", n, s.Card.Name, l.Sheet.Name), File: fmt.Sprintf("sheet-%d", n),
+		Width: l.Sheet.Width.MM(), Height: l.Sheet.Height.MM(),
+	}
+	for _, p := range l.Placed {
+		for _, b := range r.Blanks {
+			if b.ID == s.Job.Pieces[p.Piece].Name {
+				d.put(ofBlank(r, b), pattern.Pt(p.X.MM(), p.Y.MM()), p.Turned)
+			}
+		}
+	}
+	return d
+}
+
+// put adds a drawing at a place, turned a quarter with the clock or not.
+func (d *Drawing) put(o Drawing, at pattern.Point, turned bool) {
+	move := func(q pattern.Point) pattern.Point {
+		if turned {
+			q = pattern.Pt(o.Height-q.Y, q.X)
+		}
+		return q.Add(at)
+	}
+	for _, l := range o.Cuts {
+		moved := make(pattern.Loop, len(l))
+		for i, v := range l {
+			moved[i] = pattern.Vertex{Point: move(v.Point), Bulge: v.Bulge}
+		}
+		d.Cuts = append(d.Cuts, moved)
+	}
+	for _, s := range o.Slits {
+		d.Slits = append(d.Slits, pattern.Segment{A: move(s.A), B: move(s.B)})
+	}
+	for _, s := range o.Scores {
+		d.Scores = append(d.Scores, pattern.Segment{A: move(s.A), B: move(s.B)})
+	}
+	for _, n := range o.Notes {
+		d.Notes = append(d.Notes, Note{move(n.At), n.Text})
+	}
+}
+
+// Mirrored is the drawing inside up: left and right changed over.
+func (d Drawing) Mirrored() Drawing {
+	flip := func(q pattern.Point) pattern.Point { return pattern.Pt(d.Width-q.X, q.Y) }
+	out := d
+	out.Cuts, out.Slits, out.Scores, out.Notes = nil, nil, nil, nil
+	for _, l := range d.Cuts {
+		// Run the other way, so that it stays clockwise and a bulge keeps its sign.
+		n := len(l)
+		moved := make(pattern.Loop, n)
+		for i := range l {
+			moved[i] = pattern.Vertex{Point: flip(l[n-1-i].Point), Bulge: l[(2*n-2-i)%n].Bulge}
+		}
+		out.Cuts = append(out.Cuts, moved)
+	}
+	for _, s := range d.Slits {
+		out.Slits = append(out.Slits, pattern.Segment{A: flip(s.A), B: flip(s.B)})
+	}
+	for _, s := range d.Scores {
+		out.Scores = append(out.Scores, pattern.Segment{A: flip(s.A), B: flip(s.B)})
+	}
+	for _, n := range d.Notes {
+		out.Notes = append(out.Notes, Note{flip(n.At), n.Text})
+	}
+	return out
+}
+
+// radius is that of an arc with a bulge, by chord (1 + b²) / 4|b|: the bulge is
+// the tangent of a quarter of the arc's angle.
+func radius(a, b pattern.Point, bulge float64) float64 {
+	return b.Sub(a).Len() * (1 + bulge*bulge) / (4 * math.Abs(bulge))
+}

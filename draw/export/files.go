@@ -1,0 +1,115 @@
+package export
+
+import (
+	"archive/zip"
+	"bytes"
+	"fmt"
+	"strings"
+
+	"brevium/core/design"
+	"brevium/core/fault"
+	"brevium/draw/pdf"
+)
+
+// Format is a kind of file.
+type Format string
+
+// The formats, in the order they are offered.
+const (
+	SVG    Format = "svg"
+	DXF    Format = "dxf"
+	PDF    Format = "pdf"
+	Lists  Format = "csv"
+	Object Format = "obj"
+	Solid  Format = "stl"
+)
+
+// Formats lists them.
+var Formats = []Format{SVG, DXF, PDF, Lists, Object, Solid}
+
+// Kinds are the media types.
+var Kinds = map[Format]string{
+	SVG: "image/svg+xml", DXF: "image/vnd.dxf", PDF: "application/pdf", Lists: "text/csv; charset=utf-8", Object: "model/obj", Solid: "model/stl",
+}
+
+// ParseFormat accepts a format by its ending.
+func ParseFormat(s string) (Format, error) {
+	for _, f := range Formats {
+		if string(f) == strings.ToLower(s) {
+			return f, nil
+		}
+	}
+	return "", fault.New(fault.UnknownChoice, "to", "%q is not a format; use svg, dxf, pdf, csv, obj or stl", s)
+}
+
+// Options are how a design is written.
+type Options struct {
+	Paper  pdf.Paper // for PDF
+	Mirror bool      // inside up
+	Packed bool      // on sheets, not one by one
+	Layers
+}
+
+// File is one file that was written.
+type File struct {
+	Name  string
+	Bytes []byte
+}
+
+// Files writes a design in a format.
+func Files(r *design.Result, to Format, o Options) ([]File, error) {
+	one := func(name string, text []byte, err error) ([]File, error) {
+		return []File{{name + "." + string(to), text}}, err
+	}
+	switch to {
+	case PDF:
+		var b bytes.Buffer
+		err := pdf.Write(&b, r, o.Paper)
+		return one("project", b.Bytes(), err)
+	case Lists:
+		text, err := CSV(r)
+		return one("lists", text, err)
+	case Object:
+		text, err := OBJ(r)
+		return one("box", text, err)
+	case Solid:
+		text, err := STL(r)
+		return one("box", text, err)
+	}
+	drawings := Pieces(r)
+	if o.Packed {
+		drawings = Packed(r)
+	}
+	var out []File
+	for _, d := range drawings {
+		if o.Mirror {
+			d = d.Mirrored()
+			d.File += "-inside-up"
+		}
+		text := d.SVG(o.Layers)
+		if to == DXF {
+			text = d.DXF(o.Layers)
+		}
+		out = append(out, File{strings.ReplaceAll(d.File, ".", "-") + "." + string(to), text})
+	}
+	return out, nil
+}
+
+// Zip puts several files into one.
+func Zip(files []File) ([]byte, error) {
+	var b bytes.Buffer
+	z := zip.NewWriter(&b)
+	for _, f := range files {
+		w, err := z.Create(f.Name)
+		if err != nil {
+			return nil, fmt.Errorf("zip: %w", err)
+		}
+		if _, err := w.Write(f.Bytes); err != nil {
+			return nil, fmt.Errorf("zip: %w", err)
+		}
+	}
+	if err := z.Close(); err != nil {
+		return nil, fmt.Errorf("zip: %w", err)
+	}
+	return b.Bytes(), nil
+}

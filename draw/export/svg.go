@@ -1,0 +1,104 @@
+package export
+
+import (
+	"fmt"
+	"html"
+	"math"
+	"strconv"
+	"strings"
+
+	"brevium/core/pattern"
+)
+
+// Layers says how the lines of a drawing are called.
+type Layers struct {
+	// Perforate puts the scores into a layer of their own name, for a blade
+	// that perforates instead of a tool that scores.
+	Perforate bool
+	// Notes adds the names of the faces, in a layer that is hidden.
+	Notes bool
+}
+
+func (l Layers) scores() string {
+	if l.Perforate {
+		return "perforate"
+	}
+	return "score"
+}
+
+// SVG writes the drawing at true size in millimetres: a layer cut, with closed
+// outlines and slits, and a layer score (or perforate), each line once, arcs as
+// arcs, nothing filled. Layers go by their ids and by their names for drawing
+// programs.
+func (d Drawing) SVG(layers Layers) []byte {
+	var b strings.Builder
+	w, h := number(d.Width), number(d.Height)
+	fmt.Fprintf(&b, `<?xml version="1.0" encoding="UTF-8"?>
+<svg xmlns="http://www.w3.org/2000/svg" xmlns:inkscape="http://www.inkscape.org/namespaces/inkscape" width="%smm" height="%smm" viewBox="0 0 %s %s">
+<title>%s</title>
+`, w, h, w, h, html.EscapeString(d.Name))
+	var scores, cuts []string
+	for _, s := range d.Scores {
+		scores = append(scores, segment(s))
+	}
+	for _, l := range d.Cuts {
+		cuts = append(cuts, loop(l))
+	}
+	for _, s := range d.Slits {
+		cuts = append(cuts, segment(s))
+	}
+	layer(&b, layers.scores(), "#7a2355", scores)
+	layer(&b, "cut", "#2b2530", cuts)
+	if layers.Notes {
+		b.WriteString(`<g id="notes" inkscape:groupmode="layer" inkscape:label="notes" display="none" font-family="sans-serif" font-size="3" text-anchor="middle" fill="#635a68">` + "\n")
+		for _, n := range d.Notes {
+			fmt.Fprintf(&b, "<text x=\"%s\" y=\"%s\">%s</text>\n", number(n.At.X), number(n.At.Y), html.EscapeString(n.Text))
+		}
+		b.WriteString("</g>\n")
+	}
+	b.WriteString("</svg>\n")
+	return []byte(b.String())
+}
+
+func layer(b *strings.Builder, name, colour string, paths []string) {
+	fmt.Fprintf(b, "<g id=%q inkscape:groupmode=\"layer\" inkscape:label=%q fill=\"none\" stroke=%q stroke-width=\"0.1\">\n", name, name, colour)
+	for _, d := range paths {
+		fmt.Fprintf(b, "<path d=%q/>\n", d)
+	}
+	b.WriteString("</g>\n")
+}
+
+func segment(s pattern.Segment) string {
+	return "M" + number(s.A.X) + " " + number(s.A.Y) + "L" + number(s.B.X) + " " + number(s.B.Y)
+}
+
+// loop writes a closed line.
+func loop(l pattern.Loop) string {
+	var b strings.Builder
+	for i, v := range l {
+		if i == 0 {
+			b.WriteString("M" + number(v.X) + " " + number(v.Y))
+		}
+		to := l[(i+1)%len(l)].Point
+		switch {
+		case v.Bulge != 0:
+			r, large, sweep := radius(v.Point, to, v.Bulge), 0, 0
+			if math.Abs(v.Bulge) > 1 {
+				large = 1
+			}
+			if v.Bulge > 0 {
+				sweep = 1
+			}
+			fmt.Fprintf(&b, "A%s %s 0 %d %d %s %s", number(r), number(r), large, sweep, number(to.X), number(to.Y))
+		case i+1 < len(l):
+			b.WriteString("L" + number(to.X) + " " + number(to.Y))
+		}
+	}
+	return b.String() + "Z"
+}
+
+// number writes millimetres to a tenth of a micrometre, without a needless
+// nought.
+func number(v float64) string {
+	return strconv.FormatFloat(math.Round(v*1e4)/1e4+0, 'f', -1, 64)
+}
