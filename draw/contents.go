@@ -39,6 +39,14 @@ func ContentsFromAbove(a contents.Arrangement, things []contents.Thing) *Picture
 	return p
 }
 
+// HeldFromAbove is the small picture of a room and the things it holds.
+func HeldFromAbove(room contents.Room, spots []contents.Spot, thing contents.Thing) *Picture {
+	a := contents.Arrangement{Length: room.Length, Width: room.Width, Height: room.Height, Spots: spots}
+	p := newPicture(fmt.Sprintf("From above, %d", len(spots)), a.Length.MM(), a.Width.MM(), 8)
+	p.fromAbove(a, []contents.Thing{thing})
+	return p
+}
+
 func (p *Picture) fromAbove(a contents.Arrangement, things []contents.Thing) {
 	p.polygon(Room, rect(0, 0, a.Length.MM(), a.Width.MM())...)
 	for _, c := range a.Cells {

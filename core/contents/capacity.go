@@ -22,9 +22,10 @@ const (
 // Holds is how many of a thing a room takes, and what stops it.
 type Holds struct {
 	Count  int
-	Cards  int    // in all, when the thing is a stack told card by card
-	ID     string // how they stand, as an arrangement's id
+	Cards  int // in all, when the thing is a stack told card by card
 	Layers int
+	// Spots is where each stands, from the corner of the clear room.
+	Spots []Spot
 	// Over is what is left along each axis with the ease taken off.
 	Over Room
 	// Stops is the axis that lacks least for one more row, and Lacks how much.
@@ -33,14 +34,21 @@ type Holds struct {
 }
 
 // Capacity says how many of a thing a room holds: the best over its ways up,
-// straight rows and, for round things that stand, staggered ones. A stack
-// told card by card fills the height with as many cards as go. Count is 0
+// straight rows and, for round things that stand, staggered ones along the
+// length or the width; or parts of the room filled in different directions. A
+// stack told card by card fills the height with as many cards as go. Count is 0
 // when not one fits; Stops then names the axis that lacks most.
 func Capacity(room Room, t Thing) Holds {
-	best := Holds{}
+	best, found := Holds{}, false
 	m := t.margin()
 	all := m.ease + m.padding
 	clear := Room{room.Length - all - m.finger, room.Width - all, room.Height - all}
+	defer func() {
+		for i := range best.Spots { // from the room's own corner
+			best.Spots[i].X += all / 2
+			best.Spots[i].Y += all / 2
+		}
+	}()
 	for _, g := range t.ways() {
 		if t.Shape == Stack && t.Cards > 0 && g.up == HeightUp {
 			g.h = stackOf(t, clear.Height)
@@ -50,12 +58,40 @@ func Capacity(room Room, t Thing) Holds {
 				continue
 			}
 			g.pack = pack
-			if h := g.holds(clear, t); h.Count > best.Count || best.ID == "" {
-				best = h
+			if h := g.holds(clear, t); h.Count > best.Count || !found {
+				best, found = h, true
 			}
 		}
 	}
+	if t.Shape == Stack && t.Cards > 0 {
+		return best
+	}
+	if mixed := fill(clear, t); mixed.count > best.Count {
+		best.Count, best.Spots = mixed.count, mixed.spots(nil, 0, 0, 0)
+		best.mixed(clear, t)
+	}
 	return best
+}
+
+// mixed says what is left over, and what stops more, where things stand in
+// several directions.
+func (h *Holds) mixed(clear Room, t Thing) {
+	var used Room
+	levels := map[measure.Length]bool{}
+	for _, s := range h.Spots {
+		used = Room{max(used.Length, s.X+s.Length), max(used.Width, s.Y+s.Width), max(used.Height, s.Z+s.Height)}
+		levels[s.Z] = true
+	}
+	h.Layers, h.Over = len(levels), Room{clear.Length - used.Length, clear.Width - used.Width, clear.Height - used.Height}
+	h.Lacks = measure.Max
+	for _, g := range t.ways() {
+		next := Room{g.l, g.w, g.h}
+		for _, axis := range []Axis{AlongLength, AlongWidth, AlongHeight} {
+			if lack := next.along(axis) - h.Over.along(axis); lack < h.Lacks && !(axis == AlongHeight && t.Fragile) {
+				h.Stops, h.Lacks = axis, lack
+			}
+		}
+	}
 }
 
 // stackOf is the height of the highest stack that goes into a clear height,
@@ -71,8 +107,8 @@ func stackOf(t Thing, clear measure.Length) measure.Length {
 	}
 }
 
-// holds fills a clear room with one grid.
-func (g grid) holds(clear Room, t Thing) Holds {
+// fit makes a grid as large as a clear room takes it.
+func (g *grid) fit(clear Room, t Thing) {
 	whole := func(of, by measure.Length) int { return max(0, int(of/by)) }
 	length := clear.Length
 	if g.pack == staggered {
@@ -87,9 +123,16 @@ func (g grid) holds(clear Room, t Thing) Holds {
 	if t.Fragile {
 		g.layers = min(1, g.layers)
 	}
-	h := Holds{ID: g.id(), Layers: g.layers}
+}
+
+// holds fills a clear room with one grid.
+func (g grid) holds(clear Room, t Thing) Holds {
+	g.fit(clear, t)
+	h := Holds{Layers: g.layers}
 	if g.across > 0 && g.layers > 0 {
 		h.Count = g.inLayer() * g.layers
+		g.count = h.Count
+		h.Spots = g.block().place(nil, 0, 0)
 	}
 	if t.Shape == Stack && t.Cards > 0 && g.up == HeightUp {
 		one := t

@@ -1,6 +1,7 @@
 package contents
 
 import (
+	"math"
 	"math/rand"
 	"strings"
 	"testing"
@@ -207,7 +208,7 @@ func TestCapacity(t *testing.T) {
 		lacks measure.Length
 	}{
 		"four jars and no more": {Room{98 * mm, 98 * mm, 64 * mm}, jars(1), 4, AlongLength, 48 * mm},
-		"one short of five":     {Room{145 * mm, 98 * mm, 64 * mm}, jars(1), 4, AlongLength, mm},
+		"rows the other way":    {Room{145 * mm, 98 * mm, 64 * mm}, jars(1), 5, AlongLength, 2*rowPitch(48*mm) - 47*mm},
 		"not one":               {Room{98 * mm, 40 * mm, 64 * mm}, jars(1), 0, AlongWidth, 10 * mm},
 		"two layers":            {Room{50 * mm, 50 * mm, 126 * mm}, jars(1), 2, AlongLength, 48 * mm},
 		"staggered":             {Room{146 * mm, 92 * mm, 64 * mm}, jars(1), 5, AlongWidth, 2*rowPitch(48*mm) - 42*mm},
@@ -243,24 +244,56 @@ func TestCapacityInCards(t *testing.T) {
 	}
 }
 
-// What Capacity says is what an arrangement of that many needs, and one more
-// of the same grid does not go.
-func TestCapacityAgreesWithArrangements(t *testing.T) {
+// What Capacity says can be seen: that many things stand in the room, none in
+// another, whatever their directions.
+func TestCapacityStands(t *testing.T) {
 	rng := rand.New(rand.NewSource(4))
 	for range 200 {
 		thing := jars(1)
+		thing.Shape, thing.Fragile = []Shape{Round, Block}[rng.Intn(2)], rng.Intn(3) == 0
 		thing.Length = measure.Length(10+rng.Intn(40)) * mm
-		thing.Width = thing.Length
-		room := Room{measure.Length(60+rng.Intn(200)) * mm, measure.Length(60+rng.Intn(200)) * mm, 70 * mm}
+		thing.Width, thing.Height = thing.Length, measure.Length(20+rng.Intn(30))*mm
+		if thing.Shape == Block {
+			thing.Width = measure.Length(10+rng.Intn(40)) * mm
+			thing.Up = []Side{HeightUp, WidthUp, LengthUp}[:1+rng.Intn(3)]
+		}
+		room := Room{measure.Length(60+rng.Intn(100)) * mm, measure.Length(60+rng.Intn(100)) * mm, measure.Length(20+rng.Intn(80)) * mm}
 		h := Capacity(room, thing)
-		thing.Count = min(h.Count, MostThings)
-		fits := false
-		for _, a := range Arrangements([]Thing{thing}) {
-			fits = fits || a.Length <= room.Length && a.Width <= room.Width && a.Height <= room.Height
+		if len(h.Spots) != h.Count {
+			t.Fatalf("%d are said to go in and %d stand", h.Count, len(h.Spots))
 		}
-		if !fits {
-			t.Errorf("%d of %v mm are said to go into %v", h.Count, thing.Length.MM(), room)
+		for i, s := range h.Spots {
+			if s.X < 0 || s.Y < 0 || s.Z < 0 || s.X+s.Length > room.Length || s.Y+s.Width > room.Width || s.Z+s.Height > room.Height {
+				t.Fatalf("%+v stands outside %v", s, room)
+			}
+			for _, o := range h.Spots[:i] {
+				apart := s.X >= o.X+o.Length || o.X >= s.X+s.Length || s.Y >= o.Y+o.Width || o.Y >= s.Y+s.Width || s.Z >= o.Z+o.Height || o.Z >= s.Z+s.Height
+				if !apart && thing.Shape == Round && !s.Lying && !o.Lying {
+					dx, dy := (s.X+s.Length/2-o.X-o.Length/2).MM(), (s.Y+s.Width/2-o.Y-o.Width/2).MM()
+					apart = math.Hypot(dx, dy) >= s.Length.MM()-1e-3
+				}
+				if !apart {
+					t.Fatalf("%+v stands in %+v", s, o)
+				}
+			}
 		}
+	}
+}
+
+// Staggered rows run whichever way takes more, and blocks stand in two
+// directions where that takes more.
+func TestCapacityMixesDirections(t *testing.T) {
+	rounds := Thing{Shape: Round, Length: 35600 * measure.Micrometre, Width: 35600 * measure.Micrometre, Height: 20 * mm, Count: 1}
+	for _, room := range []Room{{68800 * measure.Micrometre, 160 * mm, 30 * mm}, {160 * mm, 68800 * measure.Micrometre, 30 * mm}} {
+		if h := Capacity(room, rounds); h.Count != 7 {
+			t.Errorf("%d rounds of 35.6 mm go into %v; want 7", h.Count, room)
+		}
+	}
+	// Three of 30 × 20 the one way beside each other and two the other way fill
+	// 50 × 60, of which straight rows take four.
+	blocks := Thing{Shape: Block, Length: 30 * mm, Width: 20 * mm, Height: 20 * mm, Count: 1, Up: []Side{HeightUp}}
+	if h := Capacity(Room{50 * mm, 60 * mm, 20 * mm}, blocks); h.Count != 5 {
+		t.Errorf("%d blocks of 30 × 20 go into 50 × 60; want 5, all of it", h.Count)
 	}
 }
 

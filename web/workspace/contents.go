@@ -209,9 +209,15 @@ func cardArea(area float64, unit measure.Unit) string {
 }
 
 // roomLine writes a room rounded up to the tick: "3 7/8 × 3 7/8 × 2 9/16 in".
-func roomLine(e style.Extent, in *design.Inputs) string {
+func roomLine(e style.Extent, in *design.Inputs) string { return roomOn(e, in, measure.Up) }
+
+// insideLine is roomLine for an inside that is there already: never more than
+// it has.
+func insideLine(e style.Extent, in *design.Inputs) string { return roomOn(e, in, measure.Down) }
+
+func roomOn(e style.Extent, in *design.Inputs, round func(measure.Length, measure.Tick) measure.Length) string {
 	n := func(l measure.Length) string {
-		return measure.Number(measure.Up(l, in.Tools.Tick), in.Units, in.Tools.Tick)
+		return measure.Number(round(l, in.Tools.Tick), in.Units, in.Tools.Tick)
 	}
 	return fmt.Sprintf("%s × %s × %s %s", n(e.Length), n(e.Width), n(e.Height), in.Units)
 }

@@ -312,7 +312,7 @@ func (s *room) holds(c *echo.Context) error {
 		p.Form.Fail(fault.At("contents[0]", err))
 	}
 	p.Thing = form.ThingFieldsOf(p.Form, 0, t)
-	p.Inside = roomLine(r.Inside, &p.Box.Inputs)
+	p.Inside = insideLine(r.Inside, &p.Box.Inputs)
 	if !p.Form.OK() {
 		return c.Render(http.StatusUnprocessableEntity, "holds.html", p)
 	}
@@ -337,14 +337,7 @@ func (s *room) holds(c *echo.Context) error {
 	if last.Count == 0 {
 		p.Says = fmt.Sprintf("Not one goes in: the %s lacks %s.", last.Stops, show(measure.Up(last.Lacks, p.Box.Inputs.Tools.Tick)))
 	} else {
-		one := flat
-		one.Count = min(p.Holds.Count, contents.MostThings)
-		for _, a := range contents.Arrangements([]contents.Thing{one}) {
-			if a.ID == p.Holds.ID {
-				p.Picture = page.SVG(draw.ContentsFromAbove(a, []contents.Thing{one}))
-				break
-			}
-		}
+		p.Picture = page.SVG(draw.HeldFromAbove(room, p.Holds.Spots, flat))
 	}
 	return c.Render(http.StatusOK, "holds.html", p)
 }
