@@ -37,6 +37,25 @@ func (in Inputs) With(styleID string, now *Result) (Inputs, error) {
 	return with, nil
 }
 
+// FirstThatTakes is the style that the inputs name, or where it cannot be made
+// of them the first that can: a bottle does not go into a base with a lid.
+func FirstThatTakes(in Inputs) string {
+	named := in.Style
+	if _, err := Sketch(in); err == nil {
+		return named
+	}
+	for _, s := range style.Boxes() {
+		with := in.Clone()
+		if with.SetStyle(s.ID) != nil {
+			continue
+		}
+		if _, err := Sketch(with); err == nil {
+			return s.ID
+		}
+	}
+	return named
+}
+
 // Compare makes every style of box for what goes in, and ranks them: those
 // that can be made first, by what their sheets cost, then by their card.
 func Compare(ctx context.Context, in Inputs) []Comparison {

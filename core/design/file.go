@@ -311,6 +311,9 @@ func (r *reader) sheets(all []sheetFile) {
 				)
 			}
 			s.Width, s.Height = standard.Width, standard.Height
+			if ok {
+				s.Name = standard.Name
+			}
 		} else {
 			s.Width = r.length(fault.Path(field, "width"), f.Width, 0)
 			s.Height = r.length(fault.Path(field, "height"), f.Height, 0)

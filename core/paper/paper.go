@@ -105,15 +105,44 @@ var Standard = []Sheet{
 	{Name: "30 × 30 cm", Width: 30 * measure.Centimetre, Height: 30 * measure.Centimetre, Count: Unlimited},
 }
 
-// SheetNamed finds a standard sheet.
+// SheetNamed finds a standard sheet by its name as people write it: "A4", "a4",
+// "12 x 12", "8½ × 11 in", "8.5x11", "11 by 8 1/2", "30 x 30 cm". Sides without
+// a unit are inches, or else centimetres.
 func SheetNamed(name string) (Sheet, bool) {
 	for _, s := range Standard {
-		if s.Name == name {
+		if strings.EqualFold(s.Name, strings.TrimSpace(name)) {
 			return s, true
+		}
+	}
+	text := strings.NewReplacer("×", "x", "*", "x", " by ", "x").Replace(strings.ToLower(name))
+	a, b, two := strings.Cut(text, "x")
+	if !two {
+		return Sheet{}, false
+	}
+	// A unit behind the second side holds for both.
+	units := []measure.Unit{measure.In, measure.CM}
+	for _, u := range measure.Units {
+		if strings.HasSuffix(strings.Trim(b, " ."), string(u)) || u == measure.In && strings.ContainsAny(b, "\"″") {
+			units = []measure.Unit{u}
+		}
+	}
+	for _, unit := range units {
+		first, wrong := measure.Parse(a, unit)
+		second, err := measure.Parse(b, unit)
+		if wrong != nil || err != nil {
+			continue
+		}
+		for _, s := range Standard {
+			if same(s.Width, first) && same(s.Height, second) || same(s.Width, second) && same(s.Height, first) {
+				return s, true
+			}
 		}
 	}
 	return Sheet{}, false
 }
+
+// same reports whether two sides of a sheet are one, to half a millimetre.
+func same(a, b measure.Length) bool { return (a - b).Abs() <= measure.Millimetre/2 }
 
 // NamedBySize reports whether the sheet is a standard one whose name is its
 // size, so that the size need not be told beside it.

@@ -62,3 +62,20 @@ func FuzzParseWeight(f *testing.F) {
 		}
 	})
 }
+
+func TestSheetsAsPeopleWriteThem(t *testing.T) {
+	for text, want := range map[string]string{
+		"12 x 12": "12 × 12 in", "12x12": "12 × 12 in", "12 × 12 in": "12 × 12 in", "a4": "A4", " A4 ": "A4", "8½ × 11 in": "8 1/2 × 11 in",
+		"8.5x11": "8 1/2 × 11 in", "11 by 8 1/2": "8 1/2 × 11 in", "30 x 30 cm": "30 × 30 cm", "30x30": "30 × 30 cm", "21 x 29.7 cm": "A4",
+		"297 x 210 mm": "A4", "8 1/2\" x 11\"": "8 1/2 × 11 in",
+	} {
+		if s, there := SheetNamed(text); !there || s.Name != want {
+			t.Errorf("%q is %q, %v; want %s", text, s.Name, there, want)
+		}
+	}
+	for _, text := range []string{"", "13 x 13", "x", "a9", "12 x", "banana x 3"} {
+		if s, there := SheetNamed(text); there {
+			t.Errorf("%q is taken for %s", text, s.Name)
+		}
+	}
+}

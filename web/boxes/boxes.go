@@ -3,6 +3,7 @@ package boxes
 
 import (
 	"embed"
+	"html/template"
 	"net/http"
 	"net/url"
 	"regexp"
@@ -13,6 +14,7 @@ import (
 	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/measure"
+	"brevium/core/style"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -58,8 +60,9 @@ func (s *room) preferUnits(c *echo.Context) error {
 }
 
 func (s *room) newBox(c *echo.Context) error {
-	view := newPage{Chrome: s.Chrome(c, "A new box")}
-	view.fill(form.New(nil, view.Units))
+	q := c.QueryParams()
+	view := newPage{Chrome: s.Chrome(c, "A new box"), BySize: q.Get("style") != ""}
+	s.fill(&view, form.New(q, view.Units))
 	return c.Render(http.StatusOK, "new.html", view)
 }
 
@@ -78,10 +81,14 @@ func (s *room) makeBox(c *echo.Context) error {
 	next := "contents"
 	if posted.Get("start") == "size" {
 		next = "box"
-		for _, axis := range []string{"length", "width", "height"} {
-			v := measure.Length(0)
-			f.Length("size."+axis, &v)
-			in.Size[axis] = v
+		st := styleOf(f)
+		in.Style = st.ID
+		for _, p := range st.Parameters {
+			v := p.Usual(in.Tools.Tick)
+			f.Length("size."+p.ID, &v)
+			if st.IsAxis(p.ID) || f.Posted.Has("size."+p.ID) && p.Follows == nil {
+				in.Size[p.ID] = v
+			}
 		}
 		if b := design.Basis(posted.Get("size.basis")); b != "" {
 			in.Basis = b
@@ -94,12 +101,15 @@ func (s *room) makeBox(c *echo.Context) error {
 	if in.Name == "" {
 		in.Name = nameFor(&in)
 	}
+	if len(in.Things) > 0 && f.OK() {
+		in.Style = design.FirstThatTakes(in)
+	}
 	if f.OK() {
 		s.Try(c, f, &in)
 	}
 	if !f.OK() {
 		view := newPage{Chrome: s.Chrome(c, "A new box"), BySize: next == "box"}
-		view.fill(f)
+		s.fill(&view, f)
 		return c.Render(http.StatusUnprocessableEntity, "new.html", view)
 	}
 	n, err := s.Store.Add(c.Request().Context(), in)
@@ -145,27 +155,68 @@ type newPage struct {
 	Form   *form.Form
 	Name   form.Field
 	Thing  form.ThingFields
-	Size   []form.Field
+	Styles []styleTile
+	Style  *style.Style
+	Size   []form.Field // of the chosen style: those that set its room
+	More   []form.Field // and the others
 	Basis  form.Field
 }
 
-func (p *newPage) fill(f *form.Form) {
-	p.Form = f
+type styleTile struct {
+	ID, Name, About string
+	Picture         template.HTML
+	Chosen          bool
+}
+
+// styleOf is the style that is chosen in a form.
+func styleOf(f *form.Form) *style.Style {
+	if s, err := style.ByID(f.Posted.Get("style")); err == nil {
+		return s
+	}
+	return style.Boxes()[0]
+}
+
+// fill prepares the page: every style by its picture at its usual size, and the
+// sizes of the one that is chosen. Sizes typed for another style keep their
+// meaning.
+func (s *room) fill(p *newPage, f *form.Form) {
+	p.Form, p.Style = f, styleOf(f)
 	p.Name = f.Control("name", "Name of the box", "So that you find it again", "")
 	p.Thing = form.ThingFieldsOf(f, 0, form.NewThing(contents.Round))
 	if !f.Posted.Has(form.ThingName(0, "count")) {
 		p.Thing.Count.Value = "4"
 	}
-	sizes := map[string]measure.Length{"length": 4 * measure.Inch, "width": 3 * measure.Inch, "height": 3 * measure.Inch / 2}
-	if f.Unit != measure.In {
-		sizes = map[string]measure.Length{
-			"length": 100 * measure.Millimetre,
-			"width":  75 * measure.Millimetre,
-			"height": 40 * measure.Millimetre,
+	for _, st := range style.Boxes() {
+		sketch := s.Sketched(design.New("", f.Unit, st.ID))
+		p.Styles = append(p.Styles, styleTile{st.ID, st.Name, st.About, sketch.Picture, st == p.Style})
+	}
+	if was, err := style.ByID(f.Posted.Get("was")); err == nil && was != p.Style {
+		carry(f.Posted, was, p.Style)
+	}
+	tick := f.Unit.Tick()
+	for _, x := range p.Style.Parameters {
+		if p.Style.IsAxis(x.ID) {
+			p.Size = append(p.Size, f.LengthField("size."+x.ID, x.Label, x.About, x.Usual(tick)))
+		} else if x.Follows == nil {
+			p.More = append(p.More, f.LengthField("size."+x.ID, x.Label, x.About, x.Usual(tick)))
 		}
 	}
-	for _, x := range [][3]string{{"length", "Length", "left to right"}, {"width", "Width", "front to back"}, {"height", "Height", "floor to rim"}} {
-		p.Size = append(p.Size, f.LengthField("size."+x[0], x[1], x[2], sizes[x[0]]))
-	}
 	p.Basis = form.BasisField(f, design.Scored)
+}
+
+// carry moves the typed sizes of one style to the fields of another, by what
+// they mean.
+func carry(posted url.Values, was, now *style.Style) {
+	var typed [3]string
+	for i, p := range was.Axes {
+		typed[i] = posted.Get("size." + p.ID)
+	}
+	for _, p := range was.Parameters {
+		posted.Del("size." + p.ID)
+	}
+	for _, i := range now.Own() {
+		if typed[i] != "" {
+			posted.Set("size."+now.Axes[i].ID, typed[i])
+		}
+	}
 }

@@ -24,6 +24,10 @@ type Form struct {
 	Tick    measure.Tick    // that the arrow keys step by
 	placed  map[string]bool // fields that showed their fault
 	clashes map[string]bool // fields that were changed elsewhere, too
+	// Notes are what was done otherwise than asked, and Cures what one press
+	// would do about a fault.
+	Notes []string
+	Cures []design.Cure
 	// Rows are the faults of a list that was brought in, and List its text.
 	Rows []string
 	List string

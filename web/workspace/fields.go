@@ -38,6 +38,7 @@ type workPage struct {
 	// The fields of this stop.
 	Goods                     contentsView
 	Fields, More, Card, Tools []form.Field
+	Cards                     []pieceCard
 	Styles                    []styleTile
 	Allowance                 form.Field
 	Typed                     bool
@@ -65,6 +66,12 @@ type styleTile struct {
 	Picture               template.HTML
 	Chosen                bool
 	Problem               string
+}
+
+// pieceCard is the card of one piece.
+type pieceCard struct {
+	Name   string
+	Fields []form.Field
 }
 
 type dressView struct {
@@ -147,15 +154,31 @@ func (p *workPage) box(in *design.Inputs, f *form.Form) {
 		}
 		p.More = append(p.More, optionField(f, in, o))
 	}
-	p.Card = []form.Field{
-		f.Control("card.name", "Card", "its name or colour", in.Card.Name),
-		f.Control("card.gsm", "Weight", "gsm, or 80 lb cover", fmt.Sprintf("%g", in.Card.GSM)),
-		f.ThicknessField("card.thickness", "Thickness, mm", "measure ten sheets and divide", in.Card.Thickness),
+	p.Card = cardFields(f, "card", in.Card)
+	if p.Result != nil && len(p.Result.Parts) > 1 {
+		for _, part := range p.Result.Parts {
+			p.Cards = append(p.Cards, pieceCard{part.Name, cardFields(f, "cards."+part.ID, in.CardOf(part.ID))})
+		}
 	}
 	p.Tools = []form.Field{
 		f.LengthField("options.tick", "Board's grooves are", "apart", in.Tools.Tick.Length()),
 		f.ChoiceField("tools.fence", "Its fence is on the", "", string(in.Tools.Fence), form.Plain("left", "right")...),
 	}
+}
+
+// cardFields asks for a card: its name, weight, thickness and which way its
+// pattern runs.
+func cardFields(f *form.Form, at string, c paper.Card) []form.Field {
+	return []form.Field{
+		f.Control(at+".name", "Card", "its name or colour", c.Name),
+		f.Control(at+".gsm", "Weight", "gsm, or 80 lb cover", fmt.Sprintf("%g", c.GSM)),
+		f.ThicknessField(at+".thickness", "Thickness, mm", "measure ten sheets and divide", c.Thickness),
+		f.ChoiceField(at+".direction", "Pattern", "", string(directionOf(c)), directions()...),
+	}
+}
+
+func directions() []form.Choice {
+	return []form.Choice{{Value: "none", Label: "no direction"}, {Value: "two-ways", Label: "two ways up"}, {Value: "one-way-up", Label: "one way up"}}
 }
 
 func optionField(f *form.Form, in *design.Inputs, o *style.Option) form.Field {
@@ -299,18 +322,7 @@ func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
 				f.Control(at("name"), "Card or paper", "", l.Card.Name),
 				f.LengthField(at("border"), "Border", "on every side", l.Border),
 				f.ThicknessField(at("thickness"), "Thickness, mm", "", l.Card.Thickness),
-				f.ChoiceField(
-					at("direction"),
-					"Pattern",
-					"",
-					string(directionOf(l.Card)),
-					form.Choice{
-						Value: "none",
-						Label: "no direction",
-					},
-					form.Choice{Value: "two-ways", Label: "two ways up"},
-					form.Choice{Value: "one-way-up", Label: "one way up"},
-				),
+				f.ChoiceField(at("direction"), "Pattern", "", string(directionOf(l.Card)), directions()...),
 			})
 		}
 		p.Dressings = append(p.Dressings, v)

@@ -95,7 +95,18 @@ func (s *room) take(c *echo.Context, f *form.Form, b store.Box, i int) (taken, e
 	}
 	clashes := maps.Clone(f.Faults)
 	clear(f.Faults)
+	if cure := f.Posted.Get("cure"); cure != "" {
+		for _, x := range design.Cures(in) {
+			if x.Key == cure {
+				in = x.Inputs
+				clear(f.Posted) // the fields show what it came to
+			}
+		}
+	}
 	made := s.Try(c, f, &in)
+	if made == nil {
+		f.Cures = design.Cures(in)
+	}
 	if f.OK() {
 		maps.Copy(f.Faults, clashes)
 	}

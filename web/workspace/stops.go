@@ -44,14 +44,13 @@ func keepSize(in *design.Inputs, now *design.Result) {
 
 func readBox(f *form.Form, in *design.Inputs, now *design.Result) {
 	if id := f.Posted.Get("style"); id != "" && id != in.Style {
-		if len(in.Things) == 0 && in.Basis == design.Scored {
-			keepSize(in, now)
-		}
-		if err := in.SetStyle(id); err != nil {
+		said, err := in.Carry(id, now)
+		if err != nil {
 			f.Fail(err)
 		}
+		f.Notes = append(f.Notes, said...)
 		if f.Posted.Get("from") == "drawer" {
-			readCard(f, in)
+			readCards(f, in, now)
 		}
 		return // the other fields were those of the old style
 	}
@@ -69,30 +68,78 @@ func readBox(f *form.Form, in *design.Inputs, now *design.Result) {
 	for _, o := range now.Style.Options {
 		readOption(f, in, now, o, false)
 	}
-	readCard(f, in)
+	readCards(f, in, now)
 	tick := in.Tools.Tick.Length()
 	f.Length("options.tick", &tick)
 	in.Tools.Tick = measure.Tick(tick)
 	if v := recipe.Fence(f.Posted.Get("tools.fence")); v == recipe.Left || v == recipe.Right {
 		in.Tools.Fence = v
 	}
+	following(f, in, now)
 }
 
-// readCard reads the box's card; a new weight brings its thickness with it.
-func readCard(f *form.Form, in *design.Inputs) {
-	old := in.Card
-	f.Text("card.name", &in.Card.Name)
-	f.Weight("card.gsm", &in.Card.GSM)
-	f.LengthIn("card.thickness", measure.MM, &in.Card.Thickness)
-	if in.Card.GSM != old.GSM && in.Card.Thickness == old.Thickness {
-		in.Card.Thickness = paper.ThicknessOf(in.Card.GSM, paper.SmoothBulk)
-		f.Posted.Del("card.thickness")
+// following forgets what was posted of values that follow from others and were
+// not typed: their fields show what they follow to.
+func following(f *form.Form, in *design.Inputs, now *design.Result) {
+	if !f.OK() {
+		return
 	}
-	if in.Card.Name == "" {
-		in.Card.Name = design.UsualCard.Name
+	for _, p := range now.Style.Parameters {
+		if _, typed := in.Size[p.ID]; !typed {
+			f.Posted.Del("size." + p.ID)
+		}
 	}
-	if d := paper.Direction(f.Posted.Get("card.direction")); slices.Contains(paper.Directions, d) {
-		in.Card.Direction = d
+	for _, o := range now.Style.Options {
+		if _, typed := in.Lengths[o.ID]; !typed && o.Kind == style.LengthKind {
+			f.Posted.Del("options." + o.ID)
+		}
+	}
+	for _, p := range now.Parts {
+		if _, own := in.Cards[p.ID]; !own {
+			for _, field := range []string{"name", "gsm", "thickness", "direction"} {
+				f.Posted.Del("cards." + p.ID + "." + field)
+			}
+		}
+	}
+}
+
+// readCards reads the box's card and those of single pieces, which follow the
+// box's until they are typed.
+func readCards(f *form.Form, in *design.Inputs, now *design.Result) {
+	before := in.Card
+	readCard(f, "card", &in.Card)
+	for _, p := range now.Parts {
+		own, has := in.Cards[p.ID]
+		if !has {
+			own = before
+		}
+		shown := own
+		if readCard(f, "cards."+p.ID, &own); own == shown {
+			continue
+		}
+		in.Cards[p.ID] = own
+		if own == in.Card {
+			delete(in.Cards, p.ID)
+		}
+	}
+}
+
+// readCard reads a card; a new weight brings its thickness with it.
+func readCard(f *form.Form, at string, c *paper.Card) {
+	old := *c
+	f.Text(at+".name", &c.Name)
+	f.Weight(at+".gsm", &c.GSM)
+	f.LengthIn(at+".thickness", measure.MM, &c.Thickness)
+	if c.GSM != old.GSM && c.Thickness == old.Thickness {
+		c.Thickness = paper.ThicknessOf(c.GSM, paper.SmoothBulk)
+		f.Posted.Del(at + ".thickness")
+	}
+	if c.Name == "" {
+		c.Name = design.UsualCard.Name
+	}
+	// No direction is left unsaid, as it was.
+	if d := paper.Direction(f.Posted.Get(at + ".direction")); slices.Contains(paper.Directions, d) && (d != paper.NoDirection || c.Direction != "") {
+		c.Direction = d
 	}
 }
 

@@ -1,0 +1,128 @@
+package web
+
+import (
+	"net/http"
+	"strings"
+	"testing"
+
+	"brevium/core/design"
+	"brevium/core/measure"
+	"brevium/web/page"
+)
+
+// A new box is picked by its picture before its limits speak: a tall one of a
+// size and a bottle start without a detour.
+func TestTallThingsStartAtOnce(t *testing.T) {
+	x := newTable(t)
+	code, _, h := x.post("/new", "start", "size", "style", "tall-box", "size.width", "2 1/2", "size.depth", "2 1/2", "size.height", "8", "name", "Vial")
+	if code >= 400 {
+		t.Fatalf("a tall box: %d", code)
+	}
+	if b := x.box(1); b.Inputs.Style != "tall-box" || b.Inputs.Size["height"] != 8*measure.Inch {
+		t.Errorf("%s of %v at %s", b.Inputs.Style, b.Inputs.Size, h.Get("Location"))
+	}
+	code, body, _ := x.post("/new", "start", "things", "contents[0].name", "Bottle", "contents[0].shape", "round",
+		"contents[0].length", "60 mm", "contents[0].height", "150 mm", "contents[0].count", "1")
+	if code >= 400 {
+		t.Fatalf("a bottle: %d\n%s", code, body)
+	}
+	// Another kind keeps what was typed, by its meaning.
+	if _, body, _ := x.get("/new?style=wallet-box&was=tray&size.length=4&size.width=3&size.height=1/2"); !strings.Contains(body, `name="size.back" value="3"`) || !strings.Contains(body, `name="size.depth" value="1/2"`) {
+		t.Error("the sizes are not carried to the new kind's fields")
+	}
+}
+
+// A change that is refused keeps what was typed and offers what would help; one
+// press does it.
+func TestARefusedChangeOffersACure(t *testing.T) {
+	x := newTable(t)
+	in := design.New("Chest", measure.In, "tray-lid")
+	in.Size["length"], in.Size["width"], in.Size["height"] = 6*measure.Inch, 4*measure.Inch, 3*measure.Inch/2
+	in.Lengths["lid.depth"], in.Lengths["lid.allowance"] = 3*measure.Inch/2, measure.Inch/8
+	in.Sheets = in.Sheets[:1]
+	id, err := x.store.Add(t.Context(), in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	path := "/boxes/" + page.Itoa(id) + "/box"
+	code, body, _ := x.post(path, "options.lid.walls", "double")
+	if code != http.StatusUnprocessableEntity || !strings.Contains(body, `name="cure" value="trim"`) || !strings.Contains(body, "Trim the base instead") {
+		t.Fatalf("%d, and no cure is offered", code)
+	}
+	if code, _, _ := x.post(path, "options.lid.walls", "double", "cure", "trim"); code >= 400 {
+		t.Fatalf("the cure is refused: %d", code)
+	}
+	if b := x.box(id); b.Inputs.Choices["lid.walls"] != "double" || b.Inputs.Choices["lid.custom"] != "smaller-base" {
+		t.Errorf("the box has %v", b.Inputs.Choices)
+	}
+}
+
+// What follows goes on following until it is typed, and a piece's own card
+// leaves the others as they are.
+func TestFollowingAndOwnCards(t *testing.T) {
+	x := newTable(t)
+	id, err := x.store.Add(t.Context(), design.New("Wallet", measure.In, "wallet-box"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	path := "/boxes/" + page.Itoa(id) + "/box"
+	shown := func(body string) string {
+		_, after, _ := strings.Cut(body, `name="size.front" value="`)
+		v, _, _ := strings.Cut(after, `"`)
+		return v
+	}
+	all := []string{"size.length", "4 1/2", "size.depth", "3/4", "size.front", "3", "size.back", "4", "size.flap", "1"}
+	_, body, _ := x.post(path, all...)
+	if got := shown(body); got != "3 3/4" {
+		t.Errorf("with a back of 4 in the front is shown as %q; want 3 3/4", got)
+	}
+	all[5] = "3 3/4"
+	all[7] = "3 1/4"
+	if _, body, _ = x.post(path, all...); shown(body) != "3" || len(x.box(id).Inputs.Size) == 5 {
+		t.Errorf("back at 3 1/4 in the front is %q, of typed sizes %v", shown(body), x.box(id).Inputs.Size)
+	}
+	box := x.jarBox()
+	path = "/boxes/" + page.Itoa(box) + "/box"
+	x.post(path, "cards.lid.name", "Moss card", "cards.lid.gsm", "300", "cards.base.name", "Plain card", "cards.base.gsm", "240")
+	if cards := x.box(box).Inputs.Cards; len(cards) != 1 || cards["lid"].Name != "Moss card" || cards["lid"].GSM != 300 || cards["lid"].Thickness != 375*measure.Micrometre {
+		t.Errorf("own cards: %+v", cards)
+	}
+}
+
+// The unit switch changes no size of a box.
+func TestUnitsMoveNoSize(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	before, err := design.Make(t.Context(), x.box(id).Inputs)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, u := range []string{"mm", "cm", "in"} {
+		x.post("/boxes/1/units", "units", u, "stop", "box")
+		after, err := design.Make(t.Context(), x.box(id).Inputs)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for i, p := range after.Parts {
+			if q := before.Parts[i]; p.Pattern.Width != q.Pattern.Width || p.Pattern.Height != q.Pattern.Height {
+				t.Errorf("in %s the %s's blank is %v × %v; was %v × %v", u, p.ID, p.Pattern.Width, p.Pattern.Height, q.Pattern.Width, q.Pattern.Height)
+			}
+		}
+	}
+}
+
+// Every format is to be had from the page.
+func TestFilesForOthers(t *testing.T) {
+	x := newTable(t)
+	x.jarBox()
+	for path, want := range map[string]string{
+		"svg": "PK", "dxf": "PK", "dxf&packed=1": "PK", "svg&packed=1&mirror=1": "PK", "csv": "piece,copies", "stl": "finished box", "obj": "# the finished box", "pdf&paper=letter": "%PDF",
+	} {
+		if code, body, _ := x.get("/boxes/1/export?to=" + path); code != http.StatusOK || !strings.Contains(body, want) {
+			t.Errorf("%s: %d without %q", path, code, want)
+		}
+	}
+	if code, _, _ := x.get("/boxes/1/export?to=dwg"); code != http.StatusNotFound {
+		t.Errorf("an unknown format: %d", code)
+	}
+}
