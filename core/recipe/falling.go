@@ -3,6 +3,7 @@ package recipe
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"brevium/core/pattern"
 )
@@ -18,11 +19,11 @@ func (t Telling) falling(p *pattern.Pattern) string {
 		if l.Hand == Notch || isSlot(l.Path, p) {
 			continue
 		}
-		off := scrap(s.straightened(l.Path), p)
+		off := withoutSpikes(scrap(s.straightened(l.Path), p))
 		lo, hi := pattern.Bounds(off)
 		area := math.Abs(pattern.Area(off))
 		wide, high := hi.X-lo.X, hi.Y-lo.Y
-		if area < Straight*(wide+high) { // wedges alone, which are told
+		if len(off) < 3 || area < Straight*(wide+high) { // wedges alone, which are told
 			continue
 		}
 		name := fmt.Sprintf("scrap%%s out of %s × %s", t.mm(wide), t.mm(high))
@@ -42,6 +43,21 @@ func (t Telling) falling(p *pattern.Pattern) string {
 		return ""
 	}
 	return "What falls away: " + join(names) + "."
+}
+
+// withoutSpikes leaves out where an outline runs out and back along a slit.
+func withoutSpikes(ring []pattern.Point) []pattern.Point {
+	for i := 0; i < len(ring) && len(ring) > 2; {
+		n := len(ring)
+		in, out := ring[i].Sub(ring[(i+n-1)%n]), ring[(i+1)%n].Sub(ring[i])
+		if in.Len() < Straight || math.Abs(in.Cross(out)) < Straight*in.Len() && in.Dot(out) <= 0 {
+			ring = slices.Delete(ring, i, i+1)
+			i = 0
+			continue
+		}
+		i++
+	}
+	return ring
 }
 
 // scrap closes a stretch of the outline round the corners of the blank that

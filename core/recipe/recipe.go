@@ -41,7 +41,10 @@ type Step struct {
 	Piece     string
 	Kind      Kind
 	Text      string
-	Seconds   float64 // for one box
+	// List is the sentences of Text, when they are a list to be done one by
+	// one: its first is what they are done to.
+	List    []string
+	Seconds float64 // for one box
 }
 
 // Work is a whole design as the recipe needs it.
@@ -90,6 +93,10 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []S
 	add := func(kind Kind, piece, key, text string, count int) {
 		out = append(out, Step{Key: string(kind) + "/" + key, Piece: piece, Kind: kind, Text: text, Seconds: pace[kind] * float64(count)})
 	}
+	listed := func(kind Kind, piece, key string, list []string, count int) {
+		add(kind, piece, key, strings.Join(list, " "), count)
+		out[len(out)-1].List = list
+	}
 	for _, p := range w.Parts {
 		times := ""
 		if n := w.Copies * p.Copies(); n > 1 {
@@ -118,22 +125,22 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []S
 		cuts[i] = lists[i].Cuts(t)
 		first := slices.DeleteFunc(slices.Clone(cuts[i]), func(s Snip) bool { return !s.before() })
 		if len(first) > 0 {
-			add(Remove, p.ID, p.ID+"/first", telling(p.Name+", still flat", first), p.Copies())
+			listed(Remove, p.ID, p.ID+"/first", telling(p.Name+", still flat", first), p.Copies())
 		}
 	}
 	for i, p := range w.Parts {
 		if text := sentences(words[i].names, words[i].folding, p.Folding); words[i].folding != "" || p.Folding != "" {
-			add(Fold, p.ID, p.ID, p.Name+", outside towards you: "+text, p.Copies())
+			add(Fold, p.ID, p.ID, p.Name+": "+lowerFirst(text), p.Copies())
 		}
 	}
 	for i, p := range w.Parts {
 		rest := slices.DeleteFunc(cuts[i], Snip.before)
 		if len(rest) > 0 {
-			text := telling(p.Name, rest)
+			list := telling(p.Name, rest)
 			if off := t.falling(p.Pattern); off != "" {
-				text += " " + off
+				list = append(list, off)
 			}
-			add(Remove, p.ID, p.ID, text, p.Copies())
+			listed(Remove, p.ID, p.ID, list, p.Copies())
 		}
 	}
 	for _, s := range sets {
@@ -181,12 +188,12 @@ func sentences(all ...string) string {
 }
 
 // telling puts the sentences of cuts behind a piece's name.
-func telling(name string, cuts []Snip) string {
-	text := name + ", outside up:"
+func telling(name string, cuts []Snip) []string {
+	list := []string{name + ", outside up:"}
 	for _, c := range cuts {
-		text += " " + c.Text
+		list = append(list, c.Text)
 	}
-	return text
+	return list
 }
 
 // matSet is equal mats of one piece and layer: count blanks that give the
