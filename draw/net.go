@@ -14,6 +14,10 @@ import (
 
 // Net says how a flat piece is drawn.
 type Net struct {
+	// PaperUp is where the pattern of the paper runs up to on the flat piece: −1
+	// its top edge, 1 its bottom edge, 0 where it has no direction.
+	PaperUp int
+
 	Part  style.Part
 	Mats  []dress.Mat // those of other pieces are passed over
 	Fence recipe.Fence
@@ -98,6 +102,9 @@ func (n Net) into(p *Picture) {
 			}
 		}
 	}
+	if n.PaperUp != 0 {
+		n.paperUp(p)
+	}
 	if !n.Plain {
 		n.names(p)
 		n.numbers(p)
@@ -146,6 +153,16 @@ func (n Net) crease(p *Picture, c pattern.Crease) {
 		s := 4.6 * p.U
 		p.polygon(class, mid.Add(d.Scale(-s)), mid.Add(d.Scale(s)), mid.Add(across.Scale(1.5*s)))
 	}
+}
+
+// paperUp draws an arrow for the way the pattern of the paper runs.
+func (n Net) paperUp(p *Picture) {
+	w, h, way := n.Part.Pattern.Width.MM(), n.Part.Pattern.Height.MM(), float64(n.PaperUp)
+	long := min(h*0.25, 90*p.U)
+	foot := pattern.Pt(w/2+30*p.U, h/2-way*long/2)
+	head := foot.Add(pattern.Pt(0, way*long))
+	p.line(Arrow, foot, head)
+	p.add(Shape{Class: Arrow, Loops: [][]pattern.Point{{head.Add(pattern.Pt(-7*p.U, -way*12*p.U)), head, head.Add(pattern.Pt(7*p.U, -way*12*p.U))}}, About: "The pattern of the paper runs up this way"})
 }
 
 // bars marks where a score that stops short starts and ends.

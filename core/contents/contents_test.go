@@ -269,7 +269,7 @@ func TestCapacityStands(t *testing.T) {
 			for _, o := range h.Spots[:i] {
 				apart := s.X >= o.X+o.Length || o.X >= s.X+s.Length || s.Y >= o.Y+o.Width || o.Y >= s.Y+s.Width || s.Z >= o.Z+o.Height || o.Z >= s.Z+s.Height
 				if !apart && thing.Shape == Round && !s.Lying && !o.Lying {
-					dx, dy := (s.X+s.Length/2-o.X-o.Length/2).MM(), (s.Y+s.Width/2-o.Y-o.Width/2).MM()
+					dx, dy := (s.X + s.Length/2 - o.X - o.Length/2).MM(), (s.Y + s.Width/2 - o.Y - o.Width/2).MM()
 					apart = math.Hypot(dx, dy) >= s.Length.MM()-1e-3
 				}
 				if !apart {

@@ -63,6 +63,9 @@ type Part struct {
 	Faces  []pattern.Face
 	Card   paper.Card
 	Folded *pattern.Folded
+	// EndForEnd says that its blank is cut with the lower edge towards the top
+	// of a paper that runs one way, so that most of it stands upright.
+	EndForEnd bool
 }
 
 // Stock is all that is cut from one card, laid on sheets.
@@ -147,7 +150,8 @@ func (r *Result) add(p style.Part) error {
 	}
 	card := r.Inputs.CardOf(p.ID)
 	p.Card = card.Thickness
-	r.Parts = append(r.Parts, Part{p, folded.Faces, card, folded})
+	end := card.Direction == paper.OneWayUp && pattern.EndForEnd(folded.Faces)
+	r.Parts = append(r.Parts, Part{p, folded.Faces, card, folded, end})
 	return nil
 }
 
@@ -358,6 +362,9 @@ func (r *Result) check() error {
 		r.Scores = append(r.Scores, list)
 		r.Checks = append(r.Checks, inspect.OnTick(list, in.Tools.Tick, in.Units), inspect.Tabs(p.Part, r.Spec.Choices["adhesive"]))
 		r.Checks = append(r.Checks, inspect.Piece(p.Part, p.Folded)...)
+		if f, runs := inspect.Direction(p.Part, p.Faces, p.Card, p.EndForEnd); runs {
+			r.Checks = append(r.Checks, f)
+		}
 		if f, long := inspect.Board(p.Part, in.Units, in.Tools.Tick); long {
 			r.Checks = append(r.Checks, f)
 		}
@@ -390,12 +397,13 @@ func (r *Result) work() recipe.Work {
 	in := &r.Inputs
 	w := recipe.Work{
 		Units: in.Units, Tick: in.Tools.Tick, Fence: in.Tools.Fence, Copies: in.Copies,
-		Cards: map[string]paper.Card{}, Mats: r.Mats, Assembly: r.Box.Assembly, Inserting: r.Inserting, Closing: r.Box.Closing,
+		Cards: map[string]paper.Card{}, EndForEnd: map[string]bool{}, Mats: r.Mats, Assembly: r.Box.Assembly, Inserting: r.Inserting, Closing: r.Box.Closing,
 		Contents: r.Filling(), Adhesive: r.Spec.Choices["adhesive"],
 	}
 	for _, p := range r.Parts {
 		w.Parts = append(w.Parts, p.Part)
 		w.Cards[p.ID] = p.Card
+		w.EndForEnd[p.ID] = p.EndForEnd
 	}
 	return w
 }
@@ -461,13 +469,32 @@ func (r *Result) OutlinesOf(id string) [][]pattern.Point {
 		area, out := 0.0, [][]pattern.Point{}
 		for _, g := range b.Gives {
 			area += math.Abs(pattern.Area(g.Outline))
-			out = append(out, g.Outline)
+			out = append(out, r.asLaid(b, g.Outline))
 		}
 		if len(out) > 1 || area < b.Width.MM()*b.Height.MM()-1 {
 			return out
 		}
 	}
 	return nil
+}
+
+// asLaid is an outline as it lies in its place on a sheet of paper that runs
+// one way.
+func (r *Result) asLaid(b Blank, outline []pattern.Point) []pattern.Point {
+	if !r.EndForEnd(b.ID) {
+		return outline
+	}
+	turned := make([]pattern.Point, len(outline))
+	for i, q := range outline {
+		turned[i] = pattern.Pt(b.Width.MM()-q.X, b.Height.MM()-q.Y)
+	}
+	return turned
+}
+
+// EndForEnd reports whether a piece's blank is cut with its lower edge towards
+// the top of the paper.
+func (r *Result) EndForEnd(id string) bool {
+	return slices.ContainsFunc(r.Parts, func(p Part) bool { return p.ID == id && p.EndForEnd })
 }
 
 // GivenBy lists what comes out of a layout's piece: parts or mats, by id.

@@ -7,6 +7,7 @@ import (
 
 	"brevium/core/fit"
 	"brevium/core/measure"
+	"brevium/core/paper"
 	"brevium/core/pattern"
 	"brevium/core/style"
 )
@@ -242,4 +243,35 @@ func Closing(pairs []fit.Pair) []Finding {
 		}
 	}
 	return out
+}
+
+// Direction tells how the faces of a piece stand that is made of paper with a
+// direction; one that runs one way is a warning where a face would stand on its
+// head or sideways. Paper without a direction needs no such check.
+func Direction(p style.Part, faces []pattern.Face, card paper.Card, endForEnd bool) (Finding, bool) {
+	if card.Direction.MayTurn() {
+		return Finding{}, false
+	}
+	up := pattern.Pt(0, -1)
+	if endForEnd {
+		up.Y = 1
+	}
+	s := pattern.Stands(faces, up)
+	if card.Direction == paper.TwoWays { // it has no head
+		s.Upright, s.OnHead = append(s.Upright, s.OnHead...), nil
+	}
+	f := Finding{ID: "direction", Verdict: OK, Piece: p.ID, Text: fmt.Sprintf("%s: the pattern of %s stands upright on every side.", p.Name, card.Name)}
+	var wrong []string
+	if len(s.OnHead) > 0 {
+		wrong = append(wrong, "on its head on the "+strings.Join(s.OnHead, ", "))
+	}
+	if len(s.Sideways) > 0 {
+		wrong = append(wrong, "sideways on the "+strings.Join(s.Sideways, ", "))
+	}
+	if len(wrong) > 0 {
+		f.Verdict = Warn
+		f.Text = fmt.Sprintf("%s: the pattern of %s would stand %s. Cover those with mats, or take a paper without a direction.",
+			p.Name, card.Name, strings.Join(wrong, " and "))
+	}
+	return f, true
 }

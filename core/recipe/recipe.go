@@ -55,7 +55,9 @@ type Work struct {
 	Copies int
 	Parts  []style.Part
 	Cards  map[string]paper.Card // by piece
-	Mats   []dress.Mat
+	// EndForEnd are the pieces whose paper runs up towards their lower edge.
+	EndForEnd map[string]bool
+	Mats      []dress.Mat
 	// Assembly says how the parts go together before the box is filled, and
 	// Inserting how the pieces inside it go in; Closing how it is shut after.
 	Assembly, Inserting, Closing []string
@@ -102,8 +104,8 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []S
 		if n := w.Copies * p.Copies(); n > 1 {
 			times = fmt.Sprintf(" (%d of them)", n)
 		}
-		add(Cut, p.ID, p.ID, fmt.Sprintf("Cut the %s blank, %s × %s, from %s%s.", strings.ToLower(p.Name),
-			t.length(p.Pattern.Width), t.length(p.Pattern.Height), w.Cards[p.ID].Name, times), p.Copies())
+		add(Cut, p.ID, p.ID, fmt.Sprintf("Cut the %s blank, %s × %s, from %s%s%s.", strings.ToLower(p.Name),
+			t.length(p.Pattern.Width), t.length(p.Pattern.Height), w.Cards[p.ID].Name, w.runs(p.ID), times), p.Copies())
 	}
 	sets := mergeMats(w.Mats)
 	for _, s := range sets {
@@ -172,6 +174,21 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []S
 		add(Close, "", fmt.Sprint(i+1), text, 1)
 	}
 	return out
+}
+
+// runs says which edge of a blank the pattern of its paper runs up to.
+func (w Work) runs(piece string) string {
+	edge := "top"
+	if w.EndForEnd[piece] {
+		edge = "bottom"
+	}
+	switch w.Cards[piece].Direction {
+	case paper.OneWayUp:
+		return ", its pattern running up towards the " + edge + " edge"
+	case paper.TwoWays:
+		return ", its pattern running from the top edge to the bottom"
+	}
+	return ""
 }
 
 // upright says which way a one-way pattern stands on a wall.

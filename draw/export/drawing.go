@@ -90,11 +90,25 @@ func packed(r *design.Result, s design.Stock, l layout.Laid, n int) Drawing {
 	for _, p := range l.Placed {
 		for _, b := range r.Blanks {
 			if b.ID == s.Job.Pieces[p.Piece].Name {
-				d.put(ofBlank(r, b), pattern.Pt(p.X.MM(), p.Y.MM()), p.Turned)
+				piece := ofBlank(r, b)
+				if r.EndForEnd(b.ID) {
+					piece = piece.turned()
+				}
+				d.put(piece, pattern.Pt(p.X.MM(), p.Y.MM()), p.Turned)
 			}
 		}
 	}
 	return d
+}
+
+// turned is the drawing end for end.
+func (d Drawing) turned() Drawing {
+	out := d
+	out.Cuts, out.Slits, out.Scores, out.Notes = nil, nil, nil, nil
+	quarter := Drawing{Width: d.Height, Height: d.Width}
+	quarter.put(d, pattern.Point{}, true)
+	out.put(quarter, pattern.Point{}, true)
+	return out
 }
 
 // put adds a drawing at a place, turned a quarter with the clock or not.

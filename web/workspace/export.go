@@ -10,6 +10,7 @@ import (
 
 	"brevium/core/design"
 	"brevium/core/inspect"
+	"brevium/core/paper"
 	"brevium/draw"
 	"brevium/draw/export"
 	"brevium/draw/pdf"
@@ -119,6 +120,17 @@ func (s *room) sheetPDF(c *echo.Context) error {
 	return page.Download(c, b.Name, ".pdf", "application/pdf", out.Bytes())
 }
 
+// paperUp is where the pattern of a piece's paper runs up to; see draw.Net.
+func paperUp(p design.Part) int {
+	switch {
+	case p.Card.Direction != paper.OneWayUp:
+		return 0
+	case p.EndForEnd:
+		return 1
+	}
+	return -1
+}
+
 // netOf is how a part of the design is drawn flat.
 func netOf(r *design.Result, p design.Part) draw.Net {
 	var bad []inspect.Finding
@@ -128,6 +140,7 @@ func netOf(r *design.Result, p design.Part) draw.Net {
 		}
 	}
 	return draw.Net{
+		PaperUp:  paperUp(p),
 		Part:     p.Part,
 		Mats:     r.Mats,
 		Findings: bad,
