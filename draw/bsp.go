@@ -17,6 +17,7 @@ type panel struct {
 type decal struct {
 	class  Class
 	owner  string // the id of the mat it is
+	inside bool   // it shows from the card's inside
 	points []r3.Vec
 }
 
@@ -87,7 +88,7 @@ func (q panel) part(normal r3.Vec, at float64) (front, behind *panel) {
 		p.decals = nil
 		for _, d := range q.decals {
 			if cut := clip(d.points, n, a); cut != nil {
-				p.decals = append(p.decals, decal{d.class, d.owner, cut})
+				p.decals = append(p.decals, decal{d.class, d.owner, d.inside, cut})
 			}
 		}
 		return &p

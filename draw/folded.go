@@ -149,10 +149,11 @@ func scene(title string, solids []Solid, mats []dress.Mat, open bool, marked ...
 			class = Marked
 		}
 		draw(class, q.points)
-		if class == CardInside {
-			return
-		}
+		within := r3.Dot(q.normal, eye) <= 0
 		for _, d := range q.decals {
+			if d.inside != within {
+				continue
+			}
 			if slices.Contains(marked, d.owner) {
 				d.class = Marked
 			}
@@ -221,12 +222,22 @@ func (s Solid) outlines(mats []dress.Mat, ids []string) [][]r3.Vec {
 			add(i, f.Polygon)
 		}
 		for _, m := range mats {
-			if slices.Contains(ids, m.ID) && m.Piece == s.Part.ID && m.Face == f.Name {
-				add(i, m.Corners)
+			for _, patch := range m.On {
+				if slices.Contains(ids, m.ID) && m.Piece == s.Part.ID && patch.Face == f.Name {
+					add(i, patch.Corners)
+				}
 			}
 		}
 	}
 	return out
+}
+
+// matClass is how a layer of a mat is drawn: card and paper in turn.
+func matClass(m dress.Mat) Class {
+	if m.Layer%2 == 0 {
+		return MatTwo
+	}
+	return MatOne
 }
 
 // panels gives the faces that show.
@@ -246,12 +257,10 @@ func (s Solid) panels(mats []dress.Mat, open bool) []panel {
 		q := panel{points: place(f.Polygon), normal: s.Poses[i].Normal(), owner: s.Part.ID}
 		q.at = r3.Dot(q.normal, q.points[0])
 		for _, m := range mats {
-			if m.Piece == s.Part.ID && m.Face == f.Name {
-				class := MatOne
-				if m.Layer > 1 {
-					class = MatTwo
+			for _, patch := range m.On {
+				if m.Piece == s.Part.ID && patch.Face == f.Name {
+					q.decals = append(q.decals, decal{matClass(m), m.ID, m.Side == dress.Inside, place(patch.Corners)})
 				}
-				q.decals = append(q.decals, decal{class, m.ID, place(m.Corners)})
 			}
 		}
 		out = append(out, q)

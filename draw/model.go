@@ -7,6 +7,7 @@ import (
 
 	"gonum.org/v1/gonum/spatial/r3"
 
+	"brevium/core/dress"
 	"brevium/core/pattern"
 )
 
@@ -107,8 +108,10 @@ func (m *Model) still(s Solid) MotionPiece {
 			x.Holes = append(x.Holes, flatPoints(h))
 		}
 		for _, mat := range m.mats {
-			if mat.Piece == s.Part.ID && mat.Face == f.Name {
-				x.Mats = append(x.Mats, flatPoints(mat.Corners))
+			for _, patch := range mat.On {
+				if mat.Piece == s.Part.ID && patch.Face == f.Name && mat.Side != dress.Inside {
+					x.Mats = append(x.Mats, flatPoints(patch.Corners))
+				}
 			}
 		}
 		x.Lift = float64(s.levels[i]) * layer

@@ -14,6 +14,9 @@ import (
 
 // Net says how a flat piece is drawn.
 type Net struct {
+	// Pick lays every face over the drawing, to be pressed on a page: its key is
+	// the piece's id and the face's, with a stroke between.
+	Pick bool
 	// PaperUp is where the pattern of the paper runs up to on the flat piece: −1
 	// its top edge, 1 its bottom edge, 0 where it has no direction.
 	PaperUp int
@@ -64,11 +67,13 @@ func (n Net) into(p *Picture) {
 	}
 	for _, m := range n.Mats {
 		if m.Piece == n.Part.ID {
-			class := MatOne
-			if m.Layer > 1 {
-				class = MatTwo
+			for _, patch := range m.On {
+				if m.Side == dress.Inside { // on the back of what is drawn
+					p.polygon(Hidden, patch.Corners...).About = "Mat on the " + m.Words
+				} else {
+					p.polygon(matClass(m), patch.Corners...).About = "Mat on the " + m.Words
+				}
 			}
-			p.polygon(class, m.Corners...).About = "Mat on the " + m.Words
 		}
 	}
 	for _, g := range pat.Glue {
@@ -108,6 +113,9 @@ func (n Net) into(p *Picture) {
 	if !n.Plain {
 		n.names(p)
 		n.numbers(p)
+	}
+	if n.Pick {
+		n.faces(p)
 	}
 }
 
@@ -152,6 +160,18 @@ func (n Net) crease(p *Picture, c pattern.Crease) {
 		mid := c.A.Add(d.Scale(length * (float64(i) + 0.5) / marks))
 		s := 4.6 * p.U
 		p.polygon(class, mid.Add(d.Scale(-s)), mid.Add(d.Scale(s)), mid.Add(across.Scale(1.5*s)))
+	}
+}
+
+// faces lays the faces that may carry something over the drawing.
+func (n Net) faces(p *Picture) {
+	all, err := n.Part.Pattern.Faces()
+	if err != nil {
+		return
+	}
+	for _, f := range dress.Open(n.Part.Pattern, all, dress.Outside) {
+		s := p.polygon(FacePick, f.Polygon...)
+		s.Key, s.About = n.Part.ID+"/"+f.Name, "Mat on the "+f.Plain()
 	}
 }
 

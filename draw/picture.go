@@ -28,6 +28,7 @@ const (
 	CardDark   Class = "card-dark"
 	MatOne     Class = "mat-1"
 	MatTwo     Class = "mat-2"
+	FacePick   Class = "face-pick"
 	Marked     Class = "marked"
 	Hidden     Class = "hidden-line"
 	Kept       Class = "kept"
@@ -81,6 +82,7 @@ var Pens = map[Class]Pen{
 	CardDark:   {Stroke: ink, Fill: "#cdbfa9", Width: 1},
 	MatOne:     {Stroke: berry, Fill: "#e9cfdd", Width: 0.9},
 	MatTwo:     {Stroke: berry, Fill: "#f7ecdf", Width: 0.9},
+	FacePick:   {},
 	Marked:     {Stroke: berry, Fill: "#d79bbd", Width: 1.4},
 	Hidden:     {Stroke: berry, Width: 1, Dash: []float64{3, 3}},
 	Kept:       {Stroke: ink, Width: 3.4},

@@ -170,7 +170,7 @@ func TestTheJarBoxInABrowser(t *testing.T) {
 	b.set(`[name="options.lid.allowance"]`, "1/16")
 	b.until(`document.querySelector(".tape .here .answer").innerText == "snug"`)
 	b.follow("/dressing")
-	b.choose(`[name="mats.base.where"]`, "walls")
+	b.do(chromedp.Click(`[name="mats.add"][value=base]`))
 	b.until(`document.querySelectorAll(".tape a")[2].innerText.includes("tight")`)
 	b.says("8 mats")
 	b.follow("/fit")
@@ -334,7 +334,7 @@ var axe string
 func TestAxe(t *testing.T) {
 	x := newTable(t)
 	id := x.jarBox()
-	x.post("/boxes/1/dressing", "mats.base.where", "walls", "mats.base.layers", "2")
+	x.post("/boxes/1/dressing", "mats.add", "base")
 	x.post("/boxes/1/fit", "allowance", "typed", "options.lid.allowance", "1/16")
 	if b := x.box(id); b.Inputs.Lengths["lid.allowance"] != measure.Inch/16 {
 		t.Fatal("the failing lid was not set up")

@@ -31,7 +31,7 @@ func FuzzForms(f *testing.F) {
 	for i := range style.All {
 		f.Add(uint8(1), uint8(i), "style="+style.All[i].ID)
 		f.Add(uint8(0), uint8(i), "compartments.per=thing&compartments.as=insert&choosing-linings=1&linings=stiffener&linings=riser&riser=10")
-		f.Add(uint8(3), uint8(i), "mats.base.where=both&mats.lid.where=top&mats.lid.layers=2&mats.lid.layers[1].border=3")
+		f.Add(uint8(3), uint8(i), "mats.add=base&mats[0].asked=1&mats[0].faces=front&mats[0].layers[1].border=3")
 	}
 	f.Add(uint8(0), uint8(0), "contents[0].length=1e300&contents[0].count=-5&contents[0].grams=NaN&add=1&remove=1&stand=9x9x9")
 	f.Add(uint8(1), uint8(2), "options.tick=0&card.gsm=Inf&card.thickness=-1&size.length=%00&take=card.gsm&version=1")

@@ -126,3 +126,35 @@ func TestFilesForOthers(t *testing.T) {
 		t.Errorf("an unknown format: %d", code)
 	}
 }
+
+// A mat goes on whatever faces are ticked, or on the face that was pressed; the
+// border up follows the one across until it is typed.
+func TestMatsOnChosenFaces(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	x.post("/boxes/1/dressing", "mats.add", "base", "mats.face", "front")
+	x.post("/boxes/1/dressing", "mats.add", "lid")
+	mats := x.box(id).Inputs.Mats
+	if len(mats) != 2 || strings.Join(mats[0].Faces, " ") != "front" || strings.Join(mats[1].Faces, " ") != "top" {
+		t.Fatalf("mats on %+v", mats)
+	}
+	x.post("/boxes/1/dressing", "mats[0].asked", "1", "mats[0].faces", "front", "mats[0].faces", "back", "mats[0].layers", "4", "mats[0].layers[0].border", "1/8", "mats[0].layers[0].up", "1/16")
+	m := x.box(id).Inputs.Mats[0]
+	if strings.Join(m.Faces, " ") != "front back" || len(m.Layers) != 4 || m.Layers[0].Border.Across != measure.Inch/8 || m.Layers[0].Border.Up != measure.Inch/8 {
+		t.Errorf("after a change: %+v", m)
+	}
+	x.post("/boxes/1/dressing", "mats[0].layers[0].up", "1/4")
+	if m = x.box(id).Inputs.Mats[0]; m.Layers[0].Border.Across != measure.Inch/8 || m.Layers[0].Border.Up != measure.Inch/4 {
+		t.Errorf("borders: %+v", m.Layers[0].Border)
+	}
+	if code, body, _ := x.post("/boxes/1/dressing", "mats[1].asked", "1", "mats[1].faces", "front.left"); code != http.StatusUnprocessableEntity || !strings.Contains(body, "is glued") {
+		t.Errorf("a mat on a tab that is glued: %d", code)
+	}
+	if code, _, _ := x.post("/boxes/1/dressing", "mats[1].asked", "1"); code != http.StatusUnprocessableEntity {
+		t.Errorf("a mat on no face: %d", code)
+	}
+	x.post("/boxes/1/dressing", "mats.remove", "0")
+	if mats = x.box(id).Inputs.Mats; len(mats) != 1 || mats[0].Piece != "lid" {
+		t.Errorf("what is left: %+v", mats)
+	}
+}

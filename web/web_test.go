@@ -97,7 +97,7 @@ func TestEveryPageAnswers(t *testing.T) {
 	x.jarBox()
 	for path, says := range map[string]string{
 		"/": "Jars", "/new": "From what goes in", "/health": "ok", "/boxes/1/contents": "How they stand", "/boxes/1/box": "Base with a lift-off lid",
-		"/boxes/1/fit": "gap, both sides together", "/boxes/1/dressing": "Mats on the lid", "/boxes/1/sheets": "12 × 12 in",
+		"/boxes/1/fit": "gap, both sides together", "/boxes/1/dressing": "Put a mat on the lid", "/boxes/1/sheets": "12 × 12 in",
 		"/boxes/1/making": "Print on A4", "/boxes/1/plan.json": `"brevium": 1`, "/boxes/1/design.json": `"tray-lid"`,
 		"/boxes/1/pieces/lid.svg": `<g id="score"`, "/boxes/1/sheet.pdf": "%PDF-", "/boxes/1/sheet.pdf?paper=letter": "%PDF-",
 		"/boxes/1/fold": "Stage by stage", "/boxes/1/motion.json": `"stages":["tabs","walls"]`, "/boxes/1/model.obj": "o lid",
@@ -208,9 +208,9 @@ var stops = []string{"contents", "box", "fit", "dressing", "sheets", "making"}
 func TestMatsThatLeaveNothing(t *testing.T) {
 	x := newTable(t)
 	x.jarBox()
-	x.post("/boxes/1/dressing", "mats.base.where", "walls", "mats.base.layers", "2")
-	code, body, _ := x.post("/boxes/1/dressing", "mats.base.where", "walls", "mats.base.layers[1].border", "3")
-	if code != http.StatusUnprocessableEntity || !strings.Contains(body, `id="f-mats-base-layers-1-border-fault"`) {
+	x.post("/boxes/1/dressing", "mats.add", "base")
+	code, body, _ := x.post("/boxes/1/dressing", "mats[0].layers[1].border", "3")
+	if code != http.StatusUnprocessableEntity || !strings.Contains(body, `id="f-mats-0-layers-1-border-fault"`) {
 		t.Errorf("%d: the fault is not at the second layer's border", code)
 	}
 }
@@ -255,7 +255,7 @@ func TestTheJarsStepByStep(t *testing.T) {
 	if !strings.Contains(body, `class="answer">snug`) {
 		t.Error("a bare lid 1/16 in bigger is not said to be snug")
 	}
-	body = step("dressing", "mats.base.where", "walls", "mats.base.layers", "2")
+	body = step("dressing", "mats.add", "base")
 	if !strings.Contains(body, `class="warn">!`) || !strings.Contains(body, "</b> tight</span>") {
 		t.Error("mats that make the lid tight are not marked")
 	}
@@ -446,7 +446,7 @@ func BenchmarkChange(b *testing.B) {
 		b.Run(stop, func(b *testing.B) {
 			x := newTable(b)
 			x.jarBox()
-			x.post("/boxes/1/dressing", "mats.base.where", "walls", "mats.base.layers", "2")
+			x.post("/boxes/1/dressing", "mats.add", "base")
 			x.post("/boxes/1/sheets", "copies", "12")
 			for n := 0; b.Loop(); n++ {
 				depth := []string{"1", "1 1/16"}[n%2]
@@ -455,7 +455,7 @@ func BenchmarkChange(b *testing.B) {
 				case "contents":
 					name, value = "contents[0].height", []string{"62 mm", "61 mm"}[n%2]
 				case "dressing":
-					name, value = "mats.base.layers[0].border", []string{"1/16", "1/8"}[n%2]
+					name, value = "mats[0].layers[0].border", []string{"1/16", "1/8"}[n%2]
 				case "sheets":
 					name, value = "copies", []string{"12", "11"}[n%2]
 				}

@@ -219,7 +219,7 @@ func TestNamesAreOnlyNames(t *testing.T) {
 	in.Sheets = []paper.Sheet{
 		{Name: "Big (recycled, 90 lb)", Width: 300 * measure.Millimetre, Height: 300 * measure.Millimetre, Count: paper.Unlimited},
 	}
-	in.Mats = []dress.Dressing{{Piece: "tray", Where: dress.Walls, Layers: []dress.Layer{{Card: in.Card, Border: 2 * measure.Millimetre}}}}
+	in.Mats = []dress.Dressing{{Piece: "tray", Where: dress.Walls, Layers: []dress.Layer{{Card: in.Card, Border: dress.Even(2 * measure.Millimetre)}}}}
 	stocks, err := Gather(t.Context(), []Item{{Inputs: in, Copies: 1}}, nil, Choices{})
 	if err != nil {
 		t.Fatal(err)

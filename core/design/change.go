@@ -25,7 +25,7 @@ func (in Inputs) Clone() Inputs {
 	in.Sheets = slices.Clone(in.Sheets)
 	in.Mats = slices.Clone(in.Mats)
 	for i := range in.Mats {
-		in.Mats[i].Layers = slices.Clone(in.Mats[i].Layers)
+		in.Mats[i].Layers, in.Mats[i].Faces = slices.Clone(in.Mats[i].Layers), slices.Clone(in.Mats[i].Faces)
 	}
 	return in
 }
@@ -53,7 +53,16 @@ func (in *Inputs) SetStyle(id string) error {
 	if err != nil {
 		return err
 	}
-	in.Mats = slices.DeleteFunc(in.Mats, func(d dress.Dressing) bool { return !slices.Contains(pieces, d.Piece) })
+	for i := range in.Mats {
+		d := &in.Mats[i]
+		if named := len(d.Faces) > 0; named {
+			d.Faces = slices.DeleteFunc(slices.Clone(d.Faces), func(face string) bool { return !slices.Contains(pieces[d.Piece], face) })
+			if len(d.Faces) == 0 && d.Where == "" {
+				d.Piece = ""
+			}
+		}
+	}
+	in.Mats = slices.DeleteFunc(in.Mats, func(d dress.Dressing) bool { return pieces[d.Piece] == nil })
 	if len(in.Mats) == 0 {
 		in.Mats = nil
 	}
@@ -64,11 +73,12 @@ func (in *Inputs) SetStyle(id string) error {
 // same.
 var usualPieces sync.Map
 
-// pieces are the ids of the pieces a style makes at its usual size.
-func (in *Inputs) pieces(s *style.Style) ([]string, error) {
+// pieces are the ids of the pieces a style makes at its usual size, each with
+// the names of its faces.
+func (in *Inputs) pieces(s *style.Style) (map[string][]string, error) {
 	key := [2]string{string(in.Units), s.ID}
 	if known, there := usualPieces.Load(key); there {
-		return known.([]string), nil
+		return known.(map[string][]string), nil
 	}
 	usual := New("", in.Units, s.ID)
 	spec, err := usual.spec(s)
@@ -79,9 +89,11 @@ func (in *Inputs) pieces(s *style.Style) ([]string, error) {
 	if err != nil {
 		return nil, err
 	}
-	var out []string
+	out := map[string][]string{}
 	for _, p := range box.Parts {
-		out = append(out, p.ID)
+		for _, m := range p.Pattern.Marks {
+			out[p.ID] = append(out[p.ID], m.Name)
+		}
 	}
 	usualPieces.Store(key, out)
 	return out, nil

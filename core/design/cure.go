@@ -26,6 +26,9 @@ const mostCures = 3
 // way for the lid to get its gap, a size at its limit, sizes that follow
 // again, single walls, a larger sheet, a style that takes the sizes.
 func Cures(in Inputs) []Cure {
+	if in.Check() != nil { // what no style could use is for its own field to mend
+		return nil
+	}
 	_, err := Sketch(in)
 	s, unknown := style.ByID(in.Style)
 	if err == nil || unknown != nil {

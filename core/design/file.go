@@ -45,12 +45,16 @@ type (
 	}
 	matsFile struct {
 		Piece  string      `json:"piece"`
-		Where  string      `json:"where"`
+		Where  string      `json:"where,omitempty"`
+		Faces  []string    `json:"faces,omitempty"`
+		Side   string      `json:"side,omitempty"`
+		Shape  string      `json:"shape,omitempty"`
+		Joined bool        `json:"joined,omitempty"`
 		Layers []layerFile `json:"layers"`
 	}
 	layerFile struct {
-		Card   cardFile     `json:"card"`
-		Border measure.Text `json:"border"`
+		Card   cardFile   `json:"card"`
+		Border borderFile `json:"border"`
 	}
 	sheetFile struct {
 		Name   string       `json:"name"`
@@ -266,19 +270,28 @@ func (r *reader) card(field string, f cardFile) paper.Card {
 func (r *reader) mats(all []matsFile) {
 	for i, m := range all {
 		field := fault.Path("mats", i)
-		where, err := dress.ParseWhere(m.Where)
-		if err != nil {
-			r.fail(fault.At(fault.Path(field, "where"), err))
+		d := dress.Dressing{Piece: m.Piece, Faces: m.Faces, Joined: m.Joined, Rectangle: m.Shape == "rectangle"}
+		if len(m.Faces) == 0 || m.Where != "" {
+			where, err := dress.ParseWhere(m.Where)
+			if err != nil {
+				r.fail(fault.At(fault.Path(field, "where"), err))
+			}
+			d.Where = where
+		}
+		if d.Side = dress.Side(m.Side); d.Side != "" && d.Side != dress.Outside && d.Side != dress.Inside {
+			r.fail(fault.New(fault.UnknownSide, fault.Path(field, "side"), "a mat goes on the outside or the inside"))
+		}
+		if m.Shape != "" && m.Shape != "face" && m.Shape != "rectangle" {
+			r.fail(fault.New(fault.UnknownShape, fault.Path(field, "shape"), "a mat has the shape of its face, or is a rectangle"))
 		}
 		if len(m.Layers) < 1 || len(m.Layers) > dress.MostLayers {
-			r.fail(fault.New(fault.LayersRange, fault.Path(field, "layers"), "a mat has one or two layers"))
+			r.fail(fault.New(fault.LayersRange, fault.Path(field, "layers"), "a mat has one to four layers"))
 		}
-		d := dress.Dressing{Piece: m.Piece, Where: where}
 		for n, l := range m.Layers {
 			at := fault.Path(field, "layers", n)
 			layer := dress.Layer{
 				Card:   r.card(fault.Path(at, "card"), l.Card),
-				Border: r.length(fault.Path(at, "border"), l.Border, measure.Inch/16),
+				Border: r.border(fault.Path(at, "border"), l.Border),
 			}
 			if layer.Card.Thickness > dress.ThickestLayer {
 				r.fail(fault.New(fault.ThicknessRange, fault.Path(at, "card.thickness"), "a mat's layer is at most 2 mm thick"))
@@ -365,9 +378,12 @@ func (in Inputs) Write() []byte {
 	}
 	in.writeInside(&f)
 	for _, d := range in.Mats {
-		m := matsFile{Piece: d.Piece, Where: string(d.Where)}
+		m := matsFile{Piece: d.Piece, Where: string(d.Where), Faces: d.Faces, Side: string(d.Side), Joined: d.Joined}
+		if d.Rectangle {
+			m.Shape = "rectangle"
+		}
 		for _, l := range d.Layers {
-			m.Layers = append(m.Layers, layerFile{writeCard(l.Card), mmText(l.Border)})
+			m.Layers = append(m.Layers, layerFile{writeCard(l.Card), borderOf(l.Border)})
 		}
 		f.Mats = append(f.Mats, m)
 	}

@@ -5,6 +5,9 @@ import (
 	"reflect"
 	"strings"
 	"testing"
+
+	"brevium/core/dress"
+	"brevium/core/measure"
 )
 
 const fromLater = `{"brevium":1,"name":"Jars","units":"mm","style":"tray-lid","later":{"a":[1,2.50]},
@@ -49,6 +52,39 @@ func TestWhatIsNoDesignIsRefused(t *testing.T) {
 	for _, text := range []string{``, `[]`, `{}`, `{"brevium":1,"style":"barrel"}`, strings.Replace(fromLater, `"100 mm"`, `"long"`, 1), `{"brevium":1,"style":{}}`} {
 		if _, err := ReadKept([]byte(text)); err == nil || err.Error() == "" {
 			t.Errorf("%.40q: %v", text, err)
+		}
+	}
+}
+
+// Mats on named faces are written as they were read, an earlier file's place
+// among them.
+func TestMatsAreWrittenAsRead(t *testing.T) {
+	text := []byte(`{"brevium":1,"units":"in","style":"tray-lid","mats":[
+	 {"piece":"lid","faces":["top"],"side":"inside","shape":"rectangle","layers":[{"card":{"gsm":240},"border":"1/8 in"},{"card":{"gsm":120},"border":{"across":"3/32 in","up":"1/8 in"}}]},
+	 {"piece":"base","where":"walls","layers":[{"card":{"gsm":120},"border":2}]}]}`)
+	for _, read := range []func([]byte) (Inputs, error){Read, ReadKept} {
+		in, err := read(text)
+		if err != nil {
+			t.Fatal(err)
+		}
+		again, err := read(in.Write())
+		if err != nil || !reflect.DeepEqual(in, again) {
+			t.Errorf("%+v and %+v, %v", in.Mats, again.Mats, err)
+		}
+		if m := in.Mats[0]; m.Side != dress.Inside || !m.Rectangle || m.Layers[1].Border != (dress.Border{Across: 3 * measure.Inch / 32, Up: measure.Inch / 8}) || in.Mats[1].Where != dress.Walls {
+			t.Errorf("read as %+v", in.Mats)
+		}
+		if _, err := Make(t.Context(), in); err != nil {
+			t.Error(err)
+		}
+	}
+	for _, wrong := range []string{`"faces":["cellar"]`, `"faces":["top"],"side":"under"`, `"faces":["top"],"shape":"star"`} {
+		in, err := Read([]byte(`{"brevium":1,"units":"in","style":"tray-lid","mats":[{"piece":"lid",` + wrong + `,"layers":[{"card":{"gsm":120},"border":2}]}]}`))
+		if err == nil {
+			_, err = Make(t.Context(), in)
+		}
+		if err == nil || !strings.HasPrefix(err.Error(), "mats[0].") {
+			t.Errorf("%s: %v", wrong, err)
 		}
 	}
 }

@@ -134,7 +134,7 @@ func (r *Result) build() error {
 		r.Outside = r.Inside
 	}
 	for _, p := range box.Fits {
-		r.Fits = append(r.Fits, p.Do(r.between(p)))
+		r.Fits = append(r.Fits, p.Do(r.between(p, box)))
 	}
 	if err := r.fitOut(); err != nil {
 		return err
@@ -207,7 +207,7 @@ func (r *Result) tightest(spec *style.Spec, o *style.Option) (measure.Length, er
 		}
 		var out []measure.Length
 		for _, p := range box.Fits {
-			out = append(out, p.Do(r.between(p)).Gap)
+			out = append(out, p.Do(r.between(p, box)).Gap)
 		}
 		return out, nil
 	}
@@ -234,11 +234,20 @@ func (r *Result) tightest(spec *style.Spec, o *style.Option) (measure.Length, er
 }
 
 // between is the decoration standing in a pair's gap, both sides together.
-func (r *Result) between(p fit.Pair) measure.Length {
-	if !p.Kind.Dressed {
+func (r *Result) between(p fit.Pair, box *style.Box) measure.Length {
+	if !p.Kind.Dressed || len(r.Inputs.Mats) == 0 {
 		return 0
 	}
-	return 2 * dress.Thickness(r.Inputs.Mats, p.Inner, pattern.Wall)
+	marks := func(piece string) []pattern.Mark {
+		for _, part := range box.Parts {
+			if part.ID == piece {
+				return part.Pattern.Marks
+			}
+		}
+		return nil
+	}
+	return 2*dress.Thickness(r.Inputs.Mats, p.Inner, marks(p.Inner), pattern.Wall, dress.Outside) +
+		2*dress.Thickness(r.Inputs.Mats, p.Outer, marks(p.Outer), pattern.Wall, dress.Inside)
 }
 
 // follow gives the sizes and options left out the values that follow from
@@ -305,13 +314,27 @@ func (r *Result) dress() error {
 		if at < 0 {
 			return fault.New(fault.UnknownPiece, fault.Path(field, "piece"), "this box has no piece %q to put a mat on", d.Piece)
 		}
-		mats, err := d.Mats(r.Parts[at].Faces)
+		mats, err := d.Mats(r.Parts[at].Pattern, r.Parts[at].Faces, r.Inputs.Tools.Tick.Ruler())
 		if err != nil {
 			return fault.At(field, err)
+		}
+		for _, m := range mats {
+			if slices.ContainsFunc(r.Mats, func(have dress.Mat) bool {
+				return have.Piece == m.Piece && have.Side == m.Side && have.Layer == m.Layer && meet(have, m)
+			}) {
+				return fault.New(fault.NamedTwice, fault.Path(field, "faces"), "the %s has a mat already; put another layer on that one, or leave it out here", m.Words)
+			}
 		}
 		r.Mats = append(r.Mats, mats...)
 	}
 	return nil
+}
+
+// meet reports whether two mats lie on one face.
+func meet(a, b dress.Mat) bool {
+	return slices.ContainsFunc(a.On, func(p dress.Patch) bool {
+		return slices.ContainsFunc(b.On, func(q dress.Patch) bool { return p.Face == q.Face })
+	})
 }
 
 // interactive is the effort a page can wait for: a fixed amount of work, so

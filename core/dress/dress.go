@@ -3,7 +3,7 @@
 package dress
 
 import (
-	"fmt"
+	"math"
 	"slices"
 
 	"brevium/core/fault"
@@ -12,14 +12,21 @@ import (
 	"brevium/core/pattern"
 )
 
-// Layer is one panel of a mat: Card is what it is cut from, Border what
-// shows of whatever it sits on, on every side.
+// Border is what shows of whatever a layer sits on: Across on its left and
+// right, Up above and below it, as the face stands on the finished box.
+type Border struct{ Across, Up measure.Length }
+
+// Even is the same border on every side.
+func Even(l measure.Length) Border { return Border{l, l} }
+
+// Layer is one panel of a mat: Card is what it is cut from, Border what shows
+// around it.
 type Layer struct {
 	Card   paper.Card
-	Border measure.Length
+	Border Border
 }
 
-// Where says which faces of a piece carry a mat.
+// Where says which faces of a piece carry a mat, where they are not named.
 type Where string
 
 // Walls are the upright faces, Top a lid's or base's panel, Both all of them.
@@ -32,22 +39,42 @@ const (
 // Places lists the choices in the order they are offered.
 var Places = []Where{Walls, Top, Both}
 
-// Dressing is a mat of one or two layers, on some faces of one piece.
+// Side is the side of the card that a mat goes on.
+type Side string
+
+// The outside shows when the box is shut; the inside when it is open.
+const (
+	Outside Side = "outside"
+	Inside  Side = "inside"
+)
+
+// Dressing is a mat of one to four layers, on some faces of one piece: those
+// named, or all that Where says. Joined makes one panel over faces that lie in
+// a row; Rectangle cuts it square whatever the face's shape.
 type Dressing struct {
-	Piece  string
-	Where  Where
-	Layers []Layer
+	Piece             string
+	Where             Where
+	Faces             []string
+	Side              Side // "" is outside
+	Joined, Rectangle bool
+	Layers            []Layer
 }
 
-// MostLayers is the deepest mat: card, and patterned paper over it.
-const MostLayers = 2
+// MostLayers is the deepest mat: twice card, and patterned paper over it.
+const MostLayers = 4
 
 // ThickestLayer is the thickest card a mat is made from; foam pads and board
 // are not mats.
 const ThickestLayer = 2 * measure.Millimetre
 
-// Covers reports whether the dressing goes on the face.
-func (d Dressing) Covers(role pattern.Role) bool {
+// inside reports whether it goes on the inside of the card.
+func (d Dressing) inside() bool { return d.Side == Inside }
+
+// Covers reports whether the dressing goes on the face of that name and role.
+func (d Dressing) Covers(name string, role pattern.Role) bool {
+	if len(d.Faces) > 0 {
+		return slices.Contains(d.Faces, name)
+	}
 	switch d.Where {
 	case Walls:
 		return role == pattern.Wall
@@ -59,68 +86,51 @@ func (d Dressing) Covers(role pattern.Role) bool {
 	return false
 }
 
+// Patch is the part of a mat that lies on one face, by its corners on the flat
+// piece, in mm.
+type Patch struct {
+	Face    string
+	Corners []pattern.Point
+}
+
 // Mat is one panel to cut. Width and Height are how far it reaches along its
-// face and up it, so that a one-way pattern stands up. Corners is where it
-// lies on the flat piece, in mm; Shape the same in the face's own frame, along
-// and up from its lower left corner.
+// face and up it, so that a one-way pattern stands up. On is where it lies on
+// the flat piece; Shape its outline in the face's own frame as one looks at
+// the side it is on, along and up from its lower left corner.
 type Mat struct {
 	ID, Piece, Face string
 	Words           string // what a person calls the face
-	Layer           int    // 1 lies on the box, 2 on layer 1
+	Side            Side
+	Layer           int // 1 lies on the box, 2 on layer 1
 	Width, Height   measure.Length
 	Card            paper.Card
-	Corners, Shape  []pattern.Point
+	Border          Border // of this layer on what it sits on
+	On              []Patch
+	Shape           []pattern.Point
 }
 
 // Least is the narrowest panel worth cutting.
 const Least = 3 * measure.Millimetre
 
-// Mats gives the panels a dressing puts on a piece whose faces are given: each
-// in the face's own shape, inset by its borders. It refuses borders that leave
-// a face bare.
-func (d Dressing) Mats(faces []pattern.Face) ([]Mat, error) {
-	var mats []Mat
-	for i := range faces {
-		f := &faces[i]
-		if !d.Covers(f.Role) {
+// Thickness is what the dressings add to one side of the faces of a role, the
+// thickest of them; marks are the piece's.
+func Thickness(all []Dressing, piece string, marks []pattern.Mark, role pattern.Role, side Side) measure.Length {
+	var most measure.Length
+	for _, m := range marks {
+		if m.Role != role {
 			continue
 		}
-		frame := f.Frame()
-		border := measure.Length(0)
-		for n, layer := range d.Layers {
-			border += layer.Border
-			m := Mat{
-				ID:    fmt.Sprintf("%s.%s.%d", d.Piece, f.Name, n+1),
-				Piece: d.Piece, Face: f.Name, Words: f.Plain(), Layer: n + 1, Card: layer.Card,
-				Corners: pattern.Inset(f.Polygon, func(pattern.Point) float64 { return border.MM() }),
-			}
-			along, up := frame.Size(m.Corners)
-			m.Width, m.Height = measure.FromMM(along), measure.FromMM(up)
-			if len(m.Corners) == 0 || min(m.Width, m.Height) < Least {
-				return nil, fault.New(fault.BorderTooWide, fault.Path("layers", n, "border"),
-					"borders this wide leave no mat on the %s; make them narrower", f.Plain())
-			}
-			own := pattern.Face{Polygon: m.Corners, Up: frame.Up}.Frame()
-			for _, q := range m.Corners {
-				m.Shape = append(m.Shape, own.In(q))
-			}
-			mats = append(mats, m)
-		}
-	}
-	return mats, nil
-}
-
-// Thickness is what the dressings add to the outside of one face.
-func Thickness(all []Dressing, piece string, role pattern.Role) measure.Length {
-	var t measure.Length
-	for _, d := range all {
-		if d.Piece == piece && d.Covers(role) {
-			for _, l := range d.Layers {
-				t += l.Card.Thickness
+		var t measure.Length
+		for _, d := range all {
+			if d.Piece == piece && d.inside() == (side == Inside) && d.Covers(m.Name, m.Role) {
+				for _, l := range d.Layers {
+					t += l.Card.Thickness
+				}
 			}
 		}
+		most = max(most, t)
 	}
-	return t
+	return most
 }
 
 // ParseWhere accepts "walls", "top" or "both".
@@ -128,5 +138,35 @@ func ParseWhere(s string) (Where, error) {
 	if w := Where(s); slices.Contains(Places, w) {
 		return w, nil
 	}
-	return "", fault.New(fault.UnknownPlace, "", "%q is not a place for a mat; use walls, top or both", s)
+	return "", fault.New(fault.UnknownPlace, "", "%q is not a place for a mat; use walls, top or both, or name faces", s)
+}
+
+// Open lists the faces of a piece that may carry a mat on a side: those that
+// are not glued there, and are no part of a rolled bend.
+func Open(p *pattern.Pattern, faces []pattern.Face, side Side) []pattern.Face {
+	var out []pattern.Face
+	for _, f := range faces {
+		if f.Name != "" && f.Role != pattern.Bend && !hidden(p, &f, side) {
+			out = append(out, f)
+		}
+	}
+	return out
+}
+
+// hidden reports whether a side of a face is glued to something, or for the
+// most part covered by something that is glued onto it.
+func hidden(p *pattern.Pattern, f *pattern.Face, side Side) bool {
+	covered := 0.0
+	for _, g := range p.Glue {
+		if g.Dry {
+			continue
+		}
+		if g.Face == f.Name && g.Outside == (side != Inside) {
+			return true
+		}
+		if g.Onto == f.Name && g.Piece == "" && g.OntoOutside == (side != Inside) {
+			covered += math.Abs(pattern.Area(g.Area))
+		}
+	}
+	return covered > f.Area()*0.55
 }

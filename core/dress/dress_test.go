@@ -37,13 +37,13 @@ func crossFaces(t *testing.T) []pattern.Face {
 
 func twoLayers(where Where) Dressing {
 	return Dressing{Piece: "base", Where: where, Layers: []Layer{
-		{Card: paper.Card{Name: "plum", Thickness: 300 * measure.Micrometre}, Border: 2 * mm},
-		{Card: paper.Card{Name: "stars", Thickness: 150 * measure.Micrometre, Direction: paper.OneWayUp}, Border: mm},
+		{Card: paper.Card{Name: "plum", Thickness: 300 * measure.Micrometre}, Border: Even(2 * mm)},
+		{Card: paper.Card{Name: "stars", Thickness: 150 * measure.Micrometre, Direction: paper.OneWayUp}, Border: Even(mm)},
 	}}
 }
 
 func TestMatsAreSmallerByTheirBorders(t *testing.T) {
-	mats, err := twoLayers(Walls).Mats(crossFaces(t))
+	mats, err := twoLayers(Walls).Mats(&pattern.Pattern{}, crossFaces(t), measure.Tick(mm/2))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -66,7 +66,7 @@ func TestWhereMatsGo(t *testing.T) {
 	for where, n := range map[Where]int{Walls: 4, Top: 1, Both: 5} {
 		d := twoLayers(where)
 		d.Layers = d.Layers[:1]
-		mats, err := d.Mats(crossFaces(t))
+		mats, err := d.Mats(&pattern.Pattern{}, crossFaces(t), measure.Tick(mm/2))
 		if err != nil || len(mats) != n {
 			t.Errorf("%s: %d mats, %v; want %d", where, len(mats), err, n)
 		}
@@ -81,18 +81,20 @@ func TestWhereMatsGo(t *testing.T) {
 
 func TestThicknessBetween(t *testing.T) {
 	all := []Dressing{twoLayers(Walls)}
-	if got := Thickness(all, "base", pattern.Wall); got != 450*measure.Micrometre {
+	marks := []pattern.Mark{{Name: "front", Role: pattern.Wall}, {Name: "floor", Role: pattern.Panel}}
+	if got := Thickness(all, "base", marks, pattern.Wall, Outside); got != 450*measure.Micrometre {
 		t.Errorf("two layers are %v mm; want 0.45", got.MM())
 	}
-	if Thickness(all, "lid", pattern.Wall) != 0 || Thickness(all, "base", pattern.Panel) != 0 {
+	if Thickness(all, "lid", marks, pattern.Wall, Outside) != 0 || Thickness(all, "base", marks, pattern.Panel, Outside) != 0 ||
+		Thickness(all, "base", marks, pattern.Wall, Inside) != 0 {
 		t.Error("faces without mats have a thickness")
 	}
 }
 
 func TestBordersTooWide(t *testing.T) {
 	d := twoLayers(Walls)
-	d.Layers[1].Border = 9 * mm
-	_, err := d.Mats(crossFaces(t))
+	d.Layers[1].Border = Even(9 * mm)
+	_, err := d.Mats(&pattern.Pattern{}, crossFaces(t), measure.Tick(mm/2))
 	if err == nil || !strings.Contains(err.Error(), "layers[1].border") || !strings.Contains(err.Error(), "narrower") {
 		t.Errorf("borders that leave nothing give %v", err)
 	}
@@ -122,20 +124,20 @@ func TestMatsOnAHexagon(t *testing.T) {
 	}
 	d := twoLayers(Both)
 	d.Layers = d.Layers[:1]
-	mats, err := d.Mats(faces)
+	mats, err := d.Mats(&pattern.Pattern{}, faces, measure.Tick(measure.Micrometre))
 	if err != nil || len(mats) != 7 {
 		t.Fatalf("%d mats, %v", len(mats), err)
 	}
 	for _, m := range mats {
 		if m.Face == "floor" {
 			// Two apothems of 25·√3 mm, less a border of 2 mm on either side.
-			if narrow, _ := pattern.Narrowest(m.Corners); len(m.Corners) != 6 || math.Abs(narrow-(50*math.Sqrt(3)-4)) > 1e-4 {
-				t.Errorf("the floor's mat has %d corners and is %v mm across the flats", len(m.Corners), narrow)
+			if narrow, _ := pattern.Narrowest(m.On[0].Corners); len(m.On[0].Corners) != 6 || math.Abs(narrow-(50*math.Sqrt(3)-4)) > 1e-4 {
+				t.Errorf("the floor's mat has %d corners and is %v mm across the flats", len(m.On[0].Corners), narrow)
 			}
 			continue
 		}
-		if (m.Width-46*mm).Abs() > 20 || (m.Height-26*mm).Abs() > 20 || len(m.Corners) != 4 {
-			t.Errorf("%s: %v × %v mm with %d corners; want 46 × 26", m.Face, m.Width.MM(), m.Height.MM(), len(m.Corners))
+		if (m.Width-46*mm).Abs() > 20 || (m.Height-26*mm).Abs() > 20 || len(m.On[0].Corners) != 4 {
+			t.Errorf("%s: %v × %v mm with %d corners; want 46 × 26", m.Face, m.Width.MM(), m.Height.MM(), len(m.On[0].Corners))
 		}
 	}
 }
@@ -144,7 +146,7 @@ func TestMatsOnAHexagon(t *testing.T) {
 // corner; where the pattern has an up the second would stand on its head.
 func TestTrianglesAreHalvedFromARectangle(t *testing.T) {
 	triangle := func(id string, card paper.Card, shape ...pattern.Point) Mat {
-		return Mat{ID: id, Words: id, Card: card, Width: 40 * mm, Height: 30 * mm, Shape: shape, Corners: shape}
+		return Mat{ID: id, Words: id, Card: card, Width: 40 * mm, Height: 30 * mm, Shape: shape}
 	}
 	plain, upright := paper.Card{Name: "plum"}, paper.Card{Name: "stars", Direction: paper.OneWayUp}
 	right := []pattern.Point{{X: 0, Y: 0}, {X: 40, Y: 0}, {X: 0, Y: 30}}
@@ -169,6 +171,60 @@ func TestTrianglesAreHalvedFromARectangle(t *testing.T) {
 		}
 		if !slices.Equal(got, c.gives) {
 			t.Errorf("%s: the blanks give %v; want %v", c.name, got, c.gives)
+		}
+	}
+}
+
+// Faces are named one by one; borders may differ across and up; four layers lie
+// on one another; a mat inside is seen from the other side.
+func TestMatsOnNamedFaces(t *testing.T) {
+	layer := func(across, up measure.Length) Layer {
+		return Layer{Card: paper.Card{Name: "plum", Thickness: 300 * measure.Micrometre}, Border: Border{across, up}}
+	}
+	d := Dressing{Piece: "base", Faces: []string{"front"}, Layers: []Layer{layer(3*mm, 2*mm), layer(mm, mm), layer(mm, 2*mm), layer(mm, mm)}}
+	mats, err := d.Mats(&pattern.Pattern{}, crossFaces(t), measure.Tick(mm/2))
+	if err != nil || len(mats) != 4 {
+		t.Fatalf("%d mats, %v", len(mats), err)
+	}
+	for i, want := range [][2]measure.Length{{44 * mm, 16 * mm}, {42 * mm, 14 * mm}, {40 * mm, 10 * mm}, {38 * mm, 8 * mm}} {
+		if m := mats[i]; m.Width != want[0] || m.Height != want[1] || m.Layer != i+1 || m.Face != "front" {
+			t.Errorf("layer %d on the %s is %v × %v; want %v", m.Layer, m.Face, m.Width.MM(), m.Height.MM(), want)
+		}
+	}
+	d.Side = Inside
+	if mats, err = d.Mats(&pattern.Pattern{}, crossFaces(t), measure.Tick(mm/2)); err != nil || mats[0].Side != Inside || !strings.HasSuffix(mats[0].Words, "inside") {
+		t.Errorf("inside: %+v, %v", mats, err)
+	}
+	d.Faces = []string{"roof"}
+	if _, err = d.Mats(&pattern.Pattern{}, crossFaces(t), measure.Tick(mm/2)); err == nil || !strings.HasPrefix(err.Error(), "faces[0]:") {
+		t.Errorf("a face that is not there: %v", err)
+	}
+}
+
+// Neighbours in a row carry one strip; others do not.
+func TestMatsJoined(t *testing.T) {
+	d := Dressing{Piece: "base", Faces: []string{"left", "base", "right"}, Joined: true, Layers: []Layer{{Card: paper.Card{Thickness: 150 * measure.Micrometre}, Border: Even(2 * mm)}}}
+	mats, err := d.Mats(&pattern.Pattern{}, crossFaces(t), measure.Tick(mm/2))
+	if err != nil || len(mats) != 1 || mats[0].Width+mats[0].Height != 86*mm+36*mm || len(mats[0].On) != 3 {
+		t.Errorf("a strip over three: %+v, %v", mats, err)
+	}
+	d.Faces = []string{"left", "front"}
+	if _, err = d.Mats(&pattern.Pattern{}, crossFaces(t), measure.Tick(mm/2)); err == nil {
+		t.Error("faces round a corner are joined")
+	}
+}
+
+// What is glued on a side carries no mat there.
+func TestNoMatsUnderGlue(t *testing.T) {
+	faces := crossFaces(t)
+	p := &pattern.Pattern{Glue: []pattern.Glue{{Face: "left", Outside: true, Area: faces[0].Polygon, Onto: "base"}}}
+	for _, side := range []Side{Outside, Inside} {
+		d := Dressing{Piece: "base", Faces: []string{"left"}, Side: side, Layers: twoLayers(Walls).Layers}
+		if _, err := d.Mats(p, faces, measure.Tick(mm/2)); (err != nil) != (side == Outside) {
+			t.Errorf("%s of what is glued outside: %v", side, err)
+		}
+		if open := slices.ContainsFunc(Open(p, faces, side), func(f pattern.Face) bool { return f.Name == "left" }); open != (side == Inside) {
+			t.Errorf("%s is offered: %v", side, open)
 		}
 	}
 }

@@ -5,14 +5,12 @@ package recipe
 import (
 	"fmt"
 	"hash/fnv"
-	"math"
 	"slices"
 	"strings"
 
 	"brevium/core/dress"
 	"brevium/core/measure"
 	"brevium/core/paper"
-	"brevium/core/pattern"
 	"brevium/core/style"
 )
 
@@ -107,9 +105,9 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []S
 		add(Cut, p.ID, p.ID, fmt.Sprintf("Cut the %s blank, %s × %s, from %s%s%s.", strings.ToLower(p.Name),
 			t.length(p.Pattern.Width), t.length(p.Pattern.Height), w.Cards[p.ID].Name, w.runs(p.ID), times), p.Copies())
 	}
-	sets := mergeMats(w.Mats)
+	sets := MatSets(w.Mats)
 	for _, s := range sets {
-		add(Cut, s.piece, s.key, s.cutting(t, w.Copies), s.count)
+		add(Cut, s.Mat.Piece, s.Mat.ID, s.cutting(t, w.Copies), s.Count)
 	}
 	lists := make([]ScoreList, len(w.Parts))
 	for i, p := range w.Parts {
@@ -146,12 +144,7 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []S
 		}
 	}
 	for _, s := range sets {
-		on := "onto the flat"
-		if s.mat.Layer > 1 {
-			on = "onto the first layer of the"
-		}
-		add(Decorate, s.piece, s.key, fmt.Sprintf("Glue the %s mat%s %s %s, centred, the same border all round%s.",
-			s.where(), plural(len(s.faces)), on, s.name(w.Parts), upright(s.mat)), len(s.faces))
+		add(Decorate, s.Mat.Piece, s.Mat.ID, s.gluing(t, w.Parts), len(s.Faces))
 	}
 	for k, p := range w.Parts {
 		for i, g := range p.Gluing {
@@ -211,82 +204,6 @@ func telling(name string, cuts []Snip) []string {
 		list = append(list, c.Text)
 	}
 	return list
-}
-
-// matSet is equal mats of one piece and layer: count blanks that give the
-// mats of the faces.
-type matSet struct {
-	mat   dress.Mat
-	blank pattern.Blank
-	piece string
-	key   string
-	count int
-	faces []string
-}
-
-func (s matSet) where() string { return strings.Join(s.faces, " and ") }
-
-func (s matSet) name(parts []style.Part) string {
-	for _, p := range parts {
-		if p.ID == s.piece {
-			return strings.ToLower(p.Name)
-		}
-	}
-	return s.piece
-}
-
-// cutting says how the mats are cut: their blanks, halved or cut to shape.
-func (s matSet) cutting(t Telling, copies int) string {
-	n, size := s.count*copies, fmt.Sprintf("%s × %s (height last)", t.length(s.mat.Width), t.length(s.mat.Height))
-	from := fmt.Sprintf("from %s for the %s", s.mat.Card.Name, s.where())
-	switch {
-	case s.blank.Halved():
-		return fmt.Sprintf("Cut %d blank%s, %s, %s, and halve each from corner to corner.", n, plural(n), size, from)
-	case len(s.mat.Shape) != 4 || !rectangular(s.mat):
-		var corners []string
-		for _, q := range s.mat.Shape {
-			corners = append(corners, fmt.Sprintf("%s across and %s up", t.mm(q.X), t.mm(q.Y)))
-		}
-		return fmt.Sprintf(
-			"Cut %d blank%s, %s, %s, and each to its shape with a ruler, from mark to mark counted from its lower left corner: %s.",
-			n,
-			plural(n),
-			size,
-			from,
-			strings.Join(corners, ", "),
-		)
-	}
-	return fmt.Sprintf("Cut %d mat%s, %s, %s.", n, plural(n), size, from)
-}
-
-func rectangular(m dress.Mat) bool {
-	return math.Abs(math.Abs(pattern.Area(m.Shape))-m.Width.MM()*m.Height.MM()) < 1e-3
-}
-
-// mergeMats puts equal mats together, in the order they first appear.
-func mergeMats(mats []dress.Mat) []matSet {
-	var out []matSet
-	byID := map[string]dress.Mat{}
-	for _, m := range mats {
-		byID[m.ID] = m
-	}
-	for _, b := range dress.Blanks(mats) {
-		m := byID[b.ID]
-		i := slices.IndexFunc(out, func(s matSet) bool {
-			return s.piece == m.Piece && s.mat.Layer == m.Layer && s.mat.Card == m.Card && s.mat.Width == m.Width && s.mat.Height == m.Height &&
-				len(s.blank.Gives) == len(b.Gives) &&
-				slices.EqualFunc(s.mat.Shape, m.Shape, func(p, q pattern.Point) bool { return p.Sub(q).Len() < Straight })
-		})
-		if i < 0 {
-			out = append(out, matSet{mat: m, blank: b, piece: m.Piece, key: m.ID})
-			i = len(out) - 1
-		}
-		out[i].count++
-		for _, g := range b.Gives {
-			out[i].faces = append(out[i].faces, byID[g.ID].Words)
-		}
-	}
-	return out
 }
 
 // Minutes adds the steps up, for one box and for all copies. Setting up is

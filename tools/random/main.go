@@ -163,7 +163,7 @@ func randomDesign(r *rand.Rand) design.Inputs {
 		for _, piece := range []string{"base", "lid", "tray", "body"} {
 			if odds(2) {
 				in.Mats = append(in.Mats, dress.Dressing{Piece: piece, Where: pick(r, []dress.Where{dress.Walls, dress.Top, dress.Both}),
-					Layers: []dress.Layer{{Card: in.Card, Border: upTo(8 * mm)}}})
+					Layers: []dress.Layer{{Card: in.Card, Border: dress.Even(upTo(8 * mm))}}})
 			}
 		}
 	}

@@ -6,7 +6,6 @@ import (
 	"slices"
 	"strings"
 
-	"brevium/core/design"
 	"brevium/core/merge"
 )
 
@@ -49,7 +48,7 @@ var (
 )
 
 // FieldName is the form's name for a path in a design's file.
-func FieldName(in *design.Inputs, path string) string {
+func FieldName(path string) string {
 	path = acrossOf.ReplaceAllString(path, "$1.length")
-	return cardOf.ReplaceAllString(MatFault(in, path), "$1.")
+	return cardOf.ReplaceAllString(path, "$1.")
 }

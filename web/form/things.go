@@ -3,10 +3,8 @@ package form
 import (
 	"fmt"
 	"slices"
-	"strings"
 
 	"brevium/core/contents"
-	"brevium/core/design"
 	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/measure"
@@ -155,39 +153,30 @@ var sideWords = map[contents.Side]string{
 	contents.LengthUp: "on its end",
 }
 
-// MatName is the form's name for a part of a piece's mat.
-func MatName(piece, part string) string { return "mats." + piece + "." + part }
+// MatName is the form's name for a part of the nth mat: the design file's own.
+func MatName(n int, part string) string { return fault.Path("mats", n, part) }
 
-// UsualMat is what a piece's mat starts as: card, and patterned paper on it.
-func UsualMat(piece string, unit measure.Unit) dress.Dressing {
-	border := measure.Inch / 16
+// UsualMat is what a mat on some faces of a piece starts as: card, and
+// patterned paper on it.
+func UsualMat(piece string, faces []string, unit measure.Unit) dress.Dressing {
+	d := dress.Dressing{Piece: piece, Faces: faces}
+	for n := range 2 {
+		d.Layers = append(d.Layers, UsualLayer(n, unit))
+	}
+	return d
+}
+
+// UsualLayer is what the nth layer of a mat starts as: card and paper in turn.
+func UsualLayer(n int, unit measure.Unit) dress.Layer {
+	border := dress.Even(measure.Inch / 16)
 	if unit != measure.In {
-		border = 2 * measure.Millimetre
+		border = dress.Even(2 * measure.Millimetre)
 	}
-	return dress.Dressing{Piece: piece, Layers: []dress.Layer{
-		{Card: paper.Card{Name: "Mat card", GSM: 240, Thickness: 300 * measure.Micrometre}, Border: border},
-		{
-			Card:   paper.Card{Name: "Patterned paper", GSM: 120, Thickness: 150 * measure.Micrometre, Direction: paper.OneWayUp},
-			Border: border,
-		},
-	}}
-}
-
-// MatOf finds a piece's mat; the second value tells whether it has one.
-func MatOf(in *design.Inputs, piece string) (dress.Dressing, bool) {
-	i := slices.IndexFunc(in.Mats, func(d dress.Dressing) bool { return d.Piece == piece })
-	if i < 0 {
-		return UsualMat(piece, in.Units), false
+	if n%2 == 0 {
+		return dress.Layer{Card: paper.Card{Name: "Mat card", GSM: 240, Thickness: 300 * measure.Micrometre}, Border: border}
 	}
-	return in.Mats[i], true
-}
-
-// MatFault turns a fault of the nth dressing into the form's name for it.
-func MatFault(in *design.Inputs, name string) string {
-	for i, d := range in.Mats {
-		if rest, ok := strings.CutPrefix(name, fault.Path("mats", i)+"."); ok {
-			return MatName(d.Piece, rest)
-		}
+	return dress.Layer{
+		Card:   paper.Card{Name: "Patterned paper", GSM: 120, Thickness: 150 * measure.Micrometre, Direction: paper.OneWayUp},
+		Border: border,
 	}
-	return name
 }

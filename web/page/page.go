@@ -335,7 +335,7 @@ func (s *Room) Try(c *echo.Context, f *form.Form, in *design.Inputs) *design.Res
 	made, err := s.Made(c.Request().Context(), *in)
 	if err != nil {
 		x := *fault.Of(err)
-		x.Field = form.MatFault(in, x.Field)
+		x.Field = form.FieldName(x.Field)
 		if x.Code == fault.Internal {
 			s.Log.Error("a design cannot be worked out", "error", err)
 			x.Text = "This cannot be drawn; the last good box is kept."

@@ -129,3 +129,28 @@ function fraction(n, bottom) {
   if (!top) return String(whole);
   return (whole ? whole + " " : "") + top + "/" + bottom;
 }
+
+// A face pressed in the drawing goes on the piece's last mat, or comes off the
+// mat it is on; where there is none yet, one is put on it.
+const pickFace = (key) => {
+  const [piece, face] = key.split("/");
+  const boxes = [...document.querySelectorAll(`.dressing[data-piece="${CSS.escape(piece)}"] .faces input`)].filter((box) => box.value === face);
+  const box = boxes.find((one) => one.checked) || boxes.at(-1);
+  if (box) { box.click(); return; }
+  const asked = document.querySelector("#mat-face");
+  const add = [...document.querySelectorAll('[name="mats.add"]')].find((button) => button.value === piece);
+  if (!asked || !add) return;
+  asked.disabled = false;
+  asked.value = face;
+  add.click();
+};
+document.addEventListener("click", (event) => {
+  const face = event.target.closest?.(".face-pick");
+  if (face) pickFace(face.dataset.key);
+});
+document.addEventListener("keydown", (event) => {
+  const face = event.target.closest?.(".face-pick");
+  if (!face || event.key !== "Enter" && event.key !== " ") return;
+  event.preventDefault();
+  pickFace(face.dataset.key);
+});

@@ -8,7 +8,6 @@ import (
 	"sync"
 
 	"brevium/core/design"
-	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/fit"
 	"brevium/core/inspect"
@@ -44,6 +43,7 @@ type workPage struct {
 	Typed                     bool
 	Bare                      string
 	Dressings                 []dressView
+	Dressable                 []dressable
 	SheetKinds                []form.Choice
 }
 
@@ -72,14 +72,6 @@ type styleTile struct {
 type pieceCard struct {
 	Name   string
 	Fields []form.Field
-}
-
-type dressView struct {
-	Piece, Name string
-	Where       form.Field
-	Layers      form.Field
-	Layer       [][]form.Field
-	On          bool
 }
 
 // prepare fills in what the stop shows.
@@ -287,46 +279,6 @@ func fitChoices() []form.Choice {
 		out = append(out, form.Choice{Value: string(v), Label: words[v]})
 	}
 	return out
-}
-
-func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
-	if p.Result == nil {
-		return
-	}
-	for _, part := range p.Result.Parts {
-		d, on := form.MatOf(in, part.ID)
-		v := dressView{Piece: part.ID, Name: part.Name}
-		stored := "none"
-		if on {
-			stored = string(d.Where)
-		}
-		v.Where = f.ChoiceField(
-			form.MatName(part.ID, "where"),
-			"Mats on the "+strings.ToLower(part.Name),
-			"",
-			stored,
-			form.Choice{Value: "none", Label: "none"},
-			form.Choice{Value: string(dress.Walls), Label: "its walls"},
-			form.Choice{
-				Value: string(dress.Top),
-				Label: "its " + part.Root,
-			},
-			form.Choice{Value: string(dress.Both), Label: "walls and " + part.Root},
-		)
-		v.On = v.Where.Value != "none"
-		v.Layers = f.ChoiceField(form.MatName(part.ID, "layers"), "Layers", "", fmt.Sprint(len(d.Layers)),
-			form.Choice{Value: "1", Label: "one: card or paper"}, form.Choice{Value: "2", Label: "two: paper over card"})
-		for i, l := range d.Layers {
-			at := func(s string) string { return form.MatName(part.ID, fault.Path("layers", i, s)) }
-			v.Layer = append(v.Layer, []form.Field{
-				f.Control(at("name"), "Card or paper", "", l.Card.Name),
-				f.LengthField(at("border"), "Border", "on every side", l.Border),
-				f.ThicknessField(at("thickness"), "Thickness, mm", "", l.Card.Thickness),
-				f.ChoiceField(at("direction"), "Pattern", "", string(directionOf(l.Card)), directions()...),
-			})
-		}
-		p.Dressings = append(p.Dressings, v)
-	}
 }
 
 func directionOf(c paper.Card) paper.Direction {

@@ -84,9 +84,7 @@ func (s *room) take(c *echo.Context, f *form.Form, b store.Box, i int) (taken, e
 			f.Fail(err)
 			merged = b.Inputs
 		}
-		mine := in
-		f.Onto(m, func(path string) string { return form.FieldName(&mine, path) },
-			func(path string) string { return form.FieldName(&merged, path) }, mine.Units == merged.Units)
+		f.Onto(m, form.FieldName, form.FieldName, in.Units == merged.Units)
 		f.Unit, f.Tick = b.Inputs.Units, b.Inputs.Units.Tick()
 		in = merged
 	}

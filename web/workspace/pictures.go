@@ -36,7 +36,9 @@ type netView struct {
 func (p *workPage) Nets() []netView {
 	var out []netView
 	for _, part := range p.Result.Parts {
-		out = append(out, netView{page.SVG(netOf(p.Result, part).Picture()), ofIt(part.Part)})
+		net := netOf(p.Result, part)
+		net.Pick = p.Stop == "dressing"
+		out = append(out, netView{page.SVG(net.Picture()), ofIt(part.Part)})
 	}
 	return out
 }
@@ -223,6 +225,9 @@ func (p *workPage) Findings() []inspect.Finding {
 
 // Cautions are those for this work.
 func (p *workPage) Cautions() []string { return recipe.Cautions(len(p.Box.Inputs.Things) > 0) }
+
+// MatSets are the mats to cut, alike ones together.
+func (p *workPage) MatSets() []recipe.MatSet { return recipe.MatSets(p.Result.Mats) }
 
 // MachineFormats are the files that hold flat pieces.
 func (p *workPage) MachineFormats() []export.Format { return []export.Format{export.SVG, export.DXF} }

@@ -4,8 +4,6 @@ import (
 	"slices"
 
 	"brevium/core/design"
-	"brevium/core/dress"
-	"brevium/core/fault"
 	"brevium/core/fit"
 	"brevium/core/measure"
 	"brevium/core/paper"
@@ -198,43 +196,6 @@ func readFit(f *form.Form, in *design.Inputs, now *design.Result) {
 		f.Length("options."+id, &v)
 		in.Lengths[id] = v
 	}
-}
-
-func readDressing(f *form.Form, in *design.Inputs, now *design.Result) {
-	var mats []dress.Dressing
-	for _, p := range now.Parts {
-		d, has := form.MatOf(in, p.ID)
-		where := f.Posted.Get(form.MatName(p.ID, "where"))
-		if where == "none" || where == "" && !has {
-			continue
-		}
-		if where != "" {
-			w, err := dress.ParseWhere(where)
-			if err != nil {
-				f.Fail(err)
-				continue
-			}
-			d.Where = w
-		}
-		switch n := f.Posted.Get(form.MatName(p.ID, "layers")); {
-		case n == "1":
-			d.Layers = d.Layers[:1]
-		case n == "2" && len(d.Layers) == 1:
-			d.Layers = append(d.Layers, form.UsualMat(p.ID, in.Units).Layers[1])
-		}
-		for i := range d.Layers {
-			l := &d.Layers[i]
-			at := func(part string) string { return form.MatName(p.ID, fault.Path("layers", i, part)) }
-			f.Text(at("name"), &l.Card.Name)
-			f.LengthIn(at("thickness"), measure.MM, &l.Card.Thickness)
-			f.Length(at("border"), &l.Border)
-			if v := paper.Direction(f.Posted.Get(at("direction"))); slices.Contains(paper.Directions, v) {
-				l.Card.Direction = v
-			}
-		}
-		mats = append(mats, d)
-	}
-	in.Mats = mats
 }
 
 func readSheets(f *form.Form, in *design.Inputs, _ *design.Result) {

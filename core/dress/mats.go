@@ -1,0 +1,205 @@
+package dress
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+// Mats gives the panels a dressing puts on a piece, whose faces are given, the
+// under layer of each first: in the face's own shape, or as a rectangle, inset
+// by its borders and down to the ruler's marks. It refuses faces that are not
+// there or are glued on that side, and borders that leave a face bare.
+func (d Dressing) Mats(p *pattern.Pattern, faces []pattern.Face, ruler measure.Tick) ([]Mat, error) {
+	if err := d.check(p, faces); err != nil {
+		return nil, err
+	}
+	var under []ground
+	for i := range faces {
+		f := &faces[i]
+		if d.Covers(f.Name, f.Role) && (len(d.Faces) > 0 || !hidden(p, f, d.Side)) {
+			under = append(under, ground{id: f.Name, words: f.Plain(), frame: f.Frame(), outline: f.Polygon, faces: []*pattern.Face{f}})
+		}
+	}
+	if d.Joined && len(under) > 1 {
+		one, err := joined(under)
+		if err != nil {
+			return nil, err
+		}
+		under = []ground{one}
+	}
+	var mats []Mat
+	for _, g := range under {
+		made, err := d.layers(g, ruler)
+		if err != nil {
+			return nil, err
+		}
+		mats = append(mats, made...)
+	}
+	return mats, nil
+}
+
+// check refuses named faces that are not there, or that would be glued under.
+func (d Dressing) check(p *pattern.Pattern, faces []pattern.Face) error {
+	for i, name := range d.Faces {
+		field := fault.Path("faces", i)
+		k := slices.IndexFunc(faces, func(f pattern.Face) bool { return f.Name == name })
+		if k < 0 {
+			return fault.New(fault.UnknownPlace, field, "this piece has no face %q; brevium styles lists them", name)
+		}
+		if f := &faces[k]; hidden(p, f, d.Side) && !d.Joined {
+			side := d.Side
+			if side == "" {
+				side = Outside
+			}
+			return fault.New(fault.UnknownPlace, field, "the %s of the %s is glued: a mat there would be out of sight and in the way; leave it out", side, f.Plain())
+		}
+	}
+	return nil
+}
+
+// ground is what a mat lies on: one face, or several that lie in a row.
+type ground struct {
+	id, words string
+	frame     pattern.Frame
+	outline   []pattern.Point
+	faces     []*pattern.Face
+}
+
+// joined puts faces together that make up one rectangle on the flat card.
+func joined(all []ground) (ground, error) {
+	var points []pattern.Point
+	area := 0.0
+	out := ground{frame: all[0].frame}
+	var ids, words []string
+	for _, g := range all {
+		points = append(points, g.outline...)
+		area += math.Abs(pattern.Area(g.outline))
+		out.faces = append(out.faces, g.faces...)
+		ids = append(ids, g.id)
+		if g.faces[0].Role != pattern.Bend {
+			words = append(words, g.words)
+		}
+	}
+	lo, hi := pattern.Bounds(points)
+	if math.Abs((hi.X-lo.X)*(hi.Y-lo.Y)-area) > 0.02*area {
+		return ground{}, fault.New(fault.UnknownPlace, "faces", "these faces do not lie in one row without a gap; join only neighbours of one width, or put a mat on each")
+	}
+	out.outline = []pattern.Point{lo, {X: hi.X, Y: lo.Y}, hi, {X: lo.X, Y: hi.Y}}
+	out.frame = pattern.Face{Polygon: out.outline, Up: out.frame.Up}.Frame()
+	out.id, out.words = ids[0]+"-to-"+ids[len(ids)-1], strings.Join(words, ", ")+", in one"
+	return out, nil
+}
+
+// layers makes the panels on one ground.
+func (d Dressing) layers(g ground, ruler measure.Tick) ([]Mat, error) {
+	outline := g.outline
+	if d.Rectangle {
+		outline = g.rectangle()
+	}
+	var mats []Mat
+	var border Border
+	for n, layer := range d.Layers {
+		border.Across += layer.Border.Across
+		border.Up += layer.Border.Up
+		m := Mat{
+			Piece: d.Piece, Face: g.faces[0].Name, Words: g.words, Side: Outside, Layer: n + 1, Card: layer.Card, Border: layer.Border,
+			ID: fmt.Sprintf("%s.%s.%d", d.Piece, g.id, n+1),
+		}
+		if d.inside() {
+			m.Side, m.Words, m.ID = Inside, m.Words+", inside", fmt.Sprintf("%s.%s.inside.%d", d.Piece, g.id, n+1)
+		}
+		corners := onMarks(pattern.Inset(outline, func(along pattern.Point) float64 {
+			// The side's own direction decides between the two borders.
+			a, u := along.Dot(g.frame.Up), along.Dot(g.frame.Along)
+			return math.Hypot(border.Across.MM()*a, border.Up.MM()*u)
+		}), g.frame, ruler)
+		along, up := g.frame.Size(corners)
+		if len(corners) > 0 {
+			m.Width, m.Height = measure.FromMM(along), measure.FromMM(up)
+		}
+		if len(corners) == 0 || min(m.Width, m.Height) < Least {
+			return nil, fault.New(fault.BorderTooWide, fault.Path("layers", n, "border"),
+				"borders this wide leave no mat on the %s; make them narrower", g.words)
+		}
+		own := pattern.Face{Polygon: corners, Up: g.frame.Up}.Frame()
+		for _, q := range corners {
+			at := own.In(q)
+			if d.inside() { // seen from the other side
+				at.X = m.Width.MM() - at.X
+			}
+			m.Shape = append(m.Shape, at)
+		}
+		if d.inside() {
+			slices.Reverse(m.Shape)
+		}
+		for _, f := range g.faces {
+			if patch := pattern.Clip(corners, f.Polygon); len(patch) > 2 {
+				m.On = append(m.On, Patch{f.Name, patch})
+			}
+		}
+		if len(g.faces) == 1 {
+			m.On = []Patch{{m.Face, corners}}
+		}
+		mats = append(mats, m)
+	}
+	return mats, nil
+}
+
+// onMarks cuts a rectangle down to the ruler's marks, its middle kept; other
+// shapes are cut by their corners, each to the nearest mark, and stay.
+func onMarks(corners []pattern.Point, fr pattern.Frame, ruler measure.Tick) []pattern.Point {
+	if len(corners) != 4 {
+		return corners
+	}
+	along, up := fr.Size(corners)
+	if math.Abs(math.Abs(pattern.Area(corners))-along*up) > 1e-3 {
+		return corners
+	}
+	less := func(mm float64) float64 {
+		l := measure.FromMM(mm)
+		return (l - measure.Down(l, ruler)).MM() / 2
+	}
+	a, u := less(along), less(up)
+	return pattern.Inset(corners, func(dir pattern.Point) float64 {
+		if math.Abs(dir.Dot(fr.Along)) > 0.5 {
+			return u
+		}
+		return a
+	})
+}
+
+// rectangle is a rectangle within the ground's outline, as high as it is and
+// as wide as it is everywhere, about its middle.
+func (g ground) rectangle() []pattern.Point {
+	along, up := g.frame.Size(g.outline)
+	within := func(share float64) []pattern.Point {
+		var out []pattern.Point
+		for _, c := range [][2]float64{{-1, 1}, {1, 1}, {1, -1}, {-1, -1}} {
+			out = append(out, g.frame.At(along/2+c[0]*along/2*share, up/2+c[1]*up/2))
+		}
+		if pattern.Area(out) < 0 {
+			slices.Reverse(out)
+		}
+		return out
+	}
+	lo, hi := 0.0, 1.0
+	for range 40 {
+		mid := (lo + hi) / 2
+		r := within(mid)
+		if math.Abs(math.Abs(pattern.Area(pattern.Clip(r, g.outline)))-math.Abs(pattern.Area(r))) < 1e-6 {
+			lo = mid
+		} else {
+			hi = mid
+		}
+	}
+	if hi > 1-1e-6 {
+		lo = 1
+	}
+	return within(lo)
+}

@@ -1,0 +1,105 @@
+package recipe
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"brevium/core/dress"
+	"brevium/core/pattern"
+	"brevium/core/style"
+)
+
+// MatSet is equal mats of one piece and layer: Count blanks that give the mats
+// of the faces.
+type MatSet struct {
+	Mat   dress.Mat
+	Blank pattern.Blank
+	Count int
+	Faces []string
+}
+
+// Where names the faces: "back wall and front wall".
+func (s MatSet) Where() string { return join(s.Faces) }
+
+func (s MatSet) name(parts []style.Part) string {
+	for _, p := range parts {
+		if p.ID == s.Mat.Piece {
+			return strings.ToLower(p.Name)
+		}
+	}
+	return s.Mat.Piece
+}
+
+// cutting says how the mats are cut: their blanks, halved or cut to shape.
+func (s MatSet) cutting(t Telling, copies int) string {
+	n, size := s.Count*copies, fmt.Sprintf("%s × %s (height last)", t.length(s.Mat.Width), t.length(s.Mat.Height))
+	from := fmt.Sprintf("from %s for the %s", s.Mat.Card.Name, s.Where())
+	switch {
+	case s.Blank.Halved():
+		return fmt.Sprintf("Cut %d blank%s, %s, %s, and halve each from corner to corner.", n, plural(n), size, from)
+	case len(s.Mat.Shape) != 4 || !rectangular(s.Mat):
+		var corners []string
+		for _, q := range s.Mat.Shape {
+			corners = append(corners, fmt.Sprintf("%s across and %s up", t.mm(q.X), t.mm(q.Y)))
+		}
+		return fmt.Sprintf(
+			"Cut %d blank%s, %s, %s, and each to its shape with a ruler, from mark to mark counted from its lower left corner: %s.",
+			n,
+			plural(n),
+			size,
+			from,
+			strings.Join(corners, ", "),
+		)
+	}
+	return fmt.Sprintf("Cut %d mat%s, %s, %s.", n, plural(n), size, from)
+}
+
+func rectangular(m dress.Mat) bool {
+	return math.Abs(math.Abs(pattern.Area(m.Shape))-m.Width.MM()*m.Height.MM()) < 1e-3
+}
+
+// MatSets puts equal mats together, in the order they first appear.
+func MatSets(mats []dress.Mat) []MatSet {
+	var out []MatSet
+	byID := map[string]dress.Mat{}
+	for _, m := range mats {
+		byID[m.ID] = m
+	}
+	for _, b := range dress.Blanks(mats) {
+		m := byID[b.ID]
+		i := slices.IndexFunc(out, func(s MatSet) bool {
+			return s.Mat.Piece == m.Piece && s.Mat.Layer == m.Layer && s.Mat.Card == m.Card && s.Mat.Width == m.Width && s.Mat.Height == m.Height &&
+				len(s.Blank.Gives) == len(b.Gives) &&
+				slices.EqualFunc(s.Mat.Shape, m.Shape, func(p, q pattern.Point) bool { return p.Sub(q).Len() < Straight })
+		})
+		if i < 0 {
+			out = append(out, MatSet{Mat: m, Blank: b})
+			i = len(out) - 1
+		}
+		out[i].Count++
+		for _, g := range b.Gives {
+			out[i].Faces = append(out[i].Faces, byID[g.ID].Words)
+		}
+	}
+	// An under layer is cut and glued before what lies on it.
+	slices.SortStableFunc(out, func(a, b MatSet) int { return a.Mat.Layer - b.Mat.Layer })
+	return out
+}
+
+// gluing says where the mats go and what shows around them.
+func (s MatSet) gluing(t Telling, parts []style.Part) string {
+	on := "onto the flat " + s.name(parts)
+	if s.Mat.Layer > 1 {
+		on = fmt.Sprintf("onto layer %d of the %s", s.Mat.Layer-1, s.name(parts))
+	}
+	if s.Mat.Side == dress.Inside {
+		on += ", inside up"
+	}
+	border := t.length(s.Mat.Border.Up) + " showing all round"
+	if s.Mat.Border.Across != s.Mat.Border.Up {
+		border = fmt.Sprintf("%s showing left and right and %s above and below", t.length(s.Mat.Border.Across), t.length(s.Mat.Border.Up))
+	}
+	return fmt.Sprintf("Glue the %s mat%s %s, centred, %s%s.", s.Where(), plural(len(s.Faces)), on, border, upright(s.Mat))
+}

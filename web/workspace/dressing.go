@@ -1,0 +1,217 @@
+package workspace
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"brevium/core/design"
+	"brevium/core/dress"
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/pattern"
+	"brevium/web/form"
+)
+
+// dressView is one mat as the ticket asks about it: the faces it goes on, by
+// their plain names, and its layers.
+type dressView struct {
+	N           int
+	Piece, Name string
+	FacesName   string
+	FacesFault  string
+	Faces       []faceTick
+	Side        form.Field
+	Joined      bool
+	Rectangle   bool
+	Count       form.Field
+	Layer       [][]form.Field
+}
+
+type faceTick struct {
+	ID, Words string
+	On        bool
+}
+
+// dressable is a piece that a mat can be put on.
+type dressable struct{ ID, Name string }
+
+func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
+	if p.Result == nil {
+		return
+	}
+	for _, part := range p.Result.Parts {
+		if len(part.Places) == 0 || len(dress.Open(part.Pattern, part.Faces, dress.Outside)) > 0 {
+			p.Dressable = append(p.Dressable, dressable{part.ID, part.Name})
+		}
+	}
+	for n, d := range in.Mats {
+		i := slices.IndexFunc(p.Result.Parts, func(x design.Part) bool { return x.ID == d.Piece })
+		if i < 0 {
+			continue
+		}
+		part := p.Result.Parts[i]
+		at := func(path ...any) string { return fault.Path(append([]any{"mats", n}, path...)...) }
+		v := dressView{N: n, Piece: d.Piece, Name: part.Name, FacesName: at("faces"), Joined: d.Joined, Rectangle: d.Rectangle}
+		faces := f.Control(v.FacesName, "Faces", "", "")
+		v.FacesFault = faces.Fault
+		for k := range d.Faces {
+			if one := f.Control(at("faces", k), "", "", ""); one.Fault != "" {
+				v.FacesFault = one.Fault
+			}
+		}
+		shown := dress.Open(part.Pattern, part.Faces, d.Side)
+		for _, face := range part.Faces {
+			on := d.Covers(face.Name, face.Role)
+			if on && face.Role != pattern.Bend || slices.ContainsFunc(shown, func(o pattern.Face) bool { return o.Name == face.Name }) {
+				v.Faces = append(v.Faces, faceTick{face.Name, face.Plain(), on})
+			}
+		}
+		side := d.Side
+		if side == "" {
+			side = dress.Outside
+		}
+		v.Side = f.ChoiceField(at("side"), "On its", "", string(side), form.Plain("outside", "inside")...)
+		v.Count = f.ChoiceField(at("layers"), "Layers", "", fmt.Sprint(len(d.Layers)), form.Plain("1", "2", "3", "4")...)
+		for k, l := range d.Layers {
+			layer := func(part string) string { return at("layers", k, part) }
+			v.Layer = append(v.Layer, []form.Field{
+				f.Control(layer("name"), "Card or paper", "", l.Card.Name),
+				f.ThicknessField(layer("thickness"), "Thickness, mm", "", l.Card.Thickness),
+				f.LengthField(layer("border"), "Border", "left and right", l.Border.Across),
+				f.LengthField(layer("up"), "and", "above and below", l.Border.Up),
+				f.ChoiceField(layer("direction"), "Pattern", "", string(directionOf(l.Card)), directions()...),
+			})
+		}
+		p.Dressings = append(p.Dressings, v)
+	}
+}
+
+// readDressing reads the mats: those there are, one that is taken away and one
+// that is put on.
+func readDressing(f *form.Form, in *design.Inputs, now *design.Result) {
+	var mats []dress.Dressing
+	for n, d := range in.Mats {
+		if f.Posted.Get("mats.remove") == strconv.Itoa(n) {
+			continue
+		}
+		readMat(f, n, &d, in, now)
+		mats = append(mats, d)
+	}
+	if f.Posted.Has("mats.remove") { // the places of the others are new
+		for name := range f.Posted {
+			if strings.HasPrefix(name, "mats[") {
+				f.Posted.Del(name)
+			}
+		}
+	}
+	in.Mats = mats
+	if piece := f.Posted.Get("mats.add"); piece != "" {
+		i := slices.IndexFunc(now.Parts, func(p design.Part) bool { return p.ID == piece })
+		if i < 0 {
+			f.Fail(fault.New(fault.UnknownPiece, "mats.add", "This box has no such piece."))
+			return
+		}
+		faces := firstFaces(in, now.Parts[i], f.Posted.Get("mats.face"))
+		if len(faces) == 0 {
+			f.Fail(fault.New(fault.UnknownPlace, "mats.add", "Every face of the %s that shows has its mat.", strings.ToLower(now.Parts[i].Name)))
+			return
+		}
+		in.Mats = append(in.Mats, form.UsualMat(piece, faces, in.Units))
+		f.Posted.Del("mats.add")
+	}
+}
+
+// firstFaces are what a new mat goes on: the face asked for; else a lid's top,
+// or the walls of anything else, as far as they are bare.
+func firstFaces(in *design.Inputs, p design.Part, asked string) []string {
+	bare := func(role pattern.Role) []string {
+		var out []string
+		for _, face := range dress.Open(p.Pattern, p.Faces, dress.Outside) {
+			dressed := slices.ContainsFunc(in.Mats, func(d dress.Dressing) bool {
+				return d.Piece == p.ID && d.Side != dress.Inside && d.Covers(face.Name, face.Role)
+			})
+			if !dressed && (face.Role == role || face.Name == asked) && (asked == "" || face.Name == asked) {
+				out = append(out, face.Name)
+			}
+		}
+		return out
+	}
+	first, second := pattern.Wall, pattern.Panel
+	if p.Opens == "down" {
+		first, second = second, first
+	}
+	for _, role := range []pattern.Role{first, second, pattern.Flap} {
+		if faces := bare(role); len(faces) > 0 {
+			return faces
+		}
+	}
+	return nil
+}
+
+// readMat reads the nth mat. Faces that are the same as before leave it said as
+// it was.
+func readMat(f *form.Form, n int, d *dress.Dressing, in *design.Inputs, now *design.Result) {
+	at := func(path ...any) string { return fault.Path(append([]any{"mats", n}, path...)...) }
+	if f.Posted.Has(at("asked")) {
+		faces := f.Posted[at("faces")]
+		var before []string
+		for _, p := range now.Parts {
+			if p.ID != d.Piece {
+				continue
+			}
+			for _, face := range p.Faces {
+				if d.Covers(face.Name, face.Role) && (face.Role != pattern.Bend || slices.Contains(faces, face.Name)) {
+					before = append(before, face.Name)
+				}
+			}
+		}
+		switch {
+		case len(faces) == 0:
+			f.Fail(fault.New(fault.UnknownPlace, at("faces"), "Tick a face, or take the mat away."))
+		case !slices.Equal(sorted(faces), sorted(before)):
+			d.Faces, d.Where = slices.Clone(faces), ""
+		}
+		d.Joined, d.Rectangle = f.Posted.Get(at("joined")) != "", f.Posted.Get(at("rectangle")) != ""
+	}
+	switch side := dress.Side(f.Posted.Get(at("side"))); side {
+	case dress.Inside:
+		d.Side = side
+	case dress.Outside:
+		if d.Side == dress.Inside {
+			d.Side = ""
+		}
+	}
+	d.Layers = slices.Clone(d.Layers)
+	if want, err := strconv.Atoi(f.Posted.Get(at("layers"))); err == nil && want >= 1 && want <= dress.MostLayers {
+		for len(d.Layers) < want {
+			d.Layers = append(d.Layers, form.UsualLayer(len(d.Layers), in.Units))
+		}
+		d.Layers = d.Layers[:want]
+	}
+	for i := range d.Layers {
+		l, was := &d.Layers[i], d.Layers[i].Border
+		layer := func(part string) string { return at("layers", i, part) }
+		f.Text(layer("name"), &l.Card.Name)
+		f.LengthIn(layer("thickness"), measure.MM, &l.Card.Thickness)
+		f.Length(layer("border"), &l.Border.Across)
+		f.Length(layer("up"), &l.Border.Up)
+		if was.Across == was.Up && l.Border.Up == was.Up { // it follows
+			l.Border.Up = l.Border.Across
+			if f.OK() {
+				f.Posted.Del(layer("up"))
+			}
+		}
+		if v := paper.Direction(f.Posted.Get(layer("direction"))); slices.Contains(paper.Directions, v) {
+			l.Card.Direction = v
+		}
+	}
+}
+
+func sorted(all []string) []string {
+	out := slices.Clone(all)
+	slices.Sort(out)
+	return out
+}
