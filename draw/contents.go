@@ -70,7 +70,7 @@ func (p *Picture) names(a contents.Arrangement, things []contents.Thing) {
 		mid := pattern.Pt((s.X + s.Length/2).MM(), (s.Y + s.Width/2).MM())
 		// A letter is about half as wide as it is high.
 		size := min(19, s.Length.MM()/p.U/(float64(len([]rune(name)))*0.55), s.Width.MM()/p.U*0.7)
-		if name != "" && size >= 9 && s.Z == 0 {
+		if name != "" && size >= leastLabel && s.Z == 0 {
 			p.text(TextQuiet, mid.Add(pattern.Pt(0, size*p.U*0.35)), size, Middle, name)
 		}
 	}

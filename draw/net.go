@@ -53,6 +53,21 @@ func (n Net) TrueSize() *Picture {
 	p := &Picture{X: -1, Y: -1, Width: w + 2, Height: h + 2, U: 0.22, Title: n.Part.Name + ", true size"}
 	n.Plain = true
 	n.into(p)
+	// The numbers of its scores stand on the lines, and its name and size in the
+	// middle, so that a page found later says what it is.
+	list := recipe.Scores(n.Part, n.Fence, n.Tick)
+	for _, l := range list.Lines {
+		if l.Hand != recipe.Groove {
+			continue
+		}
+		at, angle := l.Path[0].Point.Add(pattern.Pt(1, 5)), 0.0
+		if l.Edge == "top" {
+			at = l.Path[0].Add(pattern.Pt(2, -0.8))
+		}
+		p.text(TextNumber, at, 3.2/p.U, Start, measure.Number(list.Read(l), n.Units, n.Tick)).Angle = angle
+	}
+	size := measure.Number(n.Part.Pattern.Width, n.Units, n.Tick) + " × " + measure.Label(n.Part.Pattern.Height, n.Units, n.Tick)
+	p.text(TextQuiet, pattern.Pt(w/2, h/2), 3.2/p.U, Middle, n.Part.Name+", "+size)
 	return p
 }
 
@@ -217,7 +232,7 @@ func (n Net) names(p *Picture) {
 		// A letter is about half as wide as it is high.
 		size := min(20, along/p.U/(0.55*float64(len(name)+1)), min(along, up)/p.U*0.8)
 		// Small faces and triangles go without.
-		if size < 9 || f.Area() < 0.7*along*up {
+		if size < leastLabel || f.Area() < 0.7*along*up {
 			continue
 		}
 		mid := frame.At(along/2, up/2)
@@ -300,6 +315,9 @@ func (t *tiers) place(at float64, text string) float64 {
 	t[best] = at + half + 6
 	return float64(best) * numberSize
 }
+
+// Outline draws what comes out of a blank.
+func (p *Picture) Outline(points []pattern.Point) { p.polygon(Cut, points...) }
 
 // BlankOf draws an uncut blank or mat of w × h mm.
 func BlankOf(name string, w, h float64) *Picture {

@@ -64,7 +64,7 @@ func Files(r *design.Result, to Format, o Options) ([]File, error) {
 	switch to {
 	case PDF:
 		var b bytes.Buffer
-		err := pdf.Write(&b, r, o.Paper)
+		err := pdf.Write(&b, r, pdf.Print{Paper: o.Paper, Mirror: o.Mirror, Templates: o.Packed})
 		return one("project", b.Bytes(), err)
 	case Lists:
 		text, err := CSV(r)

@@ -1,79 +1,133 @@
 package pdf
 
 import (
+	"cmp"
 	"fmt"
 	"io"
+	"slices"
 	"strings"
+	"time"
 
 	"brevium/core/design"
 	"brevium/core/inspect"
 	"brevium/core/measure"
 	"brevium/core/recipe"
+	"brevium/core/style"
 	"brevium/draw"
 )
 
 const margin = 14.0
 
+// Print is what is printed of a design.
+type Print struct {
+	Paper Paper
+	// Date and Address, when set, stand at the foot of every page.
+	Date    time.Time
+	Address string
+	// Large sets the words of the project sheet larger, for a table of students.
+	Large bool
+	// Slips prints only small sheets of instructions, several to a page, one to
+	// go into each box.
+	Slips bool
+	// Templates prints only the true-size templates; Mirror prints them for the
+	// back of the card.
+	Templates, Mirror bool
+}
+
 // writer lays text and pictures down the pages.
 type writer struct {
 	*canvas
-	r     *design.Result
-	model *draw.Model
-	y     float64
+	print        Print
+	r            *design.Result
+	model        *draw.Model // as one looks into it
+	shut         *draw.Model
+	y            float64
+	scale        float64 // of the words
+	left, bottom float64 // the column that is written into, and where it ends
+	columnWide   float64
 }
 
-// Write writes the project sheet and the templates of a design.
-func Write(out io.Writer, r *design.Result, paper Paper) error {
+// Write writes the project sheet and the templates of a design, or what Print
+// asks for of them.
+func Write(out io.Writer, r *design.Result, print Print) error {
 	parts, folded := r.Pieces()
-	w := &writer{canvas: newCanvas(paper, r.Inputs.Name), r: r, model: draw.NewModel(parts, folded, r.Mats, r.Shown())}
-	w.page()
-	if err := w.front(); err != nil {
-		return err
+	w := &writer{
+		canvas: newCanvas(print.Paper, r.Inputs.Name), print: print, r: r, scale: 1,
+		model: draw.NewModel(parts, folded, r.Mats, r.Shown()), shut: draw.NewModel(parts, folded, r.Mats, style.Finished),
 	}
-	if err := w.steps(); err != nil {
-		return err
+	w.AliasNbPages(allPages)
+	if print.Large {
+		w.scale = 1.35
 	}
-	for _, p := range r.Parts {
-		w.template(p)
+	w.column(margin, print.Paper.Width-2*margin, print.Paper.Height-margin-4)
+	switch {
+	case print.Slips:
+		if err := w.slips(); err != nil {
+			return err
+		}
+		return w.Output(out)
+	case !print.Templates:
+		w.page()
+		for _, part := range []func() error{w.front, w.pieces, w.sheets, w.steps} {
+			if err := part(); err != nil {
+				return err
+			}
+		}
 	}
+	w.templates()
 	return w.Output(out)
 }
 
 // mind is what a finding is led by.
 var mind = map[inspect.Verdict]string{inspect.Fail: "Do not cut yet: ", inspect.Warn: "Mind: "}
 
+// allPages stands for the number of pages until it is known.
+const allPages = "{nb}"
+
+// column sets where words are written: from left, so wide, down to bottom.
+func (w *writer) column(left, wide, bottom float64) {
+	w.left, w.columnWide, w.bottom = left, wide, bottom
+}
+
 func (w *writer) page() {
 	w.AddPage()
 	w.y = margin
 	w.ink()
 	w.SetFont(family, "", 8)
-	w.SetXY(margin, w.paper.Height-10)
-	w.CellFormat(w.wide(), 4, fmt.Sprintf("%s · page %d", w.r.Inputs.Name, w.PageNo()), "", 0, "R", false, 0, "")
+	foot := []string{cmp.Or(w.r.Inputs.Name, w.r.Style.Name), fmt.Sprintf("page %d of %s", w.PageNo(), allPages)}
+	if !w.print.Date.IsZero() {
+		foot = append(foot, w.print.Date.Format("2 January 2006"))
+	}
+	if w.print.Address != "" {
+		foot = append(foot, w.print.Address)
+	}
+	w.Text(margin, w.paper.Height-6.5, strings.Join(foot, " · "))
 }
 
-func (w *writer) wide() float64 { return w.paper.Width - 2*margin }
+func (w *writer) wide() float64 { return w.columnWide }
 
 func (w *writer) ink() {
 	w.SetTextColor(43, 37, 48)
 	w.SetDrawColor(43, 37, 48)
 	w.SetLineWidth(0.2)
+	w.SetDashPattern(nil, 0)
 }
 
 // room starts a new page when less than need mm are left.
 func (w *writer) room(need float64) {
-	if w.y+need > w.paper.Height-margin-2 {
+	if w.y+need > w.bottom {
 		w.page()
 	}
 }
 
 func (w *writer) heading(text string) {
-	w.room(16)
+	w.room(22)
 	w.y += 3
 	w.ink()
-	w.SetFont(family, "B", 13)
-	w.SetXY(margin, w.y)
-	w.CellFormat(w.wide(), 6, text, "B", 0, "L", false, 0, "")
-	w.y += 8
+	w.SetFont(family, "B", 13*w.scale)
+	w.SetXY(w.left, w.y)
+	w.CellFormat(w.wide(), 6*w.scale, text, "B", 0, "L", false, 0, "")
+	w.y += 8 * w.scale
 }
 
 // para writes a paragraph in a column and moves down.
@@ -82,6 +136,7 @@ func (w *writer) para(x, width, size float64, bold bool, text string) {
 	if bold {
 		weight = "B"
 	}
+	size *= w.scale
 	w.ink()
 	w.SetFont(family, weight, size)
 	line := size * 0.46
@@ -92,117 +147,176 @@ func (w *writer) para(x, width, size float64, bold bool, text string) {
 	w.y += float64(n)*line + 0.8
 }
 
+// say is para over the whole column.
+func (w *writer) say(size float64, bold bool, text string) {
+	w.para(w.left, w.wide(), size, bold, text)
+}
+
 func (w *writer) both(l measure.Length) string {
 	in := w.r.Inputs
 	return measure.Label(l, in.Units, in.Tools.Tick) + " (" + measure.Beside(l, in.Units) + ")"
 }
 
-func (w *writer) bothList(all []measure.Length) string {
-	var out []string
-	for _, l := range all {
-		out = append(out, w.both(l))
-	}
-	return strings.Join(out, ",  ")
-}
-
-// front is what to cut, the scores and the supplies.
+// front says what box it is, how it looks shut and open, what is to be minded,
+// what it is cut from and what else it takes.
 func (w *writer) front() error {
 	r := w.r
-	w.para(margin, w.wide(), 22, true, r.Inputs.Name)
+	const pictures = 62.0
+	w.para(w.left, w.wide(), 22, true, r.Inputs.Name)
+	top, words := w.y, w.wide()-pictures-6
 	about := r.Style.Name + ". " + r.Style.About + "."
 	if f := r.Filling(); f != "" {
 		about += " For " + f + "."
 	}
-	w.para(margin, w.wide()-75, 11, false, about)
-	w.para(
-		margin,
-		w.wide()-75,
-		11,
-		false,
-		fmt.Sprintf("Makes %d. About %.0f minutes for one, %.0f for all.", r.Inputs.Copies, r.One, r.All),
-	)
-	e := r.Inside
-	w.para(margin, w.wide()-75, 11, false, fmt.Sprintf("Inside %s × %s × %s.", w.plain(e.Length), w.plain(e.Width), w.plain(e.Height)))
-	picture, err := w.model.Picture(r.Style.Name, float64(len(w.model.Stages)))
-	if err != nil {
-		return err
+	w.para(w.left, words, 11, false, about)
+	w.para(w.left, words, 11, false, fmt.Sprintf("Makes %d. About %.0f minutes for one, %.0f for all.", r.Inputs.Copies, r.One, r.All))
+	w.para(w.left, words, 11, false, "Inside "+w.extent(r.Inside, measure.Down)+".")
+	w.para(w.left, words, 11, false, "Outside "+w.extent(r.Outside, measure.Up)+".")
+	for _, a := range r.Fits {
+		text := fmt.Sprintf("%s: %s, a gap of %s.", a.Pair.What(), a.Verdict, measure.Label(a.Gap, measure.MM, measure.Hundredth))
+		if shows := a.Pair.InnerDepth - a.Pair.OuterDepth; a.Pair.Kind.Closes && shows > 0 && a.Pair.Axis == "length" {
+			text += fmt.Sprintf(" %s of the %s show below it.", w.both(shows), strings.ToLower(a.Pair.InnerName))
+		}
+		w.para(w.left, words, 11, false, text)
 	}
-	w.fit(picture, w.paper.Width-margin-70, margin+10, 70, 52)
-	w.y = max(w.y, margin+64)
+	for i, m := range []*draw.Model{w.shut, w.model} {
+		picture, err := m.Picture(r.Style.Name, float64(len(m.Stages)))
+		if err != nil {
+			return err
+		}
+		w.fit(picture, w.left+words+6, top+float64(i)*46, pictures, 44)
+	}
+	w.y = max(w.y, top+94)
 	for _, c := range r.Checks {
 		if c.Verdict != inspect.OK {
-			w.para(margin, w.wide(), 11, true, mind[c.Verdict]+c.Text)
+			w.say(11, true, mind[c.Verdict]+c.Text)
 		}
 	}
 	w.heading("What to cut")
 	for _, p := range r.Parts {
-		w.para(
-			margin,
-			w.wide(),
-			11,
-			false,
-			fmt.Sprintf(
-				"%d × %s blank: %s × %s, %s",
-				r.Inputs.Copies*p.Copies(),
-				strings.ToLower(p.Name),
-				w.both(p.Pattern.Width),
-				w.both(p.Pattern.Height),
-				p.Card.Name,
-			),
-		)
+		w.say(11, false, fmt.Sprintf("%d × %s blank: %s × %s, %s", r.Inputs.Copies*p.Copies(), strings.ToLower(p.Name),
+			w.both(p.Pattern.Width), w.both(p.Pattern.Height), p.Card.Name))
 	}
-	for _, m := range r.Mats {
-		w.para(
-			margin,
-			w.wide(),
-			10,
-			false,
-			fmt.Sprintf(
-				"%d × mat for the %s's %s: %s × %s, %s",
-				r.Inputs.Copies,
-				m.Piece,
-				m.Words,
-				w.both(m.Width),
-				w.both(m.Height),
-				m.Card.Name,
-			),
-		)
-	}
-	w.heading("Scores, read off the board")
-	for i, list := range r.Scores {
-		w.para(margin, w.wide(), 11, true, list.Name)
-		for n, pass := range list.Passes {
-			against := pass.Against()
-			lead := strings.ToUpper(against[:1]) + against[1:] + " against the fence: "
-			if n > 0 {
-				lead = "Turn a quarter, " + against + " against the fence: "
-			}
-			if pass.Shim > 0 {
-				lead = strings.Replace(lead, "fence", "fence with a shim of "+w.both(pass.Shim), 1)
-			}
-			w.para(margin+4, w.wide()-4, 11, false, lead+w.bothList(pass.At))
-		}
-		for _, line := range list.ShortLines(r.Telling()) {
-			w.para(margin+4, w.wide()-4, 10, false, "Stops short: "+line)
-		}
-		if m := r.Parts[i].Measuring; m != "" {
-			w.para(margin+4, w.wide()-4, 10, false, m)
-		}
+	for _, s := range recipe.MatSets(r.Mats) {
+		w.say(11, false, fmt.Sprintf("%d × mat, layer %d, for the %s: %s × %s, %s", r.Inputs.Copies*s.Count, s.Mat.Layer, s.Where(),
+			w.both(s.Mat.Width), w.both(s.Mat.Height), s.Mat.Card.Name))
 	}
 	w.heading("Supplies")
 	for _, s := range r.Supplies {
-		w.para(margin, w.wide(), 11, false, s.Text)
+		w.say(11, false, s.Text)
 	}
 	w.heading("Take care")
 	for _, c := range recipe.Cautions(len(r.Inputs.Things) > 0) {
-		w.para(margin, w.wide(), 10, false, c)
+		w.say(10, false, c)
 	}
 	return nil
 }
 
-func (w *writer) plain(l measure.Length) string {
+func (w *writer) extent(e style.Extent, round func(measure.Length, measure.Tick) measure.Length) string {
+	tick := w.r.Inputs.Tools.Tick
+	return fmt.Sprintf("%s × %s × %s", w.both(round(e.Length, tick)), w.both(round(e.Width, tick)), w.both(round(e.Height, tick)))
+}
+
+// pieces shows each piece flat with its numbers, its score card to be read
+// from a metre, and its cuts in words.
+func (w *writer) pieces() error {
+	for i, p := range w.r.Parts {
+		w.room(180)
+		w.heading(fmt.Sprintf("%s: %s × %s", p.Name, w.both(p.Pattern.Width), w.both(p.Pattern.Height)))
+		net := w.net(p)
+		high := min(118, w.bottom-w.y-40)
+		w.fit(net.Picture(), w.left, w.y, w.wide(), high)
+		w.y += high + 2
+		w.scoreCard(p, w.r.Scores[i])
+		cuts := w.r.Scores[i].Cuts(w.r.Telling())
+		if len(cuts) > 0 {
+			w.say(11, true, "Cut, outside up")
+		}
+		for n, c := range cuts {
+			w.para(w.left+4, w.wide()-4, 10.5, false, fmt.Sprintf("%d  %s", n+1, c.Text))
+		}
+	}
+	return nil
+}
+
+func (w *writer) net(p design.Part) draw.Net {
 	in := w.r.Inputs
-	return measure.Label(measure.Down(l, in.Tools.Tick), in.Units, in.Tools.Tick)
+	return draw.Net{Part: p.Part, Mats: w.r.Mats, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
+}
+
+// scoreCard writes the numbers of a piece as they are read off the board,
+// large, the other unit small behind them.
+func (w *writer) scoreCard(p design.Part, list recipe.ScoreList) {
+	const size, line = 30.0, 14.0
+	for n, pass := range list.Passes {
+		lead := pass.Against() + " on the fence"
+		if n > 0 {
+			lead = "turn a quarter; " + lead
+		}
+		if pass.Shim > 0 {
+			lead += ", held off it by a shim of " + w.both(pass.Shim)
+		}
+		w.room(line + 8)
+		w.say(11, true, strings.ToUpper(lead[:1])+lead[1:])
+		x := w.left + 4
+		for _, l := range pass.At {
+			in := w.r.Inputs
+			number, beside := measure.Number(l, in.Units, in.Tools.Tick), measure.Beside(l, in.Units)
+			need := w.bigWidth(number, size) + 4 + w.GetStringWidth(beside) + 12
+			if x+need > w.left+w.wide() {
+				x = w.left + 4
+				w.y += line
+				w.room(line)
+			}
+			x = w.big(x, w.y+11, size, number) + 2
+			w.SetFont(family, "", 9*w.scale)
+			w.Text(x, w.y+11, beside)
+			x += w.GetStringWidth(beside) + 10
+		}
+		w.y += line + 1
+	}
+	for _, text := range list.ShortLines(w.r.Telling()) {
+		w.para(w.left+4, w.wide()-4, 10, false, "Stops short: "+text)
+	}
+	if p.Measuring != "" {
+		w.para(w.left+4, w.wide()-4, 10, false, p.Measuring)
+	}
+}
+
+// sheets shows every sheet with its cuts, numbered, and says what comes off.
+func (w *writer) sheets() error {
+	in := w.r.Inputs
+	for _, s := range w.r.Stocks {
+		for n, l := range s.Layout.Sheets {
+			if n > 0 && l.Alike(s.Layout.Sheets[n-1]) {
+				continue
+			}
+			same := 1
+			for n+same < len(s.Layout.Sheets) && l.Alike(s.Layout.Sheets[n+same]) {
+				same++
+			}
+			w.room(160)
+			title := fmt.Sprintf("Sheet %d: %s, %s", n+1, s.Card.Name, l.Sheet.Name)
+			if same > 1 {
+				title = fmt.Sprintf("Sheets %d to %d, alike: %s, %s", n+1, n+same, s.Card.Name, l.Sheet.Name)
+			}
+			w.heading(title)
+			name := func(n int) string { return strings.ToLower(w.r.PieceName(s.Job.Pieces[n].Name)) }
+			high := min(150, w.bottom-w.y-30)
+			sheet := draw.Sheet{Laid: l, Direction: s.Card.Direction, Units: in.Units, Tick: in.Tools.Tick, Label: func(n int) draw.PieceLabel {
+				return draw.PieceLabel{Name: w.r.PieceName(s.Job.Pieces[n].Name), Gives: w.r.OutlinesOf(s.Job.Pieces[n].Name)}
+			}}
+			w.fit(sheet.Picture(), w.left, w.y, w.wide(), high)
+			w.y += high + 2
+			for _, text := range sheet.Names() {
+				w.para(w.left+4, w.wide()-4, 10, false, text)
+			}
+			for i, text := range l.Words(name, w.r.Show) {
+				w.para(w.left+4, w.wide()-4, 10, false, fmt.Sprintf("%d  %s", i+1, text))
+			}
+		}
+	}
+	return nil
 }
 
 // stepPicture is the small picture beside a step, or nil.
@@ -212,55 +326,56 @@ func (w *writer) stepPicture(s recipe.Step) (*draw.Picture, error) {
 			return draw.BlankOf("mat", m.Width.MM(), m.Height.MM()), nil
 		}
 	}
-	for _, p := range w.r.Parts {
-		if p.ID != s.Piece {
-			continue
-		}
-		net := draw.Net{Part: p.Part, Fence: w.r.Inputs.Tools.Fence, Units: w.r.Inputs.Units, Tick: w.r.Inputs.Tools.Tick, Plain: true}
-		switch s.Kind {
-		case recipe.Cut:
-			return draw.BlankOf(p.Name, p.Pattern.Width.MM(), p.Pattern.Height.MM()), nil
-		case recipe.Score, recipe.Remove:
-			return net.Picture(), nil
-		case recipe.Decorate:
-			net.Mats = w.r.Mats
-			return net.Picture(), nil
-		case recipe.Fold:
-			one := w.model.Piece(p.ID)
-			return one.Picture(p.Name, float64(len(one.Stages))*0.55)
-		case recipe.Glue:
-			one := w.model.Piece(p.ID)
-			return one.Picture(p.Name, float64(len(one.Stages)))
-		}
+	i := slices.IndexFunc(w.r.Parts, func(p design.Part) bool { return p.ID == s.Piece })
+	if i < 0 {
+		return w.model.Picture(w.r.Style.Name, float64(len(w.model.Stages)))
 	}
-	return w.model.Picture(w.r.Style.Name, float64(len(w.model.Stages)))
+	p := w.r.Parts[i]
+	net := w.net(p)
+	net.Plain, net.Mats = true, nil
+	switch s.Kind {
+	case recipe.Cut:
+		return draw.BlankOf(p.Name, p.Pattern.Width.MM(), p.Pattern.Height.MM()), nil
+	case recipe.Decorate:
+		net.Mats = w.r.Mats
+	case recipe.Fold:
+		one := w.model.Piece(p.ID)
+		return one.Picture(p.Name, float64(len(one.Stages))*0.55)
+	case recipe.Glue:
+		one := w.model.Piece(p.ID)
+		return one.Picture(p.Name, float64(len(one.Stages)))
+	}
+	return net.Picture(), nil
 }
 
 func (w *writer) steps() error {
 	w.page()
 	w.heading("Steps")
-	const high, wide = 27.0, 36.0
+	const high, wide = 24.0, 34.0
+	x := w.left + wide + 11
 	for _, s := range w.r.Steps {
 		w.room(high + 2)
-		top := w.y
+		top, page := w.y, w.PageNo()
 		p, err := w.stepPicture(s)
 		if err != nil {
 			return err
 		}
-		w.fit(p, margin, top, wide, high)
+		w.fit(p, w.left, top, wide, high)
 		w.ink()
-		w.SetDrawColor(43, 37, 48)
-		w.SetDashPattern(nil, 0)
-		w.Rect(margin+wide+4, top+1, 4, 4, "D")
-		w.para(
-			margin+wide+11,
-			w.wide()-wide-11,
-			11,
-			true,
-			fmt.Sprintf("%d  %s", s.N, strings.ToUpper(string(s.Kind)[:1])+string(s.Kind)[1:]),
-		)
-		w.para(margin+wide+11, w.wide()-wide-11, 10.5, false, s.Text)
-		w.y = max(w.y, top+high+2)
+		w.Rect(w.left+wide+4, top+1, 4, 4, "D")
+		w.para(x, w.wide()-wide-11, 11, true, fmt.Sprintf("%d  %s", s.N, strings.ToUpper(string(s.Kind)[:1])+string(s.Kind)[1:]))
+		if len(s.List) > 0 {
+			w.para(x, w.wide()-wide-11, 10.5, false, s.List[0])
+			for _, line := range s.List[1:] {
+				w.para(x+3, w.wide()-wide-14, 10.5, false, "– "+line)
+			}
+		} else {
+			w.para(x, w.wide()-wide-11, 10.5, false, s.Text)
+		}
+		if w.PageNo() == page {
+			w.y = max(w.y, top+high)
+		}
+		w.y += 2
 	}
 	return nil
 }

@@ -1,10 +1,17 @@
 package pdf
 
 import (
+	"context"
 	"fmt"
 	"math"
+	"strings"
 
 	"brevium/core/design"
+	"brevium/core/layout"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/pattern"
+	"brevium/core/recipe"
 	"brevium/draw"
 )
 
@@ -28,38 +35,161 @@ func (p Paper) Tiles(w, h float64) (across, down int) {
 // tile is the area of one page that carries the drawing.
 func (p Paper) tile() (w, h float64) { return p.Width - 2*border, p.Height - 2*border - foot }
 
-// template draws a piece at true size over as many pages as it takes, with
-// marks to join them and a rule to check the printer by.
-func (w *writer) template(p design.Part) {
-	picture := draw.Net{Part: p.Part}.TrueSize()
-	width, height := p.Pattern.Width.MM(), p.Pattern.Height.MM()
-	across, down := w.paper.Tiles(width, height)
+// templates draws every piece and mat at true size: those that go on one page
+// packed together, the others over as many pages as they take, turned where
+// that saves some.
+func (w *writer) templates() {
+	var small []pattern.Blank
+	drawings := map[string]template{}
+	tw, th := w.paper.tile()
+	for _, p := range w.r.Parts {
+		t := w.templateOf(p)
+		drawings[p.ID] = t
+		if fits := min(t.wide, t.high)+2*clear <= min(tw, th) && max(t.wide, t.high)+2*clear <= max(tw, th); fits {
+			small = append(small, pattern.Blank{ID: p.ID, Name: p.Name, Width: measure.FromMM(t.wide), Height: measure.FromMM(t.high)})
+			continue
+		}
+		w.tiled(t)
+	}
+	for _, s := range recipe.MatSets(w.r.Mats) {
+		wide, high := s.Mat.Width.MM(), s.Mat.Height.MM()
+		picture := draw.BlankOf(s.Where(), wide, high)
+		picture.X, picture.Y, picture.Width, picture.Height = 0, 0, wide, high
+		for _, g := range s.Blank.Gives {
+			picture.Outline(g.Outline)
+		}
+		t := template{name: fmt.Sprintf("%d × mat, %s, layer %d", s.Count, s.Where(), s.Mat.Layer), picture: picture, wide: wide, high: high}
+		drawings[s.Mat.ID] = t
+		if min(wide, high)+2*clear > min(tw, th) || max(wide, high)+2*clear > max(tw, th) {
+			w.tiled(t)
+			continue
+		}
+		small = append(small, pattern.Blank{ID: s.Mat.ID, Name: t.name, Width: s.Mat.Width, Height: s.Mat.Height})
+	}
+	w.packed(small, drawings)
+}
+
+// clear is what is left free round a template that shares a page, in mm.
+const clear = 4.0
+
+// template is one drawing of true size.
+type template struct {
+	name       string
+	picture    *draw.Picture
+	wide, high float64
+}
+
+func (w *writer) templateOf(p design.Part) template {
+	part := p.Part
+	if w.print.Mirror {
+		part.Pattern = part.Pattern.Mirrored()
+	}
+	net := draw.Net{Part: part, Fence: w.r.Inputs.Tools.Fence, Units: w.r.Inputs.Units, Tick: w.r.Inputs.Tools.Tick}
+	return template{p.Name, net.TrueSize(), p.Pattern.Width.MM(), p.Pattern.Height.MM()}
+}
+
+// packed lays templates on as few pages as they take.
+func (w *writer) packed(blanks []pattern.Blank, drawings map[string]template) {
+	if len(blanks) == 0 {
+		return
+	}
+	tw, th := w.paper.tile()
+	job := &layout.Job{Sheets: []paper.Sheet{{Name: "page", Width: measure.FromMM(tw), Height: measure.FromMM(th), Count: paper.Unlimited}}, Trimmer: measure.Max}
+	for _, b := range blanks {
+		job.Pieces = append(job.Pieces, layout.Piece{Name: b.ID, Width: b.Width + measure.FromMM(2*clear), Height: b.Height + measure.FromMM(2*clear), Copies: 1, Turn: true})
+	}
+	laid, err := layout.Solve(context.Background(), job, layout.Effort{Rounds: 1, Steps: 60})
+	if err != nil { // one to a page, then
+		for _, b := range blanks {
+			w.tiled(drawings[b.ID])
+		}
+		return
+	}
+	for _, sheet := range laid.Sheets {
+		w.page()
+		var names []string
+		for _, pl := range sheet.Placed {
+			t := drawings[job.Pieces[pl.Piece].Name]
+			names = append(names, t.name)
+			x, y := border+pl.X.MM()+clear, border+pl.Y.MM()+clear
+			if pl.Turned { // a quarter with the clock
+				w.TransformBegin()
+				w.TransformRotate(-90, x, y)
+				w.at(t.picture, x, y-t.high, 1)
+				w.TransformEnd()
+				continue
+			}
+			w.at(t.picture, x, y, 1)
+		}
+		w.over(strings.Join(names, "; "), "")
+		w.rule(border, w.paper.Height-border-6)
+	}
+}
+
+// over is the line over a template: what it is and how it is printed.
+func (w *writer) over(what, part string) {
+	tw, _ := w.paper.tile()
+	w.ink()
+	w.SetFont(family, "", 9)
+	side := ""
+	if w.print.Mirror {
+		side = ", mirrored for the back of the card"
+	}
+	text := fmt.Sprintf("%s, true size%s: print at 100 %%, no scaling.%s", what, side, part)
+	w.SetXY(border, 5)
+	w.MultiCell(tw, 4, text, "", "L", false)
+}
+
+// tiled draws a template over several pages, with marks to join them, lying or
+// upright as takes fewer.
+func (w *writer) tiled(t template) {
+	across, down := w.paper.Tiles(t.wide, t.high)
+	a, d := w.paper.Tiles(t.high, t.wide)
+	turned := a*d < across*down
+	if turned {
+		across, down = a, d
+	}
 	tw, th := w.paper.tile()
 	for row := range down {
 		for col := range across {
 			w.page()
 			ox, oy := float64(col)*(tw-overlap), float64(row)*(th-overlap)
 			w.ClipRect(border, border, tw, th, false)
-			w.at(picture, border-ox, border-oy, 1)
+			if turned {
+				w.TransformBegin()
+				w.TransformRotate(-90, border-ox, border-oy)
+				w.at(t.picture, border-ox, border-oy-t.high, 1)
+				w.TransformEnd()
+			} else {
+				w.at(t.picture, border-ox, border-oy, 1)
+			}
 			w.ClipEnd()
 			w.marks(tw, th, row, col, down, across)
-			w.ink()
-			w.SetFont(family, "", 10)
-			w.SetXY(border, 6)
-			w.CellFormat(
-				tw,
-				5,
-				fmt.Sprintf("%s, true size: print at 100 %%, no scaling. Part %c%d of %d.", p.Name, 'A'+row, col+1, across*down),
-				"",
-				0,
-				"L",
-				false,
-				0,
-				"",
-			)
+			part := ""
+			if across*down > 1 {
+				part = fmt.Sprintf(" Part %c%d of %d: cut along a dashed line and lay it on the line of the same name.%s", 'A'+row, col+1, across*down, tileMap(row, col, down, across))
+			}
+			w.over(t.name, part)
 			w.rule(border, w.paper.Height-border-6)
 		}
 	}
+}
+
+// tileMap writes how the pages lie beside each other, this one in brackets.
+func tileMap(row, col, down, across int) string {
+	var rows []string
+	for r := range down {
+		var names []string
+		for c := range across {
+			name := fmt.Sprintf("%c%d", 'A'+r, c+1)
+			if r == row && c == col {
+				name = "[" + name + "]"
+			}
+			names = append(names, name)
+		}
+		rows = append(rows, strings.Join(names, " "))
+	}
+	return " Pages: " + strings.Join(rows, " / ") + "."
 }
 
 // marks draws the corners of the tile and, where a neighbour follows, the

@@ -100,7 +100,7 @@ func whole(in design.Inputs) error {
 		}
 	}
 	var out bytes.Buffer
-	if err := pdf.Write(&out, r, pdf.A4); err != nil {
+	if err := pdf.Write(&out, r, pdf.Print{Paper: pdf.A4}); err != nil {
 		return fmt.Errorf("printed: %w", err)
 	}
 	_, err = io.Copy(io.Discard, &out)

@@ -5,6 +5,7 @@ import (
 	"net/http"
 	"slices"
 	"strings"
+	"time"
 
 	"github.com/labstack/echo/v5"
 
@@ -85,6 +86,15 @@ func (s *room) export(c *echo.Context) error {
 	return page.Download(c, b.Name+"-"+string(to), ".zip", "application/zip", text)
 }
 
+// printOf is what a page asks to be printed.
+func printOf(c *echo.Context, b store.Box) pdf.Print {
+	q := c.QueryParams()
+	return pdf.Print{
+		Paper: paperOf(c), Date: time.Now(), Address: c.Scheme() + "://" + c.Request().Host + page.StopURL(b.ID, "making"),
+		Large: q.Has("large"), Slips: q.Has("slips"), Templates: q.Has("templates"), Mirror: q.Has("mirror"),
+	}
+}
+
 // pieceSVG gives one piece by itself.
 func (s *room) pieceSVG(c *echo.Context) error {
 	b, r, err := s.result(c)
@@ -114,7 +124,7 @@ func (s *room) sheetPDF(c *echo.Context) error {
 		return err
 	}
 	var out bytes.Buffer
-	if err := pdf.Write(&out, r, paperOf(c)); err != nil {
+	if err := pdf.Write(&out, r, printOf(c, b)); err != nil {
 		return err
 	}
 	return page.Download(c, b.Name, ".pdf", "application/pdf", out.Bytes())

@@ -15,6 +15,7 @@ import (
 	"brevium/core/style"
 	"brevium/draw"
 	"brevium/draw/export"
+	"brevium/draw/pdf"
 	"brevium/web/page"
 )
 
@@ -98,6 +99,7 @@ var does = map[fit.Verdict]string{
 type sheetView struct {
 	Title   string
 	Picture template.HTML
+	Names   []string // of pieces too small for theirs
 	Cuts    []string
 }
 
@@ -113,20 +115,20 @@ func (p *workPage) SheetViews() []sheetView {
 				n++
 			}
 			l := sheets[i]
+			sheet := draw.Sheet{
+				Laid:      l,
+				Label:     func(n int) draw.PieceLabel { return pieceLabel(r, s.Job.Pieces[n].Name) },
+				Key:       func(n int) string { return "- " + page.WhereOf(0, s.Job.Pieces[l.Placed[n].Piece].Name) },
+				Direction: s.Card.Direction,
+				Units:     p.Units,
+				Tick:      p.Box.Inputs.Tools.Tick,
+			}
 			v := sheetView{
-				Title: fmt.Sprintf("%s, %s of %d (%s)", s.Card.Name, page.Span(i+1, i+n), len(sheets), l.Sheet.Name),
-				Picture: page.SVG(draw.Sheet{
-					Laid:      l,
-					Label:     func(n int) draw.PieceLabel { return pieceLabel(r, s.Job.Pieces[n].Name) },
-					Key:       func(n int) string { return "- " + page.WhereOf(0, s.Job.Pieces[l.Placed[n].Piece].Name) },
-					Direction: s.Card.Direction,
-					Units:     p.Units,
-					Tick:      p.Box.Inputs.Tools.Tick,
-				}.Picture()),
+				Title:   fmt.Sprintf("%s, %s of %d (%s)", s.Card.Name, page.Span(i+1, i+n), len(sheets), l.Sheet.Name),
+				Picture: page.SVG(sheet.Picture()),
+				Names:   sheet.Names(),
 			}
-			for _, c := range l.Cuts {
-				v.Cuts = append(v.Cuts, r.Show(c.At))
-			}
+			v.Cuts = l.Words(func(n int) string { return strings.ToLower(r.PieceName(s.Job.Pieces[n].Name)) }, r.Show)
 			out = append(out, v)
 			i += n
 		}
@@ -228,6 +230,9 @@ func (p *workPage) Cautions() []string { return recipe.Cautions(len(p.Box.Inputs
 
 // MatSets are the mats to cut, alike ones together.
 func (p *workPage) MatSets() []recipe.MatSet { return recipe.MatSets(p.Result.Mats) }
+
+// Papers are those that are printed on.
+func (p *workPage) Papers() []string { return []string{pdf.A4.Name, pdf.Letter.Name} }
 
 // MachineFormats are the files that hold flat pieces.
 func (p *workPage) MachineFormats() []export.Format { return []export.Format{export.SVG, export.DXF} }

@@ -1,0 +1,57 @@
+package pattern
+
+// Mirrored is the piece as it is drawn from its inside: left and right changed
+// over, everything else as it was. It is for drawing; it folds the other way.
+func (p *Pattern) Mirrored() *Pattern {
+	w := p.Width.MM()
+	flip := func(q Point) Point { return Point{w - q.X, q.Y} }
+	segment := func(s Segment) Segment { return Segment{flip(s.A), flip(s.B)} }
+	loop := func(l Loop) Loop {
+		n := len(l)
+		out := make(Loop, n)
+		for i := range l { // the other way round, so that it stays clockwise
+			out[i] = Vertex{flip(l[n-1-i].Point), l[(2*n-2-i)%n].Bulge}
+		}
+		return out
+	}
+	polygon := func(points []Point) []Point {
+		out := make([]Point, len(points))
+		for i, q := range points {
+			out[len(points)-1-i] = flip(q)
+		}
+		return out
+	}
+	out := *p
+	out.Outline, out.Holes, out.Openings, out.Creases, out.Slits, out.Glue, out.Marks = loop(p.Outline), nil, nil, nil, nil, nil, nil
+	out.Scores = Scores{Horizontal: p.Scores.Horizontal}
+	for i := range p.Scores.Vertical {
+		out.Scores.Vertical = append(out.Scores.Vertical, p.Width-p.Scores.Vertical[len(p.Scores.Vertical)-1-i])
+	}
+	for _, s := range p.Scores.Part {
+		out.Scores.Part = append(out.Scores.Part, segment(s))
+	}
+	for _, h := range p.Holes {
+		out.Holes = append(out.Holes, loop(h))
+	}
+	for _, o := range p.Openings {
+		o.Loop = loop(o.Loop)
+		out.Openings = append(out.Openings, o)
+	}
+	for _, c := range p.Creases {
+		c.Segment = segment(c.Segment)
+		out.Creases = append(out.Creases, c)
+	}
+	for _, s := range p.Slits {
+		out.Slits = append(out.Slits, segment(s))
+	}
+	for _, g := range p.Glue {
+		g.Area = polygon(g.Area)
+		out.Glue = append(out.Glue, g)
+	}
+	for _, m := range p.Marks {
+		m.At = flip(m.At)
+		m.Up.X = -m.Up.X
+		out.Marks = append(out.Marks, m)
+	}
+	return &out
+}

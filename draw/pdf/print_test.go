@@ -1,0 +1,174 @@
+package pdf
+
+import (
+	"bytes"
+	"image"
+	"image/png"
+	"math"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"brevium/core/design"
+	"brevium/core/measure"
+)
+
+// printed renders a print by a program that is not ours.
+func printed(t *testing.T, r *design.Result, p Print, dpi string) []image.Image {
+	t.Helper()
+	var b bytes.Buffer
+	if err := Write(&b, r, p); err != nil {
+		t.Fatal(err)
+	}
+	dir := t.TempDir()
+	file := filepath.Join(dir, "p.pdf")
+	if err := os.WriteFile(file, b.Bytes(), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	if out, err := exec.Command("pdftoppm", "-r", dpi, "-png", file, filepath.Join(dir, "p")).CombinedOutput(); err != nil {
+		t.Fatalf("pdftoppm (make test installs it): %v %s", err, out)
+	}
+	names, _ := filepath.Glob(filepath.Join(dir, "p-*.png"))
+	var out []image.Image
+	for _, name := range names {
+		text, err := os.ReadFile(name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		picture, err := png.Decode(bytes.NewReader(text))
+		if err != nil {
+			t.Fatal(err)
+		}
+		out = append(out, picture)
+	}
+	return out
+}
+
+// told is the text of a print as another program reads it.
+func told(t *testing.T, r *design.Result, p Print) string {
+	t.Helper()
+	var b bytes.Buffer
+	if err := Write(&b, r, p); err != nil {
+		t.Fatal(err)
+	}
+	file := filepath.Join(t.TempDir(), "p.pdf")
+	if err := os.WriteFile(file, b.Bytes(), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	out, err := exec.Command("pdftotext", "-layout", file, "-").Output()
+	if err != nil {
+		t.Fatal(err)
+	}
+	return string(out)
+}
+
+// Pages of a template, laid on each other by their marks, carry every score
+// where the piece has it, to a tenth of a millimetre, lying or upright.
+func TestTemplatesJoinTrue(t *testing.T) {
+	const perMM = 300 / 25.4
+	pixel := func(mm float64) int { return int(mm * perMM) }
+	tw, th := A4.tile()
+	for _, c := range []struct {
+		length measure.Length
+		turned bool
+	}{{260, false}, {440, true}} {
+		in := design.New("Long", measure.MM, "tray")
+		mm := measure.Millimetre
+		in.Size["length"], in.Size["width"], in.Size["height"] = min(c.length*mm, 290*mm), 60*mm, 20*mm
+		if c.turned { // a blank of 450 mm, from a box of 290 with walls of 80
+			in.Size["height"], in.Size["width"] = 80*mm, 12*mm
+		}
+		in.Tools.Trimmer = 500 * mm
+		in.Sheets[0].Width, in.Sheets[0].Height = 500*mm, 500*mm
+		r, err := design.Make(t.Context(), in)
+		if err != nil {
+			t.Fatal(err)
+		}
+		sheets := printed(t, r, Print{Paper: A4, Templates: true}, "300")
+		if len(sheets) != 2 {
+			t.Fatalf("%d pages; want 2", len(sheets))
+		}
+		p := r.Parts[0].Pattern
+		for _, x := range p.Scores.Vertical {
+			found := false
+			for page, picture := range sheets {
+				step, room := tw-overlap, tw
+				if c.turned { // its length runs down the page
+					step, room = th-overlap, th
+				}
+				at := border + x.MM() - float64(page)*step
+				if at < border || at > border+room {
+					continue
+				}
+				sum, n := 0.0, 0.0
+				for along := pixel(border + 82); along < pixel(border+170); along++ {
+					for across := pixel(at - 1); across < pixel(at+1); across++ {
+						px, py := across, along-pixel(60)
+						if c.turned {
+							px, py = along, across
+						}
+						if red, green, _, _ := picture.At(px, py).RGBA(); red > green+0x2000 && green < 0x9000 {
+							sum, n = sum+float64(across)+0.5, n+1
+						}
+					}
+				}
+				if n < 50 {
+					continue
+				}
+				found = true
+				if off := math.Abs(sum/n/perMM - at); off > 0.1 {
+					t.Errorf("%v: the score at %v mm is %.2f mm off on page %d", c.length, x.MM(), off, page+1)
+				}
+			}
+			if !found {
+				t.Errorf("%v: the score at %v mm is on no page", c.length, x.MM())
+			}
+		}
+	}
+}
+
+// Small templates share pages, and a mirrored one says so.
+func TestTemplatesShareAPage(t *testing.T) {
+	in := design.New("Little", measure.MM, "tray-lid")
+	mm := measure.Millimetre
+	in.Size["length"], in.Size["width"], in.Size["height"] = 40*mm, 30*mm, 15*mm
+	r, err := design.Make(t.Context(), in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if n := len(printed(t, r, Print{Paper: A4, Templates: true}, "20")); n != 1 {
+		t.Errorf("two little blanks take %d pages; want 1", n)
+	}
+	if text := told(t, r, Print{Paper: A4, Templates: true, Mirror: true}); !strings.Contains(text, "mirrored for the back") {
+		t.Errorf("a mirrored template says %q", text)
+	}
+}
+
+// The project sheet says all that is to be pinned up: both units, verdicts,
+// cuts in words, the page of how many, the date and the address. Slips tell how
+// to fill and close.
+func TestProjectSheetSaysItAll(t *testing.T) {
+	r := result(t, "60")
+	text := told(t, r, Print{Paper: A4, Date: time.Date(2026, 12, 4, 9, 0, 0, 0, time.UTC), Address: "http://table/boxes/1/making"})
+	for _, want := range []string{
+		"page 1 of ", "4 December 2026", "http://table/boxes/1/making", "Inside", "Outside", "a gap of", "from each of the four edges",
+		"Cut, outside up", "first crossing", "Double-sided tape", "Sheet 1", "from its top edge", "in)",
+	} {
+		if !strings.Contains(text, want) {
+			t.Errorf("the project sheet does not say %q", want)
+		}
+	}
+	if strings.Contains(text, allPages) {
+		t.Error("the number of pages was not put in")
+	}
+	slip := told(t, r, Print{Paper: Letter, Slips: true})
+	if strings.Count(slip, "Lower the lid") != 4 || strings.Count(slip, "Fig sweets") < 4 {
+		t.Errorf("four slips say\n%s", slip)
+	}
+	if a, b := len(printed(t, r, Print{Paper: A4}, "10")), len(printed(t, r, Print{Paper: A4, Large: true}, "10")); b < a {
+		t.Errorf("in large print %d pages, else %d", b, a)
+	}
+}
