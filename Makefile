@@ -106,7 +106,7 @@ assets:
 	$(PACKAGES)/.bin/esbuild $(PACKAGES)/three/build/three.module.js --bundle --minify --format=esm --outfile=$(VENDOR)/three.module.min.js
 	cp $(PACKAGES)/@expo-google-fonts/source-sans-3/400Regular/SourceSans3_400Regular.ttf draw/pdf/fonts/regular.ttf
 	cp $(PACKAGES)/@expo-google-fonts/source-sans-3/600SemiBold/SourceSans3_600SemiBold.ttf draw/pdf/fonts/semibold.ttf
-	cp $(PACKAGES)/@expo-google-fonts/source-sans-3/LICENSE_FONT draw/pdf/fonts/LICENSE.txt
+	cp $(PACKAGES)/@expo-google-fonts/source-sans-3/LICENSE_FONT draw/pdf/fonts/LICENSE-house.txt
 	cp $(PACKAGES)/axe-core/axe.min.js web/testdata/
 	cp $(PACKAGES)/axe-core/LICENSE web/testdata/LICENSE-axe-core.txt
 	for p in bootstrap htmx.org idiomorph @fontsource-variable/fraunces @fontsource-variable/source-sans-3 three; do \

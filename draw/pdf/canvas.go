@@ -2,7 +2,6 @@
 package pdf
 
 import (
-	_ "embed"
 	"strconv"
 	"strings"
 
@@ -11,14 +10,6 @@ import (
 	"brevium/core/fault"
 	"brevium/draw"
 )
-
-//go:embed fonts/regular.ttf
-var regular []byte
-
-//go:embed fonts/semibold.ttf
-var semibold []byte
-
-const family = "sans"
 
 // Paper is a size of page, in mm.
 type Paper struct {
@@ -46,6 +37,9 @@ func ParsePaper(s string) (Paper, error) {
 type canvas struct {
 	*fpdf.Fpdf
 	paper Paper
+	style string // of the font that is set, and its size in points
+	size  float64
+	added map[string]bool // further fonts in the document
 }
 
 func newCanvas(p Paper, title string) *canvas {
@@ -56,40 +50,8 @@ func newCanvas(p Paper, title string) *canvas {
 	f.SetCreator("Brevium", true)
 	f.SetAutoPageBreak(false, 0)
 	f.SetMargins(0, 0, 0)
-	return &canvas{f, p}
+	return &canvas{Fpdf: f, paper: p, added: map[string]bool{}}
 }
-
-// printable replaces what the font's tables cannot hold, beyond the basic
-// plane, by a dot of the same standing, so that any name prints.
-func printable(text string) string {
-	return strings.Map(func(r rune) rune {
-		if r > 0xFFFF {
-			return '•'
-		}
-		return r
-	}, text)
-}
-
-// CellFormat, Text, SplitText, MultiCell and GetStringWidth are fpdf's, for any text.
-func (c *canvas) CellFormat(w, h float64, text, border string, ln int, align string, fill bool, link int, url string) {
-	c.Fpdf.CellFormat(w, h, printable(text), border, ln, align, fill, link, url)
-}
-
-// Text prints at a place.
-func (c *canvas) Text(x, y float64, text string) { c.Fpdf.Text(x, y, printable(text)) }
-
-// SplitText breaks a text into lines of a width.
-func (c *canvas) SplitText(text string, w float64) []string {
-	return c.Fpdf.SplitText(printable(text), w)
-}
-
-// MultiCell prints a paragraph.
-func (c *canvas) MultiCell(w, h float64, text, border, align string, fill bool) {
-	c.Fpdf.MultiCell(w, h, printable(text), border, align, fill)
-}
-
-// GetStringWidth is how wide a text prints, mm.
-func (c *canvas) GetStringWidth(text string) float64 { return c.Fpdf.GetStringWidth(printable(text)) }
 
 // fit draws a picture as large as it will go in a box of w × h mm, centred.
 func (c *canvas) fit(p *draw.Picture, x, y, w, h float64) {

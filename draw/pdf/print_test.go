@@ -172,3 +172,20 @@ func TestProjectSheetSaysItAll(t *testing.T) {
 		t.Errorf("in large print %d pages, else %d", b, a)
 	}
 }
+
+// A name in any script prints as it is written, and reads back; what no font
+// has letters for keeps its place.
+func TestNamesInAnyScript(t *testing.T) {
+	r := result(t, "60")
+	for _, name := range []string{"Büchlein für Łucja", "Коробка для мёда", "Κουτί για μέλι", "蜂蜜の箱", "盒子", "קופסה"} {
+		r.Inputs.Name = name
+		if text := told(t, r, Print{Paper: A4, Slips: true}); !strings.Contains(text, name) {
+			head, _, _ := strings.Cut(text, "\n")
+			t.Errorf("%s prints as %q", name, strings.TrimSpace(head))
+		}
+	}
+	r.Inputs.Name = "Jars \U0001F36F and \U00010348"
+	if text := told(t, r, Print{Paper: A4, Slips: true}); !strings.Contains(text, "Jars •") {
+		t.Errorf("what has no letter is lost: %q", text[:60])
+	}
+}

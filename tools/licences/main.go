@@ -61,14 +61,18 @@ func run(into string) error {
 	if err != nil {
 		return err
 	}
-	for _, f := range append(files, "draw/pdf/fonts/LICENSE.txt") {
+	fonts, err := filepath.Glob("draw/pdf/fonts/LICENSE-*.txt")
+	if err != nil {
+		return err
+	}
+	for _, f := range append(files, fonts...) {
 		text, err := os.ReadFile(f)
 		if err != nil {
 			return err
 		}
 		name := strings.TrimSuffix(strings.TrimPrefix(filepath.Base(f), "LICENSE-"), ".txt")
 		if strings.HasPrefix(f, "draw/") {
-			name = "fonts of the printed sheet"
+			name += " fonts of the printed sheet"
 		}
 		add(name, text)
 	}
