@@ -19,7 +19,7 @@ func TestEveryLinkedModuleHasItsLicence(t *testing.T) {
 			t.Errorf("%s has no licence in the list; run make licences", m)
 		}
 	}
-	for _, own := range []string{"Brevium", "bootstrap", "three", "fonts of the printed sheet"} {
+	for _, own := range []string{"Brevium", "bootstrap", "three", "house fonts of the printed sheet", "wide fonts of the printed sheet", "eastern fonts of the printed sheet"} {
 		if !strings.Contains(string(licences), "==== "+own) {
 			t.Errorf("%s has no licence in the list", own)
 		}

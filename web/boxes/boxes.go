@@ -35,6 +35,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.GET("/", s.list)
 	e.GET("/new", s.newBox)
 	e.POST("/new", s.makeBox)
+	e.POST("/bring", s.bring)
 	e.POST("/units", s.preferUnits)
 	e.POST("/boxes/:id/copy", s.copy)
 	e.POST("/boxes/:id/delete", s.delete)
@@ -152,6 +153,7 @@ func (s *room) delete(c *echo.Context) error {
 type newPage struct {
 	page.Chrome
 	BySize bool
+	Taken  int // designs that were brought in beside those that were not
 	Form   *form.Form
 	Name   form.Field
 	Thing  form.ThingFields
