@@ -22,7 +22,7 @@ func TestTallThingsStartAtOnce(t *testing.T) {
 		t.Errorf("%s of %v at %s", b.Inputs.Style, b.Inputs.Size, h.Get("Location"))
 	}
 	code, body, _ := x.post("/new", "start", "things", "contents[0].name", "Bottle", "contents[0].shape", "round",
-		"contents[0].length", "60 mm", "contents[0].height", "150 mm", "contents[0].count", "1")
+		"contents[0].length", "60 mm", "contents[0].height", "250 mm", "contents[0].count", "1")
 	if code >= 400 {
 		t.Fatalf("a bottle: %d\n%s", code, body)
 	}

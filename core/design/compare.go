@@ -7,6 +7,7 @@ import (
 	"sync"
 
 	"brevium/core/fault"
+	"brevium/core/paper"
 	"brevium/core/style"
 )
 
@@ -37,23 +38,32 @@ func (in Inputs) With(styleID string, now *Result) (Inputs, error) {
 	return with, nil
 }
 
-// FirstThatTakes is the style that the inputs name, or where it cannot be made
-// of them the first that can: a bottle does not go into a base with a lid.
-func FirstThatTakes(in Inputs) string {
-	named := in.Style
-	if _, err := Sketch(in); err == nil {
-		return named
+// Started is the inputs of a new box in a style that takes them: the one they
+// name, or the first that can be made of them, for a bottle does not go into a
+// base with a lid; and where the sheets or the trimmer are too small for all,
+// with the large sheet of paper and a cut as long. Nothing that goes in is
+// changed. Where no style takes them they stay as they are, to be refused.
+func Started(in Inputs) Inputs {
+	large := in.Clone()
+	if sheet, there := paper.SheetNamed("A3"); there {
+		large.Sheets = append(large.Sheets, sheet)
+		large.Tools.Trimmer = max(large.Tools.Trimmer, sheet.Height)
 	}
-	for _, s := range style.Boxes() {
-		with := in.Clone()
-		if with.SetStyle(s.ID) != nil {
-			continue
-		}
+	for _, with := range []Inputs{in, large} {
 		if _, err := Sketch(with); err == nil {
-			return s.ID
+			return with
+		}
+		for _, s := range style.Boxes() {
+			other := with.Clone()
+			if other.SetStyle(s.ID) != nil {
+				continue
+			}
+			if _, err := Sketch(other); err == nil {
+				return other
+			}
 		}
 	}
-	return named
+	return in
 }
 
 // Compare makes every style of box for what goes in, and ranks them: those

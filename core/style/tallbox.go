@@ -32,7 +32,7 @@ var (
 		Label:   "Height",
 		Default: 8 * measure.Inch,
 		Min:     60 * mm,
-		Max:     280 * mm,
+		Max:     400 * mm,
 		About:   "The whole tube above the bottom flaps; the top is made out of its upper end",
 	}
 	tallBottom = &Parameter{

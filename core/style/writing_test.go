@@ -30,7 +30,7 @@ func buildSlipCase(s Spec) (*Box, error) {
 	if err := s.atMost(caseLip, h, "it would stand over the walls"); err != nil {
 		return nil, err
 	}
-	g := pattern.NewGrid([]measure.Length{h, l, lip}, []measure.Length{h, w, h}, `
+	g := s.grid([]measure.Length{h, l, lip}, []measure.Length{h, w, h}, `
 		back.left   back   .
 		left        base   right
 		front.left  front  .`)
@@ -56,9 +56,9 @@ func buildSlipCase(s Spec) (*Box, error) {
 	return &Box{
 		Parts: []Part{{
 			ID: "body", Name: "Case", Pattern: p, Root: base.Name(), Opens: Upwards,
-			Folding: "Fold every score away from the outside and burnish it.",
 			Gluing:  []string{"Put adhesive on the outside of the two tabs and press them inside the end wall."},
 		}},
+		Shut:    ByRestick,
 		Closing: []string{"Slide the cards in from the low end and put a band round it."},
 	}, nil
 }

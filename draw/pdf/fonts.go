@@ -4,6 +4,7 @@ import (
 	_ "embed"
 	"strings"
 	"sync"
+	"unicode/utf8"
 
 	"golang.org/x/image/font/sfnt"
 	"golang.org/x/text/unicode/bidi"
@@ -81,11 +82,8 @@ func (f typeface) nearest(r rune) rune {
 	if r <= ' ' || f.has(r) {
 		return r
 	}
-	for _, base := range norm.NFD.String(string(r)) {
-		if f.has(base) {
-			return base
-		}
-		break
+	if base, _ := utf8.DecodeRuneInString(norm.NFD.String(string(r))); f.has(base) {
+		return base
 	}
 	return '•'
 }

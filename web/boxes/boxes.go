@@ -103,7 +103,7 @@ func (s *room) makeBox(c *echo.Context) error {
 		in.Name = nameFor(&in)
 	}
 	if len(in.Things) > 0 && f.OK() {
-		in.Style = design.FirstThatTakes(in)
+		in = design.Started(in)
 	}
 	if f.OK() {
 		s.Try(c, f, &in)
