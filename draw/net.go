@@ -316,6 +316,11 @@ func (t *tiers) place(at float64, text string) float64 {
 	return float64(best) * numberSize
 }
 
+// Caption writes what a drawing of true size shows in its middle, 3 mm high.
+func (p *Picture) Caption(text string) {
+	p.text(TextQuiet, pattern.Pt(p.X+p.Width/2, p.Y+p.Height/2), 3/p.U, Middle, text)
+}
+
 // Outline draws what comes out of a blank.
 func (p *Picture) Outline(points []pattern.Point) { p.polygon(Cut, points...) }
 

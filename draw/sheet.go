@@ -126,30 +126,36 @@ func (s Sheet) piece(p *Picture, n int, pl layout.Placed) {
 	}
 	s.arrow(p, x+w, y+h, min(w, h))
 	if !p.label(area{x, y, w, h}, Text, name, under, 30) {
-		// Too small for its name: a number, which the key explains.
+		// Too small for its name: a letter, which the key explains.
 		size := min(22, min(w, h)/p.U*0.8)
-		p.text(TextNumber, pattern.Pt(x+w/2, y+h/2+size*p.U*0.35), size, Middle, fmt.Sprint(s.number(name)))
+		p.text(TextNumber, pattern.Pt(x+w/2, y+h/2+size*p.U*0.35), size, Middle, s.letter(name))
 	}
 }
 
-// number is a piece's in the key: by its name, in the order they are placed.
-func (s Sheet) number(name string) int {
+// letter is a piece's in the key: by its name, in the order they are placed;
+// numbers are the cuts'.
+func (s Sheet) letter(name string) string {
 	var names []string
 	for _, pl := range s.Laid.Placed {
 		if n := s.Label(pl.Piece).Name; !slices.Contains(names, n) {
 			names = append(names, n)
 		}
 	}
-	return slices.Index(names, name) + 1
+	n := slices.Index(names, name)
+	letter := string(rune('A' + n%26))
+	if n >= 26 {
+		letter = string(rune('A'+n/26-1)) + letter
+	}
+	return letter
 }
 
-// Names explains the numbers of the pieces that are too small for their names.
+// Names explains the letters of the pieces that are too small for their names.
 func (s Sheet) Names() []string {
 	var out []string
 	scratch := newPicture("", s.Laid.Sheet.Width.MM(), s.Laid.Sheet.Height.MM(), 26)
 	for _, pl := range s.Laid.Placed {
 		name := s.Label(pl.Piece).Name
-		line := fmt.Sprintf("%d  %s, %s %s", s.number(name), name, s.size(pl.Width, pl.Height), s.Units)
+		line := fmt.Sprintf("%s  %s, %s %s", s.letter(name), name, s.size(pl.Width, pl.Height), s.Units)
 		at := area{pl.X.MM(), pl.Y.MM(), pl.Width.MM(), pl.Height.MM()}
 		if !scratch.label(at, Text, name, "", 30) && !slices.Contains(out, line) {
 			out = append(out, line)
@@ -199,9 +205,10 @@ func (s Sheet) arrow(p *Picture, right, bottom, side float64) {
 // area is an upright rectangle of a picture, by its top left corner, in mm.
 type area struct{ x, y, w, h float64 }
 
-// leastLabel is the smallest text of a drawing, in strokes: 9 px where it is 640
-// wide on a page, and 7 pt where it is printed 150 mm wide.
-const leastLabel = 11
+// leastLabel is the smallest text of a drawing, in strokes, of which it is about
+// 640 wide: 9 px where two stand beside each other on a page of 1280, and over
+// 7 pt where it is printed 150 mm wide.
+const leastLabel = 16
 
 // label writes a name, and a second line where there is room, in the middle of
 // a rectangle, turned where that is high and narrow. It tells whether the name

@@ -55,7 +55,7 @@ func (l Laid) within(r Rect, name func(piece int) string) string {
 	case len(names) == 0:
 		return "offcut"
 	case len(names) > 3:
-		return fmt.Sprintf("%s and %d kinds more", names[0], len(names)-1)
+		return fmt.Sprintf("%s; and %d kinds more", names[0], len(names)-1)
 	}
-	return strings.Join(names, ", ")
+	return strings.Join(names, "; ")
 }

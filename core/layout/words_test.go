@@ -21,7 +21,7 @@ func TestCutsInWords(t *testing.T) {
 	}
 	got := l.Words(func(n int) string { return []string{"base", "lid"}[n] }, func(x measure.Length) string { return measure.Label(x, measure.MM, measure.Tick(mm)) })
 	want := []string{
-		"the sheet, 60 mm from its top edge: base, lid | offcut",
+		"the sheet, 60 mm from its top edge: base; lid | offcut",
 		"what lies above cut 1, 80 mm from its left edge: base | lid",
 		"what lies right of cut 2, 80 mm from its left edge: lid | offcut",
 	}

@@ -155,7 +155,7 @@ func TestProjectSheetSaysItAll(t *testing.T) {
 	text := told(t, r, Print{Paper: A4, Date: time.Date(2026, 12, 4, 9, 0, 0, 0, time.UTC), Address: "http://table/boxes/1/making"})
 	for _, want := range []string{
 		"page 1 of ", "4 December 2026", "http://table/boxes/1/making", "Inside", "Outside", "a gap of", "from each of the four edges",
-		"Cut, outside up", "first crossing", "Double-sided tape", "Sheet 1", "from its top edge", "in)",
+		"Cut, outside up", "first crossing", "Double-sided tape", "Sheet 1", "from its top edge", "in)", "The same in inches",
 	} {
 		if !strings.Contains(text, want) {
 			t.Errorf("the project sheet does not say %q", want)
@@ -164,6 +164,12 @@ func TestProjectSheetSaysItAll(t *testing.T) {
 	if strings.Contains(text, allPages) {
 		t.Error("the number of pages was not put in")
 	}
+	many := r.Inputs.Copies
+	r.Inputs.Copies = 7
+	if batch := told(t, r, Print{Paper: A4, Batch: true}); !strings.Contains(batch, "7 × Fig sweets") || !strings.Contains(batch, "The work, in order") {
+		t.Errorf("a page for the batch says\n%s", batch)
+	}
+	r.Inputs.Copies = many
 	slip := told(t, r, Print{Paper: Letter, Slips: true})
 	if strings.Count(slip, "Lower the lid") != 4 || strings.Count(slip, "Fig sweets") < 4 {
 		t.Errorf("four slips say\n%s", slip)

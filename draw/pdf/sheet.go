@@ -29,6 +29,9 @@ type Print struct {
 	// Slips prints only small sheets of instructions, several to a page, one to
 	// go into each box.
 	Slips bool
+	// Batch prints only what many boxes take: one kind of work after the other,
+	// with a square to tick for each.
+	Batch bool
 	// Templates prints only the true-size templates; Mirror prints them for the
 	// back of the card.
 	Templates, Mirror bool
@@ -65,6 +68,9 @@ func Write(out io.Writer, r *design.Result, print Print) error {
 		if err := w.slips(); err != nil {
 			return err
 		}
+		return w.Output(out)
+	case print.Batch:
+		w.batch()
 		return w.Output(out)
 	case !print.Templates:
 		w.page()
@@ -192,6 +198,17 @@ func (w *writer) front() error {
 			w.say(11, true, mind[c.Verdict]+c.Text)
 		}
 	}
+	w.toCut()
+	w.heading("Take care")
+	for _, c := range recipe.Cautions(len(r.Inputs.Things) > 0) {
+		w.say(10, false, c)
+	}
+	return nil
+}
+
+// toCut lists the blanks and the mats, alike ones together, and the supplies.
+func (w *writer) toCut() {
+	r := w.r
 	w.heading("What to cut")
 	for _, p := range r.Parts {
 		w.say(11, false, fmt.Sprintf("%d × %s blank: %s × %s, %s", r.Inputs.Copies*p.Copies(), strings.ToLower(p.Name),
@@ -205,11 +222,6 @@ func (w *writer) front() error {
 	for _, s := range r.Supplies {
 		w.say(11, false, s.Text)
 	}
-	w.heading("Take care")
-	for _, c := range recipe.Cautions(len(r.Inputs.Things) > 0) {
-		w.say(10, false, c)
-	}
-	return nil
 }
 
 func (w *writer) extent(e style.Extent, round func(measure.Length, measure.Tick) measure.Length) string {
@@ -235,9 +247,20 @@ func (w *writer) pieces() error {
 		for n, c := range cuts {
 			w.para(w.left+4, w.wide()-4, 10.5, false, fmt.Sprintf("%d  %s", n+1, c.Text))
 		}
+		// One sheet for both units.
+		told := w.r.Telling()
+		told.Units = told.Units.Other()
+		if again := w.r.Scores[i].Cuts(told); len(again) > 0 {
+			w.say(9, true, "The same in "+unitWords[told.Units])
+			for _, c := range again {
+				w.para(w.left+4, w.wide()-4, 8.5, false, "– "+c.Text)
+			}
+		}
 	}
 	return nil
 }
+
+var unitWords = map[measure.Unit]string{measure.In: "inches", measure.CM: "centimetres", measure.MM: "millimetres"}
 
 func (w *writer) net(p design.Part) draw.Net {
 	in := w.r.Inputs

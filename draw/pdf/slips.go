@@ -3,6 +3,7 @@ package pdf
 import (
 	"fmt"
 
+	"brevium/core/measure"
 	"brevium/core/recipe"
 )
 
@@ -40,7 +41,7 @@ func (w *writer) slips() error {
 				w.say(9.5, false, s.Text)
 			}
 		}
-		w.say(9.5, false, "Inside "+w.r.Show(w.r.Inside.Length)+" × "+w.r.Show(w.r.Inside.Width)+" × "+w.r.Show(w.r.Inside.Height)+".")
+		w.say(9.5, false, "Inside "+w.extent(w.r.Inside, measure.Down)+".")
 		cautions := recipe.Cautions(len(w.r.Inputs.Things) > 0)
 		for _, c := range cautions[1:] {
 			w.say(8, false, c)

@@ -58,6 +58,7 @@ func (w *writer) templates() {
 		for _, g := range s.Blank.Gives {
 			picture.Outline(g.Outline)
 		}
+		picture.Caption(fmt.Sprintf("%s, layer %d", s.Where(), s.Mat.Layer))
 		t := template{name: fmt.Sprintf("%d × mat, %s, layer %d", s.Count, s.Where(), s.Mat.Layer), picture: picture, wide: wide, high: high}
 		drawings[s.Mat.ID] = t
 		if min(wide, high)+2*clear > min(tw, th) || max(wide, high)+2*clear > max(tw, th) {

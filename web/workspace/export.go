@@ -91,7 +91,7 @@ func printOf(c *echo.Context, b store.Box) pdf.Print {
 	q := c.QueryParams()
 	return pdf.Print{
 		Paper: paperOf(c), Date: time.Now(), Address: c.Scheme() + "://" + c.Request().Host + page.StopURL(b.ID, "making"),
-		Large: q.Has("large"), Slips: q.Has("slips"), Templates: q.Has("templates"), Mirror: q.Has("mirror"),
+		Large: q.Has("large"), Slips: q.Has("slips"), Batch: q.Has("batch"), Templates: q.Has("templates"), Mirror: q.Has("mirror"),
 	}
 }
 
