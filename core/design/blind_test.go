@@ -23,6 +23,7 @@ const told = 0.3
 // slit, cut-away edge, hole, notch and slot of the pattern is where the words
 // put it, and they tell to cut nothing that stays.
 func TestMadeFromTheWordsAlone(t *testing.T) {
+	metric := regexp.MustCompile(`\d (mm|cm)\b`)
 	remainder := regexp.MustCompile(`[−+] ?\d*\.?\d+ mm`)
 	for _, s := range style.All {
 		t.Run(s.ID, func(t *testing.T) {
@@ -44,14 +45,26 @@ func TestMadeFromTheWordsAlone(t *testing.T) {
 					made++
 					steps := r.work().Steps()
 					for _, step := range steps {
-						if remainder.MatchString(step.Text) {
-							t.Errorf("a number with a remainder: %s", step.Text)
+						if remainder.MatchString(step.Text) || unit == measure.In && metric.MatchString(step.Text) {
+							t.Errorf("a number that is none of its unit: %s", step.Text)
 						}
 					}
 					for _, p := range r.Parts {
 						b, err := readBlind(steps, p.ID, in.Units)
 						if err != nil {
 							t.Fatalf("%s in %s, %+v: %v", p.ID, unit, in.Choices, err)
+						}
+						sum := 0.0
+						for _, snip := range recipe.Scores(p.Part, in.Tools.Fence, in.Tools.Tick).Cuts(r.Telling()) {
+							for _, l := range snip.Lines {
+								points := l.Points()
+								for k := 1; k < len(points); k++ {
+									sum += points[k].Sub(points[k-1]).Len()
+								}
+							}
+						}
+						if want := cutLength(p.Pattern); math.Abs(sum-want) > 0.05 {
+							t.Errorf("%s: %v mm of cuts are told, of %v", p.ID, sum, want)
 						}
 						for _, wrong := range b.differs(p.Pattern) {
 							t.Errorf("%s in %s, fence %s, %v %v: %s", p.ID, unit, in.Tools.Fence, in.Size, in.Choices, wrong)

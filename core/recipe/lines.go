@@ -147,6 +147,7 @@ func trims(p *pattern.Pattern) []Line {
 			return o.Kind == "notch" && len(o.Loop) > 0 && o.Loop[0].Sub(p.Outline[i].Point).Len() < Straight && p.Outline[i].Bulge != 0
 		})
 	}
+	touches := func(q pattern.Point) bool { return min(q.X, w-q.X, q.Y, h-q.Y) < Straight }
 	start := 0 // where a stretch may begin
 	for i := range n {
 		if onEdge((i+n-1)%n) || isNotch((i+n-1)%n) {
@@ -171,6 +172,9 @@ func trims(p *pattern.Pattern) []Line {
 			end(p.Outline[i])
 			out = append(out, Line{Hand: Notch, Path: pattern.Loop{p.Outline[i], {Point: p.Outline[(i+1)%n].Point}}})
 		default:
+			if len(run) > 0 && touches(p.Outline[i].Point) { // what is cut off parts there
+				end(p.Outline[i])
+			}
 			run = append(run, p.Outline[i])
 		}
 	}

@@ -101,6 +101,13 @@ func (s *stroker) trim(path pattern.Loop) {
 			s.straight(a, b, line)
 		default:
 			corner, _ := s.corner(a, b)
+			if long, short := corner.Sub(a).Len(), corner.Sub(b).Len(); max(long, short) < 2*min(long, short) {
+				// No wedge: from mark to mark, when its corner is cut.
+				s.out = append(s.out, stroke{shape: marks, path: line.Path, lines: []Line{line}})
+				s.straight(a, corner)
+				s.straight(corner, b)
+				continue
+			}
 			if corner.Sub(a).Len() < corner.Sub(b).Len() {
 				a, b = b, a
 			}
@@ -121,18 +128,33 @@ func (s *stroker) irregular(path pattern.Loop) bool {
 		}
 		corner, free := s.corner(a, b)
 		long, short := corner.Sub(a).Len(), corner.Sub(b).Len()
-		if !free || max(long, short) < 2*min(long, short) {
+		if !free || max(long, short) < 2*min(long, short) && !(s.onLine(a, corner) && s.onLine(corner, b)) {
 			return true
 		}
 	}
 	return false
 }
 
+// onLine reports whether an upright or level segment lies on the blank's own
+// edge or on a scored line.
+func (s *stroker) onLine(a, b pattern.Point) bool {
+	if a.Sub(b).Len() < Straight || s.onEdge(a, b) {
+		return true
+	}
+	scored, _ := s.crossed(a, b)
+	return scored
+}
+
+// onEdge reports whether a segment lies on the blank's own edge.
+func (s *stroker) onEdge(a, b pattern.Point) bool {
+	w, h := s.p.Width.MM(), s.p.Height.MM()
+	on := func(u, v, at float64) bool { return near(u, at) && near(v, at) }
+	return on(a.X, b.X, 0) || on(a.X, b.X, w) || on(a.Y, b.Y, 0) || on(a.Y, b.Y, h)
+}
+
 // straight adds a cut along a line of the blank, unless it is its own edge.
 func (s *stroker) straight(a, b pattern.Point, lines ...Line) {
-	w, h := s.p.Width.MM(), s.p.Height.MM()
-	on := func(u, v, at float64) bool { return math.Abs(u-at) < Straight && math.Abs(v-at) < Straight }
-	if on(a.X, b.X, 0) || on(a.X, b.X, w) || on(a.Y, b.Y, 0) || on(a.Y, b.Y, h) || a.Sub(b).Len() < Straight {
+	if s.onEdge(a, b) || a.Sub(b).Len() < Straight {
 		return
 	}
 	if b.X < a.X-Straight || b.Y < a.Y-Straight {

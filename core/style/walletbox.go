@@ -52,6 +52,11 @@ var (
 		DefaultChoice: "straight",
 		About:         "Straight with a taper, rounded corners, or a point",
 	}
+	walletShoulder = &Option{
+		ID: "flap.shoulder", Label: "Point's shoulder", Kind: LengthKind, Default: quarterInch, Min: 0, Max: 150 * mm,
+		About:   "Of a pointed flap: how far its sides run straight before they go to the point",
+		Follows: func(s Spec) measure.Length { return measure.Down(s.Size(walletFlap)/4, s.ruler()) },
+	}
 	walletNotch = &Option{
 		ID: "notch", Label: "Finger notch", Kind: LengthKind, Default: 0, Min: 0, Max: 60 * mm,
 		About: "Its diameter, in the middle of the front's edge; 0 for none",
@@ -66,7 +71,7 @@ var walletBox = &Style{
 	ID: "wallet-box", Name: "Wallet box", About: "A shallow box for cards, its flap closing over the front",
 	Opens: "a flap over the front; with it lifts the whole top", Strength: "light: for flat things",
 	Parameters: []*Parameter{walletLength, walletDepth, walletFront, walletBack, walletFlap},
-	Options:    []*Option{walletShape, walletNotch, walletEnds, adhesive},
+	Options:    []*Option{walletShape, walletShoulder, walletNotch, walletEnds, adhesive},
 	Axes:       [3]*Parameter{walletLength, walletBack, walletDepth},
 	Build:      buildWalletBox,
 }
@@ -103,7 +108,7 @@ func buildWalletBox(s Spec) (*Box, error) {
 	case "rounded":
 		g.Round(lid, top, min(flap, l/2))
 	case "pointed":
-		g.Point(lid, top, flap/4)
+		g.Point(lid, top, min(s.Length(walletShoulder), flap-mm))
 	default:
 		g.Tab(lid, top, flap, flapWedge)
 	}
