@@ -68,6 +68,7 @@ func randomChoices(rng *rand.Rand, in *Inputs, s *style.Style) {
 // ease, stands in the measured free space of the finished box, nothing passes
 // through anything in any state, and no face is called by its id.
 func TestContentsStandInEveryStyle(t *testing.T) {
+	t.Parallel()
 	ids := regexp.MustCompile(`[a-z]\.[a-z0-9]`)
 	for _, s := range style.Boxes() {
 		t.Run(s.ID, func(t *testing.T) {

@@ -42,6 +42,7 @@ func plainDesigns(unit measure.Unit, each func(Inputs)) {
 // Whatever reads can be made and written as a plan, or is refused with a
 // sentence at a field; nothing panics.
 func TestPlainDesignsAreMadeOrRefused(t *testing.T) {
+	t.Parallel()
 	made, n := 0, 0
 	plainDesigns(measure.MM, func(in Inputs) {
 		// Every third one: the others were all tried when this was written.

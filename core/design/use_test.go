@@ -23,6 +23,7 @@ func finding(all []inspect.Finding, id string) inspect.Finding {
 // Every style says of itself whether it can be filled, holds, opens, stays
 // shut and stands; at its usual sizes all of it is well.
 func TestEveryStyleCanBeUsed(t *testing.T) {
+	t.Parallel()
 	for _, s := range style.Boxes() {
 		for _, unit := range measure.Units {
 			r, err := Make(t.Context(), New("x", unit, s.ID))
@@ -41,6 +42,7 @@ func TestEveryStyleCanBeUsed(t *testing.T) {
 // A block as large as a box says it holds goes in through its opening at
 // random sizes, and the steps fill a box before they close it.
 func TestFilledThenClosed(t *testing.T) {
+	t.Parallel()
 	for _, id := range []string{"wallet-box", "tall-box", "arched-box", "fold-top-bag"} {
 		s, err := style.ByID(id)
 		if err != nil {
