@@ -208,7 +208,7 @@ type area struct{ x, y, w, h float64 }
 // leastLabel is the smallest text of a drawing, in strokes, of which it is about
 // 640 wide: 9 px where two stand beside each other on a page of 1280, and over
 // 7 pt where it is printed 150 mm wide.
-const leastLabel = 16
+const leastLabel = 18
 
 // label writes a name, and a second line where there is room, in the middle of
 // a rectangle, turned where that is high and narrow. It tells whether the name
@@ -230,7 +230,7 @@ func (p *Picture) label(at area, class Class, name, second string, most float64)
 		return false
 	}
 	line := 0.0
-	if second != "" && min(w, h)/u > 70 {
+	if second != "" && min(w, h)/u > 70 && fit(second, 25) >= leastLabel {
 		line = 15 * u
 		t := p.text(TextQuiet, mid, fit(second, 25), Middle, second)
 		t.Angle = angle

@@ -99,7 +99,7 @@ func TestTemplatesJoinTrue(t *testing.T) {
 				if c.turned { // its length runs down the page
 					step, room = th-overlap, th
 				}
-				at := border + x.MM() - float64(page)*step
+				at := border + past + x.MM() - float64(page)*step
 				if at < border || at > border+room {
 					continue
 				}

@@ -73,6 +73,9 @@ func (w *writer) templates() {
 // clear is what is left free round a template that shares a page, in mm.
 const clear = 4.0
 
+// past is how far a page goes on past the outermost lines of what is tiled.
+const past = 3.0
+
 // template is one drawing of true size.
 type template struct {
 	name       string
@@ -144,8 +147,8 @@ func (w *writer) over(what, part string) {
 // tiled draws a template over several pages, with marks to join them, lying or
 // upright as takes fewer.
 func (w *writer) tiled(t template) {
-	across, down := w.paper.Tiles(t.wide, t.high)
-	a, d := w.paper.Tiles(t.high, t.wide)
+	across, down := w.paper.Tiles(t.wide+2*past, t.high+2*past)
+	a, d := w.paper.Tiles(t.high+2*past, t.wide+2*past)
 	turned := a*d < across*down
 	if turned {
 		across, down = a, d
@@ -154,7 +157,7 @@ func (w *writer) tiled(t template) {
 	for row := range down {
 		for col := range across {
 			w.page()
-			ox, oy := float64(col)*(tw-overlap), float64(row)*(th-overlap)
+			ox, oy := float64(col)*(tw-overlap)-past, float64(row)*(th-overlap)-past
 			w.ClipRect(border, border, tw, th, false)
 			if turned {
 				w.TransformBegin()
