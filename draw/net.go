@@ -1,6 +1,7 @@
 package draw
 
 import (
+	"fmt"
 	"math"
 	"slices"
 
@@ -35,6 +36,13 @@ type Net struct {
 // Picture draws the piece, outside up: what is removed, mats, glue, scores
 // and cuts, the score numbers along the edges as they are read off the board.
 func (n Net) Picture() *Picture {
+	p := n.frame()
+	n.into(p)
+	return p
+}
+
+// frame is the empty picture of the piece, with room for its numbers.
+func (n Net) frame() *Picture {
 	margin := 74.0
 	if len(n.Part.Pattern.Scores.Vertical)+len(n.Part.Pattern.Scores.Horizontal) > 4 {
 		margin = 74 + 2*numberSize // room for numbers that stand farther out
@@ -42,9 +50,7 @@ func (n Net) Picture() *Picture {
 	if n.Plain {
 		margin = 6
 	}
-	p := newPicture(n.Part.Name+", flat, outside up", n.Part.Pattern.Width.MM(), n.Part.Pattern.Height.MM(), margin)
-	n.into(p)
-	return p
+	return newPicture(n.Part.Name+", flat, outside up", n.Part.Pattern.Width.MM(), n.Part.Pattern.Height.MM(), margin)
 }
 
 // TrueSize draws the piece for export and templates, with pens in mm.
@@ -210,10 +216,11 @@ func (n Net) bars(p *Picture, s pattern.Segment) {
 }
 
 // names writes what the faces are, where there is room for it.
-func (n Net) names(p *Picture) {
+// One that has room for a number only gets that, and its line of the key.
+func (n Net) names(p *Picture) (key []string) {
 	faces, err := n.Part.Pattern.Faces()
 	if err != nil {
-		return // the workspace says so; the lines are drawn all the same
+		return nil // the workspace says so; the lines are drawn all the same
 	}
 	for _, f := range faces {
 		if f.Role != pattern.Panel && f.Role != pattern.Wall {
@@ -230,14 +237,31 @@ func (n Net) names(p *Picture) {
 		}
 		name := f.Plain()
 		// A letter is about half as wide as it is high.
-		size := min(20, along/p.U/(0.55*float64(len(name)+1)), min(along, up)/p.U*0.8)
-		// Small faces and triangles go without.
-		if size < leastLabel || f.Area() < 0.7*along*up {
+		size := min(24, along/p.U/(0.55*float64(len(name)+1)), min(along, up)/p.U*0.8)
+		if f.Area() < 0.7*along*up { // a triangle goes without
 			continue
+		}
+		if size < leastName {
+			size = min(24, min(along, up)/p.U*0.8)
+			if size < leastName {
+				continue
+			}
+			number := fmt.Sprint(len(key) + 1)
+			key, name = append(key, number+"  "+name), number
 		}
 		mid := frame.At(along/2, up/2)
 		p.text(TextQuiet, mid.Add(shift(0, size*p.U*0.35, turn)), size, Middle, name).Angle = turn
 	}
+	return key
+}
+
+// leastName is the smallest name on a net, in strokes: 9 px where two nets stand
+// beside each other on a page of 1280.
+const leastName = 22
+
+// Key explains the numbers of the faces that have no room for their names.
+func (n Net) Key() []string {
+	return n.names(n.frame())
 }
 
 // numbers puts the score numbers where they are read: the card against the
@@ -253,10 +277,10 @@ func (n Net) numbers(p *Picture) {
 		fenceX, sideX, turn, out = w, 0, -90, -1
 	}
 	p.line(Fence, pattern.Pt(fenceX-out*7*u, 0), pattern.Pt(fenceX-out*7*u, h))
-	fence := p.text(TextQuiet, pattern.Pt(fenceX-out*18*u, h/2), 20, Middle, "fence, first")
+	fence := p.text(TextQuiet, pattern.Pt(fenceX-out*18*u, h/2), leastName, Middle, "fence, first")
 	fence.Angle = -90 * out
 	p.line(Fence, pattern.Pt(0, -7*u), pattern.Pt(w, -7*u))
-	p.text(TextQuiet, pattern.Pt(widestGap(pat), -18*u), 20, Middle, "fence, turned")
+	p.text(TextQuiet, pattern.Pt(widestGap(pat), -18*u), leastName, Middle, "fence, turned")
 	list := recipe.Scores(n.Part, n.Fence, n.Tick)
 	var upright, level tiers
 	for _, l := range list.Lines {

@@ -239,6 +239,9 @@ func (w *writer) pieces() error {
 		high := min(118, w.bottom-w.y-40)
 		w.fit(net.Picture(), w.left, w.y, w.wide(), high)
 		w.y += high + 2
+		if key := net.Key(); len(key) > 0 {
+			w.para(w.left+4, w.wide()-4, 9, false, strings.Join(key, ";  "))
+		}
 		w.scoreCard(p, w.r.Scores[i])
 		cuts := w.r.Scores[i].Cuts(w.r.Telling())
 		if len(cuts) > 0 {

@@ -31,6 +31,7 @@ func (p *workPage) Folded() template.HTML { return page.BoxPicture(p.Result) }
 type netView struct {
 	Picture template.HTML
 	Count   string
+	Key     []string // of faces too small for their names
 }
 
 // Nets draws each piece flat.
@@ -39,7 +40,7 @@ func (p *workPage) Nets() []netView {
 	for _, part := range p.Result.Parts {
 		net := netOf(p.Result, part)
 		net.Pick = p.Stop == "dressing"
-		out = append(out, netView{page.SVG(net.Picture()), ofIt(part.Part)})
+		out = append(out, netView{page.SVG(net.Picture()), ofIt(part.Part), net.Key()})
 	}
 	return out
 }
