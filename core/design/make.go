@@ -67,6 +67,18 @@ type Part struct {
 	EndForEnd bool
 }
 
+// PaperUp is where the pattern of the paper runs up to on the flat piece: −1 its
+// top edge, 1 its bottom edge, 0 where it does not run one way.
+func (p Part) PaperUp() int {
+	switch {
+	case p.Card.Direction != paper.OneWayUp:
+		return 0
+	case p.EndForEnd:
+		return 1
+	}
+	return -1
+}
+
 // Stock is all that is cut from one card, laid on sheets.
 type Stock struct {
 	Card   paper.Card

@@ -214,42 +214,51 @@ func (s solid) volume() float64 {
 	return v
 }
 
-// Another program draws every score and every cut of an SVG file where it is.
+// Another program draws every score and every slit of an SVG file where it is,
+// in every style.
 func TestSVGDrawnByAnother(t *testing.T) {
-	r := diceSet(t)
-	d := OfPiece(r.Parts[0])
-	path := saved(t, "base.svg", d.SVG(Layers{}))
-	out := filepath.Join(t.TempDir(), "base.png")
-	other(t, "rsvg-convert", "--zoom=4", "--background-color=white", "-o", out, path)
-	text, err := os.ReadFile(out)
-	if err != nil {
-		t.Fatal(err)
-	}
-	picture, err := png.Decode(bytes.NewReader(text))
-	if err != nil {
-		t.Fatal(err)
-	}
-	scale := float64(picture.Bounds().Dx()) / d.Width
-	dark := func(at pattern.Point) bool {
-		for dx := -2; dx <= 2; dx++ {
-			for dy := -2; dy <= 2; dy++ {
-				r, g, b, _ := picture.At(int(at.X*scale)+dx, int(at.Y*scale)+dy).RGBA()
-				if r+g+b < 3*0xe000 {
-					return true
+	for _, st := range style.All {
+		r, err := design.Make(t.Context(), design.New("x", measure.MM, st.ID))
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, p := range r.Parts {
+			d := OfPiece(p)
+			out := filepath.Join(t.TempDir(), "piece.png")
+			other(t, "rsvg-convert", "--zoom=3", "--background-color=white", "-o", out, saved(t, "piece.svg", d.SVG(Layers{})))
+			text, err := os.ReadFile(out)
+			if err != nil {
+				t.Fatal(err)
+			}
+			picture, err := png.Decode(bytes.NewReader(text))
+			if err != nil {
+				t.Fatal(err)
+			}
+			scale := float64(picture.Bounds().Dx()) / d.Width
+			dark := func(at pattern.Point) bool {
+				for dx := -2; dx <= 2; dx++ {
+					for dy := -2; dy <= 2; dy++ {
+						if r, g, b, _ := picture.At(int(at.X*scale)+dx, int(at.Y*scale)+dy).RGBA(); r+g+b < 3*0xe800 {
+							return true
+						}
+					}
+				}
+				return false
+			}
+			for _, s := range append(append([]pattern.Segment{}, d.Scores...), d.Slits...) {
+				for _, k := range []float64{0.2, 0.5, 0.8} {
+					if at := s.A.Add(s.B.Sub(s.A).Scale(k)); !dark(at) {
+						t.Errorf("%s, %s: nothing is drawn at %v", st.ID, p.ID, at)
+					}
+				}
+			}
+			if empty := p.Faces[0].Polygon; len(d.Scores) > 0 {
+				lo, hi := pattern.Bounds(empty)
+				if mid := lo.Add(hi).Scale(0.5); hi.X-lo.X > 10 && hi.Y-lo.Y > 10 && len(p.Pattern.Holes) == 0 && dark(mid) {
+					t.Errorf("%s, %s: the middle of the %s is not empty", st.ID, p.ID, p.Faces[0].Plain())
 				}
 			}
 		}
-		return false
-	}
-	for _, s := range append(append([]pattern.Segment{}, d.Scores...), d.Slits...) {
-		for _, k := range []float64{0.2, 0.5, 0.8} {
-			if at := s.A.Add(s.B.Sub(s.A).Scale(k)); !dark(at) {
-				t.Errorf("nothing is drawn at %v", at)
-			}
-		}
-	}
-	if dark(pattern.Pt(d.Width/2, d.Height/2)) {
-		t.Error("the floor is not empty")
 	}
 }
 

@@ -267,7 +267,7 @@ var unitWords = map[measure.Unit]string{measure.In: "inches", measure.CM: "centi
 
 func (w *writer) net(p design.Part) draw.Net {
 	in := w.r.Inputs
-	return draw.Net{Part: p.Part, Mats: w.r.Mats, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
+	return draw.Net{Part: p.Part, PaperUp: p.PaperUp(), Mats: w.r.Mats, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
 }
 
 // scoreCard writes the numbers of a piece as they are read off the board,

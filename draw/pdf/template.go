@@ -88,7 +88,7 @@ func (w *writer) templateOf(p design.Part) template {
 	if w.print.Mirror {
 		part.Pattern = part.Pattern.Mirrored()
 	}
-	net := draw.Net{Part: part, Fence: w.r.Inputs.Tools.Fence, Units: w.r.Inputs.Units, Tick: w.r.Inputs.Tools.Tick}
+	net := draw.Net{Part: part, PaperUp: p.PaperUp(), Fence: w.r.Inputs.Tools.Fence, Units: w.r.Inputs.Units, Tick: w.r.Inputs.Tools.Tick}
 	return template{p.Name, net.TrueSize(), p.Pattern.Width.MM(), p.Pattern.Height.MM()}
 }
 

@@ -11,7 +11,6 @@ import (
 
 	"brevium/core/design"
 	"brevium/core/inspect"
-	"brevium/core/paper"
 	"brevium/draw"
 	"brevium/draw/export"
 	"brevium/draw/pdf"
@@ -130,17 +129,6 @@ func (s *room) sheetPDF(c *echo.Context) error {
 	return page.Download(c, b.Name, ".pdf", "application/pdf", out.Bytes())
 }
 
-// paperUp is where the pattern of a piece's paper runs up to; see draw.Net.
-func paperUp(p design.Part) int {
-	switch {
-	case p.Card.Direction != paper.OneWayUp:
-		return 0
-	case p.EndForEnd:
-		return 1
-	}
-	return -1
-}
-
 // netOf is how a part of the design is drawn flat.
 func netOf(r *design.Result, p design.Part) draw.Net {
 	var bad []inspect.Finding
@@ -150,7 +138,7 @@ func netOf(r *design.Result, p design.Part) draw.Net {
 		}
 	}
 	return draw.Net{
-		PaperUp:  paperUp(p),
+		PaperUp:  p.PaperUp(),
 		Part:     p.Part,
 		Mats:     r.Mats,
 		Findings: bad,
