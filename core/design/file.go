@@ -44,6 +44,7 @@ type (
 		Direction string       `json:"direction,omitempty"`
 	}
 	matsFile struct {
+		ID     int         `json:"id,omitempty"`
 		Piece  string      `json:"piece"`
 		Where  string      `json:"where,omitempty"`
 		Faces  []string    `json:"faces,omitempty"`
@@ -270,7 +271,7 @@ func (r *reader) card(field string, f cardFile) paper.Card {
 func (r *reader) mats(all []matsFile) {
 	for i, m := range all {
 		field := fault.Path("mats", i)
-		d := dress.Dressing{Piece: m.Piece, Faces: m.Faces, Joined: m.Joined, Rectangle: m.Shape == "rectangle"}
+		d := dress.Dressing{ID: m.ID, Piece: m.Piece, Faces: m.Faces, Joined: m.Joined, Rectangle: m.Shape == "rectangle"}
 		if len(m.Faces) == 0 || m.Where != "" {
 			where, err := dress.ParseWhere(m.Where)
 			if err != nil {
@@ -378,7 +379,7 @@ func (in Inputs) Write() []byte {
 	}
 	in.writeInside(&f)
 	for _, d := range in.Mats {
-		m := matsFile{Piece: d.Piece, Where: string(d.Where), Faces: d.Faces, Side: string(d.Side), Joined: d.Joined}
+		m := matsFile{ID: d.ID, Piece: d.Piece, Where: string(d.Where), Faces: d.Faces, Side: string(d.Side), Joined: d.Joined}
 		if d.Rectangle {
 			m.Shape = "rectangle"
 		}

@@ -88,3 +88,24 @@ func TestMatsAreWrittenAsRead(t *testing.T) {
 		}
 	}
 }
+
+// Two mats of one piece are told apart: what two windows change of one each
+// comes together.
+func TestMatsOfOnePieceMerge(t *testing.T) {
+	base, err := Read([]byte(`{"brevium":1,"units":"mm","style":"tray-lid","mats":[
+	 {"piece":"base","faces":["front"],"layers":[{"card":{"gsm":120},"border":2}]},
+	 {"piece":"base","faces":["back"],"layers":[{"card":{"gsm":120},"border":2}]}]}`))
+	if err != nil {
+		t.Fatal(err)
+	}
+	mine, theirs := base.Clone(), base.Clone()
+	mine.Mats[0].Layers[0].Border = dress.Even(3 * measure.Millimetre)
+	theirs.Mats[1].Layers[0].Border = dress.Even(4 * measure.Millimetre)
+	out, m, err := Merge(base, mine, theirs, false)
+	if err != nil || len(m.Clashes) > 0 || len(out.Mats) != 2 {
+		t.Fatalf("%+v, clashes %+v, %v", out.Mats, m.Clashes, err)
+	}
+	if out.Mats[0].Layers[0].Border.Up != 3*measure.Millimetre || out.Mats[1].Layers[0].Border.Up != 4*measure.Millimetre {
+		t.Errorf("merged: %+v", out.Mats)
+	}
+}

@@ -71,8 +71,8 @@ func (r *reader) things(f inputsFile) {
 // mostID bounds the numbers of things: what every JSON reader keeps whole.
 const mostID = 1 << 52
 
-// NumberThings gives each thing that has none a number of its own, one that
-// another page is not giving to another thing at the same time.
+// NumberThings gives each thing and each mat that has none a number of its own,
+// one that another page is not giving to another at the same time.
 func (in *Inputs) NumberThings() { in.number(func() int { return 1 + rand.IntN(1<<31) }) }
 
 func (in *Inputs) number(next func() int) {
@@ -83,6 +83,14 @@ func (in *Inputs) number(next func() int) {
 			t.ID = next()
 		}
 		used[t.ID] = true
+	}
+	used = map[int]bool{0: true}
+	for i := range in.Mats {
+		d := &in.Mats[i]
+		for d.ID < 0 || d.ID > mostID || used[d.ID] {
+			d.ID = next()
+		}
+		used[d.ID] = true
 	}
 }
 

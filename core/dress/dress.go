@@ -52,6 +52,7 @@ const (
 // named, or all that Where says. Joined makes one panel over faces that lie in
 // a row; Rectangle cuts it square whatever the face's shape.
 type Dressing struct {
+	ID                int // tells it from the other mats of its box
 	Piece             string
 	Where             Where
 	Faces             []string

@@ -61,7 +61,7 @@ func faceRows(faces []pattern.Face) string {
 		slices.SortFunc(r.faces, func(a, b *pattern.Face) int { return cmp.Compare(middle(a), middle(b)) })
 		var names []string
 		for _, f := range r.faces {
-			if f.Role == pattern.Tab {
+			if f.Role == pattern.Tab && strings.Contains(f.Plain(), "tab") {
 				names = append(names, "tab")
 			} else {
 				names = append(names, f.Plain())
