@@ -131,6 +131,7 @@ func (f inputsFile) inputs(rest strict.Rest) (Inputs, error) {
 		r.in.Cards[piece] = r.card(fault.Path("cards", piece), c)
 	}
 	r.mats(f.Mats)
+	r.numbered()
 	r.sheets(f.Sheets)
 	if f.Tools != nil {
 		if f.Tools.Fence != "" {

@@ -61,9 +61,16 @@ func (r *reader) things(f inputsFile) {
 	for i, t := range f.Contents {
 		r.in.Things = append(r.in.Things, r.thing(thingField(i), t))
 	}
+}
+
+// numbered gives things and mats that were read without a number the next ones.
+func (r *reader) numbered() {
 	last := 0
 	for _, t := range r.in.Things {
 		last = max(last, min(t.ID, mostID/2))
+	}
+	for _, d := range r.in.Mats {
+		last = max(last, min(d.ID, mostID/2))
 	}
 	r.in.number(func() int { last++; return last })
 }
