@@ -53,11 +53,12 @@ type jobSheetView struct {
 	Title   string
 	Picture template.HTML
 	Cuts    []cutView
+	Names   []string // of pieces too small for theirs, by their letters
 }
 
 type cutView struct {
 	N      int
-	Fence  string
+	Says   string // which part, how far, and what comes off
 	Narrow bool
 }
 
@@ -149,7 +150,7 @@ func (p *jobPage) sheets(w *work) {
 func (p *jobPage) sheet(st *batch.Stock, stock, k, n, of int) jobSheetView {
 	l := st.Layout.Sheets[k]
 	v := jobSheetView{Title: fmt.Sprintf("%s of %d: %s", page.Span(k+1, k+n), of, sheetName(st, l))}
-	v.Picture = page.SVG(draw.Sheet{
+	sheet := draw.Sheet{
 		Laid:      l,
 		Label:     func(i int) draw.PieceLabel { return labelOf(st, i) },
 		Direction: st.Card.Direction,
@@ -159,9 +160,11 @@ func (p *jobPage) sheet(st *batch.Stock, stock, k, n, of int) jobSheetView {
 			return placeText(st, batch.Place{Stock: stock, Sheet: k, N: i}, l.Placed[i]) + " " + whereID(st, l.Placed[i].Piece)
 		},
 		Kept: func(i int) bool { return st.Keeps(k, l.Placed[i]) },
-	}.Picture())
-	for _, c := range l.Cuts {
-		v.Cuts = append(v.Cuts, cutView{c.N, p.show(c.At), c.Narrow()})
+	}
+	v.Picture, v.Names = page.SVG(sheet.Picture()), sheet.Names()
+	says := l.Words(func(n int) string { return strings.ToLower(st.Origins[n].Name) }, p.show)
+	for i, c := range l.Cuts {
+		v.Cuts = append(v.Cuts, cutView{c.N, says[i], c.Narrow()})
 	}
 	return v
 }
