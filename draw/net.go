@@ -66,11 +66,11 @@ func (n Net) TrueSize() *Picture {
 		if l.Hand != recipe.Groove {
 			continue
 		}
-		at, angle := l.Path[0].Point.Add(pattern.Pt(1, 5)), 0.0
+		at := l.Path[0].Point.Add(pattern.Pt(1, 5))
 		if l.Edge == "top" {
 			at = l.Path[0].Add(pattern.Pt(2, -0.8))
 		}
-		p.text(TextNumber, at, 3.2/p.U, Start, measure.Number(list.Read(l), n.Units, n.Tick)).Angle = angle
+		p.text(TextNumber, at, 3.2/p.U, Start, measure.Number(list.Read(l), n.Units, n.Tick))
 	}
 	size := measure.Number(n.Part.Pattern.Width, n.Units, n.Tick) + " × " + measure.Label(n.Part.Pattern.Height, n.Units, n.Tick)
 	p.text(TextQuiet, pattern.Pt(w/2, h/2), 3.2/p.U, Middle, n.Part.Name+", "+size)

@@ -7,7 +7,6 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/draw/export"
 	"brevium/draw/pdf"
@@ -27,15 +26,7 @@ func exportCommand() *cobra.Command {
 			if o.Paper, err = pdf.ParsePaper(paper); err != nil {
 				return err
 			}
-			text, err := readFile(args[0], c.InOrStdin())
-			if err != nil {
-				return err
-			}
-			in, err := design.Read(text)
-			if err != nil {
-				return err
-			}
-			r, err := design.Make(c.Context(), in)
+			r, err := made(c, args[0])
 			if err != nil {
 				return err
 			}

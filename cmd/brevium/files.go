@@ -21,15 +21,7 @@ func planCommand() *cobra.Command {
 		Use: "plan DESIGN.json", Short: "Work a design out: pieces, scores, fits, steps (- reads standard input)",
 		Args: cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
-			text, err := readFile(args[0], c.InOrStdin())
-			if err != nil {
-				return err
-			}
-			in, err := design.Read(text)
-			if err != nil {
-				return err
-			}
-			r, err := design.Make(c.Context(), in)
+			r, err := made(c, args[0])
 			if err != nil {
 				return err
 			}
@@ -37,6 +29,19 @@ func planCommand() *cobra.Command {
 			return write(c.OutOrStdout(), out, err)
 		},
 	}
+}
+
+// made works out the design in a file.
+func made(c *cobra.Command, path string) (*design.Result, error) {
+	text, err := readFile(path, c.InOrStdin())
+	if err != nil {
+		return nil, err
+	}
+	in, err := design.Read(text)
+	if err != nil {
+		return nil, err
+	}
+	return design.Make(c.Context(), in)
 }
 
 func layoutCommand() *cobra.Command {

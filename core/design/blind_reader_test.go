@@ -23,8 +23,6 @@ type blind struct {
 	cuts   [][]pattern.Point
 	holes  [][]pattern.Point
 	bent   [][2]float64 // bands across the blank that are not scored
-	falls  int          // pieces and scraps it was told fall away
-	wedges int
 }
 
 // readBlind makes a piece from the steps that name it.
@@ -317,13 +315,8 @@ func (b *blind) one(s string) {
 		b.wedge(m)
 		return
 	}
-	if m := find(`^what falls away: (.*)$`); m != nil {
-		for _, n := range regexp.MustCompile(`(\d+) (?:piece|scrap)s? (?:of|out of)`).FindAllStringSubmatch(m[1], -1) {
-			var k int
-			fmt.Sscan(n[1], &k)
-			b.falls += k
-		}
-		return
+	if find(`^what falls away: (?:\d+ (?:piece|scrap)s? (?:of|out of) .*)+$`) != nil {
+		return // the cuts themselves say it
 	}
 	panic(fmt.Sprintf("cannot read %q", s))
 }
@@ -458,7 +451,6 @@ func (b *blind) wedge(m []string) {
 	if fmt.Sprint(count) != m[1] {
 		panic(fmt.Sprintf("%s wedges are told and %d described", m[1], count))
 	}
-	b.wedges += count
 }
 
 func circle(mid pattern.Point, r float64) []pattern.Point {

@@ -138,6 +138,20 @@ func (b *blind) differs(p *pattern.Pattern) []string {
 			break
 		}
 	}
+	rolled := false
+	for _, c := range p.Creases {
+		if !c.Rolled {
+			continue
+		}
+		rolled = true
+		if mid := (c.A.Y + c.B.Y) / 2; len(b.bent) != 1 || mid < b.bent[0][0]-told || mid > b.bent[0][1]+told {
+			wrong("the bend at %.2f down is not told: %v", mid, b.bent)
+			break
+		}
+	}
+	if !rolled && len(b.bent) > 0 {
+		wrong("the words bend %v", b.bent)
+	}
 	w, h := p.Width.MM(), p.Height.MM()
 	edge := [][]pattern.Point{{{X: 0, Y: 0}, {X: w, Y: 0}, {X: w, Y: h}, {X: 0, Y: h}, {X: 0, Y: 0}}}
 	var cut [][]pattern.Point

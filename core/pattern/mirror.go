@@ -1,19 +1,25 @@
 package pattern
 
+// Mirrored is the loop with left and right changed over on a card so wide, in mm.
+// It runs the other way round, so that it stays clockwise and arcs keep the sign
+// of their bulge.
+func (l Loop) Mirrored(width float64) Loop {
+	n := len(l)
+	out := make(Loop, n)
+	for i := range l {
+		at := l[n-1-i].Point
+		out[i] = Vertex{Point{width - at.X, at.Y}, l[(2*n-2-i)%n].Bulge}
+	}
+	return out
+}
+
 // Mirrored is the piece as it is drawn from its inside: left and right changed
 // over, everything else as it was. It is for drawing; it folds the other way.
 func (p *Pattern) Mirrored() *Pattern {
 	w := p.Width.MM()
 	flip := func(q Point) Point { return Point{w - q.X, q.Y} }
 	segment := func(s Segment) Segment { return Segment{flip(s.A), flip(s.B)} }
-	loop := func(l Loop) Loop {
-		n := len(l)
-		out := make(Loop, n)
-		for i := range l { // the other way round, so that it stays clockwise
-			out[i] = Vertex{flip(l[n-1-i].Point), l[(2*n-2-i)%n].Bulge}
-		}
-		return out
-	}
+	loop := func(l Loop) Loop { return l.Mirrored(w) }
 	polygon := func(points []Point) []Point {
 		out := make([]Point, len(points))
 		for i, q := range points {

@@ -166,8 +166,7 @@ func (s *stroker) straight(a, b pattern.Point, lines ...Line) {
 // upright reports whether a straight stroke runs up and down the blank.
 func (x stroke) upright() bool { return math.Abs(x.a.X-x.b.X) < Straight }
 
-// merge joins straight cuts along one line that touch or lie over each other,
-// and leaves out what is only the foot of tapers that need no cut before them.
+// merge joins straight cuts along one line that touch or lie over each other.
 func (s *stroker) merge() {
 	var out []stroke
 	for _, l := range s.legs {

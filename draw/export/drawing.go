@@ -103,62 +103,57 @@ func packed(r *design.Result, s design.Stock, l layout.Laid, n int) Drawing {
 
 // turned is the drawing end for end.
 func (d Drawing) turned() Drawing {
-	out := d
-	out.Cuts, out.Slits, out.Scores, out.Notes = nil, nil, nil, nil
-	quarter := Drawing{Width: d.Height, Height: d.Width}
-	quarter.put(d, pattern.Point{}, true)
-	out.put(quarter, pattern.Point{}, true)
-	return out
+	half := func(q pattern.Point) pattern.Point { return pattern.Pt(d.Width-q.X, d.Height-q.Y) }
+	return d.moved(half, movedLoop(half))
 }
 
 // put adds a drawing at a place, turned a quarter with the clock or not.
-func (d *Drawing) put(o Drawing, at pattern.Point, turned bool) {
+func (d *Drawing) put(o Drawing, at pattern.Point, quarter bool) {
 	move := func(q pattern.Point) pattern.Point {
-		if turned {
+		if quarter {
 			q = pattern.Pt(o.Height-q.Y, q.X)
 		}
 		return q.Add(at)
 	}
-	for _, l := range o.Cuts {
-		moved := make(pattern.Loop, len(l))
-		for i, v := range l {
-			moved[i] = pattern.Vertex{Point: move(v.Point), Bulge: v.Bulge}
-		}
-		d.Cuts = append(d.Cuts, moved)
-	}
-	for _, s := range o.Slits {
-		d.Slits = append(d.Slits, pattern.Segment{A: move(s.A), B: move(s.B)})
-	}
-	for _, s := range o.Scores {
-		d.Scores = append(d.Scores, pattern.Segment{A: move(s.A), B: move(s.B)})
-	}
-	for _, n := range o.Notes {
-		d.Notes = append(d.Notes, Note{move(n.At), n.Text})
-	}
+	m := o.moved(move, movedLoop(move))
+	d.Cuts, d.Slits = append(d.Cuts, m.Cuts...), append(d.Slits, m.Slits...)
+	d.Scores, d.Notes = append(d.Scores, m.Scores...), append(d.Notes, m.Notes...)
 }
 
 // Mirrored is the drawing inside up: left and right changed over.
 func (d Drawing) Mirrored() Drawing {
-	flip := func(q pattern.Point) pattern.Point { return pattern.Pt(d.Width-q.X, q.Y) }
+	return d.moved(
+		func(q pattern.Point) pattern.Point { return pattern.Pt(d.Width-q.X, q.Y) },
+		func(l pattern.Loop) pattern.Loop { return l.Mirrored(d.Width) },
+	)
+}
+
+// movedLoop moves a loop by its corners; the move keeps its way round.
+func movedLoop(move func(pattern.Point) pattern.Point) func(pattern.Loop) pattern.Loop {
+	return func(l pattern.Loop) pattern.Loop {
+		out := make(pattern.Loop, len(l))
+		for i, v := range l {
+			out[i] = pattern.Vertex{Point: move(v.Point), Bulge: v.Bulge}
+		}
+		return out
+	}
+}
+
+// moved is the drawing with every point and every loop moved.
+func (d Drawing) moved(move func(pattern.Point) pattern.Point, loop func(pattern.Loop) pattern.Loop) Drawing {
 	out := d
 	out.Cuts, out.Slits, out.Scores, out.Notes = nil, nil, nil, nil
 	for _, l := range d.Cuts {
-		// Run the other way, so that it stays clockwise and a bulge keeps its sign.
-		n := len(l)
-		moved := make(pattern.Loop, n)
-		for i := range l {
-			moved[i] = pattern.Vertex{Point: flip(l[n-1-i].Point), Bulge: l[(2*n-2-i)%n].Bulge}
-		}
-		out.Cuts = append(out.Cuts, moved)
+		out.Cuts = append(out.Cuts, loop(l))
 	}
 	for _, s := range d.Slits {
-		out.Slits = append(out.Slits, pattern.Segment{A: flip(s.A), B: flip(s.B)})
+		out.Slits = append(out.Slits, pattern.Segment{A: move(s.A), B: move(s.B)})
 	}
 	for _, s := range d.Scores {
-		out.Scores = append(out.Scores, pattern.Segment{A: flip(s.A), B: flip(s.B)})
+		out.Scores = append(out.Scores, pattern.Segment{A: move(s.A), B: move(s.B)})
 	}
 	for _, n := range d.Notes {
-		out.Notes = append(out.Notes, Note{flip(n.At), n.Text})
+		out.Notes = append(out.Notes, Note{move(n.At), n.Text})
 	}
 	return out
 }

@@ -12,6 +12,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/pattern"
+	"brevium/core/style"
 	"brevium/web/form"
 )
 
@@ -140,7 +141,7 @@ func firstFaces(in *design.Inputs, p design.Part, asked string) []string {
 		return out
 	}
 	first, second := pattern.Wall, pattern.Panel
-	if p.Opens == "down" {
+	if p.Opens == style.Downwards {
 		first, second = second, first
 	}
 	for _, role := range []pattern.Role{first, second, pattern.Flap} {
