@@ -68,14 +68,14 @@ func tall(l drawer.Lot) float64   { return l.Height.MM() + spread(l) }
 // pile draws a pile that stands on a line.
 func (d Drawer) pile(p *Picture, l drawer.Lot, x, foot float64) {
 	w, h := l.Width.MM(), l.Height.MM()
-	size := fmt.Sprintf("%s × %s", measure.Number(l.Width, d.Units, d.Tick), measure.Number(l.Height, d.Units, d.Tick))
+	size := measure.Sides(d.Units, d.Tick, l.Width, l.Height)
 	class := SheetArea
 	if l.Offcut {
 		class = Offcut
 	}
 	for i := min(l.Count, mostShown) - 1; i >= 0; i-- {
 		at := pileShift * float64(i)
-		p.polygon(class, rect(x+at, foot-h-at, w, h)...).About = fmt.Sprintf("%s, %s %s", l.Sheet, size, d.Units)
+		p.polygon(class, rect(x+at, foot-h-at, w, h)...).About = l.Sheet + ", " + size
 	}
 	name, under := l.Sheet, size
 	if l.Offcut || name == "own size" {

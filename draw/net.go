@@ -90,9 +90,9 @@ func (n Net) into(p *Picture) {
 		if m.Piece == n.Part.ID {
 			for _, patch := range m.On {
 				if m.Side == dress.Inside { // on the back of what is drawn
-					p.polygon(Hidden, patch.Corners...).About = "Mat on the " + m.Words
+					p.polygon(Hidden, patch.Corners...).About = "Paper on the " + m.Words
 				} else {
-					p.polygon(matClass(m), patch.Corners...).About = "Mat on the " + m.Words
+					p.polygon(matClass(m), patch.Corners...).About = "Paper on the " + m.Words
 				}
 			}
 		}
@@ -192,7 +192,7 @@ func (n Net) faces(p *Picture) {
 	}
 	for _, f := range dress.Open(n.Part.Pattern, all, dress.Outside) {
 		s := p.polygon(FacePick, f.Polygon...)
-		s.Key, s.About = n.Part.ID+"/"+f.Name, "Mat on the "+f.Plain()
+		s.Key, s.About = n.Part.ID+"/"+f.Name, "Paper on the "+f.Plain()
 	}
 }
 

@@ -58,9 +58,10 @@ func (s Sheet) size(w, h measure.Length) string {
 
 func (s Sheet) offcut(p *Picture, o layout.Rect) {
 	x, y, w, h := o.X.MM(), o.Y.MM(), o.Width.MM(), o.Height.MM()
-	p.polygon(Offcut, rect(x, y, w, h)...).About = fmt.Sprintf("Offcut, %s %s", s.size(o.Width, o.Height), s.Units)
+	p.polygon(Offcut, rect(x, y, w, h)...).About = "Offcut, " + measure.Sides(s.Units, s.Tick, o.Width, o.Height)
 	// What can be used of it is told in whole ticks.
-	usable := s.size(measure.Down(o.Width, s.Tick), measure.Down(o.Height, s.Tick))
+	tick := s.Units.Own(s.Tick)
+	usable := s.size(measure.Down(o.Width, tick), measure.Down(o.Height, tick))
 	if !p.label(area{x, y, w, h}, TextQuiet, "offcut "+usable, "", 20) {
 		p.label(area{x, y, w, h}, TextQuiet, "offcut", "", 20)
 	}

@@ -27,7 +27,7 @@ func StackUp(a fit.Account) *Picture {
 		}
 	}
 	add(CardDark, measure.Length(pair.InnerLayers)*pair.InnerCard/2, pair.InnerWhat)
-	add(MatOne, a.Between/2, "mats")
+	add(MatOne, a.Between/2, "papers")
 	gap := a.Gap.MM() / 2
 	bands = append(bands, band{Gap, gap, "gap"})
 	add(CardDark, measure.Length(pair.OuterLayers)*pair.OuterCard/2, pair.OuterWhat)

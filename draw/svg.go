@@ -34,8 +34,12 @@ func (p *Picture) Inline() string {
 	if slices.ContainsFunc(p.Shapes, func(s Shape) bool { return s.Key != "" }) {
 		role = "group" // what is in it can be gone to
 	}
-	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" class="drawing" viewBox="%s %s %s %s" role="%s" aria-label="%s">`,
-		number(p.X), number(p.Y), number(p.Width), number(p.Height), role, html.EscapeString(p.Title))
+	says := fmt.Sprintf(`role="%s" aria-label="%s"`, role, html.EscapeString(p.Title))
+	if p.Title == "" {
+		says = `aria-hidden="true"` // the words beside it say it
+	}
+	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" class="drawing" viewBox="%s %s %s %s" %s>`,
+		number(p.X), number(p.Y), number(p.Width), number(p.Height), says)
 	for _, s := range p.Shapes {
 		p.shape(&b, s)
 	}

@@ -120,7 +120,7 @@ func (s *Store) BringBack(ctx context.Context, sort Sort, id int64) error {
 // Forget deletes something in the bin for good. A box that a job makes stays.
 func (s *Store) Forget(ctx context.Context, sort Sort, id int64) error {
 	if sort == BoxSort {
-		job, err := s.jobWith(ctx, id)
+		job, err := s.JobWith(ctx, id)
 		if err != nil {
 			return err
 		}
@@ -160,8 +160,8 @@ func (s *Store) EmptyBin(ctx context.Context) (stay int, err error) {
 	return stay, nil
 }
 
-// jobWith is the name of a job that makes a box; "" for none.
-func (s *Store) jobWith(ctx context.Context, box int64) (string, error) {
+// JobWith is the name of a job that makes a box; "" for none.
+func (s *Store) JobWith(ctx context.Context, box int64) (string, error) {
 	rows, err := s.db.QueryContext(ctx, `SELECT name, items FROM jobs ORDER BY id`)
 	if err != nil {
 		return "", err

@@ -40,18 +40,18 @@ func TestQuestionsAnswer(t *testing.T) {
 	x.jarBox()
 	for path, says := range map[string]string{
 		"/boxes/1/compare":                        "Open tray",
-		"/boxes/1/biggest":                        "score to score",
+		"/boxes/1/biggest":                        "between folds",
 		"/boxes/1/biggest?keep=copies":            "from one sheet",
 		"/boxes/1/holds":                          "It holds",
 		"/caliper?of=48":                          " mm",
-		"/boxes/1/biggest?keep=fixed&fix.height=": "score to score",
+		"/boxes/1/biggest?keep=fixed&fix.height=": "between folds",
 	} {
 		if code, body, _ := x.get(path); code != http.StatusOK || !strings.Contains(body, says) {
 			t.Errorf("%s: %d, without %q", path, code, says)
 		}
 	}
 	for path, says := range map[string]string{
-		"/boxes/1/biggest?sheet.width=":                 "Not yet",
+		"/boxes/1/biggest?sheet=own&sheet.width=":       "Not yet",
 		"/boxes/1/biggest?sheet.width=1&sheet.height=1": "gives no",
 		"/boxes/1/holds?contents%5B0%5D.height=x":       "Not yet",
 		"/boxes/1/biggest?keep=fixed&fix.height=tall":   "Not yet",
@@ -147,7 +147,7 @@ func TestABoxFromTheDrawer(t *testing.T) {
 func TestUnitsComeBackToTheirPage(t *testing.T) {
 	x := newTable(t)
 	for to, want := range map[string]string{
-		"/drawer": "/drawer", "/jobs": "/jobs", "/jobs/3": "/jobs/3", "": "/", "https://elsewhere": "/", "//elsewhere": "/", "/jobs/3/delete": "/",
+		"/drawer": "/drawer", "/jobs": "/jobs", "/jobs/3": "/jobs/3", "": "/", "https://elsewhere": "/", "//elsewhere": "/", "/%2f/elsewhere": "/",
 	} {
 		if _, _, header := x.post("/units", "units", "cm", "to", to); header.Get("HX-Redirect") != want {
 			t.Errorf("from %q to %q; want %q", to, header.Get("HX-Redirect"), want)

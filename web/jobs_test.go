@@ -281,7 +281,7 @@ func TestAJobChanges(t *testing.T) {
 		t.Errorf("the job is %+v", j)
 	}
 	for _, bad := range [][]string{{"copies.1", "x"}, {"copies.1", "0", "copies.2", "0"}, {"copies.1", "1", "trim", "-1"}, {"copies.1", "1", "kerf", "20 in"}, {"copies.1", "1", "stages", "9"}} {
-		if code, body, _ := x.post("/jobs/1", bad...); code != http.StatusUnprocessableEntity || !strings.Contains(body, "Not yet:") {
+		if code, body, _ := x.post("/jobs/1", bad...); code != http.StatusUnprocessableEntity || !strings.Contains(body, "Not taken:") {
 			t.Errorf("%v: %d", bad, code)
 		}
 	}

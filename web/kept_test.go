@@ -7,6 +7,8 @@ import (
 	"sync/atomic"
 	"testing"
 
+	"github.com/chromedp/chromedp"
+
 	"brevium/core/measure"
 )
 
@@ -80,10 +82,10 @@ func TestAFormThatLoadsAPageWaitsForSomebody(t *testing.T) {
 	x := newTable(t)
 	sky := &weather{app: x.http}
 	b := openBrowser(t, &table{t, x.store, sky})
-	b.visit("/new")
+	b.visit("/new?start=size")
 	sky.fate.Store(-1)
 	b.set(`input[name="name"]`, "For the fair")
-	b.do(js(`document.querySelector('input[name="name"]').form.querySelector("button").click()`))
+	b.do(js(`document.querySelector("#begin").click()`))
 	b.says("Brevium does not answer")
 	b.until(`document.querySelector('input[name="name"]').value == "For the fair"`)
 	sky.fate.Store(0)
@@ -96,10 +98,15 @@ func TestAFormThatLoadsAPageWaitsForSomebody(t *testing.T) {
 func TestRefusalsComeAsASentence(t *testing.T) {
 	x := newTable(t)
 	x.jarBox()
-	code, body, header := x.post("/boxes/1/rename", "name", "  ", "stop", "box")
+	code, body, header := x.post("/boxes/1/rename", "name", "  ")
 	if code != http.StatusUnprocessableEntity || !strings.HasPrefix(body, "A box needs a name") ||
 		!strings.HasPrefix(header.Get("Content-Type"), "text/plain") || header.Get("HX-Reswap") != "none" {
-		t.Errorf("%d %q %v", code, body, header)
+		t.Errorf("%d %.80q %v", code, body, header)
+	}
+	// On the box's own page it is said at the field.
+	code, body, _ = x.post("/boxes/1/rename", "name", "  ", "stop", "box")
+	if code != http.StatusUnprocessableEntity || !strings.Contains(body, `id="box-name-fault"`) || x.box(1).Name != "Jars" {
+		t.Errorf("%d, and the name is %q", code, x.box(1).Name)
 	}
 }
 
@@ -114,12 +121,12 @@ func TestAClashIsSettledInTheBrowser(t *testing.T) {
 	x.as("another", x.box(id).Version, "/boxes/1/box", "options.lid.depth", "1 1/4")
 	b.set(depth, "1 1/2")
 	b.says("In another window this was changed to")
-	b.do(js(`document.querySelector('button[name=take]').click()`))
+	b.do(chromedp.Click(`button[name=take]`))
 	b.until(`document.querySelector('` + depth + `').value == "1 1/4" && !document.body.innerText.includes("In another window")`)
 	x.as("another", x.box(id).Version, "/boxes/1/box", "options.lid.depth", "1 1/8")
 	b.set(depth, "1 3/8")
 	b.says("In another window this was changed to")
-	b.do(js(`[...document.querySelectorAll(".clash button")].find(e => e.innerText.startsWith("Keep")).click()`))
+	b.do(chromedp.Click(`.clash button:not([name])`))
 	b.until(`document.querySelector('` + depth + `').value == "1 3/8" && !document.body.innerText.includes("In another window")`)
 	if got := x.box(id).Inputs.Lengths["lid.depth"]; got != 11*measure.Inch/8 {
 		t.Errorf("kept, the lid is %v deep", got.MM())

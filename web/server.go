@@ -21,6 +21,7 @@ import (
 	"brevium/web/boxes"
 	"brevium/web/data"
 	"brevium/web/drawer"
+	"brevium/web/guide"
 	"brevium/web/jobs"
 	"brevium/web/page"
 	"brevium/web/workspace"
@@ -48,7 +49,7 @@ func New(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...stri
 	if err != nil {
 		return nil, err
 	}
-	views, err := page.Templates(own.address, boxes.Templates, workspace.Templates, drawer.Templates, jobs.Templates, data.Templates)
+	views, err := page.Templates(own.address, boxes.Templates, workspace.Templates, drawer.Templates, guide.Templates, jobs.Templates, data.Templates)
 	if err != nil {
 		return nil, err
 	}
@@ -72,6 +73,7 @@ func New(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...stri
 	drawer.Routes(e, shared)
 	jobs.Routes(e, shared)
 	data.Routes(e, shared)
+	guide.Routes(e, shared)
 
 	// Forms are only taken from this application's own pages.
 	return shared.Turns.Page(http.NewCrossOriginProtection().Handler(e)), nil

@@ -27,7 +27,7 @@ func TestTallThingsStartAtOnce(t *testing.T) {
 		t.Fatalf("a bottle: %d\n%s", code, body)
 	}
 	// Another kind keeps what was typed, by its meaning.
-	if _, body, _ := x.get("/new?style=wallet-box&was=tray&size.length=4&size.width=3&size.height=1/2"); !strings.Contains(body, `name="size.back" value="3"`) || !strings.Contains(body, `name="size.depth" value="1/2"`) {
+	if _, body, _ := x.get("/new?start=size&style=wallet-box&was=tray&size.length=5&size.width=3+1/2&size.height=1/2"); !strings.Contains(body, `name="size.back" value="3 1/2"`) || !strings.Contains(body, `name="size.depth" value="1/2"`) {
 		t.Error("the sizes are not carried to the new kind's fields")
 	}
 }

@@ -171,7 +171,7 @@ func (c *cellPlan) arrangement() Arrangement {
 	columns, rows, h := c.sizes()
 	p := c.parting
 	a := Arrangement{ID: fmt.Sprintf("cells-%dx%d", c.columns, c.rows), Columns: columns, Rows: rows}
-	a.Account = []Line{{"the cells, ease included", sum(columns), sum(rows), h - p.Floor}}
+	a.Account = []Line{{"the cells, with room to spare", sum(columns), sum(rows), h - p.Floor}}
 	between := Line{p.What + " between them", measure.Length(c.columns-1) * p.Between, measure.Length(c.rows-1) * p.Between, 0}
 	if between.Length+between.Width > 0 {
 		a.Account = append(a.Account, between)

@@ -119,9 +119,9 @@ func (t Thing) Check() error {
 	case t.Cards == 0 && t.Height <= 0:
 		return fault.New(fault.TooSmall, "height", "how tall is it? The height must be more than nothing")
 	case t.Ease > MostEase:
-		return fault.New(fault.TooLarge, "ease", "an ease over 5 cm is another box; leave 2 or 3 mm")
+		return fault.New(fault.TooLarge, "ease", "over 5 cm to spare is another box; leave 2 or 3 mm")
 	case t.Ease < 0:
-		return fault.New(fault.Negative, "ease", "the ease is room to spare; give 0 or more")
+		return fault.New(fault.Negative, "ease", "the room to spare is 0 or more")
 	case t.Squeeze < 0 || t.Squeeze > MostSqueeze:
 		return fault.New(
 			fault.SqueezeRange,
@@ -206,7 +206,7 @@ func (m margin) or(n margin) margin {
 func (m margin) lines() []Line {
 	var out []Line
 	if m.ease > 0 {
-		out = append(out, Line{"ease", m.ease, m.ease, m.ease})
+		out = append(out, Line{"room to spare", m.ease, m.ease, m.ease})
 	}
 	if m.padding > 0 {
 		out = append(out, Line{"padding for what is fragile", m.padding, m.padding, m.padding})

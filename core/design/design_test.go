@@ -356,7 +356,7 @@ func TestEveryPieceIsLaidOut(t *testing.T) {
 	if want := 5 * (len(r.Parts) + len(r.Mats)); placed != want || len(r.Stocks) != 3 {
 		t.Errorf("%d pieces on sheets of %d cards; want %d of 3", placed, len(r.Stocks), want)
 	}
-	if got := r.PieceName("base.back.1"); got != "base mat, back wall" {
+	if got := r.PieceName("base.back.1"); got != "base paper, back wall" {
 		t.Errorf("a mat is called %q", got)
 	}
 }

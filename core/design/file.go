@@ -281,13 +281,13 @@ func (r *reader) mats(all []matsFile) {
 			d.Where = where
 		}
 		if d.Side = dress.Side(m.Side); d.Side != "" && d.Side != dress.Outside && d.Side != dress.Inside {
-			r.fail(fault.New(fault.UnknownSide, fault.Path(field, "side"), "a mat goes on the outside or the inside"))
+			r.fail(fault.New(fault.UnknownSide, fault.Path(field, "side"), "a paper on top goes on the outside or the inside"))
 		}
 		if m.Shape != "" && m.Shape != "face" && m.Shape != "rectangle" {
-			r.fail(fault.New(fault.UnknownShape, fault.Path(field, "shape"), "a mat has the shape of its face, or is a rectangle"))
+			r.fail(fault.New(fault.UnknownShape, fault.Path(field, "shape"), "a paper on top has the shape of its face, or is a rectangle"))
 		}
 		if len(m.Layers) < 1 || len(m.Layers) > dress.MostLayers {
-			r.fail(fault.New(fault.LayersRange, fault.Path(field, "layers"), "a mat has one to four layers"))
+			r.fail(fault.New(fault.LayersRange, fault.Path(field, "layers"), "a paper on top has one to four layers"))
 		}
 		for n, l := range m.Layers {
 			at := fault.Path(field, "layers", n)
@@ -296,7 +296,7 @@ func (r *reader) mats(all []matsFile) {
 				Border: r.border(fault.Path(at, "border"), l.Border),
 			}
 			if layer.Card.Thickness > dress.ThickestLayer {
-				r.fail(fault.New(fault.ThicknessRange, fault.Path(at, "card.thickness"), "a mat's layer is at most 2 mm thick"))
+				r.fail(fault.New(fault.ThicknessRange, fault.Path(at, "card.thickness"), "a layer of a paper on top is at most 2 mm thick"))
 			}
 			d.Layers = append(d.Layers, layer)
 		}

@@ -323,7 +323,7 @@ func (r *Result) dress() error {
 		field := fault.Path("mats", i)
 		at := slices.IndexFunc(r.Parts, func(p Part) bool { return p.ID == d.Piece })
 		if at < 0 {
-			return fault.New(fault.UnknownPiece, fault.Path(field, "piece"), "this box has no piece %q to put a mat on", d.Piece)
+			return fault.New(fault.UnknownPiece, fault.Path(field, "piece"), "this box has no piece %q to put a paper on", d.Piece)
 		}
 		mats, err := d.Mats(r.Parts[at].Pattern, r.Parts[at].Faces, r.Inputs.Tools.Tick.Ruler())
 		if err != nil {
@@ -333,7 +333,7 @@ func (r *Result) dress() error {
 			if slices.ContainsFunc(r.Mats, func(have dress.Mat) bool {
 				return have.Piece == m.Piece && have.Side == m.Side && have.Layer == m.Layer && meet(have, m)
 			}) {
-				return fault.New(fault.NamedTwice, fault.Path(field, "faces"), "the %s has a mat already; put another layer on that one, or leave it out here", m.Words)
+				return fault.New(fault.NamedTwice, fault.Path(field, "faces"), "the %s has a paper already; put another layer on that one, or leave it out here", m.Words)
 			}
 		}
 		r.Mats = append(r.Mats, mats...)

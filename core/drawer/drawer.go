@@ -111,6 +111,19 @@ func Groups(lots []Lot) []Group {
 	return out
 }
 
+// Free gives the lots that have a free sheet, card by card as Groups puts them.
+func Free(lots []Lot) []Lot {
+	var out []Lot
+	for _, g := range Groups(lots) {
+		for _, l := range g.Lots {
+			if l.Free() > 0 {
+				out = append(out, l)
+			}
+		}
+	}
+	return out
+}
+
 // An offcut is useful from this size on: a tag or a small band comes out of it.
 const (
 	usefulShort = 40 * measure.Millimetre

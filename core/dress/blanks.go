@@ -42,7 +42,7 @@ mats:
 		if half {
 			halves = append(halves, waiting{m, lack, len(out)})
 		}
-		out = append(out, pattern.Blank{ID: m.ID, Name: fmt.Sprintf("%s mat, %s", m.Piece, m.Words), Width: m.Width, Height: m.Height,
+		out = append(out, pattern.Blank{ID: m.ID, Name: fmt.Sprintf("%s paper, %s", m.Piece, m.Words), Width: m.Width, Height: m.Height,
 			Gives: []pattern.Given{{ID: m.ID, Outline: outline}}})
 	}
 	return out

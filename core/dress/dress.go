@@ -139,7 +139,7 @@ func ParseWhere(s string) (Where, error) {
 	if w := Where(s); slices.Contains(Places, w) {
 		return w, nil
 	}
-	return "", fault.New(fault.UnknownPlace, "", "%q is not a place for a mat; use walls, top or both, or name faces", s)
+	return "", fault.New(fault.UnknownPlace, "", "%q is not a place for a paper; use walls, top or both, or name faces", s)
 }
 
 // Open lists the faces of a piece that may carry a mat on a side: those that

@@ -57,7 +57,7 @@ func (d Dressing) check(p *pattern.Pattern, faces []pattern.Face) error {
 			if side == "" {
 				side = Outside
 			}
-			return fault.New(fault.UnknownPlace, field, "the %s of the %s is glued: a mat there would be out of sight and in the way; leave it out", side, f.Plain())
+			return fault.New(fault.UnknownPlace, field, "the %s of the %s is glued: a paper there would be out of sight and in the way; leave it out", side, f.Plain())
 		}
 	}
 	return nil
@@ -88,7 +88,7 @@ func joined(all []ground) (ground, error) {
 	}
 	lo, hi := pattern.Bounds(points)
 	if math.Abs((hi.X-lo.X)*(hi.Y-lo.Y)-area) > 0.02*area {
-		return ground{}, fault.New(fault.UnknownPlace, "faces", "these faces do not lie in one row without a gap; join only neighbours of one width, or put a mat on each")
+		return ground{}, fault.New(fault.UnknownPlace, "faces", "these faces do not lie in one row without a gap; join only neighbours of one width, or put a paper on each")
 	}
 	out.outline = []pattern.Point{lo, {X: hi.X, Y: lo.Y}, hi, {X: lo.X, Y: hi.Y}}
 	out.frame = pattern.Face{Polygon: out.outline, Up: out.frame.Up}.Frame()
@@ -125,7 +125,7 @@ func (d Dressing) layers(g ground, ruler measure.Tick) ([]Mat, error) {
 		}
 		if len(corners) == 0 || min(m.Width, m.Height) < Least {
 			return nil, fault.New(fault.BorderTooWide, fault.Path("layers", n, "border"),
-				"borders this wide leave no mat on the %s; make them narrower", g.words)
+				"borders this wide leave no paper on the %s; make them narrower", g.words)
 		}
 		own := pattern.Face{Polygon: corners, Up: g.frame.Up}.Frame()
 		for _, q := range corners {

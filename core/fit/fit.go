@@ -125,7 +125,7 @@ func (p Pair) Do(between measure.Length) Account {
 		a.Lines = append(a.Lines, Line{fmt.Sprintf(format, args...), amount, side})
 		a.Gap += amount
 	}
-	add(p.OuterSpan, 0, "%s, %s", p.OuterName, cmp.Or(p.OuterIs, "score to score"))
+	add(p.OuterSpan, 0, "%s, %s", p.OuterName, cmp.Or(p.OuterIs, "between folds"))
 	if p.OuterCard > 0 {
 		add(-p.OuterCard, p.OuterCard, "%s's own card", p.OuterName)
 	}
@@ -138,7 +138,7 @@ func (p Pair) Do(between measure.Length) Account {
 			sides(p.OuterLayers),
 		)
 	}
-	add(-p.InnerSpan, 0, "%s, %s", p.InnerName, cmp.Or(p.InnerIs, "score to score"))
+	add(-p.InnerSpan, 0, "%s, %s", p.InnerName, cmp.Or(p.InnerIs, "between folds"))
 	if p.InnerCard > 0 {
 		add(-p.InnerCard, p.InnerCard, "%s's own card", p.InnerName)
 	}
@@ -152,7 +152,7 @@ func (p Pair) Do(between measure.Length) Account {
 		)
 	}
 	if between > 0 {
-		add(-between, between/2, "mats between, both sides")
+		add(-between, between/2, "papers between, both sides")
 	}
 	a.Verdict = Judge(a.Gap)
 	if p.Kind != nil && p.Kind.Gives && a.Verdict == WontGoOn {
@@ -182,7 +182,7 @@ func Solve(gap measure.Length, want Verdict, tick measure.Tick) (measure.Length,
 		return 0, fault.New(
 			fault.GapNotMet,
 			"",
-			"a %s fit would need %s mm more, over the %s mm a part can grow; use thinner card, fewer mats or single walls",
+			"a %s fit would need %s mm more, over the %s mm a part can grow; use thinner card, fewer papers on top or single walls",
 			want,
 			mm(need),
 			mm(LargestAllowance),

@@ -31,13 +31,13 @@ type Kind struct {
 var (
 	LidOn = &Kind{
 		goes: "over", Closes: true, Dressed: true,
-		tight: "Let the allowance be worked out, or give the lid more of it.",
+		tight: "Let it be worked out how much bigger the lid is, or make it bigger.",
 		grips: "It may crease the rim. Allow one tick more unless you want that.",
 		loose: "It may drop off. Allow less, or hold it with a band.",
 	}
 	SleeveRound = &Kind{
 		goes: "round", Dressed: true,
-		tight: "Let the allowance be worked out, or give the sleeve more of it.",
+		tight: "Let it be worked out how much bigger the sleeve is, or make it bigger.",
 		grips: "It will stick when it is pushed. Allow one tick more unless you want that.",
 		loose: "The drawer may fall out. Allow less, or hold it with a band.",
 	}

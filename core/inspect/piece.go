@@ -270,7 +270,7 @@ func Direction(p style.Part, faces []pattern.Face, card paper.Card, endForEnd bo
 	}
 	if len(wrong) > 0 {
 		f.Verdict = Warn
-		f.Text = fmt.Sprintf("%s: the pattern of %s would stand %s. Cover those with mats, or take a paper without a direction.",
+		f.Text = fmt.Sprintf("%s: the pattern of %s would stand %s. Cover those with papers on top, or take a paper without a direction.",
 			p.Name, card.Name, strings.Join(wrong, " and "))
 	}
 	return f, true

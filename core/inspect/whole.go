@@ -147,7 +147,7 @@ func (w Whole) standing(bodies []style.Body) []Finding {
 func (w Whole) room(bodies []style.Body, state style.State, tight measure.Length) Finding {
 	need, what := w.Box.Room.Largest, "The room inside"
 	if w.Filled {
-		need, what = w.Needs, "What goes in, with its ease,"
+		need, what = w.Needs, "What goes in, with room to spare,"
 	}
 	size := w.size(need)
 	// What lines the box is part of the need.

@@ -120,9 +120,9 @@ func (j *Job) Check() error {
 	case j.Trim < 0:
 		return fault.New(fault.Negative, "trim", "the trim is zero or more")
 	case j.Kerf < 0:
-		return fault.New(fault.Negative, "kerf", "the kerf is zero or more")
+		return fault.New(fault.Negative, "kerf", "what a cut takes away is zero or more")
 	case j.Stages != 0 && (j.Stages < 2 || j.Stages > MostStages):
-		return fault.New(fault.StagesRange, "stages", "the cuts change direction in 2 to %d stages, or give 0 for no limit", MostStages)
+		return fault.New(fault.StagesRange, "stages", "the cuts change direction 2 to %d times, or give 0 for no limit", MostStages)
 	case j.Trimmer < 0:
 		return fault.New(fault.Negative, "trimmer", "the longest cut is more than nothing, or give 0 for no limit")
 	}
@@ -173,7 +173,7 @@ func (j *Job) Check() error {
 		case !j.fitsSome(p):
 			return fault.New(fault.LargerThanSheet, field, "%q is larger than every sheet; make it smaller or add a larger sheet", p.Name)
 		case j.constrained() && !j.cutFromSome(i):
-			return fault.New(fault.NotCuttable, field, "%q cannot be cut from any sheet with this trimmer and so few stages", p.Name)
+			return fault.New(fault.NotCuttable, field, "%q cannot be cut from any sheet with this trimmer and so few turns of the sheet", p.Name)
 		}
 		names[p.Name] = true
 		copies += p.Copies

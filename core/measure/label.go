@@ -104,6 +104,49 @@ func Beside(l Length, unit Unit) string {
 	return Label(l, other, fineTick(other))
 }
 
+// Labels writes lengths that a hand sets, each exactly as Label does: the unit
+// once at the end where none has a remainder.
+func Labels(unit Unit, tick Tick, all ...Length) string {
+	var numbers, labels []string
+	plain := true
+	for _, l := range all {
+		numbers, labels = append(numbers, Number(l, unit, tick)), append(labels, Label(l, unit, tick))
+		plain = plain && suffix(l, unit, tick) != ""
+	}
+	if plain {
+		return strings.Join(numbers, " × ") + " " + string(unit)
+	}
+	return strings.Join(labels, " × ")
+}
+
+// Sides writes the sides of a sheet or a box: "12 × 12 in". Where one lies
+// between the unit's marks all are written in the other unit, if they lie on its
+// marks: A4 is 21 × 29.7 cm to everybody. Else each is the nearest mark, and that
+// is said: "about 8 1/8 × 5 3/4 in".
+func Sides(unit Unit, tick Tick, sides ...Length) string {
+	write := func(u Unit, t Tick) (text string, exact bool) {
+		exact = true
+		for i, l := range sides {
+			near := Nearest(l, t)
+			exact = exact && (l-near).Abs() <= nearNothing
+			if i > 0 {
+				text += " × "
+			}
+			text += inUnit(near, u)
+		}
+		return text + " " + string(u), exact
+	}
+	first, exact := write(unit, unit.Own(tick))
+	if exact {
+		return first
+	}
+	other := unit.Other()
+	if second, exact := write(other, fineTick(other)); exact {
+		return second
+	}
+	return "about " + first
+}
+
 // Field writes l as it is put into an input: a text that Parse reads back
 // to exactly l. Off the tick it falls back on a decimal.
 func Field(l Length, unit Unit) string {

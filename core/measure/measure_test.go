@@ -24,7 +24,6 @@ func TestParseWhatPeopleType(t *testing.T) {
 	}{
 		{"3 1/2", In, 7 * Inch / 2},
 		{"3-1/2\"", CM, 7 * Inch / 2},
-		{"3 - 1/2 in", MM, 7 * Inch / 2},
 		{"3½ in", MM, 7 * Inch / 2},
 		{"3½", In, 7 * Inch / 2},
 		{"⅞", In, 7 * Inch / 8},

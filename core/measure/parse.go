@@ -33,6 +33,12 @@ func Parse(text string, unit Unit) (Length, error) {
 	if s == "" {
 		return 0, fault.New(fault.Empty, "", "a length is missing; type one such as %s", example(unit))
 	}
+	if whole, part, minus := strings.Cut(s, " - "); minus && strings.Contains(part, "/") {
+		if _, _, named := cutUnit(whole); !named {
+			return 0, fault.New(fault.NotALength, "", "%q could be a sum or one number; type %s %s if you mean that much, or what is left", text,
+				strings.TrimSpace(whole), strings.TrimSpace(part))
+		}
+	}
 	if len(s) > 60 {
 		return 0, fault.New(fault.NotALength, "", "this is too long to be a length; type one such as %s", example(unit))
 	}
@@ -68,7 +74,7 @@ func example(unit Unit) string {
 }
 
 // splitRemainder parts "5 3/8 in - 0.4 mm" at the sign; a text whose first
-// part has no unit ("3 - 1/2") is one mixed number and is not parted.
+// part has no unit is not parted.
 func splitRemainder(s string) (first, rest string, sign Length) {
 	for _, op := range []struct {
 		text string
@@ -123,7 +129,7 @@ func term(s, text string, unit Unit) (Length, error) {
 	return l, nil
 }
 
-// splitMixed parts "3 1/2", "3-1/2" or "3 - 1/2" into whole and fraction.
+// splitMixed parts "3 1/2" or "3-1/2" into whole and fraction.
 func splitMixed(s string) (whole, fraction string) {
 	slash := strings.IndexByte(s, '/')
 	if slash < 0 {
@@ -201,4 +207,21 @@ func ParseLargest(text string, unit Unit) (Length, error) {
 		}
 	}
 	return largest, nil
+}
+
+// Otherwise gives what a bare number may have meant that is too long in the
+// unit it was read in: the same number in other units, where that is a length
+// of 3 mm up to most. A number that names its unit means that.
+func Otherwise(text string, unit Unit, most Length) []string {
+	text = strings.TrimSpace(text)
+	if _, _, named := cutUnit(strings.ToLower(vulgar.Replace(text))); named {
+		return nil
+	}
+	var out []string
+	for _, u := range []Unit{MM, CM, In} {
+		if l, err := Parse(text, u); u != unit && err == nil && l <= most && l >= 3*Millimetre {
+			out = append(out, text+" "+string(u))
+		}
+	}
+	return out
 }

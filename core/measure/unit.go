@@ -99,6 +99,15 @@ func (u Unit) Marks(t Tick) bool {
 	return t > 0 && (fine%t.Length() == 0 || t.Length()%fine == 0)
 }
 
+// Own is a tick that is one of this unit's own: the given one, or the usual
+// where that is a board's in the other unit.
+func (u Unit) Own(t Tick) Tick {
+	if u.Marks(t) {
+		return t
+	}
+	return u.Tick()
+}
+
 // OnMark is l as a hand sets it: the mark that Label writes when it lies on
 // one, and else the nearest between those of the ruler, where the eye finds the
 // middle.

@@ -151,3 +151,13 @@ func (s Sheet) NamedBySize() bool {
 	series := slices.Contains([]string{"A3", "A4", "A5"}, s.Name)
 	return there && !series && standard.Width == s.Width && standard.Height == s.Height
 }
+
+// Longest is the longest side of any sheet: of those given and of those on
+// sale everywhere. No wall of a box is longer.
+func Longest(sheets []Sheet) measure.Length {
+	longest := measure.Length(0)
+	for _, s := range slices.Concat(sheets, Standard) {
+		longest = max(longest, s.Width, s.Height)
+	}
+	return longest
+}

@@ -53,7 +53,7 @@ func (s MatSet) cutting(t Telling, copies int) string {
 			strings.Join(corners, ", "),
 		)
 	}
-	return fmt.Sprintf("Cut %d mat%s, %s, %s.", n, plural(n), size, from)
+	return fmt.Sprintf("Cut %d paper%s, %s, %s.", n, plural(n), size, from)
 }
 
 func rectangular(m dress.Mat) bool {
@@ -101,5 +101,5 @@ func (s MatSet) gluing(t Telling, parts []style.Part) string {
 	if s.Mat.Border.Across != s.Mat.Border.Up {
 		border = fmt.Sprintf("%s showing left and right and %s above and below", t.length(s.Mat.Border.Across), t.length(s.Mat.Border.Up))
 	}
-	return fmt.Sprintf("Glue the %s mat%s %s, centred, %s%s.", s.Where(), plural(len(s.Faces)), on, border, upright(s.Mat))
+	return fmt.Sprintf("Glue the %s paper%s %s, centred, %s%s.", s.Where(), plural(len(s.Faces)), on, border, upright(s.Mat))
 }

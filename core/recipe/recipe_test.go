@@ -196,7 +196,7 @@ func TestStepsInWorkingOrder(t *testing.T) {
 		}
 		at, keys[s.Key] = k, true
 	}
-	if got := steps[1].Text; !strings.HasPrefix(got, "Cut 6 mats, 4.6 cm × 1.1 cm") || !strings.Contains(got, "back wall and front wall") {
+	if got := steps[1].Text; !strings.HasPrefix(got, "Cut 6 papers, 4.6 cm × 1.1 cm") || !strings.Contains(got, "back wall and front wall") {
 		t.Errorf("equal mats are cut as %q", got)
 	}
 	one, all := Minutes(steps, w.Copies)

@@ -9,11 +9,11 @@ import (
 var (
 	clamScores = &Option{
 		ID: "lid.scores", Label: "Lid's scores", Kind: ChoiceKind, Choices: []string{"same", "stepped"}, DefaultChoice: "same",
-		About: "Same: one set of numbers, a tight lid, taper the tabs well. Stepped: the lid half scored wider by the allowance",
+		About: "Same: one set of numbers, a tight lid, taper the tabs well. Stepped: the lid half scored as much wider as you give below",
 	}
 	clamAllowance = &Option{
 		ID:      "lid.allowance",
-		Label:   "Lid allowance",
+		Label:   "How much bigger the lid is",
 		Kind:    LengthKind,
 		Default: measure.Inch / 16,
 		Min:     0,

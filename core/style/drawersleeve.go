@@ -12,7 +12,7 @@ import (
 var (
 	sleeveAllowance = &Option{
 		ID:      "sleeve.allowance",
-		Label:   "Sleeve allowance",
+		Label:   "How much wider the sleeve is",
 		Kind:    LengthKind,
 		Default: measure.Inch / 16,
 		Min:     0,
@@ -23,7 +23,7 @@ var (
 	}
 	sleeveAllowanceHeight = &Option{
 		ID:      "sleeve.allowance.height",
-		Label:   "Sleeve allowance in height",
+		Label:   "How much higher the sleeve is",
 		Kind:    LengthKind,
 		Default: measure.Inch / 16,
 		Min:     0,

@@ -14,7 +14,7 @@ var (
 		Default: 3 * measure.Inch,
 		Min:     20 * mm,
 		Max:     200 * mm,
-		About:   "w: left to right, score to score",
+		About:   "w: left to right, between folds",
 	}
 	bagDepth = &Parameter{ID: "depth", Label: "Depth", Default: measure.Inch, Min: 8 * mm, Max: 60 * mm, About: "d: front to back"}
 	bagPanel = &Parameter{

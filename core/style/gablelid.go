@@ -17,7 +17,7 @@ var (
 		Default: 9 * quarterInch,
 		Min:     25 * mm,
 		Max:     70 * mm,
-		About:   "W': the lid's four sides, score to score; the tray is smaller by the allowance",
+		About:   "W': the lid's four sides, between folds; the tray is that much smaller",
 	}
 	gableHeight = &Parameter{
 		ID:      "height",
@@ -64,7 +64,7 @@ var (
 
 	gableAllowance = &Option{
 		ID:      "lid.allowance",
-		Label:   "Lid allowance",
+		Label:   "How much bigger the lid is",
 		Kind:    LengthKind,
 		Default: measure.Inch / 16,
 		Min:     0,

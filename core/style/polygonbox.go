@@ -20,7 +20,7 @@ var (
 		Default: 2 * measure.Inch,
 		Min:     15 * mm,
 		Max:     150 * mm,
-		About:   "One side of the floor, score to score",
+		About:   "One side of the floor, between folds",
 	}
 	polygonSides = &Option{
 		ID:            "sides",

@@ -17,7 +17,7 @@ var (
 		Default: 5 * measure.Inch / 2,
 		Min:     15 * mm,
 		Max:     110 * mm,
-		About:   "W: left to right, score to score",
+		About:   "W: left to right, between folds",
 	}
 	tallDepth = &Parameter{
 		ID:      "depth",

@@ -12,7 +12,7 @@ var (
 		Default: 4 * measure.Inch,
 		Min:     12 * mm,
 		Max:     290 * mm,
-		About:   "L: the floor from score to score, left to right",
+		About:   "L: the floor between its folds, left to right",
 	}
 	width = &Parameter{
 		ID:      "width",
@@ -20,7 +20,7 @@ var (
 		Default: 3 * measure.Inch,
 		Min:     12 * mm,
 		Max:     290 * mm,
-		About:   "W: the floor from score to score, front to back",
+		About:   "W: the floor between its folds, front to back",
 	}
 	height = &Parameter{
 		ID:      "height",

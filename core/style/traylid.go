@@ -15,12 +15,12 @@ var (
 		Follows: func(s Spec) measure.Length { return min(s.about(measure.Inch), s.Size(height)) },
 	}
 	lidAllowance = &Option{
-		ID: "lid.allowance", Label: "Lid allowance", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance,
+		ID: "lid.allowance", Label: "How much bigger the lid is", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance,
 		About:  "a: how much bigger the lid's panel is than the base's, each way; leave it out to have it worked out",
 		ForFit: true,
 	}
 	lidAllowanceWidth = &Option{
-		ID: "lid.allowance.width", Label: "Lid allowance in width", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance, ForFit: true,
+		ID: "lid.allowance.width", Label: "How much wider the lid is", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance, ForFit: true,
 		About:   "How much wider the lid's panel is than the base's; the same as in length when it is left out",
 		Follows: func(s Spec) measure.Length { return s.Length(lidAllowance) },
 	}
@@ -68,7 +68,7 @@ func buildTrayLid(s Spec) (*Box, error) {
 	a, across, outermost := s.Length(lidAllowance), s.Length(lidAllowanceWidth), lid.height
 	custom := s.Choice(lidCustom)
 	if custom == "shim" && across != a {
-		return nil, outOfRange("options.lid.allowance.width", "a shim gives the same allowance both ways; leave this one out, or make the lid's blank bigger instead")
+		return nil, outOfRange("options.lid.allowance.width", "a shim makes it bigger by the same both ways; leave this one out, or make the lid's blank bigger instead")
 	}
 	switch custom {
 	case "smaller-base":
@@ -89,7 +89,7 @@ func buildTrayLid(s Spec) (*Box, error) {
 		return nil, fault.New(
 			fault.TooLarge,
 			"options.lid.allowance",
-			"this allowance is larger than the walls it is taken from; make it smaller",
+			"this is more than the walls it is taken from; make it smaller",
 		)
 	}
 	if s.Choice(baseWalls) == "double" {
@@ -108,12 +108,12 @@ func buildTrayLid(s Spec) (*Box, error) {
 	}
 	switch custom {
 	case "smaller-base":
-		basePart.Measuring = "This blank is smaller than the lid's kind by the allowance each way; the first number scored from each of the four edges comes to the same lines."
+		basePart.Measuring = "This blank is as much smaller each way as the lid is to be bigger; the first number scored from each of the four edges comes to the same lines."
 	case "shim":
 		lidPart.Shim = a / 2
-		lidPart.Measuring = "The shim is half the allowance: the wall at each edge of the blank loses it, and the panel gains it on both sides."
+		lidPart.Measuring = "The shim is half of how much bigger the lid is: the wall at each edge of the blank loses it, and the panel gains it on both sides."
 	default:
-		lidPart.Measuring = "This blank is bigger by the allowance each way; the first number scored from each of the four edges comes to the same lines."
+		lidPart.Measuring = "This blank is as much bigger each way as the lid is to be; the first number scored from each of the four edges comes to the same lines."
 	}
 	tBase, tLid := s.Card("base"), s.Card("lid")
 	lidPart.lidOver(base.height, lid.height, tLid)

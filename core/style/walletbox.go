@@ -15,7 +15,7 @@ var (
 		Default: 9 * measure.Inch / 2,
 		Min:     20 * mm,
 		Max:     280 * mm,
-		About:   "L: left to right, score to score",
+		About:   "L: left to right, between folds",
 	}
 	walletDepth = &Parameter{ID: "depth", Label: "Depth", Default: 3 * quarterInch, Min: 5 * mm, Max: 60 * mm, About: "d: front to back"}
 	walletFront = &Parameter{

@@ -53,7 +53,7 @@ func ofBlank(r *design.Result, b design.Blank) Drawing {
 			return OfPiece(p)
 		}
 	}
-	d := Drawing{Name: b.Name, File: "mat-" + b.ID, Width: b.Width.MM(), Height: b.Height.MM()}
+	d := Drawing{Name: b.Name, File: "paper-" + b.ID, Width: b.Width.MM(), Height: b.Height.MM()}
 	for _, g := range b.Gives {
 		d.Cuts = append(d.Cuts, pattern.Straight(g.Outline...))
 	}

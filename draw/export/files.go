@@ -64,7 +64,11 @@ func Files(r *design.Result, to Format, o Options) ([]File, error) {
 	switch to {
 	case PDF:
 		var b bytes.Buffer
-		err := pdf.Write(&b, r, pdf.Print{Paper: o.Paper, Mirror: o.Mirror, Templates: o.Packed})
+		what := pdf.Everything
+		if o.Packed {
+			what = pdf.Templates
+		}
+		err := pdf.Write(&b, r, pdf.Print{Paper: o.Paper, Mirror: o.Mirror, What: what})
 		return one("project", b.Bytes(), err)
 	case Lists:
 		text, err := CSV(r)

@@ -10,12 +10,15 @@ const mostSquares = 60
 
 // batch prints what many boxes take: what to cut and to have at hand, then
 // every step once, a square after it for each of the boxes.
-func (w *writer) batch() {
+func (w *writer) batch() error {
 	r := w.r
 	w.page()
 	w.say(20, true, fmt.Sprintf("%d × %s", r.Inputs.Copies, r.Inputs.Name))
 	w.say(11, false, fmt.Sprintf("About %.0f minutes for all: one kind of work after the other, for every box.", r.All))
 	w.toCut()
+	if err := w.supplies(); err != nil {
+		return err
+	}
 	w.heading("The work, in order")
 	const square, gap = 4.0, 1.6
 	for _, s := range r.Steps {
@@ -38,4 +41,5 @@ func (w *writer) batch() {
 		}
 		w.y += square + 3
 	}
+	return nil
 }

@@ -87,7 +87,7 @@ func TestTemplatesJoinTrue(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		sheets := printed(t, r, Print{Paper: A4, Templates: true}, "300")
+		sheets := printed(t, r, Print{Paper: A4, What: Templates}, "300")
 		if len(sheets) != 2 {
 			t.Fatalf("%d pages; want 2", len(sheets))
 		}
@@ -139,10 +139,10 @@ func TestTemplatesShareAPage(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if n := len(printed(t, r, Print{Paper: A4, Templates: true}, "20")); n != 1 {
+	if n := len(printed(t, r, Print{Paper: A4, What: Templates}, "20")); n != 1 {
 		t.Errorf("two little blanks take %d pages; want 1", n)
 	}
-	if text := told(t, r, Print{Paper: A4, Templates: true, Mirror: true}); !strings.Contains(text, "mirrored for the back") {
+	if text := told(t, r, Print{Paper: A4, What: Templates, Mirror: true}); !strings.Contains(text, "mirrored for the back") {
 		t.Errorf("a mirrored template says %q", text)
 	}
 }
@@ -166,11 +166,11 @@ func TestProjectSheetSaysItAll(t *testing.T) {
 	}
 	many := r.Inputs.Copies
 	r.Inputs.Copies = 7
-	if batch := told(t, r, Print{Paper: A4, Batch: true}); !strings.Contains(batch, "7 × Fig sweets") || !strings.Contains(batch, "The work, in order") {
+	if batch := told(t, r, Print{Paper: A4, What: Batch}); !strings.Contains(batch, "7 × Fig sweets") || !strings.Contains(batch, "The work, in order") {
 		t.Errorf("a page for the batch says\n%s", batch)
 	}
 	r.Inputs.Copies = many
-	slip := told(t, r, Print{Paper: Letter, Slips: true})
+	slip := told(t, r, Print{Paper: Letter, What: Slips})
 	if strings.Count(slip, "Lower the lid") != 4 || strings.Count(slip, "Fig sweets") < 4 {
 		t.Errorf("four slips say\n%s", slip)
 	}
@@ -185,13 +185,13 @@ func TestNamesInAnyScript(t *testing.T) {
 	r := result(t, "60")
 	for _, name := range []string{"Büchlein für Łucja", "Коробка для мёда", "Κουτί για μέλι", "蜂蜜の箱", "盒子", "קופסה"} {
 		r.Inputs.Name = name
-		if text := told(t, r, Print{Paper: A4, Slips: true}); !strings.Contains(text, name) {
+		if text := told(t, r, Print{Paper: A4, What: Slips}); !strings.Contains(text, name) {
 			head, _, _ := strings.Cut(text, "\n")
 			t.Errorf("%s prints as %q", name, strings.TrimSpace(head))
 		}
 	}
 	r.Inputs.Name = "Jars \U0001F36F and \U00010348"
-	if text := told(t, r, Print{Paper: A4, Slips: true}); !strings.Contains(text, "Jars •") {
+	if text := told(t, r, Print{Paper: A4, What: Slips}); !strings.Contains(text, "Jars •") {
 		t.Errorf("what has no letter is lost: %q", text[:60])
 	}
 }

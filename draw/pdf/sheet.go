@@ -26,16 +26,29 @@ type Print struct {
 	Address string
 	// Large sets the words of the project sheet larger, for a table of students.
 	Large bool
-	// Slips prints only small sheets of instructions, several to a page, one to
-	// go into each box.
-	Slips bool
-	// Batch prints only what many boxes take: one kind of work after the other,
-	// with a square to tick for each.
-	Batch bool
-	// Templates prints only the true-size templates; Mirror prints them for the
-	// back of the card.
-	Templates, Mirror bool
+	What  What
+	// Mirror prints the templates for the back of the card.
+	Mirror bool
 }
+
+// What is printed.
+type What string
+
+// The project sheet is everything; the others are a part of it, each for one
+// use. A handout is of a design for one box.
+const (
+	Everything What = ""
+	Handout    What = "handout"   // how one box is made
+	Shopping   What = "shopping"  // what to have for all of them
+	Plan       What = "cuts"      // the sheets with their cuts
+	Labels     What = "labels"    // to go onto the boxes
+	Slips      What = "slips"     // small instructions, to go into them
+	Batch      What = "batch"     // one kind of work after the other, with squares to tick
+	Templates  What = "templates" // true size
+)
+
+// Whats lists them.
+var Whats = []What{Everything, Handout, Shopping, Plan, Labels, Slips, Batch, Templates}
 
 // writer lays text and pictures down the pages.
 type writer struct {
@@ -63,29 +76,26 @@ func Write(out io.Writer, r *design.Result, print Print) error {
 		w.scale = 1.35
 	}
 	w.column(margin, print.Paper.Width-2*margin, print.Paper.Height-margin-4)
-	switch {
-	case print.Slips:
-		if err := w.slips(); err != nil {
+	order := map[What][]func() error{
+		Everything: {w.front, w.supplies, w.care, w.pieces, w.sheets, w.steps, w.templates},
+		Handout:    {w.front, w.care, w.pieces, w.steps},
+		Shopping:   {w.shopping, w.supplies},
+		Plan:       {w.cutting, w.sheets},
+		Labels:     {w.labels},
+		Slips:      {w.slips},
+		Batch:      {w.batch},
+		Templates:  {w.templates},
+	}
+	for _, part := range order[print.What] {
+		if err := part(); err != nil {
 			return err
 		}
-		return w.Output(out)
-	case print.Batch:
-		w.batch()
-		return w.Output(out)
-	case !print.Templates:
-		w.page()
-		for _, part := range []func() error{w.front, w.pieces, w.sheets, w.steps} {
-			if err := part(); err != nil {
-				return err
-			}
-		}
 	}
-	w.templates()
 	return w.Output(out)
 }
 
 // mind is what a finding is led by.
-var mind = map[inspect.Verdict]string{inspect.Fail: "Do not cut yet: ", inspect.Warn: "Mind: "}
+var mind = map[inspect.Verdict]string{inspect.Fail: "Do not cut yet: ", inspect.Warn: "Please check: "}
 
 // allPages stands for the number of pages until it is known.
 const allPages = "{nb}"
@@ -166,6 +176,7 @@ func (w *writer) both(l measure.Length) string {
 // front says what box it is, how it looks shut and open, what is to be minded,
 // what it is cut from and what else it takes.
 func (w *writer) front() error {
+	w.page()
 	r := w.r
 	const pictures = 62.0
 	w.para(w.left, w.wide(), 22, true, r.Inputs.Name)
@@ -199,14 +210,51 @@ func (w *writer) front() error {
 		}
 	}
 	w.toCut()
+	return nil
+}
+
+// care is the usual caution.
+func (w *writer) care() error {
 	w.heading("Take care")
-	for _, c := range recipe.Cautions(len(r.Inputs.Things) > 0) {
+	for _, c := range recipe.Cautions(len(w.r.Inputs.Things) > 0) {
 		w.say(10, false, c)
 	}
 	return nil
 }
 
-// toCut lists the blanks and the mats, alike ones together, and the supplies.
+// shopping heads the list of what to have for all the boxes.
+func (w *writer) shopping() error {
+	w.page()
+	w.say(20, true, fmt.Sprintf("For %d × %s", w.r.Inputs.Copies, w.r.Inputs.Name))
+	w.say(11, false, w.r.Style.Name+".")
+	return nil
+}
+
+// cutting heads the plan of the cuts.
+func (w *writer) cutting() error {
+	w.page()
+	w.say(20, true, "Cut plan: "+w.r.Inputs.Name)
+	w.say(11, false, fmt.Sprintf("Makes %d. The cuts of every sheet in the order of their numbers.", w.r.Inputs.Copies))
+	return nil
+}
+
+// supplies lists what the work uses up, with a square to tick.
+func (w *writer) supplies() error {
+	w.heading("Supplies")
+	for _, s := range w.r.Supplies {
+		if w.print.What != Shopping {
+			w.say(11, false, s.Text)
+			continue
+		}
+		w.room(7)
+		w.ink()
+		w.Rect(w.left, w.y+0.4, 4, 4, "D")
+		w.para(w.left+7, w.wide()-7, 12, false, s.Text)
+	}
+	return nil
+}
+
+// toCut lists the blanks and the papers on top, alike ones together.
 func (w *writer) toCut() {
 	r := w.r
 	w.heading("What to cut")
@@ -215,12 +263,8 @@ func (w *writer) toCut() {
 			w.both(p.Pattern.Width), w.both(p.Pattern.Height), p.Card.Name))
 	}
 	for _, s := range recipe.MatSets(r.Mats) {
-		w.say(11, false, fmt.Sprintf("%d × mat, layer %d, for the %s: %s × %s, %s", r.Inputs.Copies*s.Count, s.Mat.Layer, s.Where(),
+		w.say(11, false, fmt.Sprintf("%d × paper, layer %d, for the %s: %s × %s, %s", r.Inputs.Copies*s.Count, s.Mat.Layer, s.Where(),
 			w.both(s.Mat.Width), w.both(s.Mat.Height), s.Mat.Card.Name))
-	}
-	w.heading("Supplies")
-	for _, s := range r.Supplies {
-		w.say(11, false, s.Text)
 	}
 }
 
@@ -349,7 +393,7 @@ func (w *writer) sheets() error {
 func (w *writer) stepPicture(s recipe.Step) (*draw.Picture, error) {
 	for _, m := range w.r.Mats {
 		if s.Kind == recipe.Cut && s.Key == string(recipe.Cut)+"/"+m.ID {
-			return draw.BlankOf("mat", m.Width.MM(), m.Height.MM()), nil
+			return draw.BlankOf("paper", m.Width.MM(), m.Height.MM()), nil
 		}
 	}
 	i := slices.IndexFunc(w.r.Parts, func(p design.Part) bool { return p.ID == s.Piece })

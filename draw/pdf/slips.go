@@ -50,3 +50,34 @@ func (w *writer) slips() error {
 	}
 	return nil
 }
+
+// Labels are three across and eight down.
+const (
+	labelsAcross = 3
+	labelsDown   = 8
+)
+
+// labels prints small labels to cut out, a page full: the box's name, what is
+// in it, and a line to write for whom.
+func (w *writer) labels() error {
+	w.page()
+	wide := (w.paper.Width - 2*margin) / labelsAcross
+	high := (w.paper.Height - 2*margin - 4) / labelsDown
+	for n := range labelsAcross * labelsDown {
+		x, y := margin+float64(n%labelsAcross)*wide, margin+float64(n/labelsAcross)*high
+		w.ink()
+		w.SetDashPattern([]float64{1, 1.5}, 0)
+		w.Rect(x, y, wide, high, "D")
+		w.column(x+4, wide-8, y+high+100)
+		w.y = y + 4
+		w.say(12, true, w.r.Inputs.Name)
+		if f := w.r.Filling(); f != "" {
+			w.say(9.5, false, f)
+		}
+		w.ink()
+		w.Line(x+4, y+high-6, x+wide-4, y+high-6)
+		w.SetFont(family, "", 7)
+		w.Text(x+4, y+high-2.5, "for")
+	}
+	return nil
+}

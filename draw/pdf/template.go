@@ -38,7 +38,7 @@ func (p Paper) tile() (w, h float64) { return p.Width - 2*border, p.Height - 2*b
 // templates draws every piece and mat at true size: those that go on one page
 // packed together, the others over as many pages as they take, turned where
 // that saves some.
-func (w *writer) templates() {
+func (w *writer) templates() error {
 	var small []pattern.Blank
 	drawings := map[string]template{}
 	tw, th := w.paper.tile()
@@ -59,7 +59,7 @@ func (w *writer) templates() {
 			picture.Outline(g.Outline)
 		}
 		picture.Caption(fmt.Sprintf("%s, layer %d", s.Where(), s.Mat.Layer))
-		t := template{name: fmt.Sprintf("%d × mat, %s, layer %d", s.Count, s.Where(), s.Mat.Layer), picture: picture, wide: wide, high: high}
+		t := template{name: fmt.Sprintf("%d × paper, %s, layer %d", s.Count, s.Where(), s.Mat.Layer), picture: picture, wide: wide, high: high}
 		drawings[s.Mat.ID] = t
 		if min(wide, high)+2*clear > min(tw, th) || max(wide, high)+2*clear > max(tw, th) {
 			w.tiled(t)
@@ -68,6 +68,7 @@ func (w *writer) templates() {
 		small = append(small, pattern.Blank{ID: s.Mat.ID, Name: t.name, Width: s.Mat.Width, Height: s.Mat.Height})
 	}
 	w.packed(small, drawings)
+	return nil
 }
 
 // clear is what is left free round a template that shares a page, in mm.

@@ -3,6 +3,7 @@ package boxes
 import (
 	"fmt"
 	"net/http"
+	"net/url"
 	"path/filepath"
 	"strings"
 
@@ -25,8 +26,7 @@ func (s *room) bring(c *echo.Context) error {
 	if err != nil {
 		return page.BadForm(err)
 	}
-	view := newPage{Chrome: s.Chrome(c, "A new box")}
-	f := form.New(nil, view.Units)
+	f := form.New(url.Values{"start": {fromFile}}, page.UnitsOf(c))
 	files := posted.File["designs"]
 	switch {
 	case len(files) == 0:
@@ -70,7 +70,6 @@ func (s *room) bring(c *echo.Context) error {
 	if f.OK() {
 		return page.Back(c, "/")
 	}
-	view.Taken = taken
-	s.fill(&view, f)
+	view := newPage{Chrome: s.Chrome(c, "A new box"), Form: f, Way: fromFile, Ways: ways(fromFile), Taken: taken}
 	return c.Render(http.StatusUnprocessableEntity, "new.html", view)
 }

@@ -2,7 +2,6 @@ package boxes
 
 import (
 	"context"
-	"fmt"
 	"html/template"
 	"net/http"
 	"net/url"
@@ -34,8 +33,10 @@ type listPage struct {
 	page.Chrome
 	Boxes   []entry
 	Deleted int64
+	Waits   string // the job that makes the deleted box
 	All     int    // that were found
 	Any     bool   // boxes at all
+	Ways    []Way  // to begin one, when there are none
 	Next    string // where the next part is; "" at the end
 	Find    string
 	Order   form.Field
@@ -75,6 +76,9 @@ func (s *room) list(c *echo.Context) error {
 		return err
 	}
 	view.All, view.Any = all, all > 0 || view.Find != ""
+	if !view.Any {
+		view.Ways = ways("")
+	}
 	view.Boxes = s.entries(ctx, boxes, view.Units)
 	if end := l.From + len(boxes); end < all {
 		next := url.Values{"from": {strconv.Itoa(end)}}
@@ -92,6 +96,9 @@ func (s *room) list(c *echo.Context) error {
 	view.Order = form.New(q, view.Units).ChoiceField("order", "In order", "", string(store.ByDate), orders...)
 	if n, err := strconv.ParseInt(q.Get("deleted"), 10, 64); err == nil {
 		view.Deleted = n
+		if view.Waits, err = s.Store.JobWith(ctx, n); err != nil {
+			return err
+		}
 	}
 	if c.Request().Header.Get("HX-Request") != "" {
 		return c.Render(http.StatusOK, "boxes", view)
@@ -157,7 +164,5 @@ func (s *room) lookOf(ctx context.Context, b store.Box, unit measure.Unit) look 
 
 // sizeLine is a box's clear inside in half a line, in the unit of the list.
 func sizeLine(r *design.Result, unit measure.Unit) string {
-	n := func(l measure.Length) string { return measure.Number(measure.Down(l, unit.Tick()), unit, unit.Tick()) }
-	x := r.Inside
-	return fmt.Sprintf("%s × %s × %s %s inside", n(x.Length), n(x.Width), n(x.Height), unit)
+	return page.RoomLine(r.Inside, unit, unit.Tick(), measure.Down) + " inside"
 }

@@ -2,12 +2,14 @@
 package drawer
 
 import (
+	"cmp"
 	"embed"
 	"fmt"
 	"html/template"
 	"net/http"
 	"net/url"
 	"strconv"
+	"strings"
 
 	"brevium/draw"
 
@@ -65,15 +67,8 @@ type lotView struct {
 	PriceField form.Field
 }
 
-// directionWords says which way a card's pattern runs.
-var directionWords = map[paper.Direction]string{
-	paper.NoDirection: "no direction",
-	paper.TwoWays:     "two ways up",
-	paper.OneWayUp:    "one way up",
-}
-
 func (s *room) drawer(c *echo.Context) error {
-	return s.showDrawer(c, http.StatusOK, form.New(nil, page.UnitsOf(c)))
+	return s.showDrawer(c, http.StatusOK, form.New(c.QueryParams(), page.UnitsOf(c)))
 }
 
 func (s *room) showDrawer(c *echo.Context, status int, f *form.Form) error {
@@ -87,10 +82,10 @@ func (s *room) showDrawer(c *echo.Context, status int, f *form.Form) error {
 		v := groupView{
 			Card: g.Card,
 			About: fmt.Sprintf(
-				"%.0f gsm, %s mm, %s",
+				"%.0f gsm, %s mm, its pattern %s",
 				g.Card.GSM,
 				measure.Number(g.Card.Thickness, measure.MM, measure.Hundredth),
-				directionWords[g.Card.Direction],
+				form.DirectionWords[cmp.Or(g.Card.Direction, paper.NoDirection)],
 			),
 		}
 		v.Picture = page.SVG(draw.Drawer{Units: view.Units, Tick: view.Units.Tick()}.Picture(g))
@@ -123,26 +118,12 @@ func (p *drawerPage) addFields() {
 	p.Add = []form.Field{
 		card,
 		f.Control("gsm", "Weight", "gsm, or 80 lb cover", "240"),
-		f.ChoiceField(
-			"direction",
-			"Its pattern",
-			"",
-			string(paper.NoDirection),
-			form.Choice{
-				Value: "none",
-				Label: "has no direction",
-			},
-			form.Choice{Value: "two-ways", Label: "runs two ways up"},
-			form.Choice{Value: "one-way-up", Label: "runs one way up"},
-		),
+		form.DirectionField(f, "direction", paper.NoDirection),
 		f.ChoiceField("sheet", "Sheet", "", paper.Standard[0].Name, kinds...),
 	}
 	p.Own = []form.Field{
-		f.Control("width", "Wide", "for another size", ""), f.Control("height", "High", "", ""),
+		f.EmptyLength("width", "Wide", "for another size"), f.EmptyLength("height", "High", ""),
 		f.Control("count", "How many", "", "1"), f.Control("price", "Price of one", "in your money", "0"),
-	}
-	for i := range 2 {
-		p.Own[i].Unit = string(p.Units)
 	}
 	p.Offcut = f.Posted.Get("offcut") != ""
 }
@@ -164,6 +145,12 @@ func (s *room) putPaper(c *echo.Context) error {
 		l.Sheet = ""
 		f.Length("width", &l.Width)
 		f.Length("height", &l.Height)
+	} else {
+		for _, side := range []string{"width", "height"} {
+			if strings.TrimSpace(posted.Get(side)) != "" {
+				f.Fail(fault.New(fault.BothGiven, side, "%s has its own size; leave this empty, or choose “another size” above", l.Sheet))
+			}
+		}
 	}
 	if l.Offcut {
 		l.From = "put in by hand"

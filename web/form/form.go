@@ -24,6 +24,12 @@ type Form struct {
 	Tick    measure.Tick    // that the arrow keys step by
 	placed  map[string]bool // fields that showed their fault
 	clashes map[string]bool // fields that were changed elsewhere, too
+	refused []Refusal       // what the fields that were made could not take
+	Back    []string        // the fields whose value is to be what it was
+	// Longest, when set, is the longest side of any sheet: no length of a box
+	// is longer.
+	Longest measure.Length
+	instead map[string][]string // by field, what may have been meant
 	// Notes are what was done otherwise than asked, and Cures what one press
 	// would do about a fault.
 	Notes []string
@@ -33,15 +39,41 @@ type Form struct {
 	List string
 }
 
+// New reads a form. A button "back" takes what was typed out of the field it
+// names; a button "put" types a value into one.
 func New(posted url.Values, unit measure.Unit) *Form {
-	return &Form{Posted: posted, Faults: map[string]string{}, Unit: unit, Tick: unit.Tick(), placed: map[string]bool{}, clashes: map[string]bool{}}
+	back := slices.Clone(posted["back"])
+	for _, name := range back {
+		posted.Del(name)
+	}
+	posted.Del("back")
+	if name, value, pressed := strings.Cut(posted.Get("put"), "="); pressed {
+		posted.Set(name, value)
+		posted.Del("put")
+	}
+	return &Form{Posted: posted, Faults: map[string]string{}, Unit: unit, Tick: unit.Tick(), Back: back,
+		placed: map[string]bool{}, clashes: map[string]bool{}, instead: map[string][]string{}}
+}
+
+// Refusal is what a field could not take: what was typed, what stands there
+// instead, and why. One that belongs to no field has only the reason.
+type Refusal struct{ ID, Name, Label, Shown, Was, Text string }
+
+// Refusals are all that was not taken, in the order of the page.
+func (f *Form) Refusals() []Refusal {
+	out := slices.Clone(f.refused)
+	for _, text := range f.Unplaced() {
+		out = append(out, Refusal{Text: text})
+	}
+	return out
 }
 
 // Field is one control for a template.
 type Field struct {
 	ID, Name, Label, Hint string
 	Value, Fault, Unit    string
-	Tick                  string // that the arrow keys step by, in the unit
+	Instead               []string // what may have been meant
+	Tick                  string   // that the arrow keys step by, in the unit
 	Choices               []Choice
 	OwnUnit               bool
 	Clash                 *Clash
@@ -93,7 +125,34 @@ func (f *Form) Control(name, label, hint, stored string) Field {
 	if f.clashes[name] && f.Posted.Has(name) {
 		x.Fault, x.Clash = "", &Clash{Theirs: stored, Mine: value}
 	}
+	if x.Fault != "" {
+		x.Instead = f.instead[name]
+		f.refused = append(f.refused, Refusal{x.ID, name, label, value, stored, x.Fault})
+	}
 	return x
+}
+
+// PutBack reports whether a field's value is to be what it was: of a set of
+// choices, that none is posted does not mean that none is chosen.
+func (f *Form) PutBack(name string) bool { return slices.Contains(f.Back, name) }
+
+// Group is the fault of a set of choices, "" for none; id is that of the first
+// of them.
+func (f *Form) Group(name, label, id string) string {
+	f.placed[name] = true
+	text := f.Faults[name]
+	if text != "" {
+		f.refused = append(f.refused, Refusal{id, name, label, "", "", text})
+	}
+	return text
+}
+
+// told is the refusal of a field just made, to be told in other words.
+func (f *Form) told(x Field) *Refusal {
+	if x.Fault == "" {
+		return &Refusal{}
+	}
+	return &f.refused[len(f.refused)-1]
 }
 
 func (f *Form) LengthField(name, label, hint string, stored measure.Length) Field {
@@ -101,6 +160,9 @@ func (f *Form) LengthField(name, label, hint string, stored measure.Length) Fiel
 	x.Unit, x.Tick = string(f.Unit), measure.Field(f.Tick.Length(), f.Unit)
 	// A value that brings its own unit needs none beside it.
 	x.OwnUnit = strings.ContainsFunc(x.Value, unicode.IsLetter)
+	if was := f.told(x); !strings.ContainsFunc(was.Was, unicode.IsLetter) {
+		was.Was += " " + x.Unit
+	}
 	if x.Clash != nil {
 		x.Clash.Theirs += " " + x.Unit
 		if !x.OwnUnit {
@@ -110,12 +172,27 @@ func (f *Form) LengthField(name, label, hint string, stored measure.Length) Fiel
 	return x
 }
 
+// EmptyLength is a length that may be left out.
+func (f *Form) EmptyLength(name, label, hint string) Field {
+	x := f.Control(name, label, hint, "")
+	if x.OwnUnit = strings.ContainsFunc(x.Value, unicode.IsLetter); !x.OwnUnit {
+		x.Unit = string(f.Unit)
+	}
+	return x
+}
+
 func (f *Form) ChoiceField(name, label, hint, stored string, choices ...Choice) Field {
 	x := f.Control(name, label, hint, stored)
 	for _, c := range choices {
 		c.Chosen = c.Value == x.Value
-		if x.Clash != nil && c.Value == stored {
-			x.Clash.Theirs = c.Label
+		if c.Value == stored {
+			f.told(x).Was = c.Label
+			if x.Clash != nil {
+				x.Clash.Theirs = c.Label
+			}
+		}
+		if c.Chosen {
+			f.told(x).Shown = c.Label
 		}
 		if x.Clash != nil && c.Chosen {
 			x.Clash.Mine = c.Label
@@ -144,6 +221,11 @@ func (f *Form) Length(name string, into *measure.Length) {
 	l, err := measure.ParseLargest(f.Posted.Get(name), f.Unit)
 	if err != nil {
 		f.Fail(fault.At(name, err))
+		return
+	}
+	if f.Longest > 0 && l > f.Longest {
+		f.Fail(fault.New(fault.LargerThanSheet, name, "%s is larger than any sheet of card.", measure.Label(l, f.Unit, f.Tick)))
+		f.instead[name] = measure.Otherwise(f.Posted.Get(name), f.Unit, f.Longest)
 		return
 	}
 	*into = l
@@ -234,7 +316,7 @@ func BasisField(f *Form, stored design.Basis) Field {
 		string(stored),
 		Choice{
 			Value: "scored",
-			Label: "score to score",
+			Label: "between folds",
 		},
 		Choice{Value: "inside", Label: "the clear inside"},
 		Choice{Value: "outside", Label: "the finished outside"},

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"brevium/core/fault"
 	"brevium/core/merge"
 )
 
@@ -51,4 +52,11 @@ var (
 func FieldName(path string) string {
 	path = acrossOf.ReplaceAllString(path, "$1.length")
 	return cardOf.ReplaceAllString(path, "$1.")
+}
+
+// Placed is a fault at the form's name for its field.
+func Placed(err error) *fault.Fault {
+	x := *fault.Of(err)
+	x.Field = FieldName(x.Field)
+	return &x
 }

@@ -45,9 +45,11 @@ func ReadThing(f *Form, i int, t *contents.Thing) {
 	}
 	if f.Posted.Has(name("more")) {
 		t.Fragile, t.PullOut = f.Posted.Has(name("fragile")), f.Posted.Has(name("pull_out"))
-		t.Up = []contents.Side{}
+		if !f.PutBack(name("up")) {
+			t.Up = []contents.Side{}
+		}
 		for _, s := range contents.Sides {
-			if slices.Contains(f.Posted[name("up")], string(s)) {
+			if !f.PutBack(name("up")) && slices.Contains(f.Posted[name("up")], string(s)) {
 				t.Up = append(t.Up, s)
 			}
 		}
@@ -93,7 +95,7 @@ func ThingFieldsOf(f *Form, i int, t contents.Thing) ThingFields {
 		Width:   f.LengthField(name("width"), "Width", "front to back", t.Width),
 		Height:  f.LengthField(name("height"), "Height", "as it will stand", t.Height),
 		Count:   f.Control(name("count"), "How many", "", fmt.Sprint(t.Count)),
-		Ease:    f.LengthField(name("ease"), "Ease", "room to spare on each axis, in all; 2 to 3 mm for rigid things", t.Ease),
+		Ease:    f.LengthField(name("ease"), "Room to spare", "each way, in all; 2 to 3 mm for what does not give", t.Ease),
 		Grams:   f.Control(name("grams"), "Weight of one, grams", "if you know it", ""),
 		Squeeze: f.Control(name("squeeze"), "Squeeze, %", "how much of its loose height a gentle hand presses out", fmt.Sprint(t.Squeeze)),
 		Cards:   f.Control(name("cards"), "Cards in the stack", "0 to go by its height", fmt.Sprint(t.Cards)),
@@ -102,14 +104,13 @@ func ThingFieldsOf(f *Form, i int, t contents.Thing) ThingFields {
 		UpName: name(
 			"up",
 		),
-		UpFault:     f.Faults[name("up")],
+		UpFault:     f.Group(name("up"), "It may stand", fmt.Sprintf("up-%d-%s", i, contents.Sides[0])),
 		MoreName:    name("more"),
 		FragileName: name("fragile"),
 		PullOutName: name("pull_out"),
 		Fragile:     t.Fragile,
 		PullOut:     t.PullOut,
 	}
-	f.placed[name("up")] = true
 	x.Round, x.Soft, x.Stack = x.Shape.Value == string(
 		contents.Round,
 	), x.Shape.Value == string(
@@ -173,7 +174,7 @@ func UsualLayer(n int, unit measure.Unit) dress.Layer {
 		border = dress.Even(2 * measure.Millimetre)
 	}
 	if n%2 == 0 {
-		return dress.Layer{Card: paper.Card{Name: "Mat card", GSM: 240, Thickness: 300 * measure.Micrometre}, Border: border}
+		return dress.Layer{Card: paper.Card{Name: "Backing card", GSM: 240, Thickness: 300 * measure.Micrometre}, Border: border}
 	}
 	return dress.Layer{
 		Card:   paper.Card{Name: "Patterned paper", GSM: 120, Thickness: 150 * measure.Micrometre, Direction: paper.OneWayUp},

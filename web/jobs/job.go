@@ -8,11 +8,13 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
 	"brevium/core/design"
+	"brevium/core/drawer"
 	"brevium/core/fault"
 	"brevium/core/merge"
 	"brevium/store"
@@ -25,6 +27,7 @@ type work struct {
 	store.Job
 	boxes  map[int64]store.Box
 	gone   map[int64]string // names of its boxes that lie in the bin
+	lots   []drawer.Lot     // that it was laid out with, while it is planned
 	stocks []batch.Stock
 }
 
@@ -117,7 +120,7 @@ func (s *room) plan(ctx context.Context, w *work) error {
 			}
 		}
 	}
-	w.stocks = stocks
+	w.stocks, w.lots = stocks, lots
 	return nil
 }
 
@@ -233,7 +236,6 @@ func (s *room) asked(c *echo.Context, f *form.Form, now store.Job, boxes []store
 
 // readJob reads the form onto a job.
 func (s *room) readJob(f *form.Form, j store.Job, boxes []store.Named) store.Job {
-	name := j.Name
 	j.Items = readItems(f, j.Items, boxes)
 	extra, err := strconv.ParseInt(f.Posted.Get("add"), 10, 64)
 	if err == nil && extra > 0 && !slices.ContainsFunc(j.Items, func(x store.JobItem) bool { return x.Box == extra }) {
@@ -241,7 +243,13 @@ func (s *room) readJob(f *form.Form, j store.Job, boxes []store.Named) store.Job
 	}
 	f.Posted.Del("add")
 	f.Text("name", &j.Name)
-	if j.Name = design.CleanName(j.Name); j.Name == "" {
+	switch name := design.CleanName(j.Name); {
+	case name == "":
+		f.Fail(fault.New(fault.Empty, "name", "A job needs a name. The old one is kept."))
+		j.Name = ""
+	case utf8.RuneCountInString(name) > design.LongestName:
+		f.Fail(fault.New(fault.TooLong, "name", "That name is too long. The old one is kept."))
+	default:
 		j.Name = name
 	}
 	f.Whole("stages", &j.Choices.Stages)
@@ -275,7 +283,7 @@ func (s *room) jobStep(c *echo.Context) error {
 		if err := s.Store.DeleteJob(ctx, w.ID); err != nil {
 			return err
 		}
-		return page.Back(c, "/jobs")
+		return page.Back(c, "/jobs?deleted=%d", w.ID)
 	default:
 		return echo.NewHTTPError(http.StatusNotFound, "no such step")
 	}

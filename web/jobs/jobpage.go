@@ -37,6 +37,8 @@ type jobPage struct {
 	Batch                    []batchView
 	Wheres                   []page.WhereView
 	ToBuy, Taken, Kept       []string
+	Bought                   string // what is said when the sheets to buy are there
+	Passed                   []string
 	Answer, Proof, Saves     string
 	Tick                     float64 // mm, for the hand that moves a piece
 }
@@ -85,6 +87,9 @@ func (s *room) renderJob(c *echo.Context, status int, w *work, f *form.Form) err
 		p.answer(ctx, w)
 		p.wheres(ctx, s, w)
 		p.fits(ctx, s, w, boxes)
+		if p.Planned {
+			p.passed(w)
+		}
 	}
 	if c.Request().Header.Get("HX-Request") != "" {
 		return c.Render(status, "job-work", p)
@@ -117,14 +122,18 @@ func (p *jobPage) fields(w *work, boxes []store.Named) {
 			Value: "0",
 			Label: "turn as often as it saves paper",
 		},
-		form.Choice{Value: "2", Label: "strips, then across: two stages"},
-		form.Choice{Value: "3", Label: "three stages at most"},
+		form.Choice{Value: "2", Label: "strips first, then across them"},
+		form.Choice{Value: "3", Label: "strips, across, and once more"},
 	)
 	p.Cutting = []form.Field{
 		f.LengthField("trim", "Trim off every edge", "0 for clean sheets", w.Choices.Trim),
 		f.LengthField("kerf", "A cut takes away", "0 for a blade", w.Choices.Kerf),
 	}
 }
+
+// Refusals are what the page's fields could not take; nothing is offered to cure it.
+func (p *jobPage) Refusals() []form.Refusal { return p.Form.Refusals() }
+func (p *jobPage) Cures() []design.Cure     { return nil }
 
 func (p *jobPage) show(l measure.Length) string { return measure.Label(l, p.Units, p.Units.Tick()) }
 
@@ -133,7 +142,7 @@ func (p *jobPage) sheets(w *work) {
 	for i := range w.stocks {
 		st := &w.stocks[i]
 		all := st.Layout.Sheets
-		v := stockView{Card: st.Card.Name, Says: fmt.Sprintf("%s, %.0f %% used", page.Counted(len(all), "sheet"), 100*st.Layout.Used)}
+		v := stockView{Card: st.Card.Name, Says: fmt.Sprintf("%s, %.0f %% used", sheetsAndOffcuts(st), 100*st.Layout.Used)}
 		for k := 0; k < len(all); {
 			n := 1
 			for k+n < len(all) && k >= len(st.Job.Held) && all[k].Alike(all[k+n]) {
@@ -145,6 +154,27 @@ func (p *jobPage) sheets(w *work) {
 		p.Stocks = append(p.Stocks, v)
 		p.batch(st)
 	}
+}
+
+// sheetsAndOffcuts counts what a stock takes.
+func sheetsAndOffcuts(st ...*batch.Stock) string {
+	whole, offcuts := 0, 0
+	for _, s := range st {
+		for _, l := range s.Layout.Sheets {
+			if l.Sheet.Offcut {
+				offcuts++
+			} else {
+				whole++
+			}
+		}
+	}
+	switch {
+	case offcuts == 0:
+		return page.Counted(whole, "sheet")
+	case whole == 0:
+		return page.Counted(offcuts, "kept offcut")
+	}
+	return page.Counted(whole, "sheet") + " and " + page.Counted(offcuts, "kept offcut")
 }
 
 func (p *jobPage) sheet(st *batch.Stock, stock, k, n, of int) jobSheetView {
@@ -196,35 +226,61 @@ func whereID(st *batch.Stock, piece int) string {
 func (p *jobPage) batch(st *batch.Stock) {
 	v := batchView{Card: st.Card.Name}
 	for _, s := range st.Layout.Settings() {
-		var where []string
-		last := -1
-		for _, x := range slices.SortedStableFunc(slices.Values(s.Cuts), func(a, b layout.CutAt) int { return a.Sheet - b.Sheet }) {
-			n := fmt.Sprint(st.Layout.Sheets[x.Sheet].Cuts[x.Cut].N)
-			if x.Sheet == last {
-				where[len(where)-1] += " and " + n
-			} else {
-				where = append(where, fmt.Sprintf("sheet %d: cut %s", x.Sheet+1, n))
-			}
-			last = x.Sheet
-		}
-		v.Settings = append(v.Settings, settingView{p.show(s.Fence), page.Counted(len(s.Cuts), "cut"), strings.Join(where, "; ")})
+		v.Settings = append(v.Settings, settingView{p.show(s.Fence), page.Counted(len(s.Cuts), "cut"), whereCut(st.Layout, s.Cuts)})
 	}
 	if len(v.Settings) > 0 {
 		p.Batch = append(p.Batch, v)
 	}
 }
 
+// whereCut says on which sheets which cuts are made, neighbours that are cut
+// alike as a range: "sheets 1–60: cut 1; sheet 61: cuts 2 and 3".
+func whereCut(laid *layout.Result, cuts []layout.CutAt) string {
+	type run struct {
+		first, last int
+		numbers     []string
+	}
+	var runs []run
+	for _, x := range slices.SortedStableFunc(slices.Values(cuts), func(a, b layout.CutAt) int { return a.Sheet - b.Sheet }) {
+		n := fmt.Sprint(laid.Sheets[x.Sheet].Cuts[x.Cut].N)
+		if len(runs) == 0 || runs[len(runs)-1].last != x.Sheet {
+			runs = append(runs, run{x.Sheet, x.Sheet, nil})
+		}
+		runs[len(runs)-1].numbers = append(runs[len(runs)-1].numbers, n)
+	}
+	var merged []run
+	for _, r := range runs {
+		if k := len(merged) - 1; k >= 0 && merged[k].last == r.first-1 && slices.Equal(merged[k].numbers, r.numbers) {
+			merged[k].last = r.last
+			continue
+		}
+		merged = append(merged, r)
+	}
+	var out []string
+	for _, r := range merged {
+		sheets, word := fmt.Sprintf("sheet %d", r.first+1), "cut"
+		if r.last > r.first {
+			sheets = fmt.Sprintf("sheets %d–%d", r.first+1, r.last+1)
+		}
+		if len(r.numbers) > 1 {
+			word = "cuts"
+		}
+		out = append(out, sheets+": "+word+" "+strings.Join(r.numbers, " and "))
+	}
+	return strings.Join(out, "; ")
+}
+
 // answer says what the job takes, what is proved, and what it saves.
 func (p *jobPage) answer(ctx context.Context, w *work) {
 	takes := batch.Takes(w.stocks)
-	sheets, least, whole := 0, 0, 0
+	sheets, least, whole, toBuy := 0, 0, 0, 0
 	for _, st := range w.stocks {
 		sheets, least = sheets+len(st.Layout.Sheets), least+st.Layout.Bound.Sheets
 	}
 	for _, t := range takes {
 		line := fmt.Sprintf("%d × %s of %s", t.Count, t.Sheet.Name, t.Card.Name)
 		if t.Lot == 0 {
-			p.ToBuy = append(p.ToBuy, line)
+			p.ToBuy, toBuy = append(p.ToBuy, line), toBuy+t.Count
 		} else {
 			p.Taken = append(p.Taken, line)
 		}
@@ -232,14 +288,22 @@ func (p *jobPage) answer(ctx context.Context, w *work) {
 			whole += t.Count
 		}
 	}
-	p.Answer = page.Counted(sheets, "sheet")
-	p.Proof = "no fewer can do"
+	p.Bought = "It is bought: put it in the drawer"
+	if toBuy > 1 {
+		p.Bought = "They are bought: put them in the drawer"
+	}
+	var all []*batch.Stock
+	for i := range w.stocks {
+		all = append(all, &w.stocks[i])
+	}
+	p.Answer = sheetsAndOffcuts(all...)
+	p.Proof = "at these sizes no fewer can do"
 	if least < sheets {
 		p.Proof = fmt.Sprintf("at least %d are needed; a longer look may save some", least)
 	}
 	if p.Planned && len(w.Items) > 1 {
 		if alone, worth, err := batch.Alone(ctx, len(w.Items), w.stocks); err == nil && alone > whole {
-			p.Saves = fmt.Sprintf("One box after another would take %s: together they save %d", page.Counted(alone, "sheet"), alone-whole)
+			p.Saves = fmt.Sprintf("One box after another would take %s instead of %d: together they save %d", page.Counted(alone, "sheet"), whole, alone-whole)
 			if d := worth - batch.Cost(takes); d > 0.005 {
 				p.Saves += fmt.Sprintf(", worth %.2f", d)
 			}
@@ -252,6 +316,13 @@ func (p *jobPage) answer(ctx context.Context, w *work) {
 			line = fmt.Sprintf("%d of %s", l.Count, line)
 		}
 		p.Kept = append(p.Kept, line)
+	}
+}
+
+// passed tells what is left lying in the drawer while sheets are bought.
+func (p *jobPage) passed(w *work) {
+	for _, x := range batch.PassedOver(w.stocks, w.lots) {
+		p.Passed = append(p.Passed, fmt.Sprintf("%d × %s of %s: %s.", x.Lot.Free(), page.SheetName(x.Lot, p.Units), x.Lot.Card.Name, x.Why))
 	}
 }
 

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"net/http"
 	"slices"
+	"strconv"
 	"strings"
 	"unicode/utf8"
 
@@ -52,6 +53,8 @@ type jobsPage struct {
 	Name  form.Field
 	Boxes []jobBox
 	Older []jobBox // those that were not changed lately
+	// Deleted is the job that was just put into the bin, 0 for none.
+	Deleted int64
 }
 
 // mostRecent is how many boxes are offered at once.
@@ -101,6 +104,7 @@ func (s *room) showJobs(c *echo.Context, status int, f *form.Form) error {
 		view.Jobs = append(view.Jobs, jobEntry{j, makes(j.Items, names), stateWords[j.State]})
 	}
 	view.Name = f.Control("name", "Name of the job", "what it is for", "")
+	view.Deleted, _ = strconv.ParseInt(c.QueryParam("deleted"), 10, 64)
 	return c.Render(status, "jobs.html", view)
 }
 

@@ -120,11 +120,13 @@ var own embed.FS
 // static gives the address of a file that ships with them.
 func Templates(static func(name string) string, rooms ...fs.FS) (*echo.TemplateRenderer, error) {
 	t := template.New("").Funcs(template.FuncMap{
-		"inc":    func(i int) int { return i + 1 },
-		"legend": legend,
-		"lower":  strings.ToLower,
-		"num":    num,
-		"static": static,
+		"inc":      func(i int) int { return i + 1 },
+		"legend":   legend,
+		"lower":    strings.ToLower,
+		"num":      num,
+		"places":   func() []Place { return places },
+		"static":   static,
+		"unitname": func(u measure.Unit) string { return unitNames[u] },
 	})
 	for _, room := range append(rooms, own) {
 		if _, err := t.ParseFS(room, "*.html"); err != nil {
@@ -197,9 +199,33 @@ func legend() []legendEntry {
 	return out
 }
 
+// Place is where a maker can go from every page.
+type Place struct{ Name, Path string }
+
+var places = []Place{{"Boxes", "/"}, {"Jobs", "/jobs"}, {"Drawer", "/drawer"}, {"Your data", "/data"}}
+
+// placeOf is the place that an address belongs to.
+func placeOf(path string) string {
+	switch {
+	case strings.HasPrefix(path, "/jobs"):
+		return "Jobs"
+	case strings.HasPrefix(path, "/drawer"):
+		return "Drawer"
+	case strings.HasPrefix(path, "/data"), strings.HasPrefix(path, "/bin"):
+		return "Your data"
+	}
+	return "Boxes"
+}
+
+// unitNames are what is said aloud of a unit.
+var unitNames = map[measure.Unit]string{measure.In: "inches", measure.CM: "centimetres", measure.MM: "millimetres"}
+
 // Chrome is what stands round every page.
 type Chrome struct {
 	Title   string
+	Place   string
+	Swap    bool   // the page shows itself anew in place, as its #work
+	Carry   string // the form whose typed values go along to another unit
 	Units   measure.Unit
 	UnitsAt string // where the unit switch posts to
 	To      string // the page to come back to from there
@@ -211,19 +237,13 @@ type Chrome struct {
 func (Chrome) AllUnits() []measure.Unit { return measure.Units }
 
 func (s *Room) Chrome(c *echo.Context, title string) Chrome {
-	x := Chrome{Title: title, Units: UnitsOf(c), UnitsAt: "/units", Notices: s.Notices}
+	x := Chrome{Title: title, Place: placeOf(c.Path()), Units: UnitsOf(c), UnitsAt: "/units", Notices: s.Notices}
 	if damage := s.Store.Damage(); damage != "" {
 		x.Notices = append(slices.Clone(x.Notices), "The data file is damaged. Make nothing new here: stop Brevium and bring a copy back with “brevium restore”; the page “Your data” lists the copies. What was found: "+damage)
 	}
-	switch path := c.Path(); {
-	case path == "/new":
-		x.Stop = "new"
-	case strings.HasPrefix(path, "/drawer"):
-		x.To = "/drawer"
-	case strings.HasPrefix(path, "/jobs/:id"):
+	x.To = c.Request().URL.Path
+	if strings.HasPrefix(c.Path(), "/jobs/:id") {
 		x.To = "/jobs/" + c.Param("id")
-	case strings.HasPrefix(path, "/jobs"):
-		x.To = "/jobs"
 	}
 	return x
 }
@@ -301,6 +321,18 @@ func (s *Room) Box(c *echo.Context) (store.Box, error) {
 	return b, err
 }
 
+// local is an address of this application's own, without a query.
+var local = regexp.MustCompile(`^(/[a-z0-9-]+)+$|^/$`)
+
+// Asked is the page of this application that a form asks to come back to, or
+// the other address.
+func Asked(c *echo.Context, other string) string {
+	if to := c.FormValue("to"); local.MatchString(to) {
+		return to
+	}
+	return other
+}
+
 // Back sends the browser to an address after a change, as a plain redirect
 // or, for htmx, a fresh page.
 func Back(c *echo.Context, format string, args ...any) error {
@@ -334,13 +366,12 @@ func StopURL(id int64, stop string) string {
 func (s *Room) Try(c *echo.Context, f *form.Form, in *design.Inputs) *design.Result {
 	made, err := s.Made(c.Request().Context(), *in)
 	if err != nil {
-		x := *fault.Of(err)
-		x.Field = form.FieldName(x.Field)
+		x := form.Placed(err)
 		if x.Code == fault.Internal {
 			s.Log.Error("a design cannot be worked out", "error", err)
 			x.Text = "This cannot be drawn; the last good box is kept."
 		}
-		f.Fail(&x)
+		f.Fail(x)
 	}
 	return made
 }

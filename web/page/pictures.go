@@ -6,7 +6,9 @@ import (
 	"strings"
 
 	"brevium/core/design"
+	"brevium/core/drawer"
 	"brevium/core/measure"
+	"brevium/core/style"
 	"brevium/draw"
 )
 
@@ -34,10 +36,13 @@ func Span(first, last int) string {
 	return fmt.Sprintf("sheets %d to %d, alike,", first, last)
 }
 
-// Counted writes "1 cut" or "3 cuts".
+// Counted writes "1 cut", "3 cuts" or "2 boxes".
 func Counted(n int, noun string) string {
 	if n == 1 {
 		return "1 " + noun
+	}
+	if strings.HasSuffix(noun, "x") {
+		noun += "e"
 	}
 	return fmt.Sprintf("%d %ss", n, noun)
 }
@@ -62,11 +67,30 @@ func WhereOf(item int, part string) string {
 	return fmt.Sprintf("where-%d-%s", item, strings.NewReplacer(".", "-", " ", "-").Replace(part))
 }
 
+// SizeOf writes the two sides of a sheet.
 func SizeOf(w, h measure.Length, unit measure.Unit) string {
-	return fmt.Sprintf("%s × %s %s", measure.Number(w, unit, unit.Tick()), measure.Number(h, unit, unit.Tick()), unit)
+	return measure.Sides(unit, unit.Tick(), w, h)
+}
+
+// Rounding takes a length to a tick.
+type Rounding func(measure.Length, measure.Tick) measure.Length
+
+// RoomLine writes a room's three sides on the tick: rounded down where they are
+// there, up where they are needed.
+func RoomLine(e style.Extent, unit measure.Unit, tick measure.Tick, round Rounding) string {
+	t := unit.Own(tick)
+	return measure.Sides(unit, t, round(e.Length, t), round(e.Width, t), round(e.Height, t))
 }
 
 // Usable is what can be used of an offcut, in whole ticks.
 func Usable(w, h measure.Length, unit measure.Unit) string {
 	return SizeOf(measure.Down(w, unit.Tick()), measure.Down(h, unit.Tick()), unit)
+}
+
+// SheetName is what a pile is called: an offcut by what can be used of it.
+func SheetName(l drawer.Lot, unit measure.Unit) string {
+	if l.Offcut {
+		return "offcut " + Usable(l.Width, l.Height, unit)
+	}
+	return l.Sheet
 }

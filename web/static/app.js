@@ -8,33 +8,64 @@ if (window.Idiomorph) {
   Idiomorph.defaults.ignoreActiveValue = true;
 }
 
+// Single keys do nothing while a control has the focus, or when they are
+// switched off on the help page.
+const control = "input, textarea, select, button, a, summary, [contenteditable], [tabindex]:not(main, h1)";
+const keysOff = () => localStorage.getItem("single-keys") === "off";
 document.addEventListener("alpine:init", () => {
   Alpine.data("keys", () => ({
     press(event) {
       if (event.ctrlKey || event.metaKey || event.altKey) return;
-      const typing = event.target.closest("input:not([type=radio]):not([type=checkbox]), textarea, select");
-      if (typing) {
-        step(event);
+      const at = event.target.closest(control);
+      if (at) {
+        if (at.matches("input")) step(event);
         return;
       }
-      const stops = [...document.querySelectorAll(".tape a")];
-      const here = stops.findIndex((a) => a.hasAttribute("aria-current"));
-      const go = (i) => stops[i] && stops[i].click();
-      if (event.key >= "1" && event.key <= String(stops.length)) go(Number(event.key) - 1);
+      if (keysOff() || document.querySelector("dialog[open]")) return;
+      const pages = [...document.querySelectorAll(".tape a")];
+      const here = pages.findIndex((a) => a.hasAttribute("aria-current"));
+      const go = (i) => pages[i] && pages[i].click();
+      if (event.key >= "1" && event.key <= String(pages.length)) go(Number(event.key) - 1);
       else if (event.key === "[") go(here - 1);
       else if (event.key === "]") go(here + 1);
       else if (event.key === "u") document.getElementById("undo")?.click();
       else if (event.key === "r") document.getElementById("redo")?.click();
-      else if (event.key === "?") this.$refs.help.showModal();
+      else if (event.key === "?") help();
     },
   }));
+});
+
+// Help opens over the page; without scripts it is a page of its own.
+function help() {
+  const paper = document.getElementById("help");
+  if (!paper) return;
+  paper.showModal();
+  if (!document.getElementById("help-page-text")) htmx.trigger("#help-text", "open");
+}
+document.addEventListener("click", (event) => {
+  if (!event.target.closest("[data-help]") || !document.getElementById("help")) return;
+  event.preventDefault();
+  help();
+});
+for (const moment of ["DOMContentLoaded", "htmx:afterSettle"]) {
+  document.addEventListener(moment, () => {
+    for (const box of document.querySelectorAll("[data-keys]")) box.checked = !keysOff();
+  });
+}
+document.addEventListener("change", (event) => {
+  if (event.target.matches("[data-keys]")) localStorage.setItem("single-keys", event.target.checked ? "on" : "off");
 });
 
 // Each window has a name, so that what its hand types runs together for undo
 // and is never taken for somebody else's.
 const windowName = crypto.getRandomValues(new Uint32Array(2)).join("-");
 document.addEventListener("htmx:configRequest", (event) => {
-  event.detail.headers["X-Window"] = windowName;
+  const { headers, triggeringEvent } = event.detail;
+  headers["X-Window"] = windowName;
+  // What was changed last and what was refused before: should this not be
+  // taken, one of them is why.
+  headers["X-Field"] = triggeringEvent?.target?.name || "";
+  headers["X-Refused"] = [...document.querySelectorAll("#stop-form [aria-invalid=true]")].map((field) => field.name).join(" ");
 });
 
 // The stand-in for a caliper types into the length field last used. Readings
@@ -72,10 +103,6 @@ document.addEventListener("alpine:init", () => {
 document.addEventListener("DOMContentLoaded", () => {
   const chosen = document.querySelector(".style-tile:has(input:checked)");
   if (chosen) chosen.parentElement.scrollTop = chosen.offsetTop - chosen.parentElement.offsetTop;
-});
-
-document.addEventListener("click", (event) => {
-  if (event.target.closest("[data-help]")) document.querySelector("dialog.keys")?.showModal();
 });
 
 // A value is sent once: as it is typed, or when the field is left, not both.

@@ -155,7 +155,7 @@ func (p *workPage) contents(in *design.Inputs, f *form.Form) {
 		}
 		v.Account = append(v.Account, accountLine{l.Text, n(l.Length), n(l.Width), n(l.Height)})
 	}
-	v.Wasted = fmt.Sprintf("%.0f %% of the inside is air", 100*r.Stand.Wasted())
+	v.Wasted = fmt.Sprintf("%.0f %% of the room they need is air", 100*wayOf(r).Wasted())
 	best := r.Ways[0]
 	for i, a := range r.Ways {
 		chosen := a.ID == r.Stand.ID
@@ -184,6 +184,12 @@ func (p *workPage) contents(in *design.Inputs, f *form.Form) {
 		v.Ways = append(v.Ways, w)
 	}
 	v.Card = byHowMuch(r, in.Units)
+}
+
+// wayOf is the way the things stand, as it was chosen from the others.
+func wayOf(r *design.Result) design.Way {
+	i := slices.IndexFunc(r.Ways, func(w design.Way) bool { return w.ID == r.Stand.ID })
+	return r.Ways[max(0, i)]
 }
 
 // byHowMuch says what the chosen way saves against the next.
@@ -215,9 +221,6 @@ func roomLine(e style.Extent, in *design.Inputs) string { return roomOn(e, in, m
 // it has.
 func insideLine(e style.Extent, in *design.Inputs) string { return roomOn(e, in, measure.Down) }
 
-func roomOn(e style.Extent, in *design.Inputs, round func(measure.Length, measure.Tick) measure.Length) string {
-	n := func(l measure.Length) string {
-		return measure.Number(round(l, in.Tools.Tick), in.Units, in.Tools.Tick)
-	}
-	return fmt.Sprintf("%s × %s × %s %s", n(e.Length), n(e.Width), n(e.Height), in.Units)
+func roomOn(e style.Extent, in *design.Inputs, round page.Rounding) string {
+	return page.RoomLine(e, in.Units, in.Tools.Tick, round)
 }

@@ -1,6 +1,7 @@
 package workspace
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strconv"
@@ -56,19 +57,17 @@ func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
 		part := p.Result.Parts[i]
 		at := func(path ...any) string { return fault.Path(append([]any{"mats", n}, path...)...) }
 		v := dressView{N: n, Piece: d.Piece, Name: part.Name, FacesName: at("faces"), Joined: d.Joined, Rectangle: d.Rectangle}
-		faces := f.Control(v.FacesName, "Faces", "", "")
-		v.FacesFault = faces.Fault
-		for k := range d.Faces {
-			if one := f.Control(at("faces", k), "", "", ""); one.Fault != "" {
-				v.FacesFault = one.Fault
-			}
-		}
 		shown := dress.Open(part.Pattern, part.Faces, d.Side)
 		for _, face := range part.Faces {
 			on := d.Covers(face.Name, face.Role)
 			if on && face.Role != pattern.Bend || slices.ContainsFunc(shown, func(o pattern.Face) bool { return o.Name == face.Name }) {
 				v.Faces = append(v.Faces, faceTick{face.Name, face.Plain(), on})
 			}
+		}
+		first := fmt.Sprintf("mat-%d-%s", n, v.Faces[0].ID)
+		v.FacesFault = f.Group(v.FacesName, "Faces it goes on", first)
+		for k := range d.Faces {
+			v.FacesFault = cmp.Or(v.FacesFault, f.Group(at("faces", k), "Faces it goes on", first))
 		}
 		side := d.Side
 		if side == "" {
@@ -83,7 +82,7 @@ func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
 				f.ThicknessField(layer("thickness"), "Thickness, mm", "", l.Card.Thickness),
 				f.LengthField(layer("border"), "Border", "left and right", l.Border.Across),
 				f.LengthField(layer("up"), "and", "above and below", l.Border.Up),
-				f.ChoiceField(layer("direction"), "Pattern", "", string(directionOf(l.Card)), directions()...),
+				form.DirectionField(f, layer("direction"), l.Card.Direction),
 			})
 		}
 		p.Dressings = append(p.Dressings, v)
@@ -117,7 +116,7 @@ func readDressing(f *form.Form, in *design.Inputs, now *design.Result) {
 		}
 		faces := firstFaces(in, now.Parts[i], f.Posted.Get("mats.face"))
 		if len(faces) == 0 {
-			f.Fail(fault.New(fault.UnknownPlace, "mats.add", "Every face of the %s that shows has its mat.", strings.ToLower(now.Parts[i].Name)))
+			f.Fail(fault.New(fault.UnknownPlace, "mats.add", "Every face of the %s that shows has its paper.", strings.ToLower(now.Parts[i].Name)))
 			return
 		}
 		in.Mats = append(in.Mats, form.UsualMat(piece, faces, in.Units))
@@ -156,7 +155,7 @@ func firstFaces(in *design.Inputs, p design.Part, asked string) []string {
 // it was.
 func readMat(f *form.Form, n int, d *dress.Dressing, in *design.Inputs, now *design.Result) {
 	at := func(path ...any) string { return fault.Path(append([]any{"mats", n}, path...)...) }
-	if f.Posted.Has(at("asked")) {
+	if f.Posted.Has(at("asked")) && !f.PutBack(at("faces")) {
 		faces := f.Posted[at("faces")]
 		var before []string
 		for _, p := range now.Parts {
@@ -171,7 +170,7 @@ func readMat(f *form.Form, n int, d *dress.Dressing, in *design.Inputs, now *des
 		}
 		switch {
 		case len(faces) == 0:
-			f.Fail(fault.New(fault.UnknownPlace, at("faces"), "Tick a face, or take the mat away."))
+			f.Fail(fault.New(fault.UnknownPlace, at("faces"), "Tick a face, or take the paper away."))
 		case !slices.Equal(sorted(faces), sorted(before)):
 			d.Faces, d.Where = slices.Clone(faces), ""
 		}

@@ -90,7 +90,7 @@ func printOf(c *echo.Context, b store.Box) pdf.Print {
 	q := c.QueryParams()
 	return pdf.Print{
 		Paper: paperOf(c), Date: time.Now(), Address: c.Scheme() + "://" + c.Request().Host + page.StopURL(b.ID, "making"),
-		Large: q.Has("large"), Slips: q.Has("slips"), Batch: q.Has("batch"), Templates: q.Has("templates"), Mirror: q.Has("mirror"),
+		Large: q.Has("large"), What: pdf.What(q.Get("what")), Mirror: q.Has("mirror"),
 	}
 }
 
@@ -122,11 +122,26 @@ func (s *room) sheetPDF(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
+	print := printOf(c, b)
+	if !slices.Contains(pdf.Whats, print.What) {
+		return echo.NewHTTPError(http.StatusNotFound, "nothing of that name is printed")
+	}
+	if print.What == pdf.Handout { // of one box, however many are made
+		one := b.Inputs.Clone()
+		one.Copies = 1
+		if r, err = s.Made(c.Request().Context(), one); err != nil {
+			return err
+		}
+	}
 	var out bytes.Buffer
-	if err := pdf.Write(&out, r, printOf(c, b)); err != nil {
+	if err := pdf.Write(&out, r, print); err != nil {
 		return err
 	}
-	return page.Download(c, b.Name, ".pdf", "application/pdf", out.Bytes())
+	name := b.Name
+	if print.What != pdf.Everything {
+		name += "-" + string(print.What)
+	}
+	return page.Download(c, name, ".pdf", "application/pdf", out.Bytes())
 }
 
 // netOf is how a part of the design is drawn flat.

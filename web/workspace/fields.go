@@ -34,6 +34,12 @@ type workPage struct {
 	Done   int
 	Steps  []stepView
 
+	Heading, Decides string
+	Name, NameFault  string
+	Next             *stop // the page after this one
+	Verdict          string
+	Band             template.HTML // the drawing in small, for a narrow screen
+
 	// The fields of this stop.
 	Goods                     contentsView
 	Fields, More, Card, Tools []form.Field
@@ -42,9 +48,11 @@ type workPage struct {
 	Allowance                 form.Field
 	Typed                     bool
 	Bare                      string
+	OtherBoard                string // that the box could be fitted to
 	Dressings                 []dressView
 	Dressable                 []dressable
 	SheetKinds                []form.Choice
+	SheetsFault               string
 }
 
 // tapeStop is a stop on the tape: its present answer in half a line, and a
@@ -74,12 +82,43 @@ type pieceCard struct {
 	Fields []form.Field
 }
 
-// prepare fills in what the stop shows.
-func (p *workPage) prepare() {
-	if p.Result != nil {
-		p.steps()
-		p.tape()
+// Refusals are what the page's fields could not take, and Cures what would help.
+func (p *workPage) Refusals() []form.Refusal { return p.Form.Refusals() }
+func (p *workPage) Cures() []design.Cure     { return p.Form.Cures }
+
+// frame fills in what stands round every page of the work.
+func (p *workPage) frame() {
+	here := stops[p.At]
+	p.Heading, p.Decides, p.Name = here.Title, here.Decides, p.Box.Name
+	if p.At+1 < len(stops) {
+		p.Next = &stops[p.At+1]
 	}
+	if text, wrong := p.Form.Faults["name"]; wrong {
+		p.NameFault, p.Name = text, p.Form.Control("name", "Name of the box", "", p.Box.Name).Value
+	}
+	if p.Result == nil {
+		return
+	}
+	p.steps()
+	p.tape()
+	if here.ID != "sheets" && here.ID != "making" {
+		p.Band = p.Folded()
+	}
+	said := []string{}
+	for _, t := range p.Tape[:len(p.Tape)-1] {
+		said = append(said, t.Answer)
+	}
+	p.Verdict = fmt.Sprintf("Inside %s. %s. %s", p.Inside(), strings.Join(said, "; "), verdictWords[inspect.Worst(p.Result.Checks)])
+}
+
+// verdictWords say aloud how a box stands.
+var verdictWords = map[inspect.Verdict]string{
+	inspect.OK: "Nothing is wrong.", inspect.Warn: "There is something to check.", inspect.Fail: "There is a fault: do not cut yet.",
+}
+
+// prepare fills in what the page shows.
+func (p *workPage) prepare() {
+	p.frame()
 	in, f := &p.Box.Inputs, p.Form
 	switch stops[p.At].ID {
 	case "contents":
@@ -95,6 +134,7 @@ func (p *workPage) prepare() {
 			f.Control("copies", "How many boxes", "the pieces of all of them are laid out together", fmt.Sprint(in.Copies)),
 		}
 		p.Tools = []form.Field{f.LengthField("tools.trimmer", "Longest cut of the trimmer", "usually 12 in or 30.5 cm", in.Tools.Trimmer)}
+		p.SheetsFault = f.Group("sheets", "Sheets to cut from", "f-sheets")
 		for _, s := range paper.Standard {
 			p.SheetKinds = append(
 				p.SheetKinds,
@@ -146,6 +186,9 @@ func (p *workPage) box(in *design.Inputs, f *form.Form) {
 		}
 		p.More = append(p.More, optionField(f, in, o))
 	}
+	if !in.Units.Marks(in.Tools.Tick) {
+		p.OtherBoard = map[measure.Unit]string{measure.In: "an inch", measure.CM: "a centimetre", measure.MM: "a millimetre"}[in.Units]
+	}
 	p.Card = cardFields(f, "card", in.Card)
 	if p.Result != nil && len(p.Result.Parts) > 1 {
 		for _, part := range p.Result.Parts {
@@ -165,12 +208,8 @@ func cardFields(f *form.Form, at string, c paper.Card) []form.Field {
 		f.Control(at+".name", "Card", "its name or colour", c.Name),
 		f.Control(at+".gsm", "Weight", "gsm, or 80 lb cover", fmt.Sprintf("%g", c.GSM)),
 		f.ThicknessField(at+".thickness", "Thickness, mm", "measure ten sheets and divide", c.Thickness),
-		f.ChoiceField(at+".direction", "Pattern", "", string(directionOf(c)), directions()...),
+		form.DirectionField(f, at+".direction", c.Direction),
 	}
-}
-
-func directions() []form.Choice {
-	return []form.Choice{{Value: "none", Label: "no direction"}, {Value: "two-ways", Label: "two ways up"}, {Value: "one-way-up", Label: "one way up"}}
 }
 
 func optionField(f *form.Form, in *design.Inputs, o *style.Option) form.Field {
@@ -281,13 +320,6 @@ func fitChoices() []form.Choice {
 	return out
 }
 
-func directionOf(c paper.Card) paper.Direction {
-	if c.Direction == "" {
-		return paper.NoDirection
-	}
-	return c.Direction
-}
-
 // steps marks the steps that are ticked; a tick put against other numbers is
 // stale and does not count.
 func (p *workPage) steps() {
@@ -356,7 +388,7 @@ func (p *workPage) tape() {
 		case "dressing":
 			t.Answer = "plain"
 			if n := len(r.Mats); n > 0 {
-				t.Answer = fmt.Sprintf("%d mats", n)
+				t.Answer = page.Counted(n, "paper")
 			}
 		case "sheets":
 			t.Answer = sheetsAnswer(r)

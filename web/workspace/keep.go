@@ -9,6 +9,7 @@ import (
 
 	"brevium/core/design"
 	"brevium/core/fault"
+	"brevium/core/paper"
 	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
@@ -48,14 +49,44 @@ func (s *room) save(c *echo.Context, b store.Box, in design.Inputs) (store.Box, 
 
 // taken is what a stop's form makes of a box.
 type taken struct {
-	in   design.Inputs
-	made *design.Result
+	in     design.Inputs
+	made   *design.Result
+	unread map[string]string // fields that are no length, number or choice, when made is nil
 }
 
-// take reads a stop's form onto the box as its page showed it, puts what was
-// changed elsewhere since with it, and works the design out. What cannot be
-// taken is in the form's faults.
+// take reads a page's form onto the box as its page showed it, puts what was
+// changed elsewhere since with it, and works the design out. Only the fields
+// that cannot be taken are left out; they are in the form's faults.
 func (s *room) take(c *echo.Context, f *form.Form, b store.Box, i int) (taken, error) {
+	f.Posted.Del(f.Posted.Get("take"))
+	left := refusing{posted: f.Posted, back: f.Back, refused: split(c.Request().Header.Get("X-Refused")), last: c.Request().Header.Get("X-Field")}
+	all := form.Form{}
+	for {
+		g := form.New(left.rest(), f.Unit)
+		t, err := s.attempt(c, g, b, i)
+		if err != nil {
+			return taken{}, err
+		}
+		if all.Posted == nil {
+			all = *g
+		}
+		if t.made != nil || !left.out(g) {
+			if t.made == nil && len(left.faults) > 0 {
+				// No part of it can be taken: say what is wrong with the whole.
+				*f = all
+				maps.Copy(f.Faults, t.unread)
+				return taken{in: t.in}, nil
+			}
+			*f = *g
+			f.Cures = all.Cures
+			left.show(f)
+			return t, nil
+		}
+	}
+}
+
+// attempt works out what a form makes of a box.
+func (s *room) attempt(c *echo.Context, f *form.Form, b store.Box, i int) (taken, error) {
 	base, own := b.Inputs, true
 	version, _ := strconv.ParseInt(f.Posted.Get("version"), 10, 64)
 	stale := version != 0 && version != b.Version
@@ -68,8 +99,7 @@ func (s *room) take(c *echo.Context, f *form.Form, b store.Box, i int) (taken, e
 			return taken{}, err
 		}
 	}
-	f.Unit, f.Tick = base.Units, base.Units.Tick()
-	f.Posted.Del(f.Posted.Get("take"))
+	f.Unit, f.Tick, f.Longest = base.Units, base.Units.Tick(), paper.Longest(base.Sheets)
 	in := base.Clone()
 	now, err := s.Before(c.Request().Context(), base)
 	if err == nil {
@@ -88,10 +118,8 @@ func (s *room) take(c *echo.Context, f *form.Form, b store.Box, i int) (taken, e
 		f.Unit, f.Tick = b.Inputs.Units, b.Inputs.Units.Tick()
 		in = merged
 	}
-	if !f.OK() && !f.Clashes() {
-		return taken{in: in}, nil
-	}
-	clashes := maps.Clone(f.Faults)
+	// What could not be read changes nothing; the rest is worked out without it.
+	unread := maps.Clone(f.Faults)
 	clear(f.Faults)
 	if cure := f.Posted.Get("cure"); cure != "" {
 		for _, x := range design.Cures(in) {
@@ -104,9 +132,8 @@ func (s *room) take(c *echo.Context, f *form.Form, b store.Box, i int) (taken, e
 	made := s.Try(c, f, &in)
 	if made == nil {
 		f.Cures = design.Cures(in)
+	} else {
+		maps.Copy(f.Faults, unread)
 	}
-	if f.OK() {
-		maps.Copy(f.Faults, clashes)
-	}
-	return taken{in, made}, nil
+	return taken{in, made, unread}, nil
 }

@@ -84,7 +84,8 @@ func bare(r *design.Result) string {
 	if !known {
 		return ""
 	}
-	return fmt.Sprintf("An allowance of 1/16 in over bare walls %s; over these mats it %s.", does[bare], does[dressed])
+	return fmt.Sprintf("Made the usual %s bigger it %s over bare walls; over these papers it %s.",
+		measure.Label(measure.Inch/16, r.Inputs.Units, measure.Tenth), does[bare], does[dressed])
 }
 
 // does puts a verdict into a sentence.
@@ -161,12 +162,12 @@ func (p *workPage) Wheres() []page.WhereView {
 type numberView struct{ Number, Unit, Beside string }
 
 type scoreView struct {
-	ID, Name      string
-	Count         string
-	Width, Height numberView
-	Passes        []passView
-	Measuring     string
-	Short         []string // lines that stop short
+	ID, Name     string
+	Count        string
+	Size, Beside string
+	Passes       []passView
+	Measuring    string
+	Short        []string // lines that stop short
 }
 
 type passView struct {
@@ -191,8 +192,8 @@ func (p *workPage) ScoreViews() []scoreView {
 			Count:     ofIt(part.Part),
 			Measuring: part.Measuring,
 			Short:     list.ShortLines(p.Result.Telling()),
-			Width:     p.number(part.Pattern.Width),
-			Height:    p.number(part.Pattern.Height),
+			Size:      measure.Labels(p.Units, p.Box.Inputs.Tools.Tick, part.Pattern.Width, part.Pattern.Height),
+			Beside:    measure.Beside(part.Pattern.Width, p.Units) + " × " + measure.Beside(part.Pattern.Height, p.Units),
 		}
 		for _, pass := range list.Passes {
 			x := passView{Against: pass.Against()}
@@ -210,13 +211,8 @@ func (p *workPage) ScoreViews() []scoreView {
 }
 
 // Inside and Outside are the finished sizes.
-func (p *workPage) Inside() string  { return p.extent(p.Result.Inside) }
-func (p *workPage) Outside() string { return p.extent(p.Result.Outside) }
-
-func (p *workPage) extent(e style.Extent) string {
-	n := func(l measure.Length) string { return measure.Number(l, measure.MM, measure.Tenth) }
-	return fmt.Sprintf("%s × %s × %s mm", n(e.Length), n(e.Width), n(e.Height))
-}
+func (p *workPage) Inside() string  { return insideLine(p.Result.Inside, &p.Box.Inputs) }
+func (p *workPage) Outside() string { return roomLine(p.Result.Outside, &p.Box.Inputs) }
 
 // Findings are the checks that are not clean.
 func (p *workPage) Findings() []inspect.Finding {
@@ -240,3 +236,23 @@ func (p *workPage) MachineFormats() []export.Format { return []export.Format{exp
 
 // Unplaced are the faults no field of this stop can show.
 func (p *workPage) Unplaced() []string { return p.Form.Unplaced() }
+
+// printView is something to print.
+type printView struct{ Name, For, Query string }
+
+// Prints are what can be printed of the box, each by its name.
+func (p *workPage) Prints() []printView {
+	n := p.Box.Inputs.Copies
+	return []printView{
+		{"Project sheet", "everything, with true-size templates", ""},
+		{"Handout", "how one box is made", "&what=handout"},
+		{"Handout, large print", "for a class", "&what=handout&large=1"},
+		{"Shopping list", "what to have for " + page.Counted(n, "box"), "&what=shopping"},
+		{"Cut plan", "the sheets and their cuts", "&what=cuts"},
+		{"Labels", "to go onto the boxes", "&what=labels"},
+		{"Slips", "to go into them", "&what=slips"},
+		{"Batch page", "every step, with squares to tick", "&what=batch"},
+		{"Templates", "true size", "&what=templates"},
+		{"Templates, mirrored", "for the back of the card", "&what=templates&mirror=1"},
+	}
+}

@@ -12,6 +12,7 @@ import (
 	"brevium/core/batch"
 	"brevium/core/contents"
 	"brevium/core/design"
+	"brevium/core/drawer"
 	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/paper"
@@ -34,12 +35,12 @@ type questionPage struct {
 
 	Style   form.Field
 	Every   []everyView
-	Fields  []form.Field
-	Sheets  []form.Choice
+	Sheet   form.SheetFields
 	Keep    form.Field
 	Fixed   []form.Field
 	Biggest *design.Biggest
-	Sizes   []numberView
+	Size    string // between folds
+	Beside  string
 	Copies  int
 	Picture template.HTML
 	Choices []string
@@ -113,6 +114,12 @@ func (s *room) compare(c *echo.Context) error {
 	return c.Render(http.StatusOK, "compare.html", p)
 }
 
+// freeLots are the sheets of the drawer that nobody has reserved.
+func (s *room) freeLots(c *echo.Context) ([]drawer.Lot, error) {
+	all, err := s.Store.Lots(c.Request().Context())
+	return drawer.Free(all), err
+}
+
 // biggest answers how big a box one sheet gives.
 func (s *room) biggest(c *echo.Context) error {
 	p, err := s.question(c, "The biggest box from a sheet")
@@ -133,11 +140,13 @@ func (s *room) biggest(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	sheet := p.Box.Inputs.Sheets[0]
-	ask := design.Ask{Sheet: sheet, Fixed: map[string]measure.Length{}}
-	f.Length("sheet.width", &ask.Sheet.Width)
-	f.Length("sheet.height", &ask.Sheet.Height)
-	ask.Sheet.Name = "the sheet"
+	lots, err := s.freeLots(c)
+	if err != nil {
+		return err
+	}
+	asked := form.ReadSheet(f, lots, p.Box.Inputs.Sheets[0], in.Card)
+	in.Card, in.Cards = asked.Card, map[string]paper.Card{}
+	ask := design.Ask{Sheet: asked.Sheet, Fixed: map[string]measure.Length{}}
 	// A size that is filled in is meant to be kept, whatever stands above it.
 	for _, i := range st.Own() {
 		axis := st.Axes[i].ID
@@ -158,14 +167,8 @@ func (s *room) biggest(c *echo.Context) error {
 		form.Choice{Value: "copies", Label: "stays as it is: how many?"},
 	)
 	ask.Proportions = st.Along(now.Spec.Lengths)
-	for _, i := range st.Own() {
-		axis := st.Axes[i].ID
-		name := "fix." + axis
-		if p.Keep.Value == "fixed" && strings.TrimSpace(f.Posted.Get(name)) != "" {
-			l := measure.Length(0)
-			f.Length(name, &l)
-			ask.Fixed[axis] = l
-		}
+	if p.Keep.Value == "fixed" {
+		form.ReadFixed(f, st, ask.Fixed)
 	}
 	if f.OK() {
 		p.answer(c.Request().Context(), in, ask)
@@ -178,21 +181,23 @@ func (s *room) biggest(c *echo.Context) error {
 		styles = append(styles, form.Choice{Value: s.ID, Label: s.Name})
 	}
 	p.Style = f.ChoiceField("style", "Box", "", in.Style, styles...)
-	p.Fields = []form.Field{
-		f.LengthField("sheet.width", "The sheet is", "wide", sheet.Width),
-		f.LengthField("sheet.height", "by", "high", sheet.Height),
-	}
-	for _, i := range st.Own() {
-		axis := st.Axes[i]
-		x := f.Control("fix."+axis.ID, axis.Label, "leave empty to let it grow", "")
-		x.Unit = string(in.Units)
-		p.Fixed = append(p.Fixed, x)
-	}
+	p.Sheet, p.Fixed = form.SheetFieldsOf(f, lots, asked), form.FixedFields(f, st)
 	status := http.StatusOK
 	if !f.OK() {
 		status = http.StatusUnprocessableEntity
 	}
 	return c.Render(status, "biggest.html", p)
+}
+
+// Carried is what the form said of the sheet, for the form that takes the box.
+func (p questionPage) Carried() []form.Choice {
+	var out []form.Choice
+	for _, name := range form.SheetNames {
+		if v := p.Form.Posted.Get(name); v != "" {
+			out = append(out, form.Choice{Value: name, Label: v})
+		}
+	}
+	return out
 }
 
 // everyView is the biggest box of one style that the sheet gives.
@@ -240,9 +245,9 @@ func (p *questionPage) answer(ctx context.Context, in design.Inputs, ask design.
 		return
 	}
 	p.Biggest = found
-	for _, l := range []measure.Length{found.Size.Length, found.Size.Width, found.Size.Height} {
-		p.Sizes = append(p.Sizes, numberView{measure.Number(l, in.Units, in.Tools.Tick), string(in.Units), measure.Beside(l, in.Units)})
-	}
+	size := []measure.Length{found.Size.Length, found.Size.Width, found.Size.Height}
+	p.Size = measure.Labels(in.Units, in.Tools.Tick, size...)
+	p.Beside = measure.Sides(in.Units.Other(), in.Units.Other().Tick(), size...)
 	for _, n := range found.Near {
 		p.Choices = append(p.Choices, n.Text)
 	}
@@ -254,7 +259,7 @@ func (p *questionPage) answer(ctx context.Context, in design.Inputs, ask design.
 	if r, err := design.Sketch(with); err == nil {
 		p.Picture = page.BoxPicture(r)
 	}
-	p.Says = fmt.Sprintf("%.0f %% of the sheet", 100*found.Used)
+	p.Says = fmt.Sprintf("%.0f %% of %s", 100*found.Used, ask.Sheet.Name)
 }
 
 // takeBiggest gives the box the size that was found.
@@ -263,17 +268,23 @@ func (s *room) takeBiggest(c *echo.Context) error {
 	if err != nil {
 		return page.BadForm(err)
 	}
+	lots, err := s.freeLots(c)
+	if err != nil {
+		return err
+	}
 	f, e := form.New(posted, measure.MM), style.Extent{}
 	f.Length("length", &e.Length)
 	f.Length("width", &e.Width)
 	f.Length("height", &e.Height)
-	b, err := s.alter(c, func(_ store.Box, in *design.Inputs) error {
+	b, err := s.alter(c, func(b store.Box, in *design.Inputs) error {
+		asked := form.ReadSheet(form.New(posted, in.Units), lots, b.Inputs.Sheets[0], in.Card)
 		if id := posted.Get("style"); id != "" && id != in.Style {
 			if err := in.SetStyle(id); err != nil {
 				return err
 			}
 		}
 		*in = in.Sized(e)
+		in.Sheets, in.Card = []paper.Sheet{asked.Sheet}, asked.Card
 		for _, id := range posted["follow"] {
 			delete(in.Lengths, id)
 		}

@@ -12,21 +12,22 @@ import (
 	"brevium/web/form"
 )
 
-// stop is one of the stops along the work.
+// stop is one of the pages along the work.
 type stop struct {
 	ID, Title string
+	Decides   string // what is decided there, in a line
 	// read changes the inputs by what was posted, noting faults in the form.
 	read func(f *form.Form, in *design.Inputs, now *design.Result)
 }
 
 // stops in the order of the work.
 var stops = []stop{
-	{"contents", "What goes in", readContents},
-	{"box", "Which box", readBox},
-	{"fit", "Will it fit", readFit},
-	{"dressing", "Dressing", readDressing},
-	{"sheets", "Sheets", readSheets},
-	{"making", "Making", func(*form.Form, *design.Inputs, *design.Result) {}},
+	{"contents", "What goes in", "Say what the box shall hold, and how it stands in it.", readContents},
+	{"box", "Which box", "Choose the kind of box, its sizes and its card.", readBox},
+	{"fit", "Will it fit", "Decide how easily one part goes over the other.", readFit},
+	{"dressing", "Papers on top", "Say which faces get paper or card glued on, if any.", readDressing},
+	{"sheets", "Sheets", "Say how many boxes you make, and which sheets you have.", readSheets},
+	{"making", "Making", "Here is what to cut, score, fold and glue, in order.", func(*form.Form, *design.Inputs, *design.Result) {}},
 }
 
 func stopByID(id string) (int, bool) {
@@ -201,7 +202,7 @@ func readFit(f *form.Form, in *design.Inputs, now *design.Result) {
 func readSheets(f *form.Form, in *design.Inputs, _ *design.Result) {
 	f.Whole("copies", &in.Copies)
 	f.Length("tools.trimmer", &in.Tools.Trimmer)
-	if f.Posted.Has("choosing-sheets") {
+	if f.Posted.Has("choosing-sheets") && !f.PutBack("sheets") {
 		var chosen []paper.Sheet
 		for _, s := range paper.Standard {
 			if slices.Contains(f.Posted["sheets"], s.Name) {

@@ -7,6 +7,7 @@ import (
 	"errors"
 	"maps"
 	"net/http"
+	"net/url"
 	"strconv"
 	"strings"
 	"unicode/utf8"
@@ -46,6 +47,10 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.GET("/boxes/:id/biggest", s.biggest)
 	e.POST("/boxes/:id/biggest", s.takeBiggest)
 	e.GET("/boxes/:id/holds", s.holds)
+	e.GET("/boxes/:id/savings", s.savings)
+	e.POST("/boxes/:id/savings", s.takeSaving)
+	e.GET("/boxes/:id/board", s.board)
+	e.POST("/boxes/:id/board", s.takeBoard)
 	e.POST("/boxes/:id/things/keep", s.keepThings)
 	e.POST("/boxes/:id/things/add", s.addKept)
 	e.POST("/boxes/:id/things/import", s.importThings)
@@ -149,8 +154,8 @@ func (s *room) workspace(c *echo.Context, status int, b store.Box, i int, f *for
 			f.Fail(err)
 		}
 	}
-	view := &workPage{Chrome: s.Chrome(c, b.Name), Box: b, At: i, Form: f, Result: r, ticks: ticks, room: s}
-	view.Units, view.UnitsAt = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units"
+	view := &workPage{Chrome: s.Chrome(c, stops[i].Title+" · "+b.Name), Box: b, At: i, Form: f, Result: r, ticks: ticks, room: s}
+	view.Units, view.UnitsAt, view.Swap, view.To = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", true, ""
 	view.Stop = stops[i].ID
 	f.Tick = b.Inputs.Tools.Tick
 	if view.Stop == "contents" {
@@ -160,7 +165,7 @@ func (s *room) workspace(c *echo.Context, status int, b store.Box, i int, f *for
 	}
 	view.prepare()
 	if c.Request().Header.Get("HX-Request") != "" {
-		return c.Render(status, "work", view)
+		return c.Render(status, "work-anew", view)
 	}
 	return c.Render(status, "workspace.html", view)
 }
@@ -183,6 +188,9 @@ func (s *room) afterwards(c *echo.Context, id int64, failed *fault.Fault) error 
 	}
 	f, status := form.New(nil, b.Inputs.Units), http.StatusOK
 	if failed != nil {
+		if failed.Field == "name" {
+			f.Posted = url.Values{"name": {c.FormValue("name")}}
+		}
 		f.Fail(failed)
 		status = http.StatusUnprocessableEntity
 	}
@@ -227,6 +235,9 @@ func (s *room) units(c *echo.Context) error {
 		return err
 	}
 	page.SetUnits(c, u)
+	if to := page.Asked(c, ""); to != "" {
+		return page.Back(c, "%s", to)
+	}
 	return s.after(c, b.ID)
 }
 
@@ -246,23 +257,35 @@ func (s *room) tick(c *echo.Context) error {
 	return s.after(c, n)
 }
 
+// rename gives the box another name; one that cannot be is said at the field,
+// and the old one is kept.
 func (s *room) rename(c *echo.Context) error {
 	name := design.CleanName(c.FormValue("name"))
+	var wrong *fault.Fault
 	switch {
 	case name == "":
-		return fault.New(fault.Empty, "name", "A box needs a name. The old one is kept.")
+		wrong = fault.New(fault.Empty, "name", "A box needs a name. The old one is kept.")
 	case utf8.RuneCountInString(name) > design.LongestName:
-		return fault.New(fault.TooLong, "name", "That name is too long. The old one is kept.")
+		wrong = fault.New(fault.TooLong, "name", "That name is too long. The old one is kept.")
 	}
-	b, err := s.alter(c, func(_ store.Box, in *design.Inputs) error {
+	if wrong != nil && c.FormValue("stop") == "" {
+		return wrong
+	}
+	n, err := page.ID(c)
+	if err != nil {
+		return err
+	}
+	if wrong != nil {
+		return s.afterwards(c, n, wrong)
+	}
+	if _, err = s.alter(c, func(_ store.Box, in *design.Inputs) error {
 		in.Name = name
 		return nil
-	})
-	if err != nil {
+	}); err != nil {
 		return err
 	}
 	if c.FormValue("stop") == "" {
 		return page.Back(c, "/")
 	}
-	return s.after(c, b.ID)
+	return s.after(c, n)
 }

@@ -1,0 +1,385 @@
+package boxes
+
+import (
+	"context"
+	"fmt"
+	"html/template"
+	"net/http"
+	"strconv"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/contents"
+	"brevium/core/design"
+	"brevium/core/drawer"
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/style"
+	"brevium/draw"
+	"brevium/web/form"
+	"brevium/web/page"
+)
+
+// Way is a way to begin a box.
+type Way struct {
+	ID, Title, About string
+	Picture          template.HTML
+	Chosen           bool
+}
+
+// The ways to begin, in the order they are offered.
+const (
+	fromThings = "things"
+	fromSize   = "size"
+	fromSheet  = "sheet"
+	fromFile   = "file"
+)
+
+// ways lists them, with the one that is chosen.
+func ways(chosen string) []Way {
+	out := []Way{
+		{ID: fromThings, Title: "From what goes in", About: "You have the things. Measure them, and the box follows."},
+		{ID: fromSize, Title: "From a size", About: "You know the box: its kind and its sides."},
+		{ID: fromSheet, Title: "From a sheet", About: "You have one sheet. See the biggest box it gives."},
+		{ID: fromFile, Title: "From a file", About: "Another maker gave you a design."},
+	}
+	for i := range out {
+		out[i].Picture, out[i].Chosen = page.SVG(draw.Beginning(out[i].ID)), out[i].ID == chosen
+	}
+	return out
+}
+
+// newPage is where a box begins: the form on one side, and what would come of
+// it on the other.
+type newPage struct {
+	page.Chrome
+	Way    string
+	Ways   []Way
+	Taken  int // designs that were brought in beside those that were not
+	Form   *form.Form
+	Name   form.Field
+	Thing  form.ThingFields
+	Kind   form.Field // of box, for what goes in
+	Cut    form.Field // what it is cut from
+	Styles []styleTile
+	Style  *style.Style
+	Size   []form.Field // of the chosen style: those that set its room
+	More   []form.Field // and the others
+	Basis  form.Field
+	Sheet  form.SheetFields
+	Fixed  []form.Field
+
+	Preview template.HTML // the box as it stands in the form
+	Says    []string      // and what it is
+}
+
+type styleTile struct {
+	ID, Name, About string
+	Picture         template.HTML
+	Chosen          bool
+}
+
+// begun is a box as a form begins it.
+type begun struct {
+	in    design.Inputs
+	next  string // the page of the work that comes then
+	says  []string
+	asked form.AskedSheet // that it begins from
+}
+
+func (s *room) newBox(c *echo.Context) error {
+	q := c.QueryParams()
+	f := form.New(q, page.UnitsOf(c))
+	lots, err := s.lots(c)
+	if err != nil {
+		return err
+	}
+	b := s.begin(c.Request().Context(), f, lots)
+	return s.showNew(c, http.StatusOK, f, b, lots)
+}
+
+// makeBox makes a box as the form begins it, and opens it at the page that
+// comes next.
+func (s *room) makeBox(c *echo.Context) error {
+	posted, err := c.FormValues()
+	if err != nil {
+		return page.BadForm(err)
+	}
+	asking := posted.Get("put") != "" // a button that types something else, not the last word
+	f := form.New(posted, page.UnitsOf(c))
+	lots, err := s.lots(c)
+	if err != nil {
+		return err
+	}
+	b := s.begin(c.Request().Context(), f, lots)
+	if f.OK() {
+		s.Try(c, f, &b.in)
+	}
+	if !f.OK() || asking {
+		return s.showNew(c, http.StatusUnprocessableEntity, f, b, lots)
+	}
+	n, err := s.Store.Add(c.Request().Context(), b.in)
+	if err != nil {
+		return err
+	}
+	return page.Back(c, "%s", page.StopURL(n, b.next))
+}
+
+// lots are the free sheets of the drawer.
+func (s *room) lots(c *echo.Context) ([]drawer.Lot, error) {
+	all, err := s.Store.Lots(c.Request().Context())
+	return drawer.Free(all), err
+}
+
+// begin reads the form of any of the ways.
+func (s *room) begin(ctx context.Context, f *form.Form, lots []drawer.Lot) begun {
+	in := design.New("", f.Unit, styleOf(f).ID)
+	f.Text("name", &in.Name)
+	in.Name = design.CleanName(in.Name)
+	f.Longest = paper.Longest(in.Sheets)
+	var out begun
+	switch f.Posted.Get("start") {
+	case fromSize:
+		out = s.bySize(f, in)
+	case fromSheet:
+		out = s.bySheet(ctx, f, in, lots)
+	case fromFile:
+		return begun{in: in}
+	default:
+		out = s.byThings(f, in)
+	}
+	if out.in.Name == "" {
+		out.in.Name = nameFor(&out.in)
+	}
+	return out
+}
+
+// byThings begins with what goes in.
+func (s *room) byThings(f *form.Form, in design.Inputs) begun {
+	t := usualThing(f.Unit)
+	shape := contents.Shape(f.Posted.Get(form.ThingName(0, "shape")))
+	if shape != "" && shape != t.Shape {
+		t.Shape, t.Ease = shape, contents.UsualEaseOf(shape)
+	}
+	form.ReadThing(f, 0, &t)
+	in.Things = []contents.Thing{t}
+	if name := f.Posted.Get("cut"); name != "" {
+		if sheet, known := paper.SheetNamed(name); known {
+			in.Sheets = []paper.Sheet{sheet}
+		}
+	}
+	kind := f.Posted.Get("kind")
+	if _, err := style.ByID(kind); err == nil {
+		in.Style = kind
+	} else {
+		in.Style = style.Boxes()[0].ID
+		if f.OK() {
+			in = design.Started(in)
+		}
+	}
+	return begun{in: in, next: "contents"}
+}
+
+// bySize begins with a kind of box and its sizes.
+func (s *room) bySize(f *form.Form, in design.Inputs) begun {
+	st := styleOf(f)
+	if was, err := style.ByID(f.Posted.Get("was")); err == nil && was != st {
+		carry(f, was, st)
+	}
+	in.Style = st.ID
+	for _, p := range st.Parameters {
+		v := p.Usual(in.Tools.Tick)
+		f.Length("size."+p.ID, &v)
+		if st.IsAxis(p.ID) || f.Posted.Has("size."+p.ID) && p.Follows == nil {
+			in.Size[p.ID] = v
+		}
+	}
+	if b := design.Basis(f.Posted.Get("size.basis")); b != "" {
+		in.Basis = b
+	}
+	if sheet, known := paper.SheetNamed(f.Posted.Get("cut")); known {
+		in.Sheets = []paper.Sheet{sheet}
+	}
+	return begun{in: in, next: "box"}
+}
+
+// bySheet begins with one sheet: the biggest box of the kind that it gives.
+// The box keeps the sheet and its card.
+func (s *room) bySheet(ctx context.Context, f *form.Form, in design.Inputs, lots []drawer.Lot) begun {
+	if f.Posted.Get("sheet") == "" && len(lots) > 0 {
+		f.Posted.Set("sheet", form.LotName(lots[0]))
+	}
+	asked := form.ReadSheet(f, lots, in.Sheets[0], in.Card)
+	in.Sheets, in.Card = []paper.Sheet{asked.Sheet}, asked.Card
+	st := styleOf(f)
+	ask := design.Ask{Sheet: asked.Sheet, Fixed: map[string]measure.Length{}, Proportions: shapeOf(st, in.Tools.Tick)}
+	form.ReadFixed(f, st, ask.Fixed)
+	out := begun{in: in, next: "box", asked: asked}
+	if !f.OK() {
+		return out
+	}
+	found, err := design.FindBiggest(ctx, in, ask)
+	if err != nil {
+		x := *fault.Of(err)
+		if x.Field == "fixed" {
+			x.Field = "fix." + st.Axes[0].ID
+		}
+		f.Fail(&x)
+		return out
+	}
+	out.in = in.Sized(found.Size)
+	out.says = []string{fmt.Sprintf("The biggest that %s gives, at these sizes: %.0f %% of it is used.", asked.Sheet.Name, 100*found.Used)}
+	return out
+}
+
+// shapeOf is the shape of a style at its usual size.
+func shapeOf(st *style.Style, tick measure.Tick) style.Extent {
+	lengths := map[string]measure.Length{}
+	for _, p := range st.Parameters {
+		lengths[p.ID] = p.Usual(tick)
+	}
+	return st.Along(lengths)
+}
+
+// usualThing is what the form stands at: a jar, in round numbers.
+func usualThing(unit measure.Unit) contents.Thing {
+	t := form.NewThing(contents.Round)
+	t.Count = 4
+	if unit == measure.In {
+		t.Length, t.Width, t.Height = 2*measure.Inch, 2*measure.Inch, 5*measure.Inch/2
+	}
+	return t
+}
+
+// nameFor names a box after what goes in.
+func nameFor(in *design.Inputs) string {
+	if len(in.Things) > 0 && in.Things[0].Name != "" {
+		return "Box for " + strconv.Itoa(in.Things[0].Count) + " × " + in.Things[0].Name
+	}
+	return "New box"
+}
+
+// styleOf is the style that is chosen in a form.
+func styleOf(f *form.Form) *style.Style {
+	if s, err := style.ByID(f.Posted.Get("style")); err == nil {
+		return s
+	}
+	return style.Boxes()[0]
+}
+
+// example keeps a box to look at: four jars in a base with a lid.
+func (s *room) example(c *echo.Context) error {
+	unit := page.UnitsOf(c)
+	in := design.New("An example: four jars", unit, style.Boxes()[0].ID)
+	in.Things = []contents.Thing{usualThing(unit)}
+	n, err := s.Store.Add(c.Request().Context(), in)
+	if err != nil {
+		return err
+	}
+	return page.Back(c, "%s", page.StopURL(n, "contents"))
+}
+
+// showNew shows the page, and what the form begins if that can be made.
+func (s *room) showNew(c *echo.Context, status int, f *form.Form, b begun, lots []drawer.Lot) error {
+	p := newPage{Chrome: s.Chrome(c, "A new box"), Form: f, Style: styleOf(f), Way: f.Posted.Get("start")}
+	if p.Way == "" {
+		p.Way = fromThings
+	}
+	p.Ways, p.Carry, p.To = ways(p.Way), "new-form", "/new"
+	if f.OK() && p.Way != fromFile {
+		if _, err := s.Made(c.Request().Context(), b.in); err != nil {
+			f.Fail(form.Placed(err))
+		}
+	}
+	s.fill(&p, b, lots)
+	return c.Render(status, "new.html", p)
+}
+
+// fill prepares the fields of the way that is chosen, and the picture.
+func (s *room) fill(p *newPage, b begun, lots []drawer.Lot) {
+	f := p.Form
+	switch p.Way {
+	case fromThings:
+		p.Thing = form.ThingFieldsOf(f, 0, b.in.Things[0])
+		kinds := []form.Choice{{Value: "", Label: "the first kind that goes"}}
+		for _, st := range style.Boxes() {
+			kinds = append(kinds, form.Choice{Value: st.ID, Label: st.Name})
+		}
+		p.Kind = f.ChoiceField("kind", "In which kind of box", "you can change it later", "", kinds...)
+	case fromSize:
+		p.sizes(b)
+	case fromSheet:
+		p.Sheet = form.SheetFieldsOf(f, lots, b.asked)
+		p.Fixed = form.FixedFields(f, p.Style)
+	}
+	if p.Way == fromSize || p.Way == fromSheet {
+		p.Name = f.Control("name", "Name of the box", "so that you find it again", "")
+		for _, st := range style.Boxes() {
+			sketch := s.Sketched(design.New("", f.Unit, st.ID))
+			p.Styles = append(p.Styles, styleTile{st.ID, st.Name, st.About, sketch.Picture, st == p.Style})
+		}
+	}
+	if p.Way == fromThings || p.Way == fromSize {
+		cut := []form.Choice{{Value: "", Label: usualSheets(f.Unit)}}
+		for _, sheet := range paper.Standard {
+			cut = append(cut, form.Choice{Value: sheet.Name, Label: sheet.Name})
+		}
+		p.Cut = f.ChoiceField("cut", "Cut from", "", "", cut...)
+	}
+	if r, err := design.Sketch(b.in); f.OK() && err == nil && p.Way != fromFile {
+		p.Preview = page.BoxPicture(r)
+		size := func(e style.Extent, round page.Rounding) string {
+			return page.RoomLine(e, r.Inputs.Units, r.Inputs.Tools.Tick, round)
+		}
+		p.Says = append([]string{r.Style.Name + ", cut from " + sheetNames(r.Inputs.Sheets) + ".",
+			"Inside " + size(r.Inside, measure.Down) + ", outside " + size(r.Outside, measure.Up) + "."}, b.says...)
+	}
+}
+
+// usualSheets names what a box is cut from when nothing is chosen.
+func usualSheets(unit measure.Unit) string { return sheetNames(design.UsualSheets(unit)) }
+
+func sheetNames(all []paper.Sheet) string {
+	var out string
+	for i, s := range all {
+		if i > 0 {
+			out += " or "
+		}
+		out += s.Name
+	}
+	return out
+}
+
+// sizes readies the sizes of the chosen style.
+func (p *newPage) sizes(b begun) {
+	f, tick := p.Form, p.Form.Unit.Tick()
+	for _, x := range p.Style.Parameters {
+		if p.Style.IsAxis(x.ID) {
+			p.Size = append(p.Size, f.LengthField("size."+x.ID, x.Label, x.About, x.Usual(tick)))
+		} else if x.Follows == nil {
+			p.More = append(p.More, f.LengthField("size."+x.ID, x.Label, x.About, x.Usual(tick)))
+		}
+	}
+	p.Basis = form.BasisField(f, b.in.Basis)
+}
+
+// carry moves the typed sizes of one style to the fields of another, by what
+// they mean. What stood there by itself is left for the other's own.
+func carry(f *form.Form, was, now *style.Style) {
+	posted := f.Posted
+	var typed [3]string
+	for i, p := range was.Axes {
+		if v := posted.Get("size." + p.ID); v != measure.Field(p.Usual(f.Unit.Tick()), f.Unit) {
+			typed[i] = v
+		}
+	}
+	for _, p := range was.Parameters {
+		posted.Del("size." + p.ID)
+	}
+	for _, i := range now.Own() {
+		if typed[i] != "" {
+			posted.Set("size."+now.Axes[i].ID, typed[i])
+		}
+	}
+}

@@ -1,0 +1,206 @@
+package web
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp/kb"
+
+	"brevium/core/drawer"
+	"brevium/core/measure"
+	"brevium/core/paper"
+)
+
+// Five makers come to an empty table, each with something to do, and get there
+// by what the pages say.
+
+const mostActions = 25
+
+// unitsOf are the two ways every task is done.
+var unitsOf = []struct {
+	name, button string
+	unit         measure.Unit
+}{{"inches", "in (inches)", measure.In}, {"centimetres", "cm (centimetres)", measure.CM}}
+
+// A grandmother has four jars and only the keyboard.
+func TestTaskFourJarsByKeyboard(t *testing.T) {
+	for _, u := range unitsOf {
+		t.Run(u.name, func(t *testing.T) {
+			h := newHand(t, newTable(t), 1280, 800)
+			h.visit("/")
+			h.says("No boxes yet")
+			tabTo := func(words string) {
+				t.Helper()
+				for range 20 {
+					if strings.Contains(h.focus().Name, words) {
+						return
+					}
+					h.key(kb.Tab)
+				}
+				t.Fatalf("Tab does not come to “%s”; it is at %q", words, h.focus().Name)
+			}
+			skip := func() { t.Helper(); h.key(kb.Tab, kb.Enter) }
+			if u.unit != measure.In {
+				tabTo("centimetres")
+				h.key(kb.Enter)
+				h.until(`document.querySelector("#units-cm")?.getAttribute("aria-pressed") == "true"`)
+			}
+			skip()
+			tabTo("From what goes in")
+			h.key(kb.Enter)
+			h.says("measure its widest places")
+			skip()
+			tabTo("Across")
+			across, high := []string{"1", " ", "7", "/", "8"}, []string{"2", " ", "1", "/", "2"}
+			if u.unit != measure.In {
+				across, high = []string{"4", ".", "8"}, []string{"6", ".", "2"}
+			}
+			h.key(across...)
+			h.key(kb.Tab)
+			h.key(high...)
+			tabTo("Make this box")
+			h.key(kb.Enter)
+			h.says("How they stand")
+			h.key("6")
+			h.says("on the fence")
+			h.key(kb.Tab, kb.Enter)
+			tabTo("Project sheet on A4")
+			h.key(kb.Enter)
+			h.within(mostActions)
+			if h.keys > 60 {
+				t.Errorf("it took %d key presses; want at most 60", h.keys)
+			}
+		})
+	}
+}
+
+// A teacher makes twelve kits: a handout for one, a shopping list for all.
+func TestTaskTwelveKits(t *testing.T) {
+	for _, u := range unitsOf {
+		t.Run(u.name, func(t *testing.T) {
+			h := newHand(t, newTable(t), 1280, 800)
+			h.visit("/")
+			h.press("button", u.button)
+			h.press("link", "From what goes in")
+			h.write("What is it?", "Paint set")
+			h.pick("Shape", "a block")
+			sizes := map[measure.Unit][3]string{measure.In: {"6", "2 1/2", "3/4"}, measure.CM: {"15", "6.5", "2"}}[u.unit]
+			h.write("Length", sizes[0])
+			h.write("Width", sizes[1])
+			h.write("Height", sizes[2])
+			h.write("How many", "1")
+			h.press("button", "Make this box")
+			h.press("link", "5 Sheets")
+			h.write("How many boxes", "12")
+			h.press("link", "Next: making")
+			h.find("link", "Handout on A4")
+			shopping := h.find("link", "Shopping list on A4")
+			h.press("link", shopping.Name)
+			h.within(mostActions)
+		})
+	}
+}
+
+// A stall holder makes sixty little bags, on a phone.
+func TestTaskSixtyBagsByTouch(t *testing.T) {
+	for _, u := range unitsOf {
+		t.Run(u.name, func(t *testing.T) {
+			x := newTable(t)
+			h := newHand(t, x, 390, 844).byTouch()
+			h.visit("/")
+			h.press("button", u.button)
+			h.press("link", "From a size")
+			h.press("radio", "Fold-top bag")
+			if u.unit == measure.In {
+				h.write("Width", "3 9/16")
+				h.pick("Cut from", "8 1/2 × 11")
+			} else {
+				h.write("Width", "9.9")
+				h.pick("Cut from", "A4")
+			}
+			h.press("button", "Make this box")
+			h.press("link", "5 Sheets")
+			h.write("How many boxes", "60")
+			h.press("button", "Take it:")
+			h.press("link", "Next: making")
+			h.find("link", "Cut plan on A4")
+			h.within(mostActions)
+			if in := x.box(1).Inputs; in.Copies != 60 || in.Style != "fold-top-bag" {
+				t.Errorf("made %d of %s", in.Copies, in.Style)
+			}
+		})
+	}
+}
+
+// The owner of one precious sheet, whose pattern runs one way, makes the
+// biggest box of it, and the job takes that very sheet.
+func TestTaskOnePreciousSheet(t *testing.T) {
+	for _, u := range unitsOf {
+		t.Run(u.name, func(t *testing.T) {
+			x := newTable(t)
+			h := newHand(t, x, 1280, 800)
+			h.visit("/")
+			h.press("button", u.button)
+			h.press("link", "Drawer")
+			h.write("Card", "Meadow")
+			h.pick("Its pattern", "runs one way up")
+			h.pick("Sheet", "A4")
+			h.press("button", "Put it in")
+			h.press("link", "Boxes")
+			h.press("link", "From a sheet")
+			h.find("combobox", "The sheet")
+			h.press("radio", "Open tray")
+			h.says("The biggest that A4 gives")
+			h.press("button", "Make this box")
+			h.press("link", "5 Sheets")
+			h.press("button", "Cut it from the drawer")
+			h.says("From the drawer: 1 × A4 of Meadow")
+			h.within(mostActions)
+			in := x.box(1).Inputs
+			if in.Card.Direction != paper.OneWayUp || len(in.Sheets) != 1 || in.Sheets[0].Name != "A4" {
+				t.Errorf("the box is of %+v from %+v", in.Card, in.Sheets)
+			}
+		})
+	}
+}
+
+// A maker has a recipe and wants the numbers on the board.
+func TestTaskARecipe(t *testing.T) {
+	for _, u := range unitsOf {
+		t.Run(u.name, func(t *testing.T) {
+			h := newHand(t, newTable(t), 1280, 800)
+			h.visit("/")
+			h.press("button", u.button)
+			h.press("link", "From a size")
+			h.press("radio", "Base with a lift-off lid")
+			sizes := map[measure.Unit][4]string{measure.In: {"4", "3", "1 1/2", "3/4"}, measure.CM: {"10", "8", "4", "2"}}[u.unit]
+			h.write("Length", sizes[0])
+			h.write("Width", sizes[1])
+			h.write("Height", sizes[2])
+			h.press("button", "Make this box")
+			h.write("Lid depth", sizes[3])
+			h.press("link", "Next: will it fit")
+			h.press("radio", "I set it myself")
+			h.write("How much bigger the lid is", map[measure.Unit]string{measure.In: "1/16", measure.CM: "0.2"}[u.unit])
+			h.press("link", "6 Making")
+			h.until(`document.querySelector(".score-numbers b").innerText == "` + sizes[2] + `"`)
+			h.within(mostActions)
+		})
+	}
+}
+
+// A sheet that is not used is said, with why.
+func TestASheetThatIsPassedOverIsSaid(t *testing.T) {
+	x := newTable(t)
+	x.jarBox()
+	x.post("/boxes/1/box", "card.name", "Meadow")
+	lots := []drawer.Lot{{Card: paper.Card{Name: "meadow", GSM: 240, Direction: paper.OneWayUp}, Sheet: "A4", Width: 210 * measure.Millimetre, Height: 297 * measure.Millimetre, Count: 1}}
+	if err := x.store.AddLots(t.Context(), lots); err != nil {
+		t.Fatal(err)
+	}
+	x.post("/jobs", "copies.1", "1")
+	_, body, _ := x.get("/jobs/1")
+	if !strings.Contains(body, "1 × A4 of meadow: its pattern runs one way up, and the box says that it has no direction") {
+		t.Error("the sheet in the drawer is passed over silently")
+	}
+}
