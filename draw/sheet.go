@@ -40,7 +40,7 @@ type PieceLabel struct {
 // Picture draws the sheet. Its origin is the sheet's top left corner.
 func (s Sheet) Picture() *Picture {
 	w, h := s.Laid.Sheet.Width.MM(), s.Laid.Sheet.Height.MM()
-	p := newPicture(fmt.Sprintf("%s with %d pieces", s.Laid.Sheet.Name, len(s.Laid.Placed)), w, h, 26)
+	p := newPicture(s.Laid.Sheet.Name + " with " + pieces(len(s.Laid.Placed)), w, h, 26)
 	p.polygon(SheetArea, rect(0, 0, w, h)...)
 	for _, o := range s.Laid.Offcuts {
 		s.offcut(p, o)
@@ -50,6 +50,13 @@ func (s Sheet) Picture() *Picture {
 	}
 	s.cuts(p)
 	return p
+}
+
+func pieces(n int) string {
+	if n == 1 {
+		return "1 piece"
+	}
+	return fmt.Sprintf("%d pieces", n)
 }
 
 func (s Sheet) size(w, h measure.Length) string {

@@ -223,3 +223,59 @@ func TestLengthsInJSON(t *testing.T) {
 		}
 	}
 }
+
+// Sides are told in the unit where they lie on its marks, else in the other.
+func TestSides(t *testing.T) {
+	for _, c := range []struct {
+		unit  Unit
+		sides []Length
+		want  string
+	}{
+		{In, []Length{12 * Inch, 12 * Inch}, "12 × 12 in"},
+		{CM, []Length{12 * Inch, 12 * Inch}, "12 × 12 in"},
+		{In, []Length{210 * Millimetre, 297 * Millimetre}, "21 × 29.7 cm"},
+		{CM, []Length{210 * Millimetre, 297 * Millimetre}, "21 × 29.7 cm"},
+		{MM, []Length{210 * Millimetre, 297 * Millimetre}, "210 × 297 mm"},
+		{In, []Length{210 * Millimetre, 3 * Inch}, "21 × 7.62 cm"},
+		{CM, []Length{210 * Millimetre, 49 * Inch / 16}, "about 21 × 7.8 cm"},
+	} {
+		if got := Sides(c.unit, c.unit.Tick(), c.sides...); got != c.want {
+			t.Errorf("in %s: %q; want %q", c.unit, got, c.want)
+		}
+	}
+	if got := Labels(In, In.Tick(), 3*Inch, 2*Inch); got != "3 × 2 in" {
+		t.Errorf("labels %q", got)
+	}
+	if got := Labels(In, In.Tick(), 3*Inch+300*Micrometre, 2*Inch); got != "3 in + 0.3 mm × 2 in" {
+		t.Errorf("labels with a remainder %q", got)
+	}
+}
+
+// A bare number that is too long may have been meant in another unit.
+func TestOtherwise(t *testing.T) {
+	for _, c := range []struct {
+		text string
+		unit Unit
+		want string
+	}{
+		{"48", In, "48 mm"}, {"48 in", In, ""}, {"62", CM, "62 mm"}, {"7.5", In, "7.5 mm, 7.5 cm"}, {"x", In, ""}, {"1000", MM, ""},
+	} {
+		if got := strings.Join(Otherwise(c.text, c.unit, 420*Millimetre), ", "); got != c.want {
+			t.Errorf("%s in %s: %q; want %q", c.text, c.unit, got, c.want)
+		}
+	}
+}
+
+// A minus between a whole and a fraction may be a sum: it is asked.
+func TestASumIsNotGuessed(t *testing.T) {
+	for _, text := range []string{"3 - 1/2", "3 – 1/2", "3 - 1/2 in"} {
+		if l, err := Parse(text, In); err == nil {
+			t.Errorf("%q is taken as %v", text, l)
+		}
+	}
+	for text, want := range map[string]Length{"3-1/2": 7 * Inch / 2, "3 in - 1/2 in": 5 * Inch / 2, "3 in - 0.4 mm": 3*Inch - 400*Micrometre} {
+		if l, err := Parse(text, In); err != nil || l != want {
+			t.Errorf("%q is %v, %v; want %v", text, l, err, want)
+		}
+	}
+}

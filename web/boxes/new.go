@@ -286,7 +286,10 @@ func (s *room) showNew(c *echo.Context, status int, f *form.Form, b begun, lots 
 	if p.Way == "" {
 		p.Way = fromThings
 	}
-	p.Ways, p.Carry, p.To = ways(p.Way), "new-form", "/new"
+	p.Ways, p.To = ways(p.Way), "/new"
+	if p.Way != fromFile {
+		p.Carry = "new-form"
+	}
 	if f.OK() && p.Way != fromFile {
 		if _, err := s.Made(c.Request().Context(), b.in); err != nil {
 			f.Fail(form.Placed(err))

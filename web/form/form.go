@@ -138,11 +138,14 @@ func (f *Form) PutBack(name string) bool { return slices.Contains(f.Back, name) 
 
 // Group is the fault of a set of choices, "" for none; id is that of the first
 // of them.
-func (f *Form) Group(name, label, id string) string {
+func (f *Form) Group(name, label, id string) string { return f.GroupOf(name, label, id, "", "") }
+
+// GroupOf is Group with what was chosen and what stands there instead.
+func (f *Form) GroupOf(name, label, id, shown, was string) string {
 	f.placed[name] = true
 	text := f.Faults[name]
 	if text != "" {
-		f.refused = append(f.refused, Refusal{id, name, label, "", "", text})
+		f.refused = append(f.refused, Refusal{id, name, label, shown, was, text})
 	}
 	return text
 }

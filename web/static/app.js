@@ -2,12 +2,6 @@
 // stepping a length by one tick. Everything else is the server's.
 "use strict";
 
-if (window.Idiomorph) {
-  // The field being typed in keeps what is typed while the page around it
-  // changes. Choices carry ids, so that they move instead of changing value.
-  Idiomorph.defaults.ignoreActiveValue = true;
-}
-
 // Single keys do nothing while a control has the focus, or when they are
 // switched off on the help page.
 const control = "input, textarea, select, button, a, summary, [contenteditable], [tabindex]:not(main, h1)";
@@ -50,9 +44,16 @@ document.addEventListener("click", (event) => {
 for (const moment of ["DOMContentLoaded", "htmx:afterSettle"]) {
   document.addEventListener(moment, () => {
     for (const box of document.querySelectorAll("[data-keys]")) box.checked = !keysOff();
+    const caliper = localStorage.getItem("caliper") || "off";
+    document.documentElement.dataset.caliper = caliper;
+    for (const box of document.querySelectorAll("[data-caliper-switch]")) box.checked = caliper === "on";
   });
 }
 document.addEventListener("change", (event) => {
+  if (event.target.matches("[data-caliper-switch]")) {
+    document.documentElement.dataset.caliper = event.target.checked ? "on" : "off";
+    localStorage.setItem("caliper", document.documentElement.dataset.caliper);
+  }
   if (event.target.matches("[data-keys]")) localStorage.setItem("single-keys", event.target.checked ? "on" : "off");
 });
 

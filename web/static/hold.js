@@ -24,6 +24,8 @@ document.addEventListener("input", () => { typed = true; });
 document.addEventListener("htmx:beforeRequest", () => { typed = false; });
 document.addEventListener("htmx:beforeSwap", () => {
   const at = document.activeElement;
+  // What is being typed stays; a button that has the focus gets its new words.
+  if (window.Idiomorph) Idiomorph.defaults.ignoreActiveValue = at.matches("input, textarea, select");
   held = at && at !== document.body ? { id: at.id, name: at.name, value: at.value } : null;
 });
 document.addEventListener("htmx:afterSettle", () => {

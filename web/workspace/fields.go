@@ -45,6 +45,7 @@ type workPage struct {
 	Fields, More, Card, Tools []form.Field
 	Cards                     []pieceCard
 	Styles                    []styleTile
+	StyleFault                string
 	Allowance                 form.Field
 	Typed                     bool
 	Bare                      string
@@ -150,6 +151,9 @@ func (p *workPage) prepare() {
 
 func (p *workPage) box(in *design.Inputs, f *form.Form) {
 	p.Styles = p.tiles(in)
+	if f.Faults["style"] != "" {
+		p.refusedStyle(in, f)
+	}
 	s, err := style.ByID(in.Style)
 	if err != nil {
 		return
@@ -198,6 +202,22 @@ func (p *workPage) box(in *design.Inputs, f *form.Form) {
 	p.Tools = []form.Field{
 		f.LengthField("options.tick", "Board's grooves are", "apart", in.Tools.Tick.Length()),
 		f.ChoiceField("tools.fence", "Its fence is on the", "", string(in.Tools.Fence), form.Plain("left", "right")...),
+	}
+}
+
+// refusedStyle shows the kind of box that was asked for and cannot be.
+func (p *workPage) refusedStyle(in *design.Inputs, f *form.Form) {
+	asked := f.Posted.Get("style")
+	name := func(id string) string {
+		i := slices.IndexFunc(p.Styles, func(t styleTile) bool { return t.ID == id })
+		if i < 0 {
+			return id
+		}
+		return p.Styles[i].Name
+	}
+	p.StyleFault = f.GroupOf("style", "Kind of box", "style-"+asked, name(asked), name(in.Style))
+	for i := range p.Styles {
+		p.Styles[i].Chosen = p.Styles[i].ID == asked
 	}
 }
 

@@ -1,0 +1,306 @@
+package web
+
+import (
+	"context"
+	_ "embed"
+	"encoding/json"
+	"flag"
+	"fmt"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/emulation"
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+
+	"brevium/core/measure"
+)
+
+//go:embed testdata/axe.min.js
+var axe string
+
+// full is an application with something on every page, and its pages.
+func full(t *testing.T) (*table, []string) {
+	x := newTable(t)
+	id := x.jarBox()
+	x.post("/boxes/1/dressing", "mats.add", "base")
+	x.post("/boxes/1/fit", "allowance", "typed", "options.lid.allowance", "1/16")
+	if b := x.box(id); b.Inputs.Lengths["lid.allowance"] != measure.Inch/16 {
+		t.Fatal("the failing lid was not set up")
+	}
+	x.lot(3, 12*measure.Inch, 12*measure.Inch, false)
+	x.lot(1, 5*measure.Inch, 7*measure.Inch, true)
+	x.post("/jobs", "copies.1", "2")
+	x.post("/data/copy")
+	x.jarBox()
+	x.post("/boxes/2/delete")
+	pages := []string{"/", "/new", "/new?start=size", "/new?start=sheet", "/new?start=file", "/help", "/walk", "/nowhere", "/?deleted=1", "/?find=nothing+of+it",
+		"/boxes/1/fold", "/boxes/1/compare", "/boxes/1/compare?from=drawer", "/boxes/1/biggest", "/boxes/1/holds", "/boxes/1/board",
+		"/drawer", "/data", "/bin", "/jobs", "/jobs?deleted=1", "/jobs/1"}
+	for _, s := range stops {
+		pages = append(pages, "/boxes/1/"+s)
+	}
+	return x, pages
+}
+
+// No page has any accessibility fault, at the desk, on a tablet or on a phone;
+// and none scrolls sideways. 320 px is a phone's smallest, and a desk at 400 %;
+// 640 px is a desk at 200 %.
+func TestAxe(t *testing.T) {
+	x, pages := full(t)
+	b := openBrowser(t, x)
+	for _, size := range [][2]int64{{1280, 800}, {820, 1180}, {640, 400}, {390, 844}, {320, 640}} {
+		b.do(chromedp.EmulateViewport(size[0], size[1]))
+		for _, page := range pages {
+			b.visit(page)
+			if size[0] == 1280 || size[0] == 390 {
+				b.audit(page, size[0])
+			}
+			b.sideways(page, size[0])
+		}
+	}
+}
+
+// The same with everything opened, with a fault shown, with help over the page,
+// and where there is nothing yet.
+func TestAxeInEveryState(t *testing.T) {
+	x, pages := full(t)
+	b := openBrowser(t, x)
+	b.do(chromedp.EmulateViewport(1280, 800))
+	for _, page := range pages {
+		b.visit(page)
+		b.do(js(`for (const d of document.querySelectorAll("details")) d.open = true`))
+		b.audit(page+", all open", 1280)
+	}
+	b.visit("/boxes/1/box")
+	b.set(`[name="options.lid.depth"]`, "x")
+	b.says("Not taken:")
+	b.audit("a broken value", 1280)
+	b.do(chromedp.EmulateViewport(390, 844))
+	b.audit("a broken value", 390)
+	b.sideways("a broken value", 390)
+	b.do(js(`document.querySelector("[data-help]").click()`))
+	b.says("rub a fold flat")
+	b.audit("help over the page", 390)
+	empty := openBrowser(t, newTable(t))
+	for _, page := range []string{"/", "/new", "/drawer", "/data", "/bin", "/jobs"} {
+		empty.visit(page)
+		empty.audit(page+", empty", 1280)
+	}
+}
+
+func (b *browser) audit(page string, width int64) {
+	b.t.Helper()
+	b.do(js(axe+"; 0"), js(`window.report = ""; axe.run().then(r => { window.report = JSON.stringify(r.violations
+		.map(v => ({id: v.id, help: v.help, impact: v.impact, at: v.nodes.map(n => n.target.join(" ") + " " + (n.any[0]?.message ?? ""))}))) }); 0`))
+	b.until("window.report")
+	report := b.value("window.report")
+	var faults []struct {
+		ID, Help, Impact string
+		At               []string
+	}
+	if err := json.Unmarshal([]byte(report), &faults); err != nil {
+		b.t.Fatal(err)
+	}
+	for _, f := range faults {
+		b.t.Errorf("%s at %d: %s: %s (%s) at %v", page, width, f.Impact, f.Help, f.ID, f.At)
+	}
+}
+
+func (b *browser) sideways(page string, width int64) {
+	b.t.Helper()
+	if over := b.value("document.documentElement.scrollWidth - document.documentElement.clientWidth"); over != "0" {
+		b.t.Errorf("%s at %d scrolls %s px sideways", page, width, over)
+	}
+}
+
+// stopAt is what a script tells of the thing that has the focus: its place in
+// the document, whether a ring is seen round it, and whether it is covered.
+const stopAt = `(() => {
+	const all = [...document.querySelectorAll("*")], at = document.activeElement;
+	if (!at || at === document.body || at === document.documentElement) return "";
+	const ring = (e) => e && getComputedStyle(e).outlineStyle !== "none" && parseFloat(getComputedStyle(e).outlineWidth) >= 2;
+	const box = at.getBoundingClientRect();
+	const x = Math.min(innerWidth - 1, Math.max(0, box.x + Math.min(box.width / 2, 40))), y = box.y + Math.min(box.height / 2, 40);
+	const top = document.elementFromPoint(x, y);
+	const seen = top && (at.contains(top) || top.contains(at) || at.labels && [...at.labels].some(l => l.contains(top)));
+	return JSON.stringify({
+		at: all.indexOf(at), name: at.id || at.name || at.className.baseVal || at.innerText || at.tagName, group: at.type === "radio" ? at.name : "",
+		ring: ring(at) || ring(at.closest("label")), seen: !!seen || box.width < 2, where: Math.round(box.x) + "," + Math.round(box.y),
+	});
+})()`
+
+// Tab goes through every page once, in the order of its reading, never without
+// a ring that is seen and never under something else.
+func TestTabWalk(t *testing.T) {
+	x, pages := full(t)
+	b := openBrowser(t, x)
+	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
+		b.do(chromedp.EmulateViewport(size[0], size[1]))
+		for _, page := range pages {
+			b.visit(page)
+			b.until(`document.readyState == "complete" && !document.querySelector(".htmx-request, #space:not([data-ready])")`)
+			b.walk(fmt.Sprintf("%s at %d", page, size[0]))
+		}
+	}
+}
+
+// walk presses Tab from the top of a page to its end.
+func (b *browser) walk(page string) {
+	b.t.Helper()
+	last, count := -1, 0
+	for {
+		b.do(chromedp.KeyEvent(kb.Tab))
+		var stop struct {
+			At                 int
+			Name, Group, Where string
+			Ring, Seen         bool
+		}
+		told := b.value(stopAt)
+		if told == "" {
+			break // past the end
+		}
+		if err := json.Unmarshal([]byte(told), &stop); err != nil {
+			b.t.Fatal(err)
+		}
+		if stop.At <= last {
+			if count < 5 {
+				b.t.Errorf("%s: from thing %d Tab goes back to %q", page, last, stop.Name)
+			}
+			break // round again
+		}
+		if !stop.Ring {
+			b.t.Errorf("%s: %q has no ring", page, stop.Name)
+		}
+		if !stop.Seen {
+			b.t.Errorf("%s: %q is under something else at %s", page, stop.Name, stop.Where)
+		}
+		last, count = stop.At, count+1
+		if count > 600 {
+			b.t.Fatalf("%s: Tab never comes to the end", page)
+		}
+	}
+	// All that can be pressed was come to: radios of a group count as one.
+	want := b.value(`(() => {
+		const groups = new Set();
+		return [...document.querySelectorAll("a[href], button, input, select, textarea, summary, [tabindex]")].filter(e => {
+			if (e.tabIndex < 0 || e.disabled || e.type === "hidden" || !e.checkVisibility({visibilityProperty: true})) return false;
+			if (e.type !== "radio") return true;
+			const key = (e.form?.id || e.form?.action) + e.name;
+			return !groups.has(key) && groups.add(key);
+		}).length;
+	})()`)
+	if fmt.Sprint(count) != want {
+		b.t.Errorf("%s: Tab comes to %d things of %s", page, count, want)
+	}
+}
+
+var trees = flag.String("trees", "", "write what a screen reader has of every page into this directory")
+
+// What a screen reader has of every page: everything that can be pressed or
+// filled in has a name, headings go down one step at a time, the page has one
+// main part and one first heading, and there is a place where changes are said.
+func TestWhatAScreenReaderHas(t *testing.T) {
+	x, pages := full(t)
+	b := openBrowser(t, x)
+	titles := map[string]string{}
+	for _, page := range pages {
+		b.visit(page)
+		b.until(`document.readyState == "complete" && !document.querySelector(".htmx-request, #space:not([data-ready])")`)
+		all := b.tree()
+		if *trees != "" {
+			b.write(page, all)
+		}
+		mains, firsts, level := 0, 0, 0
+		for _, s := range all {
+			switch s.Role {
+			case "link", "button", "textbox", "searchbox", "combobox", "checkbox", "radio", "slider", "DisclosureTriangle":
+				if s.Name == "" {
+					b.t.Errorf("%s: a %s without a name", page, s.Role)
+				}
+			case "main":
+				mains++
+			case "heading":
+				var at int
+				fmt.Sscan(s.State["level"], &at)
+				if at > level+1 {
+					b.t.Errorf("%s: from a heading of level %d to “%s” of level %d", page, level, s.Name, at)
+				}
+				if level = at; at == 1 {
+					firsts++
+				}
+			}
+		}
+		if mains != 1 || firsts != 1 {
+			b.t.Errorf("%s: %d main parts and %d first headings", page, mains, firsts)
+		}
+		title := b.value("document.title")
+		if other, taken := titles[title]; taken && !strings.Contains(page, "?") {
+			b.t.Errorf("%s is called “%s” as %s is", page, title, other)
+		}
+		titles[title] = page
+		if strings.HasPrefix(page, "/boxes/1/") && slices.ContainsFunc(stops, func(s string) bool { return strings.HasSuffix(page, "/"+s) }) &&
+			b.value(`document.querySelector("#verdict[role=status]").textContent`) == "" {
+			b.t.Errorf("%s: how the box stands is not said", page)
+		}
+	}
+}
+
+// write keeps a tree to be read.
+func (b *browser) write(page string, all []said) {
+	var out strings.Builder
+	for _, s := range all {
+		if s.Role == "StaticText" || s.Role == "InlineTextBox" || s.Role == "ListMarker" {
+			continue
+		}
+		fmt.Fprintf(&out, "%s%s “%s”", strings.Repeat("  ", s.Level), s.Role, s.Name)
+		for _, more := range []string{s.Value, s.Description} {
+			if more != "" {
+				fmt.Fprintf(&out, " | %s", more)
+			}
+		}
+		for _, state := range []string{"checked", "expanded", "pressed", "disabled", "invalid", "live", "level"} {
+			if v := s.State[state]; v != "" && v != "false" {
+				fmt.Fprintf(&out, " [%s %s]", state, v)
+			}
+		}
+		out.WriteString("\n")
+	}
+	name := strings.NewReplacer("/", "_", "?", "_", "=", "-").Replace(strings.Trim(page, "/")) + ".txt"
+	if err := os.WriteFile(filepath.Join(*trees, name), []byte(out.String()), 0o644); err != nil {
+		b.t.Fatal(err)
+	}
+}
+
+// In forced colours what is chosen can still be told, and with less motion
+// nothing moves.
+func TestForcedColoursAndLessMotion(t *testing.T) {
+	x, _ := full(t)
+	b := openBrowser(t, x)
+	b.do(chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
+		_, err := cdp.Call(ctx, t, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Features: []*emulation.MediaFeature{
+			{Name: "forced-colors", Value: "active"}, {Name: "prefers-reduced-motion", Value: "reduce"},
+		}})
+		return err
+	}))
+	b.visit("/boxes/1/box")
+	for _, pair := range [][2]string{{".tape .here a", ".tape li:not(.here) a"}, {".units [aria-pressed=true]", ".units [aria-pressed=false]"}} {
+		look := func(selector string) string {
+			return b.value(`getComputedStyle(document.querySelector(` + fmt.Sprintf("%q", selector) + `)).backgroundColor`)
+		}
+		if look(pair[0]) == look(pair[1]) {
+			t.Errorf("in forced colours %s looks like %s", pair[0], pair[1])
+		}
+	}
+	if moves := b.value(`[...document.querySelectorAll("*")].filter(e => parseFloat(getComputedStyle(e).transitionDuration) > 0).length`); moves != "0" {
+		t.Errorf("with less motion %s things still move", moves)
+	}
+	b.do(chromedp.KeyEvent(kb.Tab), chromedp.KeyEvent(kb.Tab))
+	if ring := b.value(`getComputedStyle(document.activeElement).outlineStyle`); ring == "none" {
+		t.Error("in forced colours the ring is lost")
+	}
+}
