@@ -40,7 +40,7 @@ type PieceLabel struct {
 // Picture draws the sheet. Its origin is the sheet's top left corner.
 func (s Sheet) Picture() *Picture {
 	w, h := s.Laid.Sheet.Width.MM(), s.Laid.Sheet.Height.MM()
-	p := newPicture(s.Laid.Sheet.Name + " with " + pieces(len(s.Laid.Placed)), w, h, 26)
+	p := newPicture(s.Laid.Sheet.Name+" with "+pieces(len(s.Laid.Placed)), w, h, 26)
 	p.polygon(SheetArea, rect(0, 0, w, h)...)
 	for _, o := range s.Laid.Offcuts {
 		s.offcut(p, o)

@@ -278,3 +278,44 @@ func TestAThousandOffcuts(t *testing.T) {
 		t.Errorf("%d offcuts are laid out on, the held one among them: %v", offcuts, there)
 	}
 }
+
+// What lies in the drawer and is not used while sheets are bought is told, with
+// the reason.
+func TestPassedOverSheetsSayWhy(t *testing.T) {
+	in := design.New("Tray", measure.In, "tray")
+	in.Size["length"], in.Size["width"], in.Size["height"] = 6*measure.Inch, 4*measure.Inch, measure.Inch
+	lot := func(id int64, card paper.Card, w, h measure.Length) drawer.Lot {
+		return drawer.Lot{ID: id, Card: card, Sheet: "A4", Width: w, Height: h, Count: 1}
+	}
+	plain := in.Card
+	oneWay, heavy, other := plain, plain, plain
+	oneWay.Direction, heavy.GSM, other.Name = paper.OneWayUp, 300, "Meadow"
+	mm := measure.Millimetre
+	for _, c := range []struct {
+		lot drawer.Lot
+		why string
+	}{
+		{lot(1, oneWay, 210*mm, 297*mm), "its pattern runs one way up, and the box says that it has no direction"},
+		{lot(2, heavy, 210*mm, 297*mm), "it weighs 300 gsm"},
+		{lot(3, other, 320*mm, 320*mm), "it is another card"},
+		{lot(4, plain, 60*mm, 90*mm), "none of its pieces goes on it"},
+		{lot(5, other, 100*mm, 100*mm), ""},
+	} {
+		stocks, err := Gather(t.Context(), []Item{{Inputs: in, Copies: 1}}, []drawer.Lot{c.lot}, Choices{})
+		if err != nil {
+			t.Fatal(err)
+		}
+		for i := range stocks {
+			if err := stocks[i].Lay(t.Context(), Quick); err != nil {
+				t.Fatal(err)
+			}
+		}
+		got := ""
+		if passed := PassedOver(stocks, []drawer.Lot{c.lot}); len(passed) > 0 {
+			got = passed[0].Why
+		}
+		if !strings.HasPrefix(got, c.why) || c.why == "" && got != "" {
+			t.Errorf("lot %d: %q; want %q", c.lot.ID, got, c.why)
+		}
+	}
+}

@@ -81,7 +81,7 @@ func Cures(in Inputs) []Cure {
 	size := s.Along(spec.Lengths)
 	for _, other := range style.Boxes() {
 		if other != s && !slices.ContainsFunc(out, func(c Cure) bool { return strings.HasPrefix(c.Key, "style.") }) {
-			try("style."+other.ID, "Make it a "+strings.ToLower(other.Name), func(x *Inputs) {
+			try("style."+other.ID, "Make it "+article(other.Name), func(x *Inputs) {
 				if x.SetStyle(other.ID) == nil && len(x.Things) == 0 {
 					other.Give(x.Size, size)
 				}
@@ -89,6 +89,15 @@ func Cures(in Inputs) []Cure {
 		}
 	}
 	return out
+}
+
+// article puts "a" or "an" before a name.
+func article(name string) string {
+	name = strings.ToLower(name)
+	if strings.ContainsRune("aeiou", rune(name[0])) {
+		return "an " + name
+	}
+	return "a " + name
 }
 
 // letFollow drops the sizes that follow from others, as if they had never been

@@ -27,6 +27,9 @@ var All = []*Style{
 	insert,
 }
 
+// Usual is the style that a box begins in when nothing else is said.
+func Usual() *Style { return trayLid }
+
 // Boxes are the styles of All that stand alone.
 func Boxes() []*Style {
 	return slices.DeleteFunc(slices.Clone(All), func(s *Style) bool { return s.Inner })

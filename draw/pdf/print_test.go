@@ -195,3 +195,46 @@ func TestNamesInAnyScript(t *testing.T) {
 		t.Errorf("what has no letter is lost: %q", text[:60])
 	}
 }
+
+// Each print has what its name says and nothing of the others: a handout is of
+// one box, the shopping list of all of them.
+func TestEveryPrintIsItsOwn(t *testing.T) {
+	in, err := design.Read([]byte(`{"brevium":1,"name":"Fig sweets","units":"in","style":"tray-lid","size":{"length":"4 in","width":"4 in","height":"1 in"},"copies":12}`))
+	if err != nil {
+		t.Fatal(err)
+	}
+	all, err := design.Make(t.Context(), in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	in.Copies = 1
+	one, err := design.Make(t.Context(), in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range []struct {
+		what      What
+		r         *design.Result
+		says, not []string
+	}{
+		{Handout, one, []string{"Fig sweets", "Steps", "1 × base blank", "Take care"}, []string{"Supplies", "12 ×", "Cut plan"}},
+		{Shopping, all, []string{"For 12 × Fig sweets", "Supplies", "sheets of"}, []string{"Steps", "on the fence"}},
+		{Plan, all, []string{"Cut plan: Fig sweets", "Makes 12", "Sheet"}, []string{"Steps", "Supplies"}},
+		{Labels, all, []string{"Fig sweets", "for"}, []string{"Steps", "Supplies"}},
+	} {
+		text := told(t, c.r, Print{Paper: A4, What: c.what})
+		for _, words := range c.says {
+			if !strings.Contains(text, words) {
+				t.Errorf("%s does not say %q", c.what, words)
+			}
+		}
+		for _, words := range c.not {
+			if strings.Contains(text, words) {
+				t.Errorf("%s says %q", c.what, words)
+			}
+		}
+	}
+	if n := strings.Count(told(t, all, Print{Paper: Letter, What: Labels}), "Fig sweets"); n < labelsAcross*labelsDown {
+		t.Errorf("%d labels on a page", n)
+	}
+}

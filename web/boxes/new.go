@@ -173,7 +173,7 @@ func (s *room) byThings(f *form.Form, in design.Inputs) begun {
 	if _, err := style.ByID(kind); err == nil {
 		in.Style = kind
 	} else {
-		in.Style = style.Boxes()[0].ID
+		in.Style = style.Usual().ID
 		if f.OK() {
 			in = design.Started(in)
 		}
@@ -265,13 +265,13 @@ func styleOf(f *form.Form) *style.Style {
 	if s, err := style.ByID(f.Posted.Get("style")); err == nil {
 		return s
 	}
-	return style.Boxes()[0]
+	return style.Usual()
 }
 
 // example keeps a box to look at: four jars in a base with a lid.
 func (s *room) example(c *echo.Context) error {
 	unit := page.UnitsOf(c)
-	in := design.New("An example: four jars", unit, style.Boxes()[0].ID)
+	in := design.New("An example: four jars", unit, style.Usual().ID)
 	in.Things = []contents.Thing{usualThing(unit)}
 	n, err := s.Store.Add(c.Request().Context(), in)
 	if err != nil {

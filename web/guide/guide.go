@@ -67,7 +67,7 @@ type sight struct {
 // those of a maker's own boxes.
 func (s *room) walk(c *echo.Context) error {
 	p := walkPage{Chrome: s.Chrome(c, "How a box comes about")}
-	in := design.New("Four jars", p.Units, style.Boxes()[0].ID)
+	in := design.New("Four jars", p.Units, style.Usual().ID)
 	jar := form.NewThing(contents.Round)
 	jar.Count = 4
 	in.Things = []contents.Thing{jar}

@@ -57,6 +57,10 @@ document.addEventListener("change", (event) => {
   if (event.target.matches("[data-keys]")) localStorage.setItem("single-keys", event.target.checked ? "on" : "off");
 });
 
+document.addEventListener("click", (event) => {
+  if (event.target.closest("[data-print]")) window.print();
+});
+
 // Each window has a name, so that what its hand types runs together for undo
 // and is never taken for somebody else's.
 const windowName = crypto.getRandomValues(new Uint32Array(2)).join("-");
