@@ -34,7 +34,7 @@ var views = []struct {
 	{"making", "/boxes/13/making", 1280, 800, ""},
 	{"fold", "/boxes/4/fold", 1280, 800, ""},
 	{"gable-lid", "/boxes/4/box", 1280, 800, ""},
-	{"six-sides", "/boxes/1/box", 1280, 800, ""},
+	{"help", "/help", 1280, 800, ""},
 	{"compare", "/boxes/2/compare?from=drawer", 1280, 800, ""},
 	{"biggest", "/boxes/13/biggest?keep=fixed&fix.height=2", 1280, 800, ""},
 	{"drawer", "/drawer", 1280, 800, ""},
