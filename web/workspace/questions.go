@@ -247,7 +247,12 @@ func (p *questionPage) answer(ctx context.Context, in design.Inputs, ask design.
 	p.Biggest = found
 	size := []measure.Length{found.Size.Length, found.Size.Width, found.Size.Height}
 	p.Size = measure.Labels(in.Units, in.Tools.Tick, size...)
-	p.Beside = measure.Sides(in.Units.Other(), in.Units.Other().Tick(), size...)
+	for i, l := range size {
+		if i > 0 {
+			p.Beside += " × "
+		}
+		p.Beside += measure.Beside(l, in.Units)
+	}
 	for _, n := range found.Near {
 		p.Choices = append(p.Choices, n.Text)
 	}
