@@ -297,7 +297,7 @@ func TestPassedOverSheetsSayWhy(t *testing.T) {
 	}{
 		{lot(1, oneWay, 210*mm, 297*mm), "its pattern runs one way up, and the box says that it has no direction"},
 		{lot(2, heavy, 210*mm, 297*mm), "it weighs 300 gsm"},
-		{lot(3, other, 320*mm, 320*mm), "it is another card"},
+		{lot(3, other, 320*mm, 320*mm), "the box does not name its card"},
 		{lot(4, plain, 60*mm, 90*mm), "none of its pieces goes on it"},
 		{lot(5, other, 100*mm, 100*mm), ""},
 	} {

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/layout"
 	"brevium/core/measure"
@@ -22,8 +23,8 @@ type Passed struct {
 const mostPassed = 4
 
 // PassedOver tells, for every card of which a job must buy sheets, which free
-// piles of the drawer are not used for it: of the same name, or whole sheets as
-// large as those to buy.
+// piles of the drawer are not used for it: of the same name, or where the box
+// never named its card, whole sheets as large as those to buy.
 func PassedOver(stocks []Stock, lots []drawer.Lot) []Passed {
 	var out []Passed
 	takes := Takes(stocks)
@@ -62,10 +63,10 @@ func (s *Stock) passes(l drawer.Lot) string {
 			return fmt.Sprintf("it weighs %.0f gsm, and the box's card %.0f", l.Card.GSM, s.Card.GSM)
 		}
 		return fmt.Sprintf("its pattern %s, and the box says that it %s: change that at the box's card", runs(l.Card), runs(s.Card))
-	case l.Offcut || !slices.ContainsFunc(s.Job.Sheets, func(x paper.Sheet) bool { return asLarge(l, x.Width, x.Height) }):
+	case s.Card.Name != design.UsualCard.Name || l.Offcut || !slices.ContainsFunc(s.Job.Sheets, func(x paper.Sheet) bool { return asLarge(l, x.Width, x.Height) }):
 		return ""
 	}
-	return fmt.Sprintf("it is another card than “%s”; name it at the box's card to cut from it", s.Card.Name)
+	return "the box does not name its card; name this one there to cut from it"
 }
 
 func asLarge(l drawer.Lot, w, h measure.Length) bool {
