@@ -255,8 +255,14 @@ func (b *blind) one(s string) {
 		b.holes = append(b.holes, b.marks(m[1], m[2], m[3]))
 		return
 	}
-	if m := find(`^round off the corner at (.*) with a radius of (.*), from (.*) to (.*)$`); m != nil {
-		corner, r, p, q := b.point(m[1]), b.length(m[2]), b.point(m[3]), b.point(m[4])
+	if m := find(`^round off the corner(?: at (.*))? with a radius of (.*), from (.*) to (.*)$`); m != nil {
+		r, p, q := b.length(m[2]), b.point(m[3]), b.point(m[4])
+		corner := pattern.Pt(p.X, q.Y)
+		if m[1] != "" {
+			corner = b.point(m[1])
+		} else if onEdge := func(x, far float64) bool { return min(x, far-x) < 0.05 }; !onEdge(corner.X, b.w) || !onEdge(corner.Y, b.h) {
+			corner = pattern.Pt(q.X, p.Y) // the blank's own
+		}
 		if math.Abs(p.Sub(corner).Len()-r) > 0.4 || math.Abs(q.Sub(corner).Len()-r) > 0.4 {
 			panic(fmt.Sprintf("the radius is not the distance to the corner: %q", s))
 		}

@@ -47,6 +47,12 @@ var (
 		grips: "Taper the tabs well.",
 		loose: "It may fall open. Allow less, or hold it with a band.",
 	}
+	CoverRound = &Kind{
+		goes: "round", Dressed: true,
+		tight: "Let it be worked out how much wider the cover is, or make it wider.",
+		grips: "The cover bows. Allow one tick more unless you want that.",
+		loose: "The lid stands off the tray. Allow less.",
+	}
 	InNest = &Kind{
 		goes: "in", inner: true, Dressed: true,
 		tight: "Let the gap be worked out, or give it more.",

@@ -288,6 +288,9 @@ func (c cutter) phrase(s stroke, v view) string {
 		return c.alongPhrase(s, a, b)
 	case round:
 		a, b = inOrder(a, b)
+		if foot.X < Straight && foot.Y < Straight { // the blank's own
+			return fmt.Sprintf("round off the corner with a radius of %s, from %s to %s", c.mm(a.Sub(foot).Len()), c.place(a), c.place(b))
+		}
 		return fmt.Sprintf("round off the corner at %s with a radius of %s, from %s to %s",
 			c.place(foot), c.mm(a.Sub(foot).Len()), c.place(a), c.place(b))
 	case curve:

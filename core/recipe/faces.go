@@ -9,17 +9,27 @@ import (
 	"brevium/core/pattern"
 )
 
+// pieceWords are what another piece is called.
+func (w Work) pieceWords(id string) string {
+	for _, p := range w.Parts {
+		if p.ID == id {
+			return strings.ToLower(p.Name)
+		}
+	}
+	return strings.ReplaceAll(id, "-", " ")
+}
+
 // faceWords tells of a piece's faces what no number tells: which is which on
 // the flat card, which way each score is folded, what is glued and what stays
 // dry.
 type faceWords struct{ names, folding, gluing string }
 
-func wordsOf(p *pattern.Pattern) faceWords {
+func wordsOf(p *pattern.Pattern, piece func(id string) string) faceWords {
 	faces, err := p.Faces()
 	if err != nil { // a pattern that does not fold has been refused before
 		return faceWords{}
 	}
-	return faceWords{faceRows(faces), foldWords(p, faces), glueWords(p, faces)}
+	return faceWords{faceRows(faces), foldWords(p, faces), glueWords(p, faces, piece)}
 }
 
 // faceRows names the faces as they lie, outside up, row by row from the top.
@@ -135,8 +145,9 @@ func beside(faces []pattern.Face, s pattern.Segment) string {
 }
 
 // glueWords says where adhesive goes and where it lands, face by face, and
-// which faces that lie on another stay dry.
-func glueWords(p *pattern.Pattern, faces []pattern.Face) string {
+// which faces that lie on another stay dry. piece is what another piece is
+// called.
+func glueWords(p *pattern.Pattern, faces []pattern.Face, piece func(id string) string) string {
 	plain := func(name string) string {
 		if i := slices.IndexFunc(faces, func(f pattern.Face) bool { return f.Name == name }); i >= 0 {
 			return the(faces[i].Plain())
@@ -161,9 +172,9 @@ func glueWords(p *pattern.Pattern, faces []pattern.Face) string {
 		onto := fmt.Sprintf("the %s of %s", sides[g.OntoOutside], plain(g.Onto))
 		switch {
 		case g.Piece != "" && g.Onto == "":
-			onto = "the " + strings.ReplaceAll(g.Piece, "-", " ")
+			onto = "the " + piece(g.Piece)
 		case g.Piece != "":
-			onto = "the " + strings.ReplaceAll(g.Piece, "-", " ") + "'s " + strings.ReplaceAll(g.Onto, ".", " ")
+			onto = "the " + piece(g.Piece) + "'s " + strings.ReplaceAll(g.Onto, ".", " ")
 		}
 		k := slices.IndexFunc(glued, func(l landing) bool { return l.side == sides[g.Outside] && l.onto == onto })
 		if k < 0 {

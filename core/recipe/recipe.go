@@ -74,7 +74,7 @@ var pace = map[Kind]float64{
 func (w Work) Steps() []Step {
 	words := make([]faceWords, len(w.Parts))
 	for i, p := range w.Parts {
-		words[i] = wordsOf(p.Pattern)
+		words[i] = wordsOf(p.Pattern, w.pieceWords)
 	}
 	steps := w.write(w.Units, w.Tick, words)
 	// The same steps in plain millimetres say whether a tick still holds.

@@ -60,6 +60,10 @@ func (w Work) AdhesiveSupply() Supply {
 	return Supply{"tape", tape * n, "mm", fmt.Sprintf("Double-sided tape, about %.1f m", math.Ceil(tape*n/100)/10)}
 }
 
+// ribbonPiece is one of the two ends that are tied, in mm: a tail of 25 mm
+// glued behind the card, and half of what a bow takes.
+const ribbonPiece = 25 + 150
+
 // ClosingSupply is what is added to each box to keep it shut; false when the
 // box itself does it.
 func ClosingSupply(shut style.Shut, copies int) (Supply, bool) {
@@ -69,6 +73,12 @@ func ClosingSupply(shut style.Shut, copies int) (Supply, bool) {
 		return Supply{"dots", n, "dot", fmt.Sprintf("%d removable glue dot%s, to close", copies, plural(copies))}, true
 	case style.ByClip:
 		return Supply{"clips", n, "clip", fmt.Sprintf("%d clip%s or clothes peg%s, to close", copies, plural(copies), plural(copies))}, true
+	case style.ByRibbon:
+		return Supply{"ribbon", 2 * ribbonPiece * n, "mm", fmt.Sprintf("Ribbon for a bow: %d pieces, 18 cm (7 in) each", 2*copies)}, true
+	case style.ByMagnet:
+		return Supply{"magnets", 2 * n, "magnet", fmt.Sprintf("%d pair%s of thin magnets", copies, plural(copies))}, true
+	case style.ByHook:
+		return Supply{"hook", n, "piece", fmt.Sprintf("Hook-and-loop, %d piece%s", copies, plural(copies))}, true
 	case style.ByRestick:
 		return Supply{"restick", n, "strip", fmt.Sprintf("Repositionable tape, %d strip%s", copies, plural(copies))}, true
 	}

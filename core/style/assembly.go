@@ -99,7 +99,8 @@ func Assemble(parts []Part, finished []*pattern.Folded, state State) ([]Body, er
 	return out, nil
 }
 
-// across sets the levels of faces that are glued to another part.
+// across sets the levels of faces that are glued to another part in whose very
+// plane they lie; what stands a card's thickness from it already needs none.
 func (b *Body) across(all []Body) {
 	for _, g := range b.Part.Pattern.Glue {
 		pose, _, i := b.Face(g.Face)
@@ -108,7 +109,7 @@ func (b *Body) across(all []Body) {
 		}
 		for _, o := range all {
 			onto, _, j := o.Face(g.Onto)
-			if o.Part.ID != g.Piece || j < 0 {
+			if o.Part.ID != g.Piece || j < 0 || pattern.Land(g, pose, &o.Faces[j], onto).Off > b.Part.Card.MM()/2 {
 				continue
 			}
 			level := o.Levels[j] - 1

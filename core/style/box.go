@@ -38,6 +38,9 @@ const (
 	ByDot      Shut = "a removable dot"
 	ByClip     Shut = "a clip"
 	ByRestick  Shut = "repositionable tape"
+	ByRibbon   Shut = "a ribbon"
+	ByMagnet   Shut = "a pair of magnets"
+	ByHook     Shut = "hook-and-loop"
 	Sealed     Shut = "glue"
 )
 

@@ -21,6 +21,7 @@ var All = []*Style{
 	polygonBox,
 	foldTopBag,
 	archedBox,
+	boundBox,
 	tower,
 	nest,
 	dividerGrid,

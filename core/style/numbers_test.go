@@ -57,6 +57,29 @@ func TestNumbersByHand(t *testing.T) {
 	})
 }
 
+// The bound box's example: covers of 31.5 | 91.5 | 30 or 22 by 122, the holes in
+// the middle of the flap and 25 below the front's rim. A second one in inches.
+func TestBoundBoxByHand(t *testing.T) {
+	half := mm / 2
+	b := build(t, boundBox, map[string]measure.Length{"length": 110 * mm, "width": 90 * mm, "height": 30 * mm, "overhang": 6 * mm, "flap": 22 * mm,
+		"front": 30 * mm, "spine.allowance": 3 * half}, nil)
+	base, lid := b.Parts[1], b.Parts[2]
+	wantScores(t, base, 122*mm, 153*mm, nil, []measure.Length{63 * half, 123 * mm})
+	wantScores(t, lid, 122*mm, 145*mm, nil, []measure.Length{63 * half, 123 * mm})
+	middle := func(p Part) pattern.Point {
+		lo, hi := pattern.Bounds(p.Pattern.Openings[0].Loop.Flat())
+		return lo.Add(hi).Scale(0.5)
+	}
+	if at := middle(lid); math.Abs(at.X-61) > 0.3 || math.Abs(at.Y-(145-11)) > 0.3 {
+		t.Errorf("the flap's hole is at %v; want 61, 11 from the edge", at)
+	}
+	if at := middle(base); math.Abs(at.X-61) > 0.3 || math.Abs(at.Y-(153-25)) > 0.3 {
+		t.Errorf("the front's hole is at %v; want 61, 25 from the rim", at)
+	}
+	b = build(t, boundBox, lengths("length", 32, "width", 24, "height", 12, "overhang", 2, "flap", 6, "front", 12, "spine.allowance", inch/16), nil)
+	wantScores(t, b.Parts[1], 36*inch/8, 12*inch/8+36*inch/8+inch/8, nil, []measure.Length{25 * inch / 16, 25*inch/16 + 49*inch/16})
+}
+
 func TestSteppedScoresStopShort(t *testing.T) {
 	s := usual(clamBox, lengths("length", 56, "width", 24, "height", 10), map[string]string{"lid.scores": "stepped"})
 	s.Lengths["lid.allowance"] = inch / 8
@@ -229,6 +252,8 @@ func TestLimitsAreSaid(t *testing.T) {
 	}{
 		{hingedCarton, lengths("height", 8, "flap", 9), nil, "size.flap", "25.4 mm"},
 		{walletBox, lengths("front", 27, "back", 26), nil, "size.front", "82.55 mm"},
+		{boundBox, lengths("front", 12, "flap", 10), nil, "size.flap", "30.1 mm"},
+		{boundBox, lengths("height", 12, "front", 13), nil, "size.front", "38.1 mm"},
 		{walletBox, lengths("front", 16, "back", 26, "flap", 8), nil, "size.flap", "41.75 mm"},
 		{walletBox, lengths("length", 16, "notch", 16, "flap", 24), nil, "options.notch", "0 for none"},
 		{drawerSleeve, lengths("width", 16, "height", 4, "notch", 8), map[string]string{"notch.on": "drawer"}, "options.notch", "25.4 mm"},

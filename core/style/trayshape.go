@@ -23,6 +23,15 @@ type trayShape struct {
 	// and of the left one too when bothEnds.
 	notch    measure.Length
 	bothEnds bool
+	// onto are faces of other pieces that the tray's own, by name, are glued to
+	// with their outsides.
+	onto map[string]onto
+}
+
+// onto is a face of another piece.
+type onto struct {
+	piece string
+	face  *pattern.Leaf
 }
 
 // trayShape is a single-walled base of the given size, its corners as chosen.
@@ -105,6 +114,9 @@ func (t trayShape) part() (Part, error) {
 		}
 	}
 	t.cutCorners(g)
+	for name, o := range t.onto {
+		g.Elsewhere(g.Face(name), true, o.piece, o.face, false)
+	}
 	if t.notch > 0 {
 		tooWide := fault.New(
 			fault.OutOfRange,

@@ -1,0 +1,193 @@
+package style
+
+import (
+	"fmt"
+	"math"
+
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"brevium/core/fit"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+var (
+	boundOverhang = &Parameter{
+		ID: "overhang", Label: "Overhang", Default: quarterInch, Min: 0, Max: 20 * mm,
+		About: "o: how far the covers reach past the tray at both ends",
+	}
+	boundFlap = &Parameter{
+		ID: "flap", Label: "Flap", Default: 7 * measure.Inch / 8, Min: leastFlap, Max: 120 * mm,
+		About: "f: how far the lid comes down over the front",
+		Follows: func(s Spec) measure.Length {
+			front := s.Size(boundFront)
+			return max(measure.Up(leastFlap, s.Tick), measure.Down(min(front*3/4, front-overHole), s.Tick))
+		},
+	}
+	boundFront = &Parameter{
+		ID: "front", Label: "Front", Default: 3 * measure.Inch / 2, Min: 12 * mm, Max: 140 * mm,
+		About:   "How high the base cover's front is; the tray's height as a rule",
+		Follows: func(s Spec) measure.Length { return s.Size(height) },
+	}
+	spineAllowance = &Option{
+		ID: "spine.allowance", Label: "How much wider the cover is", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance,
+		ForFit: true, Chained: true,
+		About: "How much wider and higher the covers are scored than the tray; leave it out to have it worked out",
+	}
+	boundClosure = &Option{
+		ID: "closure", Label: "Closed by", Kind: ChoiceKind, Choices: []string{"ribbon", "magnets", "hook"}, DefaultChoice: "ribbon",
+		About: "A ribbon tied over the flap, a pair of magnets under paper, or hook-and-loop",
+	}
+	boundRibbon = &Option{
+		ID: "ribbon.width", Label: "Ribbon's width", Kind: LengthKind, Default: 3 * measure.Inch / 8, Min: 3 * mm, Max: 25 * mm,
+		About: "The hole it goes through is a third of it, as it gathers",
+	}
+	coverCorners = &Option{
+		ID: "corners", Label: "Cover's corners", Kind: ChoiceKind, Choices: []string{"square", "rounded"}, DefaultChoice: "square",
+		About: "The free corners of flap and front",
+	}
+)
+
+var boundBox = &Style{
+	ID: "bound-box", Name: "Bound box", About: "A double-walled tray in a two-part cover, with a flap over the front",
+	Opens: "the cover lifts like a book's", Strength: "strong: two cards at the walls, four at the back",
+	Parameters: []*Parameter{length, width, height, boundOverhang, boundFlap, boundFront},
+	Options:    []*Option{spineAllowance, boundClosure, boundRibbon, coverCorners, adhesive},
+	Axes:       lengthWidthHeight,
+	Allowance:  spineAllowance,
+	Build:      buildBoundBox,
+}
+
+// leastFlap holds a lid down; overHole is how much higher than the flap a front
+// with a ribbon's hole is.
+const (
+	leastFlap = 10 * measure.Millimetre
+	overHole  = 8 * measure.Millimetre
+)
+
+// belowFlap is how far under the closed flap's edge the front's hole lies.
+const belowFlap = 3 * measure.Millimetre
+
+func buildBoundBox(s Spec) (*Box, error) {
+	l, w, h := s.Size(length), s.Size(width), s.Size(height)
+	a, flap, front := s.Length(spineAllowance), s.Size(boundFlap), s.Size(boundFront)
+	if err := s.atMost(boundFront, h, "it is glued to the tray"); err != nil {
+		return nil, err
+	}
+	most, because := front, "it would reach below the box"
+	if s.Choice(boundClosure) == "ribbon" {
+		most, because = front-overHole, "or the front's hole lies at the floor"
+		if least := leastFlap + overHole; front < least {
+			return nil, outOfRange("size.front", "the front must be at least %s for a flap over a ribbon's hole; close it otherwise, or make it higher", s.show(least))
+		}
+	}
+	if flap > most {
+		return nil, outOfRange("size.flap", "the flap can be at most %s: %s", s.show(most), because)
+	}
+	long := l + 2*s.Size(boundOverhang)
+	base := s.grid([]measure.Length{long}, []measure.Length{h + a, w + a, front}, `
+		back
+		floor
+		front`)
+	lid := s.grid([]measure.Length{long}, []measure.Length{h + a, w + a, flap}, `
+		back
+		top
+		flap`)
+	floor, wall, tied := base.Face("floor"), base.Face("front"), lid.Face("flap")
+	base.Role(pattern.Panel, floor)
+	base.Up(floor, wall, base.Face("back"))
+	lid.Role(pattern.Panel, lid.Face("top"))
+	lid.Role(pattern.Flap, tied)
+	lid.Upwards(pattern.Pt(0, 1), lid.Face("back"))
+	lid.Hinge(lid.Face("back"), lid.Face("top"), 90, 0)
+	lid.Elsewhere(lid.Face("back"), false, "base", base.Face("back"), true)
+	// The front leans onto the tray, which stands at the back of a floor that
+	// is wider.
+	tT, tB := s.Card("tray"), s.Card("base")
+	gap := max(0, a-tT/2-tB/2)
+	base.Fold(floor, wall, 90+math.Atan2(gap.MM(), h.MM())*180/math.Pi, pattern.Away)
+	if s.Choice(coverCorners) == "rounded" {
+		r := min(s.about(quarterInch), flap/2)
+		base.Round(wall, floor, r)
+		lid.Round(tied, lid.Face("top"), r)
+	}
+	if s.Choice(boundClosure) == "ribbon" {
+		r, mid := s.Length(boundRibbon).MM()/6, measure.Nearest(long/2, s.ruler())
+		at := measure.Nearest(h+a+w+a+flap/2, s.ruler())
+		lid.Hole(tied, "hole", pattern.Circle(pt(mid, at), r))
+		base.Hole(wall, "hole", pattern.Circle(pt(mid, h+a+w+a+front-flap-belowFlap), r))
+	}
+	tray := s.doubleTray(l, w, h)
+	tray.onto = map[string]onto{"base": {"base", floor}, "back": {"base", base.Face("back")}}
+	parts, err := s.bound(tray, base, lid)
+	if err != nil {
+		return nil, err
+	}
+	pair := fit.Pair{Kind: fit.CoverRound, Outer: "base", Inner: "tray", OuterName: "Base cover", InnerName: "Tray", OuterCard: tB, InnerCard: tT}
+	across, up := pair, pair
+	across.Axis, across.OuterSpan, across.InnerSpan = "width", w+a, w
+	up.Axis, up.OuterSpan, up.InnerSpan = "height", h+a, h
+	shut, assembly, closing := s.binding(front)
+	return &Box{Parts: parts, Fits: []fit.Pair{across, up}, Shut: shut, Assembly: assembly, Closing: closing}, nil
+}
+
+// doubleTray is a double-walled tray without a choice of corners.
+func (s Spec) doubleTray(l, w, h measure.Length) trayShape {
+	return trayShape{id: "tray", name: "Tray", panel: "base", opens: Upwards, length: l, width: w, height: h, lining: h,
+		corners: "two-tab", adhesive: s.Choice(adhesive), tick: s.Tick}
+}
+
+// bound stands the tray on the floor of the base cover, at its back, and the
+// lid cover behind that.
+func (s Spec) bound(tray trayShape, base, lid *pattern.Grid) ([]Part, error) {
+	tT, tB, tL := s.Card("tray"), s.Card("base"), s.Card("lid")
+	inside, err := tray.part()
+	if err != nil {
+		return nil, err
+	}
+	bp, err := base.Pattern()
+	if err != nil {
+		return nil, err
+	}
+	lp, err := lid.Pattern()
+	if err != nil {
+		return nil, err
+	}
+	a := s.Length(spineAllowance)
+	// Stood up, the sheet has its back towards −y.
+	inside.At = r3.Vec{Y: ((tT+tB)/2 - a/2).MM(), Z: ((tT + tB) / 2).MM()}
+	// Its back stands upright behind the base's, outside to the back, foot to foot.
+	back := pattern.Pose{
+		Turn:  r3.NewRotation(math.Pi, r3.Vec{Y: 1, Z: -1}),
+		Shift: r3.Vec{X: (tray.length/2 + s.Size(boundOverhang)).MM(), Y: -((tray.width+a)/2 + (tB+tL)/2).MM()},
+	}
+	return []Part{
+		inside,
+		{ID: "base", Name: "Base cover", Pattern: bp, Root: "floor", Opens: Upwards,
+			Gluing: []string{"Leave its front down until the tray is on it."}},
+		{ID: "lid", Name: "Lid cover", Pattern: lp, Root: "back", Places: []pattern.Pose{back},
+			Gluing: []string{"Leave it dry until the base cover's back is glued up."}},
+	}, nil
+}
+
+// binding says what closes the box and how the parts are put together.
+func (s Spec) binding(front measure.Length) (Shut, []string, []string) {
+	put := []string{
+		fmt.Sprintf("Put adhesive on the outside of the tray's floor and set it on the base cover's floor between the scores, its back wall at the back fold, %s of the cover showing at each end.", s.show(s.Size(boundOverhang))),
+		"Put adhesive on the outside of the tray's back wall and fold the cover's back up onto it; the front stays down.",
+		"Put adhesive on the inside of the lid cover's back and press it onto the outside of the base cover's back, the fold lines level; trim off a sliver that stands over.",
+	}
+	up := "Put adhesive on the inside of the front along its upper edge and fold it up onto the tray's front wall."
+	switch s.Choice(boundClosure) {
+	case "magnets":
+		return ByMagnet, append(put,
+			"Hold the two magnets together and mark the sides that attract. Glue one to the inside of the flap and one to the outside of the front where they meet, those sides to each other, and cover both with paper. Keep magnets away from children: swallowed, they are dangerous.",
+			up), []string{"Lay the lid over and let the flap find its magnet."}
+	case "hook":
+		return ByHook, append(put, up, "Stick a piece of hook-and-loop to the inside of the flap and its other half to the front where they meet."),
+			[]string{"Lay the lid over and press the flap onto the front."}
+	}
+	return ByRibbon, append(put,
+		fmt.Sprintf("Thread one ribbon through the hole in the front and one through the flap's, and glue %s of each flat behind, clear of the scores; cover the flap's end with a strip of paper.", s.show(s.about(measure.Inch))),
+		up), []string{"Lay the lid over and tie the two ribbons in a bow over the flap."}
+}
