@@ -22,6 +22,7 @@ var All = []*Style{
 	foldTopBag,
 	archedBox,
 	boundBox,
+	bookWrap,
 	tower,
 	nest,
 	dividerGrid,

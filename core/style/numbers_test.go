@@ -80,6 +80,24 @@ func TestBoundBoxByHand(t *testing.T) {
 	wantScores(t, b.Parts[1], 36*inch/8, 12*inch/8+36*inch/8+inch/8, nil, []measure.Length{25 * inch / 16, 25*inch/16 + 49*inch/16})
 }
 
+// The book wrap's example: a tin of 44 × 66 × 15 has a cover of 47 | 17 | 47,
+// 72 tall, and a strap 2·(44+15)+12 = 130 long. A deck of cards in inches, whose
+// strap is lapped on the back.
+func TestBookWrapByHand(t *testing.T) {
+	spec := usual(bookWrap, map[string]measure.Length{"width": 44 * mm, "height": 66 * mm, "depth": 15 * mm, "margin": 3 * mm, "front": 47 * mm, "back": 47 * mm,
+		"tall": 72 * mm, "strap": 12 * mm, "spine.allowance": 2 * mm}, nil)
+	spec.Tick = measure.Tick(mm)
+	b, err := bookWrap.Make(spec)
+	if err != nil {
+		t.Fatal(err)
+	}
+	wantScores(t, b.Parts[1], 111*mm, 72*mm, []measure.Length{47 * mm, 64 * mm}, nil)
+	wantScores(t, b.Parts[0], 130*mm, 12*mm, []measure.Length{15 * mm, 59 * mm, 74 * mm, 118 * mm}, nil)
+	b = build(t, bookWrap, lengths("width", 20, "height", 28, "depth", 3, "margin", 1, "front", 21, "back", 21, "tall", 30, "strap", 6, "spine.allowance", inch/16), nil)
+	wantScores(t, b.Parts[1], 42*inch/8+7*inch/16, 30*inch/8, []measure.Length{21 * inch / 8, 21*inch/8 + 7*inch/16}, nil)
+	wantScores(t, b.Parts[0], 46*inch/8+inch/2, 6*inch/8, eighths(20, 23, 43, 46), nil)
+}
+
 func TestSteppedScoresStopShort(t *testing.T) {
 	s := usual(clamBox, lengths("length", 56, "width", 24, "height", 10), map[string]string{"lid.scores": "stepped"})
 	s.Lengths["lid.allowance"] = inch / 8
@@ -252,6 +270,8 @@ func TestLimitsAreSaid(t *testing.T) {
 	}{
 		{hingedCarton, lengths("height", 8, "flap", 9), nil, "size.flap", "25.4 mm"},
 		{walletBox, lengths("front", 27, "back", 26), nil, "size.front", "82.55 mm"},
+		{bookWrap, lengths("width", 16, "margin", 1, "front", 15, "back", 17), nil, "size.front", "50.8 mm"},
+		{bookWrap, lengths("height", 20, "tall", 22, "strap", 21), nil, "size.strap", "63.5 mm"},
 		{boundBox, lengths("front", 12, "flap", 10), nil, "size.flap", "30.1 mm"},
 		{boundBox, lengths("height", 12, "front", 13), nil, "size.front", "38.1 mm"},
 		{walletBox, lengths("front", 16, "back", 26, "flap", 8), nil, "size.flap", "41.75 mm"},
