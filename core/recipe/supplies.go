@@ -77,6 +77,8 @@ func ClosingSupply(shut style.Shut, copies int) (Supply, bool) {
 		return Supply{"ribbon", 2 * ribbonPiece * n, "mm", fmt.Sprintf("Ribbon for a bow: %d pieces, 18 cm (7 in) each", 2*copies)}, true
 	case style.ByMagnet:
 		return Supply{"magnets", 2 * n, "magnet", fmt.Sprintf("%d pair%s of thin magnets", copies, plural(copies))}, true
+	case style.ByBand:
+		return Supply{"bands", n, "band", fmt.Sprintf("%d paper band%s, or a ribbon for each", copies, plural(copies))}, true
 	case style.ByHook:
 		return Supply{"hook", n, "piece", fmt.Sprintf("Hook-and-loop, %d piece%s", copies, plural(copies))}, true
 	case style.ByRestick:

@@ -53,6 +53,9 @@ func (p *Part) stand(f *pattern.Folded) pattern.Pose {
 		}
 	}
 	pose := pattern.Pose{Turn: turn}
+	if p.HalfTurn {
+		pose = pose.Then(pattern.Pose{Turn: r3.NewRotation(math.Pi, r3.Vec{Z: 1})})
+	}
 	lo, hi := f.Bounds(pose)
 	pose.Shift = r3.Add(p.At, r3.Vec{X: -(lo.X + hi.X) / 2, Y: -(lo.Y + hi.Y) / 2, Z: -lo.Z})
 	return pose

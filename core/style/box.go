@@ -41,6 +41,7 @@ const (
 	ByRibbon   Shut = "a ribbon"
 	ByMagnet   Shut = "a pair of magnets"
 	ByHook     Shut = "hook-and-loop"
+	ByBand     Shut = "a band"
 	Sealed     Shut = "glue"
 )
 
@@ -57,6 +58,8 @@ type Part struct {
 	Card measure.Length
 	// Opens says which way the piece stands in use.
 	Opens Facing
+	// HalfTurn: it is given half a turn on the table.
+	HalfTurn bool
 	// Count is how many of it one box has; 0 is one.
 	Count int
 	// At is where the piece stands in the finished box, in mm: its middle

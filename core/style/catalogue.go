@@ -23,6 +23,7 @@ var All = []*Style{
 	archedBox,
 	boundBox,
 	bookWrap,
+	cornerShells,
 	tower,
 	nest,
 	dividerGrid,

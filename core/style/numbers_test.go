@@ -80,22 +80,58 @@ func TestBoundBoxByHand(t *testing.T) {
 	wantScores(t, b.Parts[1], 36*inch/8, 12*inch/8+36*inch/8+inch/8, nil, []measure.Length{25 * inch / 16, 25*inch/16 + 49*inch/16})
 }
 
+// inMetric builds a box with tools that are marked in millimetres.
+func inMetric(t *testing.T, s *Style, lengths map[string]measure.Length) *Box {
+	t.Helper()
+	spec := usual(s, lengths, nil)
+	spec.Tick = measure.Tick(mm)
+	b, err := s.Make(spec)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return b
+}
+
 // The book wrap's example: a tin of 44 × 66 × 15 has a cover of 47 | 17 | 47,
 // 72 tall, and a strap 2·(44+15)+12 = 130 long. A deck of cards in inches, whose
 // strap is lapped on the back.
 func TestBookWrapByHand(t *testing.T) {
-	spec := usual(bookWrap, map[string]measure.Length{"width": 44 * mm, "height": 66 * mm, "depth": 15 * mm, "margin": 3 * mm, "front": 47 * mm, "back": 47 * mm,
-		"tall": 72 * mm, "strap": 12 * mm, "spine.allowance": 2 * mm}, nil)
-	spec.Tick = measure.Tick(mm)
-	b, err := bookWrap.Make(spec)
-	if err != nil {
-		t.Fatal(err)
-	}
+	b := inMetric(t, bookWrap, map[string]measure.Length{"width": 44 * mm, "height": 66 * mm, "depth": 15 * mm, "margin": 3 * mm, "front": 47 * mm, "back": 47 * mm,
+		"tall": 72 * mm, "strap": 12 * mm, "spine.allowance": 2 * mm})
 	wantScores(t, b.Parts[1], 111*mm, 72*mm, []measure.Length{47 * mm, 64 * mm}, nil)
 	wantScores(t, b.Parts[0], 130*mm, 12*mm, []measure.Length{15 * mm, 59 * mm, 74 * mm, 118 * mm}, nil)
 	b = build(t, bookWrap, lengths("width", 20, "height", 28, "depth", 3, "margin", 1, "front", 21, "back", 21, "tall", 30, "strap", 6, "spine.allowance", inch/16), nil)
 	wantScores(t, b.Parts[1], 42*inch/8+7*inch/16, 30*inch/8, []measure.Length{21 * inch / 8, 21*inch/8 + 7*inch/16}, nil)
 	wantScores(t, b.Parts[0], 46*inch/8+inch/2, 6*inch/8, eighths(20, 23, 43, 46), nil)
+}
+
+// The corner shells' example: a tray of 70 square and 22 high in shells of 72
+// and 23. Given a panel of 75 they are loose by 3.5 mm across the flaps. A second
+// set in inches.
+func TestCornerShellsByHand(t *testing.T) {
+	sizes := map[string]measure.Length{"length": 70 * mm, "height": 22 * mm, "panel": 72 * mm, "shell.depth.allowance": mm}
+	b := inMetric(t, cornerShells, sizes)
+	wantScores(t, b.Parts[0], 158*mm, 158*mm, []measure.Length{22 * mm, 44 * mm, 114 * mm, 136 * mm}, []measure.Length{22 * mm, 44 * mm, 114 * mm, 136 * mm})
+	for _, shell := range b.Parts[1:] {
+		wantScores(t, shell, 167*mm, 95*mm, []measure.Length{72 * mm, 95 * mm}, []measure.Length{72 * mm})
+	}
+	sizes["panel"] = 75 * mm
+	loose := inMetric(t, cornerShells, sizes)
+	wantScores(t, loose.Parts[1], 173*mm, 98*mm, []measure.Length{75 * mm, 98 * mm}, []measure.Length{75 * mm})
+	if gap := loose.Fits[1].Do(0).Gap; gap != 3500*measure.Micrometre {
+		t.Errorf("given 75 they are loose by %v", gap)
+	}
+	// Over both legs they are closed and over the long side open: shut, the two
+	// meet along the diagonal of the square of P, pulled apart they are clear.
+	shut, open := assembled(t, b, Finished), assembled(t, b, Open)
+	if hits := Collisions(open); len(hits) > 0 {
+		t.Errorf("pulled apart, %s and %s still touch", hits[0].FaceA.Name, hits[0].FaceB.Name)
+	}
+	if out := Outside(shut); (out.Length-72*mm).Abs() > 2*mm || (out.Width-72*mm).Abs() > 2*mm {
+		t.Errorf("shut, the shells are %v", out)
+	}
+	b = build(t, cornerShells, lengths("length", 24, "height", 8, "panel", 25, "shell.depth.allowance", inch/16), nil)
+	wantScores(t, b.Parts[1], 50*inch/8+17*inch/16, 25*inch/8+17*inch/16, []measure.Length{25 * inch / 8, 25*inch/8 + 17*inch/16}, eighths(25))
 }
 
 func TestSteppedScoresStopShort(t *testing.T) {
@@ -270,6 +306,8 @@ func TestLimitsAreSaid(t *testing.T) {
 	}{
 		{hingedCarton, lengths("height", 8, "flap", 9), nil, "size.flap", "25.4 mm"},
 		{walletBox, lengths("front", 27, "back", 26), nil, "size.front", "82.55 mm"},
+		{cornerShells, lengths("length", 24, "panel", 23), nil, "size.panel", "76.2 mm"},
+		{cornerShells, lengths("length", 16, "height", 9, "panel", 17), nil, "size.height", "25.4 mm"},
 		{bookWrap, lengths("width", 16, "margin", 1, "front", 15, "back", 17), nil, "size.front", "50.8 mm"},
 		{bookWrap, lengths("height", 20, "tall", 22, "strap", 21), nil, "size.strap", "63.5 mm"},
 		{boundBox, lengths("front", 12, "flap", 10), nil, "size.flap", "30.1 mm"},
