@@ -410,6 +410,9 @@ func (r *Result) write() {
 		r.Supplies = append(r.Supplies, sheetSupplies(s)...)
 	}
 	r.Supplies = append(r.Supplies, w.AdhesiveSupply())
+	if s, needed := recipe.HoldingSupply(r.Box.Dots, r.Inputs.Copies); needed {
+		r.Supplies = append(r.Supplies, s)
+	}
 	if s, needed := recipe.ClosingSupply(r.Box.Shut, r.Inputs.Copies); needed {
 		r.Supplies = append(r.Supplies, s)
 	}

@@ -330,6 +330,12 @@ func (b *Builder) stick(face, onto *Leaf, g Glue) {
 	}
 }
 
+// Against says that a face is laid back onto the outside of another with its
+// own outside: glued there, or dry.
+func (b *Builder) Against(face, onto *Leaf, dry bool) {
+	b.stick(face, onto, Glue{Outside: true, OntoOutside: true, Dry: dry})
+}
+
 // Elsewhere puts adhesive on a face that lands on another piece: on the
 // inside, or the outside, of its face onto; nil is whichever it meets.
 func (b *Builder) Elsewhere(face *Leaf, outside bool, piece string, onto *Leaf, ontoOutside bool) {

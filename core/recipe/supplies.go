@@ -64,6 +64,13 @@ func (w Work) AdhesiveSupply() Supply {
 // glued behind the card, and half of what a bow takes.
 const ribbonPiece = 25 + 150
 
+// HoldingSupply is the removable dots that hold each box together; false when
+// it needs none.
+func HoldingSupply(dots, copies int) (Supply, bool) {
+	n := dots * copies
+	return Supply{"holding.dots", float64(n), "dot", fmt.Sprintf("%d removable glue dot%s, to hold the corners", n, plural(n))}, n > 0
+}
+
 // ClosingSupply is what is added to each box to keep it shut; false when the
 // box itself does it.
 func ClosingSupply(shut style.Shut, copies int) (Supply, bool) {
@@ -79,6 +86,8 @@ func ClosingSupply(shut style.Shut, copies int) (Supply, bool) {
 		return Supply{"magnets", 2 * n, "magnet", fmt.Sprintf("%d pair%s of thin magnets", copies, plural(copies))}, true
 	case style.ByBand:
 		return Supply{"bands", n, "band", fmt.Sprintf("%d paper band%s, or a ribbon for each", copies, plural(copies))}, true
+	case style.ByBrad:
+		return Supply{"brads", n, "brad", fmt.Sprintf("%d brad%s", copies, plural(copies))}, true
 	case style.ByHook:
 		return Supply{"hook", n, "piece", fmt.Sprintf("Hook-and-loop, %d piece%s", copies, plural(copies))}, true
 	case style.ByRestick:

@@ -19,8 +19,10 @@ type Box struct {
 	Stands []Standing
 	// Room is what the finished box gives.
 	Room Room
-	// Shut is what keeps the box shut.
+	// Shut is what keeps the box shut, and Dots how many removable dots hold it
+	// together besides.
 	Shut Shut
+	Dots int
 	// Assembly says, in order, how the parts go together before the box is
 	// filled, and Closing how it is shut after.
 	Assembly, Closing []string
@@ -42,6 +44,7 @@ const (
 	ByMagnet   Shut = "a pair of magnets"
 	ByHook     Shut = "hook-and-loop"
 	ByBand     Shut = "a band"
+	ByBrad     Shut = "a brad"
 	Sealed     Shut = "glue"
 )
 

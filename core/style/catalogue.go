@@ -24,6 +24,7 @@ var All = []*Style{
 	boundBox,
 	bookWrap,
 	cornerShells,
+	flatFoldTray,
 	tower,
 	nest,
 	dividerGrid,

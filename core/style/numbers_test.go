@@ -134,6 +134,37 @@ func TestCornerShellsByHand(t *testing.T) {
 	wantScores(t, b.Parts[1], 50*inch/8+17*inch/16, 25*inch/8+17*inch/16, []measure.Length{25 * inch / 8, 25*inch/8 + 17*inch/16}, eighths(25))
 }
 
+// The flat-fold tray's example on a board of whole millimetres, and with a lid
+// half a millimetre deeper; a second set in inches. Nothing of the tray is cut.
+func TestFlatFoldTrayByHand(t *testing.T) {
+	half := mm / 2
+	sizes := map[string]measure.Length{"length": 80 * mm, "width": 80 * mm, "height": 25 * mm, "overhang": 3 * mm, "flap": 15 * mm, "spine.allowance": mm, "lid.allowance": mm}
+	b := inMetric(t, flatFoldTray, sizes)
+	wantScores(t, b.Parts[0], 130*mm, 130*mm, []measure.Length{25 * mm, 105 * mm}, []measure.Length{25 * mm, 105 * mm})
+	if n := len(b.Parts[0].Pattern.Slits); n > 0 || len(b.Parts[0].Pattern.Outline) != 4 {
+		t.Errorf("the tray has %d slits and an outline of %d corners", n, len(b.Parts[0].Pattern.Outline))
+	}
+	wantScores(t, b.Parts[1], 86*mm, 228*mm, nil, []measure.Length{15 * mm, 96 * mm, 122 * mm, 202 * mm})
+	sizes["lid.allowance"] = half
+	wantScores(t, inMetric(t, flatFoldTray, sizes).Parts[1], 86*mm, 455*half, nil, []measure.Length{15 * mm, 191 * half, 243 * half, 403 * half})
+	b = build(t, flatFoldTray, lengths("length", 32, "width", 24, "height", 8, "overhang", 1, "flap", 5, "spine.allowance", inch/16, "lid.allowance", inch/16), nil)
+	wantScores(t, b.Parts[0], 6*inch, 5*inch, eighths(8, 40), eighths(8, 32))
+	wantScores(t, b.Parts[1], 34*inch/8, 69*inch/8+3*inch/16, nil, []measure.Length{5 * inch / 8, 29*inch/8 + inch/16, 37*inch/8 + inch/8, 61*inch/8 + inch/8})
+	// Loose, it lies flat: with every crease undone no face lies over another.
+	tray := b.Parts[0].Pattern
+	area := 0.0
+	faces, err := tray.Faces()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, f := range faces {
+		area += math.Abs(pattern.Area(f.Polygon))
+	}
+	if want := tray.Width.MM() * tray.Height.MM(); math.Abs(area-want) > 1 {
+		t.Errorf("flat, its faces cover %v of %v mm²", area, want)
+	}
+}
+
 func TestSteppedScoresStopShort(t *testing.T) {
 	s := usual(clamBox, lengths("length", 56, "width", 24, "height", 10), map[string]string{"lid.scores": "stepped"})
 	s.Lengths["lid.allowance"] = inch / 8
@@ -306,6 +337,9 @@ func TestLimitsAreSaid(t *testing.T) {
 	}{
 		{hingedCarton, lengths("height", 8, "flap", 9), nil, "size.flap", "25.4 mm"},
 		{walletBox, lengths("front", 27, "back", 26), nil, "size.front", "82.55 mm"},
+		{flatFoldTray, lengths("width", 16, "height", 17), nil, "size.height", "50.8 mm"},
+		{flatFoldTray, lengths("height", 8, "flap", 10), nil, "size.flap", "26.9"},
+		{flatFoldTray, lengths("lid.allowance", measure.Length(0)), nil, "options.lid.allowance", "0.3 mm"},
 		{cornerShells, lengths("length", 24, "panel", 23), nil, "size.panel", "76.2 mm"},
 		{cornerShells, lengths("length", 16, "height", 9, "panel", 17), nil, "size.height", "25.4 mm"},
 		{bookWrap, lengths("width", 16, "margin", 1, "front", 15, "back", 17), nil, "size.front", "50.8 mm"},

@@ -1,0 +1,184 @@
+package style
+
+import (
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"brevium/core/fit"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+var (
+	foldOverhang = &Parameter{
+		ID: "overhang", Label: "Overhang", Default: measure.Inch / 8, Min: 0, Max: 20 * mm,
+		About: "o: how far the cover reaches past the tray at each end",
+	}
+	foldFlap = &Parameter{
+		ID: "flap", Label: "Flap", Default: 5 * measure.Inch / 8, Min: 8 * mm, Max: 100 * mm,
+		About:   "f: how far the cover comes down over the front",
+		Follows: func(s Spec) measure.Length { return max(measure.Up(8*mm, s.Tick), measure.Down(s.Size(height)*5/8, s.Tick)) },
+	}
+	gussets = &Option{
+		ID: "gussets", Label: "Corners", Kind: ChoiceKind, Choices: []string{"loose", "glued"}, DefaultChoice: "loose",
+		About: "Loose, held by dots, so that it folds flat again; or glued for good",
+	}
+	foldClosure = &Option{
+		ID: "closure", Label: "Closed by", Kind: ChoiceKind, Choices: []string{"brad", "dot", "ribbon"}, DefaultChoice: "dot",
+		About: "A brad through the flap's middle, a removable dot, or a ribbon round it",
+	}
+	wrapLid = &Option{
+		ID: "lid.allowance", Label: "How much deeper the lid is", Kind: LengthKind, Default: measure.Inch / 32, Min: 0, Max: fit.LargestAllowance,
+		ForFit: true, Chained: true,
+		About:   "How much deeper the cover's lid is than the tray, so that the flap clears the front; at least the card",
+		Follows: func(s Spec) measure.Length { return measure.Up(s.Card("cover"), min(s.Tick, s.Tick.System().Tick())) },
+	}
+	wrapSpine = &Option{
+		ID: "spine.allowance", Label: "How much higher the cover is", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance,
+		ForFit: true, Chained: true,
+		About: "How much higher spine and front are than the tray, so that the lid closes over the walls; leave it out to have it worked out",
+	}
+)
+
+var flatFoldTray = &Style{
+	ID: "flat-fold-tray", Name: "Flat-fold tray", About: "A tray whose corners are folded, not cut, in a cover that wraps it",
+	Opens: "the cover lifts; its corners loosened, all of it lies flat", Strength: "fair: three cards at the ends",
+	Parameters: []*Parameter{length, width, height, foldOverhang, foldFlap},
+	Options:    []*Option{wrapSpine, wrapLid, gussets, foldClosure, adhesive},
+	Axes:       lengthWidthHeight,
+	Allowance:  wrapSpine,
+	Build:      buildFlatFoldTray,
+}
+
+func buildFlatFoldTray(s Spec) (*Box, error) {
+	l, w, h := s.Size(length), s.Size(width), s.Size(height)
+	if err := s.atMost(height, w, "or the corners folded onto an end reach past it"); err != nil {
+		return nil, err
+	}
+	high, flap := h+s.Length(wrapSpine), s.Size(foldFlap)
+	if err := s.atMost(foldFlap, high, "it would reach below the box"); err != nil {
+		return nil, err
+	}
+	if least := s.Card("cover"); s.Length(wrapLid) < least {
+		return nil, outOfRange("options.lid.allowance", "the lid must be deeper by at least %s, the card's thickness, or its flap does not clear the front", s.show(least))
+	}
+	cover := s.grid([]measure.Length{l + 2*s.Size(foldOverhang)}, []measure.Length{flap, w + s.Length(wrapLid), high, w, high}, `
+		flap
+		lid
+		spine
+		base
+		front`)
+	base, spine, front := cover.Face("base"), cover.Face("spine"), cover.Face("front")
+	cover.Role(pattern.Panel, base, cover.Face("lid"))
+	cover.Role(pattern.Flap, cover.Face("flap"))
+	cover.Up(base, spine, front)
+	cover.Hinge(spine, cover.Face("lid"), 90, 0)
+	inside, err := s.gussetTray(l, w, h, map[string]*pattern.Leaf{"base": base, "back": spine, "front": front})
+	if err != nil {
+		return nil, err
+	}
+	wrap, err := cover.Pattern()
+	if err != nil {
+		return nil, err
+	}
+	tT, tC := s.Card("tray"), s.Card("cover")
+	inside.Card = tT
+	room, err := roomOf(inside)
+	if err != nil {
+		return nil, err
+	}
+	// The tray lies in the cover, whose card is under and on both sides of it.
+	room = Block(Extent{Length: room.Largest.Length, Width: room.Largest.Width - 2*tT, Height: room.Largest.Height - tT}, r3.Add(room.At, r3.Vec{Z: tT.MM()}))
+	pair := fit.Pair{Kind: fit.CoverRound, Outer: "cover", Inner: "tray", OuterName: "Cover", InnerName: "Tray", Axis: "height",
+		OuterCard: tC, InnerCard: tT, OuterSpan: high, InnerSpan: h}
+	box := &Box{
+		Parts: []Part{inside, {
+			ID: "cover", Name: "Cover", Pattern: wrap, Root: "base", Opens: Upwards,
+			At: r3.Vec{Y: s.Length(wrapLid).MM() / 2}, // the flap stands that much before the front
+		}},
+		Room:  room, Fits: []fit.Pair{pair},
+		Assembly: []string{
+			"Put adhesive on the outside of the tray's base and set it on the inside of the cover's base, the folds of both on each other.",
+			"Put adhesive on the outside of the tray's back and front walls and fold the cover's spine and front up onto them.",
+		},
+	}
+	if s.Choice(gussets) == "loose" {
+		box.Dots = 2
+		box.Assembly = append(box.Assembly, "Hold the two corners of each end onto its wall with a removable dot under them: loosened, all of it lies flat again.")
+	}
+	box.Shut, box.Closing = s.wrapClosing()
+	return box, nil
+}
+
+// wrapClosing says how the cover is held shut.
+func (s Spec) wrapClosing() (Shut, []string) {
+	switch s.Choice(foldClosure) {
+	case "brad":
+		return ByBrad, []string{"Bring the lid over, pierce the middle of the flap and of the front behind it with a pin, and push a brad through both."}
+	case "ribbon":
+		return ByBand, []string{"Bring the lid over and tie a ribbon round the box."}
+	}
+	return ByDot, []string{"Bring the lid over and hold its flap on the front with a removable dot."}
+}
+
+// overlap is the least by which two corners lie over each other that counts.
+const overlap = 3 * measure.Millimetre
+
+// gussetTray is a tray from one blank without a cut: each corner is folded along
+// its diagonal and laid against the end wall, outside. onto are the cover's
+// faces that its own are glued to.
+func (s Spec) gussetTray(l, w, h measure.Length, cover map[string]*pattern.Leaf) (Part, error) {
+	b := pattern.NewBuilder()
+	b.CutOn(s.ruler())
+	x, y := [4]measure.Length{0, h, h + l, 2*h + l}, [4]measure.Length{0, h, h + w, 2*h + w}
+	cell := func(name string, i, j int) *pattern.Leaf {
+		return b.Polygon(name, pt(x[i], y[j]), pt(x[i+1], y[j]), pt(x[i+1], y[j+1]), pt(x[i], y[j+1]))
+	}
+	base := cell("base", 1, 1)
+	b.Role(pattern.Panel, base)
+	made := map[string]*pattern.Leaf{"base": base, "back": cell("back", 1, 0), "left": cell("left", 0, 1), "right": cell("right", 2, 1), "front": cell("front", 1, 2)}
+	for _, name := range wallNames {
+		b.Call(made[name], walls[name])
+		b.Up(base, made[name])
+	}
+	// Corner by corner: the blank's, the floor's, and where the side wall's and
+	// the end wall's edges leave the blank.
+	for _, c := range []struct {
+		side, end              string
+		outer, floor, up, wide pattern.Point
+		clockwise              bool
+	}{
+		{"back", "left", pt(x[0], y[0]), pt(x[1], y[1]), pt(x[1], y[0]), pt(x[0], y[1]), true},
+		{"back", "right", pt(x[3], y[0]), pt(x[2], y[1]), pt(x[2], y[0]), pt(x[3], y[1]), false},
+		{"front", "left", pt(x[0], y[3]), pt(x[1], y[2]), pt(x[1], y[3]), pt(x[0], y[2]), false},
+		{"front", "right", pt(x[3], y[3]), pt(x[2], y[2]), pt(x[2], y[3]), pt(x[3], y[2]), true},
+	} {
+		by, on := []pattern.Point{c.outer, c.up, c.floor}, []pattern.Point{c.outer, c.floor, c.wide}
+		if !c.clockwise {
+			by, on = []pattern.Point{c.outer, c.floor, c.up}, []pattern.Point{c.outer, c.wide, c.floor}
+		}
+		half, ear := b.Polygon(c.side+"."+c.end+".side", by...), b.Polygon(c.side+"."+c.end+".end", on...)
+		b.Call(half, "half of the "+c.side+" "+c.end+" corner at the "+c.side+" wall")
+		b.Call(ear, "half of the "+c.side+" "+c.end+" corner at the "+c.end+" end wall")
+		b.Role(pattern.Tab, half, ear)
+		b.Fold(half, ear, 180, pattern.Away)
+		b.Fold(ear, made[c.end], 180, pattern.Towards)
+		made[c.side+"."+c.end] = half
+		against := made[c.end]
+		if back := made["back."+c.end]; c.side == "front" && 2*h > w+overlap {
+			against = back // the two lie over each other
+		}
+		b.Against(ear, against, s.Choice(gussets) == "loose")
+	}
+	for name, leaf := range cover {
+		b.Elsewhere(made[name], true, "cover", leaf, false)
+	}
+	p, err := b.Pattern()
+	if err != nil {
+		return Part{}, err
+	}
+	folding := "Stand the walls up, press each corner out along its diagonal and lay it against the end wall, outside."
+	if 2*h > w {
+		folding += " The two corners of an end lie over each other: the back one first."
+	}
+	return Part{ID: "tray", Name: "Tray", Pattern: p, Root: "base", Opens: Upwards, Folding: folding}, nil
+}
