@@ -305,6 +305,23 @@ func (b *blind) one(s string) {
 		b.holes = append(b.holes, box(b.cross(m[4], b.length(m[3]), m[6], b.length(m[5])), b.length(m[1]), b.length(m[2])))
 		return
 	}
+	if m := find(`^cut an? (oval|round-ended) hole (.*) wide and (.*) high, its middle (.*) from the (\w+) edge and (.*) from the (\w+) edge$`); m != nil {
+		mid, a, b2 := b.cross(m[5], b.length(m[4]), m[7], b.length(m[6])), b.length(m[2])/2, b.length(m[3])/2
+		var loop []pattern.Point
+		for i := range 360 {
+			sin, cos := math.Sincos(float64(i) * math.Pi / 180)
+			if at := pattern.Pt(a*cos, b2*sin); m[1] == "oval" {
+				loop = append(loop, mid.Add(at))
+				continue
+			}
+			// Half circles about two points of the longer middle line.
+			r := min(a, b2)
+			straight := pattern.Pt(math.Copysign(a-r, cos), math.Copysign(b2-r, sin))
+			loop = append(loop, mid.Add(straight).Add(pattern.Pt(r*cos, r*sin)))
+		}
+		b.holes = append(b.holes, loop)
+		return
+	}
 	if m := find(`^cut \d+ (round holes (.*) across|holes (.*) wide and (.*) high), their middles where the lines (.*) from the (\w+) edge cross those (.*) from the (\w+) edge$`); m != nil {
 		for _, x := range b.lengths(m[5]) {
 			for _, y := range b.lengths(m[7]) {

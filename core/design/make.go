@@ -109,6 +109,12 @@ func Make(ctx context.Context, in Inputs) (*Result, error) {
 // build finds the sizes and builds the box.
 func (r *Result) build() error {
 	in := &r.Inputs
+	// What was typed is looked at before sizes are sought with it.
+	for _, p := range r.Style.Parameters {
+		if v, typed := in.Size[p.ID]; typed && !r.Style.IsAxis(p.ID) && (v < p.Min || v > p.Max) {
+			return in.outOfRange(fault.Path("size", p.ID), p.Label, v, p.Min, p.Max)
+		}
+	}
 	if len(in.Things) > 0 {
 		if err := r.around(); err != nil {
 			return err

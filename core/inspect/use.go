@@ -15,7 +15,7 @@ import (
 
 // ways names a direction in which a block goes in.
 var ways = map[r3.Vec]string{
-	{Z: 1}: "from above", {Y: -1}: "from the front", {Y: 1}: "from the back", {X: -1}: "from the left", {X: 1}: "from the right",
+	{Z: 1}: "from above", {Z: -1}: "from below", {Y: -1}: "from the front", {Y: 1}: "from the back", {X: -1}: "from the left", {X: 1}: "from the right",
 }
 
 // Use asks whether a hand can use the box once it is made: fill it by a

@@ -3,6 +3,7 @@ package recipe
 import (
 	"cmp"
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -398,12 +399,20 @@ func (c cutter) holePhrase(s stroke, v view) string {
 	mid, wide, high := p.Add(q).Scale(0.5), max(p.X-q.X, q.X-p.X), max(p.Y-q.Y, q.Y-p.Y)
 	size, plain := c.holeSize(s.path, wide, high)
 	if plain {
-		return fmt.Sprintf("cut %s, its middle %s from the {side} and %s from the {end}", "a "+size, c.mm(mid.X), c.mm(mid.Y))
+		article := "a"
+		if strings.HasPrefix(size, "oval") {
+			article = "an"
+		}
+		return fmt.Sprintf("cut %s %s, its middle %s from the {side} and %s from the {end}", article, size, c.mm(mid.X), c.mm(mid.Y))
 	}
 	return "cut out an opening: " + c.marksPhrase(append(slices.Clone(s.path), s.path[0]), v)
 }
 
-// holeSize names a round or an upright rectangular opening.
+// ovalFrom is how many corners an opening has at least that stands for an oval.
+const ovalFrom = 24
+
+// holeSize names an opening that is round, oval, an upright rectangle, or one
+// with round ends.
 func (c cutter) holeSize(path pattern.Loop, wide, high float64) (string, bool) {
 	straight := !slices.ContainsFunc(path, func(v pattern.Vertex) bool { return v.Bulge != 0 })
 	area := pattern.Area(path.Flat())
@@ -415,6 +424,10 @@ func (c cutter) holeSize(path pattern.Loop, wide, high float64) (string, bool) {
 		return fmt.Sprintf("round hole %s across", c.mm(wide)), true
 	case straight && len(path) == 4 && wide*high-area < Straight*(wide+high):
 		return fmt.Sprintf("hole %s wide and %s high", c.mm(wide), c.mm(high)), true
+	case straight && len(path) >= ovalFrom && math.Abs(area-math.Pi/4*wide*high) < area/100:
+		return fmt.Sprintf("oval hole %s wide and %s high", c.mm(wide), c.mm(high)), true
+	case len(path) == 4 && path[1].Bulge == 1 && path[3].Bulge == 1 && path[0].Bulge == 0 && path[2].Bulge == 0:
+		return fmt.Sprintf("round-ended hole %s wide and %s high", c.mm(wide), c.mm(high)), true
 	}
 	return "", false
 }

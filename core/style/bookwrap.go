@@ -179,11 +179,13 @@ func (s Spec) wrapped(strap, cover, closer *pattern.Grid, lap measure.Length) ([
 		out = append(out, part)
 	}
 	tS, tC, tK := s.Card("strap"), s.Card("cover"), s.Card("closer")
-	back, under := s.Size(wrapBack), (tC+tS)/2
+	foot := (tC + tK) / 2 // the closer's end lies under the cover
+	back, under := s.Size(wrapBack), foot+(tC+tS)/2
 	if lap > s.Size(wrapDepth) {
 		under += tS
 	}
 	out[0].At = r3.Vec{X: (-back/2 + (tC+tS)/2 + s.Size(wrapWidth)/2).MM(), Z: under.MM()}
-	out[2].At = r3.Vec{X: (back/2 - lap/2 + tK).MM(), Z: (-(tC + tK) / 2).MM()}
+	out[2].At = r3.Vec{X: (back/2 - lap/2 + tK).MM()}
+	out[1].At = r3.Vec{Z: foot.MM()}
 	return out, nil
 }

@@ -25,6 +25,7 @@ var All = []*Style{
 	bookWrap,
 	cornerShells,
 	flatFoldTray,
+	dispenser,
 	tower,
 	nest,
 	dividerGrid,

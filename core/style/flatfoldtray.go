@@ -15,8 +15,10 @@ var (
 	}
 	foldFlap = &Parameter{
 		ID: "flap", Label: "Flap", Default: 5 * measure.Inch / 8, Min: 8 * mm, Max: 100 * mm,
-		About:   "f: how far the cover comes down over the front",
-		Follows: func(s Spec) measure.Length { return max(measure.Up(8*mm, s.Tick), measure.Down(s.Size(height)*5/8, s.Tick)) },
+		About: "f: how far the cover comes down over the front",
+		Follows: func(s Spec) measure.Length {
+			return max(measure.Up(8*mm, s.Tick), measure.Down(s.Size(height)*5/8, s.Tick))
+		},
 	}
 	gussets = &Option{
 		ID: "gussets", Label: "Corners", Kind: ChoiceKind, Choices: []string{"loose", "glued"}, DefaultChoice: "loose",
@@ -95,7 +97,7 @@ func buildFlatFoldTray(s Spec) (*Box, error) {
 			ID: "cover", Name: "Cover", Pattern: wrap, Root: "base", Opens: Upwards,
 			At: r3.Vec{Y: s.Length(wrapLid).MM() / 2}, // the flap stands that much before the front
 		}},
-		Room:  room, Fits: []fit.Pair{pair},
+		Room: room, Fits: []fit.Pair{pair},
 		Assembly: []string{
 			"Put adhesive on the outside of the tray's base and set it on the inside of the cover's base, the folds of both on each other.",
 			"Put adhesive on the outside of the tray's back and front walls and fold the cover's spine and front up onto them.",

@@ -165,6 +165,23 @@ func TestFlatFoldTrayByHand(t *testing.T) {
 	}
 }
 
+// The dispenser's example: a blank of 288 × 125, scores at 95, 140, 235 and 280
+// across and 12, 67 and 112 down, a panel of 95 × 45 whose window clears the
+// ledges. A second one in inches.
+func TestDispenserByHand(t *testing.T) {
+	sizes := map[string]measure.Length{"length": 95 * mm, "width": 45 * mm, "height": 55 * mm, "ledge": 12 * mm, "tuck": 13 * mm, "tab": 8 * mm,
+		"window.length": 60 * mm, "window.width": 18 * mm}
+	b := inMetric(t, dispenser, sizes)
+	wantScores(t, b.Parts[0], 288*mm, 125*mm, []measure.Length{95 * mm, 140 * mm, 235 * mm, 280 * mm}, []measure.Length{12 * mm, 67 * mm, 112 * mm})
+	panel := b.Parts[1].Pattern
+	lo, hi := pattern.Bounds(panel.Openings[0].Loop.Flat())
+	if panel.Width != 95*mm || panel.Height != 45*mm || lo.X < 12 || lo.Y < 12 || hi.X > 83 || hi.Y > 33 {
+		t.Errorf("the panel is %v × %v, its window %v to %v", panel.Width, panel.Height, lo, hi)
+	}
+	b = build(t, dispenser, lengths("length", 32, "width", 16, "height", 20, "ledge", 4, "tuck", 4, "tab", 4, "window.length", 16, "window.width", 6), nil)
+	wantScores(t, b.Parts[0], 100*inch/8, 44*inch/8, eighths(32, 48, 80, 96), eighths(4, 24, 40))
+}
+
 func TestSteppedScoresStopShort(t *testing.T) {
 	s := usual(clamBox, lengths("length", 56, "width", 24, "height", 10), map[string]string{"lid.scores": "stepped"})
 	s.Lengths["lid.allowance"] = inch / 8
@@ -337,6 +354,8 @@ func TestLimitsAreSaid(t *testing.T) {
 	}{
 		{hingedCarton, lengths("height", 8, "flap", 9), nil, "size.flap", "25.4 mm"},
 		{walletBox, lengths("front", 27, "back", 26), nil, "size.front", "82.55 mm"},
+		{dispenser, lengths("length", 32, "width", 16, "ledge", 4, "window.length", 25), nil, "options.window.length", "76.2 mm"},
+		{dispenser, lengths("length", 16, "width", 17), nil, "size.width", "50.8 mm"},
 		{flatFoldTray, lengths("width", 16, "height", 17), nil, "size.height", "50.8 mm"},
 		{flatFoldTray, lengths("height", 8, "flap", 10), nil, "size.flap", "26.9"},
 		{flatFoldTray, lengths("lid.allowance", measure.Length(0)), nil, "options.lid.allowance", "0.3 mm"},

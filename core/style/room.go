@@ -26,6 +26,9 @@ type Room struct {
 	Part string
 	// Largest is a block that fits: the whole of a block-shaped room.
 	Largest Extent
+	// FromBelow: it is filled from below, standing on its head; what is its
+	// ceiling carries what goes in meanwhile.
+	FromBelow bool
 }
 
 // Block is a room of one height everywhere.
@@ -146,16 +149,23 @@ func (r Room) Hold(bodies []Body, need Extent) Held {
 		at = r3.Add(at, push)
 	}
 	worst.Floor, worst.At = carried(bodies, at, half), at
+	if r.FromBelow && !worst.Floor {
+		worst.Floor = carried(bodies, r3.Vec{X: at.X, Y: at.Y, Z: r.At.Z + r.Largest.Height.MM() + half.Z}, half)
+	}
 	return worst
 }
 
 // WayIn looks for a straight way by which a block comes to where it stands in
 // the room, past every face: from above, from the front or back, or from a
-// side. Where there is none it names the face that is met from above.
+// side, or from below when it is filled like that. Where there is none it names the face that is met from above.
 func (r Room) WayIn(bodies []Body, need Extent) (from r3.Vec, against string, free bool) {
 	const far = 4000 // mm, beyond any box
 	at := r.Hold(bodies, need).At
-	for _, from = range []r3.Vec{{Z: 1}, {Y: -1}, {Y: 1}, {X: -1}, {X: 1}} {
+	ways := []r3.Vec{{Z: 1}, {Y: -1}, {Y: 1}, {X: -1}, {X: 1}}
+	if r.FromBelow {
+		ways = []r3.Vec{{Z: -1}}
+	}
+	for _, from = range ways {
 		swept := r3.Add(at, r3.Scale(far/2, from))
 		half := r3.Vec{
 			X: need.Length.MM()/2 + math.Abs(from.X)*far/2,

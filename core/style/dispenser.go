@@ -1,0 +1,208 @@
+package style
+
+import (
+	"math"
+
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+var (
+	dispenserLength = &Parameter{ID: "length", Label: "Length", Default: 15 * quarterInch, Min: 30 * mm, Max: 130 * mm, About: "l: the long sides, between folds"}
+	dispenserWidth  = &Parameter{ID: "width", Label: "Width", Default: 7 * quarterInch, Min: 20 * mm, Max: 100 * mm, About: "w: the narrow sides, between folds"}
+	dispenserHeight = &Parameter{ID: "height", Label: "Height", Default: 9 * quarterInch, Min: 20 * mm, Max: 180 * mm, About: "h: the walls, from the bottom's fold to the top's"}
+	dispenserLedge  = &Parameter{
+		ID: "ledge", Label: "Ledge", Default: measure.Inch / 2, Min: 6 * mm, Max: 40 * mm,
+		About: "How far the top's ledges reach in; they carry the window's panel",
+		Follows: func(s Spec) measure.Length {
+			return min(s.about(measure.Inch/2), measure.Down(s.Size(dispenserWidth)/4, s.Tick))
+		},
+	}
+	dispenserTuck = &Parameter{
+		ID: "tuck", Label: "Tuck", Default: measure.Inch / 2, Min: 8 * mm, Max: 40 * mm, About: "How far the closing flap goes in behind the back",
+		Follows: func(s Spec) measure.Length {
+			return min(s.about(measure.Inch/2), measure.Down(s.Size(dispenserHeight)/2, s.Tick))
+		},
+	}
+	dispenserTab = &Parameter{
+		ID: "tab", Label: "Tab", Default: 5 * measure.Inch / 16, Min: 6 * mm, Max: 25 * mm, About: "The strip that joins the tube, glued inside the front",
+	}
+	windowShape = &Option{
+		ID: "window", Label: "Window", Kind: ChoiceKind, Choices: []string{"oval", "slot", "round"}, DefaultChoice: "oval",
+		About: "An oval, a slot with round ends, or a round hole",
+	}
+	windowLength = &Option{
+		ID: "window.length", Label: "Window's length", Kind: LengthKind, Default: measure.Inch, Min: 6 * mm, Max: 120 * mm,
+		About: "Left to right; it must clear the ledges",
+		Follows: func(s Spec) measure.Length {
+			return max(measure.Up(6*mm, s.ruler()), measure.Down((s.Size(dispenserLength)-2*s.Size(dispenserLedge))*3/4, s.ruler()))
+		},
+	}
+	windowWidth = &Option{
+		ID: "window.width", Label: "Window's width", Kind: LengthKind, Default: measure.Inch / 2, Min: 6 * mm, Max: 100 * mm,
+		About: "Front to back; a round one is as wide",
+		Follows: func(s Spec) measure.Length {
+			return max(measure.Up(6*mm, s.ruler()), measure.Down((s.Size(dispenserWidth)-2*s.Size(dispenserLedge))*3/4, s.ruler()))
+		},
+	}
+	pullTab = &Option{
+		ID: "pull", Label: "Pull tab", Kind: ChoiceKind, Choices: []string{"tab", "none"}, DefaultChoice: "none",
+		About: "A strip twice as long as wide, folded once, glued in the middle of the closing flap to open it by",
+	}
+)
+
+var dispenser = &Style{
+	ID: "dispenser", Name: "Dispenser", About: "An upright box with a window in its top, opened from below",
+	Opens: "a flap at the bottom", Strength: "fair: a tube with a doubled top",
+	Parameters: []*Parameter{dispenserLength, dispenserWidth, dispenserHeight, dispenserLedge, dispenserTuck, dispenserTab},
+	Options:    []*Option{windowShape, windowLength, windowWidth, pullTab, adhesive},
+	Axes:       [3]*Parameter{dispenserLength, dispenserWidth, dispenserHeight},
+	Build:      buildDispenser,
+}
+
+func buildDispenser(s Spec) (*Box, error) {
+	l, w, h := s.Size(dispenserLength), s.Size(dispenserWidth), s.Size(dispenserHeight)
+	ledge, tuck, tab := s.Size(dispenserLedge), s.Size(dispenserTuck), s.Size(dispenserTab)
+	for _, c := range []struct {
+		p       *Parameter
+		most    measure.Length
+		because string
+	}{
+		{dispenserWidth, l, "the window's sides are the long ones"},
+		{dispenserLedge, w/2 - 6*mm, "no window is left between the ledges"},
+		{dispenserTuck, h - 4*mm, "it would reach the top"},
+		{dispenserTab, l - 2*mm, "it is glued inside the front"},
+	} {
+		if err := s.atMost(c.p, c.most, c.because); err != nil {
+			return nil, err
+		}
+	}
+	window, err := s.window(l, w, ledge)
+	if err != nil {
+		return nil, err
+	}
+	g := s.grid([]measure.Length{l, w, l, w, tab}, []measure.Length{ledge, h, w, tuck}, `
+		ledge.front  ledge.right  ledge.back  ledge.left  .
+		front        right        back        left        tab
+		lid          dust.right   .           dust.left   .
+		tongue       .            .           .           .`)
+	front, back, lid, tongue, join := g.Face("front"), g.Face("back"), g.Face("lid"), g.Face("tongue"), g.Face("tab")
+	g.Call(lid, "closing flap")
+	g.Call(tongue, "tuck")
+	g.Role(pattern.Tab, join)
+	g.Glue(join, true, front)
+	g.Role(pattern.Panel, lid)
+	g.Role(pattern.Flap, tongue)
+	g.Tuck(tongue, back)
+	g.Hinge(front, lid, 90, 0)
+	around := []string{"front", "right", "back", "left"}
+	for i, side := range around {
+		top := g.Face("ledge." + side)
+		g.Call(top, side+" ledge")
+		g.Role(pattern.Tab, top)
+		g.Upwards(pattern.Pt(0, -1), g.Face(side))
+		if i > 0 {
+			g.Slit(g.Face("ledge."+around[i-1]), top)
+		}
+	}
+	for _, long := range []string{"ledge.front", "ledge.back"} {
+		for _, short := range []string{"ledge.right", "ledge.left"} {
+			g.Over(g.Face(long), g.Face(short))
+		}
+		g.Elsewhere(g.Face(long), true, "window", window.Face("panel"), false)
+	}
+	for _, side := range []string{"right", "left"} {
+		dust := g.Face("dust." + side)
+		g.Call(dust, side+" dust flap")
+		g.Role(pattern.Flap, dust)
+		g.Tab(dust, g.Face(side), min(w, measure.Down(l/2, s.ruler())), 0)
+		if side == "right" {
+			g.Slit(dust, lid)
+		}
+		g.Tuck(dust, lid)
+		g.Hinge(g.Face(side), dust, 90, 0)
+	}
+	tube, err := g.Pattern()
+	if err != nil {
+		return nil, err
+	}
+	panel, err := window.Pattern()
+	if err != nil {
+		return nil, err
+	}
+	tB, tW := s.Card("body"), s.Card("window")
+	body := Part{
+		ID: "body", Name: "Tube", Pattern: tube, Root: "front", Opens: Upright, Card: tB,
+		Gluing: []string{"Put adhesive on the outside of the tab and join the tube; fold the right and the left ledge in first and glue the front and the back one over them."},
+	}
+	room, err := roomOf(body)
+	if err != nil {
+		return nil, err
+	}
+	// Up to the two layers of the ledges; the dust flaps lie on the closing flap.
+	room = Block(Extent{Length: room.Largest.Length, Width: room.Largest.Width, Height: h - 3*tB}, r3.Vec{Z: (tB + tB/2).MM()})
+	room.FromBelow = true
+	assembly := []string{"Put adhesive on the upper side of the ledges and press the window's panel onto them, its edges level with the box's."}
+	if s.Choice(pullTab) == "tab" {
+		assembly = append(assembly, "Fold a strip of card, twice as long as wide, in half, and glue one half to the middle of the closing flap, outside, so that the other hangs out and the box does not rock on it.")
+	}
+	assembly = append(assembly, "Stand the box on its head, to be filled from below.")
+	return &Box{
+		Parts: []Part{body, {ID: "window", Name: "Window panel", Pattern: panel, Root: "panel", Opens: Downwards,
+			At: r3.Vec{Z: (h + tB + (tB+tW)/2).MM()}, Card: tW}},
+		Room: room, Shut: ByTuck, Assembly: assembly,
+		Closing: []string{"Fold the dust flaps in, bring the closing flap over them, tuck it in behind the back, the side without the tab, and stand the box up."},
+	}, nil
+}
+
+// window is the panel on the ledges with its opening, which must clear them.
+func (s Spec) window(l, w, ledge measure.Length) (*pattern.Grid, error) {
+	long, wide := s.Length(windowLength), s.Length(windowWidth)
+	if s.Choice(windowShape) == "round" {
+		long = wide
+	}
+	for _, c := range []struct {
+		o          *Option
+		is, within measure.Length
+	}{{windowLength, long, l - 2*ledge}, {windowWidth, wide, w - 2*ledge}} {
+		if c.is > c.within {
+			return nil, outOfRange("options."+c.o.ID, "the window can be at most %s, so that it clears the ledges", s.show(c.within))
+		}
+	}
+	if s.Choice(windowShape) == "slot" && long < wide {
+		return nil, outOfRange("options.window.length", "a slot is at least as long as it is wide, %s", s.show(wide))
+	}
+	g := s.grid([]measure.Length{l}, []measure.Length{w}, `panel`)
+	panel := g.Face("panel")
+	g.Role(pattern.Panel, panel)
+	middle := pt(measure.Nearest(l/2, s.ruler()), measure.Nearest(w/2, s.ruler()))
+	g.Hole(panel, "window", opening(s.Choice(windowShape), middle, long.MM()/2, wide.MM()/2))
+	return g, nil
+}
+
+// ovalCorners is how many corners stand for an oval's curve.
+const ovalCorners = 72
+
+// opening is a window about its middle, of half its length and width.
+func opening(shape string, at pattern.Point, a, b float64) pattern.Loop {
+	switch shape {
+	case "round":
+		return pattern.Circle(at, b)
+	case "slot":
+		if a-b < 0.05 {
+			return pattern.Circle(at, b)
+		}
+		return pattern.Loop{
+			{Point: pattern.Pt(at.X-a+b, at.Y-b)}, {Point: pattern.Pt(at.X+a-b, at.Y-b), Bulge: 1},
+			{Point: pattern.Pt(at.X+a-b, at.Y+b)}, {Point: pattern.Pt(at.X-a+b, at.Y+b), Bulge: 1},
+		}
+	}
+	var out []pattern.Point
+	for i := range ovalCorners {
+		sin, cos := math.Sincos(2 * math.Pi * float64(i) / ovalCorners)
+		out = append(out, pattern.Pt(at.X+a*cos, at.Y+b*sin))
+	}
+	return pattern.Straight(out...)
+}
