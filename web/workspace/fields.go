@@ -401,7 +401,7 @@ func (p *workPage) tape() {
 		case "box":
 			t.Answer = r.Style.Name
 		case "fit":
-			t.Answer = "one piece, nothing to fit"
+			t.Answer = "nothing to fit"
 			if len(r.Fits) > 0 {
 				t.Answer = string(r.Tightest().Verdict)
 			}
