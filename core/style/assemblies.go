@@ -2,6 +2,7 @@ package style
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -40,20 +41,38 @@ var (
 		About:         "Open trays, or clam boxes that close",
 	}
 	towerGrade = &Option{ID: "grade", Label: "Graded by", Kind: ChoiceKind, Choices: []string{"step", "sheets"}, DefaultChoice: "step",
-		About: "A step, or one square sheet for each: 12, 8 and 6 in, the largest tray that each gives"}
+		About: "A step, or one square sheet and one height for each box: the largest that each sheet gives"}
+
+	// sheetSides and sheetHeights are the square sheets of a tower graded by
+	// them, the largest first, and how high the box of each is.
+	sheetSides   = storeys("sheet", "Sheet", "The side of the square sheet that this box is cut from", 20*mm, 420*mm, 12, 8, 6, 5, 4)
+	sheetHeights = storeys("height", "Height", "Of the box that is cut from it", 6*mm, 100*mm, 1.5, 1, 0.75, 0.625, 0.5)
 )
+
+// storeys are one parameter for each box of a tower by sheets, in inches.
+func storeys(id, label, about string, least, most measure.Length, usual ...float64) []*Parameter {
+	var out []*Parameter
+	for i, l := range usual {
+		out = append(out, &Parameter{
+			ID: fmt.Sprintf("%s.%d", id, i+1), Label: fmt.Sprintf("%s %d", label, i+1), About: about, Min: least, Max: most,
+			Default: measure.Length(l * float64(measure.Inch)),
+			Only: func(s Spec) bool {
+				n, _ := strconv.Atoi(s.Choice(towerCount))
+				return s.Choice(towerGrade) == "sheets" && i < n
+			},
+		})
+	}
+	return out
+}
 
 var tower = &Style{
 	ID: "tower", Name: "Tower", About: "Boxes standing on one another, each smaller by a step",
 	Opens: "lid after lid", Strength: "good: each box holds the next",
-	Parameters: []*Parameter{length, width, height, towerStep},
+	Parameters: slices.Concat([]*Parameter{length, width, height, towerStep}, sheetSides, sheetHeights),
 	Options:    []*Option{towerCount, towerBoxes, towerGrade, corners, adhesive},
 	Axes:       lengthWidthHeight,
 	Build:      buildTower,
 }
-
-// squares are the sheets of a tower graded by sheets, the largest first.
-var squares = []measure.Length{12 * measure.Inch, 8 * measure.Inch, 6 * measure.Inch}
 
 func buildTower(s Spec) (*Box, error) {
 	n, err := strconv.Atoi(s.Choice(towerCount))
@@ -61,9 +80,6 @@ func buildTower(s Spec) (*Box, error) {
 		return nil, fault.New(fault.UnknownChoice, "options.count", "a tower has 2 to 5 boxes: %w", err)
 	}
 	trays, bySheets := s.Choice(towerBoxes) == "tray", s.Choice(towerGrade) == "sheets"
-	if bySheets && (n > len(squares) || !trays) {
-		return nil, outOfRange("options.grade", "there are three square sheets, for up to three trays; grade by a step instead")
-	}
 	tower := &Box{
 		Shut: ByRestick,
 		Closing: []string{
@@ -75,8 +91,9 @@ func buildTower(s Spec) (*Box, error) {
 		less := s.Size(towerStep) * measure.Length(i)
 		l, w, h := s.Size(length)-less, s.Size(width)-less, s.Size(height)
 		if bySheets {
-			l = squares[i] - 2*h
-			w = l
+			if l, w, h, err = s.fromSheet(i, trays); err != nil {
+				return nil, err
+			}
 		}
 		if min(l, w) < 12*mm {
 			return nil, outOfRange("size.step", "the top box would be under 12 mm wide; make the step smaller, or fewer boxes")
@@ -104,6 +121,30 @@ func buildTower(s Spec) (*Box, error) {
 		}
 	}
 	return tower, nil
+}
+
+// fromSheet is the largest box that a square sheet gives: a tray leaves its
+// walls on all sides, a clam box of the same length has two of them and a spine
+// of the same height one way. There the height is the next that halves what is
+// left on the board's marks.
+func (s Spec) fromSheet(i int, tray bool) (l, w, h measure.Length, err error) {
+	side := s.Size(sheetSides[i])
+	h, tick := s.Size(sheetHeights[i]), s.Tick.Length()
+	if i > 0 && side >= s.Size(sheetSides[i-1]) {
+		return 0, 0, 0, outOfRange("size."+sheetSides[i].ID, "the sheets get smaller upwards; this one must be under %s", s.show(s.Size(sheetSides[i-1])))
+	}
+	l = side - 2*h
+	w = l
+	if !tray {
+		for side%tick == 0 && h%tick == 0 && (side-3*h)/tick%2 != 0 {
+			h += tick
+		}
+		l, w = side-2*h, (side-3*h)/2
+	}
+	if most := (side - 36*mm) / 3; min(l, w) < 12*mm {
+		return 0, 0, 0, outOfRange("size."+sheetHeights[i].ID, "a sheet of %s gives no box so high; %s at most", s.show(side), s.show(most))
+	}
+	return l, w, h, nil
 }
 
 // storey is one box of a tower.

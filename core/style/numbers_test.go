@@ -182,6 +182,33 @@ func TestDispenserByHand(t *testing.T) {
 	wantScores(t, b.Parts[0], 100*inch/8, 44*inch/8, eighths(32, 48, 80, 96), eighths(4, 24, 40))
 }
 
+// A tower of clam boxes from three sheets, the example: 30, 25 and 20 cm with
+// 40, 30 and 24 mm give 220 × 90, 190 × 80 and 152 × 64. A height that does not
+// halve what is left goes to the next that does.
+func TestTowerBySheets(t *testing.T) {
+	spec := usual(tower, map[string]measure.Length{"sheet.1": 300 * mm, "sheet.2": 250 * mm, "sheet.3": 200 * mm,
+		"height.1": 40 * mm, "height.2": 30 * mm, "height.3": 24 * mm}, map[string]string{"grade": "sheets", "boxes": "clam-box", "count": "3"})
+	spec.Tick = measure.Tick(mm)
+	b, err := tower.Make(spec)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for i, want := range [][3]measure.Length{{220, 90, 40}, {190, 80, 30}, {152, 64, 24}} {
+		l, d, h := want[0]*mm, want[1]*mm, want[2]*mm
+		p := b.Parts[i].Pattern
+		if p.Width != l+2*h || p.Height != 2*d+3*h {
+			t.Errorf("box %d is cut %v × %v", i+1, p.Width, p.Height)
+		}
+		if v := p.Scores.Vertical; v[0] != h || v[len(v)-1] != h+l {
+			t.Errorf("box %d is scored at %v", i+1, v)
+		}
+	}
+	spec.Lengths["height.1"] = 41 * mm
+	if b, err = tower.Make(spec); err != nil || b.Parts[0].Pattern.Scores.Vertical[0] != 42*mm {
+		t.Errorf("41 leaves 177 to be halved; it becomes %v, %v", b.Parts[0].Pattern.Scores.Vertical, err)
+	}
+}
+
 func TestSteppedScoresStopShort(t *testing.T) {
 	s := usual(clamBox, lengths("length", 56, "width", 24, "height", 10), map[string]string{"lid.scores": "stepped"})
 	s.Lengths["lid.allowance"] = inch / 8
@@ -337,7 +364,7 @@ func TestNestAndTower(t *testing.T) {
 	}
 	sheets := build(t, tower, size(6*inch, 6*inch, 2*inch), map[string]string{"boxes": "tray", "grade": "sheets"})
 	for i, p := range sheets.Parts {
-		if p.Pattern.Width != squares[i] || p.Pattern.Height != squares[i] {
+		if side := sheetSides[i].Default; p.Pattern.Width != side || p.Pattern.Height != side {
 			t.Errorf("storey %d is cut from %v mm; want the whole sheet", i+1, p.Pattern.Width.MM())
 		}
 	}
@@ -378,7 +405,8 @@ func TestLimitsAreSaid(t *testing.T) {
 		{foldTopBag, lengths("depth", 16, "turn", 7), nil, "size.turn", "25.4 mm"},
 		{archedBox, lengths("width", 8, "tab", 5), nil, "size.tab", "12.7 mm"},
 		{tower, lengths("length", 16, "step", 8), nil, "size.step", "12 mm"},
-		{tower, nil, map[string]string{"grade": "sheets"}, "options.grade", "three square sheets"},
+		{tower, lengths("sheet.1", 96, "sheet.2", 96), map[string]string{"grade": "sheets"}, "size.sheet.2", "304.8 mm"},
+		{tower, lengths("sheet.1", 32, "sheet.2", 24, "sheet.3", 20, "height.1", 15), map[string]string{"grade": "sheets", "boxes": "tray"}, "size.height.1", "at most"},
 		{nest, size(inch, inch, inch/4), map[string]string{"count": "5"}, "size.height", "6 mm"},
 	} {
 		_, err := c.style.Make(usual(c.style, c.size, c.choices))

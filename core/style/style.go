@@ -38,7 +38,12 @@ type Parameter struct {
 	// Follows gives the value from the others when it is left out; nil means
 	// the default whatever they are.
 	Follows func(Spec) measure.Length
+	// Only tells for which choices it counts; nil means for all.
+	Only func(Spec) bool
 }
+
+// Counts reports whether a parameter counts with the choices that are made.
+func (p *Parameter) Counts(s Spec) bool { return p.Only == nil || p.Only(s) }
 
 // Usual is the parameter's usual value for tools marked as a board of the tick.
 func (p *Parameter) Usual(tick measure.Tick) measure.Length {

@@ -360,7 +360,7 @@ func (p *newPage) sizes(b begun) {
 	for _, x := range p.Style.Parameters {
 		if p.Style.IsAxis(x.ID) {
 			p.Size = append(p.Size, f.LengthField("size."+x.ID, x.Label, x.About, x.Usual(tick)))
-		} else if x.Follows == nil {
+		} else if x.Follows == nil && x.Only == nil {
 			p.More = append(p.More, f.LengthField("size."+x.ID, x.Label, x.About, x.Usual(tick)))
 		}
 	}

@@ -168,7 +168,7 @@ func (p *workPage) box(in *design.Inputs, f *form.Form) {
 		return usual
 	}
 	for _, x := range s.Parameters {
-		if len(in.Things) > 0 && s.IsAxis(x.ID) {
+		if len(in.Things) > 0 && s.IsAxis(x.ID) || p.Result != nil && !x.Counts(p.Result.Spec) {
 			continue
 		}
 		p.Fields = append(p.Fields, f.LengthField("size."+x.ID, x.Label, x.About, value(x.ID, x.Usual(in.Tools.Tick))))
