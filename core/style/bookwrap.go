@@ -33,6 +33,10 @@ var (
 		ID: "back", Label: "Back", Default: 15 * measure.Inch / 8, Min: 20 * mm, Max: 160 * mm, About: "How wide the back is; as the front",
 		Follows: func(s Spec) measure.Length { return s.Size(wrapFront) },
 	}
+	wrapSpineWidth = &Parameter{
+		ID: "spine", Label: "Spine", Default: 11 * measure.Inch / 16, Min: 5 * mm, Max: 80 * mm, About: "How wide the spine is; the strap's depth and what it is wider by",
+		Follows: func(s Spec) measure.Length { return s.Size(wrapDepth) + s.Length(wrapAllowance) },
+	}
 	wrapTall = &Parameter{
 		ID: "tall", Label: "Tall", Default: 23 * measure.Inch / 8, Min: 20 * mm, Max: 300 * mm, About: "How tall the cover is; the thing and a margin at both ends",
 		Follows: func(s Spec) measure.Length { return s.Size(wrapHeight) + 2*s.Size(wrapMargin) },
@@ -53,7 +57,7 @@ var (
 var bookWrap = &Style{
 	ID: "book-wrap", Name: "Book wrap", About: "A cover like a book's around a small thing that is held by a strap",
 	Opens: "like a book; the thing slides out of its strap", Strength: "light: a cover and a strap",
-	Parameters: []*Parameter{wrapWidth, wrapHeight, wrapDepth, wrapMargin, wrapFront, wrapBack, wrapTall, wrapStrap, wrapCloser},
+	Parameters: []*Parameter{wrapWidth, wrapHeight, wrapDepth, wrapMargin, wrapFront, wrapSpineWidth, wrapBack, wrapTall, wrapStrap, wrapCloser},
 	Options:    []*Option{wrapAllowance, coverCorners, adhesive},
 	Axes:       [3]*Parameter{wrapWidth, wrapHeight, wrapDepth},
 	Allowance:  wrapAllowance,
@@ -83,7 +87,10 @@ func buildBookWrap(s Spec) (*Box, error) {
 			return nil, err
 		}
 	}
-	spine := d + s.Length(wrapAllowance)
+	spine := s.Size(wrapSpineWidth)
+	if spine < d {
+		return nil, outOfRange("size.spine", "the spine must be at least %s, the strap's depth", s.show(d))
+	}
 	lap := min(s.about(strapLap), measure.Down(w*2/3, s.ruler()))
 
 	cover := s.grid([]measure.Length{front, spine, back}, []measure.Length{tall}, `front  spine  back`)

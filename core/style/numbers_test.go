@@ -97,10 +97,10 @@ func inMetric(t *testing.T, s *Style, lengths map[string]measure.Length) *Box {
 // strap is lapped on the back.
 func TestBookWrapByHand(t *testing.T) {
 	b := inMetric(t, bookWrap, map[string]measure.Length{"width": 44 * mm, "height": 66 * mm, "depth": 15 * mm, "margin": 3 * mm, "front": 47 * mm, "back": 47 * mm,
-		"tall": 72 * mm, "strap": 12 * mm, "spine.allowance": 2 * mm})
+		"tall": 72 * mm, "strap": 12 * mm, "spine": 17 * mm})
 	wantScores(t, b.Parts[1], 111*mm, 72*mm, []measure.Length{47 * mm, 64 * mm}, nil)
 	wantScores(t, b.Parts[0], 130*mm, 12*mm, []measure.Length{15 * mm, 59 * mm, 74 * mm, 118 * mm}, nil)
-	b = build(t, bookWrap, lengths("width", 20, "height", 28, "depth", 3, "margin", 1, "front", 21, "back", 21, "tall", 30, "strap", 6, "spine.allowance", inch/16), nil)
+	b = build(t, bookWrap, lengths("width", 20, "height", 28, "depth", 3, "margin", 1, "front", 21, "back", 21, "tall", 30, "strap", 6, "spine", 7*inch/16), nil)
 	wantScores(t, b.Parts[1], 42*inch/8+7*inch/16, 30*inch/8, []measure.Length{21 * inch / 8, 21*inch/8 + 7*inch/16}, nil)
 	wantScores(t, b.Parts[0], 46*inch/8+inch/2, 6*inch/8, eighths(20, 23, 43, 46), nil)
 }
@@ -389,6 +389,7 @@ func TestLimitsAreSaid(t *testing.T) {
 		{cornerShells, lengths("length", 24, "panel", 23), nil, "size.panel", "76.2 mm"},
 		{cornerShells, lengths("length", 16, "height", 9, "panel", 17), nil, "size.height", "25.4 mm"},
 		{bookWrap, lengths("width", 16, "margin", 1, "front", 15, "back", 17), nil, "size.front", "50.8 mm"},
+		{bookWrap, lengths("depth", 8, "spine", 7), nil, "size.spine", "25.4 mm"},
 		{bookWrap, lengths("height", 20, "tall", 22, "strap", 21), nil, "size.strap", "63.5 mm"},
 		{boundBox, lengths("front", 12, "flap", 10), nil, "size.flap", "30.1 mm"},
 		{boundBox, lengths("height", 12, "front", 13), nil, "size.front", "38.1 mm"},
