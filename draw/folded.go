@@ -93,6 +93,20 @@ func (m *Model) Picture(title string, at float64) (*Picture, error) {
 	return scene(title, solids, m.mats, at < float64(len(m.Stages))), nil
 }
 
+// Stood draws a box as its parts stand in a state, its lids and flaps turned up
+// when that is not the finished one. finished holds the parts folded shut.
+func Stood(title string, parts []style.Part, finished []*pattern.Folded, state style.State) (*Picture, error) {
+	bodies, err := style.Assemble(parts, finished, state)
+	if err != nil {
+		return nil, err
+	}
+	var solids []Solid
+	for _, b := range bodies {
+		solids = append(solids, Solid{Part: *b.Part, Faces: b.Faces, Poses: b.Poses, levels: b.Levels})
+	}
+	return scene(title, solids, nil, false), nil
+}
+
 // Where draws the finished box with pieces or mats of it marked, by their ids;
 // what is hidden of them shows as broken lines.
 func (m *Model) Where(title string, ids ...string) (*Picture, error) {

@@ -38,7 +38,7 @@ func full(t *testing.T) (*table, []string) {
 	x.post("/data/copy")
 	x.jarBox()
 	x.post("/boxes/2/delete")
-	pages := []string{"/", "/new", "/new?start=size", "/new?start=sheet", "/new?start=file", "/help", "/walk", "/nowhere", "/?deleted=1", "/?find=nothing+of+it",
+	pages := []string{"/", "/new", "/new?start=size", "/new?start=sheet", "/new?start=file", "/help", "/walk", "/kinds", "/kinds?minutes=1", "/nowhere", "/?deleted=1", "/?find=nothing+of+it",
 		"/boxes/1/fold", "/boxes/1/compare", "/boxes/1/compare?from=drawer", "/boxes/1/biggest", "/boxes/1/holds", "/boxes/1/board",
 		"/drawer", "/data", "/bin", "/jobs", "/jobs?deleted=1", "/jobs/1"}
 	for _, s := range stops {

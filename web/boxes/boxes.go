@@ -30,6 +30,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.POST("/new", s.makeBox)
 	e.POST("/bring", s.bring)
 	e.POST("/example", s.example)
+	e.GET("/kinds", s.kinds)
 	e.POST("/units", s.preferUnits)
 	e.POST("/boxes/:id/copy", s.copy)
 	e.POST("/boxes/:id/delete", s.delete)

@@ -1,0 +1,172 @@
+package boxes
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"html/template"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+	"sync"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/contents"
+	"brevium/core/design"
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/style"
+	"brevium/draw"
+	"brevium/web/form"
+	"brevium/web/page"
+)
+
+// kindsPage shows every kind of box: at its usual size, or around a thing.
+type kindsPage struct {
+	page.Chrome
+	Form   *form.Form
+	Thing  []form.Field
+	Sheet  form.Field
+	Time   form.Field
+	Order  form.Field
+	Kinds  []kindView
+	Hidden []kindView // that do not go with what was asked
+}
+
+type kindView struct {
+	*style.Style
+	Shut, Open    template.HTML
+	Size, Takes   string
+	Work, Problem string
+	Minutes       float64
+	Card          float64 // mm²
+	Hard          int
+}
+
+// What the kinds are put in order by.
+var kindOrders = []form.Choice{
+	{Value: "easy", Label: "the easiest first"}, {Value: "time", Label: "the quickest first"},
+	{Value: "card", Label: "the least card first"}, {Value: "name", Label: "by name"},
+}
+
+// kinds shows the catalogue, and of it what goes with what one has: a thing, a
+// sheet, an hour.
+func (s *room) kinds(c *echo.Context) error {
+	f := form.New(c.QueryParams(), page.UnitsOf(c))
+	f.Longest = paper.Longest(nil)
+	p := kindsPage{Chrome: s.Chrome(c, "Kinds of box"), Form: f}
+	thing := contents.Thing{Shape: contents.Block, Count: 1, Ease: contents.UsualEase}
+	given := false
+	for _, side := range []struct {
+		name, label, hint string
+		into              *measure.Length
+	}{{"thing.length", "A thing that is", "long", &thing.Length}, {"thing.width", "by", "wide", &thing.Width}, {"thing.height", "by", "high", &thing.Height}} {
+		if strings.TrimSpace(f.Posted.Get(side.name)) != "" {
+			f.Length(side.name, side.into)
+			given = true
+		}
+		p.Thing = append(p.Thing, f.EmptyLength(side.name, side.label, side.hint))
+	}
+	minutes := 0
+	if strings.TrimSpace(f.Posted.Get("minutes")) != "" {
+		f.Whole("minutes", &minutes)
+	}
+	p.Time = f.Control("minutes", "Minutes that you have", "for one box; empty for any", "")
+	sheets := []form.Choice{{Value: "", Label: usualSheets(f.Unit)}}
+	for _, x := range paper.Standard {
+		sheets = append(sheets, form.Choice{Value: x.Name, Label: x.Name})
+	}
+	p.Sheet = f.ChoiceField("sheet", "The sheet", "", "", sheets...)
+	p.Order = f.ChoiceField("order", "In order", "", "easy", kindOrders...)
+	var things []contents.Thing
+	if given && f.OK() {
+		if err := thing.Check(); err == nil {
+			things = []contents.Thing{thing}
+		}
+	}
+	all := s.everyKind(c.Request().Context(), f.Unit, f.Posted.Get("sheet"), things)
+	for _, k := range all {
+		if k.Problem == "" && minutes > 0 && k.Minutes > float64(minutes) {
+			k.Problem = fmt.Sprintf("takes %.0f minutes", k.Minutes)
+		}
+		if k.Problem != "" {
+			p.Hidden = append(p.Hidden, k)
+		} else {
+			p.Kinds = append(p.Kinds, k)
+		}
+	}
+	slices.SortStableFunc(p.Kinds, func(a, b kindView) int {
+		switch p.Order.Value {
+		case "time":
+			return cmp.Compare(a.Minutes, b.Minutes)
+		case "card":
+			return cmp.Compare(a.Card, b.Card)
+		case "name":
+			return strings.Compare(a.Name, b.Name)
+		}
+		return cmp.Compare(a.Hard, b.Hard)
+	})
+	return c.Render(http.StatusOK, "kinds.html", p)
+}
+
+// everyKind makes one box of every kind; they do not wait for one another.
+func (s *room) everyKind(ctx context.Context, unit measure.Unit, sheet string, things []contents.Thing) []kindView {
+	styles := style.Boxes()
+	out := make([]kindView, len(styles))
+	var all sync.WaitGroup
+	for i, st := range styles {
+		all.Go(func() {
+			in := design.New("", unit, st.ID)
+			in.Things = things
+			if x, known := paper.SheetNamed(sheet); known {
+				in.Sheets = []paper.Sheet{x}
+			}
+			out[i] = kindView{Style: st}
+			err := fault.Guard(func() error {
+				r, err := s.Made(ctx, in)
+				if err == nil {
+					out[i].of(r)
+				}
+				return err
+			})
+			if err != nil {
+				out[i].Problem = fault.Of(err).Text
+			}
+		})
+	}
+	all.Wait()
+	return out
+}
+
+// of fills in what a box of the kind looks like and what it takes.
+func (k *kindView) of(r *design.Result) {
+	parts, folded := r.Pieces()
+	picture := func(state style.State, words string) template.HTML {
+		p, err := draw.Stood(r.Style.Name+", "+words, parts, folded, state)
+		if err != nil {
+			return ""
+		}
+		return page.SVG(p)
+	}
+	k.Shut, k.Open = picture(style.Finished, "shut"), picture(style.Open, "open")
+	k.Size = page.RoomLine(r.Inside, r.Inputs.Units, r.Inputs.Tools.Tick, measure.Down) + " inside"
+	sheets, used := 0, 0.0
+	for _, st := range r.Stocks {
+		sheets += len(st.Layout.Sheets)
+		used += st.Layout.Used * float64(len(st.Layout.Sheets))
+	}
+	k.Takes = fmt.Sprintf("%.0f %% of one sheet", 100*used)
+	if sheets > 1 {
+		k.Takes = page.Counted(sheets, "sheet") + ", " + strconv.Itoa(int(100*used/float64(sheets)+0.5)) + " % used"
+	}
+	e := r.Effort()
+	k.Work = page.Counted(e.Cuts, "cut") + ", " + page.Counted(e.Scores, "score")
+	if e.Ruler > 0 {
+		k.Work += ", " + page.Counted(e.Ruler, "line") + " by a ruler"
+	}
+	k.Work += fmt.Sprintf(", %s; about %.0f minutes", page.Counted(e.Glue, "glued place"), r.One)
+	k.Minutes, k.Card, k.Hard = r.One, r.CardArea(), e.Hard()
+}
