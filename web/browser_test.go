@@ -257,7 +257,7 @@ func TestKeyboardOnly(t *testing.T) {
 	press("[")
 	b.until(`location.pathname == "/boxes/1/fit" && document.readyState == "complete"`)
 	press("?")
-	b.until(`document.querySelector("#help").open && document.querySelectorAll("#help .words li").length == 20`)
+	b.until(`document.querySelector("#help").open && document.querySelectorAll("#help .craft-words li").length == 20`)
 	press(kb.Escape)
 	b.until(`!document.querySelector("#help").open`)
 	// Tab to the ticket's first choice and change it with the arrow keys.
