@@ -38,15 +38,22 @@ func openBrowser(t *testing.T, x *table) *browser {
 		chromedp.ExecPath(path), chromedp.NoSandbox, chromedp.DisableGPU, chromedp.NoFirstRun, chromedp.WindowSize(1280, 800),
 		chromedp.Flag("disable-background-networking", true),
 		chromedp.Flag("use-angle", "swiftshader"), chromedp.Flag("enable-unsafe-swiftshader", true), chromedp.UserDataDir(t.TempDir()))
-	ctx, stop := chromedp.NewExecAllocator(context.Background(), flags...)
-	t.Cleanup(stop)
-	ctx, stop = chromedp.NewContext(ctx)
-	t.Cleanup(stop)
-	b := &browser{t, server.URL, ctx}
-	if err := chromedp.Do(ctx); err != nil {
-		t.Fatal(err)
+	// On a crowded machine a browser may fail to come up: another one does.
+	for try := 1; ; try++ {
+		all, end := chromedp.NewExecAllocator(context.Background(), flags...)
+		ctx, stop := chromedp.NewContext(all)
+		err := chromedp.Do(ctx)
+		if err == nil {
+			t.Cleanup(end)
+			t.Cleanup(stop)
+			return &browser{t, server.URL, ctx}
+		}
+		stop()
+		end()
+		if try == 3 {
+			t.Fatal(err)
+		}
 	}
-	return b
 }
 
 func (b *browser) do(steps ...chromedp.Action[chromedp.Void]) {

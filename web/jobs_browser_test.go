@@ -49,7 +49,7 @@ func TestAJobInABrowser(t *testing.T) {
 	)
 	b.until(`document.querySelector("#piece button[value=free]")`)
 	b.do(chromedp.Click(`#piece button[value=free]`))
-	b.until(`!document.querySelector(".stock .kept")`)
+	b.until(`!document.querySelector(".stock .kept") && !document.querySelector(".htmx-request, .htmx-swapping, .htmx-settling, .htmx-added")`)
 	// Dragging puts a piece down on the nearest tick.
 	b.do(js(`(() => {
 		const piece = [...document.querySelectorAll("[data-key]")].find((p) => p.getBBox().x == 0 && p.getBBox().y == 0);
