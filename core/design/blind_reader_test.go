@@ -310,14 +310,11 @@ func (b *blind) one(s string) {
 		var loop []pattern.Point
 		for i := range 360 {
 			sin, cos := math.Sincos(float64(i) * math.Pi / 180)
-			if at := pattern.Pt(a*cos, b2*sin); m[1] == "oval" {
-				loop = append(loop, mid.Add(at))
-				continue
+			at, r := pattern.Pt(a*cos, b2*sin), min(a, b2)
+			if m[1] != "oval" { // half circles about two points of the longer middle line
+				at = pattern.Pt(math.Copysign(a-r, cos)+r*cos, math.Copysign(b2-r, sin)+r*sin)
 			}
-			// Half circles about two points of the longer middle line.
-			r := min(a, b2)
-			straight := pattern.Pt(math.Copysign(a-r, cos), math.Copysign(b2-r, sin))
-			loop = append(loop, mid.Add(straight).Add(pattern.Pt(r*cos, r*sin)))
+			loop = append(loop, mid.Add(at))
 		}
 		b.holes = append(b.holes, loop)
 		return
