@@ -91,7 +91,7 @@ type begun struct {
 func (s *room) newBox(c *echo.Context) error {
 	q := c.QueryParams()
 	f := form.New(q, page.UnitsOf(c))
-	lots, err := s.lots(c)
+	lots, err := s.FreeLots(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -108,7 +108,7 @@ func (s *room) makeBox(c *echo.Context) error {
 	}
 	asking := posted.Get("put") != "" // a button that types something else, not the last word
 	f := form.New(posted, page.UnitsOf(c))
-	lots, err := s.lots(c)
+	lots, err := s.FreeLots(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -124,12 +124,6 @@ func (s *room) makeBox(c *echo.Context) error {
 		return err
 	}
 	return page.Back(c, "%s", page.StopURL(n, b.next))
-}
-
-// lots are the free sheets of the drawer.
-func (s *room) lots(c *echo.Context) ([]drawer.Lot, error) {
-	all, err := s.Store.Lots(c.Request().Context())
-	return drawer.Free(all), err
 }
 
 // begin reads the form of any of the ways.

@@ -21,6 +21,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
+	"brevium/core/drawer"
 	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/strict"
@@ -79,6 +80,12 @@ func (s *Room) Made(ctx context.Context, in design.Inputs) (*design.Result, erro
 		}
 		return r, err
 	})
+}
+
+// FreeLots are the sheets of the drawer that nobody has reserved.
+func (s *Room) FreeLots(ctx context.Context) ([]drawer.Lot, error) {
+	all, err := s.Store.Lots(ctx)
+	return drawer.Free(all), err
 }
 
 // Before is a box as it stood before a change: worked out, or where that goes

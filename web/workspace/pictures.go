@@ -159,7 +159,7 @@ func (p *workPage) Wheres() []page.WhereView {
 }
 
 // numberView is a length for reading from a distance, the other unit beside.
-type numberView struct{ Number, Unit, Beside string }
+type numberView struct{ Number, Beside string }
 
 type scoreView struct {
 	ID, Name     string
@@ -177,8 +177,7 @@ type passView struct {
 }
 
 func (p *workPage) number(l measure.Length) numberView {
-	u := p.Units
-	return numberView{measure.Number(l, u, p.Box.Inputs.Tools.Tick), string(u), measure.Beside(l, u)}
+	return numberView{measure.Number(l, p.Units, p.Box.Inputs.Tools.Tick), measure.Beside(l, p.Units)}
 }
 
 // ScoreViews gives the numbers of each piece as they are read off the board.

@@ -12,7 +12,6 @@ import (
 	"brevium/core/batch"
 	"brevium/core/contents"
 	"brevium/core/design"
-	"brevium/core/drawer"
 	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/paper"
@@ -114,12 +113,6 @@ func (s *room) compare(c *echo.Context) error {
 	return c.Render(http.StatusOK, "compare.html", p)
 }
 
-// freeLots are the sheets of the drawer that nobody has reserved.
-func (s *room) freeLots(c *echo.Context) ([]drawer.Lot, error) {
-	all, err := s.Store.Lots(c.Request().Context())
-	return drawer.Free(all), err
-}
-
 // biggest answers how big a box one sheet gives.
 func (s *room) biggest(c *echo.Context) error {
 	p, err := s.question(c, "The biggest box from a sheet")
@@ -140,7 +133,7 @@ func (s *room) biggest(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	lots, err := s.freeLots(c)
+	lots, err := s.FreeLots(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -273,7 +266,7 @@ func (s *room) takeBiggest(c *echo.Context) error {
 	if err != nil {
 		return page.BadForm(err)
 	}
-	lots, err := s.freeLots(c)
+	lots, err := s.FreeLots(c.Request().Context())
 	if err != nil {
 		return err
 	}
