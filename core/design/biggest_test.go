@@ -64,8 +64,11 @@ func TestBiggestIsTheBiggest(t *testing.T) {
 			Count:  1,
 		}
 		ask := Ask{Sheet: sheet, Proportions: style.Extent{Length: 4, Width: 3, Height: 2}}
-		if s.ID == "tall-box" {
-			ask.Proportions = style.Extent{Length: 2, Width: 2, Height: 5}
+		if own, special := map[string]style.Extent{
+			"tall-box":     {Length: 2, Width: 2, Height: 5},
+			"woven-basket": {Length: 1, Width: 1, Height: 1},
+		}[s.ID]; special {
+			ask.Proportions = own
 		}
 		b, err := FindBiggest(context.Background(), in, ask)
 		if err != nil {

@@ -416,9 +416,7 @@ func (r *Result) write() {
 		r.Supplies = append(r.Supplies, sheetSupplies(s)...)
 	}
 	r.Supplies = append(r.Supplies, w.AdhesiveSupply())
-	if s, needed := recipe.HoldingSupply(r.Box.Dots, r.Inputs.Copies); needed {
-		r.Supplies = append(r.Supplies, s)
-	}
+	r.Supplies = append(r.Supplies, recipe.HoldingSupplies(r.Box, r.Inputs.Copies)...)
 	if s, needed := recipe.ClosingSupply(r.Box.Shut, r.Inputs.Copies); needed {
 		r.Supplies = append(r.Supplies, s)
 	}

@@ -25,6 +25,11 @@ type Kind struct {
 	Gives bool
 	// roomy: a loose gap is no fault.
 	roomy bool
+	// glued: they are held together anyway, so that only a gap that bends the
+	// card either way is worth a word.
+	glued bool
+	// rests: the outer part lies on the inner one where that stands higher.
+	rests bool
 }
 
 // The kinds of relation between two parts.
@@ -59,13 +64,22 @@ var (
 		grips: "It lifts its neighbour with it. Allow one tick more.",
 		roomy: true,
 	}
-	InBox = &Kind{
+	GluedIn = &Kind{
+		goes: "in", inner: true, Gives: true, roomy: true, glued: true,
+		tight: "the walls bulge: make it narrower.",
+	}
+	RestsOn = &Kind{goes: "over", Gives: true, roomy: true, rests: true}
+	InBox   = &Kind{
 		goes: "in", inner: true,
 		tight: "Make it smaller by that.",
 		grips: "It goes in with a push.",
 		roomy: true,
 	}
 )
+
+// bends is how far, both sides together, what is glued on may stand off before
+// the card is seen to bend.
+const bends = 2 * measure.Millimetre
 
 // What names the relation along an axis: "Lid over base, length".
 func (p Pair) What() string {
@@ -81,6 +95,12 @@ func (a Account) Fails() bool { return a.Verdict == WontGoOn }
 
 // Warns tells whether the account is worth a second look before cutting.
 func (a Account) Warns() bool {
+	if a.Pair.Kind.glued {
+		return a.Gap.Abs() > bends
+	}
+	if a.Pair.Kind.rests {
+		return false
+	}
 	return a.Verdict == Tight || a.Verdict == Grips || a.Verdict == Loose && !a.Pair.Kind.roomy
 }
 
@@ -89,6 +109,18 @@ func (a Account) Sentence() string {
 	k, what := a.Pair.Kind, a.Pair.What()
 	gap := measure.Label(a.Gap.Abs(), measure.MM, measure.Hundredth)
 	switch {
+	case k.rests && a.Gap < 0:
+		return fmt.Sprintf("%s: it rests %s higher, on the layers in the middle.", what, gap)
+	case k.rests:
+		return fmt.Sprintf("%s: it rests on the rim, %s above them.", what, gap)
+	case k.glued && a.Gap < 0:
+		rest := "the card gives."
+		if a.Warns() {
+			rest = k.tight
+		}
+		return fmt.Sprintf("%s: glued, %s too wide for the layers round it; %s", what, gap, rest)
+	case k.glued:
+		return fmt.Sprintf("%s: glued, with %s of play inside the layers round it.", what, gap)
 	case a.Fails():
 		return fmt.Sprintf("%s: it won't go on, %s too tight. %s", what, gap, k.tight)
 	case a.Verdict == Tight && a.Gap < tightFrom:

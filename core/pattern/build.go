@@ -350,44 +350,61 @@ func lengthen(all []Segment, s Segment) []Segment {
 	return append(all, s)
 }
 
-// trace follows the free edges round. Where two meet in one point (a tab's
-// wedge ends on a corner) the sharpest right-hand turn keeps to the same
-// side of the card.
+// trace follows the free edges round: the largest loop is the outline, any
+// other a hole. Where two meet in one point (a tab's wedge ends on a corner)
+// the sharpest right-hand turn keeps to the same side of the card.
 func (p *Pattern) trace(free []leafEdge) error {
 	starting := map[[2]measure.Length][]leafEdge{}
 	for _, e := range free {
 		starting[e.from.at()] = append(starting[e.from.at()], e)
 	}
-	e, path := free[0], []spot{}
-	for range free {
-		path = append(path, e.from)
-		next := starting[e.to.at()]
-		if len(next) == 0 {
-			return fmt.Errorf("the outline breaks off at %v", e.to.point())
+	walked := map[leafEdge]bool{}
+	for _, first := range free {
+		if walked[first] {
+			continue
 		}
-		best := 0
-		for i := range next {
-			if turn(e, next[i]) > turn(e, next[best]) {
-				best = i
+		var path []spot
+		for e := first; !walked[e]; {
+			walked[e] = true
+			path = append(path, e.from)
+			next := starting[e.to.at()]
+			if len(next) == 0 {
+				return fmt.Errorf("the outline breaks off at %v", e.to.point())
 			}
+			best := 0
+			for i := range next {
+				if turn(e, next[i]) > turn(e, next[best]) {
+					best = i
+				}
+			}
+			e = next[best]
 		}
-		e = next[best]
-		if e == free[0] {
-			break
-		}
-	}
-	if e != free[0] || len(path) != len(free) {
-		return fmt.Errorf("the outline is not one piece of card")
-	}
-	for i, s := range path {
-		before, after := path[(i+len(path)-1)%len(path)], path[(i+1)%len(path)]
-		in, out := s.point().Sub(before.point()), after.point().Sub(s.point())
-		straight := before.bulge == 0 && s.bulge == 0
-		if !straight || math.Abs(in.Cross(out)) > Tolerance*in.Len()*out.Len() || in.Dot(out) < 0 {
-			p.Outline = append(p.Outline, Vertex{s.point(), s.bulge})
+		loop := straightened(path)
+		switch area := Area(loop.Flat()); {
+		case area < 0: // the card lies outside it
+			slices.Reverse(loop)
+			p.Holes = append(p.Holes, loop)
+		case p.Outline == nil:
+			p.Outline = loop
+		default:
+			return fmt.Errorf("the outline is not one piece of card")
 		}
 	}
 	return nil
+}
+
+// straightened leaves out the corners of a path at which it goes straight on.
+func straightened(path []spot) Loop {
+	var out Loop
+	for i, s := range path {
+		before, after := path[(i+len(path)-1)%len(path)], path[(i+1)%len(path)]
+		in, on := s.point().Sub(before.point()), after.point().Sub(s.point())
+		straight := before.bulge == 0 && s.bulge == 0
+		if !straight || math.Abs(in.Cross(on)) > Tolerance*in.Len()*on.Len() || in.Dot(on) < 0 {
+			out = append(out, Vertex{s.point(), s.bulge})
+		}
+	}
+	return out
 }
 
 // turn grows with how far b turns to the right (clockwise) after a.

@@ -336,6 +336,12 @@ func (b *Builder) Against(face, onto *Leaf, dry bool) {
 	b.stick(face, onto, Glue{Outside: true, OntoOutside: true, Dry: dry})
 }
 
+// Apart puts adhesive on a face that stands by its sizes a play of so many mm
+// from the inside of the face it is glued to: other layers come between.
+func (b *Builder) Apart(face *Leaf, outside bool, onto *Leaf, play float64) {
+	b.stick(face, onto, Glue{Outside: outside, Play: play})
+}
+
 // Elsewhere puts adhesive on a face that lands on another piece: on the
 // inside, or the outside, of its face onto; nil is whichever it meets.
 func (b *Builder) Elsewhere(face *Leaf, outside bool, piece string, onto *Leaf, ontoOutside bool) {

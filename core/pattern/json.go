@@ -52,6 +52,7 @@ type (
 		OntoOutside bool         `json:"onto_outside,omitempty"`
 		Dry         bool         `json:"dry,omitempty"`
 		Piece       string       `json:"piece,omitempty"`
+		Play        float64      `json:"play,omitempty"`
 	}
 	markFile struct {
 		Name  string     `json:"name"`
@@ -121,7 +122,7 @@ func (p *Pattern) MarshalJSON() ([]byte, error) {
 		f.Openings = append(f.Openings, openingFile{o.Kind, o.Face, writeLoop(o.Loop)})
 	}
 	for _, g := range p.Glue {
-		x := glueFile{Face: g.Face, Outside: g.Outside, Onto: g.Onto, OntoOutside: g.OntoOutside, Dry: g.Dry, Piece: g.Piece}
+		x := glueFile{Face: g.Face, Outside: g.Outside, Onto: g.Onto, OntoOutside: g.OntoOutside, Dry: g.Dry, Piece: g.Piece, Play: g.Play}
 		for _, q := range g.Area {
 			x.Area = append(x.Area, xy(q))
 		}
@@ -167,7 +168,7 @@ func (p *Pattern) UnmarshalJSON(text []byte) error {
 		p.Openings = append(p.Openings, Opening{o.Kind, o.Face, o.Loop.loop()})
 	}
 	for _, g := range f.Glue {
-		x := Glue{Face: g.Face, Outside: g.Outside, Onto: g.Onto, OntoOutside: g.OntoOutside, Dry: g.Dry, Piece: g.Piece}
+		x := Glue{Face: g.Face, Outside: g.Outside, Onto: g.Onto, OntoOutside: g.OntoOutside, Dry: g.Dry, Piece: g.Piece, Play: g.Play}
 		for _, q := range g.Area {
 			x.Area = append(x.Area, point(q))
 		}

@@ -61,7 +61,7 @@ func (f *Folded) Levels(p *Pattern) []int {
 	for _, g := range p.Glue {
 		_, _, i := f.Face(g.Face)
 		_, _, j := f.Face(g.Onto)
-		if g.Piece == "" && i >= 0 && j >= 0 {
+		if g.Piece == "" && g.Play == 0 && i >= 0 && j >= 0 { // what has play stands apart already
 			all = append(all, laid{g, i, j})
 		}
 	}
@@ -120,7 +120,7 @@ func (f *Folded) layers(p *Pattern, levels []int, wall int, outside bool) int {
 	most := 0
 	for _, g := range p.Glue {
 		_, _, i := f.Face(g.Face)
-		if g.Piece != "" || i < 0 || g.Onto != f.Faces[wall].Name || g.OntoOutside != outside {
+		if g.Piece != "" || g.Play != 0 || i < 0 || g.Onto != f.Faces[wall].Name || g.OntoOutside != outside {
 			continue
 		}
 		own := levels[i]
@@ -271,10 +271,12 @@ func (f *Folded) Landings(p *Pattern) []Landing {
 // Land measures one patch, its face posed as from, against a posed face.
 func Land(g Glue, from Pose, onto *Face, pose Pose) Landing {
 	l := Landing{Glue: g}
+	far := 0.0
 	for _, q := range g.Area {
 		_, off := pose.pull(from.Place(q))
-		l.Off = max(l.Off, math.Abs(off))
+		far = max(far, math.Abs(off))
+		l.Off = max(l.Off, math.Abs(math.Abs(off)-g.Play))
 	}
-	l.Area = overlapOn(g.Area, from, onto, pose, l.Off+1e-9)
+	l.Area = overlapOn(g.Area, from, onto, pose, far+1e-9)
 	return l
 }

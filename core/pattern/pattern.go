@@ -75,6 +75,9 @@ type Glue struct {
 	OntoOutside bool
 	Dry         bool
 	Piece       string // the piece it lands on, when that is another
+	// Play is how far, in mm, the face stands from the plane it lands on, by
+	// design: other layers fill it, or the card gives.
+	Play float64
 }
 
 // Opening is a hole, window or notch in the named face. Something that lies

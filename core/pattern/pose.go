@@ -14,14 +14,42 @@ import (
 // crease. Folding by these angles proves the lengths: where they are wrong,
 // rings do not close. It fails when a face has no three corners off a line.
 func (p *Pattern) AnglesFrom(place func(Point) (r3.Vec, bool)) error {
+	turns, err := p.turns(func(_ string, at Point) (r3.Vec, bool) { return place(at) })
+	for i, turn := range turns {
+		c := &p.Creases[i]
+		if c.Angle, c.Side = math.Abs(turn), Away; turn < 0 {
+			c.Side = Towards
+		}
+	}
+	return err
+}
+
+// Turns gives each crease's angle in a form of the piece, in degrees on the
+// crease's own side (less than nothing is the other), from where the corners
+// of each face are in it, given by the face's name; those of creases whose
+// faces place knows nothing of are 0.
+func (p *Pattern) Turns(place func(face string, at Point) (r3.Vec, bool)) ([]float64, error) {
+	turns, err := p.turns(place)
+	out := make([]float64, len(p.Creases))
+	for i, turn := range turns {
+		if out[i] = turn; p.Creases[i].Side == Towards {
+			out[i] = -turn
+		}
+	}
+	return out, err
+}
+
+// turns gives the creases' angles by number, those away from the viewer over
+// nothing.
+func (p *Pattern) turns(place func(face string, at Point) (r3.Vec, bool)) (map[int]float64, error) {
 	faces, err := p.Faces()
 	if err != nil {
-		return err
+		return nil, err
 	}
 	normals := make([]r3.Vec, len(faces))
 	known := make([]bool, len(faces))
 	for i, f := range faces {
-		space, ok := placeAll(f.Polygon, place)
+		space, ok := placeAll(f, place)
 		if !ok {
 			continue
 		}
@@ -33,34 +61,30 @@ func (p *Pattern) AnglesFrom(place func(Point) (r3.Vec, bool)) error {
 			sum = r3.Add(sum, r3.Cross(r3.Sub(space[k], space[0]), r3.Sub(space[k+1], space[0])))
 		}
 		if r3.Norm(sum) < Tolerance {
-			return fmt.Errorf("the face %q has no area when folded", f.Name)
+			return nil, fmt.Errorf("the face %q has no area when folded", f.Name)
 		}
 		normals[i] = r3.Scale(-1, r3.Unit(sum))
 	}
+	out := map[int]float64{}
 	for i, f := range faces {
 		for e, edge := range f.edges {
 			if edge.crease < 0 || edge.neighbour < 0 || !known[i] || !known[edge.neighbour] {
 				continue
 			}
-			a, _ := place(f.Polygon[e])
-			b, _ := place(f.Polygon[(e+1)%len(f.Polygon)])
+			a, _ := place(f.Name, f.Polygon[e])
+			b, _ := place(f.Name, f.Polygon[(e+1)%len(f.Polygon)])
 			d := r3.Unit(r3.Sub(b, a))
 			n, m := normals[i], normals[edge.neighbour]
-			turn := math.Atan2(-r3.Dot(r3.Cross(n, m), d), r3.Dot(n, m)) * 180 / math.Pi
-			c := &p.Creases[edge.crease]
-			c.Angle, c.Side = math.Abs(turn), Away
-			if turn < 0 {
-				c.Side = Towards
-			}
+			out[edge.crease] = math.Atan2(-r3.Dot(r3.Cross(n, m), d), r3.Dot(n, m)) * 180 / math.Pi
 		}
 	}
-	return nil
+	return out, nil
 }
 
-func placeAll(polygon []Point, place func(Point) (r3.Vec, bool)) ([]r3.Vec, bool) {
+func placeAll(f Face, place func(string, Point) (r3.Vec, bool)) ([]r3.Vec, bool) {
 	var out []r3.Vec
-	for _, q := range polygon {
-		v, ok := place(q)
+	for _, q := range f.Polygon {
+		v, ok := place(f.Name, q)
 		if !ok {
 			return nil, false
 		}

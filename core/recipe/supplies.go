@@ -64,11 +64,17 @@ func (w Work) AdhesiveSupply() Supply {
 // glued behind the card, and half of what a bow takes.
 const ribbonPiece = 25 + 150
 
-// HoldingSupply is the removable dots that hold each box together; false when
-// it needs none.
-func HoldingSupply(dots, copies int) (Supply, bool) {
-	n := dots * copies
-	return Supply{"holding.dots", float64(n), "dot", fmt.Sprintf("%d removable glue dot%s, to hold the corners", n, plural(n))}, n > 0
+// HoldingSupplies are the removable dots and the brads that hold each box
+// together.
+func HoldingSupplies(box *style.Box, copies int) []Supply {
+	var out []Supply
+	if n := box.Dots * copies; n > 0 {
+		out = append(out, Supply{"holding.dots", float64(n), "dot", fmt.Sprintf("%d removable glue dot%s, to hold the corners", n, plural(n))})
+	}
+	if n := box.Brads * copies; n > 0 {
+		out = append(out, Supply{"holding.brads", float64(n), "brad", fmt.Sprintf("%d brad%s, to hold the handle", n, plural(n))})
+	}
+	return out
 }
 
 // ClosingSupply is what is added to each box to keep it shut; false when the

@@ -107,7 +107,7 @@ func Assemble(parts []Part, finished []*pattern.Folded, state State) ([]Body, er
 func (b *Body) across(all []Body) {
 	for _, g := range b.Part.Pattern.Glue {
 		pose, _, i := b.Face(g.Face)
-		if g.Piece == "" || i < 0 {
+		if g.Piece == "" || g.Play != 0 || i < 0 {
 			continue
 		}
 		for _, o := range all {

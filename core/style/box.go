@@ -19,10 +19,10 @@ type Box struct {
 	Stands []Standing
 	// Room is what the finished box gives.
 	Room Room
-	// Shut is what keeps the box shut, and Dots how many removable dots hold it
-	// together besides.
-	Shut Shut
-	Dots int
+	// Shut is what keeps the box shut; Dots and Brads are how many removable
+	// dots and brads hold it together besides.
+	Shut        Shut
+	Dots, Brads int
 	// Assembly says, in order, how the parts go together before the box is
 	// filled, and Closing how it is shut after.
 	Assembly, Closing []string
@@ -80,6 +80,9 @@ type Part struct {
 	// Shim is how far the card is held off the fence when it is scored; its
 	// numbers are then read from each edge in turn, larger by the shim.
 	Shim measure.Length
+	// Way, when set, is how the piece moves from open to shut: the angle of each
+	// crease, in degrees on its own side, from 0, open, to 1. Rings stay closed.
+	Way func(at float64) ([]float64, error)
 	// Folding and Gluing say how, in working order.
 	Folding string
 	Gluing  []string

@@ -292,13 +292,13 @@ func countOption(id, label, usual string) *Option {
 	return o
 }
 
-// count reads a choice made by countOption.
+// count reads a choice that is a number.
 func (s Spec) count(o *Option) int {
 	n, err := strconv.Atoi(s.Choice(o))
 	if err != nil {
 		return 1
 	}
-	return max(1, n)
+	return n
 }
 
 // cells parts a clear size, the first cell as asked for.

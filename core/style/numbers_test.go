@@ -80,11 +80,17 @@ func TestBoundBoxByHand(t *testing.T) {
 	wantScores(t, b.Parts[1], 36*inch/8, 12*inch/8+36*inch/8+inch/8, nil, []measure.Length{25 * inch / 16, 25*inch/16 + 49*inch/16})
 }
 
-// inMetric builds a box with tools that are marked in millimetres.
+// inMetric builds a box with tools that are marked in millimetres; sizes that
+// are not given and follow from others do.
 func inMetric(t *testing.T, s *Style, lengths map[string]measure.Length) *Box {
 	t.Helper()
 	spec := usual(s, lengths, nil)
 	spec.Tick = measure.Tick(mm)
+	for _, p := range s.Parameters {
+		if _, given := lengths[p.ID]; !given && p.Follows != nil {
+			spec.Lengths[p.ID] = p.Follows(spec)
+		}
+	}
 	b, err := s.Make(spec)
 	if err != nil {
 		t.Fatal(err)
@@ -381,6 +387,13 @@ func TestLimitsAreSaid(t *testing.T) {
 	}{
 		{hingedCarton, lengths("height", 8, "flap", 9), nil, "size.flap", "25.4 mm"},
 		{walletBox, lengths("front", 27, "back", 26), nil, "size.front", "82.55 mm"},
+		{wovenBasket, lengths("length", 20, "side", 21, "end", 16), nil, "size.side", "63.5 mm"},
+		{wovenBasket, lengths("length", 28, "side", 16, "end", 16), nil, "size.length", "do not meet"},
+		{wovenBasket, lengths("length", 16, "side", 16, "end", 24), nil, "size.end", "can be at most"},
+		{wovenBasket, lengths("handle.length", 32), nil, "size.handle.length", "at least"},
+		{facetBasket, lengths("width", 32, "height", 16, "bevel", 8, "lip", 9, "slant", 11), nil, "size.lip", "25.4 mm"},
+		{facetBasket, lengths("width", 32, "height", 24, "bevel", 8, "lip", 9, "slant", 15), nil, "size.slant", "38.1 mm"},
+		{facetBasket, lengths("width", 16, "bevel", 7, "height", 32), nil, "size.bevel", "19.4 mm"},
 		{dispenser, lengths("length", 32, "width", 16, "ledge", 4, "window.length", 25), nil, "options.window.length", "76.2 mm"},
 		{dispenser, lengths("length", 16, "width", 17), nil, "size.width", "50.8 mm"},
 		{flatFoldTray, lengths("width", 16, "height", 17), nil, "size.height", "50.8 mm"},

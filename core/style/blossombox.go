@@ -1,0 +1,188 @@
+package style
+
+import (
+	"fmt"
+
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"brevium/core/fit"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+var (
+	blossomLiner = &Parameter{
+		ID: "liner", Label: "Liner", Default: 3 * measure.Inch, Min: 24 * mm, Max: 200 * mm,
+		About:   "M: the liner's clear square, as large as the base lets in; its sheet is twice as long",
+		Follows: func(s Spec) measure.Length { return max(24*mm, measure.Down(s.linerSpace()-snugGap, 2*s.Tick)) },
+	}
+	blossomDrop = &Parameter{
+		ID: "drop", Label: "Below the rim", Default: 0, Min: 0, Max: mm,
+		About: "How far below the rim the liner is folded: a little, and its points open to about upright; nothing, and they open right out",
+	}
+)
+
+var blossomBox = &Style{
+	ID: "blossom-box", Name: "Blossom box", About: "A square base whose folded liner closes over the top in four points, and a lid",
+	Opens: "the lid lifts off, four points open", Strength: "good: a liner inside the walls",
+	Parameters: []*Parameter{length, height, blossomLiner, blossomDrop},
+	Options:    trayLid.Options,
+	Axes:       [3]*Parameter{length, length, height},
+	Allowance:  lidAllowance,
+	Build:      buildBlossomBox,
+}
+
+// blossomBase is the base as it stands round the liner.
+func (s Spec) blossomBase() trayShape {
+	base := s.trayShape("base", "Base", s.Size(length), s.Size(length), s.Size(height))
+	if s.Choice(lidCustom) == "smaller-base" {
+		base.length, base.width = base.length-s.Length(lidAllowance), base.width-s.Length(lidAllowanceWidth)
+	}
+	if s.Choice(baseWalls) == "double" {
+		base.lining = base.height
+	}
+	return base
+}
+
+// linerSpace is how large a liner, between folds, just goes into the base.
+func (s Spec) linerSpace() measure.Length {
+	base := s.blossomBase()
+	along, across := base.layers()
+	t := s.Card("base")
+	return min(base.length-t*measure.Length(1+along), base.width-t*measure.Length(1+across)) - s.Card("liner")
+}
+
+// leastInner is how deep the liner's inner triangles must reach to hold it.
+const leastInner = 10 * measure.Millimetre
+
+// linerPlay is the most, both sides together, by which a liner may be smaller
+// than the base lets in.
+const linerPlay = 5 * measure.Millimetre
+
+// fins is how many cards lie over one another in the middle when the fins are
+// laid down.
+const fins = 5
+
+func buildBlossomBox(s Spec) (*Box, error) {
+	h, liner, drop := s.Size(height), s.Size(blossomLiner), s.Size(blossomDrop)
+	if most := s.linerSpace(); liner > most || liner < most-linerPlay {
+		return nil, outOfRange("size.liner", "the liner can be %s to %s, to go into the base and still be glued to its walls",
+			s.show(measure.Up(max(0, most-linerPlay), s.Tick)), s.show(measure.Down(most, s.Tick)))
+	}
+	t := s.Card("liner")
+	trim := measure.Up(max(0, liner/2+drop+t-h), s.ruler())
+	if liner/2-trim < leastInner {
+		return nil, outOfRange("size.height", "the height must be at least %s, for the liner to be glued inside", s.show(measure.Up(leastInner+drop+t, s.Tick)))
+	}
+	as := s.as(trayLid)
+	as.Lengths[width.ID] = s.Size(length)
+	box, err := buildTrayLid(as)
+	if err != nil {
+		return nil, err
+	}
+	inside, err := s.liner(blossom{half: liner.MM() / 2, trim: trim.MM()}, drop)
+	if err != nil {
+		return nil, err
+	}
+	if trim > 0 {
+		inside.Measuring = fmt.Sprintf("The walls are lower than the inner triangles are deep: cut %s off each tip, in the middle of the sheet.", s.show(trim))
+	}
+	rim := h - drop
+	inside.At = r3.Vec{Z: (rim - liner/2 + trim).MM()}
+	box.Parts = append(box.Parts, inside)
+	base, lid := s.blossomBase(), &box.Parts[1]
+	stands := max(0, fins*t-drop)
+	lid.At.Z += stands.MM()
+	lid.Away.Z += liner.MM()
+	into := base.over(trayShape{id: "liner", name: "Liner", length: liner, width: liner}, fit.InBox, s.Card("base"), t)
+	over := fit.Pair{Kind: fit.RestsOn, Outer: "lid", Inner: "liner", OuterName: "Lid", InnerName: "Liner's points", Axis: "height",
+		InnerCard: t, InnerLayers: fins - 1, InnerWhat: "the folds of the points", OuterSpan: drop, OuterIs: "from the rim down to the liner's fold", InnerIs: "level"}
+	box.Fits = append(box.Fits, append(into, over)...)
+	tB := s.Card("base")
+	side := liner - t
+	box.Room = Block(Extent{Length: side, Width: side, Height: rim - tB/2 - t/2}, r3.Vec{Z: tB.MM() / 2})
+	below := "level with the rim"
+	if drop > 0 {
+		below = s.show(drop) + " below the rim"
+	}
+	box.Assembly = append(box.Assembly,
+		fmt.Sprintf("Set the liner on the base dry, its square over the opening, and push the four inner triangles down inside the walls. Then glue them one after another, opposite walls first, their folds %s.", below),
+		"Bend the points up and let each corner fold outwards like an accordion, to loosen all creases; then open them again.")
+	box.Closing = []string{
+		"Bring the four points up and over: each corner closes to a fin of four layers that stands on the box's diagonal. Push the middles of the four edges together over the middle of the box.",
+		"Lay all four fins down the same way round, each on the next point, and lower the lid over them.",
+	}
+	return box, nil
+}
+
+// liner is the folded liner; its folds lie drop below the rim.
+func (s Spec) liner(flower blossom, drop measure.Length) (Part, error) {
+	b := pattern.NewBuilder()
+	b.CutOn(s.ruler())
+	faces := map[string]*pattern.Leaf{}
+	for k, side := range blossomSides {
+		inner := b.Polygon("inner."+side, flower.inner(k)...)
+		b.Call(inner, "inner "+side+" triangle")
+		up := pattern.Point{}
+		up.X, up.Y = turned(0, -1, k)
+		b.Upwards(up, inner)
+		b.Elsewhere(inner, true, "base", nil, false)
+		faces["inner."+side] = inner
+		for _, f := range blossomFaces {
+			corners := make([]pattern.Point, len(f.corners))
+			for i, p := range f.corners {
+				corners[i] = flower.at(p, k)
+			}
+			leaf := b.Polygon(f.name+"."+side, corners...)
+			b.Role(pattern.Panel, leaf)
+			faces[f.name+"."+side] = leaf
+		}
+	}
+	for k, side := range blossomSides {
+		next := blossomSides[(k+1)%4]
+		b.Call(faces["petal."+side], side+" point")
+		b.Call(faces["strip."+side], side+" triangle beside the "+next+" corner")
+		b.Call(faces["half."+side], side+" half of the "+side+" "+next+" corner")
+		b.Call(faces["next."+side], next+" half of the "+side+" "+next+" corner")
+		b.Call(faces["follow."+side], next+" triangle beside the "+side+" corner")
+		b.Fold(faces["inner."+side], faces["petal."+side], 90, pattern.Away)
+		b.Fold(faces["petal."+side], faces["strip."+side], 0, pattern.Towards)
+		b.Fold(faces["strip."+side], faces["half."+side], 180, pattern.Away)
+		b.Fold(faces["half."+side], faces["next."+side], 180, pattern.Towards)
+		b.Fold(faces["next."+side], faces["follow."+side], 180, pattern.Away)
+		b.Fold(faces["follow."+side], faces["petal."+next], 180, pattern.Towards)
+		b.Slit(faces["inner."+side], faces["inner."+next])
+		b.Against(faces["follow."+side], faces["petal."+next], true)
+		b.Within(faces["next."+side], faces["follow."+side])
+		b.Against(faces["half."+side], faces["next."+side], true)
+	}
+	p, err := b.Pattern()
+	if err != nil {
+		return Part{}, err
+	}
+	from := 0.0
+	if drop > 0 {
+		from = 90
+	}
+	way := func(at float64) ([]float64, error) { return flower.turns(p, from, at) }
+	open, err := way(0)
+	if err != nil {
+		return Part{}, err
+	}
+	base := s.blossomBase()
+	for i := range p.Glue {
+		switch g := &p.Glue[i]; g.Face {
+		case "inner.left", "inner.right":
+			g.Play = (base.length - s.Size(blossomLiner)).MM() / 2
+		case "inner.back", "inner.front":
+			g.Play = (base.width - s.Size(blossomLiner)).MM() / 2
+		}
+	}
+	for i := range p.Creases {
+		p.Creases[i].Hinge, p.Creases[i].Opened = true, open[i]
+	}
+	return Part{
+		ID: "liner", Name: "Liner", Pattern: p, Root: "inner.back", Opens: Upright, Way: way,
+		Folding: "Cut the middle square along its two diagonals, from corner to corner and no further. Fold its four sides both ways. All other folds lie as they are told when the points are shut; open, each corner is an accordion.",
+	}, nil
+}
