@@ -97,7 +97,7 @@ func randomSize(rng *rand.Rand, unit measure.Unit, s *style.Style) Inputs {
 	}
 	for _, p := range s.Parameters {
 		if rng.Intn(4) > 0 {
-			l := p.Min + measure.Length(rng.Int63n(int64(min(p.Max, 4*p.Usual(in.Tools.Tick))-p.Min)))
+			l := p.Min + measure.Length(rng.Int63n(int64(max(p.Min+1, min(p.Max, 4*p.Usual(in.Tools.Tick)))-p.Min)))
 			in.Size[p.ID] = measure.Down(l, in.Tools.Tick)
 		}
 	}

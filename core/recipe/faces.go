@@ -91,25 +91,43 @@ func the(name string) string {
 }
 
 // foldWords says which scores are folded which way: away from someone who
-// looks at the outside, but for those that are named.
+// looks at the outside, but for those that are named. Faces that are numbered
+// are named once where all of their kind fold alike.
 func foldWords(p *pattern.Pattern, faces []pattern.Face) string {
-	var towards, flat []string
-	away := false
+	kinds := map[string]map[pattern.Side]bool{} // the sides that folds between two kinds of face go to
+	over := map[string]map[bool]bool{}
+	var named []foldName
 	for _, c := range p.Creases {
-		if c.Rolled || c.Angle < 0.01 {
+		if c.Rolled {
 			continue
 		}
-		between := beside(faces, c.Segment)
-		switch {
-		case c.Side == pattern.Towards:
-			if !slices.Contains(towards, between) {
-				towards = append(towards, between)
-			}
-		case c.Angle > 179:
-			flat = append(flat, between)
-			away = true
-		default:
-			away = true
+		f := nameFold(faces, c)
+		if kinds[f.kind] == nil {
+			kinds[f.kind], over[f.kind] = map[pattern.Side]bool{}, map[bool]bool{}
+		}
+		kinds[f.kind][c.Side] = true
+		over[f.kind][c.Angle > 179] = true
+		if c.Angle >= 0.01 {
+			named = append(named, f)
+		}
+	}
+	var towards, flat []string
+	away := false
+	add := func(to *[]string, f foldName, alike bool) {
+		words := f.faces
+		if alike {
+			words = f.kind
+		}
+		if !slices.Contains(*to, words) {
+			*to = append(*to, words)
+		}
+	}
+	for _, f := range named {
+		away = away || f.side == pattern.Away
+		if f.side == pattern.Towards {
+			add(&towards, f, len(kinds[f.kind]) == 1)
+		} else if f.over {
+			add(&flat, f, len(over[f.kind]) == 1)
 		}
 	}
 	var out []string
@@ -127,21 +145,51 @@ func foldWords(p *pattern.Pattern, faces []pattern.Face) string {
 	return strings.Join(out, " ")
 }
 
+// foldName is what one fold is called: by its two faces, or by what kinds of
+// face they are when such are numbered.
+type foldName struct {
+	faces, kind string
+	side        pattern.Side
+	over        bool
+}
+
+func nameFold(faces []pattern.Face, c pattern.Crease) foldName {
+	names := beside(faces, c.Segment)
+	f := foldName{side: c.Side, over: c.Angle > 179}
+	var each, kind []string
+	numbered := false
+	for _, n := range names {
+		k := strings.TrimRight(n, "0123456789")
+		numbered = numbered || k != n
+		each, kind = append(each, the(n)), append(kind, strings.TrimSpace(k))
+	}
+	slices.Sort(each)
+	slices.Sort(kind)
+	f.faces = "between " + join(each)
+	f.kind = f.faces
+	switch {
+	case numbered && len(kind) == 2 && kind[0] == kind[1]:
+		f.kind = "every fold between two " + kind[0] + "s"
+	case numbered:
+		f.kind = "every fold between a " + strings.Join(kind, " and a ")
+	}
+	return f
+}
+
 // beside names the faces on both sides of a fold.
-func beside(faces []pattern.Face, s pattern.Segment) string {
+func beside(faces []pattern.Face, s pattern.Segment) []string {
 	mid, d := s.A.Add(s.B).Scale(0.5), s.B.Sub(s.A)
 	off := pattern.Pt(-d.Y, d.X).Scale(0.05 / d.Len())
 	var names []string
 	for _, at := range []pattern.Point{mid.Add(off), mid.Sub(off)} {
 		for i := range faces {
 			if faces[i].Name != "" && pattern.Contains(faces[i].Polygon, at) {
-				names = append(names, the(faces[i].Plain()))
+				names = append(names, faces[i].Plain())
 				break
 			}
 		}
 	}
-	slices.Sort(names)
-	return "between " + join(names)
+	return names
 }
 
 // glueWords says where adhesive goes and where it lands, face by face, and

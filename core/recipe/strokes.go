@@ -46,7 +46,12 @@ func strokes(p *pattern.Pattern, lines []Line) []stroke {
 	for _, l := range lines {
 		switch l.Hand {
 		case Slit:
-			s.straight(l.Path[0].Point, l.Path[1].Point, l)
+			a, b := l.Path[0].Point, l.Path[1].Point
+			if near(a.X, b.X) || near(a.Y, b.Y) {
+				s.straight(a, b, l)
+			} else {
+				s.out = append(s.out, stroke{shape: marks, path: l.Path, lines: []Line{l}})
+			}
 		case Notch:
 			s.out = append(s.out, stroke{shape: notch, path: l.Path, lines: []Line{l}})
 		case Hole:

@@ -12,7 +12,7 @@ import (
 
 var (
 	blossomLiner = &Parameter{
-		ID: "liner", Label: "Liner", Default: 3 * measure.Inch, Min: 24 * mm, Max: 200 * mm,
+		ID: "liner", Label: "Liner", Default: 31 * measure.Inch / 8, Min: 24 * mm, Max: 200 * mm,
 		About:   "M: the liner's clear square, as large as the base lets in; its sheet is twice as long",
 		Follows: func(s Spec) measure.Length { return max(24*mm, measure.Down(s.linerSpace()-snugGap, 2*s.Tick)) },
 	}
@@ -122,7 +122,7 @@ func (s Spec) liner(flower blossom, drop measure.Length) (Part, error) {
 	faces := map[string]*pattern.Leaf{}
 	for k, side := range blossomSides {
 		inner := b.Polygon("inner."+side, flower.inner(k)...)
-		b.Call(inner, "inner "+side+" triangle")
+		b.Call(inner, fmt.Sprint("inner triangle ", k+1))
 		up := pattern.Point{}
 		up.X, up.Y = turned(0, -1, k)
 		b.Upwards(up, inner)
@@ -140,11 +140,11 @@ func (s Spec) liner(flower blossom, drop measure.Length) (Part, error) {
 	}
 	for k, side := range blossomSides {
 		next := blossomSides[(k+1)%4]
-		b.Call(faces["petal."+side], side+" point")
-		b.Call(faces["strip."+side], side+" triangle beside the "+next+" corner")
-		b.Call(faces["half."+side], side+" half of the "+side+" "+next+" corner")
-		b.Call(faces["next."+side], next+" half of the "+side+" "+next+" corner")
-		b.Call(faces["follow."+side], next+" triangle beside the "+side+" corner")
+		b.Call(faces["petal."+side], fmt.Sprint("point ", k+1))
+		b.Call(faces["strip."+side], fmt.Sprint("side triangle ", 2*k+1))
+		b.Call(faces["half."+side], fmt.Sprint("half corner ", 2*k+1))
+		b.Call(faces["next."+side], fmt.Sprint("half corner ", 2*k+2))
+		b.Call(faces["follow."+side], fmt.Sprint("side triangle ", 2*k+2))
 		b.Fold(faces["inner."+side], faces["petal."+side], 90, pattern.Away)
 		b.Fold(faces["petal."+side], faces["strip."+side], 0, pattern.Towards)
 		b.Fold(faces["strip."+side], faces["half."+side], 180, pattern.Away)
