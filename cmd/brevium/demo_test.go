@@ -53,7 +53,7 @@ func TestDemoIsLoadedOnce(t *testing.T) {
 		}
 	}
 	all, err := s.Boxes(t.Context())
-	if err != nil || len(all) != 18 || !strings.HasPrefix(all[0].Name, "Four honey jars") {
+	if err != nil || len(all) != 22 || !strings.HasPrefix(all[0].Name, "Four honey jars") {
 		t.Errorf("%d boxes, %v", len(all), err)
 	}
 	lots, err := s.Lots(t.Context())

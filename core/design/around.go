@@ -25,28 +25,17 @@ type Way struct {
 // surface come first, and a box's card hardly goes against that.
 const mostTried = 60
 
-// arrangements gives the ways the things may stand, linings and all.
-func (in *Inputs) arrangements() []contents.Arrangement {
-	var all []contents.Arrangement
-	if p := in.parting(); in.Compartments.Per != contents.Together {
-		all = contents.Divided(in.Things, p)
-	} else {
-		all = contents.Arrangements(in.Things)
-	}
-	if linings := in.linings(); len(linings) > 0 {
-		for i := range all {
-			all[i] = all[i].Within(linings)
-		}
-	}
-	return all
-}
-
 // around chooses how the things stand and sizes the box to them: the
 // arrangement asked for, or the one whose blanks take least card, one that
 // goes on the sheets before one that does not.
 func (r *Result) around() error {
-	all := r.Inputs.arrangements()
-	if err := r.sizeFor(inside(all[0]), Inside); err != nil {
+	shares := r.Inputs.shares(r.Style.RoomsOf(r.Spec))
+	all := r.Inputs.arrangements(shares[0])
+	var others style.Extent // what the other rooms need
+	for _, s := range shares[1:] {
+		others = inside(r.Inputs.arrangements(s)[0], others)
+	}
+	if err := r.sizeFor(inside(all[0], others), Inside); err != nil {
 		return err
 	}
 	lacks, err := r.lacks(style.Extent{}, Inside)
@@ -61,7 +50,7 @@ func (r *Result) around() error {
 			continue
 		}
 		w := Way{Arrangement: a}
-		w.Card, w.Goes = r.price(inside(a), extra)
+		w.Card, w.Goes = r.price(inside(a, others), extra)
 		r.Ways = append(r.Ways, w)
 	}
 	slices.SortStableFunc(r.Ways, func(a, b Way) int {
@@ -84,7 +73,7 @@ func (r *Result) around() error {
 		}
 	}
 	stand := r.Ways[chosen].Arrangement
-	r.Stand, r.Needs = &stand, inside(stand)
+	r.Stand, r.Needs = &stand, inside(stand, others)
 	return r.sizeFor(r.Needs, Inside)
 }
 
@@ -115,9 +104,4 @@ func (r *Result) price(room, extra style.Extent) (card float64, goes bool) {
 		goes = goes && r.Inputs.blankFits(p) && max(p.Pattern.Width, p.Pattern.Height) <= r.Inputs.Tools.Trimmer
 	}
 	return card, goes
-}
-
-// inside is the room an arrangement needs.
-func inside(a contents.Arrangement) style.Extent {
-	return style.Extent{Length: a.Length, Width: a.Width, Height: a.Height}
 }

@@ -5,6 +5,7 @@ import (
 	"math"
 	"math/rand"
 	"regexp"
+	"slices"
 	"strings"
 	"testing"
 
@@ -50,7 +51,7 @@ func TestMadeFromTheWordsAlone(t *testing.T) {
 						}
 					}
 					for _, p := range r.Parts {
-						b, err := readBlind(steps, p.ID, in.Units)
+						b, err := readBlind(likewise(t, steps), p.ID, in.Units)
 						if err != nil {
 							t.Fatalf("%s in %s, %+v: %v", p.ID, unit, in.Choices, err)
 						}
@@ -80,6 +81,30 @@ func TestMadeFromTheWordsAlone(t *testing.T) {
 			}
 		})
 	}
+}
+
+// likewise looks up what a piece is told to be made the same as.
+func likewise(t *testing.T, steps []recipe.Step) []recipe.Step {
+	pieces := map[string]string{} // by what they are called where they are cut
+	for _, s := range steps {
+		if m := regexp.MustCompile(`^Cut the (.*) blank, `).FindStringSubmatch(s.Text); m != nil && s.Kind == recipe.Cut {
+			pieces[m[1]] = s.Piece
+		}
+	}
+	out := slices.Clone(steps)
+	for i, s := range out {
+		m := regexp.MustCompile(`^.+: the same as (.+)\.$`).FindStringSubmatch(s.Text)
+		if m == nil {
+			continue
+		}
+		like := strings.Replace(s.Key, s.Piece, pieces[m[1]], 1)
+		k := slices.IndexFunc(steps, func(o recipe.Step) bool { return o.Key == like })
+		if k < 0 || pieces[m[1]] == "" {
+			t.Fatalf("%q: there is no such step", s.Text)
+		}
+		out[i].Text = steps[k].Text
+	}
+	return out
 }
 
 // randomSize is a design of a style with sizes on the board's grooves.

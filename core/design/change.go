@@ -85,6 +85,7 @@ func (in *Inputs) pieces(s *style.Style) (map[string][]string, error) {
 	if err != nil {
 		return nil, err
 	}
+	s.Follow(&spec, func(string) bool { return false })
 	box, err := s.Make(spec)
 	if err != nil {
 		return nil, err

@@ -7,9 +7,14 @@ import (
 	"brevium/core/measure"
 )
 
-// Tightest is the account with the least gap; there must be one.
-func (r *Result) Tightest() fit.Account {
-	return slices.MinFunc(r.Fits, func(a, b fit.Account) int { return int(a.Gap - b.Gap) })
+// Tightest is the account with the least gap of the parts that move in one
+// another; false when none do.
+func (r *Result) Tightest() (fit.Account, bool) {
+	moving := slices.DeleteFunc(slices.Clone(r.Fits), func(a fit.Account) bool { return !a.Pair.Kind.Moves() })
+	if len(moving) == 0 {
+		return fit.Account{}, false
+	}
+	return slices.MinFunc(moving, func(a, b fit.Account) int { return int(a.Gap - b.Gap) }), true
 }
 
 // BareFit gives the verdict on the tightest axis with the allowance that
@@ -28,5 +33,7 @@ func (r *Result) BareFit() (bare, dressed fit.Verdict, known bool) {
 	if err != nil || err2 != nil {
 		return "", "", false
 	}
-	return without.Tightest().Verdict, with.Tightest().Verdict, true
+	before, some := without.Tightest()
+	after, _ := with.Tightest()
+	return before.Verdict, after.Verdict, some
 }

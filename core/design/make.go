@@ -224,7 +224,9 @@ func (r *Result) tightest(spec *style.Spec, o *style.Option) (measure.Length, er
 		}
 		var out []measure.Length
 		for _, p := range box.Fits {
-			out = append(out, p.Do(r.between(p, box)).Gap)
+			if p.Kind.Widened() {
+				out = append(out, p.Do(r.between(p, box)).Gap)
+			}
 		}
 		return out, nil
 	}
@@ -270,16 +272,11 @@ func (r *Result) between(p fit.Pair, box *style.Box) measure.Length {
 // follow gives the sizes and options left out the values that follow from
 // the others.
 func (r *Result) follow(spec *style.Spec) {
-	for _, p := range r.Style.Parameters {
-		if _, given := r.Inputs.Size[p.ID]; !given && p.Follows != nil && !r.Style.IsAxis(p.ID) {
-			spec.Lengths[p.ID] = p.Follows(*spec)
-		}
-	}
-	for _, o := range r.Style.Options {
-		if _, given := r.Inputs.Lengths[o.ID]; !given && o.Follows != nil {
-			spec.Lengths[o.ID] = o.Follows(*spec)
-		}
-	}
+	r.Style.Follow(spec, func(id string) bool {
+		_, size := r.Inputs.Size[id]
+		_, option := r.Inputs.Lengths[id]
+		return size || option
+	})
 }
 
 // fitsTheTable refuses blanks that no sheet gives or the trimmer cannot cut.
@@ -428,5 +425,9 @@ func (r *Result) Filling() string {
 	for i, t := range r.Inputs.Things {
 		parts = append(parts, fmt.Sprintf("%d × %s", t.Count, r.ThingName(i)))
 	}
-	return strings.Join(parts, " and ")
+	all := strings.Join(parts, " and ")
+	if n := r.Box.Room.Times; n > 1 && len(parts) > 0 {
+		all += fmt.Sprintf(", shared out among the %d rooms", n)
+	}
+	return all
 }

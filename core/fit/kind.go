@@ -89,6 +89,14 @@ func (p Pair) What() string {
 	return fmt.Sprintf("%s %s %s, %s", p.OuterName, p.Kind.goes, strings.ToLower(p.InnerName), p.Axis)
 }
 
+// Moves tells whether one part is to move in the other, so that their gap is
+// what a hand feels: neither glued in it nor only resting on it.
+func (k *Kind) Moves() bool { return !k.glued && !k.rests }
+
+// Widened tells whether an allowance of the style is for this relation: what
+// stands in a box has a size of its own.
+func (k *Kind) Widened() bool { return k.Moves() && k != InBox }
+
 // Fails tells whether the account says: do not cut this. Warns tells whether
 // it is to be said with care.
 func (a Account) Fails() bool { return a.Verdict == WontGoOn }

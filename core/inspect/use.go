@@ -30,7 +30,30 @@ func (w Whole) Use() ([]Finding, error) {
 	if err != nil {
 		return nil, err
 	}
-	return []Finding{w.fill(shut, open), w.open(shut, open), w.stay()}, nil
+	out := []Finding{w.fill(shut, open), w.open(shut, open)}
+	if len(w.Box.Shuts) > 0 {
+		closes, err := w.closes(w.Box.Shuts)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, closes)
+	}
+	return append(out, w.stay()), nil
+}
+
+// closes folds a box shut, face after face in the given order, past everything
+// that stands on it.
+func (w Whole) closes(order []string) (Finding, error) {
+	box := *w.Box
+	box.Parts = w.Parts
+	hit, face, err := box.Sweep(order)
+	if err != nil || hit == nil {
+		return Finding{ID: "close", Verdict: OK, Text: "It closes in the order that is told, and nothing is in the way."}, err
+	}
+	mark, _ := w.Parts[0].Pattern.Mark(face)
+	return Finding{ID: "close", Verdict: Fail, Piece: hit.A.Part.ID, Text: fmt.Sprintf(
+		"It does not close in this order: when the %s is folded, %s is in the way of %s.",
+		mark.Plain(), strings.ToLower(hit.A.Part.Name), strings.ToLower(hit.B.Part.Name))}, nil
 }
 
 // fill looks for a straight way in for the block that goes in, as wide as it
@@ -139,16 +162,18 @@ func (w Whole) stay() Finding {
 		return f
 	case style.ByFriction:
 		var loose []string
+		holding := 0
 		for _, a := range w.Fits {
-			if a.Pair.Kind == fit.InBox {
+			if !a.Pair.Kind.Widened() {
 				continue
 			}
+			holding++
 			if a.Verdict == fit.Loose {
 				loose = append(loose, a.Pair.Axis)
 			}
 		}
 		f.Text = "It stays shut by the fit of its parts."
-		if len(loose) > 0 && len(loose) == len(w.Fits) {
+		if len(loose) > 0 && len(loose) == holding {
 			f.Verdict, f.Text = Warn, fmt.Sprintf("Nothing keeps it shut: the fit is loose in %s. Allow less, or hold it with a band.", strings.Join(loose, " and "))
 		}
 	case style.ByTuck:

@@ -149,6 +149,12 @@ func (w Whole) room(bodies []style.Body, state style.State, tight measure.Length
 	if w.Filled {
 		need, what = w.Needs, "What goes in, with room to spare,"
 	}
+	if n := w.Box.Room.Times; n > 1 {
+		what = fmt.Sprintf("Each of the %d rooms", n)
+		if w.Filled {
+			what = fmt.Sprintf("What goes into each of the %d rooms", n)
+		}
+	}
 	size := w.size(need)
 	// What lines the box is part of the need.
 	own := slices.DeleteFunc(slices.Clone(bodies), func(b style.Body) bool { return len(b.Part.Places) > 0 })

@@ -100,6 +100,33 @@ func (p *Pattern) Hinged() bool {
 	return slices.ContainsFunc(p.Creases, func(c Crease) bool { return c.Hinge })
 }
 
+// Towards gives, for each face but the root, the crease that it hangs on, on
+// the side of the root.
+func (p *Pattern) Towards(root string) (map[string]int, error) {
+	faces, err := p.Faces()
+	if err != nil {
+		return nil, err
+	}
+	start := slices.IndexFunc(faces, func(f Face) bool { return f.Name == root })
+	if start < 0 {
+		return nil, fmt.Errorf("no face %q to start from", root)
+	}
+	out := map[string]int{}
+	for queue := []int{start}; len(queue) > 0; queue = queue[1:] {
+		for _, e := range faces[queue[0]].edges {
+			if e.neighbour < 0 || e.crease < 0 {
+				continue
+			}
+			name := faces[e.neighbour].Name
+			if _, known := out[name]; !known && e.neighbour != start {
+				out[name] = e.crease
+				queue = append(queue, e.neighbour)
+			}
+		}
+	}
+	return out, nil
+}
+
 // across gives the pose of the neighbour over the edge from a to b, which
 // the first face, at pose, keeps on its right-hand side as seen. Seen in
 // space the neighbour lies to the left of a→b, so a turn about b→a by the

@@ -85,6 +85,12 @@ func (p Pose) Then(q Pose) Pose {
 	}
 }
 
+// Inverse undoes a pose.
+func (p Pose) Inverse() Pose {
+	turn := r3.Rotation(quat.Conj(quat.Number(p.Turn)))
+	return Pose{Turn: turn, Shift: r3.Scale(-1, turn.Rotate(p.Shift))}
+}
+
 // Unscored makes the creases that are chosen bends that are not scored, and
 // takes their lines from the scores.
 func (p *Pattern) Unscored(chosen func(Segment) bool) {

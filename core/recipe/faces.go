@@ -9,14 +9,19 @@ import (
 	"brevium/core/pattern"
 )
 
-// pieceWords are what another piece is called.
-func (w Work) pieceWords(id string) string {
+// elsewhere names where a glue patch lands on another piece.
+func (w Work) elsewhere(g pattern.Glue) string {
 	for _, p := range w.Parts {
-		if p.ID == id {
-			return strings.ToLower(p.Name)
+		if p.ID != g.Piece {
+			continue
 		}
+		name := "the " + strings.ToLower(p.Name)
+		if mark, known := p.Pattern.Mark(g.Onto); known {
+			return name + "'s " + mark.Plain()
+		}
+		return name
 	}
-	return strings.ReplaceAll(id, "-", " ")
+	return "the " + strings.ReplaceAll(g.Piece, "-", " ")
 }
 
 // faceWords tells of a piece's faces what no number tells: which is which on
@@ -24,12 +29,12 @@ func (w Work) pieceWords(id string) string {
 // dry.
 type faceWords struct{ names, folding, gluing string }
 
-func wordsOf(p *pattern.Pattern, piece func(id string) string) faceWords {
+func wordsOf(p *pattern.Pattern, elsewhere func(pattern.Glue) string) faceWords {
 	faces, err := p.Faces()
 	if err != nil { // a pattern that does not fold has been refused before
 		return faceWords{}
 	}
-	return faceWords{faceRows(faces), foldWords(p, faces), glueWords(p, faces, piece)}
+	return faceWords{faceRows(faces), foldWords(p, faces), glueWords(p, faces, elsewhere)}
 }
 
 // faceRows names the faces as they lie, outside up, row by row from the top.
@@ -192,10 +197,10 @@ func beside(faces []pattern.Face, s pattern.Segment) []string {
 	return names
 }
 
-// glueWords says where adhesive goes and where it lands, face by face, and
-// which faces that lie on another stay dry. piece is what another piece is
-// called.
-func glueWords(p *pattern.Pattern, faces []pattern.Face, piece func(id string) string) string {
+// glueWords says where adhesive goes and where it lands, face by face, what
+// lands on another piece only when they are put together, and which faces that
+// lie on another stay dry. elsewhere names where a patch lands on another piece.
+func glueWords(p *pattern.Pattern, faces []pattern.Face, elsewhere func(pattern.Glue) string) string {
 	plain := func(name string) string {
 		if i := slices.IndexFunc(faces, func(f pattern.Face) bool { return f.Name == name }); i >= 0 {
 			return the(faces[i].Plain())
@@ -205,6 +210,7 @@ func glueWords(p *pattern.Pattern, faces []pattern.Face, piece func(id string) s
 	sides := map[bool]string{true: "outside", false: "inside"}
 	type landing struct {
 		side, onto string
+		later      bool
 		faces      []string
 	}
 	var glued []landing
@@ -218,26 +224,31 @@ func glueWords(p *pattern.Pattern, faces []pattern.Face, piece func(id string) s
 			continue
 		}
 		onto := fmt.Sprintf("the %s of %s", sides[g.OntoOutside], plain(g.Onto))
-		switch {
-		case g.Piece != "" && g.Onto == "":
-			onto = "the " + piece(g.Piece)
-		case g.Piece != "":
-			onto = "the " + piece(g.Piece) + "'s " + strings.ReplaceAll(g.Onto, ".", " ")
+		if g.Piece != "" {
+			onto = elsewhere(g)
 		}
 		k := slices.IndexFunc(glued, func(l landing) bool { return l.side == sides[g.Outside] && l.onto == onto })
 		if k < 0 {
 			k = len(glued)
-			glued = append(glued, landing{side: sides[g.Outside], onto: onto})
+			glued = append(glued, landing{side: sides[g.Outside], onto: onto, later: g.Piece != ""})
 		}
 		glued[k].faces = append(glued[k].faces, face)
 	}
-	var out []string
+	var now, later []string
 	for _, l := range glued {
-		out = append(out, fmt.Sprintf("the %s of %s onto %s", l.side, join(l.faces), l.onto))
+		words := fmt.Sprintf("the %s of %s onto %s", l.side, join(l.faces), l.onto)
+		if l.later {
+			later = append(later, words)
+		} else {
+			now = append(now, words)
+		}
 	}
 	var text []string
-	if len(out) > 0 {
-		text = append(text, "What is glued: "+strings.Join(out, "; ")+".")
+	if len(now) > 0 {
+		text = append(text, "What is glued: "+strings.Join(now, "; ")+".")
+	}
+	if len(later) > 0 {
+		text = append(text, "Only when they are put together: "+strings.Join(later, "; ")+".")
 	}
 	if len(dry) > 0 {
 		text = append(text, "No adhesive on "+join(dry)+".")

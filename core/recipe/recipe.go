@@ -74,7 +74,7 @@ var pace = map[Kind]float64{
 func (w Work) Steps() []Step {
 	words := make([]faceWords, len(w.Parts))
 	for i, p := range w.Parts {
-		words[i] = wordsOf(p.Pattern, w.pieceWords)
+		words[i] = wordsOf(p.Pattern, w.elsewhere)
 	}
 	steps := w.write(w.Units, w.Tick, words)
 	// The same steps in plain millimetres say whether a tick still holds.
@@ -93,9 +93,26 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []S
 	add := func(kind Kind, piece, key, text string, count int) {
 		out = append(out, Step{Key: string(kind) + "/" + key, Piece: piece, Kind: kind, Text: text, Seconds: pace[kind] * float64(count)})
 	}
-	listed := func(kind Kind, piece, key string, list []string, count int) {
-		add(kind, piece, key, strings.Join(list, " "), count)
-		out[len(out)-1].List = list
+	// A piece that is made like an earlier one as large is not told again.
+	like := map[string]string{}
+	same := func(kind Kind, p style.Part, key, text string) string {
+		plain := strings.NewReplacer(p.Name, "#", strings.ToLower(p.Name), "#").Replace(text)
+		k := fmt.Sprint(kind, strings.TrimPrefix(key, p.ID), p.Pattern.Width, p.Pattern.Height, plain)
+		if first, told := like[k]; told {
+			return fmt.Sprintf("%s: the same as %s.", p.Name, lowerFirst(first))
+		}
+		like[k] = p.Name
+		return text
+	}
+	tell := func(kind Kind, p style.Part, key, text string) {
+		add(kind, p.ID, key, same(kind, p, key, text), p.Copies())
+	}
+	listed := func(kind Kind, p style.Part, key string, list []string) {
+		text := strings.Join(list, " ")
+		tell(kind, p, key, text)
+		if out[len(out)-1].Text == text {
+			out[len(out)-1].List = list
+		}
 	}
 	for _, p := range w.Parts {
 		times := ""
@@ -113,11 +130,11 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []S
 	for i, p := range w.Parts {
 		lists[i] = Scores(p, w.Fence, w.Tick)
 		if told := lists[i].Sentence(t); told != "" {
-			text := fmt.Sprintf("Score the %s, outside up. %s", strings.ToLower(p.Name), told)
+			text := fmt.Sprintf("Score %s, outside up. %s", the(strings.ToLower(p.Name)), told)
 			if p.Measuring != "" {
 				text += " " + p.Measuring
 			}
-			add(Score, p.ID, p.ID, text, p.Copies())
+			tell(Score, p, p.ID, text)
 		}
 	}
 	cuts := make([][]Snip, len(w.Parts))
@@ -125,12 +142,12 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []S
 		cuts[i] = lists[i].Cuts(t)
 		first := slices.DeleteFunc(slices.Clone(cuts[i]), func(s Snip) bool { return !s.before() })
 		if len(first) > 0 {
-			listed(Remove, p.ID, p.ID+"/first", telling(p.Name+", still flat", first), p.Copies())
+			listed(Remove, p, p.ID+"/first", telling(p.Name+", still flat", first))
 		}
 	}
 	for i, p := range w.Parts {
 		if text := sentences(words[i].names, words[i].folding, p.Folding); words[i].folding != "" || p.Folding != "" {
-			add(Fold, p.ID, p.ID, p.Name+": "+lowerFirst(text), p.Copies())
+			tell(Fold, p, p.ID, p.Name+": "+lowerFirst(text))
 		}
 	}
 	for i, p := range w.Parts {
@@ -140,7 +157,7 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []S
 			if off := t.falling(p.Pattern); off != "" {
 				list = append(list, off)
 			}
-			listed(Remove, p.ID, p.ID, list, p.Copies())
+			listed(Remove, p, p.ID, list)
 		}
 	}
 	for _, s := range sets {
@@ -151,7 +168,7 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []S
 			if i == 0 {
 				g = sentences(g, words[k].gluing)
 			}
-			add(Glue, p.ID, fmt.Sprintf("%s/%d", p.ID, i+1), fmt.Sprintf("%s: %s", p.Name, lowerFirst(g)), p.Copies())
+			tell(Glue, p, fmt.Sprintf("%s/%d", p.ID, i+1), fmt.Sprintf("%s: %s", p.Name, lowerFirst(g)))
 		}
 	}
 	for i, text := range w.Assembly {

@@ -62,13 +62,17 @@ func (p *Part) stand(f *pattern.Folded) pattern.Pose {
 }
 
 // Poses gives, for each copy of the part, the pose that its root's own is
-// followed by in a state of the box; finished is the part folded shut.
+// followed by in a state of the box, but for what a carrier moves it by;
+// finished is the part folded shut.
 func (p *Part) Poses(finished *pattern.Folded, state State) []pattern.Pose {
 	if len(p.Places) > 0 {
 		return p.Places
 	}
 	pose := p.stand(finished)
-	if state != Finished {
+	if p.Lies != nil {
+		pose = pose.Then(*p.Lies)
+	}
+	if state != Finished && p.On == nil {
 		pose.Shift = r3.Add(pose.Shift, p.Away)
 	}
 	return []pattern.Pose{pose}
@@ -77,18 +81,42 @@ func (p *Part) Poses(finished *pattern.Folded, state State) []pattern.Pose {
 // Assemble stands every copy of every part where it is in a state. finished
 // holds the parts folded shut, in order.
 func Assemble(parts []Part, finished []*pattern.Folded, state State) ([]Body, error) {
-	var out []Body
+	forms := slices.Clone(finished)
 	for i := range parts {
-		p, f := &parts[i], finished[i]
-		if state != Finished && p.Pattern.Hinged() {
+		if p := &parts[i]; state != Finished && p.Pattern.Hinged() {
 			open, err := p.Pattern.Opened(p.Root)
 			if err != nil {
 				return nil, fmt.Errorf("%s: %w", p.ID, err)
 			}
-			f = open
+			forms[i] = open
 		}
+	}
+	return stand(parts, finished, func(i int) *pattern.Folded { return forms[i] }, state != Finished), nil
+}
+
+// stand sets parts, each in the form it has now, where they are; what stands on
+// a face of another goes with it. Away is whether what opens is taken away.
+func stand(parts []Part, finished []*pattern.Folded, now func(int) *pattern.Folded, away bool) []Body {
+	var out []Body
+	state := Finished
+	if away {
+		state = Open
+	}
+	for i := range parts {
+		p, f := &parts[i], now(i)
 		levels := f.Levels(p.Pattern)
 		for n, pose := range p.Poses(finished[i], state) {
+			if p.On != nil {
+				k := slices.IndexFunc(parts, func(x Part) bool { return x.ID == p.On.Part })
+				shut := parts[k].Poses(finished[k], Finished)[0]
+				is := parts[k].Poses(finished[k], state)[0]
+				if by, known := follow(finished[k], shut, now(k), is, p.On.Face); known {
+					pose = pose.Then(by)
+				}
+				if away {
+					pose.Shift = r3.Add(pose.Shift, p.Away)
+				}
+			}
 			b := Body{Folded: &pattern.Folded{Faces: f.Faces}, Part: p, Copy: n, Levels: slices.Clone(levels)}
 			for _, q := range f.Poses {
 				b.Folded.Poses = append(b.Folded.Poses, q.Then(pose))
@@ -99,7 +127,7 @@ func Assemble(parts []Part, finished []*pattern.Folded, state State) ([]Body, er
 	for i := range out {
 		out[i].across(out)
 	}
-	return out, nil
+	return out
 }
 
 // across sets the levels of faces that are glued to another part in whose very

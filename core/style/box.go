@@ -23,6 +23,9 @@ type Box struct {
 	// dots and brads hold it together besides.
 	Shut        Shut
 	Dots, Brads int
+	// Shuts are the faces of the first part that are folded to close it, in the
+	// order in which nothing is in the way; nil when there is but one way.
+	Shuts []string
 	// Assembly says, in order, how the parts go together before the box is
 	// filled, and Closing how it is shut after.
 	Assembly, Closing []string
@@ -68,6 +71,10 @@ type Part struct {
 	// At is where the piece stands in the finished box, in mm: its middle
 	// from the middle of the table, to the right and back, and its foot up.
 	At r3.Vec
+	// Lies, when set, is how it then lies there, such as on its side; and On is
+	// the face of another part that it moves with.
+	Lies *pattern.Pose
+	On   *Carrier
 	// Away is how far it is moved from there when the box is open.
 	Away r3.Vec
 	// Places are where the copies of a piece that goes inside another stand,

@@ -29,6 +29,7 @@ var All = []*Style{
 	wovenBasket,
 	facetBasket,
 	blossomBox,
+	foldOutCarrier,
 	tower,
 	nest,
 	dividerGrid,

@@ -88,7 +88,7 @@ func inMetric(t *testing.T, s *Style, lengths map[string]measure.Length) *Box {
 	spec.Tick = measure.Tick(mm)
 	for _, p := range s.Parameters {
 		if _, given := lengths[p.ID]; !given && p.Follows != nil {
-			spec.Lengths[p.ID] = p.Follows(spec)
+			spec.Lengths[p.ID] = p.Follows(spec) // options keep their usual values
 		}
 	}
 	b, err := s.Make(spec)

@@ -26,6 +26,8 @@ type Room struct {
 	Part string
 	// Largest is a block that fits: the whole of a block-shaped room.
 	Largest Extent
+	// Times is how many such rooms the box has.
+	Times int
 	// FromBelow: it is filled from below, standing on its head; what is its
 	// ceiling carries what goes in meanwhile.
 	FromBelow bool

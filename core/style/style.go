@@ -28,6 +28,9 @@ type Style struct {
 	// Opens says in a few words how one gets in, and Strength how well the
 	// box stands up to handling, for comparing.
 	Opens, Strength string
+	// Rooms says how many equal rooms it has, such as small boxes that it
+	// carries; nil is one.
+	Rooms func(Spec) int
 	Build           func(Spec) (*Box, error)
 }
 
@@ -167,6 +170,9 @@ func (s *Style) Make(spec Spec) (*Box, error) {
 	misread := ""
 	spec.Style, spec.misread = s, &misread
 	b, err := s.Build(spec)
+	if err == nil {
+		b.Room.Times = s.RoomsOf(spec)
+	}
 	if misread != "" {
 		return nil, fmt.Errorf("the style %s reads the %s, which it does not declare", s.ID, misread)
 	}
@@ -179,8 +185,32 @@ func (s *Style) Make(spec Spec) (*Box, error) {
 	return b, b.settle(s.Inner)
 }
 
-// Usual gives every parameter and option its usual value, and those that
-// follow from others what follows.
+// RoomsOf is how many equal rooms a box has; what goes in is shared out among
+// them.
+func (s *Style) RoomsOf(spec Spec) int {
+	if s.Rooms == nil {
+		return 1
+	}
+	spec.Style = s
+	return s.Rooms(spec)
+}
+
+// Follow gives the sizes and options that are not given and follow from others
+// what follows; axes are always given.
+func (s *Style) Follow(spec *Spec, given func(id string) bool) {
+	for _, p := range s.Parameters {
+		if p.Follows != nil && !given(p.ID) && !s.IsAxis(p.ID) {
+			spec.Lengths[p.ID] = p.Follows(*spec)
+		}
+	}
+	for _, o := range s.Options {
+		if o.Follows != nil && !given(o.ID) {
+			spec.Lengths[o.ID] = o.Follows(*spec)
+		}
+	}
+}
+
+// Usual gives every parameter and option its usual value, whatever the others.
 func (s *Style) Usual(tick measure.Tick, card measure.Length) Spec {
 	out := Spec{
 		Style:     s,

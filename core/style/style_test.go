@@ -348,6 +348,9 @@ func checkBox(t *testing.T, s *Style, spec Spec, b *Box) {
 			return // what is too tight is said by its account
 		}
 	}
+	if hit, face, err := b.Sweep(b.Shuts); err != nil || hit != nil {
+		t.Errorf("%v: folding %s, %+v is in the way, %v", spec, face, hit, err)
+	}
 	for _, state := range States {
 		bodies := assembled(t, b, state)
 		for _, h := range Collisions(bodies) {

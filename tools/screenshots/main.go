@@ -10,6 +10,8 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"regexp"
+	"strconv"
 	"strings"
 	"time"
 
@@ -17,7 +19,8 @@ import (
 )
 
 // views are the pictures kept: a name, a page of the demo, a size, and a
-// script that does what a hand would before.
+// script that does what a hand would before. A number in braces stands for
+// the demo box of that number; the first is loaded last.
 var views = []struct {
 	name, path    string
 	width, height int64
@@ -25,23 +28,23 @@ var views = []struct {
 }{
 	{"boxes", "/", 1280, 800, ""},
 	{"new-box", "/new", 1280, 800, ""},
-	{"contents", "/boxes/18/contents", 1280, 800, ""},
-	{"box", "/boxes/18/box", 1280, 800, ""},
-	{"fit", "/boxes/18/fit", 1280, 800, ""},
-	{"failing-lid", "/boxes/12/fit", 1280, 800, ""},
-	{"dressing", "/boxes/18/dressing", 1280, 800, ""},
-	{"sheets", "/boxes/18/sheets", 1280, 800, ""},
-	{"making", "/boxes/18/making", 1280, 800, ""},
-	{"fold", "/boxes/9/fold", 1280, 800, ""},
+	{"contents", "/boxes/{1}/contents", 1280, 800, ""},
+	{"box", "/boxes/{1}/box", 1280, 800, ""},
+	{"fit", "/boxes/{1}/fit", 1280, 800, ""},
+	{"failing-lid", "/boxes/{7}/fit", 1280, 800, ""},
+	{"dressing", "/boxes/{1}/dressing", 1280, 800, ""},
+	{"sheets", "/boxes/{1}/sheets", 1280, 800, ""},
+	{"making", "/boxes/{1}/making", 1280, 800, ""},
+	{"fold", "/boxes/{10}/fold", 1280, 800, ""},
 	{"help", "/help", 1280, 800, ""},
-	{"compare", "/boxes/7/compare?from=drawer", 1280, 800, ""},
-	{"biggest", "/boxes/18/biggest?keep=fixed&fix.height=2", 1280, 800, ""},
+	{"compare", "/boxes/{12}/compare?from=drawer", 1280, 800, ""},
+	{"biggest", "/boxes/{1}/biggest?keep=fixed&fix.height=2", 1280, 800, ""},
 	{"drawer", "/drawer", 1280, 800, ""},
 	{"data", "/data", 1280, 800, ""},
 	{"kinds", "/kinds", 1280, 800, ""},
 	{"job", "/jobs/2", 1280, 800, choosePiece},
-	{"making-phone", "/boxes/18/making", 390, 844, ""},
-	{"box-tablet", "/boxes/18/box", 820, 1180, ""},
+	{"making-phone", "/boxes/{1}/making", 390, 844, ""},
+	{"box-tablet", "/boxes/{1}/box", 820, 1180, ""},
 }
 
 // choosePiece goes to a piece on a sheet and chooses it, as with the keyboard.
@@ -92,8 +95,17 @@ func run(into string) error {
 	defer stop()
 	ctx, stop = chromedp.NewContext(ctx)
 	defer stop()
+	boxes, err := filepath.Glob(filepath.Join("cmd", "brevium", "demo", "*.json"))
+	if err != nil {
+		return err
+	}
+	numbered := regexp.MustCompile(`\{(\d+)\}`)
 	for _, v := range views {
-		if err := chromedp.Do(ctx, chromedp.EmulateViewport(v.width, v.height), chromedp.Navigate(at+v.path)); err != nil {
+		path := numbered.ReplaceAllStringFunc(v.path, func(n string) string {
+			k, _ := strconv.Atoi(strings.Trim(n, "{}"))
+			return strconv.Itoa(len(boxes) + 1 - k)
+		})
+		if err := chromedp.Do(ctx, chromedp.EmulateViewport(v.width, v.height), chromedp.Navigate(at+path)); err != nil {
 			return fmt.Errorf("%s: %w", v.name, err)
 		}
 		// The box in space is drawn once its poses have come.

@@ -402,8 +402,8 @@ func (p *workPage) tape() {
 			t.Answer = r.Style.Name
 		case "fit":
 			t.Answer = "nothing to fit"
-			if len(r.Fits) > 0 {
-				t.Answer = string(r.Tightest().Verdict)
+			if tightest, some := r.Tightest(); some {
+				t.Answer = string(tightest.Verdict)
 			}
 		case "dressing":
 			t.Answer = "plain"

@@ -1,0 +1,71 @@
+package design
+
+import (
+	"brevium/core/contents"
+	"brevium/core/style"
+)
+
+// share is what goes into one of a box's equal rooms: things, and which of the
+// design's they are.
+type share struct {
+	things []contents.Thing
+	of     []int
+}
+
+// shares parts the things among so many equal rooms: one kind evenly; several
+// kinds one to a room where there are rooms enough, else some of each kind in
+// every room.
+func (in *Inputs) shares(rooms int) []share {
+	all := share{things: in.Things}
+	for i := range in.Things {
+		all.of = append(all.of, i)
+	}
+	if rooms < 2 {
+		return []share{all}
+	}
+	total := 0
+	for _, t := range in.Things {
+		total += t.Count
+	}
+	var out []share
+	if len(in.Things) > 1 && total <= rooms {
+		for i, t := range in.Things {
+			t.Count = 1
+			out = append(out, share{[]contents.Thing{t}, []int{i}})
+		}
+		return out
+	}
+	one := share{of: all.of}
+	for _, t := range in.Things {
+		t.Count = (t.Count + rooms - 1) / rooms
+		one.things = append(one.things, t)
+	}
+	return []share{one}
+}
+
+// arrangements gives the ways the things of a share may stand, linings and all.
+func (in *Inputs) arrangements(s share) []contents.Arrangement {
+	var all []contents.Arrangement
+	if p := in.parting(); in.Compartments.Per != contents.Together {
+		all = contents.Divided(s.things, p)
+	} else {
+		all = contents.Arrangements(s.things)
+	}
+	if linings := in.linings(); len(linings) > 0 {
+		for i := range all {
+			all[i] = all[i].Within(linings)
+		}
+	}
+	for i := range all {
+		for k := range all[i].Spots {
+			all[i].Spots[k].Thing = s.of[all[i].Spots[k].Thing]
+		}
+	}
+	return all
+}
+
+// inside is the room that an arrangement needs, where others are to have room
+// in one like it.
+func inside(a contents.Arrangement, others style.Extent) style.Extent {
+	return style.Extent{Length: max(a.Length, others.Length), Width: max(a.Width, others.Width), Height: max(a.Height, others.Height)}
+}

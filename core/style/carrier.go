@@ -1,0 +1,226 @@
+package style
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"brevium/core/fit"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+var (
+	carriedLength = &Parameter{
+		ID: "length", Label: "Small box, length", Default: 3 * measure.Inch / 2, Min: 20 * mm, Max: 120 * mm,
+		About: "Of one small box, score to score; in a strip the side of the square one",
+	}
+	carriedWidth = &Parameter{
+		ID: "width", Label: "Small box, width", Default: 3 * measure.Inch / 2, Min: 20 * mm, Max: 120 * mm,
+		About: "Of one small box, score to score",
+		Only:  func(s Spec) bool { return s.Choice(carrierForm) == "cross" },
+	}
+	carriedHeight = &Parameter{
+		ID: "height", Label: "Small box, height", Default: 3 * measure.Inch / 2, Min: 15 * mm, Max: 150 * mm,
+		About: "Of one small box, without its lid",
+	}
+	carriedLid = &Parameter{
+		ID: "lid.depth", Label: "Small box's lid", Default: measure.Inch / 2, Min: 6 * mm, Max: 60 * mm,
+		About: "How far it comes down",
+		Only:  func(s Spec) bool { return s.Choice(carrierForm) == "cross" },
+	}
+	carrierForm = &Option{
+		ID: "form", Label: "Form", Kind: ChoiceKind, Choices: []string{"cross", "strip"}, DefaultChoice: "cross",
+		About: "A cross whose walls fall open, with lidded boxes on its long walls; or a strip of four panels round three open trays",
+	}
+	carrierCount = &Option{
+		ID: "count", Label: "Small boxes", Kind: ChoiceKind, Choices: counts, DefaultChoice: "3",
+		About: "How many lidded boxes a cross carries; a strip has three trays",
+	}
+	carrierAllowance = &Option{
+		ID: "carrier.allowance", Label: "Room round the boxes", Kind: LengthKind, Default: measure.Inch / 8, Min: 0, Max: fit.LargestAllowance,
+		ForFit: true, Chained: true,
+		About: "How much more the carrier measures inside than what it carries; leave it out for a millimetre a box",
+		Follows: func(s Spec) measure.Length {
+			return measure.Up(measure.Length(s.carried())*3*measure.Inch/100, s.Tick.System().Tick())
+		},
+	}
+	capDepth = &Option{
+		ID: "cap.depth", Label: "Depth of lid or caps", Kind: LengthKind, Default: measure.Inch / 2, Min: 6 * mm, Max: 60 * mm,
+		About: "How far the carrier's lid, or a cap at each end of a strip, comes over it",
+	}
+)
+
+var foldOutCarrier = &Style{
+	ID: "fold-out-carrier", Name: "Fold-out carrier", About: "A hinged card that closes round small boxes; opened, they stand in a row",
+	Opens: "its walls fall open", Strength: "fair: held by its lid, and a ribbon when it is carried",
+	Parameters: []*Parameter{carriedLength, carriedWidth, carriedHeight, carriedLid},
+	Options:    []*Option{carrierForm, carrierCount, lidAllowance, carrierAllowance, capDepth, corners, adhesive},
+	Axes:       [3]*Parameter{carriedLength, carriedWidth, carriedHeight},
+	Allowance:  lidAllowance,
+	Rooms:      Spec.carried,
+	Build: func(s Spec) (*Box, error) {
+		if s.Choice(carrierForm) == "strip" {
+			return buildStrip(s)
+		}
+		return buildCross(s)
+	},
+}
+
+// carried is how many small boxes there are.
+func (s Spec) carried() int {
+	if s.Choice(carrierForm) == "strip" {
+		return 3
+	}
+	return s.count(carrierCount)
+}
+
+// clearOfScores is how far a small box stays from a carrier's scores and edges,
+// both sides together, at its lid.
+const clearOfScores = 2 * measure.Millimetre
+
+// crossSizes are a cross's panels: its floor, and how high its walls are.
+type crossSizes struct{ length, width, wall measure.Length }
+
+// cross sizes the carrier to its lidded boxes, lying on their sides in a row.
+func (s Spec) cross() crossSizes {
+	a, n := s.Length(lidAllowance), s.carried()
+	tB, tL := measure.Length(0), measure.Length(0)
+	for k := range n {
+		tB, tL = max(tB, s.Card(fmt.Sprint("box-", k+1))), max(tL, s.Card(fmt.Sprint("lid-", k+1)))
+	}
+	room := s.Length(carrierAllowance)
+	return crossSizes{
+		length: measure.Up(measure.Length(n)*(s.Size(carriedLength)+a+tL)+room, s.Tick),
+		width:  measure.Up(s.Size(carriedHeight)+tB/2+tL+room, s.Tick),
+		wall:   measure.Up(s.Size(carriedWidth)+a+tL+clearOfScores, s.Tick),
+	}
+}
+
+func buildCross(s Spec) (*Box, error) {
+	l, w, h, depth := s.Size(carriedLength), s.Size(carriedWidth), s.Size(carriedHeight), s.Size(carriedLid)
+	if err := s.atMost(carriedLid, h, "it would stand on the table before it closes"); err != nil {
+		return nil, err
+	}
+	size, a := s.cross(), s.Length(lidAllowance)
+	if s.Length(capDepth) > size.wall {
+		return nil, outOfRange("options.cap.depth", "the carrier's lid can be at most %s deep, as high as its walls", s.show(size.wall))
+	}
+	g := s.grid([]measure.Length{size.wall, size.length, size.wall}, []measure.Length{size.wall, size.width, size.wall}, `
+		.     back   .
+		left  base   right
+		.     front  .`)
+	base := g.Face("base")
+	g.Role(pattern.Panel, base)
+	for _, wall := range wallNames {
+		g.Call(g.Face(wall), walls[wall])
+		g.Up(base, g.Face(wall))
+		g.Hinge(base, g.Face(wall), 90, 0)
+	}
+	g.Call(g.Face("back"), "first long wall")
+	g.Call(g.Face("front"), "other long wall")
+	p, err := g.Pattern()
+	if err != nil {
+		return nil, err
+	}
+	tC := s.Card("carrier")
+	carrier := Part{ID: "carrier", Name: "Carrier", Pattern: p, Root: "back", Opens: Upwards, Card: tC,
+		Folding: "Nothing is glued at its corners: all four walls fall open."}
+	box := &Box{Parts: []Part{carrier}, Shut: ByBand, Shuts: []string{"front", "left", "right", "base"}}
+	pitch := size.length / measure.Length(s.carried())
+	shape, small := s.trayShape("", "", l, w, h), s.trayShape("", "", l+a, w+a, depth)
+	small.panel, small.opens = "top", Downwards
+	for k := range s.carried() {
+		n := fmt.Sprint(k + 1)
+		shape.id, shape.name, small.id, small.name = "box-"+n, "Box "+n, "lid-"+n, "Lid "+n
+		wall, over := "back", k%2 == 1
+		if over {
+			wall = "front"
+		}
+		shape.onto = map[string]onto{"base": {"carrier", g.Face(wall)}}
+		one, err := shape.part()
+		if err != nil {
+			return nil, err
+		}
+		lid, err := small.part()
+		if err != nil {
+			return nil, err
+		}
+		one.Card, lid.Card = s.Card(one.ID), s.Card(lid.ID)
+		foot := (tC + one.Card) / 2
+		one.At = r3.Vec{X: (pitch * (2*measure.Length(k) + 1 - measure.Length(s.carried())) / 2).MM(), Z: foot.MM()}
+		lid.lidOver(h, depth, lid.Card)
+		lid.At = r3.Add(lid.At, one.At)
+		if over { // set upside down against the wall that comes over them
+			lies := pattern.Pose{Turn: r3.NewRotation(math.Pi, r3.Vec{X: 1}), Shift: r3.Vec{Z: size.width.MM()}}
+			one.Lies, lid.Lies = &lies, &lies
+		}
+		one.On, lid.On = &Carrier{"carrier", wall}, &Carrier{"carrier", wall}
+		box.Parts = append(box.Parts, one, lid)
+		box.Fits = s.unlike(box.Fits, small.over(shape, fit.LidOn, lid.Card, one.Card))
+	}
+	outer := trayShape{id: "carrier", name: "Carrier", length: size.length, width: size.width, height: size.wall}
+	over := s.trayShape("lid", "Carrier's lid", size.length+a, size.width+a, s.Length(capDepth))
+	over.panel, over.opens = "top", Downwards
+	lid, err := over.part()
+	if err != nil {
+		return nil, err
+	}
+	lid.Card = s.Card("lid")
+	// The closed carrier is drawn lying on its first long wall.
+	lid.Lies = &pattern.Pose{Turn: r3.NewRotation(math.Pi/2, r3.Vec{X: 1}),
+		Shift: r3.Vec{Y: (over.height - size.wall/2 - (tC+lid.Card)/2).MM(), Z: size.width.MM() / 2}}
+	lid.Away = r3.Vec{Y: -1.5*size.wall.MM() - 20}
+	box.Parts = append(box.Parts, lid)
+	box.Fits = append(box.Fits, over.over(outer, fit.LidOn, lid.Card, tC)...)
+	s.crossWords(box, size)
+	inside, err := roomOf(box.Parts[1])
+	if err != nil {
+		return nil, err
+	}
+	box.Room, box.Room.Part = inside, "box-1"
+	return box, nil
+}
+
+// unlike adds accounts that differ in card from those there are.
+func (s Spec) unlike(all, more []fit.Pair) []fit.Pair {
+	for _, p := range more {
+		known := false
+		for _, q := range all {
+			known = known || q.Axis == p.Axis && q.OuterCard == p.OuterCard && q.InnerCard == p.InnerCard
+		}
+		if !known {
+			all = append(all, p)
+		}
+	}
+	return all
+}
+
+// crossWords says in which order a cross is glued, on which it depends whether
+// it closes.
+func (s Spec) crossWords(box *Box, size crossSizes) {
+	var standing, hanging []string
+	for k := range s.carried() {
+		if name := fmt.Sprint("box ", k+1); k%2 == 0 {
+			standing = append(standing, name)
+		} else {
+			hanging = append(hanging, name)
+		}
+	}
+	gap := size.width - s.Size(carriedHeight) - s.Card("box-1")/2 - s.Card("lid-1")
+	apart := size.length / measure.Length(s.carried())
+	list := func(names []string) string { return strings.Join(names, " and ") }
+	box.Assembly = []string{
+		fmt.Sprintf("Try it dry before anything is glued: lay the carrier flat, outside down, and set %s with their lids on along the first long wall, their middles %s apart and half that from its ends; set %s between them upside down; fold up the floor, and bring the other long wall over. It must close without pressing.",
+			list(standing), s.show(measure.Nearest(apart, s.ruler())), list(hanging)),
+		fmt.Sprintf("Put adhesive on the bottoms of %s and press them on where they stood, at least %s from every score and edge.", list(standing), s.show(measure.Up(1500*measure.Micrometre, s.ruler()))),
+		fmt.Sprintf("Set %s between them upside down, their lids on the wall, on a scrap of card about %s thick. Put adhesive on their upturned bottoms, fold the floor up, bring the other long wall over and press it down. Only then open it again.",
+			list(hanging), s.show(measure.Nearest(max(gap, s.ruler().Length()), s.ruler()))),
+	}
+	box.Closing = []string{
+		"Fold the other long wall up with its boxes, then the two ends; raise the floor with all of them over the boxes on the first long wall, and set the carrier on its floor.",
+		"Put the carrier's lid on: it holds the walls shut. Tie a ribbon round when it is carried.",
+	}
+}
