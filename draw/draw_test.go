@@ -40,7 +40,7 @@ func diceSet(t testing.TB) *design.Result {
 
 func model(r *design.Result) *Model {
 	parts, folded := r.Pieces()
-	return NewModel(parts, folded, r.Mats, r.Shown())
+	return NewModel(parts, folded, r.Mats, r.Shown(), r.Box.Shuts)
 }
 
 // pictures draws one of everything.
@@ -51,7 +51,7 @@ func pictures(t testing.TB) map[string]*Picture {
 	lid := net
 	lid.Part, lid.Fence = r.Parts[1].Part, recipe.Right
 	m := model(r)
-	box, err := m.Picture("Dice", float64(len(m.Stages)))
+	box, err := m.Look("Dice")
 	if err != nil {
 		t.Fatal(err)
 	}

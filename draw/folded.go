@@ -1,97 +1,14 @@
 package draw
 
 import (
+	"gonum.org/v1/gonum/spatial/r3"
 	"math"
 	"slices"
-
-	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/dress"
 	"brevium/core/pattern"
 	"brevium/core/style"
 )
-
-// Model is a whole box that can be drawn at any stage of its folding.
-type Model struct {
-	parts []modelPart
-	mats  []dress.Mat
-	// Stages names the stages of all pieces, in order; the last one brings
-	// the pieces together.
-	Stages   []string
-	finished []Solid // once asked for
-}
-
-type modelPart struct {
-	style.Part
-	stages []pattern.Stage
-	levels []int
-	stand  pattern.Pose // where the piece stands
-}
-
-// NewModel readies the pieces of a box, each standing where it is in the given
-// state. finished holds each one folded.
-func NewModel(parts []style.Part, finished []*pattern.Folded, mats []dress.Mat, state style.State) *Model {
-	m := &Model{mats: mats}
-	for i := range parts {
-		x := modelPart{
-			Part:   parts[i],
-			stages: finished[i].Stages(parts[i].Pattern, parts[i].Root),
-			levels: finished[i].Levels(parts[i].Pattern),
-		}
-		for _, x.stand = range parts[i].Poses(finished[i], state) {
-			m.add(x)
-		}
-	}
-	return m
-}
-
-func (m *Model) add(x modelPart) {
-	m.parts = append(m.parts, x)
-	if len(x.stages) > len(m.Stages) {
-		m.Stages = m.Stages[:0]
-		for _, s := range x.stages {
-			m.Stages = append(m.Stages, s.Name)
-		}
-	}
-}
-
-// Solid is one piece at one stage: its faces, and where each stands.
-type Solid struct {
-	Part  style.Part
-	Faces []pattern.Face
-	Poses []pattern.Pose
-	// Residual is how far, in mm, a ring of faces is from closing.
-	Residual float64
-	levels   []int // the faces', when the piece is shut
-}
-
-// At folds every piece to a point of the stages; see pattern.FoldTo.
-func (m *Model) At(at float64) ([]Solid, error) {
-	var out []Solid
-	for _, p := range m.parts {
-		// Pieces with fewer stages finish when the last one does.
-		mine := at * float64(len(p.stages)) / float64(max(1, len(m.Stages)))
-		f, err := p.Pattern.FoldTo(p.Root, p.stages, mine)
-		if err != nil {
-			return nil, err
-		}
-		s := Solid{Part: p.Part, Faces: f.Faces, Residual: f.Residual, levels: p.levels}
-		for _, pose := range f.Poses {
-			s.Poses = append(s.Poses, pose.Then(p.stand))
-		}
-		out = append(out, s)
-	}
-	return out, nil
-}
-
-// Picture draws the box at a point of its stages, hidden faces hidden.
-func (m *Model) Picture(title string, at float64) (*Picture, error) {
-	solids, err := m.At(at)
-	if err != nil {
-		return nil, err
-	}
-	return scene(title, solids, m.mats, at < float64(len(m.Stages))), nil
-}
 
 // Stood draws a box as its parts stand in a state, its lids and flaps turned up
 // when that is not the finished one. finished holds the parts folded shut.
@@ -105,33 +22,6 @@ func Stood(title string, parts []style.Part, finished []*pattern.Folded, state s
 		solids = append(solids, Solid{Part: *b.Part, Faces: b.Faces, Poses: b.Poses, levels: b.Levels})
 	}
 	return scene(title, solids, nil, false), nil
-}
-
-// Where draws the finished box with pieces or mats of it marked, by their ids;
-// what is hidden of them shows as broken lines.
-func (m *Model) Where(title string, ids ...string) (*Picture, error) {
-	if m.finished == nil {
-		solids, err := m.At(float64(len(m.Stages)))
-		if err != nil {
-			return nil, err
-		}
-		m.finished = solids
-	}
-	return scene(title, m.finished, m.mats, false, ids...), nil
-}
-
-// Piece is the model of one of the pieces alone.
-func (m *Model) Piece(id string) *Model {
-	for _, p := range m.parts {
-		if p.ID == id {
-			one := &Model{parts: []modelPart{p}, mats: m.mats}
-			for _, s := range p.stages {
-				one.Stages = append(one.Stages, s.Name)
-			}
-			return one
-		}
-	}
-	return m
 }
 
 // scene draws solids; open ones show tabs and linings too, which in finished

@@ -4,16 +4,18 @@ import (
 	"bytes"
 	"fmt"
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/dress"
 	"brevium/core/pattern"
+	"brevium/core/style"
 )
 
 // framesPerStage is how many poses are sent for each stage of folding; the
 // page goes smoothly from one to the next.
-const framesPerStage = 10
+const framesPerStage = 16
 
 // Motion is a box folding, for a page to show in space: the flat faces, and
 // where each one is at every frame.
@@ -23,10 +25,23 @@ type Motion struct {
 	Height float64       `json:"height"` // of the finished box, mm
 	Reach  float64       `json:"reach"`  // the radius that holds every frame, mm
 	Shut   float64       `json:"shut"`   // the radius that holds the last, mm
+	Open   int           `json:"open"`   // the frame at which it stands open
+	// Contents is the block of what goes in, shown from the open box on; null
+	// when nothing is known of it.
+	Contents *MotionBlock `json:"contents"`
 	Pieces []MotionPiece `json:"pieces"`
 	// Residual is, at each frame, how far in mm rings of faces are from
 	// closing; it is nothing at the last.
 	Residual []float64 `json:"residual"`
+}
+
+// MotionBlock is a block in the finished box, by its middle and its sides in mm,
+// and the number of the piece and of its face that it goes with.
+type MotionBlock struct {
+	Piece  int        `json:"piece"`
+	Face   int        `json:"face"`
+	Middle [3]float64 `json:"middle"`
+	Sides  [3]float64 `json:"sides"`
 }
 
 // MotionPiece is one piece. Poses[frame][face] is a quaternion x, y, z, w and
@@ -34,6 +49,7 @@ type Motion struct {
 type MotionPiece struct {
 	ID    string         `json:"id"`
 	Name  string         `json:"name"`
+	Card  float64        `json:"card"` // how thick, mm
 	Faces []MotionFace   `json:"faces"`
 	Poses [][][7]float64 `json:"poses"`
 }
@@ -62,7 +78,7 @@ func round3(f float64) float64 { return math.Round(f*1000) / 1000 }
 
 // Motion works every frame out.
 func (m *Model) Motion() (*Motion, error) {
-	out := &Motion{Stages: m.Stages, Frames: framesPerStage}
+	out := &Motion{Stages: m.Stages, Frames: framesPerStage, Open: int(m.Open()) * framesPerStage}
 	total := len(m.Stages) * framesPerStage
 	for frame := 0; frame <= total; frame++ {
 		solids, err := m.At(float64(frame) / framesPerStage)
@@ -99,9 +115,22 @@ func (m *Model) Motion() (*Motion, error) {
 	return out, nil
 }
 
+// Holding is the block of a room's need, standing on the floor of its part.
+func (m *Model) Holding(room style.Room, need style.Extent) *MotionBlock {
+	at, out := room.At, &MotionBlock{}
+	out.Middle = [3]float64{round3(at.X), round3(at.Y), round3(at.Z + need.Height.MM()/2)}
+	out.Sides = [3]float64{need.Length.MM(), need.Width.MM(), need.Height.MM()}
+	in := max(0, slices.IndexFunc(m.parts, func(p style.Part) bool { return p.ID == room.Part }))
+	for _, p := range m.parts[:in] {
+		out.Piece += p.Copies()
+	}
+	out.Face = max(0, slices.IndexFunc(m.finished[in].Faces, func(f pattern.Face) bool { return f.Name == m.parts[in].Root }))
+	return out
+}
+
 // still gives a piece's faces as they lie flat.
 func (m *Model) still(s Solid) MotionPiece {
-	p := MotionPiece{ID: s.Part.ID, Name: s.Part.Name}
+	p := MotionPiece{ID: s.Part.ID, Name: s.Part.Name, Card: s.Part.Card.MM()}
 	for i, f := range s.Faces {
 		x := MotionFace{Name: f.Name, Outline: flatPoints(f.Polygon), Holes: [][][2]float64{}, Mats: [][][2]float64{}}
 		for _, h := range f.Holes {
@@ -114,20 +143,16 @@ func (m *Model) still(s Solid) MotionPiece {
 				}
 			}
 		}
-		x.Lift = float64(s.levels[i]) * layer
+		x.Lift = float64(s.levels[i]) * s.Part.Card.MM()
 		p.Faces = append(p.Faces, x)
 	}
 	return p
 }
 
-// layer is how far apart, in mm, two glued layers are shown: enough to tell
-// them apart in space.
-const layer = 0.35
-
 // OBJ writes the finished box as a Wavefront OBJ file: one object a piece, one
 // polygon a face, millimetres, z up.
 func (m *Model) OBJ() ([]byte, error) {
-	solids, err := m.At(float64(len(m.Stages)))
+	solids, err := m.At(m.Shut())
 	if err != nil {
 		return nil, err
 	}

@@ -41,7 +41,7 @@ func TestEveryStyleStandsOnTheTable(t *testing.T) {
 				t.Errorf("%s %s: %d frames of %d faces", s.ID, p.ID, len(p.Poses), len(p.Poses[0]))
 			}
 		}
-		shut, err := m.At(float64(len(m.Stages)))
+		shut, err := m.At(m.Shut())
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -65,6 +65,52 @@ func TestEveryStyleStandsOnTheTable(t *testing.T) {
 			for _, p := range solid.Poses {
 				if d := p.Normal().X*n.X + p.Normal().Y*n.Y + p.Normal().Z*n.Z; math.Abs(d-1) > 1e-9 {
 					t.Errorf("%s %s: it is not flat to begin with", s.ID, solid.Part.ID)
+				}
+			}
+		}
+	}
+}
+
+// From flat to shut no card has to bend where it need not: rings stay closed,
+// but for the fins of a ridge, and no face jumps from one frame to the next.
+func TestMotionBendsNoCard(t *testing.T) {
+	for _, c := range []struct {
+		id, option, choice string
+		bends              float64
+	}{
+		{"gable-lid", "", "", 12}, {"facet-basket", "", "", 0.05}, {"flat-fold-tray", "", "", 0.05}, {"blossom-box", "", "", 0.05},
+		{"woven-basket", "", "", 0.05}, {"tall-box", "top", "clip", 19}, {"fold-top-bag", "", "", 0.05}, {"fold-out-carrier", "form", "strip", 0.05},
+		{"corner-shells", "", "", 0.05},
+	} {
+		in := design.New("x", measure.In, c.id)
+		if c.option != "" {
+			in.Choices[c.option] = c.choice
+		}
+		r, err := design.Make(t.Context(), in)
+		if err != nil {
+			t.Fatalf("%s: %v", c.id, err)
+		}
+		m := model(r)
+		motion, err := m.Motion()
+		if err != nil {
+			t.Fatal(err)
+		}
+		for frame, open := range motion.Residual {
+			if open > c.bends {
+				t.Errorf("%s: at frame %d rings open by %v mm", c.id, frame, open)
+			}
+		}
+		for _, p := range motion.Pieces {
+			for frame := 1; frame < len(p.Poses); frame++ {
+				for k := range p.Faces {
+					a, b := p.Poses[frame-1][k], p.Poses[frame][k]
+					dot := 0.0
+					for i := range 4 {
+						dot += a[i] * b[i]
+					}
+					if turn := 2 * math.Acos(min(1, math.Abs(dot))) * 180 / math.Pi; turn > 45 {
+						t.Errorf("%s: %s of %s turns by %.0f° from frame %d", c.id, p.Faces[k].Name, p.Name, turn, frame-1)
+					}
 				}
 			}
 		}

@@ -105,7 +105,7 @@ func TestCutNumbersKeepApart(t *testing.T) {
 // The piece asked for is marked where it shows, and drawn in broken lines.
 func TestWhereAPieceGoes(t *testing.T) {
 	m := model(diceSet(t))
-	plain, err := m.Picture("Dice", float64(len(m.Stages)))
+	plain, err := m.Look("Dice")
 	if err != nil || plain.count(Marked) != 0 {
 		t.Fatalf("%d faces marked of nothing, %v", plain.count(Marked), err)
 	}

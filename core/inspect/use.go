@@ -70,7 +70,7 @@ func (w Whole) fill(shut, open []style.Body) Finding {
 	var there []style.Body
 	for i, b := range open {
 		moved := b.Part.Away != r3.Vec{} && b.Part.ID != w.Box.Room.Part && b.Part.ID != w.Parts[0].ID
-		if len(b.Part.Places) == 0 && !moved {
+		if len(b.Part.Places) == 0 && !moved && !b.Part.Last {
 			there = append(there, still(shut[i], b))
 		}
 	}

@@ -33,51 +33,22 @@ type Folded struct {
 	// Residual is the largest distance, in mm, between the two places a
 	// shared edge gets where the walk over the faces comes round in a ring.
 	Residual float64
+	gaps     []float64 // between the two places of every corner there, x, y and z
 }
 
 // Fold walks the faces from the one named root, which stays on the table,
 // turning each crease i by degrees(i). It fails when root is not a face or
 // part of the card is not reached.
 func (p *Pattern) Fold(root string, degrees func(crease int) float64) (*Folded, error) {
-	faces, err := p.Faces()
+	faces, start, err := p.from(root)
 	if err != nil {
 		return nil, err
 	}
-	start := slices.IndexFunc(faces, func(f Face) bool { return f.Name == root })
-	if start < 0 {
-		return nil, fmt.Errorf("no face is named %q", root)
+	at := make([]float64, len(p.Creases))
+	for i := range at {
+		at[i] = degrees(i)
 	}
-	f := &Folded{Faces: faces, Poses: make([]Pose, len(faces))}
-	reached := make([]bool, len(faces))
-	reached[start], f.Poses[start] = true, flat
-	for queue := []int{start}; len(queue) > 0; queue = queue[1:] {
-		i := queue[0]
-		for e, edge := range faces[i].edges {
-			if edge.neighbour < 0 || edge.crease < 0 || edge.neighbour == i {
-				continue
-			}
-			a, b := faces[i].Polygon[e], faces[i].Polygon[(e+1)%len(faces[i].Polygon)]
-			turn := degrees(edge.crease)
-			if p.Creases[edge.crease].Side == Towards {
-				turn = -turn
-			}
-			pose := across(f.Poses[i], a, b, turn)
-			if !reached[edge.neighbour] {
-				reached[edge.neighbour] = true
-				f.Poses[edge.neighbour] = pose
-				queue = append(queue, edge.neighbour)
-				continue
-			}
-			there := f.Poses[edge.neighbour]
-			for _, q := range faces[edge.neighbour].Polygon {
-				f.Residual = max(f.Residual, r3.Norm(r3.Sub(there.Place(q), pose.Place(q))))
-			}
-		}
-	}
-	if i := slices.Index(reached, false); i >= 0 {
-		return nil, fmt.Errorf("the part %q hangs on no crease", faces[i].Name)
-	}
-	return f, nil
+	return p.walk(faces, start, at)
 }
 
 // Finished folds every crease to its final angle.

@@ -89,7 +89,8 @@ func TestStagesRunFromFlatToFinished(t *testing.T) {
 		t.Error("stages from a root that is not there")
 	}
 	height := func(at float64) float64 {
-		f, err := p.FoldTo("base", stages, at)
+		turned := p.Done(stages, at)
+		f, err := p.Fold("base", func(i int) float64 { return turned[i] * p.Creases[i].Angle })
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -64,17 +64,16 @@ func (f *Folded) Stages(p *Pattern, root string) []Stage {
 	return out
 }
 
-// FoldTo folds the piece to a point of its stages: 0 is flat, 1 is the first
-// stage done, 1.5 the second half done, and len(stages) finished. Between
-// stages a ring of faces need not close; the residual says by how much.
-func (p *Pattern) FoldTo(root string, stages []Stage, at float64) (*Folded, error) {
+// Done is how far, 0 to 1, each crease is folded at a point of the stages: 0 is
+// flat, 1 is the first stage done, 1.5 the second half done.
+func (p *Pattern) Done(stages []Stage, at float64) []float64 {
 	done := make([]float64, len(p.Creases))
 	for i, s := range stages {
 		for _, c := range s.creases {
 			done[c] = min(1, max(0, at-float64(i)))
 		}
 	}
-	return p.Fold(root, func(i int) float64 { return done[i] * p.Creases[i].Angle })
+	return done
 }
 
 // Then is this pose followed by another.

@@ -61,62 +61,41 @@ func (p *Part) stand(f *pattern.Folded) pattern.Pose {
 	return pose
 }
 
-// Poses gives, for each copy of the part, the pose that its root's own is
-// followed by in a state of the box, but for what a carrier moves it by;
-// finished is the part folded shut.
-func (p *Part) Poses(finished *pattern.Folded, state State) []pattern.Pose {
-	if len(p.Places) > 0 {
-		return p.Places
-	}
+// stood is the pose that the root's own is followed by in the finished box.
+func (p *Part) stood(finished *pattern.Folded) pattern.Pose {
 	pose := p.stand(finished)
 	if p.Lies != nil {
 		pose = pose.Then(*p.Lies)
 	}
-	if state != Finished && p.On == nil {
-		pose.Shift = r3.Add(pose.Shift, p.Away)
-	}
-	return []pattern.Pose{pose}
+	return pose
 }
 
 // Assemble stands every copy of every part where it is in a state. finished
 // holds the parts folded shut, in order.
 func Assemble(parts []Part, finished []*pattern.Folded, state State) ([]Body, error) {
-	forms := slices.Clone(finished)
+	forms, open := slices.Clone(finished), 0.0
+	if state != Finished {
+		open = 1
+	}
 	for i := range parts {
 		if p := &parts[i]; state != Finished && p.Pattern.Hinged() {
-			open, err := p.Pattern.Opened(p.Root)
+			form, err := p.Pattern.Opened(p.Root)
 			if err != nil {
 				return nil, fmt.Errorf("%s: %w", p.ID, err)
 			}
-			forms[i] = open
+			forms[i] = form
 		}
 	}
-	return stand(parts, finished, func(i int) *pattern.Folded { return forms[i] }, state != Finished), nil
+	return bodies(parts, finished, forms, open), nil
 }
 
-// stand sets parts, each in the form it has now, where they are; what stands on
-// a face of another goes with it. Away is whether what opens is taken away.
-func stand(parts []Part, finished []*pattern.Folded, now func(int) *pattern.Folded, away bool) []Body {
+// bodies are the parts, each in the form it has now, where they are.
+func bodies(parts []Part, finished, forms []*pattern.Folded, open float64) []Body {
 	var out []Body
-	state := Finished
-	if away {
-		state = Open
-	}
-	for i := range parts {
-		p, f := &parts[i], now(i)
+	for i, poses := range Places(parts, finished, forms, open) {
+		p, f := &parts[i], forms[i]
 		levels := f.Levels(p.Pattern)
-		for n, pose := range p.Poses(finished[i], state) {
-			if p.On != nil {
-				k := slices.IndexFunc(parts, func(x Part) bool { return x.ID == p.On.Part })
-				shut := parts[k].Poses(finished[k], Finished)[0]
-				is := parts[k].Poses(finished[k], state)[0]
-				if by, known := follow(finished[k], shut, now(k), is, p.On.Face); known {
-					pose = pose.Then(by)
-				}
-				if away {
-					pose.Shift = r3.Add(pose.Shift, p.Away)
-				}
-			}
+		for n, pose := range poses {
 			b := Body{Folded: &pattern.Folded{Faces: f.Faces}, Part: p, Copy: n, Levels: slices.Clone(levels)}
 			for _, q := range f.Poses {
 				b.Folded.Poses = append(b.Folded.Poses, q.Then(pose))
@@ -126,6 +105,35 @@ func stand(parts []Part, finished []*pattern.Folded, now func(int) *pattern.Fold
 	}
 	for i := range out {
 		out[i].across(out)
+	}
+	return out
+}
+
+// Places gives, for each part and each copy of it, the pose that its root's own
+// is followed by, when the parts have the given forms: what stands on a face of
+// another goes with it. open is how far the box is open: 0 is shut, and at 1
+// what is taken away lies where it is then.
+func Places(parts []Part, finished, forms []*pattern.Folded, open float64) [][]pattern.Pose {
+	out := make([][]pattern.Pose, len(parts))
+	away := func(p *Part, pose pattern.Pose) pattern.Pose {
+		pose.Shift = r3.Add(pose.Shift, r3.Scale(open, p.Away))
+		return pose
+	}
+	for i := range parts {
+		p := &parts[i]
+		if len(p.Places) > 0 {
+			out[i] = p.Places
+			continue
+		}
+		pose := p.stood(finished[i])
+		if p.On != nil {
+			k := slices.IndexFunc(parts, func(x Part) bool { return x.ID == p.On.Part })
+			shut := parts[k].stood(finished[k])
+			if by, known := follow(finished[k], shut, forms[k], away(&parts[k], shut), p.On.Face); known {
+				pose = pose.Then(by)
+			}
+		}
+		out[i] = []pattern.Pose{away(p, pose)}
 	}
 	return out
 }
@@ -143,9 +151,22 @@ func (b *Body) across(all []Body) {
 			if o.Part.ID != g.Piece || j < 0 || pattern.Land(g, pose, &o.Faces[j], onto).Off > b.Part.Card.MM()/2 {
 				continue
 			}
-			level := o.Levels[j] - 1
+			side := -1
 			if g.OntoOutside {
-				level = o.Levels[j] + 1
+				side = 1
+			}
+			level := o.Levels[j] + side
+			for k := range o.Faces { // what lies there already
+				if k == j || pattern.Land(g, pose, &o.Faces[k], o.Poses[k]).Off > b.Part.Card.MM()/2 || pattern.Land(g, pose, &o.Faces[k], o.Poses[k]).Area < 1 {
+					continue
+				}
+				lies := o.Levels[k]
+				if r3.Dot(o.Poses[k].Normal(), onto.Normal()) < 0 {
+					lies = -lies
+				}
+				if side*(lies+side-level) > 0 {
+					level = lies + side
+				}
 			}
 			if r3.Dot(pose.Normal(), onto.Normal()) < 0 {
 				level = -level

@@ -23,6 +23,8 @@ type Box struct {
 	// dots and brads hold it together besides.
 	Shut        Shut
 	Dots, Brads int
+	// Flat says that what is made lies flat again, to be stored.
+	Flat bool
 	// Shuts are the faces of the first part that are folded to close it, in the
 	// order in which nothing is in the way; nil when there is but one way.
 	Shuts []string
@@ -75,8 +77,10 @@ type Part struct {
 	// the face of another part that it moves with.
 	Lies *pattern.Pose
 	On   *Carrier
-	// Away is how far it is moved from there when the box is open.
+	// Away is how far it is moved from there when the box is open. Last says
+	// that it is put on for good when the box is full, and stays.
 	Away r3.Vec
+	Last bool
 	// Places are where the copies of a piece that goes inside another stand,
 	// by poses from the root's own, the middle of the box's floor being the
 	// origin. They take the place of Opens and At.
@@ -87,9 +91,12 @@ type Part struct {
 	// Shim is how far the card is held off the fence when it is scored; its
 	// numbers are then read from each edge in turn, larger by the shim.
 	Shim measure.Length
-	// Way, when set, is how the piece moves from open to shut: the angle of each
-	// crease, in degrees on its own side, from 0, open, to 1. Rings stay closed.
+	// Way, when set, is how the piece moves from open to shut, or from Via to
+	// finished: the angle of each crease, in degrees on its own side, from 0 to 1.
 	Way func(at float64) ([]float64, error)
+	// Via, when set, is a form on the way from flat to finished, as Way's: such as
+	// a tube before its top is closed.
+	Via []float64
 	// Folding and Gluing say how, in working order.
 	Folding string
 	Gluing  []string

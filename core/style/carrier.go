@@ -126,7 +126,10 @@ func buildCross(s Spec) (*Box, error) {
 		return nil, err
 	}
 	tC := s.Card("carrier")
-	carrier := Part{ID: "carrier", Name: "Carrier", Pattern: p, Root: "back", Opens: Upwards, Card: tC,
+	// The closed carrier is drawn lying on its first long wall; its lid, which
+	// goes round it, keeps that off the table.
+	off := (a / 2).MM()
+	carrier := Part{At: r3.Vec{Z: off}, ID: "carrier", Name: "Carrier", Pattern: p, Root: "back", Opens: Upwards, Card: tC,
 		Folding: "Nothing is glued at its corners: all four walls fall open."}
 	box := &Box{Parts: []Part{carrier}, Shut: ByBand, Shuts: []string{"front", "left", "right", "base"}}
 	pitch := size.length / measure.Length(s.carried())
@@ -151,10 +154,13 @@ func buildCross(s Spec) (*Box, error) {
 		one.Card, lid.Card = s.Card(one.ID), s.Card(lid.ID)
 		foot := (tC + one.Card) / 2
 		one.At = r3.Vec{X: (pitch * (2*measure.Length(k) + 1 - measure.Length(s.carried())) / 2).MM(), Z: foot.MM()}
+		if !over {
+			one.At.Z += off
+		}
 		lid.lidOver(h, depth, lid.Card)
 		lid.At = r3.Add(lid.At, one.At)
 		if over { // set upside down against the wall that comes over them
-			lies := pattern.Pose{Turn: r3.NewRotation(math.Pi, r3.Vec{X: 1}), Shift: r3.Vec{Z: size.width.MM()}}
+			lies := pattern.Pose{Turn: r3.NewRotation(math.Pi, r3.Vec{X: 1}), Shift: r3.Vec{Z: size.width.MM() + off}}
 			one.Lies, lid.Lies = &lies, &lies
 		}
 		one.On, lid.On = &Carrier{"carrier", wall}, &Carrier{"carrier", wall}
@@ -169,9 +175,8 @@ func buildCross(s Spec) (*Box, error) {
 		return nil, err
 	}
 	lid.Card = s.Card("lid")
-	// The closed carrier is drawn lying on its first long wall.
 	lid.Lies = &pattern.Pose{Turn: r3.NewRotation(math.Pi/2, r3.Vec{X: 1}),
-		Shift: r3.Vec{Y: (over.height - size.wall/2 - (tC+lid.Card)/2).MM(), Z: size.width.MM() / 2}}
+		Shift: r3.Vec{Y: (over.height - size.wall/2 - (tC+lid.Card)/2).MM(), Z: size.width.MM()/2 + off}}
 	lid.Away = r3.Vec{Y: -1.5*size.wall.MM() - 20}
 	box.Parts = append(box.Parts, lid)
 	box.Fits = append(box.Fits, over.over(outer, fit.LidOn, lid.Card, tC)...)

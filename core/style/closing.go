@@ -2,6 +2,7 @@ package style
 
 import (
 	"fmt"
+	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
@@ -42,7 +43,7 @@ func (b *Box) Sweep(order []string) (*Hit, string, error) {
 		}
 		parts, finished = append(parts, p), append(finished, f)
 	}
-	first := parts[0].Pattern
+	first, forms := parts[0].Pattern, slices.Clone(finished)
 	at := make([]float64, len(first.Creases))
 	for i, c := range first.Creases {
 		if at[i] = c.Angle; c.Hinge {
@@ -65,13 +66,8 @@ func (b *Box) Sweep(order []string) (*Hit, string, error) {
 			if err != nil {
 				return nil, "", err
 			}
-			bodies := stand(parts, finished, func(i int) *pattern.Folded {
-				if i == 0 {
-					return now
-				}
-				return finished[i]
-			}, false)
-			if hits := Collisions(bodies); len(hits) > 0 {
+			forms[0] = now
+			if hits := Collisions(bodies(parts, finished, forms, 0)); len(hits) > 0 {
 				return &hits[0], face, nil
 			}
 		}

@@ -104,7 +104,7 @@ func buildFlatFoldTray(s Spec) (*Box, error) {
 		},
 	}
 	if s.Choice(gussets) == "loose" {
-		box.Dots = 2
+		box.Dots, box.Flat = 2, true
 		box.Assembly = append(box.Assembly, "Hold the two corners of each end onto its wall with a removable dot under them: loosened, all of it lies flat again.")
 	}
 	box.Shut, box.Closing = s.wrapClosing()

@@ -75,15 +75,23 @@ func (r roof) panels(g *pattern.Grid) {
 // place gives where a corner of the pattern ends up: the plan is w × d, the
 // ridge runs along w over the middle of d, and the ends' middles meet it half
 // a depth in from either end.
-func (r roof) place(q pattern.Point) (r3.Vec, bool) {
-	v := r.upwards * (q.Y - r.foot)
-	if v < -pattern.Tolerance || v > r.wall+r.slope+r.fin+pattern.Tolerance {
-		return r3.Vec{}, false
+func (r roof) place(q pattern.Point) (r3.Vec, bool) { return r.closing(1)(q) }
+
+// closing gives where corners are when a tube's top is so far closed, from 0,
+// upright, to 1. Slopes and ends are rigid all the way: the top of an end's
+// middle lies its slope's depth from the wall and half a depth from the slopes'
+// corners. Fins stand up more and more; they are what bends.
+func (r roof) closing(at float64) func(pattern.Point) (r3.Vec, bool) {
+	return func(q pattern.Point) (r3.Vec, bool) {
+		v := r.upwards * (q.Y - r.foot)
+		if v < -pattern.Tolerance || v > r.wall+r.slope+r.fin+pattern.Tolerance {
+			return r3.Vec{}, false
+		}
+		return r.at(q.X, v, at), true
 	}
-	return r.at(q.X, v), true
 }
 
-func (r roof) at(x, v float64) r3.Vec {
+func (r roof) at(x, v, closed float64) r3.Vec {
 	k := 0
 	for _, width := range []float64{r.w, r.d, r.w, r.d} {
 		if x <= width+pattern.Tolerance {
@@ -99,26 +107,59 @@ func (r roof) at(x, v float64) r3.Vec {
 	steps := [][2]float64{{1, 0}, {0, 1}, {-1, 0}, {0, -1}}
 	g := r3.Vec{X: ground[k][0] + steps[k][0]*x, Y: ground[k][1] + steps[k][1]*x, Z: min(v, r.wall)}
 	if v > r.wall {
-		up := min(1, (v-r.wall)/r.slope)
-		fin := max(0, v-r.wall-r.slope)
-		h := r.d / 2
-		along := g.X
-		if k%2 == 1 { // an end: its top edge folds back along the ridge
-			fromEnd := h - math.Abs(x-h)
-			along = r.w - fromEnd
-			if k == 3 {
-				along = fromEnd
-			}
+		half := r.d / 2
+		in, out := math.Sincos(closed * math.Asin(half/r.slope)) // how the slopes lean
+		inwards := r3.Vec{Y: 1}
+		if k >= 2 {
+			inwards.Y = -1
 		}
-		ridge := r3.Vec{X: along, Y: h, Z: r.wall + r.rise()}
-		g = r3.Add(g, r3.Scale(up, r3.Sub(ridge, g)))
-		g.Z += fin
+		// The slopes lean in; an end's middle folds in between them.
+		corner := r3.Add(r3.Scale(r.slope*in, inwards), r3.Vec{Z: r.slope * out})
+		top := corner
+		if k%2 == 1 {
+			up := (r.slope - half*in) / out
+			deep := math.Sqrt(max(0, r.slope*r.slope-up*up))
+			along := -deep
+			if k == 3 {
+				along = deep
+			}
+			middle := r3.Vec{X: along, Z: up}
+			near := min(x, r.d-x) / half // 0 at a corner, 1 in the middle
+			inwards.Y = 1
+			if (k == 1) == (x > half) {
+				inwards.Y = -1
+			}
+			corner = r3.Add(r3.Scale(r.slope*in, inwards), r3.Vec{Z: r.slope * out})
+			top = r3.Add(r3.Scale(1-near, corner), r3.Scale(near, middle))
+		}
+		up := min(1, (v-r.wall)/r.slope)
+		g = r3.Add(g, r3.Scale(up, top))
+		stands := r3.Unit(r3.Add(r3.Scale(1-closed, r3.Unit(top)), r3.Vec{Z: closed}))
+		g = r3.Add(g, r3.Scale(max(0, v-r.wall-r.slope), stands))
 	}
 	if r.upwards > 0 { // the pattern stands on its head: seen in a mirror
 		g.X = -g.X
 	}
 	return g
 }
+
+// way is how a tube's top closes: the angles of the creases from upright to
+// closed. What the roof does not know of keeps its angle.
+func (r roof) way(p *pattern.Pattern) func(at float64) ([]float64, error) {
+	return func(at float64) ([]float64, error) {
+		place := r.closing(at)
+		out, err := p.Turns(func(_ string, q pattern.Point) (r3.Vec, bool) { return place(q) })
+		for i, c := range p.Creases {
+			if out[i] == 0 && at == 1 || min(r.height(c.A), r.height(c.B)) < r.wall-pattern.Tolerance {
+				out[i] = c.Angle
+			}
+		}
+		return out, err
+	}
+}
+
+// height is how far above the wall's foot a point of the pattern lies.
+func (r roof) height(q pattern.Point) float64 { return r.upwards * (q.Y - r.foot) }
 
 // under is how high a block of a footprint, in mm, may be that stands in the
 // middle of the tube: to where the slopes, drawn in by layers of card, come

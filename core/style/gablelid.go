@@ -128,6 +128,8 @@ func buildGableLid(s Spec) (*Box, error) {
 		Pattern: p,
 		Root:    "front",
 		Opens:   Upright,
+		Way:     r.way(p),
+		Via:     tubed(p, func(c pattern.Crease) bool { return min(c.A.Y, c.B.Y) >= wall.MM()-pattern.Tolerance }),
 		// The slopes come to rest on the tray's rim.
 		At:   r3.Vec{Z: (high - wall).MM()},
 		Away: r3.Vec{Z: (wall + 10*mm).MM()},

@@ -31,7 +31,7 @@ type Style struct {
 	// Rooms says how many equal rooms it has, such as small boxes that it
 	// carries; nil is one.
 	Rooms func(Spec) int
-	Build           func(Spec) (*Box, error)
+	Build func(Spec) (*Box, error)
 }
 
 // Parameter is a size of the box. It is the handle by which a style reads it.

@@ -139,6 +139,7 @@ func buildTallBox(s Spec) (*Box, error) {
 			return nil, err
 		}
 		open(p, top)
+		part.Way = r.way(p)
 		shut, closing = Sealed, "Push the two ends in at the top, bring the slopes together, and glue the fins together along the ridge."
 		if s.Choice(tallTop) == "clip" {
 			shut, closing = ByClip, "Push the two ends in at the top, bring the slopes together, and hold the fins with a clip, so that it opens again."
@@ -169,19 +170,32 @@ func buildTallBox(s Spec) (*Box, error) {
 // open says that the creases of a ridge are undone when the box is open: the
 // uprights square, all others flat.
 func open(p *pattern.Pattern, top measure.Length) {
-	for i := range p.Creases {
-		c := &p.Creases[i]
-		if max(c.A.Y, c.B.Y) > top.MM()+pattern.Tolerance {
-			continue
-		}
-		c.Hinge, c.Opened = true, 0
-		if math.Abs(c.A.X-c.B.X) < pattern.Tolerance && slices.Contains(p.Scores.Vertical, measure.FromMM(c.A.X)) {
-			c.Opened = 90
-			if c.Side == pattern.Towards {
-				c.Opened = -90
-			}
+	roof := func(c pattern.Crease) bool { return max(c.A.Y, c.B.Y) <= top.MM()+pattern.Tolerance }
+	for i, angle := range tubed(p, roof) {
+		if c := &p.Creases[i]; roof(*c) {
+			c.Hinge, c.Opened = true, angle
 		}
 	}
+}
+
+// tubed are the angles of the creases when a piece is a tube, those of its roof
+// on their own sides: the uprights square, all others flat.
+func tubed(p *pattern.Pattern, roof func(pattern.Crease) bool) []float64 {
+	var out []float64
+	for _, c := range p.Creases {
+		angle := c.Angle
+		if roof(c) {
+			angle = 0
+			if math.Abs(c.A.X-c.B.X) < pattern.Tolerance && slices.Contains(p.Scores.Vertical, measure.FromMM(c.A.X)) {
+				angle = 90
+				if c.Side == pattern.Towards {
+					angle = -90
+				}
+			}
+		}
+		out = append(out, angle)
+	}
+	return out
 }
 
 // tuckedTube is a tube with a lid on its back that tucks in at the front.

@@ -307,7 +307,7 @@ func (s Spec) handle(body *pattern.Grid) (Part, error) {
 		ID: "handle", Name: "Handle", Pattern: p, Root: "first", Opens: Upright, Card: s.Card("handle"),
 		Folding: "Draw the strip over the table's edge, inside down, until it springs into an arch.",
 		At:      r3.Vec{Z: (s.Size(basketSide) - over).MM() + s.Card("body").MM()/2},
-		Away:    r3.Vec{Z: 1.5 * s.Size(basketSide).MM()},
+		Last:    true,
 	}, nil
 }
 

@@ -69,7 +69,7 @@ func Write(out io.Writer, r *design.Result, print Print) error {
 	parts, folded := r.Pieces()
 	w := &writer{
 		canvas: newCanvas(print.Paper, r.Inputs.Name), print: print, r: r, scale: 1,
-		model: draw.NewModel(parts, folded, r.Mats, r.Shown()), shut: draw.NewModel(parts, folded, r.Mats, style.Finished),
+		model: draw.NewModel(parts, folded, r.Mats, r.Shown(), r.Box.Shuts), shut: draw.NewModel(parts, folded, r.Mats, style.Finished, nil),
 	}
 	w.AliasNbPages(allPages)
 	if print.Large {
@@ -197,7 +197,7 @@ func (w *writer) front() error {
 		w.para(w.left, words, 11, false, text)
 	}
 	for i, m := range []*draw.Model{w.shut, w.model} {
-		picture, err := m.Picture(r.Style.Name, float64(len(m.Stages)))
+		picture, err := m.Look(r.Style.Name)
 		if err != nil {
 			return err
 		}
@@ -398,7 +398,7 @@ func (w *writer) stepPicture(s recipe.Step) (*draw.Picture, error) {
 	}
 	i := slices.IndexFunc(w.r.Parts, func(p design.Part) bool { return p.ID == s.Piece })
 	if i < 0 {
-		return w.model.Picture(w.r.Style.Name, float64(len(w.model.Stages)))
+		return w.model.Look(w.r.Style.Name)
 	}
 	p := w.r.Parts[i]
 	net := w.net(p)
@@ -410,10 +410,10 @@ func (w *writer) stepPicture(s recipe.Step) (*draw.Picture, error) {
 		net.Mats = w.r.Mats
 	case recipe.Fold:
 		one := w.model.Piece(p.ID)
-		return one.Picture(p.Name, float64(len(one.Stages))*0.55)
+		return one.Picture(p.Name, one.Shut()*0.55)
 	case recipe.Glue:
 		one := w.model.Piece(p.ID)
-		return one.Picture(p.Name, float64(len(one.Stages)))
+		return one.Picture(p.Name, one.Shut())
 	}
 	return net.Picture(), nil
 }

@@ -29,7 +29,7 @@ func (w *writer) slips() error {
 		w.column(x+5, wide-10, y+high+100) // a slip does not run over: it is short
 		w.y = y + 5
 		w.say(14, true, w.r.Inputs.Name)
-		picture, err := w.shut.Picture(w.r.Style.Name, float64(len(w.shut.Stages)))
+		picture, err := w.shut.Look(w.r.Style.Name)
 		if err != nil {
 			return err
 		}

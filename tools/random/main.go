@@ -82,7 +82,7 @@ func whole(in design.Inputs) error {
 		return err
 	}
 	parts, folded := r.Pieces()
-	m := draw.NewModel(parts, folded, r.Mats, r.Shown())
+	m := draw.NewModel(parts, folded, r.Mats, r.Shown(), r.Box.Shuts)
 	for stage := range len(m.Stages) + 1 {
 		if _, err := m.Picture("folded", float64(stage)); err != nil {
 			return fmt.Errorf("drawn at stage %d: %w", stage, err)

@@ -93,7 +93,7 @@ func sights(r *design.Result) []sight {
 		}
 		return page.SVG(p)
 	}
-	last := float64(len(model.Stages))
+	last := model.Open()
 	first := r.Stocks[0]
 	sheet := draw.Sheet{
 		Laid: first.Layout.Sheets[0], Units: in.Units, Tick: in.Tools.Tick,

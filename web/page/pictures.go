@@ -15,7 +15,7 @@ import (
 // BoxPicture draws the finished box; one that cannot be folded shows nothing.
 func BoxPicture(r *design.Result) template.HTML {
 	m := ModelOf(r)
-	p, err := m.Picture(r.Style.Name+", folded", float64(len(m.Stages)))
+	p, err := m.Look(r.Style.Name + ", folded")
 	if err != nil {
 		return ""
 	}
@@ -25,7 +25,7 @@ func BoxPicture(r *design.Result) template.HTML {
 // ModelOf readies a box for drawing in space.
 func ModelOf(r *design.Result) *draw.Model {
 	parts, folded := r.Pieces()
-	return draw.NewModel(parts, folded, r.Mats, r.Shown())
+	return draw.NewModel(parts, folded, r.Mats, r.Shown(), r.Box.Shuts)
 }
 
 // Span writes "sheet 2" or "sheets 2 to 4, alike,".

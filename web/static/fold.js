@@ -29,18 +29,39 @@ function start(motion) {
   const ink = new THREE.LineBasicMaterial({ color: 0x2b2530 });
   const mats = [0xd9a6c1, 0xf3e1cb].map((color) => new THREE.MeshStandardMaterial({ color, roughness: 0.9, polygonOffset: true, polygonOffsetFactor: -2, polygonOffsetUnits: -2 }));
 
+  const edge = new THREE.MeshStandardMaterial({ color: 0xefe6d6, side: THREE.DoubleSide, roughness: 1 });
+  // The cut edge of a piece of card all round.
+  function rim(outline, half) {
+    const at = [];
+    outline.forEach(([x, y], i) => {
+      const [u, v] = outline[(i + 1) % outline.length];
+      at.push(x, -y, half, x, -y, -half, u, -v, half, u, -v, half, x, -y, -half, u, -v, -half);
+    });
+    const geometry = new THREE.BufferGeometry();
+    geometry.setAttribute("position", new THREE.Float32BufferAttribute(at, 3));
+    geometry.computeVertexNormals();
+    return geometry;
+  }
+
   const shape = (points) => new THREE.Shape(points.map(([x, y]) => new THREE.Vector2(x, -y)));
   const faces = motion.pieces.flatMap((piece) =>
     piece.faces.map((face, i) => {
       const group = new THREE.Group();
       const flat = shape(face.outline);
       flat.holes = face.holes.map(shape);
-      const geometry = new THREE.ShapeGeometry(flat);
-      group.add(new THREE.Mesh(geometry, outside), new THREE.Mesh(geometry, inside));
-      group.add(new THREE.LineLoop(new THREE.BufferGeometry().setFromPoints(face.outline.map(([x, y]) => new THREE.Vector3(x, -y, 0))), ink));
+      // Card has its thickness, half of it on either side of the fold.
+      const half = piece.card / 2;
+      const front = new THREE.Mesh(new THREE.ShapeGeometry(flat), outside);
+      const back = new THREE.Mesh(new THREE.ShapeGeometry(flat), inside);
+      front.position.z = half;
+      back.position.z = -half;
+      group.add(front, back, new THREE.Mesh(rim(face.outline, half), edge));
+      for (const side of [half, -half]) {
+        group.add(new THREE.LineLoop(new THREE.BufferGeometry().setFromPoints(face.outline.map(([x, y]) => new THREE.Vector3(x, -y, side))), ink));
+      }
       face.mats.forEach((m, layer) => {
         const mesh = new THREE.Mesh(new THREE.ShapeGeometry(shape(m)), mats[Math.min(layer, 1)]);
-        mesh.position.z = 0.1 * (layer + 1);
+        mesh.position.z = half + 0.1 * (layer + 1);
         group.add(mesh);
       });
       for (const part of group.children) part.position.z += face.lift;
@@ -48,6 +69,14 @@ function start(motion) {
       return { group, poses: piece.poses.map((frame) => frame[i]) };
     }),
   );
+
+  let goods = null;
+  if (motion.contents) {
+    goods = new THREE.Mesh(new THREE.BoxGeometry(...motion.contents.sides), new THREE.MeshStandardMaterial({ color: 0x7a8f6a, roughness: 1 }));
+    goods.position.set(...motion.contents.middle);
+    scene.add(goods);
+  }
+  const carrying = () => motion.pieces.slice(0, motion.contents.piece).reduce((n, p) => n + p.faces.length, motion.contents.face);
 
   const last = motion.stages.length * motion.frames;
   const a = new THREE.Quaternion();
@@ -64,8 +93,11 @@ function start(motion) {
       group.quaternion.slerpQuaternions(a, b, t);
       group.position.set(p[4] + (q[4] - p[4]) * t, p[5] + (q[5] - p[5]) * t, p[6] + (q[6] - p[6]) * t);
     }
+    if (goods) goods.visible = f >= motion.open;
     const stage = Math.min(motion.stages.length - 1, Math.floor(f / motion.frames));
-    document.getElementById("fold-stage").textContent = f === 0 ? "flat" : f === last ? "shut" : motion.stages[stage];
+    const opens = motion.open < last;
+    const stands = { 0: "flat", [last]: opens ? "shut" : "made", [opens ? motion.open : last]: opens ? "open" : "made" };
+    document.getElementById("fold-stage").textContent = stands[f] ?? motion.stages[stage];
     const open = motion.residual[Math.round(f)];
     document.getElementById("fold-residual").textContent = open > 0.05 ? `In between, this card has to bend by ${open.toFixed(1)} mm.` : "";
   }
@@ -79,8 +111,10 @@ function start(motion) {
     renderer.setSize(w, h, false);
     camera.aspect = w / h;
     camera.updateProjectionMatrix();
-    const shut = slider.valueAsNumber / 100;
-    const far = view.near * 3.1 * (motion.reach + (motion.shut - motion.reach) * shut);
+    // From the last stage but one it comes nearer, until the box is shut.
+    const stages = motion.stages.length;
+    const done = Math.max(0, (slider.valueAsNumber / 100) * stages - Math.max(0, stages - 2)) / Math.min(2, stages);
+    const far = view.near * 3.1 * (motion.reach + (motion.shut - motion.reach) * done);
     const level = Math.cos(view.up) * far;
     camera.up.set(0, 0, 1);
     camera.position.set(Math.sin(view.around) * level, -Math.cos(view.around) * level, Math.sin(view.up) * far + motion.height / 2);
@@ -133,6 +167,9 @@ function start(motion) {
   });
   for (const end of ["pointerup", "pointercancel"]) canvas.addEventListener(end, (e) => fingers.delete(e.pointerId));
 
+  for (const button of document.querySelectorAll("[data-fold-to]")) {
+    button.addEventListener("click", () => set(button.dataset.foldTo === "open" ? motion.open / last : Number(button.dataset.foldTo)));
+  }
   document.getElementById("fold-play").addEventListener("click", () => {
     if (still) return set(slider.valueAsNumber < 100 ? 1 : 0);
     const began = performance.now();
@@ -145,5 +182,6 @@ function start(motion) {
   });
 
   set(1);
+  if (goods) faces[carrying()].group.attach(goods); // it goes with the floor it stands on
   box.dataset.ready = "yes";
 }

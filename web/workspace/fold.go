@@ -6,6 +6,7 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/draw"
 	"brevium/store"
 	"brevium/web/page"
 )
@@ -15,6 +16,9 @@ import (
 type foldPage struct {
 	page.Chrome
 	Box    store.Box
+	Flat   string // what it is called when it lies flat
+	Opens  bool
+	Packed bool // something goes in, which the open box shows
 	Stages []stagePicture
 }
 
@@ -31,6 +35,10 @@ func (s *room) fold(c *echo.Context) error {
 	m := page.ModelOf(r)
 	view := foldPage{Chrome: s.Chrome(c, b.Name+", folding"), Box: b}
 	view.Units, view.UnitsAt, view.Stop = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", "box"
+	view.Opens, view.Packed, view.Flat = m.Opens(), r.Stand != nil, "Flat"
+	if r.Box.Flat {
+		view.Flat = "Flat, to be stored"
+	}
 	for i := 0; i <= len(m.Stages); i++ {
 		name := "flat"
 		if i > 0 {
@@ -38,7 +46,7 @@ func (s *room) fold(c *echo.Context) error {
 		}
 		// Half-way through its stage shows best what turns.
 		at := max(0, float64(i)-0.4)
-		if i == len(m.Stages) {
+		if name == draw.Together || name == draw.Shutting {
 			at = float64(i)
 		}
 		p, err := m.Picture(name, at)
@@ -56,9 +64,13 @@ func (s *room) motion(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	motion, err := page.ModelOf(r).Motion()
+	m := page.ModelOf(r)
+	motion, err := m.Motion()
 	if err != nil {
 		return err
+	}
+	if r.Stand != nil && r.Box.Room.Height != nil {
+		motion.Contents = m.Holding(r.Box.Room, r.Needs)
 	}
 	return c.JSON(http.StatusOK, motion)
 }

@@ -1,0 +1,35 @@
+package style
+
+import (
+	"math"
+	"testing"
+
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"brevium/core/pattern"
+)
+
+// While a ridge is closed from a tube its slopes and ends stay rigid: no corner
+// comes nearer to another of its face.
+func TestRidgeClosesRigidly(t *testing.T) {
+	r := roof{w: 60, d: 40, wall: 30, slope: 28, fin: 8, upwards: 1}
+	faces := [][]pattern.Point{
+		{{X: 0, Y: 30}, {X: 60, Y: 30}, {X: 60, Y: 58}, {X: 0, Y: 58}},
+		{{X: 60, Y: 30}, {X: 100, Y: 30}, {X: 80, Y: 58}}, {{X: 60, Y: 30}, {X: 80, Y: 58}, {X: 60, Y: 58}}, {{X: 100, Y: 30}, {X: 100, Y: 58}, {X: 80, Y: 58}},
+		{{X: 160, Y: 30}, {X: 200, Y: 30}, {X: 180, Y: 58}}, {{X: 200, Y: 30}, {X: 200, Y: 58}, {X: 180, Y: 58}},
+	}
+	for at := 0.0; at <= 1; at += 0.05 {
+		place := r.closing(at)
+		for _, f := range faces {
+			for i, a := range f {
+				for _, b := range f[:i] {
+					u, _ := place(a)
+					v, _ := place(b)
+					if d := r3.Norm(r3.Sub(u, v)) - a.Sub(b).Len(); math.Abs(d) > 1e-9 {
+						t.Errorf("at %.2f the corners %v and %v are %v mm farther apart", at, a, b, d)
+					}
+				}
+			}
+		}
+	}
+}
