@@ -20,16 +20,16 @@ const framesPerStage = 16
 // Motion is a box folding, for a page to show in space: the flat faces, and
 // where each one is at every frame.
 type Motion struct {
-	Stages []string      `json:"stages"`
-	Frames int           `json:"frames"` // in each stage
-	Height float64       `json:"height"` // of the finished box, mm
-	Reach  float64       `json:"reach"`  // the radius that holds every frame, mm
-	Shut   float64       `json:"shut"`   // the radius that holds the last, mm
-	Open   int           `json:"open"`   // the frame at which it stands open
+	Stages []string `json:"stages"`
+	Frames int      `json:"frames"` // in each stage
+	Height float64  `json:"height"` // of the finished box, mm
+	Reach  float64  `json:"reach"`  // the radius that holds every frame, mm
+	Shut   float64  `json:"shut"`   // the radius that holds the last, mm
+	Open   int      `json:"open"`   // the frame at which it stands open
 	// Contents is the block of what goes in, shown from the open box on; null
 	// when nothing is known of it.
-	Contents *MotionBlock `json:"contents"`
-	Pieces []MotionPiece `json:"pieces"`
+	Contents *MotionBlock  `json:"contents"`
+	Pieces   []MotionPiece `json:"pieces"`
 	// Residual is, at each frame, how far in mm rings of faces are from
 	// closing; it is nothing at the last.
 	Residual []float64 `json:"residual"`

@@ -27,6 +27,10 @@ func (in Inputs) Clone() Inputs {
 	for i := range in.Mats {
 		in.Mats[i].Layers, in.Mats[i].Faces = slices.Clone(in.Mats[i].Layers), slices.Clone(in.Mats[i].Faces)
 	}
+	in.Loose = slices.Clone(in.Loose)
+	for i := range in.Loose {
+		in.Loose[i] = in.Loose[i].Clone()
+	}
 	return in
 }
 
@@ -52,6 +56,14 @@ func (in *Inputs) SetStyle(id string) error {
 	pieces, err := in.pieces(s)
 	if err != nil {
 		return err
+	}
+	for _, p := range in.Loose { // they are of no style
+		if made, err := p.Pattern(); err == nil {
+			pieces = maps.Clone(pieces)
+			for _, m := range made.Marks {
+				pieces[p.PieceID()] = append(pieces[p.PieceID()], m.Name)
+			}
+		}
 	}
 	for i := range in.Mats {
 		d := &in.Mats[i]
@@ -133,6 +145,7 @@ func Difference(a, b Inputs) string {
 	note(a.Card == b.Card && maps.Equal(a.Cards, b.Cards), "card")
 	note(a.Fit == b.Fit, "fit wanted")
 	note(reflect.DeepEqual(a.Mats, b.Mats), "dressing")
+	note(reflect.DeepEqual(a.Loose, b.Loose), "loose pieces")
 	note(slices.Equal(a.Sheets, b.Sheets), "sheets")
 	note(a.Copies == b.Copies, "copies")
 	note(a.Tools == b.Tools, "tools")

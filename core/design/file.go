@@ -33,6 +33,7 @@ type (
 		Options  map[string]measure.Text `json:"options,omitempty"`
 		Fit      string                  `json:"fit,omitempty"`
 		Mats     []matsFile              `json:"mats,omitempty"`
+		Loose    []looseFile             `json:"loose,omitempty"`
 		Sheets   []sheetFile             `json:"sheets,omitempty"`
 		Tools    *toolsFile              `json:"tools,omitempty"`
 		Copies   *int                    `json:"copies,omitempty"`
@@ -131,6 +132,7 @@ func (f inputsFile) inputs(rest strict.Rest) (Inputs, error) {
 		r.in.Cards[piece] = r.card(fault.Path("cards", piece), c)
 	}
 	r.mats(f.Mats)
+	r.loose(f.Loose)
 	r.numbered()
 	r.sheets(f.Sheets)
 	if f.Tools != nil {
@@ -388,6 +390,9 @@ func (in Inputs) Write() []byte {
 			m.Layers = append(m.Layers, layerFile{writeCard(l.Card), borderOf(l.Border)})
 		}
 		f.Mats = append(f.Mats, m)
+	}
+	for _, p := range in.Loose {
+		f.Loose = append(f.Loose, writeLoose(p))
 	}
 	for _, s := range in.Sheets {
 		x := sheetFile{Name: s.Name, Width: mmText(s.Width), Height: mmText(s.Height), Cost: s.Cost, Offcut: s.Offcut}

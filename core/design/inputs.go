@@ -9,6 +9,7 @@ import (
 	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/fit"
+	"brevium/core/loose"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/recipe"
@@ -61,6 +62,7 @@ type Inputs struct {
 	Fit     fit.Verdict
 
 	Mats   []dress.Dressing
+	Loose  []loose.Piece // pieces of no style, cut with the box
 	Sheets []paper.Sheet
 	Tools  Tools
 	Copies int
@@ -142,6 +144,9 @@ func (in *Inputs) Check() error {
 		}
 	}
 	if err := contents.CheckAll(in.Things, thingField); err != nil {
+		return err
+	}
+	if err := in.checkLoose(); err != nil {
 		return err
 	}
 	return in.checkInside()

@@ -65,6 +65,8 @@ type Part struct {
 	// EndForEnd says that its blank is cut with the lower edge towards the top
 	// of a paper that runs one way, so that most of it stands upright.
 	EndForEnd bool
+	// Loose says that it is a piece of no style, which stands nowhere in the box.
+	Loose bool
 }
 
 // PaperUp is where the pattern of the paper runs up to on the flat piece: −1 its
@@ -156,6 +158,9 @@ func (r *Result) build() error {
 	if err := r.fitOut(); err != nil {
 		return err
 	}
+	if err := r.addLoose(); err != nil {
+		return err
+	}
 	return r.fitsTheTable()
 }
 
@@ -168,7 +173,7 @@ func (r *Result) add(p style.Part) error {
 	card := r.Inputs.CardOf(p.ID)
 	p.Card = card.Thickness
 	end := card.Direction == paper.OneWayUp && pattern.EndForEnd(folded.Faces)
-	r.Parts = append(r.Parts, Part{p, folded.Faces, card, folded, end})
+	r.Parts = append(r.Parts, Part{Part: p, Faces: folded.Faces, Card: card, Folded: folded, EndForEnd: end})
 	return nil
 }
 
@@ -358,7 +363,9 @@ func (r *Result) check() error {
 		list := recipe.Scores(p.Part, in.Tools.Fence, in.Tools.Tick)
 		r.Scores = append(r.Scores, list)
 		r.Checks = append(r.Checks, inspect.OnTick(list, in.Tools.Tick, in.Units), inspect.Tabs(p.Part, r.Spec.Choices["adhesive"]))
-		r.Checks = append(r.Checks, inspect.Piece(p.Part, p.Folded)...)
+		if !p.Loose {
+			r.Checks = append(r.Checks, inspect.Piece(p.Part, p.Folded)...)
+		}
 		if f, runs := inspect.Direction(p.Part, p.Faces, p.Card, p.EndForEnd); runs {
 			r.Checks = append(r.Checks, f)
 		}

@@ -29,6 +29,7 @@ type (
 		// Allowance is the one used, typed or worked out.
 		Allowance *planAllowance `json:"allowance,omitempty"`
 		Sheets    []planSheets   `json:"sheets"`
+		Loose     []planPiece    `json:"loose,omitempty"`
 	}
 	point     [2]mm
 	planPiece struct {
@@ -172,7 +173,11 @@ func (r *Result) Plan() ([]byte, error) {
 		Minutes: planMinutes{math.Round(r.One*10) / 10, math.Round(r.All*10) / 10},
 	}
 	for i, p := range r.Parts {
-		f.Pieces = append(f.Pieces, r.planPiece(p, r.Scores[i]))
+		to := &f.Pieces
+		if p.Loose {
+			to = &f.Loose
+		}
+		*to = append(*to, r.planPiece(p, r.Scores[i]))
 	}
 	for _, a := range r.Fits {
 		x := planFit{Outer: a.Pair.Outer, Inner: a.Pair.Inner, Axis: a.Pair.Axis, Gap: a.Gap, Verdict: string(a.Verdict)}

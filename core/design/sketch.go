@@ -44,11 +44,15 @@ func (r *Result) Shown() style.State {
 	return style.Open
 }
 
-// Pieces gives the parts as the style made them, each with its finished form.
+// Pieces gives the parts that stand in the box as the style made them, each with
+// its finished form.
 func (r *Result) Pieces() ([]style.Part, []*pattern.Folded) {
 	var parts []style.Part
 	var folded []*pattern.Folded
 	for _, p := range r.Parts {
+		if p.Loose {
+			continue
+		}
 		parts = append(parts, p.Part)
 		folded = append(folded, p.Folded)
 	}

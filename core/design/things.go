@@ -72,13 +72,16 @@ func (r *reader) numbered() {
 	for _, d := range r.in.Mats {
 		last = max(last, min(d.ID, mostID/2))
 	}
+	for _, p := range r.in.Loose {
+		last = max(last, min(p.ID, mostID/2))
+	}
 	r.in.number(func() int { last++; return last })
 }
 
 // mostID bounds the numbers of things: what every JSON reader keeps whole.
 const mostID = 1 << 52
 
-// NumberThings gives each thing and each mat that has none a number of its own,
+// NumberThings gives each thing, mat and loose piece that has none a number of its own,
 // one that another page is not giving to another at the same time.
 func (in *Inputs) NumberThings() { in.number(func() int { return 1 + rand.IntN(1<<31) }) }
 
@@ -98,6 +101,14 @@ func (in *Inputs) number(next func() int) {
 			d.ID = next()
 		}
 		used[d.ID] = true
+	}
+	used = map[int]bool{0: true}
+	for i := range in.Loose {
+		p := &in.Loose[i]
+		for p.ID < 0 || p.ID > mostID || used[p.ID] {
+			p.ID = next()
+		}
+		used[p.ID] = true
 	}
 }
 

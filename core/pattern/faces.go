@@ -302,6 +302,9 @@ func nest(faces []Face, outer [][]Point) {
 	}
 }
 
+// Inside is a point of the face, close beside its longest edge.
+func (f Face) Inside() Point { return inner(f.Polygon) }
+
 // nearEdge is how far inside a polygon, in mm, inner looks: nearer to the edge
 // than any hole may come.
 const nearEdge = 0.01

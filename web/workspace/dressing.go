@@ -41,6 +41,7 @@ type faceTick struct {
 type dressable struct{ ID, Name string }
 
 func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
+	p.loose(in, f)
 	if p.Result == nil {
 		return
 	}
@@ -92,6 +93,7 @@ func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
 // readDressing reads the mats: those there are, one that is taken away and one
 // that is put on.
 func readDressing(f *form.Form, in *design.Inputs, now *design.Result) {
+	readLoose(f, in)
 	var mats []dress.Dressing
 	for n, d := range in.Mats {
 		if f.Posted.Get("mats.remove") == strconv.Itoa(n) {

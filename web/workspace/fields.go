@@ -52,6 +52,8 @@ type workPage struct {
 	OtherBoard                string // that the box could be fitted to
 	Dressings                 []dressView
 	Dressable                 []dressable
+	Loose                     []looseView
+	LooseChoices              []looseChoice
 	SheetKinds                []form.Choice
 	SheetsFault               string
 }
@@ -196,6 +198,9 @@ func (p *workPage) box(in *design.Inputs, f *form.Form) {
 	p.Card = cardFields(f, "card", in.Card)
 	if p.Result != nil && len(p.Result.Parts) > 1 {
 		for _, part := range p.Result.Parts {
+			if part.Loose {
+				continue
+			}
 			p.Cards = append(p.Cards, pieceCard{part.Name, cardFields(f, "cards."+part.ID, in.CardOf(part.ID))})
 		}
 	}

@@ -108,6 +108,9 @@ func readCards(f *form.Form, in *design.Inputs, now *design.Result) {
 	before := in.Card
 	readCard(f, "card", &in.Card)
 	for _, p := range now.Parts {
+		if p.Loose {
+			continue
+		}
 		own, has := in.Cards[p.ID]
 		if !has {
 			own = before
