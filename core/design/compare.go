@@ -3,10 +3,12 @@ package design
 import (
 	"cmp"
 	"context"
+	"fmt"
 	"slices"
 	"sync"
 
 	"brevium/core/fault"
+	"brevium/core/inspect"
 	"brevium/core/paper"
 	"brevium/core/style"
 )
@@ -16,6 +18,8 @@ type Comparison struct {
 	Style  *style.Style
 	Result *Result // nil when the style does not go
 	Fault  *fault.Fault
+	// Senseless says why nobody would take it; "" when one might.
+	Senseless string
 	// Card is the area of one box's blanks in mm²; Glued the length of its
 	// glue patches in mm; Cost and Sheets are those of all copies.
 	Card, Glued          float64
@@ -31,11 +35,38 @@ func (in Inputs) With(styleID string, now *Result) (Inputs, error) {
 	if err := with.SetStyle(styleID); err != nil {
 		return with, err
 	}
-	if now != nil && now.Stand != nil {
+	s, err := style.ByID(styleID)
+	if err != nil {
+		return with, err
+	}
+	if now != nil && now.Stand != nil && (now.Box.Room.Times > 1 || s.Rooms != nil) {
+		// They are shared out among the rooms of one of the two.
+		with.Stand, with.Linings, with.Compartments = "", nil, Compartments{}
+	} else if now != nil && now.Stand != nil {
 		// What the things need is an inside; linings are in it already.
 		with.Things, with.Linings, with.Compartments, with.Room = nil, nil, Compartments{}, now.Needs
 	}
 	return with, nil
+}
+
+// mostAir is how many times what goes in a box may hold before it is no box for
+// it.
+const mostAir = 4
+
+// senseless says why nobody would make a box for what goes in: it fails a check,
+// or is mostly air.
+func (r *Result) senseless() string {
+	for _, c := range r.Checks {
+		if c.Verdict == inspect.Fail {
+			return c.Text
+		}
+	}
+	if need := volume(r.Needs); need > 0 {
+		if times := volume(r.Inside) / need; times > mostAir {
+			return fmt.Sprintf("It would hold %.0f times what goes in: mostly air.", times)
+		}
+	}
+	return ""
 }
 
 // Started is the inputs of a new box in a style that takes them: the one they
@@ -115,6 +146,7 @@ func compared(ctx context.Context, in Inputs, now *Result, s *style.Style) Compa
 		return c
 	}
 	r := c.Result
+	c.Senseless = r.senseless()
 	c.Card, c.Minutes = r.CardArea(), r.One
 	for _, p := range r.Parts {
 		c.Pieces += p.Copies()

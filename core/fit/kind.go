@@ -30,6 +30,8 @@ type Kind struct {
 	glued bool
 	// rests: the outer part lies on the inner one where that stands higher.
 	rests bool
+	// clears: the inner one is an opening that the outer must not reach into.
+	clears bool
 }
 
 // The kinds of relation between two parts.
@@ -69,6 +71,7 @@ var (
 		tight: "the walls bulge: make it narrower.",
 	}
 	RestsOn = &Kind{goes: "over", Gives: true, roomy: true, rests: true}
+	Clears  = &Kind{goes: "between", inner: true, roomy: true, clears: true}
 	InBox   = &Kind{
 		goes: "in", inner: true,
 		tight: "Make it smaller by that.",
@@ -91,7 +94,7 @@ func (p Pair) What() string {
 
 // Moves tells whether one part is to move in the other, so that their gap is
 // what a hand feels: neither glued in it nor only resting on it.
-func (k *Kind) Moves() bool { return !k.glued && !k.rests }
+func (k *Kind) Moves() bool { return !k.glued && !k.rests && !k.clears }
 
 // Widened tells whether an allowance of the style is for this relation: what
 // stands in a box has a size of its own.
@@ -106,7 +109,7 @@ func (a Account) Warns() bool {
 	if a.Pair.Kind.glued {
 		return a.Gap.Abs() > bends
 	}
-	if a.Pair.Kind.rests {
+	if a.Pair.Kind.rests || a.Pair.Kind.clears {
 		return false
 	}
 	return a.Verdict == Tight || a.Verdict == Grips || a.Verdict == Loose && !a.Pair.Kind.roomy
@@ -117,6 +120,8 @@ func (a Account) Sentence() string {
 	k, what := a.Pair.Kind, a.Pair.What()
 	gap := measure.Label(a.Gap.Abs(), measure.MM, measure.Hundredth)
 	switch {
+	case k.clears:
+		return fmt.Sprintf("%s: it clears them by %s, both sides together.", what, gap)
 	case k.rests && a.Gap < 0:
 		return fmt.Sprintf("%s: it rests %s higher, on the layers in the middle.", what, gap)
 	case k.rests:

@@ -27,14 +27,18 @@ func (w Work) elsewhere(g pattern.Glue) string {
 // faceWords tells of a piece's faces what no number tells: which is which on
 // the flat card, which way each score is folded, what is glued and what stays
 // dry.
-type faceWords struct{ names, folding, gluing string }
+type faceWords struct {
+	names, folding, gluing string
+	later                  string // what is glued to another piece
+}
 
 func wordsOf(p *pattern.Pattern, elsewhere func(pattern.Glue) string) faceWords {
 	faces, err := p.Faces()
 	if err != nil { // a pattern that does not fold has been refused before
 		return faceWords{}
 	}
-	return faceWords{faceRows(faces), foldWords(p, faces), glueWords(p, faces, elsewhere)}
+	now, later := glueWords(p, faces, elsewhere)
+	return faceWords{faceRows(faces), foldWords(p, faces), now, later}
 }
 
 // faceRows names the faces as they lie, outside up, row by row from the top.
@@ -200,7 +204,7 @@ func beside(faces []pattern.Face, s pattern.Segment) []string {
 // glueWords says where adhesive goes and where it lands, face by face, what
 // lands on another piece only when they are put together, and which faces that
 // lie on another stay dry. elsewhere names where a patch lands on another piece.
-func glueWords(p *pattern.Pattern, faces []pattern.Face, elsewhere func(pattern.Glue) string) string {
+func glueWords(p *pattern.Pattern, faces []pattern.Face, elsewhere func(pattern.Glue) string) (alone, together string) {
 	plain := func(name string) string {
 		if i := slices.IndexFunc(faces, func(f pattern.Face) bool { return f.Name == name }); i >= 0 {
 			return the(faces[i].Plain())
@@ -248,10 +252,10 @@ func glueWords(p *pattern.Pattern, faces []pattern.Face, elsewhere func(pattern.
 		text = append(text, "What is glued: "+strings.Join(now, "; ")+".")
 	}
 	if len(later) > 0 {
-		text = append(text, "Only when they are put together: "+strings.Join(later, "; ")+".")
+		together = "Only when they are put together: " + strings.Join(later, "; ") + "."
 	}
 	if len(dry) > 0 {
 		text = append(text, "No adhesive on "+join(dry)+".")
 	}
-	return strings.Join(text, " ")
+	return strings.Join(text, " "), together
 }

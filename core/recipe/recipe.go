@@ -169,6 +169,9 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []S
 				g = sentences(g, words[k].gluing)
 			}
 			tell(Glue, p, fmt.Sprintf("%s/%d", p.ID, i+1), fmt.Sprintf("%s: %s", p.Name, lowerFirst(g)))
+			if i == 0 {
+				out[len(out)-1].Text = sentences(out[len(out)-1].Text, words[k].later)
+			}
 		}
 	}
 	for i, text := range w.Assembly {

@@ -64,8 +64,8 @@ func (w Work) AdhesiveSupply() Supply {
 // glued behind the card, and half of what a bow takes.
 const ribbonPiece = 25 + 150
 
-// HoldingSupplies are the removable dots and the brads that hold each box
-// together.
+// HoldingSupplies are the removable dots, brads and hook-and-loop that hold each
+// box.
 func HoldingSupplies(box *style.Box, copies int) []Supply {
 	var out []Supply
 	if n := box.Dots * copies; n > 0 {
@@ -73,6 +73,9 @@ func HoldingSupplies(box *style.Box, copies int) []Supply {
 	}
 	if n := box.Brads * copies; n > 0 {
 		out = append(out, Supply{"holding.brads", float64(n), "brad", fmt.Sprintf("%d brad%s, to hold the handle", n, plural(n))})
+	}
+	if n := box.Hooks * copies; n > 0 {
+		out = append(out, Supply{"holding.hooks", float64(n), "piece", fmt.Sprintf("Hook-and-loop, %d piece%s, to close the refills", n, plural(n))})
 	}
 	return out
 }

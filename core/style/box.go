@@ -19,10 +19,10 @@ type Box struct {
 	Stands []Standing
 	// Room is what the finished box gives.
 	Room Room
-	// Shut is what keeps the box shut; Dots and Brads are how many removable
-	// dots and brads hold it together besides.
-	Shut        Shut
-	Dots, Brads int
+	// Shut is what keeps the box shut; Dots, Brads and Hooks are how many
+	// removable dots, brads and pieces of hook-and-loop hold it besides.
+	Shut               Shut
+	Dots, Brads, Hooks int
 	// Flat says that what is made lies flat again, to be stored.
 	Flat bool
 	// Shuts are the faces of the first part that are folded to close it, in the

@@ -5,6 +5,7 @@ import (
 
 	"gonum.org/v1/gonum/spatial/r3"
 
+	"brevium/core/fit"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -56,8 +57,8 @@ var (
 var dispenser = &Style{
 	ID: "dispenser", Name: "Dispenser", About: "An upright box with a window in its top, opened from below",
 	Opens: "a flap at the bottom", Strength: "fair: a tube with a doubled top",
-	Parameters: []*Parameter{dispenserLength, dispenserWidth, dispenserHeight, dispenserLedge, dispenserTuck, dispenserTab},
-	Options:    []*Option{windowShape, windowLength, windowWidth, pullTab, adhesive},
+	Parameters: []*Parameter{dispenserLength, dispenserWidth, dispenserHeight, dispenserLedge, dispenserTuck, dispenserTab, refillLength, refillDepth, refillHeight},
+	Options:    []*Option{windowShape, windowLength, windowWidth, pullTab, dispenserRefills, adhesive},
 	Axes:       [3]*Parameter{dispenserLength, dispenserWidth, dispenserHeight},
 	Build:      buildDispenser,
 }
@@ -149,20 +150,37 @@ func buildDispenser(s Spec) (*Box, error) {
 		assembly = append(assembly, "Fold a strip of card, twice as long as wide, in half, and glue one half to the middle of the closing flap, outside, so that the other hangs out and the box does not rock on it.")
 	}
 	assembly = append(assembly, "Stand the box on its head, to be filled from below.")
-	return &Box{
+	box := &Box{
 		Parts: []Part{body, {ID: "window", Name: "Window panel", Pattern: panel, Root: "panel", Opens: Downwards,
 			At: r3.Vec{Z: (h + tB + (tB+tW)/2).MM()}, Card: tW}},
-		Room: room, Shut: ByTuck, Assembly: assembly,
+		Room: room, Fits: s.windowFits(l, w, ledge), Shut: ByTuck, Assembly: assembly,
 		Closing: []string{"Fold the dust flaps in, bring the closing flap over them, tuck it in behind the back, the side without the tab, and stand the box up."},
-	}, nil
+	}
+	return box, s.refills(box)
+}
+
+// windowFits are the accounts of the window between the ledges.
+func (s Spec) windowFits(l, w, ledge measure.Length) []fit.Pair {
+	pair := fit.Pair{Kind: fit.Clears, Outer: "body", Inner: "window", OuterName: "Ledges", InnerName: "Window", OuterIs: "apart"}
+	long, wide := s.windowSize()
+	along, across := pair, pair
+	along.Axis, along.OuterSpan, along.InnerSpan, along.InnerIs = "length", l-2*ledge, long, "as cut"
+	across.Axis, across.OuterSpan, across.InnerSpan, across.InnerIs = "width", w-2*ledge, wide, "as cut"
+	return []fit.Pair{along, across}
+}
+
+// windowSize is how long and wide the window is.
+func (s Spec) windowSize() (long, wide measure.Length) {
+	long, wide = s.Length(windowLength), s.Length(windowWidth)
+	if s.Choice(windowShape) == "round" {
+		long = wide
+	}
+	return long, wide
 }
 
 // window is the panel on the ledges with its opening, which must clear them.
 func (s Spec) window(l, w, ledge measure.Length) (*pattern.Grid, error) {
-	long, wide := s.Length(windowLength), s.Length(windowWidth)
-	if s.Choice(windowShape) == "round" {
-		long = wide
-	}
+	long, wide := s.windowSize()
 	for _, c := range []struct {
 		o          *Option
 		is, within measure.Length

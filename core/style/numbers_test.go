@@ -5,6 +5,8 @@ import (
 	"strings"
 	"testing"
 
+	"gonum.org/v1/gonum/spatial/r3"
+
 	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/pattern"
@@ -186,6 +188,48 @@ func TestDispenserByHand(t *testing.T) {
 	}
 	b = build(t, dispenser, lengths("length", 32, "width", 16, "height", 20, "ledge", 4, "tuck", 4, "tab", 4, "window.length", 16, "window.width", 6), nil)
 	wantScores(t, b.Parts[0], 100*inch/8, 44*inch/8, eighths(32, 48, 80, 96), eighths(4, 24, 40))
+}
+
+// Four refills cover the four sides: the two on the long ones lie flat on them,
+// those on the narrow ones reach over their ends; the window clears the ledges by
+// 11 and 3 mm. A refill that is too short for that is refused.
+func TestDispenserRefills(t *testing.T) {
+	sizes := map[string]measure.Length{"length": 95 * mm, "width": 45 * mm, "height": 55 * mm, "ledge": 12 * mm, "tuck": 13 * mm, "tab": 8 * mm,
+		"window.length": 60 * mm, "window.width": 18 * mm, "refill.length": 90 * mm, "refill.depth": 14 * mm, "refill.height": 55 * mm}
+	spec := usual(dispenser, sizes, map[string]string{"refills": "4"})
+	spec.Tick = measure.Tick(mm)
+	b, err := dispenser.Make(spec)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var gaps []measure.Length
+	for _, p := range b.Fits {
+		gaps = append(gaps, p.Do(0).Gap)
+	}
+	if len(gaps) != 2 || gaps[0] != 11*mm || gaps[1] != 3*mm {
+		t.Errorf("the window clears the ledges by %v", gaps)
+	}
+	sides := map[string]float64{}
+	for _, body := range assembled(t, b, Finished) {
+		if !strings.HasPrefix(body.Part.ID, "refill-") {
+			continue
+		}
+		lo, hi := body.Bounds(pattern.Pose{Turn: r3.NewRotation(0, r3.Vec{Z: 1})})
+		at := r3.Scale(0.5, r3.Add(lo, hi))
+		switch {
+		case math.Abs(at.X) < 1e-6:
+			sides[map[bool]string{true: "back", false: "front"}[at.Y > 0]] = hi.X - lo.X
+		case math.Abs(at.Y) < 1e-6:
+			sides[map[bool]string{true: "right", false: "left"}[at.X > 0]] = hi.Y - lo.Y
+		}
+	}
+	if len(sides) != 4 || sides["left"] < 45+2*14 || sides["front"] > 95 || b.Hooks != 4 {
+		t.Errorf("sides covered: %v", sides)
+	}
+	spec.Lengths["refill.length"] = 72 * mm
+	if _, err := dispenser.Make(spec); err == nil || fault.Of(err).Field != "size.refill.length" || !strings.Contains(err.Error(), "73 mm") {
+		t.Errorf("a refill too short to cover the end: %v", err)
+	}
 }
 
 // A tower of clam boxes from three sheets, the example: 30, 25 and 20 cm with

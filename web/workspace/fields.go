@@ -76,7 +76,23 @@ type styleTile struct {
 	ID, Name, About, Cost string
 	Picture               template.HTML
 	Chosen                bool
-	Problem               string
+	// Problem says in half a line that it does not go, and Why in full.
+	Problem, Why string
+}
+
+// Hidden reports whether a kind makes no sense for what goes in, and is not the
+// one that is chosen.
+func (t styleTile) Hidden() bool { return t.Problem != "" && !t.Chosen }
+
+// NotGoing is how many kinds are hidden.
+func (p *workPage) NotGoing() int {
+	n := 0
+	for _, t := range p.Styles {
+		if t.Hidden() {
+			n++
+		}
+	}
+	return n
 }
 
 // pieceCard is the card of one piece.
@@ -284,7 +300,7 @@ func (p *workPage) tile(in *design.Inputs, s *style.Style) styleTile {
 		sketch.Fault = fault.Of(err)
 	}
 	if sketch.Fault != nil {
-		t.Problem = problemWords(sketch.Fault)
+		t.Problem, t.Why = problemWords(sketch.Fault), sketch.Fault.Text
 		return t
 	}
 	t.Picture, t.Cost = sketch.Picture, cardCost(sketch.Card, in.Units)

@@ -30,6 +30,7 @@ type questionPage struct {
 	Form *form.Form
 
 	Compared   []comparedView
+	Senseless  []comparedView // that make no sense for what goes in
 	FromDrawer bool
 
 	Style   form.Field
@@ -74,7 +75,7 @@ type comparedView struct {
 	Problem, Card           string
 	Sheets, Pieces, Cuts    int
 	Glued, Minutes, Outside string
-	Chosen                  bool
+	Chosen, Goes            bool
 }
 
 // compare puts every style side by side for what goes in.
@@ -99,16 +100,21 @@ func (s *room) compare(c *echo.Context) error {
 	}
 	for _, x := range all {
 		v := comparedView{Style: x.Style, Paper: x.Card, Chosen: x.Style.ID == in.Style && !p.FromDrawer}
-		if x.Result == nil {
+		if v.Problem = x.Senseless; x.Result == nil {
 			v.Problem = x.Fault.Text
 		} else {
+			v.Goes = true
 			v.Picture, v.Card = page.BoxPicture(x.Result), cardArea(x.Comparison.Card, in.Units)
 			v.Sheets, v.Pieces, v.Cuts = x.Sheets, x.Pieces, x.Cuts
 			v.Minutes = fmt.Sprintf("%.0f min", x.Minutes)
 			v.Glued = measure.Label(measure.Nearest(measure.FromMM(x.Glued), centimetres), measure.CM, centimetres)
 			v.Outside = roomLine(x.Result.Outside, &in)
 		}
-		p.Compared = append(p.Compared, v)
+		if v.Problem != "" && !v.Chosen {
+			p.Senseless = append(p.Senseless, v)
+		} else {
+			p.Compared = append(p.Compared, v)
+		}
 	}
 	return c.Render(http.StatusOK, "compare.html", p)
 }

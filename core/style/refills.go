@@ -1,0 +1,116 @@
+package style
+
+import (
+	"fmt"
+	"math"
+
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+var (
+	dispenserRefills = &Option{
+		ID: "refills", Label: "Boxes for refills", Kind: ChoiceKind, Choices: []string{"0", "2", "4"}, DefaultChoice: "0",
+		About: "Wallet boxes glued flat on its long sides, or on all four",
+	}
+	withRefills  = func(s Spec) bool { return s.Choice(dispenserRefills) != "0" }
+	refillLength = &Parameter{
+		ID: "refill.length", Label: "Refill's length", Default: 4 * measure.Inch, Min: 30 * mm, Max: 250 * mm, Only: withRefills,
+		About:   "At most the box's; on all four sides it must cover a narrow side with a refill on each side of it",
+		Follows: func(s Spec) measure.Length { return max(30*mm, s.Size(dispenserLength)) },
+	}
+	refillDepth = &Parameter{
+		ID: "refill.depth", Label: "Refill's depth", Default: 3 * measure.Inch / 8, Min: 3 * mm, Max: 50 * mm, Only: withRefills,
+		About: "How thick a pack is that goes into it, and room to spare",
+		Follows: func(s Spec) measure.Length {
+			return max(3*mm, min(s.about(3*measure.Inch/8), measure.Down((s.Size(refillLength)-s.Size(dispenserWidth))/2, s.Tick)))
+		},
+	}
+	refillHeight = &Parameter{
+		ID: "refill.height", Label: "Refill's height", Default: 2 * measure.Inch, Min: 30 * mm, Max: 250 * mm, Only: withRefills,
+		About:   "Of its back, which is glued on; at most the box's",
+		Follows: func(s Spec) measure.Length { return max(30*mm, s.Size(dispenserHeight)) },
+	}
+)
+
+// refillNotch is the finger notch of a refill's front, across.
+const refillNotch = measure.Inch / 2
+
+// refills glues wallet boxes on the sides of a dispenser.
+func (s Spec) refills(box *Box) error {
+	n := s.count(dispenserRefills)
+	if n == 0 {
+		return nil
+	}
+	l, w, h := s.Size(dispenserLength), s.Size(dispenserWidth), s.Size(dispenserHeight)
+	long, deep, high := s.Size(refillLength), s.Size(refillDepth), s.Size(refillHeight)
+	if err := s.atMost(refillHeight, h, "it would stand over the box"); err != nil {
+		return err
+	}
+	if err := s.atMost(refillLength, l, "it would stand over the side that it is glued on"); err != nil {
+		return err
+	}
+	if least := w + 2*deep; n == 4 && long < least {
+		return outOfRange("size.refill.length", "a refill must be at least %s long, to cover a narrow side with a refill on each side of it", s.show(least))
+	}
+	as := s.as(walletBox)
+	front := measure.Down(high*3/4, s.Tick)
+	notch := min(s.about(refillNotch), measure.Down(front/4, s.ruler()))
+	as.Lengths[walletLength.ID], as.Lengths[walletDepth.ID], as.Lengths[walletBack.ID], as.Lengths[walletFront.ID] = long, deep, high, front
+	as.Lengths[walletFlap.ID] = min(high, measure.Up(high-front+12*mm+notch/2, s.Tick))
+	as.Lengths[walletNotch.ID], as.Choices[walletShape.ID] = notch, "rounded"
+	names := []string{"front", "back", "right", "left"}
+	for i, wall := range names[:n] {
+		one, err := buildWalletBox(as)
+		if err != nil {
+			return outOfRange("size.refill.depth", "no refill of this depth goes on: %v", err)
+		}
+		p := one.Parts[0]
+		p.ID, p.Name = fmt.Sprint("refill-", i+1), fmt.Sprint("Refill ", i+1)
+		p.Card = s.Card(p.ID)
+		if err := p.onto("body", wall); err != nil {
+			return err
+		}
+		p.Lies = besides(i, l, w, high, (s.Card("body")+p.Card)/2)
+		box.Parts = append(box.Parts, p)
+	}
+	box.Hooks = n
+	words := "Glue two refills flat on the long sides, their backs to the box, their foot level with its foot, in the middle."
+	if n == 4 {
+		words += " Then the other two on the narrow sides, over the ends of these."
+	}
+	box.Assembly = append([]string{words, "Put a piece of hook-and-loop under each refill's flap and on its front."}, box.Assembly...)
+	box.Closing = append(box.Closing, "Put a pack into each refill from above, bring its top over and press its flap on.")
+	return nil
+}
+
+// onto adds the patch by which a piece's back is glued to the outside of a wall
+// of another, the backs to each other.
+func (p *Part) onto(piece, wall string) error {
+	faces, err := p.Pattern.Faces()
+	if err != nil {
+		return err
+	}
+	for _, f := range faces {
+		if f.Name == p.Root {
+			p.Pattern.Glue = append(p.Pattern.Glue, pattern.Glue{Face: f.Name, Outside: true, Area: f.Polygon, Onto: wall, OntoOutside: true, Piece: piece})
+		}
+	}
+	return nil
+}
+
+// besides stands a wallet, which is made lying on its back, up against one of
+// the four sides, by turns about a level axis and then the upright one.
+func besides(side int, l, w, high, off measure.Length) *pattern.Pose {
+	up := pattern.Pose{Turn: r3.NewRotation(math.Pi/2, r3.Vec{X: 1}), Shift: r3.Vec{Z: high.MM() / 2}}
+	turn := []float64{0, math.Pi, math.Pi / 2, -math.Pi / 2}[side]
+	from := (w/2 + off).MM()
+	if side >= 2 {
+		from = (l/2 + off).MM()
+	}
+	out := up.Then(pattern.Pose{Turn: r3.NewRotation(0, r3.Vec{Z: 1}), Shift: r3.Vec{Y: -from}})
+	out = out.Then(pattern.Pose{Turn: r3.NewRotation(turn, r3.Vec{Z: 1})})
+	return &out
+}
