@@ -117,6 +117,22 @@ func TestMotionBendsNoCard(t *testing.T) {
 	}
 }
 
+// A model moves pieces apart to fold them; the box's own parts stay where they
+// are.
+func TestModelLeavesThePartsAlone(t *testing.T) {
+	r, err := design.Make(t.Context(), design.New("x", measure.In, "divider-grid"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	before := r.Parts[0].Places[0]
+	if _, err := model(r).Motion(); err != nil {
+		t.Fatal(err)
+	}
+	if r.Parts[0].Places[0] != before {
+		t.Error("drawing a box moved its dividers")
+	}
+}
+
 func TestFoldedModelFile(t *testing.T) {
 	text, err := usualModel(t, "tray-lid").OBJ()
 	if err != nil {

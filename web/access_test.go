@@ -125,7 +125,7 @@ const stopAt = `(() => {
 	if (!at || at === document.body || at === document.documentElement) return "";
 	const ring = (e) => e && getComputedStyle(e).outlineStyle !== "none" && parseFloat(getComputedStyle(e).outlineWidth) >= 2;
 	const box = at.getBoundingClientRect();
-	const x = Math.min(innerWidth - 1, Math.max(0, box.x + Math.min(box.width / 2, 40))), y = box.y + Math.min(box.height / 2, 40);
+	const x = Math.min(innerWidth - 1, Math.max(0, box.x + Math.min(box.width / 2, 40))), y = Math.max(box.y + Math.min(box.height / 2, 40), Math.min(box.bottom - 1, 40));
 	const top = document.elementFromPoint(x, y);
 	const seen = top && (at.contains(top) || top.contains(at) || at.labels && [...at.labels].some(l => l.contains(top)));
 	return JSON.stringify({

@@ -29,6 +29,8 @@ type Parting struct {
 	WallLength, WallWidth, Floor measure.Length
 	// What names the parting in the account: "dividers".
 	What string
+	// Bands: cells need not be a full grid.
+	Bands bool
 	// Tick, when set, rounds each cell's outer size up so that a tray of
 	// this Card has its scores on the tick.
 	Tick measure.Tick
@@ -88,6 +90,9 @@ func Divided(things []Thing, p Parting) []Arrangement {
 		plan.way, plan.order = slices.Clone(base.way), slices.Clone(base.order)
 		plan.improve()
 		out = append(out, plan.arrangement())
+	}
+	if p.Bands {
+		out = append(out, banded(base)...)
 	}
 	slices.SortStableFunc(out, func(a, b Arrangement) int {
 		half := func(x Arrangement) float64 { return (&block{l: x.Length, w: x.Width, h: x.Height}).surface() }
@@ -203,7 +208,11 @@ func (a *Arrangement) settle(p Parting) {
 		at := func(sizes []measure.Length, n int) measure.Length {
 			return p.Edge + sum(sizes[:n]) + measure.Length(n)*p.Between
 		}
-		cell.X, cell.Length = at(a.Columns, cell.Column), a.Columns[cell.Column]
+		columns := a.Columns
+		if len(a.Bands) > 0 {
+			columns = a.Bands[cell.Row]
+		}
+		cell.X, cell.Length = at(columns, cell.Column), columns[cell.Column]
 		cell.Y, cell.Width = at(a.Rows, cell.Row), a.Rows[cell.Row]
 	}
 }
@@ -235,7 +244,14 @@ func (a Arrangement) Spread(p Parting, length, width, height measure.Length) Arr
 		return a
 	}
 	old := slices.Clone(a.Cells)
-	a.Columns, a.Rows = widened(a.Columns, over.Length), widened(a.Rows, over.Width)
+	a.Rows = widened(a.Rows, over.Width)
+	if len(a.Bands) == 0 {
+		a.Columns = widened(a.Columns, over.Length)
+	}
+	a.Bands = slices.Clone(a.Bands)
+	for i, cells := range a.Bands {
+		a.Bands[i] = widened(cells, over.Length)
+	}
 	a.Cells, a.Spots = slices.Clone(a.Cells), slices.Clone(a.Spots)
 	a.settle(p)
 	for i, s := range a.Spots {

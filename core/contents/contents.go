@@ -251,7 +251,10 @@ type Arrangement struct {
 	Account               []Line
 	// Columns and Rows are the clear sizes of the cells, empty without.
 	Columns, Rows []measure.Length
-	Cells         []Cell
+	// Bands, when set, are the clear lengths of the cells of each row, which are
+	// not those of a grid; then there are no Columns.
+	Bands [][]measure.Length
+	Cells []Cell
 	linings       Line // what stands between the box and the cells
 }
 

@@ -93,7 +93,7 @@ func likewise(t *testing.T, steps []recipe.Step) []recipe.Step {
 	}
 	out := slices.Clone(steps)
 	for i, s := range out {
-		m := regexp.MustCompile(`^.+: the same as (.+)\.$`).FindStringSubmatch(s.Text)
+		m := regexp.MustCompile(`^.+: the same as ([^.]+)\.`).FindStringSubmatch(s.Text)
 		if m == nil {
 			continue
 		}

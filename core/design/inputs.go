@@ -4,6 +4,7 @@ package design
 
 import (
 	"slices"
+	"strings"
 
 	"brevium/core/contents"
 	"brevium/core/dress"
@@ -111,6 +112,9 @@ func UsualSheets(unit measure.Unit) []paper.Sheet {
 // CardOf is the card a piece is cut from.
 func (in *Inputs) CardOf(piece string) paper.Card {
 	if c, ok := in.Cards[piece]; ok {
+		return c
+	}
+	if c, ok := in.Cards["divider.cross"]; ok && strings.HasPrefix(piece, "divider.cross.") {
 		return c
 	}
 	return in.Card

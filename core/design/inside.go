@@ -98,7 +98,7 @@ func (in *Inputs) parting() contents.Parting {
 		p.Per = contents.PerThing
 		p.Between, p.Edge, p.What = web, web, "card between the holes"
 	default:
-		p.Between, p.What = max(card("divider.long"), card("divider.cross")), "dividers"
+		p.Between, p.What, p.Bands = max(card("divider.long"), card("divider.cross")), "dividers", true
 	}
 	return p
 }
@@ -250,7 +250,7 @@ func (r *Result) compartments(clear contents.Room, foot measure.Length) error {
 func (r *Result) dividers(clear contents.Room, foot measure.Length) error {
 	p := r.Inputs.parting()
 	d := style.Dividers{Length: clear.Length, Width: clear.Width, Height: clear.Height, Columns: r.Stand.Columns, Rows: r.Stand.Rows,
-		Card: p.Between, Tick: r.Inputs.Tools.Tick, LongUp: r.Inputs.Compartments.Along}
+		Bands: r.Stand.Bands, Card: p.Between, Tick: r.Inputs.Tools.Tick, LongUp: r.Inputs.Compartments.Along}
 	parts, err := d.Parts()
 	if err != nil {
 		return fault.At("compartments.as", err)
@@ -265,6 +265,9 @@ func (r *Result) dividers(clear contents.Room, foot measure.Length) error {
 		}
 		if i > 0 {
 			r.Inserting = r.Inserting[:len(r.Inserting)-1]
+		}
+		if len(d.Bands) > 0 && part.ID != "divider.long" {
+			continue // between two others, not in the box
 		}
 		if part.ID == "divider.long" {
 			r.within(inner{id: part.ID, name: part.Name, cut: true, length: style.StripLength(clear.Length, d.Tick)}, clear)

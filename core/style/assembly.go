@@ -122,7 +122,7 @@ func Places(parts []Part, finished, forms []*pattern.Folded, open float64) [][]p
 	for i := range parts {
 		p := &parts[i]
 		if len(p.Places) > 0 {
-			out[i] = p.Places
+			out[i] = slices.Clone(p.Places)
 			continue
 		}
 		pose := p.stood(finished[i])

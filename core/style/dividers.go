@@ -33,8 +33,10 @@ const leastCell = 5 * measure.Millimetre
 type Dividers struct {
 	Length, Width, Height measure.Length // clear inside, front of the box along Length
 	Columns, Rows         []measure.Length
-	Card                  measure.Length // thickness
-	Tick                  measure.Tick   // of the board
+	// Bands, when set, are the cells of each row, which are not a grid's.
+	Bands [][]measure.Length
+	Card  measure.Length // thickness
+	Tick  measure.Tick   // of the board
 	// LongUp opens the slots of the strips along the length upwards, and
 	// those of the crossing strips downwards; else the other way round.
 	LongUp bool
@@ -57,6 +59,9 @@ func Equal(size, card measure.Length, n int) []measure.Length {
 // each is slotted to half its height. Strips that nothing crosses get a tab at
 // each end, to be glued to the walls. One cell alone needs no strips.
 func (d Dividers) Parts() ([]Part, error) {
+	if len(d.Bands) > 0 {
+		return d.banded()
+	}
 	for _, c := range append(append([]measure.Length{}, d.Columns...), d.Rows...) {
 		if c < leastCell {
 			return nil, fault.New(fault.NoRoom, "", "a cell would be under 5 mm; make fewer cells, or the inside larger")
@@ -267,6 +272,9 @@ var dividerGrid = &Style{
 
 // Sentence says how the strips go together.
 func (d Dividers) Sentence() string {
+	if len(d.Bands) > 0 {
+		return "Glue one tab of each short divider to the long one beside it, while they lie on the table; then stand all of it in the box, and glue the other tabs to the walls."
+	}
 	if len(d.Columns) < 2 || len(d.Rows) < 2 {
 		return "Stand the dividers between the walls, one between every two cells."
 	}

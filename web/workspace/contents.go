@@ -49,11 +49,14 @@ func readContents(f *form.Form, in *design.Inputs, now *design.Result) {
 	}
 	if f.Posted.Has("stand") {
 		in.Stand = f.Posted.Get("stand")
-		if in.Stand == "best" {
-			in.Stand = ""
-		}
 	}
 	readInside(f, in)
+	if f.Posted.Has("parted") { // a way to stand in the cells that it asks for
+		in.Stand = f.Posted.Get("stand")
+	}
+	if in.Stand == "best" {
+		in.Stand = ""
+	}
 }
 
 // readInside reads the compartments and linings.
@@ -93,6 +96,7 @@ type contentsView struct {
 	Linings      []form.Choice
 	Riser        form.Field
 	Risen        bool
+	Banded       bool // the dividers end in others; none slots into another
 	Kept         []store.KeptThing
 	Units        []measure.Unit
 }
@@ -122,7 +126,7 @@ func (p *workPage) contents(in *design.Inputs, f *form.Form) {
 		"Made by",
 		"",
 		string(c.As),
-		form.Choice{Value: "dividers", Label: "dividers that slot together"},
+		form.Choice{Value: "dividers", Label: "dividers"},
 		form.Choice{Value: "trays", Label: "small trays side by side"},
 		form.Choice{Value: "insert", Label: "a floor with a hole for each"},
 	)
@@ -146,6 +150,7 @@ func (p *workPage) contents(in *design.Inputs, f *form.Form) {
 		return
 	}
 	r := p.Result
+	v.Banded = len(r.Stand.Bands) > 0
 	for _, l := range r.Stand.Account {
 		n := func(x measure.Length) string {
 			if x == 0 {

@@ -48,6 +48,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.POST("/boxes/:id/biggest", s.takeBiggest)
 	e.GET("/boxes/:id/holds", s.holds)
 	e.GET("/boxes/:id/savings", s.savings)
+	e.GET("/boxes/:id/parted", s.parted)
 	e.POST("/boxes/:id/savings", s.takeSaving)
 	e.GET("/boxes/:id/board", s.board)
 	e.POST("/boxes/:id/board", s.takeBoard)
