@@ -253,9 +253,9 @@ type Arrangement struct {
 	Columns, Rows []measure.Length
 	// Bands, when set, are the clear lengths of the cells of each row, which are
 	// not those of a grid; then there are no Columns.
-	Bands [][]measure.Length
-	Cells []Cell
-	linings       Line // what stands between the box and the cells
+	Bands   [][]measure.Length
+	Cells   []Cell
+	linings Line // what stands between the box and the cells
 }
 
 // Volume of the room, and of the things' own boxes in it, in mm³.

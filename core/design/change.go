@@ -11,6 +11,7 @@ import (
 	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/measure"
+	"brevium/core/paper"
 	"brevium/core/style"
 )
 
@@ -110,6 +111,19 @@ func (in *Inputs) pieces(s *style.Style) (map[string][]string, error) {
 	}
 	usualPieces.Store(key, out)
 	return out, nil
+}
+
+// Parted gives the design the sizes by which its style parts a whole sheet;
+// false when it has none.
+func (in Inputs) Parted(sheet paper.Sheet) (Inputs, bool) {
+	s, err := style.ByID(in.Style)
+	if err != nil || s.FromSheet == nil {
+		return in, false
+	}
+	out := in.Clone()
+	out.Things, out.Basis = nil, Scored
+	maps.Copy(out.Size, s.FromSheet(sheet.Width, sheet.Height, in.Tools.Tick))
+	return out, true
 }
 
 // SetUnits changes the unit that lengths are shown and typed in. The board and

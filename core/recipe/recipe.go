@@ -42,6 +42,9 @@ type Step struct {
 	// List is the sentences of Text, when they are a list to be done one by
 	// one: its first is what they are done to.
 	List    []string
+	// Full is the whole text, where Text says that it is the same as another
+	// piece's.
+	Full    string
 	Seconds float64 // for one box
 }
 
@@ -106,6 +109,9 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []S
 	}
 	tell := func(kind Kind, p style.Part, key, text string) {
 		add(kind, p.ID, key, same(kind, p, key, text), p.Copies())
+		if last := &out[len(out)-1]; last.Text != text {
+			last.Full = text
+		}
 	}
 	listed := func(kind Kind, p style.Part, key string, list []string) {
 		text := strings.Join(list, " ")

@@ -113,6 +113,13 @@ func buildTower(s Spec) (*Box, error) {
 			floor -= t / 2 // it stands on the rim
 		}
 		tower.Parts = append(tower.Parts, p)
+		if trays {
+			tower.Small = append(tower.Small, s.smallTray(id, name, l, w, h))
+		} else {
+			as := s.as(clamBox)
+			as.Lengths[length.ID], as.Lengths[width.ID], as.Lengths[height.ID] = l, w, h
+			tower.Small = append(tower.Small, smallBox(id, name, as, map[string]string{"body": id}))
+		}
 		if i == 0 {
 			tower.Room = one.Room
 		} else {
@@ -204,6 +211,7 @@ func buildNest(s Spec) (*Box, error) {
 		}
 		p.At, p.Away, p.Card = r3.Vec{Z: foot.MM()}, r3.Vec{Z: float64(i) * shape.height.MM() * 0.8}, t
 		nest.Parts = append(nest.Parts, p)
+		nest.Small = append(nest.Small, s.smallTray(shape.id, shape.name, shape.length, shape.width, shape.height))
 		if i+1 == n {
 			nest.Room, err = roomOf(p)
 			nest.Room.Part = p.ID

@@ -65,6 +65,13 @@ func TestWovenBasketByHand(t *testing.T) {
 	}
 }
 
+// A sheet of 22.5 × 18 cm in thirds is a basket on a floor of 75 × 60, its ends 75
+// and its sides 60 high, from one blank as large as the sheet.
+func TestBasketInThirds(t *testing.T) {
+	b := inMetric(t, wovenBasket, wovenBasket.FromSheet(180*mm, 225*mm, measure.Tick(mm)))
+	wantScores(t, b.Parts[0], 225*mm, 180*mm, []measure.Length{75 * mm, 150 * mm}, []measure.Length{60 * mm, 120 * mm})
+}
+
 // The facet basket's example: a blank of 265 × 190 with full scores at 40, 110,
 // 155 and 225, wings at 45 and 145, the floor between 65 and 125, the bevels
 // between 38 and 152, flaps 38 high with a play of three cards and a hundredth. A

@@ -23,6 +23,8 @@ type Box struct {
 	// removable dots, brads and pieces of hook-and-loop hold it besides.
 	Shut               Shut
 	Dots, Brads, Hooks int
+	// Small are the small boxes that an assembly is made of.
+	Small []Small
 	// Flat says that what is made lies flat again, to be stored.
 	Flat bool
 	// Shuts are the faces of the first part that are folded to close it, in the

@@ -163,6 +163,10 @@ func buildCross(s Spec) (*Box, error) {
 			lies := pattern.Pose{Turn: r3.NewRotation(math.Pi, r3.Vec{X: 1}), Shift: r3.Vec{Z: size.width.MM() + off}}
 			one.Lies, lid.Lies = &lies, &lies
 		}
+		as := s.as(trayLid)
+		as.Lengths[length.ID], as.Lengths[width.ID], as.Lengths[height.ID], as.Lengths[lidDepth.ID] = l, w, h, depth
+		as.Lengths[lidAllowance.ID], as.Lengths[lidAllowanceWidth.ID] = a, a
+		box.Small = append(box.Small, smallBox(one.ID, one.Name, as, map[string]string{"base": one.ID, "lid": lid.ID}))
 		one.On, lid.On = &Carrier{"carrier", wall}, &Carrier{"carrier", wall}
 		box.Parts = append(box.Parts, one, lid)
 		box.Fits = s.unlike(box.Fits, small.over(shape, fit.LidOn, lid.Card, one.Card))

@@ -80,6 +80,7 @@ func buildStrip(s Spec) (*Box, error) {
 			one.At.X = (inside(one.Card) - t.length/2).MM()
 		}
 		box.Parts = append(box.Parts, one)
+		box.Small = append(box.Small, s.smallTray(t.id, t.name, t.length, t.width, h))
 	}
 	small, err := roomOf(box.Parts[2])
 	if err != nil {

@@ -75,6 +75,7 @@ func (s Spec) refills(box *Box) error {
 		}
 		p.Lies = besides(i, l, w, high, (s.Card("body")+p.Card)/2)
 		box.Parts = append(box.Parts, p)
+		box.Small = append(box.Small, smallBox(p.ID, p.Name, as, map[string]string{"body": p.ID}))
 	}
 	box.Hooks = n
 	words := "Glue two refills flat on the long sides, their backs to the box, their foot level with its foot, in the middle."

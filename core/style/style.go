@@ -28,6 +28,10 @@ type Style struct {
 	// Opens says in a few words how one gets in, and Strength how well the
 	// box stands up to handling, for comparing.
 	Opens, Strength string
+	// FromSheet, when set, is a plain way to part a whole sheet into its piece,
+	// and SheetWords what that is called, as in "in thirds".
+	FromSheet  func(width, height measure.Length, tick measure.Tick) map[string]measure.Length
+	SheetWords string
 	// Rooms says how many equal rooms it has, such as small boxes that it
 	// carries; nil is one.
 	Rooms func(Spec) int

@@ -68,7 +68,15 @@ var wovenBasket = &Style{
 	Parameters: []*Parameter{basketLength, basketWidth, basketSide, basketEnd, basketHandle, basketHandleLength},
 	Options:    []*Option{basketStrips, basketFan, handleJoin, adhesive},
 	Axes:       [3]*Parameter{basketLength, basketWidth, basketSide},
-	Build:      buildWovenBasket,
+	FromSheet:  inThirds, SheetWords: "is the sheet in thirds",
+	Build: buildWovenBasket,
+}
+
+// inThirds makes the floor and the ends a third of a sheet's longer side, and
+// the floor's width and the sides a third of the other.
+func inThirds(width, height measure.Length, tick measure.Tick) map[string]measure.Length {
+	long, short := measure.Down(max(width, height)/3, tick), measure.Down(min(width, height)/3, tick)
+	return map[string]measure.Length{basketLength.ID: long, basketEnd.ID: long, basketWidth.ID: short, basketSide.ID: short}
 }
 
 // weave is one corner's strips as they lie on a side wall: heights and reach

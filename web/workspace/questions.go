@@ -153,18 +153,14 @@ func (s *room) biggest(c *echo.Context) error {
 			f.Posted.Set("keep", "fixed")
 		}
 	}
-	p.Keep = f.ChoiceField(
-		"keep",
-		"And the box",
-		"",
-		"proportions",
-		form.Choice{
-			Value: "proportions",
-			Label: "keeps its proportions",
-		},
-		form.Choice{Value: "fixed", Label: "has some sizes fixed"},
-		form.Choice{Value: "copies", Label: "stays as it is: how many?"},
-	)
+	ways := []form.Choice{
+		{Value: "proportions", Label: "keeps its proportions"}, {Value: "fixed", Label: "has some sizes fixed"},
+		{Value: "copies", Label: "stays as it is: how many?"},
+	}
+	if st.FromSheet != nil {
+		ways = append(ways, form.Choice{Value: "parted", Label: st.SheetWords})
+	}
+	p.Keep = f.ChoiceField("keep", "And the box", "", "proportions", ways...)
 	ask.Proportions = st.Along(now.Spec.Lengths)
 	if p.Keep.Value == "fixed" {
 		form.ReadFixed(f, st, ask.Fixed)
@@ -234,6 +230,10 @@ func (p *questionPage) answer(ctx context.Context, in design.Inputs, ask design.
 		p.Copies, p.Says = n, fmt.Sprintf("%d from one sheet", n)
 		return
 	}
+	if p.Keep.Value == "parted" {
+		p.part(in, ask.Sheet)
+		return
+	}
 	found, err := design.FindBiggest(ctx, in, ask)
 	if err != nil {
 		x := fault.Of(err)
@@ -266,6 +266,25 @@ func (p *questionPage) answer(ctx context.Context, in design.Inputs, ask design.
 	p.Says = fmt.Sprintf("%.0f %% of %s", 100*found.Used, ask.Sheet.Name)
 }
 
+// part answers what a whole sheet gives that is parted as the style's makers do.
+func (p *questionPage) part(in design.Inputs, sheet paper.Sheet) {
+	with, can := in.Parted(sheet)
+	if !can {
+		return
+	}
+	with.Sheets = append([]paper.Sheet{sheet}, with.Sheets...)
+	r, err := design.Sketch(with)
+	if err != nil {
+		p.Form.Fail(fault.New(fault.NoRoom, "sheet.width", "%s", fault.Of(err).Text))
+		return
+	}
+	size := r.Style.Along(r.Spec.Lengths)
+	p.Biggest = &design.Biggest{Size: size}
+	p.Size = measure.Labels(in.Units, in.Tools.Tick, size.Length, size.Width, size.Height)
+	p.Beside, p.Says = roomLine(r.Outside, &in)+" outside", "the whole of "+sheet.Name
+	p.Picture = page.BoxPicture(r)
+}
+
 // takeBiggest gives the box the size that was found.
 func (s *room) takeBiggest(c *echo.Context) error {
 	posted, err := c.FormValues()
@@ -287,7 +306,11 @@ func (s *room) takeBiggest(c *echo.Context) error {
 				return err
 			}
 		}
-		*in = in.Sized(e)
+		if parted, can := in.Parted(asked.Sheet); can && posted.Get("keep") == "parted" {
+			*in = parted
+		} else {
+			*in = in.Sized(e)
+		}
 		in.Sheets, in.Card = []paper.Sheet{asked.Sheet}, asked.Card
 		for _, id := range posted["follow"] {
 			delete(in.Lengths, id)

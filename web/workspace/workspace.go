@@ -49,6 +49,8 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.GET("/boxes/:id/holds", s.holds)
 	e.GET("/boxes/:id/savings", s.savings)
 	e.GET("/boxes/:id/parted", s.parted)
+	e.GET("/boxes/:id/small/:small", s.small)
+	e.POST("/boxes/:id/small/:small/alone", s.alone)
 	e.POST("/boxes/:id/savings", s.takeSaving)
 	e.GET("/boxes/:id/board", s.board)
 	e.POST("/boxes/:id/board", s.takeBoard)
@@ -134,7 +136,7 @@ func (s *room) change(c *echo.Context) error {
 			return s.workspace(c, http.StatusUnprocessableEntity, kept, i, f, t.made)
 		}
 		if c.Request().Header.Get("HX-Request") == "" {
-			return page.Back(c, "%s", page.StopURL(b.ID, stops[i].ID))
+			return page.Back(c, "%s", page.Asked(c, page.StopURL(b.ID, stops[i].ID)))
 		}
 		return s.workspace(c, http.StatusOK, kept, i, f, t.made)
 	}
@@ -181,7 +183,7 @@ func (s *room) afterwards(c *echo.Context, id int64, failed *fault.Fault) error 
 		i = 0
 	}
 	if c.Request().Header.Get("HX-Request") == "" && failed == nil {
-		return page.Back(c, "%s", page.StopURL(id, stops[i].ID))
+		return page.Back(c, "%s", page.Asked(c, page.StopURL(id, stops[i].ID)))
 	}
 	b, err := s.Store.Box(c.Request().Context(), id)
 	if err != nil {

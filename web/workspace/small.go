@@ -1,0 +1,120 @@
+package workspace
+
+import (
+	"html/template"
+	"net/http"
+	"slices"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/design"
+	"brevium/core/recipe"
+	"brevium/core/style"
+	"brevium/store"
+	"brevium/web/form"
+	"brevium/web/page"
+)
+
+// smallPage shows a small box of an assembly as a box in its own right: its
+// drawing, its pieces, their card and papers, and what is ticked of its making.
+type smallPage struct {
+	page.Chrome
+	Box     store.Box
+	Small   style.Small
+	Pieces  []smallPiece
+	Picture template.HTML
+	Inside  string
+	Steps   []stepView
+	Done    int
+	Others  []style.Small
+}
+
+type smallPiece struct {
+	ID, Name string
+	Net      template.HTML
+	Card     []form.Field
+	Papers   int
+}
+
+// small shows one.
+func (s *room) small(c *echo.Context) error {
+	b, r, err := s.result(c)
+	if err != nil {
+		return err
+	}
+	x, known := r.SmallBox(c.Param("small"))
+	if !known {
+		return echo.NewHTTPError(http.StatusNotFound, "no such small box")
+	}
+	view := smallPage{Chrome: s.Chrome(c, x.Name+" · "+b.Name), Box: b, Small: x, Others: r.Box.Small}
+	view.Units, view.UnitsAt, view.Stop = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", "box"
+	f := form.New(nil, b.Inputs.Units)
+	if alone, err := s.Made(c.Request().Context(), r.Alone(x)); err == nil {
+		view.Picture, view.Inside = page.BoxPicture(alone), insideLine(alone.Inside, &b.Inputs)
+	}
+	of := func(piece string) bool {
+		for _, id := range x.Pieces {
+			if id == piece {
+				return true
+			}
+		}
+		return false
+	}
+	for _, p := range r.Parts {
+		if !of(p.ID) {
+			continue
+		}
+		one := smallPiece{ID: p.ID, Name: p.Name, Net: page.SVG(netOf(r, p).Picture()), Card: cardFields(f, "cards."+p.ID, b.Inputs.CardOf(p.ID))}
+		for _, d := range b.Inputs.Mats {
+			if d.Piece == p.ID {
+				one.Papers++
+			}
+		}
+		view.Pieces = append(view.Pieces, one)
+	}
+	ticks, err := s.Store.Ticks(c.Request().Context(), b.ID)
+	if err != nil {
+		return err
+	}
+	group := recipe.Kind("")
+	for _, step := range r.Steps {
+		if !of(step.Piece) {
+			continue
+		}
+		mark, ticked := ticks[step.Key]
+		v := stepView{Step: step, Done: ticked && mark == step.Mark, Stale: ticked && mark != step.Mark}
+		if step.Kind != group {
+			group, v.Group = step.Kind, kindTitles[step.Kind]
+		}
+		if v.Done {
+			view.Done++
+		}
+		view.Steps = append(view.Steps, v)
+	}
+	return c.Render(http.StatusOK, "small.html", view)
+}
+
+// alone makes a small box a box of its own beside the assembly.
+func (s *room) alone(c *echo.Context) error {
+	_, r, err := s.result(c)
+	if err != nil {
+		return err
+	}
+	x, known := r.SmallBox(c.Param("small"))
+	if !known {
+		return echo.NewHTTPError(http.StatusNotFound, "no such small box")
+	}
+	in := r.Alone(x)
+	in.NumberThings()
+	if _, err := design.Sketch(in); err != nil {
+		return err
+	}
+	n, err := s.Store.Add(c.Request().Context(), in)
+	if err != nil {
+		return err
+	}
+	return page.Back(c, "%s", page.StopURL(n, "box"))
+}
+
+// Smalls are the small boxes of an assembly, to be opened.
+func (p *workPage) Smalls() []style.Small { return slices.Clone(p.Result.Box.Small) }
