@@ -151,15 +151,25 @@ func (s Solid) panels(mats []dress.Mat, open bool) []panel {
 		if !open && s.inside(f) {
 			continue
 		}
+		// What lies on another face lies before it.
+		lift := r3.Vec{}
+		if !open && len(s.levels) > i {
+			lift = r3.Scale(float64(s.levels[i])*s.Part.Card.MM(), s.Poses[i].Normal())
+		}
 		place := func(points []pattern.Point) []r3.Vec {
 			var v []r3.Vec
 			for _, q := range points {
-				v = append(v, s.Poses[i].Place(q))
+				v = append(v, r3.Add(s.Poses[i].Place(q), lift))
 			}
 			return v
 		}
 		q := panel{points: place(f.Polygon), normal: s.Poses[i].Normal(), owner: s.Part.ID}
 		q.at = r3.Dot(q.normal, q.points[0])
+		for _, hole := range f.Holes { // one looks into the dark
+			for _, inside := range []bool{false, true} {
+				q.decals = append(q.decals, decal{CardInside, s.Part.ID, inside, place(hole)})
+			}
+		}
 		for _, m := range mats {
 			for _, patch := range m.On {
 				if m.Piece == s.Part.ID && patch.Face == f.Name {

@@ -41,7 +41,7 @@ type Step struct {
 	Text      string
 	// List is the sentences of Text, when they are a list to be done one by
 	// one: its first is what they are done to.
-	List    []string
+	List []string
 	// Full is the whole text, where Text says that it is the same as another
 	// piece's.
 	Full    string
@@ -154,6 +154,11 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []S
 	for i, p := range w.Parts {
 		if text := sentences(words[i].names, words[i].folding, p.Folding); words[i].folding != "" || p.Folding != "" {
 			tell(Fold, p, p.ID, p.Name+": "+lowerFirst(text))
+		}
+	}
+	for _, p := range w.Parts {
+		if p.First != "" {
+			tell(Glue, p, p.ID+"/before", fmt.Sprintf("%s, before you cut: %s", p.Name, p.First))
 		}
 	}
 	for i, p := range w.Parts {

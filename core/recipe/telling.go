@@ -66,6 +66,9 @@ func (t Telling) ShortLines(p *pattern.Pattern, fence Fence, lines []Line) []str
 				across(a.X), t.mm(a.Y), across(b.X), t.mm(b.Y)))
 		case Roll:
 			lo, hi := pattern.Bounds(l.Path.Open())
+			if lo.X > Straight || hi.X < p.Width.MM()-Straight {
+				continue // bent between other lines, as its folding says
+			}
 			out = append(out, fmt.Sprintf("no score between %s and %s down: that part is bent without one", t.mm(lo.Y), t.mm(hi.Y)))
 		}
 	}

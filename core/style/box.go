@@ -99,6 +99,8 @@ type Part struct {
 	// Via, when set, is a form on the way from flat to finished, as Way's: such as
 	// a tube before its top is closed.
 	Via []float64
+	// First, when set, is what is done to the blank before anything is cut of it.
+	First string
 	// Folding and Gluing say how, in working order.
 	Folding string
 	Gluing  []string

@@ -44,6 +44,15 @@ func TestCarrierStripByHand(t *testing.T) {
 	wantScores(t, b.Parts[0], 254*mm, 115*mm, []measure.Length{64 * mm, 127 * mm, 190 * mm}, nil)
 	wantScores(t, b.Parts[1], 170*mm, 170*mm, []measure.Length{55 * mm, 115 * mm}, []measure.Length{55 * mm, 115 * mm})
 	wantScores(t, b.Parts[2], 138*mm, 170*mm, []measure.Length{55 * mm, 83 * mm}, []measure.Length{55 * mm, 115 * mm})
+
+	// By hand in inches: trays of 2 in, 1/8 round them: panels of 2 1/8, the outer
+	// ones 1/16 wider, half trays (2 − 1/8) / 2 = 15/16; 2 × 1 1/2 in and 5 mm are 3 1/4.
+	spec = usual(foldOutCarrier, lengths("length", 16, "height", 12, "carrier.allowance", 1), map[string]string{"form": "strip"})
+	if b, err = foldOutCarrier.Make(spec); err != nil {
+		t.Fatal(err)
+	}
+	wantScores(t, b.Parts[0], 138*inch/16, 13*inch/4, []measure.Length{35 * inch / 16, 69 * inch / 16, 103 * inch / 16}, nil)
+	wantScores(t, b.Parts[2], 63*inch/16, 5*inch, []measure.Length{3 * inch / 2, 39 * inch / 16}, []measure.Length{3 * inch / 2, 7 * inch / 2})
 }
 
 // In the order that is told nothing is in the way when a carrier is closed. A

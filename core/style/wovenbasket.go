@@ -218,7 +218,7 @@ func (s Spec) basket(strips weave) (Part, *pattern.Grid, error) {
 			for _, end := range []string{"left", "right"} { // left, right, left, right, from the floor
 				one := g.Face(strip(wall, end, k))
 				g.Call(one, fmt.Sprintf("%s %s strip %d", wall, end, k+1))
-				g.Role(pattern.Tab, one)
+				g.Upwards(pattern.Pt(map[string]float64{"left": -1, "right": 1}[end], 0), one)
 				g.Over(one, onto)
 				if k == 0 {
 					g.Slit(one, onto)
@@ -247,7 +247,7 @@ func (s Spec) basket(strips weave) (Part, *pattern.Grid, error) {
 	}
 	return Part{
 		ID: "body", Name: "Basket", Pattern: p, Root: "base", Opens: Upwards, Card: s.Card("body"),
-		Measuring: fmt.Sprintf("Before you cut the strips, put one run of tape or a thin line of glue film, %s wide, on the inside along each corner's outer edge, across all its strips to come: four runs.", s.show(tip)),
+		First: fmt.Sprintf("put one run of tape or glue film, %s wide, on the inside along each corner's outer edge, the top or the bottom edge, across all its strips to come: four runs, their backing left on. The strips are cut through it.", s.show(tip)),
 		Folding:   folding,
 		Gluing:    []string{"On each side, lay the strips on from the floor up, one from the left, one from the right in turn: first the lowest left, then the lowest right, and so on. Press each on before the next."},
 	}, g, nil
