@@ -29,9 +29,10 @@ const mostTried = 60
 // arrangement asked for, or the one whose blanks take least card, one that
 // goes on the sheets before one that does not.
 func (r *Result) around() error {
-	shares := r.Inputs.shares(r.Style.RoomsOf(r.Spec))
+	r.Spec.One = r.Inputs.one()
+	beside, others := r.Style.BesideOf(r.Spec)
+	shares := r.Inputs.shares(r.Style.RoomsOf(r.Spec), beside)
 	all := r.Inputs.arrangements(shares[0])
-	var others style.Extent // what the other rooms need
 	for _, s := range shares[1:] {
 		others = inside(r.Inputs.arrangements(s)[0], others)
 	}

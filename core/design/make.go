@@ -433,6 +433,9 @@ func (r *Result) Filling() string {
 		parts = append(parts, fmt.Sprintf("%d × %s", t.Count, r.ThingName(i)))
 	}
 	all := strings.Join(parts, " and ")
+	if n, _ := r.Style.BesideOf(r.Spec); n > 0 && len(parts) == 1 && r.Inputs.Things[0].Count > n {
+		all += fmt.Sprintf(": %d in the middle and one in each of the %d small boxes", r.Inputs.Things[0].Count-n, n)
+	}
 	if n := r.Box.Room.Times; n > 1 && len(parts) > 0 {
 		all += fmt.Sprintf(", shared out among the %d rooms", n)
 	}

@@ -1,6 +1,8 @@
 package design
 
 import (
+	"slices"
+
 	"brevium/core/contents"
 	"brevium/core/style"
 )
@@ -12,11 +14,31 @@ type share struct {
 	of     []int
 }
 
+// one is a single one of the things, with its room to spare, when all are of one
+// kind.
+func (in *Inputs) one() style.Extent {
+	if len(in.Things) != 1 {
+		return style.Extent{}
+	}
+	t := in.Things[0]
+	return style.Extent{Length: t.Length + t.Ease, Width: t.Width + t.Ease, Height: t.Tall() + t.Ease}
+}
+
+// middle is the things without those that stand beside the room, one of a kind
+// each; where there are no more of them, they go into the room all the same.
+func (in *Inputs) middle(beside int) []contents.Thing {
+	out := slices.Clone(in.Things)
+	if len(out) == 1 && out[0].Count > beside {
+		out[0].Count -= beside
+	}
+	return out
+}
+
 // shares parts the things among so many equal rooms: one kind evenly; several
 // kinds one to a room where there are rooms enough, else some of each kind in
-// every room.
-func (in *Inputs) shares(rooms int) []share {
-	all := share{things: in.Things}
+// every room. Some may stand beside them.
+func (in *Inputs) shares(rooms, beside int) []share {
+	all := share{things: in.middle(beside)}
 	for i := range in.Things {
 		all.of = append(all.of, i)
 	}

@@ -57,9 +57,10 @@ var (
 var dispenser = &Style{
 	ID: "dispenser", Name: "Dispenser", About: "An upright box with a window in its top, opened from below",
 	Opens: "a flap at the bottom", Strength: "fair: a tube with a doubled top",
-	Parameters: []*Parameter{dispenserLength, dispenserWidth, dispenserHeight, dispenserLedge, dispenserTuck, dispenserTab, refillLength, refillDepth, refillHeight},
+	Parameters: []*Parameter{dispenserLength, dispenserWidth, dispenserHeight, dispenserLedge, dispenserTuck, dispenserTab, refillDepth, refillLength, refillHeight},
 	Options:    []*Option{windowShape, windowLength, windowWidth, pullTab, dispenserRefills, adhesive},
 	Axes:       [3]*Parameter{dispenserLength, dispenserWidth, dispenserHeight},
+	Beside:     Spec.beside,
 	Build:      buildDispenser,
 }
 

@@ -3,6 +3,7 @@ package style
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
@@ -19,21 +20,66 @@ var (
 	refillLength = &Parameter{
 		ID: "refill.length", Label: "Refill's length", Default: 4 * measure.Inch, Min: 30 * mm, Max: 250 * mm, Only: withRefills,
 		About:   "At most the box's; on all four sides it must cover a narrow side with a refill on each side of it",
-		Follows: func(s Spec) measure.Length { return max(30*mm, s.Size(dispenserLength)) },
+		Follows: func(s Spec) measure.Length {
+			long, _, _ := s.pack()
+			if long == 0 {
+				return max(30*mm, s.Size(dispenserLength))
+			}
+			least := measure.Length(0)
+			if s.Choice(dispenserRefills) == "4" {
+				least = s.Size(dispenserWidth) + 2*s.Size(refillDepth)
+			}
+			return max(30*mm, least, long)
+		},
 	}
 	refillDepth = &Parameter{
 		ID: "refill.depth", Label: "Refill's depth", Default: 3 * measure.Inch / 8, Min: 3 * mm, Max: 50 * mm, Only: withRefills,
 		About: "How thick a pack is that goes into it, and room to spare",
 		Follows: func(s Spec) measure.Length {
-			return max(3*mm, min(s.about(3*measure.Inch/8), measure.Down((s.Size(refillLength)-s.Size(dispenserWidth))/2, s.Tick)))
+			if _, _, thin := s.pack(); thin > 0 {
+				return max(3*mm, thin)
+			}
+			return max(3*mm, min(s.about(3*measure.Inch/8), measure.Down((s.Size(dispenserLength)-s.Size(dispenserWidth))/2, s.Tick)))
 		},
 	}
 	refillHeight = &Parameter{
 		ID: "refill.height", Label: "Refill's height", Default: 2 * measure.Inch, Min: 30 * mm, Max: 250 * mm, Only: withRefills,
 		About:   "Of its back, which is glued on; at most the box's",
-		Follows: func(s Spec) measure.Length { return max(30*mm, s.Size(dispenserHeight)) },
+		Follows: func(s Spec) measure.Length {
+			if _, high, _ := s.pack(); high > 0 {
+				return max(30*mm, high)
+			}
+			return max(30*mm, s.Size(dispenserHeight))
+		},
 	}
 )
+
+// pack is a refill's length, height and depth for one pack, lying flat in it:
+// its sides, longest first, and the card; nothing when no pack is known.
+func (s Spec) pack() (long, high, thin measure.Length) {
+	if s.One == (Extent{}) {
+		return 0, 0, 0
+	}
+	sides := []measure.Length{s.One.Length, s.One.Width, s.One.Height}
+	slices.Sort(sides)
+	card := s.Card("refill-1")
+	up := func(l measure.Length) measure.Length { return measure.Up(l+card, s.Tick) }
+	return up(sides[2]), up(sides[1]), up(sides[0])
+}
+
+// beside is how many packs stand in refills, and how large the middle must be for
+// the refills to go on its sides.
+func (s Spec) beside() (int, Extent) {
+	n := s.count(dispenserRefills)
+	long, high, thin := s.pack()
+	if n == 0 || long == 0 {
+		return n, Extent{}
+	}
+	if n == 4 { // an end one covers a narrow side, as wide as a pack is high, and two others
+		long = max(long, high+2*thin)
+	}
+	return n, Extent{Length: long, Height: high}
+}
 
 // refillNotch is the finger notch of a refill's front, across.
 const refillNotch = measure.Inch / 2

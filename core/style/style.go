@@ -32,6 +32,9 @@ type Style struct {
 	// and SheetWords what that is called, as in "in thirds".
 	FromSheet  func(width, height measure.Length, tick measure.Tick) map[string]measure.Length
 	SheetWords string
+	// Beside says how many things stand in small boxes beside the room, one each,
+	// and how large the room must be at least for these; nil is none.
+	Beside func(Spec) (int, Extent)
 	// Rooms says how many equal rooms it has, such as small boxes that it
 	// carries; nil is one.
 	Rooms func(Spec) int
@@ -132,6 +135,9 @@ type Spec struct {
 	Thickness map[string]measure.Length
 	Tick      measure.Tick
 	Units     measure.Unit // for what is said about limits; "" is millimetres
+	// One is a single one of the things that go in, with room to spare, when they
+	// are all of one kind; else nothing.
+	One Extent
 
 	misread *string // the first value that was read without being declared
 }
@@ -212,6 +218,16 @@ func (s *Style) Follow(spec *Spec, given func(id string) bool) {
 			spec.Lengths[o.ID] = o.Follows(*spec)
 		}
 	}
+}
+
+// BesideOf is how many things stand in small boxes beside the room, and how
+// large it must be at least for that.
+func (s *Style) BesideOf(spec Spec) (int, Extent) {
+	if s.Beside == nil {
+		return 0, Extent{}
+	}
+	spec.Style = s
+	return s.Beside(spec)
 }
 
 // Usual gives every parameter and option its usual value, whatever the others.
