@@ -168,7 +168,8 @@ func (b *blind) differs(p *pattern.Pattern) []string {
 		if !c.Rolled {
 			continue
 		}
-		if math.Abs(c.A.X-c.B.X) < p.Width.MM()-told {
+		mid := (c.A.Y + c.B.Y) / 2
+		if said := len(b.bent) == 1 && mid > b.bent[0][0]-told && mid < b.bent[0][1]+told; !said && math.Abs(c.A.X-c.B.X) < p.Width.MM()-1 {
 			// It is found by the cuts that end where it begins and ends.
 			for _, end := range []pattern.Point{c.A, c.B} {
 				if !slices.ContainsFunc(p.Slits, func(s pattern.Segment) bool { return min(s.A.Sub(end).Len(), s.B.Sub(end).Len()) < told }) {
@@ -178,7 +179,7 @@ func (b *blind) differs(p *pattern.Pattern) []string {
 			continue
 		}
 		rolled = true
-		if mid := (c.A.Y + c.B.Y) / 2; len(b.bent) != 1 || mid < b.bent[0][0]-told || mid > b.bent[0][1]+told {
+		if len(b.bent) != 1 || mid < b.bent[0][0]-told || mid > b.bent[0][1]+told {
 			wrong("the bend at %.2f down is not told: %v", mid, b.bent)
 			break
 		}

@@ -72,6 +72,7 @@ func TestContentsStandInEveryStyle(t *testing.T) {
 	ids := regexp.MustCompile(`[a-z]\.[a-z0-9]`)
 	for _, s := range style.Boxes() {
 		t.Run(s.ID, func(t *testing.T) {
+			t.Parallel()
 			rng := rand.New(rand.NewSource(17))
 			for made, tried := 0, 0; made < 100; tried++ {
 				if tried > 3000 {

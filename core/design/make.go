@@ -166,9 +166,14 @@ func (r *Result) build() error {
 
 // add folds a part and puts it to the design's.
 func (r *Result) add(p style.Part) error {
-	folded, err := p.Pattern.Finished(p.Root)
-	if err != nil {
-		return fmt.Errorf("%s: %w", p.ID, err)
+	var folded *pattern.Folded
+	if i := slices.IndexFunc(r.Parts, func(x Part) bool { return x.Root == p.Root && x.Pattern.Alike(p.Pattern) }); i >= 0 {
+		folded = r.Parts[i].Folded // a piece like it is folded already
+	} else {
+		var err error
+		if folded, err = p.Pattern.Finished(p.Root); err != nil {
+			return fmt.Errorf("%s: %w", p.ID, err)
+		}
 	}
 	card := r.Inputs.CardOf(p.ID)
 	p.Card = card.Thickness

@@ -22,14 +22,14 @@ var ways = map[r3.Vec]string{
 // straight way when the last glued step is done, open it again without tearing
 // anything, and trust that it stays shut.
 func (w Whole) Use() ([]Finding, error) {
-	shut, err := style.Assemble(w.Parts, w.Finished, style.Finished)
+	shut, open, err := w.stood()
 	if err != nil {
 		return nil, err
 	}
-	open, err := style.Assemble(w.Parts, w.Finished, style.Packed)
-	if err != nil {
-		return nil, err
-	}
+	return w.use(shut, open)
+}
+
+func (w Whole) use(shut, open []style.Body) ([]Finding, error) {
 	out := []Finding{w.fill(shut, open), w.open(shut, open)}
 	if len(w.Box.Shuts) > 0 {
 		closes, err := w.closes(w.Box.Shuts)

@@ -42,12 +42,16 @@ func (w Whole) Together() ([]Finding, error) {
 	for _, a := range w.Fits {
 		tight = max(tight, -a.Gap)
 	}
+	shut, open, err := w.stood()
+	if err != nil {
+		return nil, err
+	}
 	for _, state := range style.States {
-		bodies, err := style.Assemble(w.Parts, w.Finished, state)
-		if err != nil {
-			return nil, err
+		bodies := open // a packed box is an open one
+		if state == style.Finished {
+			bodies = shut
 		}
-		if tight <= 0 { // what is too tight is said by its account
+		if tight <= 0 && state != style.Packed { // what is too tight is said by its account
 			out = append(out, passThrough(bodies, state)...)
 		}
 		if state == style.Finished {
@@ -65,8 +69,16 @@ func (w Whole) Together() ([]Finding, error) {
 			break
 		}
 	}
-	use, err := w.Use()
+	use, err := w.use(shut, open)
 	return append(out, use...), err
+}
+
+// stood are the parts as they stand shut and open.
+func (w Whole) stood() (shut, open []style.Body, err error) {
+	if shut, err = style.Assemble(w.Parts, w.Finished, style.Finished); err == nil {
+		open, err = style.Assemble(w.Parts, w.Finished, style.Open)
+	}
+	return shut, open, err
 }
 
 func passThrough(bodies []style.Body, state style.State) []Finding {

@@ -151,14 +151,41 @@ func (f *Folded) Collisions() [][2]int {
 	return out
 }
 
+// Around is the upright boxes around the faces of a folded piece, and around all
+// of it, for telling quickly what cannot meet.
+type Around struct {
+	faces [][2]r3.Vec
+	whole [2]r3.Vec
+}
+
+// Around works them out.
+func (f *Folded) Around() Around {
+	out := Around{faces: f.hulls()}
+	for i, h := range out.faces {
+		if i == 0 {
+			out.whole = h
+		}
+		lo, hi := &out.whole[0], &out.whole[1]
+		*lo = r3.Vec{X: min(lo.X, h[0].X), Y: min(lo.Y, h[0].Y), Z: min(lo.Z, h[0].Z)}
+		*hi = r3.Vec{X: max(hi.X, h[1].X), Y: max(hi.Y, h[1].Y), Z: max(hi.Z, h[1].Z)}
+	}
+	return out
+}
+
 // CollisionsWith lists pairs of a face of f and one of another piece, standing
-// in the same space, that pass through each other by more than give, mm.
-func (f *Folded) CollisionsWith(g *Folded, give float64) [][2]int {
+// in the same space, that pass through each other by more than give, mm; mine
+// and others are the boxes around them.
+func (f *Folded) CollisionsWith(g *Folded, mine, others Around, give float64) [][2]int {
+	if apart(mine.whole, others.whole) {
+		return nil
+	}
 	var out [][2]int
-	mine, others := f.hulls(), g.hulls()
 	for i := range f.Faces {
+		if apart(mine.faces[i], others.whole) {
+			continue
+		}
 		for j := range g.Faces {
-			if !apart(mine[i], others[j]) && collide(f, i, g, j, give) {
+			if !apart(mine.faces[i], others.faces[j]) && collide(f, i, g, j, give) {
 				out = append(out, [2]int{i, j})
 			}
 		}

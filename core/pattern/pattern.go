@@ -10,6 +10,7 @@ package pattern
 
 import (
 	"math"
+	"slices"
 	"strings"
 
 	"brevium/core/measure"
@@ -78,6 +79,13 @@ type Glue struct {
 	// Play is how far, in mm, the face stands from the plane it lands on, by
 	// design: other layers fill it, or the card gives.
 	Play float64
+}
+
+// Alike reports whether two pieces are cut and folded alike, whatever they are
+// glued to.
+func (p *Pattern) Alike(q *Pattern) bool {
+	return p.Width == q.Width && p.Height == q.Height && slices.Equal(p.Outline, q.Outline) && slices.Equal(p.Creases, q.Creases) &&
+		slices.Equal(p.Slits, q.Slits) && slices.Equal(p.Marks, q.Marks) && slices.EqualFunc(p.Holes, q.Holes, func(a, b Loop) bool { return slices.Equal(a, b) })
 }
 
 // Opening is a hole, window or notch in the named face. Something that lies

@@ -119,6 +119,25 @@ func (p *Pattern) closes(faces []Face, start int, free []int, at []float64) bool
 	return best < first || best < closed
 }
 
+// Folder folds the piece again and again, its faces found once.
+type Folder struct {
+	p     *Pattern
+	faces []Face
+	start int
+}
+
+// Folder readies it from the named root.
+func (p *Pattern) Folder(root string) (*Folder, error) {
+	faces, start, err := p.from(root)
+	if err != nil {
+		return nil, err
+	}
+	return &Folder{p, faces, start}, nil
+}
+
+// Fold turns each crease by its angle, in degrees on its own side.
+func (f *Folder) Fold(degrees []float64) (*Folded, error) { return f.p.walk(f.faces, f.start, degrees) }
+
 // Bends is by how many mm rings of faces are from closing when the creases are
 // turned by the angles.
 func (p *Pattern) Bends(root string, degrees []float64) (float64, error) {

@@ -37,7 +37,7 @@ func wordsOf(p *pattern.Pattern, elsewhere func(pattern.Glue) string) faceWords 
 	if err != nil { // a pattern that does not fold has been refused before
 		return faceWords{}
 	}
-	now, later := glueWords(p, faces, elsewhere)
+	now, later := glueWords(p, elsewhere)
 	return faceWords{faceRows(faces), foldWords(p, faces), now, later}
 }
 
@@ -204,10 +204,10 @@ func beside(faces []pattern.Face, s pattern.Segment) []string {
 // glueWords says where adhesive goes and where it lands, face by face, what
 // lands on another piece only when they are put together, and which faces that
 // lie on another stay dry. elsewhere names where a patch lands on another piece.
-func glueWords(p *pattern.Pattern, faces []pattern.Face, elsewhere func(pattern.Glue) string) (alone, together string) {
+func glueWords(p *pattern.Pattern, elsewhere func(pattern.Glue) string) (alone, together string) {
 	plain := func(name string) string {
-		if i := slices.IndexFunc(faces, func(f pattern.Face) bool { return f.Name == name }); i >= 0 {
-			return the(faces[i].Plain())
+		if mark, known := p.Mark(name); known {
+			return the(mark.Plain())
 		}
 		return "the other piece"
 	}

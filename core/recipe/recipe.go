@@ -5,12 +5,14 @@ package recipe
 import (
 	"fmt"
 	"hash/fnv"
+	"reflect"
 	"slices"
 	"strings"
 
 	"brevium/core/dress"
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/core/pattern"
 	"brevium/core/style"
 )
 
@@ -75,13 +77,18 @@ var pace = map[Kind]float64{
 // where the order allows: cut, score, fold and burnish, cut away, decorate
 // while flat, glue, assemble, fill, close.
 func (w Work) Steps() []Step {
-	words := make([]faceWords, len(w.Parts))
+	words, alike := make([]faceWords, len(w.Parts)), make([]int, len(w.Parts))
 	for i, p := range w.Parts {
+		if alike[i] = w.firstLike(i); alike[i] < i {
+			words[i] = words[alike[i]]
+			_, words[i].later = glueWords(p.Pattern, w.elsewhere)
+			continue
+		}
 		words[i] = wordsOf(p.Pattern, w.elsewhere)
 	}
-	steps := w.write(w.Units, w.Tick, words)
+	steps := w.write(w.Units, w.Tick, words, alike)
 	// The same steps in plain millimetres say whether a tick still holds.
-	for i, s := range w.write(measure.MM, measure.Tenth, words) {
+	for i, s := range w.write(measure.MM, measure.Tenth, words, alike) {
 		h := fnv.New64a()
 		h.Write([]byte(s.Text))
 		steps[i].Mark = fmt.Sprintf("%016x", h.Sum64())
@@ -90,7 +97,22 @@ func (w Work) Steps() []Step {
 	return steps
 }
 
-func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []Step {
+// firstLike is the first part that is cut, scored, folded and glued to itself like
+// part i.
+func (w Work) firstLike(i int) int {
+	own := func(all []pattern.Glue) []pattern.Glue {
+		return slices.DeleteFunc(slices.Clone(all), func(g pattern.Glue) bool { return g.Piece != "" })
+	}
+	p := w.Parts[i]
+	for k, other := range w.Parts[:i] {
+		if p.Shim == other.Shim && p.Pattern.Alike(other.Pattern) && reflect.DeepEqual(own(p.Pattern.Glue), own(other.Pattern.Glue)) {
+			return k
+		}
+	}
+	return i
+}
+
+func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords, alike []int) []Step {
 	t := Telling{unit, tick}
 	var out []Step
 	add := func(kind Kind, piece, key, text string, count int) {
@@ -134,7 +156,9 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []S
 	}
 	lists := make([]ScoreList, len(w.Parts))
 	for i, p := range w.Parts {
-		lists[i] = Scores(p, w.Fence, w.Tick)
+		if lists[i] = lists[alike[i]]; alike[i] == i {
+			lists[i] = Scores(p, w.Fence, w.Tick)
+		}
 		if told := lists[i].Sentence(t); told != "" {
 			text := fmt.Sprintf("Score %s, outside up. %s", the(strings.ToLower(p.Name)), told)
 			if p.Measuring != "" {
@@ -145,7 +169,9 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []S
 	}
 	cuts := make([][]Snip, len(w.Parts))
 	for i, p := range w.Parts {
-		cuts[i] = lists[i].Cuts(t)
+		if cuts[i] = slices.Clone(cuts[alike[i]]); alike[i] == i {
+			cuts[i] = lists[i].Cuts(t)
+		}
 		first := slices.DeleteFunc(slices.Clone(cuts[i]), func(s Snip) bool { return !s.before() })
 		if len(first) > 0 {
 			listed(Remove, p, p.ID+"/first", telling(p.Name+", still flat", first))
@@ -162,7 +188,7 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords) []S
 		}
 	}
 	for i, p := range w.Parts {
-		rest := slices.DeleteFunc(cuts[i], Snip.before)
+		rest := slices.DeleteFunc(slices.Clone(cuts[i]), Snip.before)
 		if len(rest) > 0 {
 			list := telling(p.Name, rest)
 			if off := t.falling(p.Pattern); off != "" {

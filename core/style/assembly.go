@@ -91,20 +91,31 @@ func Assemble(parts []Part, finished []*pattern.Folded, state State) ([]Body, er
 
 // bodies are the parts, each in the form it has now, where they are.
 func bodies(parts []Part, finished, forms []*pattern.Folded, open float64) []Body {
-	var out []Body
-	for i, poses := range Places(parts, finished, forms, open) {
-		p, f := &parts[i], forms[i]
-		levels := f.Levels(p.Pattern)
-		for n, pose := range poses {
-			b := Body{Folded: &pattern.Folded{Faces: f.Faces}, Part: p, Copy: n, Levels: slices.Clone(levels)}
-			for _, q := range f.Poses {
-				b.Folded.Poses = append(b.Folded.Poses, q.Then(pose))
-			}
-			out = append(out, b)
+	out := posed(parts, finished, forms, open)
+	for i := range out {
+		if out[i].Copy == 0 {
+			out[i].Levels = forms[slices.IndexFunc(parts, func(p Part) bool { return p.ID == out[i].Part.ID })].Levels(out[i].Part.Pattern)
+		} else {
+			out[i].Levels = slices.Clone(out[i-1].Levels)
 		}
 	}
 	for i := range out {
 		out[i].across(out)
+	}
+	return out
+}
+
+// posed are bodies of which the levels are not known.
+func posed(parts []Part, finished, forms []*pattern.Folded, open float64) []Body {
+	var out []Body
+	for i, poses := range Places(parts, finished, forms, open) {
+		for n, pose := range poses {
+			b := Body{Folded: &pattern.Folded{Faces: forms[i].Faces}, Part: &parts[i], Copy: n}
+			for _, q := range forms[i].Poses {
+				b.Folded.Poses = append(b.Folded.Poses, q.Then(pose))
+			}
+			out = append(out, b)
+		}
 	}
 	return out
 }
@@ -190,9 +201,11 @@ type Hit struct {
 // Collisions finds where bodies pass through one another.
 func Collisions(bodies []Body) []Hit {
 	var out []Hit
+	around := make([]pattern.Around, len(bodies))
 	for i := range bodies {
+		around[i] = bodies[i].Around()
 		for j := range i {
-			for _, c := range bodies[i].CollisionsWith(bodies[j].Folded, give) {
+			for _, c := range bodies[i].CollisionsWith(bodies[j].Folded, around[i], around[j], give) {
 				out = append(out, Hit{&bodies[i], &bodies[j], bodies[i].Faces[c[0]], bodies[j].Faces[c[1]]})
 			}
 		}

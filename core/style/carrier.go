@@ -135,20 +135,24 @@ func buildCross(s Spec) (*Box, error) {
 	pitch := size.length / measure.Length(s.carried())
 	shape, small := s.trayShape("", "", l, w, h), s.trayShape("", "", l+a, w+a, depth)
 	small.panel, small.opens = "top", Downwards
+	boxPart, err := shape.part()
+	if err != nil {
+		return nil, err
+	}
+	lidPart, err := small.part()
+	if err != nil {
+		return nil, err
+	}
 	for k := range s.carried() {
 		n := fmt.Sprint(k + 1)
-		shape.id, shape.name, small.id, small.name = "box-"+n, "Box "+n, "lid-"+n, "Lid "+n
+		one, lid := boxPart, lidPart // all of them are cut alike
+		one.ID, one.Name, lid.ID, lid.Name = "box-"+n, "Box "+n, "lid-"+n, "Lid "+n
+		shape.id, shape.name, small.id, small.name = one.ID, one.Name, lid.ID, lid.Name
 		wall, over := "back", k%2 == 1
 		if over {
 			wall = "front"
 		}
-		shape.onto = map[string]onto{"base": {"carrier", g.Face(wall)}}
-		one, err := shape.part()
-		if err != nil {
-			return nil, err
-		}
-		lid, err := small.part()
-		if err != nil {
+		if err := one.glued("base", "carrier", wall, false); err != nil {
 			return nil, err
 		}
 		one.Card, lid.Card = s.Card(one.ID), s.Card(lid.ID)

@@ -21,7 +21,7 @@ func follow(shut *pattern.Folded, stood pattern.Pose, now *pattern.Folded, stand
 }
 
 // stages is how many places a hinge is looked at while it is shut.
-const stages = 18
+const stages = 10
 
 // Sweep shuts a box from open, the faces of its first part folded one after
 // another in the given order, and gives the first thing that is in the way and
@@ -50,6 +50,10 @@ func (b *Box) Sweep(order []string) (*Hit, string, error) {
 			at[i] = c.Opened
 		}
 	}
+	folder, err := first.Folder(parts[0].Root)
+	if err != nil {
+		return nil, "", err
+	}
 	hinges, err := first.Towards(parts[0].Root)
 	if err != nil {
 		return nil, "", err
@@ -62,12 +66,12 @@ func (b *Box) Sweep(order []string) (*Hit, string, error) {
 		from, to := at[crease], first.Creases[crease].Angle
 		for n := 1; n <= stages; n++ {
 			at[crease] = from + (to-from)*float64(n)/stages
-			now, err := first.Fold(parts[0].Root, func(i int) float64 { return at[i] })
+			now, err := folder.Fold(at)
 			if err != nil {
 				return nil, "", err
 			}
 			forms[0] = now
-			if hits := Collisions(bodies(parts, finished, forms, 0)); len(hits) > 0 {
+			if hits := Collisions(posed(parts, finished, forms, 0)); len(hits) > 0 {
 				return &hits[0], face, nil
 			}
 		}

@@ -19,7 +19,7 @@ var (
 	withRefills  = func(s Spec) bool { return s.Choice(dispenserRefills) != "0" }
 	refillLength = &Parameter{
 		ID: "refill.length", Label: "Refill's length", Default: 4 * measure.Inch, Min: 30 * mm, Max: 250 * mm, Only: withRefills,
-		About:   "At most the box's; on all four sides it must cover a narrow side with a refill on each side of it",
+		About: "At most the box's; on all four sides it must cover a narrow side with a refill on each side of it",
 		Follows: func(s Spec) measure.Length {
 			long, _, _ := s.pack()
 			if long == 0 {
@@ -44,7 +44,7 @@ var (
 	}
 	refillHeight = &Parameter{
 		ID: "refill.height", Label: "Refill's height", Default: 2 * measure.Inch, Min: 30 * mm, Max: 250 * mm, Only: withRefills,
-		About:   "Of its back, which is glued on; at most the box's",
+		About: "Of its back, which is glued on; at most the box's",
 		Follows: func(s Spec) measure.Length {
 			if _, high, _ := s.pack(); high > 0 {
 				return max(30*mm, high)
@@ -107,16 +107,16 @@ func (s Spec) refills(box *Box) error {
 	as.Lengths[walletLength.ID], as.Lengths[walletDepth.ID], as.Lengths[walletBack.ID], as.Lengths[walletFront.ID] = long, deep, high, front
 	as.Lengths[walletFlap.ID] = min(high, measure.Up(high-front+12*mm+notch/2, s.Tick))
 	as.Lengths[walletNotch.ID], as.Choices[walletShape.ID] = notch, "rounded"
+	one, err := buildWalletBox(as)
+	if err != nil {
+		return outOfRange("size.refill.depth", "no refill of this depth goes on: %v", err)
+	}
 	names := []string{"front", "back", "right", "left"}
 	for i, wall := range names[:n] {
-		one, err := buildWalletBox(as)
-		if err != nil {
-			return outOfRange("size.refill.depth", "no refill of this depth goes on: %v", err)
-		}
-		p := one.Parts[0]
+		p := one.Parts[0] // all of them are cut alike
 		p.ID, p.Name = fmt.Sprint("refill-", i+1), fmt.Sprint("Refill ", i+1)
 		p.Card = s.Card(p.ID)
-		if err := p.onto("body", wall); err != nil {
+		if err := p.glued(p.Root, "body", wall, true); err != nil {
 			return err
 		}
 		p.Lies = besides(i, l, w, high, (s.Card("body")+p.Card)/2)
@@ -133,18 +133,21 @@ func (s Spec) refills(box *Box) error {
 	return nil
 }
 
-// onto adds the patch by which a piece's back is glued to the outside of a wall
-// of another, the backs to each other.
-func (p *Part) onto(piece, wall string) error {
+// glued adds a patch by which the outside of a face is glued to the inside or the
+// outside of another piece's. The piece gets a pattern of its own.
+func (p *Part) glued(face, piece, onto string, ontoOutside bool) error {
 	faces, err := p.Pattern.Faces()
 	if err != nil {
 		return err
 	}
+	own := *p.Pattern
+	own.Glue = slices.Clone(own.Glue)
 	for _, f := range faces {
-		if f.Name == p.Root {
-			p.Pattern.Glue = append(p.Pattern.Glue, pattern.Glue{Face: f.Name, Outside: true, Area: f.Polygon, Onto: wall, OntoOutside: true, Piece: piece})
+		if f.Name == face {
+			own.Glue = append(own.Glue, pattern.Glue{Face: face, Outside: true, Area: f.Polygon, Onto: onto, OntoOutside: ontoOutside, Piece: piece})
 		}
 	}
+	p.Pattern = &own
 	return nil
 }
 
