@@ -154,6 +154,34 @@ func TestPartedAndCompared(t *testing.T) {
 	}
 }
 
+// A thing in two sizes makes a set: a second box of the same kind and card, and a
+// job of both. What cannot be is said at its field.
+func TestSetOfTwoSizes(t *testing.T) {
+	x := newTable(t)
+	in, err := design.Read([]byte(`{"brevium":1,"name":"Mint tin","units":"mm","style":"book-wrap","contents":[{"name":"tin","length":44,"width":66,"height":15}],"card":{"name":"Berry card","gsm":240}}`))
+	if err != nil {
+		t.Fatal(err)
+	}
+	id, err := x.store.Add(t.Context(), in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	at := fmt.Sprintf("/boxes/%d/set", id)
+	if to := x.submit(at, url.Values{"set.length": {"60"}, "set.width": {"90"}, "set.height": {"20"}}); to != "/jobs/1" {
+		t.Errorf("a set leads to %q", to)
+	}
+	second := x.box(id + 1).Inputs
+	if second.Things[0].Length != 60*measure.Millimetre || second.Style != "book-wrap" || second.Card.Name != "Berry card" {
+		t.Errorf("the second is %+v", second)
+	}
+	if code, body, _ := x.get("/jobs/1"); code != http.StatusOK || !strings.Contains(body, "second size") {
+		t.Errorf("the job: %d", code)
+	}
+	if code, body, _ := x.post(at, "set.length", "wide"); code != http.StatusUnprocessableEntity || !strings.Contains(body, "Not yet") {
+		t.Errorf("a size that is none: %d", code)
+	}
+}
+
 // A basket is begun from a whole sheet in thirds.
 func TestBasketFromASheetInThirds(t *testing.T) {
 	x := newTable(t)

@@ -431,6 +431,11 @@ func TestLimitsAreSaid(t *testing.T) {
 	}{
 		{hingedCarton, lengths("height", 8, "flap", 9), nil, "size.flap", "25.4 mm"},
 		{walletBox, lengths("front", 27, "back", 26), nil, "size.front", "82.55 mm"},
+		{blossomBox, lengths("length", 32, "height", 16, "liner", 32), nil, "size.liner", "to 100.01 mm"},
+		{blossomBox, lengths("length", 32, "height", 3, "liner", 31), map[string]string{"lid.walls": "single"}, "size.height", "11.11 mm"},
+		{foldOutCarrier, lengths("height", 8, "lid.depth", 9), nil, "size.lid.depth", "25.4 mm"},
+		{foldOutCarrier, lengths("width", 8, "cap.depth", 12), nil, "options.cap.depth", "as high as its walls"},
+		{foldOutCarrier, lengths("length", 6), map[string]string{"form": "strip"}, "size.length", "at least"},
 		{wovenBasket, lengths("length", 20, "side", 21, "end", 16), nil, "size.side", "63.5 mm"},
 		{wovenBasket, lengths("length", 28, "side", 16, "end", 16), nil, "size.length", "do not meet"},
 		{wovenBasket, lengths("length", 16, "side", 16, "end", 24), nil, "size.end", "can be at most"},

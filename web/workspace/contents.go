@@ -98,6 +98,7 @@ type contentsView struct {
 	Risen        bool
 	Banded       bool // the dividers end in others; none slots into another
 	Kept         []store.KeptThing
+	Second       []form.Field // of a set of two sizes, when one kind goes in
 	Units        []measure.Unit
 }
 
@@ -117,6 +118,9 @@ func (p *workPage) contents(in *design.Inputs, f *form.Form) {
 	v := &p.Goods
 	for i, t := range in.Things {
 		v.Things = append(v.Things, form.ThingFieldsOf(f, i, t))
+	}
+	if len(in.Things) == 1 {
+		v.Second = setFields(f, in.Things[0])
 	}
 	c := in.Compartments
 	v.Per = f.ChoiceField("compartments.per", "Cells", "", string(c.Per), form.Choice{Value: "", Label: "none: they share the box"},

@@ -49,6 +49,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.GET("/boxes/:id/holds", s.holds)
 	e.GET("/boxes/:id/savings", s.savings)
 	e.GET("/boxes/:id/parted", s.parted)
+	e.POST("/boxes/:id/set", s.set)
 	e.GET("/boxes/:id/small/:small", s.small)
 	e.POST("/boxes/:id/small/:small/alone", s.alone)
 	e.POST("/boxes/:id/savings", s.takeSaving)
