@@ -1,6 +1,7 @@
 package web
 
 import (
+	"bytes"
 	"compress/zlib"
 	"fmt"
 	"io"
@@ -12,7 +13,6 @@ import (
 	"strconv"
 	"strings"
 	"testing"
-	"unicode/utf8"
 
 	"brevium/core/contents"
 	"brevium/core/design"
@@ -252,7 +252,7 @@ func inflated(body string) string {
 			continue
 		}
 		text, _ := io.ReadAll(r)
-		if utf8.Valid(text) { // not a font
+		if bytes.Contains(text, []byte(" l\n")) || bytes.Contains(text, []byte(" Td")) { // a page, not a font
 			out.Write(text)
 		}
 	}
