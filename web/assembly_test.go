@@ -154,6 +154,36 @@ func TestPartedAndCompared(t *testing.T) {
 	}
 }
 
+// A belly band is put round, told with its girth, refused at its field and taken
+// away.
+func TestBellyBand(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	at := fmt.Sprintf("/boxes/%d/dressing", id)
+	if code, body, _ := x.post(at, "bands.add", "1"); code != http.StatusUnprocessableEntity || !strings.Contains(body, "put it round another way") {
+		t.Errorf("a band longer than every sheet: %d", code)
+	}
+	x.post(fmt.Sprintf("/boxes/%d/sheets", id), "choosing-sheets", "1", "sheets", "A3", "tools.trimmer", "16")
+	x.post(at, "bands.add", "1")
+	code, body, _ := x.post(at, "bands[0].axis", "width", "bands[0].width", "2", "bands[0].card.name", "Berry paper")
+	if b := x.box(id).Inputs.Bands; code != http.StatusOK || len(b) != 1 || b[0].Axis != "width" || b[0].Width != 2*measure.Inch || b[0].Card == nil {
+		t.Errorf("%d: %+v", code, b)
+	}
+	if !strings.Contains(body, "round, and it slides") || !strings.Contains(body, "Belly band, flat, outside up") {
+		t.Error("the band is not drawn or its girth is not told")
+	}
+	if code, body, _ := x.post(at, "bands[0].at", "9"); code != http.StatusUnprocessableEntity || !strings.Contains(body, "beside the box") {
+		t.Errorf("beside the box: %d", code)
+	}
+	if _, body, _ := x.get(fmt.Sprintf("/boxes/%d/making", id)); !strings.Contains(body, "Put the belly band round the width") {
+		t.Error("no step puts it on")
+	}
+	x.post(at, "bands.remove", "0")
+	if b := x.box(id).Inputs.Bands; len(b) != 0 {
+		t.Errorf("taken away: %+v", b)
+	}
+}
+
 // A thing in two sizes makes a set: a second box of the same kind and card, and a
 // job of both. What cannot be is said at its field.
 func TestSetOfTwoSizes(t *testing.T) {

@@ -28,6 +28,13 @@ func (in Inputs) Clone() Inputs {
 	for i := range in.Mats {
 		in.Mats[i].Layers, in.Mats[i].Faces = slices.Clone(in.Mats[i].Layers), slices.Clone(in.Mats[i].Faces)
 	}
+	in.Bands = slices.Clone(in.Bands)
+	for i, b := range in.Bands {
+		if b.Card != nil {
+			card := *b.Card
+			in.Bands[i].Card = &card
+		}
+	}
 	in.Loose = slices.Clone(in.Loose)
 	for i := range in.Loose {
 		in.Loose[i] = in.Loose[i].Clone()
@@ -160,6 +167,7 @@ func Difference(a, b Inputs) string {
 	note(a.Fit == b.Fit, "fit wanted")
 	note(reflect.DeepEqual(a.Mats, b.Mats), "dressing")
 	note(reflect.DeepEqual(a.Loose, b.Loose), "loose pieces")
+	note(reflect.DeepEqual(a.Bands, b.Bands), "bands")
 	note(slices.Equal(a.Sheets, b.Sheets), "sheets")
 	note(a.Copies == b.Copies, "copies")
 	note(a.Tools == b.Tools, "tools")

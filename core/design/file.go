@@ -34,6 +34,7 @@ type (
 		Fit      string                  `json:"fit,omitempty"`
 		Mats     []matsFile              `json:"mats,omitempty"`
 		Loose    []looseFile             `json:"loose,omitempty"`
+		Bands    []bandFile              `json:"bands,omitempty"`
 		Sheets   []sheetFile             `json:"sheets,omitempty"`
 		Tools    *toolsFile              `json:"tools,omitempty"`
 		Copies   *int                    `json:"copies,omitempty"`
@@ -133,6 +134,7 @@ func (f inputsFile) inputs(rest strict.Rest) (Inputs, error) {
 	}
 	r.mats(f.Mats)
 	r.loose(f.Loose)
+	r.bands(f.Bands)
 	r.numbered()
 	r.sheets(f.Sheets)
 	if f.Tools != nil {
@@ -393,6 +395,9 @@ func (in Inputs) Write() []byte {
 	}
 	for _, p := range in.Loose {
 		f.Loose = append(f.Loose, writeLoose(p))
+	}
+	for _, b := range in.Bands {
+		f.Bands = append(f.Bands, writeBand(b))
 	}
 	for _, s := range in.Sheets {
 		x := sheetFile{Name: s.Name, Width: mmText(s.Width), Height: mmText(s.Height), Cost: s.Cost, Offcut: s.Offcut}

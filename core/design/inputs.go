@@ -64,6 +64,7 @@ type Inputs struct {
 
 	Mats   []dress.Dressing
 	Loose  []loose.Piece // pieces of no style, cut with the box
+	Bands  []Band
 	Sheets []paper.Sheet
 	Tools  Tools
 	Copies int
@@ -151,6 +152,9 @@ func (in *Inputs) Check() error {
 		return err
 	}
 	if err := in.checkLoose(); err != nil {
+		return err
+	}
+	if err := in.checkBands(); err != nil {
 		return err
 	}
 	return in.checkInside()

@@ -12,6 +12,7 @@ import (
 	"brevium/core/fit"
 	"brevium/core/inspect"
 	"brevium/core/layout"
+	"brevium/core/loose"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/pattern"
@@ -39,6 +40,7 @@ type Result struct {
 	Inserting []string
 	Fits      []fit.Account
 	Mats      []dress.Mat
+	Bands     []Banded
 	// Blanks are the rectangles everything is cut from, one copy of the box.
 	Blanks   []Blank
 	Stocks   []Stock
@@ -96,6 +98,9 @@ func Make(ctx context.Context, in Inputs) (*Result, error) {
 		return nil, err
 	}
 	if err := r.dress(); err != nil {
+		return nil, err
+	}
+	if err := r.band(); err != nil {
 		return nil, err
 	}
 	if err := r.lay(ctx); err != nil {
@@ -291,34 +296,33 @@ func (r *Result) follow(spec *style.Spec) {
 
 // fitsTheTable refuses blanks that no sheet gives or the trimmer cannot cut.
 func (r *Result) fitsTheTable() error {
-	show := func(l measure.Length) string { return measure.Label(l, r.Inputs.Units, r.Inputs.Tools.Tick) }
 	for _, p := range r.Parts {
-		w, h := p.Pattern.Width, p.Pattern.Height
-		field := fault.Path("size", r.Style.Axes[0].ID)
-		if h > w {
+		field, what := fault.Path("size", r.Style.Axes[0].ID), "make the box smaller"
+		if p.Pattern.Height > p.Pattern.Width {
 			field = fault.Path("size", r.Style.Axes[1].ID)
 		}
-		if !r.Inputs.blankFits(p.Part) {
-			return fault.New(
-				fault.LargerThanSheet,
-				field,
-				"the %s's blank would be %s × %s, larger than every sheet chosen; make the box smaller or choose a larger sheet",
-				strings.ToLower(p.Name),
-				show(w),
-				show(h),
-			)
+		if i := slices.IndexFunc(r.Inputs.Loose, func(x loose.Piece) bool { return x.PieceID() == p.ID }); i >= 0 {
+			field, what = fault.Path("loose", i, "width"), "make it smaller"
 		}
-		if max(w, h) > r.Inputs.Tools.Trimmer {
-			return fault.New(
-				fault.LargerThanTrimmer,
-				field,
-				"the %s's blank would be %s × %s, longer than the trimmer's cut of %s; make the box smaller",
-				strings.ToLower(p.Name),
-				show(w),
-				show(h),
-				show(r.Inputs.Tools.Trimmer),
-			)
+		if err := r.goesOn(p, field, what); err != nil {
+			return err
 		}
+	}
+	return nil
+}
+
+// goesOn refuses one blank that no sheet gives or the trimmer cannot cut, at a
+// field, with what would help.
+func (r *Result) goesOn(p Part, field, what string) error {
+	show := func(l measure.Length) string { return measure.Label(l, r.Inputs.Units, r.Inputs.Tools.Tick) }
+	w, h := p.Pattern.Width, p.Pattern.Height
+	if !r.Inputs.blankFits(p.Part) {
+		return fault.New(fault.LargerThanSheet, field, "the %s's blank would be %s × %s, larger than every sheet chosen; %s or choose a larger sheet",
+			strings.ToLower(p.Name), show(w), show(h), what)
+	}
+	if max(w, h) > r.Inputs.Tools.Trimmer {
+		return fault.New(fault.LargerThanTrimmer, field, "the %s's blank would be %s × %s, longer than the trimmer's cut of %s; %s",
+			strings.ToLower(p.Name), show(w), show(h), show(r.Inputs.Tools.Trimmer), what)
 	}
 	return nil
 }
@@ -363,7 +367,7 @@ func meet(a, b dress.Mat) bool {
 
 func (r *Result) check() error {
 	in := &r.Inputs
-	r.Checks = append(inspect.Fits(r.Fits), inspect.Closing(r.Box.Fits)...)
+	r.Checks = append(append(inspect.Fits(r.Fits), inspect.Closing(r.Box.Fits)...), r.Checks...)
 	for _, p := range r.Parts {
 		list := recipe.Scores(p.Part, in.Tools.Fence, in.Tools.Tick)
 		r.Scores = append(r.Scores, list)
@@ -406,7 +410,7 @@ func (r *Result) work() recipe.Work {
 	in := &r.Inputs
 	w := recipe.Work{
 		Units: in.Units, Tick: in.Tools.Tick, Fence: in.Tools.Fence, Copies: in.Copies,
-		Cards: map[string]paper.Card{}, EndForEnd: map[string]bool{}, Mats: r.Mats, Assembly: r.Box.Assembly, Inserting: r.Inserting, Closing: r.Box.Closing,
+		Cards: map[string]paper.Card{}, EndForEnd: map[string]bool{}, Mats: r.Mats, Assembly: r.Box.Assembly, Inserting: r.Inserting, Closing: append(slices.Clone(r.Box.Closing), r.bandSteps()...),
 		Contents: r.Filling(), Adhesive: r.Spec.Choices["adhesive"],
 	}
 	for _, p := range r.Parts {

@@ -30,6 +30,7 @@ type (
 		Allowance *planAllowance `json:"allowance,omitempty"`
 		Sheets    []planSheets   `json:"sheets"`
 		Loose     []planPiece    `json:"loose,omitempty"`
+		Bands     []planBand     `json:"bands,omitempty"`
 	}
 	point     [2]mm
 	planPiece struct {
@@ -104,6 +105,17 @@ type (
 		Verdict string `json:"verdict"`
 		Piece   string `json:"piece"`
 		Text    string `json:"text"`
+	}
+	planBand struct {
+		ID     string           `json:"id"`
+		Axis   string           `json:"axis"`
+		At     measure.Length   `json:"at"`
+		Width  measure.Length   `json:"width"`
+		Lap    measure.Length   `json:"lap"`
+		Join   string           `json:"join"`
+		Blank  planBlank        `json:"blank"`
+		Scores []measure.Length `json:"scores"`
+		Girth  measure.Length   `json:"girth"`
 	}
 	planMat struct {
 		ID        string         `json:"id"`
@@ -191,6 +203,10 @@ func (r *Result) Plan() ([]byte, error) {
 	}
 	for _, m := range r.Mats {
 		f.Mats = append(f.Mats, planMat{m.ID, m.Piece, m.Face, m.Layer, m.Width, m.Height, in.Copies, string(m.Card.Direction)})
+	}
+	for _, b := range r.Bands {
+		f.Bands = append(f.Bands, planBand{b.PieceID(), b.Axis, b.At, b.Width, b.Lap, b.Join,
+			planBlank{b.Strip.Length, b.Width, r.Show(b.Strip.Length), r.Show(b.Width)}, b.Strip.Scores, b.Strip.Girth})
 	}
 	for _, s := range r.Steps {
 		f.Steps = append(f.Steps, planStep{s.N, s.Piece, string(s.Kind), s.Text})

@@ -75,6 +75,9 @@ func (r *reader) numbered() {
 	for _, p := range r.in.Loose {
 		last = max(last, min(p.ID, mostID/2))
 	}
+	for _, b := range r.in.Bands {
+		last = max(last, min(b.ID, mostID/2))
+	}
 	r.in.number(func() int { last++; return last })
 }
 
@@ -109,6 +112,14 @@ func (in *Inputs) number(next func() int) {
 			p.ID = next()
 		}
 		used[p.ID] = true
+	}
+	used = map[int]bool{0: true}
+	for i := range in.Bands {
+		b := &in.Bands[i]
+		for b.ID < 0 || b.ID > mostID || used[b.ID] {
+			b.ID = next()
+		}
+		used[b.ID] = true
 	}
 }
 

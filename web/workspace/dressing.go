@@ -45,6 +45,7 @@ func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
 	if p.Result == nil {
 		return
 	}
+	p.bands(in, f)
 	for _, part := range p.Result.Parts {
 		if len(part.Places) == 0 || len(dress.Open(part.Pattern, part.Faces, dress.Outside)) > 0 {
 			p.Dressable = append(p.Dressable, dressable{part.ID, part.Name})
@@ -94,6 +95,7 @@ func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
 // that is put on.
 func readDressing(f *form.Form, in *design.Inputs, now *design.Result) {
 	readLoose(f, in)
+	readBands(f, in)
 	var mats []dress.Dressing
 	for n, d := range in.Mats {
 		if f.Posted.Get("mats.remove") == strconv.Itoa(n) {

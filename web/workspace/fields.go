@@ -53,6 +53,7 @@ type workPage struct {
 	Dressings                 []dressView
 	Dressable                 []dressable
 	Loose                     []looseView
+	Bands                     []bandView
 	LooseChoices              []looseChoice
 	SheetKinds                []form.Choice
 	SheetsFault               string

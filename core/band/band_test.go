@@ -1,0 +1,52 @@
+package band
+
+import (
+	"math"
+	"slices"
+	"testing"
+
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+const mm = measure.Millimetre
+
+func rectangle(w, h float64) []pattern.Point {
+	return []pattern.Point{{X: 0, Y: 0}, {X: w, Y: 0}, {X: w, Y: h}, {X: 0, Y: h}}
+}
+
+// A band round 80 × 30, its lap of 12 behind: the join is on the upper side, so
+// that the lap comes first, then 30, 80, 30 and 80; half a millimetre all round
+// is shared out among them. 220.5 and the lap are 232.5, cut to half millimetres.
+func TestBandByHand(t *testing.T) {
+	b := Round(rectangle(80, 30), pattern.Pt(0, -1), 12*mm, measure.Tick(mm/2))
+	want := []float64{12, 12 + 30*220.5/220, 12 + 110*220.5/220, 12 + 140*220.5/220}
+	if b.Girth != 220*mm+Slide || b.Length != 232500*measure.Micrometre || len(b.Scores) != len(want) {
+		t.Fatalf("%+v", b)
+	}
+	for i, at := range b.Scores {
+		if math.Abs(at.MM()-want[i]) > 1e-5 {
+			t.Errorf("score %d at %v; want %v", i+1, at.MM(), want[i])
+		}
+	}
+	if !slices.Equal(b.Sides, []measure.Length{30 * mm, 80 * mm, 30 * mm, 80 * mm}) {
+		t.Errorf("sides %v", b.Sides)
+	}
+}
+
+// Two corners a card apart are one score between them; a round thing has none but
+// the lap's.
+func TestCornersThatAreOne(t *testing.T) {
+	stepped := []pattern.Point{{X: 0, Y: 0}, {X: 79.7, Y: 0}, {X: 80, Y: 0.3}, {X: 80, Y: 30}, {X: 0, Y: 30}}
+	if b := Round(stepped, pattern.Pt(0, 1), 10*mm, measure.Tick(mm)); len(b.Scores) != 4 {
+		t.Errorf("scores %v", b.Scores)
+	}
+	var round []pattern.Point
+	for i := range 60 {
+		s, c := math.Sincos(float64(i) * math.Pi / 30)
+		round = append(round, pattern.Pt(40*c, 40*s))
+	}
+	if b := Round(round, pattern.Pt(0, 1), 10*mm, measure.Tick(mm)); len(b.Scores) != 1 || math.Abs(b.Girth.MM()-Perimeter(round)-0.5) > 1e-6 {
+		t.Errorf("round: %+v", b)
+	}
+}

@@ -1,0 +1,238 @@
+package design
+
+import (
+	"context"
+	"fmt"
+	"slices"
+
+	"brevium/core/band"
+	"brevium/core/dress"
+	"brevium/core/fault"
+	"brevium/core/inspect"
+	"brevium/core/loose"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/pattern"
+	"brevium/core/style"
+)
+
+// Axes that a band can go round, and the sides on which it can be joined.
+var (
+	BandAxes  = []string{"length", "width", "height"}
+	BandJoins = []string{"back", "bottom", "front"}
+)
+
+// MostBands is how many bands a box has at most.
+const MostBands = 4
+
+// usualLap and usualBand are a lap and a width when nothing is said.
+const (
+	usualLap  = 12 * measure.Millimetre
+	usualBand = 25 * measure.Millimetre
+)
+
+// Band is a belly band that is asked for. Axis is the direction it goes round: a
+// loop round the length goes across the width and the height. At is how far from
+// the middle along it.
+type Band struct {
+	ID             int
+	Axis, Join     string
+	At, Width, Lap measure.Length
+	Card           *paper.Card // nil is the box's
+}
+
+// PieceID is what its strip is called among the pieces of its box.
+func (b Band) PieceID() string { return fmt.Sprintf("band-%d", b.ID) }
+
+// Banded is a band worked out for the finished box.
+type Banded struct {
+	Band
+	Strip band.Band
+}
+
+// UsualBand is a band round the middle of the length.
+func UsualBand(unit measure.Unit) Band {
+	b := Band{Axis: "length", Join: "back", Width: usualBand, Lap: usualLap}
+	if unit == measure.In {
+		b.Width, b.Lap = measure.Inch, measure.Inch/2
+	}
+	return b
+}
+
+// WithBand is the design with one more band: round the first axis of which the
+// strip comes out of the sheets, or else round the length, to be refused.
+func (in Inputs) WithBand(ctx context.Context) Inputs {
+	out := in.Clone()
+	out.Bands = append(out.Bands, UsualBand(in.Units))
+	out.NumberThings()
+	for _, axis := range BandAxes {
+		try := out.Clone()
+		try.Bands[len(try.Bands)-1].Axis = axis
+		if _, err := Make(ctx, try); err == nil {
+			return try
+		}
+	}
+	return out
+}
+
+type bandFile struct {
+	ID    int          `json:"id,omitempty"`
+	Axis  string       `json:"axis"`
+	At    measure.Text `json:"at,omitempty"`
+	Width measure.Text `json:"width,omitempty"`
+	Lap   measure.Text `json:"lap,omitempty"`
+	Join  string       `json:"join,omitempty"`
+	Card  *cardFile    `json:"card,omitempty"`
+}
+
+func (r *reader) bands(all []bandFile) {
+	for i, f := range all {
+		at := func(part string) string { return fault.Path("bands", i, part) }
+		b := UsualBand(measure.MM)
+		b.ID, b.Axis = f.ID, f.Axis
+		if f.Join != "" {
+			b.Join = f.Join
+		}
+		b.At, b.Width, b.Lap = r.length(at("at"), f.At, 0), r.length(at("width"), f.Width, b.Width), r.length(at("lap"), f.Lap, b.Lap)
+		if f.Card != nil {
+			c := r.card(at("card"), *f.Card)
+			b.Card = &c
+		}
+		r.in.Bands = append(r.in.Bands, b)
+	}
+}
+
+func writeBand(b Band) bandFile {
+	f := bandFile{ID: b.ID, Axis: b.Axis, At: mmText(b.At), Width: mmText(b.Width), Lap: mmText(b.Lap), Join: b.Join}
+	if b.Card != nil {
+		c := writeCard(*b.Card)
+		f.Card = &c
+	}
+	return f
+}
+
+// checkBands refuses bands that none could make, whatever the box.
+func (in *Inputs) checkBands() error {
+	show := func(l measure.Length) string { return measure.Label(l, in.Units, in.Tools.Tick) }
+	if len(in.Bands) > MostBands {
+		return fault.New(fault.CountRange, "bands", "a box has at most %d bands", MostBands)
+	}
+	for i, b := range in.Bands {
+		at := func(part string) string { return fault.Path("bands", i, part) }
+		switch {
+		case !slices.Contains(BandAxes, b.Axis):
+			return fault.New(fault.OutOfRange, at("axis"), "a band goes round the length, the width or the height")
+		case !slices.Contains(BandJoins, b.Join):
+			return fault.New(fault.OutOfRange, at("join"), "a band is joined at the back, at the bottom or in front")
+		case b.Width < 5*measure.Millimetre || b.Width > 300*measure.Millimetre:
+			return fault.New(fault.OutOfRange, at("width"), "a band can be %s to %s wide", show(5*measure.Millimetre), show(300*measure.Millimetre))
+		case b.Lap < 5*measure.Millimetre || b.Lap > 100*measure.Millimetre:
+			return fault.New(fault.OutOfRange, at("lap"), "its lap can be %s to %s", show(5*measure.Millimetre), show(100*measure.Millimetre))
+		case b.At.Abs() > 500*measure.Millimetre:
+			return fault.New(fault.OutOfRange, at("at"), "it lies at most %s from the middle", show(500*measure.Millimetre))
+		}
+		if b.Card != nil {
+			if err := checkCard(at("card"), *b.Card); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+// band works the bands out over the finished box with its papers, and puts their
+// strips to the parts.
+func (r *Result) band() error {
+	if len(r.Inputs.Bands) == 0 {
+		return nil
+	}
+	bodies, err := r.Bodies(style.Finished)
+	if err != nil {
+		return err
+	}
+	for i, b := range r.Inputs.Bands {
+		axis := slices.Index(BandAxes, b.Axis)
+		hull := style.Section(bodies, axis, b.At.MM(), b.Width.MM(), r.raised)
+		if len(hull) < 3 {
+			return fault.New(fault.OutOfRange, fault.Path("bands", i, "at"), "the band would lie beside the box: nearer to the middle, please")
+		}
+		done := Banded{b, band.Round(hull, joins(bodies, axis, b.Join), b.Lap, r.Inputs.Tools.Tick.Ruler())}
+		r.Bands = append(r.Bands, done)
+		strip := loose.Piece{ID: b.ID, Name: "Belly band", Width: done.Strip.Length, Height: b.Width, Copies: 1, Corners: loose.Square, Vertical: done.Strip.Scores, Card: b.Card}
+		if len(r.Inputs.Bands) > 1 {
+			strip.Name = fmt.Sprintf("Belly band %d", i+1)
+		}
+		made, err := strip.Pattern()
+		if err != nil {
+			return fault.At(fault.Path("bands", i), err)
+		}
+		folded, err := made.Finished(made.Marks[0].Name)
+		if err != nil {
+			return err
+		}
+		card := r.Inputs.LooseCard(strip)
+		part := style.Part{ID: b.PieceID(), Name: strip.Name, Pattern: made, Root: made.Marks[0].Name, Card: card.Thickness, Opens: style.Upwards}
+		whole := Part{Part: part, Faces: folded.Faces, Card: card, Folded: folded, Loose: true}
+		if err := r.goesOn(whole, fault.Path("bands", i, "axis"), "put it round another way"); err != nil {
+			return err
+		}
+		r.Parts = append(r.Parts, whole)
+		r.Checks = append(r.Checks, inspect.Finding{ID: "band", Verdict: inspect.OK, Piece: part.ID, Text: fmt.Sprintf(
+			"%s: it slides: %s longer than what it goes round, all round.", part.Name, measure.Label(band.Slide, measure.MM, measure.Tenth))})
+	}
+	return nil
+}
+
+// raised is what the papers on a face's outside add to it, in mm.
+func (r *Result) raised(b *style.Body, f pattern.Face) float64 {
+	sum := 0.0
+	for _, d := range r.Inputs.Mats {
+		if d.Piece != b.Part.ID || d.Side == dress.Inside || !d.Covers(f.Name, f.Role) {
+			continue
+		}
+		for _, l := range d.Layers {
+			sum += l.Card.Thickness.MM()
+		}
+	}
+	return sum
+}
+
+// joins is the direction, in the section, in which a band is joined: to the back
+// or the front, where the box says which that is, or down. A loop that does not
+// come there is joined at the bottom, or at the back.
+func joins(bodies []style.Body, axis int, join string) pattern.Point {
+	back := -1.0 // along the width
+	for _, b := range bodies {
+		for i, f := range b.Faces {
+			if f.Name == "back" && b.Part.ID == bodies[0].Part.ID {
+				if n := b.Poses[i].Normal(); n.Y > 0.5 {
+					back = 1
+				}
+			}
+		}
+	}
+	if join == "front" {
+		back = -back
+	}
+	switch {
+	case axis == style.AlongHeight:
+		return pattern.Pt(0, back)
+	case axis == style.AlongWidth || join == "bottom":
+		return pattern.Pt(0, 1)
+	}
+	return pattern.Pt(back, 0)
+}
+
+// bandSteps say how each band is put on.
+func (r *Result) bandSteps() []string {
+	var out []string
+	for _, b := range r.Bands {
+		where := "in the middle"
+		if b.At != 0 {
+			where = r.Show(b.At.Abs()) + " from the middle"
+		}
+		out = append(out, fmt.Sprintf("Put the belly band round the %s of the closed box, %s, its folds on the box's edges; glue its end over the lap, at the %s, to itself only: it must slide off.",
+			b.Axis, where, map[string]string{"back": "back", "bottom": "bottom", "front": "front"}[b.Join]))
+	}
+	return out
+}

@@ -1,0 +1,121 @@
+package design
+
+import (
+	"math"
+	"math/rand"
+	"reflect"
+	"strings"
+	"testing"
+
+	"brevium/core/band"
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/style"
+)
+
+// walletWith is a wallet of 5 × 3 × 5/8 in with a band round the middle of its
+// length, and papers.
+func walletWith(mats string) string {
+	return `{"brevium":1,"name":"w","units":"in","style":"wallet-box","size":{"length":"5 in","back":"3 in","depth":"5/8 in","front":"2 in","flap":"1 1/2 in"},
+	 "contents":[],"card":{"name":"c","gsm":240,"thickness":0.3},"bands":[{"axis":"length","width":"1 in","lap":"1/2 in","join":"back"}]` + mats + `}`
+}
+
+// A band round a wallet of 3 × 5/8 in of 0.3 mm card: by hand the section is 3 in and
+// a card, 76.5, twice; 5/8 in and a card at the foot, 16.175, and a card more at the
+// top, where the flap lies on the front. Two layers of paper, 0.3 and 0.15 mm, on the
+// back and the flap add 0.45 at the foot and twice that at the top. Half a
+// millimetre is to slide.
+func TestBandRoundAWallet(t *testing.T) {
+	const mats = `,"mats":[{"piece":"body","faces":["back"],"layers":[{"card":{"thickness":0.3},"border":"1/8 in"},{"card":{"thickness":0.15},"border":"1/8 in"}]},
+	 {"piece":"body","faces":["flap"],"layers":[{"card":{"thickness":0.3},"border":"1/8 in"},{"card":{"thickness":0.15},"border":"1/8 in"}]}]`
+	for _, c := range []struct {
+		mats      string
+		foot, top float64
+	}{{"", 15.875 + 0.3, 15.875 + 0.6}, {mats, 15.875 + 0.3 + 0.45, 15.875 + 0.6 + 0.9}} {
+		in, err := Read([]byte(walletWith(c.mats)))
+		if err != nil {
+			t.Fatal(err)
+		}
+		again, err := Read(in.Write())
+		if err != nil || !reflect.DeepEqual(in.Bands, again.Bands) {
+			t.Errorf("read back as %+v, %v", again.Bands, err)
+		}
+		r := make_(t, in)
+		b := r.Bands[0].Strip
+		want := 2*(76.2+0.3) + c.foot + c.top
+		if got := b.Girth.MM(); math.Abs(got-want-0.5) > 0.02 {
+			t.Errorf("girth %v mm; want %v and half a millimetre", got, want)
+		}
+		if len(b.Scores) != 4 || b.Scores[0] != measure.Inch/2 {
+			t.Errorf("scores %v", b.Scores)
+		}
+		if over := b.Length - b.Girth - measure.Inch/2; over < 0 || over >= measure.Inch/32 {
+			t.Errorf("the strip is %v mm long for a girth of %v", b.Length.MM(), b.Girth.MM())
+		}
+		slides := false
+		for _, f := range r.Checks {
+			slides = slides || f.ID == "band" && strings.Contains(f.Text, "0.5 mm longer")
+		}
+		text, err := r.Plan()
+		if err != nil || !slides || !strings.Contains(string(text), `"girth"`) || !strings.Contains(string(text), "Cut the belly band blank") {
+			t.Errorf("told: %v, %v", slides, err)
+		}
+	}
+}
+
+// Round every kind of box, on every axis: the path lies on the hull of what the
+// box shows there, its length is the hull's to a millionth, and the scores come
+// back to where the loop began.
+func TestBandsRoundEveryStyle(t *testing.T) {
+	rng := rand.New(rand.NewSource(5))
+	for _, s := range style.Boxes() {
+		for n := range 6 {
+			in := New("x", measure.Units[rng.Intn(3)], s.ID)
+			in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*mm_, 2000*mm_, 2000*mm_
+			b := UsualBand(in.Units)
+			b.ID, b.Axis, b.Join = 1, BandAxes[n%3], BandJoins[n/2]
+			b.Width = 10 * mm_
+			in.Bands = []Band{b}
+			r, err := Make(t.Context(), in)
+			if err != nil {
+				t.Errorf("%s round the %s: %v", s.ID, b.Axis, err)
+				continue
+			}
+			bodies, err := r.Bodies(style.Finished)
+			if err != nil {
+				t.Fatal(err)
+			}
+			hull := style.Section(bodies, n%3, 0, 10, r.raised)
+			strip := r.Bands[0].Strip
+			if got := strip.Girth.MM() - 0.5; math.Abs(got-band.Perimeter(hull)) > 1e-5 {
+				t.Errorf("%s round the %s: %v mm of %v", s.ID, b.Axis, got, band.Perimeter(hull))
+			}
+			sum := measure.Length(0)
+			for _, side := range strip.Sides {
+				sum += side
+			}
+			if math.Abs(sum.MM()-band.Perimeter(hull)) > 1e-4 || len(strip.Scores) != len(strip.Sides) {
+				t.Errorf("%s round the %s: sides of %v mm, %d scores", s.ID, b.Axis, sum.MM(), len(strip.Scores))
+			}
+		}
+	}
+}
+
+func TestBandsAreRefused(t *testing.T) {
+	for _, c := range []struct{ old, new, field string }{
+		{`"axis":"length"`, `"axis":"round"`, "bands[0].axis"}, {`"join":"back"`, `"join":"top"`, "bands[0].join"},
+		{`"width":"1 in"`, `"width":"0"`, "bands[0].width"}, {`"lap":"1/2 in"`, `"lap":"9 in"`, "bands[0].lap"},
+	} {
+		if _, err := Read([]byte(strings.Replace(walletWith(""), c.old, c.new, 1))); err == nil || fault.Of(err).Field != c.field {
+			t.Errorf("%s: %v at %q", c.new, err, fault.Of(err).Field)
+		}
+	}
+	in, err := Read([]byte(walletWith("")))
+	if err != nil {
+		t.Fatal(err)
+	}
+	in.Bands[0].At = 300 * mm_
+	if _, err := Make(t.Context(), in); err == nil || fault.Of(err).Field != "bands[0].at" {
+		t.Errorf("beside the box: %v", err)
+	}
+}

@@ -1,0 +1,90 @@
+package workspace
+
+import (
+	"context"
+	"slices"
+	"strconv"
+	"strings"
+
+	"brevium/core/design"
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/web/form"
+)
+
+// bandView is a belly band as the ticket asks about it, and what it came to.
+type bandView struct {
+	N            int
+	Fields, Card []form.Field
+	Girth        string
+}
+
+func bandAt(n int, part string) string { return fault.Path("bands", n, part) }
+
+// bands shows the belly bands.
+func (p *workPage) bands(in *design.Inputs, f *form.Form) {
+	for n, b := range in.Bands {
+		v := bandView{N: n}
+		v.Fields = []form.Field{
+			f.ChoiceField(bandAt(n, "axis"), "Round the", "", b.Axis, form.Plain(design.BandAxes...)...),
+			f.ChoiceField(bandAt(n, "join"), "Joined at the", "", b.Join, form.Plain(design.BandJoins...)...),
+			f.LengthField(bandAt(n, "width"), "Width", "", b.Width),
+			f.LengthField(bandAt(n, "at"), "From the middle", "0 is in the middle", b.At),
+			f.LengthField(bandAt(n, "lap"), "Lap", "glued to itself", b.Lap),
+		}
+		card := in.Card
+		if b.Card != nil {
+			card = *b.Card
+		}
+		v.Card = cardFields(f, bandAt(n, "card"), card)
+		if n < len(p.Result.Bands) {
+			strip := p.Result.Bands[n].Strip
+			v.Girth = p.Result.Show(measure.Up(strip.Girth, in.Tools.Tick.Ruler()))
+		}
+		p.Bands = append(p.Bands, v)
+	}
+}
+
+// readBands reads the bands: those there are, one that is taken away and one that
+// is added.
+func readBands(f *form.Form, in *design.Inputs) {
+	var all []design.Band
+	for n, b := range in.Bands {
+		if f.Posted.Get("bands.remove") == strconv.Itoa(n) {
+			continue
+		}
+		if v := f.Posted.Get(bandAt(n, "axis")); slices.Contains(design.BandAxes, v) {
+			b.Axis = v
+		}
+		if v := f.Posted.Get(bandAt(n, "join")); slices.Contains(design.BandJoins, v) {
+			b.Join = v
+		}
+		f.Length(bandAt(n, "width"), &b.Width)
+		f.Length(bandAt(n, "at"), &b.At)
+		f.Length(bandAt(n, "lap"), &b.Lap)
+		card := in.Card
+		if b.Card != nil {
+			card = *b.Card
+		}
+		shown := card
+		if readCard(f, bandAt(n, "card"), &card); card != shown {
+			b.Card = &card
+			if card == in.Card {
+				b.Card = nil
+			}
+		}
+		all = append(all, b)
+	}
+	if f.Posted.Has("bands.remove") { // the places of the others are new
+		for name := range f.Posted {
+			if strings.HasPrefix(name, "bands[") {
+				f.Posted.Del(name)
+			}
+		}
+	}
+	in.Bands = all
+	if f.Posted.Get("bands.add") != "" && len(all) < design.MostBands {
+		*in = in.WithBand(context.Background())
+		f.Posted.Del("bands.add")
+	}
+}
