@@ -38,7 +38,9 @@ func full(t *testing.T) (*table, []string) {
 	x.post("/data/copy")
 	x.jarBox()
 	x.post("/boxes/2/delete")
-	pages := []string{"/", "/new", "/new?start=size", "/new?start=sheet", "/new?start=file", "/help", "/walk", "/kinds", "/kinds?minutes=1", "/nowhere", "/?deleted=1", "/?find=nothing+of+it",
+	carrier := fmt.Sprintf("/boxes/%d/", x.carried())
+	x.post(carrier+"dressing", "loose.add", "tag")
+	pages := []string{carrier + "small/box-2", carrier + "box", carrier + "dressing", "/", "/new", "/new?start=size", "/new?start=sheet", "/new?start=file", "/help", "/walk", "/kinds", "/kinds?minutes=1", "/nowhere", "/?deleted=1", "/?find=nothing+of+it",
 		"/boxes/1/fold", "/boxes/1/compare", "/boxes/1/compare?from=drawer", "/boxes/1/biggest", "/boxes/1/holds", "/boxes/1/board",
 		"/drawer", "/data", "/bin", "/jobs", "/jobs?deleted=1", "/jobs/1"}
 	for _, s := range stops {
