@@ -65,6 +65,37 @@ func TestWovenBasketByHand(t *testing.T) {
 	}
 }
 
+// With the fan every strip crosses at least two of those that come from the other
+// end, on both sides; level, each lies on its opposite alone.
+func TestStripsCross(t *testing.T) {
+	for _, c := range []struct {
+		fan   string
+		least int
+	}{{"25", 2}, {"0", 1}} {
+		spec := usual(wovenBasket, map[string]measure.Length{"length": 48 * mm, "width": 48 * mm, "end": 48 * mm, "side": 48 * mm}, map[string]string{"fan": c.fan})
+		spec.Tick = measure.Tick(mm)
+		b, err := wovenBasket.Make(spec)
+		if err != nil {
+			t.Fatal(err)
+		}
+		body := assembled(t, b, Finished)[0]
+		for i, f := range body.Faces {
+			if !strings.HasPrefix(f.Name, "back.left.") {
+				continue
+			}
+			crosses := 0
+			for j, o := range body.Faces {
+				if strings.HasPrefix(o.Name, "back.right.") && body.Overlap(i, j) > 1 {
+					crosses++
+				}
+			}
+			if crosses < c.least || c.fan == "0" && crosses != 1 {
+				t.Errorf("fan %s: %s crosses %d", c.fan, f.Name, crosses)
+			}
+		}
+	}
+}
+
 // A sheet of 22.5 × 18 cm in thirds is a basket on a floor of 75 × 60, its ends 75
 // and its sides 60 high, from one blank as large as the sheet.
 func TestBasketInThirds(t *testing.T) {

@@ -131,3 +131,20 @@ func TestLidAllowancesDiffer(t *testing.T) {
 		t.Errorf("the lid's panel is %v × %v", l, w)
 	}
 }
+
+// Loose corners let a flat-fold tray lie flat again, its folds at nothing and no
+// face through another; glued ones do not.
+func TestFlatFoldLiesFlat(t *testing.T) {
+	for choice, lies := range map[string]bool{"loose": true, "glued": false} {
+		b := build(t, flatFoldTray, nil, map[string]string{"gussets": choice})
+		if b.Flat != lies {
+			t.Errorf("%s: it lies flat: %v", choice, b.Flat)
+		}
+		for _, p := range b.Parts {
+			f, err := p.Pattern.Fold(p.Root, func(int) float64 { return 0 })
+			if err != nil || f.Residual > 1e-9 || len(f.Collisions()) > 0 {
+				t.Errorf("%s flat: %v, %v", p.ID, f.Collisions(), err)
+			}
+		}
+	}
+}
