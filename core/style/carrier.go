@@ -15,11 +15,11 @@ import (
 var (
 	carriedLength = &Parameter{
 		ID: "length", Label: "Small box, length", Default: 3 * measure.Inch / 2, Min: 20 * mm, Max: 120 * mm,
-		About: "Of one small box, score to score; in a strip the side of the square one",
+		About: "Of one small box, between folds; in a strip the side of the square one",
 	}
 	carriedWidth = &Parameter{
 		ID: "width", Label: "Small box, width", Default: 3 * measure.Inch / 2, Min: 20 * mm, Max: 120 * mm,
-		About: "Of one small box, score to score",
+		About: "Of one small box, between folds",
 		Only:  func(s Spec) bool { return s.Choice(carrierForm) == "cross" },
 	}
 	carriedHeight = &Parameter{
