@@ -242,19 +242,7 @@ func within(polygon []r3.Vec, half r3.Vec) []r3.Vec {
 	for axis := range 3 {
 		for _, sign := range []float64{1, -1} {
 			limit := []float64{half.X, half.Y, half.Z}[axis] - slack
-			side := func(v r3.Vec) float64 { return limit - sign*[]float64{v.X, v.Y, v.Z}[axis] }
-			var out []r3.Vec
-			for i, p := range polygon {
-				q := polygon[(i+1)%len(polygon)]
-				sp, sq := side(p), side(q)
-				if sp >= 0 {
-					out = append(out, p)
-				}
-				if sp > 0 && sq < 0 || sp < 0 && sq > 0 {
-					out = append(out, r3.Add(p, r3.Scale(sp/(sp-sq), r3.Sub(q, p))))
-				}
-			}
-			polygon = out
+			polygon = clip(polygon, func(v r3.Vec) float64 { return limit - sign*[]float64{v.X, v.Y, v.Z}[axis] })
 			if len(polygon) < 3 {
 				return nil
 			}

@@ -120,19 +120,23 @@ func along(v r3.Vec, axis int) pattern.Point {
 // axis.
 func slab(polygon []r3.Vec, axis int, lo, hi float64) []r3.Vec {
 	on := func(v r3.Vec) float64 { return []float64{v.X, v.Y, v.Z}[axis] }
-	for _, side := range []func(r3.Vec) float64{func(v r3.Vec) float64 { return on(v) - lo }, func(v r3.Vec) float64 { return hi - on(v) }} {
-		var out []r3.Vec
-		for i, p := range polygon {
-			q := polygon[(i+1)%len(polygon)]
-			a, b := side(p), side(q)
-			if a >= 0 {
-				out = append(out, p)
-			}
-			if a > 0 && b < 0 || a < 0 && b > 0 {
-				out = append(out, r3.Add(p, r3.Scale(a/(a-b), r3.Sub(q, p))))
-			}
+	above := clip(polygon, func(v r3.Vec) float64 { return on(v) - lo })
+	return clip(above, func(v r3.Vec) float64 { return hi - on(v) })
+}
+
+// clip is the part of a polygon in space where side, linear in the place, is
+// not negative.
+func clip(polygon []r3.Vec, side func(r3.Vec) float64) []r3.Vec {
+	var out []r3.Vec
+	for i, p := range polygon {
+		q := polygon[(i+1)%len(polygon)]
+		a, b := side(p), side(q)
+		if a >= 0 {
+			out = append(out, p)
 		}
-		polygon = out
+		if a > 0 && b < 0 || a < 0 && b > 0 {
+			out = append(out, r3.Add(p, r3.Scale(a/(a-b), r3.Sub(q, p))))
+		}
 	}
-	return polygon
+	return out
 }
