@@ -33,7 +33,7 @@ const (
 
 // Band is a belly band that is asked for. Axis is the direction it goes round: a
 // loop round the length goes across the width and the height. At is how far from
-// the middle along it.
+// the middle along it: to the right as one sees the front, to the back, or up.
 type Band struct {
 	ID             int
 	Axis, Join     string
@@ -150,13 +150,18 @@ func (r *Result) band() error {
 	if err != nil {
 		return err
 	}
+	back := back(bodies)
 	for i, b := range r.Inputs.Bands {
 		axis := slices.Index(BandAxes, b.Axis)
-		hull := style.Section(bodies, axis, b.At.MM(), b.Width.MM(), r.raised)
+		at := b.At.MM()
+		if axis != style.AlongHeight {
+			at *= back
+		}
+		hull := style.Section(bodies, axis, at, b.Width.MM(), r.raised)
 		if len(hull) < 3 {
 			return fault.New(fault.OutOfRange, fault.Path("bands", i, "at"), "the band would lie beside the box: nearer to the middle, please")
 		}
-		done := Banded{b, band.Round(hull, joins(bodies, axis, b.Join), b.Lap, r.Inputs.Tools.Tick.Ruler())}
+		done := Banded{b, band.Round(hull, b.looks(back), b.Lap, r.Inputs.Tools.Tick.Ruler())}
 		r.Bands = append(r.Bands, done)
 		strip := loose.Piece{ID: b.ID, Name: "Belly band", Width: done.Strip.Length, Height: b.Width, Copies: 1, Corners: loose.Square, Vertical: done.Strip.Scores, Card: b.Card}
 		if len(r.Inputs.Bands) > 1 {
@@ -197,42 +202,62 @@ func (r *Result) raised(b *style.Body, f pattern.Face) float64 {
 	return sum
 }
 
-// joins is the direction, in the section, in which a band is joined: to the back
-// or the front, where the box says which that is, or down. A loop that does not
-// come there is joined at the bottom, or at the back.
-func joins(bodies []style.Body, axis int, join string) pattern.Point {
-	back := -1.0 // along the width
-	for _, b := range bodies {
-		for i, f := range b.Faces {
-			if f.Name == "back" && b.Part.ID == bodies[0].Part.ID {
-				if n := b.Poses[i].Normal(); n.Y > 0.5 {
-					back = 1
-				}
-			}
+// back is 1 where a box's back looks along the width, as it stands, and -1 where
+// it looks the other way or the box does not say.
+func back(bodies []style.Body) float64 {
+	for i, f := range bodies[0].Faces {
+		if f.Name == "back" && bodies[0].Poses[i].Normal().Y > 0.5 {
+			return 1
 		}
 	}
-	if join == "front" {
+	return -1
+}
+
+// Joined is the side on which the band is joined: a loop that does not come to
+// the one that is asked for is joined at the bottom, or at the back.
+func (b Band) Joined() string {
+	switch {
+	case b.Axis == "width":
+		return "bottom"
+	case b.Axis == "height" && b.Join == "bottom":
+		return "back"
+	}
+	return b.Join
+}
+
+// looks is the direction, in the section, of the side on which a band is joined.
+func (b Band) looks(back float64) pattern.Point {
+	side := b.Joined()
+	if side == "front" {
 		back = -back
 	}
 	switch {
-	case axis == style.AlongHeight:
-		return pattern.Pt(0, back)
-	case axis == style.AlongWidth || join == "bottom":
+	case side == "bottom":
 		return pattern.Pt(0, 1)
+	case b.Axis == "height":
+		return pattern.Pt(0, back)
 	}
 	return pattern.Pt(back, 0)
+}
+
+// lies says where along its axis a band goes.
+func (b Band) lies(show func(measure.Length) string) string {
+	ways := map[string][2]string{"length": {"to the right of", "to the left of"}, "width": {"behind", "in front of"}, "height": {"above", "below"}}[b.Axis]
+	switch {
+	case b.At > 0:
+		return show(b.At) + " " + ways[0] + " the middle"
+	case b.At < 0:
+		return show(b.At.Abs()) + " " + ways[1] + " the middle"
+	}
+	return "in the middle"
 }
 
 // bandSteps say how each band is put on.
 func (r *Result) bandSteps() []string {
 	var out []string
 	for _, b := range r.Bands {
-		where := "in the middle"
-		if b.At != 0 {
-			where = r.Show(b.At.Abs()) + " from the middle"
-		}
 		out = append(out, fmt.Sprintf("Put the belly band round the %s of the closed box, %s, its folds on the box's edges; glue its end over the lap, at the %s, to itself only: it must slide off.",
-			b.Axis, where, map[string]string{"back": "back", "bottom": "bottom", "front": "front"}[b.Join]))
+			b.Axis, b.lies(r.Show), b.Joined()))
 	}
 	return out
 }

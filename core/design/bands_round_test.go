@@ -101,6 +101,34 @@ func TestBandsRoundEveryStyle(t *testing.T) {
 	}
 }
 
+// The words say the side on which the band is in fact joined, and on which side
+// of the middle it lies.
+func TestBandsAreToldWhereTheyLie(t *testing.T) {
+	for _, c := range []struct {
+		axis, join string
+		at         measure.Length
+		lies, told string
+	}{
+		{"length", "back", 0, "in the middle", "at the back"},
+		{"length", "front", 10 * mm_, "10 mm to the right of the middle", "at the front"},
+		{"length", "bottom", -10 * mm_, "10 mm to the left of the middle", "at the bottom"},
+		{"width", "back", 10 * mm_, "10 mm behind the middle", "at the bottom"},
+		{"width", "front", -10 * mm_, "10 mm in front of the middle", "at the bottom"},
+		{"height", "bottom", 10 * mm_, "10 mm above the middle", "at the back"},
+		{"height", "front", -10 * mm_, "10 mm below the middle", "at the front"},
+	} {
+		in := New("x", measure.MM, "tray-lid")
+		b := UsualBand(in.Units)
+		b.ID, b.Axis, b.Join, b.At, b.Width = 1, c.axis, c.join, c.at, 8*mm_
+		in.Bands = []Band{b}
+		in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*mm_, 2000*mm_, 2000*mm_
+		r := make_(t, in)
+		if said := r.bandSteps()[0]; !strings.Contains(said, ", "+c.lies+", ") || !strings.Contains(said, c.told+", to itself") {
+			t.Errorf("round the %s, joined at the %s: %s", c.axis, c.join, said)
+		}
+	}
+}
+
 func TestBandsAreRefused(t *testing.T) {
 	for _, c := range []struct{ old, new, field string }{
 		{`"axis":"length"`, `"axis":"round"`, "bands[0].axis"}, {`"join":"back"`, `"join":"top"`, "bands[0].join"},

@@ -4,7 +4,6 @@ import (
 	"context"
 	"slices"
 	"strconv"
-	"strings"
 
 	"brevium/core/design"
 	"brevium/core/fault"
@@ -25,11 +24,15 @@ func bandAt(n int, part string) string { return fault.Path("bands", n, part) }
 func (p *workPage) bands(in *design.Inputs, f *form.Form) {
 	for n, b := range in.Bands {
 		v := bandView{N: n}
+		joined := ""
+		if side := b.Joined(); side != b.Join {
+			joined = "this way round it comes to the " + side
+		}
 		v.Fields = []form.Field{
 			f.ChoiceField(bandAt(n, "axis"), "Round the", "", b.Axis, form.Plain(design.BandAxes...)...),
-			f.ChoiceField(bandAt(n, "join"), "Joined at the", "", b.Join, form.Plain(design.BandJoins...)...),
+			f.ChoiceField(bandAt(n, "join"), "Joined at the", joined, b.Join, form.Plain(design.BandJoins...)...),
 			f.LengthField(bandAt(n, "width"), "Width", "", b.Width),
-			f.LengthField(bandAt(n, "at"), "From the middle", "0 is in the middle", b.At),
+			f.LengthField(bandAt(n, "at"), "From the middle", "to the right, to the back or up; - the other way", b.At),
 			f.LengthField(bandAt(n, "lap"), "Lap", "glued to itself", b.Lap),
 		}
 		card := in.Card
@@ -62,26 +65,10 @@ func readBands(f *form.Form, in *design.Inputs) {
 		f.Length(bandAt(n, "width"), &b.Width)
 		f.Length(bandAt(n, "at"), &b.At)
 		f.Length(bandAt(n, "lap"), &b.Lap)
-		card := in.Card
-		if b.Card != nil {
-			card = *b.Card
-		}
-		shown := card
-		if readCard(f, bandAt(n, "card"), &card); card != shown {
-			b.Card = &card
-			if card == in.Card {
-				b.Card = nil
-			}
-		}
+		b.Card = readOwnCard(f, bandAt(n, "card"), b.Card, in.Card)
 		all = append(all, b)
 	}
-	if f.Posted.Has("bands.remove") { // the places of the others are new
-		for name := range f.Posted {
-			if strings.HasPrefix(name, "bands[") {
-				f.Posted.Del(name)
-			}
-		}
-	}
+	forgetMoved(f, "bands")
 	in.Bands = all
 	if f.Posted.Get("bands.add") != "" && len(all) < design.MostBands {
 		*in = in.WithBand(context.Background())

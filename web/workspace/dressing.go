@@ -91,6 +91,20 @@ func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
 	}
 }
 
+// forgetMoved lets go of what was posted about a list of which one thing is taken
+// away, for the others have new places; it reports whether one is.
+func forgetMoved(f *form.Form, list string) bool {
+	if !f.Posted.Has(list + ".remove") {
+		return false
+	}
+	for name := range f.Posted {
+		if strings.HasPrefix(name, list+"[") {
+			f.Posted.Del(name)
+		}
+	}
+	return true
+}
+
 // readDressing reads the mats: those there are, one that is taken away and one
 // that is put on.
 func readDressing(f *form.Form, in *design.Inputs, now *design.Result) {
@@ -104,13 +118,7 @@ func readDressing(f *form.Form, in *design.Inputs, now *design.Result) {
 		readMat(f, n, &d, in, now)
 		mats = append(mats, d)
 	}
-	if f.Posted.Has("mats.remove") { // the places of the others are new
-		for name := range f.Posted {
-			if strings.HasPrefix(name, "mats[") {
-				f.Posted.Del(name)
-			}
-		}
-	}
+	forgetMoved(f, "mats")
 	in.Mats = mats
 	if piece := f.Posted.Get("mats.add"); piece != "" {
 		i := slices.IndexFunc(now.Parts, func(p design.Part) bool { return p.ID == piece })

@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"slices"
 	"strconv"
-	"strings"
 
 	"brevium/core/design"
 	"brevium/core/dress"
@@ -71,12 +70,7 @@ func readLoose(f *form.Form, in *design.Inputs) {
 		}
 		all = append(all, readLoosePiece(f, n, p.Clone(), in.Card))
 	}
-	if f.Posted.Has("loose.remove") { // the places of the others are new
-		for name := range f.Posted {
-			if strings.HasPrefix(name, "loose[") {
-				f.Posted.Del(name)
-			}
-		}
+	if forgetMoved(f, "loose") {
 		in.Mats = slices.DeleteFunc(slices.Clone(in.Mats), func(d dress.Dressing) bool { return gone != "" && d.Piece == gone })
 	}
 	in.Loose = all
@@ -111,16 +105,6 @@ func readLoosePiece(f *form.Form, n int, p loose.Piece, box paper.Card) loose.Pi
 	f.Lines(at("part_scores"), &p.Part)
 	f.Lines(at("slits"), &p.Slits)
 	f.Holes(at("holes"), &p.Holes)
-	own := box
-	if p.Card != nil {
-		own = *p.Card
-	}
-	shown := own
-	if readCard(f, at("card"), &own); own != shown {
-		p.Card = &own
-		if own == box {
-			p.Card = nil
-		}
-	}
+	p.Card = readOwnCard(f, at("card"), p.Card, box)
 	return p
 }

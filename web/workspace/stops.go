@@ -126,6 +126,24 @@ func readCards(f *form.Form, in *design.Inputs, now *design.Result) {
 	}
 }
 
+// readOwnCard reads the card of a piece that has the box's until another is given;
+// nil is the box's.
+func readOwnCard(f *form.Form, at string, own *paper.Card, box paper.Card) *paper.Card {
+	card := box
+	if own != nil {
+		card = *own
+	}
+	shown := card
+	readCard(f, at, &card)
+	switch {
+	case card == shown:
+		return own
+	case card == box:
+		return nil
+	}
+	return &card
+}
+
 // readCard reads a card; a new weight brings its thickness with it.
 func readCard(f *form.Form, at string, c *paper.Card) {
 	old := *c
