@@ -12,6 +12,7 @@ type panel struct {
 	at     float64
 	decals []decal
 	owner  string // the id of the piece it is of
+	fill   *Fill  // what its outside shows; nil leaves it to the pen
 }
 
 type decal struct {
@@ -19,6 +20,7 @@ type decal struct {
 	owner  string // the id of the mat it is
 	inside bool   // it shows from the card's inside
 	points []r3.Vec
+	fill   *Fill
 }
 
 // flush is how near, in mm, two planes may lie and count as one.
@@ -88,7 +90,7 @@ func (q panel) part(normal r3.Vec, at float64) (front, behind *panel) {
 		p.decals = nil
 		for _, d := range q.decals {
 			if cut := clip(d.points, n, a); cut != nil {
-				p.decals = append(p.decals, decal{d.class, d.owner, d.inside, cut})
+				p.decals = append(p.decals, decal{d.class, d.owner, d.inside, cut, d.fill})
 			}
 		}
 		return &p

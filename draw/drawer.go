@@ -31,6 +31,7 @@ const (
 func (d Drawer) Picture(g drawer.Group) *Picture {
 	p := &Picture{X: -6, Y: -10, Width: rowWidth + 12, U: thick, Title: g.Card.Name + " in the drawer"}
 	foot := 0.0
+	var labels []func()
 	for _, row := range rows(g.Lots) {
 		x := 0.0
 		for _, l := range row {
@@ -38,12 +39,17 @@ func (d Drawer) Picture(g drawer.Group) *Picture {
 		}
 		for _, l := range row {
 			d.pile(p, l, x, foot)
+			at, line := x, foot
+			labels = append(labels, func() { d.label(p, l, at, line) })
 			x += long(l) + betweenPiles
 		}
 		foot += underRow
 		p.Height = foot
 	}
 	p.Height += 10
+	for _, write := range labels { // over all of the paper
+		write()
+	}
 	return p
 }
 
@@ -75,9 +81,17 @@ func (d Drawer) pile(p *Picture, l drawer.Lot, x, foot float64) {
 	}
 	for i := min(l.Count, mostShown) - 1; i >= 0; i-- {
 		at := pileShift * float64(i)
-		p.polygon(class, rect(x+at, foot-h-at, w, h)...).About = l.Sheet + ", " + size
+		s := p.polygon(class, rect(x+at, foot-h-at, w, h)...)
+		s.About = l.Sheet + ", " + size
+		s.Fill = From{Card: l.Card}.fill(w, h)
+		s.Fill.Lay = Affine{1, 0, 0, 1, x + at, foot - h - at}
 	}
-	name, under := l.Sheet, size
+}
+
+// label writes what a pile is, and under it how many there are.
+func (d Drawer) label(p *Picture, l drawer.Lot, x, foot float64) {
+	w, h := l.Width.MM(), l.Height.MM()
+	name, under := l.Sheet, measure.Sides(d.Units, d.Tick, l.Width, l.Height)
 	if l.Offcut || name == "own size" {
 		// What can be used of it is told in whole ticks.
 		name, under = fmt.Sprintf(
@@ -88,10 +102,12 @@ func (d Drawer) pile(p *Picture, l drawer.Lot, x, foot float64) {
 	} else if (paper.Sheet{Name: l.Sheet, Width: l.Width, Height: l.Height}).NamedBySize() {
 		under = ""
 	}
-	p.label(area{x, foot - h, w, h}, Text, name, under, 26)
 	what := "one"
 	if l.Count > 1 {
 		what = fmt.Sprintf("%d of these", l.Count)
+	}
+	if !p.label(area{x, foot - h, w, h}, Text, name, under, 26) { // under it there is room
+		what = fmt.Sprintf("%d × %s", l.Count, name)
 	}
 	p.text(TextQuiet, pattern.Pt(x, foot+34), 17, Start, what)
 	if l.Reserved > 0 {

@@ -34,7 +34,7 @@ func scene(title string, solids []Solid, mats []dress.Mat, open bool, marked ...
 	}
 	var shapes []Shape
 	lo, hi := pattern.Pt(math.Inf(1), math.Inf(1)), pattern.Pt(math.Inf(-1), math.Inf(-1))
-	draw := func(c Class, points []r3.Vec) {
+	draw := func(c Class, fill *Fill, points []r3.Vec) {
 		var flat []pattern.Point
 		for _, q := range points {
 			flat = append(flat, project(q))
@@ -42,31 +42,33 @@ func scene(title string, solids []Solid, mats []dress.Mat, open bool, marked ...
 		l, h := pattern.Bounds(flat)
 		lo = pattern.Pt(min(lo.X, l.X), min(lo.Y, l.Y))
 		hi = pattern.Pt(max(hi.X, h.X), max(hi.Y, h.Y))
-		shapes = append(shapes, Shape{Class: c, Loops: [][]pattern.Point{flat}, Closed: true})
+		shapes = append(shapes, Shape{Class: c, Loops: [][]pattern.Point{flat}, Closed: true, Fill: fill})
 	}
 	plant(panels).paint(eye, func(q panel) {
 		class := shade(q.normal)
-		if r3.Dot(q.normal, eye) <= 0 {
+		within := r3.Dot(q.normal, eye) <= 0
+		if within {
 			class = CardInside
 		}
+		dark := shades[class]
+		fill := q.fill.seen(within, dark)
 		if slices.Contains(marked, q.owner) {
-			class = Marked
+			class, fill = Marked, nil
 		}
-		draw(class, q.points)
-		within := r3.Dot(q.normal, eye) <= 0
+		draw(class, fill, q.points)
 		for _, d := range q.decals {
 			if d.inside != within {
 				continue
 			}
 			if slices.Contains(marked, d.owner) {
-				d.class = Marked
+				d.class, d.fill = Marked, nil
 			}
-			draw(d.class, d.points)
+			draw(d.class, d.fill.seen(false, dark), d.points)
 		}
 	})
 	for _, s := range solids {
 		for _, outline := range s.outlines(mats, marked) {
-			draw(Hidden, outline)
+			draw(Hidden, nil, outline)
 		}
 	}
 	p := newPicture(title, hi.X-lo.X, hi.Y-lo.Y, 14)
@@ -98,6 +100,20 @@ func shade(normal r3.Vec) Class {
 		return CardDark
 	}
 	return CardShade
+}
+
+// shades are how much of the light is missing where card is drawn in its own
+// colour.
+var shades = map[Class]float64{CardShade: 0.06, CardDark: 0.22, CardInside: 0.14}
+
+// seen is the fill in a shade, or that of the card's inside.
+func (f *Fill) seen(inside bool, shade float64) *Fill {
+	if f == nil {
+		return nil
+	}
+	out := *f
+	out.Inside, out.Shade = inside, shade
+	return &out
 }
 
 // inside reports whether a face lies inside another one of the finished box,
@@ -165,15 +181,29 @@ func (s Solid) panels(mats []dress.Mat, open bool) []panel {
 		}
 		q := panel{points: place(f.Polygon), normal: s.Poses[i].Normal(), owner: s.Part.ID}
 		q.at = r3.Dot(q.normal, q.points[0])
+		// Where the flat piece comes to lie on the picture.
+		corners := place([]pattern.Point{{X: 0, Y: 0}, {X: 1, Y: 0}, {X: 0, Y: 1}})
+		o, x, y := project(corners[0]), project(corners[1]), project(corners[2])
+		lie := Affine{x.X - o.X, x.Y - o.Y, y.X - o.X, y.Y - o.Y, o.X, o.Y}
+		on := func(f *Fill) *Fill {
+			if s.from == nil {
+				return nil
+			}
+			f.Lay = f.Lay.Then(lie)
+			return f
+		}
+		if s.from != nil {
+			q.fill = on(s.from.fill(s.Part.Pattern.Width.MM(), s.Part.Pattern.Height.MM()))
+		}
 		for _, hole := range f.Holes { // one looks into the dark
 			for _, inside := range []bool{false, true} {
-				q.decals = append(q.decals, decal{CardInside, s.Part.ID, inside, place(hole)})
+				q.decals = append(q.decals, decal{CardInside, s.Part.ID, inside, place(hole), nil})
 			}
 		}
 		for _, m := range mats {
 			for _, patch := range m.On {
 				if m.Piece == s.Part.ID && patch.Face == f.Name {
-					q.decals = append(q.decals, decal{matClass(m), m.ID, m.Side == dress.Inside, place(patch.Corners)})
+					q.decals = append(q.decals, decal{matClass(m), m.ID, m.Side == dress.Inside, place(patch.Corners), on(matFill(m))})
 				}
 			}
 		}

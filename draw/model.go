@@ -2,6 +2,7 @@ package draw
 
 import (
 	"bytes"
+	"encoding/base64"
 	"fmt"
 	"math"
 	"slices"
@@ -9,6 +10,7 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/dress"
+	"brevium/core/paper"
 	"brevium/core/pattern"
 	"brevium/core/style"
 )
@@ -30,6 +32,8 @@ type Motion struct {
 	// when nothing is known of it.
 	Contents *MotionBlock  `json:"contents"`
 	Pieces   []MotionPiece `json:"pieces"`
+	// Papers are what cards and mats show; they are told by their place in it.
+	Papers []MotionPaper `json:"papers"`
 	// Residual is, at each frame, how far in mm rings of faces are from
 	// closing; it is nothing at the last.
 	Residual []float64 `json:"residual"`
@@ -50,6 +54,8 @@ type MotionPiece struct {
 	ID    string         `json:"id"`
 	Name  string         `json:"name"`
 	Card  float64        `json:"card"` // how thick, mm
+	Paper int            `json:"paper"`
+	Tile  Affine         `json:"tile"` // takes a flat point to repeats of its print
 	Faces []MotionFace   `json:"faces"`
 	Poses [][][7]float64 `json:"poses"`
 }
@@ -60,10 +66,51 @@ type MotionFace struct {
 	Name    string         `json:"name"`
 	Outline [][2]float64   `json:"outline"`
 	Holes   [][][2]float64 `json:"holes"`
-	Mats    [][][2]float64 `json:"mats"`
+	Mats    []MotionMat    `json:"mats"`
 	// Lift sets the face off its plane, towards its outside, by the layers it
 	// lies over when it is glued, in mm.
 	Lift float64 `json:"lift"`
+}
+
+// MotionPaper is a card as it is seen: the colours of its outside and inside, and
+// a picture of one repeat of its print, "" for none.
+type MotionPaper struct {
+	look    paper.Look
+	Outside paper.Colour `json:"outside"`
+	Inside  paper.Colour `json:"inside"`
+	Tile    string       `json:"tile"`
+}
+
+// MotionMat is a paper on a face: which one, its outline as flat points, the side
+// it is on, and Tile, which takes a flat point to repeats of its print.
+type MotionMat struct {
+	Paper   int          `json:"paper"`
+	Outline [][2]float64 `json:"outline"`
+	Inside  bool         `json:"inside"`
+	Tile    Affine       `json:"tile"`
+	Lift    float64      `json:"lift"` // how far its upper side is from the card's, mm
+}
+
+// paperOf gives the place of a look among the papers.
+func (m *Motion) paperOf(l paper.Look) int {
+	if i := slices.IndexFunc(m.Papers, func(p MotionPaper) bool { return p.look == l }); i >= 0 {
+		return i
+	}
+	p := MotionPaper{look: l, Outside: l.Outside, Inside: l.Inside}
+	switch {
+	case l.Photo.ID != "":
+		p.Tile = PhotoURL(l.Photo.ID)
+	case l.Print != paper.Plain:
+		p.Tile = "data:image/svg+xml;base64," + base64.StdEncoding.EncodeToString([]byte(TileSVG(l)))
+	}
+	m.Papers = append(m.Papers, p)
+	return len(m.Papers) - 1
+}
+
+// repeats takes a flat point to repeats of a print that lies so.
+func repeats(l paper.Look, lay Affine) Affine {
+	wide, high := TileSize(l)
+	return Laid(l).Then(lay).Back().Then(Affine{1 / wide, 0, 0, 1 / high, 0, 0})
 }
 
 func flatPoints(points []pattern.Point) [][2]float64 {
@@ -88,7 +135,7 @@ func (m *Model) Motion() (*Motion, error) {
 		residual := 0.0
 		for i, s := range solids {
 			if frame == 0 {
-				out.Pieces = append(out.Pieces, m.still(s))
+				out.Pieces = append(out.Pieces, m.still(out, s))
 			}
 			var poses [][7]float64
 			for _, p := range s.Poses {
@@ -129,17 +176,26 @@ func (m *Model) Holding(room style.Room, need style.Extent) *MotionBlock {
 }
 
 // still gives a piece's faces as they lie flat.
-func (m *Model) still(s Solid) MotionPiece {
+func (m *Model) still(out *Motion, s Solid) MotionPiece {
 	p := MotionPiece{ID: s.Part.ID, Name: s.Part.Name, Card: s.Part.Card.MM()}
+	from := From{}
+	if s.from != nil {
+		from = *s.from
+	}
+	look := from.Card.Seen()
+	p.Paper, p.Tile = out.paperOf(look), repeats(look, from.lay(s.Part.Pattern.Width.MM(), s.Part.Pattern.Height.MM()))
 	for i, f := range s.Faces {
-		x := MotionFace{Name: f.Name, Outline: flatPoints(f.Polygon), Holes: [][][2]float64{}, Mats: [][][2]float64{}}
+		x := MotionFace{Name: f.Name, Outline: flatPoints(f.Polygon), Holes: [][][2]float64{}, Mats: []MotionMat{}}
+		over := map[dress.Side]float64{}
 		for _, h := range f.Holes {
 			x.Holes = append(x.Holes, flatPoints(h))
 		}
 		for _, mat := range m.mats {
 			for _, patch := range mat.On {
-				if mat.Piece == s.Part.ID && patch.Face == f.Name && mat.Side != dress.Inside {
-					x.Mats = append(x.Mats, flatPoints(patch.Corners))
+				if mat.Piece == s.Part.ID && patch.Face == f.Name {
+					over[mat.Side] += mat.Card.Thickness.MM()
+					l := mat.Card.Seen()
+					x.Mats = append(x.Mats, MotionMat{out.paperOf(l), flatPoints(patch.Corners), mat.Side == dress.Inside, repeats(l, matLay(mat)), round3(over[mat.Side])})
 				}
 			}
 		}

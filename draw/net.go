@@ -22,7 +22,10 @@ type Net struct {
 	// its top edge, 1 its bottom edge, 0 where it has no direction.
 	PaperUp int
 
-	Part  style.Part
+	Part style.Part
+	// From is the card it is cut from, shown with the papers of its mats; nil
+	// leaves all papers plain.
+	From  *From
 	Mats  []dress.Mat // those of other pieces are passed over
 	Fence recipe.Fence
 	Units measure.Unit
@@ -81,7 +84,10 @@ func (n Net) into(p *Picture) {
 	pat := n.Part.Pattern
 	w, h := pat.Width.MM(), pat.Height.MM()
 	blank := rect(0, 0, w, h)
-	p.add(Shape{Class: Card, Loops: pat.Cuts(), Closed: true})
+	card := p.add(Shape{Class: Card, Loops: pat.Cuts(), Closed: true})
+	if n.From != nil {
+		card.Fill = n.From.fill(w, h)
+	}
 	if pat.Removed() > 0.01 {
 		p.add(Shape{Class: Remove, Loops: hatch(append(pat.Cuts(), blank), 7*p.U)})
 		p.polygon(Blank, blank...)
@@ -92,7 +98,11 @@ func (n Net) into(p *Picture) {
 				if m.Side == dress.Inside { // on the back of what is drawn
 					p.polygon(Hidden, patch.Corners...).About = "Paper on the " + m.Words
 				} else {
-					p.polygon(matClass(m), patch.Corners...).About = "Paper on the " + m.Words
+					s := p.polygon(matClass(m), patch.Corners...)
+					s.About = "Paper on the " + m.Words
+					if n.From != nil {
+						s.Fill = matFill(m)
+					}
 				}
 			}
 		}

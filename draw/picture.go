@@ -28,6 +28,7 @@ const (
 	CardDark   Class = "card-dark"
 	MatOne     Class = "mat-1"
 	MatTwo     Class = "mat-2"
+	Outline    Class = "outline" // of what the paper under it fills
 	FacePick   Class = "face-pick"
 	Marked     Class = "marked"
 	Hidden     Class = "hidden-line"
@@ -57,6 +58,7 @@ type Pen struct {
 	Dash         []float64
 	Bold         bool
 	Dots         bool // round ends, so that a line without length is a dot
+	Veil         bool // what is under its fill shines through
 }
 
 // Ink and the few other colours of the table.
@@ -65,6 +67,7 @@ const (
 	berry = "#7a2355"
 	quiet = "#6a6270"
 	brick = "#a3301c"
+	pale  = "#cfc4b6" // lines on dark card
 )
 
 // Pens gives each class its look.
@@ -82,6 +85,7 @@ var Pens = map[Class]Pen{
 	CardDark:   {Stroke: ink, Fill: "#cdbfa9", Width: 1},
 	MatOne:     {Stroke: berry, Fill: "#e9cfdd", Width: 0.9},
 	MatTwo:     {Stroke: berry, Fill: "#f7ecdf", Width: 0.9},
+	Outline:    {Stroke: ink, Width: 1.4},
 	FacePick:   {},
 	Marked:     {Stroke: berry, Fill: "#d79bbd", Width: 1.4},
 	Hidden:     {Stroke: berry, Width: 1, Dash: []float64{3, 3}},
@@ -89,7 +93,7 @@ var Pens = map[Class]Pen{
 	Arrow:      {Stroke: ink, Width: 1.6},
 	Guide:      {Stroke: quiet, Width: 0.7},
 	Fence:      {Stroke: berry, Width: 4},
-	Offcut:     {Stroke: "#b9b0b4", Fill: "#f3eee4", Width: 0.8, Dash: []float64{4, 3}},
+	Offcut:     {Stroke: "#8f8590", Fill: "#f3eee4", Width: 0.8, Dash: []float64{4, 3}, Veil: true},
 	SheetArea:  {Stroke: ink, Fill: "#ffffff", Width: 1.4},
 	CutNumber:  {Stroke: berry, Fill: "#ffffff", Width: 1},
 	Thing:      {Stroke: ink, Fill: "#f0d9a8", Width: 1},
@@ -126,6 +130,7 @@ type Shape struct {
 	Angle  float64 // text, degrees clockwise
 	About  string  // what it is, for a pointer resting on it
 	Key    string  // names the shape to a page, where it can be gone to and chosen
+	Fill   *Fill   // the paper it shows, instead of its pen's colour
 }
 
 // Picture is shapes in a window. U is the length, in picture units (mm), of
@@ -135,6 +140,7 @@ type Picture struct {
 	X, Y, Width, Height float64
 	U                   float64
 	Title               string
+	Mark                string // tells it from the same picture elsewhere on a page
 	Shapes              []Shape
 }
 

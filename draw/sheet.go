@@ -17,8 +17,10 @@ type Sheet struct {
 	Laid layout.Laid
 	// Label says what is written on a piece and what it is.
 	Label func(piece int) PieceLabel
-	// Direction draws an arrow on every piece for the way the pattern runs.
-	Direction paper.Direction
+	// Card is what it is a sheet of: an arrow on every piece tells the way its
+	// pattern runs. Plain leaves its colours out.
+	Card  paper.Card
+	Plain bool
 	// Key, when set, names the nth placed piece to the page; Kept tells of it
 	// whether a hand keeps it where it lies.
 	Key   func(n int) string
@@ -41,7 +43,10 @@ type PieceLabel struct {
 func (s Sheet) Picture() *Picture {
 	w, h := s.Laid.Sheet.Width.MM(), s.Laid.Sheet.Height.MM()
 	p := newPicture(s.Laid.Sheet.Name+" with "+pieces(len(s.Laid.Placed)), w, h, 26)
-	p.polygon(SheetArea, rect(0, 0, w, h)...)
+	area := p.polygon(SheetArea, rect(0, 0, w, h)...)
+	if !s.Plain {
+		area.Fill = From{Card: s.Card}.fill(w, h)
+	}
 	for _, o := range s.Laid.Offcuts {
 		s.offcut(p, o)
 	}
@@ -110,7 +115,10 @@ func (s Sheet) piece(p *Picture, n int, pl layout.Placed) {
 	says := s.Label(pl.Piece)
 	name, under := says.Name, says.Under
 	class := CardShade
-	if says.Mat {
+	switch {
+	case !s.Plain:
+		class = Outline
+	case says.Mat:
 		class = MatOne
 	}
 	size := s.size(pl.Width, pl.Height)
@@ -190,7 +198,7 @@ func onSheet(outline []pattern.Point, pl layout.Placed) []pattern.Point {
 // whose shorter side is given: one head for up, two for a pattern that may be
 // turned end for end, none for card without a direction.
 func (s Sheet) arrow(p *Picture, right, bottom, side float64) {
-	if s.Direction.MayTurn() || side < 30*p.U {
+	if s.Card.Direction.MayTurn() || side < 30*p.U {
 		return
 	}
 	high, x := min(side*0.6, 44*p.U), right-12*p.U
@@ -205,7 +213,7 @@ func (s Sheet) arrow(p *Picture, right, bottom, side float64) {
 		)
 	}
 	barb(head, 1)
-	if s.Direction == paper.TwoWays {
+	if s.Card.Direction == paper.TwoWays {
 		barb(foot, -1)
 	}
 }

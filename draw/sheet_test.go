@@ -40,13 +40,13 @@ func (p *Picture) count(c Class) int {
 func TestASheetShowsItsPieces(t *testing.T) {
 	laid := laidOut(t)
 	s := Sheet{
-		Laid:      laid,
-		Label:     func(i int) PieceLabel { return PieceLabel{Name: string(rune('a' + i)), Under: "Box"} },
-		Direction: paper.OneWayUp,
-		Key:       func(n int) string { return fmt.Sprint("0.0.", n) },
-		Kept:      func(n int) bool { return n == 1 },
-		Units:     measure.MM,
-		Tick:      measure.Tick(mm),
+		Laid:  laid,
+		Label: func(i int) PieceLabel { return PieceLabel{Name: string(rune('a' + i)), Under: "Box"} },
+		Card:  paper.Card{Direction: paper.OneWayUp},
+		Key:   func(n int) string { return fmt.Sprint("0.0.", n) },
+		Kept:  func(n int) bool { return n == 1 },
+		Units: measure.MM,
+		Tick:  measure.Tick(mm),
 	}
 	p := s.Picture()
 	text := p.Inline()
@@ -65,11 +65,11 @@ func TestASheetShowsItsPieces(t *testing.T) {
 	if got := p.count(Arrow); got != 2*len(laid.Placed) {
 		t.Errorf("%d strokes of arrows for %d pieces", got, len(laid.Placed))
 	}
-	s.Direction = paper.TwoWays
+	s.Card.Direction = paper.TwoWays
 	if got := s.Picture().count(Arrow); got != 3*len(laid.Placed) {
 		t.Errorf("%d strokes of two-way arrows", got)
 	}
-	s.Direction = paper.NoDirection
+	s.Card.Direction = paper.NoDirection
 	if got := s.Picture().count(Arrow); got != 0 {
 		t.Errorf("%d strokes of arrows on plain card", got)
 	}

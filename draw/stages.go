@@ -22,7 +22,8 @@ type Model struct {
 	levels   [][]int
 	apart    [][]pattern.Pose // where each copy lies while it is folded
 	mats     []dress.Mat
-	order    []string // of the first part's faces when it is shut
+	from     map[string]From // what the pieces are cut from; nil leaves them plain
+	order    []string        // of the first part's faces when it is shut
 	// Stages names the stages in order: those of folding all pieces, bringing
 	// them together, and shutting the box.
 	Stages   []string
@@ -75,6 +76,22 @@ func NewModel(parts []style.Part, finished []*pattern.Folded, mats []dress.Mat, 
 	}
 	m.spread()
 	return m
+}
+
+// Shows makes pictures show the card that each piece is cut from, by its id, and
+// the papers on it.
+func (m *Model) Shows(from map[string]From) *Model {
+	m.from = from
+	return m
+}
+
+// cutFrom is what the nth part is cut from, nil where that is not shown.
+func (m *Model) cutFrom(n int) *From {
+	f, known := m.from[m.parts[n].ID]
+	if !known {
+		return nil
+	}
+	return &f
 }
 
 // Opens reports whether it stands otherwise open than shut.
@@ -148,6 +165,7 @@ type Solid struct {
 	// Residual is how far, in mm, a ring of faces is from closing.
 	Residual float64
 	levels   []int // the faces', when the piece is shut
+	from     *From // nil leaves it plain
 }
 
 // flapsFirst is the part of shutting in which what hinges is folded.
@@ -186,7 +204,7 @@ func (m *Model) At(at float64) ([]Solid, error) {
 	var out []Solid
 	for i := range m.parts {
 		for n, pose := range places[i] {
-			s := Solid{Part: m.parts[i], Faces: forms[i].Faces, Residual: forms[i].Residual, levels: m.levels[i]}
+			s := Solid{Part: m.parts[i], Faces: forms[i].Faces, Residual: forms[i].Residual, levels: m.levels[i], from: m.cutFrom(i)}
 			if gathered < 1 {
 				pose = halfway(m.apart[i][n], pose, gathered)
 			}
@@ -367,7 +385,7 @@ func (m *Model) Where(title string, ids ...string) (*Picture, error) {
 		}
 		for i, poses := range style.Places(m.parts, m.finished, m.finished, open) {
 			for _, pose := range poses {
-				s := Solid{Part: m.parts[i], Faces: m.finished[i].Faces, levels: m.levels[i]}
+				s := Solid{Part: m.parts[i], Faces: m.finished[i].Faces, levels: m.levels[i], from: m.cutFrom(i)}
 				for _, q := range m.finished[i].Poses {
 					s.Poses = append(s.Poses, q.Then(pose))
 				}
@@ -387,7 +405,7 @@ func (m *Model) Piece(id string) *Model {
 	}
 	p := m.parts[i]
 	p.On, p.Lies, p.Away, p.Places, p.Count = nil, nil, r3.Vec{}, p.Places[:min(1, len(p.Places))], 0
-	one := &Model{parts: []style.Part{p}, finished: m.finished[i : i+1], stages: m.stages[i : i+1], levels: m.levels[i : i+1], mats: m.mats}
+	one := &Model{parts: []style.Part{p}, finished: m.finished[i : i+1], stages: m.stages[i : i+1], levels: m.levels[i : i+1], mats: m.mats, from: m.from}
 	for _, s := range m.stages[i] {
 		one.Stages = append(one.Stages, s.Name)
 	}

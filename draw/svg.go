@@ -8,6 +8,7 @@ import (
 	"strconv"
 	"strings"
 
+	"brevium/core/paper"
 	"brevium/core/pattern"
 )
 
@@ -15,6 +16,35 @@ import (
 var fraction = regexp.MustCompile(`\d+/\d+`)
 
 func sortFloats(f []float64) { slices.Sort(f) }
+
+// Veil is how much of what is under it a veil hides.
+const Veil = 0.72
+
+// Halo is the light edge of a text, by its height.
+const Halo = 0.26
+
+// EdgeColour is that of the light edges of lines and texts over papers.
+const EdgeColour = paper.White
+
+// Pen is what the shape is drawn with. Over a paper it fills nothing, and is
+// light where ink would not be seen.
+func (s Shape) Pen() Pen {
+	n := Pens[s.Class]
+	if s.Fill == nil {
+		return n
+	}
+	n.Fill = ""
+	if s.Fill.Dark() && n.Stroke == ink {
+		n.Stroke = pale
+	}
+	return n
+}
+
+// Edge is how wide the light edge of a line is, in strokes, if it has one.
+func (s Shape) Edge() (width float64, has bool) {
+	pen := s.Pen()
+	return pen.Width + 2*edge, pen.Stroke != "" && s.Label == "" && s.Circle == 0 && pen.Fill == ""
+}
 
 // number writes a coordinate in at most three decimals: a micrometre.
 func number(f float64) string {
@@ -40,22 +70,86 @@ func (p *Picture) Inline() string {
 	}
 	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" class="drawing" viewBox="%s %s %s %s" %s>`,
 		number(p.X), number(p.Y), number(p.Width), number(p.Height), says)
+	papers := prints{sign: p.sign()}
 	for _, s := range p.Shapes {
-		p.shape(&b, s)
+		if s.Fill != nil {
+			papers.of(s.Fill)
+		}
+	}
+	papers.defs(&b)
+	edged := p.Edged()
+	for i, s := range p.Shapes {
+		if i == edged {
+			p.edges(&b, p.Shapes[i:])
+		}
+		if s.Fill != nil {
+			p.filled(&b, s, papers.of(s.Fill))
+		}
+		p.shape(&b, s, i >= edged)
 	}
 	b.WriteString("</svg>")
 	return b.String()
 }
 
-func (p *Picture) shape(b *strings.Builder, s Shape) {
-	pen := Pens[s.Class]
+// filled lays a shape's paper under it: its colour, its print, and the shade.
+func (p *Picture) filled(b *strings.Builder, s Shape, print string) {
+	d := path(s.Loops, true)
+	fmt.Fprintf(b, `<path d="%s" fill="%s" fill-rule="evenodd"/>`, d, s.Fill.Colour())
+	if print == "" {
+		return
+	}
+	fmt.Fprintf(b, `<path d="%s" fill="url(#%s)" fill-rule="evenodd"/>`, d, print)
+	if s.Fill.Shade > 0 {
+		fmt.Fprintf(b, `<path d="%s" fill="%s" fill-opacity="%s" fill-rule="evenodd"/>`, d, paper.Shadow, number(s.Fill.Shade))
+	}
+}
+
+// Edged is the first of the shapes that need a light edge to be seen: what lies
+// over all papers, when one of those is printed or dark.
+func (p *Picture) Edged() int {
+	last, busy := -1, false
+	for i, s := range p.Shapes {
+		if s.Fill != nil {
+			last, busy = i, busy || s.Fill.Busy()
+		}
+	}
+	if !busy {
+		return len(p.Shapes)
+	}
+	return last + 1
+}
+
+// edge is how far a light edge reaches out from a line, in strokes.
+const edge = 1.7
+
+// edges draws the light edges of lines.
+func (p *Picture) edges(b *strings.Builder, shapes []Shape) {
+	for _, s := range shapes {
+		width, has := s.Edge()
+		if !has {
+			continue
+		}
+		fmt.Fprintf(b, `<path d="%s" fill="none" stroke="%s" stroke-opacity="0.85" stroke-width="%s" stroke-linecap="round" stroke-linejoin="round"/>`,
+			path(s.Loops, s.Closed), EdgeColour, number(width*p.U))
+	}
+}
+
+// shape draws one shape; a text that lies over paper has a light edge.
+func (p *Picture) shape(b *strings.Builder, s Shape, edged bool) {
+	pen := s.Pen()
 	fmt.Fprintf(b, "<%s class=%q", s.element(), string(s.Class))
 	switch {
 	case s.Label != "":
+		if edged && s.Class == TextQuiet {
+			pen.Fill = ink
+		}
 		fmt.Fprintf(b, ` x="%s" y="%s" font-size="%s" text-anchor="%s" fill="%s"`,
 			number(s.At.X), number(s.At.Y), number(s.Size), s.Anchor, pen.Fill)
 		if pen.Bold {
 			b.WriteString(` font-weight="600"`)
+		}
+		if edged {
+			fmt.Fprintf(b, ` paint-order="stroke" stroke="%s" stroke-width="%s" stroke-linejoin="round"`, EdgeColour, number(s.Size*Halo))
 		}
 		if s.Angle != 0 {
 			fmt.Fprintf(b, ` transform="rotate(%s %s %s)"`, number(s.Angle), number(s.At.X), number(s.At.Y))
@@ -94,6 +188,9 @@ func (p *Picture) paint(b *strings.Builder, pen Pen, closed bool) {
 		fill = pen.Fill
 	}
 	fmt.Fprintf(b, ` fill="%s"`, fill)
+	if pen.Veil {
+		fmt.Fprintf(b, ` fill-opacity="%s"`, number(Veil))
+	}
 	if closed {
 		b.WriteString(` fill-rule="evenodd"`)
 	}

@@ -11,6 +11,7 @@ import (
 	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/photo"
 )
 
 // Everything is all that a maker has, free of this database's own form: what
@@ -21,6 +22,7 @@ type Everything struct {
 	Things []json.RawMessage `json:"things"`
 	Paper  []KeptPaper       `json:"paper"`
 	Jobs   []KeptJob         `json:"jobs"`
+	Photos []photo.Picture   `json:"-"`
 }
 
 // KeptBox is a box's design, as in its file, and the steps ticked off.
@@ -47,6 +49,8 @@ type KeptPaper struct {
 	Offcut    bool    `json:"offcut"`
 	From      string  `json:"from"`
 	Job       int64   `json:"job,omitempty"` // that left it
+	// Look is how the card is seen, as in a design's file.
+	Look json.RawMessage `json:"look,omitempty"`
 }
 
 // KeptJob is a job with what is cut and the paper it has taken.
@@ -91,11 +95,17 @@ func (s *Store) All(ctx context.Context) (Everything, error) {
 			out.Things = append(out.Things, thing)
 			return err
 		}},
-		{`SELECT id, card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, coalesce(job_id, 0)
+		{`SELECT id, card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, coalesce(job_id, 0), look
 			FROM lots WHERE count > 0 OR id IN (SELECT lot_id FROM job_lots) ORDER BY id`, func(r *sql.Rows) error {
 			var p KeptPaper
-			err := r.Scan(&p.ID, &p.Card, &p.GSM, &p.Thickness, &p.Direction, &p.Sheet, &p.Width, &p.Height, &p.Count, &p.Price, &p.Offcut, &p.From, &p.Job)
+			err := r.Scan(&p.ID, &p.Card, &p.GSM, &p.Thickness, &p.Direction, &p.Sheet, &p.Width, &p.Height, &p.Count, &p.Price, &p.Offcut, &p.From, &p.Job, (*[]byte)(&p.Look))
 			out.Paper = append(out.Paper, p)
+			return err
+		}},
+		{`SELECT id, jpeg, wide, high FROM photos WHERE NOT sent ORDER BY at, id`, func(r *sql.Rows) error {
+			var p photo.Picture
+			err := r.Scan(&p.ID, &p.JPEG, &p.Wide, &p.High)
+			out.Photos = append(out.Photos, p)
 			return err
 		}},
 		{`SELECT id, name, state, items, choices, layouts, coalesce(stocks, 'null') FROM jobs WHERE deleted_at IS NULL ORDER BY changed_at, id`, func(r *sql.Rows) error {
@@ -205,6 +215,9 @@ func (e Everything) check() error {
 		if err := p.lot().Check(); err != nil {
 			return fault.At(fault.Path("paper", i), err)
 		}
+		if _, err := design.ReadLook(p.Look); err != nil {
+			return fault.At(fault.Path("paper", i), err)
+		}
 	}
 	for i, j := range e.Jobs {
 		at := fault.Path("jobs", i)
@@ -249,6 +262,11 @@ func (b *bringing) all(e Everything) error {
 	}
 	if err := b.things(e.Things); err != nil {
 		return err
+	}
+	for _, p := range e.Photos {
+		if err := putPhoto(b.ctx, b.tx, p, false, b.s.now()); err != nil {
+			return err
+		}
 	}
 	// Jobs before the paper they left, which names them.
 	for _, x := range e.Jobs {
@@ -401,8 +419,8 @@ func (b *bringing) pile(p KeptPaper) error {
 		p.Card, p.GSM, p.Thickness, p.Direction, p.Sheet, p.Width, p.Height, p.Count, p.Price, p.Offcut, p.From)
 	if err == nil && id == 0 {
 		b.n.Paper++
-		id, err = b.insert(`INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-			p.Card, p.GSM, p.Thickness, p.Direction, p.Sheet, p.Width, p.Height, p.Count, p.Price, p.Offcut, p.From, job)
+		id, err = b.insert(`INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id, look) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+			p.Card, p.GSM, p.Thickness, p.Direction, p.Sheet, p.Width, p.Height, p.Count, p.Price, p.Offcut, p.From, job, string(p.Look))
 	}
 	b.paper[p.ID] = id
 	b.use(`lots`, id)

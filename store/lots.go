@@ -5,23 +5,29 @@ import (
 	"database/sql"
 	"errors"
 
+	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/fault"
 	"brevium/core/paper"
 )
 
-const lotColumns = `l.id, l.card, l.gsm, l.thickness, l.direction, l.sheet, l.width, l.height, l.count, l.price, l.offcut, l.origin,
+const lotColumns = `l.id, l.card, l.gsm, l.thickness, l.direction, l.sheet, l.width, l.height, l.count, l.price, l.offcut, l.origin, l.look,
 	coalesce((SELECT sum(r.count) FROM job_lots r JOIN jobs j ON j.id = r.job_id WHERE r.lot_id = l.id AND j.state = 'begun'), 0)`
 
 func scanLot(row interface{ Scan(...any) error }) (drawer.Lot, error) {
 	var l drawer.Lot
 	var direction string
+	var look []byte
 	err := row.Scan(&l.ID, &l.Card.Name, &l.Card.GSM, (*int64)(&l.Card.Thickness), &direction, &l.Sheet,
-		(*int64)(&l.Width), (*int64)(&l.Height), &l.Count, &l.Price, &l.Offcut, &l.From, &l.Reserved)
+		(*int64)(&l.Width), (*int64)(&l.Height), &l.Count, &l.Price, &l.Offcut, &l.From, &look, &l.Reserved)
 	if errors.Is(err, sql.ErrNoRows) {
 		err = ErrNotFound
 	}
 	l.Card.Direction = paper.Direction(direction)
+	// A look that a later version wrote is taken from the name here.
+	if seen, wrong := design.ReadLook(look); wrong == nil {
+		l.Card.Look = seen
+	}
 	return l, err
 }
 
@@ -68,11 +74,12 @@ func addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64) error {
 	if l.Count == 0 {
 		return nil
 	}
+	look := string(design.WriteLook(l.Card.Look))
 	if !l.Offcut {
 		r, err := tx.ExecContext(ctx, `
-			UPDATE lots SET count = count + ? WHERE id = (
+			UPDATE lots SET count = count + ?, look = CASE ? WHEN '' THEN look ELSE ? END WHERE id = (
 				SELECT id FROM lots WHERE lower(card) = lower(?) AND gsm = ? AND direction = ? AND width = ? AND height = ? AND price = ? AND NOT offcut AND count > 0 LIMIT 1)`,
-			l.Count, l.Card.Name, l.Card.GSM, string(l.Card.Direction), int64(l.Width), int64(l.Height), l.Price)
+			l.Count, look, look, l.Card.Name, l.Card.GSM, string(l.Card.Direction), int64(l.Width), int64(l.Height), l.Price)
 		if err != nil {
 			return err
 		}
@@ -83,8 +90,8 @@ func addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64) error {
 	_, err := tx.ExecContext(
 		ctx,
 		`
-		INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id)
-		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+		INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id, look)
+		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
 		l.Card.Name,
 		l.Card.GSM,
 		int64(l.Card.Thickness),
@@ -97,6 +104,7 @@ func addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64) error {
 		l.Offcut,
 		l.From,
 		job,
+		look,
 	)
 	return err
 }
@@ -117,6 +125,15 @@ func (s *Store) SetLot(ctx context.Context, id int64, count int, price float64) 
 			return s.putAside(ctx, tx, id)
 		}
 		return one(tx.ExecContext(ctx, `UPDATE lots SET count = ?, price = ? WHERE id = ?`, count, price, id))
+	})
+}
+
+// SetLook gives all piles of a card a look.
+func (s *Store) SetLook(ctx context.Context, c paper.Card) error {
+	return s.in(ctx, func(tx *sql.Tx) error {
+		_, err := tx.ExecContext(ctx, `UPDATE lots SET look = ? WHERE lower(trim(card)) = lower(trim(?)) AND round(gsm) = round(?) AND direction = ?`,
+			string(design.WriteLook(c.Look)), c.Name, c.GSM, string(c.Direction))
+		return err
 	})
 }
 

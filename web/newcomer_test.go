@@ -74,7 +74,7 @@ func TestOpenThingsStayOpen(t *testing.T) {
 	x.jarBox()
 	h := newHand(t, x, 1280, 800)
 	h.visit("/boxes/1/box")
-	h.press("DisclosureTriangle", "The card")
+	h.press("DisclosureTriangle", "Name, weight, colours and print")
 	h.write("Weight", "300")
 	h.until(`document.querySelector("#undo").innerText.includes("card")`)
 	if h.value(`document.querySelector("#f-card-gsm").closest("details").open`) != "true" {

@@ -24,6 +24,7 @@ import (
 	"brevium/web/guide"
 	"brevium/web/jobs"
 	"brevium/web/page"
+	"brevium/web/papers"
 	"brevium/web/workspace"
 )
 
@@ -49,7 +50,7 @@ func New(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...stri
 	if err != nil {
 		return nil, err
 	}
-	views, err := page.Templates(own.address, boxes.Templates, workspace.Templates, drawer.Templates, guide.Templates, jobs.Templates, data.Templates)
+	views, err := page.Templates(own.address, boxes.Templates, workspace.Templates, drawer.Templates, papers.Templates, guide.Templates, jobs.Templates, data.Templates)
 	if err != nil {
 		return nil, err
 	}
@@ -71,6 +72,7 @@ func New(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...stri
 	boxes.Routes(e, shared)
 	workspace.Routes(e, shared)
 	drawer.Routes(e, shared)
+	papers.Routes(e, shared)
 	jobs.Routes(e, shared)
 	data.Routes(e, shared)
 	guide.Routes(e, shared)
@@ -110,7 +112,10 @@ func asItIs(c *echo.Context) bool {
 
 // ownLimit reports whether a request is for a room that sets its own limit for
 // what is sent.
-func ownLimit(c *echo.Context) bool { return strings.HasPrefix(c.Request().URL.Path, "/data/") }
+func ownLimit(c *echo.Context) bool {
+	path := c.Request().URL.Path
+	return strings.HasPrefix(path, "/data/") || strings.HasPrefix(path, papers.Path)
+}
 
 func headers(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {

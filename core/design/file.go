@@ -44,6 +44,7 @@ type (
 		GSM       float64      `json:"gsm,omitempty"`
 		Thickness measure.Text `json:"thickness,omitempty"`
 		Direction string       `json:"direction,omitempty"`
+		Look      *lookFile    `json:"look,omitempty"`
 	}
 	matsFile struct {
 		ID     int         `json:"id,omitempty"`
@@ -246,7 +247,7 @@ func unknownChoice(field string, o *style.Option, got string) error {
 // card reads a card; a thickness left out comes from the weight, and a
 // weight left out is that of the usual card.
 func (r *reader) card(field string, f cardFile) paper.Card {
-	c := paper.Card{Name: f.Name, GSM: f.GSM, Direction: paper.Direction(f.Direction)}
+	c := paper.Card{Name: f.Name, GSM: f.GSM, Direction: paper.Direction(f.Direction), Look: r.look(fault.Path(field, "look"), f.Look)}
 	if c.Name == "" {
 		c.Name = UsualCard.Name
 	}
@@ -417,7 +418,7 @@ func (in Inputs) Write() []byte {
 }
 
 func writeCard(c paper.Card) cardFile {
-	return cardFile{Name: c.Name, GSM: c.GSM, Thickness: mmText(c.Thickness), Direction: string(c.Direction)}
+	return cardFile{Name: c.Name, GSM: c.GSM, Thickness: mmText(c.Thickness), Direction: string(c.Direction), Look: writeLook(c.Look)}
 }
 
 // mmText is a length as a number of millimetres.

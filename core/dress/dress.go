@@ -108,6 +108,16 @@ type Mat struct {
 	Border          Border // of this layer on what it sits on
 	On              []Patch
 	Shape           []pattern.Point
+	Lies            pattern.Frame // of the mat on the flat piece
+}
+
+// Place takes a point of the mat's paper, in mm from the top left corner of what
+// it is cut from, to the flat piece.
+func (m Mat) Place(x, y float64) pattern.Point {
+	if m.Side == Inside { // seen from the other side
+		x = m.Width.MM() - x
+	}
+	return m.Lies.At(x, m.Height.MM()-y)
 }
 
 // Least is the narrowest panel worth cutting.

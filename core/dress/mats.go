@@ -128,6 +128,7 @@ func (d Dressing) layers(g ground, ruler measure.Tick) ([]Mat, error) {
 				"borders this wide leave no paper on the %s; make them narrower", g.words)
 		}
 		own := pattern.Face{Polygon: corners, Up: g.frame.Up}.Frame()
+		m.Lies = own
 		for _, q := range corners {
 			at := own.In(q)
 			if d.inside() { // seen from the other side

@@ -1,4 +1,5 @@
-// Package paper holds cards and sheets: weight, thickness, direction.
+// Package paper holds cards and sheets: weight, thickness, direction, and how
+// they look.
 package paper
 
 import (
@@ -16,6 +17,7 @@ type Card struct {
 	GSM       float64 // grams per square metre
 	Thickness measure.Length
 	Direction Direction
+	Look      Look // the zero one is taken from the name
 }
 
 // Direction says how a card may be turned on its sheet.

@@ -40,6 +40,8 @@ type canvas struct {
 	style string // of the font that is set, and its size in points
 	size  float64
 	added map[string]bool // further fonts in the document
+	// photos gives the photograph of a paper as JPEG, nil where there is none.
+	photos func(id string) []byte
 }
 
 func newCanvas(p Paper, title string) *canvas {
@@ -63,11 +65,18 @@ func (c *canvas) fit(p *draw.Picture, x, y, w, h float64) {
 func (c *canvas) at(p *draw.Picture, x, y, k float64) {
 	c.SetLineJoinStyle("round")
 	c.SetLineCapStyle("butt")
-	for _, s := range p.Shapes {
-		pen := draw.Pens[s.Class]
+	edged := p.Edged()
+	for i, s := range p.Shapes {
+		if i == edged {
+			c.edges(p, p.Shapes[i:], x, y, k)
+		}
+		pen := s.Pen()
 		if s.Label != "" {
-			c.label(s, pen, x+s.At.X*k, y+s.At.Y*k, k)
+			c.label(s, pen, x+s.At.X*k, y+s.At.Y*k, k, i >= edged)
 			continue
+		}
+		if s.Fill != nil {
+			c.filled(s, x, y, k)
 		}
 		style := ""
 		if pen.Fill != "" && (s.Closed || s.Circle > 0) {
@@ -96,22 +105,17 @@ func (c *canvas) at(p *draw.Picture, x, y, k float64) {
 			c.Circle(x+s.At.X*k, y+s.At.Y*k, s.Circle*k, style)
 			continue
 		}
-		for _, loop := range s.Loops {
-			for i, q := range loop {
-				if i == 0 {
-					c.MoveTo(x+q.X*k, y+q.Y*k)
-				} else {
-					c.LineTo(x+q.X*k, y+q.Y*k)
-				}
-			}
-			if s.Closed {
-				c.ClosePath()
-			}
+		c.loops(s.Loops, s.Closed, x, y, k)
+		if pen.Veil {
+			c.SetAlpha(draw.Veil, "Normal")
 		}
 		if style[0] == 'F' {
 			style += "*" // holes stay open
 		}
 		c.DrawPath(style)
+		if pen.Veil {
+			c.SetAlpha(1, "Normal")
+		}
 	}
 	c.SetLineCapStyle("butt")
 	c.SetDashPattern(nil, 0)
@@ -120,19 +124,31 @@ func (c *canvas) at(p *draw.Picture, x, y, k float64) {
 // pointsPerMM turns a text height in mm into points.
 const pointsPerMM = 72 / 25.4
 
-func (c *canvas) label(s draw.Shape, pen draw.Pen, x, y, k float64) {
+// label writes a text; edged, it has a light edge.
+func (c *canvas) label(s draw.Shape, pen draw.Pen, x, y, k float64, edged bool) {
 	weight := ""
 	if pen.Bold {
 		weight = "B"
 	}
 	c.SetFont(family, weight, s.Size*k*pointsPerMM)
 	c.SetTextColor(rgb(pen.Fill))
+	if edged {
+		c.SetTextColor(rgb(draw.Pens[draw.Text].Fill))
+	}
 	w := c.GetStringWidth(s.Label)
 	shift := map[draw.Anchor]float64{draw.Middle: w / 2, draw.End: w}[s.Anchor]
 	if s.Angle != 0 {
 		c.TransformBegin()
 		c.TransformRotate(-s.Angle, x, y)
 		defer c.TransformEnd()
+	}
+	if edged {
+		c.SetTextRenderingMode(1)
+		c.SetDrawColor(rgb(string(draw.EdgeColour)))
+		c.SetDashPattern(nil, 0)
+		c.SetLineWidth(s.Size * k * draw.Halo)
+		c.Text(x-shift, y, s.Label)
+		c.SetTextRenderingMode(0)
 	}
 	c.Text(x-shift, y, s.Label)
 }

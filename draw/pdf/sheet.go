@@ -27,6 +27,10 @@ type Print struct {
 	// Large sets the words of the project sheet larger, for a table of students.
 	Large bool
 	What  What
+	// Plain leaves the colours of card and paper out; Photos gives the photograph
+	// of a paper as JPEG, nil where there is none.
+	Plain  bool
+	Photos func(id string) []byte
 	// Mirror prints the templates for the back of the card.
 	Mirror bool
 }
@@ -66,11 +70,11 @@ type writer struct {
 // Write writes the project sheet and the templates of a design, or what Print
 // asks for of them.
 func Write(out io.Writer, r *design.Result, print Print) error {
-	parts, folded := r.Pieces()
 	w := &writer{
 		canvas: newCanvas(print.Paper, r.Inputs.Name), print: print, r: r, scale: 1,
-		model: draw.NewModel(parts, folded, r.Mats, r.Shown(), r.Box.Shuts), shut: draw.NewModel(parts, folded, r.Mats, style.Finished, nil),
+		model: draw.ModelOf(r, print.Plain), shut: draw.ShutModelOf(r, print.Plain),
 	}
+	w.photos = print.Photos
 	w.AliasNbPages(allPages)
 	if print.Large {
 		w.scale = 1.35
@@ -311,7 +315,11 @@ var unitWords = map[measure.Unit]string{measure.In: "inches", measure.CM: "centi
 
 func (w *writer) net(p design.Part) draw.Net {
 	in := w.r.Inputs
-	return draw.Net{Part: p.Part, PaperUp: p.PaperUp(), Mats: w.r.Mats, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
+	net := draw.Net{Part: p.Part, PaperUp: p.PaperUp(), Mats: w.r.Mats, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
+	if !w.print.Plain {
+		net.From = draw.FromOf(p)
+	}
+	return net
 }
 
 // scoreCard writes the numbers of a piece as they are read off the board,
@@ -373,7 +381,7 @@ func (w *writer) sheets() error {
 			w.heading(title)
 			name := func(n int) string { return strings.ToLower(w.r.PieceName(s.Job.Pieces[n].Name)) }
 			high := min(150, w.bottom-w.y-30)
-			sheet := draw.Sheet{Laid: l, Direction: s.Card.Direction, Units: in.Units, Tick: in.Tools.Tick, Label: func(n int) draw.PieceLabel {
+			sheet := draw.Sheet{Laid: l, Card: s.Card, Plain: w.print.Plain, Units: in.Units, Tick: in.Tools.Tick, Label: func(n int) draw.PieceLabel {
 				return draw.PieceLabel{Name: w.r.PieceName(s.Job.Pieces[n].Name), Gives: w.r.OutlinesOf(s.Job.Pieces[n].Name)}
 			}}
 			w.fit(sheet.Picture(), w.left, w.y, w.wide(), high)

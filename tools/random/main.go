@@ -81,15 +81,14 @@ func whole(in design.Inputs) error {
 	if _, err := r.Plan(); err != nil {
 		return err
 	}
-	parts, folded := r.Pieces()
-	m := draw.NewModel(parts, folded, r.Mats, r.Shown(), r.Box.Shuts)
+	m := draw.ModelOf(r, false)
 	for stage := range len(m.Stages) + 1 {
 		if _, err := m.Picture("folded", float64(stage)); err != nil {
 			return fmt.Errorf("drawn at stage %d: %w", stage, err)
 		}
 	}
 	for _, p := range r.Parts {
-		n := draw.Net{Part: p.Part, Mats: r.Mats, Findings: r.Checks, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
+		n := draw.Net{Part: p.Part, From: draw.FromOf(p), Mats: r.Mats, Findings: r.Checks, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
 		if len(n.Picture().Inline()) == 0 || len(export.OfPiece(p).SVG(export.Layers{Notes: true})) == 0 {
 			return errors.New("a net is not drawn")
 		}

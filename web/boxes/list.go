@@ -150,7 +150,7 @@ func (s *room) lookOf(ctx context.Context, b store.Box, unit measure.Unit) look 
 		err := fault.Guard(func() error {
 			r, err := design.Make(ctx, in)
 			if err == nil {
-				l = look{Style: r.Style.Name, Size: sizeLine(r, unit), Picture: page.BoxPicture(r), Verdict: inspect.Worst(r.Checks)}
+				l = look{Style: r.Style.Name, Size: sizeLine(r, unit), Picture: page.BoxPicture(r, ""), Verdict: inspect.Worst(r.Checks)}
 			}
 			return err
 		})

@@ -325,7 +325,7 @@ func (s *room) fill(p *newPage, b begun, lots []drawer.Lot) {
 		p.Cut = f.ChoiceField("cut", "Cut from", "", "", cut...)
 	}
 	if r, err := design.Sketch(b.in); f.OK() && err == nil && p.Way != fromFile {
-		p.Preview = page.BoxPicture(r)
+		p.Preview = page.BoxPicture(r, "")
 		size := func(e style.Extent, round page.Rounding) string {
 			return page.RoomLine(e, r.Inputs.Units, r.Inputs.Tools.Tick, round)
 		}

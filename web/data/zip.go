@@ -7,11 +7,13 @@ import (
 	"fmt"
 	"io"
 	"path"
+	"strings"
 
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/fault"
 	"brevium/core/strict"
+	"brevium/photo"
 	"brevium/store"
 	"brevium/web/page"
 )
@@ -42,12 +44,18 @@ const readMe = `All boxes, things, paper and jobs of a Brevium.
 boxes/*.json    the design of each box, as "brevium plan" reads it; what each
                 field means stands in docs/formats.md of the program
 boxes/*.svg     its picture
+papers/*.jpg    photographs of papers
 paper.csv       the drawer, for a spreadsheet
 brevium.json    things, paper and jobs, and how all belongs together
 
 Another Brevium brings all of it in on its page "Your data". Lengths in the
 JSON files are millimetres; those whose names end in _nm are nanometres.
 `
+
+// photoDir is the folder of the photographs of papers.
+const photoDir = "papers"
+
+func photoFile(id string) string { return photoDir + "/" + id + ".jpg" }
 
 // pack writes everything as a zip of open files. picture draws a box as SVG,
 // nil for one that cannot be drawn.
@@ -71,6 +79,11 @@ func pack(to io.Writer, all store.Everything, lots []drawer.Lot, made string, pi
 			if err := put(base+".svg", svg); err != nil {
 				return err
 			}
+		}
+	}
+	for _, p := range all.Photos {
+		if err := put(photoFile(p.ID), p.JPEG); err != nil {
+			return err
 		}
 	}
 	text, err := json.MarshalIndent(l, "", " ")
@@ -135,6 +148,21 @@ func unpack(text []byte) (store.Everything, error) {
 			name = in.Name
 		}
 		out.Boxes = append(out.Boxes, store.KeptBox{ID: b.ID, Name: name, Design: text, Ticks: b.Ticks})
+	}
+	for _, f := range z.File {
+		if path.Dir(path.Clean(f.Name)) != photoDir || len(out.Photos) == store.MostPhotos {
+			continue
+		}
+		text, err := read(f.Name, photo.MostBytes)
+		if err != nil {
+			return out, err
+		}
+		// It is made anew, whatever somebody put there; a file of ours stays as it is.
+		p, err := photo.Again(strings.TrimSuffix(path.Base(f.Name), ".jpg"), text)
+		if err != nil {
+			return out, fault.New(fault.NotAPicture, "file", "%s in this zip is no picture of a paper", f.Name)
+		}
+		out.Photos = append(out.Photos, p)
 	}
 	return out, nil
 }

@@ -37,6 +37,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.POST("/drawer", s.putPaper)
 	e.POST("/drawer/import", s.importPaper)
 	e.GET("/drawer.csv", s.exportPaper)
+	e.POST("/drawer/look", s.setLook)
 	e.POST("/drawer/:id", s.setPaper)
 }
 
@@ -58,6 +59,8 @@ type groupView struct {
 	About   string
 	Picture template.HTML
 	Lots    []lotView
+	At      string // names its fields
+	Look    []form.Field
 }
 
 type lotView struct {
@@ -78,9 +81,10 @@ func (s *room) showDrawer(c *echo.Context, status int, f *form.Form) error {
 	}
 	view := drawerPage{Chrome: s.Chrome(c, "The drawer"), Form: f, Put: c.QueryParam("put") != ""}
 	worth := 0.0
-	for _, g := range drawer.Groups(lots) {
+	for n, g := range drawer.Groups(lots) {
+		at := fmt.Sprint("paper", n)
 		v := groupView{
-			Card: g.Card,
+			Card: g.Card, At: at, Look: f.LookFields(at+".look", g.Card),
 			About: fmt.Sprintf(
 				"%.0f gsm, %s mm, its pattern %s",
 				g.Card.GSM,
@@ -169,6 +173,32 @@ func (s *room) putPaper(c *echo.Context) error {
 		return s.showDrawer(c, http.StatusUnprocessableEntity, f)
 	}
 	return page.Back(c, "/drawer?%s", url.Values{"put": {"1"}}.Encode())
+}
+
+// setLook changes how the sheets of a card look.
+func (s *room) setLook(c *echo.Context) error {
+	posted, err := c.FormValues()
+	if err != nil {
+		return page.BadForm(err)
+	}
+	f := form.New(posted, page.UnitsOf(c))
+	old, known := form.CardOfText(posted.Get("card"))
+	if !known {
+		return page.BadForm(fault.New(fault.Invalid, "card", "This form names no card; reload the page."))
+	}
+	now := old
+	f.ReadLook(posted.Get("at"), old, &now)
+	if err := now.Look.Check(); err != nil {
+		f.Fail(fault.At(posted.Get("at")+".look", err))
+	}
+	if !f.OK() {
+		return s.showDrawer(c, http.StatusUnprocessableEntity, f)
+	}
+	now.Name, now.GSM, now.Direction = old.Name, old.GSM, old.Direction
+	if err := s.Store.SetLook(c.Request().Context(), now); err != nil {
+		return err
+	}
+	return page.Back(c, "/drawer")
 }
 
 // setPaper changes how many sheets a pile has, and what one costs.

@@ -83,9 +83,9 @@ func sights(r *design.Result) []sight {
 	in := &r.Inputs
 	size := func(l measure.Length) string { return measure.Label(l, in.Units, in.Tools.Tick) }
 	net := func(i int) template.HTML {
-		return page.SVG(draw.Net{Part: r.Parts[i].Part, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}.Picture())
+		return page.SVG(draw.Net{Part: r.Parts[i].Part, From: draw.FromOf(r.Parts[i]), Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}.Picture())
 	}
-	model := page.ModelOf(r)
+	model := draw.ModelOf(r, false)
 	folding := func(at float64) template.HTML {
 		p, err := model.Picture(fmt.Sprintf("Folding, at stage %.0f", at), at)
 		if err != nil {
@@ -96,14 +96,14 @@ func sights(r *design.Result) []sight {
 	last := model.Open()
 	first := r.Stocks[0]
 	sheet := draw.Sheet{
-		Laid: first.Layout.Sheets[0], Units: in.Units, Tick: in.Tools.Tick,
+		Laid: first.Layout.Sheets[0], Card: first.Card, Units: in.Units, Tick: in.Tools.Tick,
 		Label: func(n int) draw.PieceLabel { return draw.PieceLabel{Name: r.PieceName(first.Job.Pieces[n].Name)} },
 	}
 	base := r.Parts[0].Pattern
 	return []sight{
 		{"Measure what goes in", "Four jars. You type how wide and how high one is; the box needs a little room to spare.",
 			page.SVG(draw.Contents(*r.Stand, in.Things, in.Units, in.Tools.Tick))},
-		{"See the box it needs", "The kind of box is your choice. Its size follows from the jars.", page.BoxPicture(r)},
+		{"See the box it needs", "The kind of box is your choice. Its size follows from the jars.", page.BoxPicture(r, "")},
 		{"Every line has a number", fmt.Sprintf("The base is cut %s by %s, and scored at the numbers along its edges.", size(base.Width), size(base.Height)), net(0)},
 		{"The lid is a little larger", "How much larger is worked out from the card, so that it goes on and stays on.", net(len(r.Parts) - 1)},
 		{"Both come out of your sheets", "The cuts are numbered in the order you make them.", page.SVG(sheet.Picture())},

@@ -181,11 +181,11 @@ func (p *jobPage) sheet(st *batch.Stock, stock, k, n, of int) jobSheetView {
 	l := st.Layout.Sheets[k]
 	v := jobSheetView{Title: fmt.Sprintf("%s of %d: %s", page.Span(k+1, k+n), of, sheetName(st, l))}
 	sheet := draw.Sheet{
-		Laid:      l,
-		Label:     func(i int) draw.PieceLabel { return labelOf(st, i) },
-		Direction: st.Card.Direction,
-		Units:     p.Units,
-		Tick:      p.Units.Tick(),
+		Laid:  l,
+		Label: func(i int) draw.PieceLabel { return labelOf(st, i) },
+		Card:  st.Card,
+		Units: p.Units,
+		Tick:  p.Units.Tick(),
 		Key: func(i int) string {
 			return placeText(st, batch.Place{Stock: stock, Sheet: k, N: i}, l.Placed[i]) + " " + whereID(st, l.Placed[i].Piece)
 		},
@@ -345,7 +345,7 @@ func (p *jobPage) wheres(ctx context.Context, s *room, w *work) {
 				if err != nil {
 					continue // a begun job goes on though its box was broken since
 				}
-				models[o.Item], made[o.Item] = page.ModelOf(r), r
+				models[o.Item], made[o.Item] = draw.ModelOf(r, false), r
 			}
 			picture, err := models[o.Item].Where(fmt.Sprintf("Where %s goes", st.Job.Pieces[n].Name), page.Given(made[o.Item], o.Part)...)
 			if err != nil {

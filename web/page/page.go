@@ -105,7 +105,7 @@ func (s *Room) Sketched(in design.Inputs) Sketch {
 		err := fault.Guard(func() error {
 			r, err := design.Sketch(in)
 			if err == nil {
-				out = Sketch{Picture: BoxPicture(r), Card: r.CardArea()}
+				out = Sketch{Picture: BoxPicture(r, ""), Card: r.CardArea()}
 			}
 			return err
 		})
@@ -130,6 +130,8 @@ func Templates(static func(name string) string, rooms ...fs.FS) (*echo.TemplateR
 		"inc":      func(i int) int { return i + 1 },
 		"legend":   legend,
 		"lower":    strings.ToLower,
+		"cardtext": form.CardText,
+		"swatch":   swatch,
 		"num":      num,
 		"places":   func() []Place { return places },
 		"static":   static,

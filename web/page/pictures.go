@@ -12,20 +12,16 @@ import (
 	"brevium/draw"
 )
 
-// BoxPicture draws the finished box; one that cannot be folded shows nothing.
-func BoxPicture(r *design.Result) template.HTML {
-	m := ModelOf(r)
+// BoxPicture draws the finished box, with a mark where a page has the picture more
+// than once; one that cannot be folded shows nothing.
+func BoxPicture(r *design.Result, mark string) template.HTML {
+	m := draw.ModelOf(r, false)
 	p, err := m.Look(r.Style.Name + ", folded")
 	if err != nil {
 		return ""
 	}
+	p.Mark = mark
 	return SVG(p)
-}
-
-// ModelOf readies a box for drawing in space.
-func ModelOf(r *design.Result) *draw.Model {
-	parts, folded := r.Pieces()
-	return draw.NewModel(parts, folded, r.Mats, r.Shown(), r.Box.Shuts)
 }
 
 // Span writes "sheet 2" or "sheets 2 to 4, alike,".

@@ -24,10 +24,49 @@ function start(motion) {
   lamp.position.set(-0.6, -1, 1.4);
   scene.add(lamp);
 
-  const outside = new THREE.MeshStandardMaterial({ color: 0xfffaf0, side: THREE.FrontSide, roughness: 0.9 });
-  const inside = new THREE.MeshStandardMaterial({ color: 0xd9cab2, side: THREE.BackSide, roughness: 1 });
   const ink = new THREE.LineBasicMaterial({ color: 0x2b2530 });
-  const mats = [0xd9a6c1, 0xf3e1cb].map((color) => new THREE.MeshStandardMaterial({ color, roughness: 0.9, polygonOffset: true, polygonOffsetFactor: -2, polygonOffsetUnits: -2 }));
+  const faint = new THREE.LineBasicMaterial({ color: 0x2b2530, transparent: true, opacity: 0.45 });
+  // One material for each side of a paper; a printed one is drawn once and then
+  // repeated.
+  const papers = motion.papers.map(({ outside, inside, tile }) => {
+    const material = (color, side) => new THREE.MeshStandardMaterial({ color, side, roughness: 0.9 });
+    const front = material(outside, THREE.FrontSide);
+    const within = material(outside, THREE.BackSide); // the same paper, glued inside
+    if (tile) {
+      const picture = new Image();
+      picture.onload = () => {
+        const drawn = document.createElement("canvas");
+        drawn.width = drawn.height = 512;
+        drawn.getContext("2d").drawImage(picture, 0, 0, 512, 512);
+        const repeat = new THREE.CanvasTexture(drawn);
+        repeat.wrapS = repeat.wrapT = THREE.RepeatWrapping;
+        repeat.colorSpace = THREE.SRGBColorSpace;
+        repeat.anisotropy = renderer.capabilities.getMaxAnisotropy();
+        for (const side of [front, within]) {
+          side.map = repeat;
+          side.color.set(0xffffff);
+          side.needsUpdate = true;
+        }
+        redraw();
+      };
+      picture.src = tile;
+    }
+    return { front, within, back: material(inside, THREE.BackSide) };
+  });
+  // The print of a paper lies on a flat shape as the map says: a point of it goes
+  // to repeats of the print, of which v counts upwards.
+  function printed(geometry, [a, b, c, d, e, f]) {
+    const at = geometry.attributes.position;
+    const uv = new Float32Array(at.count * 2);
+    for (let i = 0; i < at.count; i++) {
+      const x = at.getX(i);
+      const y = -at.getY(i);
+      uv[2 * i] = a * x + c * y + e;
+      uv[2 * i + 1] = 1 - (b * x + d * y + f);
+    }
+    geometry.setAttribute("uv", new THREE.BufferAttribute(uv, 2));
+    return geometry;
+  }
 
   const edge = new THREE.MeshStandardMaterial({ color: 0xefe6d6, side: THREE.DoubleSide, roughness: 1 });
   // The cut edge of a piece of card all round.
@@ -51,19 +90,22 @@ function start(motion) {
       flat.holes = face.holes.map(shape);
       // Card has its thickness, half of it on either side of the fold.
       const half = piece.card / 2;
-      const front = new THREE.Mesh(new THREE.ShapeGeometry(flat), outside);
-      const back = new THREE.Mesh(new THREE.ShapeGeometry(flat), inside);
-      front.position.z = half;
+      const top = new THREE.Mesh(printed(new THREE.ShapeGeometry(flat), piece.tile), papers[piece.paper].front);
+      const back = new THREE.Mesh(new THREE.ShapeGeometry(flat), papers[piece.paper].back);
+      top.position.z = half;
       back.position.z = -half;
-      group.add(front, back, new THREE.Mesh(rim(face.outline, half), edge));
+      group.add(top, back, new THREE.Mesh(rim(face.outline, half), edge));
       for (const side of [half, -half]) {
         group.add(new THREE.LineLoop(new THREE.BufferGeometry().setFromPoints(face.outline.map(([x, y]) => new THREE.Vector3(x, -y, side))), ink));
       }
-      face.mats.forEach((m, layer) => {
-        const mesh = new THREE.Mesh(new THREE.ShapeGeometry(shape(m)), mats[Math.min(layer, 1)]);
-        mesh.position.z = half + 0.1 * (layer + 1);
+      for (const m of face.mats) {
+        const { front, within } = papers[m.paper];
+        const mesh = new THREE.Mesh(printed(new THREE.ShapeGeometry(shape(m.outline)), m.tile), m.inside ? within : front);
+        const off = half + Math.max(0.12, m.lift);
+        mesh.position.z = m.inside ? -off : off;
         group.add(mesh);
-      });
+        group.add(new THREE.LineLoop(new THREE.BufferGeometry().setFromPoints(m.outline.map(([x, y]) => new THREE.Vector3(x, -y, mesh.position.z))), faint));
+      }
       for (const part of group.children) part.position.z += face.lift;
       scene.add(group);
       return { group, poses: piece.poses.map((frame) => frame[i]) };

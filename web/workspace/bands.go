@@ -13,9 +13,10 @@ import (
 
 // bandView is a belly band as the ticket asks about it, and what it came to.
 type bandView struct {
-	N            int
-	Fields, Card []form.Field
-	Girth        string
+	N      int
+	Fields []form.Field
+	Card   form.CardView
+	Girth  string
 }
 
 func bandAt(n int, part string) string { return fault.Path("bands", n, part) }
@@ -39,7 +40,7 @@ func (p *workPage) bands(in *design.Inputs, f *form.Form) {
 		if b.Card != nil {
 			card = *b.Card
 		}
-		v.Card = cardFields(f, bandAt(n, "card"), card)
+		v.Card = f.CardView(bandAt(n, "card"), card, p.Shelf)
 		if n < len(p.Result.Bands) {
 			strip := p.Result.Bands[n].Strip
 			v.Girth = p.Result.Show(measure.Up(strip.Girth, in.Tools.Tick.Ruler()))

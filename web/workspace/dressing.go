@@ -10,8 +10,6 @@ import (
 	"brevium/core/design"
 	"brevium/core/dress"
 	"brevium/core/fault"
-	"brevium/core/measure"
-	"brevium/core/paper"
 	"brevium/core/pattern"
 	"brevium/core/style"
 	"brevium/web/form"
@@ -29,7 +27,13 @@ type dressView struct {
 	Joined      bool
 	Rectangle   bool
 	Count       form.Field
-	Layer       [][]form.Field
+	Layer       []layerView
+}
+
+// layerView is one layer of a mat: its card, and what shows round it.
+type layerView struct {
+	Card   form.CardView
+	Border []form.Field
 }
 
 type faceTick struct {
@@ -79,13 +83,10 @@ func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
 		v.Count = f.ChoiceField(at("layers"), "Layers", "", fmt.Sprint(len(d.Layers)), form.Plain("1", "2", "3", "4")...)
 		for k, l := range d.Layers {
 			layer := func(part string) string { return at("layers", k, part) }
-			v.Layer = append(v.Layer, []form.Field{
-				f.Control(layer("name"), "Card or paper", "", l.Card.Name),
-				f.ThicknessField(layer("thickness"), "Thickness, mm", "", l.Card.Thickness),
+			v.Layer = append(v.Layer, layerView{f.CardView(at("layers", k), l.Card, p.Shelf), []form.Field{
 				f.LengthField(layer("border"), "Border", "left and right", l.Border.Across),
 				f.LengthField(layer("up"), "and", "above and below", l.Border.Up),
-				form.DirectionField(f, layer("direction"), l.Card.Direction),
-			})
+			}})
 		}
 		p.Dressings = append(p.Dressings, v)
 	}
@@ -206,8 +207,7 @@ func readMat(f *form.Form, n int, d *dress.Dressing, in *design.Inputs, now *des
 	for i := range d.Layers {
 		l, was := &d.Layers[i], d.Layers[i].Border
 		layer := func(part string) string { return at("layers", i, part) }
-		f.Text(layer("name"), &l.Card.Name)
-		f.LengthIn(layer("thickness"), measure.MM, &l.Card.Thickness)
+		f.ReadCard(at("layers", i), &l.Card)
 		f.Length(layer("border"), &l.Border.Across)
 		f.Length(layer("up"), &l.Border.Up)
 		if was.Across == was.Up && l.Border.Up == was.Up { // it follows
@@ -215,9 +215,6 @@ func readMat(f *form.Form, n int, d *dress.Dressing, in *design.Inputs, now *des
 			if f.OK() {
 				f.Posted.Del(layer("up"))
 			}
-		}
-		if v := paper.Direction(f.Posted.Get(layer("direction"))); slices.Contains(paper.Directions, v) {
-			l.Card.Direction = v
 		}
 	}
 }

@@ -154,6 +154,7 @@ func netOf(r *design.Result, p design.Part) draw.Net {
 	}
 	return draw.Net{
 		PaperUp:  p.PaperUp(),
+		From:     draw.FromOf(p),
 		Part:     p.Part,
 		Mats:     r.Mats,
 		Findings: bad,

@@ -41,22 +41,24 @@ type workPage struct {
 	Band             template.HTML // the drawing in small, for a narrow screen
 
 	// The fields of this stop.
-	Goods                     contentsView
-	Fields, More, Card, Tools []form.Field
-	Cards                     []pieceCard
-	Styles                    []styleTile
-	StyleFault                string
-	Allowance                 form.Field
-	Typed                     bool
-	Bare                      string
-	OtherBoard                string // that the box could be fitted to
-	Dressings                 []dressView
-	Dressable                 []dressable
-	Loose                     []looseView
-	Bands                     []bandView
-	LooseChoices              []looseChoice
-	SheetKinds                []form.Choice
-	SheetsFault               string
+	Goods               contentsView
+	Fields, More, Tools []form.Field
+	Card                form.CardView
+	Shelf               []paper.Card // of cards and papers to choose from
+	Cards               []pieceCard
+	Styles              []styleTile
+	StyleFault          string
+	Allowance           form.Field
+	Typed               bool
+	Bare                string
+	OtherBoard          string // that the box could be fitted to
+	Dressings           []dressView
+	Dressable           []dressable
+	Loose               []looseView
+	Bands               []bandView
+	LooseChoices        []looseChoice
+	SheetKinds          []form.Choice
+	SheetsFault         string
 }
 
 // tapeStop is a stop on the tape: its present answer in half a line, and a
@@ -98,8 +100,8 @@ func (p *workPage) NotGoing() int {
 
 // pieceCard is the card of one piece.
 type pieceCard struct {
-	Name   string
-	Fields []form.Field
+	Name string
+	Card form.CardView
 }
 
 // Refusals are what the page's fields could not take, and Cures what would help.
@@ -122,7 +124,7 @@ func (p *workPage) frame() {
 	p.steps()
 	p.tape()
 	if here.ID != "sheets" && here.ID != "making" {
-		p.Band = p.Folded()
+		p.Band = page.BoxPicture(p.Result, "small")
 	}
 	said := []string{}
 	for _, t := range p.Tape[:len(p.Tape)-1] {
@@ -212,13 +214,13 @@ func (p *workPage) box(in *design.Inputs, f *form.Form) {
 	if !in.Units.Marks(in.Tools.Tick) {
 		p.OtherBoard = map[measure.Unit]string{measure.In: "an inch", measure.CM: "a centimetre", measure.MM: "a millimetre"}[in.Units]
 	}
-	p.Card = cardFields(f, "card", in.Card)
+	p.Card = f.CardView("card", in.Card, p.Shelf)
 	if p.Result != nil && len(p.Result.Parts) > 1 {
 		for _, part := range p.Result.Parts {
 			if part.Loose {
 				continue
 			}
-			p.Cards = append(p.Cards, pieceCard{part.Name, cardFields(f, "cards."+part.ID, in.CardOf(part.ID))})
+			p.Cards = append(p.Cards, pieceCard{part.Name, f.CardView("cards."+part.ID, in.CardOf(part.ID), p.Shelf)})
 		}
 	}
 	p.Tools = []form.Field{
@@ -240,17 +242,6 @@ func (p *workPage) refusedStyle(in *design.Inputs, f *form.Form) {
 	p.StyleFault = f.GroupOf("style", "Kind of box", "style-"+asked, name(asked), name(in.Style))
 	for i := range p.Styles {
 		p.Styles[i].Chosen = p.Styles[i].ID == asked
-	}
-}
-
-// cardFields asks for a card: its name, weight, thickness and which way its
-// pattern runs.
-func cardFields(f *form.Form, at string, c paper.Card) []form.Field {
-	return []form.Field{
-		f.Control(at+".name", "Card", "its name or colour", c.Name),
-		f.Control(at+".gsm", "Weight", "gsm, or 80 lb cover", fmt.Sprintf("%g", c.GSM)),
-		f.ThicknessField(at+".thickness", "Thickness, mm", "measure ten sheets and divide", c.Thickness),
-		form.DirectionField(f, at+".direction", c.Direction),
 	}
 }
 

@@ -32,7 +32,7 @@ func (s *room) fold(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	m := page.ModelOf(r)
+	m := draw.ModelOf(r, false)
 	view := foldPage{Chrome: s.Chrome(c, b.Name+", folding"), Box: b}
 	view.Units, view.UnitsAt, view.Stop = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", "box"
 	view.Opens, view.Packed, view.Flat = m.Opens(), r.Stand != nil, "Flat"
@@ -64,7 +64,7 @@ func (s *room) motion(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	m := page.ModelOf(r)
+	m := draw.ModelOf(r, false)
 	motion, err := m.Motion()
 	if err != nil {
 		return err
@@ -80,7 +80,7 @@ func (s *room) objFile(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	text, err := page.ModelOf(r).OBJ()
+	text, err := draw.ModelOf(r, false).OBJ()
 	if err != nil {
 		return err
 	}

@@ -19,7 +19,7 @@ type looseView struct {
 	Name       string
 	Size, More []form.Field
 	Lines      []form.Field
-	Card       []form.Field
+	Card       form.CardView
 	OwnCard    bool
 }
 
@@ -53,7 +53,7 @@ func (p *workPage) loose(in *design.Inputs, f *form.Form) {
 			f.Control(at("slits"), "Slits", "told like these", f.LinesText(x.Slits)),
 			f.Control(at("holes"), "Holes", "middle across, down: size, such as 1, 2: 1/4 or 1, 2: 1 × 1/2", f.HolesText(x.Holes)),
 		}
-		v.Card = cardFields(f, at("card"), in.LooseCard(x))
+		v.Card = f.CardView(at("card"), in.LooseCard(x), p.Shelf)
 		p.Loose = append(p.Loose, v)
 	}
 }

@@ -25,7 +25,7 @@ func (p *workPage) ThingPicture() template.HTML {
 }
 
 // Folded draws the finished box.
-func (p *workPage) Folded() template.HTML { return page.BoxPicture(p.Result) }
+func (p *workPage) Folded() template.HTML { return page.BoxPicture(p.Result, "") }
 
 // netView is a piece drawn flat, and how many a box has when it is not one.
 type netView struct {
@@ -118,12 +118,12 @@ func (p *workPage) SheetViews() []sheetView {
 			}
 			l := sheets[i]
 			sheet := draw.Sheet{
-				Laid:      l,
-				Label:     func(n int) draw.PieceLabel { return pieceLabel(r, s.Job.Pieces[n].Name) },
-				Key:       func(n int) string { return "- " + page.WhereOf(0, s.Job.Pieces[l.Placed[n].Piece].Name) },
-				Direction: s.Card.Direction,
-				Units:     p.Units,
-				Tick:      p.Box.Inputs.Tools.Tick,
+				Laid:  l,
+				Label: func(n int) draw.PieceLabel { return pieceLabel(r, s.Job.Pieces[n].Name) },
+				Key:   func(n int) string { return "- " + page.WhereOf(0, s.Job.Pieces[l.Placed[n].Piece].Name) },
+				Card:  s.Card,
+				Units: p.Units,
+				Tick:  p.Box.Inputs.Tools.Tick,
 			}
 			v := sheetView{
 				Title:   fmt.Sprintf("%s, %s of %d (%s)", s.Card.Name, page.Span(i+1, i+n), len(sheets), l.Sheet.Name),
@@ -146,7 +146,7 @@ func pieceLabel(r *design.Result, id string) draw.PieceLabel {
 // Wheres draws the box once for every kind of piece, with that marked.
 func (p *workPage) Wheres() []page.WhereView {
 	var out []page.WhereView
-	m := page.ModelOf(p.Result)
+	m := draw.ModelOf(p.Result, false)
 	for _, s := range p.Result.Stocks {
 		for _, piece := range s.Job.Pieces {
 			name := p.Result.PieceName(piece.Name)

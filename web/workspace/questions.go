@@ -104,7 +104,7 @@ func (s *room) compare(c *echo.Context) error {
 			v.Problem = x.Fault.Text
 		} else {
 			v.Goes = true
-			v.Picture, v.Card = page.BoxPicture(x.Result), cardArea(x.Comparison.Card, in.Units)
+			v.Picture, v.Card = page.BoxPicture(x.Result, ""), cardArea(x.Comparison.Card, in.Units)
 			v.Sheets, v.Pieces, v.Cuts = x.Sheets, x.Pieces, x.Cuts
 			v.Minutes = fmt.Sprintf("%.0f min", x.Minutes)
 			v.Glued = measure.Label(measure.Nearest(measure.FromMM(x.Glued), centimetres), measure.CM, centimetres)
@@ -261,7 +261,7 @@ func (p *questionPage) answer(ctx context.Context, in design.Inputs, ask design.
 	}
 	with.Sheets = []paper.Sheet{ask.Sheet}
 	if r, err := design.Sketch(with); err == nil {
-		p.Picture = page.BoxPicture(r)
+		p.Picture = page.BoxPicture(r, "")
 	}
 	p.Says = fmt.Sprintf("%.0f %% of %s", 100*found.Used, ask.Sheet.Name)
 }
@@ -282,7 +282,7 @@ func (p *questionPage) part(in design.Inputs, sheet paper.Sheet) {
 	p.Biggest = &design.Biggest{Size: size}
 	p.Size = measure.Labels(in.Units, in.Tools.Tick, size.Length, size.Width, size.Height)
 	p.Beside, p.Says = roomLine(r.Outside, &in)+" outside", "the whole of "+sheet.Name
-	p.Picture = page.BoxPicture(r)
+	p.Picture = page.BoxPicture(r, "")
 }
 
 // takeBiggest gives the box the size that was found.

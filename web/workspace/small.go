@@ -32,7 +32,7 @@ type smallPage struct {
 type smallPiece struct {
 	ID, Name string
 	Net      template.HTML
-	Card     []form.Field
+	Card     form.CardView
 	Papers   int
 }
 
@@ -50,7 +50,11 @@ func (s *room) small(c *echo.Context) error {
 	view.Units, view.UnitsAt, view.Stop = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", "box"
 	f := form.New(nil, b.Inputs.Units)
 	if alone, err := s.Made(c.Request().Context(), r.Alone(x)); err == nil {
-		view.Picture, view.Inside = page.BoxPicture(alone), insideLine(alone.Inside, &b.Inputs)
+		view.Picture, view.Inside = page.BoxPicture(alone, ""), insideLine(alone.Inside, &b.Inputs)
+	}
+	shelf, err := s.shelf(c.Request().Context(), &b.Inputs)
+	if err != nil {
+		return err
 	}
 	of := func(piece string) bool {
 		for _, id := range x.Pieces {
@@ -64,7 +68,7 @@ func (s *room) small(c *echo.Context) error {
 		if !of(p.ID) {
 			continue
 		}
-		one := smallPiece{ID: p.ID, Name: p.Name, Net: page.SVG(netOf(r, p).Picture()), Card: cardFields(f, "cards."+p.ID, b.Inputs.CardOf(p.ID))}
+		one := smallPiece{ID: p.ID, Name: p.Name, Net: page.SVG(netOf(r, p).Picture()), Card: f.CardView("cards."+p.ID, b.Inputs.CardOf(p.ID), shelf)}
 		for _, d := range b.Inputs.Mats {
 			if d.Piece == p.ID {
 				one.Papers++

@@ -95,9 +95,7 @@ func following(f *form.Form, in *design.Inputs, now *design.Result) {
 	}
 	for _, p := range now.Parts {
 		if _, own := in.Cards[p.ID]; !own {
-			for _, field := range []string{"name", "gsm", "thickness", "direction"} {
-				f.Posted.Del("cards." + p.ID + "." + field)
-			}
+			f.ForgetCard("cards." + p.ID)
 		}
 	}
 }
@@ -106,7 +104,7 @@ func following(f *form.Form, in *design.Inputs, now *design.Result) {
 // box's until they are typed.
 func readCards(f *form.Form, in *design.Inputs, now *design.Result) {
 	before := in.Card
-	readCard(f, "card", &in.Card)
+	f.ReadCard("card", &in.Card)
 	for _, p := range now.Parts {
 		if p.Loose {
 			continue
@@ -116,7 +114,7 @@ func readCards(f *form.Form, in *design.Inputs, now *design.Result) {
 			own = before
 		}
 		shown := own
-		if readCard(f, "cards."+p.ID, &own); own == shown {
+		if f.ReadCard("cards."+p.ID, &own); own == shown {
 			continue
 		}
 		in.Cards[p.ID] = own
@@ -134,7 +132,7 @@ func readOwnCard(f *form.Form, at string, own *paper.Card, box paper.Card) *pape
 		card = *own
 	}
 	shown := card
-	readCard(f, at, &card)
+	f.ReadCard(at, &card)
 	switch {
 	case card == shown:
 		return own
@@ -142,25 +140,6 @@ func readOwnCard(f *form.Form, at string, own *paper.Card, box paper.Card) *pape
 		return nil
 	}
 	return &card
-}
-
-// readCard reads a card; a new weight brings its thickness with it.
-func readCard(f *form.Form, at string, c *paper.Card) {
-	old := *c
-	f.Text(at+".name", &c.Name)
-	f.Weight(at+".gsm", &c.GSM)
-	f.LengthIn(at+".thickness", measure.MM, &c.Thickness)
-	if c.GSM != old.GSM && c.Thickness == old.Thickness {
-		c.Thickness = paper.ThicknessOf(c.GSM, paper.SmoothBulk)
-		f.Posted.Del(at + ".thickness")
-	}
-	if c.Name == "" {
-		c.Name = design.UsualCard.Name
-	}
-	// No direction is left unsaid, as it was.
-	if d := paper.Direction(f.Posted.Get(at + ".direction")); slices.Contains(paper.Directions, d) && (d != paper.NoDirection || c.Direction != "") {
-		c.Direction = d
-	}
 }
 
 // readLength reads a length that follows from others until it is typed: as

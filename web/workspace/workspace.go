@@ -167,6 +167,11 @@ func (s *room) workspace(c *echo.Context, status int, b store.Box, i int, f *for
 			return err
 		}
 	}
+	if view.Stop == "box" || view.Stop == "dressing" {
+		if view.Shelf, err = s.shelf(c.Request().Context(), &b.Inputs); err != nil {
+			return err
+		}
+	}
 	view.prepare()
 	if c.Request().Header.Get("HX-Request") != "" {
 		return c.Render(status, "work-anew", view)

@@ -1,0 +1,31 @@
+package draw
+
+import (
+	"brevium/core/design"
+	"brevium/core/style"
+)
+
+// ModelOf readies a made box for drawing in space, in the papers it is made of;
+// plain, its pieces are told apart by the light alone.
+func ModelOf(r *design.Result, plain bool) *Model {
+	parts, folded := r.Pieces()
+	m := NewModel(parts, folded, r.Mats, r.Shown(), r.Box.Shuts)
+	if plain {
+		return m
+	}
+	from := map[string]From{}
+	for _, p := range r.Parts {
+		from[p.ID] = *FromOf(p)
+	}
+	return m.Shows(from)
+}
+
+// ShutModelOf is ModelOf of a box that pictures show shut.
+func ShutModelOf(r *design.Result, plain bool) *Model {
+	m := ModelOf(r, plain)
+	m.shown = style.Finished
+	return m
+}
+
+// FromOf is what a part of a design is cut from.
+func FromOf(p design.Part) *From { return &From{Card: p.Card, Over: p.PaperUp() > 0} }

@@ -1,0 +1,39 @@
+package workspace
+
+import (
+	"context"
+	"slices"
+
+	"brevium/core/design"
+	"brevium/core/drawer"
+	"brevium/core/paper"
+)
+
+// mostShelved is how many cards and papers are offered to choose from.
+const mostShelved = 40
+
+// shelf is what a card can be chosen from: what this box is made of, what lies in
+// the drawer, and a few to begin with. Each is there once.
+func (s *room) shelf(ctx context.Context, in *design.Inputs) ([]paper.Card, error) {
+	lots, err := s.Store.Lots(ctx)
+	if err != nil {
+		return nil, err
+	}
+	var out []paper.Card
+	put := func(c paper.Card) {
+		same := func(x paper.Card) bool { return drawer.Key(x) == drawer.Key(c) && x.Seen() == c.Seen() }
+		if !slices.ContainsFunc(out, same) && len(out) < mostShelved {
+			out = append(out, c)
+		}
+	}
+	for _, c := range in.AllCards() {
+		put(c)
+	}
+	for _, g := range drawer.Groups(lots) {
+		put(g.Card)
+	}
+	for _, c := range paper.Ready {
+		put(c)
+	}
+	return out, nil
+}
