@@ -9,6 +9,7 @@ import (
 	"errors"
 	"image"
 	"image/color"
+	"image/draw"
 	"image/jpeg"
 	_ "image/png" // decoded by image.DecodeConfig
 	"math"
@@ -140,11 +141,13 @@ func Straighten(p []byte, corners [4]Corner, wide, high float64) (Picture, error
 	}
 	busy <- struct{}{}
 	defer func() { <-busy }()
-	img, err := jpeg.Decode(bytes.NewReader(p))
+	sent, err := jpeg.Decode(bytes.NewReader(p))
 	if err != nil {
 		return Picture{}, err
 	}
-	b := img.Bounds()
+	b := sent.Bounds()
+	img := image.NewRGBA(image.Rect(0, 0, b.Dx(), b.Dy()))
+	draw.Draw(img, img.Rect, sent, b.Min, draw.Src)
 	w, h := paperSide, int(math.Round(paperSide*high/wide))
 	if high > wide {
 		w, h = int(math.Round(paperSide*wide/high)), paperSide
@@ -186,18 +189,18 @@ func projection(c [4]Corner) func(x, y float64) (u, v float64) {
 }
 
 // between is the colour at a place between four pixels.
-func between(img image.Image, x, y float64) color.RGBA {
-	b := img.Bounds()
+func between(img *image.RGBA, x, y float64) color.RGBA {
+	b := img.Rect
 	fx, fy := math.Floor(x), math.Floor(y)
 	tx, ty := x-fx, y-fy
 	var sum [3]float64
 	for _, n := range [4]struct{ x, y, part float64 }{{0, 0, (1 - tx) * (1 - ty)}, {1, 0, tx * (1 - ty)}, {0, 1, (1 - tx) * ty}, {1, 1, tx * ty}} {
 		px := min(max(int(fx+n.x), 0), b.Dx()-1)
 		py := min(max(int(fy+n.y), 0), b.Dy()-1)
-		r, g, bl, _ := img.At(b.Min.X+px, b.Min.Y+py).RGBA()
-		sum[0] += n.part * float64(r>>8)
-		sum[1] += n.part * float64(g>>8)
-		sum[2] += n.part * float64(bl>>8)
+		at := img.Pix[py*img.Stride+4*px:]
+		for c := range sum {
+			sum[c] += n.part * float64(at[c])
+		}
 	}
 	return color.RGBA{uint8(sum[0] + 0.5), uint8(sum[1] + 0.5), uint8(sum[2] + 0.5), 255}
 }

@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 
+	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/paper"
 )
@@ -158,7 +159,12 @@ func (f *Form) ReadLook(at string, old paper.Card, c *paper.Card) {
 		}
 	}
 	scale := seen.Scale
-	if f.LengthIn(look+"scale", measure.MM, &scale); scale != seen.Scale {
+	f.LengthIn(look+"scale", measure.MM, &scale)
+	switch {
+	case scale == seen.Scale:
+	case scale < paper.LeastScale || scale > paper.MostScale:
+		f.Fail(fault.New(fault.ScaleRange, look+"scale", "A print repeats every 2 to 150 mm."))
+	default:
 		c.Look.Scale = scale
 	}
 	if n, err := strconv.Atoi(f.Posted.Get(look + "turn")); err == nil && slices.Contains(paper.Turns, n) {
