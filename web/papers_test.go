@@ -206,3 +206,20 @@ func TestPhotographsGoAlong(t *testing.T) {
 		t.Errorf("the drawer: %+v, %v", lots, err)
 	}
 }
+
+// A print holds the papers, and in lines alone it does not.
+func TestPrintsInLinesAlone(t *testing.T) {
+	x := newTable(t)
+	c := x.photographed(2)
+	id := x.jarBox()
+	x.post(fmt.Sprintf("/boxes/%d/box", id), "card.pick", "card="+form.CardText(c))
+	at := fmt.Sprintf("/boxes/%d/sheet.pdf?what=cuts", id)
+	_, whole, _ := x.get(at)
+	code, lines, _ := x.get(at + "&plain=1")
+	if code != http.StatusOK || !strings.Contains(whole, "/DCTDecode") || strings.Contains(lines, "/DCTDecode") {
+		t.Errorf("the photograph is printed: %v, in lines alone: %v", strings.Contains(whole, "/DCTDecode"), strings.Contains(lines, "/DCTDecode"))
+	}
+	if _, page, _ := x.get(fmt.Sprintf("/boxes/%d/making?print=lines", id)); !strings.Contains(page, "&amp;plain=1") {
+		t.Error("the making stop does not print in lines alone")
+	}
+}

@@ -76,7 +76,8 @@ func pack(to io.Writer, all store.Everything, lots []drawer.Lot, made string, pi
 			return err
 		}
 		if svg := picture(b); svg != nil {
-			if err := put(base+".svg", svg); err != nil {
+			// The photographs of papers lie beside.
+			if err := put(base+".svg", bytes.ReplaceAll(svg, []byte(`href="/papers/`), []byte(`href="../papers/`))); err != nil {
 				return err
 			}
 		}

@@ -86,10 +86,17 @@ func (s *room) export(c *echo.Context) error {
 }
 
 // printOf is what a page asks to be printed.
-func printOf(c *echo.Context, b store.Box) pdf.Print {
+func (s *room) printOf(c *echo.Context, b store.Box) pdf.Print {
 	q := c.QueryParams()
 	return pdf.Print{
 		Paper: paperOf(c), Date: time.Now(), Address: c.Scheme() + "://" + c.Request().Host + page.StopURL(b.ID, "making"),
+		Plain: q.Has("plain"), Photos: func(id string) []byte {
+			p, err := s.Store.Photo(c.Request().Context(), id)
+			if err != nil { // the paper is printed in its colour alone
+				return nil
+			}
+			return p.JPEG
+		},
 		Large: q.Has("large"), What: pdf.What(q.Get("what")), Mirror: q.Has("mirror"),
 	}
 }
@@ -122,7 +129,7 @@ func (s *room) sheetPDF(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	print := printOf(c, b)
+	print := s.printOf(c, b)
 	if !slices.Contains(pdf.Whats, print.What) {
 		return echo.NewHTTPError(http.StatusNotFound, "nothing of that name is printed")
 	}

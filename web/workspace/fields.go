@@ -34,6 +34,7 @@ type workPage struct {
 	Done   int
 	Steps  []stepView
 
+	InLines          bool // prints leave the colours of papers out
 	Heading, Decides string
 	Name, NameFault  string
 	Next             *stop // the page after this one

@@ -161,6 +161,7 @@ func (s *room) workspace(c *echo.Context, status int, b store.Box, i int, f *for
 	view := &workPage{Chrome: s.Chrome(c, stops[i].Title+" · "+b.Name), Box: b, At: i, Form: f, Result: r, ticks: ticks, room: s}
 	view.Units, view.UnitsAt, view.Swap, view.To = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", true, ""
 	view.Stop = stops[i].ID
+	view.InLines = c.QueryParam("print") == "lines"
 	f.Tick = b.Inputs.Tools.Tick
 	if view.Stop == "contents" {
 		if view.Goods.Kept, err = s.Store.Things(c.Request().Context()); err != nil {
