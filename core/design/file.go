@@ -54,6 +54,7 @@ type (
 		Side   string      `json:"side,omitempty"`
 		Shape  string      `json:"shape,omitempty"`
 		Joined bool        `json:"joined,omitempty"`
+		Runs   string      `json:"runs,omitempty"`
 		Layers []layerFile `json:"layers"`
 	}
 	layerFile struct {
@@ -288,6 +289,11 @@ func (r *reader) mats(all []matsFile) {
 		if d.Side = dress.Side(m.Side); d.Side != "" && d.Side != dress.Outside && d.Side != dress.Inside {
 			r.fail(fault.New(fault.UnknownSide, fault.Path(field, "side"), "a paper on top goes on the outside or the inside"))
 		}
+		runs, err := dress.ParseRun(m.Runs)
+		if err != nil {
+			r.fail(fault.At(fault.Path(field, "runs"), err))
+		}
+		d.Runs = runs
 		if m.Shape != "" && m.Shape != "face" && m.Shape != "rectangle" {
 			r.fail(fault.New(fault.UnknownShape, fault.Path(field, "shape"), "a paper on top has the shape of its face, or is a rectangle"))
 		}
@@ -385,7 +391,7 @@ func (in Inputs) Write() []byte {
 	}
 	in.writeInside(&f)
 	for _, d := range in.Mats {
-		m := matsFile{ID: d.ID, Piece: d.Piece, Where: string(d.Where), Faces: d.Faces, Side: string(d.Side), Joined: d.Joined}
+		m := matsFile{ID: d.ID, Piece: d.Piece, Where: string(d.Where), Faces: d.Faces, Side: string(d.Side), Joined: d.Joined, Runs: string(d.Runs)}
 		if d.Rectangle {
 			m.Shape = "rectangle"
 		}

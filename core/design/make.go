@@ -346,6 +346,16 @@ func (r *Result) dress() error {
 		if err != nil {
 			return fault.At(field, err)
 		}
+		if d.Runs != dress.Ends {
+			order, err := r.round(d.Piece)
+			if err != nil {
+				return err
+			}
+			last := d.Layers[len(d.Layers)-1].Card
+			if mats, err = d.RunOn(mats, r.Parts[at].Faces, order, r.Inputs.longestStrip(last)); err != nil {
+				return fault.At(field, err)
+			}
+		}
 		for _, m := range mats {
 			if slices.ContainsFunc(r.Mats, func(have dress.Mat) bool {
 				return have.Piece == m.Piece && have.Side == m.Side && have.Layer == m.Layer && meet(have, m)

@@ -8,8 +8,8 @@ import (
 	"brevium/core/pattern"
 )
 
-// Blanks gives the rectangles that mats are cut from: one each, but two
-// right-angled triangles of one card out of one, where each is a half of the
+// Blanks gives the rectangles that mats are cut from: one each, but a strip for
+// those whose picture runs on, and two right-angled triangles of one card out of one, where each is a half of the
 // same rectangle, cut along the same diagonal. The second is turned end for
 // end if it must be, which a pattern with an up forbids.
 func Blanks(mats []Mat) []pattern.Blank {
@@ -20,9 +20,27 @@ func Blanks(mats []Mat) []pattern.Blank {
 		at   int
 	}
 	var halves []waiting
+	strips := map[string]int{}
 mats:
 	for _, m := range mats {
 		outline := m.onBlank()
+		if m.Strip.ID != "" {
+			i, begun := strips[m.Strip.ID]
+			if !begun {
+				i = len(out)
+				strips[m.Strip.ID] = i
+				out = append(out, pattern.Blank{ID: m.ID, Name: m.Piece + " paper, strip: " + m.Words, Height: m.Height})
+			}
+			if begun {
+				out[i].Name += ", " + m.Words
+			}
+			for k := range outline {
+				outline[k].X += m.Strip.At.MM()
+			}
+			out[i].Width = m.Strip.At + m.Width
+			out[i].Gives = append(out[i].Gives, pattern.Given{ID: m.ID, Outline: outline})
+			continue
+		}
 		lack, half := m.lacks()
 		for i, w := range halves {
 			turned := lack == w.lack

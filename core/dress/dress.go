@@ -58,6 +58,7 @@ type Dressing struct {
 	Faces             []string
 	Side              Side // "" is outside
 	Joined, Rectangle bool
+	Runs              Run // of the top layer
 	Layers            []Layer
 }
 
@@ -109,11 +110,13 @@ type Mat struct {
 	On              []Patch
 	Shape           []pattern.Point
 	Lies            pattern.Frame // of the mat on the flat piece
+	Strip           Strip         // that it is cut from with others; zero is by itself
 }
 
 // Place takes a point of the mat's paper, in mm from the top left corner of what
-// it is cut from, to the flat piece.
+// it is cut from, or of the first of the strips, to the flat piece.
 func (m Mat) Place(x, y float64) pattern.Point {
+	x -= m.Strip.Phase().MM()
 	if m.Side == Inside { // seen from the other side
 		x = m.Width.MM() - x
 	}

@@ -102,6 +102,14 @@ func (d Dressing) layers(g ground, ruler measure.Tick) ([]Mat, error) {
 	if d.Rectangle {
 		outline = g.rectangle()
 	}
+	// Where the picture runs on, what shows beside each paper is a whole mark, so
+	// that the strip is cut at marks.
+	edge := func(l measure.Length, layer int) measure.Length {
+		if d.Runs != Ends && layer == len(d.Layers)-1 {
+			return measure.Up(l, ruler)
+		}
+		return l
+	}
 	var mats []Mat
 	var border Border
 	for n, layer := range d.Layers {
@@ -117,7 +125,7 @@ func (d Dressing) layers(g ground, ruler measure.Tick) ([]Mat, error) {
 		corners := onMarks(pattern.Inset(outline, func(along pattern.Point) float64 {
 			// The side's own direction decides between the two borders.
 			a, u := along.Dot(g.frame.Up), along.Dot(g.frame.Along)
-			return math.Hypot(border.Across.MM()*a, border.Up.MM()*u)
+			return math.Hypot(edge(border.Across, n).MM()*a, border.Up.MM()*u)
 		}), g.frame, ruler)
 		along, up := g.frame.Size(corners)
 		if len(corners) > 0 {

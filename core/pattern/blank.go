@@ -18,7 +18,7 @@ type Given struct {
 }
 
 // Halved reports whether the blank is cut in two from corner to corner.
-func (b Blank) Halved() bool { return len(b.Gives) == 2 }
+func (b Blank) Halved() bool { return len(b.Gives) == 2 && len(b.Gives[0].Outline) == 3 }
 
 // Blank is the piece's own.
 func (p *Pattern) Blank(id, name string) Blank {

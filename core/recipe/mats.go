@@ -18,6 +18,7 @@ type MatSet struct {
 	Blank pattern.Blank
 	Count int
 	Faces []string
+	Strip []dress.Mat // what is cut from one, from its left end on; nil for one mat
 }
 
 // Where names the faces: "back wall and front wall".
@@ -34,9 +35,11 @@ func (s MatSet) name(parts []style.Part) string {
 
 // cutting says how the mats are cut: their blanks, halved or cut to shape.
 func (s MatSet) cutting(t Telling, copies int) string {
-	n, size := s.Count*copies, fmt.Sprintf("%s × %s (height last)", t.length(s.Mat.Width), t.length(s.Mat.Height))
+	n, size := s.Count*copies, fmt.Sprintf("%s × %s (height last)", t.length(s.Blank.Width), t.length(s.Blank.Height))
 	from := fmt.Sprintf("from %s for the %s", s.Mat.Card.Name, s.Where())
 	switch {
+	case s.Strip != nil:
+		return fmt.Sprintf("Cut %d strip%s, %s, %s, the picture upright. %s", n, plural(n), size, from, s.parting(t))
 	case s.Blank.Halved():
 		return fmt.Sprintf("Cut %d blank%s, %s, %s, and halve each from corner to corner.", n, plural(n), size, from)
 	case len(s.Mat.Shape) != 4 || !rectangular(s.Mat):
@@ -56,6 +59,26 @@ func (s MatSet) cutting(t Telling, copies int) string {
 	return fmt.Sprintf("Cut %d paper%s, %s, %s.", n, plural(n), size, from)
 }
 
+// parting says how a strip is cut up.
+func (s MatSet) parting(t Telling) string {
+	var parts []string
+	fallen := false
+	end := s.Strip[0].Strip.At
+	for _, m := range s.Strip {
+		fallen = fallen || m.Strip.At > end
+		end = m.Strip.At + m.Width
+		parts = append(parts, fmt.Sprintf("%s to %s for the %s", t.length(m.Strip.At), t.length(end), m.Words))
+	}
+	text := "Cut it up, counting from its left end: " + strings.Join(parts, ", ")
+	if fallen {
+		text += "; what lies between falls away"
+	}
+	if s.Strip[0].Strip.Begun > 0 {
+		text += ". Begin the strip where the picture of the one before ended, so that it goes on"
+	}
+	return text + "."
+}
+
 func rectangular(m dress.Mat) bool {
 	return math.Abs(math.Abs(pattern.Area(m.Shape))-m.Width.MM()*m.Height.MM()) < 1e-3
 }
@@ -70,7 +93,7 @@ func MatSets(mats []dress.Mat) []MatSet {
 	for _, b := range dress.Blanks(mats) {
 		m := byID[b.ID]
 		i := slices.IndexFunc(out, func(s MatSet) bool {
-			return s.Mat.Piece == m.Piece && s.Mat.Layer == m.Layer && s.Mat.Card == m.Card && s.Mat.Width == m.Width && s.Mat.Height == m.Height &&
+			return s.Strip == nil && m.Strip.ID == "" && s.Mat.Piece == m.Piece && s.Mat.Layer == m.Layer && s.Mat.Card == m.Card && s.Mat.Width == m.Width && s.Mat.Height == m.Height &&
 				len(s.Blank.Gives) == len(b.Gives) &&
 				slices.EqualFunc(s.Mat.Shape, m.Shape, func(p, q pattern.Point) bool { return p.Sub(q).Len() < Straight })
 		})
@@ -81,6 +104,9 @@ func MatSets(mats []dress.Mat) []MatSet {
 		out[i].Count++
 		for _, g := range b.Gives {
 			out[i].Faces = append(out[i].Faces, byID[g.ID].Words)
+			if m.Strip.ID != "" {
+				out[i].Strip = append(out[i].Strip, byID[g.ID])
+			}
 		}
 	}
 	// An under layer is cut and glued before what lies on it.
@@ -100,6 +126,10 @@ func (s MatSet) gluing(t Telling, parts []style.Part) string {
 	border := t.length(s.Mat.Border.Up) + " showing all round"
 	if s.Mat.Border.Across != s.Mat.Border.Up {
 		border = fmt.Sprintf("%s showing left and right and %s above and below", t.length(s.Mat.Border.Across), t.length(s.Mat.Border.Up))
+	}
+	if s.Strip != nil {
+		return fmt.Sprintf("Glue the papers of the strip %s, each centred on its own face, so that the picture goes on round the corners: %s. What shows left and right is %s, above and below %s.",
+			on, s.Where(), t.length(s.Mat.Border.Across), t.length(s.Mat.Border.Up))
 	}
 	return fmt.Sprintf("Glue the %s paper%s %s, centred, %s%s.", s.Where(), plural(len(s.Faces)), on, border, upright(s.Mat))
 }

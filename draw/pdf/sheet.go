@@ -268,7 +268,7 @@ func (w *writer) toCut() {
 	}
 	for _, s := range recipe.MatSets(r.Mats) {
 		w.say(11, false, fmt.Sprintf("%d × paper, layer %d, for the %s: %s × %s, %s", r.Inputs.Copies*s.Count, s.Mat.Layer, s.Where(),
-			w.both(s.Mat.Width), w.both(s.Mat.Height), s.Mat.Card.Name))
+			w.both(s.Blank.Width), w.both(s.Blank.Height), s.Mat.Card.Name))
 	}
 }
 

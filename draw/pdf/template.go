@@ -52,7 +52,7 @@ func (w *writer) templates() error {
 		w.tiled(t)
 	}
 	for _, s := range recipe.MatSets(w.r.Mats) {
-		wide, high := s.Mat.Width.MM(), s.Mat.Height.MM()
+		wide, high := s.Blank.Width.MM(), s.Blank.Height.MM()
 		picture := draw.BlankOf(s.Where(), wide, high)
 		picture.X, picture.Y, picture.Width, picture.Height = 0, 0, wide, high
 		for _, g := range s.Blank.Gives {
@@ -65,7 +65,7 @@ func (w *writer) templates() error {
 			w.tiled(t)
 			continue
 		}
-		small = append(small, pattern.Blank{ID: s.Mat.ID, Name: t.name, Width: s.Mat.Width, Height: s.Mat.Height})
+		small = append(small, pattern.Blank{ID: s.Mat.ID, Name: t.name, Width: s.Blank.Width, Height: s.Blank.Height})
 	}
 	w.packed(small, drawings)
 	return nil

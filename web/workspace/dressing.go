@@ -26,7 +26,7 @@ type dressView struct {
 	Side        form.Field
 	Joined      bool
 	Rectangle   bool
-	Count       form.Field
+	Count, Runs form.Field
 	Layer       []layerView
 }
 
@@ -81,6 +81,10 @@ func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
 		}
 		v.Side = f.ChoiceField(at("side"), "On its", "", string(side), form.Plain("outside", "inside")...)
 		v.Count = f.ChoiceField(at("layers"), "Layers", "", fmt.Sprint(len(d.Layers)), form.Plain("1", "2", "3", "4")...)
+		v.Runs = f.ChoiceField(at("runs"), "The picture", "of the top layer", string(d.Runs),
+			form.Choice{Value: string(dress.Ends), Label: "ends at each face"},
+			form.Choice{Value: string(dress.CutAway), Label: "runs on round the box, under what shows between"},
+			form.Choice{Value: string(dress.AllKept), Label: "runs on round the box, every bit of it seen"})
 		for k, l := range d.Layers {
 			layer := func(part string) string { return at("layers", k, part) }
 			v.Layer = append(v.Layer, layerView{f.CardView(at("layers", k), l.Card, p.Shelf), []form.Field{
@@ -188,6 +192,9 @@ func readMat(f *form.Form, n int, d *dress.Dressing, in *design.Inputs, now *des
 			d.Faces, d.Where = slices.Clone(faces), ""
 		}
 		d.Joined, d.Rectangle = f.Posted.Get(at("joined")) != "", f.Posted.Get(at("rectangle")) != ""
+	}
+	if runs, err := dress.ParseRun(f.Posted.Get(at("runs"))); err == nil && f.Posted.Has(at("runs")) {
+		d.Runs = runs
 	}
 	switch side := dress.Side(f.Posted.Get(at("side"))); side {
 	case dress.Inside:
