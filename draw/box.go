@@ -10,12 +10,21 @@ import (
 func ModelOf(r *design.Result, plain bool) *Model {
 	parts, folded := r.Pieces()
 	m := NewModel(parts, folded, r.Mats, r.Shown(), r.Box.Shuts)
+	m.lying = r.Lying
 	if plain {
 		return m
 	}
 	from := map[string]From{}
 	for _, p := range r.Parts {
 		from[p.ID] = *FromOf(p)
+		if c, covered := r.CoverOf(p.ID); covered {
+			f := from[p.ID]
+			inside := f.Card.Seen().Inside
+			f.Card = c
+			f.Card.Look = c.Seen()
+			f.Card.Look.Inside = inside // it ends a little below the rim
+			from[p.ID] = f
+		}
 	}
 	return m.Shows(from)
 }

@@ -21,14 +21,13 @@ func Stood(title string, parts []style.Part, finished []*pattern.Folded, state s
 	for _, b := range bodies {
 		solids = append(solids, Solid{Part: *b.Part, Faces: b.Faces, Poses: b.Poses, levels: b.Levels})
 	}
-	return scene(title, solids, nil, false), nil
+	return scene(title, solids, nil, nil, false), nil
 }
 
 // scene draws solids; open ones show tabs and linings too, which in finished
-// boxes lie flat against walls. The pieces and mats whose ids are marked stand
+// boxes lie flat against walls. Further panels stand among their faces. The pieces and mats whose ids are marked stand
 // out.
-func scene(title string, solids []Solid, mats []dress.Mat, open bool, marked ...string) *Picture {
-	var panels []panel
+func scene(title string, solids []Solid, panels []panel, mats []dress.Mat, open bool, marked ...string) *Picture {
 	for _, s := range solids {
 		panels = append(panels, s.panels(mats, open)...)
 	}

@@ -34,6 +34,8 @@ type Motion struct {
 	Pieces   []MotionPiece `json:"pieces"`
 	// Papers are what cards and mats show; they are told by their place in it.
 	Papers []MotionPaper `json:"papers"`
+	// Lying is what lies on the shut box.
+	Lying []MotionPlate `json:"lying"`
 	// Residual is, at each frame, how far in mm rings of faces are from
 	// closing; it is nothing at the last.
 	Residual []float64 `json:"residual"`
@@ -89,6 +91,14 @@ type MotionMat struct {
 	Inside  bool         `json:"inside"`
 	Tile    Affine       `json:"tile"`
 	Lift    float64      `json:"lift"` // how far its upper side is from the card's, mm
+}
+
+// MotionPlate is a flat piece on the shut box: its paper, and its corners in
+// space.
+type MotionPlate struct {
+	Paper   int          `json:"paper"`
+	Corners [][3]float64 `json:"corners"`
+	Tile    float64      `json:"tile"` // one repeat of its print, mm
 }
 
 // paperOf gives the place of a look among the papers.
@@ -158,6 +168,19 @@ func (m *Model) Motion() (*Motion, error) {
 			}
 		}
 		out.Residual = append(out.Residual, round3(residual))
+	}
+	out.Lying = []MotionPlate{}
+	for _, l := range m.lying {
+		look := l.Card.Seen()
+		wide, _ := TileSize(look)
+		for _, p := range l.Plates {
+			x := MotionPlate{Paper: out.paperOf(look), Tile: wide}
+			for _, v := range p.Corners {
+				v = r3.Add(v, r3.Scale(p.Thick, p.Outward()))
+				x.Corners = append(x.Corners, [3]float64{round3(v.X), round3(v.Y), round3(v.Z)})
+			}
+			out.Lying = append(out.Lying, x)
+		}
 	}
 	return out, nil
 }

@@ -8,6 +8,7 @@ import (
 	"gonum.org/v1/gonum/num/quat"
 	"gonum.org/v1/gonum/spatial/r3"
 
+	"brevium/core/design"
 	"brevium/core/dress"
 	"brevium/core/pattern"
 	"brevium/core/style"
@@ -22,6 +23,7 @@ type Model struct {
 	levels   [][]int
 	apart    [][]pattern.Pose // where each copy lies while it is folded
 	mats     []dress.Mat
+	lying    []design.Lying  // on the shut box
 	from     map[string]From // what the pieces are cut from; nil leaves them plain
 	order    []string        // of the first part's faces when it is shut
 	// Stages names the stages in order: those of folding all pieces, bringing
@@ -368,7 +370,7 @@ func (m *Model) Picture(title string, at float64) (*Picture, error) {
 	if err != nil {
 		return nil, err
 	}
-	return scene(title, solids, m.mats, at < float64(m.folds)), nil
+	return scene(title, solids, m.plates(at >= m.Shut()), m.mats, at < float64(m.folds)), nil
 }
 
 // Look draws the whole box as pictures show it: apart, so that one sees in, or
@@ -393,7 +395,40 @@ func (m *Model) Where(title string, ids ...string) (*Picture, error) {
 			}
 		}
 	}
-	return scene(title, m.looked, m.mats, false, ids...), nil
+	return scene(title, m.looked, m.plates(m.shown == style.Finished), m.mats, false, ids...), nil
+}
+
+// plates are what lies on the box when it is shut.
+func (m *Model) plates(shut bool) []panel {
+	if !shut {
+		return nil
+	}
+	var out []panel
+	for _, l := range m.lying {
+		look := l.Card.Seen()
+		for _, p := range l.Plates {
+			n := p.Outward()
+			q := panel{normal: n, owner: l.Piece}
+			for _, v := range p.Corners { // a hair off, so that it is before what it lies on
+				q.points = append(q.points, r3.Add(v, r3.Scale(0.05, n)))
+			}
+			q.at = r3.Dot(n, q.points[0])
+			if m.from != nil {
+				q.fill = &Fill{Look: look, Lay: onPlate(q.points)}
+			}
+			out = append(out, q)
+		}
+	}
+	return out
+}
+
+// onPlate is where the paper of a plate lies on the picture: its first side is
+// the top edge.
+func onPlate(corners []r3.Vec) Affine {
+	x, y := r3.Sub(corners[1], corners[0]), r3.Sub(corners[len(corners)-1], corners[0])
+	o := project(corners[0])
+	a, b := project(r3.Add(corners[0], r3.Unit(x))), project(r3.Add(corners[0], r3.Unit(y)))
+	return Affine{a.X - o.X, a.Y - o.Y, b.X - o.X, b.Y - o.Y, o.X, o.Y}
 }
 
 // Piece is the model of one of the pieces alone, folded as it is when the box

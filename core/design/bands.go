@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"slices"
+	"strings"
 
 	"brevium/core/band"
 	"brevium/core/dress"
@@ -48,6 +49,7 @@ func (b Band) PieceID() string { return fmt.Sprintf("band-%d", b.ID) }
 type Banded struct {
 	Band
 	Strip band.Band
+	Name  string
 }
 
 // UsualBand is a band round the middle of the length.
@@ -151,22 +153,28 @@ func (r *Result) band() error {
 		return err
 	}
 	back := back(bodies)
+	extent := func(axis int) float64 {
+		return []measure.Length{r.Outside.Length, r.Outside.Width, r.Outside.Height}[axis].MM()
+	}
 	for i, b := range r.Inputs.Bands {
 		axis := slices.Index(BandAxes, b.Axis)
 		at := b.At.MM()
 		if axis != style.AlongHeight {
 			at *= back
 		}
-		hull := style.Section(bodies, axis, at, b.Width.MM(), r.raised)
+		hull := style.Section(bodies, r.over(), axis, at, b.Width.MM(), r.raised)
 		if len(hull) < 3 {
 			return fault.New(fault.OutOfRange, fault.Path("bands", i, "at"), "the band would lie beside the box: nearer to the middle, please")
 		}
-		done := Banded{b, band.Round(hull, b.looks(back), b.Lap, r.Inputs.Tools.Tick.Ruler())}
-		r.Bands = append(r.Bands, done)
-		strip := loose.Piece{ID: b.ID, Name: "Belly band", Width: done.Strip.Length, Height: b.Width, Copies: 1, Corners: loose.Square, Vertical: done.Strip.Scores, Card: b.Card}
-		if len(r.Inputs.Bands) > 1 {
-			strip.Name = fmt.Sprintf("Belly band %d", i+1)
+		done := Banded{b, band.Round(hull, b.looks(back), b.Lap, r.Inputs.Tools.Tick.Ruler()), "Belly band"}
+		if b.Width.MM() > extent(axis)/2 {
+			done.Name = "Sleeve"
 		}
+		if len(r.Inputs.Bands) > 1 {
+			done.Name += fmt.Sprint(" ", i+1)
+		}
+		r.Bands = append(r.Bands, done)
+		strip := loose.Piece{ID: b.ID, Name: done.Name, Width: done.Strip.Length, Height: b.Width, Copies: 1, Corners: loose.Square, Vertical: done.Strip.Scores, Card: b.Card}
 		made, err := strip.Pattern()
 		if err != nil {
 			return fault.At(fault.Path("bands", i), err)
@@ -182,6 +190,7 @@ func (r *Result) band() error {
 			return err
 		}
 		r.Parts = append(r.Parts, whole)
+		r.lies(part.ID, card, style.Ring(bodies, hull, axis, at, b.Width.MM(), card.Thickness.MM()))
 		r.Checks = append(r.Checks, inspect.Finding{ID: "band", Verdict: inspect.OK, Piece: part.ID, Text: fmt.Sprintf(
 			"%s: it slides: %s longer than what it goes round, all round.", part.Name, measure.Label(band.Slide, measure.MM, measure.Tenth))})
 	}
@@ -197,6 +206,11 @@ func (r *Result) raised(b *style.Body, f pattern.Face) float64 {
 		}
 		for _, l := range d.Layers {
 			sum += l.Card.Thickness.MM()
+		}
+	}
+	for _, c := range r.Inputs.Covers {
+		if c.Piece == b.Part.ID && (f.Role == pattern.Wall || f.Role == pattern.Panel) {
+			sum += c.Outside().MM()
 		}
 	}
 	return sum
@@ -255,9 +269,16 @@ func (b Band) lies(show func(measure.Length) string) string {
 // bandSteps say how each band is put on.
 func (r *Result) bandSteps() []string {
 	var out []string
-	for _, b := range r.Bands {
-		out = append(out, fmt.Sprintf("Put the belly band round the %s of the closed box, %s, its folds on the box's edges; glue its end over the lap, at the %s, to itself only: it must slide off.",
-			b.Axis, b.lies(r.Show), b.Joined()))
+	for i, b := range r.Bands {
+		over := ""
+		if slices.ContainsFunc(r.Bands[:i], func(first Banded) bool { return first.Axis != b.Axis }) {
+			over = " It lies over the one before where they cross: slide that one on first."
+		}
+		if b.Joined() == "front" {
+			over += " A label over the join hides it."
+		}
+		out = append(out, fmt.Sprintf("Put the %s round the %s of the closed box, %s, its folds on the box's edges; glue its end over the lap, at the %s, to itself only: it must slide off.%s",
+			strings.ToLower(b.Name), b.Axis, b.lies(r.Show), b.Joined(), over))
 	}
 	return out
 }

@@ -35,6 +35,11 @@ func (in Inputs) Clone() Inputs {
 			in.Bands[i].Card = &card
 		}
 	}
+	in.Covers, in.Ribbons = slices.Clone(in.Covers), slices.Clone(in.Ribbons)
+	if in.Wrap != nil {
+		wrap := *in.Wrap
+		in.Wrap = &wrap
+	}
 	in.Loose = slices.Clone(in.Loose)
 	for i := range in.Loose {
 		in.Loose[i] = in.Loose[i].Clone()
@@ -86,6 +91,7 @@ func (in *Inputs) SetStyle(id string) error {
 	if len(in.Mats) == 0 {
 		in.Mats = nil
 	}
+	in.Covers = slices.DeleteFunc(slices.Clone(in.Covers), func(c dress.Cover) bool { return pieces[c.Piece] == nil })
 	return nil
 }
 
@@ -168,6 +174,9 @@ func Difference(a, b Inputs) string {
 	note(reflect.DeepEqual(a.Mats, b.Mats), "dressing")
 	note(reflect.DeepEqual(a.Loose, b.Loose), "loose pieces")
 	note(reflect.DeepEqual(a.Bands, b.Bands), "bands")
+	note(slices.Equal(a.Covers, b.Covers), "coverings")
+	note(slices.Equal(a.Ribbons, b.Ribbons), "ribbons")
+	note(reflect.DeepEqual(a.Wrap, b.Wrap), "wrapping paper")
 	note(slices.Equal(a.Sheets, b.Sheets), "sheets")
 	note(a.Copies == b.Copies, "copies")
 	note(a.Tools == b.Tools, "tools")

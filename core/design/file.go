@@ -35,6 +35,9 @@ type (
 		Mats     []matsFile              `json:"mats,omitempty"`
 		Loose    []looseFile             `json:"loose,omitempty"`
 		Bands    []bandFile              `json:"bands,omitempty"`
+		Covers   []coverFile             `json:"covers,omitempty"`
+		Ribbons  []ribbonFile            `json:"ribbons,omitempty"`
+		Wrap     *wrapFile               `json:"wrap,omitempty"`
 		Sheets   []sheetFile             `json:"sheets,omitempty"`
 		Tools    *toolsFile              `json:"tools,omitempty"`
 		Copies   *int                    `json:"copies,omitempty"`
@@ -137,6 +140,9 @@ func (f inputsFile) inputs(rest strict.Rest) (Inputs, error) {
 	r.mats(f.Mats)
 	r.loose(f.Loose)
 	r.bands(f.Bands)
+	r.covers(f.Covers)
+	r.ribbons(f.Ribbons)
+	r.wrap(f.Wrap)
 	r.numbered()
 	r.sheets(f.Sheets)
 	if f.Tools != nil {
@@ -406,6 +412,13 @@ func (in Inputs) Write() []byte {
 	for _, b := range in.Bands {
 		f.Bands = append(f.Bands, writeBand(b))
 	}
+	for _, c := range in.Covers {
+		f.Covers = append(f.Covers, writeCover(c))
+	}
+	for _, x := range in.Ribbons {
+		f.Ribbons = append(f.Ribbons, writeRibbon(x))
+	}
+	f.Wrap = writeWrap(in.Wrap)
 	for _, s := range in.Sheets {
 		x := sheetFile{Name: s.Name, Width: mmText(s.Width), Height: mmText(s.Height), Cost: s.Cost, Offcut: s.Offcut}
 		if s.Count != paper.Unlimited {

@@ -22,13 +22,13 @@ func (r *Result) Tightest() (fit.Account, bool) {
 // known where there are none, or no fit.
 func (r *Result) BareFit() (bare, dressed fit.Verdict, known bool) {
 	o := r.Style.Allowance
-	if o == nil || len(r.Mats) == 0 || len(r.Fits) == 0 {
+	if o == nil || len(r.Mats)+len(r.Inputs.Covers) == 0 || len(r.Fits) == 0 {
 		return "", "", false
 	}
 	in := r.Inputs.Clone()
 	in.Lengths[o.ID] = measure.Inch / 16
 	with, err := Sketch(in)
-	in.Mats = nil
+	in.Mats, in.Covers = nil, nil
 	without, err2 := Sketch(in)
 	if err != nil || err2 != nil {
 		return "", "", false

@@ -64,10 +64,14 @@ type Inputs struct {
 
 	Mats   []dress.Dressing
 	Loose  []loose.Piece // pieces of no style, cut with the box
+	Covers []dress.Cover
 	Bands  []Band
-	Sheets []paper.Sheet
-	Tools  Tools
-	Copies int
+	// Ribbons go round the closed box, and Wrap, if it is wrapped, under them.
+	Ribbons []Ribbon
+	Wrap    *Wrapping
+	Sheets  []paper.Sheet
+	Tools   Tools
+	Copies  int
 
 	// Rest is what another version kept with the design, to be passed on.
 	Rest strict.Rest
@@ -156,6 +160,11 @@ func (in *Inputs) Check() error {
 	}
 	if err := in.checkBands(); err != nil {
 		return err
+	}
+	for _, check := range []func() error{in.checkCovers, in.checkRibbons, in.checkWrap} {
+		if err := check(); err != nil {
+			return err
+		}
 	}
 	return in.checkInside()
 }

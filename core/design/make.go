@@ -41,6 +41,9 @@ type Result struct {
 	Fits      []fit.Account
 	Mats      []dress.Mat
 	Bands     []Banded
+	Ribbons   []Ribboned
+	Wrapped   *Wrapped // nil when it is not wrapped
+	Lying     []Lying  // on the closed box, in the order it is put on
 	// Blanks are the rectangles everything is cut from, one copy of the box.
 	Blanks   []Blank
 	Stocks   []Stock
@@ -97,11 +100,10 @@ func Make(ctx context.Context, in Inputs) (*Result, error) {
 	if err != nil {
 		return nil, err
 	}
-	if err := r.dress(); err != nil {
-		return nil, err
-	}
-	if err := r.band(); err != nil {
-		return nil, err
+	for _, put := range []func() error{r.dress, r.cover, r.band, r.tie, r.wrapUp} {
+		if err := put(); err != nil {
+			return nil, err
+		}
 	}
 	if err := r.lay(ctx); err != nil {
 		return nil, err
@@ -269,7 +271,7 @@ func (r *Result) tightest(spec *style.Spec, o *style.Option) (measure.Length, er
 
 // between is the decoration standing in a pair's gap, both sides together.
 func (r *Result) between(p fit.Pair, box *style.Box) measure.Length {
-	if !p.Kind.Dressed || len(r.Inputs.Mats) == 0 {
+	if !p.Kind.Dressed {
 		return 0
 	}
 	marks := func(piece string) []pattern.Mark {
@@ -280,7 +282,7 @@ func (r *Result) between(p fit.Pair, box *style.Box) measure.Length {
 		}
 		return nil
 	}
-	return 2*dress.Thickness(r.Inputs.Mats, p.Inner, marks(p.Inner), pattern.Wall, dress.Outside) +
+	return r.covering(p.Inner, p.Outer) + 2*dress.Thickness(r.Inputs.Mats, p.Inner, marks(p.Inner), pattern.Wall, dress.Outside) +
 		2*dress.Thickness(r.Inputs.Mats, p.Outer, marks(p.Outer), pattern.Wall, dress.Inside)
 }
 
@@ -420,7 +422,7 @@ func (r *Result) work() recipe.Work {
 	in := &r.Inputs
 	w := recipe.Work{
 		Units: in.Units, Tick: in.Tools.Tick, Fence: in.Tools.Fence, Copies: in.Copies,
-		Cards: map[string]paper.Card{}, EndForEnd: map[string]bool{}, Mats: r.Mats, Assembly: r.Box.Assembly, Inserting: r.Inserting, Closing: append(slices.Clone(r.Box.Closing), r.bandSteps()...),
+		Cards: map[string]paper.Card{}, EndForEnd: map[string]bool{}, Mats: r.Mats, Assembly: r.Box.Assembly, Inserting: r.Inserting, Closing: r.closing(),
 		Contents: r.Filling(), Adhesive: r.Spec.Choices["adhesive"],
 	}
 	for _, p := range r.Parts {
@@ -429,6 +431,11 @@ func (r *Result) work() recipe.Work {
 		w.EndForEnd[p.ID] = p.EndForEnd
 	}
 	return w
+}
+
+// closing is how the box is closed, and what goes round it then.
+func (r *Result) closing() []string {
+	return slices.Concat(r.Box.Closing, r.bandSteps(), r.wrapSteps(), r.ribbonSteps())
 }
 
 func (r *Result) write() {
@@ -440,6 +447,10 @@ func (r *Result) write() {
 	}
 	r.Supplies = append(r.Supplies, w.AdhesiveSupply())
 	r.Supplies = append(r.Supplies, recipe.HoldingSupplies(r.Box, r.Inputs.Copies)...)
+	r.Supplies = append(r.Supplies, r.ribbonSupplies()...)
+	if s, wrapped := r.wrapSupply(); wrapped {
+		r.Supplies = append(r.Supplies, s)
+	}
 	if s, needed := recipe.ClosingSupply(r.Box.Shut, r.Inputs.Copies); needed {
 		r.Supplies = append(r.Supplies, s)
 	}

@@ -38,7 +38,7 @@ func (r *Result) CardArea() float64 {
 // Shown is the state in which pictures show the box: apart, so that one sees
 // in, but shut where its parts stand on one another.
 func (r *Result) Shown() style.State {
-	if len(r.Box.Stands) > 0 {
+	if len(r.Box.Stands) > 0 || len(r.Inputs.Bands)+len(r.Inputs.Ribbons) > 0 {
 		return style.Finished
 	}
 	return style.Open

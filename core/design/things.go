@@ -89,37 +89,33 @@ const mostID = 1 << 52
 func (in *Inputs) NumberThings() { in.number(func() int { return 1 + rand.IntN(1<<31) }) }
 
 func (in *Inputs) number(next func() int) {
-	used := map[int]bool{0: true}
+	var things, mats, pieces, bands, covers, ribbons []*int
 	for i := range in.Things {
-		t := &in.Things[i]
-		for t.ID < 0 || t.ID > mostID || used[t.ID] {
-			t.ID = next()
-		}
-		used[t.ID] = true
+		things = append(things, &in.Things[i].ID)
 	}
-	used = map[int]bool{0: true}
 	for i := range in.Mats {
-		d := &in.Mats[i]
-		for d.ID < 0 || d.ID > mostID || used[d.ID] {
-			d.ID = next()
-		}
-		used[d.ID] = true
+		mats = append(mats, &in.Mats[i].ID)
 	}
-	used = map[int]bool{0: true}
 	for i := range in.Loose {
-		p := &in.Loose[i]
-		for p.ID < 0 || p.ID > mostID || used[p.ID] {
-			p.ID = next()
-		}
-		used[p.ID] = true
+		pieces = append(pieces, &in.Loose[i].ID)
 	}
-	used = map[int]bool{0: true}
 	for i := range in.Bands {
-		b := &in.Bands[i]
-		for b.ID < 0 || b.ID > mostID || used[b.ID] {
-			b.ID = next()
+		bands = append(bands, &in.Bands[i].ID)
+	}
+	for i := range in.Covers {
+		covers = append(covers, &in.Covers[i].ID)
+	}
+	for i := range in.Ribbons {
+		ribbons = append(ribbons, &in.Ribbons[i].ID)
+	}
+	for _, ids := range [][]*int{things, mats, pieces, bands, covers, ribbons} {
+		used := map[int]bool{0: true}
+		for _, id := range ids {
+			for *id < 0 || *id > mostID || used[*id] {
+				*id = next()
+			}
+			used[*id] = true
 		}
-		used[b.ID] = true
 	}
 }
 

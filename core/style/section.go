@@ -2,6 +2,7 @@ package style
 
 import (
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
@@ -15,24 +16,73 @@ const (
 	AlongHeight
 )
 
+// Plate is a flat piece of something that lies on a finished box: its corners in
+// space, clockwise from outside, and how thick it is, in mm.
+type Plate struct {
+	Corners []r3.Vec
+	Thick   float64
+}
+
+// Outward is the way a plate looks.
+func (p Plate) Outward() r3.Vec {
+	a, b, c := p.Corners[0], p.Corners[1], p.Corners[2]
+	return r3.Unit(r3.Cross(r3.Sub(c, b), r3.Sub(a, b)))
+}
+
+// Ring is what lies on the box along a hull that Section gave: one plate to each
+// edge of it, so wide about a place so far along the axis.
+func Ring(bodies []Body, hull []pattern.Point, axis int, at, width, thick float64) []Plate {
+	if axis == AlongHeight {
+		at += middle(bodies)
+	}
+	var out []Plate
+	for i, p := range hull {
+		q := hull[(i+1)%len(hull)]
+		ring := Plate{[]r3.Vec{across(p, axis, at-width/2), across(q, axis, at-width/2), across(q, axis, at+width/2), across(p, axis, at+width/2)}, thick}
+		// The hull runs clockwise as seen along the axis; its outside is on the left.
+		d := q.Sub(p)
+		if r3.Dot(ring.Outward(), across(pattern.Pt(d.Y, -d.X), axis, 0)) < 0 {
+			slices.Reverse(ring.Corners)
+		}
+		out = append(out, ring)
+	}
+	return out
+}
+
+// across is the place in space that along sees at a point.
+func across(p pattern.Point, axis int, at float64) r3.Vec {
+	switch axis {
+	case AlongLength:
+		return r3.Vec{X: at, Y: p.X, Z: -p.Y}
+	case AlongWidth:
+		return r3.Vec{X: p.X, Y: at, Z: -p.Y}
+	}
+	return r3.Vec{X: p.X, Y: p.Y, Z: at}
+}
+
+// middle is half-way up the box.
+func middle(bodies []Body) float64 {
+	least, most := math.Inf(1), math.Inf(-1)
+	for _, b := range bodies {
+		for i, f := range b.Faces {
+			for _, q := range f.Polygon {
+				z := b.Poses[i].Place(q).Z
+				least, most = min(least, z), max(most, z)
+			}
+		}
+	}
+	return (least + most) / 2
+}
+
 // Section is the hull of what a box shows in a slab across one of its axes, so
 // wide about a place so far from the middle, in mm, as seen along the axis: the
 // outer surfaces of its card with what lies over it, its corners sharp. raised is what lies on the
-// outside of a face besides, in mm. It runs clockwise with y down; of a slab
+// outside of a face besides, in mm, and over what lies on the box already. It runs clockwise with y down; of a slab
 // beside the box nothing is left.
-func Section(bodies []Body, axis int, at, width float64, raised func(*Body, pattern.Face) float64) []pattern.Point {
+func Section(bodies []Body, over []Plate, axis int, at, width float64, raised func(*Body, pattern.Face) float64) []pattern.Point {
 	lo, hi := at-width/2, at+width/2
 	if axis == AlongHeight { // from the middle of its height
-		least, most := math.Inf(1), math.Inf(-1)
-		for _, b := range bodies {
-			for i, f := range b.Faces {
-				for _, q := range f.Polygon {
-					z := b.Poses[i].Place(q).Z
-					least, most = min(least, z), max(most, z)
-				}
-			}
-		}
-		lo, hi = lo+(least+most)/2, hi+(least+most)/2
+		lo, hi = lo+middle(bodies), hi+middle(bodies)
 	}
 	var points []pattern.Point
 	for k := range bodies {
@@ -50,6 +100,11 @@ func Section(bodies []Body, axis int, at, width float64, raised func(*Body, patt
 					points = append(points, along(r3.Add(v, r3.Scale(off, n)), axis))
 				}
 			}
+		}
+	}
+	for _, p := range over {
+		for _, v := range slab(p.Corners, axis, lo, hi) {
+			points = append(points, along(r3.Add(v, r3.Scale(p.Thick, p.Outward())), axis))
 		}
 	}
 	if len(points) < 3 {

@@ -32,6 +32,7 @@ function start(motion) {
     const material = (color, side) => new THREE.MeshStandardMaterial({ color, side, roughness: 0.9 });
     const front = material(outside, THREE.FrontSide);
     const within = material(outside, THREE.BackSide); // the same paper, glued inside
+    const both = material(outside, THREE.DoubleSide); // and laid round the box
     if (tile) {
       const picture = new Image();
       picture.onload = () => {
@@ -42,7 +43,7 @@ function start(motion) {
         repeat.wrapS = repeat.wrapT = THREE.RepeatWrapping;
         repeat.colorSpace = THREE.SRGBColorSpace;
         repeat.anisotropy = renderer.capabilities.getMaxAnisotropy();
-        for (const side of [front, within]) {
+        for (const side of [front, within, both]) {
           side.map = repeat;
           side.color.set(0xffffff);
           side.needsUpdate = true;
@@ -51,7 +52,7 @@ function start(motion) {
       };
       picture.src = tile;
     }
-    return { front, within, back: material(inside, THREE.BackSide) };
+    return { front, within, both, back: material(inside, THREE.BackSide) };
   });
   // The print of a paper lies on a flat shape as the map says: a point of it goes
   // to repeats of the print, of which v counts upwards.
@@ -112,6 +113,26 @@ function start(motion) {
     }),
   );
 
+  // What lies on the shut box: bands, ribbons.
+  const lying = new THREE.Group();
+  for (const plate of motion.lying) {
+    const at = plate.corners.map((c) => new THREE.Vector3(...c));
+    const geometry = new THREE.BufferGeometry().setFromPoints(at.slice(1, -1).flatMap((_, i) => [at[0], at[i + 2], at[i + 1]]));
+    geometry.computeVertexNormals();
+    const along = at[1].clone().sub(at[0]).normalize();
+    const over = at[at.length - 1].clone().sub(at[0]).normalize();
+    const p = geometry.attributes.position;
+    const uv = [];
+    for (let i = 0; i < p.count; i++) {
+      const d = new THREE.Vector3().fromBufferAttribute(p, i).sub(at[0]);
+      uv.push(d.dot(along) / plate.tile, -d.dot(over) / plate.tile);
+    }
+    geometry.setAttribute("uv", new THREE.Float32BufferAttribute(uv, 2));
+    lying.add(new THREE.Mesh(geometry, papers[plate.paper].both));
+    lying.add(new THREE.LineLoop(new THREE.BufferGeometry().setFromPoints(at), faint));
+  }
+  scene.add(lying);
+
   let goods = null;
   if (motion.contents) {
     goods = new THREE.Mesh(new THREE.BoxGeometry(...motion.contents.sides), new THREE.MeshStandardMaterial({ color: 0x7a8f6a, roughness: 1 }));
@@ -135,6 +156,7 @@ function start(motion) {
       group.quaternion.slerpQuaternions(a, b, t);
       group.position.set(p[4] + (q[4] - p[4]) * t, p[5] + (q[5] - p[5]) * t, p[6] + (q[6] - p[6]) * t);
     }
+    lying.visible = f >= last;
     if (goods) goods.visible = f >= motion.open;
     const stage = Math.min(motion.stages.length - 1, Math.floor(f / motion.frames));
     const opens = motion.open < last;

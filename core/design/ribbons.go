@@ -1,0 +1,230 @@
+package design
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"brevium/core/band"
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/recipe"
+	"brevium/core/style"
+)
+
+// Ribbon is a ribbon or a string that is asked for: once round an axis, or
+// crossed on the top; and how its ends come together.
+type Ribbon struct {
+	ID     int
+	Name   string // what it is: "satin ribbon", "twine"
+	Way    string
+	Tied   band.Tied
+	Colour paper.Colour
+}
+
+// RibbonWays lists the ways a ribbon goes: round an axis as a band does, or round
+// two that cross.
+var RibbonWays = []string{"crossed", "length", "width", "height"}
+
+// MostRibbons is how many ribbons a box has at most.
+const MostRibbons = 4
+
+const longestRibbonName = 40
+
+// Ribboned is a ribbon worked out for the closed box: its path, and what is cut.
+type Ribboned struct {
+	Ribbon
+	Path, Length measure.Length
+}
+
+// UsualRibbon crosses on the top and is tied in a bow.
+func UsualRibbon(unit measure.Unit) Ribbon {
+	r := Ribbon{Name: "Satin ribbon", Way: "crossed", Colour: "#b23331",
+		Tied: band.Tied{Bow: band.Single, Width: 12 * measure.Millimetre, Loop: 60 * measure.Millimetre, Tail: 80 * measure.Millimetre}}
+	if unit == measure.In {
+		r.Tied.Width, r.Tied.Loop, r.Tied.Tail = measure.Inch/2, 5*measure.Inch/2, 3*measure.Inch
+	}
+	return r
+}
+
+type ribbonFile struct {
+	ID     int          `json:"id,omitempty"`
+	Name   string       `json:"name,omitempty"`
+	Way    string       `json:"way,omitempty"`
+	Width  measure.Text `json:"width,omitempty"`
+	Bow    string       `json:"bow,omitempty"`
+	Loop   measure.Text `json:"loop,omitempty"`
+	Tail   measure.Text `json:"tail,omitempty"`
+	Colour string       `json:"colour,omitempty"`
+}
+
+func (r *reader) ribbons(all []ribbonFile) {
+	for i, f := range all {
+		at := func(part string) string { return fault.Path("ribbons", i, part) }
+		x := UsualRibbon(r.unit)
+		x.ID = f.ID
+		if f.Name != "" {
+			x.Name = f.Name
+		}
+		if f.Way != "" {
+			x.Way = f.Way
+		}
+		if f.Bow != "" {
+			x.Tied.Bow = band.Bow(f.Bow)
+		}
+		x.Tied.Width, x.Tied.Loop, x.Tied.Tail = r.length(at("width"), f.Width, x.Tied.Width), r.length(at("loop"), f.Loop, x.Tied.Loop), r.length(at("tail"), f.Tail, x.Tied.Tail)
+		if f.Colour != "" {
+			c, err := paper.ParseColour(f.Colour)
+			if err != nil {
+				r.fail(fault.At(at("colour"), err))
+			}
+			x.Colour = c
+		}
+		r.in.Ribbons = append(r.in.Ribbons, x)
+	}
+}
+
+func writeRibbon(x Ribbon) ribbonFile {
+	return ribbonFile{ID: x.ID, Name: x.Name, Way: x.Way, Width: mmText(x.Tied.Width), Bow: string(x.Tied.Bow), Loop: mmText(x.Tied.Loop), Tail: mmText(x.Tied.Tail), Colour: string(x.Colour)}
+}
+
+// checkRibbons refuses ribbons that none could tie, whatever the box.
+func (in *Inputs) checkRibbons() error {
+	if len(in.Ribbons) > MostRibbons {
+		return fault.New(fault.CountRange, "ribbons", "a box has at most %d ribbons", MostRibbons)
+	}
+	show := func(l measure.Length) string { return measure.Label(l, in.Units, in.Tools.Tick) }
+	for i, x := range in.Ribbons {
+		field := fault.Path("ribbons", i)
+		switch {
+		case !slices.Contains(RibbonWays, x.Way):
+			return fault.New(fault.UnknownChoice, fault.Path(field, "way"), "a ribbon is crossed, or goes round the length, the width or the height")
+		case !slices.Contains(band.Bows, x.Tied.Bow):
+			return fault.New(fault.UnknownChoice, fault.Path(field, "bow"), "its ends make a single or a double bow, a knot, curls, or none")
+		case len([]rune(x.Name)) > longestRibbonName || x.Name == "":
+			return fault.New(fault.TooLong, fault.Path(field, "name"), "give the ribbon a name of up to %d letters", longestRibbonName)
+		}
+		if err := x.Tied.Check(show); err != nil {
+			return fault.At(field, err)
+		}
+	}
+	return nil
+}
+
+// ribbonThick is how thick a ribbon or a flattened string is, in mm.
+const ribbonThick = 0.2
+
+// card is the ribbon as it is drawn.
+func (x Ribbon) card() paper.Card {
+	return paper.Card{Name: x.Name, Look: paper.Look{Outside: x.Colour, Inside: x.Colour, Print: paper.Plain}}
+}
+
+// tie works the ribbons out over the closed box with all that lies on it.
+func (r *Result) tie() error {
+	if len(r.Inputs.Ribbons) == 0 {
+		return nil
+	}
+	bodies, err := r.Bodies(style.Finished)
+	if err != nil {
+		return err
+	}
+	for i, x := range r.Inputs.Ribbons {
+		var plates []style.Plate
+		path := 0.0
+		axes := []int{style.AlongLength, style.AlongWidth}
+		if x.Way != "crossed" {
+			axes = []int{slices.Index(BandAxes, x.Way)}
+		}
+		top := r3.Vec{Z: math.Inf(-1)}
+		for _, axis := range axes {
+			hull := style.Section(bodies, r.over(), axis, 0, x.Tied.Width.MM(), r.raised)
+			if len(hull) < 3 {
+				return fault.New(fault.OutOfRange, fault.Path("ribbons", i, "way"), "the ribbon would find nothing to lie on there; let it go another way")
+			}
+			path += band.Perimeter(hull)
+			plates = append(plates, style.Ring(bodies, hull, axis, 0, x.Tied.Width.MM(), ribbonThick)...)
+		}
+		for _, p := range plates {
+			for _, q := range p.Corners {
+				top.Z = max(top.Z, q.Z)
+			}
+		}
+		if x.Way == "height" { // tied in front
+			top = r3.Vec{Y: back(bodies) * -r.Outside.Width.MM() / 2, Z: r.Outside.Height.MM() / 2}
+		}
+		r.lies("", x.card(), append(plates, x.bow(top)...))
+		done := Ribboned{Ribbon: x, Path: measure.FromMM(path)}
+		done.Length = measure.Up(done.Path+x.Tied.Takes(), r.Inputs.Tools.Tick.Ruler())
+		r.Ribbons = append(r.Ribbons, done)
+	}
+	return nil
+}
+
+// bow is the ribbon's bow as it lies flat about the middle of the top.
+func (x Ribbon) bow(at r3.Vec) []style.Plate {
+	var out []style.Plate
+	add := func(shape [][2]float64, turn, lift float64) {
+		sin, cos := math.Sincos(turn)
+		p := style.Plate{Thick: ribbonThick}
+		for _, q := range shape {
+			p.Corners = append(p.Corners, r3.Vec{X: at.X + q[0]*cos - q[1]*sin, Y: at.Y + q[0]*sin + q[1]*cos, Z: at.Z + lift})
+		}
+		if p.Outward().Z < 0 {
+			slices.Reverse(p.Corners)
+		}
+		out = append(out, p)
+	}
+	w, loop, tail := x.Tied.Width.MM(), x.Tied.Loop.MM(), x.Tied.Tail.MM()
+	for n := range x.Tied.Bow.Tails() {
+		turn := []float64{-1.1, -2.0, 1.1, 2.0}[n]
+		add([][2]float64{{0, -w / 2}, {tail, -w / 2}, {tail - w/2, 0}, {tail, w / 2}, {0, w / 2}}, turn, 0.6)
+	}
+	for n := range x.Tied.Bow.Loops() {
+		turn := []float64{0.12, math.Pi - 0.12, 0.62, math.Pi - 0.62}[n]
+		add([][2]float64{{0, -w / 3}, {loop * 0.8, -w * 0.9}, {loop, -w * 0.4}, {loop, w * 0.4}, {loop * 0.8, w * 0.9}, {0, w / 3}}, turn, 1.2+0.3*float64(n))
+	}
+	if x.Tied.Bow != band.Lapped {
+		add([][2]float64{{-w * 0.45, -w * 0.55}, {w * 0.45, -w * 0.55}, {w * 0.45, w * 0.55}, {-w * 0.45, w * 0.55}}, 0, 3)
+	}
+	return out
+}
+
+// ribbonSteps say how each ribbon goes round.
+func (r *Result) ribbonSteps() []string {
+	var out []string
+	for _, x := range r.Ribbons {
+		way := map[string]string{
+			"crossed": "Lay its middle over the top of the closed box from end to end, cross it underneath, turn it a quarter there, and bring both ends up at the front and the back to the middle of the top",
+			"length":  "Lay it round the middle of the closed box, over top and bottom, front and back",
+			"width":   "Lay it round the middle of the closed box, over top and bottom and both ends",
+			"height":  "Lay it round the walls of the closed box, half-way up",
+		}[x.Way]
+		ends := map[band.Bow]string{
+			band.Lapped: "glue one end over the other where it is out of sight",
+			band.Knot:   fmt.Sprintf("knot it twice and trim the tails to %s", r.Show(x.Tied.Tail)),
+			band.Single: fmt.Sprintf("knot it once and tie a bow of two loops, each %s long; trim the tails to %s", r.Show(x.Tied.Loop), r.Show(x.Tied.Tail)),
+			band.Double: fmt.Sprintf("knot it once, make four loops, each %s long, and tie them in a bow; trim the tails to %s", r.Show(x.Tied.Loop), r.Show(x.Tied.Tail)),
+			band.Curls:  fmt.Sprintf("knot it, tie a second length into the knot, and draw the four ends, %s each, over the back of a blade, away from your hand", r.Show(x.Tied.Tail)),
+		}[x.Tied.Bow]
+		out = append(out, fmt.Sprintf("Cut %s of %s, %s wide. %s; %s.", r.Show(x.Length), x.Name, r.Show(x.Tied.Width), way, ends))
+	}
+	return out
+}
+
+// ribbonSupplies are the ribbons of all copies, each by its length.
+func (r *Result) ribbonSupplies() []recipe.Supply {
+	var out []recipe.Supply
+	n := r.Inputs.Copies
+	for i, x := range r.Ribbons {
+		all := x.Length * measure.Length(n)
+		text := fmt.Sprintf("%s, %s wide: %s", x.Name, r.Show(x.Tied.Width), r.Show(x.Length))
+		if n > 1 {
+			text = fmt.Sprintf("%s, %s wide: %d lengths of %s, %.1f m in all", x.Name, r.Show(x.Tied.Width), n, r.Show(x.Length), math.Ceil(all.MM()/100)/10)
+		}
+		out = append(out, recipe.Supply{ID: fmt.Sprintf("ribbon.%d", i+1), Amount: all.MM(), Unit: "mm", Text: text})
+	}
+	return out
+}

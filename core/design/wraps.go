@@ -1,0 +1,171 @@
+package design
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"brevium/core/band"
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/pattern"
+	"brevium/core/recipe"
+	"brevium/core/style"
+)
+
+// Wrapping is wrapping paper for the finished box: how it is laid, and how wide
+// the roll is that it comes from.
+type Wrapping struct {
+	Way  string
+	Roll measure.Length
+	Card paper.Card
+}
+
+// WrapWays lists the ways a box is laid on its wrapping paper.
+var WrapWays = []string{"straight", "diagonal"}
+
+// Wrapped is the paper worked out: its size, the sides of the box, how the batch
+// comes off the roll.
+type Wrapped struct {
+	Wrapping
+	band.Wrap
+	Long, Wide, High measure.Length // as the box lies on it
+	Across           int            // sheets side by side on the roll
+	OffRoll          measure.Length // in all
+	Turned           bool
+}
+
+// UsualWrapping is straight, from a roll 70 cm wide.
+func UsualWrapping() *Wrapping {
+	return &Wrapping{Way: "straight", Roll: 700 * measure.Millimetre,
+		Card: paper.Card{Name: "Wrapping paper, striped", GSM: 80, Thickness: 100 * measure.Micrometre, Direction: paper.NoDirection}}
+}
+
+type wrapFile struct {
+	Way  string       `json:"way,omitempty"`
+	Roll measure.Text `json:"roll,omitempty"`
+	Card *cardFile    `json:"card,omitempty"`
+}
+
+func (r *reader) wrap(f *wrapFile) {
+	if f == nil {
+		return
+	}
+	w := UsualWrapping()
+	if f.Way != "" {
+		w.Way = f.Way
+	}
+	w.Roll = r.length("wrap.roll", f.Roll, w.Roll)
+	if f.Card != nil {
+		w.Card = r.card("wrap.card", *f.Card)
+	}
+	r.in.Wrap = w
+}
+
+func writeWrap(w *Wrapping) *wrapFile {
+	if w == nil {
+		return nil
+	}
+	card := writeCard(w.Card)
+	return &wrapFile{Way: w.Way, Roll: mmText(w.Roll), Card: &card}
+}
+
+func (in *Inputs) checkWrap() error {
+	w := in.Wrap
+	switch {
+	case w == nil:
+		return nil
+	case !slices.Contains(WrapWays, w.Way):
+		return fault.New(fault.UnknownChoice, "wrap.way", "wrapping paper is laid straight or diagonal")
+	case w.Roll < 100*measure.Millimetre || w.Roll > 3000*measure.Millimetre:
+		return fault.New(fault.OutOfRange, "wrap.roll", "a roll of paper is 100 mm to 3 m wide")
+	}
+	return checkCard("wrap.card", w.Card)
+}
+
+// wrapUp works the wrapping paper out over the closed box and what lies on it.
+func (r *Result) wrapUp() error {
+	w := r.Inputs.Wrap
+	if w == nil {
+		return nil
+	}
+	bodies, err := r.Bodies(style.Finished)
+	if err != nil {
+		return err
+	}
+	const whole = 4000.0
+	// Every section as seen along an axis, whole: its hull, and how far it reaches.
+	hulls := [3][]pattern.Point{}
+	reach := func(axis int) (across, up float64) {
+		hulls[axis] = style.Section(bodies, r.flatOver(), axis, 0, whole, r.raised)
+		lo, hi := pattern.Bounds(hulls[axis])
+		return hi.X - lo.X, hi.Y - lo.Y
+	}
+	wide, high := reach(style.AlongLength)
+	long, _ := reach(style.AlongWidth)
+	out := &Wrapped{Wrapping: *w, Long: measure.FromMM(long), Wide: measure.FromMM(wide), High: measure.FromMM(high)}
+	ruler := r.Inputs.Tools.Tick.Ruler()
+	if w.Way == "diagonal" {
+		out.Wrap = band.OnDiagonal(out.Long, out.Wide, out.High, ruler)
+	} else {
+		out.Wrap = band.Straight(band.Perimeter(hulls[style.AlongLength]), out.Long, out.High, out.Wide, ruler)
+	}
+	across, length, turned, goes := out.FromRoll(w.Roll, r.Inputs.Copies)
+	if !goes {
+		return fault.New(fault.LargerThanSheet, "wrap.roll", "the paper would be %s × %s, wider than the roll either way; take a wider roll", r.Show(out.Width), r.Show(out.Height))
+	}
+	out.Across, out.OffRoll, out.Turned = across, length, turned
+	r.Wrapped = out
+	return nil
+}
+
+// flatOver is what lies on the closed box without bows, which come over the paper.
+func (r *Result) flatOver() []style.Plate {
+	var out []style.Plate
+	for _, l := range r.Lying {
+		if l.Piece != "" {
+			out = append(out, l.Plates...)
+		}
+	}
+	return out
+}
+
+// wrapSteps say how the paper is cut, where the box is put, and how it is folded.
+func (r *Result) wrapSteps() []string {
+	w := r.Wrapped
+	if w == nil {
+		return nil
+	}
+	if w.Diagonal {
+		return []string{
+			fmt.Sprintf("Cut a square of %s, %s on each side.", w.Card.Name, r.Show(w.Width)),
+			"Lay it on the table, its back up, one corner towards you. Set the box upside down on its middle, each side of the box looking to a corner of the paper.",
+			fmt.Sprintf("Bring the corner next to you up over the box: it reaches %s past the middle. Fold the paper in along the box's edges at both sides of it; then the left and the right corner, and the far one last, its edges turned in. Tape the last corner down.", r.Show(w.Past)),
+		}
+	}
+	// The flaps across the lesser way of an end come last, and meet past its middle.
+	flaps := "At each end fold both sides in, then one wide flap down and the other up over it, and tape it."
+	if w.High > w.Wide {
+		flaps = "At each end fold the flaps of the top and the bottom in, then one high side over them and the other over it, and tape it."
+	}
+	return []string{
+		fmt.Sprintf("Cut a sheet of %s, %s × %s.", w.Card.Name, r.Show(w.Width), r.Show(w.Height)),
+		fmt.Sprintf("Lay it on the table, its back up, the side of %s across the box. Set the box upside down on its middle: %s of paper past each end.", r.Show(w.Width), r.Show(w.End)),
+		fmt.Sprintf("Bring both sides up round the box and tape one %s over the other, along the middle of the bottom.", r.Show(band.WrapLap)),
+		flaps,
+	}
+}
+
+// wrapSupply is the paper for all copies, off the roll.
+func (r *Result) wrapSupply() (recipe.Supply, bool) {
+	w := r.Wrapped
+	if w == nil {
+		return recipe.Supply{}, false
+	}
+	text := fmt.Sprintf("%s: %.1f m off a roll %s wide", w.Card.Name, math.Ceil(w.OffRoll.MM()/100)/10, r.Show(w.Roll))
+	if w.Across > 1 && r.Inputs.Copies > 1 {
+		text += fmt.Sprintf(", %d sheets side by side", min(w.Across, r.Inputs.Copies))
+	}
+	return recipe.Supply{ID: "wrap", Amount: w.OffRoll.MM(), Unit: "mm", Text: text}, true
+}
