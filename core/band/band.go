@@ -31,7 +31,8 @@ type Band struct {
 
 // Round works a band out for a hull, in mm and clockwise with y down, that is
 // joined on the side that looks in a direction: the lap lies round the corner
-// before it, and the last side comes over it. It is cut to a mark of the ruler.
+// before it, and the last side comes over it. It is cut and scored at marks of the
+// ruler; each score is rounded from the end, so that none adds to the next.
 func Round(hull []pattern.Point, join pattern.Point, lap measure.Length, ruler measure.Tick) Band {
 	corners := scored(hull)
 	if len(corners) == 0 { // a round thing: joined where it looks that way
@@ -62,7 +63,7 @@ func Round(hull []pattern.Point, join pattern.Point, lap measure.Length, ruler m
 		b.Sides = append(b.Sides, measure.FromMM(to-from))
 		at += side
 		if k < n-1 {
-			b.Scores = append(b.Scores, lap+at)
+			b.Scores = append(b.Scores, measure.Nearest(lap+at, ruler))
 		}
 	}
 	b.Girth = measure.FromMM(whole) + Slide

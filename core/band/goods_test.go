@@ -7,7 +7,6 @@ import (
 	"brevium/core/measure"
 )
 
-
 // Ribbon 12 mm wide, loops of 60 and tails of 80: a knot takes 72; two loops go
 // out and back, 240; two tails 160.
 func TestWhatABowTakes(t *testing.T) {

@@ -14,6 +14,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/pattern"
+	"brevium/core/recipe"
 	"brevium/core/style"
 )
 
@@ -174,7 +175,14 @@ func (r *Result) band() error {
 			done.Name += fmt.Sprint(" ", i+1)
 		}
 		r.Bands = append(r.Bands, done)
-		strip := loose.Piece{ID: b.ID, Name: done.Name, Width: done.Strip.Length, Height: b.Width, Copies: 1, Corners: loose.Square, Vertical: done.Strip.Scores, Card: b.Card}
+		strip := loose.Piece{ID: b.ID, Name: done.Name, Width: done.Strip.Length, Height: b.Width, Copies: 1, Corners: loose.Square, Card: b.Card}
+		for _, at := range done.Strip.Scores {
+			if (at - measure.Nearest(at, r.Inputs.Tools.Tick)).Abs() < recipe.Off {
+				strip.Vertical = append(strip.Vertical, at)
+			} else { // by a ruler
+				strip.Part = append(strip.Part, loose.Line{A: loose.Point{X: at}, B: loose.Point{X: at, Y: b.Width}})
+			}
+		}
 		made, err := strip.Pattern()
 		if err != nil {
 			return fault.At(fault.Path("bands", i), err)

@@ -35,7 +35,7 @@ func (in Inputs) Clone() Inputs {
 			in.Bands[i].Card = &card
 		}
 	}
-	in.Covers, in.Ribbons = slices.Clone(in.Covers), slices.Clone(in.Ribbons)
+	in.Covers, in.Ribbons, in.Closures = slices.Clone(in.Covers), slices.Clone(in.Ribbons), slices.Clone(in.Closures)
 	if in.Wrap != nil {
 		wrap := *in.Wrap
 		in.Wrap = &wrap
@@ -175,6 +175,7 @@ func Difference(a, b Inputs) string {
 	note(reflect.DeepEqual(a.Loose, b.Loose), "loose pieces")
 	note(reflect.DeepEqual(a.Bands, b.Bands), "bands")
 	note(slices.Equal(a.Covers, b.Covers), "coverings")
+	note(slices.Equal(a.Closures, b.Closures), "closures")
 	note(slices.Equal(a.Ribbons, b.Ribbons), "ribbons")
 	note(reflect.DeepEqual(a.Wrap, b.Wrap), "wrapping paper")
 	note(slices.Equal(a.Sheets, b.Sheets), "sheets")

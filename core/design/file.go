@@ -37,6 +37,7 @@ type (
 		Bands    []bandFile              `json:"bands,omitempty"`
 		Covers   []coverFile             `json:"covers,omitempty"`
 		Ribbons  []ribbonFile            `json:"ribbons,omitempty"`
+		Closures []closureFile           `json:"closures,omitempty"`
 		Wrap     *wrapFile               `json:"wrap,omitempty"`
 		Sheets   []sheetFile             `json:"sheets,omitempty"`
 		Tools    *toolsFile              `json:"tools,omitempty"`
@@ -142,6 +143,7 @@ func (f inputsFile) inputs(rest strict.Rest) (Inputs, error) {
 	r.bands(f.Bands)
 	r.covers(f.Covers)
 	r.ribbons(f.Ribbons)
+	r.closures(f.Closures)
 	r.wrap(f.Wrap)
 	r.numbered()
 	r.sheets(f.Sheets)
@@ -417,6 +419,9 @@ func (in Inputs) Write() []byte {
 	}
 	for _, x := range in.Ribbons {
 		f.Ribbons = append(f.Ribbons, writeRibbon(x))
+	}
+	for _, c := range in.Closures {
+		f.Closures = append(f.Closures, writeClosure(c))
 	}
 	f.Wrap = writeWrap(in.Wrap)
 	for _, s := range in.Sheets {

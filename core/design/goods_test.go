@@ -135,7 +135,7 @@ func TestRibbonsAndWrapsOfEveryStyle(t *testing.T) {
 			x := UsualRibbon(measure.MM)
 			x.ID, x.Way, x.Tied.Bow = 1, way, band.Lapped
 			in.Ribbons = []Ribbon{x}
-			in.Wrap = UsualWrapping()
+			in.Wrap = UsualWrapping(measure.MM)
 			in.Wrap.Roll = 2500 * mm_
 			in.Wrap.Way = WrapWays[n%2]
 			r, err := Make(t.Context(), in)
@@ -210,7 +210,7 @@ func TestGoodsAreWrittenAndRead(t *testing.T) {
 	in := New("x", measure.MM, "tray-lid")
 	in.Covers = []dress.Cover{UsualCover("base", measure.MM)}
 	in.Ribbons = []Ribbon{UsualRibbon(measure.MM), {Name: "Twine", Way: "height", Colour: "#998877", Tied: band.Tied{Bow: band.Curls, Width: mm_, Loop: 20 * mm_, Tail: 90 * mm_}}}
-	in.Wrap = UsualWrapping()
+	in.Wrap = UsualWrapping(measure.MM)
 	in.Wrap.Way = "diagonal"
 	in.NumberThings()
 	again, err := Read(in.Write())

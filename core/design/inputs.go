@@ -62,10 +62,11 @@ type Inputs struct {
 	Lengths map[string]measure.Length
 	Fit     fit.Verdict
 
-	Mats   []dress.Dressing
-	Loose  []loose.Piece // pieces of no style, cut with the box
-	Covers []dress.Cover
-	Bands  []Band
+	Mats     []dress.Dressing
+	Loose    []loose.Piece // pieces of no style, cut with the box
+	Covers   []dress.Cover
+	Bands    []Band
+	Closures []Closure
 	// Ribbons go round the closed box, and Wrap, if it is wrapped, under them.
 	Ribbons []Ribbon
 	Wrap    *Wrapping
@@ -161,7 +162,7 @@ func (in *Inputs) Check() error {
 	if err := in.checkBands(); err != nil {
 		return err
 	}
-	for _, check := range []func() error{in.checkCovers, in.checkRibbons, in.checkWrap} {
+	for _, check := range []func() error{in.checkCovers, in.checkClosures, in.checkRibbons, in.checkWrap} {
 		if err := check(); err != nil {
 			return err
 		}

@@ -42,6 +42,7 @@ type Result struct {
 	Mats      []dress.Mat
 	Bands     []Banded
 	Ribbons   []Ribboned
+	Closures  []Closed
 	Wrapped   *Wrapped // nil when it is not wrapped
 	Lying     []Lying  // on the closed box, in the order it is put on
 	// Blanks are the rectangles everything is cut from, one copy of the box.
@@ -100,7 +101,7 @@ func Make(ctx context.Context, in Inputs) (*Result, error) {
 	if err != nil {
 		return nil, err
 	}
-	for _, put := range []func() error{r.dress, r.cover, r.band, r.tie, r.wrapUp} {
+	for _, put := range []func() error{r.dress, r.cover, r.band, r.tie, r.wrapUp, r.shutBy} {
 		if err := put(); err != nil {
 			return nil, err
 		}
@@ -422,7 +423,7 @@ func (r *Result) work() recipe.Work {
 	in := &r.Inputs
 	w := recipe.Work{
 		Units: in.Units, Tick: in.Tools.Tick, Fence: in.Tools.Fence, Copies: in.Copies,
-		Cards: map[string]paper.Card{}, EndForEnd: map[string]bool{}, Mats: r.Mats, Assembly: r.Box.Assembly, Inserting: r.Inserting, Closing: r.closing(),
+		Cards: map[string]paper.Card{}, EndForEnd: map[string]bool{}, Mats: r.Mats, Fixings: r.fixings(), Assembly: r.Box.Assembly, Inserting: r.Inserting, Closing: r.closing(),
 		Contents: r.Filling(), Adhesive: r.Spec.Choices["adhesive"],
 	}
 	for _, p := range r.Parts {
@@ -435,7 +436,7 @@ func (r *Result) work() recipe.Work {
 
 // closing is how the box is closed, and what goes round it then.
 func (r *Result) closing() []string {
-	return slices.Concat(r.Box.Closing, r.bandSteps(), r.wrapSteps(), r.ribbonSteps())
+	return slices.Concat(r.Box.Closing, r.shutting(), r.bandSteps(), r.wrapSteps(), r.ribbonSteps())
 }
 
 func (r *Result) write() {
@@ -448,6 +449,7 @@ func (r *Result) write() {
 	r.Supplies = append(r.Supplies, w.AdhesiveSupply())
 	r.Supplies = append(r.Supplies, recipe.HoldingSupplies(r.Box, r.Inputs.Copies)...)
 	r.Supplies = append(r.Supplies, r.ribbonSupplies()...)
+	r.Supplies = append(r.Supplies, r.closureSupplies()...)
 	if s, wrapped := r.wrapSupply(); wrapped {
 		r.Supplies = append(r.Supplies, s)
 	}

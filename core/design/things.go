@@ -89,7 +89,7 @@ const mostID = 1 << 52
 func (in *Inputs) NumberThings() { in.number(func() int { return 1 + rand.IntN(1<<31) }) }
 
 func (in *Inputs) number(next func() int) {
-	var things, mats, pieces, bands, covers, ribbons []*int
+	var things, mats, pieces, bands, covers, ribbons, closures []*int
 	for i := range in.Things {
 		things = append(things, &in.Things[i].ID)
 	}
@@ -108,7 +108,10 @@ func (in *Inputs) number(next func() int) {
 	for i := range in.Ribbons {
 		ribbons = append(ribbons, &in.Ribbons[i].ID)
 	}
-	for _, ids := range [][]*int{things, mats, pieces, bands, covers, ribbons} {
+	for i := range in.Closures {
+		closures = append(closures, &in.Closures[i].ID)
+	}
+	for _, ids := range [][]*int{things, mats, pieces, bands, covers, ribbons, closures} {
 		used := map[int]bool{0: true}
 		for _, id := range ids {
 			for *id < 0 || *id > mostID || used[*id] {

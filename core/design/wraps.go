@@ -36,9 +36,13 @@ type Wrapped struct {
 	Turned           bool
 }
 
-// UsualWrapping is straight, from a roll 70 cm wide.
-func UsualWrapping() *Wrapping {
-	return &Wrapping{Way: "straight", Roll: 700 * measure.Millimetre,
+// UsualWrapping is straight, from a roll 70 cm or 28 in wide.
+func UsualWrapping(unit measure.Unit) *Wrapping {
+	roll := 700 * measure.Millimetre
+	if unit == measure.In {
+		roll = 28 * measure.Inch
+	}
+	return &Wrapping{Way: "straight", Roll: roll,
 		Card: paper.Card{Name: "Wrapping paper, striped", GSM: 80, Thickness: 100 * measure.Micrometre, Direction: paper.NoDirection}}
 }
 
@@ -52,7 +56,7 @@ func (r *reader) wrap(f *wrapFile) {
 	if f == nil {
 		return
 	}
-	w := UsualWrapping()
+	w := UsualWrapping(r.unit)
 	if f.Way != "" {
 		w.Way = f.Way
 	}

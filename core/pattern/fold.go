@@ -21,6 +21,13 @@ var flat = Pose{Turn: r3.Rotation(quat.Number{Real: 1})}
 // Place gives where a point of the flat pattern ends up.
 func (p Pose) Place(at Point) r3.Vec { return r3.Add(p.Turn.Rotate(lift(at)), p.Shift) }
 
+// Flat is the point of the flat pattern that Place takes nearest to a place: what
+// lies off the face's plane is seen straight down on it.
+func (p Pose) Flat(v r3.Vec) Point {
+	q := r3.Rotation(quat.Conj(quat.Number(p.Turn))).Rotate(r3.Sub(v, p.Shift))
+	return Pt(q.X, -q.Y)
+}
+
 // Normal is the direction the outside of the face looks in.
 func (p Pose) Normal() r3.Vec { return p.Turn.Rotate(r3.Vec{Z: 1}) }
 

@@ -61,12 +61,17 @@ type Work struct {
 	// EndForEnd are the pieces whose paper runs up towards their lower edge.
 	EndForEnd map[string]bool
 	Mats      []dress.Mat
+	// Fixings are put on flat pieces before the papers that hide them.
+	Fixings []Fixing
 	// Assembly says how the parts go together before the box is filled, and
 	// Inserting how the pieces inside it go in; Closing how it is shut after.
 	Assembly, Inserting, Closing []string
 	Contents                     string // what is filled in, "" when not known
 	Adhesive                     string
 }
+
+// Fixing is something small that is put on a flat piece, told in full.
+type Fixing struct{ Piece, Key, Text string }
 
 // Seconds each kind of step takes, for one piece, by an unhurried hand.
 var pace = map[Kind]float64{
@@ -196,6 +201,9 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords, ali
 			}
 			listed(Remove, p, p.ID, list)
 		}
+	}
+	for _, f := range w.Fixings {
+		add(Decorate, f.Piece, f.Key, f.Text, 1)
 	}
 	for _, s := range sets {
 		add(Decorate, s.Mat.Piece, s.Mat.ID, s.gluing(t, w.Parts), len(s.Faces))

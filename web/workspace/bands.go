@@ -73,6 +73,15 @@ func readBands(f *form.Form, in *design.Inputs) {
 	in.Bands = all
 	if f.Posted.Get("bands.add") != "" && len(all) < design.MostBands {
 		*in = in.WithBand(context.Background())
+		if f.Posted.Get("bands.add") == "crossing" && len(in.Bands) < design.MostBands { // the other way round
+			other := in.Bands[len(in.Bands)-1]
+			other.ID, other.Axis = 0, map[string]string{"length": "width"}[other.Axis]
+			if other.Axis == "" {
+				other.Axis = "length"
+			}
+			in.Bands = append(in.Bands, other)
+			in.NumberThings()
+		}
 		f.Posted.Del("bands.add")
 	}
 }

@@ -10,6 +10,7 @@ import (
 	"brevium/core/design"
 	"brevium/core/dress"
 	"brevium/core/fault"
+	"brevium/core/loose"
 	"brevium/core/pattern"
 	"brevium/core/style"
 	"brevium/web/form"
@@ -50,7 +51,12 @@ func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
 		return
 	}
 	p.bands(in, f)
+	p.goods(in, f)
+	p.closures(in, f)
 	for _, part := range p.Result.Parts {
+		if part.Loose && !slices.ContainsFunc(in.Loose, func(x loose.Piece) bool { return x.PieceID() == part.ID }) {
+			continue // a band or a covering has its paper
+		}
 		if len(part.Places) == 0 || len(dress.Open(part.Pattern, part.Faces, dress.Outside)) > 0 {
 			p.Dressable = append(p.Dressable, dressable{part.ID, part.Name})
 		}
@@ -115,6 +121,8 @@ func forgetMoved(f *form.Form, list string) bool {
 func readDressing(f *form.Form, in *design.Inputs, now *design.Result) {
 	readLoose(f, in)
 	readBands(f, in)
+	readGoods(f, in)
+	readClosures(f, in)
 	var mats []dress.Dressing
 	for n, d := range in.Mats {
 		if f.Posted.Get("mats.remove") == strconv.Itoa(n) {

@@ -57,6 +57,9 @@ type workPage struct {
 	Dressable           []dressable
 	Loose               []looseView
 	Bands               []bandView
+	Round               goodsView
+	Closures            []closureView
+	MayClose            string // the flap that can be held shut, if any
 	LooseChoices        []looseChoice
 	SheetKinds          []form.Choice
 	SheetsFault         string
@@ -420,10 +423,7 @@ func (p *workPage) tape() {
 				t.Answer = string(tightest.Verdict)
 			}
 		case "dressing":
-			t.Answer = "plain"
-			if n := len(r.Mats); n > 0 {
-				t.Answer = page.Counted(n, "paper")
-			}
+			t.Answer = dressingAnswer(r)
 		case "sheets":
 			t.Answer = sheetsAnswer(r)
 		case "making":
@@ -447,4 +447,24 @@ func sheetsAnswer(r *design.Result) string {
 		word = "sheet"
 	}
 	return fmt.Sprintf("%d %s, %.0f %%", sheets, word, 100*used/float64(sheets))
+}
+
+// dressingAnswer tells in half a line what dresses the box.
+func dressingAnswer(r *design.Result) string {
+	var parts []string
+	for _, x := range []struct {
+		n    int
+		noun string
+	}{{len(r.Mats), "paper"}, {len(r.Inputs.Covers), "covering"}, {len(r.Bands), "band"}, {len(r.Ribbons), "ribbon"}} {
+		if x.n > 0 {
+			parts = append(parts, page.Counted(x.n, x.noun))
+		}
+	}
+	if r.Wrapped != nil {
+		parts = append(parts, "wrapped")
+	}
+	if len(parts) == 0 {
+		return "plain"
+	}
+	return strings.Join(parts[:min(2, len(parts))], ", ")
 }

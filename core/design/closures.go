@@ -1,0 +1,455 @@
+package design
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"brevium/core/dress"
+	"brevium/core/fault"
+	"brevium/core/inspect"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+	"brevium/core/recipe"
+	"brevium/core/style"
+)
+
+// Closure holds the box shut, or opens it again, at a place where one face comes
+// to lie on another. Across is how far to the right of the middle it goes, as one
+// looks at the face that closes; two go as far to either side.
+type Closure struct {
+	ID     int
+	Kind   ClosureKind
+	Pairs  int
+	Across measure.Length
+}
+
+// ClosureKind is what holds.
+type ClosureKind string
+
+// What holds: a pair of magnets under the papers; hook-and-loop; a removable dot; a
+// brad through both; a strip of tape that comes off again.
+const (
+	Magnets ClosureKind = "magnets"
+	Hooks   ClosureKind = "hook-and-loop"
+	Dot     ClosureKind = "dot"
+	Brad    ClosureKind = "brad"
+	Tape    ClosureKind = "tape"
+)
+
+// ClosureKinds lists them in the order they are offered.
+var ClosureKinds = []ClosureKind{Magnets, Hooks, Dot, Brad, Tape}
+
+// sizes of what holds, in mm: how wide it is, and how thick its two halves are
+// together.
+var closureSizes = map[ClosureKind]struct{ across, thick float64 }{
+	Magnets: {10, 2}, Hooks: {12, 3}, Dot: {8, 0.5}, Brad: {8, 1}, Tape: {18, 0.1},
+}
+
+// MostClosures is how many kinds of closure a box has at most, and mostPairs how
+// many of one.
+const (
+	MostClosures = 4
+	mostPairs    = 2
+)
+
+// Seat is a place where two faces of the shut box lie on one another, told on both
+// flat pieces.
+type Seat struct {
+	Closing, On Spot
+	// Apart is how far the two faces' middles lie from one another, in mm.
+	Apart float64
+}
+
+// Spot is a place on a face of a flat piece, from its blank's top left corner, and
+// the side of the card it is on.
+type Spot struct {
+	Piece, Face, Words string
+	At                 pattern.Point
+	Outside            bool
+}
+
+type closureFile struct {
+	ID     int          `json:"id,omitempty"`
+	Kind   string       `json:"kind"`
+	Pairs  int          `json:"pairs,omitempty"`
+	Across measure.Text `json:"across,omitempty"`
+}
+
+func (r *reader) closures(all []closureFile) {
+	for i, f := range all {
+		r.in.Closures = append(r.in.Closures, Closure{f.ID, ClosureKind(f.Kind), max(1, f.Pairs), r.length(fault.Path("closures", i, "across"), f.Across, 0)})
+	}
+}
+
+func writeClosure(c Closure) closureFile {
+	return closureFile{c.ID, string(c.Kind), c.Pairs, mmText(c.Across)}
+}
+
+func (in *Inputs) checkClosures() error {
+	if len(in.Closures) > MostClosures {
+		return fault.New(fault.CountRange, "closures", "a box has at most %d kinds of closure", MostClosures)
+	}
+	for i, c := range in.Closures {
+		at := func(part string) string { return fault.Path("closures", i, part) }
+		switch {
+		case !slices.Contains(ClosureKinds, c.Kind):
+			return fault.New(fault.UnknownChoice, at("kind"), "a box is closed by one of %v", ClosureKinds)
+		case c.Pairs < 1 || c.Pairs > mostPairs:
+			return fault.New(fault.CountRange, at("pairs"), "one in the middle, or two beside it")
+		case c.Pairs == 2 && c.Across <= 0:
+			return fault.New(fault.OutOfRange, at("across"), "two go as far as this to either side of the middle: more than nothing")
+		}
+	}
+	return nil
+}
+
+// Seats are the places where what is hinged lies on something else when the box is
+// shut: for each flap the one nearest to its free edge, so far to the right of its
+// middle. The widest flap comes first.
+func (r *Result) Seats(across, wide float64) ([]Seat, error) {
+	bodies, err := r.Bodies(style.Finished)
+	if err != nil {
+		return nil, err
+	}
+	type found struct {
+		Seat
+		area float64
+	}
+	var all []found
+	for _, b := range bodies {
+		for i, f := range b.Faces {
+			hinge, hinged := hingeOf(b.Part.Pattern, &f)
+			if f.Role != pattern.Flap || !hinged {
+				continue
+			}
+			for _, in := range []float64{wide/2 + 3, wide, 1.5 * wide} {
+				at, ok := onFlap(&f, hinge, across, in)
+				if !ok || !room(f.Polygon, at, wide/2) {
+					continue
+				}
+				if s, lies := seat(bodies, b, i, at, wide); lies {
+					all = append(all, found{s, f.Area()})
+					break
+				}
+			}
+		}
+	}
+	slices.SortStableFunc(all, func(a, b found) int { return cmp.Compare(b.area, a.area) })
+	var out []Seat
+	for _, f := range all {
+		out = append(out, f.Seat)
+	}
+	return out, nil
+}
+
+// hingeOf is the longest crease that a face hangs by.
+func hingeOf(p *pattern.Pattern, f *pattern.Face) (pattern.Segment, bool) {
+	longest := pattern.Segment{}
+	for i, a := range f.Polygon {
+		s := pattern.Segment{A: a, B: f.Polygon[(i+1)%len(f.Polygon)]}
+		mid := a.Add(s.B.Sub(a).Scale(0.5))
+		on := slices.ContainsFunc(p.Creases, func(c pattern.Crease) bool {
+			d := c.B.Sub(c.A)
+			return math.Abs(mid.Sub(c.A).Cross(d)) < 0.01*d.Len() && mid.Sub(c.A).Dot(d) >= 0 && mid.Sub(c.B).Dot(d) <= 0
+		})
+		if on && s.B.Sub(s.A).Len() > longest.B.Sub(longest.A).Len() {
+			longest = s
+		}
+	}
+	return longest, longest.B.Sub(longest.A).Len() > 1
+}
+
+// layered is where a flat point of a face comes to lie: in the middle of its card,
+// on the layer it has in the shut box.
+func layered(b style.Body, i int, q pattern.Point) r3.Vec {
+	return r3.Add(b.Poses[i].Place(q), r3.Scale(float64(b.Levels[i])*b.Part.Card.MM(), b.Poses[i].Normal()))
+}
+
+// onFlap is the place on a flap so far in from its free edge and to the right of
+// its middle, as one looks at its outside with the hinge at the top.
+func onFlap(f *pattern.Face, hinge pattern.Segment, across, in float64) (pattern.Point, bool) {
+	d := hinge.B.Sub(hinge.A)
+	along := d.Scale(1 / d.Len())
+	away := pattern.Pt(-along.Y, along.X)
+	mid := hinge.A.Add(d.Scale(0.5))
+	deep := 0.0
+	for _, q := range f.Polygon {
+		if far := q.Sub(mid).Dot(away); math.Abs(far) > math.Abs(deep) {
+			deep = far
+		}
+	}
+	if math.Abs(deep) < in {
+		return pattern.Point{}, false
+	}
+	at := mid.Add(away.Scale(deep - math.Copysign(in, deep)))
+	right := along
+	if away.Scale(deep).Cross(along) > 0 { // with y down, right of what hangs
+		right = along.Scale(-1)
+	}
+	return at.Add(right.Scale(across)), true
+}
+
+// room reports whether a round thing about a place lies within a face.
+func room(polygon []pattern.Point, at pattern.Point, radius float64) bool {
+	for k := range 12 {
+		sin, cos := math.Sincos(math.Pi * float64(k) / 6)
+		if !pattern.Contains(polygon, at.Add(pattern.Pt(cos, sin).Scale(radius))) {
+			return false
+		}
+	}
+	return true
+}
+
+// seat finds what the place on a face lies on: the nearest face that looks along
+// or against it and is not folded onto it.
+func seat(bodies []style.Body, b style.Body, i int, at pattern.Point, wide float64) (Seat, bool) {
+	const near = 6.0
+	place, n := layered(b, i, at), b.Poses[i].Normal()
+	best := Seat{Apart: near}
+	for _, o := range bodies {
+		for k, g := range o.Faces {
+			if o.Part.ID == b.Part.ID && k == i || g.Role == pattern.Bend {
+				continue
+			}
+			m := o.Poses[k].Normal()
+			if math.Abs(r3.Dot(n, m)) < 0.99 {
+				continue
+			}
+			off := r3.Dot(r3.Sub(layered(o, k, g.Polygon[0]), place), n)
+			on := o.Poses[k].Flat(r3.Add(place, r3.Scale(off, n)))
+			if math.Abs(off) >= best.Apart || !room(g.Polygon, on, wide/2) {
+				continue
+			}
+			best = Seat{
+				Closing: Spot{b.Part.ID, b.Faces[i].Name, b.Faces[i].Plain(), at, off > 0},
+				On:      Spot{o.Part.ID, g.Name, g.Plain(), on, r3.Dot(n, m)*off < 0},
+				Apart:   math.Abs(off),
+			}
+		}
+	}
+	return best, best.Apart < near
+}
+
+// Closed is a closure worked out: its places, and what is thick between them.
+type Closed struct {
+	Closure
+	Seats []Seat
+}
+
+// shutBy places the closures and looks whether they can be there.
+func (r *Result) shutBy() error {
+	for i, c := range r.Inputs.Closures {
+		size := closureSizes[c.Kind]
+		done := Closed{Closure: c}
+		ways := []float64{c.Across.MM()}
+		if c.Pairs == 2 {
+			ways = append(ways, -c.Across.MM())
+		}
+		for _, across := range ways {
+			seats, err := r.Seats(across, size.across)
+			if err != nil {
+				return err
+			}
+			if len(seats) == 0 {
+				return fault.New(fault.UnknownPlace, fault.Path("closures", i, "across"), "there no flap of this box comes to lie on anything; a band or a ribbon keeps it shut")
+			}
+			done.Seats = append(done.Seats, seats[0])
+		}
+		r.Closures = append(r.Closures, done)
+		for _, s := range done.Seats {
+			r.Checks = append(r.Checks, r.judge(c, s)...)
+		}
+	}
+	return nil
+}
+
+// judge looks at one place of a closure.
+func (r *Result) judge(c Closure, s Seat) []inspect.Finding {
+	var out []inspect.Finding
+	warn := func(piece, format string, args ...any) {
+		out = append(out, inspect.Finding{ID: "closure", Verdict: inspect.Warn, Piece: piece, Text: fmt.Sprintf(format, args...)})
+	}
+	half := closureSizes[c.Kind].across / 2
+	for _, x := range []Spot{s.Closing, s.On} {
+		p, known := r.part(x.Piece)
+		if !known {
+			continue
+		}
+		for _, g := range p.Pattern.Glue {
+			over := !g.Dry && (g.Face == x.Face && reaches(g.Area, x.At, half) || g.Onto == x.Face && g.Piece == "" && slices.ContainsFunc(p.Faces, func(f pattern.Face) bool { return f.Name == g.Face }) && r.overTab(p, g, x, half))
+			if over && c.Kind != Dot && c.Kind != Tape {
+				warn(x.Piece, "The %s on the %s lies over a glued tab, which is thicker there: it stands out, and its other half meets it aslant. Put it further across.", c.Kind, x.Words)
+				break
+			}
+		}
+	}
+	if c.Kind == Brad && len(r.Inputs.Things) > 0 {
+		warn(s.On.Piece, "The brad's legs lie inside against what is in the box and can scratch it: glue a strip of card over them.")
+	}
+	for _, b := range r.Bands {
+		if r.hides(b, s) {
+			warn(s.Closing.Piece, "The %s lies over the %s: it opens only when that is slid off. Put one of them further across.", strings.ToLower(b.Name), c.Kind)
+		}
+	}
+	if len(out) == 0 {
+		out = append(out, inspect.Finding{ID: "closure", Verdict: inspect.OK, Piece: s.Closing.Piece,
+			Text: fmt.Sprintf("The %s: the %s comes to lie on the %s there, clear of glue.", c.Kind, s.Closing.Words, s.On.Words)})
+	}
+	return out
+}
+
+// reaches reports whether a round thing about a place meets an area.
+func reaches(area []pattern.Point, at pattern.Point, radius float64) bool {
+	if pattern.Contains(area, at) {
+		return true
+	}
+	for k := range 12 {
+		sin, cos := math.Sincos(math.Pi * float64(k) / 6)
+		if pattern.Contains(area, at.Add(pattern.Pt(cos, sin).Scale(radius))) {
+			return true
+		}
+	}
+	return false
+}
+
+// overTab reports whether a tab that is glued onto a face lies where a spot of the
+// face is, in the finished piece.
+func (r *Result) overTab(p Part, g pattern.Glue, x Spot, half float64) bool {
+	tab := slices.IndexFunc(p.Folded.Faces, func(f pattern.Face) bool { return f.Name == g.Face })
+	face := slices.IndexFunc(p.Folded.Faces, func(f pattern.Face) bool { return f.Name == x.Face })
+	if tab < 0 || face < 0 {
+		return false
+	}
+	at := p.Folded.Poses[tab].Flat(p.Folded.Poses[face].Place(x.At))
+	return reaches(g.Area, at, half)
+}
+
+// hides reports whether a band lies over a place.
+func (r *Result) hides(b Banded, s Seat) bool {
+	bodies, err := r.Bodies(style.Finished)
+	if err != nil {
+		return false
+	}
+	for _, body := range bodies {
+		for i, f := range body.Faces {
+			if body.Part.ID != s.Closing.Piece || f.Name != s.Closing.Face {
+				continue
+			}
+			v := body.Poses[i].Place(s.Closing.At)
+			axis := slices.Index(BandAxes, b.Axis)
+			at := b.At.MM()
+			on := []float64{v.X, v.Y, v.Z}[axis]
+			if axis == style.AlongHeight {
+				on -= r.Outside.Height.MM() / 2
+			} else {
+				at *= back(bodies)
+			}
+			return math.Abs(on-at) < b.Width.MM()/2
+		}
+	}
+	return false
+}
+
+// part gives one of the parts by its id.
+func (r *Result) part(id string) (Part, bool) {
+	i := slices.IndexFunc(r.Parts, func(p Part) bool { return p.ID == id })
+	if i < 0 {
+		return Part{}, false
+	}
+	return r.Parts[i], true
+}
+
+// Tells says where a spot is on its flat piece.
+func (r *Result) Tells(s Spot) string {
+	side, ruler := "inside", r.Inputs.Tools.Tick.Ruler()
+	if s.Outside {
+		side = "outside"
+	}
+	show := func(mm float64) string { return r.Show(measure.Nearest(measure.FromMM(mm), ruler)) }
+	return fmt.Sprintf("the %s of the %s of the %s, its middle %s from the left and %s from the top edge of the flat piece, outside up",
+		side, s.Words, strings.ToLower(r.PieceName(s.Piece)), show(s.At.X), show(s.At.Y))
+}
+
+// papered reports whether a paper is glued over a spot.
+func (r *Result) papered(s Spot) bool {
+	return slices.ContainsFunc(r.Mats, func(m dress.Mat) bool {
+		return m.Piece == s.Piece && (m.Side != dress.Inside) == s.Outside && slices.ContainsFunc(m.On, func(p dress.Patch) bool {
+			return p.Face == s.Face && pattern.Contains(p.Corners, s.At)
+		})
+	})
+}
+
+// fixings are what is put on while the pieces are flat, before the papers that
+// hide it.
+func (r *Result) fixings() []recipe.Fixing {
+	var out []recipe.Fixing
+	add := func(s Spot, text string) {
+		out = append(out, recipe.Fixing{Piece: s.Piece, Key: fmt.Sprintf("closure/%d", len(out)+1), Text: text})
+	}
+	for _, c := range r.Closures {
+		for _, s := range c.Seats {
+			on := r.Tells(s.On)
+			switch c.Kind {
+			case Magnets:
+				under := "Glue it under the surface's own paper or leave it bare"
+				if r.papered(s.On) {
+					under = "The paper that follows hides it"
+				}
+				add(s.On, fmt.Sprintf("Hold two magnets together and mark the faces that look outwards: unmarked faces meet. Glue the first, mark down, on %s. %s.", on, under))
+			case Hooks:
+				add(s.On, fmt.Sprintf("Stick the loop half of the hook-and-loop on %s.", on))
+			case Brad:
+				add(s.On, fmt.Sprintf("Pierce a hole for the brad through %s. Pierce over a cork or a mat, away from your hand.", on))
+				add(s.Closing, fmt.Sprintf("Pierce another through %s.", r.Tells(s.Closing)))
+			}
+		}
+	}
+	return out
+}
+
+// shutting says how the closures are finished and used.
+func (r *Result) shutting() []string {
+	var out []string
+	for _, c := range r.Closures {
+		both := ""
+		if len(c.Seats) > 1 {
+			both = ", both times"
+		}
+		flap := c.Seats[0].Closing.Words
+		switch c.Kind {
+		case Magnets:
+			out = append(out, fmt.Sprintf("Let the second magnet find the first%s, through the paper; put a drop of glue on its back and press the %s shut on it. Hold till the glue has set, then open it: the magnet comes along. Small magnets are dangerous when swallowed: keep them off boxes for small children, and follow local rules when selling.", both, flap))
+		case Hooks:
+			out = append(out, fmt.Sprintf("Press the hook half onto the loop half%s, take the film off its back and press the %s shut on it.", both, flap))
+		case Dot:
+			out = append(out, fmt.Sprintf("Put a removable glue dot on %s%s and press the %s shut on it. It comes off again and sticks a few times.", r.Tells(c.Seats[0].On), both, flap))
+		case Brad:
+			out = append(out, fmt.Sprintf("Shut the %s, put the brad through both holes from outside%s and spread its legs. It stays loose enough to turn. Brads are dangerous when swallowed: keep them off boxes for small children.", flap, both))
+		case Tape:
+			out = append(out, fmt.Sprintf("Shut the %s and lay a strip of repositionable tape over its free edge, its middle over %s.", flap, r.Tells(c.Seats[0].Closing)))
+		}
+	}
+	return out
+}
+
+// closureSupplies are what the closures of all copies take.
+func (r *Result) closureSupplies() []recipe.Supply {
+	var out []recipe.Supply
+	for _, c := range r.Closures {
+		n := len(c.Seats) * r.Inputs.Copies
+		of := map[ClosureKind]struct {
+			each       int
+			unit, what string
+		}{
+			Magnets: {2, "magnet", "thin magnets, 10 mm across"}, Hooks: {1, "pair", "hook-and-loop patches, 12 mm, in pairs"},
+			Dot: {1, "dot", "removable glue dots"}, Brad: {1, "brad", "brads"}, Tape: {1, "strip", "strips of repositionable tape, 40 mm"},
+		}[c.Kind]
+		out = append(out, recipe.Supply{ID: "closure." + string(c.Kind), Amount: float64(n * of.each), Unit: of.unit, Text: fmt.Sprintf("%d %s", n*of.each, of.what)})
+	}
+	return out
+}
