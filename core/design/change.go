@@ -12,6 +12,7 @@ import (
 	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/core/pattern"
 	"brevium/core/style"
 )
 
@@ -99,28 +100,47 @@ func (in *Inputs) SetStyle(id string) error {
 // same.
 var usualPieces sync.Map
 
+// usual is what the pieces of a style are at its usual size: the first one's id,
+// and the faces of each.
+type usual struct {
+	first string
+	faces map[string][]pattern.Mark
+}
+
 // pieces are the ids of the pieces a style makes at its usual size, each with
 // the names of its faces.
 func (in *Inputs) pieces(s *style.Style) (map[string][]string, error) {
-	key := [2]string{string(in.Units), s.ID}
-	if known, there := usualPieces.Load(key); there {
-		return known.(map[string][]string), nil
-	}
-	usual := New("", in.Units, s.ID)
-	spec, err := usual.spec(s)
-	if err != nil {
-		return nil, err
-	}
-	s.Follow(&spec, func(string) bool { return false })
-	box, err := s.Make(spec)
+	u, err := in.usual(s)
 	if err != nil {
 		return nil, err
 	}
 	out := map[string][]string{}
-	for _, p := range box.Parts {
-		for _, m := range p.Pattern.Marks {
-			out[p.ID] = append(out[p.ID], m.Name)
+	for id, marks := range u.faces {
+		for _, m := range marks {
+			out[id] = append(out[id], m.Name)
 		}
+	}
+	return out, nil
+}
+
+func (in *Inputs) usual(s *style.Style) (usual, error) {
+	key := [2]string{string(in.Units), s.ID}
+	if known, there := usualPieces.Load(key); there {
+		return known.(usual), nil
+	}
+	plain := New("", in.Units, s.ID)
+	spec, err := plain.spec(s)
+	if err != nil {
+		return usual{}, err
+	}
+	s.Follow(&spec, func(string) bool { return false })
+	box, err := s.Make(spec)
+	if err != nil {
+		return usual{}, err
+	}
+	out := usual{first: box.Parts[0].ID, faces: map[string][]pattern.Mark{}}
+	for _, p := range box.Parts {
+		out.faces[p.ID] = p.Pattern.Marks
 	}
 	usualPieces.Store(key, out)
 	return out, nil

@@ -8,9 +8,11 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/contents"
+	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/fit"
 	"brevium/core/measure"
+	"brevium/core/pattern"
 	"brevium/core/style"
 )
 
@@ -117,7 +119,36 @@ func (in *Inputs) linings() []contents.Line {
 		l := 2*in.CardOf("liner").Thickness + liningGap + in.Tools.Tick.Length()
 		out = append(out, contents.Line{Text: "liner, its gap and the next groove", Length: l, Width: l})
 	}
+	if p := in.pasted(); p != (style.Extent{}) {
+		out = append(out, contents.Line{Text: "paper glued inside", Length: p.Length, Width: p.Width, Height: p.Height})
+	}
 	return out
+}
+
+// pasted is what paper that is glued to the inside of the first piece takes of the
+// room: once on the floor, on both walls of each way, and of a covering the edge
+// that is turned in.
+func (in *Inputs) pasted() style.Extent {
+	inside := slices.ContainsFunc(in.Mats, func(d dress.Dressing) bool { return d.Side == dress.Inside })
+	if !inside && len(in.Covers) == 0 {
+		return style.Extent{}
+	}
+	s, err := style.ByID(in.Style)
+	if err != nil {
+		return style.Extent{}
+	}
+	of, err := in.usual(s)
+	if err != nil {
+		return style.Extent{}
+	}
+	marks := of.faces[of.first]
+	walls := 2 * dress.Thickness(in.Mats, of.first, marks, pattern.Wall, dress.Inside)
+	for _, c := range in.Covers {
+		if c.Piece == of.first {
+			walls += 2 * c.Inside()
+		}
+	}
+	return style.Extent{Length: walls, Width: walls, Height: dress.Thickness(in.Mats, of.first, marks, pattern.Panel, dress.Inside)}
 }
 
 // fitOut makes the pieces that go inside the finished box and appends them,

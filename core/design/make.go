@@ -135,7 +135,11 @@ func (r *Result) build() error {
 			return err
 		}
 	} else if in.Basis != Scored {
-		if err := r.sizeFor(r.Style.Along(r.Spec.Lengths), in.Basis); err != nil {
+		want := r.Style.Along(r.Spec.Lengths)
+		if in.Basis == Inside {
+			want = less(want, less(style.Extent{}, in.pasted()))
+		}
+		if err := r.sizeFor(want, in.Basis); err != nil {
 			return err
 		}
 	}
@@ -146,7 +150,7 @@ func (r *Result) build() error {
 	if err != nil {
 		return atHeight(err)
 	}
-	r.Box, r.Inside = box, box.Room.Largest
+	r.Box, r.Inside = box, less(box.Room.Largest, in.pasted())
 	for _, p := range box.Parts {
 		if err := r.add(p); err != nil {
 			return err
@@ -336,6 +340,11 @@ func (in *Inputs) blankFits(p style.Part) bool {
 	return slices.ContainsFunc(in.Sheets, func(s paper.Sheet) bool {
 		return w <= s.Width && h <= s.Height || turn && h <= s.Width && w <= s.Height
 	})
+}
+
+// less is a room without what is taken of it.
+func less(room, taken style.Extent) style.Extent {
+	return style.Extent{Length: room.Length - taken.Length, Width: room.Width - taken.Width, Height: room.Height - taken.Height}
 }
 
 func (r *Result) dress() error {

@@ -167,6 +167,11 @@ func Open(p *pattern.Pattern, faces []pattern.Face, side Side) []pattern.Face {
 	return out
 }
 
+// isTab reports whether a face is a tab: glued inside a wall, a lining goes over it.
+func isTab(p *pattern.Pattern, face string) bool {
+	return slices.ContainsFunc(p.Marks, func(m pattern.Mark) bool { return m.Name == face && m.Role == pattern.Tab })
+}
+
 // hidden reports whether a side of a face is glued to something, or for the
 // most part covered by something that is glued onto it.
 func hidden(p *pattern.Pattern, f *pattern.Face, side Side) bool {
@@ -178,7 +183,7 @@ func hidden(p *pattern.Pattern, f *pattern.Face, side Side) bool {
 		if g.Face == f.Name && g.Outside == (side != Inside) {
 			return true
 		}
-		if g.Onto == f.Name && g.Piece == "" && g.OntoOutside == (side != Inside) {
+		if g.Onto == f.Name && g.Piece == "" && g.OntoOutside == (side != Inside) && !(side == Inside && isTab(p, g.Face)) {
 			covered += math.Abs(pattern.Area(g.Area))
 		}
 	}

@@ -18,6 +18,7 @@ type MatSet struct {
 	Blank pattern.Blank
 	Count int
 	Faces []string
+	ids   []string    // of the faces
 	Strip []dress.Mat // what is cut from one, from its left end on; nil for one mat
 }
 
@@ -103,7 +104,7 @@ func MatSets(mats []dress.Mat) []MatSet {
 		}
 		out[i].Count++
 		for _, g := range b.Gives {
-			out[i].Faces = append(out[i].Faces, byID[g.ID].Words)
+			out[i].Faces, out[i].ids = append(out[i].Faces, byID[g.ID].Words), append(out[i].ids, byID[g.ID].Face)
 			if m.Strip.ID != "" {
 				out[i].Strip = append(out[i].Strip, byID[g.ID])
 			}
@@ -114,13 +115,17 @@ func MatSets(mats []dress.Mat) []MatSet {
 	return out
 }
 
-// gluing says where the mats go and what shows around them.
-func (s MatSet) gluing(t Telling, parts []style.Part) string {
+// gluing says where the mats go and what shows around them; late is when the piece
+// is glued already.
+func (s MatSet) gluing(t Telling, parts []style.Part, late bool) string {
 	on := "onto the flat " + s.name(parts)
+	if late {
+		on = "into the glued " + s.name(parts) + ", over its tabs"
+	}
 	if s.Mat.Layer > 1 {
 		on = fmt.Sprintf("onto layer %d of the %s", s.Mat.Layer-1, s.name(parts))
 	}
-	if s.Mat.Side == dress.Inside {
+	if s.Mat.Side == dress.Inside && !late {
 		on += ", inside up"
 	}
 	border := t.length(s.Mat.Border.Up) + " showing all round"

@@ -205,8 +205,11 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords, ali
 	for _, f := range w.Fixings {
 		add(Decorate, f.Piece, f.Key, f.Text, 1)
 	}
+	late := func(s MatSet) bool { return s.Mat.Side == dress.Inside && w.tabbed(s) }
 	for _, s := range sets {
-		add(Decorate, s.Mat.Piece, s.Mat.ID, s.gluing(t, w.Parts), len(s.Faces))
+		if !late(s) {
+			add(Decorate, s.Mat.Piece, s.Mat.ID, s.gluing(t, w.Parts, false), len(s.Faces))
+		}
 	}
 	for k, p := range w.Parts {
 		for i, g := range p.Gluing {
@@ -217,6 +220,11 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords, ali
 			if i == 0 {
 				out[len(out)-1].Text = sentences(out[len(out)-1].Text, words[k].later)
 			}
+		}
+	}
+	for _, s := range sets {
+		if late(s) {
+			add(Decorate, s.Mat.Piece, s.Mat.ID, s.gluing(t, w.Parts, true), len(s.Faces))
 		}
 	}
 	for i, text := range w.Assembly {
@@ -232,6 +240,18 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords, ali
 		add(Close, "", fmt.Sprint(i+1), text, 1)
 	}
 	return out
+}
+
+// tabbed reports whether tabs are glued onto the side of a face that papers go on:
+// those wait until the piece is glued.
+func (w Work) tabbed(s MatSet) bool {
+	i := slices.IndexFunc(w.Parts, func(p style.Part) bool { return p.ID == s.Mat.Piece })
+	if i < 0 {
+		return false
+	}
+	return slices.ContainsFunc(w.Parts[i].Pattern.Glue, func(g pattern.Glue) bool {
+		return !g.Dry && g.Piece == "" && !g.OntoOutside && slices.Contains(s.ids, g.Onto)
+	})
 }
 
 // runs says which edge of a blank the pattern of its paper runs up to.
