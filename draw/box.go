@@ -1,6 +1,8 @@
 package draw
 
 import (
+	"slices"
+
 	"brevium/core/design"
 	"brevium/core/style"
 )
@@ -9,7 +11,7 @@ import (
 // plain, its pieces are told apart by the light alone.
 func ModelOf(r *design.Result, plain bool) *Model {
 	parts, folded := r.Pieces()
-	m := NewModel(parts, folded, r.Mats, r.Shown(), r.Box.Shuts)
+	m := NewModel(parts, folded, slices.Concat(r.Mats, r.LabelMats()), r.Shown(), r.Box.Shuts)
 	m.lying = r.Lying
 	if plain {
 		return m

@@ -37,6 +37,10 @@ func (in Inputs) Clone() Inputs {
 		}
 	}
 	in.Covers, in.Ribbons, in.Closures = slices.Clone(in.Covers), slices.Clone(in.Ribbons), slices.Clone(in.Closures)
+	in.Labels = slices.Clone(in.Labels)
+	for i := range in.Labels {
+		in.Labels[i].Layers = slices.Clone(in.Labels[i].Layers)
+	}
 	if in.Wrap != nil {
 		wrap := *in.Wrap
 		in.Wrap = &wrap
@@ -91,6 +95,11 @@ func (in *Inputs) SetStyle(id string) error {
 	in.Mats = slices.DeleteFunc(in.Mats, func(d dress.Dressing) bool { return pieces[d.Piece] == nil })
 	if len(in.Mats) == 0 {
 		in.Mats = nil
+	}
+	for i := range in.Labels { // without its face it is a tag
+		if l := &in.Labels[i]; l.Piece != "" && !slices.Contains(pieces[l.Piece], l.Face) {
+			l.Piece, l.Face = "", ""
+		}
 	}
 	in.Covers = slices.DeleteFunc(slices.Clone(in.Covers), func(c dress.Cover) bool { return pieces[c.Piece] == nil })
 	return nil
@@ -195,6 +204,7 @@ func Difference(a, b Inputs) string {
 	note(reflect.DeepEqual(a.Loose, b.Loose), "loose pieces")
 	note(reflect.DeepEqual(a.Bands, b.Bands), "bands")
 	note(slices.Equal(a.Covers, b.Covers), "coverings")
+	note(reflect.DeepEqual(a.Labels, b.Labels), "labels")
 	note(slices.Equal(a.Closures, b.Closures), "closures")
 	note(slices.Equal(a.Ribbons, b.Ribbons), "ribbons")
 	note(reflect.DeepEqual(a.Wrap, b.Wrap), "wrapping paper")

@@ -38,6 +38,7 @@ type (
 		Covers   []coverFile             `json:"covers,omitempty"`
 		Ribbons  []ribbonFile            `json:"ribbons,omitempty"`
 		Closures []closureFile           `json:"closures,omitempty"`
+		Labels   []labelFile             `json:"labels,omitempty"`
 		Wrap     *wrapFile               `json:"wrap,omitempty"`
 		Sheets   []sheetFile             `json:"sheets,omitempty"`
 		Tools    *toolsFile              `json:"tools,omitempty"`
@@ -144,6 +145,7 @@ func (f inputsFile) inputs(rest strict.Rest) (Inputs, error) {
 	r.covers(f.Covers)
 	r.ribbons(f.Ribbons)
 	r.closures(f.Closures)
+	r.labels(f.Labels)
 	r.wrap(f.Wrap)
 	r.numbered()
 	r.sheets(f.Sheets)
@@ -422,6 +424,9 @@ func (in Inputs) Write() []byte {
 	}
 	for _, c := range in.Closures {
 		f.Closures = append(f.Closures, writeClosure(c))
+	}
+	for _, l := range in.Labels {
+		f.Labels = append(f.Labels, writeLabel(l))
 	}
 	f.Wrap = writeWrap(in.Wrap)
 	for _, s := range in.Sheets {

@@ -10,6 +10,7 @@ import (
 	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/fit"
+	"brevium/core/label"
 	"brevium/core/loose"
 	"brevium/core/measure"
 	"brevium/core/paper"
@@ -67,6 +68,7 @@ type Inputs struct {
 	Covers   []dress.Cover
 	Bands    []Band
 	Closures []Closure
+	Labels   []label.Label
 	// Ribbons go round the closed box, and Wrap, if it is wrapped, under them.
 	Ribbons []Ribbon
 	Wrap    *Wrapping
@@ -162,7 +164,7 @@ func (in *Inputs) Check() error {
 	if err := in.checkBands(); err != nil {
 		return err
 	}
-	for _, check := range []func() error{in.checkCovers, in.checkClosures, in.checkRibbons, in.checkWrap} {
+	for _, check := range []func() error{in.checkCovers, in.checkClosures, in.checkRibbons, in.checkWrap, in.checkLabels} {
 		if err := check(); err != nil {
 			return err
 		}

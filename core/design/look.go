@@ -128,6 +128,11 @@ func (in *Inputs) AllCards() []paper.Card {
 			out = append(out, *b.Card)
 		}
 	}
+	for _, l := range in.Labels {
+		for _, x := range l.Layers {
+			out = append(out, x.Card)
+		}
+	}
 	for _, p := range in.Loose {
 		if p.Card != nil {
 			out = append(out, *p.Card)

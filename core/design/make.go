@@ -101,7 +101,7 @@ func Make(ctx context.Context, in Inputs) (*Result, error) {
 	if err != nil {
 		return nil, err
 	}
-	for _, put := range []func() error{r.dress, r.cover, r.band, r.tie, r.wrapUp, r.shutBy} {
+	for _, put := range []func() error{r.dress, r.cover, r.band, r.tie, r.wrapUp, r.shutBy, r.label} {
 		if err := put(); err != nil {
 			return nil, err
 		}
@@ -445,7 +445,7 @@ func (r *Result) work() recipe.Work {
 
 // closing is how the box is closed, and what goes round it then.
 func (r *Result) closing() []string {
-	return slices.Concat(r.Box.Closing, r.shutting(), r.bandSteps(), r.wrapSteps(), r.ribbonSteps())
+	return slices.Concat(r.Box.Closing, r.shutting(), r.bandSteps(), r.wrapSteps(), r.ribbonSteps(), r.labelSteps())
 }
 
 func (r *Result) write() {
@@ -459,6 +459,7 @@ func (r *Result) write() {
 	r.Supplies = append(r.Supplies, recipe.HoldingSupplies(r.Box, r.Inputs.Copies)...)
 	r.Supplies = append(r.Supplies, r.ribbonSupplies()...)
 	r.Supplies = append(r.Supplies, r.closureSupplies()...)
+	r.Supplies = append(r.Supplies, r.labelSupplies()...)
 	if s, wrapped := r.wrapSupply(); wrapped {
 		r.Supplies = append(r.Supplies, s)
 	}

@@ -89,7 +89,7 @@ const mostID = 1 << 52
 func (in *Inputs) NumberThings() { in.number(func() int { return 1 + rand.IntN(1<<31) }) }
 
 func (in *Inputs) number(next func() int) {
-	var things, mats, pieces, bands, covers, ribbons, closures []*int
+	var things, mats, pieces, bands, covers, ribbons, closures, labels []*int
 	for i := range in.Things {
 		things = append(things, &in.Things[i].ID)
 	}
@@ -111,7 +111,10 @@ func (in *Inputs) number(next func() int) {
 	for i := range in.Closures {
 		closures = append(closures, &in.Closures[i].ID)
 	}
-	for _, ids := range [][]*int{things, mats, pieces, bands, covers, ribbons, closures} {
+	for i := range in.Labels {
+		labels = append(labels, &in.Labels[i].ID)
+	}
+	for _, ids := range [][]*int{things, mats, pieces, bands, covers, ribbons, closures, labels} {
 		used := map[int]bool{0: true}
 		for _, id := range ids {
 			for *id < 0 || *id > mostID || used[*id] {

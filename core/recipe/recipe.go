@@ -178,7 +178,7 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords, ali
 			cuts[i] = lists[i].Cuts(t)
 		}
 		first := slices.DeleteFunc(slices.Clone(cuts[i]), func(s Snip) bool { return !s.before() })
-		if len(first) > 0 {
+		if len(first) > 0 && !p.Template {
 			listed(Remove, p, p.ID+"/first", telling(p.Name+", still flat", first))
 		}
 	}
@@ -193,6 +193,10 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords, ali
 		}
 	}
 	for i, p := range w.Parts {
+		if p.Template {
+			tell(Remove, p, p.ID, fmt.Sprintf("%s: print its template at true size, lay it on the blank and cut along its line%s.", p.Name, w.holed(t, p)))
+			continue
+		}
 		rest := slices.DeleteFunc(slices.Clone(cuts[i]), Snip.before)
 		if len(rest) > 0 {
 			list := telling(p.Name, rest)
@@ -240,6 +244,17 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords, ali
 		add(Close, "", fmt.Sprint(i+1), text, 1)
 	}
 	return out
+}
+
+// holed tells the holes of a piece that is cut round a template.
+func (w Work) holed(t Telling, p style.Part) string {
+	text := ""
+	for _, h := range p.Pattern.Holes {
+		lo, hi := pattern.Bounds(h.Flat())
+		text += fmt.Sprintf("; punch a hole %s across, its middle %s from the left and %s from the top edge of the blank",
+			t.mm(hi.X-lo.X), t.mm((lo.X+hi.X)/2), t.mm((lo.Y+hi.Y)/2))
+	}
+	return text
 }
 
 // tabbed reports whether tabs are glued onto the side of a face that papers go on:

@@ -101,6 +101,9 @@ type Part struct {
 	Via []float64
 	// First, when set, is what is done to the blank before anything is cut of it.
 	First string
+	// Template says that its outline is cut round a printed template: no numbers
+	// tell a heart.
+	Template bool
 	// Folding and Gluing say how, in working order.
 	Folding string
 	Gluing  []string

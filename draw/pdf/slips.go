@@ -60,6 +60,9 @@ const (
 // labels prints small labels to cut out, a page full: the box's name, what is
 // in it, and a line to write for whom.
 func (w *writer) labels() error {
+	if len(w.r.Inputs.Labels) > 0 {
+		return w.shapedLabels()
+	}
 	w.page()
 	wide := (w.paper.Width - 2*margin) / labelsAcross
 	high := (w.paper.Height - 2*margin - 4) / labelsDown

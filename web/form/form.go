@@ -76,7 +76,7 @@ type Field struct {
 	Tick                  string   // that the arrow keys step by, in the unit
 	Choices               []Choice
 	OwnUnit               bool
-	Kind                  string // of the control; "" is a line of text
+	Kind                  string // of the control; "" is a line of text, "lines" several
 	Clash                 *Clash
 }
 

@@ -53,6 +53,7 @@ func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
 	p.bands(in, f)
 	p.goods(in, f)
 	p.closures(in, f)
+	p.labels(in, f)
 	for _, part := range p.Result.Parts {
 		if part.Loose && !slices.ContainsFunc(in.Loose, func(x loose.Piece) bool { return x.PieceID() == part.ID }) {
 			continue // a band or a covering has its paper
@@ -123,6 +124,7 @@ func readDressing(f *form.Form, in *design.Inputs, now *design.Result) {
 	readBands(f, in)
 	readGoods(f, in)
 	readClosures(f, in)
+	readLabels(f, in, now)
 	var mats []dress.Dressing
 	for n, d := range in.Mats {
 		if f.Posted.Get("mats.remove") == strconv.Itoa(n) {

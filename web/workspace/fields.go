@@ -59,6 +59,7 @@ type workPage struct {
 	Bands               []bandView
 	Round               goodsView
 	Closures            []closureView
+	Labels              []labelView
 	MayClose            string // the flap that can be held shut, if any
 	LooseChoices        []looseChoice
 	SheetKinds          []form.Choice

@@ -124,7 +124,9 @@ func readGoods(f *form.Form, in *design.Inputs) {
 		if v := f.Posted.Get("wrap.way"); slices.Contains(design.WrapWays, v) {
 			w.Way = v
 		}
-		f.Length("wrap.roll", &w.Roll)
+		longer := *f // a roll is no sheet
+		longer.Longest = 0
+		longer.Length("wrap.roll", &w.Roll)
 		f.ReadCard("wrap.card", &w.Card)
 		in.Wrap = &w
 	case f.Posted.Has("wrap.add"):

@@ -31,6 +31,9 @@ func looseAt(n int, path ...any) string { return fault.Path(append([]any{"loose"
 // loose shows the slips of the loose pieces, and what can be added.
 func (p *workPage) loose(in *design.Inputs, f *form.Form) {
 	for _, u := range loose.Usual {
+		if u.ID == "tag" || u.ID == "label" {
+			continue // with shapes and words of their own they stand above
+		}
 		p.LooseChoices = append(p.LooseChoices, looseChoice{u.ID, u.Name, u.For})
 	}
 	for n, x := range in.Loose {

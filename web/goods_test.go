@@ -1,0 +1,104 @@
+package web
+
+import (
+	"fmt"
+	"net/http"
+	"strings"
+	"testing"
+
+	"brevium/core/band"
+	"brevium/core/design"
+	"brevium/core/dress"
+	"brevium/core/label"
+	"brevium/core/measure"
+)
+
+// Whatever goes over, round and onto a box is put on by a button, changed in its
+// fields, refused with a sentence at its field, and taken away again.
+func TestGoodsOnTheTicket(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	at := fmt.Sprintf("/boxes/%d/dressing", id)
+	post := func(pairs ...string) {
+		t.Helper()
+		if code, page, _ := x.post(at, pairs...); code != http.StatusOK {
+			t.Fatalf("%v: %d %s", pairs, code, x.words(at)+page[:min(len(page), 400)])
+		}
+	}
+	in := func() design.Inputs { return x.box(id).Inputs }
+
+	post("covers.add", "base")
+	post("covers[0].turn_in", "3/4", "covers[0].corners", "meeting")
+	if c := in().Covers[0]; c.TurnIn != 3*measure.Inch/4 || c.Corners != dress.MeetingCorners {
+		t.Errorf("the covering is %+v", c)
+	}
+	post("ribbons.add", "1")
+	post("ribbons[0].name", "Twine", "ribbons[0].way", "height", "ribbons[0].bow", "curls", "ribbons[0].width", "1/16", "ribbons[0].colour", "#998877")
+	if r := in().Ribbons[0]; r.Name != "Twine" || r.Way != "height" || r.Tied.Bow != band.Curls || r.Tied.Width != measure.Inch/16 || r.Colour != "#998877" {
+		t.Errorf("the ribbon is %+v", r)
+	}
+	post("wrap.add", "1")
+	post("wrap.way", "diagonal", "wrap.roll", "30")
+	if w := in().Wrap; w == nil || w.Way != "diagonal" || w.Roll != 30*measure.Inch {
+		t.Errorf("the wrapping paper is %+v", w)
+	}
+	post("labels.add", "label")
+	post("labels[0].shape", "heart", "labels[0].text", "{name}\r\nwith love", "labels[0].layers", "1", "labels[0].face", "tag", "labels[0].asked", "1", "labels[0].hole", "1")
+	if l := in().Labels[0]; l.Shape != label.Heart || l.Text != "{name}\nwith love" || len(l.Layers) != 1 || l.Piece != "" || !l.Hole {
+		t.Errorf("the label is %+v", l)
+	}
+	for field, value := range map[string]string{"covers[0].turn_in": "1/16", "ribbons[0].width": "9", "wrap.roll": "1", "labels[0].width": "0.1", "labels[0].name": " "} {
+		code, page, _ := x.post(at, field, value)
+		if code != http.StatusUnprocessableEntity || !strings.Contains(page, `aria-invalid="true"`) {
+			t.Errorf("%s of %s: %d", field, value, code)
+		}
+	}
+	if _, page, _ := x.get(fmt.Sprintf("/boxes/%d/making", id)); !strings.Contains(page, "Twine") || !strings.Contains(page, "template at true size") {
+		t.Error("the making stop does not tell them")
+	}
+	for _, gone := range []string{"covers.remove", "ribbons.remove", "wrap.remove", "labels.remove"} {
+		post(gone, "0")
+	}
+	if b := in(); len(b.Covers)+len(b.Ribbons)+len(b.Labels) != 0 || b.Wrap != nil {
+		t.Errorf("they are still there: %+v", b)
+	}
+}
+
+// A flap is held shut by a button, and the page says where it goes.
+func TestClosuresOnTheTicket(t *testing.T) {
+	x := newTable(t)
+	id, err := x.store.Add(t.Context(), design.New("Cards", measure.In, "wallet-box"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	at := fmt.Sprintf("/boxes/%d/dressing", id)
+	x.post(at, "bands.add", "crossing")
+	if b := x.box(id).Inputs.Bands; len(b) != 2 || b[0].Axis == b[1].Axis {
+		t.Errorf("the bands are %+v", b)
+	}
+	x.post(at, "bands.remove", "1")
+	x.post(at, "bands.remove", "0")
+	if _, page, _ := x.get(at); !strings.Contains(page, "Hold the flap shut") {
+		t.Fatal("nothing holds the flap")
+	}
+	x.post(at, "closures.add", "1")
+	x.post(at, "closures[0].pairs", "2")
+	c := x.box(id).Inputs.Closures
+	if len(c) != 1 || c[0].Pairs != 2 || c[0].Across <= 0 {
+		t.Fatalf("closures %+v", c)
+	}
+	x.post(at, "closures[0].kind", "dot", "closures[0].across", "1/2")
+	if c := x.box(id).Inputs.Closures[0]; c.Kind != design.Dot || c.Across != measure.Inch/2 {
+		t.Errorf("it is %+v", c)
+	}
+	if _, page, _ := x.get(at); !strings.Contains(page, "its middle") {
+		t.Error("the page does not say where it goes")
+	}
+	if code, page, _ := x.post(at, "closures[0].across", "5"); code != http.StatusUnprocessableEntity || !strings.Contains(page, "comes to lie on anything") {
+		t.Errorf("far off the flap: %d", code)
+	}
+	x.post(at, "closures.remove", "0")
+	if n := len(x.box(id).Inputs.Closures); n != 0 {
+		t.Errorf("%d closures are left", n)
+	}
+}

@@ -1,0 +1,181 @@
+package workspace
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"brevium/core/design"
+	"brevium/core/dress"
+	"brevium/core/fault"
+	"brevium/core/label"
+	"brevium/core/pattern"
+	"brevium/web/form"
+)
+
+// labelView is a label as the ticket asks about it.
+type labelView struct {
+	N      int
+	Name   string
+	Fields []form.Field
+	Text   form.Field
+	Hole   bool
+	Layers []layerView
+}
+
+func labelAt(n int, path ...any) string { return fault.Path(append([]any{"labels", n}, path...)...) }
+
+// tagPlace stands among the faces for a tag that hangs.
+const tagPlace = "tag"
+
+// labels shows the labels, tags and toppers.
+func (p *workPage) labels(in *design.Inputs, f *form.Form) {
+	places := []form.Choice{{Value: tagPlace, Label: "hung on as a tag"}}
+	for _, part := range p.Result.Parts {
+		if part.Loose {
+			continue
+		}
+		for _, face := range dress.Open(part.Pattern, part.Faces, dress.Outside) {
+			if face.Role == pattern.Panel || face.Role == pattern.Wall || face.Role == pattern.Flap {
+				places = append(places, form.Choice{Value: part.ID + "/" + face.Name, Label: face.Plain() + " of the " + strings.ToLower(part.Name)})
+			}
+		}
+	}
+	for n, l := range in.Labels {
+		at := func(path ...any) string { return labelAt(n, path...) }
+		place := tagPlace
+		if l.Piece != "" {
+			place = l.Piece + "/" + l.Face
+		}
+		v := labelView{N: n, Name: l.Name, Hole: l.Hole}
+		v.Fields = []form.Field{
+			f.Control(at("name"), "Its name", "", l.Name),
+			f.ChoiceField(at("shape"), "Shape", "", string(l.Shape), form.Plain(asPlain(label.Shapes)...)...),
+			f.LengthField(at("width"), "Width", "", l.Width),
+			f.LengthField(at("height"), "Height", "", l.Height),
+			f.ChoiceField(at("face"), "It goes on the", "", place, places...),
+			f.LengthField(at("raised"), "Raised by", "pads; 0 is glued flat", l.Raised),
+			f.Control(at("copies"), "How many", "on each box", strconv.Itoa(l.Copies)),
+			f.ChoiceField(at("layers"), "Layers", "", fmt.Sprint(len(l.Layers)), form.Plain("1", "2", "3")...),
+		}
+		v.Text = f.Control(at("text"), "Words on it", "{name}, {inside} and {size} are filled in", l.Text)
+		v.Text.Kind = "lines"
+		for k, x := range l.Layers {
+			layer := layerView{Card: f.CardView(at("layers", k), x.Card, p.Shelf)}
+			if k > 0 {
+				layer.Border = []form.Field{f.LengthField(at("layers", k, "border"), "Border", "of what is under it", x.Border.Across)}
+			}
+			v.Layers = append(v.Layers, layer)
+		}
+		p.Labels = append(p.Labels, v)
+	}
+}
+
+func asPlain[S ~string](all []S) []string {
+	var out []string
+	for _, s := range all {
+		out = append(out, string(s))
+	}
+	return out
+}
+
+// readLabels reads them: those there are, one that is taken away, one that is added.
+func readLabels(f *form.Form, in *design.Inputs, now *design.Result) {
+	var all []label.Label
+	for n, l := range in.Labels {
+		if f.Posted.Get("labels.remove") != strconv.Itoa(n) {
+			all = append(all, readLabel(f, n, l, in))
+		}
+	}
+	forgetMoved(f, "labels")
+	in.Labels = all
+	switch what := f.Posted.Get("labels.add"); {
+	case what == "" || len(all) >= design.MostLabels:
+	case what == tagPlace:
+		in.Labels = append(in.Labels, design.UsualLabel("", "", in.Units))
+	default:
+		piece, face := labelled(now)
+		in.Labels = append(in.Labels, design.UsualLabel(piece, face, in.Units))
+		shrink(&in.Labels[len(in.Labels)-1], now)
+	}
+	f.Posted.Del("labels.add")
+	in.NumberThings()
+}
+
+// labelled is where a new label goes: the last part's panel, a lid's top, or else
+// its largest open face.
+func labelled(now *design.Result) (piece, face string) {
+	best := 0.0
+	for _, p := range now.Parts {
+		if p.Loose {
+			continue
+		}
+		for _, f := range dress.Open(p.Pattern, p.Faces, dress.Outside) {
+			if f.Role != pattern.Bend && f.Area() > best*0.99 {
+				best, piece, face = f.Area(), p.ID, f.Name
+			}
+		}
+	}
+	return piece, face
+}
+
+// shrink makes a new label no larger than two thirds of its face.
+func shrink(l *label.Label, now *design.Result) {
+	for _, p := range now.Parts {
+		for _, f := range p.Faces {
+			if p.ID != l.Piece || f.Name != l.Face {
+				continue
+			}
+			along, up := f.Frame().Size(f.Polygon)
+			for l.Width.MM() > along*2/3 || l.Height.MM() > up*2/3 {
+				l.Width, l.Height = l.Width*3/4, l.Height*3/4
+				if l.Width < 2*label.Least || l.Height < 2*label.Least {
+					return
+				}
+			}
+		}
+	}
+}
+
+func readLabel(f *form.Form, n int, l label.Label, in *design.Inputs) label.Label {
+	at := func(path ...any) string { return labelAt(n, path...) }
+	f.Text(at("name"), &l.Name)
+	if v := label.Shape(f.Posted.Get(at("shape"))); slices.Contains(label.Shapes, v) && v != l.Shape {
+		if l.Shape = v; v == label.Circle {
+			l.Height = l.Width
+			f.Posted.Del(at("height"))
+		}
+	}
+	f.Length(at("width"), &l.Width)
+	f.Length(at("height"), &l.Height)
+	if v := f.Posted.Get(at("face")); v == tagPlace {
+		l.Piece, l.Face = "", ""
+	} else if piece, face, ok := strings.Cut(v, "/"); ok {
+		l.Piece, l.Face = piece, face
+	}
+	f.Length(at("raised"), &l.Raised)
+	f.Whole(at("copies"), &l.Copies)
+	if f.Posted.Has(at("text")) {
+		l.Text = strings.ReplaceAll(f.Posted.Get(at("text")), "\r\n", "\n")
+	}
+	if f.Posted.Has(at("asked")) {
+		l.Hole = f.Posted.Get(at("hole")) != ""
+	}
+	l.Layers = slices.Clone(l.Layers)
+	if want, err := strconv.Atoi(f.Posted.Get(at("layers"))); err == nil && want >= 1 && want <= label.MostLayers {
+		for len(l.Layers) < want {
+			l.Layers = append(l.Layers, form.UsualLayer(len(l.Layers), in.Units))
+		}
+		l.Layers = l.Layers[:want]
+	}
+	for k := range l.Layers {
+		f.ReadCard(at("layers", k), &l.Layers[k].Card)
+		if k > 0 {
+			border := l.Layers[k].Border.Across
+			f.Length(at("layers", k, "border"), &border)
+			l.Layers[k].Border = dress.Even(border)
+		}
+	}
+	return l
+}
