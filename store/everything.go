@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"strconv"
 
+	"brevium/core/cupboard"
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/fault"
@@ -23,6 +24,7 @@ type Everything struct {
 	Paper  []KeptPaper       `json:"paper"`
 	Jobs   []KeptJob         `json:"jobs"`
 	Photos []photo.Picture   `json:"-"`
+	Goods  []cupboard.Good   `json:"supplies,omitempty"`
 }
 
 // KeptBox is a box's design, as in its file, and the steps ticked off.
@@ -62,6 +64,7 @@ type KeptJob struct {
 	Choices json.RawMessage `json:"choices"`
 	Layouts json.RawMessage `json:"layouts"`
 	Stocks  json.RawMessage `json:"stocks,omitempty"`
+	Goods   json.RawMessage `json:"goods,omitempty"`
 	Paper   []Taken         `json:"paper,omitempty"`
 }
 
@@ -108,10 +111,10 @@ func (s *Store) All(ctx context.Context) (Everything, error) {
 			out.Photos = append(out.Photos, p)
 			return err
 		}},
-		{`SELECT id, name, state, items, choices, layouts, coalesce(stocks, 'null') FROM jobs WHERE deleted_at IS NULL ORDER BY changed_at, id`, func(r *sql.Rows) error {
+		{`SELECT id, name, state, items, choices, layouts, coalesce(stocks, 'null'), goods FROM jobs WHERE deleted_at IS NULL ORDER BY changed_at, id`, func(r *sql.Rows) error {
 			var j KeptJob
 			var items []byte
-			if err := r.Scan(&j.ID, &j.Name, &j.State, &items, (*[]byte)(&j.Choices), (*[]byte)(&j.Layouts), (*[]byte)(&j.Stocks)); err != nil {
+			if err := r.Scan(&j.ID, &j.Name, &j.State, &items, (*[]byte)(&j.Choices), (*[]byte)(&j.Layouts), (*[]byte)(&j.Stocks), (*[]byte)(&j.Goods)); err != nil {
 				return err
 			}
 			out.Jobs = append(out.Jobs, j)
@@ -121,6 +124,9 @@ func (s *Store) All(ctx context.Context) (Everything, error) {
 		if err := each(ctx, tx, part.query, part.scan); err != nil {
 			return out, err
 		}
+	}
+	if out.Goods, err = goodsIn(ctx, tx); err != nil {
+		return out, err
 	}
 	boxes, jobs := map[int64]int{}, map[int64]int{}
 	for i, b := range out.Boxes {
@@ -182,7 +188,7 @@ func (s *Store) Bring(ctx context.Context, all Everything, replace bool) (n Brou
 	}
 	err = s.in(ctx, func(tx *sql.Tx) error {
 		if replace {
-			for _, table := range []string{"job_lots", "lots", "jobs", "things", "boxes"} {
+			for _, table := range []string{"job_lots", "lots", "jobs", "things", "goods", "boxes"} {
 				if _, err := tx.ExecContext(ctx, `DELETE FROM `+table); err != nil {
 					return err
 				}
@@ -219,9 +225,17 @@ func (e Everything) check() error {
 			return fault.At(fault.Path("paper", i), err)
 		}
 	}
+	for i, g := range e.Goods {
+		if err := g.Check(); err != nil {
+			return fault.At(fault.Path("supplies", i), err)
+		}
+	}
 	for i, j := range e.Jobs {
 		at := fault.Path("jobs", i)
+		var needs []cupboard.Need
 		switch {
+		case len(j.Goods) > 0 && json.Unmarshal(j.Goods, &needs) != nil:
+			return fault.New(fault.NotJSON, fault.Path(at, "goods"), "what this job took of the cupboard is no JSON")
 		case j.State != Planned && j.State != Begun && j.State != Finished:
 			return fault.New(fault.UnknownChoice, fault.Path(at, "state"), "%q is no state of a job", j.State)
 		case !json.Valid(j.Choices) || !json.Valid(j.Layouts) || len(j.Stocks) > 0 && !json.Valid(j.Stocks):
@@ -262,6 +276,11 @@ func (b *bringing) all(e Everything) error {
 	}
 	if err := b.things(e.Things); err != nil {
 		return err
+	}
+	for _, g := range e.Goods {
+		if err := setGood(b.ctx, b.tx, g); err != nil {
+			return err
+		}
 	}
 	for _, p := range e.Photos {
 		if err := putPhoto(b.ctx, b.tx, p, false, b.s.now()); err != nil {
@@ -394,8 +413,12 @@ func (b *bringing) job(x KeptJob) error {
 	if len(x.Stocks) > 0 && string(x.Stocks) != "null" {
 		stocks = string(x.Stocks)
 	}
-	id, err = b.insert(`INSERT INTO jobs (name, state, items, choices, layouts, stocks, changed_at) VALUES (?, ?, ?, ?, ?, ?, ?)`,
-		x.Name, x.State, string(text), string(x.Choices), string(x.Layouts), stocks, b.s.now().UnixMilli())
+	goods := "[]"
+	if len(x.Goods) > 0 {
+		goods = string(x.Goods)
+	}
+	id, err = b.insert(`INSERT INTO jobs (name, state, items, choices, layouts, stocks, goods, changed_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+		x.Name, x.State, string(text), string(x.Choices), string(x.Layouts), stocks, goods, b.s.now().UnixMilli())
 	if err != nil {
 		return err
 	}

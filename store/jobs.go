@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"brevium/core/batch"
+	"brevium/core/cupboard"
 	"brevium/core/drawer"
 	"brevium/core/fault"
 	"brevium/core/strict"
@@ -181,12 +182,17 @@ func (s *Store) JobState(ctx context.Context, id, version int64, page string) (a
 	return []byte(text), own, err
 }
 
-// BeginJob reserves the sheets that a planned job takes and keeps what is cut.
-// It refuses when anything must be bought first, or others have reserved it.
-func (s *Store) BeginJob(ctx context.Context, id int64, stocks []batch.Stock) error {
+// BeginJob reserves the sheets that a planned job takes and keeps what is cut, and
+// what it takes of the cupboard. It refuses when a sheet must be bought first, or
+// others have reserved it.
+func (s *Store) BeginJob(ctx context.Context, id int64, stocks []batch.Stock, goods []cupboard.Need) error {
+	aside, err := json.Marshal(append([]cupboard.Need{}, goods...))
+	if err != nil {
+		return err
+	}
 	return s.in(ctx, func(tx *sql.Tx) error {
-		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, stocks = ?, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`,
-			Begun, string(batch.WriteStocks(stocks)), s.now().UnixMilli(), id, Planned)); err != nil {
+		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, stocks = ?, goods = ?, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`,
+			Begun, string(batch.WriteStocks(stocks)), string(aside), s.now().UnixMilli(), id, Planned)); err != nil {
 			return err
 		}
 		for _, t := range batch.Takes(stocks) {
@@ -224,7 +230,7 @@ func (s *Store) BeginJob(ctx context.Context, id int64, stocks []batch.Stock) er
 // ReleaseJob takes a begun job back to planned, its sheets free again.
 func (s *Store) ReleaseJob(ctx context.Context, id int64) error {
 	return s.in(ctx, func(tx *sql.Tx) error {
-		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, stocks = NULL, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`,
+		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, stocks = NULL, goods = '[]', changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`,
 			Planned, s.now().UnixMilli(), id, Begun)); err != nil {
 			return err
 		}
@@ -255,7 +261,7 @@ func (s *Store) FinishJob(ctx context.Context, id int64, offcuts []drawer.Lot) e
 				return err
 			}
 		}
-		return nil
+		return useUp(ctx, tx, id, false)
 	})
 }
 
@@ -286,8 +292,10 @@ func (s *Store) UnfinishJob(ctx context.Context, id int64) error {
 				return err
 			}
 		}
-		_, err = tx.ExecContext(ctx, `DELETE FROM lots WHERE job_id = ?`, id)
-		return err
+		if _, err = tx.ExecContext(ctx, `DELETE FROM lots WHERE job_id = ?`, id); err != nil {
+			return err
+		}
+		return useUp(ctx, tx, id, true)
 	})
 }
 

@@ -76,18 +76,18 @@ func TestAJobReservesTakesAndGivesBack(t *testing.T) {
 	id, err := s.AddJob(t.Context(), Job{Name: "fair", Items: []JobItem{{Box: 1, Copies: 3}}})
 	must(t, err)
 	stocks := laid(t, s, 3)
-	must(t, s.BeginJob(t.Context(), id, stocks))
+	must(t, s.BeginJob(t.Context(), id, stocks, nil))
 	took := batch.Takes(stocks)[0].Count
 	if want := fmt.Sprintf("5-%d", took); inDrawer(t, s) != want {
 		t.Errorf("begun, the drawer holds %s; want %s", inDrawer(t, s), want)
 	}
-	if err := s.BeginJob(t.Context(), id, stocks); !errors.Is(err, ErrNoJob) {
+	if err := s.BeginJob(t.Context(), id, stocks, nil); !errors.Is(err, ErrNoJob) {
 		t.Errorf("begun twice: %v", err)
 	}
 	// A second job finds only what is free.
 	other, err := s.AddJob(t.Context(), Job{Name: "other"})
 	must(t, err)
-	if err := s.BeginJob(t.Context(), other, stocks); err == nil || fault.Of(err).Code != fault.TooFew {
+	if err := s.BeginJob(t.Context(), other, stocks, nil); err == nil || fault.Of(err).Code != fault.TooFew {
 		t.Errorf("sheets reserved twice: %v", err)
 	}
 	if j, err := s.Job(t.Context(), other); err != nil || j.State != Planned {
@@ -109,7 +109,7 @@ func TestAJobReservesTakesAndGivesBack(t *testing.T) {
 	if inDrawer(t, s) != "5-0" {
 		t.Errorf("released, the drawer holds %s", inDrawer(t, s))
 	}
-	must(t, s.BeginJob(t.Context(), id, stocks))
+	must(t, s.BeginJob(t.Context(), id, stocks, nil))
 	must(t, s.FinishJob(t.Context(), id, kept))
 	// An offcut that another job has reserved cannot be taken back.
 	lots, err := s.Lots(t.Context())
@@ -125,7 +125,7 @@ func TestWhatMustBeBoughtIsNotReserved(t *testing.T) {
 	s := fresh(t)
 	id, err := s.AddJob(t.Context(), Job{Name: "fair"})
 	must(t, err)
-	if err := s.BeginJob(t.Context(), id, laid(t, s, 2)); err == nil || !strings.Contains(err.Error(), "must be bought first") {
+	if err := s.BeginJob(t.Context(), id, laid(t, s, 2), nil); err == nil || !strings.Contains(err.Error(), "must be bought first") {
 		t.Errorf("got %v", err)
 	}
 }

@@ -8,9 +8,11 @@ import (
 
 	"brevium/core/band"
 	"brevium/core/design"
+	"brevium/core/drawer"
 	"brevium/core/dress"
 	"brevium/core/label"
 	"brevium/core/measure"
+	"brevium/core/paper"
 )
 
 // Whatever goes over, round and onto a box is put on by a button, changed in its
@@ -100,5 +102,86 @@ func TestClosuresOnTheTicket(t *testing.T) {
 	x.post(at, "closures.remove", "0")
 	if n := len(x.box(id).Inputs.Closures); n != 0 {
 		t.Errorf("%d closures are left", n)
+	}
+}
+
+// The cupboard tells what a box and a job take of it and what to buy; a job sets it
+// aside, uses it up, and undone puts it back.
+func TestTheCupboard(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	x.post(fmt.Sprintf("/boxes/%d/dressing", id), "ribbons.add", "1")
+	sheets := fmt.Sprintf("/boxes/%d/sheets", id)
+	if page := x.words(sheets); !strings.Contains(page, "From the cupboard") || !strings.Contains(page, "buy") {
+		t.Error("an empty cupboard has nothing to buy")
+	}
+	if code, _, _ := x.post("/drawer/cupboard", "at", "new", "new.kind", "ribbon", "new.name", "Satin ribbon", "new.amount", "20", "new.price", "0,50", "new.spare", "0"); code != http.StatusNoContent {
+		t.Fatalf("put in: %d", code)
+	}
+	x.post("/drawer/cupboard", "at", "new", "new.kind", "tape", "new.amount", "33", "new.price", "0.08")
+	if page := x.words(sheets); strings.Contains(page, "buy") || !strings.Contains(page, "worth") {
+		t.Errorf("with all there: %s", page)
+	}
+	for field, value := range map[string]string{"new.amount": "much", "new.price": "-1", "new.spare": "900"} {
+		if code, page, _ := x.post("/drawer/cupboard", "at", "new", "new.kind", "brads", field, value); code != http.StatusUnprocessableEntity || !strings.Contains(page, `aria-invalid="true"`) {
+			t.Errorf("%s of %s: %d", field, value, code)
+		}
+	}
+	amount := func() (there, aside float64) {
+		goods, err := x.store.Goods(t.Context())
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, g := range goods {
+			if g.Name == "Satin ribbon" {
+				return g.Amount, g.Reserved
+			}
+		}
+		return -1, -1
+	}
+	x.lot(20, 12*measure.Inch, 12*measure.Inch, false)
+	card := x.box(id).Inputs.Card
+	sheet := drawer.Lot{Card: card, Sheet: "12 × 12 in", Width: 12 * measure.Inch, Height: 12 * measure.Inch, Count: 20}
+	sheet.Card.Direction = paper.NoDirection
+	if err := x.store.AddLots(t.Context(), []drawer.Lot{sheet}); err != nil {
+		t.Fatal(err)
+	}
+	x.post("/jobs", fmt.Sprintf("copies.%d", id), "3", "name", "fair")
+	if page := x.words("/jobs/1"); !strings.Contains(page, "Satin ribbon:") {
+		t.Errorf("the job does not tell what it takes: %s", page)
+	}
+	if code, page, _ := x.post("/jobs/1/begin"); code != http.StatusNoContent {
+		t.Fatalf("begun: %d %s", code, page)
+	}
+	there, aside := amount()
+	if there != 20_000 || aside <= 0 {
+		t.Errorf("begun, %v mm are there and %v set aside", there, aside)
+	}
+	x.post("/jobs/1/finish")
+	if left, none := amount(); left != there-aside || none != 0 {
+		t.Errorf("finished, %v mm are left of %v less %v, %v set aside", left, there, aside, none)
+	}
+	x.post("/jobs/1/unfinish")
+	if back, again := amount(); back != there || again != aside {
+		t.Errorf("undone, %v and %v", back, again)
+	}
+	x.post("/jobs/1/release")
+	if _, none := amount(); none != 0 {
+		t.Errorf("released, %v is still set aside", none)
+	}
+	_, csv, _ := x.get("/cupboard.csv")
+	y := newTable(t)
+	if code, page, _ := y.send("/drawer/cupboard/import", []byte(csv)); code != http.StatusSeeOther {
+		t.Fatalf("brought: %d %s", code, page)
+	}
+	if _, again, _ := y.get("/cupboard.csv"); again != csv {
+		t.Errorf("brought, it is\n%s\nof\n%s", again, csv)
+	}
+	x.post("/drawer/cupboard", "kind", "ribbon", "name", "Satin ribbon", "out", "1")
+	if there, _ := amount(); there != -1 {
+		t.Errorf("taken out, %v is there", there)
+	}
+	if code, page, _ := y.send("/drawer/cupboard/import", []byte("kind\nglitter\n")); code != http.StatusUnprocessableEntity || !strings.Contains(page, "row 1") {
+		t.Errorf("a list with glitter: %d", code)
 	}
 }

@@ -138,6 +138,7 @@ type (
 		Amount float64 `json:"amount"`
 		Unit   string  `json:"unit"`
 		Text   string  `json:"text"`
+		Name   string  `json:"name,omitempty"`
 	}
 	planMinutes struct {
 		One float64 `json:"one"`

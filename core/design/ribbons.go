@@ -224,7 +224,7 @@ func (r *Result) ribbonSupplies() []recipe.Supply {
 		if n > 1 {
 			text = fmt.Sprintf("%s, %s wide: %d lengths of %s, %.1f m in all", x.Name, r.Show(x.Tied.Width), n, r.Show(x.Length), math.Ceil(all.MM()/100)/10)
 		}
-		out = append(out, recipe.Supply{ID: fmt.Sprintf("ribbon.%d", i+1), Amount: all.MM(), Unit: "mm", Text: text})
+		out = append(out, recipe.Supply{ID: fmt.Sprintf("ribbon.%d", i+1), Amount: all.MM(), Unit: "mm", Text: text, Name: x.Name})
 	}
 	return out
 }

@@ -15,6 +15,7 @@ type Supply struct {
 	Amount float64
 	Unit   string
 	Text   string
+	Name   string // of its own, such as a ribbon's; "" is as the id says
 }
 
 // tapeEvery is how far apart, in mm, two runs of tape may lie on a patch.
@@ -55,9 +56,9 @@ func (w Work) AdhesiveSupply() Supply {
 	tape, glue := w.patches()
 	n := float64(w.Copies)
 	if w.Adhesive == "wet-glue" {
-		return Supply{"glue", glue * n / 100, "cm²", fmt.Sprintf("Wet glue for %.0f cm² of card", glue*n/100)}
+		return Supply{ID: "glue", Amount: glue * n / 100, Unit: "cm²", Text: fmt.Sprintf("Wet glue for %.0f cm² of card", glue*n/100)}
 	}
-	return Supply{"tape", tape * n, "mm", fmt.Sprintf("Double-sided tape, about %.1f m", math.Ceil(tape*n/100)/10)}
+	return Supply{ID: "tape", Amount: tape * n, Unit: "mm", Text: fmt.Sprintf("Double-sided tape, about %.1f m", math.Ceil(tape*n/100)/10)}
 }
 
 // ribbonPiece is one of the two ends that are tied, in mm: a tail of 25 mm
@@ -69,13 +70,13 @@ const ribbonPiece = 25 + 150
 func HoldingSupplies(box *style.Box, copies int) []Supply {
 	var out []Supply
 	if n := box.Dots * copies; n > 0 {
-		out = append(out, Supply{"holding.dots", float64(n), "dot", fmt.Sprintf("%d removable glue dot%s, to hold the corners", n, plural(n))})
+		out = append(out, Supply{ID: "holding.dots", Amount: float64(n), Unit: "dot", Text: fmt.Sprintf("%d removable glue dot%s, to hold the corners", n, plural(n))})
 	}
 	if n := box.Brads * copies; n > 0 {
-		out = append(out, Supply{"holding.brads", float64(n), "brad", fmt.Sprintf("%d brad%s, to hold the handle", n, plural(n))})
+		out = append(out, Supply{ID: "holding.brads", Amount: float64(n), Unit: "brad", Text: fmt.Sprintf("%d brad%s, to hold the handle", n, plural(n))})
 	}
 	if n := box.Hooks * copies; n > 0 {
-		out = append(out, Supply{"holding.hooks", float64(n), "piece", fmt.Sprintf("Hook-and-loop, %d piece%s, to close the refills", n, plural(n))})
+		out = append(out, Supply{ID: "holding.hooks", Amount: float64(n), Unit: "piece", Text: fmt.Sprintf("Hook-and-loop, %d piece%s, to close the refills", n, plural(n))})
 	}
 	return out
 }
@@ -86,21 +87,21 @@ func ClosingSupply(shut style.Shut, copies int) (Supply, bool) {
 	n := float64(copies)
 	switch shut {
 	case style.ByDot:
-		return Supply{"dots", n, "dot", fmt.Sprintf("%d removable glue dot%s, to close", copies, plural(copies))}, true
+		return Supply{ID: "dots", Amount: n, Unit: "dot", Text: fmt.Sprintf("%d removable glue dot%s, to close", copies, plural(copies))}, true
 	case style.ByClip:
-		return Supply{"clips", n, "clip", fmt.Sprintf("%d clip%s or clothes peg%s, to close", copies, plural(copies), plural(copies))}, true
+		return Supply{ID: "clips", Amount: n, Unit: "clip", Text: fmt.Sprintf("%d clip%s or clothes peg%s, to close", copies, plural(copies), plural(copies))}, true
 	case style.ByRibbon:
-		return Supply{"ribbon", 2 * ribbonPiece * n, "mm", fmt.Sprintf("Ribbon for a bow: %d pieces, 18 cm (7 in) each", 2*copies)}, true
+		return Supply{ID: "ribbon", Amount: 2 * ribbonPiece * n, Unit: "mm", Text: fmt.Sprintf("Ribbon for a bow: %d pieces, 18 cm (7 in) each", 2*copies)}, true
 	case style.ByMagnet:
-		return Supply{"magnets", 2 * n, "magnet", fmt.Sprintf("%d pair%s of thin magnets", copies, plural(copies))}, true
+		return Supply{ID: "magnets", Amount: 2 * n, Unit: "magnet", Text: fmt.Sprintf("%d pair%s of thin magnets", copies, plural(copies))}, true
 	case style.ByBand:
-		return Supply{"bands", n, "band", fmt.Sprintf("%d paper band%s, or a ribbon for each", copies, plural(copies))}, true
+		return Supply{ID: "bands", Amount: n, Unit: "band", Text: fmt.Sprintf("%d paper band%s, or a ribbon for each", copies, plural(copies))}, true
 	case style.ByBrad:
-		return Supply{"brads", n, "brad", fmt.Sprintf("%d brad%s", copies, plural(copies))}, true
+		return Supply{ID: "brads", Amount: n, Unit: "brad", Text: fmt.Sprintf("%d brad%s", copies, plural(copies))}, true
 	case style.ByHook:
-		return Supply{"hook", n, "piece", fmt.Sprintf("Hook-and-loop, %d piece%s", copies, plural(copies))}, true
+		return Supply{ID: "hook", Amount: n, Unit: "piece", Text: fmt.Sprintf("Hook-and-loop, %d piece%s", copies, plural(copies))}, true
 	case style.ByRestick:
-		return Supply{"restick", n, "strip", fmt.Sprintf("Repositionable tape, %d strip%s", copies, plural(copies))}, true
+		return Supply{ID: "restick", Amount: n, Unit: "strip", Text: fmt.Sprintf("Repositionable tape, %d strip%s", copies, plural(copies))}, true
 	}
 	return Supply{}, false
 }

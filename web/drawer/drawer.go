@@ -38,6 +38,10 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.POST("/drawer/import", s.importPaper)
 	e.GET("/drawer.csv", s.exportPaper)
 	e.POST("/drawer/look", s.setLook)
+	e.GET("/drawer/cupboard", s.cupboard)
+	e.POST("/drawer/cupboard", s.putGood)
+	e.POST("/drawer/cupboard/import", s.importGoods)
+	e.GET("/cupboard.csv", s.exportGoods)
 	e.POST("/drawer/:id", s.setPaper)
 }
 

@@ -13,6 +13,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
+	"brevium/core/cupboard"
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/fault"
@@ -29,6 +30,7 @@ type work struct {
 	gone   map[int64]string // names of its boxes that lie in the bin
 	lots   []drawer.Lot     // that it was laid out with, while it is planned
 	stocks []batch.Stock
+	needs  []cupboard.Need // of the cupboard
 }
 
 // nameOf is what a box of the job is called, wherever it is.
@@ -57,7 +59,10 @@ func (s *room) job(c *echo.Context) (*work, error) {
 		return nil, err
 	}
 	if j.State != store.Planned {
-		w.stocks, err = batch.ReadStocks(j.Stocks)
+		if w.stocks, err = batch.ReadStocks(j.Stocks); err != nil {
+			return w, err
+		}
+		w.needs, err = s.Store.JobGoods(ctx, j.ID)
 		return w, err
 	}
 	return w, s.plan(ctx, w)
@@ -97,6 +102,9 @@ func (s *room) plan(ctx context.Context, w *work) error {
 		item := batch.Item{Inputs: b.Inputs, Copies: it.Copies}
 		item.Made, _ = s.Made(ctx, item.One()) // what is wrong with it is said below
 		items = append(items, item)
+		if item.Made != nil {
+			w.needs = cupboard.Sum(w.needs, cupboard.Times(cupboard.Needs(item.Made.Supplies), it.Copies))
+		}
 	}
 	lots, err := s.Store.Lots(ctx)
 	if err != nil {
@@ -269,7 +277,7 @@ func (s *room) jobStep(c *echo.Context) error {
 	switch c.Param("step") {
 	case "begin":
 		if err = planning; err == nil {
-			err = s.Store.BeginJob(ctx, w.ID, w.stocks)
+			err = s.Store.BeginJob(ctx, w.ID, w.stocks, w.needs)
 		}
 	case "release":
 		err = s.Store.ReleaseJob(ctx, w.ID)

@@ -37,6 +37,8 @@ type jobPage struct {
 	Batch                    []batchView
 	Wheres                   []page.WhereView
 	ToBuy, Taken, Kept       []string
+	Supplies                 []page.SupplyLine
+	SuppliesWorth            string
 	Bought                   string // what is said when the sheets to buy are there
 	Passed                   []string
 	Answer, Proof, Saves     string
@@ -82,6 +84,19 @@ func (s *room) renderJob(c *echo.Context, status int, w *work, f *form.Form) err
 		return err
 	}
 	p.fields(w, boxes)
+	goods, err := s.Store.Goods(ctx)
+	if err != nil {
+		return err
+	}
+	if !p.Finished {
+		free := goods
+		if p.Begun { // its own are set aside for it
+			for i := range free {
+				free[i].Reserved = 0
+			}
+		}
+		p.Supplies, p.SuppliesWorth = page.SupplyLines(w.needs, free)
+	}
 	if len(w.stocks) > 0 {
 		p.sheets(w)
 		p.answer(ctx, w)

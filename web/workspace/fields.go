@@ -59,6 +59,8 @@ type workPage struct {
 	Bands               []bandView
 	Round               goodsView
 	Closures            []closureView
+	Supplies            []page.SupplyLine // held against the cupboard
+	SuppliesWorth       string
 	Labels              []labelView
 	MayClose            string // the flap that can be held shut, if any
 	LooseChoices        []looseChoice

@@ -14,6 +14,7 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/cupboard"
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/measure"
@@ -167,6 +168,13 @@ func (s *room) workspace(c *echo.Context, status int, b store.Box, i int, f *for
 		if view.Goods.Kept, err = s.Store.Things(c.Request().Context()); err != nil {
 			return err
 		}
+	}
+	if view.Stop == "sheets" && r != nil {
+		goods, err := s.Store.Goods(c.Request().Context())
+		if err != nil {
+			return err
+		}
+		view.Supplies, view.SuppliesWorth = page.SupplyLines(cupboard.Needs(r.Supplies), goods)
 	}
 	if view.Stop == "box" || view.Stop == "dressing" {
 		if view.Shelf, err = s.shelf(c.Request().Context(), &b.Inputs); err != nil {
