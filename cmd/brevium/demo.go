@@ -8,13 +8,14 @@ import (
 	"maps"
 	"slices"
 
+	"brevium/core/cupboard"
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/measure"
 	"brevium/store"
 )
 
-//go:embed demo/*.json demo/drawer.csv
+//go:embed demo/*.json demo/drawer.csv demo/cupboard.csv
 var demoFiles embed.FS
 
 // loadDemo puts the demo boxes into an empty database; one that has boxes is
@@ -56,7 +57,7 @@ var demoJobs = []struct {
 	{"Honey table", map[string]int{"Four honey jars": 3, "Vials and story cards": 4}},
 }
 
-// loadPaper fills the drawer and makes the jobs.
+// loadPaper fills the drawer and the cupboard and makes the jobs.
 func loadPaper(ctx context.Context, boxes *store.Store, byName map[string]int64) error {
 	text, err := demoFiles.ReadFile("demo/drawer.csv")
 	if err != nil {
@@ -67,6 +68,16 @@ func loadPaper(ctx context.Context, boxes *store.Store, byName map[string]int64)
 		return fmt.Errorf("demo/drawer.csv: %w", faults[0])
 	}
 	if err := boxes.AddLots(ctx, lots); err != nil {
+		return err
+	}
+	if text, err = demoFiles.ReadFile("demo/cupboard.csv"); err != nil {
+		return err
+	}
+	goods, faults := cupboard.ReadCSV(text)
+	if len(faults) > 0 {
+		return fmt.Errorf("demo/cupboard.csv: %w", faults[0])
+	}
+	if err := boxes.SetGoods(ctx, goods); err != nil {
 		return err
 	}
 	for _, d := range demoJobs {

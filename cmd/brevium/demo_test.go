@@ -1,6 +1,7 @@
 package main
 
 import (
+	"fmt"
 	"io/fs"
 	"path/filepath"
 	"strings"
@@ -11,13 +12,14 @@ import (
 	"brevium/store"
 )
 
-// The demo boxes show different choices, and all are clean but the one kept
-// to show a lid that fails.
+// The demo boxes show different choices, each dressed in its own way, and all are
+// clean but the one kept to show a lid that fails.
 func TestDemoBoxes(t *testing.T) {
 	names, err := fs.Glob(demoFiles, "demo/*.json")
 	if err != nil || len(names) < 6 {
 		t.Fatalf("%d demo boxes, %v", len(names), err)
 	}
+	dressed := map[string]string{}
 	for _, name := range names {
 		text, err := demoFiles.ReadFile(name)
 		if err != nil {
@@ -31,6 +33,11 @@ func TestDemoBoxes(t *testing.T) {
 		if err != nil {
 			t.Fatalf("%s: %v", name, err)
 		}
+		dress := fmt.Sprint(in.AllCards(), in.Ribbons, in.Labels, in.Closures, in.Mats)
+		if other, same := dressed[dress]; same {
+			t.Errorf("%s is dressed like %s", name, other)
+		}
+		dressed[dress] = name
 		want := inspect.OK
 		if strings.Contains(name, "too-tight") {
 			want = inspect.Fail
@@ -57,7 +64,7 @@ func TestDemoIsLoadedOnce(t *testing.T) {
 		t.Errorf("%d boxes, %v", len(all), err)
 	}
 	lots, err := s.Lots(t.Context())
-	if err != nil || len(lots) != 11 {
+	if err != nil || len(lots) != 16 {
 		t.Errorf("%d piles in the drawer, %v", len(lots), err)
 	}
 	if jobs, err := s.Jobs(t.Context()); err != nil || len(jobs) != len(demoJobs) {
