@@ -13,6 +13,8 @@ type panel struct {
 	decals []decal
 	owner  string // the id of the piece it is of
 	fill   *Fill  // what its outside shows; nil leaves it to the pen
+	key    string // names it to a page that lets one press it
+	about  string
 }
 
 type decal struct {

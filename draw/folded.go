@@ -4,6 +4,7 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 	"math"
 	"slices"
+	"strings"
 
 	"brevium/core/dress"
 	"brevium/core/pattern"
@@ -63,6 +64,11 @@ func scene(title string, solids []Solid, panels []panel, mats []dress.Mat, open 
 				d.class, d.fill = Marked, nil
 			}
 			draw(d.class, d.fill.seen(false, dark), d.points)
+		}
+		if q.key != "" && !within {
+			draw(FacePick, nil, q.points)
+			s := &shapes[len(shapes)-1]
+			s.Key, s.About = q.key, q.about
 		}
 	})
 	for _, s := range solids {
@@ -162,6 +168,10 @@ func matClass(m dress.Mat) Class {
 // panels gives the faces that show.
 func (s Solid) panels(mats []dress.Mat, open bool) []panel {
 	var out []panel
+	var opened []pattern.Face
+	if s.pick {
+		opened = dress.Open(s.Part.Pattern, s.Faces, dress.Outside)
+	}
 	for i, f := range s.Faces {
 		if !open && s.inside(f) {
 			continue
@@ -190,6 +200,9 @@ func (s Solid) panels(mats []dress.Mat, open bool) []panel {
 			}
 			f.Lay = f.Lay.Then(lie)
 			return f
+		}
+		if s.pick && slices.ContainsFunc(opened, func(o pattern.Face) bool { return o.Name == f.Name }) {
+			q.key, q.about = s.Part.ID+"/"+f.Name, "Paper on the "+f.Plain()+" of the "+strings.ToLower(s.Part.Name)
 		}
 		if s.from != nil {
 			q.fill = on(s.from.fill(s.Part.Pattern.Width.MM(), s.Part.Pattern.Height.MM()))

@@ -66,6 +66,7 @@ type MotionPiece struct {
 // stuck on its outside.
 type MotionFace struct {
 	Name    string         `json:"name"`
+	Words   string         `json:"words"` // what a person calls it, "" where no paper goes on it
 	Outline [][2]float64   `json:"outline"`
 	Holes   [][][2]float64 `json:"holes"`
 	Mats    []MotionMat    `json:"mats"`
@@ -207,9 +208,13 @@ func (m *Model) still(out *Motion, s Solid) MotionPiece {
 	}
 	look := from.Card.Seen()
 	p.Paper, p.Tile = out.paperOf(look), repeats(look, from.lay(s.Part.Pattern.Width.MM(), s.Part.Pattern.Height.MM()))
+	open := dress.Open(s.Part.Pattern, s.Faces, dress.Outside)
 	for i, f := range s.Faces {
 		x := MotionFace{Name: f.Name, Outline: flatPoints(f.Polygon), Holes: [][][2]float64{}, Mats: []MotionMat{}}
 		over := map[dress.Side]float64{}
+		if slices.ContainsFunc(open, func(o pattern.Face) bool { return o.Name == f.Name }) {
+			x.Words = f.Plain()
+		}
 		for _, h := range f.Holes {
 			x.Holes = append(x.Holes, flatPoints(h))
 		}

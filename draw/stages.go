@@ -33,6 +33,7 @@ type Model struct {
 	together bool
 	shuts    bool
 	shown    style.State
+	pick     bool    // faces can be pressed
 	looked   []Solid // once asked for
 	// ways are how pieces move whose rings would not close on the plain way; nil
 	// when they do.
@@ -84,6 +85,13 @@ func NewModel(parts []style.Part, finished []*pattern.Folded, mats []dress.Mat, 
 // the papers on it.
 func (m *Model) Shows(from map[string]From) *Model {
 	m.from = from
+	return m
+}
+
+// Picks lets a page have the faces of its pictures pressed: their keys are those
+// of a Net's.
+func (m *Model) Picks() *Model {
+	m.pick = true
 	return m
 }
 
@@ -168,6 +176,7 @@ type Solid struct {
 	Residual float64
 	levels   []int // the faces', when the piece is shut
 	from     *From // nil leaves it plain
+	pick     bool  // its faces can be pressed
 }
 
 // flapsFirst is the part of shutting in which what hinges is folded.
@@ -387,7 +396,7 @@ func (m *Model) Where(title string, ids ...string) (*Picture, error) {
 		}
 		for i, poses := range style.Places(m.parts, m.finished, m.finished, open) {
 			for _, pose := range poses {
-				s := Solid{Part: m.parts[i], Faces: m.finished[i].Faces, levels: m.levels[i], from: m.cutFrom(i)}
+				s := Solid{Part: m.parts[i], Faces: m.finished[i].Faces, levels: m.levels[i], from: m.cutFrom(i), pick: m.pick}
 				for _, q := range m.finished[i].Poses {
 					s.Poses = append(s.Poses, q.Then(pose))
 				}

@@ -2,7 +2,10 @@ package web
 
 import (
 	"fmt"
+	"html"
 	"net/http"
+	"regexp"
+	"slices"
 	"strings"
 	"testing"
 
@@ -183,5 +186,46 @@ func TestTheCupboard(t *testing.T) {
 	}
 	if code, page, _ := y.send("/drawer/cupboard/import", []byte("kind\nglitter\n")); code != http.StatusUnprocessableEntity || !strings.Contains(page, "row 1") {
 		t.Errorf("a list with glitter: %d", code)
+	}
+}
+
+// A box is dressed in one press with the papers at hand; a paper is put on all
+// faces like its own; what that does to the lid stands beside it.
+func TestReadyWays(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	at := fmt.Sprintf("/boxes/%d/dressing", id)
+	_, page, _ := x.get(at)
+	cards := regexp.MustCompile(`name="ready.card" value="([^"]+)"`).FindAllStringSubmatch(page, -1)
+	if len(cards) != 2 {
+		t.Fatalf("%d papers are at hand", len(cards))
+	}
+	press := func(way string) design.Inputs {
+		t.Helper()
+		code, page, _ := x.post(at, "ready.card", html.UnescapeString(cards[0][1]), "ready.card", html.UnescapeString(cards[1][1]), "ready", way)
+		if code != http.StatusOK {
+			t.Fatalf("%s: %d %s", way, code, page[:min(len(page), 300)])
+		}
+		return x.box(id).Inputs
+	}
+	if in := press("walls"); len(in.Mats) != 2 || len(in.Mats[0].Faces) != 4 || in.Mats[0].Layers[1].Card.Seen().Print == paper.Plain {
+		t.Errorf("all walls: %+v", in.Mats)
+	}
+	if page := x.words(at); !strings.Contains(page, "What it does and costs") || !strings.Contains(page, "mm instead of") {
+		t.Error("the gap is not told beside the papers")
+	}
+	in := press("top")
+	if len(in.Mats) != 2 || !slices.Equal(in.Mats[0].Faces, []string{"front"}) || !slices.Equal(in.Mats[1].Faces, []string{"top"}) {
+		t.Fatalf("front and lid: %+v", in.Mats)
+	}
+	x.post(at, "mats.like", "0")
+	if faces := x.box(id).Inputs.Mats[0].Faces; len(faces) < 2 || !slices.Contains(faces, "front") || !slices.Contains(faces, "back") {
+		t.Errorf("on all like the front: %v", faces)
+	}
+	if in := press("plain"); len(in.Mats)+len(in.Bands) != 0 {
+		t.Errorf("plain: %+v", in.Mats)
+	}
+	if _, page, _ := x.get(at); strings.Count(page, `class="face-pick"`) < 8 {
+		t.Errorf("%d faces can be pressed", strings.Count(page, `class="face-pick"`))
 	}
 }

@@ -1,10 +1,13 @@
 package design
 
 import (
+	"fmt"
 	"slices"
+	"strings"
 
 	"brevium/core/fit"
 	"brevium/core/measure"
+	"brevium/core/style"
 )
 
 // Tightest is the account with the least gap of the parts that move in one
@@ -36,4 +39,58 @@ func (r *Result) BareFit() (bare, dressed fit.Verdict, known bool) {
 	before, some := without.Tightest()
 	after, _ := with.Tightest()
 	return before.Verdict, after.Verdict, some
+}
+
+// GapBare is a gap of the box as it is dressed, and as it would be without.
+type GapBare struct {
+	Name          string
+	Bare, Dressed measure.Length
+}
+
+// GapsBare gives every gap with the dressing and without it, at the allowance in
+// force; none where the box cannot be made bare.
+func (r *Result) GapsBare() []GapBare {
+	in := r.Inputs.Clone()
+	in.Mats, in.Covers = nil, nil
+	in.Basis, in.Room, in.Things = Scored, style.Extent{}, nil
+	r.Style.Give(in.Size, r.Style.Along(r.Spec.Lengths))
+	if o := r.Style.Allowance; o != nil {
+		in.Lengths[o.ID] = r.Spec.Lengths[o.ID]
+	}
+	bare, err := Sketch(in)
+	if err != nil {
+		return nil
+	}
+	var out []GapBare
+	for _, a := range r.Fits {
+		i := slices.IndexFunc(bare.Fits, func(b fit.Account) bool {
+			return b.Pair.Outer == a.Pair.Outer && b.Pair.Inner == a.Pair.Inner && b.Pair.Axis == a.Pair.Axis
+		})
+		if i >= 0 {
+			out = append(out, GapBare{fmt.Sprintf("%s over %s, %s", a.Pair.OuterName, strings.ToLower(a.Pair.InnerName), a.Pair.Axis), bare.Fits[i].Gap, a.Gap})
+		}
+	}
+	return out
+}
+
+// DressingBlanks are the blanks that only dress the box: papers, bands, coverings,
+// labels.
+func (r *Result) DressingBlanks() []Blank {
+	var out []Blank
+	for _, b := range r.Blanks {
+		p, part := r.part(b.ID)
+		if !part || p.Loose {
+			out = append(out, b)
+		}
+	}
+	return out
+}
+
+// DressingArea is what they take of paper and card for one box, in mm².
+func (r *Result) DressingArea() float64 {
+	sum := 0.0
+	for _, b := range r.DressingBlanks() {
+		sum += float64(b.Copies) * b.Width.MM() * b.Height.MM()
+	}
+	return sum
 }

@@ -109,6 +109,7 @@ function start(motion) {
       }
       for (const part of group.children) part.position.z += face.lift;
       scene.add(group);
+      for (const mesh of [top, ...group.children.filter((part) => part.isMesh)]) mesh.userData = { piece: piece.id, face: face.name, words: face.words, where: piece.name };
       return { group, poses: piece.poses.map((frame) => frame[i]) };
     }),
   );
@@ -215,6 +216,26 @@ function start(motion) {
     if (!step) return;
     e.preventDefault();
     turn(...step);
+  });
+  // A face that is pressed, not dragged, can be given a paper.
+  const ray = new THREE.Raycaster();
+  const asking = document.getElementById("dress-face");
+  function pick(e) {
+    const b = canvas.getBoundingClientRect();
+    ray.setFromCamera(new THREE.Vector2(((e.clientX - b.left) / b.width) * 2 - 1, 1 - ((e.clientY - b.top) / b.height) * 2), camera);
+    const hit = ray.intersectObjects(scene.children, true).find((h) => h.object.isMesh && h.object.userData.face);
+    asking.hidden = !hit || !hit.object.userData.words;
+    if (asking.hidden) return;
+    const { piece, face, words, where } = hit.object.userData;
+    document.getElementById("dress-face-words").textContent = `The ${words} of the ${where.toLowerCase()}:`;
+    document.getElementById("dress-face-name").value = face;
+    document.getElementById("dress-face-piece").value = piece;
+  }
+  let pressed = null;
+  canvas.addEventListener("pointerdown", (e) => { pressed = [e.clientX, e.clientY]; });
+  canvas.addEventListener("pointerup", (e) => {
+    if (pressed && Math.hypot(e.clientX - pressed[0], e.clientY - pressed[1]) < 4) pick(e);
+    pressed = null;
   });
   const fingers = new Map();
   canvas.addEventListener("pointerdown", (e) => { fingers.set(e.pointerId, [e.clientX, e.clientY]); canvas.setPointerCapture(e.pointerId); });

@@ -135,6 +135,8 @@ func readDressing(f *form.Form, in *design.Inputs, now *design.Result) {
 	}
 	forgetMoved(f, "mats")
 	in.Mats = mats
+	readLike(f, in, now)
+	readReady(f, in, now)
 	if piece := f.Posted.Get("mats.add"); piece != "" {
 		i := slices.IndexFunc(now.Parts, func(p design.Part) bool { return p.ID == piece })
 		if i < 0 {

@@ -8,6 +8,7 @@ import (
 	"sync"
 
 	"brevium/core/design"
+	"brevium/core/drawer"
 	"brevium/core/fault"
 	"brevium/core/fit"
 	"brevium/core/inspect"
@@ -46,6 +47,7 @@ type workPage struct {
 	Fields, More, Tools []form.Field
 	Card                form.CardView
 	Shelf               []paper.Card // of cards and papers to choose from
+	lots                []drawer.Lot // in the drawer
 	Cards               []pieceCard
 	Styles              []styleTile
 	StyleFault          string

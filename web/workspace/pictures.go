@@ -24,8 +24,17 @@ func (p *workPage) ThingPicture() template.HTML {
 	return page.SVG(draw.Contents(*p.Result.Stand, p.Box.Inputs.Things, p.Units, p.Box.Inputs.Tools.Tick))
 }
 
-// Folded draws the finished box.
-func (p *workPage) Folded() template.HTML { return page.BoxPicture(p.Result, "") }
+// Folded draws the finished box; where it is dressed its faces can be pressed.
+func (p *workPage) Folded() template.HTML {
+	if p.Stop != "dressing" {
+		return page.BoxPicture(p.Result, "")
+	}
+	picture, err := draw.ModelOf(p.Result, false).Picks().Look(p.Result.Style.Name + ", folded: press a face to dress it")
+	if err != nil {
+		return ""
+	}
+	return page.SVG(picture)
+}
 
 // netView is a piece drawn flat, and how many a box has when it is not one.
 type netView struct {

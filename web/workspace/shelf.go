@@ -1,7 +1,6 @@
 package workspace
 
 import (
-	"context"
 	"slices"
 
 	"brevium/core/design"
@@ -14,11 +13,7 @@ const mostShelved = 40
 
 // shelf is what a card can be chosen from: what this box is made of, what lies in
 // the drawer, and a few to begin with. Each is there once.
-func (s *room) shelf(ctx context.Context, in *design.Inputs) ([]paper.Card, error) {
-	lots, err := s.Store.Lots(ctx)
-	if err != nil {
-		return nil, err
-	}
+func shelf(in *design.Inputs, lots []drawer.Lot) []paper.Card {
 	var out []paper.Card
 	put := func(c paper.Card) {
 		same := func(x paper.Card) bool { return drawer.Key(x) == drawer.Key(c) && x.Seen() == c.Seen() }
@@ -35,5 +30,5 @@ func (s *room) shelf(ctx context.Context, in *design.Inputs) ([]paper.Card, erro
 	for _, c := range paper.Ready {
 		put(c)
 	}
-	return out, nil
+	return out
 }

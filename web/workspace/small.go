@@ -52,10 +52,11 @@ func (s *room) small(c *echo.Context) error {
 	if alone, err := s.Made(c.Request().Context(), r.Alone(x)); err == nil {
 		view.Picture, view.Inside = page.BoxPicture(alone, ""), insideLine(alone.Inside, &b.Inputs)
 	}
-	shelf, err := s.shelf(c.Request().Context(), &b.Inputs)
+	lots, err := s.Store.Lots(c.Request().Context())
 	if err != nil {
 		return err
 	}
+	choices := shelf(&b.Inputs, lots)
 	of := func(piece string) bool {
 		for _, id := range x.Pieces {
 			if id == piece {
@@ -68,7 +69,7 @@ func (s *room) small(c *echo.Context) error {
 		if !of(p.ID) {
 			continue
 		}
-		one := smallPiece{ID: p.ID, Name: p.Name, Net: page.SVG(netOf(r, p).Picture()), Card: f.CardView("cards."+p.ID, b.Inputs.CardOf(p.ID), shelf)}
+		one := smallPiece{ID: p.ID, Name: p.Name, Net: page.SVG(netOf(r, p).Picture()), Card: f.CardView("cards."+p.ID, b.Inputs.CardOf(p.ID), choices)}
 		for _, d := range b.Inputs.Mats {
 			if d.Piece == p.ID {
 				one.Papers++

@@ -177,9 +177,10 @@ func (s *room) workspace(c *echo.Context, status int, b store.Box, i int, f *for
 		view.Supplies, view.SuppliesWorth = page.SupplyLines(cupboard.Needs(r.Supplies), goods)
 	}
 	if view.Stop == "box" || view.Stop == "dressing" {
-		if view.Shelf, err = s.shelf(c.Request().Context(), &b.Inputs); err != nil {
+		if view.lots, err = s.Store.Lots(c.Request().Context()); err != nil {
 			return err
 		}
+		view.Shelf = shelf(&b.Inputs, view.lots)
 	}
 	view.prepare()
 	if c.Request().Header.Get("HX-Request") != "" {
