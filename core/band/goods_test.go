@@ -11,7 +11,7 @@ import (
 // out and back, 240; two tails 160.
 func TestWhatABowTakes(t *testing.T) {
 	tied := Tied{Loop: 60 * mm, Tail: 80 * mm, Width: 12 * mm}
-	for bow, want := range map[Bow]measure.Length{Lapped: 20 * mm, Knot: (72 + 160) * mm, Single: (72 + 160 + 240) * mm, Double: (72 + 160 + 480) * mm, Curls: (72 + 320) * mm} {
+	for bow, want := range map[Bow]measure.Length{Lapped: 20 * mm, Paper: 20 * mm, Knot: (72 + 160) * mm, Single: (72 + 160 + 240) * mm, Double: (72 + 160 + 480) * mm, Curls: (72 + 320) * mm} {
 		tied.Bow = bow
 		if got := tied.Takes(); got != want {
 			t.Errorf("%s takes %v mm; want %v", bow, got.MM(), want.MM())

@@ -17,10 +17,11 @@ const (
 	Single Bow = "single"
 	Double Bow = "double"
 	Curls  Bow = "curls"
+	Paper  Bow = "paper" // loops of paper over lapped ends
 )
 
 // Bows lists them in the order they are offered.
-var Bows = []Bow{Single, Double, Knot, Curls, Lapped}
+var Bows = []Bow{Single, Double, Knot, Curls, Paper, Lapped}
 
 // Tied is what a bow is made to: how far each loop and each tail reaches from the
 // knot, and how wide the ribbon is.
@@ -42,7 +43,7 @@ const (
 func (t Tied) Takes() measure.Length {
 	knot := max(leastKnot, knotWidths*t.Width)
 	switch t.Bow {
-	case Lapped:
+	case Lapped, Paper:
 		return lapped
 	case Knot:
 		return knot + 2*t.Tail

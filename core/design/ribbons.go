@@ -22,12 +22,14 @@ type Ribbon struct {
 	Name   string // what it is: "satin ribbon", "twine"
 	Way    string
 	Tied   band.Tied
+	Rise   measure.Length // of a handle, over the box
+	Loops  int            // of a paper bow
 	Colour paper.Colour
 }
 
-// RibbonWays lists the ways a ribbon goes: round an axis as a band does, or round
-// two that cross.
-var RibbonWays = []string{"crossed", "length", "width", "height"}
+// RibbonWays lists the ways a ribbon goes: round an axis as a band does, round two
+// that cross, or through the card.
+var RibbonWays = []string{"crossed", "length", "width", "height", ByHandle, ThroughTop}
 
 // MostRibbons is how many ribbons a box has at most.
 const MostRibbons = 4
@@ -38,14 +40,16 @@ const longestRibbonName = 40
 type Ribboned struct {
 	Ribbon
 	Path, Length measure.Length
+	Threaded     *Threaded // nil when it goes round
 }
 
 // UsualRibbon crosses on the top and is tied in a bow.
 func UsualRibbon(unit measure.Unit) Ribbon {
-	r := Ribbon{Name: "Satin ribbon", Way: "crossed", Colour: "#b23331",
+	r := Ribbon{Name: "Satin ribbon", Way: "crossed", Colour: "#b23331", Rise: 70 * measure.Millimetre, Loops: 6,
 		Tied: band.Tied{Bow: band.Single, Width: 12 * measure.Millimetre, Loop: 60 * measure.Millimetre, Tail: 80 * measure.Millimetre}}
 	if unit == measure.In {
 		r.Tied.Width, r.Tied.Loop, r.Tied.Tail = measure.Inch/2, 5*measure.Inch/2, 3*measure.Inch
+		r.Rise = 3 * measure.Inch
 	}
 	return r
 }
@@ -58,6 +62,8 @@ type ribbonFile struct {
 	Bow    string       `json:"bow,omitempty"`
 	Loop   measure.Text `json:"loop,omitempty"`
 	Tail   measure.Text `json:"tail,omitempty"`
+	Rise   measure.Text `json:"rise,omitempty"`
+	Loops  int          `json:"loops,omitempty"`
 	Colour string       `json:"colour,omitempty"`
 }
 
@@ -76,6 +82,10 @@ func (r *reader) ribbons(all []ribbonFile) {
 			x.Tied.Bow = band.Bow(f.Bow)
 		}
 		x.Tied.Width, x.Tied.Loop, x.Tied.Tail = r.length(at("width"), f.Width, x.Tied.Width), r.length(at("loop"), f.Loop, x.Tied.Loop), r.length(at("tail"), f.Tail, x.Tied.Tail)
+		x.Rise = r.length(at("rise"), f.Rise, x.Rise)
+		if f.Loops != 0 {
+			x.Loops = f.Loops
+		}
 		if f.Colour != "" {
 			c, err := paper.ParseColour(f.Colour)
 			if err != nil {
@@ -88,7 +98,7 @@ func (r *reader) ribbons(all []ribbonFile) {
 }
 
 func writeRibbon(x Ribbon) ribbonFile {
-	return ribbonFile{ID: x.ID, Name: x.Name, Way: x.Way, Width: mmText(x.Tied.Width), Bow: string(x.Tied.Bow), Loop: mmText(x.Tied.Loop), Tail: mmText(x.Tied.Tail), Colour: string(x.Colour)}
+	return ribbonFile{ID: x.ID, Name: x.Name, Way: x.Way, Width: mmText(x.Tied.Width), Bow: string(x.Tied.Bow), Loop: mmText(x.Tied.Loop), Tail: mmText(x.Tied.Tail), Rise: mmText(x.Rise), Loops: x.Loops, Colour: string(x.Colour)}
 }
 
 // checkRibbons refuses ribbons that none could tie, whatever the box.
@@ -101,7 +111,11 @@ func (in *Inputs) checkRibbons() error {
 		field := fault.Path("ribbons", i)
 		switch {
 		case !slices.Contains(RibbonWays, x.Way):
-			return fault.New(fault.UnknownChoice, fault.Path(field, "way"), "a ribbon is crossed, or goes round the length, the width or the height")
+			return fault.New(fault.UnknownChoice, fault.Path(field, "way"), "a ribbon is crossed, goes round the length, the width or the height, or through the card as a handle or in the top")
+		case x.Way == ByHandle && (x.Rise < 10*measure.Millimetre || x.Rise > 300*measure.Millimetre):
+			return fault.New(fault.OutOfRange, fault.Path(field, "rise"), "a handle rises %s to %s over the box", show(10*measure.Millimetre), show(300*measure.Millimetre))
+		case x.Tied.Bow == band.Paper && (x.Loops < 2 || x.Loops > 16):
+			return fault.New(fault.CountRange, fault.Path(field, "loops"), "a paper bow has 2 to 16 loops")
 		case !slices.Contains(band.Bows, x.Tied.Bow):
 			return fault.New(fault.UnknownChoice, fault.Path(field, "bow"), "its ends make a single or a double bow, a knot, curls, or none")
 		case len([]rune(x.Name)) > longestRibbonName || x.Name == "":
@@ -134,6 +148,17 @@ func (r *Result) tie() error {
 	for i, x := range r.Inputs.Ribbons {
 		var plates []style.Plate
 		path := 0.0
+		if x.Way == ByHandle || x.Way == ThroughTop {
+			if err := r.tieThrough(x); err != nil {
+				return fault.At(fault.Path("ribbons", i), err)
+			}
+			continue
+		}
+		if x.Tied.Bow == band.Paper {
+			if err := r.paperBow(i, x); err != nil {
+				return err
+			}
+		}
 		axes := []int{style.AlongLength, style.AlongWidth}
 		if x.Way != "crossed" {
 			axes = []int{slices.Index(BandAxes, x.Way)}
@@ -163,6 +188,29 @@ func (r *Result) tie() error {
 	return nil
 }
 
+// tieThrough works a ribbon out that goes through the card: a handle is its path
+// over the box and what is knotted inside; through a top it goes under it from hole
+// to hole and back over it to the middle, and is tied there.
+func (r *Result) tieThrough(x Ribbon) error {
+	t, path, err := r.thread(x)
+	if err != nil {
+		return err
+	}
+	done := Ribboned{Ribbon: x, Threaded: &t, Path: measure.FromMM(pathLength(path))}
+	takes := 2 * knotted
+	plates := along(path, x.Tied.Width.MM())
+	if x.Way == ThroughTop {
+		done.Path *= 2
+		takes = x.Tied.Takes()
+		plates = append(plates, x.bow(r3.Add(r3.Scale(0.5, r3.Add(path[0], path[1])), r3.Vec{Z: 0.5}))...)
+	}
+	done.Length = measure.Up(done.Path+takes, r.Inputs.Tools.Tick.Ruler())
+	r.lies("", x.card(), plates)
+	r.Ribbons = append(r.Ribbons, done)
+	r.Checks = append(r.Checks, r.judgeHoles(x, t)...)
+	return nil
+}
+
 // bow is the ribbon's bow as it lies flat about the middle of the top.
 func (x Ribbon) bow(at r3.Vec) []style.Plate {
 	var out []style.Plate
@@ -182,12 +230,19 @@ func (x Ribbon) bow(at r3.Vec) []style.Plate {
 		turn := []float64{-1.1, -2.0, 1.1, 2.0}[n]
 		add([][2]float64{{0, -w / 2}, {tail, -w / 2}, {tail - w/2, 0}, {tail, w / 2}, {0, w / 2}}, turn, 0.6)
 	}
-	for n := range x.Tied.Bow.Loops() {
-		turn := []float64{0.12, math.Pi - 0.12, 0.62, math.Pi - 0.62}[n]
-		add([][2]float64{{0, -w / 3}, {loop * 0.8, -w * 0.9}, {loop, -w * 0.4}, {loop, w * 0.4}, {loop * 0.8, w * 0.9}, {0, w / 3}}, turn, 1.2+0.3*float64(n))
+	loops, spread := x.Tied.Bow.Loops(), []float64{0.12, math.Pi - 0.12, 0.62, math.Pi - 0.62}
+	if x.Tied.Bow == band.Paper {
+		loops, spread = 2*x.Loops, nil
+		for n := range loops {
+			spread = append(spread, 0.15+math.Pi*float64(n)/float64(x.Loops))
+		}
+	}
+	for n := range loops {
+		turn := spread[n]
+		add([][2]float64{{0, -w / 3}, {loop * 0.8, -w * 0.9}, {loop, -w * 0.4}, {loop, w * 0.4}, {loop * 0.8, w * 0.9}, {0, w / 3}}, turn, 1.2+0.3*float64(n%12))
 	}
 	if x.Tied.Bow != band.Lapped {
-		add([][2]float64{{-w * 0.45, -w * 0.55}, {w * 0.45, -w * 0.55}, {w * 0.45, w * 0.55}, {-w * 0.45, w * 0.55}}, 0, 3)
+		add([][2]float64{{-w * 0.45, -w * 0.55}, {w * 0.45, -w * 0.55}, {w * 0.45, w * 0.55}, {-w * 0.45, w * 0.55}}, 0, 5)
 	}
 	return out
 }
@@ -202,7 +257,22 @@ func (r *Result) ribbonSteps() []string {
 			"width":   "Lay it round the middle of the closed box, over top and bottom and both ends",
 			"height":  "Lay it round the walls of the closed box, half-way up",
 		}[x.Way]
+		if t := x.Threaded; t != nil {
+			if slices.ContainsFunc(t.Holes[:], r.papered) {
+				out = append(out, fmt.Sprintf("Pierce the papers over the two holes for the %s, from inside, over a mat.", x.Name))
+			}
+			way = fmt.Sprintf("Draw both ends from outside through the holes in the %s", t.Words)
+			if x.Way == ThroughTop {
+				way = fmt.Sprintf("Draw it under the %s, both ends up through its two holes", t.Words)
+			} else {
+				strip := fmt.Sprintf("%s × %s", r.Show(measure.Up(x.Tied.Width+2*concealed, r.Inputs.Tools.Tick.Ruler())), r.Show(measure.Up(knotted, r.Inputs.Tools.Tick.Ruler())))
+				out = append(out, fmt.Sprintf("Cut %s of %s, %s wide. %s, before the box is filled; knot each end inside, or glue it flat and a strip of card over it, %s, that hides it. The handle stands %s over the box: do not carry a heavy or glass thing by it.",
+					r.Show(x.Length), x.Name, r.Show(x.Tied.Width), way, strip, r.Show(x.Rise)))
+				continue
+			}
+		}
 		ends := map[band.Bow]string{
+			band.Paper:  "glue one end over the other on the top and the paper bow over them",
 			band.Lapped: "glue one end over the other where it is out of sight",
 			band.Knot:   fmt.Sprintf("knot it twice and trim the tails to %s", r.Show(x.Tied.Tail)),
 			band.Single: fmt.Sprintf("knot it once and tie a bow of two loops, each %s long; trim the tails to %s", r.Show(x.Tied.Loop), r.Show(x.Tied.Tail)),

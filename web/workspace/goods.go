@@ -50,7 +50,7 @@ func ribbonAt(n int, part string) string { return fault.Path("ribbons", n, part)
 
 var bowChoices = []form.Choice{
 	{Value: string(band.Single), Label: "a bow of two loops"}, {Value: string(band.Double), Label: "a bow of four loops"},
-	{Value: string(band.Knot), Label: "a knot"}, {Value: string(band.Curls), Label: "a knot with four curls"}, {Value: string(band.Lapped), Label: "nothing: lapped and glued"},
+	{Value: string(band.Paper), Label: "a bow of paper loops"}, {Value: string(band.Knot), Label: "a knot"}, {Value: string(band.Curls), Label: "a knot with four curls"}, {Value: string(band.Lapped), Label: "nothing: lapped and glued"},
 }
 
 // goods shows them.
@@ -81,11 +81,18 @@ func (p *workPage) goods(in *design.Inputs, f *form.Form) {
 		v.Fields = []form.Field{
 			f.Control(ribbonAt(n, "name"), "Ribbon or string", "its name", x.Name), colour,
 			f.ChoiceField(ribbonAt(n, "way"), "It goes", "", x.Way, form.Choice{Value: "crossed", Label: "crossed on the top"},
-				form.Choice{Value: "length", Label: "once over front and back"}, form.Choice{Value: "width", Label: "once over both ends"}, form.Choice{Value: "height", Label: "round the walls"}),
+				form.Choice{Value: "length", Label: "once over front and back"}, form.Choice{Value: "width", Label: "once over both ends"}, form.Choice{Value: "height", Label: "round the walls"},
+				form.Choice{Value: design.ByHandle, Label: "over it as a handle"}, form.Choice{Value: design.ThroughTop, Label: "through the top, tied on it"}),
 			f.LengthField(ribbonAt(n, "width"), "Width", "", x.Tied.Width),
 			f.ChoiceField(ribbonAt(n, "bow"), "Its ends make", "", string(x.Tied.Bow), bowChoices...),
 		}
-		if x.Tied.Bow.Loops() > 0 {
+		if x.Way == design.ByHandle {
+			v.Fields = append(v.Fields, f.LengthField(ribbonAt(n, "rise"), "The handle stands", "over the box", x.Rise))
+		}
+		if x.Tied.Bow == band.Paper {
+			v.Fields = append(v.Fields, f.Control(ribbonAt(n, "loops"), "Loops of the bow", "", strconv.Itoa(x.Loops)))
+		}
+		if x.Tied.Bow.Loops() > 0 || x.Tied.Bow == band.Paper {
 			v.Fields = append(v.Fields, f.LengthField(ribbonAt(n, "loop"), "Each loop", "from the knot", x.Tied.Loop))
 		}
 		if x.Tied.Bow.Tails() > 0 {
@@ -178,6 +185,8 @@ func readRibbons(f *form.Form, in *design.Inputs) {
 		f.Length(ribbonAt(n, "width"), &x.Tied.Width)
 		f.Length(ribbonAt(n, "loop"), &x.Tied.Loop)
 		f.Length(ribbonAt(n, "tail"), &x.Tied.Tail)
+		f.Length(ribbonAt(n, "rise"), &x.Rise)
+		f.Whole(ribbonAt(n, "loops"), &x.Loops)
 		ribbons = append(ribbons, x)
 	}
 	forgetMoved(f, "ribbons")

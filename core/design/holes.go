@@ -1,0 +1,309 @@
+package design
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"brevium/core/fault"
+	"brevium/core/inspect"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/pattern"
+	"brevium/core/style"
+)
+
+// A ribbon that goes through the card: as a handle through two opposite walls, or
+// through the top and back, tied over it.
+const (
+	ByHandle   = "handle"
+	ThroughTop = "through-top"
+)
+
+// Holes for ribbons: how far below a rim their middles lie, how far from the middle
+// of a top, and how much wider than the ribbon they are.
+const (
+	holeDown = 12 * measure.Millimetre
+	holeEase = 2 * measure.Millimetre
+	// knotted is what each end of a handle takes inside: a knot, or a tail that a
+	// strip of card hides.
+	knotted = 40 * measure.Millimetre
+)
+
+// concealed is how large the strip is that hides an end: wider than the ribbon on
+// both sides, and as long as its tail.
+const concealed = 8 * measure.Millimetre
+
+// Threaded is the two holes of a ribbon that goes through the card.
+type Threaded struct {
+	Piece, Words string // the piece, and the faces in words
+	Holes        [2]Spot
+	Across       measure.Length // of each hole
+}
+
+// hole is what a ribbon so wide goes through: narrow ribbon is drawn through a
+// round hole as wide as half of it, folded; string through one with ease.
+func (x Ribbon) hole() measure.Length {
+	return min(max(3*measure.Millimetre, x.Tied.Width/2+holeEase), 8*measure.Millimetre)
+}
+
+// thread finds where the holes of a ribbon go, punches them in the piece's pattern,
+// and gives the ribbon's path from hole to hole in space.
+func (r *Result) thread(x Ribbon) (Threaded, []r3.Vec, error) {
+	bodies, err := r.Bodies(style.Finished)
+	if err != nil {
+		return Threaded{}, nil, err
+	}
+	var t Threaded
+	var at [2]r3.Vec
+	found := false
+	for _, b := range bodies {
+		p, known := r.part(b.Part.ID)
+		if !known || found || len(b.Part.Places) > 0 {
+			continue
+		}
+		if x.Way == ThroughTop {
+			t, at, found = throughTop(b, x)
+		} else if b.Part.Opens != style.Downwards {
+			t, at, found = throughWalls(b, x)
+		}
+		if found {
+			t.Piece = p.ID
+		}
+	}
+	if !found {
+		return t, nil, fault.New(fault.UnknownPlace, "way", "this box has no two walls, or no top, for the ribbon to go through; let it go round")
+	}
+	t.Across = x.hole()
+	if err := r.punch(t); err != nil {
+		return t, nil, err
+	}
+	rise := r3.Vec{}
+	if x.Way == ByHandle {
+		rise.Z = x.Rise.MM()
+	}
+	return t, arch(at, rise, r.topOf(bodies)), nil
+}
+
+// throughWalls is the middle of two walls that look away from each other, the
+// farthest apart, a little below their rims.
+func throughWalls(b style.Body, x Ribbon) (t Threaded, at [2]r3.Vec, found bool) {
+	best := 0.0
+	for i, f := range b.Faces {
+		for k := i + 1; k < len(b.Faces); k++ {
+			g := b.Faces[k]
+			n, m := b.Poses[i].Normal(), b.Poses[k].Normal()
+			if f.Role != pattern.Wall || g.Role != pattern.Wall || r3.Dot(n, m) > -0.99 || math.Abs(n.Z) > 0.1 {
+				continue
+			}
+			p, q := rimSpot(&f), rimSpot(&g)
+			v, w := b.Poses[i].Place(p), b.Poses[k].Place(q)
+			if apart := r3.Norm(r3.Sub(v, w)); apart > best+0.5 && room(f.Polygon, p, x.hole().MM()/2+2) && room(g.Polygon, q, x.hole().MM()/2+2) {
+				best, found = apart, true
+				at = [2]r3.Vec{v, w}
+				t.Holes = [2]Spot{{Piece: b.Part.ID, Face: f.Name, Words: f.Plain(), At: p, Outside: true}, {Piece: b.Part.ID, Face: g.Name, Words: g.Plain(), At: q, Outside: true}}
+				t.Words = f.Plain() + " and " + g.Plain()
+			}
+		}
+	}
+	return t, at, found
+}
+
+// rimSpot is the middle of a wall, a little below its upper edge.
+func rimSpot(f *pattern.Face) pattern.Point {
+	fr := f.Frame()
+	along, up := fr.Size(f.Polygon)
+	return fr.At(along/2, max(up/2, up-holeDown.MM()))
+}
+
+// throughTop is two places on a top, beside its middle.
+func throughTop(b style.Body, x Ribbon) (t Threaded, at [2]r3.Vec, found bool) {
+	for i, f := range b.Faces {
+		n := b.Poses[i].Normal()
+		if n.Z < 0.9 || f.Role == pattern.Bend || f.Role == pattern.Tab || f.Role == pattern.Lining {
+			continue
+		}
+		fr := f.Frame()
+		along, up := fr.Size(f.Polygon)
+		off := max(2*x.hole().MM(), x.Tied.Width.MM())
+		p, q := fr.At(along/2-off, up/2), fr.At(along/2+off, up/2)
+		if !room(f.Polygon, p, x.hole().MM()/2+2) || !room(f.Polygon, q, x.hole().MM()/2+2) {
+			continue
+		}
+		v, w := b.Poses[i].Place(p), b.Poses[i].Place(q)
+		if found && v.Z <= at[0].Z {
+			continue
+		}
+		found, at = true, [2]r3.Vec{v, w}
+		t.Holes = [2]Spot{{Piece: b.Part.ID, Face: f.Name, Words: f.Plain(), At: p, Outside: true}, {Piece: b.Part.ID, Face: f.Name, Words: f.Plain(), At: q, Outside: true}}
+		t.Words = f.Plain()
+	}
+	return t, at, found
+}
+
+// punch puts the holes into the piece, on the ruler's marks.
+func (r *Result) punch(t Threaded) error {
+	i := slices.IndexFunc(r.Parts, func(p Part) bool { return p.ID == t.Piece })
+	p := &r.Parts[i]
+	made := *p.Pattern
+	made.Holes, made.Openings, made.Marks = slices.Clone(made.Holes), slices.Clone(made.Openings), slices.Clone(made.Marks)
+	for _, h := range t.Holes {
+		ring := pattern.Circle(h.At, t.Across.MM()/2)
+		made.Holes = append(made.Holes, ring)
+		made.Openings = append(made.Openings, pattern.Opening{Kind: "hole", Face: h.Face, Loop: ring})
+		// A face is known by a place on it, which is not to be in the hole.
+		for k, m := range made.Marks {
+			f := slices.IndexFunc(p.Faces, func(f pattern.Face) bool { return f.Name == h.Face })
+			if m.Name == h.Face && m.At.Sub(h.At).Len() < t.Across.MM() {
+				made.Marks[k].At = m.At.Add(p.Faces[f].Polygon[0].Sub(m.At).Scale(0.5))
+			}
+		}
+	}
+	folded, err := made.Finished(p.Root)
+	if err != nil {
+		return err
+	}
+	p.Pattern, p.Folded, p.Faces = &made, folded, folded.Faces
+	return nil
+}
+
+// topOf is how high the shut box is, in mm.
+func (r *Result) topOf(bodies []style.Body) float64 {
+	most := 0.0
+	for _, b := range bodies {
+		for i, f := range b.Faces {
+			for _, q := range f.Polygon {
+				most = max(most, b.Poses[i].Place(q).Z)
+			}
+		}
+	}
+	return most
+}
+
+// archSteps is how many straight pieces an arch is drawn in.
+const archSteps = 12
+
+// arch is a path from one place to another over a box so high: straight up from
+// each, then half an oval that rises so far above it. Without a rise it is straight.
+func arch(ends [2]r3.Vec, rise r3.Vec, top float64) []r3.Vec {
+	if rise.Z == 0 {
+		return ends[:]
+	}
+	out := []r3.Vec{ends[0]}
+	a, b := ends[0], ends[1]
+	a.Z, b.Z = top, top
+	mid := r3.Scale(0.5, r3.Add(a, b))
+	half := r3.Sub(b, mid)
+	for k := range archSteps + 1 {
+		sin, cos := math.Sincos(math.Pi * float64(k) / archSteps)
+		out = append(out, r3.Add(r3.Sub(mid, r3.Scale(cos, half)), r3.Scale(sin, rise)))
+	}
+	return append(out, ends[1])
+}
+
+func pathLength(path []r3.Vec) float64 {
+	sum := 0.0
+	for i := 1; i < len(path); i++ {
+		sum += r3.Norm(r3.Sub(path[i], path[i-1]))
+	}
+	return sum
+}
+
+// along are the plates of a ribbon that follows a path, its flat side across the
+// way it goes.
+func along(path []r3.Vec, wide float64) []style.Plate {
+	var out []style.Plate
+	side := r3.Cross(r3.Sub(path[len(path)-1], path[0]), r3.Vec{Z: 1})
+	if r3.Norm(side) < 1e-9 {
+		return nil
+	}
+	side = r3.Scale(wide/2, r3.Unit(side))
+	for i := 1; i < len(path); i++ {
+		if r3.Norm(r3.Sub(path[i], path[i-1])) < 1e-6 {
+			continue
+		}
+		out = append(out, style.Plate{Thick: ribbonThick, Corners: []r3.Vec{r3.Sub(path[i-1], side), r3.Add(path[i-1], side), r3.Add(path[i], side), r3.Sub(path[i], side)}})
+	}
+	return out
+}
+
+// judgeHoles looks whether the holes can be where they are: clear of glue, and not
+// behind a wall that comes over them.
+func (r *Result) judgeHoles(x Ribbon, t Threaded) []inspect.Finding {
+	bodies, err := r.Bodies(style.Finished)
+	if err != nil {
+		return nil
+	}
+	warn := func(format string, args ...any) []inspect.Finding {
+		return []inspect.Finding{{ID: "ribbon", Verdict: inspect.Warn, Piece: t.Piece, Text: fmt.Sprintf(format, args...)}}
+	}
+	p, _ := r.part(t.Piece)
+	for _, h := range t.Holes {
+		for _, b := range bodies {
+			if b.Part.ID != t.Piece {
+				continue
+			}
+			i := slices.IndexFunc(b.Faces, func(f pattern.Face) bool { return f.Name == h.Face })
+			place, n := b.Poses[i].Place(h.At), b.Poses[i].Normal()
+			for _, o := range bodies {
+				for k, f := range o.Faces {
+					off := r3.Dot(r3.Sub(o.Poses[k].Place(f.Polygon[0]), place), n)
+					over := o.Part.ID != t.Piece && math.Abs(r3.Dot(n, o.Poses[k].Normal())) > 0.99 && off > 0 && off < 6 &&
+						pattern.Contains(f.Polygon, o.Poses[k].Flat(r3.Add(place, r3.Scale(off, n))))
+					if over {
+						return warn("The hole for the %s in the %s lies behind the %s of the %s when the box is shut: the ribbon cannot come out there. Let it go round, or make the lid shallower.",
+							strings.ToLower(x.Name), h.Words, f.Plain(), strings.ToLower(o.Part.Name))
+					}
+				}
+			}
+		}
+	}
+	for _, h := range t.Holes {
+		for _, g := range p.Pattern.Glue {
+			if !g.Dry && (g.Face == h.Face && reaches(g.Area, h.At, t.Across.MM()/2) || g.Onto == h.Face && g.Piece == "" && r.overTab(p, g, h, t.Across.MM()/2)) {
+				return warn("A hole for the %s in the %s lies over a glued tab: pierce both, when the glue is dry.", strings.ToLower(x.Name), h.Words)
+			}
+		}
+	}
+	return []inspect.Finding{{ID: "ribbon", Verdict: inspect.OK, Piece: t.Piece, Text: fmt.Sprintf("The holes for the %s come through clear of glue and of other walls.", strings.ToLower(x.Name))}}
+}
+
+// bowStrip is a strip of a paper bow: its loop twice its reach, and a lap.
+const bowLap = 10 * measure.Millimetre
+
+// paperBow makes the strips of a bow of paper loops: so many loops, and one round
+// the middle.
+func (r *Result) paperBow(i int, x Ribbon) error {
+	ruler := r.Inputs.Tools.Tick.Ruler()
+	card := paper.Card{Name: x.Name + " paper", GSM: 160, Thickness: 200 * measure.Micrometre, Look: paper.Look{Outside: x.Colour, Inside: x.Colour, Print: paper.Plain}}
+	strips := []struct {
+		id, name string
+		long     measure.Length
+		count    int
+		gluing   []string
+	}{
+		{"loop", "Bow loop", measure.Up(2*x.Tied.Loop+bowLap, ruler), x.Loops, []string{
+			"bend each strip into a ring, not a fold, lap its ends by " + r.Show(bowLap) + " and glue them; press the lap onto the middle of the ring from inside and glue it, so that two eyes stand out.",
+			fmt.Sprintf("lay the %d loops on one another like the spokes of a wheel and glue them in the middle.", x.Loops),
+		}},
+		{"middle", "Bow middle", measure.Up(max(2*x.Tied.Width, 30*measure.Millimetre), ruler), 1, []string{"bend the strip round the middle of the top loop and glue its ends underneath."}},
+	}
+	for _, s := range strips {
+		made := &pattern.Pattern{Width: s.long, Height: x.Tied.Width, Outline: pattern.Straight(pattern.Pt(0, 0), pattern.Pt(s.long.MM(), 0), pattern.Pt(s.long.MM(), x.Tied.Width.MM()), pattern.Pt(0, x.Tied.Width.MM()))}
+		made.Marks = []pattern.Mark{{Name: "strip", Words: "strip", Role: pattern.Panel, At: pattern.Pt(s.long.MM()/2, x.Tied.Width.MM()/2)}}
+		folded, err := made.Finished("strip")
+		if err != nil {
+			return err
+		}
+		part := style.Part{ID: fmt.Sprintf("bow-%d.%s", x.ID, s.id), Name: s.name, Pattern: made, Root: "strip", Card: card.Thickness, Opens: style.Upwards, Count: s.count, Gluing: s.gluing}
+		whole := Part{Part: part, Faces: folded.Faces, Card: card, Folded: folded, Loose: true}
+		if err := r.goesOn(whole, fault.Path("ribbons", i, "loop"), "make its loops shorter"); err != nil {
+			return err
+		}
+		r.Parts = append(r.Parts, whole)
+	}
+	return nil
+}
