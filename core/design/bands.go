@@ -40,6 +40,7 @@ type Band struct {
 	ID             int
 	Axis, Join     string
 	At, Width, Lap measure.Length
+	Notch          bool        // for a thumb, in its edge opposite to the join
 	Card           *paper.Card // nil is the box's
 }
 
@@ -85,6 +86,7 @@ type bandFile struct {
 	Width measure.Text `json:"width,omitempty"`
 	Lap   measure.Text `json:"lap,omitempty"`
 	Join  string       `json:"join,omitempty"`
+	Notch bool         `json:"notch,omitempty"`
 	Card  *cardFile    `json:"card,omitempty"`
 }
 
@@ -92,7 +94,7 @@ func (r *reader) bands(all []bandFile) {
 	for i, f := range all {
 		at := func(part string) string { return fault.Path("bands", i, part) }
 		b := UsualBand(measure.MM)
-		b.ID, b.Axis = f.ID, f.Axis
+		b.ID, b.Axis, b.Notch = f.ID, f.Axis, f.Notch
 		if f.Join != "" {
 			b.Join = f.Join
 		}
@@ -106,7 +108,7 @@ func (r *reader) bands(all []bandFile) {
 }
 
 func writeBand(b Band) bandFile {
-	f := bandFile{ID: b.ID, Axis: b.Axis, At: mmText(b.At), Width: mmText(b.Width), Lap: mmText(b.Lap), Join: b.Join}
+	f := bandFile{ID: b.ID, Axis: b.Axis, At: mmText(b.At), Width: mmText(b.Width), Lap: mmText(b.Lap), Join: b.Join, Notch: b.Notch}
 	if b.Card != nil {
 		c := writeCard(*b.Card)
 		f.Card = &c
@@ -187,6 +189,11 @@ func (r *Result) band() error {
 		if err != nil {
 			return fault.At(fault.Path("bands", i), err)
 		}
+		if b.Notch {
+			if err := notched(made, done.Strip, b.Width, r.Inputs.Tools.Tick.Ruler()); err != nil {
+				return fault.New(fault.TooSmall, fault.Path("bands", i, "notch"), "there is no room for a notch in this band; make it wider")
+			}
+		}
 		folded, err := made.Finished(made.Marks[0].Name)
 		if err != nil {
 			return err
@@ -203,6 +210,34 @@ func (r *Result) band() error {
 			"%s: it slides: %s longer than what it goes round, all round.", part.Name, measure.Label(band.Slide, measure.MM, measure.Tenth))})
 	}
 	return nil
+}
+
+// mostNotch is the radius of the notch of a wide band.
+const mostNotch = 10 * measure.Millimetre
+
+// notched bites a thumb's notch out of the strip's upper edge, in the middle of the
+// side that lies opposite to the join.
+func notched(strip *pattern.Pattern, b band.Band, wide measure.Length, ruler measure.Tick) error {
+	half := b.Lap + b.Girth/2
+	ends := append(slices.Clone(b.Scores), b.Lap+b.Girth)
+	for k := 1; k < len(ends); k++ {
+		if ends[k] < half && k < len(ends)-1 {
+			continue
+		}
+		at := measure.Nearest((ends[k-1]+ends[k])/2, ruler)
+		radius := measure.Down(min(mostNotch, wide/3, (ends[k]-ends[k-1])/3), ruler)
+		faces, err := strip.Faces()
+		if err != nil {
+			return err
+		}
+		for _, f := range faces {
+			if radius > 0 && pattern.Contains(f.Polygon, pattern.Pt(at.MM(), wide.MM()/2)) {
+				return strip.Notch(f.Name, pattern.Pt(at.MM(), 0), radius.MM())
+			}
+		}
+		break
+	}
+	return fault.New(fault.TooSmall, "notch", "there is no room for a notch")
 }
 
 // raised is what the papers on a face's outside add to it, in mm.

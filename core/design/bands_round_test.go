@@ -63,6 +63,33 @@ func TestBandRoundAWallet(t *testing.T) {
 	}
 }
 
+// A thumb's notch lies in the strip's upper edge, in the middle of the side across
+// from the join, and is told by its middle.
+func TestABandsNotch(t *testing.T) {
+	in, err := Read([]byte(strings.Replace(walletWith(""), `"join":"back"`, `"join":"back","notch":true`, 1)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := make_(t, in)
+	b, strip := r.Parts[len(r.Parts)-1], r.Bands[0].Strip
+	if len(b.Pattern.Openings) != 1 {
+		t.Fatalf("openings %+v", b.Pattern.Openings)
+	}
+	ring := b.Pattern.Openings[0].Loop
+	mid := ring[0].Add(ring[1].Point).Scale(0.5)
+	// The sides run round from the join at the back; the front is the third.
+	if want := (strip.Scores[2] + strip.Scores[3]).MM() / 2; math.Abs(mid.X-want) > 0.5 && math.Abs(mid.X-(strip.Scores[1]+strip.Scores[2]).MM()/2) > 0.5 || mid.Y != 0 {
+		t.Errorf("the notch is at %v, scores %v", mid, strip.Scores)
+	}
+	told := false
+	for _, s := range r.Steps {
+		told = told || s.Piece == b.ID && strings.Contains(s.Text, "notch")
+	}
+	if again, err := Read(in.Write()); !told || err != nil || !again.Bands[0].Notch {
+		t.Errorf("told %v, read back %v", told, err)
+	}
+}
+
 // Round every kind of box, on every axis: the path lies on the hull of what the
 // box shows there, its length is the hull's to a millionth, and the scores come
 // back to where the loop began.

@@ -17,6 +17,7 @@ type bandView struct {
 	Fields []form.Field
 	Card   form.CardView
 	Girth  string
+	Notch  bool
 }
 
 func bandAt(n int, part string) string { return fault.Path("bands", n, part) }
@@ -24,7 +25,7 @@ func bandAt(n int, part string) string { return fault.Path("bands", n, part) }
 // bands shows the belly bands.
 func (p *workPage) bands(in *design.Inputs, f *form.Form) {
 	for n, b := range in.Bands {
-		v := bandView{N: n}
+		v := bandView{N: n, Notch: b.Notch}
 		joined := ""
 		if side := b.Joined(); side != b.Join {
 			joined = "this way round it comes to the " + side
@@ -66,6 +67,9 @@ func readBands(f *form.Form, in *design.Inputs) {
 		f.Length(bandAt(n, "width"), &b.Width)
 		f.Length(bandAt(n, "at"), &b.At)
 		f.Length(bandAt(n, "lap"), &b.Lap)
+		if f.Posted.Has(bandAt(n, "asked")) {
+			b.Notch = f.Posted.Get(bandAt(n, "notch")) != ""
+		}
 		b.Card = readOwnCard(f, bandAt(n, "card"), b.Card, in.Card)
 		all = append(all, b)
 	}
