@@ -68,7 +68,7 @@ func scene(title string, solids []Solid, panels []panel, mats []dress.Mat, open 
 		if q.key != "" && !within {
 			draw(FacePick, nil, q.points)
 			s := &shapes[len(shapes)-1]
-			s.Key, s.About = q.key, q.about
+			s.Key, s.About, s.Aside = q.key, q.about, true // the nets' faces can be gone to
 		}
 	})
 	for _, s := range solids {

@@ -130,6 +130,7 @@ type Shape struct {
 	Angle  float64 // text, degrees clockwise
 	About  string  // what it is, for a pointer resting on it
 	Key    string  // names the shape to a page, where it can be gone to and chosen
+	Aside  bool    // a Key for the pointer alone: the page has another way for the keyboard
 	Fill   *Fill   // the paper it shows, instead of its pen's colour
 }
 

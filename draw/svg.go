@@ -61,7 +61,7 @@ func number(f float64) string {
 func (p *Picture) Inline() string {
 	var b strings.Builder
 	role := "img"
-	if slices.ContainsFunc(p.Shapes, func(s Shape) bool { return s.Key != "" }) {
+	if slices.ContainsFunc(p.Shapes, func(s Shape) bool { return s.Key != "" && !s.Aside }) {
 		role = "group" // what is in it can be gone to
 	}
 	says := fmt.Sprintf(`role="%s" aria-label="%s"`, role, html.EscapeString(p.Title))
@@ -162,7 +162,9 @@ func (p *Picture) shape(b *strings.Builder, s Shape, edged bool) {
 		fmt.Fprintf(b, ` d="%s"`, path(s.Loops, s.Closed))
 	}
 	p.paint(b, pen, s.Circle > 0 || s.Closed)
-	if s.Key != "" {
+	if s.Aside {
+		fmt.Fprintf(b, ` data-key="%s"`, html.EscapeString(s.Key))
+	} else if s.Key != "" {
 		fmt.Fprintf(b, ` data-key="%s" tabindex="0" role="button" aria-label="%s"`, html.EscapeString(s.Key), html.EscapeString(s.About))
 	}
 	if s.About == "" {

@@ -38,11 +38,18 @@ func full(t *testing.T) (*table, []string) {
 	x.post("/data/copy")
 	x.jarBox()
 	x.post("/boxes/2/delete")
+	// One of everything that dresses a box.
+	for _, add := range []string{"covers.add=lid", "ribbons.add=1", "wrap.add=1", "labels.add=label", "labels.add=tag"} {
+		name, value, _ := strings.Cut(add, "=")
+		x.post("/boxes/1/dressing", name, value)
+	}
+	x.post("/drawer/cupboard", "at", "new", "new.kind", "tape", "new.amount", "3")
+	_, _, sent := x.send("/papers", paperPicture(t, 1))
 	carrier := fmt.Sprintf("/boxes/%d/", x.carried())
 	x.post(carrier+"dressing", "loose.add", "tag")
 	pages := []string{carrier + "small/box-2", carrier + "box", carrier + "dressing", "/", "/new", "/new?start=size", "/new?start=sheet", "/new?start=file", "/help", "/walk", "/kinds", "/kinds?minutes=1", "/nowhere", "/?deleted=1", "/?find=nothing+of+it",
 		"/boxes/1/fold", "/boxes/1/compare", "/boxes/1/compare?from=drawer", "/boxes/1/biggest", "/boxes/1/holds", "/boxes/1/board",
-		"/drawer", "/data", "/bin", "/jobs", "/jobs?deleted=1", "/jobs/1"}
+		"/drawer", "/drawer/cupboard", "/papers/new", sent.Get("Location"), "/boxes/1/making?print=lines", "/data", "/bin", "/jobs", "/jobs?deleted=1", "/jobs/1"}
 	for _, s := range stops {
 		pages = append(pages, "/boxes/1/"+s)
 	}

@@ -1,9 +1,11 @@
 package web
 
 import (
+	"fmt"
 	"testing"
 
 	"brevium/core/measure"
+	"brevium/web/form"
 	"brevium/web/page"
 )
 
@@ -36,6 +38,21 @@ func BenchmarkAStop(b *testing.B) {
 			x.get(page.StopURL(id, "box"))
 		}
 	})
+}
+
+// A box in four photographed papers: its dressing page, and how large it is.
+func BenchmarkAPhotographedBox(b *testing.B) {
+	x := newTable(b)
+	id := x.jarBox()
+	at := page.StopURL(id, "dressing")
+	x.post(at, "mats.add", "base")
+	x.post(at, "mats.add", "lid")
+	for n := range 4 {
+		x.post(at, "card.pick", fmt.Sprintf("mats[%d].layers[%d]=%s", n/2, n%2, form.CardText(x.photographed(n))))
+	}
+	for b.Loop() {
+		x.get(at)
+	}
 }
 
 func BenchmarkTheBiggest(b *testing.B) {

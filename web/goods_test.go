@@ -229,3 +229,18 @@ func TestReadyWays(t *testing.T) {
 		t.Errorf("%d faces can be pressed", strings.Count(page, `class="face-pick"`))
 	}
 }
+
+// A new label goes on a lid's top, or else on the front: never under the floor.
+func TestANewLabelsPlace(t *testing.T) {
+	x := newTable(t)
+	for kind, want := range map[string]string{"tray-lid": "lid/top", "tray": "tray/front", "wallet-box": "body/front"} {
+		id, err := x.store.Add(t.Context(), design.New("Labelled "+kind, measure.MM, kind))
+		if err != nil {
+			t.Fatal(err)
+		}
+		x.post(fmt.Sprintf("/boxes/%d/dressing", id), "labels.add", "label")
+		if l := x.box(id).Inputs.Labels; len(l) != 1 || l[0].Piece+"/"+l[0].Face != want {
+			t.Errorf("on a %s: %+v", kind, l)
+		}
+	}
+}

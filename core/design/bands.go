@@ -170,7 +170,7 @@ func (r *Result) band() error {
 			return fault.New(fault.OutOfRange, fault.Path("bands", i, "at"), "the band would lie beside the box: nearer to the middle, please")
 		}
 		done := Banded{b, band.Round(hull, b.looks(back), b.Lap, r.Inputs.Tools.Tick.Ruler()), "Belly band"}
-		if b.Width.MM() > extent(axis)/2 {
+		if b.Width.MM() > 0.6*extent(axis) {
 			done.Name = "Sleeve"
 		}
 		if len(r.Inputs.Bands) > 1 {

@@ -155,7 +155,7 @@ func (s *room) showStraighten(c *echo.Context, status int, f *form.Form) error {
 			f.Control("x"+n, "across, %", "", at[0]), f.Control("y"+n, "down, %", "", at[1])})
 	}
 	v.CornerBad = f.Group("corners", "Corners", "f-x0")
-	v.Size = []form.Field{f.EmptyLength("wide", "Between the corners it is", "wide, on the real paper"), f.EmptyLength("high", "and", "high")}
+	v.Size = []form.Field{f.EmptyLength("wide", "How wide", "between the corners"), f.EmptyLength("high", "How high", "")}
 	v.Card = []form.Field{
 		f.Control("name", "What do you call it?", "the name your boxes call it by", ""),
 		f.Control("gsm", "Weight", "gsm, or 80 lb cover", "120"),

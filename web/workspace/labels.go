@@ -11,6 +11,7 @@ import (
 	"brevium/core/fault"
 	"brevium/core/label"
 	"brevium/core/pattern"
+	"brevium/core/style"
 	"brevium/web/form"
 )
 
@@ -103,8 +104,8 @@ func readLabels(f *form.Form, in *design.Inputs, now *design.Result) {
 	in.NumberThings()
 }
 
-// labelled is where a new label goes: the last part's panel, a lid's top, or else
-// its largest open face.
+// labelled is where a new label goes: a lid's top, or else the front or the largest
+// face that is not the floor.
 func labelled(now *design.Result) (piece, face string) {
 	best := 0.0
 	for _, p := range now.Parts {
@@ -112,8 +113,17 @@ func labelled(now *design.Result) (piece, face string) {
 			continue
 		}
 		for _, f := range dress.Open(p.Pattern, p.Faces, dress.Outside) {
-			if f.Role != pattern.Bend && f.Area() > best*0.99 {
-				best, piece, face = f.Area(), p.ID, f.Name
+			worth := f.Area()
+			switch {
+			case f.Role == pattern.Panel && p.Opens == style.Upwards && strings.HasPrefix(f.Name, "base"), f.Role == pattern.Bend:
+				continue
+			case f.Role == pattern.Panel && p.Opens == style.Downwards:
+				worth *= 100
+			case strings.HasPrefix(f.Name, "front"):
+				worth *= 10
+			}
+			if worth > best {
+				best, piece, face = worth, p.ID, f.Name
 			}
 		}
 	}
