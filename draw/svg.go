@@ -129,7 +129,7 @@ func (p *Picture) edges(b *strings.Builder, shapes []Shape) {
 		if !has {
 			continue
 		}
-		fmt.Fprintf(b, `<path d="%s" fill="none" stroke="%s" stroke-opacity="0.85" stroke-width="%s" stroke-linecap="round" stroke-linejoin="round"/>`,
+		fmt.Fprintf(b, `<path d="%s" fill="none" stroke="%s" stroke-opacity="0.85" stroke-width="%s" stroke-linecap="round" stroke-linejoin="round" pointer-events="none"/>`,
 			path(s.Loops, s.Closed), EdgeColour, number(width*p.U))
 	}
 }
