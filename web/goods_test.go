@@ -244,3 +244,22 @@ func TestANewLabelsPlace(t *testing.T) {
 		}
 	}
 }
+
+// The inside is lined by one press, once; what it takes is told.
+func TestLiningOnTheTicket(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	at := fmt.Sprintf("/boxes/%d/dressing", id)
+	before := x.words(fmt.Sprintf("/boxes/%d/contents", id))
+	x.post(at, "mats.line", "base")
+	m := x.box(id).Inputs.Mats
+	if len(m) != 1 || m[0].Side != dress.Inside || len(m[0].Faces) != 5 || m[0].Layers[0].Card != paper.Flocked {
+		t.Fatalf("lined: %+v", m)
+	}
+	if after := x.words(fmt.Sprintf("/boxes/%d/contents", id)); strings.Contains(before, "paper glued inside") || !strings.Contains(after, "paper glued inside") {
+		t.Error("the account does not tell what the lining takes")
+	}
+	if code, page, _ := x.post(at, "mats.line", "base"); code != http.StatusUnprocessableEntity || !strings.Contains(page, "is lined") {
+		t.Errorf("lined twice: %d", code)
+	}
+}

@@ -135,7 +135,7 @@ func TestPicturesThatAreRefused(t *testing.T) {
 			t.Errorf("%s: %d", path, code)
 		}
 	}
-	_, page, header := x.send("/papers", paperPicture(t, 2))
+	_, _, header := x.send("/papers", paperPicture(t, 2))
 	code, page, _ := x.post(header.Get("Location"), "x0", "far left", "wide", "0", "high", "120 mm", "name", "", "gsm", "120")
 	if code != http.StatusUnprocessableEntity || !strings.Contains(page, "is no place in the picture") || !strings.Contains(page, "Give the paper a name") {
 		t.Errorf("a form of nonsense: %d", code)

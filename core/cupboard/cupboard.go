@@ -111,7 +111,7 @@ func kindOf(id string) (Kind, bool) {
 	for prefix, k := range map[string]Kind{
 		"tape": Tape, "glue": Glue, "holding.dots": Dots, "dots": Dots, "closure.dot": Dots, "pads": Pads, "hook": Hooks, "holding.hooks": Hooks,
 		"closure.hook-and-loop": Hooks, "magnets": Magnets, "closure.magnets": Magnets, "brads": Brads, "holding.brads": Brads, "closure.brad": Brads,
-		"clips": Clips, "restick": Restick, "closure.tape": Restick, "ribbon": Ribbon, "tags.string": Twine,
+		"clips": Clips, "closure.clip": Clips, "restick": Restick, "closure.tape": Restick, "ribbon": Ribbon, "tags.string": Twine,
 	} {
 		if id == prefix || prefix == "ribbon" && strings.HasPrefix(id, "ribbon.") {
 			return k, true

@@ -32,22 +32,23 @@ type Closure struct {
 type ClosureKind string
 
 // What holds: a pair of magnets under the papers; hook-and-loop; a removable dot; a
-// brad through both; a strip of tape that comes off again.
+// brad through both; a strip of tape that comes off again; a clip over the edge.
 const (
 	Magnets ClosureKind = "magnets"
 	Hooks   ClosureKind = "hook-and-loop"
 	Dot     ClosureKind = "dot"
 	Brad    ClosureKind = "brad"
 	Tape    ClosureKind = "tape"
+	Clip    ClosureKind = "clip"
 )
 
 // ClosureKinds lists them in the order they are offered.
-var ClosureKinds = []ClosureKind{Magnets, Hooks, Dot, Brad, Tape}
+var ClosureKinds = []ClosureKind{Magnets, Hooks, Dot, Brad, Tape, Clip}
 
 // sizes of what holds, in mm: how wide it is, and how thick its two halves are
 // together.
 var closureSizes = map[ClosureKind]struct{ across, thick float64 }{
-	Magnets: {10, 2}, Hooks: {12, 3}, Dot: {8, 0.5}, Brad: {8, 1}, Tape: {18, 0.1},
+	Magnets: {10, 2}, Hooks: {12, 3}, Dot: {8, 0.5}, Brad: {8, 1}, Tape: {12, 0.1}, Clip: {12, 3},
 }
 
 // MostClosures is how many kinds of closure a box has at most, and mostPairs how
@@ -282,7 +283,7 @@ func (r *Result) judge(c Closure, s Seat) []inspect.Finding {
 		}
 		for _, g := range p.Pattern.Glue {
 			over := !g.Dry && (g.Face == x.Face && reaches(g.Area, x.At, half) || g.Onto == x.Face && g.Piece == "" && slices.ContainsFunc(p.Faces, func(f pattern.Face) bool { return f.Name == g.Face }) && r.overTab(p, g, x, half))
-			if over && c.Kind != Dot && c.Kind != Tape {
+			if over && c.Kind != Dot && c.Kind != Tape && c.Kind != Clip {
 				warn(x.Piece, "The %s on the %s lies over a glued tab, which is thicker there: it stands out, and its other half meets it aslant. Put it further across.", c.Kind, x.Words)
 				break
 			}
@@ -430,6 +431,8 @@ func (r *Result) shutting() []string {
 			out = append(out, fmt.Sprintf("Put a removable glue dot on %s%s and press the %s shut on it. It comes off again and sticks a few times.", r.Tells(c.Seats[0].On), both, flap))
 		case Brad:
 			out = append(out, fmt.Sprintf("Shut the %s, put the brad through both holes from outside%s and spread its legs. It stays loose enough to turn. Brads are dangerous when swallowed: keep them off boxes for small children.", flap, both))
+		case Clip:
+			out = append(out, fmt.Sprintf("Shut the %s and push a clip over its edge and what it lies on%s.", flap, both))
 		case Tape:
 			out = append(out, fmt.Sprintf("Shut the %s and lay a strip of repositionable tape over its free edge, its middle over %s.", flap, r.Tells(c.Seats[0].Closing)))
 		}
@@ -447,7 +450,7 @@ func (r *Result) closureSupplies() []recipe.Supply {
 			unit, what string
 		}{
 			Magnets: {2, "magnet", "thin magnets, 10 mm across"}, Hooks: {1, "pair", "hook-and-loop patches, 12 mm, in pairs"},
-			Dot: {1, "dot", "removable glue dots"}, Brad: {1, "brad", "brads"}, Tape: {1, "strip", "strips of repositionable tape, 40 mm"},
+			Dot: {1, "dot", "removable glue dots"}, Brad: {1, "brad", "brads"}, Clip: {1, "clip", "clips or small pegs"}, Tape: {1, "strip", "strips of repositionable tape, 40 mm"},
 		}[c.Kind]
 		out = append(out, recipe.Supply{ID: "closure." + string(c.Kind), Amount: float64(n * of.each), Unit: of.unit, Text: fmt.Sprintf("%d %s", n*of.each, of.what)})
 	}

@@ -157,3 +157,19 @@ func TestClosuresAreRead(t *testing.T) {
 		t.Errorf("%+v, %v", again.Closures, err)
 	}
 }
+
+// Whatever holds the flap is a step and a supply.
+func TestEveryClosureIsToldAndSupplied(t *testing.T) {
+	for kind, says := range map[ClosureKind]string{
+		Magnets: "mark the faces that look outwards", Hooks: "hook half onto the loop half", Dot: "removable glue dot", Brad: "spread its legs", Tape: "repositionable tape", Clip: "push a clip",
+	} {
+		r, told := closed(t, "wallet-box", Closure{Kind: kind, Pairs: 1}, nil)
+		supplied := false
+		for _, s := range r.Supplies {
+			supplied = supplied || s.ID == "closure."+string(kind) && s.Amount >= 1 && s.Text != ""
+		}
+		if !strings.Contains(told, says) || !supplied {
+			t.Errorf("%s: told %v, supplied %v", kind, strings.Contains(told, says), supplied)
+		}
+	}
+}

@@ -271,7 +271,33 @@ func (r *Result) judgeHoles(x Ribbon, t Threaded) []inspect.Finding {
 	return []inspect.Finding{{ID: "ribbon", Verdict: inspect.OK, Piece: t.Piece, Text: fmt.Sprintf("The holes for the %s come through clear of glue and of other walls.", strings.ToLower(x.Name))}}
 }
 
-// bowStrip is a strip of a paper bow: its loop twice its reach, and a lap.
+// strips makes plain strips of card that go with a ribbon: told, laid out and cut
+// like any piece.
+func (r *Result) strips(field, id, name string, long, wide measure.Length, card paper.Card, count int, gluing ...string) error {
+	made := &pattern.Pattern{Width: long, Height: wide, Outline: pattern.Straight(pattern.Pt(0, 0), pattern.Pt(long.MM(), 0), pattern.Pt(long.MM(), wide.MM()), pattern.Pt(0, wide.MM()))}
+	made.Marks = []pattern.Mark{{Name: "strip", Words: "strip", Role: pattern.Panel, At: pattern.Pt(long.MM()/2, wide.MM()/2)}}
+	folded, err := made.Finished("strip")
+	if err != nil {
+		return err
+	}
+	part := style.Part{ID: id, Name: name, Pattern: made, Root: "strip", Card: card.Thickness, Opens: style.Upwards, Count: count, Gluing: gluing}
+	whole := Part{Part: part, Faces: folded.Faces, Card: card, Folded: folded, Loose: true}
+	if err := r.goesOn(whole, field, "make it shorter"); err != nil {
+		return err
+	}
+	r.Parts = append(r.Parts, whole)
+	return nil
+}
+
+// conceal makes the two strips that hide the ends of a handle inside.
+func (r *Result) conceal(i int, x Ribbon) error {
+	ruler := r.Inputs.Tools.Tick.Ruler()
+	wide := measure.Up(x.Tied.Width+2*concealed, ruler)
+	return r.strips(fault.Path("ribbons", i, "width"), fmt.Sprintf("conceal-%d", x.ID), "Strip over the ribbon's end", measure.Up(knotted, ruler), wide, r.Inputs.Card, 2)
+}
+
+// bowLap is what the ends of a paper loop are lapped by: its strip is twice its
+// reach, and this.
 const bowLap = 10 * measure.Millimetre
 
 // paperBow makes the strips of a bow of paper loops: so many loops, and one round
@@ -279,31 +305,12 @@ const bowLap = 10 * measure.Millimetre
 func (r *Result) paperBow(i int, x Ribbon) error {
 	ruler := r.Inputs.Tools.Tick.Ruler()
 	card := paper.Card{Name: x.Name + " paper", GSM: 160, Thickness: 200 * measure.Micrometre, Look: paper.Look{Outside: x.Colour, Inside: x.Colour, Print: paper.Plain}}
-	strips := []struct {
-		id, name string
-		long     measure.Length
-		count    int
-		gluing   []string
-	}{
-		{"loop", "Bow loop", measure.Up(2*x.Tied.Loop+bowLap, ruler), x.Loops, []string{
-			"bend each strip into a ring, not a fold, lap its ends by " + r.Show(bowLap) + " and glue them; press the lap onto the middle of the ring from inside and glue it, so that two eyes stand out.",
-			fmt.Sprintf("lay the %d loops on one another like the spokes of a wheel and glue them in the middle.", x.Loops),
-		}},
-		{"middle", "Bow middle", measure.Up(max(2*x.Tied.Width, 30*measure.Millimetre), ruler), 1, []string{"bend the strip round the middle of the top loop and glue its ends underneath."}},
+	at := fault.Path("ribbons", i, "loop")
+	if err := r.strips(at, fmt.Sprintf("bow-%d.loop", x.ID), "Bow loop", measure.Up(2*x.Tied.Loop+bowLap, ruler), x.Tied.Width, card, x.Loops,
+		"bend each strip into a ring, not a fold, lap its ends by "+r.Show(bowLap)+" and glue them; press the lap onto the middle of the ring from inside and glue it, so that two eyes stand out.",
+		fmt.Sprintf("lay the %d loops on one another like the spokes of a wheel and glue them in the middle.", x.Loops)); err != nil {
+		return err
 	}
-	for _, s := range strips {
-		made := &pattern.Pattern{Width: s.long, Height: x.Tied.Width, Outline: pattern.Straight(pattern.Pt(0, 0), pattern.Pt(s.long.MM(), 0), pattern.Pt(s.long.MM(), x.Tied.Width.MM()), pattern.Pt(0, x.Tied.Width.MM()))}
-		made.Marks = []pattern.Mark{{Name: "strip", Words: "strip", Role: pattern.Panel, At: pattern.Pt(s.long.MM()/2, x.Tied.Width.MM()/2)}}
-		folded, err := made.Finished("strip")
-		if err != nil {
-			return err
-		}
-		part := style.Part{ID: fmt.Sprintf("bow-%d.%s", x.ID, s.id), Name: s.name, Pattern: made, Root: "strip", Card: card.Thickness, Opens: style.Upwards, Count: s.count, Gluing: s.gluing}
-		whole := Part{Part: part, Faces: folded.Faces, Card: card, Folded: folded, Loose: true}
-		if err := r.goesOn(whole, fault.Path("ribbons", i, "loop"), "make its loops shorter"); err != nil {
-			return err
-		}
-		r.Parts = append(r.Parts, whole)
-	}
-	return nil
+	return r.strips(at, fmt.Sprintf("bow-%d.middle", x.ID), "Bow middle", measure.Up(max(2*x.Tied.Width, 30*measure.Millimetre), ruler), x.Tied.Width, card, 1,
+		"bend the strip round the middle of the top loop and glue its ends underneath.")
 }

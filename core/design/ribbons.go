@@ -152,6 +152,11 @@ func (r *Result) tie() error {
 			if err := r.tieThrough(x); err != nil {
 				return fault.At(fault.Path("ribbons", i), err)
 			}
+			if x.Way == ByHandle {
+				if err := r.conceal(i, x); err != nil {
+					return err
+				}
+			}
 			continue
 		}
 		if x.Tied.Bow == band.Paper {
@@ -265,9 +270,8 @@ func (r *Result) ribbonSteps() []string {
 			if x.Way == ThroughTop {
 				way = fmt.Sprintf("Draw it under the %s, both ends up through its two holes", t.Words)
 			} else {
-				strip := fmt.Sprintf("%s × %s", r.Show(measure.Up(x.Tied.Width+2*concealed, r.Inputs.Tools.Tick.Ruler())), r.Show(measure.Up(knotted, r.Inputs.Tools.Tick.Ruler())))
-				out = append(out, fmt.Sprintf("Cut %s of %s, %s wide. %s, before the box is filled; knot each end inside, or glue it flat and a strip of card over it, %s, that hides it. The handle stands %s over the box: do not carry a heavy or glass thing by it.",
-					r.Show(x.Length), x.Name, r.Show(x.Tied.Width), way, strip, r.Show(x.Rise)))
+				out = append(out, fmt.Sprintf("Cut %s of %s, %s wide. %s, before the box is filled; knot each end inside, or glue it flat and one of the two strips of card over it, that hides it. The handle stands %s over the box: do not carry a heavy or glass thing by it.",
+					r.Show(x.Length), x.Name, r.Show(x.Tied.Width), way, r.Show(x.Rise)))
 				continue
 			}
 		}

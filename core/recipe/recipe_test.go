@@ -237,3 +237,24 @@ func TestAdhesive(t *testing.T) {
 		t.Error("what goes in adds no caution")
 	}
 }
+
+// Narrow patches take tape of 6 mm, wide ones and the edges of papers 12 mm; what
+// each takes is told where there are both.
+func TestTapeWidths(t *testing.T) {
+	for _, c := range []struct {
+		narrow, wide float64
+		want         string
+	}{{0, 1000, ", 12 mm wide"}, {500, 0, ", 6 mm wide"}, {1510, 2390, ": 1.6 m 6 mm wide, 2.4 m 12 mm wide"}} {
+		if got := tapeWidths(c.narrow, c.wide); got != c.want {
+			t.Errorf("%v and %v mm: %q", c.narrow, c.wide, got)
+		}
+	}
+	strip := func(wide float64) pattern.Glue {
+		return pattern.Glue{Area: []pattern.Point{{X: 0, Y: 0}, {X: 100, Y: 0}, {X: 100, Y: wide}, {X: 0, Y: wide}}}
+	}
+	w := Work{Copies: 2, Parts: []style.Part{{Pattern: &pattern.Pattern{Glue: []pattern.Glue{strip(8), strip(20), strip(30)}}}}}
+	// 100 of 6 mm; 100 and twice 100 of 12; for two boxes.
+	if s := w.AdhesiveSupply(); s.Amount != 800 || !strings.HasSuffix(s.Text, "about 0.8 m: 0.2 m 6 mm wide, 0.6 m 12 mm wide") {
+		t.Errorf("%v: %s", s.Amount, s.Text)
+	}
+}

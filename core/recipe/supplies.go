@@ -55,10 +55,40 @@ func (w Work) patches() (tape, area float64) {
 func (w Work) AdhesiveSupply() Supply {
 	tape, glue := w.patches()
 	n := float64(w.Copies)
+	narrow := w.narrow()
 	if w.Adhesive == "wet-glue" {
 		return Supply{ID: "glue", Amount: glue * n / 100, Unit: "cm²", Text: fmt.Sprintf("Wet glue for %.0f cm² of card", glue*n/100)}
 	}
-	return Supply{ID: "tape", Amount: tape * n, Unit: "mm", Text: fmt.Sprintf("Double-sided tape, about %.1f m", math.Ceil(tape*n/100)/10)}
+	return Supply{ID: "tape", Amount: tape * n, Unit: "mm", Text: fmt.Sprintf("Double-sided tape, about %.1f m", math.Ceil(tape*n/100)/10) + tapeWidths(narrow*n, (tape-narrow)*n)}
+}
+
+// narrowTape is the patch, in mm across, up to which tape of 6 mm is laid; on wider
+// ones, and along the edges of papers, it is 12 mm.
+const narrowTape = 12.0
+
+// narrow is how much of the tape of one box lies on narrow patches, in mm.
+func (w Work) narrow() float64 {
+	sum := 0.0
+	for _, p := range w.Parts {
+		for _, g := range p.Pattern.Glue {
+			if short, long := pattern.Narrowest(g.Area); !g.Dry && short <= narrowTape {
+				sum += long * math.Ceil(short/tapeEvery) * float64(p.Copies())
+			}
+		}
+	}
+	return sum
+}
+
+// tapeWidths tells how much of it is which width, where there are two.
+func tapeWidths(narrow, wide float64) string {
+	metres := func(mm float64) float64 { return math.Ceil(mm/100) / 10 }
+	switch {
+	case wide < 1:
+		return ", 6 mm wide"
+	case narrow < 1:
+		return ", 12 mm wide"
+	}
+	return fmt.Sprintf(": %.1f m 6 mm wide, %.1f m 12 mm wide", metres(narrow), metres(wide))
 }
 
 // ribbonPiece is one of the two ends that are tied, in mm: a tail of 25 mm

@@ -20,7 +20,7 @@ type closureView struct {
 
 // closureNames are what closures are called.
 var closureNames = map[design.ClosureKind]string{
-	design.Magnets: "Magnets, in pairs", design.Hooks: "Hook-and-loop", design.Dot: "A removable dot", design.Brad: "A brad", design.Tape: "Tape that comes off again",
+	design.Magnets: "Magnets, in pairs", design.Hooks: "Hook-and-loop", design.Dot: "A removable dot", design.Brad: "A brad", design.Tape: "Tape that comes off again", design.Clip: "A clip",
 }
 
 func closureAt(n int, part string) string { return fault.Path("closures", n, part) }

@@ -11,6 +11,7 @@ import (
 	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/loose"
+	"brevium/core/paper"
 	"brevium/core/pattern"
 	"brevium/core/style"
 	"brevium/web/form"
@@ -135,6 +136,7 @@ func readDressing(f *form.Form, in *design.Inputs, now *design.Result) {
 	}
 	forgetMoved(f, "mats")
 	in.Mats = mats
+	readLining(f, in, now)
 	readLike(f, in, now)
 	readReady(f, in, now)
 	if piece := f.Posted.Get("mats.add"); piece != "" {
@@ -151,6 +153,33 @@ func readDressing(f *form.Form, in *design.Inputs, now *design.Result) {
 		in.Mats = append(in.Mats, form.UsualMat(piece, faces, in.Units))
 		f.Posted.Del("mats.add")
 	}
+}
+
+// readLining lines the inside of a piece: its floor and walls, as far as they are
+// bare, each to a little from its edges.
+func readLining(f *form.Form, in *design.Inputs, now *design.Result) {
+	i := slices.IndexFunc(now.Parts, func(p design.Part) bool { return p.ID == f.Posted.Get("mats.line") })
+	f.Posted.Del("mats.line")
+	if i < 0 {
+		return
+	}
+	p := now.Parts[i]
+	var faces []string
+	for _, face := range dress.Open(p.Pattern, p.Faces, dress.Inside) {
+		bare := !slices.ContainsFunc(in.Mats, func(d dress.Dressing) bool {
+			return d.Piece == p.ID && d.Side == dress.Inside && d.Covers(face.Name, face.Role)
+		})
+		if bare && (face.Role == pattern.Panel || face.Role == pattern.Wall || face.Role == pattern.Lining) {
+			faces = append(faces, face.Name)
+		}
+	}
+	if len(faces) == 0 {
+		f.Fail(fault.New(fault.UnknownPlace, "mats.line", "The inside of the %s is lined.", strings.ToLower(p.Name)))
+		return
+	}
+	border := dress.Even(in.Tools.Tick.Ruler().Length())
+	in.Mats = append(in.Mats, dress.Dressing{Piece: p.ID, Faces: faces, Side: dress.Inside, Layers: []dress.Layer{{Card: paper.Flocked, Border: border}}})
+	in.NumberThings()
 }
 
 // firstFaces are what a new mat goes on: the face asked for; else a lid's top,

@@ -147,6 +147,20 @@ func openFaces(p design.Part) (front, walls, panel []string) {
 	return front, walls, panel
 }
 
+// Lineable is the piece that things go into, whose inside can be lined; nil when
+// there is none, or it is lined.
+func (p *workPage) Lineable() *dressable {
+	if p.Result == nil || len(p.Result.Parts) == 0 {
+		return nil
+	}
+	part := p.Result.Parts[0]
+	lined := slices.ContainsFunc(p.Box.Inputs.Mats, func(d dress.Dressing) bool { return d.Piece == part.ID && d.Side == dress.Inside })
+	if lined || len(dress.Open(part.Pattern, part.Faces, dress.Inside)) == 0 {
+		return nil
+	}
+	return &dressable{part.ID, part.Name}
+}
+
 // readLike puts a paper onto all faces like those it is on: of the same piece and
 // kind, as wide and as high.
 func readLike(f *form.Form, in *design.Inputs, now *design.Result) {
