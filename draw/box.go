@@ -38,5 +38,15 @@ func ShutModelOf(r *design.Result, plain bool) *Model {
 	return m
 }
 
+// OpenModelOf is ModelOf of a box that pictures show open, where its parts do not
+// stand on one another.
+func OpenModelOf(r *design.Result, plain bool) *Model {
+	m := ModelOf(r, plain)
+	if len(r.Box.Stands) == 0 {
+		m.shown = style.Open
+	}
+	return m
+}
+
 // FromOf is what a part of a design is cut from.
 func FromOf(p design.Part) *From { return &From{Card: p.Card, Over: p.PaperUp() > 0} }

@@ -229,6 +229,17 @@ func (r *Result) LabelText(l label.Label) []string {
 	return l.Says(r.Inputs.Name, inside, measure.Sides(unit, unit.Own(tick), measure.Down(e.Length, unit.Own(tick)), measure.Down(e.Width, unit.Own(tick)), measure.Down(e.Height, unit.Own(tick))))
 }
 
+// WordsOn is what is written on a layer of a label: on the top one what it says,
+// nothing on others and on other pieces.
+func (r *Result) WordsOn(piece string) []string {
+	for _, l := range r.Inputs.Labels {
+		if piece == labelID(l, len(l.Layers)) {
+			return r.LabelText(l)
+		}
+	}
+	return nil
+}
+
 // labelSteps say how the labels are put together and where they go.
 func (r *Result) labelSteps() []string {
 	var out []string

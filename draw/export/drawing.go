@@ -22,6 +22,9 @@ type Drawing struct {
 	Slits         []pattern.Segment // cut and open
 	Scores        []pattern.Segment // folds left after cutting, but for what is bent by hand
 	Notes         []Note
+	// Words are what a label says, line by line, in a layer of their own: to be
+	// printed or drawn. They are on a piece by itself, outside up.
+	Words []string
 }
 
 // Note is a word at a place.
@@ -50,7 +53,9 @@ func OfPiece(p design.Part) Drawing {
 func ofBlank(r *design.Result, b design.Blank) Drawing {
 	for _, p := range r.Parts {
 		if p.ID == b.ID {
-			return OfPiece(p)
+			d := OfPiece(p)
+			d.Words = r.WordsOn(p.ID)
+			return d
 		}
 	}
 	d := Drawing{Name: b.Name, File: "paper-" + b.ID, Width: b.Width.MM(), Height: b.Height.MM()}
@@ -142,7 +147,7 @@ func movedLoop(move func(pattern.Point) pattern.Point) func(pattern.Loop) patter
 // moved is the drawing with every point and every loop moved.
 func (d Drawing) moved(move func(pattern.Point) pattern.Point, loop func(pattern.Loop) pattern.Loop) Drawing {
 	out := d
-	out.Cuts, out.Slits, out.Scores, out.Notes = nil, nil, nil, nil
+	out.Cuts, out.Slits, out.Scores, out.Notes, out.Words = nil, nil, nil, nil, nil
 	for _, l := range d.Cuts {
 		out.Cuts = append(out.Cuts, loop(l))
 	}

@@ -49,6 +49,7 @@ func (d Drawing) SVG(layers Layers) []byte {
 	}
 	layer(&b, layers.scores(), "#7a2355", scores)
 	layer(&b, "cut", "#2b2530", cuts)
+	d.words(&b)
 	if layers.Notes {
 		b.WriteString(`<g id="notes" inkscape:groupmode="layer" inkscape:label="notes" display="none" font-family="sans-serif" font-size="3" text-anchor="middle" fill="#635a68">` + "\n")
 		for _, n := range d.Notes {
@@ -58,6 +59,27 @@ func (d Drawing) SVG(layers Layers) []byte {
 	}
 	b.WriteString("</svg>\n")
 	return []byte(b.String())
+}
+
+// words writes what a label says in the middle of it, as large as it goes in the
+// middle two thirds; a letter is about half as wide as it is high.
+func (d Drawing) words(b *strings.Builder) {
+	if len(d.Words) == 0 {
+		return
+	}
+	longest := 1
+	for _, line := range d.Words {
+		longest = max(longest, len([]rune(line)))
+	}
+	const leading = 1.25
+	size := min(d.Width*0.68/(0.55*float64(longest)), d.Height*0.6/(leading*float64(len(d.Words))))
+	fmt.Fprintf(b, `<g id="words" inkscape:groupmode="layer" inkscape:label="words" font-family="sans-serif" font-size="%s" text-anchor="middle" fill="#2b2530">`+"\n", number(size))
+	y := d.Height/2 - size*leading*float64(len(d.Words)-1)/2 + size*0.35
+	for _, line := range d.Words {
+		fmt.Fprintf(b, "<text x=\"%s\" y=\"%s\">%s</text>\n", number(d.Width/2), number(y), html.EscapeString(line))
+		y += size * leading
+	}
+	b.WriteString("</g>\n")
 }
 
 func layer(b *strings.Builder, name, colour string, paths []string) {

@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"brevium/core/design"
+	"brevium/core/label"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 	"brevium/core/style"
@@ -98,5 +99,38 @@ func TestWhatAMachineFileMayHaveBesides(t *testing.T) {
 	f := readMachine(t, OfPiece(diceSet(t).Parts[0]).SVG(Layers{Perforate: true, Notes: true}))
 	if f.Width != "177.8mm" || f.Layers[0].ID != "perforate" || f.Layers[2].ID != "notes" || f.Layers[2].Hides != "none" {
 		t.Errorf("%+v", f)
+	}
+}
+
+// A label's shape and words come out by themselves: arcs cut, words in a layer of
+// their own, on its top layer alone.
+func TestLabelsComeOutWithTheirWords(t *testing.T) {
+	in := design.New("Fair & square", measure.MM, "tray-lid")
+	l := design.UsualLabel("lid", "top", measure.MM)
+	l.ID, l.Text = 1, "{name}\nwith love"
+	in.Labels = []label.Label{l}
+	r, err := design.Make(t.Context(), in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	with := 0
+	for _, d := range Pieces(r) {
+		text := string(d.SVG(Layers{}))
+		if err := xml.Unmarshal([]byte(text), new(struct{})); err != nil {
+			t.Fatal(err)
+		}
+		if !strings.Contains(text, `id="words"`) {
+			continue
+		}
+		with++
+		if !strings.Contains(text, "Fair &amp; square</text>") || !strings.Contains(text, "with love</text>") || d.File != "label-1.2" {
+			t.Errorf("%s: %s", d.File, text)
+		}
+		if strings.Contains(string(d.Mirrored().SVG(Layers{})), `id="words"`) {
+			t.Error("the words are mirrored")
+		}
+	}
+	if with != 1 {
+		t.Errorf("%d pieces have words", with)
 	}
 }

@@ -72,7 +72,7 @@ type writer struct {
 func Write(out io.Writer, r *design.Result, print Print) error {
 	w := &writer{
 		canvas: newCanvas(print.Paper, r.Inputs.Name), print: print, r: r, scale: 1,
-		model: draw.ModelOf(r, print.Plain), shut: draw.ShutModelOf(r, print.Plain),
+		model: draw.OpenModelOf(r, print.Plain), shut: draw.ShutModelOf(r, print.Plain),
 	}
 	w.photos = print.Photos
 	w.AliasNbPages(allPages)
