@@ -33,6 +33,7 @@ const (
 	Marked     Class = "marked"
 	Hidden     Class = "hidden-line"
 	Kept       Class = "kept"
+	Lit        Class = "lit" // the groove to score in
 	Arrow      Class = "arrow"
 	Guide      Class = "guide"
 	Fence      Class = "fence"
@@ -90,6 +91,7 @@ var Pens = map[Class]Pen{
 	Marked:     {Stroke: berry, Fill: "#d79bbd", Width: 1.4},
 	Hidden:     {Stroke: berry, Width: 1, Dash: []float64{3, 3}},
 	Kept:       {Stroke: ink, Width: 3.4},
+	Lit:        {Stroke: berry, Width: 7},
 	Arrow:      {Stroke: ink, Width: 1.6},
 	Guide:      {Stroke: quiet, Width: 0.7},
 	Fence:      {Stroke: berry, Width: 4},

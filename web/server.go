@@ -18,6 +18,7 @@ import (
 
 	"brevium/core/strict"
 	"brevium/store"
+	"brevium/web/bench"
 	"brevium/web/boxes"
 	"brevium/web/data"
 	"brevium/web/drawer"
@@ -50,7 +51,7 @@ func New(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...stri
 	if err != nil {
 		return nil, err
 	}
-	views, err := page.Templates(own.address, boxes.Templates, workspace.Templates, drawer.Templates, papers.Templates, guide.Templates, jobs.Templates, data.Templates)
+	views, err := page.Templates(own.address, boxes.Templates, workspace.Templates, drawer.Templates, papers.Templates, bench.Templates, guide.Templates, jobs.Templates, data.Templates)
 	if err != nil {
 		return nil, err
 	}
@@ -73,6 +74,7 @@ func New(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...stri
 	workspace.Routes(e, shared)
 	drawer.Routes(e, shared)
 	papers.Routes(e, shared)
+	bench.Routes(e, shared)
 	jobs.Routes(e, shared)
 	data.Routes(e, shared)
 	guide.Routes(e, shared)

@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"fmt"
 	"io"
-	"slices"
 	"strings"
 	"time"
 
@@ -397,33 +396,9 @@ func (w *writer) sheets() error {
 	return nil
 }
 
-// stepPicture is the small picture beside a step, or nil.
+// stepPicture is the small picture beside a step.
 func (w *writer) stepPicture(s recipe.Step) (*draw.Picture, error) {
-	for _, m := range w.r.Mats {
-		if s.Kind == recipe.Cut && s.Key == string(recipe.Cut)+"/"+m.ID {
-			return draw.BlankOf("paper", m.Width.MM(), m.Height.MM()), nil
-		}
-	}
-	i := slices.IndexFunc(w.r.Parts, func(p design.Part) bool { return p.ID == s.Piece })
-	if i < 0 {
-		return w.model.Look(w.r.Style.Name)
-	}
-	p := w.r.Parts[i]
-	net := w.net(p)
-	net.Plain, net.Mats = true, nil
-	switch s.Kind {
-	case recipe.Cut:
-		return draw.BlankOf(p.Name, p.Pattern.Width.MM(), p.Pattern.Height.MM()), nil
-	case recipe.Decorate:
-		net.Mats = w.r.Mats
-	case recipe.Fold:
-		one := w.model.Piece(p.ID)
-		return one.Picture(p.Name, one.Shut()*0.55)
-	case recipe.Glue:
-		one := w.model.Piece(p.ID)
-		return one.Picture(p.Name, one.Shut())
-	}
-	return net.Picture(), nil
+	return draw.Step(w.r, w.model, s, w.print.Plain)
 }
 
 func (w *writer) steps() error {

@@ -1,0 +1,126 @@
+package web
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+
+	"brevium/core/design"
+	"brevium/core/recipe"
+)
+
+// The jar box is made at the bench by the keyboard alone, the page shut half-way and
+// opened again; nothing scrolls, every step comes up once, and all are ticked.
+func TestAtTheBench(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	r, err := design.Make(t.Context(), x.box(id).Inputs)
+	if err != nil {
+		t.Fatal(err)
+	}
+	b := openBrowser(t, x)
+	b.do(chromedp.EmulateViewport(1280, 800))
+	at := fmt.Sprintf("/boxes/%d/bench", id)
+	b.visit(at)
+	ticks := func() int {
+		kept, err := x.store.Ticks(t.Context(), id)
+		if err != nil {
+			t.Fatal(err)
+		}
+		n := 0
+		for _, s := range r.Steps {
+			if kept[s.Key] == s.Mark {
+				n++
+			}
+		}
+		return n
+	}
+	now := func() string { return b.value(`document.querySelector("input[name=at]").value`) }
+	seen, half := map[string]bool{}, false
+	for n := 0; n < 200; n++ {
+		if b.value(`document.body.innerText.includes("It is made.")`) == "true" {
+			break
+		}
+		if over := b.value(`document.documentElement.scrollHeight > innerHeight`); over == "true" {
+			t.Errorf("move %s scrolls", now())
+		}
+		seen[b.value(`document.querySelector(".move-bar .numbers").innerText`)] = true
+		was := now()
+		b.do(chromedp.KeyEvent([]string{" ", kb.ArrowRight, kb.PageDown}[n%3]))
+		b.until(fmt.Sprintf(`document.querySelector("input[name=at]").value !== %q`, was))
+		if !half && ticks() >= len(r.Steps)/2 {
+			half = true
+			there := now()
+			b.visit("/")
+			b.visit(at)
+			if now() != there {
+				t.Errorf("opened again one is at %s; one was at %s", now(), there)
+			}
+		}
+	}
+	if len(seen) != len(r.Steps) || ticks() != len(r.Steps) {
+		t.Errorf("%d of %d steps came up, %d are ticked", len(seen), len(r.Steps), ticks())
+	}
+	b.do(chromedp.KeyEvent(kb.ArrowLeft))
+	b.until(`!document.body.innerText.includes("It is made.")`)
+	if ticks() != len(r.Steps)-1 {
+		t.Errorf("a step back leaves %d ticks", ticks())
+	}
+}
+
+// By touch on a phone: a tap on the picture goes on, one at its left edge back.
+func TestAtTheBenchByTouch(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	b := openBrowser(t, x)
+	b.do(chromedp.EmulateViewport(390, 844, chromedp.EmulateTouch))
+	b.visit(fmt.Sprintf("/boxes/%d/bench", id))
+	now := func() string { return b.value(`document.querySelector("input[name=at]").value`) }
+	for n := 0; b.value(`document.body.innerText.includes("It is made.")`) != "true"; n++ {
+		if n > 200 {
+			t.Fatal("it is never made")
+		}
+		if b.value(`document.documentElement.scrollHeight > innerHeight || document.documentElement.scrollWidth > innerWidth`) == "true" {
+			t.Errorf("move %s scrolls", now())
+		}
+		was := now()
+		b.do(chromedp.MouseClickXY(300, 250))
+		b.until(fmt.Sprintf(`document.querySelector("input[name=at]").value !== %q`, was))
+	}
+	b.do(chromedp.Click("#bench-back"))
+	b.until(`!document.body.innerText.includes("It is made.")`)
+	was := now()
+	b.do(chromedp.MouseClickXY(40, 250))
+	b.until(fmt.Sprintf(`Number(document.querySelector("input[name=at]").value) < %s`, was))
+}
+
+// Without scripts the buttons do; a box whose steps are ticked elsewhere goes on
+// where they end; nonsense goes nowhere.
+func TestTheBenchWithoutScripts(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	at := fmt.Sprintf("/boxes/%d/bench", id)
+	r, err := design.Make(t.Context(), x.box(id).Inputs)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, s := range r.Steps {
+		if s.Kind == recipe.Cut {
+			x.post(fmt.Sprintf("/boxes/%d/tick", id), "step", s.Key, "mark", s.Mark, "done", "1")
+		}
+	}
+	if page := x.words(at); !strings.Contains(page, "Score") || !strings.Contains(page, "edge on the fence") {
+		t.Errorf("with all cut: %s", page)
+	}
+	for _, n := range []string{"-1", "many", "9999"} {
+		if code, _, _ := x.post(at, "at", n, "go", "on"); code >= 400 {
+			t.Errorf("at %s: %d", n, code)
+		}
+	}
+	if code, _, _ := x.get("/boxes/99/bench"); code != 404 {
+		t.Errorf("no such box: %d", code)
+	}
+}

@@ -1,0 +1,21 @@
+// At the bench: space, the arrows, the page keys or a foot pedal go on and back, and
+// so does a tap on either half of the picture. The screen stays awake.
+"use strict";
+
+const press = (id) => { const button = document.getElementById(id); if (button && !button.disabled) button.click(); };
+document.addEventListener("keydown", (e) => {
+  if (e.target.matches("a, button, input") && (e.key === " " || e.key === "Enter")) return;
+  const go = { " ": "on", ArrowRight: "on", ArrowDown: "on", PageDown: "on", Enter: "on", ArrowLeft: "back", ArrowUp: "back", PageUp: "back", Backspace: "back" }[e.key];
+  if (!go || e.altKey || e.ctrlKey || e.metaKey || e.repeat) return;
+  e.preventDefault();
+  press("bench-" + go);
+});
+document.addEventListener("click", (e) => {
+  const half = e.target.closest(".move-picture");
+  if (half) press(e.clientX < innerWidth / 3 ? "bench-back" : "bench-on");
+});
+const awake = async () => {
+  try { await navigator.wakeLock?.request("screen"); } catch { /* it may sleep, then */ }
+};
+document.addEventListener("visibilitychange", () => { if (!document.hidden) awake(); });
+awake();
