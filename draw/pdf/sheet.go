@@ -23,6 +23,9 @@ type Print struct {
 	// Date and Address, when set, stand at the foot of every page.
 	Date    time.Time
 	Address string
+	// Bench, when set, is the address of the box's bench page, which the project
+	// sheet and the slips carry as a code.
+	Bench string
 	// Large sets the words of the project sheet larger, for a table of students.
 	Large bool
 	What  What
@@ -207,6 +210,17 @@ func (w *writer) front() error {
 		w.fit(picture, w.left+words+6, top+float64(i)*46, pictures, 44)
 	}
 	w.y = max(w.y, top+94)
+	if w.print.Bench != "" {
+		const size = 26.0
+		if err := w.code(w.print.Bench, w.left+words+6, top+92, size); err != nil {
+			return err
+		}
+		w.ink()
+		w.SetFont(family, "", 9)
+		w.Text(w.left+words+6+size+1, top+92+size/2, "step by step")
+		w.Text(w.left+words+6+size+1, top+92+size/2+4, "at the bench")
+		w.y = max(w.y, top+92+size)
+	}
 	for _, c := range r.Checks {
 		if c.Verdict != inspect.OK {
 			w.say(11, true, mind[c.Verdict]+c.Text)

@@ -47,6 +47,15 @@ func (w *writer) slips() error {
 			w.say(8, false, c)
 		}
 		w.say(8, false, fmt.Sprintf("Card: %s.", w.r.Inputs.Card.Name))
+		if w.print.Bench != "" {
+			const size = 20.0
+			if err := w.code(w.print.Bench, x+wide-size-2, y+high-size-2, size); err != nil {
+				return err
+			}
+			w.ink()
+			w.SetFont(family, "", 7)
+			w.Text(x+wide-size-2-26, y+high-4, "made at the bench")
+		}
 	}
 	return nil
 }

@@ -2,6 +2,8 @@ package workspace
 
 import (
 	"bytes"
+	"fmt"
+	"net"
 	"net/http"
 	"slices"
 	"strings"
@@ -85,12 +87,25 @@ func (s *room) export(c *echo.Context) error {
 	return page.Download(c, b.Name+"-"+string(to), ".zip", "application/zip", text)
 }
 
+// benchURL is the address of a box's bench page as others reach it; "" on a machine
+// that only serves itself.
+func benchURL(c *echo.Context, id int64) string {
+	host, _, err := net.SplitHostPort(c.Request().Host)
+	if err != nil {
+		host = c.Request().Host
+	}
+	if ip := net.ParseIP(host); host == "localhost" || host == "" || ip != nil && ip.IsLoopback() {
+		return ""
+	}
+	return fmt.Sprintf("%s://%s/boxes/%d/bench", c.Scheme(), c.Request().Host, id)
+}
+
 // printOf is what a page asks to be printed.
 func (s *room) printOf(c *echo.Context, b store.Box) pdf.Print {
 	q := c.QueryParams()
 	return pdf.Print{
 		Paper: paperOf(c), Date: time.Now(), Address: c.Scheme() + "://" + c.Request().Host + page.StopURL(b.ID, "making"),
-		Plain: q.Has("plain"), Photos: func(id string) []byte {
+		Bench: benchURL(c, b.ID), Plain: q.Has("plain"), Photos: func(id string) []byte {
 			p, err := s.Store.Photo(c.Request().Context(), id)
 			if err != nil { // the paper is printed in its colour alone
 				return nil
