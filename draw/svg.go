@@ -94,11 +94,11 @@ func (p *Picture) Inline() string {
 // filled lays a shape's paper under it: its colour, its print, and the shade.
 func (p *Picture) filled(b *strings.Builder, s Shape, print string) {
 	d := path(s.Loops, true)
-	fmt.Fprintf(b, `<path d="%s" fill="%s" fill-rule="evenodd"/>`, d, s.Fill.Colour())
+	fmt.Fprintf(b, `<path class="under" d="%s" fill="%s" fill-rule="evenodd"/>`, d, s.Fill.Colour())
 	if print == "" {
 		return
 	}
-	fmt.Fprintf(b, `<path d="%s" fill="url(#%s)" fill-rule="evenodd"/>`, d, print)
+	fmt.Fprintf(b, `<path class="under" d="%s" fill="url(#%s)" fill-rule="evenodd"/>`, d, print)
 	if s.Fill.Shade > 0 {
 		fmt.Fprintf(b, `<path d="%s" fill="%s" fill-opacity="%s" fill-rule="evenodd"/>`, d, paper.Shadow, number(s.Fill.Shade))
 	}

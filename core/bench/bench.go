@@ -28,6 +28,8 @@ type Groove struct {
 	Edge     string
 	At, Shim measure.Length
 	Turned   int
+	// Turn says that the card is turned for it: another edge lay on the fence before.
+	Turn bool
 }
 
 // edges in the order in which they come to the fence, a quarter turn each.
@@ -94,7 +96,8 @@ func grooves(l recipe.ScoreList, fence recipe.Fence) []Groove {
 		}
 		for _, edge := range of {
 			for _, at := range p.At {
-				out = append(out, Groove{Edge: edge, At: at, Shim: p.Shim, Turned: max(0, slices.Index(order, edge))})
+				turn := len(out) > 0 && out[len(out)-1].Edge != edge
+				out = append(out, Groove{Edge: edge, At: at, Shim: p.Shim, Turned: max(0, slices.Index(order, edge)), Turn: turn})
 			}
 		}
 	}
@@ -104,6 +107,9 @@ func grooves(l recipe.ScoreList, fence recipe.Fence) []Groove {
 // says tells a groove in one sentence.
 func says(g Groove, show func(measure.Length) string) string {
 	text := strings.ToUpper(g.Edge[:1]) + g.Edge[1:] + " edge on the fence"
+	if g.Turn {
+		text = "Turn the card, " + g.Edge + " edge on the fence"
+	}
 	if g.Shim > 0 {
 		text += ", the shim of " + show(g.Shim) + " between"
 	}

@@ -103,6 +103,9 @@ func TestGroovesByHand(t *testing.T) {
 		for _, m := range moves {
 			if m.Groove != nil && m.Step.Piece == "base" {
 				got = append(got, m.Groove.Edge)
+				if m.Groove.Turn != (len(got) > 1) || m.Groove.Turn != strings.HasPrefix(m.Says, "Turn the card") {
+					t.Errorf("%s edge: turned %v: %s", m.Groove.Edge, m.Groove.Turn, m.Says)
+				}
 				if m.Groove.Turned != len(got)-1 {
 					t.Errorf("%s edge after %d turns", m.Groove.Edge, m.Groove.Turned)
 				}

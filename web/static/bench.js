@@ -19,3 +19,23 @@ const awake = async () => {
 };
 document.addEventListener("visibilitychange", () => { if (!document.hidden) awake(); });
 awake();
+
+// What is to be done is said aloud when it is asked for, where the browser can.
+const speaks = "speechSynthesis" in window;
+const wanted = () => localStorage.getItem("bench-speaks") === "on";
+function say() {
+  const box = document.querySelector("[data-speak]");
+  if (!box || !speaks) return;
+  box.closest("label").hidden = false;
+  box.checked = wanted();
+  speechSynthesis.cancel();
+  const words = document.querySelector(".move-says");
+  if (wanted() && words) speechSynthesis.speak(new SpeechSynthesisUtterance(words.innerText));
+}
+document.addEventListener("change", (e) => {
+  if (!e.target.matches("[data-speak]")) return;
+  localStorage.setItem("bench-speaks", e.target.checked ? "on" : "off");
+  say();
+});
+document.addEventListener("htmx:afterSettle", say);
+say();
