@@ -10,6 +10,7 @@ import (
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/fault"
+	"brevium/core/logbook"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/photo"
@@ -25,6 +26,7 @@ type Everything struct {
 	Jobs   []KeptJob         `json:"jobs"`
 	Photos []photo.Picture   `json:"-"`
 	Goods  []cupboard.Good   `json:"supplies,omitempty"`
+	Notes  []KeptNote        `json:"notes,omitempty"`
 }
 
 // KeptBox is a box's design, as in its file, and the steps ticked off.
@@ -104,6 +106,15 @@ func (s *Store) All(ctx context.Context) (Everything, error) {
 			err := r.Scan(&p.ID, &p.Card, &p.GSM, &p.Thickness, &p.Direction, &p.Sheet, &p.Width, &p.Height, &p.Count, &p.Price, &p.Offcut, &p.From, &p.Job, (*[]byte)(&p.Look))
 			out.Paper = append(out.Paper, p)
 			return err
+		}},
+		{`SELECT made, name, style, card, felt, remember, design FROM notes ORDER BY made, id`, func(r *sql.Rows) error {
+			var n KeptNote
+			var felt []byte
+			if err := r.Scan(&n.Made, &n.Name, &n.Style, &n.Card, &felt, &n.Remember, (*[]byte)(&n.Design)); err != nil {
+				return err
+			}
+			out.Notes = append(out.Notes, n)
+			return json.Unmarshal(felt, &out.Notes[len(out.Notes)-1].Felt)
 		}},
 		{`SELECT id, jpeg, wide, high FROM photos WHERE NOT sent ORDER BY at, id`, func(r *sql.Rows) error {
 			var p photo.Picture
@@ -188,7 +199,7 @@ func (s *Store) Bring(ctx context.Context, all Everything, replace bool) (n Brou
 	}
 	err = s.in(ctx, func(tx *sql.Tx) error {
 		if replace {
-			for _, table := range []string{"job_lots", "lots", "jobs", "things", "goods", "boxes"} {
+			for _, table := range []string{"job_lots", "lots", "jobs", "things", "goods", "notes", "boxes"} {
 				if _, err := tx.ExecContext(ctx, `DELETE FROM `+table); err != nil {
 					return err
 				}
@@ -223,6 +234,14 @@ func (e Everything) check() error {
 		}
 		if _, err := design.ReadLook(p.Look); err != nil {
 			return fault.At(fault.Path("paper", i), err)
+		}
+	}
+	for i, n := range e.Notes {
+		if err := (logbook.Note{Felt: n.Felt, Remember: n.Remember}).Check(); err != nil {
+			return fault.At(fault.Path("notes", i), err)
+		}
+		if !json.Valid(n.Design) {
+			return fault.New(fault.NotJSON, fault.Path("notes", i, "design"), "this note's box is no JSON")
 		}
 	}
 	for i, g := range e.Goods {
@@ -276,6 +295,11 @@ func (b *bringing) all(e Everything) error {
 	}
 	if err := b.things(e.Things); err != nil {
 		return err
+	}
+	for _, n := range e.Notes {
+		if err := b.note(n); err != nil {
+			return err
+		}
 	}
 	for _, g := range e.Goods {
 		if err := setGood(b.ctx, b.tx, g); err != nil {

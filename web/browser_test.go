@@ -75,7 +75,19 @@ func (b *browser) where() string {
 	return strings.TrimPrefix(at, b.at)
 }
 
-func (b *browser) visit(path string) { b.t.Helper(); b.do(chromedp.Navigate(b.at + path)) }
+// visit goes to a page; where the last page was still on its way, which ends the
+// first try, it goes again.
+func (b *browser) visit(path string) {
+	b.t.Helper()
+	ctx, stop := context.WithTimeout(b.ctx, patience)
+	defer stop()
+	if err := chromedp.Do(ctx, chromedp.Navigate(b.at+path)); err != nil {
+		if !strings.Contains(err.Error(), "ERR_ABORTED") {
+			b.t.Fatalf("at %s: %v", b.where(), err)
+		}
+		b.do(chromedp.Navigate(b.at + path))
+	}
+}
 
 // until waits for a JavaScript condition; it may come true on the page after
 // a navigation, so a page that is just going away is no error.

@@ -24,6 +24,7 @@ import (
 	"brevium/web/drawer"
 	"brevium/web/guide"
 	"brevium/web/jobs"
+	"brevium/web/logbook"
 	"brevium/web/page"
 	"brevium/web/papers"
 	"brevium/web/workspace"
@@ -51,7 +52,7 @@ func New(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...stri
 	if err != nil {
 		return nil, err
 	}
-	views, err := page.Templates(own.address, boxes.Templates, workspace.Templates, drawer.Templates, papers.Templates, bench.Templates, guide.Templates, jobs.Templates, data.Templates)
+	views, err := page.Templates(own.address, boxes.Templates, workspace.Templates, drawer.Templates, papers.Templates, bench.Templates, logbook.Templates, guide.Templates, jobs.Templates, data.Templates)
 	if err != nil {
 		return nil, err
 	}
@@ -75,6 +76,7 @@ func New(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...stri
 	drawer.Routes(e, shared)
 	papers.Routes(e, shared)
 	bench.Routes(e, shared)
+	logbook.Routes(e, shared)
 	jobs.Routes(e, shared)
 	data.Routes(e, shared)
 	guide.Routes(e, shared)

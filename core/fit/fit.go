@@ -23,6 +23,9 @@ const (
 	Loose    Verdict = "loose"
 )
 
+// Verdicts lists all of them, tightest first.
+var Verdicts = []Verdict{WontGoOn, Tight, Grips, Snug, Easy, Loose}
+
 // Wanted lists the verdicts one can ask for, tightest first.
 var Wanted = []Verdict{Grips, Snug, Easy, Loose}
 

@@ -33,6 +33,8 @@ type list struct {
 	Jobs    []store.KeptJob   `json:"jobs"`
 	// Supplies are those in the cupboard; lengths are in mm.
 	Supplies []cupboard.Good `json:"supplies,omitempty"`
+	// Notes are the logbook.
+	Notes []store.KeptNote `json:"notes,omitempty"`
 }
 
 type listedBox struct {
@@ -71,7 +73,7 @@ func pack(to io.Writer, all store.Everything, lots []drawer.Lot, made string, pi
 		}
 		return err
 	}
-	l := list{Brevium: 1, Made: made, Boxes: []listedBox{}, Things: all.Things, Paper: all.Paper, Jobs: all.Jobs, Supplies: all.Goods}
+	l := list{Brevium: 1, Made: made, Boxes: []listedBox{}, Things: all.Things, Paper: all.Paper, Jobs: all.Jobs, Supplies: all.Goods, Notes: all.Notes}
 	for _, b := range all.Boxes {
 		base := fmt.Sprintf("boxes/%d-%s", b.ID, page.FileName(b.Name))
 		l.Boxes = append(l.Boxes, listedBox{b.ID, b.Name, base + ".json", b.Ticks})
@@ -141,7 +143,7 @@ func unpack(text []byte) (store.Everything, error) {
 	if l.Brevium != 1 {
 		return out, fault.New(fault.UnknownFormat, "file", "this zip is of format %d; this program reads format 1", l.Brevium)
 	}
-	out.Things, out.Paper, out.Jobs, out.Goods = l.Things, l.Paper, l.Jobs, l.Supplies
+	out.Things, out.Paper, out.Jobs, out.Goods, out.Notes = l.Things, l.Paper, l.Jobs, l.Supplies, l.Notes
 	for _, b := range l.Boxes {
 		text, err := read(b.File, strict.MostBytes)
 		if err != nil {

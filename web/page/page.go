@@ -211,13 +211,15 @@ func legend() []legendEntry {
 // Place is where a maker can go from every page.
 type Place struct{ Name, Path string }
 
-var places = []Place{{"Boxes", "/"}, {"Jobs", "/jobs"}, {"Drawer", "/drawer"}, {"Your data", "/data"}}
+var places = []Place{{"Boxes", "/"}, {"Jobs", "/jobs"}, {"Drawer", "/drawer"}, {"Logbook", "/logbook"}, {"Your data", "/data"}}
 
 // placeOf is the place that an address belongs to.
 func placeOf(path string) string {
 	switch {
 	case strings.HasPrefix(path, "/jobs"):
 		return "Jobs"
+	case strings.HasPrefix(path, "/logbook"):
+		return "Logbook"
 	case strings.HasPrefix(path, "/drawer"):
 		return "Drawer"
 	case strings.HasPrefix(path, "/data"), strings.HasPrefix(path, "/bin"):
