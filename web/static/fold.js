@@ -179,7 +179,7 @@ function start(motion) {
     // From the last stage but one it comes nearer, until the box is shut.
     const stages = motion.stages.length;
     const done = Math.max(0, (slider.valueAsNumber / 100) * stages - Math.max(0, stages - 2)) / Math.min(2, stages);
-    const far = view.near * 3.1 * (motion.reach + (motion.shut - motion.reach) * done) * Math.max(1, h / w);
+    const far = view.near * 3.1 * (motion.reach + (motion.shut - motion.reach) * done) * Math.max(1, (1.3 * h) / w); // the whole of it, on an upright screen too
     const level = Math.cos(view.up) * far;
     camera.up.set(0, 0, 1);
     camera.position.set(Math.sin(view.around) * level, -Math.cos(view.around) * level, Math.sin(view.up) * far + motion.height / 2);
