@@ -82,6 +82,9 @@ func (g Good) Named() string {
 	return g.Kind.Name()
 }
 
+// Worth is what there is of it at its price.
+func (g Good) Worth() float64 { return g.Amount * g.Price / priced(g.Kind) }
+
 // Check refuses a good that cannot be, naming the field.
 func (g Good) Check() error {
 	switch {

@@ -66,6 +66,18 @@ func TestTakeAndReserve(t *testing.T) {
 	}
 }
 
+// Prices are of a metre, of 100 cm² or of one.
+func TestWorth(t *testing.T) {
+	for _, g := range []struct {
+		Good
+		want float64
+	}{{Good{Kind: Tape, Amount: 33_000, Price: 0.08}, 2.64}, {Good{Kind: Glue, Amount: 500, Price: 0.2}, 1}, {Good{Kind: Magnets, Amount: 8, Price: 0.15}, 1.2}} {
+		if got := g.Worth(); math.Abs(got-g.want) > 1e-9 {
+			t.Errorf("%v of %s is worth %v; want %v", g.Amount, g.Kind, got, g.want)
+		}
+	}
+}
+
 func TestTells(t *testing.T) {
 	for _, c := range []struct {
 		kind   Kind

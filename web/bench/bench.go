@@ -52,7 +52,6 @@ type benchPage struct {
 	Done       bool // all of it
 	Left       string
 	Percent    int
-	Piece      string
 	First      bool
 	NextIs     string
 	StepsTotal int

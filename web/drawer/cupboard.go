@@ -68,10 +68,7 @@ func (s *room) showCupboard(c *echo.Context, status int, f *form.Form) error {
 			x.Reserved = g.Kind.Tells(g.Reserved) + " set aside"
 		}
 		x.Fields = s.goodFields(f, at, g)
-		worth += g.Amount * g.Price
-		if g.Kind.Long() {
-			worth += g.Amount * g.Price * (1/lengthsIn - 1)
-		}
+		worth += g.Worth()
 		v.Goods = append(v.Goods, x)
 	}
 	v.Worth = fmt.Sprintf("%.2f", worth)
