@@ -16,7 +16,13 @@ type Board struct {
 	Units measure.Unit
 	Tick  measure.Tick
 	From  From // the card
+	// Up is where its paper runs up to on the flat piece, as a Net's PaperUp.
+	Up int
 }
+
+// tops is where the top edge of a card lies, seen from its middle, when another is on
+// a fence on the left.
+var tops = map[string]pattern.Point{"left": {Y: -1}, "top": {X: -1}, "right": {Y: 1}, "bottom": {X: 1}}
 
 // Picture draws the board with a blank of w × h on it.
 func (b Board) Picture(g bench.Groove, w, h measure.Length) *Picture {
@@ -51,6 +57,19 @@ func (b Board) Picture(g bench.Groove, w, h measure.Length) *Picture {
 	}
 	card := box(Card, g.Shim.MM(), g.Shim.MM()+along, 0, across)
 	card.Fill = &Fill{Look: b.From.Card.Seen(), Lay: Still}
+	if b.Up != 0 {
+		d := tops[g.Edge].Scale(-float64(b.Up))
+		if b.Fence == recipe.Right {
+			d.X = -d.X
+		}
+		mid, long := pattern.Pt(x(g.Shim.MM()+along/2), across/2), 40*p.U
+		tip := mid.Add(d.Scale(long))
+		p.line(Arrow, mid.Sub(d.Scale(long)), tip)
+		for _, side := range []float64{-1, 1} {
+			p.line(Arrow, tip, tip.Sub(d.Scale(14*p.U)).Add(pattern.Pt(-d.Y, d.X).Scale(side*9*p.U)))
+		}
+		p.text(TextQuiet, mid.Add(pattern.Pt(12*p.U, 0)), 16, Start, "the paper's way up")
+	}
 	p.line(Fence, pattern.Pt(x(0), -rim), pattern.Pt(x(0), high-rim))
 	p.line(Lit, pattern.Pt(x(g.At.MM()), -rim), pattern.Pt(x(g.At.MM()), high-rim))
 	p.text(TextNumber, pattern.Pt(x(g.At.MM()), -rim-12), 44, Middle, measure.Number(g.At, b.Units, b.Tick))

@@ -33,7 +33,9 @@ const (
 	Marked     Class = "marked"
 	Hidden     Class = "hidden-line"
 	Kept       Class = "kept"
-	Lit        Class = "lit" // the groove to score in
+	Lit        Class = "lit"     // the groove to score in
+	Backing    Class = "backing" // of tape
+	Press      Class = "press"   // here, with a finger
 	Arrow      Class = "arrow"
 	Guide      Class = "guide"
 	Fence      Class = "fence"
@@ -92,6 +94,8 @@ var Pens = map[Class]Pen{
 	Hidden:     {Stroke: berry, Width: 1, Dash: []float64{3, 3}},
 	Kept:       {Stroke: ink, Width: 3.4},
 	Lit:        {Stroke: berry, Width: 7},
+	Backing:    {Stroke: "#8a6a1f", Fill: "#fbe9a9", Width: 1.2, Veil: true},
+	Press:      {Stroke: berry, Width: 2.2},
 	Arrow:      {Stroke: ink, Width: 1.6},
 	Guide:      {Stroke: quiet, Width: 0.7},
 	Fence:      {Stroke: berry, Width: 4},

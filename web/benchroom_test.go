@@ -2,13 +2,17 @@ package web
 
 import (
 	"fmt"
+	"math"
+	"slices"
 	"strings"
 	"testing"
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
+	"brevium/core/bench"
 	"brevium/core/design"
+	"brevium/core/measure"
 	"brevium/core/recipe"
 )
 
@@ -122,5 +126,52 @@ func TestTheBenchWithoutScripts(t *testing.T) {
 	}
 	if code, _, _ := x.get("/boxes/99/bench"); code != 404 {
 		t.Errorf("no such box: %d", code)
+	}
+}
+
+// Of three cartons each is counted; all can be passed over at once, and that undone.
+// What a move took is kept beside what is usual, unless someone went away.
+func TestTheBenchCountsCopies(t *testing.T) {
+	x := newTable(t)
+	in := design.New("Three cartons", measure.In, "hinged-carton")
+	in.Copies = 3
+	id, err := x.store.Add(t.Context(), in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	r, err := design.Make(t.Context(), in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	moves := bench.Moves(r)
+	at := fmt.Sprintf("/boxes/%d/bench", id)
+	k := slices.IndexFunc(moves, func(m bench.Move) bool { return m.Step.Kind == recipe.Score })
+	x.post(at, "at", fmt.Sprint(k), "go", "on", "took", "7")
+	if page := x.words(at); !strings.Contains(page, "1 of 3") || !strings.Contains(page, "All 3 are done") {
+		t.Errorf("the first of three: %s", page)
+	}
+	ticked := func() bool {
+		kept, err := x.store.Ticks(t.Context(), id)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return kept[moves[k].Step.Key] == moves[k].Step.Mark
+	}
+	if ticked() {
+		t.Error("scoring is ticked off after one groove")
+	}
+	x.post(at, "at", fmt.Sprint(k+1), "go", "all")
+	if end := bench.AllOf(moves, k); !ticked() || !strings.Contains(x.words(at), moves[end].Says) {
+		t.Error("all of them are not done")
+	}
+	x.post(at, "at", fmt.Sprint(bench.AllOf(moves, k)), "was", fmt.Sprint(k+1), "go", "undo")
+	if ticked() || !strings.Contains(x.words(at), moves[k+1].Says) {
+		t.Error("it is not undone")
+	}
+	x.post(at, "at", fmt.Sprint(k+1), "go", "on", "took", "5")
+	x.post(at, "at", fmt.Sprint(k+2), "go", "on", "took", "9000")
+	times, err := x.store.Times(t.Context(), id)
+	if err != nil || len(times) != 1 || times[0].Kind != "score" || times[0].Seconds != 12 || math.Abs(times[0].Usual-2*moves[k].Seconds) > 1e-9 {
+		t.Errorf("kept times: %+v, %v", times, err)
 	}
 }

@@ -11,34 +11,63 @@ import (
 // and how far from which of its edges, and what comes off on either side. name
 // is a piece's name, and show writes a length.
 func (l Laid) Words(name func(piece int) string, show func(measure.Length) string) []string {
-	parts := map[string]Rect{"1": {Width: l.Sheet.Width, Height: l.Sheet.Height}}
 	called := map[string]string{"1": "the sheet"}
 	var out []string
-	for _, c := range l.Cuts {
+	for i, d := range l.Divisions() {
+		c := l.Cuts[i]
+		sides := [2]string{"above", "below"}
+		if c.Across {
+			sides = [2]string{"left of", "right of"}
+		}
+		for i, side := range sides {
+			called[fmt.Sprint(c.Part, ".", i+1)] = fmt.Sprintf("what lies %s cut %d", side, c.N)
+		}
+		out = append(out, fmt.Sprintf("%s, %s from its %s edge: %s | %s", called[c.Part], show(c.At), c.Edge(), l.Within(d.Near, name), l.Within(d.Far, name)))
+	}
+	return out
+}
+
+// Edge is the edge of a part that lies on the fence for a cut.
+func (c Cut) Edge() string {
+	if c.Across {
+		return "left"
+	}
+	return "top"
+}
+
+// Division is a part of a sheet, and what a cut makes of it: Near lies between the
+// fence and the blade, Far falls off.
+type Division struct{ Whole, Near, Far Rect }
+
+// Divisions gives what each cut divides, in their order.
+func (l Laid) Divisions() []Division {
+	parts := map[string]Rect{"1": {Width: l.Sheet.Width, Height: l.Sheet.Height}}
+	out := make([]Division, len(l.Cuts))
+	for i, c := range l.Cuts {
 		whole := parts[c.Part]
 		near, far := whole, whole
-		edge, sides := "top", [2]string{"above", "below"}
 		if c.Across {
-			edge, sides = "left", [2]string{"left of", "right of"}
 			near.Width, far.X, far.Width = c.At, whole.X+c.At, whole.Width-c.At
 		} else {
 			near.Height, far.Y, far.Height = c.At, whole.Y+c.At, whole.Height-c.At
 		}
 		parts[c.Part+".1"], parts[c.Part+".2"] = near, far
-		for i, side := range sides {
-			called[fmt.Sprint(c.Part, ".", i+1)] = fmt.Sprintf("what lies %s cut %d", side, c.N)
-		}
-		out = append(out, fmt.Sprintf("%s, %s from its %s edge: %s | %s", called[c.Part], show(c.At), edge, l.within(near, name), l.within(far, name)))
+		out[i] = Division{whole, near, far}
 	}
 	return out
 }
 
-// within names what lies in a part of a sheet.
-func (l Laid) within(r Rect, name func(piece int) string) string {
+// Holds reports whether all of another rectangle lies in this one.
+func (r Rect) Holds(p Rect) bool {
+	return p.X >= r.X && p.Y >= r.Y && p.X+p.Width <= r.X+r.Width && p.Y+p.Height <= r.Y+r.Height
+}
+
+// Within names what lies in a part of a sheet.
+func (l Laid) Within(r Rect, name func(piece int) string) string {
 	var names []string
 	count := map[string]int{}
 	for _, p := range l.Placed {
-		if p.X >= r.X && p.Y >= r.Y && p.X+p.Width <= r.X+r.Width && p.Y+p.Height <= r.Y+r.Height {
+		if r.Holds(p.Rect) {
 			n := name(p.Piece)
 			if count[n] == 0 {
 				names = append(names, n)

@@ -18,6 +18,7 @@ type MatSet struct {
 	Blank pattern.Blank
 	Count int
 	Faces []string
+	From  []string    // the blanks' ids
 	ids   []string    // of the faces
 	Strip []dress.Mat // what is cut from one, from its left end on; nil for one mat
 }
@@ -103,6 +104,7 @@ func MatSets(mats []dress.Mat) []MatSet {
 			i = len(out) - 1
 		}
 		out[i].Count++
+		out[i].From = append(out[i].From, b.ID)
 		for _, g := range b.Gives {
 			out[i].Faces, out[i].ids = append(out[i].Faces, byID[g.ID].Words), append(out[i].ids, byID[g.ID].Face)
 			if m.Strip.ID != "" {

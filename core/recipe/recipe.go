@@ -5,6 +5,7 @@ package recipe
 import (
 	"fmt"
 	"hash/fnv"
+	"math"
 	"reflect"
 	"slices"
 	"strings"
@@ -44,6 +45,10 @@ type Step struct {
 	// List is the sentences of Text, when they are a list to be done one by
 	// one: its first is what they are done to.
 	List []string
+	// Cuts are those of a step that cuts a piece away, each with its own sentence,
+	// also where Text says that it is the same as another piece's; last, without
+	// lines, what has fallen away.
+	Cuts []Snip
 	// Full is the whole text, where Text says that it is the same as another
 	// piece's.
 	Full    string
@@ -140,11 +145,13 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords, ali
 			last.Full = text
 		}
 	}
-	listed := func(kind Kind, p style.Part, key string, list []string) {
+	listed := func(p style.Part, key, of string, cuts []Snip) {
+		list := telling(of, cuts)
 		text := strings.Join(list, " ")
-		tell(kind, p, key, text)
-		if out[len(out)-1].Text == text {
-			out[len(out)-1].List = list
+		tell(Remove, p, key, text)
+		last := &out[len(out)-1]
+		if last.Cuts = cuts; last.Text == text {
+			last.List = list
 		}
 	}
 	for _, p := range w.Parts {
@@ -179,7 +186,7 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords, ali
 		}
 		first := slices.DeleteFunc(slices.Clone(cuts[i]), func(s Snip) bool { return !s.before() })
 		if len(first) > 0 && !p.Template {
-			listed(Remove, p, p.ID+"/first", telling(p.Name+", still flat", first))
+			listed(p, p.ID+"/first", p.Name+", still flat", first)
 		}
 	}
 	for i, p := range w.Parts {
@@ -199,11 +206,10 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords, ali
 		}
 		rest := slices.DeleteFunc(slices.Clone(cuts[i]), Snip.before)
 		if len(rest) > 0 {
-			list := telling(p.Name, rest)
 			if off := t.falling(p.Pattern); off != "" {
-				list = append(list, off)
+				rest = append(rest, Snip{Text: off})
 			}
-			listed(Remove, p, p.ID, list)
+			listed(p, p.ID, p.Name, rest)
 		}
 	}
 	for _, f := range w.Fixings {
@@ -306,17 +312,37 @@ func telling(name string, cuts []Snip) []string {
 	return list
 }
 
-// Minutes adds the steps up, for one box and for all copies. Setting up is
-// paid once for a batch, so later copies of cutting and scoring go twice as
-// fast.
+// Minutes adds the steps up, for one box and for all copies.
 func Minutes(steps []Step, copies int) (one, all float64) {
+	return Seconds(steps, 1) / 60, Seconds(steps, copies) / 60
+}
+
+// Seconds is how long the steps take for all copies. Setting up is paid once for a
+// batch, so later copies of cutting and scoring go twice as fast.
+func Seconds(steps []Step, copies int) float64 {
+	sum := 0.0
 	for _, s := range steps {
-		one += s.Seconds / 60
-		more := s.Seconds / 60 * float64(copies-1)
+		more := float64(copies - 1)
 		if s.Kind == Cut || s.Kind == Score {
 			more /= 2
 		}
-		all += s.Seconds/60 + more
+		sum += s.Seconds * (1 + more)
 	}
-	return one, all
+	return sum
+}
+
+// Clock writes a time of so many minutes as people say it: "40 min", "3 h 20 min";
+// from an hour on in steps of five, since it is never known better.
+func Clock(minutes float64) string {
+	n := int(math.Round(max(1, minutes)))
+	if n >= 60 {
+		n = int(math.Round(minutes/5)) * 5
+	}
+	switch {
+	case n < 60:
+		return fmt.Sprintf("%d min", n)
+	case n%60 == 0:
+		return fmt.Sprintf("%d h", n/60)
+	}
+	return fmt.Sprintf("%d h %d min", n/60, n%60)
 }

@@ -3,6 +3,8 @@ package pdf
 import (
 	"fmt"
 	"strings"
+
+	"brevium/core/recipe"
 )
 
 // mostSquares is how many boxes of a batch have a square each to tick.
@@ -14,7 +16,7 @@ func (w *writer) batch() error {
 	r := w.r
 	w.page()
 	w.say(20, true, fmt.Sprintf("%d × %s", r.Inputs.Copies, r.Inputs.Name))
-	w.say(11, false, fmt.Sprintf("About %.0f minutes for all: one kind of work after the other, for every box.", r.All))
+	w.say(11, false, fmt.Sprintf("About %s for all: one kind of work after the other, for every box.", recipe.Clock(r.All)))
 	w.toCut()
 	if err := w.supplies(); err != nil {
 		return err

@@ -192,7 +192,7 @@ func (w *writer) front() error {
 		about += " For " + f + "."
 	}
 	w.para(w.left, words, 11, false, about)
-	w.para(w.left, words, 11, false, fmt.Sprintf("Makes %d. About %.0f minutes for one, %.0f for all.", r.Inputs.Copies, r.One, r.All))
+	w.para(w.left, words, 11, false, fmt.Sprintf("Makes %d. About %s for one, %s for all.", r.Inputs.Copies, recipe.Clock(r.One), recipe.Clock(r.All)))
 	w.para(w.left, words, 11, false, "Inside "+w.extent(r.Inside, measure.Down)+".")
 	w.para(w.left, words, 11, false, "Outside "+w.extent(r.Outside, measure.Up)+".")
 	for _, a := range r.Fits {

@@ -4,16 +4,17 @@ package bench
 
 import (
 	"embed"
-	"fmt"
 	"html/template"
 	"net/http"
 	"slices"
 	"strconv"
+	"strings"
 
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/bench"
 	"brevium/core/design"
+	"brevium/core/logbook"
 	"brevium/core/measure"
 	"brevium/core/recipe"
 	"brevium/draw"
@@ -35,9 +36,6 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.POST("/boxes/:id/bench", s.move)
 }
 
-// place is the key under which the move that one stands at is kept beside the ticks.
-const place = "bench/at"
-
 // benchPage is one move.
 type benchPage struct {
 	page.Chrome
@@ -45,16 +43,23 @@ type benchPage struct {
 	At, Of     int
 	Move       bench.Move
 	Kind       string
-	Number     string // of the groove, very large
+	Number     string // of the groove or the fence, very large
 	Beside     string
 	Size       string // of the words: how many there are
 	Picture    template.HTML
-	Done       bool // all of it
+	Near       template.HTML   // the same magnified, or where the glue goes
+	Frames     []template.HTML // instead of Picture: from before to after
+	Done       bool            // all of it
 	Left       string
 	Percent    int
 	First      bool
 	NextIs     string
 	StepsTotal int
+	Usual      float64 // seconds of this move
+	// Was is where one was before all copies were passed over at once, and WasAt
+	// what was in the hand there; −1 when they were not.
+	Was   int
+	WasAt string
 }
 
 // kinds are the steps' kinds in words.
@@ -69,6 +74,7 @@ type made struct {
 	r     *design.Result
 	moves []bench.Move
 	ticks map[string]string
+	paces map[string]logbook.Pace
 }
 
 func (s *room) made(c *echo.Context) (*made, error) {
@@ -81,8 +87,12 @@ func (s *room) made(c *echo.Context) (*made, error) {
 	if err != nil {
 		return nil, err
 	}
-	m := &made{box: b, r: r, moves: bench.Moves(r.Steps, r.Scores, b.Inputs.Tools.Fence, r.Show, func(l recipe.ScoreList) []string { return l.ShortLines(r.Telling()) })}
-	m.ticks, err = s.Store.Ticks(ctx, b.ID)
+	m := &made{box: b, r: r, moves: bench.Moves(r)}
+	if m.ticks, err = s.Store.Ticks(ctx, b.ID); err != nil {
+		return nil, err
+	}
+	times, err := s.Store.Times(ctx, 0)
+	m.paces = logbook.Paces(times)
 	return m, err
 }
 
@@ -92,10 +102,15 @@ func (m *made) done(s recipe.Step) bool { return m.ticks[s.Key] == s.Mark }
 // else the first that is not.
 func (m *made) at() int {
 	from := bench.From(m.moves, m.done)
-	if n, err := strconv.Atoi(m.ticks[place]); err == nil && n >= 0 && n < len(m.moves) && !m.done(m.moves[n].Step) {
+	if n, err := strconv.Atoi(m.ticks[store.BenchAt]); err == nil && n >= 0 && n < len(m.moves) && !m.done(m.moves[n].Step) {
 		return n
 	}
 	return from
+}
+
+// seconds is how long this maker takes for a move.
+func (m *made) seconds(x bench.Move) float64 {
+	return logbook.Of(m.paces, string(x.Step.Kind), x.Seconds)
 }
 
 func (s *room) show(c *echo.Context) error {
@@ -103,65 +118,88 @@ func (s *room) show(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.render(c, m, m.at())
+	return s.render(c, m, m.at(), -1)
 }
 
-// move goes a move on or back. The last move of a step ticks it off; going back
-// into one takes its tick away.
+// A time that is shorter than a second, or so much longer than usual that someone
+// must have gone away, is not a time of work.
+const (
+	leastTook = 1.0
+	mostTook  = 6.0 // times the usual
+	slowStart = 90.0
+)
+
+// move goes a move on or back, over all copies of a step, or back to where one was
+// before that. The last move of a step ticks it off; what one goes back behind is
+// ticked no more.
 func (s *room) move(c *echo.Context) error {
 	m, err := s.made(c)
 	if err != nil {
 		return err
 	}
-	ctx := c.Request().Context()
 	at, wrong := strconv.Atoi(c.FormValue("at"))
 	if wrong != nil || at < 0 || at > len(m.moves) {
 		at = m.at()
 	}
-	tick := func(step recipe.Step, done bool) error {
-		if done {
-			m.ticks[step.Key] = step.Mark
-		} else {
-			delete(m.ticks, step.Key)
+	was := -1
+	to := store.Stand{At: at}
+	back := func(n int) {
+		to.At = max(0, min(n, at))
+		for _, x := range m.moves[to.At:at] {
+			if !slices.Contains(to.Undone, x.Step.Key) {
+				to.Undone = append(to.Undone, x.Step.Key)
+				delete(m.ticks, x.Step.Key)
+			}
 		}
-		return s.Store.Tick(ctx, m.box.ID, step.Key, step.Mark, done)
 	}
 	switch c.FormValue("go") {
 	case "back":
-		if at = max(0, at-1); at < len(m.moves) && m.done(m.moves[at].Step) {
-			err = tick(m.moves[at].Step, false)
+		back(at - 1)
+	case "undo":
+		if n, err := strconv.Atoi(c.FormValue("was")); err == nil {
+			back(n)
 		}
 	default:
-		if at < len(m.moves) {
-			if x := m.moves[at]; x.N == x.Of {
-				err = tick(x.Step, true)
-			}
-			at++
+		if at == len(m.moves) {
+			break
+		}
+		x := m.moves[at]
+		if to.At = at + 1; c.FormValue("go") == "all" {
+			to.At, was = bench.AllOf(m.moves, at), at
+		} else if took, err := strconv.ParseFloat(c.FormValue("took"), 64); err == nil && took >= leastTook && took < mostTook*x.Seconds+slowStart {
+			to.Step, to.Took = x.Step.Key, logbook.Took{Kind: string(x.Step.Kind), Seconds: took, Usual: x.Seconds}
+		}
+		if last := m.moves[to.At-1]; last.Last() {
+			to.Done = []store.Tick{{Step: last.Step.Key, Mark: last.Step.Mark}}
+			m.ticks[last.Step.Key] = last.Step.Mark
 		}
 	}
-	if err == nil {
-		err = s.Store.Tick(ctx, m.box.ID, place, strconv.Itoa(at), true)
-	}
-	if err != nil {
+	if err := s.Store.Stand(c.Request().Context(), m.box.ID, to); err != nil {
 		return err
 	}
 	if c.Request().Header.Get("HX-Request") == "" {
 		return page.Back(c, "/boxes/%d/bench", m.box.ID)
 	}
-	return s.render(c, m, at)
+	return s.render(c, m, to.At, was)
 }
 
-func (s *room) render(c *echo.Context, m *made, at int) error {
-	v := &benchPage{Chrome: s.Chrome(c, "At the bench · "+m.box.Name), Box: m.box, At: at, Of: len(m.moves), First: at == 0, StepsTotal: len(m.r.Steps)}
+func (s *room) render(c *echo.Context, m *made, at, was int) error {
+	v := &benchPage{Chrome: s.Chrome(c, "At the bench · "+m.box.Name), Box: m.box, At: at, Of: len(m.moves), First: at == 0, StepsTotal: len(m.r.Steps), Was: was}
 	v.Units = m.box.Inputs.Units
-	left := 0.0
-	for _, x := range m.moves[min(at, len(m.moves)):] {
-		left += x.Step.Seconds / float64(x.Of)
+	left, all := 0.0, 0.0
+	for i, x := range m.moves {
+		all += m.seconds(x)
+		if i >= at {
+			left += m.seconds(x)
+		}
 	}
 	if left > 0 {
-		v.Left = fmt.Sprintf("about %.0f min left", max(1, left/60))
+		v.Left = "about " + recipe.Clock(left/60) + " left"
 	}
-	v.Percent = 100 * at / max(1, len(m.moves))
+	v.Percent = int(100 * (all - left) / max(1, all))
+	if was >= 0 {
+		v.WasAt = m.moves[was].Counted()
+	}
 	if v.Done = at >= len(m.moves); !v.Done {
 		if err := v.fill(m); err != nil {
 			return err
@@ -179,10 +217,14 @@ const (
 	longerWords = 240
 )
 
+// frames are how many pictures a movement is shown in.
+const frames = 6
+
 // fill readies what is done now.
 func (v *benchPage) fill(m *made) error {
 	v.Move = m.moves[v.At]
 	v.Kind = kinds[v.Move.Step.Kind]
+	v.Usual = m.seconds(v.Move)
 	switch n := len(v.Move.Says); {
 	case n > longerWords:
 		v.Size = "longer"
@@ -190,21 +232,58 @@ func (v *benchPage) fill(m *made) error {
 		v.Size = "long"
 	}
 	if v.At+1 < len(m.moves) {
-		v.NextIs = kinds[m.moves[v.At+1].Step.Kind]
+		if v.NextIs = strings.ToLower(kinds[m.moves[v.At+1].Step.Kind]); v.NextIs == strings.ToLower(v.Kind) {
+			v.NextIs = ""
+		}
 	}
 	in := &m.box.Inputs
-	g := v.Move.Groove
 	i := slices.IndexFunc(m.r.Parts, func(p design.Part) bool { return p.ID == v.Move.Step.Piece })
-	if g == nil || i < 0 {
-		picture, err := draw.Step(m.r, draw.OpenModelOf(m.r, false), v.Move.Step, false)
-		if err == nil {
-			v.Picture = page.SVG(picture)
-		}
-		return err
+	if t := v.Move.Trim; t != nil {
+		v.Number, v.Beside = measure.Number(t.At, in.Units, in.Tools.Tick), measure.Beside(t.At, in.Units)
+		v.Picture = page.SVG(draw.Trimmer(m.r, *t))
+		return nil
 	}
-	p := m.r.Parts[i]
-	v.Number, v.Beside = measure.Number(g.At, in.Units, in.Tools.Tick), measure.Beside(g.At, in.Units)
-	board := draw.Board{Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick, From: *draw.FromOf(p)}
-	v.Picture = page.SVG(board.Picture(*g, p.Pattern.Width, p.Pattern.Height))
-	return nil
+	if i >= 0 {
+		p := m.r.Parts[i]
+		if g := v.Move.Groove; g != nil {
+			v.Number, v.Beside = measure.Number(g.At, in.Units, in.Tools.Tick), measure.Beside(g.At, in.Units)
+			board := draw.Board{Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick, From: *draw.FromOf(p), Up: p.PaperUp()}
+			v.Picture = page.SVG(board.Picture(*g, p.Pattern.Width, p.Pattern.Height))
+			return nil
+		}
+		if len(v.Move.Lines) > 0 {
+			whole, near := draw.Lines(m.r, p, v.Move.Lines)
+			if v.Picture = page.SVG(whole); near != nil {
+				v.Near = page.SVG(near)
+			}
+			return nil
+		}
+		if v.Move.Step.Kind == recipe.Glue {
+			v.Near = page.SVG(draw.Gluing(m.r, p))
+		}
+	}
+	return v.folded(m)
+}
+
+// folded readies what moves in a step, or the picture of it where nothing does.
+func (v *benchPage) folded(m *made) error {
+	model := draw.OpenModelOf(m.r, false)
+	if span, moves := draw.SpanOf(m.r, model, v.Move.Step); moves {
+		all, err := span.Frames(frames)
+		if err != nil {
+			return err
+		}
+		for i, p := range all {
+			if i < len(all)-1 {
+				p.Title = "" // the last says it
+			}
+			v.Frames = append(v.Frames, page.SVG(p))
+		}
+		return nil
+	}
+	picture, err := draw.Step(m.r, model, v.Move.Step, false)
+	if err == nil {
+		v.Picture = page.SVG(picture)
+	}
+	return err
 }

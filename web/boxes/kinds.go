@@ -18,6 +18,7 @@ import (
 	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/core/recipe"
 	"brevium/core/style"
 	"brevium/draw"
 	"brevium/web/form"
@@ -90,7 +91,7 @@ func (s *room) kinds(c *echo.Context) error {
 	all := s.everyKind(c.Request().Context(), f.Unit, f.Posted.Get("sheet"), things)
 	for _, k := range all {
 		if k.Problem == "" && minutes > 0 && k.Minutes > float64(minutes) {
-			k.Problem = fmt.Sprintf("takes %.0f minutes", k.Minutes)
+			k.Problem = fmt.Sprintf("takes %s", recipe.Clock(k.Minutes))
 		}
 		if k.Problem != "" {
 			p.Hidden = append(p.Hidden, k)
@@ -167,6 +168,6 @@ func (k *kindView) of(r *design.Result) {
 	if e.Ruler > 0 {
 		k.Work += ", " + page.Counted(e.Ruler, "line") + " by a ruler"
 	}
-	k.Work += fmt.Sprintf(", %s; about %.0f minutes", page.Counted(e.Glue, "glued place"), r.One)
+	k.Work += fmt.Sprintf(", %s; about %s", page.Counted(e.Glue, "glued place"), recipe.Clock(r.One))
 	k.Minutes, k.Card, k.Hard = r.One, r.CardArea(), e.Hard()
 }

@@ -20,6 +20,18 @@ const awake = async () => {
 document.addEventListener("visibilitychange", () => { if (!document.hidden) awake(); });
 awake();
 
+// The clock runs by itself while the page is seen, stops when it is not or when no
+// one has gone on for long, and may be ignored.
+const longest = 15 * 60;
+let took = 0;
+setInterval(() => {
+  if (document.hidden || took >= longest) return;
+  took++;
+  const clock = document.querySelector("[data-clock]");
+  if (clock) clock.textContent = ` · ${Math.floor(took / 60)}:${String(took % 60).padStart(2, "0")}`;
+}, 1000);
+document.addEventListener("htmx:configRequest", (e) => { if (e.target.matches(".move-on")) e.detail.parameters.set("took", took); });
+
 // What is to be done is said aloud when it is asked for, where the browser can.
 const speaks = "speechSynthesis" in window;
 const wanted = () => localStorage.getItem("bench-speaks") === "on";
@@ -37,5 +49,5 @@ document.addEventListener("change", (e) => {
   localStorage.setItem("bench-speaks", e.target.checked ? "on" : "off");
   say();
 });
-document.addEventListener("htmx:afterSettle", say);
+document.addEventListener("htmx:afterSettle", () => { took = 0; say(); });
 say();

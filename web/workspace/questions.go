@@ -15,6 +15,7 @@ import (
 	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/core/recipe"
 	"brevium/core/style"
 	"brevium/draw"
 	"brevium/store"
@@ -106,7 +107,7 @@ func (s *room) compare(c *echo.Context) error {
 			v.Goes = true
 			v.Picture, v.Card = page.BoxPicture(x.Result, ""), cardArea(x.Comparison.Card, in.Units)
 			v.Sheets, v.Pieces, v.Cuts = x.Sheets, x.Pieces, x.Cuts
-			v.Minutes = fmt.Sprintf("%.0f min", x.Minutes)
+			v.Minutes = recipe.Clock(x.Minutes)
 			v.Glued = measure.Label(measure.Nearest(measure.FromMM(x.Glued), centimetres), measure.CM, centimetres)
 			v.Outside = roomLine(x.Result.Outside, &in)
 		}
