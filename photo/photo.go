@@ -61,7 +61,7 @@ func Read(sent []byte) (Picture, error) {
 	wrong := fault.New(fault.NotAPicture, "file", "This is no picture that can be read; send a PNG, a JPEG or a WebP.")
 	switch {
 	case len(sent) == 0:
-		return Picture{}, fault.New(fault.Empty, "file", "Choose a picture of your paper first.")
+		return Picture{}, fault.New(fault.Empty, "file", "Choose a picture first.")
 	case len(sent) > MostBytes:
 		return Picture{}, fault.New(fault.TooLarge, "file", "This picture is larger than 8 MB; take it smaller, or save it as a JPEG.")
 	case !slices.Contains(kinds, http.DetectContentType(sent)):
@@ -161,15 +161,34 @@ func Straighten(p []byte, corners [4]Corner, wide, high float64) (Picture, error
 			out.SetRGBA(x, y, between(img, u*float64(b.Dx())-0.5, v*float64(b.Dy())-0.5))
 		}
 	}
+	return light(out)
+}
+
+// light keeps a picture in few bytes, at a lower quality where it must be.
+func light(img image.Image) (Picture, error) {
 	for quality := 82; ; quality -= 12 {
-		p, err := kept(out, quality)
+		p, err := kept(img, quality)
 		if err != nil || len(p.JPEG) <= mostKept || quality < 30 {
 			if len(p.JPEG) > mostKept { // a picture of nothing but noise
-				return p, errors.Join(err, fault.New(fault.TooLarge, "file", "This picture has too much in it to be kept small; take a calmer piece of the paper."))
+				return p, errors.Join(err, fault.New(fault.TooLarge, "file", "This picture has too much in it to be kept small; take a calmer one."))
 			}
 			return p, err
 		}
 	}
+}
+
+// Small takes a picture as Read does and keeps it small, as it is: of something that
+// was made.
+func Small(sent []byte) (Picture, error) {
+	p, err := Read(sent)
+	if err != nil {
+		return p, err
+	}
+	img, err := jpeg.Decode(bytes.NewReader(p.JPEG))
+	if err != nil {
+		return p, err
+	}
+	return light(fitted(img, paperSide))
 }
 
 // projection maps the unit square, y down, onto four corners as a camera sees it

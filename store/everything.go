@@ -10,7 +10,6 @@ import (
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/fault"
-	"brevium/core/logbook"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/photo"
@@ -107,10 +106,10 @@ func (s *Store) All(ctx context.Context) (Everything, error) {
 			out.Paper = append(out.Paper, p)
 			return err
 		}},
-		{`SELECT made, name, style, card, felt, remember, design FROM notes ORDER BY made, id`, func(r *sql.Rows) error {
+		{`SELECT made, name, style, card, felt, minutes, remember, photo, design FROM notes ORDER BY made, id`, func(r *sql.Rows) error {
 			var n KeptNote
 			var felt []byte
-			if err := r.Scan(&n.Made, &n.Name, &n.Style, &n.Card, &felt, &n.Remember, (*[]byte)(&n.Design)); err != nil {
+			if err := r.Scan(&n.Made, &n.Name, &n.Style, &n.Card, &felt, &n.Minutes, &n.Remember, &n.Photo, (*[]byte)(&n.Design)); err != nil {
 				return err
 			}
 			out.Notes = append(out.Notes, n)
@@ -237,7 +236,7 @@ func (e Everything) check() error {
 		}
 	}
 	for i, n := range e.Notes {
-		if err := (logbook.Note{Felt: n.Felt, Remember: n.Remember}).Check(); err != nil {
+		if err := n.logged().Check(); err != nil {
 			return fault.At(fault.Path("notes", i), err)
 		}
 		if !json.Valid(n.Design) {
@@ -297,7 +296,7 @@ func (b *bringing) all(e Everything) error {
 		return err
 	}
 	for _, n := range e.Notes {
-		if err := b.note(n); err != nil {
+		if _, err := bringNote(b.ctx, b.tx, n.logged()); err != nil {
 			return err
 		}
 	}

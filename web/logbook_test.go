@@ -2,9 +2,18 @@ package web
 
 import (
 	"fmt"
+	"html"
 	"net/http"
+	"net/url"
+	"regexp"
 	"strings"
 	"testing"
+	"time"
+
+	"brevium/core/design"
+	"brevium/core/fit"
+	"brevium/core/logbook"
+	"brevium/core/measure"
 )
 
 // What was made is written down: how it felt beside what was worked out, what to
@@ -60,4 +69,126 @@ func TestTheLogbook(t *testing.T) {
 			t.Errorf("%s: %d", path, code)
 		}
 	}
+}
+
+// The logbook is looked through by thing, card, kind and word; notes are brought in
+// from either file, once; a bad row is said and nothing lost; a box is made again for
+// other things; a photograph is kept with the note, and what is none refused.
+func TestTheLogbookIsLookedThrough(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	ask := fmt.Sprintf("/boxes/%d/made", id)
+	if code, page, _ := x.send(ask, paperPicture(t, 1), "felt0", "snug", "minutes", "42,5", "remember", "lovely"); code >= 400 {
+		t.Fatalf("written with a photograph: %d %s", code, page)
+	}
+	if code, page, _ := x.send(ask, []byte("<svg onload=alert(1)>"), "felt0", "snug"); code != http.StatusUnprocessableEntity || !strings.Contains(page, "no picture that can be read") {
+		t.Errorf("no picture: %d", code)
+	}
+	if code, page, _ := x.post(ask, "minutes", "ages"); code != http.StatusUnprocessableEntity || !strings.Contains(page, "not a number") {
+		t.Errorf("ages: %d", code)
+	}
+	notes, err := x.store.Notes(t.Context())
+	if err != nil || len(notes) != 1 || notes[0].Minutes != 42.5 || notes[0].Photo == "" {
+		t.Fatalf("the notes are %+v, %v", notes, err)
+	}
+	if code, _, h := x.get("/papers/" + notes[0].Photo + ".jpg"); code != 200 || h.Get("Content-Type") != "image/jpeg" {
+		t.Errorf("its photograph: %d %v", code, h)
+	}
+	thing := x.box(id).Inputs.Things[0].Name
+	for find, there := range map[string]bool{thing: true, "lovely snug": true, "lift-off": true, "purple": false} {
+		if page := x.words("/logbook?find=" + url.QueryEscape(find)); strings.Contains(page, "took 43 min") != there {
+			t.Errorf("%q is found: %v: %s", find, !there, page)
+		}
+	}
+	_, json, _ := x.get("/logbook.json")
+	_, csv, _ := x.get("/logbook.csv")
+	y := newTable(t)
+	for n, file := range []string{json, csv, json} {
+		if code, page, _ := y.send("/logbook/import", []byte(file)); code >= 400 {
+			t.Errorf("file %d: %d %s", n, code, page)
+		}
+	}
+	if there, err := y.store.Notes(t.Context()); err != nil || len(there) != 1 || there[0].Felt[0] != notes[0].Felt[0] {
+		t.Errorf("brought: %+v, %v", there, err)
+	}
+	if code, page, _ := y.post("/logbook/import", "list", "made,box\nyesterday,Jars"); code != http.StatusUnprocessableEntity || !strings.Contains(page, "is not a day") || !strings.Contains(page, "yesterday,Jars") {
+		t.Errorf("a bad row: %d %s", code, page)
+	}
+	x.post(fmt.Sprintf("/logbook/%d/again", notes[0].ID), "for", "others")
+	was, again := x.box(id).Inputs, x.box(id+1).Inputs
+	if len(again.Things) != 0 || again.Basis != design.Scored || len(was.Things) == 0 || again.Style != was.Style {
+		t.Errorf("for other things it holds %+v", again.Things)
+	}
+	var many []logbook.Note
+	for n := range 60 {
+		many = append(many, logbook.Note{Made: time.Date(2026, 1, 1, 0, n, 0, 0, time.UTC), Name: fmt.Sprint("Box ", n), Design: []byte("{}")})
+	}
+	if n, err := y.store.BringNotes(t.Context(), many); n != 60 || err != nil {
+		t.Fatalf("%d, %v", n, err)
+	}
+	if first, last := y.words("/logbook"), y.words("/logbook?page=2"); !strings.Contains(first, "Earlier ones") || strings.Contains(last, "Earlier ones") || !strings.Contains(last, "Box 0") {
+		t.Error("the pages do not end")
+	}
+}
+
+// Five lids that felt tighter than was worked out are told of on the page that asks
+// whether it will fit, and change nothing until one says so; then the lid is bigger
+// and the account says why; set aside, all is as before.
+func TestTheNextLidIsBigger(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	at := fmt.Sprintf("/boxes/%d/fit", id)
+	r, err := design.Make(t.Context(), x.box(id).Inputs)
+	if err != nil {
+		t.Fatal(err)
+	}
+	tight, _ := r.Tightest()
+	var notes []logbook.Note
+	for n := range 5 {
+		felt := logbook.Felt{Pair: "Lid over base, length", Kind: tight.Pair.Kind.ID, Card: r.Inputs.CardOf(tight.Pair.Outer).Label(), Gap: 400 * measure.Micrometre, Felt: fit.Tight}
+		if n == 0 {
+			if page := x.words(at); strings.Contains(page, "From the logbook") {
+				t.Error("something is learned from nothing")
+			}
+		}
+		notes = append(notes, logbook.Note{Made: time.Date(2026, 1, 1+n, 0, 0, 0, 0, time.UTC), Name: "Jars", Felt: []logbook.Felt{felt}, Design: []byte("{}")})
+	}
+	if _, err := x.store.BringNotes(t.Context(), notes); err != nil {
+		t.Fatal(err)
+	}
+	before, _, _ := x.get(at)
+	_, page, _ := x.get(at)
+	if before != http.StatusOK || !strings.Contains(x.words(at), "mm tighter: 5 notes") || len(x.box(id).Inputs.Leans) != 0 {
+		t.Fatalf("it is not offered: %s", x.words(at))
+	}
+	take := buttonValue(t, page, "lean")
+	x.post(at, "lean", take)
+	now, err := design.Make(t.Context(), x.box(id).Inputs)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if a := r.Style.Allowance.ID; now.Spec.Lengths[a] <= r.Spec.Lengths[a] {
+		t.Errorf("the lid is bigger by %v, it was %v", now.Spec.Lengths[a].MM(), r.Spec.Lengths[a].MM())
+	}
+	if words := x.words(at); !strings.Contains(words, "Reckoned with: your") || !strings.Contains(words, "as your notes say") || strings.Contains(words, "From the logbook") {
+		t.Errorf("reckoned with: %s", words)
+	}
+	_, page, _ = x.get(at)
+	x.post(at, "lean", buttonValue(t, page, "lean"))
+	if left := x.box(id).Inputs.Leans; len(left) != 0 {
+		t.Errorf("set aside: %+v", left)
+	}
+	if code, words, _ := x.post(at, "lean", "{"); code != http.StatusUnprocessableEntity && !strings.Contains(words, "cannot be read") {
+		t.Errorf("nonsense: %d", code)
+	}
+}
+
+// buttonValue is what a button of a name sends.
+func buttonValue(t *testing.T, page, name string) string {
+	t.Helper()
+	m := regexp.MustCompile(`<button[^>]* name="` + name + `" value="([^"]*)"`).FindStringSubmatch(page)
+	if m == nil {
+		t.Fatalf("there is no button %s", name)
+	}
+	return html.UnescapeString(m[1])
 }

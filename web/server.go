@@ -118,7 +118,7 @@ func asItIs(c *echo.Context) bool {
 // what is sent.
 func ownLimit(c *echo.Context) bool {
 	path := c.Request().URL.Path
-	return strings.HasPrefix(path, "/data/") || strings.HasPrefix(path, papers.Path)
+	return strings.HasPrefix(path, "/data/") || strings.HasPrefix(path, papers.Path) || strings.HasSuffix(path, "/made")
 }
 
 func headers(next echo.HandlerFunc) echo.HandlerFunc {

@@ -1,117 +1,56 @@
 package cupboard
 
 import (
-	"bytes"
-	"encoding/csv"
-	"errors"
-	"fmt"
-	"io"
-	"slices"
-	"strconv"
 	"strings"
 
 	"brevium/core/fault"
+	"brevium/core/rows"
 )
 
-// headings are the columns of the file, in order.
-var headings = []string{"kind", "name", "amount", "unit", "price", "spare"}
+// table is the file's.
+var table = rows.Table{
+	Headings: []string{"kind", "name", "amount", "unit", "price", "spare"},
+	Example:  "kind,name,amount,price",
+	Empty:    "there are no supplies in this file; give each a row",
+}
 
 // WriteCSV gives goods as CSV under a row of headings; lengths are in mm.
 func WriteCSV(goods []Good) []byte {
-	var out bytes.Buffer
-	w := csv.NewWriter(&out)
-	rows := [][]string{headings}
-	number := func(f float64) string { return strconv.FormatFloat(f, 'f', -1, 64) }
+	var out [][]string
 	for _, g := range goods {
-		name := g.Name
-		if name != "" && strings.ContainsAny(name[:1], "=+-@\t\r'") {
-			name = "'" + name // so that no spreadsheet runs it
-		}
-		rows = append(rows, []string{string(g.Kind), name, number(g.Amount), g.Kind.Unit(), number(g.Price), number(g.Spare)})
+		out = append(out, []string{string(g.Kind), rows.Inert(g.Name), rows.Decimal(g.Amount), g.Kind.Unit(), rows.Decimal(g.Price), rows.Decimal(g.Spare)})
 	}
-	if err := w.WriteAll(rows); err != nil {
-		panic(err) // a buffer takes everything
-	}
-	return out.Bytes()
+	return rows.Write(table.Headings, out)
 }
 
 // ReadCSV reads goods as WriteCSV writes them, in any order of columns; all but
 // the kind may be left out. Lengths may be in m, cm or mm by their unit. Every bad
 // row is reported by its number, and then none is given.
-func ReadCSV(text []byte) ([]Good, []error) {
-	in := csv.NewReader(bytes.NewReader(bytes.TrimPrefix(text, []byte("\ufeff"))))
-	in.TrimLeadingSpace, in.FieldsPerRecord = true, -1
-	heads, err := in.Read()
-	if err != nil {
-		return nil, []error{fault.New(fault.Empty, "file", "this is not CSV with a heading row such as kind,name,amount,price")}
-	}
-	for i, h := range heads {
-		if heads[i] = strings.ToLower(strings.TrimSpace(h)); !slices.Contains(headings, heads[i]) {
-			return nil, []error{fault.New(fault.UnknownField, "heading", "%q is not a column; use %s", h, strings.Join(headings, ", "))}
-		}
-	}
-	var out []Good
-	var faults []error
-	for n := 1; ; n++ {
-		record, err := in.Read()
-		if errors.Is(err, io.EOF) {
-			break
-		}
-		row := fmt.Sprintf("row %d", n)
-		if err != nil || len(record) > len(heads) {
-			faults = append(faults, fault.New(fault.NotCSV, row, "this row cannot be read as CSV"))
-			if err != nil {
-				break
-			}
-			continue
-		}
-		g, err := goodOf(heads, record)
-		if err != nil {
-			faults = append(faults, fault.At(row, err))
-		}
-		out = append(out, g)
-	}
-	if len(out) == 0 && len(faults) == 0 {
-		faults = append(faults, fault.New(fault.Empty, "file", "there are no supplies in this file; give each a row"))
-	}
-	if len(faults) > 0 {
-		return nil, faults
-	}
-	return out, nil
-}
+func ReadCSV(text []byte) ([]Good, []error) { return rows.Read(table, text, goodOf) }
 
 // perUnit is how many mm a unit of length has.
 var perUnit = map[string]float64{"m": 1000, "cm": 10, "mm": 1, "in": 25.4}
 
-func goodOf(heads, record []string) (Good, error) {
+func goodOf(cells []rows.Cell) (Good, error) {
 	g, unit := Good{Spare: -1}, ""
-	for i, text := range record {
-		text = strings.TrimSpace(text)
+	for _, c := range cells {
 		var err error
-		number := func(into *float64) {
-			if *into, err = strconv.ParseFloat(strings.Replace(text, ",", ".", 1), 64); err != nil {
-				err = fault.New(fault.NotANumber, heads[i], "%q is not a number", text)
-			}
-		}
-		if text == "" {
-			continue
-		}
-		switch heads[i] {
+		switch c.Head {
 		case "kind":
-			g.Kind = Kind(strings.ToLower(text))
+			g.Kind = Kind(strings.ToLower(c.Text))
 		case "name":
-			g.Name = strings.TrimPrefix(text, "'")
+			g.Name = rows.Alive(c.Text)
 		case "amount":
-			number(&g.Amount)
+			g.Amount, err = rows.Number(c.Text)
 		case "unit":
-			unit = strings.ToLower(text)
+			unit = strings.ToLower(c.Text)
 		case "price":
-			number(&g.Price)
+			g.Price, err = rows.Number(c.Text)
 		case "spare":
-			number(&g.Spare)
+			g.Spare, err = rows.Number(c.Text)
 		}
 		if err != nil {
-			return g, err
+			return g, fault.At(c.Head, err)
 		}
 	}
 	if g.Spare < 0 {

@@ -108,7 +108,7 @@ func TestCSV(t *testing.T) {
 		"kind,amount\ntape,lots":        "not a number",
 		"kind,amount,unit\ntape,1,ell":  "unit of length",
 		"kind,amount\ntape,-1":          "row 1",
-		"kind,amount\ntape,1,2,3":       "cannot be read",
+		"kind,amount\ntape,1,2,3":       "4 columns",
 		"kind,amount\ntape,1\n\"broken": "cannot be read",
 	} {
 		if _, faults := ReadCSV([]byte(text)); len(faults) == 0 || !strings.Contains(faults[0].Error(), says) {

@@ -25,6 +25,7 @@ func (in Inputs) Clone() Inputs {
 	in.Things = slices.Clone(in.Things)
 	in.Linings = slices.Clone(in.Linings)
 	in.Sheets = slices.Clone(in.Sheets)
+	in.Leans = slices.Clone(in.Leans)
 	in.Mats = slices.Clone(in.Mats)
 	for i := range in.Mats {
 		in.Mats[i].Layers, in.Mats[i].Faces = slices.Clone(in.Mats[i].Layers), slices.Clone(in.Mats[i].Faces)
@@ -200,6 +201,7 @@ func Difference(a, b Inputs) string {
 	note(slices.Equal(a.Linings, b.Linings) && a.RiserHeight == b.RiserHeight, "linings")
 	note(a.Card == b.Card && maps.Equal(a.Cards, b.Cards), "card")
 	note(a.Fit == b.Fit, "fit wanted")
+	note(slices.Equal(a.Leans, b.Leans), "what the notes say")
 	note(reflect.DeepEqual(a.Mats, b.Mats), "dressing")
 	note(reflect.DeepEqual(a.Loose, b.Loose), "loose pieces")
 	note(reflect.DeepEqual(a.Bands, b.Bands), "bands")

@@ -32,6 +32,7 @@ type (
 		Cards    map[string]cardFile     `json:"cards,omitempty"`
 		Options  map[string]measure.Text `json:"options,omitempty"`
 		Fit      string                  `json:"fit,omitempty"`
+		Leans    []leanFile              `json:"leans,omitempty"`
 		Mats     []matsFile              `json:"mats,omitempty"`
 		Loose    []looseFile             `json:"loose,omitempty"`
 		Bands    []bandFile              `json:"bands,omitempty"`
@@ -139,6 +140,7 @@ func (f inputsFile) inputs(rest strict.Rest) (Inputs, error) {
 	for piece, c := range f.Cards {
 		r.in.Cards[piece] = r.card(fault.Path("cards", piece), c)
 	}
+	r.leans(f.Leans)
 	r.mats(f.Mats)
 	r.loose(f.Loose)
 	r.bands(f.Bands)
@@ -409,6 +411,9 @@ func (in Inputs) Write() []byte {
 			m.Layers = append(m.Layers, layerFile{writeCard(l.Card), borderOf(l.Border)})
 		}
 		f.Mats = append(f.Mats, m)
+	}
+	for _, l := range in.Leans {
+		f.Leans = append(f.Leans, writeLean(l))
 	}
 	for _, p := range in.Loose {
 		f.Loose = append(f.Loose, writeLoose(p))

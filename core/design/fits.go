@@ -13,7 +13,7 @@ import (
 // Tightest is the account with the least gap of the parts that move in one
 // another; false when none do.
 func (r *Result) Tightest() (fit.Account, bool) {
-	moving := slices.DeleteFunc(slices.Clone(r.Fits), func(a fit.Account) bool { return !a.Pair.Kind.Moves() })
+	moving := r.Felt()
 	if len(moving) == 0 {
 		return fit.Account{}, false
 	}
@@ -41,6 +41,14 @@ func (r *Result) BareFit() (bare, dressed fit.Verdict, known bool) {
 	return before.Verdict, after.Verdict, some
 }
 
+// BySize gives the inputs of the same box by its sizes, without what goes into it.
+func (r *Result) BySize() Inputs {
+	in := r.Inputs.Clone()
+	in.Basis, in.Room, in.Things, in.Stand = Scored, style.Extent{}, nil, ""
+	r.Style.Give(in.Size, r.Style.Along(r.Spec.Lengths))
+	return in
+}
+
 // GapBare is a gap of the box as it is dressed, and as it would be without.
 type GapBare struct {
 	Name          string
@@ -50,10 +58,8 @@ type GapBare struct {
 // GapsBare gives every gap with the dressing and without it, at the allowance in
 // force; none where the box cannot be made bare.
 func (r *Result) GapsBare() []GapBare {
-	in := r.Inputs.Clone()
+	in := r.BySize()
 	in.Mats, in.Covers = nil, nil
-	in.Basis, in.Room, in.Things = Scored, style.Extent{}, nil
-	r.Style.Give(in.Size, r.Style.Along(r.Spec.Lengths))
 	if o := r.Style.Allowance; o != nil {
 		in.Lengths[o.ID] = r.Spec.Lengths[o.ID]
 	}

@@ -62,6 +62,8 @@ type Inputs struct {
 	Choices map[string]string
 	Lengths map[string]measure.Length
 	Fit     fit.Verdict
+	// Leans is what it reckons with of a maker's notes.
+	Leans []fit.Lean
 
 	Mats     []dress.Dressing
 	Loose    []loose.Piece // pieces of no style, cut with the box
@@ -164,7 +166,7 @@ func (in *Inputs) Check() error {
 	if err := in.checkBands(); err != nil {
 		return err
 	}
-	for _, check := range []func() error{in.checkCovers, in.checkClosures, in.checkRibbons, in.checkWrap, in.checkLabels} {
+	for _, check := range []func() error{in.checkCovers, in.checkClosures, in.checkRibbons, in.checkWrap, in.checkLabels, in.checkLeans} {
 		if err := check(); err != nil {
 			return err
 		}

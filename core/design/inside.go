@@ -247,7 +247,7 @@ func (r *Result) within(x inner, clear contents.Room) {
 			Kind: fit.InBox, Outer: r.Parts[0].ID, OuterName: "Inside of the box", OuterIs: "clear", OuterSpan: axis.outer,
 			Inner: x.id, InnerName: x.name, InnerIs: is, InnerSpan: axis.span, InnerCard: x.card, Axis: axis.name,
 		}
-		r.Fits = append(r.Fits, p.Do(0))
+		r.Fits = append(r.Fits, p.Do(0).Leaning(r.Inputs.LeanFor(p)))
 	}
 }
 

@@ -165,7 +165,7 @@ func (r *Result) build() error {
 		r.Outside = r.Inside
 	}
 	for _, p := range box.Fits {
-		r.Fits = append(r.Fits, p.Do(r.between(p, box)))
+		r.Fits = append(r.Fits, r.account(p, box))
 	}
 	if err := r.fitOut(); err != nil {
 		return err
@@ -247,7 +247,7 @@ func (r *Result) tightest(spec *style.Spec, o *style.Option) (measure.Length, er
 		var out []measure.Length
 		for _, p := range box.Fits {
 			if p.Kind.Widened() {
-				out = append(out, p.Do(r.between(p, box)).Gap)
+				out = append(out, r.account(p, box).Gap)
 			}
 		}
 		return out, nil

@@ -1,60 +1,34 @@
 package drawer
 
 import (
-	"bytes"
-	"encoding/csv"
-	"errors"
-	"fmt"
-	"io"
-	"slices"
 	"strconv"
 	"strings"
 
 	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/core/rows"
 )
 
-// headings are the columns of the file, in order.
-var headings = []string{"card", "gsm", "thickness", "direction", "sheet", "width", "height", "count", "price", "offcut", "from"}
+// table is the file's.
+var table = rows.Table{
+	Headings: []string{"card", "gsm", "thickness", "direction", "sheet", "width", "height", "count", "price", "offcut", "from"},
+	Example:  "card,sheet,count,price",
+	Empty:    "there is no paper in this file; give each pile a row",
+}
 
 // WriteCSV gives lots as CSV under a row of headings, lengths in millimetres.
 // Reserved sheets are counted with the others.
 func WriteCSV(lots []Lot) []byte {
-	var out bytes.Buffer
-	w := csv.NewWriter(&out)
 	mm := func(l measure.Length) string { return measure.Field(l, measure.MM) + " mm" }
-	rows := [][]string{headings}
+	var out [][]string
 	for _, l := range lots {
-		rows = append(rows, []string{
-			inert(l.Card.Name), decimal(l.Card.GSM), mm(l.Card.Thickness), string(l.Card.Direction), inert(l.Sheet), mm(l.Width), mm(l.Height),
-			strconv.Itoa(l.Count), decimal(l.Price), yesNo(l.Offcut), inert(l.From),
+		out = append(out, []string{
+			rows.Inert(l.Card.Name), rows.Decimal(l.Card.GSM), mm(l.Card.Thickness), string(l.Card.Direction), rows.Inert(l.Sheet), mm(l.Width), mm(l.Height),
+			strconv.Itoa(l.Count), rows.Decimal(l.Price), yesNo(l.Offcut), rows.Inert(l.From),
 		})
 	}
-	if err := w.WriteAll(rows); err != nil {
-		panic(err) // a buffer takes everything
-	}
-	return out.Bytes()
-}
-
-// commanding starts a cell that a spreadsheet would run.
-const commanding = "=+-@\t\r"
-
-// inert writes a cell so that no spreadsheet runs it: an apostrophe before what
-// would start a formula, and before an apostrophe that stood there already.
-func inert(cell string) string {
-	if cell != "" && strings.ContainsAny(cell[:1], commanding+"'") {
-		return "'" + cell
-	}
-	return cell
-}
-
-// alive reads what inert wrote.
-func alive(cell string) string {
-	if len(cell) > 1 && cell[0] == '\'' && strings.ContainsAny(cell[1:2], commanding+"'") {
-		return cell[1:]
-	}
-	return cell
+	return rows.Write(table.Headings, out)
 }
 
 func yesNo(b bool) string {
@@ -64,70 +38,22 @@ func yesNo(b bool) string {
 	return "no"
 }
 
-func decimal(f float64) string { return strconv.FormatFloat(f, 'f', -1, 64) }
-
 // ReadCSV reads lots as WriteCSV writes them, in any order of columns. Card is
 // needed, and a width and a height or the name of a standard sheet; the rest
 // may be left out. Bare lengths are in the unit. Every bad row is reported, by
 // its number under the heading, and then none is given.
 func ReadCSV(text []byte, unit measure.Unit) ([]Lot, []error) {
-	in := csv.NewReader(bytes.NewReader(bytes.TrimPrefix(text, []byte("\ufeff"))))
-	in.TrimLeadingSpace = true
-	heads, err := in.Read()
-	if err != nil {
-		return nil, []error{fault.New(fault.Empty, "file", "this is not CSV with a heading row such as card,sheet,count,price")}
-	}
-	var faults []error
-	for i, h := range heads {
-		heads[i] = strings.ToLower(strings.TrimSpace(h))
-		if !slices.Contains(headings, heads[i]) {
-			faults = append(faults, fault.New(fault.UnknownField, "heading", "%q is not a column; use %s", h, strings.Join(headings, ", ")))
-		}
-	}
-	if len(faults) > 0 {
-		return nil, faults
-	}
-	var out []Lot
-	for n := 1; ; n++ {
-		record, err := in.Read()
-		if errors.Is(err, io.EOF) {
-			break
-		}
-		row := fmt.Sprintf("row %d", n)
-		if err != nil && !errors.Is(err, csv.ErrFieldCount) {
-			return nil, append(faults, fault.New(fault.NotCSV, row, "this row cannot be read as CSV: %v", err))
-		}
-		if err != nil {
-			faults = append(faults, fault.New(fault.NotCSV, row, "this row has %d columns and the heading %d", len(record), len(heads)))
-			continue
-		}
-		l, err := lotOf(heads, record, unit)
-		if err != nil {
-			faults = append(faults, fault.At(row, err))
-		}
-		out = append(out, l)
-	}
-	if len(out) == 0 && len(faults) == 0 {
-		faults = append(faults, fault.New(fault.Empty, "file", "there is no paper in this file; give each pile a row"))
-	}
-	if len(faults) > 0 {
-		return nil, faults
-	}
-	return out, nil
+	return rows.Read(table, text, func(cells []rows.Cell) (Lot, error) { return lotOf(cells, unit) })
 }
 
 // lotOf reads one row.
-func lotOf(heads, record []string, unit measure.Unit) (Lot, error) {
+func lotOf(cells []rows.Cell, unit measure.Unit) (Lot, error) {
 	l := Lot{Count: 1, Card: paper.Card{Direction: paper.NoDirection}}
-	for i, h := range heads {
-		text := strings.TrimSpace(record[i])
-		if text == "" {
-			continue
-		}
+	for _, c := range cells {
 		var err error
-		switch h {
+		switch text := c.Text; c.Head {
 		case "card":
-			l.Card.Name = alive(text)
+			l.Card.Name = rows.Alive(text)
 		case "gsm":
 			l.Card.GSM, err = paper.ParseWeight(text)
 		case "thickness":
@@ -135,7 +61,7 @@ func lotOf(heads, record []string, unit measure.Unit) (Lot, error) {
 		case "direction":
 			l.Card.Direction = paper.Direction(text)
 		case "sheet":
-			l.Sheet = alive(text)
+			l.Sheet = rows.Alive(text)
 		case "width":
 			l.Width, err = measure.Parse(text, unit)
 		case "height":
@@ -145,16 +71,14 @@ func lotOf(heads, record []string, unit measure.Unit) (Lot, error) {
 				err = fault.New(fault.NotANumber, "", "%q is not a whole number of sheets", text)
 			}
 		case "price":
-			if l.Price, err = strconv.ParseFloat(strings.Replace(text, ",", ".", 1), 64); err != nil {
-				err = fault.New(fault.NotANumber, "", "%q is not a price; type one such as 0.80", text)
-			}
+			l.Price, err = rows.Number(text)
 		case "offcut":
 			l.Offcut = strings.EqualFold(text, "yes") || strings.EqualFold(text, "true") || text == "1"
 		case "from":
-			l.From = alive(text)
+			l.From = rows.Alive(text)
 		}
 		if err != nil {
-			return l, fault.At(h, err)
+			return l, fault.At(c.Head, err)
 		}
 	}
 	l.Complete()

@@ -68,6 +68,19 @@ func (v Verdict) Least() measure.Length {
 	return gripsFrom
 }
 
+// Span is the gaps, from Least on and below the other, that are felt as the verdict;
+// those at the ends go on for ever.
+func (v Verdict) Span() (least, below measure.Length) {
+	const far = 1000 * measure.Millimetre
+	edges := []measure.Length{-far, tightFrom, gripsFrom, snugFrom, easyFrom, easyTo, far}
+	for i, x := range Verdicts {
+		if x == v {
+			return edges[i], edges[i+1]
+		}
+	}
+	return -far, far
+}
+
 // ParseVerdict accepts the verdicts one can ask for.
 func ParseVerdict(s string) (Verdict, error) {
 	for _, v := range Wanted {
@@ -111,6 +124,7 @@ type Account struct {
 	Pair    Pair
 	Lines   []Line
 	Between measure.Length // mats and paper between, both sides together
+	Leant   measure.Length // of the gap, by what the maker's notes say
 	Gap     measure.Length
 	Verdict Verdict
 }
@@ -157,11 +171,15 @@ func (p Pair) Do(between measure.Length) Account {
 	if between > 0 {
 		add(-between, between/2, "papers between, both sides")
 	}
+	a.judge()
+	return a
+}
+
+func (a *Account) judge() {
 	a.Verdict = Judge(a.Gap)
-	if p.Kind != nil && p.Kind.Gives && a.Verdict == WontGoOn {
+	if k := a.Pair.Kind; k != nil && k.Gives && a.Verdict == WontGoOn {
 		a.Verdict = Tight
 	}
-	return a
 }
 
 func sides(layers int) string {

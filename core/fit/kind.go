@@ -10,6 +10,8 @@ import (
 // Kind is how two parts of a box belong together. It carries the words for
 // their fit and what is checked of it, so that nothing else need know.
 type Kind struct {
+	// ID names it in notes and files.
+	ID string
 	// goes says what the outer part does to the inner one, as in "lid over base".
 	goes string
 	// inner says it the other way round, for what stands inside something.
@@ -37,41 +39,47 @@ type Kind struct {
 // The kinds of relation between two parts.
 var (
 	LidOn = &Kind{
+		ID:   "lid",
 		goes: "over", Closes: true, Dressed: true,
 		tight: "Let it be worked out how much bigger the lid is, or make it bigger.",
 		grips: "It may crease the rim. Allow one tick more unless you want that.",
 		loose: "It may drop off. Allow less, or hold it with a band.",
 	}
 	SleeveRound = &Kind{
+		ID:   "sleeve",
 		goes: "round", Dressed: true,
 		tight: "Let it be worked out how much bigger the sleeve is, or make it bigger.",
 		grips: "It will stick when it is pushed. Allow one tick more unless you want that.",
 		loose: "The drawer may fall out. Allow less, or hold it with a band.",
 	}
 	ShutsOver = &Kind{
+		ID:   "shuts",
 		goes: "over", Closes: true, Dressed: true, Gives: true,
 		tight: "The walls bend past each other: taper the tabs well, or step the scores.",
 		grips: "Taper the tabs well.",
 		loose: "It may fall open. Allow less, or hold it with a band.",
 	}
 	CoverRound = &Kind{
+		ID:   "cover",
 		goes: "round", Dressed: true,
 		tight: "Let it be worked out how much wider the cover is, or make it wider.",
 		grips: "The cover bows. Allow one tick more unless you want that.",
 		loose: "The lid stands off the tray. Allow less.",
 	}
 	InNest = &Kind{
+		ID:   "nest",
 		goes: "in", inner: true, Dressed: true,
 		tight: "Let the gap be worked out, or give it more.",
 		grips: "It lifts its neighbour with it. Allow one tick more.",
 		roomy: true,
 	}
 	GluedIn = &Kind{
+		ID:   "glued",
 		goes: "in", inner: true, Gives: true, roomy: true, glued: true,
 		tight: "the walls bulge: make it narrower.",
 	}
-	RestsOn = &Kind{goes: "over", Gives: true, roomy: true, rests: true}
-	Clears  = &Kind{goes: "between", inner: true, roomy: true, clears: true}
+	RestsOn = &Kind{ID: "rests", goes: "over", Gives: true, roomy: true, rests: true}
+	Clears  = &Kind{ID: "clears", goes: "between", inner: true, roomy: true, clears: true}
 	InBox   = &Kind{
 		goes: "in", inner: true,
 		tight: "Make it smaller by that.",

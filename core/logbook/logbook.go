@@ -3,12 +3,8 @@
 package logbook
 
 import (
-	"bytes"
-	"encoding/csv"
 	"fmt"
 	"slices"
-	"strconv"
-	"strings"
 	"time"
 	"unicode/utf8"
 
@@ -25,30 +21,55 @@ type Note struct {
 	Name, Style string
 	Card        string
 	Felt        []Felt
+	Minutes     float64 // it took; 0 is not known
 	Remember    string
-	Design      []byte
+	Photo       string // its id, "" for none
+	Design      []byte // "{}" where it is not known
 }
 
 // Felt is how one thing went over another: the gap that was worked out, both sides
 // together, and what it was like in the hand.
 type Felt struct {
-	Pair string         `json:"pair"` // "Lid over base, length"
-	Card string         `json:"card"` // of the outer part
+	Pair string         `json:"pair"`           // "Lid over base, length"
+	Kind string         `json:"kind,omitempty"` // of the fit, its id
+	Card string         `json:"card"`           // of the outer part, by its label
 	Gap  measure.Length `json:"gap_nm"`
 	Felt fit.Verdict    `json:"felt"`
 }
+
+// What a note holds at most.
+const (
+	mostMinutes = 100_000.0
+	longestName = 200
+	mostFelt    = 60
+	widestGap   = 100 * measure.Millimetre
+)
 
 // LongestNote is how much there is to remember, in letters.
 const LongestNote = 600
 
 // Check refuses a note that cannot be, naming the field.
 func (n Note) Check() error {
+	switch {
+	case !(n.Minutes >= 0 && n.Minutes <= mostMinutes):
+		return fault.New(fault.OutOfRange, "minutes", "a box takes up to %.0f minutes", mostMinutes)
+	case utf8.RuneCountInString(n.Name) > longestName || utf8.RuneCountInString(n.Card) > longestName:
+		return fault.New(fault.TooLong, "box", "a name has up to %d letters", longestName)
+	case len(n.Felt) > mostFelt:
+		return fault.New(fault.CountRange, "felt", "a note has up to %d fits", mostFelt)
+	}
 	if utf8.RuneCountInString(n.Remember) > LongestNote {
 		return fault.New(fault.TooLong, "remember", "a note has up to %d letters", LongestNote)
 	}
 	for i, f := range n.Felt {
-		if !slices.Contains(fit.Verdicts, f.Felt) {
-			return fault.New(fault.UnknownFit, fmt.Sprintf("felt%d", i), "%q is not how a fit feels; use one of %v", f.Felt, fit.Verdicts)
+		field := fmt.Sprintf("felt%d", i)
+		switch {
+		case !slices.Contains(fit.Verdicts, f.Felt):
+			return fault.New(fault.UnknownFit, field, "%q is not how a fit feels; use one of %v", f.Felt, fit.Verdicts)
+		case f.Gap.Abs() > widestGap:
+			return fault.New(fault.OutOfRange, field, "a gap is up to 100 mm")
+		case utf8.RuneCountInString(f.Card) > longestName || utf8.RuneCountInString(f.Pair) > longestName:
+			return fault.New(fault.TooLong, field, "a name has up to %d letters", longestName)
 		}
 	}
 	return nil
@@ -61,40 +82,4 @@ func (n Note) Says() []string {
 		out = append(out, fmt.Sprintf("%s: %s, worked out %.2f mm", f.Pair, f.Felt, f.Gap.MM()))
 	}
 	return out
-}
-
-// headings are the columns of the file, one row to each fit that was noted.
-var headings = []string{"made", "box", "style", "card", "fit", "gap_mm", "felt", "remember"}
-
-// WriteCSV gives notes as CSV under a row of headings; a note without fits has one
-// row.
-func WriteCSV(notes []Note) []byte {
-	var out bytes.Buffer
-	w := csv.NewWriter(&out)
-	rows := [][]string{headings}
-	for _, n := range notes {
-		felt := n.Felt
-		if len(felt) == 0 {
-			felt = []Felt{{}}
-		}
-		for _, f := range felt {
-			gap := ""
-			if f.Pair != "" {
-				gap = strconv.FormatFloat(f.Gap.MM(), 'f', -1, 64)
-			}
-			rows = append(rows, []string{n.Made.Format(time.DateOnly), inert(n.Name), n.Style, inert(n.Card), f.Pair, gap, string(f.Felt), inert(n.Remember)})
-		}
-	}
-	if err := w.WriteAll(rows); err != nil {
-		panic(err) // a buffer takes everything
-	}
-	return out.Bytes()
-}
-
-// inert writes a cell so that no spreadsheet runs it.
-func inert(cell string) string {
-	if cell != "" && strings.ContainsAny(cell[:1], "=+-@\t\r'") {
-		return "'" + cell
-	}
-	return cell
 }

@@ -1,6 +1,7 @@
 package logbook
 
 import (
+	"fmt"
 	"math"
 	"slices"
 )
@@ -46,6 +47,27 @@ func Paces(all []Took) map[string]Pace {
 		}
 	}
 	return out
+}
+
+// Says tells it in a line: "scoring takes you 1.4 times as long as is usual: 6 times
+// measured".
+func (p Pace) Says() string {
+	return fmt.Sprintf("%s takes you %.1f times the usual: measured %d times", doing[p.Kind], p.Times, p.Notes)
+}
+
+// doing is what the kinds of step are called while they are done.
+var doing = map[string]string{
+	"cut": "cutting", "score": "scoring", "fold": "folding", "remove": "cutting away", "decorate": "decorating",
+	"glue": "gluing", "assemble": "putting together", "fill": "filling", "close": "closing",
+}
+
+// Minutes is how long all of it took.
+func Minutes(all []Took) float64 {
+	sum := 0.0
+	for _, t := range all {
+		sum += t.Seconds
+	}
+	return sum / 60
 }
 
 // Of is the maker's time for what usually takes so many seconds.

@@ -3,6 +3,7 @@
 package paper
 
 import (
+	"fmt"
 	"slices"
 	"strconv"
 	"strings"
@@ -162,4 +163,12 @@ func Longest(sheets []Sheet) measure.Length {
 		longest = max(longest, s.Width, s.Height)
 	}
 	return longest
+}
+
+// Label tells a card in a line: "Oat card, 240 gsm".
+func (c Card) Label() string {
+	if c.GSM == 0 {
+		return c.Name
+	}
+	return fmt.Sprintf("%s, %.0f gsm", c.Name, c.GSM)
 }

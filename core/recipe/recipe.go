@@ -33,6 +33,9 @@ const (
 	Close    Kind = "close"
 )
 
+// Kinds lists them.
+var Kinds = []Kind{Cut, Score, Fold, Remove, Decorate, Glue, Assemble, Fill, Close}
+
 // Step is one thing to do. Key stays the same while the design changes; Mark
 // changes with what the step says, whatever the unit, so that a tick put
 // against other numbers can be told.

@@ -182,10 +182,7 @@ func (s *room) importGoods(c *echo.Context) error {
 		faults = []error{err}
 	}
 	f := form.New(nil, page.UnitsOf(c))
-	for _, err := range faults {
-		f.Rows = append(f.Rows, err.Error())
-	}
-	f.List = string(text)
+	f.Refuse(text, faults)
 	return s.showCupboard(c, http.StatusUnprocessableEntity, f)
 }
 

@@ -299,17 +299,30 @@ func (f *Form) ThicknessField(name, label, hint string, stored measure.Length) F
 }
 
 // Price reads an amount of money.
-func (f *Form) Price(name string, into *float64) {
+func (f *Form) Price(name string, into *float64) { f.decimal(name, "price", into) }
+
+// Decimal reads a number; what is left empty stays as it was.
+func (f *Form) Decimal(name string, into *float64) { f.decimal(name, "number", into) }
+
+func (f *Form) decimal(name, what string, into *float64) {
 	text := strings.TrimSpace(f.Posted.Get(name))
 	if text == "" {
 		return
 	}
 	v, err := strconv.ParseFloat(strings.Replace(text, ",", ".", 1), 64)
 	if err != nil {
-		f.Fail(fault.New(fault.NotANumber, name, "%q is not a price; type one such as 0.80", text))
+		f.Fail(fault.New(fault.NotANumber, name, "%q is not a %s; type one such as 0.80", text, what))
 		return
 	}
 	*into = v
+}
+
+// Refuse shows a list that was brought in again, with what is wrong in its rows.
+func (f *Form) Refuse(list []byte, faults []error) {
+	for _, err := range faults {
+		f.Rows = append(f.Rows, err.Error())
+	}
+	f.List = string(list)
 }
 
 func BasisField(f *Form, stored design.Basis) Field {

@@ -4,17 +4,20 @@ package logbook
 
 import (
 	"embed"
+	"encoding/json"
 	"fmt"
 	"html/template"
 	"net/http"
-	"slices"
+	"net/url"
+	"strconv"
+	"strings"
 
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
 	"brevium/core/fault"
-	"brevium/core/fit"
 	"brevium/core/logbook"
+	"brevium/core/recipe"
 	"brevium/core/style"
 	"brevium/web/form"
 	"brevium/web/page"
@@ -31,124 +34,176 @@ type room struct{ *page.Room }
 func Routes(e *echo.Echo, shared *page.Room) {
 	s := &room{shared}
 	e.GET("/logbook", s.show)
-	e.GET("/logbook.csv", s.export)
+	e.GET("/logbook.csv", s.asCSV)
+	e.GET("/logbook.json", s.asJSON)
+	e.POST("/logbook/import", s.bring)
 	e.GET("/boxes/:id/made", s.ask)
-	e.POST("/boxes/:id/made", s.write)
+	e.POST("/boxes/:id/made", s.write, page.ForPhotographs)
 	e.POST("/logbook/:id/again", s.again)
 	e.POST("/logbook/:id/strike", s.strike)
 }
 
-// askPage asks how a box came out: of each thing that goes over another how it felt,
-// and what to remember.
-type askPage struct {
-	page.Chrome
-	ID       int64
-	Name     string
-	Picture  template.HTML
-	Form     *form.Form
-	Felt     []form.Field
-	Remember form.Field
-}
+// perPage is how many notes stand on a page.
+const perPage = 24
 
-func feltAt(n int) string { return fmt.Sprint("felt", n) }
-
-// moving are the accounts of a box that a hand feels.
-func moving(r *design.Result) []fit.Account {
-	return slices.DeleteFunc(slices.Clone(r.Fits), func(a fit.Account) bool { return !a.Pair.Kind.Moves() })
-}
-
-func (s *room) ask(c *echo.Context) error {
-	return s.showAsk(c, http.StatusOK, form.New(c.QueryParams(), page.UnitsOf(c)))
-}
-
-func (s *room) showAsk(c *echo.Context, status int, f *form.Form) error {
-	b, err := s.Box(c)
-	if err != nil {
-		return err
-	}
-	r, err := s.Made(c.Request().Context(), b.Inputs)
-	if err != nil {
-		return err
-	}
-	v := askPage{Chrome: s.Chrome(c, "How did it come out? · "+b.Name), ID: b.ID, Name: b.Name, Picture: page.BoxPicture(r, ""), Form: f}
-	choices := []form.Choice{{Value: "", Label: "not noted"}}
-	for _, verdict := range fit.Verdicts {
-		choices = append(choices, form.Choice{Value: string(verdict), Label: string(verdict)})
-	}
-	for n, a := range moving(r) {
-		v.Felt = append(v.Felt, f.ChoiceField(feltAt(n), pairOf(a), fmt.Sprintf("worked out: %s", a.Verdict), "", choices...))
-	}
-	v.Remember = f.Control("remember", "What to remember", "for the next one", "")
-	v.Remember.Kind = "lines"
-	return c.Render(status, "made.html", v)
-}
-
-// pairOf names what goes over what, and which way.
-func pairOf(a fit.Account) string { return a.Pair.What() }
-
-func (s *room) write(c *echo.Context) error {
-	posted, err := c.FormValues()
-	if err != nil {
-		return page.BadForm(err)
-	}
-	b, err := s.Box(c)
-	if err != nil {
-		return err
-	}
-	r, err := s.Made(c.Request().Context(), b.Inputs)
-	if err != nil {
-		return err
-	}
-	n := logbook.Note{Box: b.ID, Name: b.Name, Style: b.Inputs.Style, Card: b.Inputs.Card.Name, Design: b.Inputs.Write()}
-	f := form.New(posted, page.UnitsOf(c))
-	f.Text("remember", &n.Remember)
-	for i, a := range moving(r) {
-		if felt := posted.Get(feltAt(i)); felt != "" {
-			n.Felt = append(n.Felt, logbook.Felt{Pair: pairOf(a), Card: b.Inputs.CardOf(a.Pair.Outer).Name, Gap: a.Gap, Felt: fit.Verdict(felt)})
-		}
-	}
-	if err := s.Store.AddNote(c.Request().Context(), n); page.IsFault(err) {
-		f.Fail(err)
-		return s.showAsk(c, http.StatusUnprocessableEntity, f)
-	} else if err != nil {
-		return err
-	}
-	return page.Back(c, "/logbook?written=1")
-}
-
-// logPage is the logbook.
+// logPage is the logbook, or what was looked for in it.
 type logPage struct {
 	page.Chrome
-	Notes   []noteView
-	Written bool
+	Notes         []noteView
+	Written       bool
+	Any           bool
+	Taken         string
+	Find          string
+	Found         int
+	Before, After string // the pages there are besides
+	Learned       []string
+	Paces         []string
+	Form          *form.Form
 }
 
 type noteView struct {
 	logbook.Note
-	Day, Kind string
-	Picture   template.HTML
+	Day, Kind, Took string
+	Picture         template.HTML
+	Again           bool // there is a box to make
 }
 
 func (s *room) show(c *echo.Context) error {
-	notes, err := s.Store.Notes(c.Request().Context())
+	return s.showLog(c, http.StatusOK, form.New(c.QueryParams(), page.UnitsOf(c)))
+}
+
+func (s *room) showLog(c *echo.Context, status int, f *form.Form) error {
+	v := logPage{Chrome: s.Chrome(c, "The logbook"), Written: c.QueryParam("written") != "", Taken: c.QueryParam("taken"), Find: strings.TrimSpace(c.QueryParam("find")), Form: f}
+	at, err := strconv.Atoi(c.QueryParam("page"))
+	if err != nil || at < 0 {
+		at = 0
+	}
+	ctx := c.Request().Context()
+	n, err := s.Store.CountNotes(ctx)
 	if err != nil {
 		return err
 	}
-	v := logPage{Chrome: s.Chrome(c, "The logbook"), Written: c.QueryParam("written") != ""}
-	for _, n := range notes {
-		x := noteView{Note: n, Day: n.Made.Format("2 January 2006"), Kind: n.Style}
-		if kind, err := style.ByID(n.Style); err == nil {
-			x.Kind = kind.Name
-		}
-		if in, err := design.ReadKept(n.Design); err == nil {
-			x.Picture = s.Sketched(in).Picture
-		}
-		v.Notes = append(v.Notes, x)
+	v.Any, v.Found = n > 0, n
+	var notes []logbook.Note
+	if v.Find == "" {
+		notes, err = s.Store.NotesFrom(ctx, at*perPage, perPage)
+	} else if notes, err = s.Store.Notes(ctx); err == nil {
+		notes = found(notes, v.Find)
+		v.Found = len(notes)
+		notes = notes[min(len(notes), at*perPage):min(len(notes), (at+1)*perPage)]
 	}
-	return c.Render(http.StatusOK, "logbook.html", v)
+	if err != nil {
+		return err
+	}
+	turn := func(to int) string {
+		q := url.Values{"page": {fmt.Sprint(to)}}
+		if v.Find != "" {
+			q.Set("find", v.Find)
+		}
+		return "/logbook?" + q.Encode()
+	}
+	if at > 0 {
+		v.Before = turn(at - 1)
+	}
+	if (at+1)*perPage < v.Found {
+		v.After = turn(at + 1)
+	}
+	for _, n := range notes {
+		v.Notes = append(v.Notes, s.view(n))
+	}
+	if at == 0 && v.Find == "" {
+		if err := s.learned(c, &v); err != nil {
+			return err
+		}
+	}
+	return c.Render(status, "logbook.html", v)
 }
 
-// again makes the box of a note once more, as it was.
+func (s *room) view(n logbook.Note) noteView {
+	x := noteView{Note: n, Day: n.Made.Format("2 January 2006"), Kind: kindOf(n)}
+	if n.Minutes > 0 {
+		x.Took = "took " + recipe.Clock(n.Minutes)
+	}
+	if in, err := design.ReadKept(n.Design); err == nil {
+		x.Picture, x.Again = s.Sketched(in).Picture, true
+	}
+	return x
+}
+
+func kindOf(n logbook.Note) string {
+	if kind, err := style.ByID(n.Style); err == nil {
+		return kind.Name
+	}
+	return n.Style
+}
+
+// found are the notes that have all words of a search: in the box's name, its kind and
+// card, what it was for, how it felt, what there is to remember.
+func found(notes []logbook.Note, find string) []logbook.Note {
+	var out []logbook.Note
+	for _, n := range notes {
+		var of struct {
+			Contents []struct{ Name string }
+		}
+		json.Unmarshal(n.Design, &of) // what is no box has no contents
+		var things []string
+		for _, t := range of.Contents {
+			things = append(things, t.Name)
+		}
+		if n.Matches(find, kindOf(n), things) {
+			out = append(out, n)
+		}
+	}
+	return out
+}
+
+// learned fills in what the notes teach of cards and of the maker's pace.
+func (s *room) learned(c *echo.Context, v *logPage) error {
+	ctx := c.Request().Context()
+	felt, err := s.Store.Felt(ctx)
+	if err != nil {
+		return err
+	}
+	for _, l := range logbook.Learn(felt) {
+		v.Learned = append(v.Learned, l.Says())
+	}
+	times, err := s.Store.Times(ctx, 0)
+	if err != nil {
+		return err
+	}
+	paces := logbook.Paces(times)
+	for _, kind := range recipe.Kinds {
+		if p, known := paces[string(kind)]; known {
+			v.Paces = append(v.Paces, p.Says())
+		}
+	}
+	return nil
+}
+
+// bring takes notes of another logbook, from CSV or JSON. A bad row is said, and then
+// none is taken.
+func (s *room) bring(c *echo.Context) error {
+	text, err := page.Listed(c)
+	if err != nil {
+		return err
+	}
+	notes, faults := logbook.ReadFile(text)
+	if len(faults) == 0 {
+		n, err := s.Store.BringNotes(c.Request().Context(), notes)
+		if err == nil {
+			return page.Back(c, "/logbook?%s", url.Values{"taken": {page.Counted(n, "note")}}.Encode())
+		}
+		if !page.IsFault(err) {
+			return err
+		}
+		faults = []error{err}
+	}
+	f := form.New(nil, page.UnitsOf(c))
+	f.Refuse(text, faults)
+	return s.showLog(c, http.StatusUnprocessableEntity, f)
+}
+
+// again makes the box of a note once more: as it was, or for other things.
 func (s *room) again(c *echo.Context) error {
 	n, err := s.note(c)
 	if err != nil {
@@ -158,7 +213,15 @@ func (s *room) again(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	id, err := s.Store.Add(c.Request().Context(), in)
+	ctx := c.Request().Context()
+	if c.FormValue("for") == "others" {
+		r, err := s.Made(ctx, in)
+		if err != nil {
+			return err
+		}
+		in = r.BySize()
+	}
+	id, err := s.Store.Add(ctx, in)
 	if err != nil {
 		return err
 	}
@@ -184,10 +247,18 @@ func (s *room) note(c *echo.Context) (logbook.Note, error) {
 	return s.Store.LoggedNote(c.Request().Context(), id)
 }
 
-func (s *room) export(c *echo.Context) error {
+func (s *room) asCSV(c *echo.Context) error {
 	notes, err := s.Store.Notes(c.Request().Context())
 	if err != nil {
 		return err
 	}
 	return page.Download(c, "logbook", ".csv", "text/csv; charset=utf-8", logbook.WriteCSV(notes))
+}
+
+func (s *room) asJSON(c *echo.Context) error {
+	notes, err := s.Store.Notes(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	return page.Download(c, "logbook", ".json", "application/json", logbook.WriteJSON(notes))
 }

@@ -5,7 +5,6 @@ package papers
 import (
 	"embed"
 	"fmt"
-	"io"
 	"net/http"
 	"net/url"
 	"strconv"
@@ -39,7 +38,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	s := &room{shared}
 	e.GET("/swatch.svg", s.swatch)
 	e.GET(Path+"/new", s.new)
-	e.POST(Path, s.send, middleware.BodyLimit(photo.MostBytes+64<<10))
+	e.POST(Path, s.send, page.ForPhotographs)
 	e.GET(Path+"/:file", s.picture)
 	e.GET(Path+"/:id/straighten", s.straighten)
 	e.POST(Path+"/:id/straighten", s.keep, middleware.BodyLimit(64<<10))
@@ -90,28 +89,15 @@ func (s *room) send(c *echo.Context) error {
 		view := newPage{s.Chrome(c, "A paper of your own"), fault.Of(err).Text}
 		return c.Render(http.StatusUnprocessableEntity, "paper-new.html", view)
 	}
-	file, err := c.FormFile("file")
-	if err != nil {
-		if strings.Contains(err.Error(), "too large") || c.Request().ContentLength > photo.MostBytes {
-			return refuse(fault.New(fault.TooLarge, "file", "This picture is larger than 8 MB; take it smaller, or save it as a JPEG."))
-		}
-		return refuse(fault.New(fault.Empty, "file", "Choose a picture of your paper first."))
+	sent, err := page.Photograph(c)
+	var p photo.Picture
+	if err == nil {
+		p, err = photo.Read(sent)
 	}
-	in, err := file.Open()
-	if err != nil {
-		return page.BadForm(err)
-	}
-	defer in.Close()
-	sent, err := io.ReadAll(io.LimitReader(in, photo.MostBytes+1))
-	if err != nil {
-		return page.BadForm(err)
-	}
-	p, err := photo.Read(sent)
-	if err != nil {
-		if !page.IsFault(err) {
-			return err
-		}
+	if page.IsFault(err) {
 		return refuse(err)
+	} else if err != nil {
+		return err
 	}
 	if err := s.Store.PutPhoto(c.Request().Context(), p, true); err != nil {
 		return err

@@ -63,6 +63,7 @@ type workPage struct {
 	Closures            []closureView
 	Supplies            []page.SupplyLine // held against the cupboard
 	SuppliesWorth       string
+	Lessons, Reckoned   []leanView // of the logbook
 	Labels              []labelView
 	MayClose            string // the flap that can be held shut, if any
 	LooseChoices        []looseChoice

@@ -72,10 +72,7 @@ func (s *room) importThings(c *echo.Context) error {
 	things, faults := design.ReadContents(text, b.Inputs.Units)
 	if len(faults) > 0 {
 		f := form.New(nil, b.Inputs.Units)
-		for _, err := range faults {
-			f.Rows = append(f.Rows, err.Error())
-		}
-		f.List = string(text)
+		f.Refuse(text, faults)
 		return s.workspace(c, http.StatusUnprocessableEntity, b, 0, f, nil)
 	}
 	return s.withThings(c, b, things)

@@ -172,6 +172,7 @@ func readOption(f *form.Form, in *design.Inputs, now *design.Result, o *style.Op
 }
 
 func readFit(f *form.Form, in *design.Inputs, now *design.Result) {
+	readLean(f, in)
 	for _, o := range now.Style.Options {
 		if o != now.Style.Allowance {
 			readOption(f, in, now, o, true)

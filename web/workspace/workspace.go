@@ -176,6 +176,11 @@ func (s *room) workspace(c *echo.Context, status int, b store.Box, i int, f *for
 		}
 		view.Supplies, view.SuppliesWorth = page.SupplyLines(cupboard.Needs(r.Supplies), goods)
 	}
+	if view.Stop == "fit" {
+		if err := view.lessons(c.Request().Context()); err != nil {
+			return err
+		}
+	}
 	if view.Stop == "box" || view.Stop == "dressing" {
 		if view.lots, err = s.Store.Lots(c.Request().Context()); err != nil {
 			return err

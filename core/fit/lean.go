@@ -1,0 +1,48 @@
+package fit
+
+import (
+	"fmt"
+
+	"brevium/core/measure"
+)
+
+// Lean is what a maker's notes say of a card and a kind of fit: by how much the gap
+// in the hand is wider (over zero: looser) than the one worked out, and on how many
+// notes that rests.
+type Lean struct {
+	Card, Kind string // as paper.Card.Label and Kind.ID give them
+	By         measure.Length
+	Notes      int
+}
+
+// Says tells it in a line: "your Oat card, 240 gsm, runs 0.2 mm tighter: 5 notes".
+func (l Lean) Says() string {
+	way := "looser"
+	if l.By < 0 {
+		way = "tighter"
+	}
+	noun := "notes"
+	if l.Notes == 1 {
+		noun = "note"
+	}
+	return fmt.Sprintf("your %s, runs %s mm %s: %d %s", l.Card, measure.Number(l.By.Abs(), measure.MM, leanTick), way, l.Notes, noun)
+}
+
+// leanTick is how finely a lean is told, and known at best.
+const leanTick = measure.Tick(50 * measure.Micrometre)
+
+// LeanOf rounds what was estimated, in mm, to what is told.
+func LeanOf(mm float64) measure.Length {
+	return measure.Nearest(measure.Length(mm*float64(measure.Millimetre)), leanTick)
+}
+
+// Leaning is the account with what the maker's notes say put to it.
+func (a Account) Leaning(l Lean) Account {
+	if l.By == 0 {
+		return a
+	}
+	a.Lines = append(a.Lines[:len(a.Lines):len(a.Lines)], Line{Text: "as your notes say: " + l.Says(), Amount: l.By})
+	a.Gap, a.Leant = a.Gap+l.By, l.By
+	a.judge()
+	return a
+}
