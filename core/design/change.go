@@ -212,6 +212,7 @@ func Difference(a, b Inputs) string {
 	note(reflect.DeepEqual(a.Wrap, b.Wrap), "wrapping paper")
 	note(slices.Equal(a.Sheets, b.Sheets), "sheets")
 	note(a.Copies == b.Copies, "copies")
+	note(a.Price == b.Price, "price")
 	note(a.Tools == b.Tools, "tools")
 	if a.Units != b.Units {
 		return "units" // the tick follows

@@ -8,6 +8,7 @@ import (
 	"brevium/core/fault"
 	"brevium/core/fit"
 	"brevium/core/measure"
+	"brevium/core/money"
 	"brevium/core/paper"
 	"brevium/core/recipe"
 	"brevium/core/strict"
@@ -44,6 +45,7 @@ type (
 		Sheets   []sheetFile             `json:"sheets,omitempty"`
 		Tools    *toolsFile              `json:"tools,omitempty"`
 		Copies   *int                    `json:"copies,omitempty"`
+		Price    float64                 `json:"price,omitempty"`
 	}
 	cardFile struct {
 		Name      string       `json:"name,omitempty"`
@@ -160,6 +162,10 @@ func (f inputsFile) inputs(rest strict.Rest) (Inputs, error) {
 	if f.Copies != nil {
 		r.in.Copies = *f.Copies
 	}
+	if !(f.Price >= 0 && f.Price <= money.Most.Coins()) {
+		r.fail(fault.New(fault.CostRange, "price", "a price is 0 to a million"))
+	}
+	r.in.Price = money.Of(f.Price)
 	if r.err != nil {
 		return Inputs{}, r.err
 	}
@@ -382,7 +388,7 @@ func (in Inputs) Write() []byte {
 		Size: map[string]measure.Text{"basis": measure.Text(in.Basis)}, Fit: string(in.Fit),
 		Options: map[string]measure.Text{"tick": mmText(in.Tools.Tick.Length())},
 		Tools:   &toolsFile{Fence: string(in.Tools.Fence), Trimmer: mmText(in.Tools.Trimmer)},
-		Copies:  &in.Copies, Cards: map[string]cardFile{},
+		Copies:  &in.Copies, Price: in.Price.Coins(), Cards: map[string]cardFile{},
 	}
 	for id, l := range in.Size {
 		f.Size[id] = mmText(l)

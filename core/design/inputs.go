@@ -13,6 +13,7 @@ import (
 	"brevium/core/label"
 	"brevium/core/loose"
 	"brevium/core/measure"
+	"brevium/core/money"
 	"brevium/core/paper"
 	"brevium/core/recipe"
 	"brevium/core/strict"
@@ -77,6 +78,7 @@ type Inputs struct {
 	Sheets  []paper.Sheet
 	Tools   Tools
 	Copies  int
+	Price   money.Amount // what one is asked for, set by hand; 0 for none
 
 	// Rest is what another version kept with the design, to be passed on.
 	Rest strict.Rest
@@ -145,6 +147,9 @@ func (in *Inputs) Check() error {
 		return fault.New(fault.TooSmall, "tools.trimmer", "a trimmer this short cuts no blank; give its longest cut, usually 12 in")
 	case len(in.Sheets) == 0:
 		return fault.New(fault.NoSheets, "sheets", "choose at least one kind of sheet to cut from")
+	}
+	if in.Price < 0 || in.Price > money.Most {
+		return fault.New(fault.CostRange, "price", "a price is 0 to a million")
 	}
 	if err := checkName(in.Name); err != nil {
 		return err

@@ -76,6 +76,18 @@ func writeLabel(l label.Label) labelFile {
 	return f
 }
 
+// HangPrice puts a tag with the box's name and price on it, unless a label has the
+// price already or there is room for no more.
+func (in *Inputs) HangPrice() {
+	if len(in.Labels) >= MostLabels || slices.ContainsFunc(in.Labels, func(l label.Label) bool { return strings.Contains(l.Text, "{price}") }) {
+		return
+	}
+	tag := UsualLabel("", "", in.Units)
+	tag.Name, tag.Text = "Price tag", "{name}\n{price}"
+	in.Labels = append(slices.Clone(in.Labels), tag)
+	in.NumberThings()
+}
+
 func (in *Inputs) checkLabels() error {
 	if len(in.Labels) > MostLabels {
 		return fault.New(fault.CountRange, "labels", "a box has at most %d kinds of label", MostLabels)
@@ -226,7 +238,12 @@ func (r *Result) LabelText(l label.Label) []string {
 		inside = r.Inputs.Name
 	}
 	e := r.Inside
-	return l.Says(r.Inputs.Name, inside, measure.Sides(unit, unit.Own(tick), measure.Down(e.Length, unit.Own(tick)), measure.Down(e.Width, unit.Own(tick)), measure.Down(e.Height, unit.Own(tick))))
+	fills := label.Fills{Name: r.Inputs.Name, Inside: inside}
+	fills.Size = measure.Sides(unit, unit.Own(tick), measure.Down(e.Length, unit.Own(tick)), measure.Down(e.Width, unit.Own(tick)), measure.Down(e.Height, unit.Own(tick)))
+	if r.Inputs.Price > 0 {
+		fills.Price = r.Inputs.Price.String()
+	}
+	return l.Says(fills)
 }
 
 // WordsOn is what is written on a layer of a label: on the top one what it says,

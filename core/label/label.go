@@ -34,8 +34,8 @@ const (
 var Shapes = []Shape{Rectangle, Rounded, Oval, Circle, Scallop, Banner, Star, Heart}
 
 // Label is one kind of label of a box. Its lowest layer is as large as the label,
-// each other one smaller by its border. Text may hold {name}, {inside} and {size},
-// which the box fills in.
+// each other one smaller by its border. Text may hold {name}, {inside}, {size} and
+// {price}, which the box fills in.
 type Label struct {
 	ID            int
 	Name          string
@@ -247,9 +247,13 @@ func around(n int, at func(t float64) pattern.Point) pattern.Loop {
 	return out
 }
 
+// Fills are what the box puts in: its name, what is inside, its size, its price, ""
+// where that is not known.
+type Fills struct{ Name, Inside, Size, Price string }
+
 // Says is the text with what the box fills in, line by line.
-func (l Label) Says(name, inside, size string) []string {
-	text := strings.NewReplacer("{name}", name, "{inside}", inside, "{size}", size).Replace(l.Text)
+func (l Label) Says(f Fills) []string {
+	text := strings.NewReplacer("{name}", f.Name, "{inside}", f.Inside, "{size}", f.Size, "{price}", f.Price).Replace(l.Text)
 	var out []string
 	for _, line := range strings.Split(text, "\n") {
 		if line = strings.TrimSpace(line); line != "" {

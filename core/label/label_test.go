@@ -123,8 +123,10 @@ func TestLabelsThatCannotBe(t *testing.T) {
 }
 
 func TestWhatALabelSays(t *testing.T) {
-	l := Label{Text: "{name}\n\n with {inside} \n{size}"}
-	if got := strings.Join(l.Says("Fair", "4 jars", "9 × 9 cm"), "|"); got != "Fair|with 4 jars|9 × 9 cm" {
-		t.Error(got)
+	l := Label{Text: "{name}\n\n with {inside} \n{size}\n{price}"}
+	for price, want := range map[string]string{"6.50": "Fair|with 4 jars|9 × 9 cm|6.50", "": "Fair|with 4 jars|9 × 9 cm"} {
+		if got := strings.Join(l.Says(Fills{"Fair", "4 jars", "9 × 9 cm", price}), "|"); got != want {
+			t.Error(got)
+		}
 	}
 }

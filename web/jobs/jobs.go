@@ -40,6 +40,8 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.GET("/jobs/:id", s.showJob)
 	e.POST("/jobs/:id", s.changeJob)
 	e.GET("/jobs/:id/piece", s.piece)
+	e.GET("/jobs/:id/cost", s.cost)
+	e.POST("/jobs/:id/cost", s.setCost)
 	e.POST("/jobs/:id/hold", s.hold)
 	e.POST("/jobs/:id/search", s.search)
 	e.POST("/jobs/:id/:step", s.jobStep)

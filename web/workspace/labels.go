@@ -60,7 +60,7 @@ func (p *workPage) labels(in *design.Inputs, f *form.Form) {
 			f.Control(at("copies"), "How many", "on each box", strconv.Itoa(l.Copies)),
 			f.ChoiceField(at("layers"), "Layers", "", fmt.Sprint(len(l.Layers)), form.Plain("1", "2", "3")...),
 		}
-		v.Text = f.Control(at("text"), "Words on it", "{name}, {inside} and {size} are filled in", l.Text)
+		v.Text = f.Control(at("text"), "Words on it", "{name}, {inside}, {size} and {price} are filled in", l.Text)
 		v.Text.Kind = "lines"
 		for k, x := range l.Layers {
 			layer := layerView{Card: f.CardView(at("layers", k), x.Card, p.Shelf)}

@@ -51,6 +51,8 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.GET("/boxes/:id/savings", s.savings)
 	e.GET("/boxes/:id/parted", s.parted)
 	e.POST("/boxes/:id/set", s.set)
+	e.GET("/boxes/:id/cost", s.cost)
+	e.POST("/boxes/:id/cost", s.setCost)
 	e.GET("/boxes/:id/small/:small", s.small)
 	e.POST("/boxes/:id/small/:small/alone", s.alone)
 	e.POST("/boxes/:id/savings", s.takeSaving)

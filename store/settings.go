@@ -1,0 +1,32 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+)
+
+// Setting reads a setting of a name into a value, which stays as it is when it was
+// never set.
+func (s *Store) Setting(ctx context.Context, name string, into any) error {
+	var text []byte
+	err := s.db.QueryRowContext(ctx, `SELECT value FROM settings WHERE name = ?`, name).Scan(&text)
+	if errors.Is(err, sql.ErrNoRows) {
+		return nil
+	}
+	if err != nil {
+		return err
+	}
+	return json.Unmarshal(text, into)
+}
+
+// Set keeps a setting.
+func (s *Store) Set(ctx context.Context, name string, value any) error {
+	text, err := json.Marshal(value)
+	if err != nil {
+		return err
+	}
+	_, err = s.exec(ctx, `INSERT INTO settings (name, value) VALUES (?1, ?2) ON CONFLICT (name) DO UPDATE SET value = ?2`, name, string(text))
+	return err
+}

@@ -1,0 +1,87 @@
+package jobs
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/batch"
+	"brevium/core/fault"
+	"brevium/store"
+	"brevium/web/form"
+	"brevium/web/page"
+)
+
+// made are the job's boxes, each worked out, and their ids; those that are gone are
+// left out.
+func (s *room) made(ctx context.Context, w *work) (items []batch.Item, ids []int64, err error) {
+	for _, it := range w.Items {
+		b, there := w.boxes[it.Box]
+		if !there || b.Broken != nil {
+			return nil, nil, fault.New(fault.Deleted, copiesName(it.Box), "%s is gone or cannot be read; bring it back, or take it out of the job first", w.nameOf(it.Box))
+		}
+		item := batch.Item{Inputs: b.Inputs, Copies: it.Copies}
+		if item.Made, err = s.Made(ctx, item.One()); err != nil {
+			return nil, nil, err
+		}
+		items, ids = append(items, item), append(ids, it.Box)
+	}
+	return items, ids, nil
+}
+
+// cost is what the job costs, as it is laid out.
+func (s *room) cost(c *echo.Context) error {
+	return s.showCost(c, http.StatusOK, form.New(c.QueryParams(), page.UnitsOf(c)))
+}
+
+func (s *room) showCost(c *echo.Context, status int, f *form.Form) error {
+	w, err := s.job(c)
+	if err != nil {
+		return err
+	}
+	ctx := c.Request().Context()
+	items, ids, err := s.made(ctx, w)
+	if err != nil {
+		return err
+	}
+	at := "/jobs/" + page.Itoa(w.ID)
+	v := &page.CostPage{Chrome: s.Chrome(c, "What it costs · "+w.Name), Name: w.Name, At: at + "/cost", Back: at, Form: f}
+	if v.Sum, err = s.Costed(ctx, items, w.stocks); err != nil {
+		return err
+	}
+	if err := s.ShowCost(ctx, v, ids); err != nil {
+		return err
+	}
+	return c.Render(status, "cost.html", v)
+}
+
+// setCost keeps the rates, and the prices of the job's boxes.
+func (s *room) setCost(c *echo.Context) error {
+	posted, err := c.FormValues()
+	if err != nil {
+		return page.BadForm(err)
+	}
+	w, err := s.job(c)
+	if err != nil {
+		return err
+	}
+	ctx := c.Request().Context()
+	f := form.New(posted, page.UnitsOf(c))
+	if err := s.ReadRates(ctx, f); err != nil {
+		return err
+	}
+	for _, it := range w.Items {
+		b := w.boxes[it.Box]
+		if price, asked := page.ReadPrice(f, it.Box); f.OK() && asked && price != b.Inputs.Price {
+			b.Inputs.Price = price
+			if err := s.Store.Save(ctx, b.ID, b.Inputs, store.Edit{From: b.Version, What: "price", Page: page.Window(c)}); err != nil {
+				return err
+			}
+		}
+	}
+	if !f.OK() {
+		return s.showCost(c, http.StatusUnprocessableEntity, f)
+	}
+	return page.Back(c, "/jobs/%d/cost", w.ID)
+}

@@ -1,0 +1,143 @@
+package page
+
+import (
+	"context"
+	"fmt"
+	"strings"
+
+	"brevium/core/batch"
+	"brevium/core/cost"
+	"brevium/core/fault"
+	"brevium/core/logbook"
+	"brevium/core/money"
+	"brevium/core/recipe"
+	"brevium/web/form"
+)
+
+// ratesKey is where the maker's rates are kept.
+const ratesKey = "rates"
+
+// Rates are those the maker reckons with.
+func (s *Room) Rates(ctx context.Context) (cost.Rates, error) {
+	r := cost.Usual
+	return r, s.Store.Setting(ctx, ratesKey, &r)
+}
+
+// Costed adds a job up that is laid out, with what stands in drawer and cupboard.
+func (s *Room) Costed(ctx context.Context, items []batch.Item, stocks []batch.Stock) (cost.Sum, error) {
+	in := cost.Input{Items: items, Stocks: stocks}
+	var err error
+	if in.Lots, err = s.Store.Lots(ctx); err != nil {
+		return cost.Sum{}, err
+	}
+	if in.Goods, err = s.Store.Goods(ctx); err != nil {
+		return cost.Sum{}, err
+	}
+	if in.Rates, err = s.Rates(ctx); err != nil {
+		return cost.Sum{}, err
+	}
+	times, err := s.Store.Times(ctx, 0)
+	if err != nil {
+		return cost.Sum{}, err
+	}
+	in.Paces = logbook.Paces(times)
+	return cost.Do(in), nil
+}
+
+// CostPage is what boxes cost and are sold for.
+type CostPage struct {
+	Chrome
+	Name         string // of the box or the job
+	Tags         bool   // a tag can be hung on it
+	At, Back     string // its address, and that of what it is of
+	Sum          cost.Sum
+	Boxes        []CostRow
+	Says         string // what has no price
+	Form         *form.Form
+	Rates        []form.Field
+	Copies       int // of all boxes
+	SellsFor     money.Amount
+	RemainsInAll money.Amount
+}
+
+// CostRow is a box of it.
+type CostRow struct {
+	cost.Box
+	ID    int64
+	Time  string
+	Price form.Field
+	Way   string // how its price came about
+}
+
+// PriceField is the name of the field of a box's price.
+func PriceField(box int64) string { return fmt.Sprintf("price.%d", box) }
+
+// ShowCost readies the page; ids are the boxes', in the order of the items.
+func (s *Room) ShowCost(ctx context.Context, p *CostPage, ids []int64) error {
+	r, err := s.Rates(ctx)
+	if err != nil {
+		return err
+	}
+	number := func(f float64) string { return strings.TrimSuffix(fmt.Sprintf("%.1f", f), ".0") }
+	f := p.Form
+	p.Rates = []form.Field{
+		f.Control("hour", "An hour of your work", "in your own coin, such as 12", r.Hour.String()),
+		f.Control("margin", "To remain above all costs", "percent of the price", number(r.Margin)),
+		f.Control("fee", "The stall's fee", "percent of the price", number(r.Fee)),
+		f.Control("each", "Every sale costs", "a bag, a card fee", r.Each.String()),
+	}
+	p.Says = p.Sum.Says()
+	for i, b := range p.Sum.Boxes {
+		row := CostRow{Box: b, ID: ids[i], Time: recipe.Clock(b.Minutes), Way: "by the margin"}
+		shown := ""
+		if b.Typed {
+			shown, row.Way = b.Price.String(), "set by hand"
+		}
+		row.Price = f.Control(PriceField(ids[i]), "A price for "+b.Name+", by hand", "empty: by the margin", shown)
+		p.Boxes = append(p.Boxes, row)
+		p.Copies += b.Copies
+		p.SellsFor += b.Price * money.Amount(b.Copies)
+		p.RemainsInAll += b.Remains() * money.Amount(b.Copies)
+	}
+	return nil
+}
+
+// ReadRates keeps the rates of a form.
+func (s *Room) ReadRates(ctx context.Context, f *form.Form) error {
+	r, err := s.Rates(ctx)
+	if err != nil {
+		return err
+	}
+	for name, into := range map[string]*money.Amount{"hour": &r.Hour, "each": &r.Each} {
+		a, err := money.Parse(f.Posted.Get(name))
+		if err != nil {
+			f.Fail(fault.At(name, err))
+		} else if f.Posted.Has(name) {
+			*into = a
+		}
+	}
+	f.Decimal("margin", &r.Margin)
+	f.Decimal("fee", &r.Fee)
+	if !f.OK() {
+		return nil
+	}
+	if err := r.Check(); err != nil {
+		f.Fail(err)
+		return nil
+	}
+	return s.Store.Set(ctx, ratesKey, r)
+}
+
+// ReadPrice reads the price of a box, and whether it was asked for.
+func ReadPrice(f *form.Form, box int64) (price money.Amount, asked bool) {
+	name := PriceField(box)
+	if !f.Posted.Has(name) {
+		return 0, false
+	}
+	a, err := money.Parse(f.Posted.Get(name))
+	if err != nil {
+		f.Fail(fault.At(name, err))
+		return 0, false
+	}
+	return a, true
+}

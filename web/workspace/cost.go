@@ -1,0 +1,86 @@
+package workspace
+
+import (
+	"net/http"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/batch"
+	"brevium/store"
+	"brevium/web/form"
+	"brevium/web/page"
+)
+
+// cost is what a box costs, all its copies cut from the drawer.
+func (s *room) cost(c *echo.Context) error {
+	return s.showCost(c, http.StatusOK, form.New(c.QueryParams(), page.UnitsOf(c)))
+}
+
+func (s *room) showCost(c *echo.Context, status int, f *form.Form) error {
+	b, err := s.Box(c)
+	if err != nil {
+		return err
+	}
+	ctx := c.Request().Context()
+	item := batch.Item{Inputs: b.Inputs, Copies: b.Inputs.Copies}
+	if item.Made, err = s.Made(ctx, item.One()); err != nil {
+		return err
+	}
+	lots, err := s.Store.Lots(ctx)
+	if err != nil {
+		return err
+	}
+	items := []batch.Item{item}
+	stocks, err := batch.Gather(ctx, items, lots, batch.Choices{})
+	if err != nil {
+		return err
+	}
+	for i := range stocks {
+		if err := stocks[i].Lay(ctx, batch.Quick); err != nil {
+			return err
+		}
+	}
+	at := "/boxes/" + page.Itoa(b.ID)
+	v := &page.CostPage{Chrome: s.Chrome(c, "What it costs · "+b.Name), Name: b.Name, At: at + "/cost", Back: at + "/sheets", Form: f, Tags: true}
+	if v.Sum, err = s.Costed(ctx, items, stocks); err != nil {
+		return err
+	}
+	if err := s.ShowCost(ctx, v, []int64{b.ID}); err != nil {
+		return err
+	}
+	return c.Render(status, "cost.html", v)
+}
+
+// setCost keeps the rates, and the price of the box.
+func (s *room) setCost(c *echo.Context) error {
+	posted, err := c.FormValues()
+	if err != nil {
+		return page.BadForm(err)
+	}
+	b, err := s.Box(c)
+	if err != nil {
+		return err
+	}
+	ctx := c.Request().Context()
+	f := form.New(posted, page.UnitsOf(c))
+	if err := s.ReadRates(ctx, f); err != nil {
+		return err
+	}
+	price, asked := page.ReadPrice(f, b.ID)
+	tag := posted.Get("tag") != "" && price > 0
+	if f.OK() && asked && (price != b.Inputs.Price || tag) {
+		if b.Inputs.Price = price; tag {
+			b.Inputs.HangPrice()
+		}
+		if err := s.Store.Save(ctx, b.ID, b.Inputs, store.Edit{From: b.Version, What: "price", Page: page.Window(c)}); err != nil {
+			return err
+		}
+	}
+	if !f.OK() {
+		return s.showCost(c, http.StatusUnprocessableEntity, f)
+	}
+	if tag {
+		return page.Back(c, "%s", page.StopURL(b.ID, "dressing"))
+	}
+	return page.Back(c, "/boxes/%d/cost", b.ID)
+}
