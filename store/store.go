@@ -133,6 +133,9 @@ func (s *Store) tidy() {
 // one goes wrong. It may only be called before the store is used.
 func (s *Store) UseClock(now func() time.Time) { s.now = now }
 
+// Now is the time by the clock that is used.
+func (s *Store) Now() time.Time { return s.now() }
+
 // Close closes the database.
 func (s *Store) Close() error {
 	s.closing.Do(func() { close(s.done) })

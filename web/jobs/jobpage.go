@@ -239,13 +239,18 @@ func whereID(st *batch.Stock, piece int) string {
 
 // batch groups a card's cuts by the fence.
 func (p *jobPage) batch(st *batch.Stock) {
-	v := batchView{Card: st.Card.Name}
-	for _, s := range st.Layout.Settings() {
-		v.Settings = append(v.Settings, settingView{p.show(s.Fence), page.Counted(len(s.Cuts), "cut"), whereCut(st.Layout, s.Cuts)})
-	}
-	if len(v.Settings) > 0 {
+	if v := fences(st, p.show); len(v.Settings) > 0 {
 		p.Batch = append(p.Batch, v)
 	}
+}
+
+// fences groups a card's cuts by the fence; show writes a length.
+func fences(st *batch.Stock, show func(measure.Length) string) batchView {
+	v := batchView{Card: st.Card.Name}
+	for _, s := range st.Layout.Settings() {
+		v.Settings = append(v.Settings, settingView{show(s.Fence), page.Counted(len(s.Cuts), "cut"), whereCut(st.Layout, s.Cuts)})
+	}
+	return v
 }
 
 // whereCut says on which sheets which cuts are made, neighbours that are cut

@@ -1,0 +1,70 @@
+package web
+
+import (
+	"net/http"
+	"regexp"
+	"strings"
+	"testing"
+	"time"
+)
+
+// A job is planned in evenings for two; what is done is taken off and the rest planned
+// anew; too little time, a work nobody does and bad lines are said, and what was typed
+// stays.
+func TestAJobInEvenings(t *testing.T) {
+	x := workshop(t)
+	noon := time.Date(2026, 11, 30, 12, 0, 0, 0, time.Local)
+	x.store.UseClock(func() time.Time { return noon })
+	x.post("/jobs", "name", "Fair", "copies.1", "4", "copies.2", "6")
+	at := "/jobs/1/evenings"
+	x.post(at, "evenings", "Tuesday 18 to 22\nThursday 18 to 22", "hands", "Ada\nBen: fold, glue, decorate", "trimmers", "1", "boards", "1", "ready", "")
+	page := x.words(at)
+	for _, part := range []string{"Ready ", "Tuesday 1 December", "Ada", "Ben", "Cut the blanks of", "at the latest"} {
+		if !strings.Contains(page, part) {
+			t.Errorf("the plan lacks %q: %s", part, page)
+		}
+	}
+	_, html, _ := x.get(at)
+	lot := regexp.MustCompile(`name="key" value="([^"]*)"><input type="hidden" name="upto" value="(\d+)"`).FindStringSubmatch(html)
+	if lot == nil {
+		t.Fatal("no lot can be said to be done")
+	}
+	x.post(at, "key", lot[1], "upto", lot[2])
+	if again := x.words(at); strings.Contains(again, " 0 % is done") || strings.Count(again, "Cut the blanks of") >= strings.Count(page, "Cut the blanks of") {
+		t.Errorf("what is done is planned again: %s", again)
+	}
+	x.post(at, "evenings", "Tuesday 18 to 18:20")
+	if page := x.words(at); !strings.Contains(page, "too few") {
+		t.Errorf("too little time: %s", page)
+	}
+	x.post(at, "hands", "Ben: fold")
+	if page := x.words(at); !strings.Contains(page, "Nobody there does this") {
+		t.Errorf("nobody cuts: %s", page)
+	}
+	for field, bad := range map[string]string{"evenings": "whenever", "hands": "Ben: juggle", "ready": "2026-01-01", "trimmers": "9", "boards": "none"} {
+		if code, page, _ := x.post(at, field, bad); code != http.StatusUnprocessableEntity || !strings.Contains(page, bad) || !strings.Contains(page, "Not yet") {
+			t.Errorf("%s %s: %d", field, bad, code)
+		}
+	}
+	if code, _, _ := x.get("/jobs/99/evenings"); code != http.StatusNotFound {
+		t.Errorf("no such job: %d", code)
+	}
+}
+
+// Kits for a class: what is in a bag, what a table cuts with its spares, where the
+// student's page is.
+func TestKitsForAClass(t *testing.T) {
+	x := workshop(t)
+	x.post("/jobs", "name", "Class", "copies.1", "4")
+	page := x.words("/jobs/1/kits?people=9&tables=2&spare=20")
+	for _, part := range []string{"9 bags", "5 bags to the fullest, and pieces for 1 more", "In each bag", "Base, ", "Double-sided tape", "Fence at", "the student's page on A4"} {
+		if !strings.Contains(page, part) {
+			t.Errorf("the kits lack %q: %s", part, page)
+		}
+	}
+	for _, bad := range []string{"people=0", "people=2&tables=3", "spare=lots"} {
+		if code, page, _ := x.get("/jobs/1/kits?" + bad); code != http.StatusUnprocessableEntity || !strings.Contains(page, "Not yet") {
+			t.Errorf("%s: %d", bad, code)
+		}
+	}
+}

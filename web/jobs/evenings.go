@@ -1,0 +1,283 @@
+package jobs
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/batch"
+	"brevium/core/evenings"
+	"brevium/core/fault"
+	"brevium/core/logbook"
+	"brevium/core/recipe"
+	"brevium/web/form"
+	"brevium/web/page"
+)
+
+// table is who is at the table, when, with what; as a maker typed it.
+type table struct {
+	Evenings string `json:"evenings"`
+	Hands    string `json:"hands"`
+	Ready    string `json:"ready,omitempty"` // a day
+	Trimmers int    `json:"trimmers"`
+	Boards   int    `json:"boards"`
+}
+
+// Keys of settings: the table of all jobs, that of one, and what is done of one.
+const tableKey = "evenings"
+
+func tableOf(job int64) string { return fmt.Sprintf("evenings/%d", job) }
+func doneOf(job int64) string  { return fmt.Sprintf("done/%d", job) }
+
+// table reads a job's table: its own, or the last that was set.
+func (s *room) table(ctx context.Context, job int64) (table, error) {
+	t := table{Evenings: "Tuesday 19 to 21\nSaturday 9 to 12", Trimmers: 1, Boards: 1}
+	if err := s.Store.Setting(ctx, tableKey, &t); err != nil {
+		return t, err
+	}
+	t.Ready = "" // of another job
+	return t, s.Store.Setting(ctx, tableOf(job), &t)
+}
+
+// read gives what a table says from a time on.
+func (t table) read(now time.Time) (when []evenings.Session, who []evenings.Hand, tools evenings.Tools, err error) {
+	var ready time.Time
+	if t.Ready != "" {
+		if ready, err = time.ParseInLocation(time.DateOnly, t.Ready, now.Location()); err != nil {
+			return nil, nil, tools, fault.New(fault.Invalid, "ready", "%q is no day; write it like 2026-12-05", t.Ready)
+		}
+		if ready.AddDate(0, 0, 1).Before(now) {
+			return nil, nil, tools, fault.New(fault.OutOfRange, "ready", "that day is over")
+		}
+	}
+	if t.Trimmers < 1 || t.Trimmers > evenings.MostHands {
+		return nil, nil, tools, fault.New(fault.CountRange, "trimmers", "there are 1 to %d trimmers", evenings.MostHands)
+	}
+	if t.Boards < 1 || t.Boards > evenings.MostHands {
+		return nil, nil, tools, fault.New(fault.CountRange, "boards", "there are 1 to %d scoring boards", evenings.MostHands)
+	}
+	if who, err = evenings.ReadHands(t.Hands); err != nil {
+		return nil, nil, tools, under("hands", err)
+	}
+	if when, err = evenings.ReadSessions(t.Evenings, now, ready); err != nil {
+		return nil, nil, tools, under("evenings", err)
+	}
+	return when, who, evenings.Tools{Trimmers: t.Trimmers, Boards: t.Boards}, nil
+}
+
+// under puts a fault of a line at the field the line is in.
+func under(field string, err error) error {
+	f := *fault.Of(err)
+	if strings.HasPrefix(f.Field, "line ") {
+		f.Text = capital(f.Field) + ": " + f.Text
+	}
+	f.Field = field
+	return &f
+}
+
+func capital(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
+
+// eveningsPage is a job in evenings.
+type eveningsPage struct {
+	page.Chrome
+	ID       int64
+	Name     string
+	Form     *form.Form
+	Fields   []form.Field
+	Sessions []sessionView
+	Answer   string
+	Proof    string
+	Warn     string
+	Progress int
+}
+
+type sessionView struct {
+	Day, Time string
+	Tonight   bool
+	Hands     []handView
+}
+
+type handView struct {
+	Name string
+	Lots []lotView
+}
+
+type lotView struct {
+	At, Says, Takes, Sets string
+	Key                   string
+	Upto                  int
+}
+
+func (s *room) evenings(c *echo.Context) error {
+	return s.showEvenings(c, http.StatusOK, form.New(c.QueryParams(), page.UnitsOf(c)))
+}
+
+func (s *room) showEvenings(c *echo.Context, status int, f *form.Form) error {
+	w, err := s.job(c)
+	if err != nil {
+		return err
+	}
+	ctx := c.Request().Context()
+	items, ids, err := s.made(ctx, w)
+	if err != nil {
+		return err
+	}
+	t, err := s.table(ctx, w.ID)
+	if err != nil {
+		return err
+	}
+	v := &eveningsPage{Chrome: s.Chrome(c, "In evenings · "+w.Name), ID: w.ID, Name: w.Name, Form: f}
+	now := s.Store.Now()
+	when, who, tools, wrong := t.read(now)
+	if page.IsFault(wrong) {
+		f.Fail(wrong)
+	} else if wrong != nil {
+		return wrong
+	} else if err := s.planned(ctx, v, items, ids, when, who, tools, now); err != nil {
+		return err
+	}
+	lines := func(name, label, hint, stored string) form.Field {
+		x := f.Control(name, label, hint, stored)
+		x.Kind = "lines"
+		return x
+	}
+	v.Fields = []form.Field{
+		lines("evenings", "Time at the table", "one to a line, like Tuesday 19 to 21", t.Evenings),
+		f.Control("ready", "Ready by", "a day such as "+now.AddDate(0, 0, 14).Format(time.DateOnly)+"; weekdays are then every one until it", t.Ready),
+		lines("hands", "Who is there", "one to a line; after a colon what they do: Ben: fold, glue", t.Hands),
+		f.Control("trimmers", "Trimmers", "", fmt.Sprint(t.Trimmers)),
+		f.Control("boards", "Scoring boards", "", fmt.Sprint(t.Boards)),
+	}
+	return c.Render(status, "evenings.html", v)
+}
+
+// planned fills in the plan.
+func (s *room) planned(ctx context.Context, v *eveningsPage, items []batch.Item, ids []int64, when []evenings.Session, who []evenings.Hand, tools evenings.Tools, now time.Time) error {
+	done := map[string]int{}
+	if err := s.Store.Setting(ctx, doneOf(v.ID), &done); err != nil {
+		return err
+	}
+	times, err := s.Store.Times(ctx, 0)
+	if err != nil {
+		return err
+	}
+	tasks := evenings.Tasks(items, ids, logbook.Paces(times), done)
+	p := evenings.Make(tasks, when, who, tools, now)
+	v.Sessions = sessionsOf(p, now)
+	all, over := 0.0, 0.0
+	for _, t := range tasks {
+		all += t.Seconds(0, t.Copies)
+		over += t.Seconds(0, t.Done)
+	}
+	v.Progress = int(100 * over / max(1, all))
+	switch {
+	case p.Lacking != "":
+		v.Warn = fmt.Sprintf("Nobody there does this: %s. Say who does.", kindWords[p.Lacking])
+	case p.Left > 0:
+		v.Warn = fmt.Sprintf("These evenings are too few: about %s more are needed. Add a time, or a pair of hands.", recipe.Clock(p.Left/60))
+	case p.Ready.IsZero():
+		v.Answer = "All of it is done."
+	default:
+		v.Answer = "Ready " + p.Ready.Format("Monday 2 January, about 15:04")
+		if start, can := evenings.LatestStart(tasks, when, who, tools, now); can {
+			v.Proof = "begin " + start.From.Format("Monday 2 January, 15:04") + " at the latest, to be ready in these evenings"
+		}
+	}
+	return nil
+}
+
+var kindWords = map[recipe.Kind]string{
+	recipe.Cut: "cut", recipe.Score: "score", recipe.Fold: "fold", recipe.Remove: "cut away", recipe.Decorate: "decorate",
+	recipe.Glue: "glue", recipe.Assemble: "put together", recipe.Fill: "fill", recipe.Close: "close",
+}
+
+// sessionsOf parts a plan by session and hand; sessions in which nothing is done are
+// left out.
+func sessionsOf(p evenings.Plan, now time.Time) []sessionView {
+	var out []sessionView
+	for n, s := range p.Sessions {
+		v := sessionView{Day: s.From.Format("Monday 2 January"), Time: s.From.Format("15:04") + " to " + s.To.Format("15:04")}
+		v.Tonight = s.From.Format(time.DateOnly) == now.Format(time.DateOnly)
+		for h, hand := range p.Hands {
+			x := handView{Name: hand.Name}
+			for _, l := range p.Lots {
+				if l.Session != n || l.Hand != h {
+					continue
+				}
+				y := lotView{At: l.From.Format("15:04"), Says: p.Says(l), Takes: recipe.Clock(l.To.Sub(l.From).Minutes()), Key: p.Tasks[l.Task].Key, Upto: l.First + l.Copies}
+				if p.Tasks[l.Task].Set > 0 {
+					y.Sets = fmt.Sprintf("leave it %d min to set", int(p.Tasks[l.Task].Set.Minutes()))
+				}
+				x.Lots = append(x.Lots, y)
+			}
+			if len(x.Lots) > 0 {
+				v.Hands = append(v.Hands, x)
+			}
+		}
+		if len(v.Hands) > 0 {
+			out = append(out, v)
+		}
+	}
+	return out
+}
+
+// setEvenings keeps who is at the table and when, or that a lot is done.
+func (s *room) setEvenings(c *echo.Context) error {
+	posted, err := c.FormValues()
+	if err != nil {
+		return page.BadForm(err)
+	}
+	n, err := page.ID(c)
+	if err != nil {
+		return err
+	}
+	ctx := c.Request().Context()
+	f := form.New(posted, page.UnitsOf(c))
+	if key := posted.Get("key"); key != "" {
+		if err := s.lotDone(ctx, f, n, key); err != nil {
+			return err
+		}
+		return page.Back(c, "/jobs/%d/evenings", n)
+	}
+	t, err := s.table(ctx, n)
+	if err != nil {
+		return err
+	}
+	for name, into := range map[string]*string{"evenings": &t.Evenings, "hands": &t.Hands, "ready": &t.Ready} {
+		if posted.Has(name) {
+			*into = strings.TrimSpace(strings.ReplaceAll(posted.Get(name), "\r\n", "\n"))
+		}
+	}
+	f.Whole("trimmers", &t.Trimmers)
+	f.Whole("boards", &t.Boards)
+	if _, _, _, err := t.read(s.Store.Now()); page.IsFault(err) {
+		f.Fail(err)
+	} else if err != nil {
+		return err
+	}
+	if !f.OK() {
+		return s.showEvenings(c, http.StatusUnprocessableEntity, f)
+	}
+	for _, key := range []string{tableKey, tableOf(n)} {
+		if err := s.Store.Set(ctx, key, t); err != nil {
+			return err
+		}
+	}
+	return page.Back(c, "/jobs/%d/evenings", n)
+}
+
+// lotDone notes that copies of a task are done up to a number; 0 takes it back.
+func (s *room) lotDone(ctx context.Context, f *form.Form, job int64, key string) error {
+	upto := 0
+	f.Whole("upto", &upto)
+	done := map[string]int{}
+	if err := s.Store.Setting(ctx, doneOf(job), &done); err != nil {
+		return err
+	}
+	done[key] = max(0, upto)
+	return s.Store.Set(ctx, doneOf(job), done)
+}
