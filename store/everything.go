@@ -8,10 +8,7 @@ import (
 
 	"brevium/core/cupboard"
 	"brevium/core/design"
-	"brevium/core/drawer"
 	"brevium/core/fault"
-	"brevium/core/measure"
-	"brevium/core/paper"
 	"brevium/photo"
 )
 
@@ -26,6 +23,8 @@ type Everything struct {
 	Photos []photo.Picture   `json:"-"`
 	Goods  []cupboard.Good   `json:"supplies,omitempty"`
 	Notes  []KeptNote        `json:"notes,omitempty"`
+	// Settings are what a maker reckons with everywhere, by name.
+	Settings map[string]json.RawMessage `json:"settings,omitempty"`
 }
 
 // KeptBox is a box's design, as in its file, and the steps ticked off.
@@ -34,26 +33,7 @@ type KeptBox struct {
 	Name   string            `json:"name"`
 	Design json.RawMessage   `json:"design"`
 	Ticks  map[string]string `json:"ticks,omitempty"`
-}
-
-// KeptPaper is a pile or an offcut. One with a count of none was used up by a
-// job.
-type KeptPaper struct {
-	ID        int64   `json:"id"`
-	Card      string  `json:"card"`
-	GSM       float64 `json:"gsm"`
-	Thickness int64   `json:"thickness_nm"`
-	Direction string  `json:"direction"`
-	Sheet     string  `json:"sheet"`
-	Width     int64   `json:"width_nm"`
-	Height    int64   `json:"height_nm"`
-	Count     int     `json:"count"`
-	Price     float64 `json:"price"`
-	Offcut    bool    `json:"offcut"`
-	From      string  `json:"from"`
-	Job       int64   `json:"job,omitempty"` // that left it
-	// Look is how the card is seen, as in a design's file.
-	Look json.RawMessage `json:"look,omitempty"`
+	Times  []KeptTime        `json:"times,omitempty"`
 }
 
 // KeptJob is a job with what is cut and the paper it has taken.
@@ -67,6 +47,9 @@ type KeptJob struct {
 	Stocks  json.RawMessage `json:"stocks,omitempty"`
 	Goods   json.RawMessage `json:"goods,omitempty"`
 	Paper   []Taken         `json:"paper,omitempty"`
+	// Evenings say who makes it and when, Done how many copies of its tasks are done.
+	Evenings json.RawMessage `json:"evenings,omitempty"`
+	Done     map[string]int  `json:"done,omitempty"`
 }
 
 // Taken is how many sheets of a pile a job has set aside or used.
@@ -99,10 +82,10 @@ func (s *Store) All(ctx context.Context) (Everything, error) {
 			out.Things = append(out.Things, thing)
 			return err
 		}},
-		{`SELECT id, card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, coalesce(job_id, 0), look
+		{`SELECT id, card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, coalesce(job_id, 0), look, measured
 			FROM lots WHERE count > 0 OR id IN (SELECT lot_id FROM job_lots) ORDER BY id`, func(r *sql.Rows) error {
 			var p KeptPaper
-			err := r.Scan(&p.ID, &p.Card, &p.GSM, &p.Thickness, &p.Direction, &p.Sheet, &p.Width, &p.Height, &p.Count, &p.Price, &p.Offcut, &p.From, &p.Job, (*[]byte)(&p.Look))
+			err := r.Scan(&p.ID, &p.Card, &p.GSM, &p.Thickness, &p.Direction, &p.Sheet, &p.Width, &p.Height, &p.Count, &p.Price, &p.Offcut, &p.From, &p.Job, (*[]byte)(&p.Look), &p.Measured)
 			out.Paper = append(out.Paper, p)
 			return err
 		}},
@@ -144,6 +127,9 @@ func (s *Store) All(ctx context.Context) (Everything, error) {
 	}
 	for i, j := range out.Jobs {
 		jobs[j.ID] = i
+	}
+	if err := out.work(ctx, tx, boxes, jobs); err != nil {
+		return out, err
 	}
 	err = each(ctx, tx, `SELECT box_id, step, mark FROM ticks`, func(r *sql.Rows) error {
 		var id int64
@@ -198,7 +184,7 @@ func (s *Store) Bring(ctx context.Context, all Everything, replace bool) (n Brou
 	}
 	err = s.in(ctx, func(tx *sql.Tx) error {
 		if replace {
-			for _, table := range []string{"job_lots", "lots", "jobs", "things", "goods", "notes", "boxes"} {
+			for _, table := range []string{"job_lots", "lots", "jobs", "things", "goods", "notes", "settings", "boxes"} {
 				if _, err := tx.ExecContext(ctx, `DELETE FROM `+table); err != nil {
 					return err
 				}
@@ -268,14 +254,6 @@ func (e Everything) check() error {
 	return nil
 }
 
-func (p KeptPaper) lot() drawer.Lot {
-	return drawer.Lot{
-		Card:  paper.Card{Name: p.Card, GSM: p.GSM, Thickness: measure.Length(p.Thickness), Direction: paper.Direction(p.Direction)},
-		Sheet: p.Sheet, Width: measure.Length(p.Width), Height: measure.Length(p.Height),
-		Count: p.Count, Price: p.Price, Offcut: p.Offcut, From: p.From,
-	}
-}
-
 // bringing is one step of Bring; the maps give new numbers for the old ones.
 type bringing struct {
 	s                  *Store
@@ -299,6 +277,9 @@ func (b *bringing) all(e Everything) error {
 		if _, err := bringNote(b.ctx, b.tx, n.logged()); err != nil {
 			return err
 		}
+	}
+	if err := b.settings(e.Settings); err != nil {
+		return err
 	}
 	for _, g := range e.Goods {
 		if err := setGood(b.ctx, b.tx, g); err != nil {
@@ -361,6 +342,9 @@ func (b *bringing) box(x KeptBox) error {
 	id, err := b.same(`boxes`, `inputs = ? AND deleted_at IS NULL`, string(x.Design))
 	if err != nil || id != 0 {
 		b.boxes[x.ID] = id
+		if err == nil {
+			err = b.times(id, x.Times)
+		}
 		return err
 	}
 	now := b.s.now().UnixMilli()
@@ -378,7 +362,7 @@ func (b *bringing) box(x KeptBox) error {
 	b.boxes[x.ID] = id
 	b.use(`boxes`, id)
 	b.n.Boxes++
-	return nil
+	return b.times(id, x.Times)
 }
 
 // things puts in those that are not here, however they are written.
@@ -449,27 +433,13 @@ func (b *bringing) job(x KeptJob) error {
 	if err != nil {
 		return err
 	}
+	if err := b.evenings(id, x); err != nil {
+		return err
+	}
 	b.jobs[x.ID] = id
 	b.use(`jobs`, id)
 	b.n.Jobs++
 	_, err = b.s.state(b.ctx, b.tx, "job", id, "", string(asked))
-	return err
-}
-
-func (b *bringing) pile(p KeptPaper) error {
-	var job any
-	if id, there := b.jobs[p.Job]; there {
-		job = id
-	}
-	id, err := b.same(`lots`, `card = ? AND gsm = ? AND thickness = ? AND direction = ? AND sheet = ? AND width = ? AND height = ? AND count = ? AND price = ? AND offcut = ? AND origin = ?`,
-		p.Card, p.GSM, p.Thickness, p.Direction, p.Sheet, p.Width, p.Height, p.Count, p.Price, p.Offcut, p.From)
-	if err == nil && id == 0 {
-		b.n.Paper++
-		id, err = b.insert(`INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id, look) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-			p.Card, p.GSM, p.Thickness, p.Direction, p.Sheet, p.Width, p.Height, p.Count, p.Price, p.Offcut, p.From, job, string(p.Look))
-	}
-	b.paper[p.ID] = id
-	b.use(`lots`, id)
 	return err
 }
 

@@ -11,7 +11,7 @@ import (
 	"brevium/core/paper"
 )
 
-const lotColumns = `l.id, l.card, l.gsm, l.thickness, l.direction, l.sheet, l.width, l.height, l.count, l.price, l.offcut, l.origin, l.look,
+const lotColumns = `l.id, l.card, l.gsm, l.thickness, l.direction, l.sheet, l.width, l.height, l.count, l.price, l.offcut, l.origin, l.look, l.measured,
 	coalesce((SELECT sum(r.count) FROM job_lots r JOIN jobs j ON j.id = r.job_id WHERE r.lot_id = l.id AND j.state = 'begun'), 0)`
 
 func scanLot(row interface{ Scan(...any) error }) (drawer.Lot, error) {
@@ -19,7 +19,7 @@ func scanLot(row interface{ Scan(...any) error }) (drawer.Lot, error) {
 	var direction string
 	var look []byte
 	err := row.Scan(&l.ID, &l.Card.Name, &l.Card.GSM, (*int64)(&l.Card.Thickness), &direction, &l.Sheet,
-		(*int64)(&l.Width), (*int64)(&l.Height), &l.Count, &l.Price, &l.Offcut, &l.From, &look, &l.Reserved)
+		(*int64)(&l.Width), (*int64)(&l.Height), &l.Count, &l.Price, &l.Offcut, &l.From, &look, &l.Card.Measured, &l.Reserved)
 	if errors.Is(err, sql.ErrNoRows) {
 		err = ErrNotFound
 	}
@@ -74,6 +74,9 @@ func addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64) error {
 	if l.Count == 0 {
 		return nil
 	}
+	if err := bestMeasured(ctx, tx, &l.Card); err != nil {
+		return err
+	}
 	look := string(design.WriteLook(l.Card.Look))
 	if !l.Offcut {
 		r, err := tx.ExecContext(ctx, `
@@ -90,8 +93,8 @@ func addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64) error {
 	_, err := tx.ExecContext(
 		ctx,
 		`
-		INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id, look)
-		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+		INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id, look, measured)
+		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
 		l.Card.Name,
 		l.Card.GSM,
 		int64(l.Card.Thickness),
@@ -105,7 +108,28 @@ func addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64) error {
 		l.From,
 		job,
 		look,
+		l.Card.Measured,
 	)
+	return err
+}
+
+// ofCard finds the piles of a card by its name, weight and direction.
+const ofCard = `lower(trim(card)) = lower(trim(?)) AND round(gsm) = round(?) AND direction = ?`
+
+// bestMeasured gives a card and all its piles the thickness that is known best.
+func bestMeasured(ctx context.Context, tx *sql.Tx, c *paper.Card) error {
+	var there paper.Card
+	err := tx.QueryRowContext(ctx, `SELECT thickness, measured FROM lots WHERE `+ofCard+` ORDER BY measured DESC, id DESC LIMIT 1`,
+		c.Name, c.GSM, string(c.Direction)).Scan((*int64)(&there.Thickness), &there.Measured)
+	if errors.Is(err, sql.ErrNoRows) {
+		return nil
+	}
+	if err != nil {
+		return err
+	}
+	*c = c.Measures(there)
+	_, err = tx.ExecContext(ctx, `UPDATE lots SET thickness = ?, measured = ? WHERE measured < ? AND `+ofCard,
+		int64(c.Thickness), c.Measured, c.Measured, c.Name, c.GSM, string(c.Direction))
 	return err
 }
 
@@ -131,7 +155,7 @@ func (s *Store) SetLot(ctx context.Context, id int64, count int, price float64) 
 // SetLook gives all piles of a card a look.
 func (s *Store) SetLook(ctx context.Context, c paper.Card) error {
 	return s.in(ctx, func(tx *sql.Tx) error {
-		_, err := tx.ExecContext(ctx, `UPDATE lots SET look = ? WHERE lower(trim(card)) = lower(trim(?)) AND round(gsm) = round(?) AND direction = ?`,
+		_, err := tx.ExecContext(ctx, `UPDATE lots SET look = ? WHERE `+ofCard,
 			string(design.WriteLook(c.Look)), c.Name, c.GSM, string(c.Direction))
 		return err
 	})

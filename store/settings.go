@@ -5,10 +5,11 @@ import (
 	"database/sql"
 	"encoding/json"
 	"errors"
+	"reflect"
 )
 
 // Setting reads a setting of a name into a value, which stays as it is when it was
-// never set.
+// never set, or when what was brought from elsewhere is no such value.
 func (s *Store) Setting(ctx context.Context, name string, into any) error {
 	var text []byte
 	err := s.db.QueryRowContext(ctx, `SELECT value FROM settings WHERE name = ?`, name).Scan(&text)
@@ -18,7 +19,18 @@ func (s *Store) Setting(ctx context.Context, name string, into any) error {
 	if err != nil {
 		return err
 	}
-	return json.Unmarshal(text, into)
+	readKept(text, into)
+	return nil
+}
+
+// readKept reads what was kept into a value; what is no such value leaves it as it is.
+func readKept(text []byte, into any) {
+	kept := reflect.ValueOf(into).Elem()
+	fresh := reflect.New(kept.Type())
+	fresh.Elem().Set(kept)
+	if json.Unmarshal(text, fresh.Interface()) == nil {
+		kept.Set(fresh.Elem())
+	}
 }
 
 // Set keeps a setting.

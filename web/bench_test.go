@@ -2,8 +2,12 @@ package web
 
 import (
 	"fmt"
+	"strconv"
 	"testing"
+	"time"
 
+	"brevium/core/fit"
+	"brevium/core/logbook"
 	"brevium/core/measure"
 	"brevium/web/form"
 	"brevium/web/page"
@@ -60,5 +64,40 @@ func BenchmarkTheBiggest(b *testing.B) {
 	x.jarBox()
 	for b.Loop() {
 		x.get("/boxes/1/biggest")
+	}
+}
+
+// A move at the bench, kept: the tick, the place, the time it took.
+func BenchmarkAMoveAtTheBench(b *testing.B) {
+	x := newTable(b)
+	x.jarBox()
+	n := 0
+	for b.Loop() {
+		x.post("/boxes/1/bench", "at", strconv.Itoa(n%40), "go", "on", "took", "5")
+		n++
+	}
+}
+
+// The logbook of five hundred made boxes: its first page, and a search through all.
+func BenchmarkTheLogbook(b *testing.B) {
+	x := newTable(b)
+	id := x.jarBox()
+	design := x.box(id).Inputs.Write()
+	var notes []logbook.Note
+	for n := range 500 {
+		notes = append(notes, logbook.Note{Made: time.UnixMilli(int64(n) * 1e6), Name: fmt.Sprint("Jars ", n), Style: "tray-lid", Design: design,
+			Felt: []logbook.Felt{{Pair: "Lid over base, length", Kind: "lid", Card: "Oat card, 240 gsm", Gap: 400_000, Felt: fit.Verdicts[1+n%3]}}})
+	}
+	if _, err := x.store.BringNotes(b.Context(), notes); err != nil {
+		b.Fatal(err)
+	}
+	for name, at := range map[string]string{"page": "/logbook", "search": "/logbook?find=jars+499"} {
+		b.Run(name, func(b *testing.B) {
+			for b.Loop() {
+				if code, _, _ := x.get(at); code != 200 {
+					b.Fatal(code)
+				}
+			}
+		})
 	}
 }

@@ -1,11 +1,14 @@
 package web
 
 import (
+	"fmt"
 	"net/http"
 	"regexp"
 	"strings"
 	"testing"
 	"time"
+
+	"brevium/store"
 )
 
 // A job is planned in evenings for two; what is done is taken off and the rest planned
@@ -66,5 +69,49 @@ func TestKitsForAClass(t *testing.T) {
 		if code, page, _ := x.get("/jobs/1/kits?" + bad); code != http.StatusUnprocessableEntity || !strings.Contains(page, "Not yet") {
 			t.Errorf("%s: %d", bad, code)
 		}
+	}
+}
+
+// What a maker reckons with, how long steps took, who makes a job and what is done of
+// it go along to another Brevium, where boxes have other numbers.
+func TestTheWorkIsTakenAlong(t *testing.T) {
+	x := workshop(t)
+	x.post("/boxes/2/cost", "hour", "12", "margin", "25", "fee", "0")
+	x.post("/boxes/2/bench", "at", "0", "go", "on", "took", "9")
+	x.post("/jobs", "name", "Fair", "copies.2", "6")
+	fair := func(x *table) store.Job {
+		jobs, err := x.store.Jobs(t.Context())
+		for _, j := range jobs {
+			if j.Name == "Fair" {
+				return j
+			}
+		}
+		t.Fatalf("no job of that name among %d, %v", len(jobs), err)
+		return store.Job{}
+	}
+	at := fmt.Sprintf("/jobs/%d/evenings", fair(x).ID)
+	x.post(at, "evenings", "Friday 18 to 20", "hands", "Ada")
+	x.post(at, "key", "2/cut/base", "upto", "4")
+	_, zip, _ := x.get("/data/everything.zip")
+	y := newTable(t)
+	for range 5 {
+		y.jarBox() // so that the numbers are others
+	}
+	y.post("/boxes/1/rename", "name", "Another")
+	if code, page, _ := y.send("/data/bring", []byte(zip)); code >= 400 {
+		t.Fatalf("%d %s", code, page)
+	}
+	there := fair(y)
+	var table struct{ Evenings, Hands string }
+	done, err := y.store.Evenings(t.Context(), there.ID, &table)
+	box := there.Items[0].Box
+	if err != nil || table.Evenings != "Friday 18 to 20" || table.Hands != "Ada" || done[fmt.Sprintf("%d/cut/base", box)] != 4 {
+		t.Errorf("%+v, %v, %v", table, done, err)
+	}
+	if times, err := y.store.Times(t.Context(), 0); err != nil || len(times) != 1 || times[0].Seconds != 9 {
+		t.Errorf("times: %+v, %v", times, err)
+	}
+	if _, page, _ := y.get("/boxes/1/cost"); !strings.Contains(page, `value="12.00"`) {
+		t.Error("the rates did not come along")
 	}
 }

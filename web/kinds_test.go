@@ -29,7 +29,7 @@ func TestKindsOfBox(t *testing.T) {
 		t.Error("the catalogue at its usual sizes is not whole")
 	}
 	_, quick, _ := x.get("/kinds?minutes=6&order=time")
-	if first, second := strings.Index(quick, `id="kind-of-tray"`), strings.Index(quick, `id="kind-of-tray-lid"`); first < 0 || second >= 0 || !strings.Contains(quick, "takes 10 minutes") {
+	if first, second := strings.Index(quick, `id="kind-of-tray"`), strings.Index(quick, `id="kind-of-tray-lid"`); first < 0 || second >= 0 || !strings.Contains(quick, "takes 10 min") {
 		t.Error("six minutes do not part what goes from what does not")
 	}
 	_, small, _ := x.get("/kinds?thing.length=5&thing.width=4&thing.height=1&sheet=8+%C3%97+8+in")

@@ -104,6 +104,7 @@ type (
 		Card    string          `json:"card"`
 		GSM     float64         `json:"gsm"`
 		Thick   measure.Length  `json:"thickness"`
+		Sheets  int             `json:"measured,omitempty"`
 		Way     string          `json:"direction"`
 		Lots    []int64         `json:"lots"`
 		Prices  []float64       `json:"prices"`
@@ -129,6 +130,7 @@ func WriteStocks(stocks []Stock) []byte {
 			Card:   s.Card.Name,
 			GSM:    s.Card.GSM,
 			Thick:  s.Card.Thickness,
+			Sheets: s.Card.Measured,
 			Way:    string(s.Card.Direction),
 			Lots:   s.Lots,
 			Prices: s.Prices,
@@ -169,7 +171,7 @@ func ReadStocks(text []byte) ([]Stock, error) {
 	var out []Stock
 	for _, f := range all {
 		s := Stock{
-			Card:   paper.Card{Name: f.Card, GSM: f.GSM, Thickness: f.Thick, Direction: paper.Direction(f.Way)},
+			Card:   paper.Card{Name: f.Card, GSM: f.GSM, Thickness: f.Thick, Measured: f.Sheets, Direction: paper.Direction(f.Way)},
 			Lots:   f.Lots,
 			Prices: f.Prices,
 			Names:  f.Names,

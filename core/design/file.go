@@ -51,6 +51,7 @@ type (
 		Name      string       `json:"name,omitempty"`
 		GSM       float64      `json:"gsm,omitempty"`
 		Thickness measure.Text `json:"thickness,omitempty"`
+		Measured  int          `json:"measured,omitempty"`
 		Direction string       `json:"direction,omitempty"`
 		Look      *lookFile    `json:"look,omitempty"`
 	}
@@ -266,7 +267,7 @@ func unknownChoice(field string, o *style.Option, got string) error {
 // card reads a card; a thickness left out comes from the weight, and a
 // weight left out is that of the usual card.
 func (r *reader) card(field string, f cardFile) paper.Card {
-	c := paper.Card{Name: f.Name, GSM: f.GSM, Direction: paper.Direction(f.Direction), Look: r.look(fault.Path(field, "look"), f.Look)}
+	c := paper.Card{Name: f.Name, GSM: f.GSM, Measured: f.Measured, Direction: paper.Direction(f.Direction), Look: r.look(fault.Path(field, "look"), f.Look)}
 	if c.Name == "" {
 		c.Name = UsualCard.Name
 	}
@@ -458,7 +459,7 @@ func (in Inputs) Write() []byte {
 }
 
 func writeCard(c paper.Card) cardFile {
-	return cardFile{Name: c.Name, GSM: c.GSM, Thickness: mmText(c.Thickness), Direction: string(c.Direction), Look: writeLook(c.Look)}
+	return cardFile{Name: c.Name, GSM: c.GSM, Thickness: mmText(c.Thickness), Measured: c.Measured, Direction: string(c.Direction), Look: writeLook(c.Look)}
 }
 
 // mmText is a length as a number of millimetres.

@@ -187,6 +187,8 @@ func checkCard(field string, c paper.Card) error {
 			fault.Path(field, "thickness"),
 			"card that folds is 0.05 to 3 mm thick; measure ten sheets together and divide",
 		)
+	case c.Measured < 0 || c.Measured > paper.MostMeasured:
+		return fault.New(fault.CountRange, fault.Path(field, "measured"), "0 to %d sheets are measured together", paper.MostMeasured)
 	case !(c.GSM >= 0 && c.GSM <= paper.LargestGSM):
 		return fault.New(fault.WeightRange, fault.Path(field, "gsm"), "card that folds weighs 40 to %d gsm", paper.LargestGSM)
 	}

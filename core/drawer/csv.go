@@ -12,7 +12,7 @@ import (
 
 // table is the file's.
 var table = rows.Table{
-	Headings: []string{"card", "gsm", "thickness", "direction", "sheet", "width", "height", "count", "price", "offcut", "from"},
+	Headings: []string{"card", "gsm", "thickness", "direction", "sheet", "width", "height", "count", "price", "offcut", "from", "measured"},
 	Example:  "card,sheet,count,price",
 	Empty:    "there is no paper in this file; give each pile a row",
 }
@@ -25,7 +25,7 @@ func WriteCSV(lots []Lot) []byte {
 	for _, l := range lots {
 		out = append(out, []string{
 			rows.Inert(l.Card.Name), rows.Decimal(l.Card.GSM), mm(l.Card.Thickness), string(l.Card.Direction), rows.Inert(l.Sheet), mm(l.Width), mm(l.Height),
-			strconv.Itoa(l.Count), rows.Decimal(l.Price), yesNo(l.Offcut), rows.Inert(l.From),
+			strconv.Itoa(l.Count), rows.Decimal(l.Price), yesNo(l.Offcut), rows.Inert(l.From), strconv.Itoa(l.Card.Measured),
 		})
 	}
 	return rows.Write(table.Headings, out)
@@ -57,7 +57,10 @@ func lotOf(cells []rows.Cell, unit measure.Unit) (Lot, error) {
 		case "gsm":
 			l.Card.GSM, err = paper.ParseWeight(text)
 		case "thickness":
-			l.Card.Thickness, err = measure.Parse(text, measure.MM)
+			sheets := 0
+			if l.Card.Thickness, sheets, err = paper.ParseThickness(text); sheets > 1 {
+				l.Card.Measured = sheets
+			}
 		case "direction":
 			l.Card.Direction = paper.Direction(text)
 		case "sheet":
@@ -74,6 +77,10 @@ func lotOf(cells []rows.Cell, unit measure.Unit) (Lot, error) {
 			l.Price, err = rows.Number(text)
 		case "offcut":
 			l.Offcut = strings.EqualFold(text, "yes") || strings.EqualFold(text, "true") || text == "1"
+		case "measured":
+			if l.Card.Measured, err = strconv.Atoi(text); err != nil || l.Card.Measured < 0 || l.Card.Measured > paper.MostMeasured {
+				err = fault.New(fault.CountRange, "", "%q is not how many sheets were measured together, 0 to %d", text, paper.MostMeasured)
+			}
 		case "from":
 			l.From = rows.Alive(text)
 		}

@@ -17,6 +17,7 @@ type Card struct {
 	Name      string
 	GSM       float64 // grams per square metre
 	Thickness measure.Length
+	Measured  int // how many sheets were measured together for it; 0 is by its weight
 	Direction Direction
 	Look      Look // the zero one is taken from the name
 }

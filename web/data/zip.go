@@ -34,7 +34,8 @@ type list struct {
 	// Supplies are those in the cupboard; lengths are in mm.
 	Supplies []cupboard.Good `json:"supplies,omitempty"`
 	// Notes are the logbook.
-	Notes []store.KeptNote `json:"notes,omitempty"`
+	Notes    []store.KeptNote           `json:"notes,omitempty"`
+	Settings map[string]json.RawMessage `json:"settings,omitempty"`
 }
 
 type listedBox struct {
@@ -42,6 +43,7 @@ type listedBox struct {
 	Name  string            `json:"name"`
 	File  string            `json:"file"`
 	Ticks map[string]string `json:"ticks,omitempty"`
+	Times []store.KeptTime  `json:"times,omitempty"`
 }
 
 const readMe = `All boxes, things, paper and jobs of a Brevium.
@@ -73,10 +75,10 @@ func pack(to io.Writer, all store.Everything, lots []drawer.Lot, made string, pi
 		}
 		return err
 	}
-	l := list{Brevium: 1, Made: made, Boxes: []listedBox{}, Things: all.Things, Paper: all.Paper, Jobs: all.Jobs, Supplies: all.Goods, Notes: all.Notes}
+	l := list{Brevium: 1, Made: made, Boxes: []listedBox{}, Things: all.Things, Paper: all.Paper, Jobs: all.Jobs, Supplies: all.Goods, Notes: all.Notes, Settings: all.Settings}
 	for _, b := range all.Boxes {
 		base := fmt.Sprintf("boxes/%d-%s", b.ID, page.FileName(b.Name))
-		l.Boxes = append(l.Boxes, listedBox{b.ID, b.Name, base + ".json", b.Ticks})
+		l.Boxes = append(l.Boxes, listedBox{b.ID, b.Name, base + ".json", b.Ticks, b.Times})
 		if err := put(base+".json", b.Design); err != nil {
 			return err
 		}
@@ -143,7 +145,7 @@ func unpack(text []byte) (store.Everything, error) {
 	if l.Brevium != 1 {
 		return out, fault.New(fault.UnknownFormat, "file", "this zip is of format %d; this program reads format 1", l.Brevium)
 	}
-	out.Things, out.Paper, out.Jobs, out.Goods, out.Notes = l.Things, l.Paper, l.Jobs, l.Supplies, l.Notes
+	out.Things, out.Paper, out.Jobs, out.Goods, out.Notes, out.Settings = l.Things, l.Paper, l.Jobs, l.Supplies, l.Notes, l.Settings
 	for _, b := range l.Boxes {
 		text, err := read(b.File, strict.MostBytes)
 		if err != nil {
@@ -153,7 +155,7 @@ func unpack(text []byte) (store.Everything, error) {
 		if in, err := design.ReadKept(text); err == nil {
 			name = in.Name
 		}
-		out.Boxes = append(out.Boxes, store.KeptBox{ID: b.ID, Name: name, Design: text, Ticks: b.Ticks})
+		out.Boxes = append(out.Boxes, store.KeptBox{ID: b.ID, Name: name, Design: text, Ticks: b.Ticks, Times: b.Times})
 	}
 	for _, f := range z.File {
 		if path.Dir(path.Clean(f.Name)) != photoDir || len(out.Photos) == store.MostPhotos {

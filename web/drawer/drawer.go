@@ -90,9 +90,10 @@ func (s *room) showDrawer(c *echo.Context, status int, f *form.Form) error {
 		v := groupView{
 			Card: g.Card, At: at, Look: f.LookFields(at+".look", g.Card),
 			About: fmt.Sprintf(
-				"%.0f gsm, %s mm, its pattern %s",
+				"%.0f gsm, %s mm thick %s, its pattern %s",
 				g.Card.GSM,
 				measure.Number(g.Card.Thickness, measure.MM, measure.Hundredth),
+				g.Card.ThicknessFrom(),
 				form.DirectionWords[cmp.Or(g.Card.Direction, paper.NoDirection)],
 			),
 		}

@@ -20,6 +20,8 @@ type CardView struct {
 	Fields, Look []Field
 	Wrong        bool // a field of it could not be taken
 	Shelf        []paper.Card
+	// Better is the same card with a thickness that is known better; nil for none.
+	Better *paper.Card
 }
 
 // photoPrint stands among the prints for the photograph of a paper.
@@ -31,10 +33,16 @@ func (f *Form) CardView(at string, c paper.Card, shelf []paper.Card) CardView {
 	v.Fields = []Field{
 		f.Control(at+".name", "Card or paper", "its name", c.Name),
 		f.Control(at+".gsm", "Weight", "gsm, or 80 lb cover", fmt.Sprintf("%g", c.GSM)),
-		f.ThicknessField(at+".thickness", "Thickness, mm", "measure ten sheets and divide", c.Thickness),
+		f.Control(at+".thickness", "Thickness, mm", c.ThicknessFrom()+"; ten sheets together are best, as in 3.05 for 10", c.ThicknessText()),
 		DirectionField(f, at+".direction", c.Direction),
 	}
 	v.Look = f.LookFields(at+".look", c)
+	for _, x := range shelf {
+		if strings.EqualFold(x.Name, c.Name) && x.GSM == c.GSM && x.Measured > c.Measured && x.Thickness != c.Thickness {
+			known := c.Measures(x)
+			v.Better = &known
+		}
+	}
 	for _, x := range slices.Concat(v.Fields, v.Look) {
 		v.Wrong = v.Wrong || x.Fault != "" || x.Clash != nil
 	}
@@ -116,8 +124,8 @@ func (f *Form) ReadCard(at string, c *paper.Card) {
 	old := *c
 	f.Text(at+".name", &c.Name)
 	f.Weight(at+".gsm", &c.GSM)
-	f.LengthIn(at+".thickness", measure.MM, &c.Thickness)
-	if c.GSM != old.GSM && c.Thickness == old.Thickness {
+	f.Thickness(at+".thickness", c)
+	if c.GSM != old.GSM && c.Thickness == old.Thickness && c.Measured == 0 {
 		c.Thickness = paper.ThicknessOf(c.GSM, paper.SmoothBulk)
 		f.Posted.Del(at + ".thickness")
 	}
@@ -179,6 +187,9 @@ func (f *Form) ReadLook(at string, old paper.Card, c *paper.Card) {
 func CardText(c paper.Card) string {
 	l := c.Look
 	v := url.Values{"n": {c.Name}, "w": {fmt.Sprintf("%g", c.GSM)}, "t": {strconv.FormatInt(int64(c.Thickness), 10)}, "d": {string(c.Direction)}}
+	if c.Measured > 0 {
+		v.Set("m", strconv.Itoa(c.Measured))
+	}
 	if text := LookText(l); text != "" {
 		v.Set("l", text)
 	}
@@ -192,8 +203,9 @@ func CardOfText(text string) (paper.Card, bool) {
 	}
 	gsm, _ := strconv.ParseFloat(v.Get("w"), 64)
 	thick, _ := strconv.ParseInt(v.Get("t"), 10, 64)
+	measured, _ := strconv.Atoi(v.Get("m"))
 	look, err := LookOfText(v.Get("l"))
-	c := paper.Card{Name: v.Get("n"), GSM: gsm, Thickness: measure.Length(thick), Direction: paper.Direction(v.Get("d")), Look: look}
+	c := paper.Card{Name: v.Get("n"), GSM: gsm, Thickness: measure.Length(thick), Measured: measured, Direction: paper.Direction(v.Get("d")), Look: look}
 	return c, err == nil && c.Name != "" && len(c.Name) < 400 && gsm > 0
 }
 

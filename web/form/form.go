@@ -298,6 +298,23 @@ func (f *Form) ThicknessField(name, label, hint string, stored measure.Length) F
 	return own.LengthField(name, label, hint, stored)
 }
 
+// Thickness reads what was measured of a card, one sheet or several together; what is
+// shown unchanged, or left empty, stays as it was.
+func (f *Form) Thickness(name string, c *paper.Card) {
+	text := strings.TrimSpace(f.Posted.Get(name))
+	if text == "" || text == c.ThicknessText() {
+		return
+	}
+	l, sheets, err := paper.ParseThickness(text)
+	if err != nil {
+		f.Fail(fault.At(name, err))
+		return
+	}
+	if l != c.Thickness || sheets > 1 {
+		c.Thickness, c.Measured = l, sheets
+	}
+}
+
 // Price reads an amount of money.
 func (f *Form) Price(name string, into *float64) { f.decimal(name, "price", into) }
 

@@ -9,7 +9,6 @@ import (
 
 	"github.com/labstack/echo/v5"
 
-	"brevium/core/batch"
 	"brevium/core/evenings"
 	"brevium/core/fault"
 	"brevium/core/logbook"
@@ -27,20 +26,18 @@ type table struct {
 	Boards   int    `json:"boards"`
 }
 
-// Keys of settings: the table of all jobs, that of one, and what is done of one.
+// tableKey is where the table that was set last is kept, for the next job.
 const tableKey = "evenings"
 
-func tableOf(job int64) string { return fmt.Sprintf("evenings/%d", job) }
-func doneOf(job int64) string  { return fmt.Sprintf("done/%d", job) }
-
-// table reads a job's table: its own, or the last that was set.
-func (s *room) table(ctx context.Context, job int64) (table, error) {
-	t := table{Evenings: "Tuesday 19 to 21\nSaturday 9 to 12", Trimmers: 1, Boards: 1}
+// table reads a job's table, its own or the last that was set, and what is done of it.
+func (s *room) table(ctx context.Context, job int64) (t table, done map[string]int, err error) {
+	t = table{Evenings: "Tuesday 19 to 21\nSaturday 9 to 12", Trimmers: 1, Boards: 1}
 	if err := s.Store.Setting(ctx, tableKey, &t); err != nil {
-		return t, err
+		return t, nil, err
 	}
 	t.Ready = "" // of another job
-	return t, s.Store.Setting(ctx, tableOf(job), &t)
+	done, err = s.Store.Evenings(ctx, job, &t)
+	return t, done, err
 }
 
 // read gives what a table says from a time on.
@@ -126,7 +123,11 @@ func (s *room) showEvenings(c *echo.Context, status int, f *form.Form) error {
 	if err != nil {
 		return err
 	}
-	t, err := s.table(ctx, w.ID)
+	t, done, err := s.table(ctx, w.ID)
+	if err != nil {
+		return err
+	}
+	times, err := s.Store.Times(ctx, 0)
 	if err != nil {
 		return err
 	}
@@ -137,8 +138,8 @@ func (s *room) showEvenings(c *echo.Context, status int, f *form.Form) error {
 		f.Fail(wrong)
 	} else if wrong != nil {
 		return wrong
-	} else if err := s.planned(ctx, v, items, ids, when, who, tools, now); err != nil {
-		return err
+	} else {
+		v.planned(evenings.Tasks(items, ids, logbook.Paces(times), done), when, who, tools, now)
 	}
 	lines := func(name, label, hint, stored string) form.Field {
 		x := f.Control(name, label, hint, stored)
@@ -156,16 +157,7 @@ func (s *room) showEvenings(c *echo.Context, status int, f *form.Form) error {
 }
 
 // planned fills in the plan.
-func (s *room) planned(ctx context.Context, v *eveningsPage, items []batch.Item, ids []int64, when []evenings.Session, who []evenings.Hand, tools evenings.Tools, now time.Time) error {
-	done := map[string]int{}
-	if err := s.Store.Setting(ctx, doneOf(v.ID), &done); err != nil {
-		return err
-	}
-	times, err := s.Store.Times(ctx, 0)
-	if err != nil {
-		return err
-	}
-	tasks := evenings.Tasks(items, ids, logbook.Paces(times), done)
+func (v *eveningsPage) planned(tasks []evenings.Task, when []evenings.Session, who []evenings.Hand, tools evenings.Tools, now time.Time) {
 	p := evenings.Make(tasks, when, who, tools, now)
 	v.Sessions = sessionsOf(p, now)
 	all, over := 0.0, 0.0
@@ -187,7 +179,6 @@ func (s *room) planned(ctx context.Context, v *eveningsPage, items []batch.Item,
 			v.Proof = "begin " + start.From.Format("Monday 2 January, 15:04") + " at the latest, to be ready in these evenings"
 		}
 	}
-	return nil
 }
 
 var kindWords = map[recipe.Kind]string{
@@ -243,7 +234,7 @@ func (s *room) setEvenings(c *echo.Context) error {
 		}
 		return page.Back(c, "/jobs/%d/evenings", n)
 	}
-	t, err := s.table(ctx, n)
+	t, _, err := s.table(ctx, n)
 	if err != nil {
 		return err
 	}
@@ -262,10 +253,11 @@ func (s *room) setEvenings(c *echo.Context) error {
 	if !f.OK() {
 		return s.showEvenings(c, http.StatusUnprocessableEntity, f)
 	}
-	for _, key := range []string{tableKey, tableOf(n)} {
-		if err := s.Store.Set(ctx, key, t); err != nil {
-			return err
-		}
+	if err := s.Store.SetEvenings(ctx, n, t); err != nil {
+		return err
+	}
+	if err := s.Store.Set(ctx, tableKey, t); err != nil {
+		return err
 	}
 	return page.Back(c, "/jobs/%d/evenings", n)
 }
@@ -274,10 +266,5 @@ func (s *room) setEvenings(c *echo.Context) error {
 func (s *room) lotDone(ctx context.Context, f *form.Form, job int64, key string) error {
 	upto := 0
 	f.Whole("upto", &upto)
-	done := map[string]int{}
-	if err := s.Store.Setting(ctx, doneOf(job), &done); err != nil {
-		return err
-	}
-	done[key] = max(0, upto)
-	return s.Store.Set(ctx, doneOf(job), done)
+	return s.Store.SetDone(ctx, job, key, max(0, upto))
 }

@@ -20,7 +20,11 @@ const ratesKey = "rates"
 // Rates are those the maker reckons with.
 func (s *Room) Rates(ctx context.Context) (cost.Rates, error) {
 	r := cost.Usual
-	return r, s.Store.Setting(ctx, ratesKey, &r)
+	err := s.Store.Setting(ctx, ratesKey, &r)
+	if err == nil && r.Check() != nil { // out of another's zip
+		r = cost.Usual
+	}
+	return r, err
 }
 
 // Costed adds a job up that is laid out, with what stands in drawer and cupboard.

@@ -12,12 +12,15 @@ import (
 const mostShelved = 40
 
 // shelf is what a card can be chosen from: what this box is made of, what lies in
-// the drawer, and a few to begin with. Each is there once.
+// the drawer, and a few to begin with. Each is there once, as thick as it is known best.
 func shelf(in *design.Inputs, lots []drawer.Lot) []paper.Card {
 	var out []paper.Card
 	put := func(c paper.Card) {
 		same := func(x paper.Card) bool { return drawer.Key(x) == drawer.Key(c) && x.Seen() == c.Seen() }
-		if !slices.ContainsFunc(out, same) && len(out) < mostShelved {
+		switch i := slices.IndexFunc(out, same); {
+		case i >= 0:
+			out[i] = out[i].Measures(c)
+		case len(out) < mostShelved:
 			out = append(out, c)
 		}
 	}
