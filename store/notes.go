@@ -105,14 +105,14 @@ func (s *Store) CountNotes(ctx context.Context) (n int, err error) {
 	return n, s.db.QueryRowContext(ctx, `SELECT count(*) FROM notes`).Scan(&n)
 }
 
-// Felt lists how every fit felt that was noted.
-func (s *Store) Felt(ctx context.Context) ([]logbook.Felt, error) {
+// Felt lists how fits felt, note by note.
+func (s *Store) Felt(ctx context.Context) ([][]logbook.Felt, error) {
 	rows, err := s.db.QueryContext(ctx, `SELECT felt FROM notes ORDER BY id`)
 	if err != nil {
 		return nil, err
 	}
 	defer rows.Close()
-	var out []logbook.Felt
+	var out [][]logbook.Felt
 	for rows.Next() {
 		var text []byte
 		var felt []logbook.Felt
@@ -122,7 +122,7 @@ func (s *Store) Felt(ctx context.Context) ([]logbook.Felt, error) {
 		if err := json.Unmarshal(text, &felt); err != nil {
 			return nil, err
 		}
-		out = append(out, felt...)
+		out = append(out, felt)
 	}
 	return out, rows.Err()
 }

@@ -21,10 +21,12 @@ const (
 	agreeing   = 2.0 / 3 // of the notes must be explained by what is learned from them
 )
 
-// lesson is what a fit of a kind in a card was worked out at, and how it felt.
+// lesson is what a fit of a kind in a card was worked out at, and how it felt; note
+// tells which it is of.
 type lesson struct {
 	gap  float64 // mm
 	felt fit.Verdict
+	note int
 }
 
 // Learn estimates from how fits felt, for each card and kind of fit, by how much gaps in the
@@ -38,20 +40,23 @@ type lesson struct {
 // where the others say otherwise.
 //
 // Fewer than two notes that it explains teach nothing; nor do notes of which a third
-// contradicts the rest. At most it is mostLean.
-func Learn(felt []Felt) []fit.Lean {
+// contradicts the rest; a note that tells of both its lid's ways is one. At most it is
+// mostLean. notes are the fits of each note.
+func Learn(notes [][]Felt) []fit.Lean {
 	type key struct{ card, kind string }
 	all := map[key][]lesson{}
-	for _, f := range felt {
-		if f.Kind != "" && f.Card != "" {
-			k := key{f.Card, f.Kind}
-			all[k] = append(all[k], lesson{f.Gap.MM(), f.Felt})
+	for n, felt := range notes {
+		for _, f := range felt {
+			if f.Kind != "" && f.Card != "" {
+				k := key{f.Card, f.Kind}
+				all[k] = append(all[k], lesson{f.Gap.MM(), f.Felt, n})
+			}
 		}
 	}
 	var out []fit.Lean
 	for k, lessons := range all {
 		if by := fit.LeanOf(lean(lessons)); by != 0 {
-			out = append(out, fit.Lean{Card: k.card, Kind: k.kind, By: by, Notes: len(lessons)})
+			out = append(out, fit.Lean{Card: k.card, Kind: k.kind, By: by, Notes: len(byNote(lessons))})
 		}
 	}
 	slices.SortFunc(out, func(a, b fit.Lean) int { return cmp.Or(cmp.Compare(a.Card, b.Card), cmp.Compare(a.Kind, b.Kind)) })
@@ -64,7 +69,7 @@ func lean(all []lesson) float64 {
 	var weight, sum float64
 	var rows [][2]float64 // lean, log of its weight
 	highest := math.Inf(-1)
-	for d := -3 * usualLean; d <= 3*usualLean; d += step {
+	for d := -4 * usualLean; d <= 4*usualLean; d += step {
 		w := -d * d / (2 * usualLean * usualLean)
 		for _, l := range all {
 			w += math.Log((1-wildShare)*l.chance(d) + wildShare/float64(len(fit.Verdicts)))
@@ -76,16 +81,27 @@ func lean(all []lesson) float64 {
 		w := math.Exp(r[1] - highest)
 		weight, sum = weight+w, sum+w*r[0]
 	}
-	mean := max(-mostLean, min(mostLean, sum/weight))
-	explained := 0.0
-	for _, l := range all {
-		p := (1 - wildShare) * l.chance(mean)
-		explained += p / (p + wildShare/float64(len(fit.Verdicts)))
+	mean := sum / weight
+	notes, explained := byNote(all), 0.0
+	for _, lessons := range notes {
+		for _, l := range lessons {
+			p := (1 - wildShare) * l.chance(mean)
+			explained += p / (p + wildShare/float64(len(fit.Verdicts))) / float64(len(lessons))
+		}
 	}
-	if len(all) < leastNotes || explained < agreeing*float64(len(all)) {
+	if len(notes) < leastNotes || explained < agreeing*float64(len(notes)) {
 		return 0
 	}
-	return mean
+	return max(-mostLean, min(mostLean, mean))
+}
+
+// byNote parts lessons by the note they are of.
+func byNote(all []lesson) map[int][]lesson {
+	out := map[int][]lesson{}
+	for _, l := range all {
+		out[l.note] = append(out[l.note], l)
+	}
+	return out
 }
 
 // chance is how likely a box with a lean is felt as it was.

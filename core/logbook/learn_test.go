@@ -12,14 +12,14 @@ import (
 
 const oat = "Oat card, 240 gsm"
 
-func note(gap float64, felt fit.Verdict) Felt {
-	return Felt{Pair: "Lid over base, length", Kind: "lid", Card: oat, Gap: mm(gap), Felt: felt}
+func note(gap float64, felt fit.Verdict) []Felt {
+	return []Felt{{Pair: "Lid over base, length", Kind: "lid", Card: oat, Gap: mm(gap), Felt: felt}}
 }
 
 func mm(x float64) measure.Length { return measure.Length(math.Round(x * float64(measure.Millimetre))) }
 
 // learned is what notes teach of the lid, in mm.
-func learned(notes []Felt) float64 {
+func learned(notes [][]Felt) float64 {
 	for _, l := range Learn(notes) {
 		if l.Card == oat && l.Kind == "lid" {
 			return l.By.MM()
@@ -30,11 +30,12 @@ func learned(notes []Felt) float64 {
 
 // Without notes, with one, or with two that cannot both be, nothing changes.
 func TestNothingIsLearnedFromTooLittle(t *testing.T) {
-	for name, notes := range map[string][]Felt{
+	for name, notes := range map[string][][]Felt{
 		"none":                      nil,
 		"one":                       {note(0.8, fit.WontGoOn)},
 		"one and its contradiction": {note(0.5, fit.Tight), note(0.5, fit.Loose)},
-		"of an old kind":            {{Pair: "Lid over base", Card: oat, Gap: mm(0.8), Felt: fit.Tight}, {Pair: "Lid over base", Card: oat, Gap: mm(0.8), Felt: fit.Tight}},
+		"of an old kind":            {{{Pair: "Lid over base", Card: oat, Gap: mm(0.8), Felt: fit.Tight}}, {{Pair: "Lid over base", Card: oat, Gap: mm(0.8), Felt: fit.Tight}}},
+		"one of both ways":          {append(note(0.8, fit.Tight), note(0.9, fit.Tight)...)},
 	} {
 		if got := Learn(notes); len(got) != 0 {
 			t.Errorf("%s: %+v", name, got)
@@ -45,13 +46,18 @@ func TestNothingIsLearnedFromTooLittle(t *testing.T) {
 // By hand: lids worked out at 0.45 that grip lean by −0.15 at least; ones at 0.75 that
 // are snug by no more than −0.45.
 func TestNotesThatAgree(t *testing.T) {
-	notes := []Felt{note(0.45, fit.Grips), note(0.45, fit.Grips), note(0.75, fit.Snug), note(0.45, fit.Grips), note(0.75, fit.Snug)}
+	notes := [][]Felt{note(0.45, fit.Grips), note(0.45, fit.Grips), note(0.75, fit.Snug), note(0.45, fit.Grips), note(0.75, fit.Snug)}
 	by := learned(notes)
 	if by < -0.4 || by > -0.15 {
 		t.Errorf("it leans by %v", by)
 	}
 	if l := Learn(notes)[0]; l.Notes != 5 || l.Says() != "your Oat card, 240 gsm, runs "+measure.Number(l.By.Abs(), measure.MM, measure.Tick(50*measure.Micrometre))+" mm tighter: 5 notes" {
 		t.Errorf("it says %q", l.Says())
+	}
+	// Far off, and all of one mind, it goes as far as a lesson goes.
+	far := [][]Felt{note(0.93, fit.Tight), note(1.6, fit.Grips), note(0.93, fit.Tight), note(1.6, fit.Grips)}
+	if got := learned(far); got != -mostLean {
+		t.Errorf("far off it leans by %v", got)
 	}
 	// One wild note among them moves it little.
 	if wild := learned(append(slices.Clone(notes), note(0.5, fit.Loose))); math.Abs(wild-by) > 0.1 {
@@ -71,7 +77,7 @@ func TestContradictionsSwingNothing(t *testing.T) {
 	tick := 0.5
 	r := rand.New(rand.NewPCG(15, 1))
 	for range 200 {
-		var notes []Felt
+		var notes [][]Felt
 		for k := range 10 {
 			v := fit.WontGoOn
 			if k%2 == 1 {
@@ -82,8 +88,8 @@ func TestContradictionsSwingNothing(t *testing.T) {
 		if by := learned(notes); math.Abs(by) > tick {
 			t.Errorf("contradictions lean by %v", by)
 		}
-		before := learned([]Felt{note(0.4, fit.Grips), note(0.4, fit.Grips), note(0.4, fit.Tight), note(0.6, fit.Grips), note(0.5, fit.Grips)})
-		after := learned(append([]Felt{note(0.4, fit.Grips), note(0.4, fit.Grips), note(0.4, fit.Tight), note(0.6, fit.Grips), note(0.5, fit.Grips)}, notes...))
+		before := learned([][]Felt{note(0.4, fit.Grips), note(0.4, fit.Grips), note(0.4, fit.Tight), note(0.6, fit.Grips), note(0.5, fit.Grips)})
+		after := learned(append([][]Felt{note(0.4, fit.Grips), note(0.4, fit.Grips), note(0.4, fit.Tight), note(0.6, fit.Grips), note(0.5, fit.Grips)}, notes...))
 		if math.Abs(after-before) > tick {
 			t.Errorf("from %v to %v", before, after)
 		}
@@ -112,7 +118,7 @@ func TestMakersLearn(t *testing.T) {
 		for range makers {
 			hand := r.NormFloat64() * 0.3
 			hand = max(-0.5, min(0.5, hand))
-			var notes []Felt
+			var notes [][]Felt
 			for range 5 {
 				gap := solve(t, -2*r.Float64(), 0, want)
 				felt := fit.Judge(mm(gap + hand + r.NormFloat64()*0.1))

@@ -85,7 +85,7 @@ func FuzzReadFile(f *testing.F) {
 				t.Errorf("%q: %v", text, err)
 			}
 		}
-		Learn(notes[0].Felt)
+		Learn([][]Felt{notes[0].Felt})
 	})
 }
 
