@@ -175,3 +175,30 @@ func TestTheBenchCountsCopies(t *testing.T) {
 		t.Errorf("kept times: %+v, %v", times, err)
 	}
 }
+
+// Where the browser hears, and it is asked for, "done" goes on and "back" goes back.
+func TestTheBenchByVoice(t *testing.T) {
+	x := newTable(t)
+	id := x.jarBox()
+	b := openBrowser(t, x)
+	b.do(chromedp.EmulateViewport(1280, 800))
+	b.visit(fmt.Sprintf("/boxes/%d/bench", id))
+	b.value(`(window.SpeechRecognition = class { start() { window.heard = (said) => this.onresult({ results: [[{ transcript: said }]] }); } stop() { window.heard = null; } }, "x")`)
+	b.do(chromedp.KeyEvent(" "))
+	b.until(`document.querySelector("input[name=at]").value === "1"`)
+	now := func() string { return b.value(`document.querySelector("input[name=at]").value`) }
+	if b.value(`String(window.heard)`) != "undefined" {
+		t.Error("it listens unasked")
+	}
+	b.until(`!document.querySelector("[data-listen]").closest("label").hidden`)
+	b.do(chromedp.Click("[data-listen]"))
+	b.until(`typeof window.heard === "function"`)
+	for _, said := range []string{"all right, done", "next"} {
+		was := now()
+		b.value(fmt.Sprintf(`(heard(%q), "x")`, said))
+		b.until(fmt.Sprintf(`document.querySelector("input[name=at]").value !== %q`, was))
+	}
+	b.value(`(heard("and back"), "x")`)
+	b.until(`document.querySelector("input[name=at]").value === "2"`)
+	b.until(`document.querySelector("[data-listen]").checked`)
+}

@@ -127,7 +127,7 @@ func headers(next echo.HandlerFunc) echo.HandlerFunc {
 		h.Set("Content-Security-Policy", security)
 		h.Set("X-Content-Type-Options", "nosniff")
 		h.Set("Referrer-Policy", "same-origin")
-		h.Set("Permissions-Policy", "camera=(), microphone=(), geolocation=(), payment=()")
+		h.Set("Permissions-Policy", "camera=(), microphone=(self), geolocation=(), payment=()")
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
 		h.Set("Cross-Origin-Resource-Policy", "same-origin")
 		h.Set("Cache-Control", "no-store")

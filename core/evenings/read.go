@@ -20,17 +20,46 @@ var (
 	clock   = regexp.MustCompile(`^(\d{1,2})(?:[:.](\d{2}))?\s*(am|pm)?$`)
 )
 
-// ReadSessions reads the evenings a maker has, one to a line: "Tuesday 19 to 21",
+// partOfDay is what people mean by a word, where no hours are said.
+var partOfDay = map[string]string{"morning": "9 to 12", "afternoon": "14 to 17", "evening": "19 to 21"}
+
+// parted parts what is typed into its times: by lines, semicolons, and commas that do
+// not part a day from its hours.
+func parted(text string) (out []string) {
+	for _, line := range strings.FieldsFunc(strings.ToLower(text), func(r rune) bool { return r == '\n' || r == ';' }) {
+		part := ""
+		for _, p := range strings.Split(line, ",") {
+			part = strings.TrimSpace(part + " " + strings.TrimSpace(p))
+			if day, word, _ := cutLast(part); partOfDay[word] != "" {
+				part = day + " " + partOfDay[word]
+			}
+			if between.MatchString(part) {
+				out, part = append(out, part), ""
+			}
+		}
+		if part != "" {
+			out = append(out, part)
+		}
+	}
+	return out
+}
+
+// cutLast cuts the last word off.
+func cutLast(text string) (before, last string, found bool) {
+	i := strings.LastIndex(text, " ")
+	if i < 0 {
+		return "", text, false
+	}
+	return text[:i], text[i+1:], true
+}
+
+// ReadSessions reads the evenings a maker has: "Tuesday 19 to 21, Saturday morning",
 // "Saturday 9:30 to 12", "tomorrow 7 pm to 9 pm", "2026-12-01 19 to 21". A weekday is
 // the next one from a day on; with a day to be ready by, it is every one until then,
-// that day among them. Faults name the line.
+// that day among them. Faults name the time.
 func ReadSessions(text string, now, readyBy time.Time) ([]Session, error) {
 	var out []Session
-	for n, line := range strings.FieldsFunc(text, func(r rune) bool { return r == '\n' || r == ';' }) {
-		line = strings.ToLower(strings.TrimSpace(line))
-		if line == "" {
-			continue
-		}
+	for n, line := range parted(text) {
 		field := fmt.Sprintf("line %d", n+1)
 		m := between.FindStringSubmatch(line)
 		if m == nil {

@@ -15,6 +15,8 @@ func TestReadSessions(t *testing.T) {
 		"tomorrow, 12 am to 12 pm":             "Tue 1 00:00-12:00",
 		"2026-12-24 10 to 24":                  "Thu 24 10:00-00:00",
 		"Monday 9 to 11":                       "Mon 7 09:00-11:00", // today's is over
+		"Tuesday 19 to 21, Saturday morning":   "Tue 1 19:00-21:00, Sat 5 09:00-12:00",
+		"friday evening":                       "Fri 4 19:00-21:00",
 		"Mondays 11 to 13":                     "Mon 30 11:00-13:00",
 	} {
 		got, err := ReadSessions(text, monday, time.Time{})

@@ -90,6 +90,7 @@ type eveningsPage struct {
 	Proof    string
 	Warn     string
 	Progress int
+	Slips    []studentView // the boxes, for their slips
 }
 
 type sessionView struct {
@@ -131,7 +132,8 @@ func (s *room) showEvenings(c *echo.Context, status int, f *form.Form) error {
 	if err != nil {
 		return err
 	}
-	v := &eveningsPage{Chrome: s.Chrome(c, "In evenings · "+w.Name), ID: w.ID, Name: w.Name, Form: f}
+	slips := boxesOf(items, ids)
+	v := &eveningsPage{Chrome: s.Chrome(c, "In evenings · "+w.Name), ID: w.ID, Name: w.Name, Form: f, Slips: slips}
 	now := s.Store.Now()
 	when, who, tools, wrong := t.read(now)
 	if page.IsFault(wrong) {
@@ -147,7 +149,7 @@ func (s *room) showEvenings(c *echo.Context, status int, f *form.Form) error {
 		return x
 	}
 	v.Fields = []form.Field{
-		lines("evenings", "Time at the table", "one to a line, like Tuesday 19 to 21", t.Evenings),
+		lines("evenings", "Time at the table", "like Tuesday 19 to 21, Saturday morning", t.Evenings),
 		f.Control("ready", "Ready by", "a day such as "+now.AddDate(0, 0, 14).Format(time.DateOnly)+"; weekdays are then every one until it", t.Ready),
 		lines("hands", "Who is there", "one to a line; after a colon what they do: Ben: fold, glue", t.Hands),
 		f.Control("trimmers", "Trimmers", "", fmt.Sprint(t.Trimmers)),

@@ -40,6 +40,13 @@ type studentView struct {
 	Name string
 }
 
+func boxesOf(items []batch.Item, ids []int64) (out []studentView) {
+	for i, it := range items {
+		out = append(out, studentView{ids[i], it.Inputs.Name})
+	}
+	return out
+}
+
 // kits shows the kits: who asks says how many people, tables and spares.
 func (s *room) kits(c *echo.Context) error {
 	w, err := s.job(c)
@@ -74,9 +81,7 @@ func (s *room) kits(c *echo.Context) error {
 		f.Control("tables", "Tables", "", fmt.Sprint(tables)),
 		f.Control("spare", "To spare", "percent more pieces on each table", "10"),
 	}
-	for i, it := range items {
-		v.Students = append(v.Students, studentView{ids[i], it.Inputs.Name})
-	}
+	v.Students = boxesOf(items, ids)
 	status := http.StatusOK
 	if v.Kits == nil {
 		status = http.StatusUnprocessableEntity

@@ -2,7 +2,12 @@
 // so does a tap on either half of the picture. The screen stays awake.
 "use strict";
 
-const press = (id) => { const button = document.getElementById(id); if (button && !button.disabled) button.click(); };
+const press = (id) => {
+  const button = document.getElementById(id);
+  if (!button || button.disabled) return;
+  window.htmx?.process(button.form); // a quick hand comes before the page has settled
+  button.click();
+};
 document.addEventListener("keydown", (e) => {
   if (e.target.matches("a, button, input") && (e.key === " " || e.key === "Enter")) return;
   const go = { " ": "on", ArrowRight: "on", ArrowDown: "on", PageDown: "on", Enter: "on", ArrowLeft: "back", ArrowUp: "back", PageUp: "back", Backspace: "back" }[e.key];
@@ -49,5 +54,32 @@ document.addEventListener("change", (e) => {
   localStorage.setItem("bench-speaks", e.target.checked ? "on" : "off");
   say();
 });
-document.addEventListener("htmx:afterSettle", () => { took = 0; say(); });
+// Where the browser hears, "done" goes on and "back" goes back. It is asked for each
+// time, since a browser may send what it hears to its maker.
+const hears = () => window.SpeechRecognition || window.webkitSpeechRecognition;
+let hearing = null;
+function offerListening() {
+  const box = document.querySelector("[data-listen]");
+  if (!box || !hears()) return;
+  box.closest("label").hidden = false;
+  box.checked = hearing !== null;
+}
+function listen(on) {
+  if (hearing) { hearing.onend = null; hearing.stop(); hearing = null; }
+  if (!on) return;
+  hearing = new (hears())();
+  hearing.continuous = true;
+  hearing.lang = "en";
+  hearing.onresult = (e) => {
+    const said = e.results[e.results.length - 1][0].transcript.toLowerCase();
+    if (/\bback\b/.test(said)) press("bench-back");
+    else if (/\b(done|next|go on)\b/.test(said)) press("bench-on");
+  };
+  hearing.onend = () => hearing && hearing.start(); // it stops by itself in silence
+  hearing.onerror = (e) => { if (e.error === "not-allowed") { listen(false); offerListening(); } };
+  hearing.start();
+}
+document.addEventListener("change", (e) => { if (e.target.matches("[data-listen]")) listen(e.target.checked); });
+offerListening();
+document.addEventListener("htmx:afterSettle", () => { took = 0; say(); offerListening(); });
 say();
