@@ -45,7 +45,10 @@ func loadDemo(ctx context.Context, boxes *store.Store) error {
 			return err
 		}
 	}
-	return loadPaper(ctx, boxes, byName)
+	if err := loadPaper(ctx, boxes, byName); err != nil {
+		return err
+	}
+	return loadNotes(ctx, boxes, byName)
 }
 
 // demoJobs are the jobs of the fair: how many of which box.

@@ -30,6 +30,9 @@ type Rates struct {
 	Fee    float64 `json:"fee"`
 }
 
+// RatesKey is the name under which a maker's rates are kept.
+const RatesKey = "rates"
+
 // Usual are the rates before any is set.
 var Usual = Rates{Margin: 20}
 

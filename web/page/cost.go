@@ -14,13 +14,10 @@ import (
 	"brevium/web/form"
 )
 
-// ratesKey is where the maker's rates are kept.
-const ratesKey = "rates"
-
 // Rates are those the maker reckons with.
 func (s *Room) Rates(ctx context.Context) (cost.Rates, error) {
 	r := cost.Usual
-	err := s.Store.Setting(ctx, ratesKey, &r)
+	err := s.Store.Setting(ctx, cost.RatesKey, &r)
 	if err == nil && r.Check() != nil { // out of another's zip
 		r = cost.Usual
 	}
@@ -129,7 +126,7 @@ func (s *Room) ReadRates(ctx context.Context, f *form.Form) error {
 		f.Fail(err)
 		return nil
 	}
-	return s.Store.Set(ctx, ratesKey, r)
+	return s.Store.Set(ctx, cost.RatesKey, r)
 }
 
 // ReadPrice reads the price of a box, and whether it was asked for.

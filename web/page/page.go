@@ -253,7 +253,7 @@ func (s *Room) Chrome(c *echo.Context, title string) Chrome {
 		x.Notices = append(slices.Clone(x.Notices), "The data file is damaged. Make nothing new here: stop Brevium and bring a copy back with “brevium restore”; the page “Your data” lists the copies. What was found: "+damage)
 	}
 	x.To = c.Request().URL.Path
-	if strings.HasPrefix(c.Path(), "/jobs/:id") {
+	if at, own := strings.CutPrefix(c.Path(), "/jobs/:id"); own && !slices.Contains([]string{"/cost", "/evenings", "/kits"}, at) {
 		x.To = "/jobs/" + c.Param("id")
 	}
 	return x

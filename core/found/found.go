@@ -1,0 +1,363 @@
+// Package found finds the style of a box from the blanks that are cut and the lines that
+// are scored: which style they are, with which sizes and options, or what is otherwise.
+package found
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"gonum.org/v1/gonum/mat"
+
+	"brevium/core/design"
+	"brevium/core/measure"
+	"brevium/core/style"
+)
+
+// Blank is a piece as it is cut and scored: lines over its whole length, across from
+// its left edge and down from its top edge.
+type Blank struct {
+	Width, Height        measure.Length
+	Vertical, Horizontal []measure.Length
+}
+
+// Match is a style that the blanks are of.
+type Match struct {
+	Style  *style.Style
+	Inputs design.Inputs
+	// Parts says which part of the style each blank is, by its id.
+	Parts []string
+	// Otherwise are the numbers that are not as the style has them; none where the
+	// blanks are the style's own.
+	Otherwise []Otherwise
+}
+
+// Otherwise is a number of a blank that a style would have otherwise.
+type Otherwise struct {
+	Blank      int
+	Number     Number
+	Is, Should measure.Length
+}
+
+// Number names one of a blank's numbers: its width, its height, or one of its scores,
+// counted from 0.
+type Number struct {
+	What  What
+	Score int
+}
+
+// What a number is of.
+type What int
+
+// The numbers of a blank.
+const (
+	Wide What = iota
+	High
+	Across
+	Down
+)
+
+// same is how far two lengths may be apart, for what rounding leaves.
+const same = 20 * measure.Micrometre
+
+// Redundant is how many numbers more there must be than sizes they tell of: with fewer,
+// anything would be a box.
+const redundant = 2
+
+// Find gives the styles that the blanks are of, all of them together, the plainest
+// first; where there is none, those that are but for one number. unit is what its
+// numbers are in.
+func Find(blanks []Blank, unit measure.Unit) []Match {
+	var exact, near []Match
+	if len(blanks) == 0 || len(blanks) > mostParts {
+		return nil
+	}
+	for _, s := range style.Boxes() {
+		var best *Match
+		for _, k := range kinds(s, unit) {
+			if m := k.match(blanks); m != nil && (best == nil || len(m.Otherwise) < len(best.Otherwise)) {
+				if best = m; len(best.Otherwise) == 0 {
+					break
+				}
+			}
+		}
+		switch {
+		case best == nil:
+		case len(best.Otherwise) == 0:
+			exact = append(exact, *best)
+		default:
+			near = append(near, *best)
+		}
+	}
+	if len(exact) > 0 {
+		return exact
+	}
+	// The least change is the likeliest.
+	slices.SortStableFunc(near, func(a, b Match) int { return cmp.Compare(off(a), off(b)) })
+	return near
+}
+
+func off(m Match) measure.Length {
+	sum := measure.Length(0)
+	for _, o := range m.Otherwise {
+		sum += (o.Is - o.Should).Abs()
+	}
+	return sum
+}
+
+// match tries the blanks on a kind in every way they may lie.
+func (k *kind) match(blanks []Blank) *Match {
+	if len(blanks) != len(k.parts) {
+		return nil
+	}
+	var nearly *Match
+	for _, order := range k.orders(blanks) {
+		y := []float64{}
+		for i, part := range order {
+			y = append(y, part.numbers()...)
+			_ = i
+		}
+		x, ok := k.solve(y, -1)
+		if ok {
+			return k.found(order, x, nil)
+		}
+		if nearly != nil {
+			continue
+		}
+		for drop := range y {
+			if x, ok := k.solve(y, drop); ok {
+				nearly = k.found(order, x, k.otherwise(order, x, drop))
+				break
+			}
+		}
+	}
+	return nearly
+}
+
+// lain is a blank on the table, perhaps turned: numbers of its own order.
+type lain struct {
+	blank int
+	Blank
+	turned bool // width and height change places
+	mirror [2]bool
+}
+
+func (l lain) numbers() []float64 {
+	out := []float64{l.Width.MM(), l.Height.MM()}
+	for _, at := range slices.Concat(l.Vertical, l.Horizontal) {
+		out = append(out, at.MM())
+	}
+	return out
+}
+
+// number is what the nth of a lain blank's numbers is on the blank as it was given.
+func (l lain) number(n int) Number {
+	v, h := len(l.Vertical), len(l.Horizontal)
+	what, score := Wide, 0
+	switch {
+	case n == 1:
+		what = High
+	case n >= 2 && n < 2+v:
+		what, score = Across, n-2
+		if l.mirror[0] {
+			score = v - 1 - score
+		}
+	case n >= 2+v:
+		what, score = Down, n-2-v
+		if l.mirror[1] {
+			score = h - 1 - score
+		}
+	}
+	if l.turned {
+		what = map[What]What{Wide: High, High: Wide, Across: Down, Down: Across}[what]
+	}
+	return Number{what, score}
+}
+
+// ways are the ways a blank may lie: turned, and end for end.
+func ways(i int, b Blank) []lain {
+	flip := func(at []measure.Length, whole measure.Length) []measure.Length {
+		out := make([]measure.Length, len(at))
+		for k, x := range at {
+			out[len(at)-1-k] = whole - x
+		}
+		return out
+	}
+	var out []lain
+	for _, turned := range []bool{false, true} {
+		x := b
+		if turned {
+			x = Blank{b.Height, b.Width, b.Horizontal, b.Vertical}
+		}
+		for _, m := range [][2]bool{{}, {true, false}, {false, true}, {true, true}} {
+			y := x
+			if m[0] {
+				y.Vertical = flip(x.Vertical, x.Width)
+			}
+			if m[1] {
+				y.Horizontal = flip(x.Horizontal, x.Height)
+			}
+			l := lain{i, y, turned, m}
+			if !slices.ContainsFunc(out, func(o lain) bool { return slices.Equal(o.numbers(), l.numbers()) && len(o.Vertical) == len(l.Vertical) }) {
+				out = append(out, l)
+			}
+		}
+	}
+	return out
+}
+
+// mostParts is how many blanks are found a style for, and mostOrders how many ways of
+// laying them are tried.
+const (
+	mostParts  = 8
+	mostOrders = 400
+)
+
+// orders are the ways in which the blanks may be the parts of a kind.
+func (k *kind) orders(blanks []Blank) [][]lain {
+	options := make([][]lain, len(k.parts))
+	for i, p := range k.parts {
+		for b := range blanks {
+			for _, l := range ways(b, blanks[b]) {
+				if len(l.Vertical) == p.vertical && len(l.Horizontal) == p.horizontal {
+					options[i] = append(options[i], l)
+				}
+			}
+		}
+		if options[i] == nil {
+			return nil
+		}
+	}
+	var out [][]lain
+	var put func(so []lain)
+	put = func(so []lain) {
+		if len(out) >= mostOrders {
+			return
+		}
+		if len(so) == len(k.parts) {
+			out = append(out, slices.Clone(so))
+			return
+		}
+		for _, l := range options[len(so)] {
+			if !slices.ContainsFunc(so, func(x lain) bool { return x.blank == l.blank }) {
+				put(append(so, l))
+			}
+		}
+	}
+	put(nil)
+	return out
+}
+
+// solve finds the sizes that give the numbers, without one of them (−1 for none left
+// out). The numbers follow the sizes by sums and differences, so a step of least
+// squares goes there at once but for what is rounded to a tick; sizes are taken as a
+// hand would set them. False where they do not give all the other numbers.
+func (k *kind) solve(y []float64, without int) ([]measure.Length, bool) {
+	rows := len(y)
+	x := slices.Clone(k.usual)
+	at := k.numbers
+	for range 3 {
+		a := mat.NewDense(rows, len(x), nil)
+		b := mat.NewVecDense(rows, nil)
+		for i := range y {
+			if i == without {
+				continue
+			}
+			b.SetVec(i, y[i]-at[i])
+			for j := range x {
+				a.Set(i, j, k.slopes[j][i])
+			}
+		}
+		var svd mat.SVD
+		if !svd.Factorize(a, mat.SVDThin) {
+			return nil, false
+		}
+		rank := svd.Rank(1e-9)
+		left := rows - rank
+		if without >= 0 {
+			left--
+		}
+		if left < redundant || rank == 0 {
+			return nil, false
+		}
+		var d mat.VecDense
+		svd.SolveVecTo(&d, b, rank)
+		for j := range x {
+			mm := x[j].MM() + d.AtVec(j)
+			if math.Abs(d.AtVec(j)) > 1e-7 {
+				x[j] = k.set(mm)
+			}
+		}
+		var ok bool
+		if at, ok = k.make(x); !ok || len(at) != rows {
+			return nil, false
+		}
+		if agree(at, y, without) {
+			return x, k.inRange(x)
+		}
+	}
+	return nil, false
+}
+
+func agree(a, b []float64, without int) bool {
+	for i := range a {
+		if i != without && math.Abs(a[i]-b[i]) > same.MM() {
+			return false
+		}
+	}
+	return true
+}
+
+// otherwise says what the number that was left out should be.
+func (k *kind) otherwise(order []lain, x []measure.Length, drop int) []Otherwise {
+	at, ok := k.make(x)
+	if !ok {
+		return nil
+	}
+	i, n := 0, drop
+	for n >= len(order[i].numbers()) {
+		n -= len(order[i].numbers())
+		i++
+	}
+	l := order[i]
+	is, should := l.numbers()[n], at[drop]
+	num := l.number(n)
+	mm := func(f float64) measure.Length { return measure.Length(math.Round(f * float64(measure.Millimetre))) }
+	out := Otherwise{l.blank, num, mm(is), mm(should)}
+	// A line that was counted from the other end.
+	if num.What == Across && l.mirror[side(l.turned, 0)] || num.What == Down && l.mirror[side(l.turned, 1)] {
+		whole := l.Width
+		if (num.What == Down) != l.turned {
+			whole = l.Height
+		}
+		out.Is, out.Should = whole-out.Is, whole-out.Should
+	}
+	return []Otherwise{out}
+}
+
+func side(turned bool, n int) int {
+	if turned {
+		return 1 - n
+	}
+	return n
+}
+
+// found is the match with sizes as they were found.
+func (k *kind) found(order []lain, x []measure.Length, otherwise []Otherwise) *Match {
+	in := design.New(k.style.Name, k.unit, k.style.ID)
+	for id, c := range k.choices {
+		in.Choices[id] = c
+	}
+	for j, id := range k.ids {
+		if slices.ContainsFunc(k.style.Parameters, func(p *style.Parameter) bool { return p.ID == id }) {
+			in.Size[id] = x[j]
+		} else {
+			in.Lengths[id] = x[j]
+		}
+	}
+	m := &Match{Style: k.style, Inputs: in, Parts: make([]string, len(order)), Otherwise: otherwise}
+	for i, l := range order {
+		m.Parts[l.blank] = k.parts[i].id
+	}
+	return m
+}

@@ -1,0 +1,260 @@
+package reading
+
+import (
+	"regexp"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+
+	"brevium/core/measure"
+)
+
+// kind of a token.
+type kind int
+
+const (
+	word kind = iota
+	number
+	mark // one sign: a comma, a stop, the end of a line
+)
+
+// token is a word, a number or a sign of the text, with where it stands in it.
+type token struct {
+	kind     kind
+	text     string // in small letters; of a number as it was typed
+	from, to int    // bytes
+	// A number is over/under of a unit; no unit is said where it is "".
+	over, under int64
+	unit        measure.Unit
+	fraction    bool // typed as one
+	spelled     bool // in words
+}
+
+// length is a number in its unit, or in another where it has none.
+func (t token) length(usual measure.Unit) measure.Length {
+	u := t.unit
+	if u == "" {
+		u = usual
+	}
+	nm := map[measure.Unit]int64{measure.In: int64(measure.Inch), measure.CM: int64(measure.Centimetre), measure.MM: int64(measure.Millimetre)}[u]
+	return measure.Length((2*nm*t.over + t.under) / (2 * t.under))
+}
+
+// whole reports whether it is a whole number, and gives it.
+func (t token) whole() (int, bool) {
+	if t.kind != number || t.under == 0 || t.over%t.under != 0 {
+		return 0, false
+	}
+	return int(t.over / t.under), true
+}
+
+// glyphs are fractions of one sign.
+var glyphs = map[rune][2]int64{'½': {1, 2}, '⅓': {1, 3}, '⅔': {2, 3}, '¼': {1, 4}, '¾': {3, 4}, '⅛': {1, 8}, '⅜': {3, 8}, '⅝': {5, 8}, '⅞': {7, 8}}
+
+var (
+	digits   = regexp.MustCompile(`^(\d{1,5})(?:(?: |-)(\d{1,3})/(\d{1,3})|/(\d{1,3})| ?([½⅓⅔¼¾⅛⅜⅝⅞])|\.(\d{1,4}))?`)
+	pointed  = regexp.MustCompile(`^\.(\d{1,4})`)
+	comma    = regexp.MustCompile(`^(\d{1,4}),(\d{1,3})\b`)
+	commaFor = regexp.MustCompile(`\d,\d{1,2}\s*(?:x|×|cm|mm)`)
+	unitWord = regexp.MustCompile(`^\s?(inches|inch|ins|in|″|"|''|cms|cm|centimetres|centimeters|centimetre|centimeter|mm|millimetres|millimeters|millimetre|millimeter)`)
+	letters  = regexp.MustCompile(`^[\p{L}'’]+`)
+)
+
+// longest is how much text is read, in bytes.
+const longest = 20_000
+
+// lex parts a text into tokens.
+func lex(text string) []token {
+	commas := commaFor.MatchString(text)
+	var out []token
+	for at := 0; at < len(text); {
+		rest := text[at:]
+		r, size := utf8.DecodeRuneInString(rest)
+		switch {
+		case r == '\n':
+			out = append(out, token{kind: mark, text: "\n", from: at, to: at + 1})
+			at++
+		case r == ' ' || r == '\t' || r == '\r' || r == '\u00a0':
+			at += size
+		default:
+			t := one(rest, commas)
+			t.from, t.to = at, at+len(t.text)
+			t.text = strings.ToLower(t.text)
+			at = t.to
+			if t.kind == number {
+				if u := unitAfter(text[at:]); u != "" {
+					t.unit, at = unitOf(strings.TrimSpace(u)), at+len(u)
+					t.to = at
+				}
+			}
+			out = append(out, t)
+		}
+	}
+	return spelled(out)
+}
+
+// one is the token that a text begins with.
+func one(rest string, commas bool) token {
+	if commas {
+		if m := comma.FindStringSubmatch(rest); m != nil {
+			return decimal(m[0], m[1], m[2])
+		}
+	}
+	if m := digits.FindStringSubmatch(rest); m != nil {
+		whole, _ := strconv.ParseInt(m[1], 10, 64) // a few digits
+		t := token{kind: number, text: m[0], over: whole, under: 1}
+		switch {
+		case m[3] != "":
+			t.over, t.under, t.fraction = mixed(whole, m[2], m[3])
+		case m[4] != "":
+			t.over, t.under, t.fraction = mixed(0, m[1], m[4])
+		case m[5] != "":
+			f := glyphs[[]rune(m[5])[0]]
+			t.over, t.under, t.fraction = whole*f[1]+f[0], f[1], true
+		case m[6] != "":
+			return decimal(m[0], m[1], m[6])
+		}
+		return t
+	}
+	if m := pointed.FindStringSubmatch(rest); m != nil {
+		return decimal(m[0], "0", m[1])
+	}
+	r, size := utf8.DecodeRuneInString(rest)
+	if f, is := glyphs[r]; is {
+		return token{kind: number, text: rest[:size], over: f[0], under: f[1], fraction: true}
+	}
+	if (r == 'x' || r == 'X') && len(rest) > 1 && !letters.MatchString(rest[1:2]) {
+		return token{kind: mark, text: "x"}
+	}
+	if m := letters.FindString(rest); m != "" {
+		return token{kind: word, text: m}
+	}
+	if r == '×' {
+		return token{kind: mark, text: rest[:size]}
+	}
+	return token{kind: mark, text: rest[:size]}
+}
+
+func mixed(whole int64, over, under string) (int64, int64, bool) {
+	o, _ := strconv.ParseInt(over, 10, 64)
+	u, _ := strconv.ParseInt(under, 10, 64)
+	if u == 0 {
+		return whole, 0, true // refused where it is used
+	}
+	return whole*u + o, u, true
+}
+
+func decimal(text, whole, part string) token {
+	under := int64(1)
+	for range part {
+		under *= 10
+	}
+	w, _ := strconv.ParseInt(whole, 10, 64)
+	p, _ := strconv.ParseInt(part, 10, 64)
+	return token{kind: number, text: text, over: w*under + p, under: under}
+}
+
+// unitAfter is the unit that follows a number, with the space before it; "in" before
+// "from" and the like is one, too.
+func unitAfter(rest string) string {
+	u := unitWord.FindString(rest)
+	if u == "" {
+		return ""
+	}
+	if next := rest[len(u):]; letters.MatchString(next) && letters.MatchString(strings.TrimSpace(u)) {
+		return "" // the beginning of a word
+	}
+	// "8 in. x 6 in.": a stop that ends no sentence.
+	if next := rest[len(u):]; strings.TrimSpace(u) == "in" && goesOn.MatchString(next) {
+		u += "."
+	}
+	return u
+}
+
+// goesOn is a stop after which a sentence goes on.
+var goesOn = regexp.MustCompile(`^\.\s*(?:x|×|by|,|and|from|on|all|each|\d|\))`)
+
+func unitOf(text string) measure.Unit {
+	switch {
+	case strings.HasPrefix(text, "c"):
+		return measure.CM
+	case strings.HasPrefix(text, "m"):
+		return measure.MM
+	}
+	return measure.In
+}
+
+// counts and parts are numbers in words.
+var (
+	counts = map[string]int64{"one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9, "ten": 10, "eleven": 11, "twelve": 12}
+	parts  = map[string]int64{"half": 2, "halves": 2, "third": 3, "thirds": 3, "quarter": 4, "quarters": 4, "eighth": 8, "eighths": 8, "sixteenth": 16, "sixteenths": 16, "thirty-second": 32}
+)
+
+// spelled puts numbers in words together: "one and a half", "three quarters", "a
+// sixteenth of an inch". A quarter that something is turned by is none.
+func spelled(in []token) []token {
+	var out []token
+	is := func(i int, words ...string) bool {
+		if i < 0 || i >= len(in) || in[i].kind != word {
+			return false
+		}
+		for _, w := range words {
+			if in[i].text == w {
+				return true
+			}
+		}
+		return false
+	}
+	for i := 0; i < len(in); {
+		t := in[i]
+		n, j := int64(-1), i
+		if t.kind == word {
+			if c, known := counts[t.text]; known {
+				n, j = c, i+1
+			}
+		}
+		over, under := int64(0), int64(1)
+		end := j
+		part := func(k int) bool {
+			many := int64(1)
+			if is(k, "a", "an") {
+				k++
+			} else if k < len(in) && in[k].kind == word && counts[in[k].text] > 0 {
+				many, k = counts[in[k].text], k+1
+			}
+			if k >= len(in) || in[k].kind != word || parts[in[k].text] == 0 {
+				return false
+			}
+			if in[k].text == "quarter" && (is(k+1, "turn") || is(k-2, "turn", "rotate", "it", "card", "round") || is(k-1, "turn")) {
+				return false
+			}
+			over, under, end = many, parts[in[k].text], k+1
+			return true
+		}
+		switch {
+		case n > 0 && is(j, "and") && part(j+1):
+			over += n * under
+		case n > 0 && part(i):
+		case n > 0:
+			over = n
+		case t.kind == word && part(i):
+		default:
+			out = append(out, t)
+			i++
+			continue
+		}
+		x := token{kind: number, text: t.text, from: t.from, to: in[end-1].to, over: over, under: under, fraction: under > 1, spelled: true}
+		for is(end, "of", "an") {
+			if !is(end+1, "an", "inch") && !is(end, "an") {
+				break
+			}
+			end++
+		}
+		if is(end, "inch", "inches") {
+			x.unit, x.to, end = measure.In, in[end].to, end+1
+		}
+		out = append(out, x)
+		i = end
+	}
+	return out
+}
