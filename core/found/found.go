@@ -7,8 +7,6 @@ import (
 	"math"
 	"slices"
 
-	"gonum.org/v1/gonum/mat"
-
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/style"
@@ -110,24 +108,22 @@ func (k *kind) match(blanks []Blank) *Match {
 	if len(blanks) != len(k.parts) {
 		return nil
 	}
+	orders := k.orders(blanks)
+	if len(orders) == 0 || !k.ready() {
+		return nil
+	}
 	var nearly *Match
-	for _, order := range k.orders(blanks) {
+	for _, order := range orders {
 		y := []float64{}
-		for i, part := range order {
+		for _, part := range order {
 			y = append(y, part.numbers()...)
-			_ = i
 		}
-		x, ok := k.solve(y, -1)
-		if ok {
+		if x, ok := k.solve(y, -1); ok {
 			return k.found(order, x, nil)
 		}
-		if nearly != nil {
-			continue
-		}
-		for drop := range y {
+		for drop := 0; drop < len(y) && nearly == nil; drop++ {
 			if x, ok := k.solve(y, drop); ok {
 				nearly = k.found(order, x, k.otherwise(order, x, drop))
-				break
 			}
 		}
 	}
@@ -239,6 +235,12 @@ func (k *kind) orders(blanks []Blank) [][]lain {
 			return
 		}
 		for _, l := range options[len(so)] {
+			// Of blanks that are alike the first goes first.
+			if slices.ContainsFunc(options[len(so)], func(x lain) bool {
+				return x.blank < l.blank && slices.Equal(x.numbers(), l.numbers()) && !slices.ContainsFunc(so, func(y lain) bool { return y.blank == x.blank })
+			}) {
+				continue
+			}
 			if !slices.ContainsFunc(so, func(x lain) bool { return x.blank == l.blank }) {
 				put(append(so, l))
 			}
@@ -249,47 +251,54 @@ func (k *kind) orders(blanks []Blank) [][]lain {
 }
 
 // solve finds the sizes that give the numbers, without one of them (−1 for none left
-// out). The numbers follow the sizes by sums and differences, so a step of least
-// squares goes there at once but for what is rounded to a tick; sizes are taken as a
-// hand would set them. False where they do not give all the other numbers.
+// out). The numbers follow the sizes by sums and differences: least squares (by the
+// pseudo-inverse of the slopes) goes there at once but for what is rounded to a tick,
+// and what is left of the numbers then (their part at right angles to all that sizes
+// can do) tells early that it is another box. Without a number the rest is that of the
+// others alone: the rest less its share of the one that is left out. Sizes are taken as
+// a hand would set them. False where they do not give all the other numbers.
 func (k *kind) solve(y []float64, without int) ([]measure.Length, bool) {
-	rows := len(y)
+	n := len(y)
 	x := slices.Clone(k.usual)
 	at := k.numbers
-	for range 3 {
-		a := mat.NewDense(rows, len(x), nil)
-		b := mat.NewVecDense(rows, nil)
+	for try := range 3 {
+		d := make([]float64, n)
 		for i := range y {
-			if i == without {
-				continue
-			}
-			b.SetVec(i, y[i]-at[i])
-			for j := range x {
-				a.Set(i, j, k.slopes[j][i])
-			}
+			d[i] = y[i] - at[i]
 		}
-		var svd mat.SVD
-		if !svd.Factorize(a, mat.SVDThin) {
-			return nil, false
-		}
-		rank := svd.Rank(1e-9)
-		left := rows - rank
 		if without >= 0 {
-			left--
+			own := k.rest.At(without, without)
+			if n-k.rank-1 < redundant || own < 1e-6 {
+				return nil, false
+			}
+			r := 0.0
+			for i := range d {
+				r += k.rest.At(without, i) * d[i]
+			}
+			d[without] -= r / own // as the others have it
 		}
-		if left < redundant || rank == 0 {
-			return nil, false
+		if try == 0 {
+			for i := range d {
+				r := 0.0
+				for j := range d {
+					r += k.rest.At(i, j) * d[j]
+				}
+				if math.Abs(r) > rounding {
+					return nil, false
+				}
+			}
 		}
-		var d mat.VecDense
-		svd.SolveVecTo(&d, b, rank)
 		for j := range x {
-			mm := x[j].MM() + d.AtVec(j)
-			if math.Abs(d.AtVec(j)) > 1e-7 {
-				x[j] = k.set(mm)
+			by := 0.0
+			for i := range d {
+				by += k.inverse.At(j, i) * d[i]
+			}
+			if math.Abs(by) > 1e-7 {
+				x[j] = k.set(x[j].MM() + by)
 			}
 		}
 		var ok bool
-		if at, ok = k.make(x); !ok || len(at) != rows {
+		if at, ok = k.make(x); !ok || len(at) != n {
 			return nil, false
 		}
 		if agree(at, y, without) {
@@ -298,6 +307,9 @@ func (k *kind) solve(y []float64, without int) ([]measure.Length, bool) {
 	}
 	return nil, false
 }
+
+// rounding is how far, in mm, sizes that are rounded to ticks move a number.
+const rounding = 1.7
 
 func agree(a, b []float64, without int) bool {
 	for i := range a {

@@ -6,6 +6,8 @@ import (
 	"slices"
 	"sync"
 
+	"gonum.org/v1/gonum/mat"
+
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/style"
@@ -18,11 +20,18 @@ type kind struct {
 	unit    measure.Unit
 	choices map[string]string // those that are not the usual ones
 	parts   []shape
-	ids     []string         // of the sizes that its numbers follow
+	all     []string         // its sizes
+	ids     []string         // of those that its numbers follow
 	usual   []measure.Length // and their usual values
 	numbers []float64        // mm, at those, part after part
 	slopes  [][]float64      // by size: how its numbers follow it
 	spec    style.Spec
+	once    sync.Once
+	// inverse turns numbers into the sizes nearest to them, and rest into what no size
+	// explains; rank is how many sizes the numbers tell apart.
+	inverse, rest *mat.Dense
+	rank          int
+	hint          []float64 // the numbers at other sizes, to tell kinds apart
 }
 
 // shape is how many lines a part is scored by.
@@ -54,8 +63,15 @@ func kinds(s *style.Style, unit measure.Unit) []*kind {
 	var out []*kind
 	for _, c := range choices(s) {
 		k := newKind(s, unit, c)
-		if k != nil && !slices.ContainsFunc(out, k.like) {
-			out = append(out, k)
+		if k == nil || slices.ContainsFunc(out, k.like) {
+			continue
+		}
+		out = append(out, k)
+		// Where a size is the larger of two, its numbers follow others elsewhere.
+		for n := range elsewheres {
+			if far := k.elsewhere(n); far != nil {
+				out = append(out, far)
+			}
 		}
 	}
 	kept[key] = out
@@ -115,30 +131,95 @@ func newKind(s *style.Style, unit measure.Unit, choices map[string]string) *kind
 		return nil
 	}
 	k.numbers = numbersOf(box)
-	step := 4 * measure.Millimetre
-	if unit == measure.In {
-		step = measure.Inch / 8
-	}
-	var ids []string
 	for _, p := range s.Parameters {
-		ids = append(ids, p.ID)
+		k.all = append(k.all, p.ID)
 	}
 	for _, o := range s.Options {
 		if o.Kind == style.LengthKind {
-			ids = append(ids, o.ID)
+			k.all = append(k.all, o.ID)
 		}
 	}
-	for _, id := range ids {
-		if slope := k.slope(id, step); slope != nil {
-			k.ids, k.usual, k.slopes = append(k.ids, id), append(k.usual, k.spec.Lengths[id]), append(k.slopes, slope)
-		}
+	if box, err := k.box(k.moved(0)); err == nil {
+		k.hint = numbersOf(box)
 	}
 	return k
 }
 
+// elsewheres is at how many other sizes a kind is tried.
+const elsewheres = 2
+
+// moved are the sizes moved from the usual ones, each by another length.
+func (k *kind) moved(n int) map[string]measure.Length {
+	out := map[string]measure.Length{}
+	for i, id := range k.all {
+		out[id] = k.spec.Lengths[id] + k.step()*measure.Length([][]int{{1, 2, 3}, {3, -1, 1, -2, 2}}[n][i%(3+2*n)])
+	}
+	return out
+}
+
+// elsewhere is the same kind about other sizes; nil where it cannot be made so.
+func (k *kind) elsewhere(n int) *kind {
+	x := &kind{style: k.style, unit: k.unit, choices: k.choices, parts: k.parts, all: k.all, spec: k.spec}
+	x.spec.Lengths = maps.Clone(k.spec.Lengths)
+	maps.Copy(x.spec.Lengths, k.moved(n))
+	box, err := x.box(nil)
+	if err != nil {
+		return nil
+	}
+	if x.numbers = numbersOf(box); len(x.numbers) != len(k.numbers) {
+		return nil
+	}
+	return x
+}
+
+// step is how far sizes are moved to see what follows them.
+func (k *kind) step() measure.Length {
+	if k.unit == measure.In {
+		return measure.Inch / 8
+	}
+	return 4 * measure.Millimetre
+}
+
+// ready works out how the numbers follow the sizes, once; false where they tell of too
+// few.
+func (k *kind) ready() bool {
+	k.once.Do(func() {
+		for _, id := range k.all {
+			if slope := k.slope(id, k.step()); slope != nil {
+				k.ids, k.usual, k.slopes = append(k.ids, id), append(k.usual, k.spec.Lengths[id]), append(k.slopes, slope)
+			}
+		}
+		n, m := len(k.numbers), len(k.ids)
+		if m == 0 {
+			return
+		}
+		a := mat.NewDense(n, m, nil)
+		for j, slope := range k.slopes {
+			a.SetCol(j, slope)
+		}
+		var svd mat.SVD
+		if !svd.Factorize(a, mat.SVDThin) {
+			return
+		}
+		k.rank = svd.Rank(1e-9)
+		if n-k.rank < redundant {
+			return
+		}
+		eye := mat.NewDense(n, n, nil)
+		for i := range n {
+			eye.Set(i, i, 1)
+		}
+		k.inverse, k.rest = &mat.Dense{}, &mat.Dense{}
+		svd.SolveTo(k.inverse, eye, k.rank)
+		k.rest.Mul(a, k.inverse)
+		k.rest.Sub(eye, k.rest)
+	})
+	return k.inverse != nil
+}
+
 // slope is how the numbers follow a size, nil where they do not.
 func (k *kind) slope(id string, step measure.Length) []float64 {
-	for _, d := range []measure.Length{step, -step} {
+	for _, d := range []measure.Length{step, -step, step / 2, -step / 2, step / 4, -step / 4} {
 		box, err := k.box(map[string]measure.Length{id: k.spec.Lengths[id] + d})
 		if err != nil {
 			continue
@@ -155,7 +236,6 @@ func (k *kind) slope(id string, step measure.Length) []float64 {
 		if follows {
 			return at
 		}
-		return nil
 	}
 	return nil
 }
@@ -178,7 +258,11 @@ func (k *kind) make(x []measure.Length) ([]float64, bool) {
 		}
 		set[id] = x[j]
 	}
-	box, err := k.box(set)
+	spec := k.spec
+	spec.Lengths = maps.Clone(k.spec.Lengths)
+	maps.Copy(spec.Lengths, set)
+	k.style.Follow(&spec, func(id string) bool { _, given := set[id]; return given })
+	box, err := k.style.Make(spec)
 	if err != nil || len(box.Parts) != len(k.parts) {
 		return nil, false
 	}
@@ -228,8 +312,7 @@ func (k *kind) inRange(x []measure.Length) bool {
 
 // like reports whether another kind cannot be told from this one by its numbers.
 func (k *kind) like(other *kind) bool {
-	return slices.Equal(k.parts, other.parts) && slices.Equal(k.numbers, other.numbers) && slices.Equal(k.ids, other.ids) &&
-		slices.EqualFunc(k.slopes, other.slopes, slices.Equal[[]float64])
+	return slices.Equal(k.parts, other.parts) && slices.Equal(k.numbers, other.numbers) && slices.Equal(k.hint, other.hint)
 }
 
 // String tells a kind for a test that fails.

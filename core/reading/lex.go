@@ -61,7 +61,7 @@ var (
 )
 
 // longest is how much text is read, in bytes.
-const longest = 20_000
+const longest = 8_000
 
 // lex parts a text into tokens.
 func lex(text string) []token {

@@ -14,6 +14,8 @@ import (
 const (
 	MostPieces = 60
 	mostScores = 60
+	mostPasses = 30
+	mostSaid   = 20
 	mostCopies = 500
 	largest    = 2000 * measure.Millimetre
 )
@@ -34,7 +36,10 @@ func Read(text string, usual measure.Unit) (*Reading, error) {
 	p.used = make([]bool, len(p.toks))
 	p.units(usual)
 	for p.i < len(p.toks) {
-		p.step()
+		at := p.i
+		if p.step(); p.i == at { // it began nothing after all
+			p.i++
+		}
 	}
 	p.finish()
 	return &p.out, nil
@@ -204,6 +209,11 @@ func (p *parser) named(i int) {
 		return
 	}
 	p.name, p.at = n, i
+	if p.is(i, "box", "tray", "piece", "lid", "base") && p.num(i+1) && p.tok(i+1).unit == "" && !p.times(i+2) {
+		if n, whole := p.tok(i + 1).whole(); whole && n < 100 && !p.is(i+2, ",") { // "box 2"
+			p.used[i+1] = true
+		}
+	}
 	if k, whole := p.tok(i - 1).whole(); whole && p.num(i-1) && p.tok(i-1).unit == "" && k >= 1 && k <= mostCopies && !p.used[i-1] {
 		p.used[i-1] = true
 		p.many = k
@@ -341,6 +351,9 @@ func (p *parser) finish() {
 		for _, s := range x.passes {
 			x.Shim = max(x.Shim, s.shim)
 			for _, at := range x.place(s) {
+				if len(p.out.Said) >= mostSaid {
+					break
+				}
 				p.out.Said = append(p.out.Said, fmt.Sprintf("a score at %s lies off the %s blank", measure.Label(at, p.out.Unit, p.out.Unit.Tick()), x.Name))
 			}
 		}

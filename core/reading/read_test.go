@@ -110,3 +110,65 @@ func TestTheCorpus(t *testing.T) {
 		t.Logf("%s: %d of %d are right", name, right, len(all))
 	}
 }
+
+// What cannot be read at all is refused; whatever is typed, it ends, and what is marked
+// lies in the text.
+func TestWhatCannotBeRead(t *testing.T) {
+	for text, says := range map[string]string{"": "write or paste", " \n": "write or paste", strings.Repeat("x", longest+1): "up to", "\xff\xfe": "no text"} {
+		if _, err := Read(text, measure.In); err == nil || !strings.Contains(err.Error(), says) {
+			t.Errorf("%.20q: %v", text, err)
+		}
+	}
+	r, err := Read("Base 8 x 6 in, score at 9 in from the left and 1/0, then hum a tune 7 times.", measure.In)
+	if err != nil || len(r.Pieces) != 1 || len(r.Pieces[0].Vertical) != 0 {
+		t.Fatalf("%+v, %v", r, err)
+	}
+	if len(r.Said) == 0 || !strings.Contains(r.Said[0], "lies off the base blank") || !marked(r, "hum") || !marked(r, "7") {
+		t.Errorf("it says %v, and does not understand %v", r.Said, r.NotUnderstood)
+	}
+}
+
+// By hand: held off the fence by a sixteenth, the grooves 1 1/2 lie at 1 7/16.
+func TestAShim(t *testing.T) {
+	r, err := Read("Lid 6 x 5 in: score at 1 1/2 in from each of the four edges, held off the fence by 1/16 in.", measure.In)
+	if err != nil || len(r.Pieces) != 1 {
+		t.Fatal(r, err)
+	}
+	p := r.Pieces[0]
+	if p.Shim != measure.Inch/16 || len(p.Vertical) != 2 || p.Vertical[0] != 23*measure.Inch/16 || p.Horizontal[1] != 5*measure.Inch-23*measure.Inch/16 {
+		t.Errorf("%+v", p)
+	}
+}
+
+func FuzzRead(f *testing.F) {
+	for _, a := range []string{"Tray: 8 x 6 in. Score at 1 1/2 on all four sides.", "Top: 8⅛ by 6⅛; same scores", "one and a half inches square, score both at a half", "lid 3 x 4, base a sixteenth less", "score 1,5 cm; 3-1/2\" × ½"} {
+		f.Add(a)
+	}
+	f.Fuzz(func(t *testing.T, text string) {
+		r, err := Read(text, measure.CM)
+		if err != nil {
+			return
+		}
+		for _, s := range r.NotUnderstood {
+			if s.From < 0 || s.To > len(text) || text[s.From:s.To] != s.Text {
+				t.Errorf("%q: %+v is not in the text", text, s)
+			}
+		}
+		for _, p := range r.Pieces {
+			for _, at := range p.Vertical {
+				if at <= 0 || at >= p.Width {
+					t.Errorf("%q: a score at %v of %v", text, at, p.Width)
+				}
+			}
+		}
+	})
+}
+
+func BenchmarkRead(b *testing.B) {
+	text := strings.Repeat("Base 8 1/2 x 6 in, score at 1 1/2 on all four sides. Panel 5 3/4 × 1 1/4 (4).\n", 30)
+	for b.Loop() {
+		if _, err := Read(text, measure.In); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

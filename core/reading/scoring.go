@@ -61,8 +61,8 @@ func (s *scoring) next() bool {
 	case p.num(i):
 		return s.number()
 	case p.is(i, ".", ";", "\n"):
-		// A turn, a list and a colon go on over the end of a line.
-		if p.is(i, ".") || len(s.at) > 0 || s.said || s.any {
+		// Where nothing was read yet it goes on over the end: "Score it. 1 in from …".
+		if len(s.at) > 0 || s.said || s.any {
 			return false
 		}
 		p.i++
@@ -71,6 +71,9 @@ func (s *scoring) next() bool {
 		p.use(i, i+1)
 		p.i++
 		return true
+	}
+	if p.is(i, "lines") && p.is(i+1, "that") && p.is(i+2, "stop") {
+		return false
 	}
 	switch {
 	case meant(t.text, turns) != "" || p.is(i, "other") && p.is(i+1, "way", "direction") || p.quarterTurn(i):
@@ -186,7 +189,7 @@ func (s *scoring) lendBack(i int) {
 		return
 	}
 	n := len(s.at)
-	for k := i - 1; k >= 0 && n > 0; k-- {
+	for k := i - 1; k >= max(0, i-2*mostScores) && n > 0; k-- {
 		t := p.toks[k]
 		if t.kind == number && t.unit == "" && p.used[k] {
 			n--
@@ -352,6 +355,9 @@ func (s *scoring) flush() {
 			}
 		}
 		for _, k := range append(s.with, p.now) {
+			if len(p.out.Pieces[k].passes) >= mostPasses {
+				continue
+			}
 			p.out.Pieces[k].passes = append(p.out.Pieces[k].passes, pass{s.from, s.turned, s.size, s.at, s.shim})
 		}
 		x.To = max(x.To, p.tok(p.i-1).to)

@@ -1,0 +1,58 @@
+package found
+
+import (
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"testing"
+
+	"brevium/core/design"
+	"brevium/core/measure"
+	"brevium/core/reading"
+	"brevium/core/recipe"
+	"brevium/core/style"
+)
+
+// What the steps of any style say of cutting and scoring, in inches or centimetres, is
+// read back as the same blanks and lines; nothing of it is left that is not understood.
+func TestPrintedRecipesAreReadBack(t *testing.T) {
+	r := rand.New(rand.NewPCG(16, 3))
+	for _, s := range style.Boxes() {
+		for k := range 10 {
+			unit := []measure.Unit{measure.In, measure.CM, measure.MM}[k%3]
+			in, _ := random(r, s, unit)
+			made, err := design.Sketch(in)
+			if err != nil {
+				t.Fatal(err)
+			}
+			var lines []string
+			for _, p := range made.Parts {
+				lines = append(lines, "Cut the "+strings.ToLower(p.Name)+" blank, "+made.Show(p.Pattern.Width)+" × "+made.Show(p.Pattern.Height)+".")
+				list := recipe.Scores(p.Part, in.Tools.Fence, in.Tools.Tick)
+				if told := list.Sentence(made.Telling()); told != "" {
+					lines = append(lines, "Score it, outside up. "+told)
+				}
+			}
+			text := strings.Join(lines, "\n")
+			got, err := reading.Read(text, unit)
+			if err != nil || len(got.Pieces) != len(made.Parts) {
+				t.Errorf("%s: %v, %d pieces of %d\n%s", s.ID, err, len(got.Pieces), len(made.Parts), text)
+				continue
+			}
+			if len(got.NotUnderstood) > 0 {
+				t.Errorf("%s: not understood %v\n%s", s.ID, got.NotUnderstood, text)
+			}
+			for i, p := range made.Parts {
+				g := got.Pieces[i]
+				want := p.Pattern.Scores
+				near := func(a, b []measure.Length) bool {
+					return slices.EqualFunc(a, b, func(x, y measure.Length) bool { return (x - y).Abs() <= 60*measure.Micrometre })
+				}
+				if !near(g.Vertical, want.Vertical) || !near(g.Horizontal, want.Horizontal) || (g.Width-p.Pattern.Width).Abs() > 60*measure.Micrometre || (g.Height-p.Pattern.Height).Abs() > 60*measure.Micrometre {
+					t.Errorf("%s, %s: %v %v, %v × %v; it is scored %v %v\n%s", s.ID, p.ID, g.Vertical, g.Horizontal, g.Width, g.Height, want.Vertical, want.Horizontal, text)
+					break
+				}
+			}
+		}
+	}
+}
