@@ -27,6 +27,7 @@ import (
 	"brevium/web/logbook"
 	"brevium/web/page"
 	"brevium/web/papers"
+	"brevium/web/reader"
 	"brevium/web/workspace"
 )
 
@@ -52,7 +53,7 @@ func New(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...stri
 	if err != nil {
 		return nil, err
 	}
-	views, err := page.Templates(own.address, boxes.Templates, workspace.Templates, drawer.Templates, papers.Templates, bench.Templates, logbook.Templates, guide.Templates, jobs.Templates, data.Templates)
+	views, err := page.Templates(own.address, boxes.Templates, workspace.Templates, drawer.Templates, papers.Templates, bench.Templates, logbook.Templates, reader.Templates, guide.Templates, jobs.Templates, data.Templates)
 	if err != nil {
 		return nil, err
 	}
@@ -77,6 +78,7 @@ func New(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...stri
 	papers.Routes(e, shared)
 	bench.Routes(e, shared)
 	logbook.Routes(e, shared)
+	reader.Routes(e, shared)
 	jobs.Routes(e, shared)
 	data.Routes(e, shared)
 	guide.Routes(e, shared)

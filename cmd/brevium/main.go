@@ -22,7 +22,7 @@ func main() {
 		Version: version, SilenceErrors: true, SilenceUsage: true,
 		CompletionOptions: cobra.CompletionOptions{DisableDefaultCmd: true},
 	}
-	root.AddCommand(serveCommand(), demoCommand(), planCommand(), layoutCommand(), exportCommand(), stylesCommand(), licencesCommand(), backupCommand(), restoreCommand())
+	root.AddCommand(serveCommand(), demoCommand(), planCommand(), layoutCommand(), exportCommand(), stylesCommand(), readCommand(), licencesCommand(), backupCommand(), restoreCommand())
 	if err := root.Execute(); err != nil {
 		// One line: the field, if any, and what to do.
 		var f *fault.Fault

@@ -213,6 +213,7 @@ func Difference(a, b Inputs) string {
 	note(slices.Equal(a.Sheets, b.Sheets), "sheets")
 	note(a.Copies == b.Copies, "copies")
 	note(a.Price == b.Price, "price")
+	note(a.Recipe == b.Recipe, "the recipe")
 	note(a.Tools == b.Tools, "tools")
 	if a.Units != b.Units {
 		return "units" // the tick follows

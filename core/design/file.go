@@ -46,6 +46,7 @@ type (
 		Tools    *toolsFile              `json:"tools,omitempty"`
 		Copies   *int                    `json:"copies,omitempty"`
 		Price    float64                 `json:"price,omitempty"`
+		Recipe   string                  `json:"recipe,omitempty"`
 	}
 	cardFile struct {
 		Name      string       `json:"name,omitempty"`
@@ -166,7 +167,7 @@ func (f inputsFile) inputs(rest strict.Rest) (Inputs, error) {
 	if !(f.Price >= 0 && f.Price <= money.Most.Coins()) {
 		r.fail(fault.New(fault.CostRange, "price", "a price is 0 to a million"))
 	}
-	r.in.Price = money.Of(f.Price)
+	r.in.Price, r.in.Recipe = money.Of(f.Price), f.Recipe
 	if r.err != nil {
 		return Inputs{}, r.err
 	}
@@ -389,7 +390,7 @@ func (in Inputs) Write() []byte {
 		Size: map[string]measure.Text{"basis": measure.Text(in.Basis)}, Fit: string(in.Fit),
 		Options: map[string]measure.Text{"tick": mmText(in.Tools.Tick.Length())},
 		Tools:   &toolsFile{Fence: string(in.Tools.Fence), Trimmer: mmText(in.Tools.Trimmer)},
-		Copies:  &in.Copies, Price: in.Price.Coins(), Cards: map[string]cardFile{},
+		Copies:  &in.Copies, Price: in.Price.Coins(), Recipe: in.Recipe, Cards: map[string]cardFile{},
 	}
 	for id, l := range in.Size {
 		f.Size[id] = mmText(l)

@@ -80,6 +80,9 @@ type Inputs struct {
 	Copies  int
 	Price   money.Amount // what one is asked for, set by hand; 0 for none
 
+	// Recipe is the text it was read from, "" for none.
+	Recipe string
+
 	// Rest is what another version kept with the design, to be passed on.
 	Rest strict.Rest
 }
@@ -93,6 +96,9 @@ type Tools struct {
 
 // UsualTrimmer is the cutting length of most paper trimmers: 12 in (30.5 cm).
 const UsualTrimmer = 12 * measure.Inch
+
+// LongestRecipe is how long the text is that a box was read from, in bytes.
+const LongestRecipe = 8000
 
 // MostCopies is the largest batch.
 const MostCopies = 500
@@ -147,6 +153,9 @@ func (in *Inputs) Check() error {
 		return fault.New(fault.TooSmall, "tools.trimmer", "a trimmer this short cuts no blank; give its longest cut, usually 12 in")
 	case len(in.Sheets) == 0:
 		return fault.New(fault.NoSheets, "sheets", "choose at least one kind of sheet to cut from")
+	}
+	if len(in.Recipe) > LongestRecipe {
+		return fault.New(fault.TooLong, "recipe", "a recipe has up to %d letters", LongestRecipe)
 	}
 	if in.Price < 0 || in.Price > money.Most {
 		return fault.New(fault.CostRange, "price", "a price is 0 to a million")

@@ -78,6 +78,13 @@ func kinds(s *style.Style, unit measure.Unit) []*kind {
 	return out
 }
 
+// Warm works the kinds of all styles out, so that the first recipe need not wait.
+func Warm(unit measure.Unit) {
+	for _, s := range style.Boxes() {
+		kinds(s, unit)
+	}
+}
+
 // choices are the ways to choose, those with the fewest unusual choices first.
 func choices(s *style.Style) []map[string]string {
 	out := []map[string]string{{}}

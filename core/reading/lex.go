@@ -60,7 +60,7 @@ var (
 	letters  = regexp.MustCompile(`^[\p{L}'’]+`)
 )
 
-// longest is how much text is read, in bytes.
+// longest is how much text is read, in bytes; a design keeps as much.
 const longest = 8_000
 
 // lex parts a text into tokens.

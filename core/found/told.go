@@ -1,0 +1,332 @@
+package found
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"brevium/core/design"
+	"brevium/core/fault"
+	"brevium/core/fit"
+	"brevium/core/loose"
+	"brevium/core/measure"
+	"brevium/core/reading"
+)
+
+// Told is what a recipe really makes.
+type Told struct {
+	*reading.Reading
+	// Match is the style that its pieces are of, exactly; nil where they are of none.
+	Match *Match
+	// Near are the styles that they are of but for a number.
+	Near []Match
+	// Of says, by piece, which of the style's parts it is; −1 for one that is none.
+	Of []int
+	// Made is the box, where there is a style.
+	Made *design.Result
+	// Says are sentences for the maker.
+	Says []string
+}
+
+// Tell reads a recipe and says what it makes. unit is that of numbers that say none.
+func Tell(text string, unit measure.Unit) (*Told, error) {
+	r, err := reading.Read(text, unit)
+	if err != nil {
+		return nil, err
+	}
+	t := &Told{Reading: r, Of: make([]int, len(r.Pieces))}
+	for i := range t.Of {
+		t.Of[i] = -1
+	}
+	if len(r.Pieces) == 0 {
+		t.say("There is no blank in it: say what is cut, as in 8 x 6 in.")
+		return t, nil
+	}
+	t.find()
+	t.made()
+	t.claims()
+	t.panels()
+	t.Says = append(t.Says, sentences(r.Said)...)
+	return t, nil
+}
+
+func (t *Told) say(format string, args ...any) { t.Says = append(t.Says, fmt.Sprintf(format, args...)) }
+
+func (t *Told) show(l measure.Length) string {
+	text := measure.Label(l, t.Unit, t.Unit.Tick())
+	if also := measure.Beside(l, t.Unit); also != "" {
+		text += " (" + also + ")"
+	}
+	return text
+}
+
+func sentences(all []string) []string {
+	out := slices.Clone(all)
+	for i, s := range out {
+		if s != "" {
+			out[i] = strings.ToUpper(s[:1]) + strings.TrimSuffix(s[1:], ".") + "."
+		}
+	}
+	return out
+}
+
+// find looks for a style of all pieces that are not panels; else of those alone that
+// are scored.
+func (t *Told) find() {
+	for _, only := range []func(reading.Piece) bool{
+		func(p reading.Piece) bool { return !p.Panel },
+		func(p reading.Piece) bool { return len(p.Vertical)+len(p.Horizontal) > 0 },
+	} {
+		var blanks []Blank
+		var which []int
+		for i, p := range t.Pieces {
+			if only(p) {
+				blanks, which = append(blanks, Blank{p.Width, p.Height, p.Vertical, p.Horizontal}), append(which, i)
+			}
+		}
+		all := slices.DeleteFunc(Find(blanks, t.Unit), func(m Match) bool { return t.otherLid(m, which) })
+		if len(all) == 0 {
+			continue
+		}
+		if len(all[0].Otherwise) == 0 {
+			t.Match = &all[0]
+			for n, i := range which {
+				t.Of[i] = n
+			}
+			return
+		}
+		if t.Near == nil {
+			t.Near = all
+			for _, m := range all[:min(2, len(all))] {
+				for _, o := range m.Otherwise {
+					p := t.Pieces[which[o.Blank]]
+					t.say("It would be %s, but %s of the %s should be %s, not %s.", article(m.Style.Name), o.Number.of(p), named(p), t.show(o.Should), t.show(o.Is))
+				}
+			}
+		}
+	}
+	if t.Near == nil {
+		t.alone()
+	}
+}
+
+// lids are what a piece that goes over another is called.
+var lids = []string{"lid", "top", "cover"}
+
+// otherLid reports whether a recipe calls a piece a lid that a match has as another
+// part than one that goes over the rest: two trays for a tower may be a base and a lid
+// that is too small.
+func (t *Told) otherLid(m Match, which []int) bool {
+	for n, i := range which {
+		if slices.Contains(lids, t.Pieces[i].Name) && !slices.ContainsFunc(lids, func(l string) bool { return strings.HasPrefix(m.Parts[n], l) }) {
+			return len(which) > 1
+		}
+	}
+	return false
+}
+
+// of names a number of a piece.
+func (n Number) of(p reading.Piece) string {
+	switch n.What {
+	case Wide:
+		return "the width"
+	case High:
+		return "the height"
+	case Across:
+		return "the " + ordinal(n.Score+1) + " score across"
+	}
+	return "the " + ordinal(n.Score+1) + " score down"
+}
+
+func ordinal(n int) string {
+	if words := []string{"first", "second", "third", "fourth", "fifth", "sixth"}; n <= len(words) {
+		return words[n-1]
+	}
+	return fmt.Sprintf("%dth", n)
+}
+
+func named(p reading.Piece) string {
+	if p.Name == "" {
+		return "piece"
+	}
+	return p.Name
+}
+
+func article(name string) string {
+	a := "a"
+	if strings.ContainsAny(strings.ToLower(name[:1]), "aeiou") {
+		a = "an"
+	}
+	return a + " " + strings.ToLower(name[:1]) + name[1:]
+}
+
+// alone says what pieces are that make no box together: each by itself, whether a
+// sleeve closes, whether one goes over another.
+func (t *Told) alone() {
+	t.say("Together these pieces are no box that is known here.")
+	var trays []Match
+	lid := -1 // the tray that is called so
+	for _, p := range t.Pieces {
+		if p.Panel || len(p.Vertical)+len(p.Horizontal) == 0 {
+			continue
+		}
+		got := Find([]Blank{{p.Width, p.Height, p.Vertical, p.Horizontal}}, t.Unit)
+		switch {
+		case len(got) > 0 && len(got[0].Otherwise) == 0:
+			t.say("The %s by itself is %s.", named(p), article(got[0].Style.Name))
+			if trays = append(trays, got[0]); slices.Contains(lids, p.Name) {
+				lid = len(trays) - 1
+			}
+		case len(got) > 0:
+			o := got[0].Otherwise[0]
+			t.say("The %s by itself would be %s, but %s should be %s, not %s.", named(p), article(got[0].Style.Name), o.Number.of(p), t.show(o.Should), t.show(o.Is))
+		default:
+			t.closes(p)
+		}
+	}
+	if len(trays) == 2 && trays[0].Style == trays[1].Style {
+		t.goesOver(trays, lid)
+	}
+}
+
+// closes says of a strip that is scored four times one way, with a tab left over,
+// whether it closes round a box: its sides in turn must be as wide.
+func (t *Told) closes(p reading.Piece) {
+	at, whole := p.Vertical, p.Width
+	if len(at) == 0 {
+		at, whole = p.Horizontal, p.Height
+	}
+	if len(at) != 4 || len(p.Vertical) > 0 && len(p.Horizontal) > 0 {
+		return
+	}
+	sides := []measure.Length{at[0], at[1] - at[0], at[2] - at[1], at[3] - at[2]}
+	if sides[0] == sides[2] && sides[1] == sides[3] {
+		return
+	}
+	// The two widths that come most often, in turn.
+	a := sides[0]
+	b := sides[1]
+	for _, s := range sides {
+		if s != a {
+			b = s
+		}
+	}
+	var want []string
+	sum := measure.Length(0)
+	for i := range 4 {
+		sum += []measure.Length{a, b}[i%2]
+		want = append(want, t.show(sum))
+	}
+	text := fmt.Sprintf("The %s does not close: its sides in turn are %s, %s, %s and %s.", named(p), t.show(sides[0]), t.show(sides[1]), t.show(sides[2]), t.show(sides[3]))
+	if a != b && sum < whole {
+		text += fmt.Sprintf(" Round %s × %s score it at %s.", t.show(a), t.show(b), strings.Join(want, ", "))
+	}
+	t.Says = append(t.Says, text)
+}
+
+// goesOver says whether the lid, or the larger of two alike boxes, goes over the other.
+func (t *Told) goesOver(two []Match, lid int) {
+	axes := two[0].Style.Axes
+	if axes[0] == nil || axes[1] == nil {
+		return
+	}
+	outer, inner := two[0].Inputs.Size, two[1].Inputs.Size
+	what := "The lid over the base"
+	if lid == 1 || lid < 0 && outer[axes[0].ID]+outer[axes[1].ID] < inner[axes[0].ID]+inner[axes[1].ID] {
+		outer, inner = inner, outer
+	}
+	if lid < 0 {
+		what = "The larger over the smaller"
+	}
+	card := design.UsualCard.Thickness
+	for _, axis := range axes[:2] {
+		a := fit.Pair{Kind: fit.LidOn, OuterName: "Lid", InnerName: "Base", Axis: axis.ID, OuterSpan: outer[axis.ID], InnerSpan: inner[axis.ID], OuterCard: card, InnerCard: card, OuterLayers: 2, OuterWhat: "tabs"}.Do(0)
+		t.say("%s, %s: %s, with a gap of %.2f mm in card of %.1f mm.", what, axis.ID, a.Verdict, a.Gap.MM(), card.MM())
+	}
+}
+
+// made works the box out, and says how its parts fit.
+func (t *Told) made() {
+	if t.Match == nil {
+		return
+	}
+	t.say("It is %s.", article(t.Match.Style.Name))
+	in := t.Match.Inputs
+	for _, p := range t.Pieces {
+		in.Copies = max(in.Copies, p.Copies)
+	}
+	if slices.ContainsFunc(t.Pieces, func(p reading.Piece) bool { return !p.Panel && p.Copies != in.Copies }) {
+		in.Copies = 1
+	}
+	t.Match.Inputs = in
+	r, err := design.Sketch(in)
+	if err != nil {
+		t.say("It cannot be worked out here: %s", fault.Of(err).Text)
+		return
+	}
+	t.Made = r
+	for _, a := range r.Felt() {
+		t.say("%s: %s, with a gap of %.2f mm in %s.", a.Pair.What(), a.Verdict, a.Gap.MM(), r.Inputs.CardOf(a.Pair.Outer).Label())
+	}
+}
+
+// claims holds the finished sizes that the recipe claims against what it gives.
+func (t *Told) claims() {
+	if t.Made == nil {
+		return
+	}
+	var scored []measure.Length
+	for _, axis := range t.Made.Style.Axes {
+		if axis != nil {
+			scored = append(scored, t.Made.Spec.Lengths[axis.ID])
+		}
+	}
+	slices.Sort(scored)
+	for _, c := range t.Claims {
+		got := slices.Clone(c.Size[:])
+		slices.Sort(got)
+		near := len(got) == len(scored)
+		for i := range got {
+			near = near && i < len(scored) && (got[i]-scored[i]).Abs() <= measure.Millimetre
+		}
+		if near || len(scored) != 3 {
+			continue
+		}
+		t.say("It claims %s; between folds the box comes to %s × %s × %s.", strings.TrimSpace(c.Text), t.show(scored[2]), t.show(scored[1]), t.show(scored[0]))
+	}
+}
+
+// panels says which are larger than every face of the box.
+func (t *Told) panels() {
+	if t.Made == nil {
+		return
+	}
+	for _, p := range t.Pieces {
+		if !p.Panel {
+			continue
+		}
+		goes := false
+		for _, part := range t.Made.Parts {
+			for _, f := range part.Faces {
+				lo, hi := bounds(f.Polygon)
+				w, h := hi[0]-lo[0], hi[1]-lo[1]
+				a, b := p.Width.MM(), p.Height.MM()
+				goes = goes || a < w && b < h || b < w && a < h
+			}
+		}
+		if !goes {
+			t.say("A %s of %s × %s is larger than every face of this box.", named(p), t.show(p.Width), t.show(p.Height))
+		}
+	}
+}
+
+// Loose are the pieces as pieces of no style, for drawing and for other programs.
+func (t *Told) Loose() []loose.Piece {
+	var out []loose.Piece
+	for i, p := range t.Pieces {
+		x := loose.Piece{ID: i + 1, Name: strings.ToUpper(named(p)[:1]) + named(p)[1:], Width: p.Width, Height: p.Height, Copies: p.Copies}
+		x.Vertical, x.Horizontal = p.Vertical, p.Horizontal
+		out = append(out, x)
+	}
+	return out
+}

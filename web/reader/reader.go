@@ -1,0 +1,169 @@
+// Package reader is the page that reads a recipe: what it makes, what is not
+// understood, and the box of it.
+package reader
+
+import (
+	"embed"
+	"html/template"
+	"net/http"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/design"
+	"brevium/core/fault"
+	"brevium/core/found"
+	"brevium/core/measure"
+	"brevium/draw"
+	"brevium/web/form"
+	"brevium/web/page"
+)
+
+// Templates are the room's pages.
+//
+//go:embed *.html
+var Templates embed.FS
+
+type room struct{ *page.Room }
+
+// Routes adds the room's addresses.
+func Routes(e *echo.Echo, shared *page.Room) {
+	s := &room{shared}
+	e.GET("/read", s.show)
+	e.POST("/read", s.take)
+}
+
+// readPage is a recipe and what was made of it.
+type readPage struct {
+	page.Chrome
+	Form    *form.Form
+	Recipe  form.Field
+	Told    *found.Told
+	Marked  []run
+	Pieces  []pieceView
+	Picture template.HTML
+	Make    string // what the button makes, "" where there is no box
+	Example string
+}
+
+// run is a stretch of the recipe's text; Odd is one that is not understood.
+type run struct {
+	Text     string
+	Odd      bool
+	From, To int // in UTF-16, as a page counts
+}
+
+// pieceView is a piece as it was read.
+type pieceView struct {
+	Name, Size, Also string
+	Copies           int
+	Across, Down     []string
+	Panel            bool
+	Net              template.HTML
+}
+
+const example = "Base 7 x 6 in, score at 1 1/2 on all four sides.\nLid 6 1/16 x 5 1/16, score 1 all round."
+
+func (s *room) show(c *echo.Context) error {
+	go found.Warm(page.UnitsOf(c)) // while the recipe is typed
+	return s.render(c, http.StatusOK, form.New(c.QueryParams(), page.UnitsOf(c)))
+}
+
+func (s *room) render(c *echo.Context, status int, f *form.Form) error {
+	v := &readPage{Chrome: s.Chrome(c, "From a recipe"), Form: f, Example: example}
+	text := strings.ReplaceAll(f.Posted.Get("text"), "\r\n", "\n")
+	if strings.TrimSpace(text) != "" {
+		t, err := found.Tell(text, page.UnitsOf(c))
+		if page.IsFault(err) {
+			f.Fail(err)
+			status = http.StatusUnprocessableEntity
+		} else if err != nil {
+			return err
+		} else {
+			v.told(t, text)
+		}
+	}
+	v.Recipe = f.Control("text", "The recipe", "as it is jotted down: what is cut, where it is scored", text)
+	v.Recipe.Kind = "lines"
+	return c.Render(status, "read.html", v)
+}
+
+// told fills in what was made of a recipe.
+func (v *readPage) told(t *found.Told, text string) {
+	v.Told = t
+	at, units := 0, 0
+	put := func(to int, odd bool) {
+		if to > at {
+			x := run{Text: text[at:to], Odd: odd, From: units}
+			for _, r := range x.Text {
+				units++
+				if r > 0xffff {
+					units++
+				}
+			}
+			x.To = units
+			v.Marked, at = append(v.Marked, x), to
+		}
+	}
+	for _, s := range t.NotUnderstood {
+		put(s.From, false)
+		put(s.To, true)
+	}
+	put(len(text), false)
+	unit, tick := t.Unit, t.Unit.Tick()
+	for i, p := range t.Loose() {
+		r := t.Pieces[i]
+		x := pieceView{Name: p.Name, Size: measure.Sides(unit, tick, p.Width, p.Height), Also: also(unit, p.Width, p.Height), Copies: p.Copies, Panel: r.Panel}
+		for _, at := range p.Vertical {
+			x.Across = append(x.Across, measure.Number(at, unit, tick))
+		}
+		for _, at := range p.Horizontal {
+			x.Down = append(x.Down, measure.Number(at, unit, tick))
+		}
+		pic := draw.BlankOf(p.Name, p.Width.MM(), p.Height.MM())
+		pic.Scores(p.Vertical, p.Horizontal, p.Width.MM(), p.Height.MM())
+		x.Net = page.SVG(pic)
+		v.Pieces = append(v.Pieces, x)
+	}
+	if t.Made != nil {
+		v.Picture = page.BoxPicture(t.Made, "read")
+		v.Make = "Make this box: " + strings.ToLower(t.Match.Style.Name)
+	}
+}
+
+// also is a size in the other unit.
+func also(unit measure.Unit, w, h measure.Length) string {
+	return measure.Beside(w, unit) + " × " + measure.Beside(h, unit)
+}
+
+// take reads a recipe again, or makes the box of it.
+func (s *room) take(c *echo.Context) error {
+	posted, err := c.FormValues()
+	if err != nil {
+		return page.BadForm(err)
+	}
+	f := form.New(posted, page.UnitsOf(c))
+	if posted.Get("make") == "" {
+		return s.render(c, http.StatusOK, f)
+	}
+	t, err := found.Tell(strings.ReplaceAll(posted.Get("text"), "\r\n", "\n"), page.UnitsOf(c))
+	if err == nil && t.Match == nil {
+		err = fault.New(fault.Invalid, "text", "These pieces are no box that is known here yet; mend what is marked.")
+	}
+	if page.IsFault(err) {
+		f.Fail(err)
+		return s.render(c, http.StatusUnprocessableEntity, f)
+	} else if err != nil {
+		return err
+	}
+	in := t.Match.Inputs
+	in.Units = t.Unit
+	in.Tools.Tick = t.Unit.Tick()
+	in.Recipe = posted.Get("text")
+	in.Name = design.CleanName(t.Match.Style.Name + ", from a recipe")
+	id, err := s.Store.Add(c.Request().Context(), in)
+	if err != nil {
+		return err
+	}
+	return page.Back(c, "%s", page.StopURL(id, "box"))
+}

@@ -1,0 +1,38 @@
+package web
+
+import (
+	"net/http"
+	"strings"
+	"testing"
+
+	"brevium/core/measure"
+)
+
+// A recipe is pasted, what is odd in it is marked where it stands, and the box is made
+// of it; one of no known style says what is otherwise and makes nothing; what could be
+// run by a page is only text.
+func TestARecipeBecomesABox(t *testing.T) {
+	x := newTable(t)
+	text := "Base 7 x 6 in, score at 1 1/2 on all four sides.\nLid 6 1/16 x 5 1/16, score 1 all round. Add a zonker <script>alert(1)</script>."
+	code, page, _ := x.post("/read", "text", text)
+	if code != http.StatusOK || !strings.Contains(page, "base with a lift-off lid") || !strings.Contains(page, `title="Not understood: press to mend it">zonker`) || strings.Contains(page, "<script>alert") {
+		t.Errorf("%d %s", code, page)
+	}
+	x.post("/read", "text", text, "make", "1")
+	in := x.box(1).Inputs
+	if in.Style != "tray-lid" || in.Size["length"] != 4*measure.Inch || in.Lengths["lid.allowance"] != measure.Inch/16 || in.Recipe != text {
+		t.Errorf("the box is %+v", in)
+	}
+	wrong := "carton 7 x 9 3/4, score 1 1/2 and 5 1/2, turn, 3/4, 3 3/4, 5 and 8 1/4"
+	if page := x.words("/read?text=" + strings.ReplaceAll(strings.ReplaceAll(wrong, " ", "+"), "/", "%2F")); !strings.Contains(page, "the third score down") || strings.Contains(page, "Make this box") {
+		t.Errorf("a near miss: %s", page)
+	}
+	for _, bad := range []string{wrong, "", strings.Repeat("8 x 6 ", 3000)} {
+		if code, page, _ := x.post("/read", "text", bad, "make", "1"); code != http.StatusUnprocessableEntity || !strings.Contains(page, "Not yet") {
+			t.Errorf("%.20q: %d", bad, code)
+		}
+	}
+	if boxes, err := x.store.Boxes(t.Context()); err != nil || len(boxes) != 1 {
+		t.Errorf("%d boxes, %v", len(boxes), err)
+	}
+}
