@@ -23,6 +23,21 @@ func TestARecipeBecomesABox(t *testing.T) {
 	if in.Style != "tray-lid" || in.Size["length"] != 4*measure.Inch || in.Lengths["lid.allowance"] != measure.Inch/16 || in.Recipe != text {
 		t.Errorf("the box is %+v", in)
 	}
+	x.post("/boxes/1/box", "size.height", "1 3/4")
+	if page := x.words("/boxes/1/recipe"); !strings.Contains(page, "score 1 3/4 instead of 1 1/2") || !strings.Contains(page, "Base 7 1/2 x 6 1/2 in, score at 1 3/4 on all four sides.") {
+		t.Errorf("made mine: %s", page)
+	}
+	if page := x.words("/boxes/1/making"); !strings.Contains(page, "The recipe it was read from") {
+		t.Error("nothing leads to the recipe")
+	}
+	x.post("/boxes/1/box", "style", "tray")
+	if page := x.words("/boxes/1/recipe"); !strings.Contains(page, "of another kind than its recipe") {
+		t.Errorf("of another kind: %s", page)
+	}
+	x.post("/boxes/1/undo")
+	if code, _, _ := x.get("/boxes/99/recipe"); code != http.StatusNotFound {
+		t.Errorf("no such box: %d", code)
+	}
 	wrong := "carton 7 x 9 3/4, score 1 1/2 and 5 1/2, turn, 3/4, 3 3/4, 5 and 8 1/4"
 	if page := x.words("/read?text=" + strings.ReplaceAll(strings.ReplaceAll(wrong, " ", "+"), "/", "%2F")); !strings.Contains(page, "the third score down") || strings.Contains(page, "Make this box") {
 		t.Errorf("a near miss: %s", page)

@@ -25,6 +25,7 @@ type Match struct {
 	Inputs design.Inputs
 	// Parts says which part of the style each blank is, by its id.
 	Parts []string
+	lies  []lain // how each blank lies
 	// Otherwise are the numbers that are not as the style has them; none where the
 	// blanks are the style's own.
 	Otherwise []Otherwise
@@ -367,9 +368,9 @@ func (k *kind) found(order []lain, x []measure.Length, otherwise []Otherwise) *M
 			in.Lengths[id] = x[j]
 		}
 	}
-	m := &Match{Style: k.style, Inputs: in, Parts: make([]string, len(order)), Otherwise: otherwise}
+	m := &Match{Style: k.style, Inputs: in, Parts: make([]string, len(order)), Otherwise: otherwise, lies: make([]lain, len(order))}
 	for i, l := range order {
-		m.Parts[l.blank] = k.parts[i].id
+		m.Parts[l.blank], m.lies[l.blank] = k.parts[i].id, l
 	}
 	return m
 }

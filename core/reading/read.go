@@ -303,6 +303,11 @@ func (p *parser) blank(i int, w, h measure.Length) {
 		p.i = i + 6
 	}
 	p.out.Pieces = append(p.out.Pieces, piece)
+	n := len(p.out.Pieces) - 1
+	p.out.Uses = append(p.out.Uses, Use{Span: p.span(i, i), Piece: n, What: Width})
+	if p.num(i+2) && p.times(i+1) {
+		p.out.Uses = append(p.out.Uses, Use{Span: p.span(i+2, i+2), Piece: n, What: Height})
+	}
 	p.now, p.name, p.many, p.at = len(p.out.Pieces)-1, "", 0, -1
 	if p.scoring {
 		p.scoring = false
@@ -348,7 +353,10 @@ func (p *parser) finish() {
 		if x.like >= 0 && len(x.passes) == 0 {
 			x.passes = p.out.Pieces[x.like].passes
 		}
-		for _, s := range x.passes {
+		for k, s := range x.passes {
+			for j, span := range s.spans {
+				p.out.Uses = append(p.out.Uses, Use{Span: span, Piece: i, What: Score, pass: k, n: j})
+			}
 			x.Shim = max(x.Shim, s.shim)
 			for _, at := range x.place(s) {
 				if len(p.out.Said) >= mostSaid {

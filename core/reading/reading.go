@@ -43,9 +43,30 @@ type Reading struct {
 	Claims []Claim
 	// Said is what the text says of the work besides, such as how corners are cut.
 	Said []string
+	// Uses are the numbers of blanks and scores, where they stand in the text.
+	Uses []Use
 	// NotUnderstood is the rest: words and numbers of which nothing was made.
 	NotUnderstood []Span
 }
+
+// Use is a number of the text that a piece was made of: its width, its height, or the
+// nth number of a pass.
+type Use struct {
+	Span
+	Piece   int
+	What    What
+	pass, n int
+}
+
+// What a number is of.
+type What int
+
+// The numbers of a piece.
+const (
+	Width What = iota
+	Height
+	Score
+)
 
 // edge tells from where the numbers of a pass count.
 type edge int
@@ -71,6 +92,7 @@ type pass struct {
 	turned bool
 	size   measure.Length // of alongSize
 	at     []measure.Length
+	spans  []Span // of at, in the text
 	shim   measure.Length
 }
 

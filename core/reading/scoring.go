@@ -40,6 +40,7 @@ type scoring struct {
 	p      *parser
 	turned bool
 	at     []measure.Length
+	spans  []Span
 	from   edge
 	size   measure.Length
 	said   bool // from where they count
@@ -173,7 +174,7 @@ func (s *scoring) number() bool {
 		return true
 	}
 	if len(s.at) < mostScores && !s.strange {
-		s.at = append(s.at, at)
+		s.at, s.spans = append(s.at, at), append(s.spans, p.span(i, i))
 		p.use(i, i+1)
 	}
 	p.i++
@@ -232,6 +233,10 @@ func (s *scoring) edge() bool {
 			return s.side(fromAll)
 		}
 		if sides[t.text] {
+			break
+		}
+		if p.is(k, "left", "right", "top", "bottom") && slices.Contains(q, "from") && !sides[p.tok(k+1).text] {
+			q = append(q, t.text) // "from the left"
 			break
 		}
 		if !slices.Contains([]string{"on", "from", "along", "all", "each", "every", "both", "the", "of", "long", "short", "left", "right", "top", "bottom", "with", "its", "in", "at", "way", "longer", "shorter", "to", "either", "opposite"}, t.text) {
@@ -358,10 +363,10 @@ func (s *scoring) flush() {
 			if len(p.out.Pieces[k].passes) >= mostPasses {
 				continue
 			}
-			p.out.Pieces[k].passes = append(p.out.Pieces[k].passes, pass{s.from, s.turned, s.size, s.at, s.shim})
+			p.out.Pieces[k].passes = append(p.out.Pieces[k].passes, pass{s.from, s.turned, s.size, s.at, s.spans, s.shim})
 		}
 		x.To = max(x.To, p.tok(p.i-1).to)
 		s.before, s.any = s.at, true
 	}
-	s.at, s.from, s.said = nil, along, false
+	s.at, s.spans, s.from, s.said = nil, nil, along, false
 }

@@ -31,6 +31,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	s := &room{shared}
 	e.GET("/read", s.show)
 	e.POST("/read", s.take)
+	e.GET("/boxes/:id/recipe", s.mine)
 }
 
 // readPage is a recipe and what was made of it.
@@ -71,7 +72,7 @@ func (s *room) show(c *echo.Context) error {
 
 func (s *room) render(c *echo.Context, status int, f *form.Form) error {
 	v := &readPage{Chrome: s.Chrome(c, "From a recipe"), Form: f, Example: example}
-	text := strings.ReplaceAll(f.Posted.Get("text"), "\r\n", "\n")
+	text := plain(f.Posted.Get("text"))
 	if strings.TrimSpace(text) != "" {
 		t, err := found.Tell(text, page.UnitsOf(c))
 		if page.IsFault(err) {
@@ -87,6 +88,9 @@ func (s *room) render(c *echo.Context, status int, f *form.Form) error {
 	v.Recipe.Kind = "lines"
 	return c.Render(status, "read.html", v)
 }
+
+// plain is a text with the ends of its lines as they are kept.
+func plain(text string) string { return strings.ReplaceAll(text, "\r\n", "\n") }
 
 // told fills in what was made of a recipe.
 func (v *readPage) told(t *found.Told, text string) {
@@ -146,7 +150,7 @@ func (s *room) take(c *echo.Context) error {
 	if posted.Get("make") == "" {
 		return s.render(c, http.StatusOK, f)
 	}
-	t, err := found.Tell(strings.ReplaceAll(posted.Get("text"), "\r\n", "\n"), page.UnitsOf(c))
+	t, err := found.Tell(plain(posted.Get("text")), page.UnitsOf(c))
 	if err == nil && t.Match == nil {
 		err = fault.New(fault.Invalid, "text", "These pieces are no box that is known here yet; mend what is marked.")
 	}
@@ -159,7 +163,7 @@ func (s *room) take(c *echo.Context) error {
 	in := t.Match.Inputs
 	in.Units = t.Unit
 	in.Tools.Tick = t.Unit.Tick()
-	in.Recipe = posted.Get("text")
+	in.Recipe = plain(posted.Get("text"))
 	in.Name = design.CleanName(t.Match.Style.Name + ", from a recipe")
 	id, err := s.Store.Add(c.Request().Context(), in)
 	if err != nil {
