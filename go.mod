@@ -7,6 +7,7 @@ require (
 	github.com/boombuler/barcode v1.1.0
 	github.com/chromedp/cdproto v0.159.0
 	github.com/chromedp/chromedp v0.23.0
+	github.com/expr-lang/expr v1.17.8
 	github.com/gofrs/flock v0.13.2
 	github.com/kovidgoyal/imaging v1.9.0
 	github.com/labstack/echo/v5 v5.4.4

@@ -25,6 +25,7 @@ type Everything struct {
 	Notes  []KeptNote        `json:"notes,omitempty"`
 	// Settings are what a maker reckons with everywhere, by name.
 	Settings map[string]json.RawMessage `json:"settings,omitempty"`
+	Styles   []OwnStyle                 `json:"styles,omitempty"`
 }
 
 // KeptBox is a box's design, as in its file, and the steps ticked off.
@@ -184,7 +185,7 @@ func (s *Store) Bring(ctx context.Context, all Everything, replace bool) (n Brou
 	}
 	err = s.in(ctx, func(tx *sql.Tx) error {
 		if replace {
-			for _, table := range []string{"job_lots", "lots", "jobs", "things", "goods", "notes", "settings", "boxes"} {
+			for _, table := range []string{"job_lots", "lots", "jobs", "things", "goods", "notes", "settings", "styles", "boxes"} {
 				if _, err := tx.ExecContext(ctx, `DELETE FROM `+table); err != nil {
 					return err
 				}
@@ -279,6 +280,9 @@ func (b *bringing) all(e Everything) error {
 		}
 	}
 	if err := b.settings(e.Settings); err != nil {
+		return err
+	}
+	if err := b.styles(e.Styles); err != nil {
 		return err
 	}
 	for _, g := range e.Goods {

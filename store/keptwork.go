@@ -47,6 +47,15 @@ func (e *Everything) work(ctx context.Context, tx *sql.Tx, boxes, jobs map[int64
 	if err != nil {
 		return err
 	}
+	err = each(ctx, tx, `SELECT id, version, file, struck FROM styles ORDER BY id, version`, func(r *sql.Rows) error {
+		var x OwnStyle
+		err := r.Scan(&x.ID, &x.Version, (*[]byte)(&x.File), &x.Struck)
+		e.Styles = append(e.Styles, x)
+		return err
+	})
+	if err != nil {
+		return err
+	}
 	return each(ctx, tx, `SELECT id, evenings, done FROM jobs WHERE evenings <> 'null' OR done <> '{}'`, func(r *sql.Rows) error {
 		var id int64
 		var evenings, done []byte

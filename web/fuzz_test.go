@@ -20,7 +20,7 @@ var readers = []string{
 	"/boxes/1/contents", "/boxes/1/box", "/boxes/1/fit", "/boxes/1/dressing", "/boxes/1/sheets", "/boxes/1/rename", "/boxes/1/units",
 	"/boxes/1/undo", "/boxes/1/redo", "/boxes/1/tick", "/boxes/1/biggest", "/boxes/1/things/add", "/boxes/1/things/import", "/boxes/1/mend",
 	"/new", "/units", "/jobs", "/jobs/1", "/jobs/1/hold", "/drawer", "/drawer/1", "/drawer/import", "/data/restore", "/bin/box/1/back",
-	"/boxes/1/cost", "/boxes/1/made", "/boxes/1/bench", "/jobs/1/cost", "/jobs/1/evenings", "/logbook/import",
+	"/boxes/1/cost", "/boxes/1/made", "/boxes/1/bench", "/jobs/1/cost", "/jobs/1/evenings", "/logbook/import", "/read", "/styles",
 }
 
 // FuzzForms posts anything to every form: it is taken, or refused with a

@@ -28,6 +28,7 @@ import (
 	"brevium/web/page"
 	"brevium/web/papers"
 	"brevium/web/reader"
+	"brevium/web/styles"
 	"brevium/web/workspace"
 )
 
@@ -53,7 +54,7 @@ func New(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...stri
 	if err != nil {
 		return nil, err
 	}
-	views, err := page.Templates(own.address, boxes.Templates, workspace.Templates, drawer.Templates, papers.Templates, bench.Templates, logbook.Templates, reader.Templates, guide.Templates, jobs.Templates, data.Templates)
+	views, err := page.Templates(own.address, boxes.Templates, workspace.Templates, drawer.Templates, papers.Templates, bench.Templates, logbook.Templates, reader.Templates, styles.Templates, guide.Templates, jobs.Templates, data.Templates)
 	if err != nil {
 		return nil, err
 	}
@@ -79,6 +80,9 @@ func New(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...stri
 	bench.Routes(e, shared)
 	logbook.Routes(e, shared)
 	reader.Routes(e, shared)
+	if err := styles.Routes(e, shared); err != nil {
+		return nil, err
+	}
 	jobs.Routes(e, shared)
 	data.Routes(e, shared)
 	guide.Routes(e, shared)

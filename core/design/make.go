@@ -101,6 +101,20 @@ func Make(ctx context.Context, in Inputs) (*Result, error) {
 	if err != nil {
 		return nil, err
 	}
+	return r.finish(ctx)
+}
+
+// MakeOf works a design out for a style that need not be in the catalogue, to try it.
+func MakeOf(ctx context.Context, in Inputs, s *style.Style) (*Result, error) {
+	r, err := sketchOf(in, s)
+	if err != nil {
+		return nil, err
+	}
+	return r.finish(ctx)
+}
+
+// finish works out all but the pieces themselves.
+func (r *Result) finish(ctx context.Context) (*Result, error) {
 	for _, put := range []func() error{r.dress, r.cover, r.band, r.tie, r.wrapUp, r.shutBy, r.label} {
 		if err := put(); err != nil {
 			return nil, err

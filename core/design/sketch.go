@@ -16,7 +16,12 @@ func Sketch(in Inputs) (*Result, error) {
 	if err != nil {
 		return nil, fault.At("style", err)
 	}
-	r := &Result{Inputs: in, Style: s}
+	return sketchOf(in, s)
+}
+
+// sketchOf does so for a style that need not be in the catalogue.
+func sketchOf(in Inputs, s *style.Style) (r *Result, err error) {
+	r = &Result{Inputs: in, Style: s}
 	if r.Spec, err = in.spec(s); err != nil {
 		return nil, err
 	}

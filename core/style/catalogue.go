@@ -39,9 +39,9 @@ var All = []*Style{
 // Usual is the style that a box begins in when nothing else is said.
 func Usual() *Style { return trayLid }
 
-// Boxes are the styles of All that stand alone.
+// Boxes are the styles that are listed and stand alone.
 func Boxes() []*Style {
-	return slices.DeleteFunc(slices.Clone(All), func(s *Style) bool { return s.Inner })
+	return slices.DeleteFunc(Listed(), func(s *Style) bool { return s.Inner })
 }
 
 // Catalogue writes every style with its parameters and options as JSON, for

@@ -23,6 +23,8 @@ type Style struct {
 	// Allowance is the option to be solved from the gap account when the
 	// user leaves it out; nil for a box without fitting parts.
 	Allowance *Option
+	// Newer says of a maker's own style that it has a newer version.
+	Newer bool
 	// Inner styles go inside a box of another style.
 	Inner bool
 	// Opens says in a few words how one gets in, and Strength how well the
@@ -359,11 +361,12 @@ func (s Spec) atMost(p *Parameter, limit measure.Length, because string) error {
 
 // ByID finds a style.
 func ByID(id string) (*Style, error) {
-	i := slices.IndexFunc(All, func(s *Style) bool { return s.ID == id })
-	if i < 0 {
-		return nil, fault.New(fault.UnknownStyle, "", "%q is not a box style; see brevium styles", id)
+	for _, known := range [][]*Style{All, owned()} {
+		if i := slices.IndexFunc(known, func(s *Style) bool { return s.ID == id }); i >= 0 {
+			return known[i], nil
+		}
 	}
-	return All[i], nil
+	return nil, fault.New(fault.UnknownStyle, "", "%q is not a box style; see brevium styles", id)
 }
 
 // Option finds an option.

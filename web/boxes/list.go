@@ -114,7 +114,7 @@ func words(find string) []store.Word {
 			break
 		}
 		x := store.Word{Text: w}
-		for _, s := range style.All {
+		for _, s := range style.Listed() {
 			if strings.Contains(strings.ToLower(s.Name), strings.ToLower(w)) {
 				x.Styles = append(x.Styles, s.ID)
 			}

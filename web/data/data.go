@@ -241,6 +241,9 @@ func (s *room) bring(c *echo.Context) error {
 	if err != nil {
 		return s.refuse(c, err)
 	}
+	if err := s.KnowStyles(c.Request().Context()); err != nil {
+		return err
+	}
 	return page.Back(c, "/data?%s", url.Values{
 		"done": {"bring"}, "undo": {before}, "boxes": {strconv.Itoa(n.Boxes)}, "things": {strconv.Itoa(n.Things)},
 		"paper": {strconv.Itoa(n.Paper)}, "jobs": {strconv.Itoa(n.Jobs)},

@@ -36,6 +36,7 @@ type list struct {
 	// Notes are the logbook.
 	Notes    []store.KeptNote           `json:"notes,omitempty"`
 	Settings map[string]json.RawMessage `json:"settings,omitempty"`
+	Styles   []store.OwnStyle           `json:"styles,omitempty"`
 }
 
 type listedBox struct {
@@ -75,7 +76,7 @@ func pack(to io.Writer, all store.Everything, lots []drawer.Lot, made string, pi
 		}
 		return err
 	}
-	l := list{Brevium: 1, Made: made, Boxes: []listedBox{}, Things: all.Things, Paper: all.Paper, Jobs: all.Jobs, Supplies: all.Goods, Notes: all.Notes, Settings: all.Settings}
+	l := list{Brevium: 1, Made: made, Boxes: []listedBox{}, Things: all.Things, Paper: all.Paper, Jobs: all.Jobs, Supplies: all.Goods, Notes: all.Notes, Settings: all.Settings, Styles: all.Styles}
 	for _, b := range all.Boxes {
 		base := fmt.Sprintf("boxes/%d-%s", b.ID, page.FileName(b.Name))
 		l.Boxes = append(l.Boxes, listedBox{b.ID, b.Name, base + ".json", b.Ticks, b.Times})
@@ -145,7 +146,7 @@ func unpack(text []byte) (store.Everything, error) {
 	if l.Brevium != 1 {
 		return out, fault.New(fault.UnknownFormat, "file", "this zip is of format %d; this program reads format 1", l.Brevium)
 	}
-	out.Things, out.Paper, out.Jobs, out.Goods, out.Notes, out.Settings = l.Things, l.Paper, l.Jobs, l.Supplies, l.Notes, l.Settings
+	out.Things, out.Paper, out.Jobs, out.Goods, out.Notes, out.Settings, out.Styles = l.Things, l.Paper, l.Jobs, l.Supplies, l.Notes, l.Settings, l.Styles
 	for _, b := range l.Boxes {
 		text, err := read(b.File, strict.MostBytes)
 		if err != nil {

@@ -267,7 +267,7 @@ func optionField(f *form.Form, in *design.Inputs, o *style.Option) form.Field {
 // costs in card, always in the catalogue's order. The styles do not wait for
 // one another.
 func (p *workPage) tiles(in *design.Inputs) []styleTile {
-	styles := style.All
+	styles := style.Listed()
 	if len(in.Things) > 0 {
 		styles = style.Boxes()
 	}

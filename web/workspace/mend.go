@@ -25,7 +25,7 @@ type mendPage struct {
 func (s *room) mending(c *echo.Context, status int, b store.Box, text string, why error) error {
 	f := fault.Of(why)
 	p := mendPage{Chrome: s.Chrome(c, b.Name), Box: b, Text: text, Reason: f.Text, Field: f.Field}
-	for _, x := range style.All {
+	for _, x := range style.Listed() {
 		p.Styles = append(p.Styles, x.ID)
 	}
 	return c.Render(status, "mend.html", p)

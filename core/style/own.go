@@ -1,0 +1,38 @@
+package style
+
+import (
+	"slices"
+	"sync/atomic"
+
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+// own are a maker's styles, all versions of each; nil is none.
+var own atomic.Pointer[[]*Style]
+
+// SetOwn makes a maker's own styles known in place of those before. A style that is
+// changed has another id, so that a box stays as it was made; Newer says that there is
+// one, which is listed in its place.
+func SetOwn(styles []*Style) { own.Store(&styles) }
+
+func owned() []*Style {
+	if all := own.Load(); all != nil {
+		return *all
+	}
+	return nil
+}
+
+// Listed are the styles that are offered: those of the catalogue, then the newest of a
+// maker's own.
+func Listed() []*Style {
+	return slices.Concat(All, slices.DeleteFunc(slices.Clone(owned()), func(s *Style) bool { return s.Newer }))
+}
+
+// Grid is a piece drawn as a table of scores, cut with these tools.
+func (s Spec) Grid(columns, rows []measure.Length, cells string) *pattern.Grid {
+	return s.grid(columns, rows, cells)
+}
+
+// Adhesive is the question what a box is glued with, which every style asks alike.
+func Adhesive() *Option { return adhesive }

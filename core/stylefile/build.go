@@ -1,0 +1,126 @@
+package stylefile
+
+import (
+	"maps"
+	"slices"
+	"strings"
+
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+	"brevium/core/style"
+)
+
+// build makes the box of the file at some sizes.
+func (m *maker) build(s style.Spec) (*style.Box, error) {
+	sizes := map[string]float64{"t": s.Card("").MM(), "tick": s.Tick.Ruler().Length().MM()}
+	for i, p := range m.parameters {
+		sizes[m.names[i+2]] = s.Size(p).MM()
+	}
+	for i, l := range m.limits {
+		this, err := l.this.number(sizes)
+		if err != nil {
+			return nil, fault.At(fault.Path("needs", i), err)
+		}
+		most, err := l.most.number(sizes)
+		if err != nil {
+			return nil, fault.At(fault.Path("needs", i), err)
+		}
+		if this > most+1e-6 {
+			return nil, fault.New(fault.OutOfRange, "size."+m.parameters[0].ID, "%s can be at most %s: %s", l.this.text, l.most.text, l.why)
+		}
+	}
+	box := &style.Box{Shut: shuts[m.Shut], Closing: m.Closing}
+	for i, p := range m.made {
+		part, err := p.part(s, sizes)
+		if err != nil {
+			return nil, fault.At(fault.Path("pieces", i), err)
+		}
+		box.Parts = append(box.Parts, part)
+	}
+	return box, nil
+}
+
+// part builds a piece. What the file names and is not there is a fault of the builder,
+// which says so.
+func (p made) part(s style.Spec, sizes map[string]float64) (style.Part, error) {
+	steps := func(all []formula) ([]measure.Length, error) {
+		var out []measure.Length
+		for _, f := range all {
+			l, err := f.length(sizes)
+			if err != nil {
+				return nil, err
+			}
+			out = append(out, l)
+		}
+		return out, nil
+	}
+	columns, err := steps(p.columns)
+	if err != nil {
+		return style.Part{}, fault.At("columns", err)
+	}
+	rows, err := steps(p.rows)
+	if err != nil {
+		return style.Part{}, fault.At("rows", err)
+	}
+	g := s.Grid(columns, rows, strings.Join(p.Cells, "\n"))
+	for _, face := range slices.Sorted(maps.Keys(p.Roles)) {
+		g.Role(roles[p.Roles[face]], g.Face(face))
+	}
+	for _, face := range slices.Sorted(maps.Keys(p.Called)) {
+		g.Call(g.Face(face), p.Called[face])
+	}
+	for _, face := range slices.Sorted(maps.Keys(p.Up)) {
+		for _, up := range p.Up[face] {
+			g.Up(g.Face(face), g.Face(up))
+		}
+	}
+	for i, f := range p.Folds {
+		angle, err := p.angles[i].number(sizes)
+		if err != nil {
+			return style.Part{}, fault.At(fault.Path("folds", i), err)
+		}
+		a, b := g.Face(f.Between[0]), g.Face(f.Between[1])
+		side := pattern.Away
+		if f.Towards {
+			side = pattern.Towards
+		}
+		if f.Hinge {
+			g.Hinge(a, b, angle, 0)
+		} else {
+			g.Fold(a, b, angle, side)
+		}
+	}
+	for i, t := range p.Tabs {
+		reach, err := p.reach[i].length(sizes)
+		if err != nil {
+			return style.Part{}, fault.At(fault.Path("tabs", i), err)
+		}
+		wedge, err := p.wedge[i].length(sizes)
+		if err != nil {
+			return style.Part{}, fault.At(fault.Path("tabs", i), err)
+		}
+		g.Tab(g.Face(t.Face), g.Face(t.On), reach, wedge)
+	}
+	for _, x := range p.Slits {
+		g.Slit(g.Face(x[0]), g.Face(x[1]))
+	}
+	for _, x := range p.Glue {
+		if x.Over {
+			g.Over(g.Face(x.Face), g.Face(x.Onto))
+		} else {
+			g.Glue(g.Face(x.Face), !x.Inside, g.Face(x.Onto))
+		}
+	}
+	for _, x := range p.Tucks {
+		g.Tuck(g.Face(x[0]), g.Face(x[1]))
+	}
+	for _, x := range p.Laps {
+		g.Lap(g.Face(x[0]), g.Face(x[1]))
+	}
+	made, err := g.Pattern()
+	if err != nil {
+		return style.Part{}, err
+	}
+	return style.Part{ID: p.ID, Name: p.Name, Pattern: made, Root: p.Root, Opens: style.Upwards, Gluing: p.Gluing, Card: s.Card(p.ID)}, nil
+}

@@ -1,0 +1,308 @@
+// Package stylefile reads a style of one's own out of an open JSON file: a table of
+// scores whose columns and rows are formulas of named sizes, what its cells are, how they
+// are folded, cut and glued. docs/style-files.md has every field.
+package stylefile
+
+import (
+	"fmt"
+	"regexp"
+	"slices"
+	"strings"
+
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+	"brevium/core/strict"
+	"brevium/core/style"
+)
+
+// The file as it is written.
+type (
+	file struct {
+		Format  int       `json:"brevium_style"`
+		ID      string    `json:"id"`
+		Version int       `json:"version,omitempty"`
+		Name    string    `json:"name"`
+		About   string    `json:"about,omitempty"`
+		Opens   string    `json:"opens,omitempty"`
+		Sizes   []size    `json:"sizes"`
+		Room    [3]string `json:"room"` // the sizes of its length, width and height
+		Needs   []need    `json:"needs,omitempty"`
+		Pieces  []piece   `json:"pieces"`
+		Shut    string    `json:"shut,omitempty"`
+		Closing []string  `json:"closing,omitempty"`
+	}
+	size struct {
+		ID    string       `json:"id"`
+		As    string       `json:"as"` // what formulas call it
+		Label string       `json:"label,omitempty"`
+		About string       `json:"about,omitempty"`
+		Usual measure.Text `json:"usual"`
+		Least measure.Text `json:"least,omitempty"`
+		Most  measure.Text `json:"most,omitempty"`
+	}
+	// need is that one formula is at most another, with why.
+	need struct {
+		This string `json:"this"`
+		Most string `json:"most"`
+		Why  string `json:"why"`
+	}
+	piece struct {
+		ID      string              `json:"id"`
+		Name    string              `json:"name"`
+		Columns []string            `json:"columns"`
+		Rows    []string            `json:"rows"`
+		Cells   []string            `json:"cells"`
+		Root    string              `json:"root"`
+		Called  map[string]string   `json:"called,omitempty"`
+		Roles   map[string]string   `json:"roles,omitempty"`
+		Up      map[string][]string `json:"up,omitempty"` // faces that stand up from one
+		Folds   []fold              `json:"folds,omitempty"`
+		Tabs    []tab               `json:"tabs,omitempty"`
+		Slits   [][2]string         `json:"slits,omitempty"`
+		Glue    []glue              `json:"glue,omitempty"`
+		Tucks   [][2]string         `json:"tucks,omitempty"`
+		Laps    [][2]string         `json:"laps,omitempty"`
+		Gluing  []string            `json:"gluing,omitempty"`
+		Opens   string              `json:"opens,omitempty"`
+	}
+	fold struct {
+		Between [2]string `json:"between"`
+		Angle   string    `json:"angle"` // degrees
+		Towards bool      `json:"towards,omitempty"`
+		Hinge   bool      `json:"hinge,omitempty"` // it stands flat while the box is open
+	}
+	tab struct {
+		Face  string `json:"face"`
+		On    string `json:"on"`
+		Reach string `json:"reach"`
+		Wedge string `json:"wedge,omitempty"`
+	}
+	glue struct {
+		Face   string `json:"face"`
+		Onto   string `json:"onto"`
+		Inside bool   `json:"inside,omitempty"` // with its inside; else with its outside
+		Over   bool   `json:"over,omitempty"`   // its inside on the other's outside
+	}
+)
+
+// Limits of a style file.
+const (
+	MostBytes  = 200 << 10
+	mostSizes  = 20
+	mostPieces = 6
+	mostLines  = 40
+)
+
+var (
+	name = regexp.MustCompile(`^[A-Za-z][A-Za-z0-9_]{0,15}$`)
+	slug = regexp.MustCompile(`^[a-z][a-z0-9-]{1,39}$`)
+)
+
+// words are names that formulas have other use for.
+var words = []string{"in", "cm", "mm", "min", "max", "sqrt", "down", "up", "asin", "atan", "not", "and", "or", "let", "nil", "true", "false", "matches", "contains"}
+
+// kinds of a face.
+var roles = map[string]pattern.Role{"panel": pattern.Panel, "wall": pattern.Wall, "tab": pattern.Tab, "flap": pattern.Flap, "lining": pattern.Lining}
+
+// shuts are the ways to keep a box shut.
+var shuts = map[string]style.Shut{"": "", "friction": style.ByFriction, "tuck": style.ByTuck, "dot": style.ByDot, "clip": style.ByClip, "ribbon": style.ByRibbon, "band": style.ByBand}
+
+// Read reads a style file, tries it at its usual sizes, and gives the style. Faults name
+// the field to mend.
+func Read(text []byte) (*style.Style, error) {
+	if len(text) > MostBytes {
+		return nil, fault.New(fault.TooLarge, "file", "a style file has up to %d kB", MostBytes>>10)
+	}
+	var f file
+	if err := strict.Decode(text, &f); err != nil {
+		return nil, err
+	}
+	if f.Format != 1 {
+		return nil, fault.New(fault.UnknownFormat, "brevium_style", "this style file is of format %d; this program reads format 1", f.Format)
+	}
+	if !slug.MatchString(f.ID) {
+		return nil, fault.New(fault.Invalid, "id", "an id is made of small letters, numbers and strokes, such as my-tray")
+	}
+	if slices.ContainsFunc(style.All, func(s *style.Style) bool { return s.ID == f.ID }) {
+		return nil, fault.New(fault.Invalid, "id", "%q is a style of the catalogue; call yours otherwise", f.ID)
+	}
+	return f.style()
+}
+
+// style checks what a file says, and gives its style.
+func (f file) style() (*style.Style, error) {
+	if strings.TrimSpace(f.Name) == "" || len(f.Name) > 60 {
+		return nil, fault.New(fault.Empty, "name", "give it a name of up to 60 letters")
+	}
+	m, err := f.maker()
+	if err != nil {
+		return nil, err
+	}
+	s := &style.Style{ID: m.id(), Name: f.Name, About: f.About, Opens: f.Opens, Strength: "of your own", Parameters: m.parameters, Options: []*style.Option{style.Adhesive()}, Axes: m.axes, Build: m.build}
+	spec := style.Spec{Lengths: map[string]measure.Length{}, Choices: map[string]string{}, Thickness: map[string]measure.Length{"": measure.Millimetre * 3 / 10}, Tick: measure.MM.Tick(), Units: measure.MM}
+	for _, o := range s.Options {
+		spec.Choices[o.ID] = o.DefaultChoice
+	}
+	for _, p := range s.Parameters {
+		spec.Lengths[p.ID] = p.Default
+	}
+	_, err = s.Make(spec)
+	return s, err
+}
+
+// maker builds the boxes of a file.
+type maker struct {
+	file
+	parameters []*style.Parameter
+	axes       [3]*style.Parameter
+	names      []string
+	limits     []limit
+	made       []made
+}
+
+type limit struct {
+	this, most formula
+	why        string
+}
+
+// made is a piece with its formulas ready.
+type made struct {
+	piece
+	columns, rows []formula
+	angles        []formula
+	reach, wedge  []formula
+}
+
+func (m *maker) id() string {
+	if m.Version > 1 {
+		return fmt.Sprintf("%s.v%d", m.ID, m.Version)
+	}
+	return m.ID
+}
+
+// maker checks the file and readies its formulas.
+func (f file) maker() (*maker, error) {
+	m := &maker{file: f, names: []string{"t", "tick"}}
+	if len(f.Sizes) == 0 || len(f.Sizes) > mostSizes {
+		return nil, fault.New(fault.CountRange, "sizes", "a style has 1 to %d sizes", mostSizes)
+	}
+	for i, x := range f.Sizes {
+		at := fault.Path("sizes", i)
+		if x.As == "" {
+			x.As = x.ID
+		}
+		if !slug.MatchString(x.ID) || !name.MatchString(x.As) || slices.Contains(words, x.As) || slices.Contains(m.names, x.As) {
+			return nil, fault.New(fault.Invalid, fault.Path(at, "as"), "%q cannot be a size's name in formulas; use letters, such as L", x.As)
+		}
+		p := &style.Parameter{ID: x.ID, Label: x.Label, About: x.About, Min: measure.Millimetre, Max: 600 * measure.Millimetre}
+		if p.Label == "" {
+			p.Label = strings.ToUpper(x.ID[:1]) + strings.ReplaceAll(x.ID[1:], "-", " ")
+		}
+		for _, y := range []struct {
+			field string
+			text  measure.Text
+			into  *measure.Length
+		}{{"usual", x.Usual, &p.Default}, {"least", x.Least, &p.Min}, {"most", x.Most, &p.Max}} {
+			if y.text == "" {
+				continue
+			}
+			l, err := y.text.Length(measure.MM)
+			if err != nil {
+				return nil, fault.At(fault.Path(at, y.field), err)
+			}
+			*y.into = l
+		}
+		if p.Default < p.Min || p.Default > p.Max {
+			return nil, fault.New(fault.OutOfRange, fault.Path(at, "usual"), "the usual %s lies outside its least and most", p.ID)
+		}
+		m.parameters, m.names = append(m.parameters, p), append(m.names, x.As)
+	}
+	for i, id := range f.Room {
+		k := slices.IndexFunc(m.parameters, func(p *style.Parameter) bool { return p.ID == id })
+		if k < 0 {
+			return nil, fault.New(fault.UnknownField, fault.Path("room", i), "%q is none of its sizes", id)
+		}
+		m.axes[i] = m.parameters[k]
+	}
+	for i, n := range f.Needs {
+		this, err := compile(n.This, m.names)
+		if err != nil {
+			return nil, fault.At(fault.Path(fault.Path("needs", i), "this"), err)
+		}
+		most, err := compile(n.Most, m.names)
+		if err != nil {
+			return nil, fault.At(fault.Path(fault.Path("needs", i), "most"), err)
+		}
+		m.limits = append(m.limits, limit{this, most, n.Why})
+	}
+	if len(f.Pieces) == 0 || len(f.Pieces) > mostPieces {
+		return nil, fault.New(fault.CountRange, "pieces", "a style has 1 to %d pieces", mostPieces)
+	}
+	if _, known := shuts[f.Shut]; !known {
+		return nil, fault.New(fault.UnknownChoice, "shut", "%q keeps no box shut; use friction, tuck, dot, clip, ribbon or band", f.Shut)
+	}
+	for i, p := range f.Pieces {
+		x, err := m.piece(p)
+		if err != nil {
+			return nil, fault.At(fault.Path("pieces", i), err)
+		}
+		m.made = append(m.made, x)
+	}
+	return m, nil
+}
+
+// piece readies the formulas of a piece.
+func (m *maker) piece(p piece) (made, error) {
+	x := made{piece: p}
+	if !slug.MatchString(p.ID) || strings.TrimSpace(p.Name) == "" {
+		return x, fault.New(fault.Empty, "name", "give the piece an id and a name")
+	}
+	if len(p.Columns) == 0 || len(p.Rows) == 0 || len(p.Columns) > mostLines || len(p.Rows) > mostLines {
+		return x, fault.New(fault.CountRange, "columns", "a piece has 1 to %d columns and rows", mostLines)
+	}
+	if len(p.Cells) != len(p.Rows) {
+		return x, fault.New(fault.CountRange, "cells", "there are %d rows of cells for %d rows", len(p.Cells), len(p.Rows))
+	}
+	var err error
+	all := func(field string, texts []string, into *[]formula) {
+		for i, t := range texts {
+			f, wrong := compile(t, m.names)
+			if wrong != nil && err == nil {
+				err = fault.At(fault.Path(field, i), wrong)
+			}
+			*into = append(*into, f)
+		}
+	}
+	all("columns", p.Columns, &x.columns)
+	all("rows", p.Rows, &x.rows)
+	for i, f := range p.Folds {
+		at := fault.Path("folds", i)
+		a, wrong := compile(f.Angle, m.names)
+		if wrong != nil && err == nil {
+			err = fault.At(fault.Path(at, "angle"), wrong)
+		}
+		x.angles = append(x.angles, a)
+	}
+	for i, t := range p.Tabs {
+		at := fault.Path("tabs", i)
+		if t.Wedge == "" {
+			t.Wedge = "0"
+		}
+		reach, wrong := compile(t.Reach, m.names)
+		wedge, wrong2 := compile(t.Wedge, m.names)
+		if err == nil && (wrong != nil || wrong2 != nil) {
+			if wrong == nil {
+				wrong = wrong2
+			}
+			err = fault.At(fault.Path(at, "reach"), wrong)
+		}
+		x.reach, x.wedge = append(x.reach, reach), append(x.wedge, wedge)
+	}
+	for face, role := range p.Roles {
+		if _, known := roles[role]; !known && err == nil {
+			err = fault.New(fault.UnknownChoice, fault.Path("roles", face), "%q is no kind of face; use panel, wall, tab, flap or lining", role)
+		}
+	}
+	return x, err
+}

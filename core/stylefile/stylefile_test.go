@@ -1,0 +1,228 @@
+package stylefile
+
+import (
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"os"
+	"slices"
+	"strings"
+	"testing"
+
+	"brevium/core/design"
+	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+	"brevium/core/style"
+)
+
+// examples are style files that are written as styles of the catalogue are.
+var files = []string{"tray", "hinged-carton", "fold-top-bag", "wallet-box"}
+
+func example(t testing.TB, id string) []byte {
+	t.Helper()
+	text, err := os.ReadFile("examples/" + id + ".json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	return text
+}
+
+// specOf are a style's usual choices at sizes at random, in either unit.
+func specOf(r *rand.Rand, s *style.Style, unit measure.Unit) style.Spec {
+	spec := style.Spec{Style: s, Lengths: map[string]measure.Length{}, Choices: map[string]string{}, Thickness: map[string]measure.Length{"": 300 * measure.Micrometre}, Tick: unit.Tick(), Units: unit}
+	for _, o := range s.Options {
+		if o.Kind == style.ChoiceKind {
+			spec.Choices[o.ID] = o.DefaultChoice
+		} else {
+			spec.Lengths[o.ID] = o.Usual(spec.Tick)
+		}
+	}
+	for _, p := range s.Parameters {
+		l := p.Default/2 + measure.Length(r.Int64N(int64(p.Default)))
+		spec.Lengths[p.ID] = measure.Nearest(l, spec.Tick)
+	}
+	return spec
+}
+
+// A style file written along the docs gives the very patterns of the style in the
+// catalogue, for sizes at random in either unit: outlines, creases, slits, glue.
+func TestFilesGiveTheVeryPatterns(t *testing.T) {
+	r := rand.New(rand.NewPCG(16, 5))
+	for _, id := range files {
+		own, err := Read(example(t, id))
+		if err != nil {
+			t.Fatalf("%s: %v", id, err)
+		}
+		known, err := style.ByID(id)
+		if err != nil {
+			t.Fatal(err)
+		}
+		made := 0
+		for n := 0; made < 200 && n < 4000; n++ {
+			spec := specOf(r, known, []measure.Unit{measure.In, measure.MM}[n%2])
+			want, err := known.Make(spec)
+			spec.Choices = map[string]string{style.Adhesive().ID: spec.Choices[style.Adhesive().ID]}
+			got, wrong := own.Make(spec)
+			if (err == nil) != (wrong == nil) {
+				t.Errorf("%s %v: %v, by the file %v", id, spec.Lengths, err, wrong)
+			}
+			if err != nil || wrong != nil {
+				continue
+			}
+			made++
+			a, b := want.Parts[0].Pattern, got.Parts[0].Pattern
+			if !levelled(a).Alike(levelled(b)) || !slices.Equal(glued(a), glued(b)) || want.Shut != got.Shut {
+				t.Fatalf("%s %v: by the file it is %v × %v, %v, glued %v; it is %v × %v, %v, glued %v", id, spec.Lengths, b.Width, b.Height, b.Outline, glued(b), a.Width, a.Height, a.Outline, glued(a))
+			}
+		}
+		if made < 200 {
+			t.Errorf("%s: only %d could be made", id, made)
+		}
+	}
+}
+
+// levelled is a pattern with its angles to a millionth of a degree: the last bits of an
+// arc sine depend on the unit it was worked out in.
+func levelled(p *pattern.Pattern) *pattern.Pattern {
+	q := *p
+	q.Creases = slices.Clone(p.Creases)
+	for i := range q.Creases {
+		q.Creases[i].Angle = math.Round(q.Creases[i].Angle*1e6) / 1e6
+	}
+	return &q
+}
+
+func glued(p *pattern.Pattern) (out []string) {
+	for _, g := range p.Glue {
+		out = append(out, fmt.Sprint(g.Face, g.Outside, g.Onto, g.OntoOutside, g.Dry, g.Area))
+	}
+	slices.Sort(out)
+	return out
+}
+
+// A style of one's own is sized by contents, checked and told in steps like any other;
+// a newer version leaves boxes of the older as they are.
+func TestAStyleOfOnesOwnIsLikeAnyOther(t *testing.T) {
+	text := example(t, "hinged-carton")
+	first, err := Read(text)
+	if err != nil {
+		t.Fatal(err)
+	}
+	second, err := Read([]byte(strings.Replace(strings.Replace(string(text), `"id": "own-carton"`, `"id": "own-carton", "version": 2`, 1), `"min(H, L/2)"`, `"min(H, L/3)"`, 1)))
+	if err != nil || second.ID != "own-carton.v2" {
+		t.Fatalf("%v, %v", second, err)
+	}
+	first.Newer = true
+	style.SetOwn([]*style.Style{first, second})
+	defer style.SetOwn(nil)
+	in := design.New("Mine", measure.In, "own-carton")
+	in.Things = append(in.Things, design.New("", measure.In, "tray").Things...)
+	r, err := design.Make(t.Context(), in)
+	if err != nil || len(r.Steps) < 5 || r.Inside.Length <= 0 {
+		t.Fatalf("%v, %v", r, err)
+	}
+	for _, c := range r.Checks {
+		if c.Verdict == "fail" {
+			t.Errorf("%s: %s", c.ID, c.Text)
+		}
+	}
+	again, err := design.Read(in.Write())
+	if err != nil || again.Style != "own-carton" {
+		t.Errorf("its file gives %s, %v", again.Style, err)
+	}
+	in.Style = "own-carton.v2"
+	newer, err := design.Make(t.Context(), in)
+	if err != nil || newer.Parts[0].Pattern.Alike(r.Parts[0].Pattern) {
+		t.Errorf("the newer one is as the older: %v", err)
+	}
+	listed := 0
+	for _, s := range style.Listed() {
+		if strings.HasPrefix(s.ID, "own-carton") {
+			listed++
+		}
+	}
+	if listed != 1 {
+		t.Errorf("%d versions are listed", listed)
+	}
+}
+
+// Formulas are arithmetic and nothing else; what is wrong is said at its field.
+func TestFormulas(t *testing.T) {
+	sizes := map[string]float64{"L": 100, "t": 0.3}
+	for text, want := range map[string]float64{"L/2 + 1/16 in": 51.5875, "max(L - 3*t, 2 cm)": 99.1, "-L + 4*(L)": 300, "min(1, 2)": 1, "down(L/3, 1)": 33, "up(7, 2)": 8, "1/8 in": 3.175, "90": 90, "asin(1)": 90} {
+		f, err := compile(text, []string{"L", "t"})
+		if err != nil {
+			t.Errorf("%q: %v", text, err)
+			continue
+		}
+		if got, err := f.number(sizes); err != nil || got-want > 1e-9 || want-got > 1e-9 {
+			t.Errorf("%q is %v, %v", text, got, err)
+		}
+	}
+	for _, text := range []string{"", "L +", "M", `"a"`, "L > 3", "L ? 1 : 2", "[1,2,3]", "1..9", "len(L)", "L.x", "L ** 9", "L % 2", "map([1], #)", "let x = 1; x", "env()", "$env", "{a: 1}", "not true", "true", "now()", strings.Repeat("(", 150) + "1" + strings.Repeat(")", 150), strings.Repeat("L+", 99) + "L"} {
+		if f, err := compile(text, []string{"L", "t"}); err == nil {
+			if x, err := f.number(sizes); err == nil {
+				t.Errorf("%q is worked out as %v", text, x)
+			}
+		}
+	}
+	for _, text := range []string{"L/0", "0/0", "L*L*L*L", "sqrt(-1)"} {
+		f, err := compile(text, []string{"L", "t"})
+		if err != nil {
+			t.Errorf("%q: %v", text, err)
+			continue
+		}
+		if x, err := f.number(sizes); err == nil {
+			t.Errorf("%q is %v", text, x)
+		}
+	}
+}
+
+func TestFilesThatCannotBe(t *testing.T) {
+	text := string(example(t, "tray"))
+	for change, field := range map[string]string{
+		`"brevium_style": 1=>"brevium_style": 2`: "brevium_style",
+		`"id": "own-tray"=>"id": "Own Tray"`:     "id",
+		`"id": "own-tray"=>"id": "tray"`:         "id",
+		`"as": "W"=>"as": "min"`:                 "sizes[1].as",
+		`"usual": "4 in"=>"usual": "4 ells"`:     "sizes[0].usual",
+		`"columns": [
+    "H"=>"columns": [
+    "Q"`: "pieces[0].columns[0]",
+		`"columns": [
+    "H"=>"columns": [
+    "H/0"`: "pieces[0].columns",
+		`"left base right"=>"left base"`:     "pieces[0]",
+		`"root": "base"=>"root": "basement"`: "",
+		`"base": "panel"=>"base": "ceiling"`: "pieces[0].roles.base",
+		`"length",
+  "width",
+  "height"=>"length",
+  "breadth",
+  "height"`: "room[1]",
+		`"opens"=>"closes"`: "closes",
+	} {
+		from, to, _ := strings.Cut(change, "=>")
+		bad := strings.Replace(text, from, to, 1)
+		if bad == text {
+			t.Errorf("%q is not in the file", from)
+		}
+		_, err := Read([]byte(bad))
+		if err == nil || !strings.HasPrefix(fault.Of(err).Field, field) {
+			t.Errorf("%s: %v at %q", to, err, fault.Of(err).Field)
+		}
+	}
+}
+
+// Whatever is in a file, it is read in bounded time, and what is taken can be made.
+func FuzzRead(f *testing.F) {
+	for _, id := range files {
+		f.Add(string(example(f, id)))
+	}
+	f.Fuzz(func(t *testing.T, text string) {
+		if s, err := Read([]byte(text)); err == nil && (s.ID == "" || len(s.Parameters) == 0) {
+			t.Errorf("%q is a style without a name or sizes", text)
+		}
+	})
+}
