@@ -42,6 +42,13 @@ func TestARecipeBecomesABox(t *testing.T) {
 	if page := x.words("/read?text=" + strings.ReplaceAll(strings.ReplaceAll(wrong, " ", "+"), "/", "%2F")); !strings.Contains(page, "the third score down") || strings.Contains(page, "Make this box") {
 		t.Errorf("a near miss: %s", page)
 	}
+	x.post("/read", "text", "thing 9 x 5 in, score at 2 and 6, turn, 1 and 3", "draw", "0")
+	if _, page, _ := x.get("/styles/table"); !strings.Contains(page, `value="r2c2"`) || !strings.Contains(page, `value="101.6 mm"`) {
+		t.Error("the piece is not drawn as a table")
+	}
+	if code, _, _ := x.post("/read", "text", "thing 9 x 5 in", "draw", "7"); code != http.StatusUnprocessableEntity {
+		t.Errorf("no such piece: %d", code)
+	}
 	for _, bad := range []string{wrong, "", strings.Repeat("8 x 6 ", 3000)} {
 		if code, page, _ := x.post("/read", "text", bad, "make", "1"); code != http.StatusUnprocessableEntity || !strings.Contains(page, "Not yet") {
 			t.Errorf("%.20q: %d", bad, code)

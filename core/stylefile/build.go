@@ -11,8 +11,20 @@ import (
 	"brevium/core/style"
 )
 
-// build makes the box of the file at some sizes.
+// build makes the box of the file at some sizes; what cannot be is said at the first of
+// them.
 func (m *maker) build(s style.Spec) (*style.Box, error) {
+	box, err := m.box(s)
+	if err == nil || m.trying {
+		return box, err
+	}
+	if f := fault.Of(err); strings.HasPrefix(f.Field, "pieces") {
+		return nil, &fault.Fault{Code: f.Code, Field: "size." + m.parameters[0].ID, Text: "at these sizes it cannot be folded: " + f.Text, Cause: err}
+	}
+	return box, err
+}
+
+func (m *maker) box(s style.Spec) (*style.Box, error) {
 	sizes := map[string]float64{"t": s.Card("").MM(), "tick": s.Tick.Ruler().Length().MM()}
 	for i, p := range m.parameters {
 		sizes[m.names[i+2]] = s.Size(p).MM()
@@ -44,24 +56,27 @@ func (m *maker) build(s style.Spec) (*style.Box, error) {
 // part builds a piece. What the file names and is not there is a fault of the builder,
 // which says so.
 func (p made) part(s style.Spec, sizes map[string]float64) (style.Part, error) {
-	steps := func(all []formula) ([]measure.Length, error) {
+	steps := func(field string, all []formula) ([]measure.Length, error) {
 		var out []measure.Length
-		for _, f := range all {
+		for i, f := range all {
 			l, err := f.length(sizes)
+			if err == nil && l <= 0 {
+				err = fault.New(fault.NoRoom, "", "%q comes to nothing; a column or row is more than that", f.text)
+			}
 			if err != nil {
-				return nil, err
+				return nil, fault.At(fault.Path(field, i), err)
 			}
 			out = append(out, l)
 		}
 		return out, nil
 	}
-	columns, err := steps(p.columns)
+	columns, err := steps("columns", p.columns)
 	if err != nil {
-		return style.Part{}, fault.At("columns", err)
+		return style.Part{}, err
 	}
-	rows, err := steps(p.rows)
+	rows, err := steps("rows", p.rows)
 	if err != nil {
-		return style.Part{}, fault.At("rows", err)
+		return style.Part{}, err
 	}
 	g := s.Grid(columns, rows, strings.Join(p.Cells, "\n"))
 	for _, face := range slices.Sorted(maps.Keys(p.Roles)) {

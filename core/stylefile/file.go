@@ -147,7 +147,9 @@ func (f file) style() (*style.Style, error) {
 	for _, p := range s.Parameters {
 		spec.Lengths[p.ID] = p.Default
 	}
+	m.trying = true
 	_, err = s.Make(spec)
+	m.trying = false
 	return s, err
 }
 
@@ -159,6 +161,7 @@ type maker struct {
 	names      []string
 	limits     []limit
 	made       []made
+	trying     bool // faults name fields of the file, not sizes
 }
 
 type limit struct {

@@ -6,6 +6,7 @@ import (
 	"embed"
 	"html/template"
 	"net/http"
+	"strconv"
 	"strings"
 
 	"github.com/labstack/echo/v5"
@@ -14,6 +15,7 @@ import (
 	"brevium/core/fault"
 	"brevium/core/found"
 	"brevium/core/measure"
+	"brevium/core/stylefile"
 	"brevium/draw"
 	"brevium/web/form"
 	"brevium/web/page"
@@ -44,6 +46,7 @@ type readPage struct {
 	Pieces  []pieceView
 	Picture template.HTML
 	Make    string // what the button makes, "" where there is no box
+	Draw    []run  // pieces that can be drawn as a style of one's own, by their number
 	Example string
 }
 
@@ -129,6 +132,11 @@ func (v *readPage) told(t *found.Told, text string) {
 		x.Net = page.SVG(pic)
 		v.Pieces = append(v.Pieces, x)
 	}
+	for i, p := range t.Pieces {
+		if t.Match == nil && len(p.Vertical)+len(p.Horizontal) > 1 {
+			v.Draw = append(v.Draw, run{Text: strings.ToLower(t.Loose()[i].Name), From: i})
+		}
+	}
 	if t.Made != nil {
 		v.Picture = page.BoxPicture(t.Made, "read")
 		v.Make = "Make this box: " + strings.ToLower(t.Match.Style.Name)
@@ -147,6 +155,9 @@ func (s *room) take(c *echo.Context) error {
 		return page.BadForm(err)
 	}
 	f := form.New(posted, page.UnitsOf(c))
+	if draw := posted.Get("draw"); draw != "" {
+		return s.asTable(c, f, draw)
+	}
 	if posted.Get("make") == "" {
 		return s.render(c, http.StatusOK, f)
 	}
@@ -170,4 +181,24 @@ func (s *room) take(c *echo.Context) error {
 		return err
 	}
 	return page.Back(c, "%s", page.StopURL(id, "box"))
+}
+
+// asTable begins a style of one's own with a piece of the recipe.
+func (s *room) asTable(c *echo.Context, f *form.Form, number string) error {
+	t, err := found.Tell(plain(f.Posted.Get("text")), page.UnitsOf(c))
+	n, wrong := strconv.Atoi(number)
+	if err == nil && (wrong != nil || n < 0 || n >= len(t.Pieces)) {
+		err = fault.New(fault.Invalid, "text", "There is no such piece in the recipe now; read it again.")
+	}
+	if page.IsFault(err) {
+		f.Fail(err)
+		return s.render(c, http.StatusUnprocessableEntity, f)
+	} else if err != nil {
+		return err
+	}
+	p := t.Pieces[n]
+	if err := s.BeginStyle(c.Request().Context(), stylefile.OfScores(p.Name, p.Width, p.Height, p.Vertical, p.Horizontal)); err != nil {
+		return err
+	}
+	return page.Back(c, "/styles/table")
 }

@@ -34,6 +34,8 @@ func Routes(e *echo.Echo, shared *page.Room) error {
 	s := &room{shared}
 	e.GET("/styles", s.show)
 	e.POST("/styles", s.take)
+	e.GET("/styles/table", s.table)
+	e.POST("/styles/table", s.fill)
 	e.GET("/styles/:file", s.file)
 	e.POST("/styles/:file/strike", s.strike)
 	return shared.KnowStyles(context.Background())
@@ -169,16 +171,22 @@ func (s *room) take(c *echo.Context) error {
 	if _, err := stylefile.Read(text); err != nil {
 		return s.render(c, http.StatusUnprocessableEntity, f)
 	}
+	err = s.keep(c, text)
+	if page.IsFault(err) {
+		f.Fail(err)
+		return s.render(c, http.StatusUnprocessableEntity, f)
+	}
+	return err
+}
+
+// keep makes a file that can be read the next version of its style.
+func (s *room) keep(c *echo.Context, text []byte) error {
 	id, err := stylefile.IDOf(text)
 	if err != nil {
 		return err
 	}
 	ctx := c.Request().Context()
-	_, err = s.Store.AddStyle(ctx, id, func(version int) ([]byte, error) { return stylefile.Versioned(text, version) })
-	if page.IsFault(err) {
-		f.Fail(err)
-		return s.render(c, http.StatusUnprocessableEntity, f)
-	} else if err != nil {
+	if _, err := s.Store.AddStyle(ctx, id, func(version int) ([]byte, error) { return stylefile.Versioned(text, version) }); err != nil {
 		return err
 	}
 	if err := s.KnowStyles(ctx); err != nil {

@@ -1,0 +1,457 @@
+package stylefile
+
+import (
+	"encoding/json"
+	"slices"
+	"strings"
+
+	"brevium/core/fault"
+	"brevium/core/strict"
+)
+
+// Table is the first piece of a style file as a table that is filled in by hand: its
+// sizes, columns and rows, what each cell is, what each edge between two faces is, where
+// faces go.
+type Table struct{ file }
+
+// ReadTable reads a style file to be changed, whether or not it gives a box yet.
+func ReadTable(text []byte) (*Table, error) {
+	if len(text) > MostBytes {
+		return nil, fault.New(fault.TooLarge, "file", "a style file has up to %d kB", MostBytes>>10)
+	}
+	var f file
+	if err := strict.Decode(text, &f); err != nil {
+		return nil, err
+	}
+	if len(f.Pieces) == 0 {
+		f.Pieces = []piece{{ID: "body", Name: "Box"}}
+	}
+	t := &Table{f}
+	t.even()
+	return t, nil
+}
+
+// NewTable is an empty sheet: one face, and a size for each way of the room.
+func NewTable() *Table {
+	f := file{Format: 1, ID: "my-box", Name: "My box", Room: [3]string{"length", "width", "height"}}
+	for _, s := range []size{{"length", "L", "Length", "", "4 in", "", ""}, {"width", "W", "Width", "", "3 in", "", ""}, {"height", "H", "Height", "", "1 in", "", ""}} {
+		f.Sizes = append(f.Sizes, s)
+	}
+	f.Pieces = []piece{{ID: "body", Name: "Box", Columns: []string{"L"}, Rows: []string{"W"}, Cells: []string{"base"}, Root: "base", Roles: map[string]string{"base": "panel"}}}
+	return &Table{f}
+}
+
+// Text writes the file.
+func (t *Table) Text() []byte {
+	text, err := json.MarshalIndent(t.file, "", " ")
+	if err != nil {
+		panic(err) // texts and numbers alone
+	}
+	return text
+}
+
+func (t *Table) piece() *piece { return &t.Pieces[0] }
+
+// Grid gives the cells' names, row by row; "" is cut away.
+func (t *Table) Grid() [][]string {
+	var out [][]string
+	for _, line := range t.piece().Cells {
+		var row []string
+		for _, name := range strings.Fields(line) {
+			if name == "." {
+				name = ""
+			}
+			row = append(row, name)
+		}
+		out = append(out, row)
+	}
+	return out
+}
+
+func (t *Table) setGrid(grid [][]string) {
+	p := t.piece()
+	p.Cells = nil
+	for _, row := range grid {
+		names := slices.Clone(row)
+		for i, n := range names {
+			if n == "" {
+				names[i] = "."
+			}
+		}
+		p.Cells = append(p.Cells, strings.Join(names, " "))
+	}
+}
+
+// even makes as many cells as there are columns and rows.
+func (t *Table) even() {
+	p := t.piece()
+	grid := t.Grid()
+	for len(grid) < len(p.Rows) {
+		grid = append(grid, nil)
+	}
+	grid = grid[:len(p.Rows)]
+	for i := range grid {
+		for len(grid[i]) < len(p.Columns) {
+			grid[i] = append(grid[i], "")
+		}
+		grid[i] = grid[i][:len(p.Columns)]
+	}
+	t.setGrid(grid)
+}
+
+// Columns are the columns' formulas.
+func (t *Table) Columns() []string { return t.piece().Columns }
+
+// Rows are the rows' formulas.
+func (t *Table) Rows() []string { return t.piece().Rows }
+
+// Root is the face that stays on the table.
+func (t *Table) Root() string { return t.piece().Root }
+
+// Faces are the names of the cells, each once.
+func (t *Table) Faces() []string {
+	var out []string
+	for _, row := range t.Grid() {
+		for _, n := range row {
+			if n != "" && !slices.Contains(out, n) {
+				out = append(out, n)
+			}
+		}
+	}
+	return out
+}
+
+// Role is what a face is.
+func (t *Table) Role(face string) string {
+	if r := t.piece().Roles[face]; r != "" {
+		return r
+	}
+	return "wall"
+}
+
+// Roles are what a face can be.
+var Roles = []string{"panel", "wall", "tab", "flap", "lining"}
+
+// SetColumn changes the formula of a column.
+func (t *Table) SetColumn(i int, formula string) { set(t.piece().Columns, i, formula) }
+
+// SetRow changes the formula of a row.
+func (t *Table) SetRow(i int, formula string) { set(t.piece().Rows, i, formula) }
+
+func set(all []string, i int, text string) {
+	if i >= 0 && i < len(all) {
+		all[i] = strings.TrimSpace(text)
+	}
+}
+
+// AddColumn puts an empty column behind the last, or before the first.
+func (t *Table) AddColumn(first bool) {
+	p := t.piece()
+	if len(p.Columns) >= mostLines {
+		return
+	}
+	grid, at := t.Grid(), len(p.Columns)
+	if first {
+		at = 0
+	}
+	p.Columns = slices.Insert(p.Columns, at, t.Sizes[len(t.Sizes)-1].named())
+	for i := range grid {
+		grid[i] = slices.Insert(grid[i], at, "")
+	}
+	t.setGrid(grid)
+}
+
+// AddRow puts an empty row under the last, or over the first.
+func (t *Table) AddRow(first bool) {
+	p := t.piece()
+	if len(p.Rows) >= mostLines {
+		return
+	}
+	grid, at := t.Grid(), len(p.Rows)
+	if first {
+		at = 0
+	}
+	p.Rows = slices.Insert(p.Rows, at, t.Sizes[len(t.Sizes)-1].named())
+	t.setGrid(slices.Insert(grid, at, make([]string, len(p.Columns))))
+}
+
+// RemoveColumn takes a column away; one is always left.
+func (t *Table) RemoveColumn(i int) {
+	p := t.piece()
+	if i < 0 || i >= len(p.Columns) || len(p.Columns) == 1 {
+		return
+	}
+	grid := t.Grid()
+	for k := range grid {
+		grid[k] = slices.Delete(grid[k], i, i+1)
+	}
+	p.Columns = slices.Delete(p.Columns, i, i+1)
+	t.setGrid(grid)
+	t.forget()
+}
+
+// RemoveRow takes a row away.
+func (t *Table) RemoveRow(i int) {
+	p := t.piece()
+	if i < 0 || i >= len(p.Rows) || len(p.Rows) == 1 {
+		return
+	}
+	grid := slices.Delete(t.Grid(), i, i+1)
+	p.Rows = slices.Delete(p.Rows, i, i+1)
+	t.setGrid(grid)
+	t.forget()
+}
+
+// Name names a cell; "" cuts it away. A face that has lost its last cell to one name
+// keeps all that was said of it under that name.
+func (t *Table) Name(row, col int, name string) {
+	grid := t.Grid()
+	if row < 0 || row >= len(grid) || col < 0 || col >= len(grid[row]) {
+		return
+	}
+	name = strings.Join(strings.Fields(strings.ToLower(name)), "-")
+	was := grid[row][col]
+	if name == was || len(name) > 40 {
+		return
+	}
+	fresh := name != "" && !slices.Contains(t.Faces(), name)
+	grid[row][col] = name
+	t.setGrid(grid)
+	if was != "" && fresh && !slices.Contains(t.Faces(), was) {
+		t.rename(was, name)
+	}
+	t.forget()
+}
+
+// rename gives what was said of a face another name.
+func (t *Table) rename(was, now string) {
+	p := t.piece()
+	to := func(s *string) {
+		if *s == was {
+			*s = now
+		}
+	}
+	to(&p.Root)
+	for _, m := range []map[string]string{p.Roles, p.Called} {
+		if v, there := m[was]; there {
+			delete(m, was)
+			m[now] = v
+		}
+	}
+	for i := range p.Folds {
+		to(&p.Folds[i].Between[0])
+		to(&p.Folds[i].Between[1])
+	}
+	for _, pairs := range [][][2]string{p.Slits, p.Tucks, p.Laps} {
+		for i := range pairs {
+			to(&pairs[i][0])
+			to(&pairs[i][1])
+		}
+	}
+	for i := range p.Tabs {
+		to(&p.Tabs[i].Face)
+		to(&p.Tabs[i].On)
+	}
+	for i := range p.Glue {
+		to(&p.Glue[i].Face)
+		to(&p.Glue[i].Onto)
+	}
+}
+
+// forget lets go of what was said of faces that are no more, and of edges between faces
+// that do not touch.
+func (t *Table) forget() {
+	p := t.piece()
+	faces := t.Faces()
+	gone := func(names ...string) bool {
+		return slices.ContainsFunc(names, func(n string) bool { return !slices.Contains(faces, n) })
+	}
+	apart := func(a, b string) bool {
+		return !slices.ContainsFunc(t.Edges(), func(e Edge) bool { return e.A == a && e.B == b || e.A == b && e.B == a })
+	}
+	for _, m := range []map[string]string{p.Roles, p.Called} {
+		for n := range m {
+			if gone(n) {
+				delete(m, n)
+			}
+		}
+	}
+	pairs := func(all [][2]string, touch bool) [][2]string {
+		return slices.DeleteFunc(all, func(x [2]string) bool { return gone(x[0], x[1]) || touch && apart(x[0], x[1]) })
+	}
+	p.Slits, p.Tucks, p.Laps = pairs(p.Slits, true), pairs(p.Tucks, false), pairs(p.Laps, false)
+	p.Folds = slices.DeleteFunc(p.Folds, func(f fold) bool { return gone(f.Between[0], f.Between[1]) || apart(f.Between[0], f.Between[1]) })
+	p.Tabs = slices.DeleteFunc(p.Tabs, func(x tab) bool { return gone(x.Face, x.On) })
+	p.Glue = slices.DeleteFunc(p.Glue, func(x glue) bool { return gone(x.Face, x.Onto) })
+	if gone(p.Root) && len(faces) > 0 {
+		p.Root = faces[0]
+	}
+	p.Up = nil
+}
+
+// SetRole says what a face is.
+func (t *Table) SetRole(face, role string) {
+	p := t.piece()
+	if roles[role] == "" || !slices.Contains(t.Faces(), face) {
+		return
+	}
+	if p.Roles == nil {
+		p.Roles = map[string]string{}
+	}
+	p.Roles[face] = role
+	if role == "wall" {
+		delete(p.Roles, face)
+	}
+	p.Tabs = slices.DeleteFunc(p.Tabs, func(x tab) bool { return x.Face == face && role != "tab" && role != "flap" })
+}
+
+// SetRoot says which face stays on the table.
+func (t *Table) SetRoot(face string) {
+	if slices.Contains(t.Faces(), face) {
+		t.piece().Root = face
+	}
+}
+
+// Edge is where two faces touch, and what is done there: "fold", "towards", "slit" or
+// "hinge". Angle is its formula in degrees, of a fold.
+type Edge struct{ A, B, Is, Angle string }
+
+// EdgeKinds are what an edge can be.
+var EdgeKinds = []string{"fold", "towards", "hinge", "slit"}
+
+// Edges are all edges between faces, from the top left on.
+func (t *Table) Edges() []Edge {
+	p := t.piece()
+	grid := t.Grid()
+	var out []Edge
+	add := func(a, b string) {
+		if a == "" || b == "" || a == b || slices.ContainsFunc(out, func(e Edge) bool { return e.A == a && e.B == b || e.A == b && e.B == a }) {
+			return
+		}
+		e := Edge{A: a, B: b, Is: "fold", Angle: "90"}
+		joins := func(x [2]string) bool { return x == [2]string{a, b} || x == [2]string{b, a} }
+		if i := slices.IndexFunc(p.Folds, func(f fold) bool { return joins(f.Between) }); i >= 0 {
+			e.Angle = p.Folds[i].Angle
+			switch {
+			case p.Folds[i].Hinge:
+				e.Is = "hinge"
+			case p.Folds[i].Towards:
+				e.Is = "towards"
+			}
+		}
+		if slices.ContainsFunc(p.Slits, joins) {
+			e.Is = "slit"
+		}
+		out = append(out, e)
+	}
+	for r, row := range grid {
+		for c, name := range row {
+			if c+1 < len(row) {
+				add(name, row[c+1])
+			}
+			if r+1 < len(grid) {
+				add(name, grid[r+1][c])
+			}
+		}
+	}
+	return out
+}
+
+// SetEdge says what is done at an edge.
+func (t *Table) SetEdge(a, b, is, angle string) {
+	p := t.piece()
+	i := slices.IndexFunc(t.Edges(), func(e Edge) bool { return e.A == a && e.B == b })
+	if i < 0 || !slices.Contains(EdgeKinds, is) {
+		return
+	}
+	joins := func(x [2]string) bool { return x == [2]string{a, b} || x == [2]string{b, a} }
+	p.Slits = slices.DeleteFunc(p.Slits, joins)
+	p.Folds = slices.DeleteFunc(p.Folds, func(f fold) bool { return joins(f.Between) })
+	if angle = strings.TrimSpace(angle); angle == "" {
+		angle = "90"
+	}
+	switch {
+	case is == "slit":
+		p.Slits = append(p.Slits, [2]string{a, b})
+	case is != "fold" || angle != "90":
+		p.Folds = append(p.Folds, fold{Between: [2]string{a, b}, Angle: angle, Towards: is == "towards", Hinge: is == "hinge"})
+	}
+}
+
+// Goes is where a face goes: "" nowhere, else "glue", "over", "tuck" or "lap", and onto
+// which other face.
+type Goes struct{ Way, Onto string }
+
+// Ways are how a face goes somewhere.
+var Ways = []string{"glue", "over", "tuck", "lap"}
+
+// Goes says where a face goes.
+func (t *Table) Goes(face string) Goes {
+	p := t.piece()
+	for _, g := range p.Glue {
+		if g.Face == face {
+			if g.Over {
+				return Goes{"over", g.Onto}
+			}
+			return Goes{"glue", g.Onto}
+		}
+	}
+	for way, pairs := range map[string][][2]string{"tuck": p.Tucks, "lap": p.Laps} {
+		for _, x := range pairs {
+			if x[0] == face {
+				return Goes{way, x[1]}
+			}
+		}
+	}
+	return Goes{}
+}
+
+// SetGoes says where a face goes.
+func (t *Table) SetGoes(face string, to Goes) {
+	p := t.piece()
+	first := func(x [2]string) bool { return x[0] == face }
+	p.Glue = slices.DeleteFunc(p.Glue, func(g glue) bool { return g.Face == face })
+	p.Tucks, p.Laps = slices.DeleteFunc(p.Tucks, first), slices.DeleteFunc(p.Laps, first)
+	if !slices.Contains(t.Faces(), to.Onto) || to.Onto == face {
+		return
+	}
+	switch to.Way {
+	case "glue", "over":
+		p.Glue = append(p.Glue, glue{Face: face, Onto: to.Onto, Over: to.Way == "over"})
+	case "tuck":
+		p.Tucks = append(p.Tucks, [2]string{face, to.Onto})
+	case "lap":
+		p.Laps = append(p.Laps, [2]string{face, to.Onto})
+	}
+}
+
+// Shape is how far a tab reaches and how much narrower its end is, as formulas; "" is the
+// whole cell.
+func (t *Table) Shape(face string) (reach, wedge string) {
+	for _, x := range t.piece().Tabs {
+		if x.Face == face {
+			return x.Reach, x.Wedge
+		}
+	}
+	return "", ""
+}
+
+// SetShape shapes a tab: from the one face it is folded from.
+func (t *Table) SetShape(face, reach, wedge string) {
+	p := t.piece()
+	p.Tabs = slices.DeleteFunc(p.Tabs, func(x tab) bool { return x.Face == face })
+	if reach = strings.TrimSpace(reach); reach == "" {
+		return
+	}
+	on := ""
+	for _, e := range t.Edges() {
+		if e.Is != "slit" && (e.A == face || e.B == face) {
+			if on = e.A; on == face {
+				on = e.B
+			}
+		}
+	}
+	if on != "" {
+		p.Tabs = append(p.Tabs, tab{Face: face, On: on, Reach: reach, Wedge: strings.TrimSpace(wedge)})
+	}
+}

@@ -1,0 +1,295 @@
+package styles
+
+import (
+	"context"
+	"fmt"
+	"html/template"
+	"net/http"
+	"strconv"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/fault"
+	"brevium/core/stylefile"
+	"brevium/web/form"
+	"brevium/web/page"
+)
+
+// tablePage is a style as a table that is filled in.
+type tablePage struct {
+	page.Chrome
+	ID, Name     form.Field
+	Sizes        []sizeView
+	Columns      []form.Field
+	Rows         []rowView
+	Faces        []faceView
+	Edges        []edgeView
+	Root         form.Field
+	Wrong        string
+	Picture, Net template.HTML
+	Says         string
+	Text         string
+	Undo         bool
+	Kept         bool
+	First, Last  bool
+}
+
+type sizeView struct{ As, Label, Usual form.Field }
+
+type rowView struct {
+	N       int
+	Formula form.Field
+	Cells   []form.Field
+}
+
+type faceView struct {
+	Name             string
+	Role, Goes, Onto form.Field
+	Reach, Wedge     form.Field
+	Tab              bool
+}
+
+type edgeView struct {
+	Label string
+	Is    form.Field
+	Angle form.Field
+}
+
+func (s *room) table(c *echo.Context) error {
+	ctx := c.Request().Context()
+	d, t, err := s.StyleDraft(ctx)
+	if err != nil {
+		return err
+	}
+	if from := c.QueryParam("from"); from != "" { // begin from one
+		text := ""
+		for _, x := range stylefile.Examples() {
+			if x.ID == from {
+				text = x.Text
+			}
+		}
+		if from == "nothing" {
+			text = string(stylefile.NewTable().Text())
+		}
+		if x, err := s.newest(ctx, from); text == "" && err == nil {
+			text = string(x.File)
+		}
+		if t, err = stylefile.ReadTable([]byte(text)); err != nil {
+			return echo.NewHTTPError(http.StatusNotFound, "there is no such style to begin from")
+		}
+		if err := s.PutDraft(ctx, &d, t); err != nil {
+			return err
+		}
+		return page.Back(c, "/styles/table")
+	}
+	return s.showTable(c, http.StatusOK, d, t)
+}
+
+// fill takes a change of the table in.
+func (s *room) fill(c *echo.Context) error {
+	posted, err := c.FormValues()
+	if err != nil {
+		return page.BadForm(err)
+	}
+	ctx := c.Request().Context()
+	d, t, err := s.StyleDraft(ctx)
+	if err != nil {
+		return err
+	}
+	if posted.Get("do") == "undo" && len(d.Before) > 0 {
+		if err := s.UndoDraft(ctx, &d); err != nil {
+			return err
+		}
+		return s.answer(c, http.StatusOK, d)
+	}
+	apply(t, posted.Get, posted.Has)
+	if err := s.PutDraft(ctx, &d, t); err != nil {
+		return err
+	}
+	if posted.Get("do") == "keep" {
+		if _, err := stylefile.Read([]byte(d.Text)); err != nil {
+			return s.answer(c, http.StatusUnprocessableEntity, d)
+		}
+		return s.keep(c, []byte(d.Text))
+	}
+	return s.answer(c, http.StatusOK, d)
+}
+
+// answer shows the table again, or goes back to it.
+func (s *room) answer(c *echo.Context, status int, d page.Draft) error {
+	t, err := stylefile.ReadTable([]byte(d.Text))
+	if err != nil {
+		return err
+	}
+	if c.Request().Header.Get("HX-Request") == "" && status == http.StatusOK {
+		return page.Back(c, "/styles/table")
+	}
+	return s.showTable(c, status, d, t)
+}
+
+// apply puts what was posted into the table: names of cells first, since all else goes
+// by them.
+func apply(t *stylefile.Table, get func(string) string, has func(string) bool) {
+	if has("id") || has("name") {
+		t.Call(get("id"), get("name"))
+	}
+	for i := range t.List() {
+		if has(fmt.Sprintf("size.%d.as", i)) {
+			t.SetSize(i, get(fmt.Sprintf("size.%d.as", i)), get(fmt.Sprintf("size.%d.label", i)), get(fmt.Sprintf("size.%d.usual", i)))
+		}
+	}
+	for i := range t.Columns() {
+		if name := fmt.Sprintf("column.%d", i); has(name) {
+			t.SetColumn(i, get(name))
+		}
+	}
+	for i := range t.Rows() {
+		if name := fmt.Sprintf("row.%d", i); has(name) {
+			t.SetRow(i, get(name))
+		}
+	}
+	faces, edges := t.Faces(), t.Edges()
+	for i, e := range edges { // before cells are renamed: fields go by their order
+		if name := fmt.Sprintf("edge.%d", i); has(name) {
+			t.SetEdge(e.A, e.B, get(name), get(fmt.Sprintf("angle.%d", i)))
+		}
+	}
+	for i, f := range faces {
+		if name := fmt.Sprintf("role.%d", i); has(name) {
+			t.SetRole(f, get(name))
+			t.SetGoes(f, stylefile.Goes{Way: get(fmt.Sprintf("goes.%d", i)), Onto: get(fmt.Sprintf("onto.%d", i))})
+		}
+		if name := fmt.Sprintf("reach.%d", i); has(name) {
+			t.SetShape(f, get(name), get(fmt.Sprintf("wedge.%d", i)))
+		}
+	}
+	if has("root") {
+		t.SetRoot(get("root"))
+	}
+	for r, row := range t.Grid() {
+		for k := range row {
+			if name := fmt.Sprintf("cell.%d.%d", r, k); has(name) {
+				t.Name(r, k, get(name))
+			}
+		}
+	}
+	what, n, _ := strings.Cut(get("do"), ".")
+	at, _ := strconv.Atoi(n)
+	switch what {
+	case "column-first":
+		t.AddColumn(true)
+	case "column-last":
+		t.AddColumn(false)
+	case "row-first":
+		t.AddRow(true)
+	case "row-last":
+		t.AddRow(false)
+	case "column-away":
+		t.RemoveColumn(at)
+	case "row-away":
+		t.RemoveRow(at)
+	case "size":
+		t.AddSize()
+	}
+}
+
+func (s *room) showTable(c *echo.Context, status int, d page.Draft, t *stylefile.Table) error {
+	v := &tablePage{Chrome: s.Chrome(c, "A style as a table"), Text: d.Text, Undo: len(d.Before) > 0}
+	f := form.New(nil, page.UnitsOf(c))
+	id, name := t.Called()
+	v.ID, v.Name = f.Control("id", "Its id", "small letters and strokes, such as my-box", id), f.Control("name", "Its name", "", name)
+	for i, x := range t.List() {
+		v.Sizes = append(v.Sizes, sizeView{
+			f.Control(fmt.Sprintf("size.%d.as", i), "In formulas, size "+fmt.Sprint(i+1), "", x.As),
+			f.Control(fmt.Sprintf("size.%d.label", i), "Size "+fmt.Sprint(i+1)+" is called", "", x.Label),
+			f.Control(fmt.Sprintf("size.%d.usual", i), "Usual value of size "+fmt.Sprint(i+1), "", x.Usual),
+		})
+	}
+	for i, x := range t.Columns() {
+		v.Columns = append(v.Columns, f.Control(fmt.Sprintf("column.%d", i), fmt.Sprintf("Width of column %d", i+1), "", x))
+	}
+	grid := t.Grid()
+	for r, x := range t.Rows() {
+		row := rowView{N: r, Formula: f.Control(fmt.Sprintf("row.%d", r), fmt.Sprintf("Height of row %d", r+1), "", x)}
+		for k, cell := range grid[r] {
+			row.Cells = append(row.Cells, f.Control(fmt.Sprintf("cell.%d.%d", r, k), fmt.Sprintf("Row %d, column %d", r+1, k+1), "", cell))
+		}
+		v.Rows = append(v.Rows, row)
+	}
+	v.faces(f, t)
+	if err := v.draw(c.Request().Context(), d.Text); err != nil {
+		return err
+	}
+	if c.Request().Header.Get("HX-Request") != "" {
+		return c.Render(http.StatusOK, "own-table", v) // what is wrong stands on it
+	}
+	return c.Render(status, "table.html", v)
+}
+
+// words for the choices of the table.
+var (
+	edgeWords = map[string]string{"fold": "folded away", "towards": "folded towards you", "hinge": "folded to shut it", "slit": "slit apart"}
+	wayWords  = map[string]string{"glue": "glued, its outside on", "over": "glued, its inside on the outside of", "tuck": "tucked behind", "lap": "lies over"}
+)
+
+// faces readies what is asked of faces and edges.
+func (v *tablePage) faces(f *form.Form, t *stylefile.Table) {
+	faces := t.Faces()
+	named := []form.Choice{{Value: "", Label: "no face"}}
+	for _, n := range faces {
+		named = append(named, form.Choice{Value: n, Label: n})
+	}
+	v.Root = f.ChoiceField("root", "Stays on the table", "", t.Root(), named[1:]...)
+	ways := []form.Choice{{Value: "", Label: "nowhere"}}
+	for _, w := range stylefile.Ways {
+		ways = append(ways, form.Choice{Value: w, Label: wayWords[w]})
+	}
+	for i, n := range faces {
+		goes := t.Goes(n)
+		reach, wedge := t.Shape(n)
+		role := t.Role(n)
+		x := faceView{
+			Name: n, Tab: role == "tab" || role == "flap",
+			Role:  f.ChoiceField(fmt.Sprintf("role.%d", i), n+" is a", "", role, form.Plain(stylefile.Roles...)...),
+			Goes:  f.ChoiceField(fmt.Sprintf("goes.%d", i), n+" goes", "", goes.Way, ways...),
+			Onto:  f.ChoiceField(fmt.Sprintf("onto.%d", i), n+" goes to", "", goes.Onto, named...),
+			Reach: f.Control(fmt.Sprintf("reach.%d", i), n+" reaches", "empty: all of its cell", reach),
+			Wedge: f.Control(fmt.Sprintf("wedge.%d", i), n+" loses on each side", "", wedge),
+		}
+		v.Faces = append(v.Faces, x)
+	}
+	var kinds []form.Choice
+	for _, k := range stylefile.EdgeKinds {
+		kinds = append(kinds, form.Choice{Value: k, Label: edgeWords[k]})
+	}
+	for i, e := range t.Edges() {
+		label := e.A + " and " + e.B
+		v.Edges = append(v.Edges, edgeView{label, f.ChoiceField(fmt.Sprintf("edge.%d", i), label, "", e.Is, kinds...), f.Control(fmt.Sprintf("angle.%d", i), "Degrees between "+label, "", e.Angle)})
+	}
+}
+
+// draw tries the table, and says what is wrong with it.
+func (v *tablePage) draw(ctx context.Context, text string) error {
+	one := &stylesPage{Chrome: v.Chrome}
+	err := one.try(ctx, text)
+	if page.IsFault(err) {
+		f := fault.Of(err)
+		v.Wrong = where(f.Field) + f.Text
+		return nil
+	}
+	v.Picture, v.Net, v.Says = one.Picture, one.Net, one.Says
+	return err
+}
+
+// where says in words which part of the table a fault is at.
+func where(field string) string {
+	for at, word := range map[string]string{"columns": "column", "rows": "row"} {
+		if _, rest, in := strings.Cut(field, "."+at+"["); in {
+			if n, err := strconv.Atoi(strings.TrimRight(rest, "]")); err == nil {
+				return fmt.Sprintf("%s %d: ", strings.ToUpper(word[:1])+word[1:], n+1)
+			}
+		}
+	}
+	return ""
+}

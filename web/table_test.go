@@ -1,0 +1,67 @@
+package web
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"brevium/core/contents"
+	"brevium/core/design"
+	"brevium/core/measure"
+	"brevium/core/style"
+)
+
+// A box is drawn as a table from an empty sheet in the browser, reloaded half-way; a
+// column is spoiled and it is said, and mended; it is kept, holds what goes in, and is
+// printed.
+func TestAStyleIsDrawnAsATable(t *testing.T) {
+	defer style.SetOwn(nil)
+	x := newTable(t)
+	h := newHand(t, x, 1280, 900)
+	h.visit("/styles/table?from=nothing")
+	for _, button := range []string{"+ column", "+ row on top", "+ row below"} {
+		h.press("button", button)
+	}
+	h.until(`document.querySelectorAll(".own-grid tbody tr").length === 3`)
+	h.until(`document.querySelectorAll(".own-grid thead th").length === 2`)
+	h.visit("/styles/table")
+	columns := []string{"H", "L", "H"}
+	// The first of the two buttons puts a column before, the other behind.
+	h.do(js(`document.querySelector("button[value=column-last]").click()`))
+	h.until(`document.querySelectorAll(".own-grid thead th").length === 3`)
+	for i, f := range columns {
+		h.write(fmt.Sprintf("Width of column %d", i+1), f)
+	}
+	for i, f := range []string{"H", "W", "H"} {
+		h.write(fmt.Sprintf("Height of row %d", i+1), f)
+	}
+	h.write("Row 1, column 2", "back")
+	h.write("Row 2, column 1", "left")
+	h.write("Row 2, column 3", "right")
+	h.write("Row 3, column 2", "front")
+	h.visit("/styles/table") // all of it is there after a reload
+	if got := h.find("textbox", "Row 3, column 2").Value; got != "front" {
+		t.Errorf("after a reload the front is %q", got)
+	}
+	h.until(`document.querySelector(".own-gives").innerText.includes("It folds")`)
+	h.write("Width of column 3", "H/0")
+	h.until(`document.querySelector(".own-gives .fault")?.innerText.includes("Column 3")`)
+	h.press("button", "Undo")
+	h.until(`document.querySelector(".own-gives").innerText.includes("It folds")`)
+	h.write("Its name", "Four flaps")
+	h.write("Its id", "four-flaps")
+	h.press("button", "Keep it among the kinds of box")
+	h.until(`location.pathname === "/styles"`)
+	in := design.New("Soap", measure.In, "four-flaps")
+	in.Things = []contents.Thing{{ID: 1, Name: "soap", Shape: contents.Block, Length: 3 * measure.Inch, Width: 2 * measure.Inch, Height: measure.Inch, Count: 1}}
+	id, err := x.store.Add(t.Context(), in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if page := x.words(fmt.Sprintf("/boxes/%d/making", id)); !strings.Contains(page, "Score the box") {
+		t.Errorf("its steps: %.400s", page)
+	}
+	if code, pdf, _ := x.get(fmt.Sprintf("/boxes/%d/sheet.pdf?paper=a4", id)); code != 200 || !strings.HasPrefix(pdf, "%PDF") {
+		t.Errorf("its print: %d", code)
+	}
+}
