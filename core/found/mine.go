@@ -20,13 +20,25 @@ type Mine struct {
 
 // Mine holds the recipe against the box as it is now. text is what was read; false where
 // the box is of another kind now.
-func (t *Told) Mine(text string, now *design.Result) (Mine, bool) {
+// otherwise unit is another one to write it in; "" is its own.
+func (t *Told) Mine(text string, now *design.Result, otherwise measure.Unit) (Mine, bool) {
 	m := Mine{Text: text}
 	if t.Match == nil || now.Style != t.Match.Style {
 		return m, false
 	}
 	unit := t.Unit
-	show := func(l measure.Length) string { return measure.Number(l, unit, unit.Tick()) }
+	if otherwise != "" {
+		unit = otherwise
+	}
+	show := func(l measure.Length) string {
+		switch {
+		case unit == t.Unit:
+			return measure.Number(l, unit, unit.Tick())
+		case unit == measure.In: // as near as one marks it
+			return measure.Field(measure.Nearest(l, measure.Tick(measure.Inch/32)), unit)
+		}
+		return measure.Field(measure.Nearest(l, measure.Tick(measure.Millimetre/10)), unit)
+	}
 	pieces := slices.Clone(t.Pieces)
 	for i, n := range t.Of {
 		if n < 0 {
@@ -40,7 +52,7 @@ func (t *Told) Mine(text string, now *design.Result) (Mine, bool) {
 		pieces[i] = t.Match.lies[n].back(Blank{p.Width, p.Height, p.Scores.Vertical, p.Scores.Horizontal})
 	}
 	m.Text = t.Again(text, func(u reading.Use) (string, bool) {
-		if t.Of[u.Piece] < 0 {
+		if t.Of[u.Piece] < 0 && unit == t.Unit {
 			return "", false
 		}
 		is, ok := t.Now(u, pieces[u.Piece])
@@ -50,13 +62,18 @@ func (t *Told) Mine(text string, now *design.Result) (Mine, bool) {
 			return "", false
 		}
 		was, ok := t.Now(u, t.Pieces[u.Piece])
+		if ok && was == is && unit != t.Unit {
+			return show(is) + " " + string(unit), true
+		}
 		if !ok || was == is {
 			return "", false
 		}
 		what := map[reading.What]string{reading.Width: "the blank's first side", reading.Height: "the blank's second side", reading.Score: "score"}[u.What]
 		m.Changed = append(m.Changed, fmt.Sprintf("%s: %s %s instead of %s", name, what, show(is), show(was)))
 		new := show(is)
-		if tail := unitOf(u.Text); tail != "" {
+		if unit != t.Unit {
+			new += " " + string(unit)
+		} else if tail := unitOf(u.Text); tail != "" {
 			new += tail
 		}
 		return new, true

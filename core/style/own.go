@@ -36,3 +36,6 @@ func (s Spec) Grid(columns, rows []measure.Length, cells string) *pattern.Grid {
 
 // Adhesive is the question what a box is glued with, which every style asks alike.
 func Adhesive() *Option { return adhesive }
+
+// TabWidth is how wide a tab is that the box's adhesive holds by.
+func (s Spec) TabWidth() measure.Length { return s.tabWidth() }

@@ -25,9 +25,9 @@ func (m *maker) build(s style.Spec) (*style.Box, error) {
 }
 
 func (m *maker) box(s style.Spec) (*style.Box, error) {
-	sizes := map[string]float64{"t": s.Card("").MM(), "tick": s.Tick.Ruler().Length().MM()}
+	sizes := map[string]float64{"t": s.Card("").MM(), "tick": s.Tick.Ruler().Length().MM(), "tab": s.TabWidth().MM()}
 	for i, p := range m.parameters {
-		sizes[m.names[i+2]] = s.Size(p).MM()
+		sizes[m.names[i+len(given)]] = s.Size(p).MM()
 	}
 	for i, l := range m.limits {
 		this, err := l.this.number(sizes)

@@ -99,6 +99,10 @@ var (
 	slug = regexp.MustCompile(`^[a-z][a-z0-9-]{1,39}$`)
 )
 
+// given are the names that formulas have besides the sizes: the card's thickness, the
+// ruler's step, the width of a tab that the adhesive holds by.
+var given = []string{"t", "tick", "tab"}
+
 // words are names that formulas have other use for.
 var words = []string{"in", "cm", "mm", "min", "max", "sqrt", "down", "up", "asin", "atan", "not", "and", "or", "let", "nil", "true", "false", "matches", "contains"}
 
@@ -186,7 +190,7 @@ func (m *maker) id() string {
 
 // maker checks the file and readies its formulas.
 func (f file) maker() (*maker, error) {
-	m := &maker{file: f, names: []string{"t", "tick"}}
+	m := &maker{file: f, names: slices.Clone(given)}
 	if len(f.Sizes) == 0 || len(f.Sizes) > mostSizes {
 		return nil, fault.New(fault.CountRange, "sizes", "a style has 1 to %d sizes", mostSizes)
 	}

@@ -17,7 +17,7 @@ import (
 )
 
 // examples are style files that are written as styles of the catalogue are.
-var files = []string{"tray", "hinged-carton", "fold-top-bag", "wallet-box"}
+var files = []string{"tray", "hinged-carton", "fold-top-bag", "wallet-box", "clam-box"}
 
 func example(t testing.TB, id string) []byte {
 	t.Helper()

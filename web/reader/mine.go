@@ -6,6 +6,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/found"
+	"brevium/core/measure"
 	"brevium/web/page"
 )
 
@@ -16,6 +17,8 @@ type minePage struct {
 	Name      string
 	Was       string
 	Mine      found.Mine
+	In        measure.Unit // that it is written in, "" for its own
+	Others    []measure.Unit
 	Otherwise bool // the box is of another kind now, or its recipe is read otherwise
 }
 
@@ -38,8 +41,18 @@ func (s *room) mine(c *echo.Context) error {
 		return err
 	}
 	ok := false
+	if u, wrong := measure.ParseUnit(c.QueryParam("in")); wrong == nil && err == nil && u != told.Unit {
+		v.In = u
+	}
 	if err == nil {
-		v.Mine, ok = told.Mine(v.Was, r)
+		for _, u := range measure.Units {
+			if u != told.Unit {
+				v.Others = append(v.Others, u)
+			}
+		}
+	}
+	if err == nil {
+		v.Mine, ok = told.Mine(v.Was, r, v.In)
 	}
 	v.Otherwise = !ok
 	return c.Render(http.StatusOK, "mine.html", v)
