@@ -34,8 +34,10 @@ func ReadTable(text []byte) (*Table, error) {
 // NewTable is an empty sheet: one face, and a size for each way of the room.
 func NewTable() *Table {
 	f := file{Format: 1, ID: "my-box", Name: "My box", Room: [3]string{"length", "width", "height"}}
-	for _, s := range []size{{"length", "L", "Length", "", "4 in", "", ""}, {"width", "W", "Width", "", "3 in", "", ""}, {"height", "H", "Height", "", "1 in", "", ""}} {
-		f.Sizes = append(f.Sizes, s)
+	f.Sizes = []size{
+		{ID: "length", As: "L", Label: "Length", Usual: "4 in"},
+		{ID: "width", As: "W", Label: "Width", Usual: "3 in"},
+		{ID: "height", As: "H", Label: "Height", Usual: "1 in"},
 	}
 	f.Pieces = []piece{{ID: "body", Name: "Box", Columns: []string{"L"}, Rows: []string{"W"}, Cells: []string{"base"}, Root: "base", Roles: map[string]string{"base": "panel"}}}
 	return &Table{f}

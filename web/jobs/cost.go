@@ -58,27 +58,19 @@ func (s *room) showCost(c *echo.Context, status int, f *form.Form) error {
 
 // setCost keeps the rates, and the prices of the job's boxes.
 func (s *room) setCost(c *echo.Context) error {
-	posted, err := c.FormValues()
-	if err != nil {
-		return page.BadForm(err)
-	}
 	w, err := s.job(c)
 	if err != nil {
 		return err
 	}
-	ctx := c.Request().Context()
-	f := form.New(posted, page.UnitsOf(c))
-	if err := s.ReadRates(ctx, f); err != nil {
-		return err
-	}
+	var boxes []store.Box
 	for _, it := range w.Items {
-		b := w.boxes[it.Box]
-		if price, asked := page.ReadPrice(f, it.Box); f.OK() && asked && price != b.Inputs.Price {
-			b.Inputs.Price = price
-			if err := s.Store.Save(ctx, b.ID, b.Inputs, store.Edit{From: b.Version, What: "price", Page: page.Window(c)}); err != nil {
-				return err
-			}
+		if b, there := w.boxes[it.Box]; there {
+			boxes = append(boxes, b)
 		}
+	}
+	f, err := s.TakeCost(c, boxes, false)
+	if err != nil {
+		return err
 	}
 	if !f.OK() {
 		return s.showCost(c, http.StatusUnprocessableEntity, f)

@@ -5,12 +5,15 @@ import (
 	"fmt"
 	"strings"
 
+	"github.com/labstack/echo/v5"
+
 	"brevium/core/batch"
 	"brevium/core/cost"
 	"brevium/core/fault"
 	"brevium/core/logbook"
 	"brevium/core/money"
 	"brevium/core/recipe"
+	"brevium/store"
 	"brevium/web/form"
 )
 
@@ -103,8 +106,35 @@ func (s *Room) ShowCost(ctx context.Context, p *CostPage, ids []int64) error {
 	return nil
 }
 
-// ReadRates keeps the rates of a form.
-func (s *Room) ReadRates(ctx context.Context, f *form.Form) error {
+// TakeCost keeps the rates of a form and the prices of boxes by hand; tag hangs each
+// new price on its box. What cannot be taken is a fault of the form.
+func (s *Room) TakeCost(c *echo.Context, boxes []store.Box, tag bool) (*form.Form, error) {
+	posted, err := c.FormValues()
+	if err != nil {
+		return nil, BadForm(err)
+	}
+	ctx := c.Request().Context()
+	f := form.New(posted, UnitsOf(c))
+	if err := s.readRates(ctx, f); err != nil {
+		return nil, err
+	}
+	for _, b := range boxes {
+		price, asked := readPrice(f, b.ID)
+		if !f.OK() || !asked || price == b.Inputs.Price && !tag {
+			continue
+		}
+		if b.Inputs.Price = price; tag && price > 0 {
+			b.Inputs.HangPrice()
+		}
+		if err := s.Store.Save(ctx, b.ID, b.Inputs, store.Edit{From: b.Version, What: "price", Page: Window(c)}); err != nil {
+			return nil, err
+		}
+	}
+	return f, nil
+}
+
+// readRates keeps the rates of a form.
+func (s *Room) readRates(ctx context.Context, f *form.Form) error {
 	r, err := s.Rates(ctx)
 	if err != nil {
 		return err
@@ -129,8 +159,8 @@ func (s *Room) ReadRates(ctx context.Context, f *form.Form) error {
 	return s.Store.Set(ctx, cost.RatesKey, r)
 }
 
-// ReadPrice reads the price of a box, and whether it was asked for.
-func ReadPrice(f *form.Form, box int64) (price money.Amount, asked bool) {
+// readPrice reads the price of a box, and whether it was asked for.
+func readPrice(f *form.Form, box int64) (price money.Amount, asked bool) {
 	name := PriceField(box)
 	if !f.Posted.Has(name) {
 		return 0, false

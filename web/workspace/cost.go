@@ -53,28 +53,14 @@ func (s *room) showCost(c *echo.Context, status int, f *form.Form) error {
 
 // setCost keeps the rates, and the price of the box.
 func (s *room) setCost(c *echo.Context) error {
-	posted, err := c.FormValues()
-	if err != nil {
-		return page.BadForm(err)
-	}
 	b, err := s.Box(c)
 	if err != nil {
 		return err
 	}
-	ctx := c.Request().Context()
-	f := form.New(posted, page.UnitsOf(c))
-	if err := s.ReadRates(ctx, f); err != nil {
+	tag := c.FormValue("tag") != ""
+	f, err := s.TakeCost(c, []store.Box{b}, tag)
+	if err != nil {
 		return err
-	}
-	price, asked := page.ReadPrice(f, b.ID)
-	tag := posted.Get("tag") != "" && price > 0
-	if f.OK() && asked && (price != b.Inputs.Price || tag) {
-		if b.Inputs.Price = price; tag {
-			b.Inputs.HangPrice()
-		}
-		if err := s.Store.Save(ctx, b.ID, b.Inputs, store.Edit{From: b.Version, What: "price", Page: page.Window(c)}); err != nil {
-			return err
-		}
 	}
 	if !f.OK() {
 		return s.showCost(c, http.StatusUnprocessableEntity, f)
