@@ -56,7 +56,7 @@ var (
 	pointed  = regexp.MustCompile(`^\.(\d{1,4})`)
 	comma    = regexp.MustCompile(`^(\d{1,4}),(\d{1,3})\b`)
 	commaFor = regexp.MustCompile(`\d,\d{1,2}\s*(?:x|×|cm|mm)`)
-	unitWord = regexp.MustCompile(`^\s?(inches|inch|ins|in|″|"|''|cms|cm|centimetres|centimeters|centimetre|centimeter|mm|millimetres|millimeters|millimetre|millimeter)`)
+	unitWord = regexp.MustCompile(`(?i)^\s?(inches|inch|ins|in|″|"|''|cms|cm|centimetres|centimeters|centimetre|centimeter|mm|millimetres|millimeters|millimetre|millimeter)`)
 	letters  = regexp.MustCompile(`^[\p{L}'’]+`)
 )
 
@@ -83,7 +83,7 @@ func lex(text string) []token {
 			at = t.to
 			if t.kind == number {
 				if u := unitAfter(text[at:]); u != "" {
-					t.unit, at = unitOf(strings.TrimSpace(u)), at+len(u)
+					t.unit, at = unitOf(strings.ToLower(strings.TrimSpace(u))), at+len(u)
 					t.to = at
 				}
 			}

@@ -55,6 +55,8 @@ type parser struct {
 	name string // of the next blank, from what was said before it
 	many int    // copies of it
 	at   int    // the token its name begins at
+	// turned says that the card was turned and nothing scored since.
+	turned bool
 	// scoring says that where the next blank is scored follows it.
 	scoring bool
 }
@@ -145,7 +147,8 @@ func (p *parser) step() {
 	case t.kind == word && meant(t.text, scores) != "":
 		p.use(i, i+1)
 		p.i++
-		p.score(false)
+		p.score(p.turned)
+	case p.eachSide():
 	case t.kind == word && strings.HasPrefix(t.text, "fold") && p.is(i+1, "lines", "line"):
 		p.use(i, i+2)
 		p.i += 2
@@ -153,6 +156,7 @@ func (p *parser) step() {
 	case t.kind == word && meant(t.text, turns) != "" && p.now >= 0:
 		p.use(i, i+1)
 		p.i++
+		p.turnedBy()
 		p.score(true)
 	case p.edgeFirst() || p.sideFirst():
 		p.score(false)
@@ -175,6 +179,18 @@ func (p *parser) step() {
 // edge against the fence: 3/4 in".
 func (p *parser) edgeFirst() bool {
 	return p.now >= 0 && p.is(p.i, "left", "right", "top", "bottom") && p.is(p.i+1, "edge") && p.is(p.i+2, "against", "on") && p.is(p.i+3, "the") && p.is(p.i+4, "fence")
+}
+
+// eachSide reads "First side: 1, 6. Second side: 5/8, 2 5/8".
+func (p *parser) eachSide() bool {
+	if p.now < 0 || !p.is(p.i, "first", "second") || !p.is(p.i+1, "side", "edge") || !p.is(p.i+2, ":", "-", "–") || !p.num(p.i+3) {
+		return false
+	}
+	second := p.is(p.i, "second")
+	p.use(p.i, p.i+3)
+	p.i += 3
+	p.score(second)
+	return true
 }
 
 // sideFirst reports whether a sentence tells first which side is scored along: "with
@@ -308,7 +324,7 @@ func (p *parser) blank(i int, w, h measure.Length) {
 	if p.num(i+2) && p.times(i+1) {
 		p.out.Uses = append(p.out.Uses, Use{Span: p.span(i+2, i+2), Piece: n, What: Height})
 	}
-	p.now, p.name, p.many, p.at = len(p.out.Pieces)-1, "", 0, -1
+	p.now, p.name, p.many, p.at, p.turned = len(p.out.Pieces)-1, "", 0, -1, false
 	if p.scoring {
 		p.scoring = false
 		p.score(false)

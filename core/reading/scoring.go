@@ -31,6 +31,7 @@ func (p *parser) score(turned bool) {
 	for p.i < len(p.toks) && s.next() {
 	}
 	s.flush()
+	p.turned = s.turned && !s.any
 	// "score an 8 x 6 at 1 1/2": the blank comes after the word.
 	p.scoring = !s.any && p.num(p.i) && p.times(p.i+1)
 }
@@ -85,10 +86,7 @@ func (s *scoring) next() bool {
 		}
 		s.flush()
 		s.turned = true
-		for p.is(p.i, "it", "a", "quarter", "the", "card", "piece", "turn", "round", "around", "and", "90", "degrees", "way", "direction") || p.num(p.i) && p.is(p.i+1, "degrees") {
-			p.use(p.i, p.i+1)
-			p.i++
-		}
+		p.turnedBy()
 		return true
 	case meant(t.text, sames) != "":
 		p.use(i, i+1)
@@ -116,6 +114,14 @@ func (s *scoring) next() bool {
 	}
 	p.i++
 	return true
+}
+
+// turnedBy reads on over what is turned and how far: "the card 90 degrees".
+func (p *parser) turnedBy() {
+	for p.is(p.i, "it", "a", "quarter", "the", "card", "piece", "turn", "round", "around", "and", "degrees", "way", "direction") || p.num(p.i) && p.is(p.i+1, "degrees") {
+		p.use(p.i, p.i+1)
+		p.i++
+	}
 }
 
 // quarterTurn reports whether "a quarter turn" begins.
