@@ -217,6 +217,15 @@ func (b *Builder) Divide(l *Leaf, shares ...Share) []*Leaf {
 	return out
 }
 
+// On is the point of a face by fractions of its bounds from the top left, in mm.
+func (b *Builder) On(l *Leaf, at Point) Point {
+	if !b.mine(l) {
+		return Point{}
+	}
+	lo, hi := Bounds(l.polygon())
+	return Point{lo.X + at.X*(hi.X-lo.X), lo.Y + at.Y*(hi.Y-lo.Y)}
+}
+
 // mine reports whether a leaf is one of this builder's; one that is not is a
 // fault.
 func (b *Builder) mine(leaves ...*Leaf) bool {

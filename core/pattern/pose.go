@@ -11,18 +11,31 @@ import (
 // itself: place says where in space each corner of the flat pattern ends up,
 // or false for corners it knows nothing of, whose creases are left as they are.
 // The angle between two faces is that between their outsides, signed by the
-// crease. Folding by these angles proves the lengths: where they are wrong,
+// crease. On which side of a face its neighbour lies when they are folded flat
+// onto one another no place tells: nearly, where corners are a little before,
+// does. Folding by these angles proves the lengths: where they are wrong,
 // rings do not close. It fails when a face has no three corners off a line.
-func (p *Pattern) AnglesFrom(place func(Point) (r3.Vec, bool)) error {
+func (p *Pattern) AnglesFrom(place, nearly func(Point) (r3.Vec, bool)) error {
 	turns, err := p.turns(func(_ string, at Point) (r3.Vec, bool) { return place(at) })
+	if err != nil {
+		return err
+	}
+	before, err := p.turns(func(_ string, at Point) (r3.Vec, bool) { return nearly(at) })
 	for i, turn := range turns {
 		c := &p.Creases[i]
-		if c.Angle, c.Side = math.Abs(turn), Away; turn < 0 {
+		side := turn
+		if math.Abs(turn) > 180-flatFold {
+			side = before[i]
+		}
+		if c.Angle, c.Side = math.Abs(turn), Away; side < 0 {
 			c.Side = Towards
 		}
 	}
 	return err
 }
+
+// flatFold is how near to 180°, in degrees, a fold has no side of its own.
+const flatFold = 1e-6
 
 // Turns gives each crease's angle in a form of the piece, in degrees on the
 // crease's own side (less than nothing is the other), from where the corners

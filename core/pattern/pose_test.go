@@ -52,7 +52,8 @@ func TestAnglesFromTheFoldedForm(t *testing.T) {
 		}
 		// Free corners of neighbouring walls lie at one pattern point each, so
 		// the map is sound.
-		if err := p.AnglesFrom(func(q Point) (r3.Vec, bool) { v, ok := where[q]; return v, ok }); err != nil {
+		place := func(q Point) (r3.Vec, bool) { v, ok := where[q]; return v, ok }
+		if err := p.AnglesFrom(place, place); err != nil {
 			t.Fatal(err)
 		}
 		for _, got := range p.Creases {
@@ -66,11 +67,11 @@ func TestAnglesFromTheFoldedForm(t *testing.T) {
 func TestAnglesFromLeavesTheUnknown(t *testing.T) {
 	p := cross(t)
 	nothing := func(Point) (r3.Vec, bool) { return r3.Vec{}, false }
-	if err := p.AnglesFrom(nothing); err != nil || p.Creases[0].Angle != 90 {
+	if err := p.AnglesFrom(nothing, nothing); err != nil || p.Creases[0].Angle != 90 {
 		t.Errorf("creases nobody knows of became %v, %v", p.Creases[0].Angle, err)
 	}
 	heap := func(Point) (r3.Vec, bool) { return r3.Vec{}, true }
-	if err := p.AnglesFrom(heap); err == nil || !strings.Contains(err.Error(), "no area") {
+	if err := p.AnglesFrom(heap, heap); err == nil || !strings.Contains(err.Error(), "no area") {
 		t.Errorf("a piece crushed to a point gives %v", err)
 	}
 }

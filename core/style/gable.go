@@ -150,7 +150,7 @@ func (r roof) way(p *pattern.Pattern) func(at float64) ([]float64, error) {
 		place := r.closing(at)
 		out, err := p.Turns(func(_ string, q pattern.Point) (r3.Vec, bool) { return place(q) })
 		for i, c := range p.Creases {
-			if out[i] == 0 && at == 1 || min(r.height(c.A), r.height(c.B)) < r.wall-pattern.Tolerance {
+			if at == 1 || min(r.height(c.A), r.height(c.B)) < r.wall-pattern.Tolerance {
 				out[i] = c.Angle
 			}
 		}

@@ -6,6 +6,7 @@ import (
 
 	"gonum.org/v1/gonum/spatial/r3"
 
+	"brevium/core/measure"
 	"brevium/core/pattern"
 )
 
@@ -30,6 +31,39 @@ func TestRidgeClosesRigidly(t *testing.T) {
 					}
 				}
 			}
+		}
+	}
+}
+
+// On a lid with a ridge the ends go in behind the slopes: their corners are folded away
+// from who sees the outside, the middle of the fins towards, whatever the unit.
+func TestARidgesFlatFoldsHaveTheirSide(t *testing.T) {
+	for _, unit := range []measure.Unit{measure.MM, measure.In} {
+		box, err := gableLid.Make(gableLid.Usual(unit.Tick(), 300*measure.Micrometre))
+		if err != nil {
+			t.Fatal(err)
+		}
+		flat := 0
+		for _, c := range box.Parts[1].Pattern.Creases {
+			if c.Angle < 179.9 {
+				continue
+			}
+			flat++
+			w := box.Parts[1].Pattern.Width
+			middle := false
+			for _, k := range []float64{1.5, 3.5} {
+				middle = middle || math.Abs(c.A.X-k*gableWidth.Usual(unit.Tick()).MM()) < 1e-6
+			}
+			want := pattern.Away
+			if middle {
+				want = pattern.Towards
+			}
+			if c.Side != want {
+				t.Errorf("%s: the crease at %.1f of %v mm is folded %s", unit, c.A.X, w, c.Side)
+			}
+		}
+		if flat != 9 { // four corners of slopes, three of fins, two middles
+			t.Errorf("%s: %d flat folds", unit, flat)
 		}
 	}
 }

@@ -118,7 +118,7 @@ func buildGableLid(s Spec) (*Box, error) {
 	if err != nil {
 		return nil, err
 	}
-	if err := p.AnglesFrom(r.place); err != nil {
+	if err := p.AnglesFrom(r.place, r.closing(0.9)); err != nil {
 		return nil, err
 	}
 	tTray, tLid := s.Card("tray"), s.Card("lid")

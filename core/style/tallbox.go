@@ -135,7 +135,7 @@ func buildTallBox(s Spec) (*Box, error) {
 	}
 	shut, closing := ByTuck, "Fold the two dust flaps in at the top, bring the lid over them and tuck its tongue in behind the front."
 	if !tucked {
-		if err := p.AnglesFrom(r.place); err != nil {
+		if err := p.AnglesFrom(r.place, r.closing(0.9)); err != nil {
 			return nil, err
 		}
 		open(p, top)

@@ -25,9 +25,9 @@ func (m *maker) build(s style.Spec) (*style.Box, error) {
 }
 
 func (m *maker) box(s style.Spec) (*style.Box, error) {
-	sizes := map[string]float64{"t": s.Card("").MM(), "tick": s.Tick.Ruler().Length().MM(), "tab": s.TabWidth().MM()}
-	for i, p := range m.parameters {
-		sizes[m.names[i+len(given)]] = s.Size(p).MM()
+	sizes := m.sizes(s, len(m.parameters))
+	if m.allowance != nil {
+		sizes[m.Allowance.As] = s.Length(m.allowance).MM()
 	}
 	for i, l := range m.limits {
 		this, err := l.this.number(sizes)
@@ -50,7 +50,9 @@ func (m *maker) box(s style.Spec) (*style.Box, error) {
 		}
 		box.Parts = append(box.Parts, part)
 	}
-	return box, nil
+	var err error
+	box.Fits, err = m.pairs(s, sizes)
+	return box, err
 }
 
 // part builds a piece. What the file names and is not there is a fault of the builder,
@@ -79,6 +81,9 @@ func (p made) part(s style.Spec, sizes map[string]float64) (style.Part, error) {
 		return style.Part{}, err
 	}
 	g := s.Grid(columns, rows, strings.Join(p.Cells, "\n"))
+	if err := p.shape(g, sizes); err != nil {
+		return style.Part{}, err
+	}
 	for _, face := range slices.Sorted(maps.Keys(p.Roles)) {
 		g.Role(roles[p.Roles[face]], g.Face(face))
 	}
@@ -88,6 +93,11 @@ func (p made) part(s style.Spec, sizes map[string]float64) (style.Part, error) {
 	for _, face := range slices.Sorted(maps.Keys(p.Up)) {
 		for _, up := range p.Up[face] {
 			g.Up(g.Face(face), g.Face(up))
+		}
+	}
+	for _, way := range slices.Sorted(maps.Keys(p.Upwards)) {
+		for _, face := range p.Upwards[way] {
+			g.Upwards(upwards[way], g.Face(face))
 		}
 	}
 	for i, f := range p.Folds {
@@ -100,9 +110,12 @@ func (p made) part(s style.Spec, sizes map[string]float64) (style.Part, error) {
 		if f.Towards {
 			side = pattern.Towards
 		}
-		if f.Hinge {
+		switch {
+		case f.Hinge:
 			g.Hinge(a, b, angle, 0)
-		} else {
+		case f.Roll:
+			g.Roll(a, b, angle)
+		default:
 			g.Fold(a, b, angle, side)
 		}
 	}
@@ -133,9 +146,13 @@ func (p made) part(s style.Spec, sizes map[string]float64) (style.Part, error) {
 	for _, x := range p.Laps {
 		g.Lap(g.Face(x[0]), g.Face(x[1]))
 	}
+	for _, x := range p.Within {
+		g.Within(g.Face(x[0]), g.Face(x[1]))
+	}
 	made, err := g.Pattern()
 	if err != nil {
 		return style.Part{}, err
 	}
-	return style.Part{ID: p.ID, Name: p.Name, Pattern: made, Root: p.Root, Opens: style.Upwards, Gluing: p.Gluing, Card: s.Card(p.ID)}, nil
+	part := style.Part{ID: p.ID, Name: p.Name, Pattern: made, Root: p.Root, Gluing: p.Gluing, Card: s.Card(p.ID)}
+	return part, p.stand(&part, sizes)
 }

@@ -28,9 +28,12 @@ type (
 		Sizes   []size    `json:"sizes"`
 		Room    [3]string `json:"room"` // the sizes of its length, width and height
 		Needs   []need    `json:"needs,omitempty"`
-		Pieces  []piece   `json:"pieces"`
-		Shut    string    `json:"shut,omitempty"`
-		Closing []string  `json:"closing,omitempty"`
+		// Allowance and Fits are how pieces go over one another.
+		Allowance *allowance `json:"allowance,omitempty"`
+		Pieces    []piece    `json:"pieces"`
+		Fits      []fits     `json:"fits,omitempty"`
+		Shut      string     `json:"shut,omitempty"`
+		Closing   []string   `json:"closing,omitempty"`
 	}
 	size struct {
 		ID    string       `json:"id"`
@@ -40,6 +43,8 @@ type (
 		Usual measure.Text `json:"usual"`
 		Least measure.Text `json:"least,omitempty"`
 		Most  measure.Text `json:"most,omitempty"`
+		// Follows is a formula of sizes before it, for one that is not given.
+		Follows string `json:"follows,omitempty"`
 	}
 	// need is that one formula is at most another, with why.
 	need struct {
@@ -63,14 +68,23 @@ type (
 		Glue    []glue              `json:"glue,omitempty"`
 		Tucks   [][2]string         `json:"tucks,omitempty"`
 		Laps    [][2]string         `json:"laps,omitempty"`
+		Within  [][2]string         `json:"within,omitempty"` // lies inside another, dry
+		Divide  []divide            `json:"divide,omitempty"`
+		Rounds  []round             `json:"rounds,omitempty"`
+		Notches []bite              `json:"notches,omitempty"`
+		Holes   []bite              `json:"holes,omitempty"`
+		Upwards map[string][]string `json:"upwards,omitempty"` // faces whose paper stands that way
 		Gluing  []string            `json:"gluing,omitempty"`
 		Opens   string              `json:"opens,omitempty"`
+		Stands  string              `json:"stands,omitempty"` // how high above the table
+		Lifts   string              `json:"lifts,omitempty"`  // how far, to open
 	}
 	fold struct {
 		Between [2]string `json:"between"`
 		Angle   string    `json:"angle"` // degrees
 		Towards bool      `json:"towards,omitempty"`
 		Hinge   bool      `json:"hinge,omitempty"` // it stands flat while the box is open
+		Roll    bool      `json:"roll,omitempty"`  // bent over an edge, not scored
 	}
 	tab struct {
 		Face  string `json:"face"`
@@ -144,9 +158,16 @@ func (f file) style() (*style.Style, error) {
 		return nil, err
 	}
 	s := &style.Style{ID: m.id(), Name: f.Name, About: f.About, Opens: f.Opens, Strength: "of your own", Parameters: m.parameters, Options: []*style.Option{style.Adhesive()}, Axes: m.axes, Build: m.build}
+	if m.allowance != nil {
+		s.Options, s.Allowance = append(s.Options, m.allowance), m.allowance
+	}
 	spec := style.Spec{Lengths: map[string]measure.Length{}, Choices: map[string]string{}, Thickness: map[string]measure.Length{"": measure.Millimetre * 3 / 10}, Tick: measure.MM.Tick(), Units: measure.MM}
 	for _, o := range s.Options {
-		spec.Choices[o.ID] = o.DefaultChoice
+		if o.Kind == style.LengthKind {
+			spec.Lengths[o.ID] = o.Default
+		} else {
+			spec.Choices[o.ID] = o.DefaultChoice
+		}
 	}
 	for _, p := range s.Parameters {
 		spec.Lengths[p.ID] = p.Default
@@ -165,6 +186,8 @@ type maker struct {
 	names      []string
 	limits     []limit
 	made       []made
+	allowance  *style.Option
+	book       book
 	trying     bool // faults name fields of the file, not sizes
 }
 
@@ -179,6 +202,7 @@ type made struct {
 	columns, rows []formula
 	angles        []formula
 	reach, wedge  []formula
+	book          book
 }
 
 func (m *maker) id() string {
@@ -190,7 +214,7 @@ func (m *maker) id() string {
 
 // maker checks the file and readies its formulas.
 func (f file) maker() (*maker, error) {
-	m := &maker{file: f, names: slices.Clone(given)}
+	m := &maker{file: f, names: slices.Clone(given), book: book{}}
 	if len(f.Sizes) == 0 || len(f.Sizes) > mostSizes {
 		return nil, fault.New(fault.CountRange, "sizes", "a style has 1 to %d sizes", mostSizes)
 	}
@@ -199,7 +223,7 @@ func (f file) maker() (*maker, error) {
 		if x.As == "" {
 			x.As = x.ID
 		}
-		if !slug.MatchString(x.ID) || !name.MatchString(x.As) || slices.Contains(words, x.As) || slices.Contains(m.names, x.As) {
+		if !slug.MatchString(x.ID) || !m.free(x.As) {
 			return nil, fault.New(fault.Invalid, fault.Path(at, "as"), "%q cannot be a size's name in formulas; use letters, such as L", x.As)
 		}
 		p := &style.Parameter{ID: x.ID, Label: x.Label, About: x.About, Min: measure.Millimetre, Max: 600 * measure.Millimetre}
@@ -223,6 +247,11 @@ func (f file) maker() (*maker, error) {
 		if p.Default < p.Min || p.Default > p.Max {
 			return nil, fault.New(fault.OutOfRange, fault.Path(at, "usual"), "the usual %s lies outside its least and most", p.ID)
 		}
+		if x.Follows != "" {
+			if err := m.follows(p, x.Follows); err != nil {
+				return nil, fault.At(fault.Path(at, "follows"), err)
+			}
+		}
 		m.parameters, m.names = append(m.parameters, p), append(m.names, x.As)
 	}
 	for i, id := range f.Room {
@@ -231,6 +260,9 @@ func (f file) maker() (*maker, error) {
 			return nil, fault.New(fault.UnknownField, fault.Path("room", i), "%q is none of its sizes", id)
 		}
 		m.axes[i] = m.parameters[k]
+	}
+	if err := m.readyAllowance(); err != nil {
+		return nil, err
 	}
 	for i, n := range f.Needs {
 		this, err := compile(n.This, m.names)
@@ -256,12 +288,40 @@ func (f file) maker() (*maker, error) {
 		}
 		m.made = append(m.made, x)
 	}
-	return m, nil
+	return m, m.readyFits()
+}
+
+// follows lets a size follow from those before it.
+func (m *maker) follows(p *style.Parameter, text string) error {
+	f, err := compile(text, m.names)
+	before := len(m.parameters)
+	p.Follows = func(s style.Spec) measure.Length {
+		l, err := f.length(m.sizes(s, before))
+		if err != nil {
+			return p.Default
+		}
+		return min(max(l, p.Min), p.Max)
+	}
+	return err
+}
+
+// sizes are the first n sizes by their names in formulas, in mm, and what else those have.
+func (m *maker) sizes(s style.Spec, n int) map[string]float64 {
+	out := map[string]float64{"t": s.Card("").MM(), "tick": s.Tick.Ruler().Length().MM(), "tab": s.TabWidth().MM()}
+	for i, p := range m.parameters[:n] {
+		out[m.names[i+len(given)]] = s.Size(p).MM()
+	}
+	return out
+}
+
+// free reports whether a size can have a name in formulas.
+func (m *maker) free(as string) bool {
+	return name.MatchString(as) && !slices.Contains(words, as) && !slices.Contains(m.names, as)
 }
 
 // piece readies the formulas of a piece.
 func (m *maker) piece(p piece) (made, error) {
-	x := made{piece: p}
+	x := made{piece: p, book: m.book}
 	if !slug.MatchString(p.ID) || strings.TrimSpace(p.Name) == "" {
 		return x, fault.New(fault.Empty, "name", "give the piece an id and a name")
 	}
@@ -310,6 +370,9 @@ func (m *maker) piece(p piece) (made, error) {
 		if _, known := roles[role]; !known && err == nil {
 			err = fault.New(fault.UnknownChoice, fault.Path("roles", face), "%q is no kind of face; use panel, wall, tab, flap or lining", role)
 		}
+	}
+	if err == nil {
+		err = p.readyShapes(m.book, m.names)
 	}
 	return x, err
 }

@@ -3,6 +3,7 @@ package stylefile
 import (
 	"math"
 	"regexp"
+	"slices"
 
 	"github.com/expr-lang/expr"
 	"github.com/expr-lang/expr/ast"
@@ -64,9 +65,11 @@ func compile(text string, names []string) (formula, error) {
 	for n, f := range functions {
 		env[n] = f
 	}
-	only := &arithmetic{}
+	only := &arithmetic{names: names}
 	p, err := expr.Compile(plain, expr.Env(env), expr.AsFloat64(), expr.DisableAllBuiltins(), expr.Patch(only), expr.MaxNodes(mostNodes))
 	switch {
+	case only.unknown != "":
+		return formula{}, wrong("%q is none of the sizes that %q can use", only.unknown, text)
 	case only.other:
 		return formula{}, wrong("%q is more than arithmetic; use numbers, sizes, + - * / and min, max, sqrt", text)
 	case err != nil:
@@ -76,12 +79,20 @@ func compile(text string, names []string) (formula, error) {
 }
 
 // arithmetic looks for what a formula may not be.
-type arithmetic struct{ other bool }
+type arithmetic struct {
+	names   []string
+	other   bool
+	unknown string // a name that is none of names
+}
 
 // Visit is called for each part of a formula.
 func (a *arithmetic) Visit(node *ast.Node) {
 	switch n := (*node).(type) {
-	case *ast.IntegerNode, *ast.FloatNode, *ast.IdentifierNode:
+	case *ast.IntegerNode, *ast.FloatNode:
+	case *ast.IdentifierNode:
+		if !slices.Contains(a.names, n.Value) && functions[n.Value] == nil {
+			a.unknown = n.Value
+		}
 	case *ast.UnaryNode:
 		a.other = a.other || n.Operator != "-" && n.Operator != "+"
 	case *ast.BinaryNode:

@@ -11,13 +11,14 @@ import (
 
 	"brevium/core/design"
 	"brevium/core/fault"
+	"brevium/core/fit"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 	"brevium/core/style"
 )
 
 // examples are style files that are written as styles of the catalogue are.
-var files = []string{"tray", "hinged-carton", "fold-top-bag", "wallet-box", "clam-box"}
+var files = []string{"tray", "hinged-carton", "fold-top-bag", "wallet-box", "clam-box", "gable-lid"}
 
 func example(t testing.TB, id string) []byte {
 	t.Helper()
@@ -62,7 +63,7 @@ func TestFilesGiveTheVeryPatterns(t *testing.T) {
 		for n := 0; made < 200 && n < 4000; n++ {
 			spec := specOf(r, known, []measure.Unit{measure.In, measure.MM}[n%2])
 			want, err := known.Make(spec)
-			spec.Choices = map[string]string{style.Adhesive().ID: spec.Choices[style.Adhesive().ID]}
+			spec.Choices = map[string]string{style.Adhesive().ID: spec.Choices[style.Adhesive().ID]} // the others are as usual in a file
 			got, wrong := own.Make(spec)
 			if (err == nil) != (wrong == nil) {
 				t.Errorf("%s %v: %v, by the file %v", id, spec.Lengths, err, wrong)
@@ -71,9 +72,14 @@ func TestFilesGiveTheVeryPatterns(t *testing.T) {
 				continue
 			}
 			made++
-			a, b := want.Parts[0].Pattern, got.Parts[0].Pattern
-			if !levelled(a).Alike(levelled(b)) || !slices.Equal(glued(a), glued(b)) || want.Shut != got.Shut {
-				t.Fatalf("%s %v: by the file it is %v × %v, %v, glued %v; it is %v × %v, %v, glued %v", id, spec.Lengths, b.Width, b.Height, b.Outline, glued(b), a.Width, a.Height, a.Outline, glued(a))
+			if len(want.Parts) != len(got.Parts) || want.Shut != got.Shut || !slices.EqualFunc(want.Fits, got.Fits, sameFit) {
+				t.Fatalf("%s %v: %d pieces, %v, fits %v; by the file %d, %v, %v", id, spec.Lengths, len(want.Parts), want.Shut, want.Fits, len(got.Parts), got.Shut, got.Fits)
+			}
+			for i := range want.Parts {
+				a, b := want.Parts[i].Pattern, got.Parts[i].Pattern
+				if !levelled(a).Alike(levelled(b)) || !slices.Equal(glued(a), glued(b)) || want.Parts[i].At != got.Parts[i].At {
+					t.Fatalf("%s %v: by the file %s is %v × %v, %v, glued %v; it is %v × %v, %v, glued %v", id, spec.Lengths, got.Parts[i].ID, b.Width, b.Height, b.Outline, glued(b), a.Width, a.Height, a.Outline, glued(a))
+				}
 			}
 		}
 		if made < 200 {
@@ -91,6 +97,13 @@ func levelled(p *pattern.Pattern) *pattern.Pattern {
 		q.Creases[i].Angle = math.Round(q.Creases[i].Angle*1e6) / 1e6
 	}
 	return &q
+}
+
+// sameFit compares two fits but for what a piece's words say of its kind.
+func sameFit(a, b fit.Pair) bool {
+	kinds := a.Kind.ID == b.Kind.ID
+	a.Kind, b.Kind = nil, nil
+	return kinds && a == b
 }
 
 func glued(p *pattern.Pattern) (out []string) {
@@ -160,7 +173,7 @@ func TestFormulas(t *testing.T) {
 			t.Errorf("%q is %v, %v", text, got, err)
 		}
 	}
-	for _, text := range []string{"", "L +", "M", `"a"`, "L > 3", "L ? 1 : 2", "[1,2,3]", "1..9", "len(L)", "L.x", "L ** 9", "L % 2", "map([1], #)", "let x = 1; x", "env()", "$env", "{a: 1}", "not true", "true", "now()", strings.Repeat("(", 150) + "1" + strings.Repeat(")", 150), strings.Repeat("L+", 99) + "L"} {
+	for _, text := range []string{"", "L +", "M", "min(M, 1)", "min", `"a"`, "L > 3", "L ? 1 : 2", "[1,2,3]", "1..9", "len(L)", "L.x", "L ** 9", "L % 2", "map([1], #)", "let x = 1; x", "env()", "$env", "{a: 1}", "not true", "true", "now()", strings.Repeat("(", 150) + "1" + strings.Repeat(")", 150), strings.Repeat("L+", 99) + "L"} {
 		if f, err := compile(text, []string{"L", "t"}); err == nil {
 			if x, err := f.number(sizes); err == nil {
 				t.Errorf("%q is worked out as %v", text, x)
@@ -208,10 +221,119 @@ func TestFilesThatCannotBe(t *testing.T) {
 		if bad == text {
 			t.Errorf("%q is not in the file", from)
 		}
-		_, err := Read([]byte(bad))
-		if err == nil || !strings.HasPrefix(fault.Of(err).Field, field) {
-			t.Errorf("%s: %v at %q", to, err, fault.Of(err).Field)
+		refused(t, bad, field)
+	}
+}
+
+// Pieces that go over one another are judged, and how much bigger the outer one is is
+// worked out; what lies beyond the table's cells is said at its field.
+func TestALidOfOnesOwnIsFitted(t *testing.T) {
+	own, err := Read(example(t, "gable-lid"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	style.SetOwn([]*style.Style{own})
+	defer style.SetOwn(nil)
+	in := design.New("Mine", measure.In, own.ID)
+	r, err := design.Make(t.Context(), in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	in.Style = "gable-lid"
+	known, err := design.Make(t.Context(), in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if !r.Solved || len(r.Fits) != 2 {
+		t.Fatalf("solved %v, fits %v", r.Solved, r.Fits)
+	}
+	for i, a := range r.Fits {
+		if b := known.Fits[i]; a.Gap != b.Gap || a.Verdict != b.Verdict {
+			t.Errorf("%s: %v %s; in the catalogue %v %s", a.Pair.Axis, a.Gap, a.Verdict, b.Gap, b.Verdict)
 		}
+	}
+	text := string(example(t, "gable-lid"))
+	for change, field := range map[string]string{
+		`"as": "a"=>"as": "W"`:                                 "allowance.as",
+		`"usual": "1/16 in"=>"usual": "9 in"`:                  "allowance.usual",
+		`"outer_span": "W"=>"outer_span": "Q"`:                 "fits[0].outer_span",
+		`"outer_span": "W"=>"outer_span": ""`:                  "fits[0].outer_span",
+		`"kind": "lid"=>"kind": "cork"`:                        "fits[0].kind",
+		`"along": "length"=>"along": "girth"`:                  "fits[0].along",
+		`"inner": "tray"=>"inner": "saucer"`:                   "fits[0]",
+		`"outer_layers": 1=>"outer_layers": -1`:                "fits[1].outer_layers",
+		`"opens": "upright"=>"opens": "askew"`:                 "pieces[1].opens",
+		`"lifts": "C + 10 mm"=>"lifts": "C + 10 ells"`:         "pieces[1].lifts",
+		`"follows": "min(1 in, H)"=>"follows": "min(1 in, S)"`: "sizes[2].follows", // S comes after
+		`"down": [=>"downwards": [`:                            "pieces[1].upwards.downwards",
+	} {
+		from, to, _ := strings.Cut(change, "=>")
+		bad := strings.Replace(text, from, to, 1)
+		if bad == text {
+			t.Errorf("%q is not in the file", from)
+		}
+		refused(t, bad, field)
+	}
+}
+
+// A tray with a round wall, a notch in its rim, a hole in its floor, and a strip that is
+// rolled: all of it is where it is said to be.
+func TestShapesOfAFile(t *testing.T) {
+	text := `{"brevium_style": 1, "id": "shapes", "name": "Shapes", "sizes": [
+ {"id": "length", "as": "L", "usual": "100 mm"}, {"id": "width", "as": "W", "usual": "60 mm"}, {"id": "height", "as": "H", "usual": "30 mm"}],
+ "room": ["length", "width", "height"],
+ "pieces": [{"id": "tray", "name": "Tray", "columns": ["L"], "rows": ["H", "W", "H", "H"], "cells": ["back", "base", "front", "roll"], "root": "base",
+  "roles": {"base": "panel"}, "up": {"base": ["back", "front"]},
+  "folds": [{"between": ["front", "roll"], "angle": "120", "roll": true}],
+  "rounds": [{"face": "back", "on": "base", "radius": "H/2"}],
+  "notches": [{"face": "roll", "at": ["0.5", "1"], "radius": "H/3"}],
+  "holes": [{"face": "base", "at": ["1/4", "0.5"], "radius": "8 mm"}]}]}`
+	s, err := Read([]byte(text))
+	if err != nil {
+		t.Fatal(err)
+	}
+	box, err := s.Make(s.Usual(measure.MM.Tick(), 300*measure.Micrometre))
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := box.Parts[0].Pattern
+	if len(p.Holes) != 1 {
+		t.Fatalf("holes %v", p.Holes)
+	}
+	lo, hi := pattern.Bounds(p.Holes[0].Flat())
+	if math.Abs((lo.X+hi.X)/2-25) > 0.1 || math.Abs((lo.Y+hi.Y)/2-60) > 0.1 || math.Abs(hi.X-lo.X-16) > 0.1 {
+		t.Errorf("the hole goes from %v to %v", lo, hi)
+	}
+	arcs := 0
+	for _, v := range p.Outline {
+		if v.Bulge != 0 {
+			arcs++
+		}
+	}
+	if arcs < 3 { // two corners and the notch
+		t.Errorf("%d arcs in %v", arcs, p.Outline)
+	}
+	if !slices.ContainsFunc(p.Creases, func(c pattern.Crease) bool { return c.Rolled && c.Angle == 120 }) {
+		t.Errorf("nothing is rolled in %v", p.Creases)
+	}
+	for change, field := range map[string]string{
+		`"radius": "H/3"=>"radius": "3*L"`: "pieces[0]",
+		`"radius": "8 mm"=>"radius": "0"`:  "pieces[0].holes[0]",
+		`["1/4", "0.5"]=>["1/4", "x"]`:     "pieces[0].holes[0].at",
+	} {
+		from, to, _ := strings.Cut(change, "=>")
+		refused(t, strings.Replace(text, from, to, 1), field)
+	}
+}
+
+// refused checks that a file is not taken, and that it is said at the field.
+func refused(t *testing.T, text, field string) {
+	t.Helper()
+	_, err := Read([]byte(text))
+	if err == nil {
+		t.Errorf("taken, though it is wrong at %s", field)
+	} else if at := fault.Of(err).Field; !strings.HasPrefix(at, field) {
+		t.Errorf("%v at %q, not %s", err, at, field)
 	}
 }
 

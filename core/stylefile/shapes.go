@@ -1,0 +1,183 @@
+package stylefile
+
+import (
+	"brevium/core/fault"
+	"brevium/core/pattern"
+)
+
+// What a cell can be besides a rectangle or a tab, and what is cut out of it.
+type (
+	// divide parts a face by lines between points.
+	divide struct {
+		Face string  `json:"face"`
+		Into []share `json:"into"`
+	}
+	// share is a part of a face: its corners, clockwise, by fractions of the face from
+	// its top left corner.
+	share struct {
+		Name string      `json:"name"`
+		At   [][2]string `json:"at"`
+	}
+	// round cuts the free corners of a face to quarter circles.
+	round struct {
+		Face   string `json:"face"`
+		On     string `json:"on"`
+		Radius string `json:"radius"`
+	}
+	// bite is a half circle out of an edge, or a round hole, its centre by fractions of
+	// the face.
+	bite struct {
+		Face   string    `json:"face"`
+		At     [2]string `json:"at"`
+		Radius string    `json:"radius"`
+	}
+)
+
+const mostCorners = 12
+
+// book has formulas ready, by their text.
+type book map[string]formula
+
+// ready compiles formulas; a fault is at the field.
+func (b book) ready(field string, names []string, texts ...string) error {
+	for _, text := range texts {
+		if _, there := b[text]; there {
+			continue
+		}
+		f, err := compile(text, names)
+		if err != nil {
+			return fault.At(field, err)
+		}
+		b[text] = f
+	}
+	return nil
+}
+
+// readyShapes compiles the formulas of a piece's shapes.
+func (p piece) readyShapes(b book, names []string) error {
+	for i, d := range p.Divide {
+		at := fault.Path("divide", i)
+		if len(d.Into) < 2 || len(d.Into) > mostCorners {
+			return fault.New(fault.CountRange, fault.Path(at, "into"), "a face is divided into 2 to %d", mostCorners)
+		}
+		for k, s := range d.Into {
+			at := fault.Path(fault.Path(at, "into"), k)
+			if len(s.At) < 3 || len(s.At) > mostCorners {
+				return fault.New(fault.CountRange, fault.Path(at, "at"), "a face has 3 to %d corners", mostCorners)
+			}
+			for _, c := range s.At {
+				if err := b.ready(fault.Path(at, "at"), names, c[:]...); err != nil {
+					return err
+				}
+			}
+		}
+	}
+	for i, r := range p.Rounds {
+		if err := b.ready(fault.Path(fault.Path("rounds", i), "radius"), names, r.Radius); err != nil {
+			return err
+		}
+	}
+	for _, cut := range p.bites() {
+		for i, x := range cut.all {
+			at := fault.Path(cut.field, i)
+			if err := b.ready(fault.Path(at, "at"), names, x.At[:]...); err != nil {
+				return err
+			}
+			if err := b.ready(fault.Path(at, "radius"), names, x.Radius); err != nil {
+				return err
+			}
+		}
+	}
+	if _, known := facings[p.Opens]; !known {
+		return fault.New(fault.UnknownChoice, "opens", "%q is no way to stand; use upwards, or upright for a tube whose root is a wall", p.Opens)
+	}
+	for way := range p.Upwards {
+		if _, known := upwards[way]; !known {
+			return fault.New(fault.UnknownChoice, fault.Path("upwards", way), "%q is no direction on the sheet; use up, down, left or right", way)
+		}
+	}
+	if p.Stands != "" {
+		if err := b.ready("stands", names, p.Stands); err != nil {
+			return err
+		}
+	}
+	if p.Lifts != "" {
+		return b.ready("lifts", names, p.Lifts)
+	}
+	return nil
+}
+
+// upwards are directions on the sheet that are upwards on the box.
+var upwards = map[string]pattern.Point{"up": {Y: -1}, "down": {Y: 1}, "left": {X: -1}, "right": {X: 1}}
+
+// bites are the notches and holes of a piece.
+func (p piece) bites() []bitten {
+	return []bitten{{"notches", p.Notches, false}, {"holes", p.Holes, true}}
+}
+
+type bitten struct {
+	field string
+	all   []bite
+	hole  bool
+}
+
+// shape divides, rounds and bites the faces of a piece, whose formulas are worked out
+// with sizes in mm.
+func (p made) shape(g *pattern.Grid, sizes map[string]float64) error {
+	point := func(c [2]string) (pattern.Point, error) {
+		x, err := p.book[c[0]].number(sizes)
+		if err != nil {
+			return pattern.Point{}, err
+		}
+		y, err := p.book[c[1]].number(sizes)
+		return pattern.Point{X: x, Y: y}, err
+	}
+	for i, r := range p.Rounds {
+		radius, err := p.book[r.Radius].length(sizes)
+		if err != nil {
+			return fault.At(fault.Path("rounds", i), err)
+		}
+		g.Round(g.Face(r.Face), g.Face(r.On), radius)
+	}
+	for i, d := range p.Divide {
+		var shares []pattern.Share
+		for _, s := range d.Into {
+			one := pattern.Share{Name: s.Name}
+			for _, c := range s.At {
+				at, err := point(c)
+				if err == nil && (min(at.X, at.Y) < -1e-9 || max(at.X, at.Y) > 1+1e-9) {
+					err = fault.New(fault.OutOfRange, "", "a corner of %q lies outside the face; fractions go from 0 to 1", s.Name)
+				}
+				if err != nil {
+					return fault.At(fault.Path("divide", i), err)
+				}
+				one.At = append(one.At, at)
+			}
+			shares = append(shares, one)
+		}
+		g.Divide(g.Face(d.Face), shares...)
+	}
+	for _, cut := range p.bites() {
+		for i, x := range cut.all {
+			at, err := point(x.At)
+			if err != nil {
+				return fault.At(fault.Path(cut.field, i), err)
+			}
+			radius, err := p.book[x.Radius].number(sizes)
+			if err == nil && radius <= 0 {
+				err = fault.New(fault.OutOfRange, "", "%q comes to nothing; a radius is more than that", x.Radius)
+			}
+			if err != nil {
+				return fault.At(fault.Path(cut.field, i), err)
+			}
+			face := g.Face(x.Face)
+			centre := g.On(face, at)
+			if cut.hole {
+				g.Hole(face, "hole", pattern.Circle(centre, radius))
+			} else {
+				g.Notch(face, centre, radius, fault.New(fault.OutOfRange, fault.Path(cut.field, i), "the notch does not fit in the edge of %q; make it smaller", x.Face))
+			}
+		}
+	}
+	return nil
+}
