@@ -3,7 +3,6 @@ package design
 import (
 	"fmt"
 	"math"
-	"regexp"
 	"slices"
 	"strings"
 
@@ -54,7 +53,7 @@ func readBlind(steps []recipe.Step, piece string, unit measure.Unit) (b *blind, 
 }
 
 func (b *blind) must(expression, text string) []string {
-	m := regexp.MustCompile(expression).FindStringSubmatch(text)
+	m := compiled(expression).FindStringSubmatch(text)
 	if m == nil {
 		panic(fmt.Sprintf("cannot read %q", text))
 	}
@@ -71,7 +70,7 @@ func (b *blind) length(text string) float64 {
 
 func (b *blind) lengths(text string) []float64 {
 	var out []float64
-	for _, t := range regexp.MustCompile(`, | and `).Split(text, -1) {
+	for _, t := range compiled(`, | and `).Split(text, -1) {
 		out = append(out, b.length(t))
 	}
 	return out
@@ -107,13 +106,13 @@ func (b *blind) score(text string) {
 	fence := "left"
 	for _, sentence := range strings.Split(strings.TrimSuffix(rest, "."), ". ") {
 		sentence = strings.TrimSuffix(sentence, ".")
-		if m := regexp.MustCompile(`^(.*) from each of the four edges(?:, held off the fence by a shim of (.*))?: turn it a quarter after each$`).FindStringSubmatch(sentence); m != nil {
+		if m := compiled(`^(.*) from each of the four edges(?:, held off the fence by a shim of (.*))?: turn it a quarter after each$`).FindStringSubmatch(sentence); m != nil {
 			for _, edge := range []string{"left", "top", "right", "bottom"} {
 				b.pass(edge, m[1], m[2])
 			}
 			continue
 		}
-		if m := regexp.MustCompile(`^(?:Turn a quarter, )?(\w+) edge against the fence(?:, held off the fence by a shim of (.*?))?: (.*)$`).FindStringSubmatch(sentence); m != nil {
+		if m := compiled(`^(?:Turn a quarter, )?(\w+) edge against the fence(?:, held off the fence by a shim of (.*?))?: (.*)$`).FindStringSubmatch(sentence); m != nil {
 			edge := strings.ToLower(m[1])
 			if edge == "right" && len(b.scores) == 0 {
 				fence = "right"
@@ -121,7 +120,7 @@ func (b *blind) score(text string) {
 			b.pass(edge, m[3], m[2])
 			continue
 		}
-		if m := regexp.MustCompile(`^Lines that stop short \(across is counted from the (\w+) edge and down from the top edge\): (.*)$`).FindStringSubmatch(sentence); m != nil {
+		if m := compiled(`^Lines that stop short \(across is counted from the (\w+) edge and down from the top edge\): (.*)$`).FindStringSubmatch(sentence); m != nil {
 			fence = m[1]
 			for _, line := range strings.Split(m[2], "; ") {
 				b.short(fence, line)
@@ -146,13 +145,13 @@ func (b *blind) short(fence, line string) {
 		_, x := b.at(fence, b.length(text))
 		return x
 	}
-	if m := regexp.MustCompile(`^by a ruler from (.*) across and (.*) down to (.*) across and (.*) down$`).FindStringSubmatch(line); m != nil {
+	if m := compiled(`^by a ruler from (.*) across and (.*) down to (.*) across and (.*) down$`).FindStringSubmatch(line); m != nil {
 		b.scores = append(b.scores, pattern.Segment{
 			A: pattern.Pt(across(m[1]), b.length(m[2])), B: pattern.Pt(across(m[3]), b.length(m[4])),
 		})
 		return
 	}
-	if m := regexp.MustCompile(`^no score between (.*) and (.*) down: that part is bent without one$`).FindStringSubmatch(line); m != nil {
+	if m := compiled(`^no score between (.*) and (.*) down: that part is bent without one$`).FindStringSubmatch(line); m != nil {
 		b.bent = append(b.bent, [2]float64{b.length(m[1]), b.length(m[2])})
 		return
 	}
@@ -185,7 +184,7 @@ func (b *blind) cut(sentence string) {
 		rest = m[2]
 	case strings.HasPrefix(sentence, "at the "):
 		m := b.must(`^at the (.*?) corners, (.*)$`, sentence)
-		at, rest = regexp.MustCompile(`, | and `).Split(m[1], -1), m[2]
+		at, rest = compiled(`, | and `).Split(m[1], -1), m[2]
 	case strings.HasPrefix(sentence, "with each of the four edges in turn at the top, "):
 		rest = strings.TrimPrefix(sentence, "with each of the four edges in turn at the top, ")
 		for n := range 4 {
@@ -218,7 +217,7 @@ func (b *blind) cut(sentence string) {
 
 // point reads a place: on an edge or in from two of them.
 func (b *blind) point(text string) pattern.Point {
-	if m := regexp.MustCompile(`^the (\w+) edge (.*) from the (\w+) edge$`).FindStringSubmatch(text); m != nil {
+	if m := compiled(`^the (\w+) edge (.*) from the (\w+) edge$`).FindStringSubmatch(text); m != nil {
 		return b.cross(m[1], 0, m[3], b.length(m[2]))
 	}
 	m := b.must(`^(.*) from the (\w+) edge and (.*) from the (\w+) edge$`, text)
@@ -236,7 +235,7 @@ func (b *blind) cross(edge string, far float64, other string, farther float64) p
 
 // one reads a sentence told from named edges.
 func (b *blind) one(s string) {
-	find := func(expression string) []string { return regexp.MustCompile(expression).FindStringSubmatch(s) }
+	find := func(expression string) []string { return compiled(expression).FindStringSubmatch(s) }
 	if m := find(`^from the (\w+) edge(?: and the (\w+) edge)?, cut along (the .* edge) (?:to the (\w+) crossing \((.*)\)|as far as (.*))$`); m != nil {
 		b.fromEdges(m)
 		return
@@ -380,7 +379,7 @@ func (b *blind) fromEdges(m []string) {
 // lines reads lines by their numbers: "the scores 1 and 2 in from the top edge
 // and the score 1 in from the bottom edge".
 func (b *blind) lines(text string, each func(edge string, far float64)) {
-	for i, part := range regexp.MustCompile(` and the (?:score|line)`).Split(text, -1) {
+	for i, part := range compiled(` and the (?:score|line)`).Split(text, -1) {
 		if i > 0 {
 			part = "the score" + part
 			if !strings.Contains(text, " and the score") {
@@ -451,7 +450,7 @@ func (b *blind) wedge(m []string) {
 				}
 				b.cuts = append(b.cuts, []pattern.Point{none, full.Add(off)})
 			}
-			if e := regexp.MustCompile(`^the ([a-z ]+) edges?$`).FindStringSubmatch(clause); e != nil {
+			if e := compiled(`^the ([a-z ]+) edges?$`).FindStringSubmatch(clause); e != nil {
 				for _, line := range strings.Split(e[1], " and ") {
 					one(line, 0, map[string]float64{"left": 1, "top": 1, "right": -1, "bottom": -1}[line])
 				}

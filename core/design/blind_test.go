@@ -7,6 +7,7 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+	"sync"
 	"testing"
 
 	"brevium/core/fault"
@@ -15,6 +16,18 @@ import (
 	"brevium/core/recipe"
 	"brevium/core/style"
 )
+
+// expressions are what was compiled before: a hand reads many steps.
+var expressions sync.Map
+
+func compiled(expression string) *regexp.Regexp {
+	if known, there := expressions.Load(expression); there {
+		return known.(*regexp.Regexp)
+	}
+	r := regexp.MustCompile(expression)
+	expressions.Store(expression, r)
+	return r
+}
 
 // told is how far, in mm, a line made from the words may lie from the
 // pattern's: half a mark of the ruler.
@@ -87,13 +100,13 @@ func TestMadeFromTheWordsAlone(t *testing.T) {
 func likewise(t *testing.T, steps []recipe.Step) []recipe.Step {
 	pieces := map[string]string{} // by what they are called where they are cut
 	for _, s := range steps {
-		if m := regexp.MustCompile(`^Cut the (.*) blank, `).FindStringSubmatch(s.Text); m != nil && s.Kind == recipe.Cut {
+		if m := compiled(`^Cut the (.*) blank, `).FindStringSubmatch(s.Text); m != nil && s.Kind == recipe.Cut {
 			pieces[m[1]] = s.Piece
 		}
 	}
 	out := slices.Clone(steps)
 	for i, s := range out {
-		m := regexp.MustCompile(`^.+: the same as ([^.]+)\.`).FindStringSubmatch(s.Text)
+		m := compiled(`^.+: the same as ([^.]+)\.`).FindStringSubmatch(s.Text)
 		if m == nil {
 			continue
 		}
