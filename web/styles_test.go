@@ -22,6 +22,9 @@ func TestAStyleOfOnesOwn(t *testing.T) {
 	if page := x.words("/styles?from=hinged-carton"); !strings.Contains(page, "own-carton") || !strings.Contains(page, "What the file gives") {
 		t.Errorf("to begin with: %.600s", page)
 	}
+	if _, page, _ := x.get("/styles?from=gable-lid"); strings.Count(page, `class="own-net"`) != 2 {
+		t.Error("a style of two pieces does not show both")
+	}
 	file, err := os.ReadFile("../core/stylefile/examples/hinged-carton.json")
 	if err != nil {
 		t.Fatal(err)

@@ -49,7 +49,7 @@ type stylesPage struct {
 	Own      []ownView
 	Examples []stylefile.Example
 	Picture  template.HTML
-	Net      template.HTML
+	Nets     []template.HTML // of its pieces
 	Says     string
 	Kept     string
 }
@@ -144,8 +144,10 @@ func (v *stylesPage) try(ctx context.Context, text string) error {
 		return err
 	}
 	v.Picture = page.BoxPicture(r, "own")
-	net := draw.Net{Part: r.Parts[0].Part, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
-	v.Net = page.SVG(net.Picture())
+	for _, p := range r.Parts {
+		net := draw.Net{Part: p.Part, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
+		v.Nets = append(v.Nets, page.SVG(net.Picture()))
+	}
 	for _, c := range r.Checks {
 		if c.Verdict != "ok" {
 			v.Says += c.Text + " "

@@ -19,20 +19,21 @@ import (
 // tablePage is a style as a table that is filled in.
 type tablePage struct {
 	page.Chrome
-	ID, Name     form.Field
-	Sizes        []sizeView
-	Columns      []form.Field
-	Rows         []rowView
-	Faces        []faceView
-	Edges        []edgeView
-	Root         form.Field
-	Wrong        string
-	Picture, Net template.HTML
-	Says         string
-	Text         string
-	Undo         bool
-	Kept         bool
-	First, Last  bool
+	ID, Name    form.Field
+	Sizes       []sizeView
+	Columns     []form.Field
+	Rows        []rowView
+	Faces       []faceView
+	Edges       []edgeView
+	Root        form.Field
+	Wrong       string
+	Picture     template.HTML
+	Nets        []template.HTML // the first is that of the table
+	Says        string
+	Text        string
+	Undo        bool
+	Kept        bool
+	First, Last bool
 }
 
 type sizeView struct{ As, Label, Usual form.Field }
@@ -278,7 +279,7 @@ func (v *tablePage) draw(ctx context.Context, text string) error {
 		v.Wrong = where(f.Field) + f.Text
 		return nil
 	}
-	v.Picture, v.Net, v.Says = one.Picture, one.Net, one.Says
+	v.Picture, v.Nets, v.Says = one.Picture, one.Nets, one.Says
 	return err
 }
 
