@@ -52,7 +52,7 @@ func (t token) whole() (int, bool) {
 var glyphs = map[rune][2]int64{'½': {1, 2}, '⅓': {1, 3}, '⅔': {2, 3}, '¼': {1, 4}, '¾': {3, 4}, '⅛': {1, 8}, '⅜': {3, 8}, '⅝': {5, 8}, '⅞': {7, 8}}
 
 var (
-	digits   = regexp.MustCompile(`^(\d{1,5})(?:(?: |-)(\d{1,3})/(\d{1,3})|/(\d{1,3})| ?([½⅓⅔¼¾⅛⅜⅝⅞])|\.(\d{1,4}))?`)
+	digits   = regexp.MustCompile(`^(\d{1,5})(?:(?: |-)(\d{1,3})[/⁄](\d{1,3})|[/⁄](\d{1,3})| ?([½⅓⅔¼¾⅛⅜⅝⅞])|\.(\d{1,4}))?`)
 	pointed  = regexp.MustCompile(`^\.(\d{1,4})`)
 	comma    = regexp.MustCompile(`^(\d{1,4}),(\d{1,3})\b`)
 	commaFor = regexp.MustCompile(`\d,\d{1,2}\s*(?:x|×|cm|mm)`)
