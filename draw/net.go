@@ -15,9 +15,11 @@ import (
 
 // Net says how a flat piece is drawn.
 type Net struct {
-	// Pick lays every face over the drawing, to be pressed on a page: its key is
+	// Pick lays the faces that may carry paper over the drawing, to be pressed on a page: its key is
 	// the piece's id and the face's, with a stroke between.
 	Pick bool
+	// PickAll lays every face over it, tabs and linings too, and calls each by its id.
+	PickAll bool
 	// PaperUp is where the pattern of the paper runs up to on the flat piece: −1
 	// its top edge, 1 its bottom edge, 0 where it has no direction.
 	PaperUp int
@@ -145,7 +147,7 @@ func (n Net) into(p *Picture) {
 		n.names(p)
 		n.numbers(p)
 	}
-	if n.Pick {
+	if n.Pick || n.PickAll {
 		n.faces(p)
 	}
 }
@@ -194,15 +196,21 @@ func (n Net) crease(p *Picture, c pattern.Crease) {
 	}
 }
 
-// faces lays the faces that may carry something over the drawing.
+// faces lays the faces that may be pressed over the drawing.
 func (n Net) faces(p *Picture) {
 	all, err := n.Part.Pattern.Faces()
 	if err != nil {
 		return
 	}
-	for _, f := range dress.Open(n.Part.Pattern, all, dress.Outside) {
+	if !n.PickAll {
+		all = dress.Open(n.Part.Pattern, all, dress.Outside)
+	}
+	for _, f := range all {
 		s := p.polygon(FacePick, f.Polygon...)
 		s.Key, s.About = n.Part.ID+"/"+f.Name, "Paper on the "+f.Plain()
+		if n.PickAll {
+			s.About = f.Name
+		}
 	}
 }
 

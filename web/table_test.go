@@ -44,6 +44,8 @@ func TestAStyleIsDrawnAsATable(t *testing.T) {
 		t.Errorf("after a reload the front is %q", got)
 	}
 	h.until(`document.querySelector(".own-gives").innerText.includes("It folds")`)
+	h.press("button", "left") // in the drawing
+	h.until(`document.activeElement.getAttribute("aria-label") === "left is a"`)
 	h.write("Width of column 3", "H/0")
 	h.until(`document.querySelector(".own-gives .fault")?.innerText.includes("Column 3")`)
 	h.press("button", "Undo")
@@ -64,4 +66,16 @@ func TestAStyleIsDrawnAsATable(t *testing.T) {
 	if code, pdf, _ := x.get(fmt.Sprintf("/boxes/%d/sheet.pdf?paper=a4", id)); code != 200 || !strings.HasPrefix(pdf, "%PDF") {
 		t.Errorf("its print: %d", code)
 	}
+}
+
+// A ring that is broken in the table is said with by how much, and mended it folds again.
+func TestABrokenRingIsSaid(t *testing.T) {
+	x := newTable(t)
+	h := newHand(t, x, 1280, 900)
+	h.visit("/styles/table?from=wallet-box")
+	h.until(`document.querySelector(".own-gives").innerText.includes("It folds")`)
+	h.write("Degrees between back.left and back", "40")
+	h.until(`document.querySelector(".own-gives .fault")?.innerText.includes("a ring does not close")`)
+	h.press("button", "Undo")
+	h.until(`document.querySelector(".own-gives").innerText.includes("It folds")`)
 }

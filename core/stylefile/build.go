@@ -154,5 +154,8 @@ func (p made) part(s style.Spec, sizes map[string]float64) (style.Part, error) {
 		return style.Part{}, err
 	}
 	part := style.Part{ID: p.ID, Name: p.Name, Pattern: made, Root: p.Root, Gluing: p.Gluing, Card: s.Card(p.ID)}
-	return part, p.stand(&part, sizes)
+	if err := p.stand(&part, sizes); err != nil {
+		return part, err
+	}
+	return part, closes(part, s)
 }

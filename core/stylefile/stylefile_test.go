@@ -276,6 +276,31 @@ func TestALidOfOnesOwnIsFitted(t *testing.T) {
 	}
 }
 
+// A tube whose fourth side is too short does not close, nor one whose corner is folded by
+// too little; a tab on the wrong side meets nothing. It is said by how much.
+func TestRingsClose(t *testing.T) {
+	text := `{"brevium_style": 1, "id": "tube", "name": "Tube", "sizes": [
+ {"id": "length", "as": "L", "usual": "80 mm"}, {"id": "width", "as": "W", "usual": "50 mm"}, {"id": "height", "as": "H", "usual": "70 mm"}],
+ "room": ["length", "width", "height"],
+ "pieces": [{"id": "body", "name": "Tube", "columns": ["L", "W", "L", "W", "15 mm"], "rows": ["H"], "cells": ["front right back left tab"], "root": "front",
+  "roles": {"tab": "tab"}, "folds": [{"between": ["left", "tab"], "angle": "90"}], "glue": [{"face": "tab", "onto": "front"}], "opens": "upright"}]}`
+	if _, err := Read([]byte(text)); err != nil {
+		t.Fatal(err)
+	}
+	for change, says := range map[string]string{
+		`"L", "W", "15 mm"=>"L", "W - 5 mm", "15 mm"`:   "tab ends 5 mm off front",
+		`"angle": "90"=>"angle": "60"`:                  "tab ends 7.5 mm off front", // 15 mm · sin 30°
+		`"onto": "front"=>"onto": "back"`:               "tab ends 50 mm off back",
+		`"angle": "90"=>"angle": "90", "towards": true`: "tab does not reach front",
+	} {
+		from, to, _ := strings.Cut(change, "=>")
+		_, err := Read([]byte(strings.Replace(text, from, to, 1)))
+		if err == nil || !strings.Contains(err.Error(), says) || !strings.HasPrefix(fault.Of(err).Field, "pieces[0]") {
+			t.Errorf("%s: %v", to, err)
+		}
+	}
+}
+
 // A tray with a round wall, a notch in its rim, a hole in its floor, and a strip that is
 // rolled: all of it is where it is said to be.
 func TestShapesOfAFile(t *testing.T) {

@@ -162,10 +162,16 @@ function fraction(n, bottom) {
   return (whole ? whole + " " : "") + top + "/" + bottom;
 }
 
-// A face pressed in the drawing goes on the piece's last mat, or comes off the
-// mat it is on; where there is none yet, one is put on it.
+// A face pressed in the drawing is gone to in a table of faces. It goes on the piece's
+// last mat, or comes off the mat it is on; where there is none yet, one is put on it.
 const pickFace = (key) => {
   const [piece, face] = key.split("/");
+  const asks = document.querySelector(`[data-face="${CSS.escape(face)}"] select`);
+  if (asks) {
+    asks.scrollIntoView({block: "center"});
+    asks.focus();
+    return;
+  }
   const boxes = [...document.querySelectorAll(`.dressing[data-piece="${CSS.escape(piece)}"] .faces input`)].filter((box) => box.value === face);
   const box = boxes.find((one) => one.checked) || boxes.at(-1);
   if (box) { box.click(); return; }

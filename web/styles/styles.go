@@ -52,6 +52,8 @@ type stylesPage struct {
 	Nets     []template.HTML // of its pieces
 	Says     string
 	Kept     string
+	// pick lets the faces of the first piece be pressed.
+	pick bool
 }
 
 type ownView struct {
@@ -144,8 +146,8 @@ func (v *stylesPage) try(ctx context.Context, text string) error {
 		return err
 	}
 	v.Picture = page.BoxPicture(r, "own")
-	for _, p := range r.Parts {
-		net := draw.Net{Part: p.Part, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
+	for i, p := range r.Parts {
+		net := draw.Net{PickAll: v.pick && i == 0, Part: p.Part, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
 		v.Nets = append(v.Nets, page.SVG(net.Picture()))
 	}
 	for _, c := range r.Checks {

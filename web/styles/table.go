@@ -272,7 +272,7 @@ func (v *tablePage) faces(f *form.Form, t *stylefile.Table) {
 
 // draw tries the table, and says what is wrong with it.
 func (v *tablePage) draw(ctx context.Context, text string) error {
-	one := &stylesPage{Chrome: v.Chrome}
+	one := &stylesPage{Chrome: v.Chrome, pick: true}
 	err := one.try(ctx, text)
 	if page.IsFault(err) {
 		f := fault.Of(err)
