@@ -29,17 +29,17 @@ func (m *maker) box(s style.Spec) (*style.Box, error) {
 	if m.allowance != nil {
 		sizes[m.Allowance.As] = s.Length(m.allowance).MM()
 	}
-	for i, l := range m.limits {
-		this, err := l.this.number(sizes)
+	for i, n := range m.Needs {
+		this, err := m.book[n.This].number(sizes)
 		if err != nil {
 			return nil, fault.At(fault.Path("needs", i), err)
 		}
-		most, err := l.most.number(sizes)
+		most, err := m.book[n.Most].number(sizes)
 		if err != nil {
 			return nil, fault.At(fault.Path("needs", i), err)
 		}
 		if this > most+1e-6 {
-			return nil, fault.New(fault.OutOfRange, "size."+m.parameters[0].ID, "%s can be at most %s: %s", l.this.text, l.most.text, l.why)
+			return nil, fault.New(fault.OutOfRange, "size."+m.parameters[0].ID, "%s can be at most %s: %s", n.This, n.Most, n.Why)
 		}
 	}
 	box := &style.Box{Shut: shuts[m.Shut], Closing: m.Closing}
@@ -58,12 +58,12 @@ func (m *maker) box(s style.Spec) (*style.Box, error) {
 // part builds a piece. What the file names and is not there is a fault of the builder,
 // which says so.
 func (p made) part(s style.Spec, sizes map[string]float64) (style.Part, error) {
-	steps := func(field string, all []formula) ([]measure.Length, error) {
+	steps := func(field string, all []string) ([]measure.Length, error) {
 		var out []measure.Length
-		for i, f := range all {
-			l, err := f.length(sizes)
+		for i, text := range all {
+			l, err := p.book[text].length(sizes)
 			if err == nil && l <= 0 {
-				err = fault.New(fault.NoRoom, "", "%q comes to nothing; a column or row is more than that", f.text)
+				err = fault.New(fault.NoRoom, "", "%q comes to nothing; a column or row is more than that", text)
 			}
 			if err != nil {
 				return nil, fault.At(fault.Path(field, i), err)
@@ -72,11 +72,11 @@ func (p made) part(s style.Spec, sizes map[string]float64) (style.Part, error) {
 		}
 		return out, nil
 	}
-	columns, err := steps("columns", p.columns)
+	columns, err := steps("columns", p.Columns)
 	if err != nil {
 		return style.Part{}, err
 	}
-	rows, err := steps("rows", p.rows)
+	rows, err := steps("rows", p.Rows)
 	if err != nil {
 		return style.Part{}, err
 	}
@@ -101,7 +101,7 @@ func (p made) part(s style.Spec, sizes map[string]float64) (style.Part, error) {
 		}
 	}
 	for i, f := range p.Folds {
-		angle, err := p.angles[i].number(sizes)
+		angle, err := p.book[f.Angle].number(sizes)
 		if err != nil {
 			return style.Part{}, fault.At(fault.Path("folds", i), err)
 		}
@@ -120,11 +120,11 @@ func (p made) part(s style.Spec, sizes map[string]float64) (style.Part, error) {
 		}
 	}
 	for i, t := range p.Tabs {
-		reach, err := p.reach[i].length(sizes)
+		reach, err := p.book[t.Reach].length(sizes)
 		if err != nil {
 			return style.Part{}, fault.At(fault.Path("tabs", i), err)
 		}
-		wedge, err := p.wedge[i].length(sizes)
+		wedge, err := p.book[t.narrower()].length(sizes)
 		if err != nil {
 			return style.Part{}, fault.At(fault.Path("tabs", i), err)
 		}

@@ -4,6 +4,7 @@
 package stylefile
 
 import (
+	"cmp"
 	"fmt"
 	"regexp"
 	"slices"
@@ -184,25 +185,16 @@ type maker struct {
 	parameters []*style.Parameter
 	axes       [3]*style.Parameter
 	names      []string
-	limits     []limit
 	made       []made
 	allowance  *style.Option
 	book       book
 	trying     bool // faults name fields of the file, not sizes
 }
 
-type limit struct {
-	this, most formula
-	why        string
-}
-
-// made is a piece with its formulas ready.
+// made is a piece with the book of its formulas.
 type made struct {
 	piece
-	columns, rows []formula
-	angles        []formula
-	reach, wedge  []formula
-	book          book
+	book book
 }
 
 func (m *maker) id() string {
@@ -265,15 +257,13 @@ func (f file) maker() (*maker, error) {
 		return nil, err
 	}
 	for i, n := range f.Needs {
-		this, err := compile(n.This, m.names)
-		if err != nil {
-			return nil, fault.At(fault.Path(fault.Path("needs", i), "this"), err)
+		at := fault.Path("needs", i)
+		if err := m.book.ready(fault.Path(at, "this"), m.names, n.This); err != nil {
+			return nil, err
 		}
-		most, err := compile(n.Most, m.names)
-		if err != nil {
-			return nil, fault.At(fault.Path(fault.Path("needs", i), "most"), err)
+		if err := m.book.ready(fault.Path(at, "most"), m.names, n.Most); err != nil {
+			return nil, err
 		}
-		m.limits = append(m.limits, limit{this, most, n.Why})
 	}
 	if len(f.Pieces) == 0 || len(f.Pieces) > mostPieces {
 		return nil, fault.New(fault.CountRange, "pieces", "a style has 1 to %d pieces", mostPieces)
@@ -282,11 +272,10 @@ func (f file) maker() (*maker, error) {
 		return nil, fault.New(fault.UnknownChoice, "shut", "%q keeps no box shut; use friction, tuck, dot, clip, ribbon or band", f.Shut)
 	}
 	for i, p := range f.Pieces {
-		x, err := m.piece(p)
-		if err != nil {
+		if err := m.ready(p); err != nil {
 			return nil, fault.At(fault.Path("pieces", i), err)
 		}
-		m.made = append(m.made, x)
+		m.made = append(m.made, made{p, m.book})
 	}
 	return m, m.readyFits()
 }
@@ -319,60 +308,45 @@ func (m *maker) free(as string) bool {
 	return name.MatchString(as) && !slices.Contains(words, as) && !slices.Contains(m.names, as)
 }
 
-// piece readies the formulas of a piece.
-func (m *maker) piece(p piece) (made, error) {
-	x := made{piece: p, book: m.book}
+// ready checks a piece and readies its formulas.
+func (m *maker) ready(p piece) error {
 	if !slug.MatchString(p.ID) || strings.TrimSpace(p.Name) == "" {
-		return x, fault.New(fault.Empty, "name", "give the piece an id and a name")
+		return fault.New(fault.Empty, "name", "give the piece an id and a name")
 	}
 	if len(p.Columns) == 0 || len(p.Rows) == 0 || len(p.Columns) > mostLines || len(p.Rows) > mostLines {
-		return x, fault.New(fault.CountRange, "columns", "a piece has 1 to %d columns and rows", mostLines)
+		return fault.New(fault.CountRange, "columns", "a piece has 1 to %d columns and rows", mostLines)
 	}
 	if len(p.Cells) != len(p.Rows) {
-		return x, fault.New(fault.CountRange, "cells", "there are %d rows of cells for %d rows", len(p.Cells), len(p.Rows))
+		return fault.New(fault.CountRange, "cells", "there are %d rows of cells for %d rows", len(p.Cells), len(p.Rows))
 	}
-	var err error
-	all := func(field string, texts []string, into *[]formula) {
-		for i, t := range texts {
-			f, wrong := compile(t, m.names)
-			if wrong != nil && err == nil {
-				err = fault.At(fault.Path(field, i), wrong)
-			}
-			*into = append(*into, f)
+	for i, text := range p.Columns {
+		if err := m.book.ready(fault.Path("columns", i), m.names, text); err != nil {
+			return err
 		}
 	}
-	all("columns", p.Columns, &x.columns)
-	all("rows", p.Rows, &x.rows)
+	for i, text := range p.Rows {
+		if err := m.book.ready(fault.Path("rows", i), m.names, text); err != nil {
+			return err
+		}
+	}
 	for i, f := range p.Folds {
-		at := fault.Path("folds", i)
-		a, wrong := compile(f.Angle, m.names)
-		if wrong != nil && err == nil {
-			err = fault.At(fault.Path(at, "angle"), wrong)
+		if err := m.book.ready(fault.Path(fault.Path("folds", i), "angle"), m.names, f.Angle); err != nil {
+			return err
 		}
-		x.angles = append(x.angles, a)
 	}
 	for i, t := range p.Tabs {
-		at := fault.Path("tabs", i)
-		if t.Wedge == "" {
-			t.Wedge = "0"
+		if err := m.book.ready(fault.Path(fault.Path("tabs", i), "reach"), m.names, t.Reach, t.narrower()); err != nil {
+			return err
 		}
-		reach, wrong := compile(t.Reach, m.names)
-		wedge, wrong2 := compile(t.Wedge, m.names)
-		if err == nil && (wrong != nil || wrong2 != nil) {
-			if wrong == nil {
-				wrong = wrong2
-			}
-			err = fault.At(fault.Path(at, "reach"), wrong)
-		}
-		x.reach, x.wedge = append(x.reach, reach), append(x.wedge, wedge)
 	}
 	for face, role := range p.Roles {
-		if _, known := roles[role]; !known && err == nil {
-			err = fault.New(fault.UnknownChoice, fault.Path("roles", face), "%q is no kind of face; use panel, wall, tab, flap or lining", role)
+		if _, known := roles[role]; !known {
+			return fault.New(fault.UnknownChoice, fault.Path("roles", face), "%q is no kind of face; use panel, wall, tab, flap or lining", role)
 		}
 	}
-	if err == nil {
-		err = p.readyShapes(m.book, m.names)
-	}
-	return x, err
+	return p.readyShapes(m.book, m.names)
 }
+
+// narrower is the formula of how much a tab loses on each side, nothing where none is
+// given.
+func (t tab) narrower() string { return cmp.Or(t.Wedge, "0") }

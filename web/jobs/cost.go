@@ -13,8 +13,7 @@ import (
 	"brevium/web/page"
 )
 
-// made are the job's boxes, each worked out, and their ids; those that are gone are
-// left out.
+// made are the job's boxes, each worked out, and their ids; one that is gone is a fault.
 func (s *room) made(ctx context.Context, w *work) (items []batch.Item, ids []int64, err error) {
 	for _, it := range w.Items {
 		b, there := w.boxes[it.Box]
