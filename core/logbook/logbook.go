@@ -79,7 +79,7 @@ func (n Note) Check() error {
 func (n Note) Says() []string {
 	var out []string
 	for _, f := range n.Felt {
-		out = append(out, fmt.Sprintf("%s: %s, worked out %.2f mm", f.Pair, f.Felt, f.Gap.MM()))
+		out = append(out, fmt.Sprintf("%s: %s, worked out %s mm", f.Pair, f.Felt, measure.Hundredths(f.Gap)))
 	}
 	return out
 }

@@ -1,6 +1,7 @@
 package measure
 
 import (
+	"fmt"
 	"strconv"
 	"strings"
 )
@@ -157,4 +158,9 @@ func Field(l Length, unit Unit) string {
 		return l.decimal(Millimetre, 6) + " mm"
 	}
 	return l.decimal(unit.Size(), 7)
+}
+
+// Hundredths writes a gap in mm to the hundredth, without the unit: "−0.75".
+func Hundredths(l Length) string {
+	return strings.Replace(fmt.Sprintf("%.2f", l.MM()), "-", "−", 1)
 }

@@ -279,3 +279,11 @@ func TestASumIsNotGuessed(t *testing.T) {
 		}
 	}
 }
+
+func TestHundredths(t *testing.T) {
+	for mm, want := range map[float64]string{-0.75: "−0.75", 0.5: "0.50", 12.346: "12.35"} {
+		if got := Hundredths(FromMM(mm)); got != want {
+			t.Errorf("%v mm is %q, want %q", mm, got, want)
+		}
+	}
+}

@@ -178,7 +178,7 @@ func (v *eveningsPage) planned(tasks []evenings.Task, when []evenings.Session, w
 	default:
 		v.Answer = "Ready " + p.Ready.Format("Monday 2 January, about 15:04")
 		if start, can := evenings.LatestStart(tasks, when, who, tools, now); can {
-			v.Proof = "begin " + start.From.Format("Monday 2 January, 15:04") + " at the latest, to be ready in these evenings"
+			v.Proof = "begin " + start.From.Format("Monday 2 January, 15:04") + " at the latest, and it is still ready in these evenings"
 		}
 	}
 }

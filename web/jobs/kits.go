@@ -100,7 +100,7 @@ func (v *kitsPage) fill() {
 			i = len(v.Bag)
 			v.Bag = append(v.Bag, bagView{Box: p.Box})
 		}
-		line := fmt.Sprintf("%s, %s, of %s", p.Piece, measure.Sides(v.Units, tick, p.Blank.Width, p.Blank.Height), p.Blank.Card.Name)
+		line := fmt.Sprintf("%s, %s, of %s", p.Piece, measure.Labels(v.Units, tick, p.Blank.Width, p.Blank.Height), p.Blank.Card.Name)
 		if p.Blank.Copies > 1 {
 			line = fmt.Sprintf("%d × %s", p.Blank.Copies, line)
 		}

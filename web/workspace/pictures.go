@@ -75,7 +75,7 @@ type fitLine struct{ Text, Amount string }
 // Accounts gives the gap accounts line by line, in millimetres.
 func (p *workPage) Accounts() []fitView {
 	var out []fitView
-	show := func(l measure.Length) string { return strings.Replace(fmt.Sprintf("%.2f", l.MM()), "-", "−", 1) }
+	show := measure.Hundredths
 	for _, a := range p.Result.Fits {
 		v := fitView{Account: a, Picture: page.SVG(draw.StackUp(a)), Gap: show(a.Gap)}
 		for _, l := range a.Lines {

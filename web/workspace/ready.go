@@ -215,7 +215,7 @@ func (p *workPage) Worth() []worthLine {
 		if g.Bare == g.Dressed {
 			continue
 		}
-		show := func(l measure.Length) string { return strings.Replace(fmt.Sprintf("%.2f", l.MM()), "-", "−", 1) }
+		show := measure.Hundredths
 		out = append(out, worthLine{g.Name, fmt.Sprintf("a gap of %s mm instead of %s", show(g.Dressed), show(g.Bare))})
 	}
 	if area := p.Result.DressingArea(); area > 0 {
