@@ -277,13 +277,15 @@ func TestALidOfOnesOwnIsFitted(t *testing.T) {
 }
 
 // A tube whose fourth side is too short does not close, nor one whose corner is folded by
-// too little; a tab on the wrong side meets nothing. It is said by how much.
-func TestRingsClose(t *testing.T) {
-	text := `{"brevium_style": 1, "id": "tube", "name": "Tube", "sizes": [
+const tube = `{"brevium_style": 1, "id": "tube", "name": "Tube", "sizes": [
  {"id": "length", "as": "L", "usual": "80 mm"}, {"id": "width", "as": "W", "usual": "50 mm"}, {"id": "height", "as": "H", "usual": "70 mm"}],
  "room": ["length", "width", "height"],
  "pieces": [{"id": "body", "name": "Tube", "columns": ["L", "W", "L", "W", "15 mm"], "rows": ["H"], "cells": ["front right back left tab"], "root": "front",
   "roles": {"tab": "tab"}, "folds": [{"between": ["left", "tab"], "angle": "90"}], "glue": [{"face": "tab", "onto": "front"}], "opens": "upright"}]}`
+
+// too little; a tab on the wrong side meets nothing. It is said by how much.
+func TestRingsClose(t *testing.T) {
+	text := tube
 	if _, err := Read([]byte(text)); err != nil {
 		t.Fatal(err)
 	}
@@ -302,9 +304,7 @@ func TestRingsClose(t *testing.T) {
 }
 
 // A tray with a round wall, a notch in its rim, a hole in its floor, and a strip that is
-// rolled: all of it is where it is said to be.
-func TestShapesOfAFile(t *testing.T) {
-	text := `{"brevium_style": 1, "id": "shapes", "name": "Shapes", "sizes": [
+const shapes = `{"brevium_style": 1, "id": "shapes", "name": "Shapes", "sizes": [
  {"id": "length", "as": "L", "usual": "100 mm"}, {"id": "width", "as": "W", "usual": "60 mm"}, {"id": "height", "as": "H", "usual": "30 mm"}],
  "room": ["length", "width", "height"],
  "pieces": [{"id": "tray", "name": "Tray", "columns": ["L"], "rows": ["H", "W", "H", "H"], "cells": ["back", "base", "front", "roll"], "root": "base",
@@ -313,6 +313,10 @@ func TestShapesOfAFile(t *testing.T) {
   "rounds": [{"face": "back", "on": "base", "radius": "H/2"}],
   "notches": [{"face": "roll", "at": ["0.5", "1"], "radius": "H/3"}],
   "holes": [{"face": "base", "at": ["1/4", "0.5"], "radius": "8 mm"}]}]}`
+
+// rolled: all of it is where it is said to be.
+func TestShapesOfAFile(t *testing.T) {
+	text := shapes
 	s, err := Read([]byte(text))
 	if err != nil {
 		t.Fatal(err)

@@ -225,76 +225,10 @@ func (t *Table) Name(row, col int, name string) {
 	t.forget()
 }
 
-// rename gives what was said of a face another name.
-func (t *Table) rename(was, now string) {
-	p := t.piece()
-	to := func(s *string) {
-		if *s == was {
-			*s = now
-		}
-	}
-	to(&p.Root)
-	for _, m := range []map[string]string{p.Roles, p.Called} {
-		if v, there := m[was]; there {
-			delete(m, was)
-			m[now] = v
-		}
-	}
-	for i := range p.Folds {
-		to(&p.Folds[i].Between[0])
-		to(&p.Folds[i].Between[1])
-	}
-	for _, pairs := range [][][2]string{p.Slits, p.Tucks, p.Laps} {
-		for i := range pairs {
-			to(&pairs[i][0])
-			to(&pairs[i][1])
-		}
-	}
-	for i := range p.Tabs {
-		to(&p.Tabs[i].Face)
-		to(&p.Tabs[i].On)
-	}
-	for i := range p.Glue {
-		to(&p.Glue[i].Face)
-		to(&p.Glue[i].Onto)
-	}
-}
-
-// forget lets go of what was said of faces that are no more, and of edges between faces
-// that do not touch.
-func (t *Table) forget() {
-	p := t.piece()
-	faces := t.Faces()
-	gone := func(names ...string) bool {
-		return slices.ContainsFunc(names, func(n string) bool { return !slices.Contains(faces, n) })
-	}
-	apart := func(a, b string) bool {
-		return !slices.ContainsFunc(t.Edges(), func(e Edge) bool { return e.A == a && e.B == b || e.A == b && e.B == a })
-	}
-	for _, m := range []map[string]string{p.Roles, p.Called} {
-		for n := range m {
-			if gone(n) {
-				delete(m, n)
-			}
-		}
-	}
-	pairs := func(all [][2]string, touch bool) [][2]string {
-		return slices.DeleteFunc(all, func(x [2]string) bool { return gone(x[0], x[1]) || touch && apart(x[0], x[1]) })
-	}
-	p.Slits, p.Tucks, p.Laps = pairs(p.Slits, true), pairs(p.Tucks, false), pairs(p.Laps, false)
-	p.Folds = slices.DeleteFunc(p.Folds, func(f fold) bool { return gone(f.Between[0], f.Between[1]) || apart(f.Between[0], f.Between[1]) })
-	p.Tabs = slices.DeleteFunc(p.Tabs, func(x tab) bool { return gone(x.Face, x.On) })
-	p.Glue = slices.DeleteFunc(p.Glue, func(x glue) bool { return gone(x.Face, x.Onto) })
-	if gone(p.Root) && len(faces) > 0 {
-		p.Root = faces[0]
-	}
-	p.Up = nil
-}
-
 // SetRole says what a face is.
 func (t *Table) SetRole(face, role string) {
 	p := t.piece()
-	if roles[role] == "" || !slices.Contains(t.Faces(), face) {
+	if roles[role] == "" || !slices.Contains(t.Faces(), face) || role == t.Role(face) {
 		return
 	}
 	if p.Roles == nil {
@@ -314,12 +248,12 @@ func (t *Table) SetRoot(face string) {
 	}
 }
 
-// Edge is where two faces touch, and what is done there: "fold", "towards", "slit" or
-// "hinge". Angle is its formula in degrees, of a fold.
+// Edge is where two faces touch, and what is done there: "fold", "towards", "slit",
+// "hinge" or "roll". Angle is its formula in degrees, of a fold.
 type Edge struct{ A, B, Is, Angle string }
 
 // EdgeKinds are what an edge can be.
-var EdgeKinds = []string{"fold", "towards", "hinge", "slit"}
+var EdgeKinds = []string{"fold", "towards", "hinge", "slit", "roll"}
 
 // Edges are all edges between faces, from the top left on.
 func (t *Table) Edges() []Edge {
@@ -337,6 +271,8 @@ func (t *Table) Edges() []Edge {
 			switch {
 			case p.Folds[i].Hinge:
 				e.Is = "hinge"
+			case p.Folds[i].Roll:
+				e.Is = "roll"
 			case p.Folds[i].Towards:
 				e.Is = "towards"
 			}
@@ -376,24 +312,27 @@ func (t *Table) SetEdge(a, b, is, angle string) {
 	case is == "slit":
 		p.Slits = append(p.Slits, [2]string{a, b})
 	case is != "fold" || angle != "90":
-		p.Folds = append(p.Folds, fold{Between: [2]string{a, b}, Angle: angle, Towards: is == "towards", Hinge: is == "hinge"})
+		p.Folds = append(p.Folds, fold{Between: [2]string{a, b}, Angle: angle, Towards: is == "towards", Hinge: is == "hinge", Roll: is == "roll"})
 	}
 }
 
-// Goes is where a face goes: "" nowhere, else "glue", "over", "tuck" or "lap", and onto
+// Goes is where a face goes: "" nowhere, else "glue", "inside", "over", "tuck" or "lap", and onto
 // which other face.
 type Goes struct{ Way, Onto string }
 
 // Ways are how a face goes somewhere.
-var Ways = []string{"glue", "over", "tuck", "lap"}
+var Ways = []string{"glue", "inside", "over", "tuck", "lap"}
 
 // Goes says where a face goes.
 func (t *Table) Goes(face string) Goes {
 	p := t.piece()
 	for _, g := range p.Glue {
 		if g.Face == face {
-			if g.Over {
+			switch {
+			case g.Over:
 				return Goes{"over", g.Onto}
+			case g.Inside:
+				return Goes{"inside", g.Onto}
 			}
 			return Goes{"glue", g.Onto}
 		}
@@ -418,8 +357,8 @@ func (t *Table) SetGoes(face string, to Goes) {
 		return
 	}
 	switch to.Way {
-	case "glue", "over":
-		p.Glue = append(p.Glue, glue{Face: face, Onto: to.Onto, Over: to.Way == "over"})
+	case "glue", "inside", "over":
+		p.Glue = append(p.Glue, glue{Face: face, Onto: to.Onto, Inside: to.Way == "inside", Over: to.Way == "over"})
 	case "tuck":
 		p.Tucks = append(p.Tucks, [2]string{face, to.Onto})
 	case "lap":
@@ -438,16 +377,19 @@ func (t *Table) Shape(face string) (reach, wedge string) {
 	return "", ""
 }
 
-// SetShape shapes a tab: from the one face it is folded from.
+// SetShape shapes a tab: from the face that it was folded from, or the one it is.
 func (t *Table) SetShape(face, reach, wedge string) {
 	p := t.piece()
+	on := ""
+	if i := slices.IndexFunc(p.Tabs, func(x tab) bool { return x.Face == face }); i >= 0 {
+		on = p.Tabs[i].On
+	}
 	p.Tabs = slices.DeleteFunc(p.Tabs, func(x tab) bool { return x.Face == face })
 	if reach = strings.TrimSpace(reach); reach == "" {
 		return
 	}
-	on := ""
 	for _, e := range t.Edges() {
-		if e.Is != "slit" && (e.A == face || e.B == face) {
+		if on == "" && e.Is != "slit" && (e.A == face || e.B == face) {
 			if on = e.A; on == face {
 				on = e.B
 			}

@@ -1,12 +1,15 @@
 package stylefile
 
 import (
+	"encoding/json"
+	"fmt"
 	"math/rand/v2"
 	"slices"
 	"strings"
 	"testing"
 
 	"brevium/core/measure"
+	"brevium/core/pattern"
 	"brevium/core/style"
 )
 
@@ -160,4 +163,83 @@ func TestATableOfScores(t *testing.T) {
 	if _, err := Read(x.Text()); err != nil {
 		t.Error(err)
 	}
+}
+
+// All that a table asks, put back as it is, changes nothing of the box; nor does another
+// name of a face, whatever the file says of it.
+func TestATableLosesNothing(t *testing.T) {
+	texts := map[string]string{"shapes": shapes, "tube": tube}
+	for _, id := range files {
+		texts[id] = string(example(t, id))
+	}
+	// The lid of two pieces alone, whose faces are divided.
+	var f file
+	if err := json.Unmarshal(example(t, "gable-lid"), &f); err != nil {
+		t.Fatal(err)
+	}
+	f.Pieces, f.Fits = f.Pieces[1:], nil
+	texts["lid"] = string((&Table{f}).Text())
+	for name, text := range texts {
+		table, err := ReadTable([]byte(text))
+		if err != nil {
+			t.Fatal(err)
+		}
+		before := patternOf(t, name, table)
+		for _, e := range table.Edges() {
+			table.SetEdge(e.A, e.B, e.Is, e.Angle)
+		}
+		for _, face := range table.Faces() {
+			table.SetRole(face, table.Role(face))
+			table.SetGoes(face, table.Goes(face))
+			reach, wedge := table.Shape(face)
+			table.SetShape(face, reach, wedge)
+		}
+		if after := patternOf(t, name, table); !slices.Equal(folded(before), folded(after)) || !slices.Equal(glued(before), glued(after)) {
+			t.Errorf("%s is another box:\n%v, %v\n%v, %v", name, folded(before), glued(before), folded(after), glued(after))
+		}
+		for r, row := range table.Grid() {
+			for c, face := range row {
+				if face != "" && strings.Count(strings.Join(table.piece().Cells, " ")+" ", face+" ") == 1 {
+					table.Name(r, c, face+"x")
+				}
+			}
+		}
+		after := patternOf(t, name, table)
+		if !slices.Equal(folded(before), folded(after)) || len(before.Holes) != len(after.Holes) || len(before.Outline) != len(after.Outline) || len(before.Glue) != len(after.Glue) {
+			t.Errorf("%s with other names is another box:\n%v\n%v", name, folded(before), folded(after))
+		}
+	}
+}
+
+func patternOf(t *testing.T, name string, table *Table) *pattern.Pattern {
+	t.Helper()
+	own, err := Read(table.Text())
+	if err != nil {
+		t.Fatalf("%s: %v", name, err)
+	}
+	spec := own.Usual(measure.In.Tick(), 300*measure.Micrometre)
+	box, err := own.Make(spec)
+	if err != nil {
+		t.Fatalf("%s: %v", name, err)
+	}
+	return box.Parts[0].Pattern
+}
+
+// folded tells what is folded, slit and cut where, in whatever order.
+func folded(p *pattern.Pattern) (out []string) {
+	ends := func(a, b pattern.Point) string {
+		if b.X < a.X || b.X == a.X && b.Y < a.Y {
+			a, b = b, a
+		}
+		return fmt.Sprintf("%.4f", []float64{a.X, a.Y, b.X, b.Y})
+	}
+	for _, c := range p.Creases {
+		out = append(out, fmt.Sprintf("%s %.4f° %s %v %v", ends(c.A, c.B), c.Angle, c.Side, c.Rolled, c.Hinge))
+	}
+	for _, s := range p.Slits {
+		out = append(out, "slit "+ends(s.A, s.B))
+	}
+	out = append(out, fmt.Sprint(p.Width, p.Height, len(p.Outline), len(p.Holes)))
+	slices.Sort(out)
+	return out
 }

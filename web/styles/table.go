@@ -230,8 +230,8 @@ func (s *room) showTable(c *echo.Context, status int, d page.Draft, t *stylefile
 
 // words for the choices of the table.
 var (
-	edgeWords = map[string]string{"fold": "folded away", "towards": "folded towards you", "hinge": "folded to shut it", "slit": "slit apart"}
-	wayWords  = map[string]string{"glue": "glued, its outside on", "over": "glued, its inside on the outside of", "tuck": "tucked behind", "lap": "lies over"}
+	edgeWords = map[string]string{"fold": "folded away", "towards": "folded towards you", "hinge": "folded to shut it", "slit": "slit apart", "roll": "bent over an edge, not scored"}
+	wayWords  = map[string]string{"glue": "glued, its outside on", "inside": "glued, its inside on", "over": "glued, its inside on the outside of", "tuck": "tucked behind", "lap": "lies over"}
 )
 
 // faces readies what is asked of faces and edges.
