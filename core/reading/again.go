@@ -19,6 +19,9 @@ func (r *Reading) Now(u Use, now Piece) (measure.Length, bool) {
 		return now.Height, true
 	}
 	x := was.passes[u.pass]
+	if x.every {
+		return 0, false
+	}
 	one := Piece{Width: was.Width, Height: was.Height}
 	one.place(pass{from: x.from, turned: x.turned, size: x.size, at: x.at[u.n : u.n+1], shim: x.shim})
 	found := measure.Length(-1)

@@ -1,6 +1,7 @@
 package reading
 
 import (
+	"cmp"
 	"regexp"
 	"strconv"
 	"strings"
@@ -54,10 +55,11 @@ var glyphs = map[rune][2]int64{'½': {1, 2}, '⅓': {1, 3}, '⅔': {2, 3}, '¼':
 var (
 	digits   = regexp.MustCompile(`^(\d{1,5})(?:(?: |-)(\d{1,3})[/⁄](\d{1,3})|[/⁄](\d{1,3})| ?([½⅓⅔¼¾⅛⅜⅝⅞])|\.(\d{1,4}))?`)
 	pointed  = regexp.MustCompile(`^\.(\d{1,4})`)
-	comma    = regexp.MustCompile(`^(\d{1,4}),(\d{1,3})\b`)
+	comma    = regexp.MustCompile(`^(\d{1,4}),(\d{1,3})(?:\D|$)`)
 	commaFor = regexp.MustCompile(`\d,\d{1,2}\s*(?:x|×|cm|mm)`)
-	unitWord = regexp.MustCompile(`(?i)^\s?(inches|inch|ins|in|″|"|''|cms|cm|centimetres|centimeters|centimetre|centimeter|mm|millimetres|millimeters|millimetre|millimeter)`)
+	unitWord = regexp.MustCompile(`(?i)^[\s-]?(inches|inch|ins|in|″|"|''|cms|cm|centimetres|centimeters|centimetre|centimeter|mm|millimetres|millimeters|millimetre|millimeter)`)
 	letters  = regexp.MustCompile(`^[\p{L}'’]+`)
+	formats  = regexp.MustCompile(`^[aAbB]\d\b`) // of a sheet: A4
 )
 
 // longest is how much text is read, in bytes; a design keeps as much.
@@ -74,30 +76,43 @@ func lex(text string) []token {
 		case r == '\n':
 			out = append(out, token{kind: mark, text: "\n", from: at, to: at + 1})
 			at++
+		case strings.HasPrefix(rest, "..") || r == '…': // a pause, no end
+			n := max(size, len(rest)-len(strings.TrimLeft(rest, ".")))
+			out = append(out, token{kind: mark, text: "…", from: at, to: at + n})
+			at += n
 		case r == ' ' || r == '\t' || r == '\r' || r == '\u00a0':
 			at += size
 		default:
-			t := one(rest, commas)
+			t := one(begin(rest), commas)
 			t.from, t.to = at, at+len(t.text)
 			t.text = strings.ToLower(t.text)
 			at = t.to
 			if t.kind == number {
-				if u := unitAfter(text[at:]); u != "" {
-					t.unit, at = unitOf(strings.ToLower(strings.TrimSpace(u))), at+len(u)
+				if u := unitAfter(begin(text[at:])); u != "" {
+					t.unit, at = unitOf(strings.ToLower(strings.Trim(u, " -\t\r\n"))), at+len(u)
 					t.to = at
 				}
 			}
 			out = append(out, t)
 		}
 	}
-	return spelled(out)
+	return reckoned(spelled(out))
+}
+
+// begin is enough of a text for its first token: what is matched costs by its length.
+func begin(text string) string {
+	n := min(len(text), 80)
+	for n < len(text) && !utf8.RuneStart(text[n]) {
+		n++
+	}
+	return text[:n]
 }
 
 // one is the token that a text begins with.
 func one(rest string, commas bool) token {
 	if commas {
 		if m := comma.FindStringSubmatch(rest); m != nil {
-			return decimal(m[0], m[1], m[2])
+			return decimal(m[1]+","+m[2], m[1], m[2])
 		}
 	}
 	if m := digits.FindStringSubmatch(rest); m != nil {
@@ -125,6 +140,9 @@ func one(rest string, commas bool) token {
 	}
 	if (r == 'x' || r == 'X') && len(rest) > 1 && !letters.MatchString(rest[1:2]) {
 		return token{kind: mark, text: "x"}
+	}
+	if m := formats.FindString(rest); m != "" {
+		return token{kind: word, text: m}
 	}
 	if m := letters.FindString(rest); m != "" {
 		return token{kind: word, text: m}
@@ -161,7 +179,7 @@ func unitAfter(rest string) string {
 	if u == "" {
 		return ""
 	}
-	if next := rest[len(u):]; letters.MatchString(next) && letters.MatchString(strings.TrimSpace(u)) {
+	if next := rest[len(u):]; letters.MatchString(next) && letters.MatchString(strings.TrimLeft(u, " -\t\r\n")) {
 		return "" // the beginning of a word
 	}
 	// "8 in. x 6 in.": a stop that ends no sentence.
@@ -172,7 +190,10 @@ func unitAfter(rest string) string {
 }
 
 // goesOn is a stop after which a sentence goes on.
-var goesOn = regexp.MustCompile(`^\.\s*(?:x|×|by|,|and|from|on|all|each|\d|\))`)
+var goesOn = regexp.MustCompile(`^\.\s*(?:x|×|by|,|and|from|on|all|each|\d|\(|\))`)
+
+// alone are units as words of their own: "all in mm".
+var alone = map[string]measure.Unit{"cm": measure.CM, "centimetres": measure.CM, "centimeters": measure.CM, "mm": measure.MM, "millimetres": measure.MM, "millimeters": measure.MM, "inches": measure.In}
 
 func unitOf(text string) measure.Unit {
 	switch {
@@ -231,6 +252,19 @@ func spelled(in []token) []token {
 			over, under, end = many, parts[in[k].text], k+1
 			return true
 		}
+		// "an inch", "an inch and a half"; "each one" counts no lengths.
+		if is(i, "a", "an") && is(i+1, "inch") {
+			n, j = 1, i+2
+			if !is(j, "and") || !part(j+1) {
+				out = append(out, token{kind: number, text: t.text, from: t.from, to: in[i+1].to, over: 1, under: 1, unit: measure.In, spelled: true})
+				i += 2
+				continue
+			}
+		}
+		if is(i, "one") && is(i-1, "each", "every", "this", "that", "the", "second", "first", "other") ||
+			is(i, "one") && i+1 < len(in) && in[i+1].kind == word && (noun(in[i+1].text) != "" || scores[in[i+1].text] || is(i+1, "of", "more", "time", "side", "end", "corner", "long", "short")) {
+			n = -1
+		}
 		switch {
 		case n > 0 && is(j, "and") && part(j+1):
 			over += n * under
@@ -250,11 +284,34 @@ func spelled(in []token) []token {
 			}
 			end++
 		}
+		if j == i+2 {
+			x.unit = measure.In
+		}
 		if is(end, "inch", "inches") {
 			x.unit, x.to, end = measure.In, in[end].to, end+1
 		}
 		out = append(out, x)
 		i = end
+	}
+	return out
+}
+
+// reckoned takes a number from another where the text does: "8 1/2 less a quarter", "11
+// in minus 1/2".
+func reckoned(in []token) []token {
+	var out []token
+	for i := 0; i < len(in); i++ {
+		t := in[i]
+		if t.kind == number && t.under > 0 && i+2 < len(in) && in[i+1].kind == word && (in[i+1].text == "minus" || in[i+1].text == "less") {
+			by := in[i+2]
+			u := cmp.Or(t.unit, by.unit)
+			if by.kind == number && by.under > 0 && t.under*by.under <= 10_000 && (by.unit == "" || by.unit == u) && t.over*by.under > by.over*t.under {
+				t.over, t.under, t.unit = t.over*by.under-by.over*t.under, t.under*by.under, u
+				t.fraction, t.to = t.fraction || by.fraction, by.to
+				i += 2
+			}
+		}
+		out = append(out, t)
 	}
 	return out
 }

@@ -1,6 +1,7 @@
 package reading
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -32,7 +33,7 @@ func Read(text string, usual measure.Unit) (*Reading, error) {
 	if strings.TrimSpace(text) == "" {
 		return nil, fault.New(fault.Empty, "text", "write or paste a recipe: what is cut, and where it is scored")
 	}
-	p := &parser{text: text, toks: lex(text), now: -1}
+	p := &parser{text: text, toks: lex(text), now: -1, early: map[int]bool{}, calls: map[string]bool{}, strange: map[string]bool{}}
 	p.used = make([]bool, len(p.toks))
 	p.units(usual)
 	for p.i < len(p.toks) {
@@ -57,22 +58,37 @@ type parser struct {
 	at   int    // the token its name begins at
 	// turned says that the card was turned and nothing scored since.
 	turned bool
-	// scoring says that where the next blank is scored follows it.
-	scoring bool
+	// scoring says that where the next blank is scored follows it; alike, that it is
+	// scored as the one before.
+	scoring, alike bool
+	// early are the blanks that were read before their scores, by their first token.
+	early map[int]bool
+	// calls are the words that pieces are known by and were called by; strange tells of a
+	// word whether it is none of the grammar's.
+	calls, strange map[string]bool
+	// groups are counts that may tell how many pieces follow: "two pieces: …".
+	groups []group
 }
+
+// group is a count of pieces, and which comes first.
+type group struct{ count, first int }
 
 // units finds the unit of the numbers that say none: that of those that do, or what
 // their kind tells.
 func (p *parser) units(usual measure.Unit) {
 	fractions, decimals, high, deep := 0, 0, 0.0, 0
 	bracketed := measure.Unit("") // where a size is often told again
+	said := measure.Unit("")      // by a word of its own: "all in mm"
 	for i, t := range p.toks {
 		if p.is(i, "(") {
 			deep++
 		} else if p.is(i, ")") {
 			deep--
 		}
-		if t.kind != number || t.under == 0 {
+		if t.kind == word && alone[t.text] != "" {
+			said = alone[t.text]
+		}
+		if t.kind != number || t.under == 0 || p.is(i+1, "degrees", "°", "gsm", "g", "%", "minutes", "sheets") {
 			continue
 		}
 		if t.unit != "" && deep <= 0 {
@@ -91,6 +107,8 @@ func (p *parser) units(usual measure.Unit) {
 		high = max(high, float64(t.over)/float64(t.under))
 	}
 	switch {
+	case said != "":
+		p.out.Unit = said
 	case bracketed == measure.In && decimals > 0:
 		p.out.Unit = measure.CM
 	case fractions > 0:
@@ -137,7 +155,10 @@ func (p *parser) step() {
 	i := p.i
 	t := p.tok(i)
 	switch {
+	case p.numbered():
 	case p.size():
+	case p.is(i, "@") && p.now >= 0 && p.num(i+1):
+		p.score(p.of() && p.turned)
 	case t.kind == mark:
 		if t.text == "." || t.text == "\n" || t.text == ";" {
 			p.used[i] = true
@@ -147,7 +168,11 @@ func (p *parser) step() {
 	case t.kind == word && meant(t.text, scores) != "":
 		p.use(i, i+1)
 		p.i++
-		p.score(p.turned)
+		p.score(p.of() && p.turned)
+	case p.marks():
+		p.score(p.of() && p.turned)
+	case p.now >= 0 && (p.is(i, "lines", "line") && (p.is(i+1, "at") || p.num(i+1)) || p.num(i) && p.scoresAfter(i)):
+		p.score(p.of() && p.turned)
 	case p.eachSide():
 	case t.kind == word && strings.HasPrefix(t.text, "fold") && p.is(i+1, "lines", "line"):
 		p.use(i, i+2)
@@ -158,8 +183,12 @@ func (p *parser) step() {
 		p.i++
 		p.turnedBy()
 		p.score(true)
-	case p.edgeFirst() || p.sideFirst():
-		p.score(false)
+	case p.now >= 0 && p.edgeFirst():
+		p.score(p.of() && p.turned)
+	case t.kind == word && meant(t.text, sames) != "" && p.now >= 0 && p.sizeAhead():
+		p.use(i, i+1)
+		p.i++
+		p.alike = true
 	case t.kind == word && meant(t.text, sames) != "" && p.now >= 0 && p.name == "":
 		p.use(i, i+1)
 		p.i++
@@ -175,10 +204,137 @@ func (p *parser) step() {
 	}
 }
 
-// edgeFirst reports whether a sentence tells first which edge lies on the fence: "Left
-// edge against the fence: 3/4 in".
+// opens reports whether a token begins a line or a sentence.
+func (p *parser) opens(i int) bool { return i <= 0 || p.is(i-1, "\n", ".", ";", ":", ",") }
+
+// numbered passes over the number of a step: "1." or "2)" where a line begins.
+func (p *parser) numbered() bool {
+	i := p.i
+	if n, whole := p.tok(i).whole(); !whole || n > 99 || p.tok(i).unit != "" || i > 0 && !p.is(i-1, "\n") || !p.is(i+1, ".", ")") || p.tok(i+1).from != p.tok(i).to {
+		return false
+	}
+	p.use(i, i+2)
+	p.i += 2
+	return true
+}
+
+// scoresAfter reports whether the word for scores follows its number: "with 5/8 scores
+// all round".
+func (p *parser) scoresAfter(i int) bool {
+	t := p.tok(i + 1)
+	return t.kind == word && meant(t.text, scores) != "" && !p.num(i+2) && !p.is(i+2, "at", "it", "the")
+}
+
+// marks reports whether lines are marked that are scored later: "mark 1 and 3. Score on
+// the marks."
+func (p *parser) marks() bool {
+	if p.now < 0 || !p.is(p.i, "mark", "marks") || !p.num(p.i+1) && !(p.is(p.i+1, "at") && p.num(p.i+2)) {
+		return false
+	}
+	for k := p.i; k < min(p.i+60, len(p.toks)); k++ {
+		if p.tok(k).kind == word && scores[p.tok(k).text] {
+			return p.is(k+1, "on", "along", "at", "over") && (p.is(k+2, "marks", "lines") || p.is(k+3, "marks", "lines")) || p.is(k+1, "there")
+		}
+	}
+	return false
+}
+
+// sizeAhead reports whether a size follows in the sentence, before scores do.
+func (p *parser) sizeAhead() bool {
+	for k := p.i + 1; k < p.i+9; k++ {
+		if p.is(k, ".", ";", "\n") || p.tok(k).kind == word && meant(p.tok(k).text, scores) != "" {
+			return false
+		}
+		if p.num(k) && p.times(k+1) && p.num(k+2) {
+			return true
+		}
+	}
+	return false
+}
+
+// of goes back to the piece that was named last, where it is one that was cut before:
+// "Base: score …" after the lid. It reports whether it stays at the same.
+func (p *parser) of() bool {
+	k := p.meantBy(p.name)
+	if p.name == "" || k < 0 || p.scoresOfAhead() {
+		return true
+	}
+	stays := k == p.now
+	p.now, p.name, p.many, p.at = k, "", 0, -1
+	return stays
+}
+
+// scoresOfAhead reports whether "score" tells of a blank that is yet to come.
+func (p *parser) scoresOfAhead() bool { return p.num(p.i) && p.times(p.i+1) }
+
+// meantBy is the piece that a noun is of: the last of its name; and of a plain one, as
+// in "score the card", the last that has no other name; −1 for none.
+func (p *parser) meantBy(name string) int {
+	if !plainNouns[name] || p.now < 0 || plainNouns[p.out.Pieces[p.now].Name] || p.out.Pieces[p.now].Name == "" {
+		return p.called(name)
+	}
+	for k := p.now; k >= 0; k-- {
+		if x := p.out.Pieces[k]; plainNouns[x.Name] || x.Name == "" {
+			return k
+		}
+	}
+	return -1
+}
+
+// called is the last piece of a name, the one at hand before all; −1 for none.
+func (p *parser) called(name string) int {
+	if name == "" || plainNouns[name] {
+		return -1
+	}
+	if p.now >= 0 && p.out.Pieces[p.now].Name == name {
+		return p.now
+	}
+	for k := len(p.out.Pieces) - 1; k >= 0; k-- {
+		if p.out.Pieces[k].Name == name {
+			return k
+		}
+	}
+	return -1
+}
+
+// edgeFirst reports whether scores begin without the word for it: with the edge that
+// lies on the fence ("Left edge against the fence: 3/4 in", "with the 7 in side along
+// the top", "from the left score 1"), or with the number ("8 x 6, 1 1/2 all sides").
 func (p *parser) edgeFirst() bool {
-	return p.now >= 0 && p.is(p.i, "left", "right", "top", "bottom") && p.is(p.i+1, "edge") && p.is(p.i+2, "against", "on") && p.is(p.i+3, "the") && p.is(p.i+4, "fence")
+	s := scoring{p: p}
+	first := p.i
+	if p.num(first) {
+		if _, is := p.ofSize(first); !is {
+			first++
+			for p.is(first, "in", "from", "(") && !(p.is(first, "from") && p.is(first+1, "left", "right", "bottom")) {
+				first++
+			}
+			q, is := s.phrase(first)
+			e, told := q.edge()
+			return is && told && e != fromTop && e != fromLeft && !p.tok(p.i).spelled && !p.between(p.i, "cut", "snip", "slit", "slits", "fold", "glue", "tape", "punch", "trim")
+		}
+	}
+	q, is := s.phrase(first)
+	if _, told := q.edge(); !is || !told {
+		return false
+	}
+	k := q.end
+	for p.is(k, "against", "on", "along", "at", "the", "top", "fence", "of", "is", ",", ":", "@", "your", "scoring", "board", "-") {
+		k++
+	}
+	t := p.tok(k)
+	return p.num(k) && !p.times(k+1) || t.kind == word && meant(t.text, scores) != "" || p.is(k, ".") && p.scoreNext(k)
+}
+
+// scoreNext reports whether the sentence that begins behind a sign is of scores.
+func (p *parser) scoreNext(k int) bool {
+	for k < len(p.toks) && p.is(k, ".", ";", "\n", "then", "and", "next") {
+		k++
+	}
+	if p.num(k) && p.is(k+1, ".", ")") {
+		k += 2
+	}
+	return p.tok(k).kind == word && meant(p.tok(k).text, scores) != ""
 }
 
 // eachSide reads "First side: 1, 6. Second side: 5/8, 2 5/8".
@@ -191,19 +347,6 @@ func (p *parser) eachSide() bool {
 	p.i += 3
 	p.score(second)
 	return true
-}
-
-// sideFirst reports whether a sentence tells first which side is scored along: "with
-// the 7 in side along the top".
-func (p *parser) sideFirst() bool {
-	if p.now >= 0 && p.is(p.i, "long", "short") && p.is(p.i+1, "side", "edge") {
-		return true
-	}
-	if p.now < 0 || !p.num(p.i) || !p.is(p.i+1, "side", "edge") {
-		return false
-	}
-	x, size := p.out.Pieces[p.now], p.length(p.i)
-	return size == x.Width || size == x.Height
 }
 
 // shortLines passes over the lines that stop short: a style tells them, and what is
@@ -233,128 +376,10 @@ func (p *parser) named(i int) {
 	if k, whole := p.tok(i - 1).whole(); whole && p.num(i-1) && p.tok(i-1).unit == "" && k >= 1 && k <= mostCopies && !p.used[i-1] {
 		p.used[i-1] = true
 		p.many = k
-	}
-}
-
-// size reads "8 x 6 in", or "12 in square": a blank; and three of them: a finished
-// size that is claimed.
-func (p *parser) size() bool {
-	i := p.i
-	if !p.num(i) {
-		return false
-	}
-	if p.is(i+1, "square") {
-		p.use(i, i+2)
-		p.i += 2
-		p.blank(i, p.length(i), p.length(i))
-		return true
-	}
-	if !p.times(i+1) || !p.num(i+2) {
-		return false
-	}
-	p.lend(i, i+2)
-	if p.times(i+3) && p.num(i+4) {
-		p.lend(i, i+4)
-		p.use(i, i+5)
-		c := Claim{Size: [3]measure.Length{p.length(i), p.length(i + 2), p.length(i + 4)}}
-		c.Span = p.span(i, i+4)
-		p.out.Claims = append(p.out.Claims, c)
-		p.i += 5
-		return true
-	}
-	w, h := p.length(i), p.length(i+2)
-	p.use(i, i+3)
-	p.i += 3
-	// The same again in another unit, between brackets.
-	if p.is(i-1, "(") && p.now >= 0 && near(p.out.Pieces[p.now].Width, w) && near(p.out.Pieces[p.now].Height, h) {
-		return true
-	}
-	p.blank(i, w, h)
-	return true
-}
-
-// lend gives the numbers from one to another the unit of the last, where they have
-// none: "8 x 6 in".
-func (p *parser) lend(from, to int) {
-	u := p.tok(to).unit
-	for k := from; k < to && u != ""; k++ {
-		if p.toks[k].kind == number && p.toks[k].unit == "" {
-			p.toks[k].unit = u
+		if plainNouns[n] && p.is(i+1, ":") {
+			p.groups = append(p.groups, group{k, len(p.out.Pieces)})
 		}
 	}
-}
-
-// near reports whether two lengths are one, each told in its own unit: a hundredth of
-// it or half a millimetre apart at most.
-func near(a, b measure.Length) bool {
-	return (a - b).Abs() <= max(measure.Millimetre/2, min(a, b)/100)
-}
-
-// blank begins a piece.
-func (p *parser) blank(i int, w, h measure.Length) {
-	if len(p.out.Pieces) >= MostPieces || w <= 0 || h <= 0 || max(w, h) > largest {
-		p.used[i] = false
-		return
-	}
-	name := p.name
-	if name == "" || plainNouns[name] {
-		for k := i + 3; k < i+6; k++ { // "8 x 6 base"
-			if n := noun(p.tok(k).text); n != "" && p.tok(k).kind == word && !plainNouns[n] && !p.num(k+1) && !p.is(k+1, ":", "-", "–") {
-				name = n
-				p.used[k] = true
-				break
-			}
-			if p.is(k, ".", "\n", ";", ",") || p.num(k) {
-				break
-			}
-		}
-	}
-	piece := Piece{Name: name, Width: w, Height: h, Copies: max(1, p.many), Panel: panels[name], From: p.tok(i).from, To: p.tok(i + 2).to, like: -1}
-	if name != "" && p.at < i && p.at >= 0 && p.name != "" {
-		piece.From = min(piece.From, p.tok(p.at).from)
-	}
-	if k, whole := p.tok(i + 4).whole(); p.is(i+3, "(") && p.num(i+4) && whole && p.is(i+5, ")") && k >= 1 && k <= mostCopies {
-		piece.Copies = k
-		p.use(i+3, i+6)
-		p.i = i + 6
-	}
-	p.out.Pieces = append(p.out.Pieces, piece)
-	n := len(p.out.Pieces) - 1
-	p.out.Uses = append(p.out.Uses, Use{Span: p.span(i, i), Piece: n, What: Width})
-	if p.num(i+2) && p.times(i+1) {
-		p.out.Uses = append(p.out.Uses, Use{Span: p.span(i+2, i+2), Piece: n, What: Height})
-	}
-	p.now, p.name, p.many, p.at, p.turned = len(p.out.Pieces)-1, "", 0, -1, false
-	if p.scoring {
-		p.scoring = false
-		p.score(false)
-	}
-}
-
-// lessThan reads "the base is a sixteenth less": a piece like the one before, smaller
-// or larger both ways.
-func (p *parser) lessThan() bool {
-	if p.name == "" || p.now < 0 || plainNouns[p.name] || !p.num(p.i) {
-		return false
-	}
-	k := p.i + 1
-	way := measure.Length(-1)
-	if meant(p.tok(k).text, lesses) == "" {
-		if way = 1; meant(p.tok(k).text, mores) == "" {
-			return false
-		}
-	}
-	by := p.length(p.i)
-	like := p.out.Pieces[p.now]
-	if by <= 0 || by >= min(like.Width, like.Height) || len(p.out.Pieces) >= MostPieces {
-		return false
-	}
-	x := Piece{Name: p.name, Width: like.Width + way*by, Height: like.Height + way*by, Copies: max(1, p.many), like: p.now, less: by, From: p.tok(p.at).from, To: p.tok(k).to}
-	p.use(p.i, k+1)
-	p.i = k + 1
-	p.out.Pieces = append(p.out.Pieces, x)
-	p.now, p.name, p.many, p.at = len(p.out.Pieces)-1, "", 0, -1
-	return true
 }
 
 func (p *parser) span(from, to int) Span {
@@ -364,10 +389,19 @@ func (p *parser) span(from, to int) Span {
 
 // finish puts the scores on the pieces, and gathers what was not understood.
 func (p *parser) finish() {
+	for _, g := range p.groups {
+		if g.count > 1 && len(p.out.Pieces)-g.first == g.count { // "two pieces: 8 x 6 and 4 x 3"
+			p.out.Pieces[g.first].Copies = 1
+		}
+	}
 	for i := range p.out.Pieces {
 		x := &p.out.Pieces[i]
 		if x.like >= 0 && len(x.passes) == 0 {
 			x.passes = p.out.Pieces[x.like].passes
+		}
+		x.cross()
+		if x.single() {
+			p.say("%s: %s is read as from all four sides, for nothing says from which", cmp.Or(x.Name, "blank"), measure.Label(x.passes[0].at[0], p.out.Unit, p.out.Unit.Tick()))
 		}
 		for k, s := range x.passes {
 			for j, span := range s.spans {
@@ -375,14 +409,11 @@ func (p *parser) finish() {
 			}
 			x.Shim = max(x.Shim, s.shim)
 			for _, at := range x.place(s) {
-				if len(p.out.Said) >= mostSaid {
-					break
-				}
-				p.out.Said = append(p.out.Said, fmt.Sprintf("a score at %s lies off the %s blank", measure.Label(at, p.out.Unit, p.out.Unit.Tick()), x.Name))
+				p.say("a score at %s lies off the %s blank", measure.Label(at, p.out.Unit, p.out.Unit.Tick()), x.Name)
 			}
 		}
 	}
-	claimed := func(i int) bool { return i < len(p.used) && p.used[i] }
+	claimed := func(i int) bool { return p.used[i] || p.calls[p.toks[i].text] }
 	for i := 0; i < len(p.toks); i++ {
 		if claimed(i) || !p.odd(i) {
 			continue
@@ -395,6 +426,13 @@ func (p *parser) finish() {
 	}
 }
 
+// say adds a sentence, while there are few.
+func (p *parser) say(format string, args ...any) {
+	if len(p.out.Said) < mostSaid {
+		p.out.Said = append(p.out.Said, fmt.Sprintf(format, args...))
+	}
+}
+
 // odd reports whether a token that nothing was made of is worth a word.
 func (p *parser) odd(i int) bool {
 	t := p.tok(i)
@@ -402,8 +440,13 @@ func (p *parser) odd(i int) bool {
 	case number:
 		return true
 	case word:
-		return !filler[t.text] && noun(t.text) == "" && meant(t.text, scores) == "" && meant(t.text, turns) == "" && meant(t.text, sames) == "" &&
-			meant(t.text, claims) == "" && meant(t.text, lesses) == "" && meant(t.text, mores) == "" && !shims[t.text]
+		strange, known := p.strange[t.text]
+		if !known {
+			strange = !filler[t.text] && noun(t.text) == "" && meant(t.text, scores) == "" && meant(t.text, turns) == "" && meant(t.text, sames) == "" &&
+				meant(t.text, claims) == "" && meant(t.text, lesses) == "" && meant(t.text, mores) == "" && !shims[t.text]
+			p.strange[t.text] = strange
+		}
+		return strange
 	}
 	return false
 }

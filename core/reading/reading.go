@@ -18,7 +18,8 @@ type Piece struct {
 	Panel                bool // it is glued onto another, not scored
 	// Shim is held between the fence and the card.
 	Shim     measure.Length
-	From, To int // where it stands in the text
+	From, To int      // where it stands in the text
+	aliases  []string // words that the text knows it by: "outer", "A", "white"
 	passes   []pass
 	less     measure.Length // than another, whose scores it has
 	like     int            // that other, −1 for none
@@ -79,6 +80,9 @@ const (
 	alongLong              // along the long side
 	alongShort             // along the short side
 	alongSize              // along the side of a size
+	fromSize               // from each of the two edges of a size
+	endsOfSize             // from either end of the side of a size
+	bothWays               // along the one side, and along the other
 	bothEnds               // from either end, along
 	fromLeft
 	fromRight
@@ -90,10 +94,64 @@ const (
 type pass struct {
 	from   edge
 	turned bool
-	size   measure.Length // of alongSize
+	size   measure.Length // of alongSize and fromSize
 	at     []measure.Length
 	spans  []Span // of at, in the text
 	shim   measure.Length
+	every  bool // at all multiples of its number
+}
+
+// cross turns the passes that do not say along which side they lie, where they lie on
+// the piece only the other way: "1 1/2 x 12, score at 3, 6 and 9".
+func (p *Piece) cross() {
+	off := func(swap bool) bool {
+		for _, x := range p.passes {
+			whole := p.Width
+			if x.turned != swap {
+				whole = p.Height
+			}
+			if x.from == along && slices.ContainsFunc(x.at, func(at measure.Length) bool { return at-x.shim >= whole }) {
+				return true
+			}
+		}
+		return false
+	}
+	if !off(false) || off(true) {
+		return
+	}
+	p.passes = slices.Clone(p.passes)
+	for i := range p.passes {
+		if p.passes[i].from == along {
+			p.passes[i].turned = !p.passes[i].turned
+		}
+	}
+}
+
+// single reports whether all that is said of a piece's scores is one number and not
+// from where it counts, as "8 x 8, scored 2 in": it is of all four edges then.
+func (p *Piece) single() bool {
+	if p.Panel || len(p.passes) != 1 {
+		return false
+	}
+	x := p.passes[0]
+	if x.from != along || x.turned || x.every || len(x.at) != 1 || 2*x.at[0] >= min(p.Width, p.Height) {
+		return false
+	}
+	p.passes = []pass{{from: fromAll, at: x.at, spans: x.spans, shim: x.shim}}
+	return true
+}
+
+// level reports whether a pass that counts along a side makes lines across the height.
+func (x pass) level(p *Piece) bool {
+	switch x.from {
+	case alongLong:
+		return p.Width < p.Height
+	case alongShort:
+		return p.Width >= p.Height
+	case alongSize:
+		return x.size != p.Width
+	}
+	return x.turned
 }
 
 // place puts the lines of a pass on a piece. What lies off it is given back.
@@ -107,7 +165,17 @@ func (p *Piece) place(x pass) (off []measure.Length) {
 			*into = append(*into, at)
 		}
 	}
-	for _, at := range x.at {
+	ats := x.at
+	if x.every && len(x.at) == 1 && x.at[0] > 0 {
+		whole := p.Width
+		if x.level(p) {
+			whole = p.Height
+		}
+		for at := 2 * x.at[0]; at < whole && len(ats) < mostScores; at += x.at[0] {
+			ats = append(ats, at)
+		}
+	}
+	for _, at := range ats {
 		at -= x.shim
 		w, h := p.Width, p.Height
 		mirrored := func(into *[]measure.Length, whole measure.Length) {
@@ -131,25 +199,41 @@ func (p *Piece) place(x pass) (off []measure.Length) {
 				mirrored(level, h)
 			}
 		case alongLong, alongShort, alongSize:
-			across := (w >= h) == (x.from == alongLong)
-			if x.from == alongSize {
-				across = x.size == w
-			}
-			if across {
-				put(up, w, at)
-			} else {
+			if x.level(p) {
 				put(level, h, at)
+			} else {
+				put(up, w, at)
 			}
+		case fromSize:
+			if x.size == w {
+				mirrored(level, h)
+			} else {
+				mirrored(up, w)
+			}
+		case endsOfSize:
+			if x.size == w {
+				mirrored(up, w)
+			} else {
+				mirrored(level, h)
+			}
+		case bothWays:
+			put(up, w, at)
+			put(level, h, at)
 		case bothEnds:
 			if x.turned {
 				mirrored(level, h)
 			} else {
 				mirrored(up, w)
 			}
-		case fromLeft:
-			put(up, w, at)
-		case fromRight:
-			put(up, w, w-at)
+		case fromLeft, fromRight:
+			into, whole := up, w
+			if x.turned {
+				into, whole = level, h
+			}
+			if x.from == fromRight {
+				at = whole - at
+			}
+			put(into, whole, at)
 		case fromTop:
 			put(level, h, at)
 		case fromBottom:

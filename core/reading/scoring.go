@@ -19,6 +19,7 @@ func (p *parser) score(turned bool) {
 	if turned && p.now < 0 {
 		return
 	}
+	s.behind()
 	if p.is(p.i, "both", "all") && p.is(p.i+1, "at", "pieces", "of", "blanks") {
 		p.use(p.i, p.i+1)
 		p.i++
@@ -50,6 +51,8 @@ type scoring struct {
 	any    bool             // something was read
 	with   []int            // pieces that are scored alike with it
 	too    bool             // as the piece before
+	every  bool             // again and again, as far as the piece goes
+	unsaid []int            // pieces before in the sentence whose edges are not said
 	// strange is set from a word that is not understood on: the numbers behind it may
 	// be anything.
 	strange bool
@@ -64,10 +67,11 @@ func (s *scoring) next() bool {
 		return s.number()
 	case p.is(i, ".", ";", "\n"):
 		// Where nothing was read yet it goes on over the end: "Score it. 1 in from …".
-		if len(s.at) > 0 || s.said || s.any {
+		if len(s.at) > 0 || s.any || s.said && !p.scoreNext(i) {
 			return false
 		}
 		p.i++
+		p.numbered()
 		return true
 	case t.kind == mark:
 		p.use(i, i+1)
@@ -105,6 +109,25 @@ func (s *scoring) next() bool {
 		return true
 	case noun(t.text) != "" && s.another(i):
 		return false
+	case s.piece(i) >= 0:
+		// "score the base at 3 and the lid at 1 1/2"
+		if k := s.piece(i); k != p.now {
+			if s.flush(); len(p.out.Pieces[p.now].passes) > 0 && !s.said {
+				s.unsaid = append(s.unsaid, p.now)
+			}
+			p.now, s.turned, s.before = k, false, nil
+		}
+		if p.known(i) >= 0 {
+			p.calls[t.text] = true
+		}
+		p.use(i, i+1)
+		p.i++
+		return true
+	case p.is(i, "no") && (p.tok(i+1).kind == mark && !p.is(i+1, ".", "\n") || p.is(i+1, "wait", "sorry") || p.is(i-1, "hmm")), p.is(i, "sorry", "oops", "correction", "rather"), p.is(i, "mean") && p.is(i-1, "i"), p.is(i, "make") && p.is(i+1, "that"):
+		s.at, s.spans = nil, nil // "1/8, no, 1/2"
+		p.use(i, i+1)
+		p.i++
+		return true
 	}
 	if p.odd(i) {
 		s.strange = true
@@ -149,21 +172,28 @@ func (s *scoring) another(i int) bool {
 func (s *scoring) number() bool {
 	p, i := s.p, s.p.i
 	if p.times(i+1) && p.num(i+2) {
-		return false // a blank
+		if !p.early[i] {
+			return false // a blank
+		}
+		s.flush()
+		p.i = i + 3
+		s.behind()
+		return true
+	}
+	if p.is(i+1, "°", "degrees") {
+		p.use(i, i+2)
+		p.i += 2
+		return true
+	}
+	if s.counts(i) {
+		return false // "(2) strips 3/4 x 12"
 	}
 	if k, whole := p.tok(i).whole(); whole && k == 4 && p.tok(i).unit == "" && p.tok(i+1).kind == word && sides[p.tok(i+1).text] {
 		p.i++ // of the four sides
-		return s.side(fromAll)
+		return s.side(fromAll, 0)
 	}
-	if p.tok(i+1).kind == word && (p.is(i+1, "side", "edge") || p.is(i+1, "long") && p.is(i+2, "side")) && p.now >= 0 {
-		size := p.length(i)
-		if x := p.out.Pieces[p.now]; size == x.Width || size == x.Height {
-			s.clause()
-			p.use(i, i+2)
-			p.i += 2
-			s.from, s.size, s.said = alongSize, size, true
-			return true
-		}
+	if s.edge() {
+		return true
 	}
 	if n := noun(p.tok(i + 1).text); n != "" && p.tok(i+1).kind == word && s.another(i+1) {
 		return false // "four mats 4 x 1"
@@ -179,12 +209,65 @@ func (s *scoring) number() bool {
 		p.i++
 		return true
 	}
+	s.every = s.every || p.is(i-1, "every")
 	if len(s.at) < mostScores && !s.strange {
 		s.at, s.spans = append(s.at, at), append(s.spans, p.span(i, i))
 		p.use(i, i+1)
 	}
 	p.i++
 	return true
+}
+
+// piece is the piece that a word is of, −1 for none.
+func (s *scoring) piece(i int) int {
+	if k := s.p.known(i); k >= 0 {
+		return k
+	}
+	if n := noun(s.p.tok(i).text); n != "" && s.p.known(i-1) < 0 {
+		return s.p.meantBy(n)
+	}
+	return -1
+}
+
+// counts reports whether a number tells how many there are of a blank that follows.
+func (s *scoring) counts(i int) bool {
+	p := s.p
+	if _, is := p.count(i); !is {
+		return false
+	}
+	k := i + 1
+	if p.is(k, ")") {
+		k++
+	}
+	for p.tok(k).kind == word && k < i+5 && !sides[p.tok(k).text] && !p.is(k, "from", "on", "and", "at") {
+		k++
+	}
+	return k > i+1 && p.num(k) && p.times(k+1) && p.num(k+2)
+}
+
+// behind reads the blank that a sentence about scores tells last: "score 1 1/2 on all
+// sides of an 8 x 6 piece".
+func (s *scoring) behind() {
+	p := s.p
+	numbers := false
+	for k := p.i; k < min(p.i+60, len(p.toks)) && !p.is(k, ".", ";", "\n"); k++ {
+		if !p.num(k) {
+			continue
+		}
+		if !p.times(k+1) || !p.num(k+2) {
+			numbers = true
+			continue
+		}
+		article := p.is(k-1, "a", "an", "the", "your", "each", "one")
+		if before := p.is(k-1, "of", "on") && (noun(p.tok(k-2).text) == "" || plainNouns[noun(p.tok(k-2).text)]) || article && p.is(k-2, "of", "on", "in"); !before || !numbers || p.used[k] {
+			return
+		}
+		at := p.i
+		p.i, s.before = k, nil
+		p.size()
+		p.i, p.early[k] = at, true
+		return
+	}
 }
 
 // lendBack gives numbers before one of a list its unit, where they have none:
@@ -213,102 +296,6 @@ func (s *scoring) clause() {
 	if len(s.at) > 0 && s.said {
 		s.flush()
 	}
-}
-
-// edge reads from where numbers count: "on all four sides", "along the long side",
-// "from both ends", "all round".
-func (s *scoring) edge() bool {
-	p := s.p
-	k := p.i
-	var q []string
-	for ; k < p.i+8; k++ {
-		t := p.tok(k)
-		if t.kind == number {
-			if n, whole := t.whole(); !whole || n != 4 || t.unit != "" {
-				return false
-			}
-			q = append(q, "four")
-			continue
-		}
-		if t.kind != word {
-			return false
-		}
-		if slices.Contains([]string{"round", "around"}, t.text) && (slices.Contains(q, "all") || slices.Contains(q, "way")) {
-			p.use(p.i, k+1)
-			p.i = k + 1
-			return s.side(fromAll)
-		}
-		if sides[t.text] {
-			break
-		}
-		if p.is(k, "left", "right", "top", "bottom") && slices.Contains(q, "from") && !sides[p.tok(k+1).text] {
-			q = append(q, t.text) // "from the left"
-			break
-		}
-		if !slices.Contains([]string{"on", "from", "along", "all", "each", "every", "both", "the", "of", "long", "short", "left", "right", "top", "bottom", "with", "its", "in", "at", "way", "longer", "shorter", "to", "either", "opposite"}, t.text) {
-			return false
-		}
-		q = append(q, t.text)
-	}
-	if k == p.i+8 {
-		return false
-	}
-	has := func(w ...string) bool {
-		return slices.ContainsFunc(w, func(x string) bool { return slices.Contains(q, x) })
-	}
-	last := p.tok(k).text
-	many := last == "sides" || last == "edges" || last == "ends"
-	from := along
-	switch {
-	case has("long", "longer") && (many || has("both", "each")):
-		from = fromLong
-	case has("short", "shorter") && (many || has("both", "each")):
-		from = fromShort
-	case has("long", "longer"):
-		from = alongLong
-	case has("short", "shorter"):
-		from = alongShort
-	case has("four", "all", "each", "every"):
-		from = fromAll
-	case has("both", "either", "opposite"):
-		from = bothEnds
-	case has("left"):
-		from = fromLeft
-	case has("right"):
-		from = fromRight
-	case has("top"):
-		from = fromTop
-	case has("bottom"):
-		from = fromBottom
-	default:
-		return false
-	}
-	p.use(p.i, k+1)
-	p.i = k + 1
-	if p.is(p.i, "along", "against", "on") { // "along the top", "against the fence"
-		for p.is(p.i, "along", "against", "on", "the", "top", "fence") {
-			p.use(p.i, p.i+1)
-			p.i++
-		}
-	}
-	return s.side(from)
-}
-
-// side takes in from where numbers count: of those before it, if they had nothing yet;
-// else of those that follow.
-func (s *scoring) side(from edge) bool {
-	p := s.p
-	if p.i > 0 && sides[p.tok(p.i).text] && p.tok(p.i).kind == word {
-		p.use(p.i-1, p.i+1)
-		p.i++
-	}
-	after := len(s.at) > 0 && !s.said
-	s.clause()
-	s.from, s.said = from, true
-	if after {
-		s.flush()
-	}
-	return true
 }
 
 // held reads a shim, or that the card is pulled off the fence by so much.
@@ -355,6 +342,19 @@ func (s *scoring) same() bool {
 	return true
 }
 
+// turnedFrom reports whether the numbers of a sentence lie down the piece: after a turn
+// they go the other way than those before, wherever these said that they lie.
+func (p *Piece) turnedFrom(s *scoring) bool {
+	if !s.turned || s.from != along && s.from != bothEnds || len(p.passes) == 0 {
+		return s.turned
+	}
+	switch x := p.passes[len(p.passes)-1]; x.from {
+	case alongLong, alongShort, alongSize:
+		return !x.level(p)
+	}
+	return true
+}
+
 // flush puts the numbers that were read to the piece.
 func (s *scoring) flush() {
 	p := s.p
@@ -369,10 +369,10 @@ func (s *scoring) flush() {
 			if len(p.out.Pieces[k].passes) >= mostPasses {
 				continue
 			}
-			p.out.Pieces[k].passes = append(p.out.Pieces[k].passes, pass{s.from, s.turned, s.size, s.at, s.spans, s.shim})
+			p.out.Pieces[k].passes = append(p.out.Pieces[k].passes, pass{s.from, p.out.Pieces[k].turnedFrom(s), s.size, s.at, s.spans, s.shim, s.every})
 		}
 		x.To = max(x.To, p.tok(p.i-1).to)
 		s.before, s.any = s.at, true
 	}
-	s.at, s.spans, s.from, s.said = nil, nil, along, false
+	s.at, s.spans, s.from, s.said, s.every = nil, nil, along, false, false
 }

@@ -9,6 +9,7 @@ var nouns = map[string]string{
 	"band": "band", "divider": "divider", "strap": "strap", "handle": "handle", "flap": "flap", "tube": "tube", "shell": "shell", "card": "card",
 	"piece": "piece", "sheet": "sheet", "cardstock": "card", "paper": "paper",
 	"basket": "basket", "carrier": "carrier", "tower": "tower", "nest": "nest", "collar": "collar", "ring": "ring", "closer": "closer", "frame": "frame", "floor": "floor", "refill": "refill",
+	"strip": "strip", "pouch": "pouch",
 	"panel": "panel", "mat": "mat", "layer": "layer", "topper": "topper", "label": "label", "tag": "tag",
 }
 
@@ -57,7 +58,7 @@ corner corners square squares tab tabs slit slits line lines first second third 
 end ends snip remove away clip keep card cardstock piece pieces sheet sheets paper board fence trimmer scorer turn turned quarter give wall walls shape
 measures measuring measure size sized plus also but so as for per only just same done now finished gives blank blanks pattern stand press together
 inches inch cm mm mark marks start begin place lay set facing outward degrees wedge taper notch punch number numbers good strong recipe step here there
-materials method needed double sided single add carrier's window clam shim ruler scoreboard too also well hinged lidded little small large big gift treat simple box boxes has have comes come was were not no do does again both repeat them scorelines flat still where when until hold held groove grooves`)
+materials method needed double sided single add carrier's window clam shim ruler scoreboard too also well hinged lidded little small large big gift treat simple box boxes has have comes come was were not no do does again both repeat them scorelines flat still where when until hold held groove grooves go goes ways directions that's it's here's only i my mine me we our`)
 
 // nearly reports whether two words differ by one slip of the finger: a letter more,
 // less or other, or two turned round.
