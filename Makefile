@@ -2,6 +2,7 @@
 # make test   everything: core, store, commands, pages in a real browser
 # make test-core, make check   the core alone; form, vet, staticcheck, races
 # make load, make soak   a thousand boxes and fifty makers; ten minutes of all that can go wrong
+# make every, make fuzz  200 sizes a style read and found again; 10⁵ made-up recipes and style files
 # make bench  the benchmarks, and the table of layouts (SEED=7 for other jobs)
 # make assets refresh the front-end packages under web/static/vendor (npm)
 
@@ -10,7 +11,7 @@ SEED    ?= 1
 VERSION := $(shell git describe --tags --always 2>/dev/null || echo dev)
 BINARY  := bin/brevium
 
-.PHONY: build demo test test-core check race race-minute load soak random bench assets chromium readers screenshots licences release
+.PHONY: build demo test test-core check race race-minute load soak random every fuzz bench assets chromium readers screenshots licences release
 
 build:
 	go build -trimpath -ldflags "-X main.version=$(VERSION)" -o $(BINARY) ./cmd/brevium
@@ -51,6 +52,16 @@ soak:
 # Fifty thousand random designs, each made, drawn, told and printed.
 random:
 	go run ./tools/random
+
+# Every style found from its blanks, and read back from its steps, at 200 sizes each.
+every:
+	BREVIUM_EACH=200 go test -timeout 60m -run 'TestEveryStyleIsFound|TestPrintedRecipesAreReadBack' ./core/found
+
+# A hundred thousand inputs that are made up from those of the tests, of all that parses
+# a recipe or a style file.
+fuzz:
+	go test -run XXX -fuzz FuzzRead -fuzztime 100000x ./core/reading
+	go test -run XXX -fuzz FuzzRead -fuzztime 100000x ./core/stylefile
 
 # The licences of everything linked in; brevium licences prints them.
 licences:

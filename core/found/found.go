@@ -109,26 +109,32 @@ func (k *kind) match(blanks []Blank) *Match {
 	if len(blanks) != len(k.parts) {
 		return nil
 	}
-	orders := k.orders(blanks)
-	if len(orders) == 0 || !k.ready() {
+	options := k.options(blanks)
+	if options == nil || !k.ready() {
 		return nil
 	}
-	var nearly *Match
-	for _, order := range orders {
-		y := []float64{}
-		for _, part := range order {
-			y = append(y, part.numbers()...)
-		}
-		if x, ok := k.solve(y, -1); ok {
+	for _, order := range k.orders(options, k.begins) {
+		if x, ok := k.solve(numbersIn(order), -1); ok {
 			return k.found(order, x, nil)
 		}
-		for drop := 0; drop < len(y) && nearly == nil; drop++ {
+	}
+	for _, order := range k.orders(options, func([]lain) bool { return true }) {
+		y := numbersIn(order)
+		for drop := range y {
 			if x, ok := k.solve(y, drop); ok {
-				nearly = k.found(order, x, k.otherwise(order, x, drop))
+				return k.found(order, x, k.otherwise(order, x, drop))
 			}
 		}
 	}
-	return nearly
+	return nil
+}
+
+func numbersIn(order []lain) []float64 {
+	var y []float64
+	for _, part := range order {
+		y = append(y, part.numbers()...)
+	}
+	return y
 }
 
 // lain is a blank on the table, perhaps turned: numbers of its own order.
@@ -210,8 +216,9 @@ const (
 	mostOrders = 400
 )
 
-// orders are the ways in which the blanks may be the parts of a kind.
-func (k *kind) orders(blanks []Blank) [][]lain {
+// options are, part by part of a kind, the ways in which blanks with as many lines may
+// lie; nil where a part has none.
+func (k *kind) options(blanks []Blank) [][]lain {
 	options := make([][]lain, len(k.parts))
 	for i, p := range k.parts {
 		for b := range blanks {
@@ -225,6 +232,12 @@ func (k *kind) orders(blanks []Blank) [][]lain {
 			return nil
 		}
 	}
+	return options
+}
+
+// orders are the ways in which the blanks may be the parts of a kind, those left out that
+// begin with what cannot be.
+func (k *kind) orders(options [][]lain, mayBegin func([]lain) bool) [][]lain {
 	var out [][]lain
 	var put func(so []lain)
 	put = func(so []lain) {
@@ -236,19 +249,39 @@ func (k *kind) orders(blanks []Blank) [][]lain {
 			return
 		}
 		for _, l := range options[len(so)] {
+			if slices.ContainsFunc(so, func(x lain) bool { return x.blank == l.blank }) {
+				continue
+			}
 			// Of blanks that are alike the first goes first.
 			if slices.ContainsFunc(options[len(so)], func(x lain) bool {
 				return x.blank < l.blank && slices.Equal(x.numbers(), l.numbers()) && !slices.ContainsFunc(so, func(y lain) bool { return y.blank == x.blank })
 			}) {
 				continue
 			}
-			if !slices.ContainsFunc(so, func(x lain) bool { return x.blank == l.blank }) {
-				put(append(so, l))
+			if next := append(so, l); mayBegin(next) {
+				put(next)
 			}
 		}
 	}
 	put(nil)
 	return out
+}
+
+// begins reports whether the first parts may be so: whether sizes explain their numbers
+// but for what is rounded.
+func (k *kind) begins(so []lain) bool {
+	rest := k.first[len(so)-1]
+	y := numbersIn(so)
+	for i := range y {
+		r := 0.0
+		for j := range y {
+			r += rest.At(i, j) * (y[j] - k.numbers[j])
+		}
+		if math.Abs(r) > rounding {
+			return false
+		}
+	}
+	return true
 }
 
 // solve finds the sizes that give the numbers, without one of them (−1 for none left
@@ -299,11 +332,71 @@ func (k *kind) solve(y []float64, without int) ([]measure.Length, bool) {
 			}
 		}
 		var ok bool
-		if at, ok = k.make(x); !ok || len(at) != n {
+		if at, ok = k.make(x); !ok && without < 0 && try == 0 {
+			at, ok = k.beside(x)
+		}
+		if !ok || len(at) != n {
 			return nil, false
 		}
 		if agree(at, y, without) {
 			return x, k.inRange(x)
+		}
+	}
+	if without >= 0 {
+		return nil, false
+	}
+	return k.closer(x, at, y, without)
+}
+
+// beside moves one of the sizes by a few ticks, so that there is such a box: rounding
+// may have brought it over a bound.
+func (k *kind) beside(x []measure.Length) ([]float64, bool) {
+	for _, by := range []measure.Length{1, -1, 2, -2, 3, -3} {
+		for j := range x {
+			was := x[j]
+			x[j] += by * k.tick()
+			if at, ok := k.make(x); ok {
+				return at, true
+			}
+			x[j] = was
+		}
+	}
+	return nil, false
+}
+
+// closer moves sizes tick by tick while the numbers come nearer, where they are near but
+// for what is rounded.
+func (k *kind) closer(x []measure.Length, at, y []float64, without int) ([]measure.Length, bool) {
+	far := func(at []float64) float64 {
+		sum := 0.0
+		for i := range at {
+			if d := math.Abs(at[i] - y[i]); i != without {
+				sum += d
+				if d > rounding/2 {
+					return math.Inf(1)
+				}
+			}
+		}
+		return sum
+	}
+	best := far(at)
+	for again := !math.IsInf(best, 1); again; {
+		again = false
+		for j := range x {
+			for _, by := range []measure.Length{1, -1, 2, -2, 4, -4} {
+				was := x[j]
+				x[j] += by * k.tick()
+				if at, ok := k.make(x); ok && len(at) == len(y) {
+					if f := far(at); f < best-1e-6 {
+						if agree(at, y, without) {
+							return x, k.inRange(x)
+						}
+						best, again = f, true
+						continue
+					}
+				}
+				x[j] = was
+			}
 		}
 	}
 	return nil, false
@@ -366,6 +459,13 @@ func (k *kind) found(order []lain, x []measure.Length, otherwise []Otherwise) *M
 			in.Size[id] = x[j]
 		} else {
 			in.Lengths[id] = x[j]
+		}
+	}
+	if spec, _ := k.made(x); spec != nil {
+		for _, p := range k.style.Parameters {
+			if p.Follows == nil && !slices.Contains(k.ids, p.ID) && spec.Lengths[p.ID] != k.spec.Lengths[p.ID] {
+				in.Size[p.ID] = spec.Lengths[p.ID]
+			}
 		}
 	}
 	m := &Match{Style: k.style, Inputs: in, Parts: make([]string, len(order)), Otherwise: otherwise, lies: make([]lain, len(order))}

@@ -1,8 +1,11 @@
 package found
 
 import (
+	"cmp"
 	"math/rand/v2"
+	"os"
 	"slices"
+	"strconv"
 	"testing"
 
 	"brevium/core/design"
@@ -52,9 +55,19 @@ func sheet(side measure.Length) paper.Sheet {
 	return paper.Sheet{Name: side.String(), Width: side, Height: side, Count: paper.Unlimited}
 }
 
-// untold are styles of which blanks and whole scores do not tell enough yet: lines by a
-// ruler alone, sizes that bound one another closely, more blanks alike than are tried.
-var untold = map[string]bool{"polygon-box": true, "book-wrap": true, "facet-basket": true, "fold-out-carrier": true}
+// untold is the style whose scores are all drawn by a ruler: of it there are two blanks
+// without a score over their whole length, four numbers that four sizes give, and any two
+// rectangles would be one. It must not be called so.
+const untold = "polygon-box"
+
+// each is how many sizes every style is found at; BREVIUM_EACH=200 tries as many.
+func each(t *testing.T, usual int) int {
+	n, err := strconv.Atoi(cmp.Or(os.Getenv("BREVIUM_EACH"), strconv.Itoa(usual)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	return n
+}
 
 // Every style is found from its blanks and scores alone, for sizes at random in either
 // unit, laid as they come: among the styles that are found is its own, and the box it
@@ -62,10 +75,7 @@ var untold = map[string]bool{"polygon-box": true, "book-wrap": true, "facet-bask
 func TestEveryStyleIsFound(t *testing.T) {
 	r := rand.New(rand.NewPCG(16, 1))
 	for _, s := range style.Boxes() {
-		if untold[s.ID] {
-			continue
-		}
-		lost, n := 0, 16
+		lost, n := 0, each(t, 6)
 		for k := range n {
 			unit := []measure.Unit{measure.In, measure.MM}[k%2]
 			in, res := random(r, s, unit)
@@ -77,6 +87,9 @@ func TestEveryStyleIsFound(t *testing.T) {
 			}
 			ok := false
 			for _, m := range Find(blanks, unit) {
+				if m.Style.ID == untold && s.ID != untold && len(m.Otherwise) == 0 {
+					t.Errorf("%v is called a %s", blanks, untold)
+				}
 				if m.Style != s || len(m.Otherwise) > 0 {
 					continue
 				}
@@ -102,7 +115,7 @@ func TestEveryStyleIsFound(t *testing.T) {
 				}
 			}
 		}
-		if lost > 0 {
+		if lost > 0 && s.ID != untold {
 			t.Errorf("%s: %d of %d are not found", s.ID, lost, n)
 		}
 	}

@@ -3,6 +3,7 @@ package found
 import (
 	"fmt"
 	"maps"
+	"math"
 	"slices"
 	"sync"
 
@@ -30,6 +31,7 @@ type kind struct {
 	// inverse turns numbers into the sizes nearest to them, and rest into what no size
 	// explains; rank is how many sizes the numbers tell apart.
 	inverse, rest *mat.Dense
+	first         []*mat.Dense // what no size explains of the first parts' numbers
 	rank          int
 	hint          []float64 // the numbers at other sizes, to tell kinds apart
 }
@@ -153,13 +155,14 @@ func newKind(s *style.Style, unit measure.Unit, choices map[string]string) *kind
 }
 
 // elsewheres is at how many other sizes a kind is tried.
-const elsewheres = 2
+const elsewheres = 3
 
 // moved are the sizes moved from the usual ones, each by another length.
 func (k *kind) moved(n int) map[string]measure.Length {
 	out := map[string]measure.Length{}
 	for i, id := range k.all {
-		out[id] = k.spec.Lengths[id] + k.step()*measure.Length([][]int{{1, 2, 3}, {3, -1, 1, -2, 2}}[n][i%(3+2*n)])
+		steps := [][]int{{1, 2, 3}, {3, -1, 1, -2, 2}, {-1, 1, -2, 0, 1}}[n]
+		out[id] = k.spec.Lengths[id] + k.step()*measure.Length(steps[i%len(steps)])
 	}
 	return out
 }
@@ -170,7 +173,19 @@ func (k *kind) elsewhere(n int) *kind {
 	x.spec.Lengths = maps.Clone(k.spec.Lengths)
 	maps.Copy(x.spec.Lengths, k.moved(n))
 	box, err := x.box(nil)
-	if err != nil {
+	if err != nil { // as many of the moves as go together
+		x.spec.Lengths = maps.Clone(k.spec.Lengths)
+		for _, id := range k.all {
+			was := x.spec.Lengths[id]
+			x.spec.Lengths[id] = k.moved(n)[id]
+			if b, err := x.box(nil); err == nil {
+				box = b
+			} else {
+				x.spec.Lengths[id] = was
+			}
+		}
+	}
+	if box == nil {
 		return nil
 	}
 	if x.numbers = numbersOf(box); len(x.numbers) != len(k.numbers) {
@@ -220,31 +235,76 @@ func (k *kind) ready() bool {
 		svd.SolveTo(k.inverse, eye, k.rank)
 		k.rest.Mul(a, k.inverse)
 		k.rest.Sub(eye, k.rest)
+		k.firsts(a)
 	})
 	return k.inverse != nil
 }
 
-// slope is how the numbers follow a size, nil where they do not.
+// firsts works out what no size explains of the numbers of the first part, of the first
+// two, and so on.
+func (k *kind) firsts(slopes *mat.Dense) {
+	n := 0
+	_, m := slopes.Dims()
+	for _, p := range k.parts {
+		n += 2 + p.vertical + p.horizontal
+		rest := mat.NewDense(n, n, nil)
+		for i := range n {
+			rest.Set(i, i, 1)
+		}
+		k.first = append(k.first, rest)
+		var svd mat.SVD
+		a := mat.DenseCopyOf(slopes.Slice(0, n, 0, m))
+		rank := 0
+		if svd.Factorize(a, mat.SVDThin) {
+			rank = svd.Rank(1e-9)
+		}
+		if rank == 0 {
+			continue
+		}
+		var inverse, told mat.Dense
+		svd.SolveTo(&inverse, mat.DenseCopyOf(rest), rank)
+		told.Mul(a, &inverse)
+		rest.Sub(rest, &told)
+	}
+}
+
+// slope is how the numbers follow a size, nil where they do not: where they do so both
+// ways alike, if they do, for a size may be one beyond which the box is laid otherwise.
 func (k *kind) slope(id string, step measure.Length) []float64 {
-	for _, d := range []measure.Length{step, -step, step / 2, -step / 2, step / 4, -step / 4} {
-		box, err := k.box(map[string]measure.Length{id: k.spec.Lengths[id] + d})
-		if err != nil {
-			continue
+	var first []float64
+	for _, d := range []measure.Length{step, step / 2, step / 4} {
+		up, down := k.slopeBy(id, d), k.slopeBy(id, -d)
+		if up != nil && down != nil && slices.EqualFunc(up, down, func(a, b float64) bool { return math.Abs(a-b) < 1e-6 }) {
+			return up
 		}
-		at := numbersOf(box)
-		if len(at) != len(k.numbers) {
-			continue
-		}
-		follows := false
-		for i := range at {
-			at[i] = (at[i] - k.numbers[i]) / d.MM()
-			follows = follows || at[i] != 0
-		}
-		if follows {
-			return at
+		for _, one := range [][]float64{up, down} {
+			if first == nil {
+				first = one
+			}
 		}
 	}
-	return nil
+	return first
+}
+
+// slopeBy is how the numbers follow a size that is changed by so much.
+func (k *kind) slopeBy(id string, by measure.Length) []float64 {
+	box, err := k.box(map[string]measure.Length{id: k.spec.Lengths[id] + by})
+	if err != nil {
+		return nil
+	}
+	at := numbersOf(box)
+	if len(at) != len(k.numbers) {
+		return nil
+	}
+	follows := false
+	for i := range at {
+		at[i] = (at[i] - k.numbers[i]) / by.MM()
+		follows = follows || at[i] != 0
+	}
+	if !follows {
+		return nil
+	}
+	return at
 }
 
 // box makes the box with some sizes set.
@@ -258,19 +318,13 @@ func (k *kind) box(set map[string]measure.Length) (*style.Box, error) {
 // make gives the numbers at some sizes; false where there is no such box, or one of
 // other lines.
 func (k *kind) make(x []measure.Length) ([]float64, bool) {
-	set := map[string]measure.Length{}
-	for j, id := range k.ids {
-		if x[j] < 0 {
+	for _, at := range x {
+		if at < 0 {
 			return nil, false
 		}
-		set[id] = x[j]
 	}
-	spec := k.spec
-	spec.Lengths = maps.Clone(k.spec.Lengths)
-	maps.Copy(spec.Lengths, set)
-	k.style.Follow(&spec, func(id string) bool { _, given := set[id]; return given })
-	box, err := k.style.Make(spec)
-	if err != nil || len(box.Parts) != len(k.parts) {
+	spec, box := k.made(x)
+	if spec == nil || len(box.Parts) != len(k.parts) {
 		return nil, false
 	}
 	for i, p := range box.Parts {
@@ -279,6 +333,41 @@ func (k *kind) make(x []measure.Length) ([]float64, bool) {
 		}
 	}
 	return numbersOf(box), true
+}
+
+// unseen are what sizes that no number follows are tried at, of the usual ones: they may
+// still bound those that are seen, as a cover must be as tall as the thing in it.
+var unseen = []float64{1, .75, .5, .35, .25, 1.5, 2}
+
+// made is the box at some sizes, and what it is made to; nil where there is none.
+func (k *kind) made(x []measure.Length) (*style.Spec, *style.Box) {
+	set := map[string]measure.Length{}
+	for j, id := range k.ids {
+		set[id] = x[j]
+	}
+	for n, by := range unseen {
+		spec := k.spec
+		spec.Lengths = maps.Clone(k.spec.Lengths)
+		for _, p := range k.style.Parameters {
+			if n > 0 {
+				spec.Lengths[p.ID] = measure.Nearest(max(p.Min, min(p.Max, measure.Length(by*float64(spec.Lengths[p.ID])))), spec.Tick)
+			}
+		}
+		maps.Copy(spec.Lengths, set)
+		k.style.Follow(&spec, func(id string) bool { _, given := set[id]; return given })
+		if box, err := k.style.Make(spec); err == nil {
+			return &spec, box
+		}
+		if k.sees() {
+			break
+		}
+	}
+	return nil, nil
+}
+
+// sees reports whether the numbers tell of all the sizes.
+func (k *kind) sees() bool {
+	return !slices.ContainsFunc(k.style.Parameters, func(p *style.Parameter) bool { return !slices.Contains(k.ids, p.ID) })
 }
 
 // numbersOf lists the numbers of a box's parts, as lain.numbers does.
@@ -293,11 +382,15 @@ func numbersOf(box *style.Box) []float64 {
 
 // set is a size as a hand would set it: to 1/64 in, or 0.05 mm.
 func (k *kind) set(mm float64) measure.Length {
-	l := measure.Length(mm * float64(measure.Millimetre))
+	return measure.Nearest(measure.Length(mm*float64(measure.Millimetre)), measure.Tick(k.tick()))
+}
+
+// tick is what a hand would set sizes to at the finest.
+func (k *kind) tick() measure.Length {
 	if k.unit == measure.In {
-		return measure.Nearest(l, measure.Tick(measure.Inch/64))
+		return measure.Inch / 64
 	}
-	return measure.Nearest(l, measure.Tick(measure.Millimetre/20))
+	return measure.Millimetre / 20
 }
 
 // inRange reports whether sizes are those of such a box.

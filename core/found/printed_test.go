@@ -18,7 +18,7 @@ import (
 func TestPrintedRecipesAreReadBack(t *testing.T) {
 	r := rand.New(rand.NewPCG(16, 3))
 	for _, s := range style.Boxes() {
-		for k := range 10 {
+		for k := range each(t, 10) {
 			unit := []measure.Unit{measure.In, measure.CM, measure.MM}[k%3]
 			in, _ := random(r, s, unit)
 			made, err := design.Sketch(in)
