@@ -298,7 +298,11 @@ func (n Net) numbers(p *Picture) {
 	fence := p.text(TextQuiet, pattern.Pt(fenceX-out*18*u, h/2), leastName, Middle, "fence, first")
 	fence.Angle = -90 * out
 	p.line(Fence, pattern.Pt(0, -7*u), pattern.Pt(w, -7*u))
-	p.text(TextQuiet, pattern.Pt(widestGap(pat), -18*u), leastName, Middle, "fence, turned")
+	if at, gap := widestGap(pat); gap > 220*u { // else the numbers stand there
+		p.text(TextQuiet, pattern.Pt(at, -18*u), leastName, Middle, "fence, turned")
+	} else if gap > 120*u {
+		p.text(TextQuiet, pattern.Pt(at, -18*u), leastName, Middle, "turned")
+	}
 	list := recipe.Scores(n.Part, n.Fence, n.Tick)
 	var upright, level tiers
 	for _, l := range list.Lines {
@@ -324,7 +328,7 @@ func (n Net) numbers(p *Picture) {
 
 // widestGap is the middle of the widest space between the numbers along the
 // upper edge, in mm.
-func widestGap(pat *pattern.Pattern) float64 {
+func widestGap(pat *pattern.Pattern) (at, gap float64) {
 	stops := append(slices.Clone(pat.Scores.Vertical), pat.Width)
 	best, from, widest := 0.0, measure.Length(0), measure.Length(0)
 	for _, to := range stops {
@@ -333,7 +337,7 @@ func widestGap(pat *pattern.Pattern) float64 {
 		}
 		from = to
 	}
-	return best
+	return best, widest.MM()
 }
 
 // numberSize is the height of a score number, in strokes.

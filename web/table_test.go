@@ -79,3 +79,53 @@ func TestABrokenRingIsSaid(t *testing.T) {
 	h.press("button", "Undo")
 	h.until(`document.querySelector(".own-gives").innerText.includes("It folds")`)
 }
+
+// A tray gets a lid in the browser: one piece more, what it goes over, a thumb notch and a
+// face that is parted by a line; each is in the drawing at once, and there after a reload.
+func TestALidIsDrawnAsATable(t *testing.T) {
+	x := newTable(t)
+	h := newHand(t, x, 1280, 900)
+	h.visit("/styles/table?from=tray")
+	folds := `document.querySelector(".own-gives").innerText.includes("It folds")`
+	h.until(folds)
+	h.press("button", "One piece more")
+	h.until(`location.search === "?piece=1" && document.querySelectorAll(".own-pieces button").length === 3`)
+	h.write("This piece is called", "Lid")
+	h.write("Height of row 1", "W")
+	for _, b := range []string{"column-first", "column-last", "row-first", "row-last"} {
+		h.do(js(`document.querySelector("button[value=` + b + `]").click()`))
+		if b == "column-last" {
+			h.until(`document.querySelectorAll(".own-grid thead th").length === 3`)
+		}
+	}
+	h.until(`document.querySelectorAll(".own-grid tbody tr").length === 3`)
+	for _, f := range []struct{ field, text string }{
+		{"Row 1, column 2", "back"}, {"Row 2, column 1", "left"}, {"Row 2, column 3", "right"}, {"Row 3, column 2", "front"},
+		{"Width of column 1", "3/4 in"}, {"Width of column 3", "3/4 in"}, {"Height of row 1", "3/4 in"}, {"Height of row 3", "3/4 in"},
+	} {
+		h.write(f.field, f.text)
+	}
+	h.press("button", "A piece goes over another")
+	h.until(`document.querySelector("[name='over.0.outer_span']")?.value === "L + a"`)
+	h.write("Width of column 2", "L + a")
+	h.write("Height of row 2", "W + a")
+	h.write("Fit 1: the outer walls come down", "3/4 in")
+	h.write("Fit 1: the inner walls are high", "H")
+	h.until(folds)
+	h.visit("/styles/table?piece=1")
+	if got := h.find("textbox", "Fit 1: the outer walls come down").Value; got != "3/4 in" {
+		t.Errorf("after a reload the lid comes down %q", got)
+	}
+	h.do(js(`document.querySelector("button[value=notch]").closest("details").open = true`))
+	h.press("button", "A notch more")
+	h.until(folds + ` && document.querySelector("[name='bite.0.face']")?.value === "front"`)
+	h.write("Cut 1, its radius", "1/0")
+	h.until(`document.querySelector(".own-gives .fault") !== null`)
+	h.press("button", "Undo")
+	h.until(folds + ` && document.querySelector("[name='bite.0.radius']").value === "1/4 in"`)
+	h.do(js(`document.querySelector("button[value=divide]").closest("details").open = true`))
+	h.press("button", "Part it")
+	h.until(`document.querySelector("[name='part.0.0']")?.value === "base.a"`)
+	h.press("button", "Make base whole again")
+	h.until(`document.querySelector("[name='part.0.0']") === null`)
+}

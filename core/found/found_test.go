@@ -57,7 +57,7 @@ func sheet(side measure.Length) paper.Sheet {
 
 // untold is the style whose scores are all drawn by a ruler: of it there are two blanks
 // without a score over their whole length, four numbers that four sizes give, and any two
-// rectangles would be one. It must not be called so.
+// rectangles would be one. Where they have scores (its four-sided kind) they are told.
 const untold = "polygon-box"
 
 // each is how many sizes every style is found at; BREVIUM_EACH=200 tries as many.
@@ -87,9 +87,6 @@ func TestEveryStyleIsFound(t *testing.T) {
 			}
 			ok := false
 			for _, m := range Find(blanks, unit) {
-				if m.Style.ID == untold && s.ID != untold && len(m.Otherwise) == 0 {
-					t.Errorf("%v is called a %s", blanks, untold)
-				}
 				if m.Style != s || len(m.Otherwise) > 0 {
 					continue
 				}

@@ -26,8 +26,10 @@ var small = set("on from along all each every both the of long short left right 
 // ofSize gives the length at a token where it tells a side of the piece by its size:
 // "on the 9 side", "along 11", "with 8 across the top".
 func (p *parser) ofSize(k int) (measure.Length, bool) {
-	if p.now < 0 || !p.num(k) || p.times(k+1) {
+	if t := p.tok(k); p.now < 0 || !p.num(k) || p.times(k+1) || t.spelled {
 		return 0, false
+	} else if n, whole := t.whole(); whole && n == 4 && t.unit == "" && p.is(k+1, "sides", "edges") {
+		return 0, false // all of them, though the piece is 4 wide
 	}
 	size := p.length(k)
 	if x := p.out.Pieces[p.now]; size != x.Width && size != x.Height {

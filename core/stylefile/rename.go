@@ -27,6 +27,15 @@ func (t *Table) rename(was, now string) {
 			m[now] = v
 		}
 	}
+	if all, there := p.Up[was]; there {
+		delete(p.Up, was)
+		p.Up[now] = all
+	}
+	for _, faces := range p.Up {
+		for i := range faces {
+			to(&faces[i])
+		}
+	}
 	for i := range p.Folds {
 		to(&p.Folds[i].Between[0])
 		to(&p.Folds[i].Between[1])
@@ -61,9 +70,9 @@ func (t *Table) rename(was, now string) {
 // that do not touch.
 func (t *Table) forget() {
 	p := t.piece()
-	cells := t.Faces()
+	cells := t.cells()
 	p.Divide = slices.DeleteFunc(p.Divide, func(d divide) bool { return !slices.Contains(cells, d.Face) })
-	faces := slices.Concat(cells, p.shares())
+	faces := t.Faces()
 	gone := func(names ...string) bool {
 		return slices.ContainsFunc(names, func(n string) bool { return !slices.Contains(faces, n) })
 	}
@@ -95,7 +104,11 @@ func (t *Table) forget() {
 	if gone(p.Root) && len(cells) > 0 {
 		p.Root = cells[0]
 	}
-	p.Up = nil
+	for root, all := range p.Up {
+		if p.Up[root] = slices.DeleteFunc(all, func(n string) bool { return gone(n) }); gone(root) || len(p.Up[root]) == 0 {
+			delete(p.Up, root)
+		}
+	}
 }
 
 // shares are the names of the parts of faces that are divided.

@@ -9,10 +9,13 @@ import (
 	"brevium/core/strict"
 )
 
-// Table is the first piece of a style file as a table that is filled in by hand: its
-// sizes, columns and rows, what each cell is, what each edge between two faces is, where
-// faces go.
-type Table struct{ file }
+// Table is a piece of a style file as a table that is filled in by hand, the first until
+// another is picked: its sizes, columns and rows, what each cell is, what each edge
+// between two faces is, where faces go, how they are shaped.
+type Table struct {
+	file
+	at int // the piece that is picked
+}
 
 // ReadTable reads a style file to be changed, whether or not it gives a box yet.
 func ReadTable(text []byte) (*Table, error) {
@@ -26,8 +29,12 @@ func ReadTable(text []byte) (*Table, error) {
 	if len(f.Pieces) == 0 {
 		f.Pieces = []piece{{ID: "body", Name: "Box"}}
 	}
-	t := &Table{f}
-	t.even()
+	t := &Table{file: f}
+	for i := range t.Pieces { // as many cells as columns and rows
+		t.at = i
+		t.even()
+	}
+	t.at = 0
 	return t, nil
 }
 
@@ -40,7 +47,7 @@ func NewTable() *Table {
 		{ID: "height", As: "H", Label: "Height", Usual: "1 in"},
 	}
 	f.Pieces = []piece{{ID: "body", Name: "Box", Columns: []string{"L"}, Rows: []string{"W"}, Cells: []string{"base"}, Root: "base", Roles: map[string]string{"base": "panel"}}}
-	return &Table{f}
+	return &Table{file: f}
 }
 
 // Text writes the file.
@@ -52,7 +59,7 @@ func (t *Table) Text() []byte {
 	return text
 }
 
-func (t *Table) piece() *piece { return &t.Pieces[0] }
+func (t *Table) piece() *piece { return &t.Pieces[t.at] }
 
 // Grid gives the cells' names, row by row; "" is cut away.
 func (t *Table) Grid() [][]string {
@@ -110,8 +117,22 @@ func (t *Table) Rows() []string { return t.piece().Rows }
 // Root is the face that stays on the table.
 func (t *Table) Root() string { return t.piece().Root }
 
-// Faces are the names of the cells, each once.
+// Faces are the names of the faces, each once: of the cells, and where one is divided,
+// of its parts.
 func (t *Table) Faces() []string {
+	var out []string
+	for _, n := range t.cells() {
+		if parts := t.Parts(n); parts != nil {
+			out = append(out, parts...)
+		} else {
+			out = append(out, n)
+		}
+	}
+	return out
+}
+
+// cells are the names in the cells, each once.
+func (t *Table) cells() []string {
 	var out []string
 	for _, row := range t.Grid() {
 		for _, n := range row {
@@ -216,10 +237,10 @@ func (t *Table) Name(row, col int, name string) {
 	if name == was || len(name) > 40 {
 		return
 	}
-	fresh := name != "" && !slices.Contains(t.Faces(), name)
+	fresh := name != "" && !slices.Contains(t.cells(), name) && !slices.Contains(t.piece().shares(), name)
 	grid[row][col] = name
 	t.setGrid(grid)
-	if was != "" && fresh && !slices.Contains(t.Faces(), was) {
+	if was != "" && fresh && !slices.Contains(t.cells(), was) {
 		t.rename(was, name)
 	}
 	t.forget()
@@ -282,13 +303,29 @@ func (t *Table) Edges() []Edge {
 		}
 		out = append(out, e)
 	}
+	meet := func(a, b string, side, facing int) {
+		for _, x := range t.partsAt(a, side) {
+			for _, y := range t.partsAt(b, facing) {
+				add(x, y)
+			}
+		}
+	}
 	for r, row := range grid {
 		for c, name := range row {
-			if c+1 < len(row) {
-				add(name, row[c+1])
+			if c+1 < len(row) && name != row[c+1] {
+				meet(name, row[c+1], right, left)
 			}
-			if r+1 < len(grid) {
-				add(name, grid[r+1][c])
+			if r+1 < len(grid) && name != grid[r+1][c] {
+				meet(name, grid[r+1][c], bottom, top)
+			}
+		}
+	}
+	for _, d := range p.Divide {
+		for i, x := range d.Into {
+			for _, y := range d.Into[i+1:] {
+				if x.meets(y) {
+					add(x.Name, y.Name)
+				}
 			}
 		}
 	}
@@ -316,12 +353,12 @@ func (t *Table) SetEdge(a, b, is, angle string) {
 	}
 }
 
-// Goes is where a face goes: "" nowhere, else "glue", "inside", "over", "tuck" or "lap", and onto
-// which other face.
+// Goes is where a face goes: "" nowhere, else "glue", "inside", "over", "tuck", "lap" or
+// "within", and onto which other face.
 type Goes struct{ Way, Onto string }
 
 // Ways are how a face goes somewhere.
-var Ways = []string{"glue", "inside", "over", "tuck", "lap"}
+var Ways = []string{"glue", "inside", "over", "tuck", "lap", "within"}
 
 // Goes says where a face goes.
 func (t *Table) Goes(face string) Goes {
@@ -337,7 +374,7 @@ func (t *Table) Goes(face string) Goes {
 			return Goes{"glue", g.Onto}
 		}
 	}
-	for way, pairs := range map[string][][2]string{"tuck": p.Tucks, "lap": p.Laps} {
+	for way, pairs := range map[string][][2]string{"tuck": p.Tucks, "lap": p.Laps, "within": p.Within} {
 		for _, x := range pairs {
 			if x[0] == face {
 				return Goes{way, x[1]}
@@ -351,8 +388,11 @@ func (t *Table) Goes(face string) Goes {
 func (t *Table) SetGoes(face string, to Goes) {
 	p := t.piece()
 	first := func(x [2]string) bool { return x[0] == face }
+	if to == t.Goes(face) {
+		return // what else is said of it stays
+	}
+	p.Tucks, p.Laps, p.Within = slices.DeleteFunc(p.Tucks, first), slices.DeleteFunc(p.Laps, first), slices.DeleteFunc(p.Within, first)
 	p.Glue = slices.DeleteFunc(p.Glue, func(g glue) bool { return g.Face == face })
-	p.Tucks, p.Laps = slices.DeleteFunc(p.Tucks, first), slices.DeleteFunc(p.Laps, first)
 	if !slices.Contains(t.Faces(), to.Onto) || to.Onto == face {
 		return
 	}
@@ -361,41 +401,9 @@ func (t *Table) SetGoes(face string, to Goes) {
 		p.Glue = append(p.Glue, glue{Face: face, Onto: to.Onto, Inside: to.Way == "inside", Over: to.Way == "over"})
 	case "tuck":
 		p.Tucks = append(p.Tucks, [2]string{face, to.Onto})
+	case "within":
+		p.Within = append(p.Within, [2]string{face, to.Onto})
 	case "lap":
 		p.Laps = append(p.Laps, [2]string{face, to.Onto})
-	}
-}
-
-// Shape is how far a tab reaches and how much narrower its end is, as formulas; "" is the
-// whole cell.
-func (t *Table) Shape(face string) (reach, wedge string) {
-	for _, x := range t.piece().Tabs {
-		if x.Face == face {
-			return x.Reach, x.Wedge
-		}
-	}
-	return "", ""
-}
-
-// SetShape shapes a tab: from the face that it was folded from, or the one it is.
-func (t *Table) SetShape(face, reach, wedge string) {
-	p := t.piece()
-	on := ""
-	if i := slices.IndexFunc(p.Tabs, func(x tab) bool { return x.Face == face }); i >= 0 {
-		on = p.Tabs[i].On
-	}
-	p.Tabs = slices.DeleteFunc(p.Tabs, func(x tab) bool { return x.Face == face })
-	if reach = strings.TrimSpace(reach); reach == "" {
-		return
-	}
-	for _, e := range t.Edges() {
-		if on == "" && e.Is != "slit" && (e.A == face || e.B == face) {
-			if on = e.A; on == face {
-				on = e.B
-			}
-		}
-	}
-	if on != "" {
-		p.Tabs = append(p.Tabs, tab{Face: face, On: on, Reach: reach, Wedge: strings.TrimSpace(wedge)})
 	}
 }

@@ -52,8 +52,9 @@ type stylesPage struct {
 	Nets     []template.HTML // of its pieces
 	Says     string
 	Kept     string
-	// pick lets the faces of the first piece be pressed.
-	pick bool
+	// pick lets the faces of the picked piece be pressed.
+	pick   bool
+	picked int
 }
 
 type ownView struct {
@@ -147,7 +148,7 @@ func (v *stylesPage) try(ctx context.Context, text string) error {
 	}
 	v.Picture = page.BoxPicture(r, "own")
 	for i, p := range r.Parts {
-		net := draw.Net{PickAll: v.pick && i == 0, Part: p.Part, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
+		net := draw.Net{PickAll: v.pick && i == v.picked, Part: p.Part, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
 		v.Nets = append(v.Nets, page.SVG(net.Picture()))
 	}
 	for _, c := range r.Checks {

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"html/template"
 	"net/http"
+	"net/url"
 	"strconv"
 	"strings"
 
@@ -19,21 +20,26 @@ import (
 // tablePage is a style as a table that is filled in.
 type tablePage struct {
 	page.Chrome
-	ID, Name    form.Field
-	Sizes       []sizeView
-	Columns     []form.Field
-	Rows        []rowView
-	Faces       []faceView
-	Edges       []edgeView
-	Root        form.Field
-	Wrong       string
-	Picture     template.HTML
-	Nets        []template.HTML // the first is that of the table
-	Says        string
-	Text        string
-	Undo        bool
-	Kept        bool
-	First, Last bool
+	ID, Name form.Field
+	Sizes    []sizeView
+	Columns  []form.Field
+	Rows     []rowView
+	Faces    []faceView
+	Edges    []edgeView
+	Root     form.Field
+	Wrong    string
+	Picture  template.HTML
+	Nets     []template.HTML // the first is that of the table
+	Says     string
+	Text     string
+	Undo     bool
+	Pieces   []pieceView
+	Stance   []form.Field
+	Divide   []form.Field // which face, from where to where
+	Divided  []dividedView
+	Bites    []biteView
+	Overs    []overView
+	Allow    []form.Field
 }
 
 type sizeView struct{ As, Label, Usual form.Field }
@@ -48,6 +54,7 @@ type faceView struct {
 	Name             string
 	Role, Goes, Onto form.Field
 	Reach, Wedge     form.Field
+	Corner           form.Field
 	Tab              bool
 }
 
@@ -84,6 +91,8 @@ func (s *room) table(c *echo.Context) error {
 		}
 		return page.Back(c, "/styles/table")
 	}
+	at, _ := strconv.Atoi(c.QueryParam("piece"))
+	t.Pick(at)
 	return s.showTable(c, http.StatusOK, d, t)
 }
 
@@ -102,36 +111,44 @@ func (s *room) fill(c *echo.Context) error {
 		if err := s.UndoDraft(ctx, &d); err != nil {
 			return err
 		}
-		return s.answer(c, http.StatusOK, d)
+		return s.answer(c, http.StatusOK, d, posted.Get("piece"))
 	}
-	apply(t, posted.Get, posted.Has)
+	at, _ := strconv.Atoi(posted.Get("piece"))
+	t.Pick(at)
+	apply(t, posted)
+	piece := strconv.Itoa(t.Picked())
 	if err := s.PutDraft(ctx, &d, t); err != nil {
 		return err
 	}
 	if posted.Get("do") == "keep" {
 		if _, err := stylefile.Read([]byte(d.Text)); err != nil {
-			return s.answer(c, http.StatusUnprocessableEntity, d)
+			return s.answer(c, http.StatusUnprocessableEntity, d, piece)
 		}
 		return s.keep(c, []byte(d.Text))
 	}
-	return s.answer(c, http.StatusOK, d)
+	return s.answer(c, http.StatusOK, d, piece)
 }
 
-// answer shows the table again, or goes back to it.
-func (s *room) answer(c *echo.Context, status int, d page.Draft) error {
+// answer shows the table of a piece again, or goes back to it.
+func (s *room) answer(c *echo.Context, status int, d page.Draft, piece string) error {
 	t, err := stylefile.ReadTable([]byte(d.Text))
 	if err != nil {
 		return err
 	}
+	at, _ := strconv.Atoi(piece)
+	t.Pick(at)
+	here := fmt.Sprintf("/styles/table?piece=%d", t.Picked())
 	if c.Request().Header.Get("HX-Request") == "" && status == http.StatusOK {
-		return page.Back(c, "/styles/table")
+		return page.Back(c, "%s", here)
 	}
+	c.Response().Header().Set("HX-Replace-Url", here)
 	return s.showTable(c, status, d, t)
 }
 
 // apply puts what was posted into the table: names of cells first, since all else goes
 // by them.
-func apply(t *stylefile.Table, get func(string) string, has func(string) bool) {
+func apply(t *stylefile.Table, posted url.Values) {
+	get, has := posted.Get, posted.Has
 	if has("id") || has("name") {
 		t.Call(get("id"), get("name"))
 	}
@@ -164,10 +181,14 @@ func apply(t *stylefile.Table, get func(string) string, has func(string) bool) {
 		if name := fmt.Sprintf("reach.%d", i); has(name) {
 			t.SetShape(f, get(name), get(fmt.Sprintf("wedge.%d", i)))
 		}
+		if name := fmt.Sprintf("corner.%d", i); has(name) {
+			t.SetCorner(f, get(name))
+		}
 	}
 	if has("root") {
 		t.SetRoot(get("root"))
 	}
+	applyPieces(t, posted)
 	for r, row := range t.Grid() {
 		for k := range row {
 			if name := fmt.Sprintf("cell.%d.%d", r, k); has(name) {
@@ -192,6 +213,8 @@ func apply(t *stylefile.Table, get func(string) string, has func(string) bool) {
 		t.RemoveRow(at)
 	case "size":
 		t.AddSize()
+	default:
+		doPieces(t, what, at, posted)
 	}
 }
 
@@ -219,7 +242,8 @@ func (s *room) showTable(c *echo.Context, status int, d page.Draft, t *stylefile
 		v.Rows = append(v.Rows, row)
 	}
 	v.faces(f, t)
-	if err := v.draw(c.Request().Context(), d.Text); err != nil {
+	v.pieces(f, t, c.Request().PostForm)
+	if err := v.draw(c.Request().Context(), d.Text, t.Picked()); err != nil {
 		return err
 	}
 	if c.Request().Header.Get("HX-Request") != "" {
@@ -231,7 +255,7 @@ func (s *room) showTable(c *echo.Context, status int, d page.Draft, t *stylefile
 // words for the choices of the table.
 var (
 	edgeWords = map[string]string{"fold": "folded away", "towards": "folded towards you", "hinge": "folded to shut it", "slit": "slit apart", "roll": "bent over an edge, not scored"}
-	wayWords  = map[string]string{"glue": "glued, its outside on", "inside": "glued, its inside on", "over": "glued, its inside on the outside of", "tuck": "tucked behind", "lap": "lies over"}
+	wayWords  = map[string]string{"glue": "glued, its outside on", "inside": "glued, its inside on", "over": "glued, its inside on the outside of", "tuck": "tucked behind", "lap": "lies over", "within": "lies inside, dry"}
 )
 
 // faces readies what is asked of faces and edges.
@@ -252,11 +276,12 @@ func (v *tablePage) faces(f *form.Form, t *stylefile.Table) {
 		role := t.Role(n)
 		x := faceView{
 			Name: n, Tab: role == "tab" || role == "flap",
-			Role:  f.ChoiceField(fmt.Sprintf("role.%d", i), n+" is a", "", role, form.Plain(stylefile.Roles...)...),
-			Goes:  f.ChoiceField(fmt.Sprintf("goes.%d", i), n+" goes", "", goes.Way, ways...),
-			Onto:  f.ChoiceField(fmt.Sprintf("onto.%d", i), n+" goes to", "", goes.Onto, named...),
-			Reach: f.Control(fmt.Sprintf("reach.%d", i), n+" reaches", "empty: all of its cell", reach),
-			Wedge: f.Control(fmt.Sprintf("wedge.%d", i), n+" loses on each side", "", wedge),
+			Role:   f.ChoiceField(fmt.Sprintf("role.%d", i), n+" is a", "", role, form.Plain(stylefile.Roles...)...),
+			Goes:   f.ChoiceField(fmt.Sprintf("goes.%d", i), n+" goes", "", goes.Way, ways...),
+			Onto:   f.ChoiceField(fmt.Sprintf("onto.%d", i), n+" goes to", "", goes.Onto, named...),
+			Reach:  f.Control(fmt.Sprintf("reach.%d", i), n+" reaches", "empty: all of its cell", reach),
+			Wedge:  f.Control(fmt.Sprintf("wedge.%d", i), n+" loses on each side", "", wedge),
+			Corner: f.Control(fmt.Sprintf("corner.%d", i), "Corners of "+n+" are rounded by", "", t.Corner(n)),
 		}
 		v.Faces = append(v.Faces, x)
 	}
@@ -271,8 +296,8 @@ func (v *tablePage) faces(f *form.Form, t *stylefile.Table) {
 }
 
 // draw tries the table, and says what is wrong with it.
-func (v *tablePage) draw(ctx context.Context, text string) error {
-	one := &stylesPage{Chrome: v.Chrome, pick: true}
+func (v *tablePage) draw(ctx context.Context, text string, piece int) error {
+	one := &stylesPage{Chrome: v.Chrome, pick: true, picked: piece}
 	err := one.try(ctx, text)
 	if page.IsFault(err) {
 		f := fault.Of(err)

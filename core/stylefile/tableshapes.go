@@ -1,0 +1,330 @@
+package stylefile
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+)
+
+// Shape is how far a tab reaches and how much narrower its end is, as formulas; "" is the
+// whole cell.
+func (t *Table) Shape(face string) (reach, wedge string) {
+	for _, x := range t.piece().Tabs {
+		if x.Face == face {
+			return x.Reach, x.Wedge
+		}
+	}
+	return "", ""
+}
+
+// SetShape shapes a tab: from the face that it was folded from, or the one it is.
+func (t *Table) SetShape(face, reach, wedge string) {
+	p := t.piece()
+	on := ""
+	if i := slices.IndexFunc(p.Tabs, func(x tab) bool { return x.Face == face }); i >= 0 {
+		on = p.Tabs[i].On
+	}
+	p.Tabs = slices.DeleteFunc(p.Tabs, func(x tab) bool { return x.Face == face })
+	if reach = strings.TrimSpace(reach); reach == "" {
+		return
+	}
+	for _, e := range t.Edges() {
+		if on == "" && e.Is != "slit" && (e.A == face || e.B == face) {
+			if on = e.A; on == face {
+				on = e.B
+			}
+		}
+	}
+	if on != "" {
+		p.Tabs = append(p.Tabs, tab{Face: face, On: on, Reach: reach, Wedge: strings.TrimSpace(wedge)})
+	}
+}
+
+// Corner is the radius that a face's free corners are rounded by, as a formula; "" for
+// none.
+func (t *Table) Corner(face string) string {
+	for _, x := range t.piece().Rounds {
+		if x.Face == face {
+			return x.Radius
+		}
+	}
+	return ""
+}
+
+// SetCorner rounds the corners of a face that are away from the one it was folded from.
+func (t *Table) SetCorner(face, radius string) {
+	p := t.piece()
+	if radius = strings.TrimSpace(radius); radius == t.Corner(face) || !slices.Contains(t.Faces(), face) {
+		return
+	}
+	if i := slices.IndexFunc(p.Rounds, func(x round) bool { return x.Face == face }); i >= 0 {
+		if p.Rounds[i].Radius = radius; radius == "" {
+			p.Rounds = slices.Delete(p.Rounds, i, i+1)
+		}
+		return
+	}
+	if on := t.neighbour(face); on != "" {
+		p.Rounds = append(p.Rounds, round{Face: face, On: on, Radius: radius})
+	}
+}
+
+// neighbour is the first face that a face is folded from, "" for none.
+func (t *Table) neighbour(face string) string {
+	for _, e := range t.Edges() {
+		if e.Is != "slit" && (e.A == face || e.B == face) {
+			if e.A == face {
+				return e.B
+			}
+			return e.A
+		}
+	}
+	return ""
+}
+
+// Bite is a half circle out of an edge of a face, or a hole in it: its centre by
+// fractions of the face from its top left corner, and its radius, as formulas.
+type Bite struct {
+	Hole               bool
+	Face, X, Y, Radius string
+}
+
+// Bites are the notches and then the holes.
+func (t *Table) Bites() []Bite {
+	var out []Bite
+	for _, cut := range t.piece().bites() {
+		for _, x := range cut.all {
+			out = append(out, Bite{cut.hole, x.Face, x.At[0], x.At[1], x.Radius})
+		}
+	}
+	return out
+}
+
+// mostBites is how many notches and holes a table asks for.
+const mostBites = 20
+
+// SetBites puts others in their place; one without a radius goes.
+func (t *Table) SetBites(all []Bite) {
+	p := t.piece()
+	p.Notches, p.Holes = nil, nil
+	for _, b := range all[:min(len(all), mostBites)] {
+		x := bite{b.Face, [2]string{strings.TrimSpace(b.X), strings.TrimSpace(b.Y)}, strings.TrimSpace(b.Radius)}
+		switch {
+		case x.Radius == "" || !slices.Contains(t.Faces(), b.Face):
+		case b.Hole:
+			p.Holes = append(p.Holes, x)
+		default:
+			p.Notches = append(p.Notches, x)
+		}
+	}
+}
+
+// AddBite cuts a hole into the middle of the root, or a notch into the lower edge of a
+// face of the last row.
+func (t *Table) AddBite(hole bool) {
+	b := Bite{hole, t.Root(), "0.5", "0.5", "1/8 in"}
+	if grid := t.Grid(); !hole {
+		b.Y, b.Radius = "1", "1/4 in"
+		for _, n := range grid[len(grid)-1] {
+			if parts := t.partsAt(n, bottom); len(parts) > 0 {
+				b.Face = parts[0]
+				if t.Role(b.Face) != "tab" {
+					break
+				}
+			}
+		}
+	}
+	t.SetBites(append(t.Bites(), b))
+}
+
+// The sides of a cell.
+const (
+	top = iota
+	right
+	bottom
+	left
+)
+
+// corners are the corners and the middles of the sides of a face, clockwise from its top
+// left corner, by fractions of it.
+var corners = []struct {
+	label string
+	at    [2]string
+}{
+	{"top left", [2]string{"0", "0"}}, {"middle of the top", [2]string{"0.5", "0"}}, {"top right", [2]string{"1", "0"}}, {"middle of the right", [2]string{"1", "0.5"}},
+	{"bottom right", [2]string{"1", "1"}}, {"middle of the bottom", [2]string{"0.5", "1"}}, {"bottom left", [2]string{"0", "1"}}, {"middle of the left", [2]string{"0", "0.5"}},
+}
+
+// Points are what a line that divides a face may go between: the corners and middles of
+// a whole face, the corners of one that is a part.
+func (t *Table) Points(face string) []string {
+	if x := t.share(face); x != nil {
+		var out []string
+		for i := range x.At {
+			out = append(out, fmt.Sprintf("corner %d", i+1))
+		}
+		return out
+	}
+	if !slices.Contains(t.cells(), face) || t.Parts(face) != nil {
+		return nil
+	}
+	var out []string
+	for _, c := range corners {
+		out = append(out, c.label)
+	}
+	return out
+}
+
+// share is the part of a divided face that a name is of, nil for none.
+func (t *Table) share(face string) *share {
+	for _, d := range t.piece().Divide {
+		for i := range d.Into {
+			if d.Into[i].Name == face {
+				return &d.Into[i]
+			}
+		}
+	}
+	return nil
+}
+
+// Parts are the names of the parts of a cell's face that is divided, nil for a whole one.
+func (t *Table) Parts(face string) []string {
+	for _, d := range t.piece().Divide {
+		if d.Face == face {
+			var out []string
+			for _, x := range d.Into {
+				out = append(out, x.Name)
+			}
+			return out
+		}
+	}
+	return nil
+}
+
+// Divide parts a face by a line between two of its points, as Points names them. False
+// where the line lies on an edge, or the face is full of parts.
+func (t *Table) Divide(face, from, to string) bool {
+	points := t.Points(face)
+	i, k := slices.Index(points, from), slices.Index(points, to)
+	if i > k {
+		i, k = k, i
+	}
+	if i < 0 || i == k {
+		return false
+	}
+	p := t.piece()
+	outline := make([][2]string, 0, len(points))
+	part := t.share(face)
+	for n := range points {
+		if part != nil {
+			outline = append(outline, part.At[n])
+		} else {
+			outline = append(outline, corners[n].at)
+		}
+	}
+	one, other := outline[i:k+1], slices.Concat(outline[k:], outline[:i+1])
+	if part == nil { // of the middles only those that the line goes to
+		middle := func(at [2]string) bool {
+			return slices.Contains(at[:], "0.5") && at != outline[i] && at != outline[k]
+		}
+		one, other = slices.DeleteFunc(slices.Clone(one), middle), slices.DeleteFunc(slices.Clone(other), middle)
+	}
+	if len(one) < 3 || len(other) < 3 {
+		return false
+	}
+	a, b := share{t.free(face + ".a"), one}, share{t.free(face + ".b"), other}
+	if part == nil {
+		p.Divide = append(p.Divide, divide{face, []share{a, b}})
+	} else {
+		d := slices.IndexFunc(p.Divide, func(d divide) bool {
+			return slices.ContainsFunc(d.Into, func(x share) bool { return x.Name == face })
+		})
+		if len(p.Divide[d].Into) >= mostCorners {
+			return false
+		}
+		n := slices.IndexFunc(p.Divide[d].Into, func(x share) bool { return x.Name == face })
+		p.Divide[d].Into = slices.Replace(slices.Clone(p.Divide[d].Into), n, n+1, a, b)
+	}
+	if role, said := p.Roles[face]; said {
+		p.Roles[a.Name], p.Roles[b.Name] = role, role
+	}
+	t.forget()
+	return true
+}
+
+// free is a name that no face has, from one that is wished.
+func (t *Table) free(name string) string {
+	for slices.Contains(t.Faces(), name) {
+		name += "x"
+	}
+	return name
+}
+
+// Whole takes the lines out of a face again.
+func (t *Table) Whole(face string) {
+	p := t.piece()
+	p.Divide = slices.DeleteFunc(p.Divide, func(d divide) bool { return d.Face == face })
+	t.forget()
+}
+
+// Divided are the cells' faces that are parted.
+func (t *Table) Divided() []string {
+	var out []string
+	for _, d := range t.piece().Divide {
+		out = append(out, d.Face)
+	}
+	return out
+}
+
+// partsAt are the faces of a cell that lie on one of its sides: its parts, or itself.
+func (t *Table) partsAt(face string, side int) []string {
+	if face == "" {
+		return nil
+	}
+	lies := func(at [2]string) bool {
+		return [4]bool{at[1] == "0", at[0] == "1", at[1] == "1", at[0] == "0"}[side]
+	}
+	for _, d := range t.piece().Divide {
+		if d.Face != face {
+			continue
+		}
+		var out []string
+		for _, x := range d.Into {
+			for i, at := range x.At {
+				if lies(at) && lies(x.At[(i+1)%len(x.At)]) {
+					out = append(out, x.Name)
+					break
+				}
+			}
+		}
+		return out
+	}
+	return []string{face}
+}
+
+// meets reports whether two parts of a face have an edge in common, told alike.
+func (x share) meets(y share) bool {
+	for i := range x.At {
+		a, b := x.At[i], x.At[(i+1)%len(x.At)]
+		for k := range y.At {
+			if y.At[k] == b && y.At[(k+1)%len(y.At)] == a {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// RenamePart calls a part of a divided face otherwise.
+func (t *Table) RenamePart(was, now string) {
+	now = strings.Join(strings.Fields(strings.ToLower(now)), "-")
+	x := t.share(was)
+	if x == nil || now == "" || len(now) > 40 || slices.Contains(t.Faces(), now) || slices.Contains(t.cells(), now) {
+		return
+	}
+	divided := slices.Clone(t.piece().Divide)
+	x.Name = now
+	t.rename(was, now)
+	for i, d := range divided { // the cell keeps its name
+		t.piece().Divide[i].Face = d.Face
+	}
+}
