@@ -62,6 +62,13 @@ type Dressing struct {
 	Layers            []Layer
 }
 
+// Backing and Patterned are what a mat's layers are of where nothing is said: card, and
+// the paper on it.
+var (
+	Backing   = paper.Card{Name: "Backing card", GSM: 240, Thickness: 300 * measure.Micrometre}
+	Patterned = paper.Card{Name: "Patterned paper", GSM: 120, Thickness: 150 * measure.Micrometre, Direction: paper.OneWayUp}
+)
+
 // MostLayers is the deepest mat: twice card, and patterned paper over it.
 const MostLayers = 4
 

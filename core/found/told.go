@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"brevium/core/design"
+	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/fit"
 	"brevium/core/loose"
@@ -24,6 +25,8 @@ type Told struct {
 	Of []int
 	// Made is the box, where there is a style.
 	Made *design.Result
+	// Papers are its panels, on the faces that they were cut for.
+	Papers []dress.Dressing
 	// Says are sentences for the maker.
 	Says []string
 }
@@ -45,7 +48,7 @@ func Tell(text string, unit measure.Unit) (*Told, error) {
 	t.find()
 	t.made()
 	t.claims()
-	t.panels()
+	t.papers()
 	t.Says = append(t.Says, sentences(r.Said)...)
 	return t, nil
 }
@@ -293,30 +296,6 @@ func (t *Told) claims() {
 			continue
 		}
 		t.say("It claims %s; between folds the box comes to %s × %s × %s.", strings.TrimSpace(c.Text), t.show(scored[2]), t.show(scored[1]), t.show(scored[0]))
-	}
-}
-
-// panels says which are larger than every face of the box.
-func (t *Told) panels() {
-	if t.Made == nil {
-		return
-	}
-	for _, p := range t.Pieces {
-		if !p.Panel {
-			continue
-		}
-		goes := false
-		for _, part := range t.Made.Parts {
-			for _, f := range part.Faces {
-				lo, hi := bounds(f.Polygon)
-				w, h := hi[0]-lo[0], hi[1]-lo[1]
-				a, b := p.Width.MM(), p.Height.MM()
-				goes = goes || a < w && b < h || b < w && a < h
-			}
-		}
-		if !goes {
-			t.say("A %s of %s × %s is larger than every face of this box.", named(p), t.show(p.Width), t.show(p.Height))
-		}
 	}
 }
 

@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/design"
 	"brevium/core/measure"
 )
 
@@ -45,5 +46,52 @@ func TestTell(t *testing.T) {
 				t.Errorf("%q: piece %d is %v wide, not %v", text, i, p.Blank.Width, got.Pieces[i].Width.MM())
 			}
 		}
+	}
+}
+
+// By hand: a base 4 × 3 × 1 1/2 has walls 4 × 1 1/2 and 3 × 1 1/2, its lid a top of 4 1/16 ×
+// 3 1/16; panels an eighth smaller each way all round go on them, and a smaller one of the
+// top on the one under it.
+func TestPanelsBecomePapers(t *testing.T) {
+	got, err := Tell("Base: 7 x 6, score at 1 1/2 on all four sides. Lid 6 1/16 x 5 1/16, score 1 on all four sides.\nMats 3 3/4 x 1 1/4 (2). Mats 2 3/4 x 1 1/4 (2). Mat 3 13/16 x 2 13/16. Mat 3 9/16 x 2 9/16. Mat 1/2 x 1/2. Mat 9 x 9.", measure.In)
+	if err != nil || got.Made == nil {
+		t.Fatal(got, err)
+	}
+	if len(got.Papers) != 3 {
+		t.Fatalf("%+v\n%q", got.Papers, got.Says)
+	}
+	for i, want := range []struct {
+		piece         string
+		faces, layers int
+	}{{"base", 2, 1}, {"base", 2, 1}, {"lid", 1, 2}} {
+		d := got.Papers[i]
+		if d.Piece != want.piece || len(d.Faces) != want.faces || len(d.Layers) != want.layers {
+			t.Errorf("paper %d: %+v", i, d)
+		}
+		for _, l := range d.Layers {
+			if l.Border.Across != measure.Inch/8 || l.Border.Up != measure.Inch/8 {
+				t.Errorf("paper %d has a border of %v × %v", i, l.Border.Across, l.Border.Up)
+			}
+		}
+	}
+	says := strings.Join(got.Says, " ")
+	for _, want := range []string{"has no face that it was cut for", "larger than every face", "go on the back wall and front wall of the base", "goes on the one under it"} {
+		if !strings.Contains(says, want) {
+			t.Errorf("%q is not said: %q", want, got.Says)
+		}
+	}
+	// The box that is made has them, of that very size.
+	in := got.Match.Inputs
+	in.Mats = got.Papers
+	made, err := design.Make(t.Context(), in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	sizes := map[string]int{}
+	for _, m := range made.Mats {
+		sizes[measure.Number(m.Width, measure.In, measure.In.Tick())+" × "+measure.Number(m.Height, measure.In, measure.In.Tick())]++
+	}
+	if len(made.Mats) != 6 || sizes["3 3/4 × 1 1/4"] != 2 || sizes["3 13/16 × 2 13/16"] != 1 || sizes["3 9/16 × 2 9/16"] != 1 {
+		t.Errorf("its papers are %v", sizes)
 	}
 }

@@ -192,6 +192,27 @@ func (g *Grid) Round(l, hinge *Leaf, radius measure.Length) {
 	}
 }
 
+// Arch ends a face in an arc from side to side that stands out by rise: at most half its
+// width, and so much of its depth that its sides begin straight.
+func (g *Grid) Arch(l, hinge *Leaf, rise measure.Length) {
+	if !g.shaped(l, hinge) {
+		return
+	}
+	i, _, out := l.hinge(hinge)
+	width, depth := l.span(i)
+	rise = min(rise, width/2, depth-depth/20)
+	if rise <= 0 {
+		return
+	}
+	a, b := l.shape[i], l.shape[(i+1)%4]
+	l.shape = []spot{
+		{x: a.x, y: a.y},
+		{x: b.x, y: b.y},
+		{x: b.x + out.x*(depth-rise), y: b.y + out.y*(depth-rise), bulge: 2 * rise.MM() / width.MM()},
+		{x: a.x + out.x*(depth-rise), y: a.y + out.y*(depth-rise)},
+	}
+}
+
 // Point cuts a face to a point in the middle of its free end, with shoulders
 // of the given depth left straight.
 func (g *Grid) Point(l, hinge *Leaf, shoulder measure.Length) {

@@ -413,6 +413,7 @@ func (p *parser) finish() {
 			}
 		}
 	}
+	p.doubts()
 	claimed := func(i int) bool { return p.used[i] || p.calls[p.toks[i].text] }
 	for i := 0; i < len(p.toks); i++ {
 		if claimed(i) || !p.odd(i) {
@@ -423,6 +424,26 @@ func (p *parser) finish() {
 			i++
 		}
 		p.out.NotUnderstood = append(p.out.NotUnderstood, p.span(from, i))
+	}
+}
+
+// folded are pieces that are scored along both sides if at all.
+var folded = set("base bottom lid tray drawer")
+
+// doubts says what is likely not all that was meant: a piece that has no scores, or only
+// along one side though it has four walls.
+func (p *parser) doubts() {
+	scored := slices.ContainsFunc(p.out.Pieces, func(x Piece) bool { return len(x.passes) > 0 })
+	for _, x := range p.out.Pieces {
+		name := cmp.Or(x.Name, "blank")
+		size := measure.Label(x.Width, p.out.Unit, p.out.Unit.Tick()) + " × " + measure.Label(x.Height, p.out.Unit, p.out.Unit.Tick())
+		switch v, h := len(x.Vertical), len(x.Horizontal); {
+		case x.Panel || x.Copies > 1 && !folded[x.Name]:
+		case v+h == 0 && (folded[x.Name] || x.Name == "" || plainNouns[x.Name]) && (scored || len(p.out.Pieces) == 1):
+			p.say("nothing is scored on the %s of %s", name, size)
+		case folded[x.Name] && v+h > 0 && (v == 0 || h == 0):
+			p.say("the %s of %s is scored along one side alone", name, size)
+		}
 	}
 }
 

@@ -1,11 +1,13 @@
 package stylefile
 
 import (
+	"math"
 	"slices"
 	"strings"
 	"testing"
 
 	"brevium/core/measure"
+	"brevium/core/pattern"
 )
 
 // A box and its lid are filled in from an empty sheet: two pieces, an allowance, and what
@@ -118,8 +120,8 @@ func TestShapesAreCut(t *testing.T) {
 	x.Name(0, 0, "flap")
 	x.SetRole("flap", "flap")
 	x.SetRow(0, "3/4 in")
-	x.SetCorner("flap", "1/4 in")
-	x.SetCorner("nobody", "1/4 in")
+	x.SetRounded("flap", Round{Radius: "1/4 in"})
+	x.SetRounded("nobody", Round{Radius: "1/4 in"})
 	x.AddBite(true)
 	x.AddBite(false)
 	bites := x.Bites()
@@ -143,8 +145,14 @@ func TestShapesAreCut(t *testing.T) {
 	}
 	bites[0].Radius, bites[1].Radius = "", " "
 	x.SetBites(bites)
-	x.SetCorner("flap", "")
-	if len(x.Bites()) != 0 || x.Corner("flap") != "" {
-		t.Errorf("%+v, corner %q", x.Bites(), x.Corner("flap"))
+	// By hand: an arc over 4 in that rises by 1/2 in has the bulge 2 · 1/2 / 4.
+	x.SetRounded("flap", Round{Radius: "1/4 in", Rise: "1/2 in"})
+	p = patternOf(t, "arched", x)
+	if i := slices.IndexFunc(p.Outline, func(v pattern.Vertex) bool { return v.Bulge != 0 }); i < 0 || math.Abs(math.Abs(p.Outline[i].Bulge)-0.25) > 1e-9 {
+		t.Errorf("its outline is %v", p.Outline)
+	}
+	x.SetRounded("flap", Round{})
+	if len(x.Bites()) != 0 || x.Rounded("flap") != (Round{}) {
+		t.Errorf("%+v, cut %+v", x.Bites(), x.Rounded("flap"))
 	}
 }

@@ -18,11 +18,13 @@ type (
 		Name string      `json:"name"`
 		At   [][2]string `json:"at"`
 	}
-	// round cuts the free corners of a face to quarter circles.
+	// round cuts the free corners of a face to quarter circles of a radius, or ends it in
+	// an arc that rises by so much.
 	round struct {
 		Face   string `json:"face"`
 		On     string `json:"on"`
-		Radius string `json:"radius"`
+		Radius string `json:"radius,omitempty"`
+		Rise   string `json:"rise,omitempty"`
 	}
 	// bite is a half circle out of an edge, or a round hole, its centre by fractions of
 	// the face.
@@ -73,7 +75,8 @@ func (p piece) readyShapes(b book, names []string) error {
 		}
 	}
 	for i, r := range p.Rounds {
-		if err := b.ready(fault.Path(fault.Path("rounds", i), "radius"), names, r.Radius); err != nil {
+		field, text := r.formula()
+		if err := b.ready(fault.Path(fault.Path("rounds", i), field), names, text); err != nil {
 			return err
 		}
 	}
@@ -110,6 +113,14 @@ func (p piece) readyShapes(b book, names []string) error {
 // upwards are directions on the sheet that are upwards on the box.
 var upwards = map[string]pattern.Point{"up": {Y: -1}, "down": {Y: 1}, "left": {X: -1}, "right": {X: 1}}
 
+// formula is what a round goes by: its rise where it has one, else its radius.
+func (r round) formula() (field, text string) {
+	if r.Rise != "" {
+		return "rise", r.Rise
+	}
+	return "radius", r.Radius
+}
+
 // bites are the notches and holes of a piece.
 func (p piece) bites() []bitten {
 	return []bitten{{"notches", p.Notches, false}, {"holes", p.Holes, true}}
@@ -133,11 +144,16 @@ func (p made) shape(g *pattern.Grid, sizes map[string]float64) error {
 		return pattern.Point{X: x, Y: y}, err
 	}
 	for i, r := range p.Rounds {
-		radius, err := p.book[r.Radius].length(sizes)
+		field, text := r.formula()
+		l, err := p.book[text].length(sizes)
 		if err != nil {
 			return fault.At(fault.Path("rounds", i), err)
 		}
-		g.Round(g.Face(r.Face), g.Face(r.On), radius)
+		if field == "rise" {
+			g.Arch(g.Face(r.Face), g.Face(r.On), l)
+		} else {
+			g.Round(g.Face(r.Face), g.Face(r.On), l)
+		}
 	}
 	for i, d := range p.Divide {
 		var shares []pattern.Share

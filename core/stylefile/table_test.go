@@ -193,7 +193,7 @@ func TestATableLosesNothing(t *testing.T) {
 			table.SetGoes(face, table.Goes(face))
 			reach, wedge := table.Shape(face)
 			table.SetShape(face, reach, wedge)
-			table.SetCorner(face, table.Corner(face))
+			table.SetRounded(face, table.Rounded(face))
 		}
 		table.SetBites(table.Bites())
 		table.SetStance(table.Stance())

@@ -40,31 +40,39 @@ func (t *Table) SetShape(face, reach, wedge string) {
 	}
 }
 
-// Corner is the radius that a face's free corners are rounded by, as a formula; "" for
-// none.
-func (t *Table) Corner(face string) string {
+// Round is how a face's free end is cut: its corners by a radius, or all of it to an arc
+// that rises by so much, as formulas; "" for neither.
+type Round struct{ Radius, Rise string }
+
+// Rounded is how a face's free end is cut.
+func (t *Table) Rounded(face string) Round {
 	for _, x := range t.piece().Rounds {
 		if x.Face == face {
-			return x.Radius
+			return Round{x.Radius, x.Rise}
 		}
 	}
-	return ""
+	return Round{}
 }
 
-// SetCorner rounds the corners of a face that are away from the one it was folded from.
-func (t *Table) SetCorner(face, radius string) {
+// SetRounded cuts the end of a face that is away from the one it was folded from. Where
+// both are given it is an arc.
+func (t *Table) SetRounded(face string, to Round) {
 	p := t.piece()
-	if radius = strings.TrimSpace(radius); radius == t.Corner(face) || !slices.Contains(t.Faces(), face) {
+	to.Radius, to.Rise = strings.TrimSpace(to.Radius), strings.TrimSpace(to.Rise)
+	if to.Rise != "" {
+		to.Radius = ""
+	}
+	if to == t.Rounded(face) || !slices.Contains(t.Faces(), face) {
 		return
 	}
 	if i := slices.IndexFunc(p.Rounds, func(x round) bool { return x.Face == face }); i >= 0 {
-		if p.Rounds[i].Radius = radius; radius == "" {
+		if p.Rounds[i].Radius, p.Rounds[i].Rise = to.Radius, to.Rise; to == (Round{}) {
 			p.Rounds = slices.Delete(p.Rounds, i, i+1)
 		}
 		return
 	}
 	if on := t.neighbour(face); on != "" {
-		p.Rounds = append(p.Rounds, round{Face: face, On: on, Radius: radius})
+		p.Rounds = append(p.Rounds, round{face, on, to.Radius, to.Rise})
 	}
 }
 

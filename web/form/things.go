@@ -8,7 +8,6 @@ import (
 	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/measure"
-	"brevium/core/paper"
 )
 
 func ThingName(i int, part string) string { return fmt.Sprintf("contents[%d].%s", i, part) }
@@ -174,10 +173,7 @@ func UsualLayer(n int, unit measure.Unit) dress.Layer {
 		border = dress.Even(2 * measure.Millimetre)
 	}
 	if n%2 == 0 {
-		return dress.Layer{Card: paper.Card{Name: "Backing card", GSM: 240, Thickness: 300 * measure.Micrometre}, Border: border}
+		return dress.Layer{Card: dress.Backing, Border: border}
 	}
-	return dress.Layer{
-		Card:   paper.Card{Name: "Patterned paper", GSM: 120, Thickness: 150 * measure.Micrometre, Direction: paper.OneWayUp},
-		Border: border,
-	}
+	return dress.Layer{Card: dress.Patterned, Border: border}
 }

@@ -172,7 +172,7 @@ func (s *room) take(c *echo.Context) error {
 		return err
 	}
 	in := t.Match.Inputs
-	in.Units = t.Unit
+	in.Units, in.Mats = t.Unit, t.Papers
 	in.Tools.Tick = t.Unit.Tick()
 	in.Recipe = plain(posted.Get("text"))
 	in.Name = design.CleanName(t.Match.Style.Name + ", from a recipe")

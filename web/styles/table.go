@@ -54,7 +54,7 @@ type faceView struct {
 	Name             string
 	Role, Goes, Onto form.Field
 	Reach, Wedge     form.Field
-	Corner           form.Field
+	Corner, Arch     form.Field
 	Tab              bool
 }
 
@@ -182,7 +182,7 @@ func apply(t *stylefile.Table, posted url.Values) {
 			t.SetShape(f, get(name), get(fmt.Sprintf("wedge.%d", i)))
 		}
 		if name := fmt.Sprintf("corner.%d", i); has(name) {
-			t.SetCorner(f, get(name))
+			t.SetRounded(f, stylefile.Round{Radius: get(name), Rise: get(fmt.Sprintf("arch.%d", i))})
 		}
 	}
 	if has("root") {
@@ -281,7 +281,8 @@ func (v *tablePage) faces(f *form.Form, t *stylefile.Table) {
 			Onto:   f.ChoiceField(fmt.Sprintf("onto.%d", i), n+" goes to", "", goes.Onto, named...),
 			Reach:  f.Control(fmt.Sprintf("reach.%d", i), n+" reaches", "empty: all of its cell", reach),
 			Wedge:  f.Control(fmt.Sprintf("wedge.%d", i), n+" loses on each side", "", wedge),
-			Corner: f.Control(fmt.Sprintf("corner.%d", i), "Corners of "+n+" are rounded by", "", t.Corner(n)),
+			Corner: f.Control(fmt.Sprintf("corner.%d", i), "Corners of "+n+" are rounded by", "", t.Rounded(n).Radius),
+			Arch:   f.Control(fmt.Sprintf("arch.%d", i), "The arc that "+n+" ends in rises by", "", t.Rounded(n).Rise),
 		}
 		v.Faces = append(v.Faces, x)
 	}
