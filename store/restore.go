@@ -8,6 +8,7 @@ import (
 	"io"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 
 	"brevium/core/fault"
@@ -144,7 +145,9 @@ func ownTables(ctx context.Context, conn *sql.Conn) (map[string]string, error) {
 		if err := rows.Scan(&name, &columns); err != nil {
 			return nil, err
 		}
-		out[name] = columns
+		if !slices.Contains(atTheDoor, name) {
+			out[name] = columns
+		}
 	}
 	return out, rows.Err()
 }

@@ -21,6 +21,7 @@ import (
 	"brevium/web/bench"
 	"brevium/web/boxes"
 	"brevium/web/data"
+	"brevium/web/door"
 	"brevium/web/drawer"
 	"brevium/web/guide"
 	"brevium/web/jobs"
@@ -40,32 +41,44 @@ var static embed.FS
 const security = "default-src 'self'; script-src 'self'; style-src 'self'; img-src 'self' data:; " +
 	"object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
 
-// New gives the handler for the whole application.
+// New gives the handler for the whole application, for one maker at their own machine.
 // A disk, which may be nil, keeps pictures over a restart; notices are shown
 // on every page.
 func New(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...string) (http.Handler, error) {
+	h, _, err := build(kept, disk, log, false, notices...)
+	return h, err
+}
+
+// NewWorkshop gives the handler for a workshop: one signs in, and does what one's role
+// allows. The routes are given too, to be held against the table of who may what.
+func NewWorkshop(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...string) (http.Handler, echo.Routes, error) {
+	return build(kept, disk, log, true, notices...)
+}
+
+func build(kept *store.Store, disk *store.Cache, log *slog.Logger, workshop bool, notices ...string) (http.Handler, echo.Routes, error) {
 	shared := page.NewRoom(kept, disk, log)
 	shared.Notices = notices
 	files, err := fs.Sub(static, "static")
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	own, err := readAssets(files)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
-	views, err := page.Templates(own.address, boxes.Templates, workspace.Templates, drawer.Templates, papers.Templates, bench.Templates, logbook.Templates, reader.Templates, styles.Templates, guide.Templates, jobs.Templates, data.Templates)
+	views, err := page.Templates(own.address, boxes.Templates, workspace.Templates, drawer.Templates, papers.Templates, bench.Templates, logbook.Templates, reader.Templates, styles.Templates, guide.Templates, jobs.Templates, data.Templates, door.Templates)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	e := echo.New()
 	e.Logger = log
 	e.Renderer = views
 	e.HTTPErrorHandler = shared.Fail
-	e.Use(middleware.RequestLoggerWithConfig(middleware.RequestLoggerConfig{
-		LogMethod: true, LogURI: true, LogStatus: true, LogLatency: true, HandleError: true,
+	e.IPExtractor = echo.ExtractIPDirect() // a proxy's word is taken before it comes here
+	e.Use(middleware.RequestID(), middleware.RequestLoggerWithConfig(middleware.RequestLoggerConfig{
+		LogMethod: true, LogURI: true, LogStatus: true, LogLatency: true, LogRequestID: true, HandleError: true,
 		LogValuesFunc: func(_ *echo.Context, v middleware.RequestLoggerValues) error {
-			log.Info("request", "method", v.Method, "uri", v.URI, "status", v.Status, "took", v.Latency)
+			log.Info("request", "id", v.RequestID, "method", v.Method, "uri", v.URI, "status", v.Status, "took", v.Latency)
 			return nil
 		},
 	}), middleware.Recover(), middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: strict.MostBytes, Skipper: ownLimit}), headers, inTime,
@@ -81,14 +94,21 @@ func New(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...stri
 	logbook.Routes(e, shared)
 	reader.Routes(e, shared)
 	if err := styles.Routes(e, shared); err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	jobs.Routes(e, shared)
 	data.Routes(e, shared)
 	guide.Routes(e, shared)
 
 	// Forms are only taken from this application's own pages.
-	return shared.Turns.Page(http.NewCrossOriginProtection().Handler(e)), nil
+	handler := shared.Turns.Page(http.NewCrossOriginProtection().Handler(e))
+	if workshop {
+		d := door.New(shared)
+		d.Routes(e)
+		e.Use(d.Guard)
+		handler = d.Sessions(handler)
+	}
+	return handler, e.Router().Routes(), nil
 }
 
 // deadline is how long an answer may take, working it out and sending it; a

@@ -27,6 +27,11 @@ type served struct {
 	hosts   []string
 	open    bool
 	verbose bool
+	// A workshop is signed in to; it is reached over TLS, by a certificate of its own or
+	// by a proxy that is believed.
+	workshop  bool
+	cert, key string
+	proxies   []string
 }
 
 func (s *served) flags(c *cobra.Command) {
@@ -40,6 +45,10 @@ func (s *served) flags(c *cobra.Command) {
 	f.StringVar(&s.folder, "data", env("BREVIUM_DATA", "data"), "folder for the database (env BREVIUM_DATA)")
 	f.StringSliceVar(&s.hosts, "host", nil, "another name that pages may be asked for by, besides the address and localhost")
 	f.BoolVar(&s.open, "open", false, "serve on an address that other machines reach, without sign-in: whoever reaches it owns everything")
+	f.BoolVar(&s.workshop, "workshop", false, "serve a workshop: people sign in; needed for an address that other machines reach")
+	f.StringVar(&s.cert, "cert", "", "the workshop's certificate, a PEM file; with --key it is served over TLS")
+	f.StringVar(&s.key, "key", "", "the certificate's key, a PEM file")
+	f.StringSliceVar(&s.proxies, "proxy", nil, "address or network of a proxy before the workshop, whose word for who asks is taken")
 	f.BoolVar(&s.verbose, "verbose", false, "log every request")
 }
 
@@ -75,7 +84,7 @@ func (s *served) run(ctx context.Context, prepare func(context.Context, *store.S
 	ctx, stop := signal.NotifyContext(ctx, os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	level := slog.LevelWarn
-	if s.verbose {
+	if s.verbose || s.workshop {
 		level = slog.LevelInfo
 	}
 	log := slog.New(slog.NewJSONHandler(os.Stderr, &slog.HandlerOptions{Level: level}))
@@ -107,7 +116,7 @@ func (s *served) run(ctx context.Context, prepare func(context.Context, *store.S
 		log.Warn("pictures are not kept over a restart", "error", err)
 	}
 	defer disk.Close()
-	handler, err := web.New(boxes, disk, log, s.notices(listener)...)
+	handler, err := s.handler(ctx, boxes, disk, log, listener)
 	if err != nil {
 		return err
 	}
@@ -126,8 +135,18 @@ func (s *served) run(ctx context.Context, prepare func(context.Context, *store.S
 		copying.Wait()
 	}()
 	failed := make(chan error, 1)
-	go func() { failed <- server.Serve(listener) }()
-	fmt.Printf("Brevium is at http://%s  (stop it with Ctrl-C)\n", listener.Addr())
+	scheme := "http"
+	if s.cert != "" {
+		scheme = "https"
+	}
+	go func() {
+		if s.cert != "" {
+			failed <- server.ServeTLS(listener, s.cert, s.key)
+		} else {
+			failed <- server.Serve(listener)
+		}
+	}()
+	fmt.Printf("Brevium is at %s://%s  (stop it with Ctrl-C)\n", scheme, listener.Addr())
 	select {
 	case err := <-failed:
 		return err
@@ -200,9 +219,44 @@ func copyDaily(ctx context.Context, boxes *store.Store, log *slog.Logger) {
 	}
 }
 
+// handler serves one maker, or a workshop: where that has no steward yet, the code to set
+// it up with is printed.
+func (s *served) handler(ctx context.Context, boxes *store.Store, disk *store.Cache, log *slog.Logger, l net.Listener) (http.Handler, error) {
+	if !s.workshop {
+		return web.New(boxes, disk, log, s.notices(l)...)
+	}
+	proxies, err := web.ParseProxies(s.proxies)
+	if err != nil {
+		return nil, err
+	}
+	is, err := boxes.HasSteward(ctx)
+	if err != nil {
+		return nil, err
+	}
+	if !is {
+		code, err := boxes.NewCode(ctx, store.Code{For: store.ForSetUp, Until: boxes.Now().Add(setUpFor)})
+		if err != nil {
+			return nil, err
+		}
+		fmt.Printf("Nobody is here yet. Open /set-up in the browser within a day, and give this code:\n  %s\n", code.Written())
+	}
+	handler, _, err := web.NewWorkshop(boxes, disk, log, s.notices(l)...)
+	if err != nil {
+		return nil, err
+	}
+	if s.cert != "" {
+		handler = web.OverTLS(handler)
+	}
+	return web.Behind(proxies, handler), nil
+}
+
+// setUpFor is how long the code to set a workshop up holds; a new one is printed at every
+// start.
+const setUpFor = 24 * time.Hour
+
 // notices are what every page says of how it is served.
 func (s *served) notices(l net.Listener) []string {
-	if at, ok := l.Addr().(*net.TCPAddr); !ok || at.IP.IsLoopback() {
+	if at, ok := l.Addr().(*net.TCPAddr); !ok || at.IP.IsLoopback() || s.workshop {
 		return nil
 	}
 	return []string{"This Brevium is open to everybody who reaches this machine: whoever does can see, change and delete all that is here."}
@@ -215,8 +269,19 @@ func (s *served) listen() (net.Listener, error) {
 		return nil, fmt.Errorf("cannot listen on %s: %w; choose another with --address", s.address, err)
 	}
 	at, ok := listener.Addr().(*net.TCPAddr)
-	if ok && !at.IP.IsLoopback() && !s.open {
-		return nil, errors.Join(fmt.Errorf("%s can be reached by other machines, and there is no sign-in: whoever reaches it owns every box; use 127.0.0.1, or give --open if that is meant", s.address), listener.Close())
+	reached := ok && !at.IP.IsLoopback()
+	switch {
+	case reached && !s.open && !s.workshop:
+		err = fmt.Errorf("%s can be reached by other machines, and there is no sign-in: whoever reaches it owns every box; use 127.0.0.1, give --workshop for people to sign in, or --open if that is meant", s.address)
+	case reached && s.workshop && s.cert == "" && len(s.proxies) == 0:
+		err = fmt.Errorf("%s can be reached by other machines, and passwords would go there to be read by anybody between: give --cert and --key, or --proxy with the address of one that does TLS", s.address)
+	case (s.cert == "") != (s.key == ""):
+		err = errors.New("a certificate is given by --cert and --key together")
+	case !s.workshop && (s.cert != "" || len(s.proxies) > 0):
+		err = errors.New("--cert, --key and --proxy are for a workshop; give --workshop too")
+	}
+	if err != nil {
+		return nil, errors.Join(err, listener.Close())
 	}
 	return listener, nil
 }

@@ -24,6 +24,7 @@ import (
 	"brevium/core/drawer"
 	"brevium/core/fault"
 	"brevium/core/measure"
+	"brevium/core/people"
 	"brevium/core/strict"
 	"brevium/draw"
 	"brevium/store"
@@ -133,7 +134,6 @@ func Templates(static func(name string) string, rooms ...fs.FS) (*echo.TemplateR
 		"cardtext": form.CardText,
 		"swatch":   swatch,
 		"num":      num,
-		"places":   func() []Place { return places },
 		"static":   static,
 		"unitname": func(u measure.Unit) string { return unitNames[u] },
 	})
@@ -242,13 +242,26 @@ type Chrome struct {
 	To      string // the page to come back to from there
 	Stop    string
 	Notices []string
+	// Who is signed in, where a workshop is served.
+	Who people.Person
+}
+
+// Places are where one can go: in a workshop all its data are the steward's.
+func (x Chrome) Places() []Place {
+	if x.Who.Name == "" || x.Who.Role == people.Steward {
+		return places
+	}
+	return places[:len(places)-1]
 }
 
 // AllUnits lists the units of the switch.
 func (Chrome) AllUnits() []measure.Unit { return measure.Units }
 
 func (s *Room) Chrome(c *echo.Context, title string) Chrome {
-	x := Chrome{Title: title, Place: placeOf(c.Path()), Units: UnitsOf(c), UnitsAt: "/units", Notices: s.Notices}
+	x := Chrome{Title: title, Place: placeOf(c.Path()), Units: UnitsOf(c), UnitsAt: "/units", Notices: s.Notices, Who: people.Of(c.Request().Context())}
+	if x.Who.Role == people.Guest {
+		x.Notices = append(slices.Clone(x.Notices), "You look on as a guest: what you change here is not kept.")
+	}
 	if damage := s.Store.Damage(); damage != "" {
 		x.Notices = append(slices.Clone(x.Notices), "The data file is damaged. Make nothing new here: stop Brevium and bring a copy back with “brevium restore”; the page “Your data” lists the copies. What was found: "+damage)
 	}

@@ -1,0 +1,183 @@
+// Package door is who is let in to a workshop: signing in and out, setting the workshop
+// up, joining it by a link, and the steward's list of people.
+package door
+
+import (
+	"context"
+	"embed"
+	"errors"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/alexedwards/scs/v2"
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/people"
+	"brevium/store"
+	"brevium/web/page"
+)
+
+// Templates are the room's pages.
+//
+//go:embed *.html
+var Templates embed.FS
+
+// How long one stays signed in: at most, and without doing anything.
+const (
+	longest = 12 * time.Hour
+	idle    = 2 * time.Hour
+)
+
+// Door lets people in.
+type Door struct {
+	*page.Room
+	sessions *scs.SessionManager
+	throttle *people.Throttle
+}
+
+// New readies the door of a workshop.
+func New(shared *page.Room) *Door {
+	m := scs.New()
+	m.Store = shared.Store.Sessions()
+	m.HashTokenInStore = true
+	m.Lifetime, m.IdleTimeout = longest, idle
+	m.Cookie.Name, m.Cookie.Path, m.Cookie.Secure, m.Cookie.HttpOnly, m.Cookie.SameSite = "__Host-brevium", "/", true, true, http.SameSiteLaxMode
+	m.Cookie.Persist = false
+	d := &Door{Room: shared, sessions: m, throttle: people.NewThrottle(shared.Store.Now)}
+	m.ErrorFunc = func(w http.ResponseWriter, _ *http.Request, err error) {
+		shared.Log.Error("a session cannot be read or kept", "error", err)
+		http.Error(w, "Your session could not be read. Try again.", http.StatusInternalServerError)
+	}
+	return d
+}
+
+// Routes adds the room's addresses.
+func (d *Door) Routes(e *echo.Echo) {
+	e.GET("/sign-in", d.ask)
+	e.POST("/sign-in", d.signIn)
+	e.POST("/sign-out", d.signOut)
+	e.GET("/set-up", d.askSetUp)
+	e.POST("/set-up", d.setUp)
+	e.GET("/join/:code", d.askJoin)
+	e.POST("/join/:code", d.join)
+	e.GET("/me", d.me)
+	e.POST("/me/password", d.newPassword)
+	e.POST("/me/everywhere", d.everywhere)
+	e.GET("/people", d.people)
+	e.POST("/people/invite", d.invite)
+	e.POST("/people/codes", d.endCodes)
+	e.POST("/people/:id", d.change)
+	e.POST("/people/:id/recover", d.recover)
+}
+
+// Sessions reads and keeps the session of each request but those for what ships with the
+// program.
+func (d *Door) Sessions(next http.Handler) http.Handler {
+	kept := d.sessions.LoadAndSave(next)
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if strings.HasPrefix(r.URL.Path, "/static/") || r.URL.Path == "/health" {
+			next.ServeHTTP(w, r)
+			return
+		}
+		kept.ServeHTTP(w, r)
+	})
+}
+
+// Guard lets a request through that its person may make. It runs after the route is
+// found.
+func (d *Door) Guard(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		needs := Needs(c.Request().Method, c.Path())
+		if c.Path() == "" { // there is no such page; strangers are not told
+			needs = people.Guest
+		}
+		if static := strings.HasPrefix(c.Path(), "/static/") || c.Path() == "/health"; static {
+			return next(c)
+		}
+		who, err := d.who(c)
+		if err != nil {
+			return err
+		}
+		c.SetRequest(c.Request().WithContext(people.With(c.Request().Context(), who)))
+		switch {
+		case needs == stranger || who.Role.AtLeast(needs):
+			return next(c)
+		case who.Role != "":
+			d.note(c, "refused", who.Name, c.Request().Method+" "+c.Path())
+			return d.refuse(c, needs)
+		case c.Request().Header.Get("HX-Request") != "":
+			return page.Back(c, "/sign-in")
+		case c.Request().Method == http.MethodGet:
+			return c.Redirect(http.StatusSeeOther, "/sign-in?to="+escaped(c.Request().URL.RequestURI()))
+		}
+		return d.render(c, http.StatusUnauthorized, signInPage{Fault: "Sign in first; nothing was changed."})
+	}
+}
+
+// who is the person of a session that still holds; nobody otherwise.
+func (d *Door) who(c *echo.Context) (people.Person, error) {
+	ctx := c.Request().Context()
+	id := d.sessions.GetInt64(ctx, "person")
+	if id == 0 {
+		return people.Person{}, nil
+	}
+	p, err := d.Store.Person(ctx, id)
+	if errors.Is(err, store.ErrNotFound) || err == nil && (p.Struck || p.Epoch != d.sessions.GetInt64(ctx, "epoch")) {
+		return people.Person{}, d.sessions.Destroy(ctx)
+	}
+	return p, err
+}
+
+// let begins a person's session, under a new token.
+func (d *Door) let(ctx context.Context, p people.Person) error {
+	if err := d.sessions.RenewToken(ctx); err != nil {
+		return err
+	}
+	d.sessions.Put(ctx, "person", p.ID)
+	d.sessions.Put(ctx, "epoch", p.Epoch)
+	return d.Store.SeePerson(ctx, p.ID)
+}
+
+// note keeps what happened at the door, and logs it.
+func (d *Door) note(c *echo.Context, what, person, detail string) {
+	e := store.Event{What: what, Person: person, Address: c.RealIP(), Request: c.Response().Header().Get(echo.HeaderXRequestID), Detail: detail}
+	d.Log.Info("door", "what", e.What, "person", e.Person, "address", e.Address, "request", e.Request, "detail", e.Detail)
+	if err := d.Store.AddEvent(c.Request().Context(), e); err != nil {
+		d.Log.Error("an event could not be kept", "error", err)
+	}
+}
+
+// escaped is an address as a value of another.
+func escaped(text string) string {
+	return strings.NewReplacer("%", "%25", "&", "%26", "#", "%23", "+", "%2B", " ", "%20").Replace(text)
+}
+
+// within is an address of this application's own to go on to, or its first page.
+func within(to string) string {
+	if !strings.HasPrefix(to, "/") || strings.HasPrefix(to, "//") || strings.ContainsAny(to, "\\\r\n\t") || strings.HasPrefix(to, "/sign-") {
+		return "/"
+	}
+	return to
+}
+
+// link is where a code leads to, as the asker reached this machine.
+func link(c *echo.Context, code people.Code) string {
+	scheme := "http"
+	if secure(c.Request()) {
+		scheme = "https"
+	}
+	return scheme + "://" + c.Request().Host + "/join/" + code.Text
+}
+
+type secureKey struct{}
+
+// Secure marks a request that came by a proxy, over TLS.
+func Secure(r *http.Request) *http.Request {
+	return r.WithContext(context.WithValue(r.Context(), secureKey{}, true))
+}
+
+func secure(r *http.Request) bool {
+	by, _ := r.Context().Value(secureKey{}).(bool)
+	return r.TLS != nil || by
+}

@@ -1,0 +1,220 @@
+package door
+
+import (
+	"net/http"
+	"strconv"
+	"time"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/fault"
+	"brevium/core/people"
+	"brevium/store"
+	"brevium/web/page"
+)
+
+type mePage struct {
+	page.Chrome
+	Me    people.Person
+	Fault string
+	Said  string
+	Least int
+}
+
+func (d *Door) me(c *echo.Context) error { return d.showMe(c, http.StatusOK, "") }
+
+func (d *Door) showMe(c *echo.Context, status int, wrong string) error {
+	v := mePage{Chrome: d.Chrome(c, "You"), Me: people.Of(c.Request().Context()), Fault: wrong, Least: people.LeastPassword}
+	if c.QueryParam("said") == "password" {
+		v.Said = "The password is changed, and all other sessions have ended."
+	}
+	return c.Render(status, "me.html", v)
+}
+
+// newPassword takes another password from one who knows the present one.
+func (d *Door) newPassword(c *echo.Context) error {
+	ctx := c.Request().Context()
+	me := people.Of(ctx)
+	if wrong, err := d.tried(c, me.Name, c.FormValue("now")); err != nil {
+		return err
+	} else if wrong != "" {
+		return d.showMe(c, http.StatusUnprocessableEntity, "The present password is not right.")
+	}
+	next := c.FormValue("password")
+	if err := people.CheckPassword(next, me.Name); err != nil {
+		return d.showMe(c, http.StatusUnprocessableEntity, fault.Of(err).Text)
+	}
+	if err := d.Store.SetPassword(ctx, me.ID, people.Hash(next)); err != nil {
+		return err
+	}
+	p, err := d.Store.Person(ctx, me.ID)
+	if err != nil {
+		return err
+	}
+	if err := d.let(ctx, p); err != nil {
+		return err
+	}
+	d.note(c, "changed the password", me.Name, "")
+	return c.Redirect(http.StatusSeeOther, "/me?said=password")
+}
+
+// everywhere signs a person out of all sessions, this one too.
+func (d *Door) everywhere(c *echo.Context) error {
+	ctx := c.Request().Context()
+	me := people.Of(ctx)
+	if err := d.Store.EndSessions(ctx, me.ID); err != nil {
+		return err
+	}
+	d.note(c, "signed out everywhere", me.Name, "")
+	if err := d.sessions.Destroy(ctx); err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/sign-in")
+}
+
+type peoplePage struct {
+	page.Chrome
+	People []personView
+	Codes  []string
+	Events []eventView
+	Roles  []people.Role
+	// Link was made just now; it is shown once.
+	Link, LinkFor string
+	Fault         string
+}
+
+type personView struct {
+	people.Person
+	Me          bool
+	Since, Seen string
+}
+
+type eventView struct {
+	store.Event
+	When string
+}
+
+const (
+	shownEvents = 100
+	when        = "2 Jan 2006, 15:04"
+)
+
+func (d *Door) people(c *echo.Context) error {
+	return d.showPeople(c, http.StatusOK, peoplePage{})
+}
+
+func (d *Door) showPeople(c *echo.Context, status int, v peoplePage) error {
+	ctx := c.Request().Context()
+	v.Chrome, v.Roles = d.Chrome(c, "People"), people.Roles
+	all, err := d.Store.People(ctx)
+	if err != nil {
+		return err
+	}
+	for _, p := range all {
+		x := personView{Person: p, Me: p.ID == people.Of(ctx).ID, Since: p.Since.Format("2 Jan 2006")}
+		if !p.Seen.IsZero() {
+			x.Seen = p.Seen.Format(when)
+		}
+		v.People = append(v.People, x)
+	}
+	codes, err := d.Store.Codes(ctx)
+	if err != nil {
+		return err
+	}
+	for _, k := range codes {
+		what := "to join as a " + string(k.Role)
+		if k.For == store.ForRecover {
+			what = "for a new password"
+		}
+		v.Codes = append(v.Codes, what+", until "+k.Until.Format(when))
+	}
+	events, err := d.Store.Events(ctx, shownEvents)
+	if err != nil {
+		return err
+	}
+	for _, e := range events {
+		v.Events = append(v.Events, eventView{e, e.At.Format(when)})
+	}
+	return c.Render(status, "people.html", v)
+}
+
+// mostDays is how long a link to join may hold.
+const mostDays = 31
+
+// invite makes a link to join by.
+func (d *Door) invite(c *echo.Context) error {
+	ctx := c.Request().Context()
+	role := people.Role(c.FormValue("role"))
+	days, err := strconv.Atoi(c.FormValue("days"))
+	if !role.Known() || err != nil || days < 1 || days > mostDays {
+		return d.showPeople(c, http.StatusUnprocessableEntity, peoplePage{Fault: "Say as what they join, and for how many days the link holds: 1 to " + strconv.Itoa(mostDays) + "."})
+	}
+	code, err := d.Store.NewCode(ctx, store.Code{For: store.ForJoining, Role: role, By: people.Of(ctx).ID, Until: d.Store.Now().AddDate(0, 0, days)})
+	if err != nil {
+		return err
+	}
+	d.note(c, "invited", people.Of(ctx).Name, "a "+string(role)+", for "+strconv.Itoa(days)+" days")
+	return d.showPeople(c, http.StatusOK, peoplePage{Link: link(c, code), LinkFor: "to join as a " + string(role)})
+}
+
+func (d *Door) endCodes(c *echo.Context) error {
+	if err := d.Store.DropCodes(c.Request().Context()); err != nil {
+		return err
+	}
+	d.note(c, "ended all links", people.Of(c.Request().Context()).Name, "")
+	return c.Redirect(http.StatusSeeOther, "/people")
+}
+
+// other is the person of an address.
+func (d *Door) other(c *echo.Context) (people.Person, error) {
+	id, err := strconv.ParseInt(c.Param("id"), 10, 64)
+	if err != nil {
+		return people.Person{}, store.ErrNotFound
+	}
+	return d.Store.Person(c.Request().Context(), id)
+}
+
+// change gives a person another role, or lets them in no more or again.
+func (d *Door) change(c *echo.Context) error {
+	ctx := c.Request().Context()
+	p, err := d.other(c)
+	if err != nil {
+		return err
+	}
+	role := people.Role(c.FormValue("role"))
+	if !role.Known() {
+		role = p.Role
+	}
+	struck := c.FormValue("struck") != ""
+	err = d.Store.SetPerson(ctx, p.ID, role, struck)
+	if page.IsFault(err) {
+		return d.showPeople(c, http.StatusUnprocessableEntity, peoplePage{Fault: fault.Of(err).Text})
+	}
+	if err != nil {
+		return err
+	}
+	detail := "a " + string(role)
+	if struck {
+		detail = "is let in no more"
+	}
+	d.note(c, "changed a person", people.Of(ctx).Name, p.Name+": "+detail)
+	return c.Redirect(http.StatusSeeOther, "/people")
+}
+
+// recoverFor is how long a link for a new password holds.
+const recoverFor = 24 * time.Hour
+
+// recover makes a link by which a person chooses a new password.
+func (d *Door) recover(c *echo.Context) error {
+	ctx := c.Request().Context()
+	p, err := d.other(c)
+	if err != nil {
+		return err
+	}
+	code, err := d.Store.NewCode(ctx, store.Code{For: store.ForRecover, Person: p.ID, By: people.Of(ctx).ID, Until: d.Store.Now().Add(recoverFor)})
+	if err != nil {
+		return err
+	}
+	d.note(c, "made a link for a new password", people.Of(ctx).Name, "for "+p.Name)
+	return d.showPeople(c, http.StatusOK, peoplePage{Link: link(c, code), LinkFor: "for " + p.Name + " to choose a new password, once, within a day"})
+}

@@ -1,0 +1,438 @@
+package web
+
+import (
+	"fmt"
+	"io"
+	"net/http"
+	"net/http/cookiejar"
+	"net/http/httptest"
+	"net/netip"
+	"net/url"
+	"os"
+	"path/filepath"
+	"regexp"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/people"
+	"brevium/store"
+	"brevium/web/door"
+)
+
+// atelier is a workshop on a fresh database, served over TLS.
+type atelier struct {
+	*table
+	routes echo.Routes
+	url    string
+	client *http.Client // of the test server, whose certificate it knows
+	now    time.Time
+}
+
+const goodPassword = "seven kraft sheets"
+
+func newAtelier(t *testing.T) *atelier {
+	t.Helper()
+	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "b.db"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { s.Close() })
+	w := &atelier{now: time.Now()}
+	s.UseClock(func() time.Time { return w.now })
+	h, routes, err := NewWorkshop(s, nil, quiet())
+	if err != nil {
+		t.Fatal(err)
+	}
+	// The test's clients say whom they come from, as by a proxy.
+	proxies, err := ParseProxies([]string{"127.0.0.1"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	h = Behind(proxies, h)
+	server := httptest.NewTLSServer(h)
+	t.Cleanup(server.Close)
+	w.table, w.routes, w.url, w.client = &table{t, s, h}, routes, server.URL, server.Client()
+	return w
+}
+
+// visitor is somebody at a machine, with cookies of their own.
+type visitor struct {
+	w    *atelier
+	http *http.Client
+	from string
+}
+
+func (w *atelier) visitor(from string) *visitor {
+	jar, _ := cookiejar.New(nil)
+	return &visitor{w, &http.Client{Transport: w.client.Transport, Jar: jar, CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}, from}
+}
+
+func (v *visitor) do(method, path string, header map[string]string, pairs ...string) (int, string, http.Header) {
+	v.w.t.Helper()
+	form := url.Values{}
+	for i := 0; i+1 < len(pairs); i += 2 {
+		form.Set(pairs[i], pairs[i+1])
+	}
+	r, err := http.NewRequest(method, v.w.url+path, strings.NewReader(form.Encode()))
+	if err != nil {
+		v.w.t.Fatal(err)
+	}
+	r.Header.Set("X-Forwarded-For", v.from)
+	if method == http.MethodPost {
+		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+		r.Header.Set("Origin", v.w.url)
+	}
+	for k, x := range header {
+		r.Header.Set(k, x)
+	}
+	a, err := v.http.Do(r)
+	if err != nil {
+		v.w.t.Fatal(err)
+	}
+	defer a.Body.Close()
+	body, err := io.ReadAll(a.Body)
+	if err != nil {
+		v.w.t.Fatal(err)
+	}
+	return a.StatusCode, string(body), a.Header
+}
+
+func (v *visitor) get(path string) (int, string, http.Header) { return v.do(http.MethodGet, path, nil) }
+
+func (v *visitor) post(path string, pairs ...string) (int, string, http.Header) {
+	return v.do(http.MethodPost, path, nil, pairs...)
+}
+
+// person lets one in, and signs them in.
+func (w *atelier) person(name string, role people.Role) *visitor {
+	w.t.Helper()
+	c := store.Code{For: store.ForJoining, Role: role, Until: w.now.Add(time.Hour)}
+	if role == people.Steward {
+		c.For = store.ForSetUp
+	}
+	code, err := w.store.NewCode(w.t.Context(), c)
+	if err != nil {
+		w.t.Fatal(err)
+	}
+	if _, err := w.store.Join(w.t.Context(), code.Text, name, people.Hash(goodPassword)); err != nil {
+		w.t.Fatal(err)
+	}
+	v := w.visitor("10.0.0.1")
+	if status, _, _ := v.post("/sign-in", "name", name, "password", goodPassword); status != http.StatusSeeOther {
+		w.t.Fatalf("%s is not let in: %d", name, status)
+	}
+	return v
+}
+
+func (v *visitor) token() string {
+	at, _ := url.Parse(v.w.url)
+	for _, c := range v.http.Jar.Cookies(at) {
+		if c.Name == "__Host-brevium" {
+			return c.Value
+		}
+	}
+	return ""
+}
+
+// The steward sets the workshop up by the printed code; a maker joins by a link, once;
+// the password is not asked twice; signed out, the old cookie is worth nothing.
+func TestAWorkshopIsSetUpAndJoined(t *testing.T) {
+	w := newAtelier(t)
+	v := w.visitor("10.0.0.1")
+	if status, _, h := v.get("/jobs?x=1"); status != http.StatusSeeOther || h.Get("Location") != "/sign-in?to=/jobs?x=1" {
+		t.Errorf("a stranger gets %d, %s", status, h.Get("Location"))
+	}
+	code, err := w.store.NewCode(t.Context(), store.Code{For: store.ForSetUp, Until: w.now.Add(time.Hour)})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if status, page, _ := v.post("/set-up", "code", "aaaa-bbbb", "name", "Wren", "password", goodPassword); status != http.StatusUnprocessableEntity || !strings.Contains(page, "not right") {
+		t.Errorf("a wrong code: %d", status)
+	}
+	if status, page, _ := v.post("/set-up", "code", code.Written(), "name", "Wren", "password", "short"); status != http.StatusUnprocessableEntity || !strings.Contains(page, "at least 12 letters") {
+		t.Errorf("a short password: %d", status)
+	}
+	status, _, h := v.post("/set-up", "code", code.Written(), "name", "Wren", "password", goodPassword)
+	if status != http.StatusSeeOther {
+		t.Fatalf("set up: %d", status)
+	}
+	cookie := h.Get("Set-Cookie")
+	for _, want := range []string{"__Host-brevium=", "Path=/", "Secure", "HttpOnly", "SameSite=Lax"} {
+		if !strings.Contains(cookie, want) {
+			t.Errorf("the cookie %q is without %s", cookie, want)
+		}
+	}
+	if status, page, _ := v.get("/people"); status != 200 || !strings.Contains(page, "Wren") {
+		t.Fatalf("the steward's people: %d", status)
+	}
+	_, page, _ := v.post("/people/invite", "role", "maker", "days", "3")
+	link := regexp.MustCompile(`https://[^"]+/join/\w+`).FindString(page)
+	if link == "" {
+		t.Fatalf("there is no link in %.600s", page)
+	}
+	at, _ := url.Parse(link)
+	ash := w.visitor("10.0.0.2")
+	if status, page, _ := ash.get(at.Path); status != 200 || !strings.Contains(page, "as a maker") {
+		t.Errorf("the link: %d", status)
+	}
+	if status, _, h := ash.post(at.Path, "name", "Ash", "password", "four blue ribbons"); status != http.StatusSeeOther || h.Get("Location") != "/" {
+		t.Errorf("joining: %d", status)
+	}
+	if status, page, _ := ash.get("/"); status != 200 || !strings.Contains(page, "Ash") {
+		t.Errorf("the first page: %d", status)
+	}
+	if status, page, _ := w.visitor("10.0.0.3").get(at.Path); status != http.StatusNotFound || !strings.Contains(page, "leads nowhere") {
+		t.Errorf("the link a second time: %d", status)
+	}
+	token := ash.token()
+	if status, _, _ := ash.post("/sign-out"); status != http.StatusSeeOther {
+		t.Errorf("signing out: %d", status)
+	}
+	if status, _, _ := w.visitor("10.0.0.2").do(http.MethodGet, "/", map[string]string{"Cookie": "__Host-brevium=" + token}); status != http.StatusSeeOther {
+		t.Errorf("the cookie after signing out: %d", status)
+	}
+	// A session is another one after signing in, and a made-up one is none.
+	fixed := w.visitor("10.0.0.2")
+	if status, _, h := fixed.do(http.MethodPost, "/sign-in", map[string]string{"Cookie": "__Host-brevium=chosen-by-somebody"}, "name", "ash", "password", "four blue ribbons", "to", "//elsewhere.example/x"); status != http.StatusSeeOther || h.Get("Location") != "/" || strings.Contains(h.Get("Set-Cookie"), "chosen") {
+		t.Errorf("signed in over a chosen session: %d, %s, %s", status, h.Get("Location"), h.Get("Set-Cookie"))
+	}
+	if status, _, _ := fixed.do(http.MethodPost, "/jobs", map[string]string{"Origin": "https://elsewhere.example", "Sec-Fetch-Site": "cross-site"}); status != http.StatusForbidden {
+		t.Errorf("a form of another origin: %d", status)
+	}
+}
+
+// A new password, being let in no more, signing out everywhere and time itself end
+// sessions; the last steward stays.
+func TestSessionsEnd(t *testing.T) {
+	w := newAtelier(t)
+	wren := w.person("Wren", people.Steward)
+	ash := w.person("Ash", people.Maker)
+	second := w.visitor("10.0.0.9")
+	second.post("/sign-in", "name", "Ash", "password", goodPassword)
+	in := func(v *visitor) bool { status, _, _ := v.get("/"); return status == 200 }
+	if !in(ash) || !in(second) {
+		t.Fatal("not both are let in")
+	}
+	if status, page, _ := ash.post("/me/password", "now", "wrong", "password", "nine paper cranes"); status != http.StatusUnprocessableEntity || !strings.Contains(page, "not right") {
+		t.Errorf("with a wrong present password: %d", status)
+	}
+	if status, _, _ := ash.post("/me/password", "now", goodPassword, "password", "nine paper cranes"); status != http.StatusSeeOther || !in(ash) || in(second) {
+		t.Errorf("a new password: %d; here %v, there %v", status, in(ash), in(second))
+	}
+	second.post("/sign-in", "name", "Ash", "password", "nine paper cranes")
+	if ash.post("/me/everywhere"); in(ash) || in(second) {
+		t.Error("signed out everywhere, a session holds")
+	}
+	second.post("/sign-in", "name", "Ash", "password", "nine paper cranes")
+	p, err := w.store.PersonCalled(t.Context(), "Ash")
+	if err != nil {
+		t.Fatal(err)
+	}
+	other := fmt.Sprintf("/people/%d", p.ID)
+	if status, page, _ := wren.post(other + "/recover"); status != 200 || !strings.Contains(page, "/join/") {
+		t.Errorf("a link for a new password: %d", status)
+	} else {
+		at, _ := url.Parse(regexp.MustCompile(`https://[^"]+/join/\w+`).FindString(page))
+		if status, page, _ := second.get(at.Path); status != 200 || !strings.Contains(page, "Ash, choose a new password") {
+			t.Errorf("the link: %d", status)
+		}
+		if status, _, _ := second.post(at.Path, "password", "two glue sticks here"); status != http.StatusSeeOther || !in(second) {
+			t.Errorf("a new password by a link: %d", status)
+		}
+	}
+	if wren.post(other, "struck", "1", "role", "maker"); in(second) {
+		t.Error("one who is let in no more still is")
+	}
+	if status, _, _ := second.post("/sign-in", "name", "Ash", "password", "two glue sticks here"); status != http.StatusUnauthorized {
+		t.Errorf("one who is let in no more signs in: %d", status)
+	}
+	me, _ := w.store.PersonCalled(t.Context(), "Wren")
+	if status, page, _ := wren.post(fmt.Sprintf("/people/%d", me.ID), "role", "guest"); status != http.StatusUnprocessableEntity || !strings.Contains(page, "last steward") {
+		t.Errorf("the last steward becomes a guest: %d", status)
+	}
+	w.now = w.now.Add(90 * time.Minute)
+	if !in(wren) {
+		t.Error("after an hour and a half a session has ended")
+	}
+	w.now = w.now.Add(3 * time.Hour)
+	if in(wren) {
+		t.Error("after three idle hours a session holds")
+	}
+	w.now = time.Now() // by which sessions are begun
+	_, page, _ := w.person("Rowan", people.Steward).get("/people")
+	for _, want := range []string{"wrong password", "changed the password", "signed out everywhere", "is let in no more", "chose a new password by a link", "10.0.0.1"} {
+		if !strings.Contains(page, want) {
+			t.Errorf("the steward is not told of %q", want)
+		}
+	}
+}
+
+// Ten wrong tries slow one down, at that address alone; a thousand from fifty addresses
+// find nothing and keep nobody else out; names cannot be told from answers.
+func TestGuessing(t *testing.T) {
+	w := newAtelier(t)
+	w.person("Wren", people.Steward)
+	bad := w.visitor("10.0.0.66")
+	slow := 0
+	for range 10 {
+		status, _, _ := bad.post("/sign-in", "name", "Wren", "password", "guessed wrong again")
+		if status == http.StatusTooManyRequests {
+			slow++
+		}
+	}
+	if slow < 4 {
+		t.Errorf("of ten wrong tries %d are slowed down", slow)
+	}
+	if status, _, _ := bad.post("/sign-in", "name", "Wren", "password", goodPassword); status != http.StatusTooManyRequests {
+		t.Errorf("the right password while one waits: %d", status)
+	}
+	let := 0
+	for n := range 1000 {
+		v := w.visitor(fmt.Sprintf("10.1.0.%d", n%50))
+		if status, _, _ := v.post("/sign-in", "name", "Wren", "password", fmt.Sprintf("a guess of number %d", n)); status == http.StatusSeeOther {
+			let++
+		}
+	}
+	if let > 0 {
+		t.Errorf("%d guesses were let in", let)
+	}
+	if status, _, _ := w.visitor("10.0.0.2").post("/sign-in", "name", "Wren", "password", goodPassword); status != http.StatusSeeOther {
+		t.Errorf("the steward is kept out: %d", status)
+	}
+	plain := regexp.MustCompile(`value="[^"]*"`)
+	_, known, _ := w.visitor("10.0.0.3").post("/sign-in", "name", "Wren", "password", "no such one here")
+	_, unknown, _ := w.visitor("10.0.0.4").post("/sign-in", "name", "Nobody", "password", "no such one here")
+	if plain.ReplaceAllString(known, "") != plain.ReplaceAllString(unknown, "") {
+		t.Error("the answer tells a known name from an unknown one")
+	}
+}
+
+// Every route as every role: what is let through is what the table in the docs says, and
+// no route is missing in it.
+func TestWhoMayWhat(t *testing.T) {
+	w := newAtelier(t)
+	text, err := os.ReadFile("../docs/running-a-workshop.md")
+	if err != nil {
+		t.Fatal(err)
+	}
+	told := map[string]string{}
+	for _, m := range regexp.MustCompile("(?m)^\\| `(GET|POST) ([^`]+)` \\| (\\w+) \\|$").FindAllStringSubmatch(string(text), -1) {
+		told[m[1]+" "+m[2]] = m[3]
+	}
+	roles := map[string]*visitor{"anybody": w.visitor("10.0.0.1"), "steward": w.person("Wren", people.Steward), "maker": w.person("Ash", people.Maker), "guest": w.person("Finch", people.Guest)}
+	ranks := []string{"anybody", "guest", "maker", "steward"}
+	var lines []string
+	for _, r := range w.routes {
+		if r.Method != http.MethodGet && r.Method != http.MethodPost {
+			continue
+		}
+		name := r.Method + " " + r.Path
+		needs := map[people.Role]string{"": "anybody", people.Guest: "guest", people.Maker: "maker", people.Steward: "steward"}[door.Needs(r.Method, r.Path)]
+		lines = append(lines, fmt.Sprintf("| `%s` | %s |", name, needs))
+		if told[name] != needs {
+			t.Errorf("%s needs a %q, and the table says %q", name, needs, told[name])
+		}
+		delete(told, name)
+		if slices.Contains([]string{"/sign-out", "/me/everywhere"}, r.Path) {
+			continue // it would end the test's sessions
+		}
+		path := regexp.MustCompile(`:\w+|\*`).ReplaceAllString(r.Path, "99")
+		for n, role := range ranks {
+			status, _, h := roles[role].do(r.Method, path, nil)
+			refused := status == http.StatusForbidden || status == http.StatusUnauthorized && r.Path != "/sign-in" || status == http.StatusSeeOther && strings.HasPrefix(h.Get("Location"), "/sign-in?")
+			if may := n >= slices.Index(ranks, needs); refused == may {
+				t.Errorf("%s as %s: %d %s", name, role, status, h.Get("Location"))
+			}
+		}
+	}
+	for name := range told {
+		t.Errorf("the table has %s, which is no route", name)
+	}
+	if t.Failed() {
+		slices.Sort(lines)
+		t.Log("the table should be:\n" + strings.Join(slices.Compact(lines), "\n"))
+	}
+	if status, _, h := roles["anybody"].get("/no-such-page"); status != http.StatusSeeOther {
+		t.Errorf("a stranger is told that there is no such page: %d %s", status, h.Get("Location"))
+	}
+}
+
+// What a proxy says is taken from those that are believed alone.
+func TestProxies(t *testing.T) {
+	var from string
+	var header http.Header
+	seen := http.HandlerFunc(func(_ http.ResponseWriter, r *http.Request) { from, header = r.RemoteAddr, r.Header })
+	ask := func(proxies []string, remote, forwarded string) string {
+		p, err := ParseProxies(proxies)
+		if err != nil {
+			t.Fatal(err)
+		}
+		r := httptest.NewRequest(http.MethodGet, "/", nil)
+		r.RemoteAddr = remote
+		r.Header.Set("X-Forwarded-For", forwarded)
+		r.Header.Set("X-Forwarded-Proto", "https")
+		Behind(p, seen).ServeHTTP(httptest.NewRecorder(), r)
+		at, err := netip.ParseAddrPort(from)
+		if err != nil {
+			t.Fatal(from, err)
+		}
+		if header.Get("X-Forwarded-For") != "" {
+			t.Error("the proxy's word goes on")
+		}
+		return at.Addr().String()
+	}
+	for _, c := range []struct {
+		proxies                 []string
+		remote, forwarded, want string
+	}{
+		{nil, "10.0.0.5:99", "1.2.3.4", "10.0.0.5"},
+		{[]string{"10.0.0.0/8"}, "10.0.0.5:99", "1.2.3.4", "1.2.3.4"},
+		{[]string{"10.0.0.0/8"}, "10.0.0.5:99", "6.6.6.6, 1.2.3.4, 10.0.0.7", "1.2.3.4"},
+		{[]string{"10.0.0.5"}, "10.0.0.6:99", "1.2.3.4", "10.0.0.6"},
+		{[]string{"10.0.0.5"}, "10.0.0.5:99", "nonsense", "10.0.0.5"},
+		{[]string{"::1"}, "[::1]:99", "fe80::2", "fe80::2"},
+	} {
+		if got := ask(c.proxies, c.remote, c.forwarded); got != c.want {
+			t.Errorf("%v: from %s, who says %s, it is %s, not %s", c.proxies, c.remote, c.forwarded, got, c.want)
+		}
+	}
+	if _, err := ParseProxies([]string{"everywhere"}); err == nil {
+		t.Error("a word is taken as a proxy")
+	}
+}
+
+// In the browser: the workshop is set up, somebody joins by the link on another phone,
+// and what the steward does not let them do is said.
+func TestTheDoorInTheBrowser(t *testing.T) {
+	w := newAtelier(t)
+	code, err := w.store.NewCode(t.Context(), store.Code{For: store.ForSetUp, Until: w.now.Add(time.Hour)})
+	if err != nil {
+		t.Fatal(err)
+	}
+	h := newHand(t, w.table, 1280, 800) // over plain http, at the machine itself
+	h.visit("/")
+	h.until(`location.pathname === "/sign-in"`)
+	h.visit("/set-up")
+	h.write("The code", code.Written())
+	h.write("Your name", "Wren")
+	h.write("A password, at least 12 letters", goodPassword)
+	h.press("button", "Set it up")
+	h.until(`location.pathname === "/" && document.querySelector(".who").innerText === "Wren"`)
+	h.visit("/people")
+	h.press("button", "Make a link")
+	h.until(`document.getElementById("link").value.includes("/join/")`)
+	h.visit("/me")
+	h.press("button", "Sign out")
+	h.until(`location.pathname === "/sign-in"`)
+	h.write("Your name", "wren")
+	h.write("Password", "not this one at all")
+	h.press("button", "Sign in")
+	h.until(`document.getElementById("fault")?.innerText.includes("do not go together")`)
+	h.write("Password", goodPassword)
+	h.press("button", "Sign in")
+	h.until(`location.pathname === "/"`)
+}
