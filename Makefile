@@ -53,9 +53,10 @@ soak:
 random:
 	go run ./tools/random
 
-# Every style found from its blanks, and read back from its steps, at 200 sizes each.
+# Every style found from its blanks, and read back from its steps, at 200 sizes each; a
+# hundred thousand numbers tried for a box of somebody else's.
 every:
-	BREVIUM_EACH=200 go test -timeout 60m -run 'TestEveryStyleIsFound|TestPrintedRecipesAreReadBack' ./core/found
+	BREVIUM_EACH=200 go test -timeout 60m -run 'TestEveryStyleIsFound|TestPrintedRecipesAreReadBack|TestWhose' ./core/found ./store
 
 # A hundred thousand inputs that are made up from those of the tests, of all that parses
 # a recipe or a style file.

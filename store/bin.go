@@ -34,9 +34,9 @@ type Binned struct {
 // Bin lists what was deleted, the latest first.
 func (s *Store) Bin(ctx context.Context) ([]Binned, error) {
 	rows, err := s.db.QueryContext(ctx, `
-		SELECT 'box', id, name, deleted_at FROM boxes WHERE deleted_at IS NOT NULL
-		UNION ALL SELECT 'job', id, name, deleted_at FROM jobs WHERE deleted_at IS NOT NULL
-		UNION ALL SELECT 'thing', id, json_extract(thing, '$.name'), deleted_at FROM things WHERE deleted_at IS NOT NULL
+		SELECT 'box', id, name, deleted_at FROM boxes WHERE deleted_at IS NOT NULL`+s.own(ctx, "")+`
+		UNION ALL SELECT 'job', id, name, deleted_at FROM jobs WHERE deleted_at IS NOT NULL`+s.own(ctx, "")+`
+		UNION ALL SELECT 'thing', id, json_extract(thing, '$.name'), deleted_at FROM things WHERE deleted_at IS NOT NULL`+s.own(ctx, "")+`
 		UNION ALL SELECT 'paper', id, binned || ' × ' || card || CASE sheet WHEN '' THEN '' ELSE ', ' || sheet END, deleted_at
 			FROM lots WHERE deleted_at IS NOT NULL
 		ORDER BY 4 DESC, 1, 2`)
@@ -59,7 +59,7 @@ func (s *Store) Bin(ctx context.Context) ([]Binned, error) {
 
 // BinnedBox is the name of a box in the bin; ErrNotFound when it is not there.
 func (s *Store) BinnedBox(ctx context.Context, id int64) (name string, err error) {
-	err = s.db.QueryRowContext(ctx, `SELECT coalesce(max(name), '') FROM boxes WHERE id = ? AND deleted_at IS NOT NULL`, id).Scan(&name)
+	err = s.db.QueryRowContext(ctx, `SELECT coalesce(max(name), '') FROM boxes WHERE id = ? AND deleted_at IS NOT NULL`+s.own(ctx, ""), id).Scan(&name)
 	if err == nil && name == "" {
 		err = ErrNotFound
 	}
@@ -68,14 +68,14 @@ func (s *Store) BinnedBox(ctx context.Context, id int64) (name string, err error
 
 // Delete puts a box into the bin.
 func (s *Store) Delete(ctx context.Context, id int64) error {
-	return one(s.exec(ctx, `UPDATE boxes SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL`, s.now().UnixMilli(), id))
+	return one(s.exec(ctx, `UPDATE boxes SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL`+s.own(ctx, ""), s.now().UnixMilli(), id))
 }
 
 // DeleteJob puts a job into the bin. One that is begun has sheets reserved and
 // is refused.
 func (s *Store) DeleteJob(ctx context.Context, id int64) error {
 	return s.in(ctx, func(tx *sql.Tx) error {
-		j, err := scanJob(tx.QueryRowContext(ctx, `SELECT `+jobColumns+` FROM jobs WHERE id = ? AND deleted_at IS NULL`, id))
+		j, err := scanJob(tx.QueryRowContext(ctx, `SELECT `+jobColumns+` FROM jobs WHERE id = ? AND deleted_at IS NULL`+s.own(ctx, ""), id))
 		if err == nil && j.State == Begun {
 			err = fault.New(fault.InUse, "", "This job is begun and has its sheets set aside; take it back to planning first.")
 		}
@@ -88,7 +88,7 @@ func (s *Store) DeleteJob(ctx context.Context, id int64) error {
 
 // DropThing puts a kept thing into the bin. Boxes that hold it keep theirs.
 func (s *Store) DropThing(ctx context.Context, id int64) error {
-	return one(s.exec(ctx, `UPDATE things SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL`, s.now().UnixMilli(), id))
+	return one(s.exec(ctx, `UPDATE things SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL`+s.own(ctx, ""), s.now().UnixMilli(), id))
 }
 
 // putAside puts all of a pile of paper into the bin.
@@ -135,6 +135,9 @@ func (s *Store) fromBin(ctx context.Context, how map[Sort]string, sort Sort, id 
 	query, known := how[sort]
 	if !known {
 		return fmt.Errorf("%w: %q", ErrNotFound, sort)
+	}
+	if sort != PaperSort { // that is the table's
+		query += s.own(ctx, "")
 	}
 	return one(s.exec(ctx, query, id))
 }

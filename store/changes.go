@@ -47,7 +47,7 @@ const (
 func (s *Store) Save(ctx context.Context, id int64, in design.Inputs, e Edit) error {
 	in.NumberThings()
 	return s.in(ctx, func(tx *sql.Tx) error {
-		before, version, err := present(ctx, tx, id)
+		before, version, err := s.present(ctx, tx, id)
 		if err == nil && version != e.From {
 			err = ErrStale
 		}
@@ -78,8 +78,8 @@ func (s *Store) Save(ctx context.Context, id int64, in design.Inputs, e Edit) er
 }
 
 // present gives a box's inputs and version; ErrNotFound when it is gone.
-func present(ctx context.Context, tx *sql.Tx, id int64) (inputs string, version int64, err error) {
-	err = tx.QueryRowContext(ctx, `SELECT inputs, version FROM boxes WHERE id = ? AND deleted_at IS NULL`, id).Scan(&inputs, &version)
+func (s *Store) present(ctx context.Context, tx *sql.Tx, id int64) (inputs string, version int64, err error) {
+	err = tx.QueryRowContext(ctx, `SELECT inputs, version FROM boxes WHERE id = ? AND deleted_at IS NULL`+s.seen(ctx, ""), id).Scan(&inputs, &version)
 	if errors.Is(err, sql.ErrNoRows) {
 		err = ErrNotFound
 	}
@@ -133,7 +133,7 @@ func (s *Store) State(ctx context.Context, id, version int64, page string) (in d
 func (s *Store) stateOf(ctx context.Context, of string, id, version int64, page string) (text string, own bool, err error) {
 	err = s.db.QueryRowContext(ctx, fmt.Sprintf(`
 		SELECT state, ?3 <> '' AND NOT EXISTS (SELECT 1 FROM versions WHERE %[1]s_id = ?1 AND id > ?2 AND page <> ?3)
-		FROM versions WHERE %[1]s_id = ?1 AND id = ?2`, of), id, version, page).Scan(&text, &own)
+		FROM versions WHERE %[1]s_id = ?1 AND id = ?2 AND %[1]s_id IN (SELECT o.id FROM %[2]s o WHERE 1%[3]s)`, of, tables[of], s.seen(ctx, "o.")), id, version, page).Scan(&text, &own)
 	if errors.Is(err, sql.ErrNoRows) {
 		err = ErrForgotten
 	}
@@ -156,7 +156,7 @@ func (s *Store) Redo(ctx context.Context, id, undone int64, page string) error {
 // box's, which go to the other table under the same name.
 func (s *Store) swap(ctx context.Context, id, row int64, page, from, to string) error {
 	return s.in(ctx, func(tx *sql.Tx) error {
-		now, _, err := present(ctx, tx, id)
+		now, _, err := s.present(ctx, tx, id)
 		if err != nil {
 			return err
 		}

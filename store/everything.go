@@ -194,6 +194,9 @@ func (s *Store) Bring(ctx context.Context, all Everything, replace bool) (n Brou
 		b := bringing{s: s, ctx: ctx, tx: tx, boxes: map[int64]int64{}, paper: map[int64]int64{}, jobs: map[int64]int64{}, used: map[string]bool{}}
 		err := b.all(all)
 		n = b.n
+		if who := s.who(ctx); err == nil && who > 0 { // in a workshop it is of whoever brought it
+			err = give(ctx, tx, `maker = 0`, who)
+		}
 		return err
 	})
 	return n, before, err
@@ -275,7 +278,7 @@ func (b *bringing) all(e Everything) error {
 		return err
 	}
 	for _, n := range e.Notes {
-		if _, err := bringNote(b.ctx, b.tx, n.logged()); err != nil {
+		if _, err := bringNote(b.ctx, b.tx, max(0, b.s.who(b.ctx)), n.logged()); err != nil {
 			return err
 		}
 	}

@@ -96,7 +96,7 @@ func (s *Store) DropGood(ctx context.Context, kind cupboard.Kind, name string) e
 
 // JobGoods is what a job that was begun has set aside, or used.
 func (s *Store) JobGoods(ctx context.Context, id int64) ([]cupboard.Need, error) {
-	return needsOf(s.db.QueryRowContext(ctx, `SELECT goods FROM jobs WHERE id = ?`, id))
+	return needsOf(s.db.QueryRowContext(ctx, `SELECT goods FROM jobs WHERE id = ?`+s.seen(ctx, ""), id))
 }
 
 // useUp takes what a job has set aside out of the cupboard; back puts it in again.

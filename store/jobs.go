@@ -45,15 +45,18 @@ type Job struct {
 	Changed         time.Time
 	// Version numbers what is asked for, its name, items and choices.
 	Version int64
+	// Maker is whose it is in a workshop, and Shared that everybody there works on it.
+	Maker  int64
+	Shared bool
 }
 
-const jobColumns = `id, name, state, items, choices, layouts, coalesce(stocks, ''), changed_at, version`
+const jobColumns = `maker, shared, id, name, state, items, choices, layouts, coalesce(stocks, ''), changed_at, version`
 
 func scanJob(row interface{ Scan(...any) error }) (Job, error) {
 	var j Job
 	var items, choices string
 	var changed int64
-	if err := row.Scan(&j.ID, &j.Name, &j.State, &items, &choices, &j.Layouts, &j.Stocks, &changed, &j.Version); err != nil {
+	if err := row.Scan(&j.Maker, &j.Shared, &j.ID, &j.Name, &j.State, &items, &choices, &j.Layouts, &j.Stocks, &changed, &j.Version); err != nil {
 		if errors.Is(err, sql.ErrNoRows) {
 			err = ErrNoJob
 		}
@@ -75,7 +78,7 @@ var ErrNoJob = errors.New("there is no job of this number")
 
 // Jobs lists the jobs, the last changed first.
 func (s *Store) Jobs(ctx context.Context) ([]Job, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT `+jobColumns+` FROM jobs WHERE deleted_at IS NULL ORDER BY changed_at DESC, id DESC`)
+	rows, err := s.db.QueryContext(ctx, `SELECT `+jobColumns+` FROM jobs WHERE deleted_at IS NULL`+s.seen(ctx, "")+` ORDER BY changed_at DESC, id DESC`)
 	if err != nil {
 		return nil, err
 	}
@@ -93,7 +96,7 @@ func (s *Store) Jobs(ctx context.Context) ([]Job, error) {
 
 // Job gives one job, or ErrNoJob.
 func (s *Store) Job(ctx context.Context, id int64) (Job, error) {
-	return scanJob(s.db.QueryRowContext(ctx, `SELECT `+jobColumns+` FROM jobs WHERE id = ? AND deleted_at IS NULL`, id))
+	return scanJob(s.db.QueryRowContext(ctx, `SELECT `+jobColumns+` FROM jobs WHERE id = ? AND deleted_at IS NULL`+s.seen(ctx, ""), id))
 }
 
 // Asked is what a job asks for, as JSON: its name, items and choices.
@@ -131,8 +134,8 @@ func (s *Store) AddJob(ctx context.Context, j Job) (id int64, err error) {
 		return 0, err
 	}
 	err = s.in(ctx, func(tx *sql.Tx) error {
-		r, err := tx.ExecContext(ctx, `INSERT INTO jobs (name, state, items, choices, changed_at) VALUES (?, ?, ?, ?, ?)`,
-			j.Name, Planned, string(items), string(j.Choices.Write()), s.now().UnixMilli())
+		r, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, maker, name, state, items, choices, changed_at) VALUES (?, ?, ?, ?, ?, ?, ?)`,
+			s.number(ctx), max(0, s.who(ctx)), j.Name, Planned, string(items), string(j.Choices.Write()), s.now().UnixMilli())
 		if err != nil {
 			return err
 		}
@@ -156,7 +159,7 @@ func (s *Store) SaveJob(ctx context.Context, j Job, page string) error {
 		j.Layouts = []byte("{}")
 	}
 	return s.in(ctx, func(tx *sql.Tx) error {
-		now, err := scanJob(tx.QueryRowContext(ctx, `SELECT `+jobColumns+` FROM jobs WHERE id = ? AND deleted_at IS NULL`, j.ID))
+		now, err := scanJob(tx.QueryRowContext(ctx, `SELECT `+jobColumns+` FROM jobs WHERE id = ? AND deleted_at IS NULL`+s.seen(ctx, ""), j.ID))
 		switch {
 		case err != nil:
 			return err
@@ -169,8 +172,11 @@ func (s *Store) SaveJob(ctx context.Context, j Job, page string) error {
 		if err != nil {
 			return err
 		}
-		return oneJob(tx.ExecContext(ctx, `UPDATE jobs SET name = ?, items = ?, choices = ?, layouts = ?, changed_at = ?, version = ? WHERE id = ?`,
-			j.Name, string(items), string(j.Choices.Write()), string(j.Layouts), s.now().UnixMilli(), version, j.ID))
+		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET name = ?, items = ?, choices = ?, layouts = ?, changed_at = ?, version = ? WHERE id = ?`,
+			j.Name, string(items), string(j.Choices.Write()), string(j.Layouts), s.now().UnixMilli(), version, j.ID)); err != nil {
+			return err
+		}
+		return s.shareBoxes(ctx, tx, j.ID)
 	})
 }
 
@@ -191,7 +197,7 @@ func (s *Store) BeginJob(ctx context.Context, id int64, stocks []batch.Stock, go
 		return err
 	}
 	return s.in(ctx, func(tx *sql.Tx) error {
-		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, stocks = ?, goods = ?, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`,
+		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, stocks = ?, goods = ?, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`+s.seen(ctx, ""),
 			Begun, string(batch.WriteStocks(stocks)), string(aside), s.now().UnixMilli(), id, Planned)); err != nil {
 			return err
 		}
@@ -230,7 +236,7 @@ func (s *Store) BeginJob(ctx context.Context, id int64, stocks []batch.Stock, go
 // ReleaseJob takes a begun job back to planned, its sheets free again.
 func (s *Store) ReleaseJob(ctx context.Context, id int64) error {
 	return s.in(ctx, func(tx *sql.Tx) error {
-		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, stocks = NULL, goods = '[]', changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`,
+		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, stocks = NULL, goods = '[]', changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`+s.seen(ctx, ""),
 			Planned, s.now().UnixMilli(), id, Begun)); err != nil {
 			return err
 		}
@@ -247,7 +253,7 @@ func (s *Store) FinishJob(ctx context.Context, id int64, offcuts []drawer.Lot) e
 		if err != nil {
 			return err
 		}
-		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`,
+		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`+s.seen(ctx, ""),
 			Finished, s.now().UnixMilli(), id, Begun)); err != nil {
 			return err
 		}
@@ -279,7 +285,7 @@ func (s *Store) UnfinishJob(ctx context.Context, id int64) error {
 		if used > 0 {
 			return fault.New(fault.InUse, "offcuts", "an offcut of this job is in use already, so that it cannot be taken back")
 		}
-		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`,
+		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`+s.seen(ctx, ""),
 			Begun, s.now().UnixMilli(), id, Finished)); err != nil {
 			return err
 		}
@@ -329,5 +335,5 @@ func oneJob(r sql.Result, err error) error {
 // SaveLayouts keeps the best layouts found for a planned job, whatever else of
 // it changes meanwhile.
 func (s *Store) SaveLayouts(ctx context.Context, id int64, layouts []byte) error {
-	return oneJob(s.exec(ctx, `UPDATE jobs SET layouts = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`, string(layouts), id, Planned))
+	return oneJob(s.exec(ctx, `UPDATE jobs SET layouts = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`+s.seen(ctx, ""), string(layouts), id, Planned))
 }

@@ -118,7 +118,7 @@ func (b *bringing) evenings(job int64, x KeptJob) error {
 // that was never said, and how many copies of its tasks are done.
 func (s *Store) Evenings(ctx context.Context, job int64, into any) (done map[string]int, err error) {
 	var when, text []byte
-	err = s.db.QueryRowContext(ctx, `SELECT evenings, done FROM jobs WHERE id = ? AND deleted_at IS NULL`, job).Scan(&when, &text)
+	err = s.db.QueryRowContext(ctx, `SELECT evenings, done FROM jobs WHERE id = ? AND deleted_at IS NULL`+s.seen(ctx, ""), job).Scan(&when, &text)
 	if err == sql.ErrNoRows {
 		return nil, ErrNoJob
 	}
@@ -136,10 +136,10 @@ func (s *Store) SetEvenings(ctx context.Context, job int64, when any) error {
 	if err != nil {
 		return err
 	}
-	return one(s.exec(ctx, `UPDATE jobs SET evenings = ? WHERE id = ? AND deleted_at IS NULL`, string(text), job))
+	return one(s.exec(ctx, `UPDATE jobs SET evenings = ? WHERE id = ? AND deleted_at IS NULL`+s.seen(ctx, ""), string(text), job))
 }
 
 // SetDone keeps that so many copies of a task of a job are done.
 func (s *Store) SetDone(ctx context.Context, job int64, task string, copies int) error {
-	return one(s.exec(ctx, `UPDATE jobs SET done = json_patch(done, json_object(?, ?)) WHERE id = ? AND deleted_at IS NULL`, task, copies, job))
+	return one(s.exec(ctx, `UPDATE jobs SET done = json_patch(done, json_object(?, ?)) WHERE id = ? AND deleted_at IS NULL`+s.seen(ctx, ""), task, copies, job))
 }

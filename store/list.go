@@ -44,7 +44,7 @@ type Word struct {
 
 // List lists boxes, and tells how many there are in all.
 func (s *Store) List(ctx context.Context, l Listing) (boxes []Box, all int, err error) {
-	where, args := `WHERE b.deleted_at IS NULL`, []any{}
+	where, args := `WHERE b.deleted_at IS NULL`+s.seen(ctx, "b."), []any{}
 	for _, w := range l.Words {
 		styles, err := json.Marshal(append([]string{}, w.Styles...))
 		if err != nil {
@@ -87,7 +87,7 @@ type Named struct {
 
 // Names lists the boxes by name, the last changed first.
 func (s *Store) Names(ctx context.Context) ([]Named, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT id, version, name FROM boxes WHERE deleted_at IS NULL ORDER BY changed_at DESC, id DESC`)
+	rows, err := s.db.QueryContext(ctx, `SELECT id, version, name FROM boxes WHERE deleted_at IS NULL`+s.seen(ctx, "")+` ORDER BY changed_at DESC, id DESC`)
 	if err != nil {
 		return nil, err
 	}

@@ -38,8 +38,8 @@ func (s *Store) AddNote(ctx context.Context, n logbook.Note) error {
 		return err
 	}
 	_, err = s.exec(ctx, `
-		INSERT INTO notes (box_id, made, name, style, card, felt, minutes, remember, photo, design) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-		n.Box, s.now().UnixMilli(), n.Name, n.Style, n.Card, string(felt), n.Minutes, n.Remember, n.Photo, string(n.Design))
+		INSERT INTO notes (maker, box_id, made, name, style, card, felt, minutes, remember, photo, design) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+		max(0, s.who(ctx)), n.Box, s.now().UnixMilli(), n.Name, n.Style, n.Card, string(felt), n.Minutes, n.Remember, n.Photo, string(n.Design))
 	return err
 }
 
@@ -51,7 +51,7 @@ func (s *Store) BringNotes(ctx context.Context, notes []logbook.Note) (taken int
 			if err := n.Check(); err != nil {
 				return fault.At(fault.Path("notes", i), err)
 			}
-			new, err := bringNote(ctx, tx, n)
+			new, err := bringNote(ctx, tx, max(0, s.who(ctx)), n)
 			if err != nil {
 				return err
 			}
@@ -63,15 +63,15 @@ func (s *Store) BringNotes(ctx context.Context, notes []logbook.Note) (taken int
 }
 
 // bringNote writes a note, if there is none of that box and time.
-func bringNote(ctx context.Context, tx *sql.Tx, n logbook.Note) (taken int, err error) {
+func bringNote(ctx context.Context, tx *sql.Tx, maker int64, n logbook.Note) (taken int, err error) {
 	felt, err := json.Marshal(append([]logbook.Felt{}, n.Felt...))
 	if err != nil {
 		return 0, err
 	}
 	r, err := tx.ExecContext(ctx, `
-		INSERT INTO notes (made, name, style, card, felt, minutes, remember, photo, design) SELECT ?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9
-		WHERE NOT EXISTS (SELECT 1 FROM notes WHERE made = ?1 AND name = ?2)`,
-		n.Made.UnixMilli(), n.Name, n.Style, n.Card, string(felt), n.Minutes, n.Remember, n.Photo, string(n.Design))
+		INSERT INTO notes (made, name, style, card, felt, minutes, remember, photo, design, maker) SELECT ?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, ?10
+		WHERE NOT EXISTS (SELECT 1 FROM notes WHERE made = ?1 AND name = ?2 AND maker = ?10)`,
+		n.Made.UnixMilli(), n.Name, n.Style, n.Card, string(felt), n.Minutes, n.Remember, n.Photo, string(n.Design), maker)
 	if err != nil {
 		return 0, err
 	}
@@ -84,7 +84,7 @@ func (s *Store) Notes(ctx context.Context) ([]logbook.Note, error) { return s.No
 
 // NotesFrom lists so many notes from one on, the latest first; all that follow for −1.
 func (s *Store) NotesFrom(ctx context.Context, first, most int) ([]logbook.Note, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT `+noteColumns+` FROM notes ORDER BY made DESC, id DESC LIMIT ? OFFSET ?`, most, first)
+	rows, err := s.db.QueryContext(ctx, `SELECT `+noteColumns+` FROM notes WHERE 1`+s.own(ctx, "")+` ORDER BY made DESC, id DESC LIMIT ? OFFSET ?`, most, first)
 	if err != nil {
 		return nil, err
 	}
@@ -102,12 +102,12 @@ func (s *Store) NotesFrom(ctx context.Context, first, most int) ([]logbook.Note,
 
 // CountNotes is how many notes there are.
 func (s *Store) CountNotes(ctx context.Context) (n int, err error) {
-	return n, s.db.QueryRowContext(ctx, `SELECT count(*) FROM notes`).Scan(&n)
+	return n, s.db.QueryRowContext(ctx, `SELECT count(*) FROM notes WHERE 1`+s.own(ctx, "")).Scan(&n)
 }
 
 // Felt lists how fits felt, note by note.
 func (s *Store) Felt(ctx context.Context) ([][]logbook.Felt, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT felt FROM notes ORDER BY id`)
+	rows, err := s.db.QueryContext(ctx, `SELECT felt FROM notes WHERE 1`+s.own(ctx, "")+` ORDER BY id`)
 	if err != nil {
 		return nil, err
 	}
@@ -129,12 +129,12 @@ func (s *Store) Felt(ctx context.Context) ([][]logbook.Felt, error) {
 
 // LoggedNote gives one note, or ErrNotFound.
 func (s *Store) LoggedNote(ctx context.Context, id int64) (logbook.Note, error) {
-	return scanNote(s.db.QueryRowContext(ctx, `SELECT `+noteColumns+` FROM notes WHERE id = ?`, id))
+	return scanNote(s.db.QueryRowContext(ctx, `SELECT `+noteColumns+` FROM notes WHERE id = ?`+s.own(ctx, ""), id))
 }
 
 // DropNote strikes a note out.
 func (s *Store) DropNote(ctx context.Context, id int64) error {
-	return one(s.exec(ctx, `DELETE FROM notes WHERE id = ?`, id))
+	return one(s.exec(ctx, `DELETE FROM notes WHERE id = ?`+s.own(ctx, ""), id))
 }
 
 // KeptNote is a note of the logbook; Made is in milliseconds since 1970.

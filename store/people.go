@@ -167,8 +167,10 @@ func (s *Store) Join(ctx context.Context, text, name, hash string) (p people.Per
 		if err != nil {
 			return err
 		}
-		_, err = tx.ExecContext(ctx, `DELETE FROM codes WHERE mark = ?`, people.MarkOf(text))
-		return err
+		if _, err := tx.ExecContext(ctx, `DELETE FROM codes WHERE mark = ?`, people.MarkOf(text)); err != nil {
+			return err
+		}
+		return adopt(ctx, tx)
 	})
 	return p, err
 }

@@ -108,7 +108,11 @@ func (s *Store) replaceAll(ctx context.Context, file string) (err error) {
 	if err != nil {
 		return err
 	}
-	if err := replaceRows(ctx, tx, tables); err != nil {
+	err = replaceRows(ctx, tx, tables)
+	if err == nil && s.shop.Load() {
+		err = adopt(ctx, tx) // who is let in here, not who was then
+	}
+	if err != nil {
 		return errors.Join(err, tx.Rollback())
 	}
 	return tx.Commit()

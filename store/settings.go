@@ -5,6 +5,7 @@ import (
 	"database/sql"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"reflect"
 )
 
@@ -12,7 +13,7 @@ import (
 // never set, or when what was brought from elsewhere is no such value.
 func (s *Store) Setting(ctx context.Context, name string, into any) error {
 	var text []byte
-	err := s.db.QueryRowContext(ctx, `SELECT value FROM settings WHERE name = ?`, name).Scan(&text)
+	err := s.db.QueryRowContext(ctx, `SELECT value FROM settings WHERE name IN (?1, ?2) ORDER BY name <> ?1 LIMIT 1`, s.named(ctx, name), name).Scan(&text)
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil
 	}
@@ -39,6 +40,15 @@ func (s *Store) Set(ctx context.Context, name string, value any) error {
 	if err != nil {
 		return err
 	}
-	_, err = s.exec(ctx, `INSERT INTO settings (name, value) VALUES (?1, ?2) ON CONFLICT (name) DO UPDATE SET value = ?2`, name, string(text))
+	_, err = s.exec(ctx, `INSERT INTO settings (name, value) VALUES (?1, ?2) ON CONFLICT (name) DO UPDATE SET value = ?2`, s.named(ctx, name), string(text))
 	return err
+}
+
+// named is what a setting is kept under: in a workshop each has their own, and until they
+// set it that of whoever worked here alone.
+func (s *Store) named(ctx context.Context, name string) string {
+	if id := s.who(ctx); id != 0 {
+		return fmt.Sprintf("@%d/%s", id, name)
+	}
+	return name
 }

@@ -38,6 +38,7 @@ type Store struct {
 	file  string
 	now   func() time.Time
 
+	shop    atomic.Bool            // it is a workshop's: all is somebody's
 	damage  atomic.Pointer[string] // what is known to be wrong
 	wrote   chan struct{}          // something was written
 	done    chan struct{}
@@ -163,9 +164,12 @@ type Box struct {
 	// of it; its Inputs are only a stand-in and are never saved.
 	Broken error
 	Text   string
+	// Maker is whose it is in a workshop, and Shared that everybody there works on it.
+	Maker  int64
+	Shared bool
 }
 
-const columns = `b.id, b.name, b.inputs, b.changed_at, b.version,
+const columns = `b.maker, b.shared, b.id, b.name, b.inputs, b.changed_at, b.version,
 	coalesce(c.id, 0), coalesce(c.what, ''), coalesce(u.id, 0), coalesce(u.what, '')`
 
 // fromBoxes are boxes with their last change and the last one undone.
@@ -177,7 +181,7 @@ func scan(row interface{ Scan(...any) error }) (Box, error) {
 	var b Box
 	var inputs string
 	var changed int64
-	err := row.Scan(&b.ID, &b.Name, &inputs, &changed, &b.Version, &b.Last.ID, &b.Last.What, &b.Undone.ID, &b.Undone.What)
+	err := row.Scan(&b.Maker, &b.Shared, &b.ID, &b.Name, &inputs, &changed, &b.Version, &b.Last.ID, &b.Last.What, &b.Undone.ID, &b.Undone.What)
 	if err != nil {
 		if errors.Is(err, sql.ErrNoRows) {
 			err = ErrNotFound
@@ -195,7 +199,7 @@ func scan(row interface{ Scan(...any) error }) (Box, error) {
 
 // Boxes lists what is not deleted, the last changed first.
 func (s *Store) Boxes(ctx context.Context) ([]Box, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT `+columns+fromBoxes+`WHERE b.deleted_at IS NULL ORDER BY b.changed_at DESC, b.id DESC`)
+	rows, err := s.db.QueryContext(ctx, `SELECT `+columns+fromBoxes+`WHERE b.deleted_at IS NULL`+s.seen(ctx, "b.")+` ORDER BY b.changed_at DESC, b.id DESC`)
 	if err != nil {
 		return nil, err
 	}
@@ -213,7 +217,7 @@ func (s *Store) Boxes(ctx context.Context) ([]Box, error) {
 
 // Box gives one box, or ErrNotFound.
 func (s *Store) Box(ctx context.Context, id int64) (Box, error) {
-	return scan(s.db.QueryRowContext(ctx, `SELECT `+columns+fromBoxes+`WHERE b.id = ? AND b.deleted_at IS NULL`, id))
+	return scan(s.db.QueryRowContext(ctx, `SELECT `+columns+fromBoxes+`WHERE b.id = ? AND b.deleted_at IS NULL`+s.seen(ctx, "b."), id))
 }
 
 // Add keeps a new box and gives its number.
@@ -221,8 +225,8 @@ func (s *Store) Add(ctx context.Context, in design.Inputs) (id int64, err error)
 	in.NumberThings()
 	err = s.in(ctx, func(tx *sql.Tx) error {
 		now := s.now().UnixMilli()
-		r, err := tx.ExecContext(ctx, `INSERT INTO boxes (name, inputs, created_at, changed_at) VALUES (?, ?, ?, ?)`,
-			in.Name, string(in.Write()), now, now)
+		r, err := tx.ExecContext(ctx, `INSERT INTO boxes (id, maker, name, inputs, created_at, changed_at) VALUES (?, ?, ?, ?, ?, ?)`,
+			s.number(ctx), max(0, s.who(ctx)), in.Name, string(in.Write()), now, now)
 		if err != nil {
 			return err
 		}
@@ -251,7 +255,7 @@ func (s *Store) Copy(ctx context.Context, id int64) (int64, error) {
 
 // Ticks gives the steps ticked off: by step, what it said then.
 func (s *Store) Ticks(ctx context.Context, id int64) (map[string]string, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT step, mark FROM ticks WHERE box_id = ?`, id)
+	rows, err := s.db.QueryContext(ctx, `SELECT step, mark FROM ticks WHERE box_id = ?`+s.ofBox(ctx), id)
 	if err != nil {
 		return nil, err
 	}

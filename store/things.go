@@ -16,7 +16,7 @@ type KeptThing struct {
 
 // Things lists the kept things by name.
 func (s *Store) Things(ctx context.Context) ([]KeptThing, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT id, thing FROM things WHERE deleted_at IS NULL ORDER BY json_extract(thing, '$.name') COLLATE NOCASE, id`)
+	rows, err := s.db.QueryContext(ctx, `SELECT id, thing FROM things WHERE deleted_at IS NULL`+s.own(ctx, "")+` ORDER BY json_extract(thing, '$.name') COLLATE NOCASE, id`)
 	if err != nil {
 		return nil, err
 	}
@@ -39,6 +39,6 @@ func (s *Store) Things(ctx context.Context) ([]KeptThing, error) {
 // KeepThing keeps one of a thing; one that is kept already is not kept twice.
 func (s *Store) KeepThing(ctx context.Context, t contents.Thing) error {
 	t.Count, t.ID = 1, 0
-	_, err := s.exec(ctx, `INSERT INTO things (thing) VALUES (?) ON CONFLICT (thing) DO UPDATE SET deleted_at = NULL`, string(design.WriteThing(t)))
+	_, err := s.exec(ctx, `INSERT INTO things (maker, thing) VALUES (?, ?) ON CONFLICT (maker, thing) DO UPDATE SET deleted_at = NULL`, max(0, s.who(ctx)), string(design.WriteThing(t)))
 	return err
 }

@@ -32,6 +32,9 @@ const mostTimes = 5000
 // Stand keeps a move at the bench, in one transaction.
 func (s *Store) Stand(ctx context.Context, box int64, to Stand) error {
 	return s.in(ctx, func(tx *sql.Tx) error {
+		if _, _, err := s.present(ctx, tx, box); err != nil {
+			return err
+		}
 		now := s.now().UnixMilli()
 		tick := func(step, mark string) error {
 			_, err := tx.ExecContext(ctx, `
@@ -66,7 +69,7 @@ func (s *Store) Stand(ctx context.Context, box int64, to Stand) error {
 // first.
 func (s *Store) Times(ctx context.Context, box int64) ([]logbook.Took, error) {
 	rows, err := s.db.QueryContext(ctx, `
-		SELECT kind, seconds, usual FROM times WHERE ?1 = 0 OR box_id = ?1 ORDER BY at DESC LIMIT ?2`, box, mostTimes)
+		SELECT kind, seconds, usual FROM times WHERE (?1 = 0 OR box_id = ?1)`+s.ofBox(ctx)+` ORDER BY at DESC LIMIT ?2`, box, mostTimes)
 	if err != nil {
 		return nil, err
 	}

@@ -103,6 +103,9 @@ func build(kept *store.Store, disk *store.Cache, log *slog.Logger, workshop bool
 	// Forms are only taken from this application's own pages.
 	handler := shared.Turns.Page(http.NewCrossOriginProtection().Handler(e))
 	if workshop {
+		if err := kept.Workshop(context.Background()); err != nil {
+			return nil, nil, err
+		}
 		d := door.New(shared)
 		d.Routes(e)
 		e.Use(d.Guard)

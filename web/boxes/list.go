@@ -46,7 +46,8 @@ type listPage struct {
 type entry struct {
 	store.Box
 	look
-	When string
+	When  string
+	Whose page.Whose // where several work
 }
 
 // look is what the list shows of a box; it follows from its inputs.
@@ -95,9 +96,11 @@ func (s *room) list(c *echo.Context) error {
 	}
 	view.Order = form.New(q, view.Units).ChoiceField("order", "In order", "", string(store.ByDate), orders...)
 	if n, err := strconv.ParseInt(q.Get("deleted"), 10, 64); err == nil {
-		view.Deleted = n
-		if view.Waits, err = s.Store.JobWith(ctx, n); err != nil {
-			return err
+		if _, err := s.Store.BinnedBox(ctx, n); err == nil { // else it is back, or somebody else's
+			view.Deleted = n
+			if view.Waits, err = s.Store.JobWith(ctx, n); err != nil {
+				return err
+			}
 		}
 	}
 	if c.Request().Header.Get("HX-Request") != "" {
@@ -130,7 +133,11 @@ func (s *room) entries(ctx context.Context, boxes []store.Box, unit measure.Unit
 	var all sync.WaitGroup
 	for i, b := range boxes {
 		all.Go(func() {
-			out[i] = entry{b, s.lookOf(ctx, b, unit), b.Changed.Format("2 January 2006")}
+			whose, err := s.Whose(ctx, "boxes", b.ID, b.Maker, b.Shared)
+			if err != nil {
+				s.Log.Error("whose a box is cannot be read", "error", err)
+			}
+			out[i] = entry{b, s.lookOf(ctx, b, unit), b.Changed.Format("2 January 2006"), whose}
 		})
 	}
 	all.Wait()

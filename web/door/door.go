@@ -69,6 +69,8 @@ func (d *Door) Routes(e *echo.Echo) {
 	e.POST("/people/codes", d.endCodes)
 	e.POST("/people/:id", d.change)
 	e.POST("/people/:id/recover", d.recover)
+	e.POST("/boxes/:id/share", d.share(store.BoxSort, "/"))
+	e.POST("/jobs/:id/share", d.share(store.JobSort, "/jobs"))
 }
 
 // Sessions reads and keeps the session of each request but those for what ships with the

@@ -201,6 +201,27 @@ func (d *Door) change(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, "/people")
 }
 
+// share lets everybody work on a box or a job of one's own, or no more.
+func (d *Door) share(sort store.Sort, to string) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		id, err := strconv.ParseInt(c.Param("id"), 10, 64)
+		if err != nil {
+			return store.ErrNotFound
+		}
+		ctx := c.Request().Context()
+		shared := c.FormValue("shared") != ""
+		if err := d.Store.Share(ctx, sort, id, shared); err != nil {
+			return err
+		}
+		what := "shared a " + string(sort)
+		if !shared {
+			what = "keeps a " + string(sort) + " again"
+		}
+		d.note(c, what, people.Of(ctx).Name, strconv.FormatInt(id, 10))
+		return page.Back(c, "%s", to)
+	}
+}
+
 // recoverFor is how long a link for a new password holds.
 const recoverFor = 24 * time.Hour
 

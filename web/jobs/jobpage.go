@@ -24,6 +24,7 @@ import (
 type jobPage struct {
 	page.Chrome
 	Job                      store.Job
+	Whose                    page.Whose // where several work
 	State                    string
 	Planned, Begun, Finished bool
 	Form                     *form.Form
@@ -84,6 +85,9 @@ func (s *room) renderJob(c *echo.Context, status int, w *work, f *form.Form) err
 		return err
 	}
 	p.fields(w, boxes)
+	if p.Whose, err = s.Whose(ctx, "jobs", w.ID, w.Maker, w.Shared); err != nil {
+		return err
+	}
 	goods, err := s.Store.Goods(ctx)
 	if err != nil {
 		return err

@@ -1,0 +1,164 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"math/rand/v2"
+	"os"
+	"testing"
+	"time"
+
+	"brevium/core/contents"
+	"brevium/core/cupboard"
+	"brevium/core/design"
+	"brevium/core/logbook"
+	"brevium/core/measure"
+	"brevium/core/people"
+)
+
+// In a workshop everything is of the person who asks, or shared: whatever is done with the
+// number of somebody else's, it is not there.
+func TestWhose(t *testing.T) {
+	s := fresh(t)
+	in := design.New("Jars", measure.In, "tray-lid")
+	before, err := s.Add(t.Context(), in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	as := func(name string, kind CodeFor) context.Context {
+		t.Helper()
+		code, err := s.NewCode(t.Context(), Code{For: kind, Role: people.Maker, Until: time.Now().Add(time.Hour)})
+		if err != nil {
+			t.Fatal(err)
+		}
+		p, err := s.Join(t.Context(), code.Text, name, "hash")
+		if err != nil {
+			t.Fatal(err)
+		}
+		return people.With(t.Context(), p)
+	}
+	if err := s.Workshop(t.Context()); err != nil {
+		t.Fatal(err)
+	}
+	wren, ash, rowan := as("Wren", ForSetUp), as("Ash", ForJoining), as("Rowan", ForJoining)
+	if b, err := s.Box(wren, before); err != nil || b.Name != "Jars" {
+		t.Errorf("what was made alone is not the steward's: %v", err)
+	}
+	id, err := s.Add(ash, in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	job, err := s.AddJob(ash, Job{Name: "Fair", Items: []JobItem{{id, 2}}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := errors.Join(s.KeepThing(ash, contents.Thing{Name: "owl", Shape: contents.Block, Length: 1, Width: 1, Height: 1}), s.KeepThing(rowan, contents.Thing{Name: "owl", Shape: contents.Block, Length: 1, Width: 1, Height: 1}),
+		s.AddNote(ash, logbook.Note{Box: id, Name: "Jars", Style: "tray-lid", Card: "card", Design: []byte("{}"), Made: time.Now()})); err != nil {
+		t.Fatal(err)
+	}
+	box, _ := s.Box(ash, id)
+	of, _ := s.Job(ash, job)
+	notes, _ := s.Notes(ash)
+	// Each of these is refused to others, and to nobody.
+	deeds := map[string]func(ctx context.Context) error{
+		"read":    func(ctx context.Context) error { _, err := s.Box(ctx, id); return err },
+		"save":    func(ctx context.Context) error { return s.Save(ctx, id, in, Edit{From: box.Version, What: "x"}) },
+		"state":   func(ctx context.Context) error { _, _, err := s.State(ctx, id, box.Version, ""); return err },
+		"undo":    func(ctx context.Context) error { return s.Undo(ctx, id, 1, "") },
+		"copy":    func(ctx context.Context) error { _, err := s.Copy(ctx, id); return err },
+		"tick":    func(ctx context.Context) error { return s.Tick(ctx, id, "a", "b", true) },
+		"stand":   func(ctx context.Context) error { return s.Stand(ctx, id, Stand{At: 1}) },
+		"job":     func(ctx context.Context) error { _, err := s.Job(ctx, job); return err },
+		"saveJob": func(ctx context.Context) error { return s.SaveJob(ctx, of, "") },
+		"jobWas":  func(ctx context.Context) error { _, _, err := s.JobState(ctx, job, of.Version, ""); return err },
+		"begin":   func(ctx context.Context) error { return s.BeginJob(ctx, job, nil, []cupboard.Need{}) },
+		"release": func(ctx context.Context) error { return s.ReleaseJob(ctx, job) },
+		"layouts": func(ctx context.Context) error { return s.SaveLayouts(ctx, job, []byte("{}")) },
+		"evening": func(ctx context.Context) error { _, err := s.Evenings(ctx, job, new(any)); return err },
+		"done":    func(ctx context.Context) error { return s.SetDone(ctx, job, "x", 1) },
+		"goods":   func(ctx context.Context) error { _, err := s.JobGoods(ctx, job); return err },
+	}
+	mine := map[string]func(ctx context.Context) error{ // though it is shared
+		"delete":    func(ctx context.Context) error { return s.Delete(ctx, id) },
+		"deleteJob": func(ctx context.Context) error { return s.DeleteJob(ctx, job) },
+		"share":     func(ctx context.Context) error { return s.Share(ctx, BoxSort, id, true) },
+		"shareJob":  func(ctx context.Context) error { return s.Share(ctx, JobSort, job, true) },
+		"note":      func(ctx context.Context) error { _, err := s.LoggedNote(ctx, notes[0].ID); return err },
+		"dropNote":  func(ctx context.Context) error { return s.DropNote(ctx, notes[0].ID) },
+		"forget":    func(ctx context.Context) error { return s.Forget(ctx, JobSort, job) },
+	}
+	nobody := t.Context()
+	for who, ctx := range map[string]context.Context{"the steward": wren, "another": rowan, "nobody": nobody} {
+		for _, all := range []map[string]func(context.Context) error{deeds, mine} {
+			for name, do := range all {
+				if err := do(ctx); err == nil {
+					t.Errorf("%s does %q with Ash's", who, name)
+				}
+			}
+		}
+		if list, n, _ := s.List(ctx, Listing{Count: 10}); n > 1 || who != "the steward" && len(list) > 0 {
+			t.Errorf("%s lists %d boxes", who, n)
+		}
+		if ticks, _ := s.Ticks(ctx, id); len(ticks) > 0 {
+			t.Errorf("%s sees ticks", who)
+		}
+	}
+	if things, _ := s.Things(rowan); len(things) != 1 {
+		t.Errorf("another has %d things", len(things))
+	}
+	// Numbers of others are not found by trying.
+	tries := 10_000
+	if os.Getenv("BREVIUM_EACH") != "" {
+		tries = 100_000
+	}
+	for range tries {
+		if _, err := s.Box(rowan, rand.Int64N(1<<52)); err == nil {
+			t.Fatal("a number at random is a box")
+		}
+	}
+	if err := s.Share(ash, JobSort, job, true); err != nil { // its box too
+		t.Fatal(err)
+	}
+	for name, do := range deeds {
+		if err := do(rowan); name != "undo" && name != "release" && name != "begin" && name != "save" && name != "saveJob" && name != "layouts" && err != nil {
+			t.Errorf("shared, another cannot do %q: %v", name, err)
+		}
+		if err := do(nobody); err == nil {
+			t.Errorf("shared, nobody does %q", name)
+		}
+	}
+	for name, do := range mine {
+		if err := do(rowan); err == nil {
+			t.Errorf("shared, another does %q", name)
+		}
+	}
+	if list, n, err := s.List(rowan, Listing{Count: 10}); err != nil || n != 2 || len(list) != 2 { // it, and a copy made of it
+		t.Errorf("another lists %d: %v", n, err)
+	}
+	if err := errors.Join(s.Share(ash, BoxSort, id, false), s.Share(ash, JobSort, job, false)); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.Box(rowan, id); !errors.Is(err, ErrNotFound) {
+		t.Errorf("kept again, another sees it: %v", err)
+	}
+	// A setting is one's own, and until then that of who was here before.
+	s.shop.Store(false)
+	if err := s.Set(t.Context(), "rate", 5); err != nil {
+		t.Fatal(err)
+	}
+	s.shop.Store(true)
+	if err := s.Set(ash, "rate", 7); err != nil {
+		t.Fatal(err)
+	}
+	a, b := 0, 0
+	s.Setting(ash, "rate", &a)
+	s.Setting(rowan, "rate", &b)
+	if a != 7 || b != 5 {
+		t.Errorf("the rate is %d, and another's %d", a, b)
+	}
+	// And back: one maker alone has everything.
+	s.shop.Store(false)
+	if all, err := s.Boxes(t.Context()); err != nil || len(all) < 3 {
+		t.Errorf("alone there are %d boxes: %v", len(all), err)
+	}
+}
