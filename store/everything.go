@@ -59,8 +59,11 @@ type Taken struct {
 	Count int   `json:"count"`
 }
 
-// All gathers everything but what lies in the bin.
-func (s *Store) All(ctx context.Context) (Everything, error) {
+// All gathers everything but what lies in the bin, of all makers.
+func (s *Store) All(ctx context.Context) (Everything, error) { return s.gather(ctx, "") }
+
+// gather gathers the rows that a condition is true of.
+func (s *Store) gather(ctx context.Context, whose string) (Everything, error) {
 	tx, err := s.db.BeginTx(ctx, &sql.TxOptions{ReadOnly: true})
 	if err != nil {
 		return Everything{}, err
@@ -71,13 +74,13 @@ func (s *Store) All(ctx context.Context) (Everything, error) {
 		query string
 		scan  func(*sql.Rows) error
 	}{
-		{`SELECT id, name, inputs FROM boxes WHERE deleted_at IS NULL ORDER BY changed_at, id`, func(r *sql.Rows) error {
+		{`SELECT id, name, inputs FROM boxes WHERE deleted_at IS NULL` + whose + ` ORDER BY changed_at, id`, func(r *sql.Rows) error {
 			b := KeptBox{Ticks: map[string]string{}}
 			err := r.Scan(&b.ID, &b.Name, (*[]byte)(&b.Design))
 			out.Boxes = append(out.Boxes, b)
 			return err
 		}},
-		{`SELECT thing FROM things WHERE deleted_at IS NULL ORDER BY id`, func(r *sql.Rows) error {
+		{`SELECT thing FROM things WHERE deleted_at IS NULL` + whose + ` ORDER BY id`, func(r *sql.Rows) error {
 			var thing []byte
 			err := r.Scan(&thing)
 			out.Things = append(out.Things, thing)
@@ -90,7 +93,7 @@ func (s *Store) All(ctx context.Context) (Everything, error) {
 			out.Paper = append(out.Paper, p)
 			return err
 		}},
-		{`SELECT made, name, style, card, felt, minutes, remember, photo, design FROM notes ORDER BY made, id`, func(r *sql.Rows) error {
+		{`SELECT made, name, style, card, felt, minutes, remember, photo, design FROM notes WHERE 1` + whose + ` ORDER BY made, id`, func(r *sql.Rows) error {
 			var n KeptNote
 			var felt []byte
 			if err := r.Scan(&n.Made, &n.Name, &n.Style, &n.Card, &felt, &n.Minutes, &n.Remember, &n.Photo, (*[]byte)(&n.Design)); err != nil {
@@ -105,7 +108,7 @@ func (s *Store) All(ctx context.Context) (Everything, error) {
 			out.Photos = append(out.Photos, p)
 			return err
 		}},
-		{`SELECT id, name, state, items, choices, layouts, coalesce(stocks, 'null'), goods FROM jobs WHERE deleted_at IS NULL ORDER BY changed_at, id`, func(r *sql.Rows) error {
+		{`SELECT id, name, state, items, choices, layouts, coalesce(stocks, 'null'), goods FROM jobs WHERE deleted_at IS NULL` + whose + ` ORDER BY changed_at, id`, func(r *sql.Rows) error {
 			var j KeptJob
 			var items []byte
 			if err := r.Scan(&j.ID, &j.Name, &j.State, &items, (*[]byte)(&j.Choices), (*[]byte)(&j.Layouts), (*[]byte)(&j.Stocks), (*[]byte)(&j.Goods)); err != nil {

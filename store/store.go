@@ -39,6 +39,7 @@ type Store struct {
 	now   func() time.Time
 
 	shop    atomic.Bool            // it is a workshop's: all is somebody's
+	changed changes                // tells those who watch
 	damage  atomic.Pointer[string] // what is known to be wrong
 	wrote   chan struct{}          // something was written
 	done    chan struct{}
@@ -309,6 +310,7 @@ func (s *Store) in(ctx context.Context, f func(*sql.Tx) error) error {
 		case s.wrote <- struct{}{}:
 		default: // known already
 		}
+		s.changed.tell()
 	}()
 	return tx.Commit()
 }

@@ -162,3 +162,66 @@ func TestWhose(t *testing.T) {
 		t.Errorf("alone there are %d boxes: %v", len(all), err)
 	}
 }
+
+// What is one's own is taken along, and when one leaves handed over or deleted; a name is
+// nowhere left.
+func TestLeaving(t *testing.T) {
+	s := fresh(t)
+	s.shop.Store(true)
+	as := map[string]context.Context{}
+	for _, name := range []string{"Wren", "Ash", "Rowan"} {
+		kind := ForJoining
+		if name == "Wren" {
+			kind = ForSetUp
+		}
+		code, _ := s.NewCode(t.Context(), Code{For: kind, Role: people.Maker, Until: time.Now().Add(time.Hour)})
+		p, err := s.Join(t.Context(), code.Text, name, "hash")
+		if err != nil {
+			t.Fatal(err)
+		}
+		as[name] = people.With(t.Context(), p)
+		if _, err := s.Add(as[name], design.New(name+"'s jars", measure.In, "tray-lid")); err != nil {
+			t.Fatal(err)
+		}
+		if err := errors.Join(s.Set(as[name], "rate", name), s.AddEvent(t.Context(), Event{What: "joined", Person: name})); err != nil {
+			t.Fatal(err)
+		}
+	}
+	own, err := s.Own(as["Ash"])
+	if err != nil || len(own.Boxes) != 1 || own.Boxes[0].Name != "Ash's jars" || len(own.Settings) != 1 || string(own.Settings["rate"]) != `"Ash"` || len(own.Things) != 0 {
+		t.Errorf("Ash takes %+v, %v", own, err)
+	}
+	if all, err := s.All(t.Context()); err != nil || len(all.Boxes) != 3 {
+		t.Errorf("all are %d boxes, %v", len(all.Boxes), err)
+	}
+	wren := people.Of(as["Wren"]).ID
+	if to, err := s.Steward(t.Context(), 0); err != nil || to != wren {
+		t.Errorf("%d is the steward: %v", to, err)
+	}
+	if err := s.Leave(t.Context(), wren, 0); err == nil {
+		t.Error("the last steward leaves")
+	}
+	if err := errors.Join(s.Leave(t.Context(), people.Of(as["Ash"]).ID, wren), s.Leave(t.Context(), people.Of(as["Rowan"]).ID, 0)); err != nil {
+		t.Fatal(err)
+	}
+	if boxes, err := s.Boxes(as["Wren"]); err != nil || len(boxes) != 2 {
+		t.Errorf("the steward has %d boxes, %v", len(boxes), err)
+	}
+	s.shop.Store(false)
+	if boxes, _ := s.Boxes(t.Context()); len(boxes) != 2 {
+		t.Errorf("%d boxes are left", len(boxes))
+	}
+	all, _ := s.All(t.Context())
+	for name := range all.Settings {
+		if name != "@1/rate" {
+			t.Errorf("the setting %s is left", name)
+		}
+	}
+	events, err := s.Events(t.Context(), 10)
+	must(t, err)
+	for _, e := range events {
+		if e.Person == "Ash" || e.Person == "Rowan" {
+			t.Errorf("%+v is left", e)
+		}
+	}
+}

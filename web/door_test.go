@@ -273,6 +273,41 @@ func TestSessionsEnd(t *testing.T) {
 	}
 }
 
+// One takes along what is one's own, and leaves; what was handed over is the steward's.
+func TestLeavingAWorkshop(t *testing.T) {
+	w := newAtelier(t)
+	wren, ash := w.person("Wren", people.Steward), w.person("Ash", people.Maker)
+	p, err := w.store.PersonCalled(t.Context(), "Ash")
+	if err != nil {
+		t.Fatal(err)
+	}
+	id, err := w.store.Add(people.With(t.Context(), p), design.New("Ash's jars", measure.In, "tray-lid"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if status, zip, h := ash.get("/me/everything.zip"); status != 200 || !strings.Contains(h.Get("Content-Disposition"), ".zip") || len(zip) < 1000 {
+		t.Errorf("what is Ash's: %d, %d bytes", status, len(zip))
+	}
+	if status, page, _ := ash.post("/me/leave", "now", "wrong one here"); status != http.StatusUnprocessableEntity || !strings.Contains(page, "nothing was changed") {
+		t.Errorf("leaving with a wrong password: %d", status)
+	}
+	if status, page, _ := wren.post("/me/leave", "now", goodPassword); status != http.StatusUnprocessableEntity || !strings.Contains(page, "last steward") {
+		t.Errorf("the last steward leaves: %d", status)
+	}
+	if status, _, _ := ash.post("/me/leave", "now", goodPassword, "with", "hand-over"); status != http.StatusSeeOther {
+		t.Errorf("leaving: %d", status)
+	}
+	if status, _, _ := ash.get("/"); status != http.StatusSeeOther {
+		t.Errorf("after leaving: %d", status)
+	}
+	if status, _, _ := wren.get(fmt.Sprintf("/boxes/%d/box", id)); status != 200 {
+		t.Errorf("what was handed over: %d", status)
+	}
+	if _, page, _ := wren.get("/people"); strings.Contains(page, "Ash") {
+		t.Error("the name is left")
+	}
+}
+
 // Ten wrong tries slow one down, at that address alone; a thousand from fifty addresses
 // find nothing and keep nobody else out; names cannot be told from answers.
 func TestGuessing(t *testing.T) {
@@ -339,7 +374,7 @@ func TestWhoMayWhat(t *testing.T) {
 			t.Errorf("%s needs a %q, and the table says %q", name, needs, told[name])
 		}
 		delete(told, name)
-		if slices.Contains([]string{"/sign-out", "/me/everywhere"}, r.Path) {
+		if slices.Contains([]string{"/sign-out", "/me/everywhere", "/me/leave"}, r.Path) {
 			continue // it would end the test's sessions
 		}
 		path := regexp.MustCompile(`:\w+|\*`).ReplaceAllString(r.Path, "99")

@@ -25,6 +25,7 @@ import (
 	"brevium/web/drawer"
 	"brevium/web/guide"
 	"brevium/web/jobs"
+	"brevium/web/live"
 	"brevium/web/logbook"
 	"brevium/web/page"
 	"brevium/web/papers"
@@ -99,6 +100,7 @@ func build(kept *store.Store, disk *store.Cache, log *slog.Logger, workshop bool
 	jobs.Routes(e, shared)
 	data.Routes(e, shared)
 	guide.Routes(e, shared)
+	live.Routes(e, shared)
 
 	// Forms are only taken from this application's own pages.
 	handler := shared.Turns.Page(http.NewCrossOriginProtection().Handler(e))
@@ -121,7 +123,7 @@ const deadline = 40 * time.Second
 // inTime ends what takes too long.
 func inTime(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
-		if strings.HasSuffix(c.Request().URL.Path, "/search") {
+		if path := c.Request().URL.Path; strings.HasSuffix(path, "/search") || strings.HasPrefix(path, "/live/") {
 			return next(c)
 		}
 		ctx, stop := context.WithTimeout(c.Request().Context(), deadline)
@@ -140,7 +142,7 @@ const leastGzip = 1400
 // and a search's lines, each of which is to be seen at once.
 func asItIs(c *echo.Context) bool {
 	path := c.Request().URL.Path
-	return strings.HasPrefix(path, "/static/") || strings.HasPrefix(path, "/data/") || strings.HasSuffix(path, "/search") || strings.HasSuffix(path, ".pdf")
+	return strings.HasPrefix(path, "/static/") || strings.HasPrefix(path, "/data/") || strings.HasPrefix(path, "/live/") || strings.HasSuffix(path, "/search") || strings.HasSuffix(path, ".pdf")
 }
 
 // ownLimit reports whether a request is for a room that sets its own limit for

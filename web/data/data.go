@@ -19,6 +19,7 @@ import (
 	"github.com/labstack/echo/v5/middleware"
 
 	"brevium/core/design"
+	"brevium/core/drawer"
 	"brevium/core/fault"
 	"brevium/store"
 	"brevium/web/page"
@@ -46,6 +47,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	g.POST("/check", s.check)
 	g.GET("/everything.zip", s.takeAlong)
 	g.POST("/bring", s.bring)
+	e.GET("/me/everything.zip", s.takeMine)
 	e.GET("/bin", s.bin)
 	e.POST("/bin/empty", s.emptyBin)
 	e.POST("/bin/:sort/:id/back", s.bringBack)
@@ -199,17 +201,30 @@ func (s *room) check(c *echo.Context) error {
 
 // takeAlong gives everything as a zip of open files.
 func (s *room) takeAlong(c *echo.Context) error {
+	all, err := s.Store.All(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	lots, err := s.Store.Lots(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	return s.zipped(c, all, lots)
+}
+
+// takeMine gives what is one's own, where several work.
+func (s *room) takeMine(c *echo.Context) error {
+	all, err := s.Store.Own(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	return s.zipped(c, all, nil)
+}
+
+func (s *room) zipped(c *echo.Context, all store.Everything, lots []drawer.Lot) error {
 	ctx := c.Request().Context()
-	all, err := s.Store.All(ctx)
-	if err != nil {
-		return err
-	}
-	lots, err := s.Store.Lots(ctx)
-	if err != nil {
-		return err
-	}
 	var out bytes.Buffer
-	err = pack(&out, all, lots, time.Now().Format(time.RFC3339), func(b store.KeptBox) []byte {
+	err := pack(&out, all, lots, time.Now().Format(time.RFC3339), func(b store.KeptBox) []byte {
 		in, err := design.ReadKept(b.Design)
 		if err != nil || ctx.Err() != nil {
 			return nil

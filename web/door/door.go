@@ -64,6 +64,7 @@ func (d *Door) Routes(e *echo.Echo) {
 	e.GET("/me", d.me)
 	e.POST("/me/password", d.newPassword)
 	e.POST("/me/everywhere", d.everywhere)
+	e.POST("/me/leave", d.leave)
 	e.GET("/people", d.people)
 	e.POST("/people/invite", d.invite)
 	e.POST("/people/codes", d.endCodes)

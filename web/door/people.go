@@ -72,6 +72,37 @@ func (d *Door) everywhere(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, "/sign-in")
 }
 
+// leave erases a person who asks for it, and knows the password.
+func (d *Door) leave(c *echo.Context) error {
+	ctx := c.Request().Context()
+	me := people.Of(ctx)
+	if wrong, err := d.tried(c, me.Name, c.FormValue("now")); err != nil {
+		return err
+	} else if wrong != "" {
+		return d.showMe(c, http.StatusUnprocessableEntity, "The password is not right; nothing was changed.")
+	}
+	to, detail := int64(0), "deleted what they made"
+	if c.FormValue("with") != "delete" {
+		steward, err := d.Store.Steward(ctx, me.ID)
+		if err != nil {
+			return err
+		}
+		to, detail = steward, "handed over what they made"
+	}
+	err := d.Store.Leave(ctx, me.ID, to)
+	if page.IsFault(err) {
+		return d.showMe(c, http.StatusUnprocessableEntity, fault.Of(err).Text)
+	}
+	if err != nil {
+		return err
+	}
+	d.note(c, "left", "somebody who left", detail)
+	if err := d.sessions.Destroy(ctx); err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/sign-in")
+}
+
 type peoplePage struct {
 	page.Chrome
 	People []personView

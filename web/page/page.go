@@ -244,6 +244,8 @@ type Chrome struct {
 	Notices []string
 	// Who is signed in, where a workshop is served.
 	Who people.Person
+	// Live is where the page is told that somebody else changed what it shows.
+	Live string
 }
 
 // Places are where one can go: in a workshop all its data are the steward's.
@@ -266,11 +268,17 @@ func (s *Room) Chrome(c *echo.Context, title string) Chrome {
 		x.Notices = append(slices.Clone(x.Notices), "The data file is damaged. Make nothing new here: stop Brevium and bring a copy back with “brevium restore”; the page “Your data” lists the copies. What was found: "+damage)
 	}
 	x.To = c.Request().URL.Path
+	if of, _, is := strings.Cut(c.Path(), "/:id"); is && x.Who.Name != "" && slices.Contains(liveAt, c.Path()) {
+		x.Live = "/live" + of + "/" + c.Param("id")
+	}
 	if at, own := strings.CutPrefix(c.Path(), "/jobs/:id"); own && !slices.Contains([]string{"/cost", "/evenings", "/kits"}, at) {
 		x.To = "/jobs/" + c.Param("id")
 	}
 	return x
 }
+
+// liveAt are the pages that show what others change at once, where several work.
+var liveAt = []string{"/boxes/:id/:stop", "/boxes/:id/bench", "/jobs/:id", "/jobs/:id/evenings"}
 
 type problemPage struct {
 	Chrome

@@ -1,0 +1,108 @@
+package store
+
+import (
+	"bytes"
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+
+	"brevium/core/fault"
+	"brevium/core/people"
+)
+
+// Own gathers what is of the person of a context, to be taken along: boxes, jobs, things,
+// notes and settings, the pictures that these show and the paper that the jobs took. Alone
+// it is everything.
+func (s *Store) Own(ctx context.Context) (Everything, error) {
+	id := s.who(ctx)
+	if id == 0 {
+		return s.All(ctx)
+	}
+	all, err := s.gather(ctx, s.own(ctx, ""))
+	if err != nil {
+		return all, err
+	}
+	all.Goods, all.Styles = nil, nil // the workshop's
+	taken := map[int64]bool{}
+	for _, j := range all.Jobs {
+		for _, t := range j.Paper {
+			taken[t.Paper] = true
+		}
+	}
+	all.Paper = slices.DeleteFunc(all.Paper, func(p KeptPaper) bool { return !taken[p.ID] })
+	shown := func(id string) bool {
+		in := func(text json.RawMessage) bool { return bytes.Contains(text, []byte(id)) }
+		return slices.ContainsFunc(all.Boxes, func(b KeptBox) bool { return in(b.Design) }) ||
+			slices.ContainsFunc(all.Notes, func(n KeptNote) bool { return n.Photo == id || in(n.Design) })
+	}
+	kept := all.Photos[:0]
+	for _, p := range all.Photos {
+		if shown(p.ID) {
+			kept = append(kept, p)
+		}
+	}
+	all.Photos = kept
+	mine := map[string]json.RawMessage{}
+	for name, value := range all.Settings {
+		if rest, own := strings.CutPrefix(name, fmt.Sprintf("@%d/", id)); own {
+			mine[rest] = value
+		}
+	}
+	all.Settings = mine
+	return all, nil
+}
+
+// Leave erases a person. What they made is given to another, or for 0 deleted for good;
+// their settings go, and in what happened at the door their name.
+func (s *Store) Leave(ctx context.Context, id, to int64) error {
+	return s.in(ctx, func(tx *sql.Tx) error {
+		p, err := scanPerson(tx.QueryRowContext(ctx, `SELECT `+personColumns+` FROM people WHERE id = ?`, id))
+		if err != nil {
+			return err
+		}
+		var others int
+		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM people WHERE role = 'steward' AND struck = 0 AND id <> ?`, id).Scan(&others); err != nil {
+			return err
+		}
+		if p.Role == people.Steward && others == 0 {
+			return fault.New(fault.Invalid, "", "You are the last steward; make somebody else one first.")
+		}
+		if to != 0 {
+			err = give(ctx, tx, fmt.Sprintf(`maker = %d`, id), to)
+		}
+		for _, table := range []string{"jobs", "boxes", "notes", "things"} {
+			if err == nil {
+				_, err = tx.ExecContext(ctx, fmt.Sprintf(`DELETE FROM %s WHERE maker = ?`, table), id)
+			}
+		}
+		if err != nil {
+			return err
+		}
+		for _, x := range []struct {
+			query string
+			arg   any
+		}{
+			{`DELETE FROM settings WHERE name LIKE ? || '%'`, fmt.Sprintf("@%d/", id)},
+			{`UPDATE events SET person = 'somebody who left', detail = '' WHERE person = ?`, p.Name},
+			{`DELETE FROM people WHERE id = ?`, id},
+		} {
+			if _, err := tx.ExecContext(ctx, x.query, x.arg); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// Steward is the first who is let in, to whom things are handed over; 0 for none.
+func (s *Store) Steward(ctx context.Context, but int64) (id int64, err error) {
+	err = s.db.QueryRowContext(ctx, `SELECT id FROM people WHERE role = 'steward' AND struck = 0 AND id <> ? ORDER BY id LIMIT 1`, but).Scan(&id)
+	if errors.Is(err, sql.ErrNoRows) {
+		err = nil
+	}
+	return id, err
+}

@@ -1,0 +1,50 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+	"fmt"
+	"sync"
+)
+
+// changes lets many wait for the next change.
+type changes struct {
+	mu   sync.Mutex
+	next chan struct{}
+}
+
+func (c *changes) tell() {
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	if c.next != nil {
+		close(c.next)
+		c.next = nil
+	}
+}
+
+// Changed is closed when anything is changed from now on.
+func (s *Store) Changed() <-chan struct{} {
+	s.changed.mu.Lock()
+	defer s.changed.mu.Unlock()
+	if s.changed.next == nil {
+		s.changed.next = make(chan struct{})
+	}
+	return s.changed.next
+}
+
+// Stamp is another text whenever a box, with what is ticked of it, or a job is another.
+func (s *Store) Stamp(ctx context.Context, sort Sort, id int64) (stamp string, err error) {
+	query := map[Sort]string{
+		BoxSort: `SELECT version || '-' || shared || '-' || (SELECT count(*) || '-' || coalesce(max(at), 0) || '-' || coalesce(sum(length(mark)), 0) FROM ticks WHERE box_id = boxes.id) FROM boxes`,
+		JobSort: `SELECT version || '-' || shared || '-' || state || '-' || changed_at || '-' || length(layouts) || '-' || length(done) FROM jobs`,
+	}[sort]
+	if query == "" {
+		return "", fmt.Errorf("%w: %q", ErrNotFound, sort)
+	}
+	err = s.db.QueryRowContext(ctx, query+` WHERE id = ? AND deleted_at IS NULL`+s.seen(ctx, ""), id).Scan(&stamp)
+	if errors.Is(err, sql.ErrNoRows) {
+		err = ErrNotFound
+	}
+	return stamp, err
+}

@@ -1,0 +1,81 @@
+// Package live tells a page when what it shows was changed by somebody else at the table.
+package live
+
+import (
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"strconv"
+	"time"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/store"
+	"brevium/web/page"
+)
+
+type room struct{ *page.Room }
+
+// Routes adds the room's addresses.
+func Routes(e *echo.Echo, shared *page.Room) {
+	s := &room{shared}
+	e.GET("/live/boxes/:id", s.watch(store.BoxSort))
+	e.GET("/live/jobs/:id", s.watch(store.JobSort))
+}
+
+// How long changes are gathered before they are told, and how often a word is sent while
+// there are none, so that nothing between thinks that the line is dead.
+const (
+	gathered = 80 * time.Millisecond
+	still    = 20 * time.Second
+)
+
+// watch sends the state of a box or a job, as an event, whenever it is another; it ends
+// with the page, or when the thing is there no more for who asks.
+func (s *room) watch(sort store.Sort) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		id, err := strconv.ParseInt(c.Param("id"), 10, 64)
+		if err != nil {
+			return store.ErrNotFound
+		}
+		ctx := c.Request().Context()
+		stamp, err := s.Store.Stamp(ctx, sort, id)
+		if err != nil {
+			return err
+		}
+		defer s.Turns.Leave()()
+		w := c.Response()
+		line := http.NewResponseController(w)
+		_ = line.SetWriteDeadline(time.Time{}) // a writer that has none is a test's
+		w.Header().Set("Content-Type", "text/event-stream")
+		w.Header().Set("X-Accel-Buffering", "no")
+		w.WriteHeader(http.StatusOK)
+		for told := ""; ; {
+			changed := s.Store.Changed()
+			if stamp, err = s.Store.Stamp(ctx, sort, id); err != nil {
+				if !errors.Is(err, store.ErrNotFound) && ctx.Err() == nil {
+					s.Log.Error("a change cannot be told", "error", err)
+				}
+				return nil
+			}
+			word := ": still here\n\n"
+			if stamp != told {
+				told, word = stamp, fmt.Sprintf("data: %s\n\n", stamp)
+			}
+			if _, err := io.WriteString(w, word); err != nil {
+				return nil // nobody is there any more
+			}
+			if err := line.Flush(); err != nil {
+				return nil
+			}
+			select {
+			case <-ctx.Done():
+				return nil
+			case <-time.After(still):
+			case <-changed:
+				time.Sleep(gathered)
+			}
+		}
+	}
+}
