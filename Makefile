@@ -4,6 +4,7 @@
 # make load, make soak   a thousand boxes and fifty makers; ten minutes of all that can go wrong
 # make every, make fuzz  200 sizes a style read and found again; 10⁵ made-up recipes and style files
 # make bench  the benchmarks, and the table of layouts (SEED=7 for other jobs)
+# make sbom, make faults  what it is made of; known faults in that, where they can be looked up
 # make assets refresh the front-end packages under web/static/vendor (npm)
 
 export CGO_ENABLED = 0
@@ -11,7 +12,7 @@ SEED    ?= 1
 VERSION := $(shell git describe --tags --always 2>/dev/null || echo dev)
 BINARY  := bin/brevium
 
-.PHONY: build demo test test-core check race race-minute load soak random every fuzz bench assets chromium readers screenshots licences release
+.PHONY: build demo test test-core check race race-minute load soak random every fuzz bench assets chromium readers screenshots licences sbom faults release
 
 build:
 	go build -trimpath -ldflags "-X main.version=$(VERSION)" -o $(BINARY) ./cmd/brevium
@@ -69,6 +70,18 @@ licences:
 	touch cmd/brevium/licences.txt
 	go run ./tools/licences
 
+# What the program is made of, as a CycloneDX list; and known faults in that, where the
+# list of them can be reached.
+sbom: build
+	go run ./tools/sbom $(BINARY) > bin/brevium.sbom.json
+
+VULNCHECK := golang.org/x/vuln/cmd/govulncheck@v1.1.4
+faults:
+	@go run $(VULNCHECK) ./... > /tmp/brevium-faults.txt 2>&1; r=$$?; \
+	if grep -q '^Vulnerability #' /tmp/brevium-faults.txt; then cat /tmp/brevium-faults.txt; exit 1; \
+	elif [ $$r = 0 ]; then echo "known faults: none"; \
+	else echo "known faults: could not check, since the list of them was not reached:"; tail -1 /tmp/brevium-faults.txt; fi
+
 # Binaries for other machines, built twice: the same bytes or no release.
 PLATFORMS := linux/amd64 linux/arm64 darwin/amd64 darwin/arm64 windows/amd64
 release: licences
@@ -81,6 +94,7 @@ release: licences
 		cmp $$out $$out.again && rm $$out.again || exit 1; \
 	done
 	cp LICENSE CHANGELOG.md cmd/brevium/licences.txt dist/
+	go run ./tools/sbom dist/brevium-$(VERSION)-linux-amd64 > dist/brevium-$(VERSION).sbom.json
 	cd dist && sha256sum brevium-* > sha256sums.txt
 
 bench:
