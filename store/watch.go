@@ -33,11 +33,16 @@ func (s *Store) Changed() <-chan struct{} {
 	return s.changed.next
 }
 
-// Stamp is another text whenever a box, with what is ticked of it, or a job is another.
+// ClassSort is the class of a box, by the box's number.
+const ClassSort Sort = "class"
+
+// Stamp is another text whenever a box, with what is ticked of it, a job or a class is
+// another.
 func (s *Store) Stamp(ctx context.Context, sort Sort, id int64) (stamp string, err error) {
 	query := map[Sort]string{
-		BoxSort: `SELECT version || '-' || shared || '-' || (SELECT count(*) || '-' || coalesce(max(at), 0) || '-' || coalesce(sum(length(mark)), 0) FROM ticks WHERE box_id = boxes.id) FROM boxes`,
-		JobSort: `SELECT version || '-' || shared || '-' || state || '-' || changed_at || '-' || length(layouts) || '-' || length(done) FROM jobs`,
+		BoxSort:   `SELECT version || '-' || shared || '-' || (SELECT count(*) || '-' || coalesce(max(at), 0) || '-' || coalesce(sum(length(mark)), 0) FROM ticks WHERE box_id = boxes.id) FROM boxes`,
+		ClassSort: `SELECT coalesce((SELECT count(*) || '-' || sum(s.at) || '-' || sum(s.help) || '-' || max(s.seen) FROM classes c JOIN seats s ON s.class_id = c.id WHERE c.box_id = boxes.id), '') || EXISTS (SELECT 1 FROM classes WHERE box_id = boxes.id) FROM boxes`,
+		JobSort:   `SELECT version || '-' || shared || '-' || state || '-' || changed_at || '-' || length(layouts) || '-' || length(done) FROM jobs`,
 	}[sort]
 	if query == "" {
 		return "", fmt.Errorf("%w: %q", ErrNotFound, sort)

@@ -7,7 +7,7 @@ import (
 	"slices"
 	"strings"
 
-	"brevium/web/door"
+	"brevium/web/page"
 )
 
 // ParseProxies reads the addresses of proxies that are believed: single ones, or networks
@@ -57,7 +57,7 @@ func Behind(proxies []netip.Prefix, next http.Handler) http.Handler {
 			}
 		}
 		if over == "https" {
-			r = door.Secure(r)
+			r = page.Secure(r)
 		}
 		next.ServeHTTP(w, r)
 	})

@@ -6,8 +6,8 @@ import (
 	"github.com/boombuler/barcode/qr"
 )
 
-// codeOf is the QR code of a text: whether each square of each row is dark.
-func codeOf(text string) ([][]bool, error) {
+// Squares is the QR code of a text: whether each square of each row is dark.
+func Squares(text string) ([][]bool, error) {
 	code, err := qr.Encode(text, qr.M, qr.Auto)
 	if err != nil {
 		return nil, err
@@ -24,19 +24,19 @@ func codeOf(text string) ([][]bool, error) {
 	return rows, nil
 }
 
-// quietZone is the light rim of a code, in squares, without which nothing reads it.
-const quietZone = 4
+// QuietZone is the light rim of a code, in squares, without which nothing reads it.
+const QuietZone = 4
 
 // code prints the QR code of a text with its light rim, so large.
 func (c *canvas) code(text string, x, y, size float64) error {
-	rows, err := codeOf(text)
+	rows, err := Squares(text)
 	if err != nil {
 		return err
 	}
 	c.SetFillColor(255, 255, 255)
 	c.Rect(x, y, size, size, "F")
 	c.SetFillColor(0, 0, 0)
-	one := size / float64(len(rows)+2*quietZone)
+	one := size / float64(len(rows)+2*QuietZone)
 	for r, row := range rows {
 		for from := 0; from < len(row); from++ {
 			to := from
@@ -44,7 +44,7 @@ func (c *canvas) code(text string, x, y, size float64) error {
 				to++
 			}
 			if to > from {
-				c.Rect(x+one*float64(quietZone+from), y+one*float64(quietZone+r), one*float64(to-from), one*1.02, "F")
+				c.Rect(x+one*float64(QuietZone+from), y+one*float64(QuietZone+r), one*float64(to-from), one*1.02, "F")
 				from = to
 			}
 		}

@@ -16,16 +16,16 @@ import (
 // Another program reads the code that is printed.
 func TestCodeIsReadByAnother(t *testing.T) {
 	for _, text := range []string{"http://workshop.local:8787/boxes/7/bench", "http://192.168.1.20/boxes/123456/bench"} {
-		rows, err := codeOf(text)
+		rows, err := Squares(text)
 		if err != nil {
 			t.Fatal(err)
 		}
 		const one = 6
-		side := (len(rows) + 2*quietZone) * one
+		side := (len(rows) + 2*QuietZone) * one
 		img := image.NewGray(image.Rect(0, 0, side, side))
 		for y := range side {
 			for x := range side {
-				r, c := y/one-quietZone, x/one-quietZone
+				r, c := y/one-QuietZone, x/one-QuietZone
 				dark := r >= 0 && r < len(rows) && c >= 0 && c < len(rows) && rows[r][c]
 				img.SetGray(x, y, color.Gray{Y: map[bool]uint8{true: 0, false: 255}[dark]})
 			}

@@ -27,13 +27,21 @@ import (
 //go:embed *.html
 var Templates embed.FS
 
-type room struct{ *page.Room }
+type room struct {
+	*page.Room
+	moves *page.Kept[[]template.HTML] // of boxes that classes make
+}
 
 // Routes adds the room's addresses.
 func Routes(e *echo.Echo, shared *page.Room) {
-	s := &room{shared}
+	s := &room{shared, page.NewKept[[]template.HTML](mostClasses, nil)}
 	e.GET("/boxes/:id/bench", s.show)
 	e.POST("/boxes/:id/bench", s.move)
+	e.GET("/boxes/:id/class", s.board)
+	e.POST("/boxes/:id/class", s.setClass)
+	e.GET("/class/:code", s.follow)
+	e.POST("/class/:code", s.sit)
+	e.POST("/class/:code/at", s.tell)
 }
 
 // benchPage is one move.

@@ -165,22 +165,4 @@ func within(to string) string {
 }
 
 // link is where a code leads to, as the asker reached this machine.
-func link(c *echo.Context, code people.Code) string {
-	scheme := "http"
-	if secure(c.Request()) {
-		scheme = "https"
-	}
-	return scheme + "://" + c.Request().Host + "/join/" + code.Text
-}
-
-type secureKey struct{}
-
-// Secure marks a request that came by a proxy, over TLS.
-func Secure(r *http.Request) *http.Request {
-	return r.WithContext(context.WithValue(r.Context(), secureKey{}, true))
-}
-
-func secure(r *http.Request) bool {
-	by, _ := r.Context().Value(secureKey{}).(bool)
-	return r.TLS != nil || by
-}
+func link(c *echo.Context, code people.Code) string { return page.Here(c) + "/join/" + code.Text }

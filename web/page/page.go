@@ -208,6 +208,28 @@ func legend() []legendEntry {
 	return out
 }
 
+type overTLS struct{}
+
+// Secure marks a request that a proxy took over TLS.
+func Secure(r *http.Request) *http.Request {
+	return r.WithContext(context.WithValue(r.Context(), overTLS{}, true))
+}
+
+// IsSecure reports whether a request came over TLS, here or at a proxy.
+func IsSecure(r *http.Request) bool {
+	by, _ := r.Context().Value(overTLS{}).(bool)
+	return r.TLS != nil || by
+}
+
+// Here is how this machine was asked for: its scheme and name.
+func Here(c *echo.Context) string {
+	scheme := "http"
+	if IsSecure(c.Request()) {
+		scheme = "https"
+	}
+	return scheme + "://" + c.Request().Host
+}
+
 // Place is where a maker can go from every page.
 type Place struct{ Name, Path string }
 
@@ -270,6 +292,8 @@ func (s *Room) Chrome(c *echo.Context, title string) Chrome {
 	x.To = c.Request().URL.Path
 	if of, _, is := strings.Cut(c.Path(), "/:id"); is && x.Who.Name != "" && slices.Contains(liveAt, c.Path()) {
 		x.Live = "/live" + of + "/" + c.Param("id")
+	} else if c.Path() == "/boxes/:id/class" {
+		x.Live = "/live/classes/" + c.Param("id")
 	}
 	if at, own := strings.CutPrefix(c.Path(), "/jobs/:id"); own && !slices.Contains([]string{"/cost", "/evenings", "/kits"}, at) {
 		x.To = "/jobs/" + c.Param("id")

@@ -1,0 +1,138 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+	"strings"
+	"time"
+
+	"brevium/core/fault"
+	"brevium/core/people"
+)
+
+// Class is a box that a class makes together.
+type Class struct {
+	ID, Box int64
+	Code    string // leads to it
+	Until   time.Time
+}
+
+// Seat is one who follows in a class: At is the move they are at.
+type Seat struct {
+	ID   int64
+	Name string
+	At   int
+	Help bool
+	Seen time.Time
+}
+
+// MostSeats is how many sit in a class; codeLetters is how long its code is, 80 bits.
+const (
+	MostSeats   = 60
+	codeLetters = 16
+)
+
+// OpenClass lets a class follow one's own box until a time; one that is open stays.
+func (s *Store) OpenClass(ctx context.Context, box int64, until time.Time) error {
+	return s.in(ctx, func(tx *sql.Tx) error {
+		if _, err := tx.ExecContext(ctx, `DELETE FROM classes WHERE until < ?`, s.now().UnixMilli()); err != nil {
+			return err
+		}
+		return one(tx.ExecContext(ctx, `
+			INSERT INTO classes (box_id, code, until) SELECT id, ?, ? FROM boxes WHERE id = ? AND deleted_at IS NULL`+s.own(ctx, "")+`
+			ON CONFLICT (box_id) DO UPDATE SET until = excluded.until`, people.NewCode().Text[:codeLetters], until.UnixMilli(), box))
+	})
+}
+
+// CloseClass ends it; who sat in it is forgotten.
+func (s *Store) CloseClass(ctx context.Context, box int64) error {
+	return one(s.exec(ctx, `DELETE FROM classes WHERE box_id IN (SELECT id FROM boxes WHERE id = ?`+s.own(ctx, "")+`)`, box))
+}
+
+func (s *Store) scanClass(row *sql.Row) (Class, error) {
+	var c Class
+	var until int64
+	err := row.Scan(&c.ID, &c.Box, &c.Code, &until)
+	if c.Until = time.UnixMilli(until); errors.Is(err, sql.ErrNoRows) || err == nil && !s.now().Before(c.Until) {
+		return Class{}, ErrNotFound
+	}
+	return c, err
+}
+
+// ClassOf is the open class of a box that one sees; ErrNotFound where there is none.
+func (s *Store) ClassOf(ctx context.Context, box int64) (Class, error) {
+	return s.scanClass(s.db.QueryRowContext(ctx, `SELECT id, box_id, code, until FROM classes WHERE 1`+s.ofBox(ctx)+` AND box_id = ?`, box))
+}
+
+// ClassBy is the class that a code leads to, and the box that it makes; who follows needs
+// no name here.
+func (s *Store) ClassBy(ctx context.Context, code string) (c Class, b Box, err error) {
+	if c, err = s.scanClass(s.db.QueryRowContext(ctx, `SELECT id, box_id, code, until FROM classes WHERE code = ?`, strings.ToLower(code))); err != nil {
+		return c, b, err
+	}
+	b, err = scan(s.db.QueryRowContext(ctx, `SELECT `+columns+fromBoxes+`WHERE b.id = ? AND b.deleted_at IS NULL`, c.Box))
+	return c, b, err
+}
+
+// Sit gives a seat in a class under a name that nobody else has there, and the token that
+// it is known by.
+func (s *Store) Sit(ctx context.Context, class int64, name string) (token string, err error) {
+	code := people.NewCode()
+	err = s.in(ctx, func(tx *sql.Tx) error {
+		var n int
+		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM seats WHERE class_id = ?`, class).Scan(&n); err != nil {
+			return err
+		}
+		if n >= MostSeats {
+			return fault.New(fault.TooLarge, "name", "this class has %d seats, and all are taken", MostSeats)
+		}
+		_, err := tx.ExecContext(ctx, `INSERT INTO seats (class_id, name, token, seen) VALUES (?, ?, ?, ?)`, class, name, code.Mark, s.now().UnixMilli())
+		if err != nil && strings.Contains(err.Error(), "UNIQUE") {
+			return fault.New(fault.Invalid, "name", "somebody in this class is called %q already; add a letter, or take a colour", name)
+		}
+		return err
+	})
+	return code.Text, err
+}
+
+const seatColumns = `id, name, at, help, seen`
+
+func scanSeat(row interface{ Scan(...any) error }) (Seat, error) {
+	var x Seat
+	var seen int64
+	err := row.Scan(&x.ID, &x.Name, &x.At, &x.Help, &seen)
+	if errors.Is(err, sql.ErrNoRows) {
+		err = ErrNotFound
+	}
+	x.Seen = time.UnixMilli(seen)
+	return x, err
+}
+
+// SeatBy is the seat of a class that a token is of.
+func (s *Store) SeatBy(ctx context.Context, class int64, token string) (Seat, error) {
+	return scanSeat(s.db.QueryRowContext(ctx, `SELECT `+seatColumns+` FROM seats WHERE class_id = ? AND token = ?`, class, people.MarkOf(token)))
+}
+
+// Move keeps the move that one is at, and whether help is asked for.
+func (s *Store) Move(ctx context.Context, seat int64, at int, help bool) error {
+	return one(s.exec(ctx, `UPDATE seats SET at = ?, help = ?, seen = ? WHERE id = ?`, at, help, s.now().UnixMilli(), seat))
+}
+
+// Seats are all of a class, those who ask for help first, by name.
+func (s *Store) Seats(ctx context.Context, class int64) ([]Seat, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT `+seatColumns+` FROM seats WHERE class_id = ? ORDER BY help DESC, name`, class)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var out []Seat
+	for rows.Next() {
+		x, err := scanSeat(rows)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, x)
+	}
+	return out, rows.Err()
+}
