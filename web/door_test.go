@@ -8,10 +8,8 @@ import (
 	"net/http/httptest"
 	"net/netip"
 	"net/url"
-	"os"
 	"path/filepath"
 	"regexp"
-	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -22,7 +20,6 @@ import (
 	"brevium/core/measure"
 	"brevium/core/people"
 	"brevium/store"
-	"brevium/web/door"
 )
 
 // atelier is a workshop on a fresh database, served over TLS.
@@ -348,56 +345,6 @@ func TestGuessing(t *testing.T) {
 	}
 }
 
-// Every route as every role: what is let through is what the table in the docs says, and
-// no route is missing in it.
-func TestWhoMayWhat(t *testing.T) {
-	w := newAtelier(t)
-	text, err := os.ReadFile("../docs/running-a-workshop.md")
-	if err != nil {
-		t.Fatal(err)
-	}
-	told := map[string]string{}
-	for _, m := range regexp.MustCompile("(?m)^\\| `(GET|POST) ([^`]+)` \\| (\\w+) \\|$").FindAllStringSubmatch(string(text), -1) {
-		told[m[1]+" "+m[2]] = m[3]
-	}
-	roles := map[string]*visitor{"anybody": w.visitor("10.0.0.1"), "steward": w.person("Wren", people.Steward), "maker": w.person("Ash", people.Maker), "guest": w.person("Finch", people.Guest)}
-	ranks := []string{"anybody", "guest", "maker", "steward"}
-	var lines []string
-	for _, r := range w.routes {
-		if r.Method != http.MethodGet && r.Method != http.MethodPost {
-			continue
-		}
-		name := r.Method + " " + r.Path
-		needs := map[people.Role]string{"": "anybody", people.Guest: "guest", people.Maker: "maker", people.Steward: "steward"}[door.Needs(r.Method, r.Path)]
-		lines = append(lines, fmt.Sprintf("| `%s` | %s |", name, needs))
-		if told[name] != needs {
-			t.Errorf("%s needs a %q, and the table says %q", name, needs, told[name])
-		}
-		delete(told, name)
-		if slices.Contains([]string{"/sign-out", "/me/everywhere", "/me/leave"}, r.Path) {
-			continue // it would end the test's sessions
-		}
-		path := regexp.MustCompile(`:\w+|\*`).ReplaceAllString(r.Path, "99")
-		for n, role := range ranks {
-			status, _, h := roles[role].do(r.Method, path, nil)
-			refused := status == http.StatusForbidden || status == http.StatusUnauthorized && r.Path != "/sign-in" || status == http.StatusSeeOther && strings.HasPrefix(h.Get("Location"), "/sign-in?")
-			if may := n >= slices.Index(ranks, needs); refused == may {
-				t.Errorf("%s as %s: %d %s", name, role, status, h.Get("Location"))
-			}
-		}
-	}
-	for name := range told {
-		t.Errorf("the table has %s, which is no route", name)
-	}
-	if t.Failed() {
-		slices.Sort(lines)
-		t.Log("the table should be:\n" + strings.Join(slices.Compact(lines), "\n"))
-	}
-	if status, _, h := roles["anybody"].get("/no-such-page"); status != http.StatusSeeOther {
-		t.Errorf("a stranger is told that there is no such page: %d %s", status, h.Get("Location"))
-	}
-}
-
 // What a proxy says is taken from those that are believed alone.
 func TestProxies(t *testing.T) {
 	var from string
@@ -472,108 +419,4 @@ func TestTheDoorInTheBrowser(t *testing.T) {
 	h.write("Password", goodPassword)
 	h.press("button", "Sign in")
 	h.until(`location.pathname === "/"`)
-}
-
-// Every route of a box or a job, as every person, with one's own, a private and a shared
-// one of somebody else: what is private is not there for others, whatever is asked of it;
-// what is shared is a maker's to work on and a guest's to look at; only its maker deletes
-// or shares it.
-func TestWhoseIsIt(t *testing.T) {
-	w := newAtelier(t)
-	who := map[string]*visitor{"steward": w.person("Wren", people.Steward), "owner": w.person("Ash", people.Maker), "maker": w.person("Rowan", people.Maker), "guest": w.person("Finch", people.Guest)}
-	ash, err := w.store.PersonCalled(t.Context(), "Ash")
-	if err != nil {
-		t.Fatal(err)
-	}
-	ctx := people.With(t.Context(), ash)
-	id := func(n int64, err error) int64 {
-		t.Helper()
-		if err != nil {
-			t.Fatal(err)
-		}
-		return n
-	}
-	in := design.New("Jars", measure.In, "tray-lid")
-	objects := map[string]map[bool]int64{"boxes": {}, "jobs": {}} // by whether it is shared
-	for _, shared := range []bool{false, true} {
-		objects["boxes"][shared] = id(w.store.Add(ctx, in))
-		objects["jobs"][shared] = id(w.store.AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: objects["boxes"][shared], Copies: 2}}}))
-		if shared {
-			if err := w.store.Share(ctx, store.JobSort, objects["jobs"][true], true); err != nil {
-				t.Fatal(err)
-			}
-		}
-	}
-	deletes := func(path string) bool { return strings.HasSuffix(path, "/delete") || strings.HasSuffix(path, "/share") }
-	tried := 0
-	for _, r := range w.routes {
-		kind, _, of := strings.Cut(strings.TrimPrefix(r.Path, "/"), "/:id")
-		if !of || objects[kind] == nil {
-			continue
-		}
-		for shared, n := range objects[kind] {
-			path := strings.Replace(r.Path, ":id", fmt.Sprint(n), 1)
-			path = strings.NewReplacer(":stop", "box", ":step", "delete", ":piece", "base", ":small", "sleeve").Replace(path)
-			for role, v := range who {
-				if role == "owner" { // it would be gone for the others
-					continue
-				}
-				status, _, _ := v.do(r.Method, path, nil, "name", "Jars", "units", "cm", "step", "cut", "mark", "m", "done", "1")
-				tried++
-				refused := status == http.StatusNotFound || status == http.StatusForbidden
-				switch {
-				case !shared && !refused:
-					t.Errorf("%s %s of somebody else, as the %s: %d", r.Method, r.Path, role, status)
-				case shared && role == "guest" && r.Method == http.MethodPost && status != http.StatusForbidden:
-					t.Errorf("%s %s as a guest: %d", r.Method, r.Path, status)
-				case shared && role != "guest" && deletes(path) && !refused:
-					t.Errorf("%s %s, as the %s: %d", r.Method, r.Path, role, status)
-				case shared && role == "maker" && r.Method == http.MethodGet && status == http.StatusNotFound && !strings.Contains(r.Path, "recipe") && !strings.Contains(r.Path, "export") && !strings.Contains(r.Path, "small") && !strings.Contains(r.Path, "biggest"):
-					t.Errorf("%s %s, shared, is not there for a maker", r.Method, r.Path)
-				case status >= 500:
-					t.Errorf("%s %s, shared %v, as the %s: %d", r.Method, r.Path, shared, role, status)
-				}
-			}
-		}
-	}
-	if tried < 200 {
-		t.Errorf("%d were tried", tried)
-	}
-	// In the list one shares, and is told by whom.
-	private := fmt.Sprintf("/boxes/%d", objects["boxes"][false])
-	if status, _, _ := who["owner"].post(private+"/share", "shared", "1"); status != http.StatusSeeOther {
-		t.Errorf("sharing: %d", status)
-	}
-	if _, page, _ := who["maker"].get("/"); strings.Count(page, "shared by Ash") != 2 || strings.Contains(page, private+"/delete") {
-		t.Errorf("the list of another: %d of Ash", strings.Count(page, "shared by Ash"))
-	}
-	who["owner"].post(private + "/share")
-	if status, _, _ := who["maker"].get(private); status != http.StatusNotFound {
-		t.Errorf("kept again: %d", status)
-	}
-}
-
-// What one maker made alone is the steward's once the workshop is set up, and all of it is
-// there for one maker alone again.
-func TestAloneAndBack(t *testing.T) {
-	alone := newTable(t)
-	alone.jarBox()
-	before, _, _ := alone.get("/boxes/1/box")
-	h, _, err := NewWorkshop(alone.store, nil, quiet())
-	if err != nil {
-		t.Fatal(err)
-	}
-	server := httptest.NewTLSServer(h)
-	defer server.Close()
-	w := &atelier{table: &table{t, alone.store, h}, url: server.URL, client: server.Client(), now: time.Now()}
-	wren := w.person("Wren", people.Steward)
-	if status, _, _ := wren.get("/boxes/1/box"); before != 200 || status != 200 {
-		t.Errorf("alone %d, as the steward %d", before, status)
-	}
-	if status, _, _ := w.person("Ash", people.Maker).get("/boxes/1/box"); status != http.StatusNotFound {
-		t.Errorf("as a maker: %d", status)
-	}
-	if err := alone.store.Close(); err != nil {
-		t.Fatal(err)
-	}
 }

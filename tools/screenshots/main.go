@@ -44,7 +44,7 @@ var views = []struct {
 	{"kinds", "/kinds", 1280, 800, ""},
 	{"job", "/jobs/2", 1280, 800, choosePiece},
 	{"making-phone", "/boxes/{1}/making", 390, 844, ""},
-	{"box-tablet", "/boxes/{1}/box", 820, 1180, ""},
+	{"style-table", "/styles/table?from=gable-lid", 1280, 800, ""},
 }
 
 // choosePiece goes to a piece on a sheet and chooses it, as with the keyboard.
