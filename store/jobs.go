@@ -134,6 +134,9 @@ func (s *Store) AddJob(ctx context.Context, j Job) (id int64, err error) {
 		return 0, err
 	}
 	err = s.in(ctx, func(tx *sql.Tx) error {
+		if err := s.roomFor(ctx, tx, "jobs"); err != nil {
+			return err
+		}
 		r, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, maker, name, state, items, choices, changed_at) VALUES (?, ?, ?, ?, ?, ?, ?)`,
 			s.number(ctx), max(0, s.who(ctx)), j.Name, Planned, string(items), string(j.Choices.Write()), s.now().UnixMilli())
 		if err != nil {

@@ -37,10 +37,15 @@ func (s *Store) AddNote(ctx context.Context, n logbook.Note) error {
 	if err != nil {
 		return err
 	}
-	_, err = s.exec(ctx, `
+	return s.in(ctx, func(tx *sql.Tx) error {
+		if err := s.roomFor(ctx, tx, "notes"); err != nil {
+			return err
+		}
+		_, err = tx.ExecContext(ctx, `
 		INSERT INTO notes (maker, box_id, made, name, style, card, felt, minutes, remember, photo, design) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-		max(0, s.who(ctx)), n.Box, s.now().UnixMilli(), n.Name, n.Style, n.Card, string(felt), n.Minutes, n.Remember, n.Photo, string(n.Design))
-	return err
+			max(0, s.who(ctx)), n.Box, s.now().UnixMilli(), n.Name, n.Style, n.Card, string(felt), n.Minutes, n.Remember, n.Photo, string(n.Design))
+		return err
+	})
 }
 
 // BringNotes writes notes of another logbook, those that are not there yet; it gives

@@ -225,6 +225,9 @@ func (s *Store) Box(ctx context.Context, id int64) (Box, error) {
 func (s *Store) Add(ctx context.Context, in design.Inputs) (id int64, err error) {
 	in.NumberThings()
 	err = s.in(ctx, func(tx *sql.Tx) error {
+		if err := s.roomFor(ctx, tx, "boxes"); err != nil {
+			return err
+		}
 		now := s.now().UnixMilli()
 		r, err := tx.ExecContext(ctx, `INSERT INTO boxes (id, maker, name, inputs, created_at, changed_at) VALUES (?, ?, ?, ?, ?, ?)`,
 			s.number(ctx), max(0, s.who(ctx)), in.Name, string(in.Write()), now, now)

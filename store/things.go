@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"fmt"
 
 	"brevium/core/contents"
@@ -39,6 +40,11 @@ func (s *Store) Things(ctx context.Context) ([]KeptThing, error) {
 // KeepThing keeps one of a thing; one that is kept already is not kept twice.
 func (s *Store) KeepThing(ctx context.Context, t contents.Thing) error {
 	t.Count, t.ID = 1, 0
-	_, err := s.exec(ctx, `INSERT INTO things (maker, thing) VALUES (?, ?) ON CONFLICT (maker, thing) DO UPDATE SET deleted_at = NULL`, max(0, s.who(ctx)), string(design.WriteThing(t)))
-	return err
+	return s.in(ctx, func(tx *sql.Tx) error {
+		if err := s.roomFor(ctx, tx, "things"); err != nil {
+			return err
+		}
+		_, err := tx.ExecContext(ctx, `INSERT INTO things (maker, thing) VALUES (?, ?) ON CONFLICT (maker, thing) DO UPDATE SET deleted_at = NULL`, max(0, s.who(ctx)), string(design.WriteThing(t)))
+		return err
+	})
 }

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"math/rand/v2"
 
+	"brevium/core/fault"
 	"brevium/core/people"
 )
 
@@ -86,6 +87,24 @@ func (s *Store) number(ctx context.Context) any {
 		return nil
 	}
 	return rand.Int64N(1<<52) + 1
+}
+
+// most is how many rows of a table one has in a workshop, those in the bin among them.
+var most = map[string]int{"boxes": 2000, "jobs": 300, "things": 500, "notes": 5000}
+
+// roomFor refuses one more row where the asker has as many as one may.
+func (s *Store) roomFor(ctx context.Context, tx *sql.Tx, table string) error {
+	if s.who(ctx) <= 0 {
+		return nil
+	}
+	var n int
+	if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM `+table+` WHERE 1`+s.own(ctx, "")).Scan(&n); err != nil {
+		return err
+	}
+	if n >= most[table] {
+		return fault.New(fault.TooLarge, "", "You have %d %s, as many as one has in a workshop. Delete some for good to make room.", n, table)
+	}
+	return nil
 }
 
 // Share lets everybody in the workshop work on a box or a job of one's own, or no more.

@@ -11,6 +11,7 @@ import (
 	"brevium/core/contents"
 	"brevium/core/cupboard"
 	"brevium/core/design"
+	"brevium/core/fault"
 	"brevium/core/logbook"
 	"brevium/core/measure"
 	"brevium/core/people"
@@ -222,6 +223,51 @@ func TestLeaving(t *testing.T) {
 	for _, e := range events {
 		if e.Person == "Ash" || e.Person == "Rowan" {
 			t.Errorf("%+v is left", e)
+		}
+	}
+}
+
+// Who has as many as one may in a workshop is told, and others are not kept from it; alone
+// there is no such limit.
+func TestAsManyAsOneMay(t *testing.T) {
+	s := fresh(t)
+	defer func(was map[string]int) { most = was }(most)
+	most = map[string]int{"boxes": 2, "jobs": 1, "things": 1, "notes": 1}
+	in := design.New("Jars", measure.In, "tray-lid")
+	id, err := s.Add(t.Context(), in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	deeds := map[string]func(ctx context.Context) error{
+		"boxes": func(ctx context.Context) error { _, err := s.Add(ctx, in); return err },
+		"jobs":  func(ctx context.Context) error { _, err := s.AddJob(ctx, Job{Name: "Fair"}); return err },
+		"notes": func(ctx context.Context) error {
+			return s.AddNote(ctx, logbook.Note{Box: id, Name: "Jars", Style: "tray-lid", Card: "card", Design: []byte("{}"), Made: time.Now()})
+		},
+		"things": func(ctx context.Context) error {
+			return s.KeepThing(ctx, contents.Thing{Name: "owl", Shape: contents.Block, Length: 1, Width: 1, Height: 1})
+		},
+	}
+	for range 4 {
+		for name, do := range deeds {
+			if err := do(t.Context()); err != nil {
+				t.Errorf("alone, %s: %v", name, err)
+			}
+		}
+	}
+	s.shop.Store(true)
+	ash, rowan := people.With(t.Context(), people.Person{ID: 7}), people.With(t.Context(), people.Person{ID: 8})
+	for name, do := range deeds {
+		for n := range most[name] {
+			if err := do(ash); err != nil {
+				t.Errorf("%s, the %d. time: %v", name, n+1, err)
+			}
+		}
+		if err := do(ash); fault.Of(err).Code != fault.TooLarge {
+			t.Errorf("one too many of %s: %v", name, err)
+		}
+		if err := do(rowan); err != nil {
+			t.Errorf("another's %s: %v", name, err)
 		}
 	}
 }
