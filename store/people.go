@@ -14,7 +14,7 @@ import (
 
 // atTheDoor are the tables of who is let in. They are this machine's own: they go along
 // with no copy that is brought back.
-var atTheDoor = []string{"people", "codes", "sessions", "events"}
+var atTheDoor = []string{"people", "codes", "sessions", "events", "passkeys"}
 
 const personColumns = `id, name, role, hash, epoch, since, seen, struck`
 

@@ -19,7 +19,7 @@ var rules = []struct {
 }{
 	{"", "/static/*", stranger},
 	{"", "/health", stranger},
-	{"", "/sign-in", stranger},
+	{"", "/sign-in*", stranger},
 	{"", "/set-up", stranger},
 	{"", "/join/:code", stranger},
 	{"", "/class/*", stranger}, // by its code, which shows one box's steps

@@ -35,6 +35,9 @@ type signInPage struct {
 func (d *Door) render(c *echo.Context, status int, v signInPage) error {
 	title := map[string]string{"": "Sign in", "set-up": "Set the workshop up", "join": "Join the workshop", "recover": "A new password"}[v.Kind]
 	v.Chrome = d.Chrome(c, title)
+	if v.To != "" {
+		v.To = within(v.To)
+	}
 	if v.Least = people.LeastPassword; v.At == "" {
 		v.At = "/sign-in"
 	}

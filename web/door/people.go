@@ -1,6 +1,7 @@
 package door
 
 import (
+	"encoding/base64"
 	"net/http"
 	"strconv"
 	"time"
@@ -19,7 +20,11 @@ type mePage struct {
 	Fault string
 	Said  string
 	Least int
+	Keys  []keyView
 }
+
+// keyView is a passkey: its id as it is posted, and since when it is there.
+type keyView struct{ ID, Since string }
 
 func (d *Door) me(c *echo.Context) error { return d.showMe(c, http.StatusOK, "") }
 
@@ -27,6 +32,13 @@ func (d *Door) showMe(c *echo.Context, status int, wrong string) error {
 	v := mePage{Chrome: d.Chrome(c, "You"), Me: people.Of(c.Request().Context()), Fault: wrong, Least: people.LeastPassword}
 	if c.QueryParam("said") == "password" {
 		v.Said = "The password is changed, and all other sessions have ended."
+	}
+	keys, err := d.Store.Passkeys(c.Request().Context(), v.Me.ID)
+	if err != nil {
+		return err
+	}
+	for _, k := range keys {
+		v.Keys = append(v.Keys, keyView{base64.RawURLEncoding.EncodeToString(k.ID), k.Since.Format("2 Jan 2006")})
 	}
 	return c.Render(status, "me.html", v)
 }

@@ -1,0 +1,206 @@
+package door
+
+import (
+	"encoding/base64"
+	"encoding/binary"
+	"encoding/json"
+	"errors"
+	"net"
+	"net/http"
+
+	"github.com/go-webauthn/webauthn/protocol"
+	"github.com/go-webauthn/webauthn/webauthn"
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/people"
+	"brevium/store"
+	"brevium/web/page"
+)
+
+// keyed is a person with their passkeys, as the protocol asks for them.
+type keyed struct {
+	people.Person
+	keys []webauthn.Credential
+}
+
+// WebAuthnID is a number that tells nothing of the person.
+func (k keyed) WebAuthnID() []byte { return binary.BigEndian.AppendUint64(nil, uint64(k.ID)) }
+
+// WebAuthnName is what a device shows the key under.
+func (k keyed) WebAuthnName() string { return k.Name }
+
+// WebAuthnDisplayName is the same.
+func (k keyed) WebAuthnDisplayName() string { return k.Name }
+
+// WebAuthnCredentials are the person's passkeys.
+func (k keyed) WebAuthnCredentials() []webauthn.Credential { return k.keys }
+
+// keyedOf gives a person with their passkeys.
+func (d *Door) keyedOf(c *echo.Context, p people.Person) (keyed, error) {
+	out := keyed{Person: p}
+	all, err := d.Store.Passkeys(c.Request().Context(), p.ID)
+	for _, k := range all {
+		var one webauthn.Credential
+		if err := json.Unmarshal(k.Key, &one); err != nil {
+			return out, err
+		}
+		out.keys = append(out.keys, one)
+	}
+	return out, err
+}
+
+// relying is this machine under the name that it is asked for by: passkeys are of it.
+func relying(c *echo.Context) (*webauthn.WebAuthn, error) {
+	host := c.Request().Host
+	if name, _, err := net.SplitHostPort(host); err == nil {
+		host = name
+	}
+	return webauthn.New(&webauthn.Config{RPDisplayName: "Brevium", RPID: host, RPOrigins: []string{page.Here(c)}})
+}
+
+// noName is said where this machine is asked for by a number, which keys cannot be of.
+const noName = "Passkeys need this machine to be asked for by a name, not by a number."
+
+const passkeySession = "passkey"
+
+// begin keeps what a device is asked in the session, and asks it.
+func (d *Door) begin(c *echo.Context, asks any, session *webauthn.SessionData) error {
+	text, err := json.Marshal(session)
+	if err != nil {
+		return err
+	}
+	d.sessions.Put(c.Request().Context(), passkeySession, text)
+	return c.JSON(http.StatusOK, asks)
+}
+
+// asked is what the device was asked last; it is answered once.
+func (d *Door) asked(c *echo.Context) (webauthn.SessionData, error) {
+	var session webauthn.SessionData
+	text := d.sessions.PopBytes(c.Request().Context(), passkeySession)
+	return session, json.Unmarshal(text, &session)
+}
+
+// makePasskey asks the device for a new key.
+func (d *Door) makePasskey(c *echo.Context) error {
+	me, err := d.keyedOf(c, people.Of(c.Request().Context()))
+	if err != nil {
+		return err
+	}
+	w, err := relying(c)
+	if err != nil {
+		return c.String(http.StatusUnprocessableEntity, noName)
+	}
+	asks, session, err := w.BeginRegistration(me,
+		webauthn.WithResidentKeyRequirement(protocol.ResidentKeyRequirementRequired),
+		webauthn.WithExclusions(webauthn.Credentials(me.keys).CredentialDescriptors()))
+	if err != nil {
+		return err
+	}
+	return d.begin(c, asks, session)
+}
+
+// keepPasskey keeps the key that the device made.
+func (d *Door) keepPasskey(c *echo.Context) error {
+	ctx := c.Request().Context()
+	me, err := d.keyedOf(c, people.Of(ctx))
+	if err != nil {
+		return err
+	}
+	w, err := relying(c)
+	if err != nil {
+		return c.String(http.StatusUnprocessableEntity, noName)
+	}
+	session, err := d.asked(c)
+	if err != nil {
+		return c.String(http.StatusUnprocessableEntity, "Ask for the passkey again.")
+	}
+	key, err := w.FinishRegistration(me, session, c.Request())
+	if err != nil {
+		return c.String(http.StatusUnprocessableEntity, "This passkey was not taken; try again.")
+	}
+	text, err := json.Marshal(key)
+	if err != nil {
+		return err
+	}
+	if err := d.Store.AddPasskey(ctx, store.Passkey{ID: key.ID, Person: me.ID, Key: text}); err != nil {
+		return err
+	}
+	d.note(c, "added a passkey", me.Name, "")
+	return c.NoContent(http.StatusNoContent)
+}
+
+// dropPasskey takes one of one's own away.
+func (d *Door) dropPasskey(c *echo.Context) error {
+	ctx := c.Request().Context()
+	me := people.Of(ctx)
+	id, err := base64.RawURLEncoding.DecodeString(c.FormValue("id"))
+	if err != nil {
+		return store.ErrNotFound
+	}
+	if err := d.Store.DropPasskey(ctx, me.ID, id); err != nil {
+		return err
+	}
+	d.note(c, "took a passkey away", me.Name, "")
+	return c.Redirect(http.StatusSeeOther, "/me")
+}
+
+// askPasskey asks any device for a key of this machine.
+func (d *Door) askPasskey(c *echo.Context) error {
+	w, err := relying(c)
+	if err != nil {
+		return c.String(http.StatusUnprocessableEntity, noName)
+	}
+	asks, session, err := w.BeginDiscoverableLogin()
+	if err != nil {
+		return err
+	}
+	return d.begin(c, asks, session)
+}
+
+// passkeyName is what tries of passkeys are counted under.
+const passkeyName = "a passkey"
+
+// signInByPasskey lets the person in whose key the device has.
+func (d *Door) signInByPasskey(c *echo.Context) error {
+	ctx := c.Request().Context()
+	if wait := d.throttle.Wait(passkeyName, c.RealIP()); wait > 0 {
+		return c.String(http.StatusTooManyRequests, "There were too many wrong tries from here. Try again in "+waits(wait)+".")
+	}
+	w, err := relying(c)
+	if err != nil {
+		return c.String(http.StatusUnprocessableEntity, noName)
+	}
+	session, err := d.asked(c)
+	if err != nil {
+		return c.String(http.StatusUnprocessableEntity, "Ask for the passkey again.")
+	}
+	var who people.Person
+	_, key, err := w.FinishPasskeyLogin(func(id, handle []byte) (webauthn.User, error) {
+		k, err := d.Store.PasskeyBy(ctx, id)
+		if err != nil {
+			return nil, err
+		}
+		if who, err = d.Store.Person(ctx, k.Person); err != nil {
+			return nil, err
+		}
+		user, err := d.keyedOf(c, who)
+		if err == nil && (who.Struck || string(user.WebAuthnID()) != string(handle)) {
+			err = errors.New("this key is of nobody who is let in")
+		}
+		return user, err
+	}, session, c.Request())
+	if err != nil || key.Authenticator.CloneWarning {
+		d.throttle.Wrong(passkeyName, c.RealIP())
+		d.note(c, "wrong passkey", who.Name, "")
+		return c.String(http.StatusUnauthorized, "This passkey is of nobody who is let in here.")
+	}
+	text, err := json.Marshal(key)
+	if err != nil {
+		return err
+	}
+	if err := errors.Join(d.Store.UsePasskey(ctx, key.ID, text), d.let(ctx, who)); err != nil {
+		return err
+	}
+	d.note(c, "signed in by a passkey", who.Name, "")
+	return c.NoContent(http.StatusNoContent)
+}
