@@ -14,6 +14,7 @@ import (
 type Change struct {
 	ID   int64
 	What string // in a few words; "" for no change
+	By   string // who made it, in a workshop
 }
 
 // Edit says what a change was made from, what it is, and which window made it.
@@ -56,11 +57,11 @@ func (s *Store) Save(ctx context.Context, id int64, in design.Inputs, e Edit) er
 		}
 		now := s.now().UnixMilli()
 		_, err = tx.ExecContext(ctx, `
-			INSERT INTO changes (box_id, what, inputs, at, page) SELECT ?1, ?2, ?6, ?3, ?5
+			INSERT INTO changes (box_id, what, inputs, at, page, maker) SELECT ?1, ?2, ?6, ?3, ?5, ?7
 			WHERE NOT EXISTS (
-				SELECT 1 FROM changes c WHERE c.what = ?2 AND c.page = ?5 AND ?5 <> '' AND c.at BETWEEN ?3 - ?4 AND ?3
+				SELECT 1 FROM changes c WHERE c.what = ?2 AND c.page = ?5 AND c.maker = ?7 AND ?5 <> '' AND c.at BETWEEN ?3 - ?4 AND ?3
 				AND c.id = (SELECT max(id) FROM changes WHERE box_id = ?1))`,
-			id, e.What, now, Settle.Milliseconds(), e.Page, before)
+			id, e.What, now, Settle.Milliseconds(), e.Page, before, max(0, s.who(ctx)))
 		if err != nil {
 			return err
 		}
@@ -160,10 +161,10 @@ func (s *Store) swap(ctx context.Context, id, row int64, page, from, to string) 
 		if err != nil {
 			return err
 		}
-		var last int64
+		var last, maker int64
 		var what, inputs string
-		err = tx.QueryRowContext(ctx, fmt.Sprintf(`SELECT id, what, inputs FROM %s WHERE box_id = ? ORDER BY id DESC LIMIT 1`, from), id).
-			Scan(&last, &what, &inputs)
+		err = tx.QueryRowContext(ctx, fmt.Sprintf(`SELECT id, what, inputs, maker FROM %s WHERE box_id = ? ORDER BY id DESC LIMIT 1`, from), id).
+			Scan(&last, &what, &inputs, &maker)
 		if errors.Is(err, sql.ErrNoRows) || err == nil && last != row {
 			return ErrStale
 		}
@@ -173,8 +174,8 @@ func (s *Store) swap(ctx context.Context, id, row int64, page, from, to string) 
 		if err := s.replace(ctx, tx, id, page, inputs); err != nil {
 			return err
 		}
-		if _, err := tx.ExecContext(ctx, fmt.Sprintf(`INSERT INTO %s (box_id, what, inputs, at) VALUES (?, ?, ?, ?)`, to),
-			id, what, now, s.now().UnixMilli()); err != nil {
+		if _, err := tx.ExecContext(ctx, fmt.Sprintf(`INSERT INTO %s (box_id, what, inputs, at, maker) VALUES (?, ?, ?, ?, ?)`, to),
+			id, what, now, s.now().UnixMilli(), maker); err != nil {
 			return err
 		}
 		_, err = tx.ExecContext(ctx, fmt.Sprintf(`DELETE FROM %s WHERE id = ?`, from), last)

@@ -171,7 +171,7 @@ type Box struct {
 }
 
 const columns = `b.maker, b.shared, b.id, b.name, b.inputs, b.changed_at, b.version,
-	coalesce(c.id, 0), coalesce(c.what, ''), coalesce(u.id, 0), coalesce(u.what, '')`
+	coalesce(c.id, 0), coalesce(c.what, ''), coalesce((SELECT name FROM people WHERE id = c.maker), ''), coalesce(u.id, 0), coalesce(u.what, '')`
 
 // fromBoxes are boxes with their last change and the last one undone.
 const fromBoxes = ` FROM boxes b
@@ -182,7 +182,7 @@ func scan(row interface{ Scan(...any) error }) (Box, error) {
 	var b Box
 	var inputs string
 	var changed int64
-	err := row.Scan(&b.Maker, &b.Shared, &b.ID, &b.Name, &inputs, &changed, &b.Version, &b.Last.ID, &b.Last.What, &b.Undone.ID, &b.Undone.What)
+	err := row.Scan(&b.Maker, &b.Shared, &b.ID, &b.Name, &inputs, &changed, &b.Version, &b.Last.ID, &b.Last.What, &b.Last.By, &b.Undone.ID, &b.Undone.What)
 	if err != nil {
 		if errors.Is(err, sql.ErrNoRows) {
 			err = ErrNotFound

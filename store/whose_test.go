@@ -142,6 +142,14 @@ func TestWhose(t *testing.T) {
 	if _, err := s.Box(rowan, id); !errors.Is(err, ErrNotFound) {
 		t.Errorf("kept again, another sees it: %v", err)
 	}
+	must(t, s.Share(ash, BoxSort, id, true))
+	b, err := s.Box(rowan, id)
+	must(t, err)
+	in.Name = "Other jars"
+	must(t, s.Save(rowan, id, in, Edit{From: b.Version, What: "name"}))
+	if b, err := s.Box(ash, id); err != nil || b.Last.By != "Rowan" || b.Last.What != "name" {
+		t.Errorf("the change is %+v, %v", b.Last, err)
+	}
 	// A setting is one's own, and until then that of who was here before.
 	s.shop.Store(false)
 	if err := s.Set(t.Context(), "rate", 5); err != nil {
@@ -151,11 +159,11 @@ func TestWhose(t *testing.T) {
 	if err := s.Set(ash, "rate", 7); err != nil {
 		t.Fatal(err)
 	}
-	a, b := 0, 0
-	s.Setting(ash, "rate", &a)
-	s.Setting(rowan, "rate", &b)
-	if a != 7 || b != 5 {
-		t.Errorf("the rate is %d, and another's %d", a, b)
+	hers, other := 0, 0
+	s.Setting(ash, "rate", &hers)
+	s.Setting(rowan, "rate", &other)
+	if hers != 7 || other != 5 {
+		t.Errorf("the rate is %d, and another's %d", hers, other)
 	}
 	// And back: one maker alone has everything.
 	s.shop.Store(false)
