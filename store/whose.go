@@ -4,8 +4,10 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"math/rand/v2"
+	"strings"
 
 	"brevium/core/fault"
 	"brevium/core/people"
@@ -145,4 +147,31 @@ func (s *Store) shareBoxes(ctx context.Context, tx *sql.Tx, job int64) error {
 		}
 	}
 	return nil
+}
+
+// Link is the code by which anybody may look at a box of one's own, "" for none.
+func (s *Store) Link(ctx context.Context, id int64) (code string, err error) {
+	err = s.db.QueryRowContext(ctx, `SELECT link FROM boxes WHERE id = ? AND deleted_at IS NULL`+s.own(ctx, ""), id).Scan(&code)
+	if errors.Is(err, sql.ErrNoRows) {
+		err = ErrNotFound
+	}
+	return code, err
+}
+
+// SetLink lets anybody who has the code look at a box of one's own, or nobody any more.
+// Each time it is another code.
+func (s *Store) SetLink(ctx context.Context, id int64, on bool) error {
+	code := ""
+	if on {
+		code = people.NewCode().Text[:codeLetters]
+	}
+	return one(s.exec(ctx, `UPDATE boxes SET link = ? WHERE id = ? AND deleted_at IS NULL`+s.own(ctx, ""), code, id))
+}
+
+// Linked is the box that a code lets one look at.
+func (s *Store) Linked(ctx context.Context, code string) (Box, error) {
+	if code == "" {
+		return Box{}, ErrNotFound
+	}
+	return scan(s.db.QueryRowContext(ctx, `SELECT `+columns+fromBoxes+`WHERE b.link = ? AND b.deleted_at IS NULL`, strings.ToLower(code)))
 }

@@ -14,6 +14,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/chromedp"
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
@@ -419,4 +420,41 @@ func TestTheDoorInTheBrowser(t *testing.T) {
 	h.write("Password", goodPassword)
 	h.press("button", "Sign in")
 	h.until(`location.pathname === "/"`)
+}
+
+// No page of a workshop has an accessibility fault, nor does it scroll sideways, at the
+// desk or on a phone.
+func TestAxeAtTheDoor(t *testing.T) {
+	w := newAtelier(t)
+	board, _, path := openClass(t, w)
+	w.visitor("10.0.0.5").post(path, "name", "red")
+	w.person("Wren", people.Steward)
+	h := newHand(t, w.table, 1280, 800)
+	look := func(pages ...string) {
+		t.Helper()
+		for _, page := range pages {
+			for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
+				h.do(chromedp.EmulateViewport(size[0], size[1]))
+				h.visit(page)
+				h.audit(page, size[0])
+			}
+		}
+	}
+	look("/sign-in", path)
+	h.write("What are you called here?", "green")
+	h.press("button", "Sit down")
+	h.until(`document.getElementById("follow-where")?.textContent.startsWith("1 of")`)
+	look(path)
+	for _, name := range []string{"Wren", "Ash"} {
+		h.visit("/sign-in")
+		h.write("Your name", name)
+		h.write("Password", goodPassword)
+		h.press("button", "Sign in")
+		h.until(`location.pathname === "/"`)
+		if name == "Wren" {
+			look("/people", "/me")
+		} else {
+			look(board, "/styles/table?from=gable-lid")
+		}
+	}
 }

@@ -98,7 +98,7 @@ func TestWhoseIsIt(t *testing.T) {
 			}
 		}
 	}
-	deletes := func(path string) bool { return strings.HasSuffix(path, "/delete") || strings.HasSuffix(path, "/share") }
+	deletes := func(path string) bool { return strings.HasSuffix(path, "/delete") || strings.HasSuffix(path, "/share") || strings.HasSuffix(path, "/link") }
 	tried := 0
 	for _, r := range w.routes {
 		kind, _, of := strings.Cut(strings.TrimPrefix(r.Path, "/"), "/:id")
@@ -122,7 +122,7 @@ func TestWhoseIsIt(t *testing.T) {
 					t.Errorf("%s %s as a guest: %d", r.Method, r.Path, status)
 				case shared && role != "guest" && deletes(path) && !refused:
 					t.Errorf("%s %s, as the %s: %d", r.Method, r.Path, role, status)
-				case shared && role == "maker" && r.Method == http.MethodGet && status == http.StatusNotFound && !strings.Contains(r.Path, "recipe") && !strings.Contains(r.Path, "export") && !strings.Contains(r.Path, "small") && !strings.Contains(r.Path, "biggest"):
+				case shared && role == "maker" && r.Method == http.MethodGet && status == http.StatusNotFound && !deletes(path) && !strings.Contains(r.Path, "recipe") && !strings.Contains(r.Path, "export") && !strings.Contains(r.Path, "small") && !strings.Contains(r.Path, "biggest"):
 					t.Errorf("%s %s, shared, is not there for a maker", r.Method, r.Path)
 				case status >= 500:
 					t.Errorf("%s %s, shared %v, as the %s: %d", r.Method, r.Path, shared, role, status)
@@ -169,5 +169,46 @@ func TestAloneAndBack(t *testing.T) {
 	}
 	if err := alone.store.Close(); err != nil {
 		t.Fatal(err)
+	}
+}
+
+// By a link anybody looks at a box, and a maker copies it; a link that is ended leads
+// nowhere, and a new one is another.
+func TestLookingByALink(t *testing.T) {
+	w := newAtelier(t)
+	id, ash, rowan := sharedBox(t, w)
+	ash.post(fmt.Sprintf("/boxes/%d/share", id)) // kept to herself
+	link := func() string {
+		t.Helper()
+		if status, _, _ := ash.post(fmt.Sprintf("/boxes/%d/link", id), "do", "make"); status != http.StatusSeeOther {
+			t.Fatalf("making a link: %d", status)
+		}
+		_, page, _ := ash.get(fmt.Sprintf("/boxes/%d/link", id))
+		return regexp.MustCompile(`/look/\w+`).FindString(page)
+	}
+	first := link()
+	stranger := w.visitor("10.0.0.9")
+	if status, page, _ := stranger.get(first); status != 200 || !strings.Contains(page, "Jars") || strings.Contains(page, "Copy it into my boxes") {
+		t.Errorf("looking: %d", status)
+	}
+	if status, _, _ := stranger.post(first + "/copy"); status != http.StatusUnauthorized {
+		t.Errorf("a stranger copies it: %d", status)
+	}
+	status, _, h := rowan.post(first + "/copy")
+	if status != http.StatusSeeOther || !strings.HasPrefix(h.Get("Location"), "/boxes/") {
+		t.Errorf("a maker copies it: %d", status)
+	}
+	if status, _, _ := rowan.get(h.Get("Location") + "/box"); status != 200 {
+		t.Errorf("the copy: %d", status)
+	}
+	if status, _, _ := rowan.get(fmt.Sprintf("/boxes/%d/link", id)); status != http.StatusNotFound {
+		t.Errorf("another sees the link: %d", status)
+	}
+	second := link()
+	ash.post(fmt.Sprintf("/boxes/%d/link", id), "do", "end")
+	for _, path := range []string{first, second, "/look/aaaa"} {
+		if status, _, _ := stranger.get(path); status != http.StatusNotFound || first == second {
+			t.Errorf("%s after its end: %d", path, status)
+		}
 	}
 }

@@ -22,6 +22,7 @@ var rules = []struct {
 	{"", "/sign-in*", stranger},
 	{"", "/set-up", stranger},
 	{"", "/join/:code", stranger},
+	{http.MethodGet, "/look/:code", stranger},
 	{"", "/class/*", stranger}, // by its code, which shows one box's steps
 	{"", "/sign-out", people.Guest},
 	{"", "/me*", people.Guest},

@@ -76,6 +76,10 @@ func (d *Door) Routes(e *echo.Echo) {
 	e.POST("/people/:id", d.change)
 	e.POST("/people/:id/recover", d.recover)
 	e.POST("/boxes/:id/share", d.share(store.BoxSort, "/"))
+	e.GET("/boxes/:id/link", d.linkOf)
+	e.POST("/boxes/:id/link", d.setLink)
+	e.GET("/look/:code", d.look)
+	e.POST("/look/:code/copy", d.copyLook)
 	e.POST("/jobs/:id/share", d.share(store.JobSort, "/jobs"))
 }
 

@@ -1,0 +1,119 @@
+package door
+
+import (
+	"errors"
+	"html/template"
+	"net/http"
+	"strconv"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/design"
+	"brevium/core/measure"
+	"brevium/core/people"
+	"brevium/draw"
+	"brevium/store"
+	"brevium/web/page"
+)
+
+// lookPage is a box as anybody sees it who has its link; of its maker, the link.
+type lookPage struct {
+	page.Chrome
+	Box     store.Box
+	Style   string
+	Inside  string
+	Picture template.HTML
+	Nets    []template.HTML
+	Code    string
+	Link    string // on its maker's page, while there is one
+	Copies  bool   // whoever looks may copy it into their own
+}
+
+// look shows a box to whoever has its link.
+func (d *Door) look(c *echo.Context) error {
+	ctx := c.Request().Context()
+	b, err := d.Store.Linked(ctx, c.Param("code"))
+	if errors.Is(err, store.ErrNotFound) {
+		return d.nowhere(c)
+	}
+	if err != nil {
+		return err
+	}
+	if b.Broken != nil {
+		return b.Broken
+	}
+	r, err := d.Made(ctx, b.Inputs)
+	if err != nil {
+		return err
+	}
+	v := lookPage{Chrome: d.Chrome(c, b.Name), Box: b, Style: r.Style.Name, Picture: page.BoxPicture(r, "look"), Code: c.Param("code"), Copies: people.Of(ctx).Role.AtLeast(people.Maker)}
+	in := &b.Inputs
+	v.Inside = page.RoomLine(r.Inside, in.Units, in.Tools.Tick, measure.Down)
+	for _, p := range r.Parts {
+		net := draw.Net{Part: p.Part, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
+		v.Nets = append(v.Nets, page.SVG(net.Picture()))
+	}
+	return c.Render(http.StatusOK, "look.html", v)
+}
+
+// copyLook copies a box that one looks at into one's own.
+func (d *Door) copyLook(c *echo.Context) error {
+	ctx := c.Request().Context()
+	b, err := d.Store.Linked(ctx, c.Param("code"))
+	if errors.Is(err, store.ErrNotFound) {
+		return d.nowhere(c)
+	}
+	if err != nil {
+		return err
+	}
+	if b.Broken != nil {
+		return b.Broken
+	}
+	in := b.Inputs
+	in.Name = design.CleanName(in.Name)
+	id, err := d.Store.Add(ctx, in)
+	if err != nil {
+		return err
+	}
+	return page.Back(c, "/boxes/%d", id)
+}
+
+// linkOf shows the link of a box of one's own.
+func (d *Door) linkOf(c *echo.Context) error {
+	id, err := strconv.ParseInt(c.Param("id"), 10, 64)
+	if err != nil {
+		return store.ErrNotFound
+	}
+	ctx := c.Request().Context()
+	code, err := d.Store.Link(ctx, id)
+	if err != nil {
+		return err
+	}
+	b, err := d.Store.Box(ctx, id)
+	if err != nil {
+		return err
+	}
+	v := lookPage{Chrome: d.Chrome(c, "A link to "+b.Name), Box: b}
+	if code != "" {
+		v.Link = page.Here(c) + "/look/" + code
+	}
+	return c.Render(http.StatusOK, "link.html", v)
+}
+
+// setLink makes a link to a box of one's own, or ends it.
+func (d *Door) setLink(c *echo.Context) error {
+	id, err := strconv.ParseInt(c.Param("id"), 10, 64)
+	if err != nil {
+		return store.ErrNotFound
+	}
+	on := c.FormValue("do") == "make"
+	if err := d.Store.SetLink(c.Request().Context(), id, on); err != nil {
+		return err
+	}
+	what := "made a link to a box"
+	if !on {
+		what = "ended the link to a box"
+	}
+	d.note(c, what, people.Of(c.Request().Context()).Name, strconv.FormatInt(id, 10))
+	return page.Back(c, "/boxes/%d/link", id)
+}
