@@ -8,10 +8,12 @@ import (
 	"testing"
 	"time"
 
+	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/people"
 	"brevium/store"
+	"brevium/web/form"
 )
 
 // shared is a box that Ash shares, and two makers.
@@ -112,4 +114,46 @@ func TestTwoAtOneTable(t *testing.T) {
 	ash.do(js(`document.querySelector("form[action$='/tick'] button, form[action$='/tick'] input[type=checkbox]").click()`))
 	ash.until(ticked + ` > 0`)
 	rowan.until(ticked + ` > 0`)
+}
+
+// One has one search at a time in a workshop, so that all take turns.
+func TestSearchesTakeTurns(t *testing.T) {
+	w := newAtelier(t)
+	ash := w.person("Ash", people.Maker)
+	p, err := w.store.PersonCalled(t.Context(), "Ash")
+	if err != nil {
+		t.Fatal(err)
+	}
+	ctx := people.With(t.Context(), p)
+	in := design.New("Jars", measure.In, "tray-lid")
+	jar := form.NewThing(contents.Round)
+	jar.Count = 4
+	in.Things = []contents.Thing{jar}
+	id, err := w.store.Add(ctx, in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	w.lot(3, 12*measure.Inch, 12*measure.Inch, false)
+	_, _, h := ash.post("/jobs", fmt.Sprintf("copies.%d", id), "23")
+	job := h.Get("Location")
+	search := job + "/search"
+	said := make(chan string, 2)
+	for range 2 { // whichever comes first is let through
+		go func() {
+			_, lines, _ := ash.do(http.MethodPost, search, map[string]string{"Accept": "application/x-ndjson"}, "seconds", "2")
+			said <- lines
+		}()
+	}
+	refused := 0
+	for _, lines := range []string{<-said, <-said} {
+		if strings.Contains(lines, "under way already") {
+			refused++
+		}
+	}
+	if refused != 1 {
+		t.Errorf("of two searches of one %d are refused", refused)
+	}
+	if _, lines, _ := ash.do(http.MethodPost, search, map[string]string{"Accept": "application/x-ndjson"}, "seconds", "1"); strings.Contains(lines, "under way already") {
+		t.Error("afterwards a search is refused")
+	}
 }

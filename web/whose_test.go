@@ -98,7 +98,9 @@ func TestWhoseIsIt(t *testing.T) {
 			}
 		}
 	}
-	deletes := func(path string) bool { return strings.HasSuffix(path, "/delete") || strings.HasSuffix(path, "/share") || strings.HasSuffix(path, "/link") }
+	deletes := func(path string) bool {
+		return strings.HasSuffix(path, "/delete") || strings.HasSuffix(path, "/share") || strings.HasSuffix(path, "/link")
+	}
 	tried := 0
 	for _, r := range w.routes {
 		kind, _, of := strings.Cut(strings.TrimPrefix(r.Path, "/"), "/:id")

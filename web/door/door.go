@@ -78,8 +78,8 @@ func (d *Door) Routes(e *echo.Echo) {
 	e.POST("/boxes/:id/share", d.share(store.BoxSort, "/"))
 	e.GET("/boxes/:id/link", d.linkOf)
 	e.POST("/boxes/:id/link", d.setLink)
-	e.GET("/look/:code", d.look)
-	e.POST("/look/:code/copy", d.copyLook)
+	e.GET("/look/:code", d.linked(d.look))
+	e.POST("/look/:code/copy", d.linked(d.copyLook))
 	e.POST("/jobs/:id/share", d.share(store.JobSort, "/jobs"))
 }
 

@@ -29,19 +29,25 @@ type lookPage struct {
 	Copies  bool   // whoever looks may copy it into their own
 }
 
+// linked does something with the box that a link leads to.
+func (d *Door) linked(do func(*echo.Context, store.Box) error) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		b, err := d.Store.Linked(c.Request().Context(), c.Param("code"))
+		switch {
+		case errors.Is(err, store.ErrNotFound):
+			return d.nowhere(c)
+		case err != nil:
+			return err
+		case b.Broken != nil:
+			return b.Broken
+		}
+		return do(c, b)
+	}
+}
+
 // look shows a box to whoever has its link.
-func (d *Door) look(c *echo.Context) error {
+func (d *Door) look(c *echo.Context, b store.Box) error {
 	ctx := c.Request().Context()
-	b, err := d.Store.Linked(ctx, c.Param("code"))
-	if errors.Is(err, store.ErrNotFound) {
-		return d.nowhere(c)
-	}
-	if err != nil {
-		return err
-	}
-	if b.Broken != nil {
-		return b.Broken
-	}
 	r, err := d.Made(ctx, b.Inputs)
 	if err != nil {
 		return err
@@ -57,21 +63,10 @@ func (d *Door) look(c *echo.Context) error {
 }
 
 // copyLook copies a box that one looks at into one's own.
-func (d *Door) copyLook(c *echo.Context) error {
-	ctx := c.Request().Context()
-	b, err := d.Store.Linked(ctx, c.Param("code"))
-	if errors.Is(err, store.ErrNotFound) {
-		return d.nowhere(c)
-	}
-	if err != nil {
-		return err
-	}
-	if b.Broken != nil {
-		return b.Broken
-	}
+func (d *Door) copyLook(c *echo.Context, b store.Box) error {
 	in := b.Inputs
 	in.Name = design.CleanName(in.Name)
-	id, err := d.Store.Add(ctx, in)
+	id, err := d.Store.Add(c.Request().Context(), in)
 	if err != nil {
 		return err
 	}

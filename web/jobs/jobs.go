@@ -8,6 +8,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"sync"
 	"unicode/utf8"
 
 	"github.com/labstack/echo/v5"
@@ -29,7 +30,10 @@ type room struct {
 	// searching is held by the one search that runs; the others wait, so that
 	// a core is always left for pages.
 	searching chan struct{}
-	blanks    blanks
+	// whose are the people who have a search under way or waiting: each has one, so that
+	// they take turns.
+	whose  sync.Map
+	blanks blanks
 }
 
 // Routes adds the room's addresses.

@@ -13,6 +13,7 @@ import (
 
 	"brevium/core/batch"
 	"brevium/core/layout"
+	"brevium/core/people"
 	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
@@ -68,6 +69,16 @@ func (s *room) search(c *echo.Context) error {
 		}
 	}
 	defer s.Turns.Leave()()
+	if me := people.Of(c.Request().Context()).ID; me != 0 {
+		if _, busy := s.whose.LoadOrStore(me, true); busy {
+			tell(progress{Says: "You have a search under way already; others have their turn before your next.", Part: 1})
+			if live {
+				return nil
+			}
+			return page.Back(c, "/jobs/%d", w.ID)
+		}
+		defer s.whose.Delete(me)
+	}
 	if !s.wait(c.Request().Context(), tell) {
 		return nil // the page has gone
 	}
