@@ -4,7 +4,6 @@ import (
 	"encoding/json"
 
 	"brevium/core/design"
-	"brevium/core/pattern"
 )
 
 // toldFile is what is written of a recipe that was read.
@@ -40,10 +39,4 @@ func (t *Told) JSON() ([]byte, error) {
 		f.Pieces = pieces
 	}
 	return json.MarshalIndent(f, "", " ")
-}
-
-// bounds are the corners of the rectangle round some points.
-func bounds(points []pattern.Point) (lo, hi [2]float64) {
-	a, b := pattern.Bounds(points)
-	return [2]float64{a.X, a.Y}, [2]float64{b.X, b.Y}
 }

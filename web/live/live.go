@@ -41,8 +41,7 @@ func (s *room) watch(sort store.Sort) echo.HandlerFunc {
 			return store.ErrNotFound
 		}
 		ctx := c.Request().Context()
-		stamp, err := s.Store.Stamp(ctx, sort, id)
-		if err != nil {
+		if _, err := s.Store.Stamp(ctx, sort, id); err != nil {
 			return err
 		}
 		defer s.Turns.Leave()()
@@ -54,7 +53,8 @@ func (s *room) watch(sort store.Sort) echo.HandlerFunc {
 		w.WriteHeader(http.StatusOK)
 		for told := ""; ; {
 			changed := s.Store.Changed()
-			if stamp, err = s.Store.Stamp(ctx, sort, id); err != nil {
+			stamp, err := s.Store.Stamp(ctx, sort, id)
+			if err != nil {
 				if !errors.Is(err, store.ErrNotFound) && ctx.Err() == nil {
 					s.Log.Error("a change cannot be told", "error", err)
 				}
