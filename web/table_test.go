@@ -92,13 +92,11 @@ func TestALidIsDrawnAsATable(t *testing.T) {
 	h.until(`location.search === "?piece=1" && document.querySelectorAll(".own-pieces button").length === 3`)
 	h.write("This piece is called", "Lid")
 	h.write("Height of row 1", "W")
-	for _, b := range []string{"column-first", "column-last", "row-first", "row-last"} {
+	for n, b := range []string{"column-first", "column-last", "row-first", "row-last"} {
+		h.rest()
 		h.do(js(`document.querySelector("button[value=` + b + `]").click()`))
-		if b == "column-last" {
-			h.until(`document.querySelectorAll(".own-grid thead th").length === 3`)
-		}
+		h.until(fmt.Sprintf(`document.querySelectorAll(%q).length === %d`, []string{".own-grid thead th", ".own-grid tbody tr"}[n/2], n%2+2))
 	}
-	h.until(`document.querySelectorAll(".own-grid tbody tr").length === 3`)
 	for _, f := range []struct{ field, text string }{
 		{"Row 1, column 2", "back"}, {"Row 2, column 1", "left"}, {"Row 2, column 3", "right"}, {"Row 3, column 2", "front"},
 		{"Width of column 1", "3/4 in"}, {"Width of column 3", "3/4 in"}, {"Height of row 1", "3/4 in"}, {"Height of row 3", "3/4 in"},
