@@ -60,7 +60,7 @@ func (p *parser) claim(a, b, c int) {
 	p.out.Claims = append(p.out.Claims, Claim{Size: [3]measure.Length{p.length(a), p.length(b), p.length(c)}, Span: p.span(a, c)})
 }
 
-// Words for how far a blank goes.
+// ways are words for how far a blank goes.
 var ways = set("wide width across long length deep depth high height tall")
 
 // sides reads a size whose numbers tell which way they go.
@@ -81,7 +81,6 @@ func (p *parser) sides() bool {
 		default:
 			return p.told(at)
 		}
-		p.use(p.i, p.i)
 		for next := k; next < k+3; next++ {
 			if p.num(next) || word(next) {
 				k = next
@@ -385,7 +384,7 @@ func (p *parser) lessThan() bool {
 	if by <= 0 || by >= min(like.Width, like.Height) || len(p.out.Pieces) >= MostPieces {
 		return false
 	}
-	x := Piece{Name: p.name, Width: like.Width + way*by, Height: like.Height + way*by, Copies: max(1, p.many), like: p.now, less: by, From: p.tok(p.at).from, To: p.tok(k).to}
+	x := Piece{Name: p.name, Width: like.Width + way*by, Height: like.Height + way*by, Copies: max(1, p.many), like: p.now, From: p.tok(p.at).from, To: p.tok(k).to}
 	p.use(p.i, k+1)
 	p.i = k + 1
 	for p.is(p.i, "each", "both", "all") && p.is(p.i+1, "way", "ways", "round", "around") {

@@ -256,16 +256,13 @@ func (p *parser) sizeAhead() bool {
 // "Base: score …" after the lid. It reports whether it stays at the same.
 func (p *parser) of() bool {
 	k := p.meantBy(p.name)
-	if p.name == "" || k < 0 || p.scoresOfAhead() {
+	if p.name == "" || k < 0 || p.num(p.i) && p.times(p.i+1) {
 		return true
 	}
 	stays := k == p.now
 	p.now, p.name, p.many, p.at = k, "", 0, -1
 	return stays
 }
-
-// scoresOfAhead reports whether "score" tells of a blank that is yet to come.
-func (p *parser) scoresOfAhead() bool { return p.num(p.i) && p.times(p.i+1) }
 
 // meantBy is the piece that a noun is of: the last of its name; and of a plain one, as
 // in "score the card", the last that has no other name; −1 for none.
@@ -357,7 +354,7 @@ func (p *parser) shortLines() {
 		p.i++
 	}
 	p.use(from, p.i)
-	p.out.Said = append(p.out.Said, strings.TrimSpace(p.text[p.tok(from).from:p.tok(p.i-1).to]))
+	p.say("%s", strings.TrimSpace(p.text[p.tok(from).from:p.tok(p.i-1).to]))
 }
 
 // named notes what the next blank is called, and how many of it there are.
@@ -400,7 +397,7 @@ func (p *parser) finish() {
 			x.passes = p.out.Pieces[x.like].passes
 		}
 		x.cross()
-		if x.single() {
+		if x.allRound() {
 			p.say("%s: %s is read as from all four sides, for nothing says from which", cmp.Or(x.Name, "blank"), measure.Label(x.passes[0].at[0], p.out.Unit, p.out.Unit.Tick()))
 		}
 		for k, s := range x.passes {

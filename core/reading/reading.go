@@ -21,8 +21,7 @@ type Piece struct {
 	From, To int      // where it stands in the text
 	aliases  []string // words that the text knows it by: "outer", "A", "white"
 	passes   []pass
-	less     measure.Length // than another, whose scores it has
-	like     int            // that other, −1 for none
+	like     int // that other, −1 for none
 }
 
 // Span is a stretch of the text.
@@ -42,7 +41,8 @@ type Reading struct {
 	Unit   measure.Unit
 	Pieces []Piece
 	Claims []Claim
-	// Said is what the text says of the work besides, such as how corners are cut.
+	// Said is what the text says of the work besides, such as how corners are cut, and
+	// what of it was guessed or looks as if it were not all.
 	Said []string
 	// Uses are the numbers of blanks and scores, where they stand in the text.
 	Uses []Use
@@ -94,7 +94,7 @@ const (
 type pass struct {
 	from   edge
 	turned bool
-	size   measure.Length // of alongSize and fromSize
+	size   measure.Length // of alongSize, fromSize and endsOfSize
 	at     []measure.Length
 	spans  []Span // of at, in the text
 	shim   measure.Length
@@ -127,9 +127,10 @@ func (p *Piece) cross() {
 	}
 }
 
-// single reports whether all that is said of a piece's scores is one number and not
-// from where it counts, as "8 x 8, scored 2 in": it is of all four edges then.
-func (p *Piece) single() bool {
+// allRound takes the one number of a piece, where that is all that is said of its scores
+// and not from where it counts ("8 x 8, scored 2 in"), as of all four edges. It reports
+// whether it did.
+func (p *Piece) allRound() bool {
 	if p.Panel || len(p.passes) != 1 {
 		return false
 	}
@@ -165,7 +166,7 @@ func (p *Piece) place(x pass) (off []measure.Length) {
 			*into = append(*into, at)
 		}
 	}
-	ats := x.at
+	ats := slices.Clone(x.at)
 	if x.every && len(x.at) == 1 && x.at[0] > 0 {
 		whole := p.Width
 		if x.level(p) {
@@ -186,17 +187,11 @@ func (p *Piece) place(x pass) (off []measure.Length) {
 		case fromAll:
 			mirrored(up, w)
 			mirrored(level, h)
-		case fromLong:
-			if w >= h {
+		case fromLong, fromShort:
+			if (w >= h) == (x.from == fromLong) {
 				mirrored(level, h)
 			} else {
 				mirrored(up, w)
-			}
-		case fromShort:
-			if w >= h {
-				mirrored(up, w)
-			} else {
-				mirrored(level, h)
 			}
 		case alongLong, alongShort, alongSize:
 			if x.level(p) {
@@ -204,17 +199,11 @@ func (p *Piece) place(x pass) (off []measure.Length) {
 			} else {
 				put(up, w, at)
 			}
-		case fromSize:
-			if x.size == w {
+		case fromSize, endsOfSize:
+			if (x.size == w) == (x.from == fromSize) {
 				mirrored(level, h)
 			} else {
 				mirrored(up, w)
-			}
-		case endsOfSize:
-			if x.size == w {
-				mirrored(up, w)
-			} else {
-				mirrored(level, h)
 			}
 		case bothWays:
 			put(up, w, at)

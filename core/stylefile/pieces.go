@@ -96,7 +96,7 @@ func (t *Table) Overs() []Over {
 	return out
 }
 
-// SetOver changes one; without spans it goes.
+// SetOver changes one.
 func (t *Table) SetOver(i int, o Over) {
 	if i < 0 || i >= len(t.Fits) {
 		return
@@ -107,7 +107,7 @@ func (t *Table) SetOver(i int, o Over) {
 	x.OuterDepth, x.InnerDepth = strings.TrimSpace(o.OuterDepth), strings.TrimSpace(o.InnerDepth)
 }
 
-// DropOvers takes those away that have no spans.
+// DropOvers takes those away whose spans were emptied.
 func (t *Table) DropOvers() {
 	t.Fits = slices.DeleteFunc(t.Fits, func(x fits) bool { return x.OuterSpan == "" && x.InnerSpan == "" })
 }

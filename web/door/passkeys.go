@@ -73,11 +73,17 @@ func (d *Door) begin(c *echo.Context, asks any, session *webauthn.SessionData) e
 	return c.JSON(http.StatusOK, asks)
 }
 
-// asked is what the device was asked last; it is answered once.
-func (d *Door) asked(c *echo.Context) (webauthn.SessionData, error) {
-	var session webauthn.SessionData
-	text := d.sessions.PopBytes(c.Request().Context(), passkeySession)
-	return session, json.Unmarshal(text, &session)
+// answered is what the device that answers was asked last, which it answers once; said
+// where it cannot be.
+func (d *Door) answered(c *echo.Context) (w *webauthn.WebAuthn, session webauthn.SessionData, said string) {
+	w, err := relying(c)
+	if err != nil {
+		return nil, session, noName
+	}
+	if json.Unmarshal(d.sessions.PopBytes(c.Request().Context(), passkeySession), &session) != nil {
+		said = "Ask for the passkey again."
+	}
+	return w, session, said
 }
 
 // makePasskey asks the device for a new key.
@@ -106,13 +112,9 @@ func (d *Door) keepPasskey(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	w, err := relying(c)
-	if err != nil {
-		return c.String(http.StatusUnprocessableEntity, noName)
-	}
-	session, err := d.asked(c)
-	if err != nil {
-		return c.String(http.StatusUnprocessableEntity, "Ask for the passkey again.")
+	w, session, said := d.answered(c)
+	if said != "" {
+		return c.String(http.StatusUnprocessableEntity, said)
 	}
 	key, err := w.FinishRegistration(me, session, c.Request())
 	if err != nil {
@@ -166,13 +168,9 @@ func (d *Door) signInByPasskey(c *echo.Context) error {
 	if wait := d.throttle.Wait(passkeyName, c.RealIP()); wait > 0 {
 		return c.String(http.StatusTooManyRequests, "There were too many wrong tries from here. Try again in "+waits(wait)+".")
 	}
-	w, err := relying(c)
-	if err != nil {
-		return c.String(http.StatusUnprocessableEntity, noName)
-	}
-	session, err := d.asked(c)
-	if err != nil {
-		return c.String(http.StatusUnprocessableEntity, "Ask for the passkey again.")
+	w, session, said := d.answered(c)
+	if said != "" {
+		return c.String(http.StatusUnprocessableEntity, said)
 	}
 	var who people.Person
 	_, key, err := w.FinishPasskeyLogin(func(id, handle []byte) (webauthn.User, error) {

@@ -2,6 +2,7 @@ package page
 
 import (
 	"context"
+	"errors"
 
 	"brevium/core/people"
 	"brevium/store"
@@ -29,7 +30,7 @@ func (s *Room) Whose(ctx context.Context, sort string, id, maker int64, shared b
 	p, err := s.Store.Person(ctx, maker)
 	if err == nil {
 		w.By = p.Name
-	} else if err == store.ErrNotFound {
+	} else if errors.Is(err, store.ErrNotFound) {
 		err = nil
 	}
 	return w, err
