@@ -20,6 +20,8 @@ type Net struct {
 	Pick bool
 	// PickAll lays every face over it, tabs and linings too, and calls each by its id.
 	PickAll bool
+	// Spots are points to be pressed, above the faces.
+	Spots []Spot
 	// PaperUp is where the pattern of the paper runs up to on the flat piece: −1
 	// its top edge, 1 its bottom edge, 0 where it has no direction.
 	PaperUp int
@@ -36,6 +38,12 @@ type Net struct {
 	Findings []inspect.Finding
 	// Plain leaves out numbers and names, for small pictures.
 	Plain bool
+}
+
+// Spot is a point of a piece that can be pressed on a page.
+type Spot struct {
+	At         pattern.Point
+	Key, About string
 }
 
 // Picture draws the piece, outside up: what is removed, mats, glue, scores
@@ -127,7 +135,7 @@ func (n Net) into(p *Picture) {
 		case recipe.Short, recipe.Ruler:
 			n.bars(p, pattern.Segment{A: l.Path[0].Point, B: l.Path[1].Point})
 		case recipe.Slit:
-			p.line(Cut, l.Path[0].Point, l.Path[1].Point)
+			p.add(Shape{Class: Cut, Loops: [][]pattern.Point{l.Points()}})
 		}
 	}
 	for _, loop := range pat.Cuts() {
@@ -150,6 +158,13 @@ func (n Net) into(p *Picture) {
 	if n.Pick || n.PickAll {
 		n.faces(p)
 	}
+	for _, s := range n.Spots {
+		p.spot(s)
+	}
+}
+
+func (p *Picture) spot(s Spot) {
+	p.add(Shape{Class: PointPick, Circle: 9 * p.U, At: s.At, Key: s.Key, About: s.About})
 }
 
 // glue dots a patch: on the outside in full, on the inside every other row,

@@ -127,3 +127,31 @@ func TestALidIsDrawnAsATable(t *testing.T) {
 	h.press("button", "Make base whole again")
 	h.until(`document.querySelector("[name='part.0.0']") === null`)
 }
+
+// A tray's front gets a dip, pressed in the drawing alone: the face, and two of its points;
+// the part that falls away is left without a name.
+func TestAnArcIsPressedInTheDrawing(t *testing.T) {
+	x := newTable(t)
+	h := newHand(t, x, 1280, 900)
+	h.visit("/styles/table?from=tray")
+	folds := `document.querySelector(".own-gives").innerText.includes("It folds")`
+	h.until(folds + ` && document.querySelector("button[aria-label^='A line over']")?.checkVisibility() !== true`)
+	h.do(js(`document.querySelector(".parting summary").click()`))
+	h.press("button", "front")
+	h.until(`document.querySelector("[name='divide.face']").value === "front"`)
+	h.write("an arc that rises by", "H/2")
+	h.press("button", "A line over front, bottom left")
+	h.until(`document.querySelector(".point-pick[aria-pressed=true]")?.dataset.key === "bottom left"`)
+	h.press("button", "A line over front, bottom right")
+	h.until(`document.querySelector("[name='part.0.0']")?.value === "front.a"`)
+	h.until(`document.querySelector(".own-gives .fault")?.innerText.includes('the face "front.a" hangs on nothing') && document.querySelector(".own-net .fault-place") !== null`)
+	h.write("Part 1 of front", " ")
+	h.rest()
+	h.until(folds)
+	h.visit("/styles/table")
+	h.until(folds + ` && document.querySelector(".own-gives .own-net path") !== null`)
+	h.do(js(`document.querySelector(".parting").open = true; document.querySelector(".parting").scrollIntoView()`))
+	if got := h.find("textbox", "Part 1 of front").Value; got != "" {
+		t.Errorf("after a reload what falls away is called %q", got)
+	}
+}

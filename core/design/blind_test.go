@@ -185,7 +185,7 @@ func (b *blind) differs(p *pattern.Pattern) []string {
 		if said := len(b.bent) == 1 && mid > b.bent[0][0]-told && mid < b.bent[0][1]+told; !said && math.Abs(c.A.X-c.B.X) < p.Width.MM()-1 {
 			// It is found by the cuts that end where it begins and ends.
 			for _, end := range []pattern.Point{c.A, c.B} {
-				if !slices.ContainsFunc(p.Slits, func(s pattern.Segment) bool { return min(s.A.Sub(end).Len(), s.B.Sub(end).Len()) < told }) {
+				if !slices.ContainsFunc(p.Slits, func(s pattern.Slit) bool { return min(s.A.Sub(end).Len(), s.B.Sub(end).Len()) < told }) {
 					wrong("nothing shows where the bend at %v ends", end)
 				}
 			}

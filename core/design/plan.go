@@ -255,7 +255,7 @@ func (r *Result) planPiece(p Part, scores recipe.ScoreList) planPiece {
 		x.PartScores = append(x.PartScores, line(s))
 	}
 	for _, s := range p.Pattern.Slits {
-		x.Slits = append(x.Slits, points([]pattern.Point{s.A, s.B}))
+		x.Slits = append(x.Slits, points(s.Path().Open()))
 	}
 	for _, h := range p.Pattern.Cuts()[1:] {
 		x.Holes = append(x.Holes, points(h))

@@ -100,13 +100,15 @@ func behindOpenings(p style.Part, f *pattern.Folded) []Finding {
 func slits(p style.Part, f *pattern.Folded) []Finding {
 	var out []Finding
 	for _, s := range p.Pattern.Slits {
-		d := s.B.Sub(s.A)
-		mid := s.A.Add(d.Scale(0.5))
+		way := s.Path().Open()
+		a, b := way[(len(way)-1)/2], way[(len(way)-1)/2+1]
+		d := b.Sub(a)
+		mid := a.Add(d.Scale(0.5))
 		off := pattern.Pt(-d.Y, d.X).Scale(0.05 / d.Len())
 		for _, face := range f.Faces {
 			both := pattern.Contains(face.Polygon, mid.Add(off)) && pattern.Contains(face.Polygon, mid.Sub(off))
 			if both && face.Role != pattern.Tab {
-				out = append(out, Finding{ID: "slit", Verdict: Fail, Piece: p.ID, Where: [][]pattern.Point{{s.A, s.B}},
+				out = append(out, Finding{ID: "slit", Verdict: Fail, Piece: p.ID, Where: [][]pattern.Point{way},
 					Text: fmt.Sprintf("%s: a slit runs into the %s; end it at the crossing of the scores.", p.Name, face.Plain())})
 			}
 		}

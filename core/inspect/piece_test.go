@@ -98,13 +98,13 @@ func TestALidLipLongerThanTheWall(t *testing.T) {
 
 func TestASlitThroughAWall(t *testing.T) {
 	p := trayPart(t, 30*mm)
-	p.Pattern.Slits = append(p.Pattern.Slits, pattern.Segment{A: pattern.Pt(120, 60), B: pattern.Pt(140, 60)})
+	p.Pattern.Slits = append(p.Pattern.Slits, pattern.Slit{Segment: pattern.Segment{A: pattern.Pt(120, 60), B: pattern.Pt(140, 60)}})
 	wantFinding(t, look(p), "slit", "a slit runs into the right")
 }
 
 func TestACutThatSevers(t *testing.T) {
 	p := trayPart(t, 30*mm)
-	p.Pattern.Slits = append(p.Pattern.Slits, pattern.Segment{A: pattern.Pt(135, 30), B: pattern.Pt(135, 100)})
+	p.Pattern.Slits = append(p.Pattern.Slits, pattern.Slit{Segment: pattern.Segment{A: pattern.Pt(135, 30), B: pattern.Pt(135, 100)}})
 	wantFinding(t, look(p), "severed", "severs part of it")
 }
 

@@ -174,7 +174,7 @@ func (p Piece) Pattern() (*pattern.Pattern, error) {
 		out.Scores.Part = append(out.Scores.Part, c.Segment)
 	}
 	for _, l := range p.Slits {
-		out.Slits = append(out.Slits, pattern.Segment{A: flat(l.A), B: flat(l.B)})
+		out.Slits = append(out.Slits, pattern.Slit{Segment: pattern.Segment{A: flat(l.A), B: flat(l.B)}})
 	}
 	out.Creases = crossed(out.Creases)
 	faces, err := out.Faces()

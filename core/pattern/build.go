@@ -15,12 +15,15 @@ type leafEdge struct {
 	of       *Leaf
 }
 
-type edgeKey [2][2]measure.Length
+type edgeKey struct {
+	from, to [2]measure.Length
+	bulge    float64
+}
 
-func (e leafEdge) key() edgeKey { return edgeKey{e.from.at(), e.to.at()} }
+func (e leafEdge) key() edgeKey { return edgeKey{e.from.at(), e.to.at(), e.from.bulge} }
 
 // back is the key of the same edge from the other side.
-func (e leafEdge) back() edgeKey { return edgeKey{e.to.at(), e.from.at()} }
+func (e leafEdge) back() edgeKey { return edgeKey{e.to.at(), e.from.at(), -e.from.bulge} }
 
 // Pattern derives outline, creases, slits, scores and glue, or gives the
 // first fault. Faces that lie over one another, or hang on nothing, are faults.
@@ -29,27 +32,31 @@ func (b *Builder) Pattern() (*Pattern, error) {
 		return nil, b.err
 	}
 	if len(b.leaves) == 0 {
-		return nil, fmt.Errorf("the piece has no faces")
+		return nil, &Misbuilt{Text: "the piece has no faces"}
 	}
 	b.frame()
 	edges := b.edges()
 	owner := map[edgeKey]*Leaf{}
 	for _, e := range edges {
 		if owner[e.key()] != nil {
-			return nil, fmt.Errorf("the faces %q and %q lie over one another", owner[e.key()].name, e.of.name)
+			return nil, &Misbuilt{Text: fmt.Sprintf("the faces %q and %q lie over one another", owner[e.key()].name, e.of.name)}
 		}
 		owner[e.key()] = e.of
 	}
 	var free []leafEdge
 	shared := map[[2]*Leaf][]leafEdge{}
 	var pairs [][2]*Leaf
+	var arcs []Slit // where two faces are cut apart along an arc
 	for _, e := range edges {
 		other := owner[e.back()]
-		if other == nil || e.from.bulge != 0 {
+		if other == nil {
 			free = append(free, e)
 			continue
 		}
-		if key := pair(e.of, other); e.of == key[0] {
+		key := pair(e.of, other)
+		if e.of == key[0] && e.from.bulge != 0 {
+			arcs = append(arcs, Slit{Segment{e.from.point(), e.to.point()}, e.from.bulge})
+		} else if e.of == key[0] {
 			if shared[key] == nil {
 				pairs = append(pairs, key)
 			}
@@ -67,6 +74,7 @@ func (b *Builder) Pattern() (*Pattern, error) {
 		b.crease(p, key, shared[key])
 		b.upwards(key, shared[key])
 	}
+	p.Slits = append(p.Slits, arcs...)
 	if err := p.trace(free); err != nil {
 		return nil, err
 	}
@@ -184,7 +192,7 @@ func (b *Builder) hangTogether(pairs [][2]*Leaf) error {
 	}
 	for _, l := range b.leaves {
 		if top(l) != top(b.leaves[0]) {
-			return fmt.Errorf("%s: the face %q hangs on nothing", l.made, l.name)
+			return &Misbuilt{l.made.String(), fmt.Sprintf("the face %q hangs on nothing", l.name)}
 		}
 	}
 	return nil
@@ -202,7 +210,7 @@ func (b *Builder) overlaps() error {
 			across := min(boxes[i][1].X, boxes[j][1].X) - max(boxes[i][0].X, boxes[j][0].X)
 			down := min(boxes[i][1].Y, boxes[j][1].Y) - max(boxes[i][0].Y, boxes[j][0].Y)
 			if across > 1e-4 && down > 1e-4 && Overlap(l.polygon(), o.polygon()) > least {
-				return fmt.Errorf("%s: the faces %q and %q lie over one another", l.made, o.name, l.name)
+				return &Misbuilt{l.made.String(), fmt.Sprintf("the faces %q and %q lie over one another", o.name, l.name)}
 			}
 		}
 	}
@@ -237,7 +245,7 @@ func (b *Builder) crease(p *Pattern, key [2]*Leaf, edges []leafEdge) {
 	case !told:
 		p.Creases = append(p.Creases, Crease{Segment: seg, Angle: 90, Side: Away})
 	case j.slit:
-		p.Slits = append(p.Slits, seg)
+		p.Slits = append(p.Slits, Slit{Segment: seg})
 	default:
 		p.Creases = append(
 			p.Creases,

@@ -89,13 +89,24 @@ type bite struct {
 // NewBuilder starts a piece without faces.
 func NewBuilder() *Builder { return &Builder{joints: map[[2]*Leaf]joint{}} }
 
+// Misbuilt is what a builder was told that cannot be, and the line of code, if any, that
+// told it.
+type Misbuilt struct{ Line, Text string }
+
+func (m *Misbuilt) Error() string {
+	if m.Line == "" {
+		return m.Text
+	}
+	return m.Line + ": " + m.Text
+}
+
 // fail keeps the first fault, with the line of code outside this package that
 // caused it.
 func (b *Builder) fail(format string, args ...any) {
 	if b.err == nil {
 		var t trail
 		runtime.Callers(2, t[:])
-		b.err = fmt.Errorf("%s: %s", t, fmt.Sprintf(format, args...))
+		b.err = &Misbuilt{t.String(), fmt.Sprintf(format, args...)}
 	}
 }
 
@@ -124,10 +135,15 @@ func (b *Builder) Polygon(name string, corners ...Point) *Leaf {
 	for _, c := range corners {
 		l.shape = append(l.shape, b.snapped(spotAt(c)))
 	}
-	if len(corners) < 3 || Area(corners) <= Tolerance || crosses(corners) {
-		b.fail("the face %q has no area, runs against the clock or crosses itself", name)
-	}
+	b.sound(l)
 	return l
+}
+
+// sound makes a face that cannot be a fault.
+func (b *Builder) sound(l *Leaf) {
+	if flat := l.polygon(); len(flat) < 3 || Area(flat) <= Tolerance || crosses(flat) {
+		b.fail("the face %q has no area, runs against the clock or crosses itself", l.name)
+	}
 }
 
 func (b *Builder) leaf(name string) *Leaf {
@@ -190,13 +206,18 @@ func (b *Builder) Beside(on *Leaf, edge int, name string, steps ...Step) *Leaf {
 }
 
 // Share is one part of a face that is divided: its corners by fractions of
-// the face's bounds, from the top left, clockwise.
+// the face's bounds, from the top left, clockwise. Rise is how far in mm the
+// edge from a corner to the next stands out as an arc, negative inwards; none
+// where all edges are straight. Where two parts meet in an arc they are cut
+// apart. A part without a name is cut away.
 type Share struct {
 	Name string
 	At   []Point
+	Rise map[int]float64
 }
 
-// Divide replaces a rectangular face by parts of it.
+// Divide replaces a rectangular face by parts of it. An arc is at most half a
+// circle.
 func (b *Builder) Divide(l *Leaf, shares ...Share) []*Leaf {
 	if !b.mine(l) {
 		return make([]*Leaf, len(shares))
@@ -205,11 +226,26 @@ func (b *Builder) Divide(l *Leaf, shares ...Share) []*Leaf {
 	b.leaves = slices.DeleteFunc(b.leaves, func(x *Leaf) bool { return x == l })
 	var out []*Leaf
 	for _, s := range shares {
+		if s.Name == "" {
+			continue
+		}
 		var corners []Point
 		for _, f := range s.At {
 			corners = append(corners, Point{lo.X + f.X*(hi.X-lo.X), lo.Y + f.Y*(hi.Y-lo.Y)})
 		}
-		part := b.Polygon(s.Name, corners...)
+		part := b.leaf(s.Name)
+		for _, c := range corners {
+			part.shape = append(part.shape, b.snapped(spotAt(c)))
+		}
+		for i, rise := range s.Rise {
+			chord := corners[(i+1)%len(corners)].Sub(corners[i]).Len()
+			if chord <= Tolerance || math.Abs(rise) > chord/2+Tolerance {
+				b.fail("the arc of %q rises by more than half its chord", s.Name)
+				return out
+			}
+			part.shape[i].bulge = 2 * rise / chord
+		}
+		b.sound(part)
 		part.role, part.up, part.panel = l.role, l.up, l.panel
 		part.left, part.top, part.right, part.down = l.left, l.top, l.right, l.down
 		out = append(out, part)
@@ -377,6 +413,21 @@ func (b *Builder) Hole(face *Leaf, kind string, loop Loop) {
 	if b.mine(face) {
 		b.bites = append(b.bites, bite{face: face, kind: kind, loop: loop})
 	}
+}
+
+// Drawn is a face by itself, as it lies flat.
+type Drawn struct {
+	Name    string
+	Polygon []Point
+}
+
+// Drawn are the faces so far, whether or not they make a piece.
+func (b *Builder) Drawn() []Drawn {
+	var out []Drawn
+	for _, l := range b.leaves {
+		out = append(out, Drawn{l.name, l.polygon()})
+	}
+	return out
 }
 
 func (l *Leaf) loop() Loop {

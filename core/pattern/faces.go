@@ -44,7 +44,10 @@ func (p *Pattern) Faces() ([]Face, error) {
 		s.line(c.Segment, i)
 	}
 	for _, c := range p.Slits {
-		s.line(c, -1)
+		way := c.Path().Open()
+		for i := range way[1:] {
+			s.line(Segment{way[i], way[i+1]}, -1)
+		}
 	}
 	if s.err != nil {
 		return nil, s.err

@@ -17,7 +17,7 @@ type (
 		Height   float64       `json:"height"`
 		Outline  loopFile      `json:"outline"`
 		Creases  []creaseFile  `json:"creases"`
-		Slits    []lineFile    `json:"slits,omitempty"`
+		Slits    []slitFile    `json:"slits,omitempty"`
 		Holes    []loopFile    `json:"holes,omitempty"`
 		Openings []openingFile `json:"openings,omitempty"`
 		Scores   scoresFile    `json:"scores"`
@@ -26,6 +26,7 @@ type (
 	}
 	loopFile   [][3]float64
 	lineFile   [2][2]float64
+	slitFile   [][]float64 // its first point with a bulge where it is an arc
 	creaseFile struct {
 		Line   lineFile `json:"line"`
 		Angle  float64  `json:"angle"`
@@ -67,6 +68,25 @@ func xy(p Point) [2]float64         { return [2]float64{p.X, p.Y} }
 func point(a [2]float64) Point      { return Point{a[0], a[1]} }
 func writeLine(s Segment) lineFile  { return lineFile{xy(s.A), xy(s.B)} }
 func (l lineFile) segment() Segment { return Segment{point(l[0]), point(l[1])} }
+
+func writeSlit(s Slit) slitFile {
+	out := slitFile{{s.A.X, s.A.Y}, {s.B.X, s.B.Y}}
+	if s.Bulge != 0 {
+		out[0] = append(out[0], s.Bulge)
+	}
+	return out
+}
+
+func (f slitFile) slit() (Slit, error) {
+	if len(f) != 2 || len(f[0]) < 2 || len(f[0]) > 3 || len(f[1]) != 2 {
+		return Slit{}, fmt.Errorf("a slit goes from one point to another")
+	}
+	s := Slit{Segment: Segment{Point{f[0][0], f[0][1]}, Point{f[1][0], f[1][1]}}}
+	if len(f[0]) == 3 {
+		s.Bulge = f[0][2]
+	}
+	return s, nil
+}
 
 func writeLoop(l Loop) loopFile {
 	var out loopFile
@@ -113,7 +133,7 @@ func (p *Pattern) MarshalJSON() ([]byte, error) {
 		f.Creases = append(f.Creases, creaseFile{writeLine(c.Segment), c.Angle, c.Side, c.Rolled, c.Hinge, c.Opened})
 	}
 	for _, s := range p.Slits {
-		f.Slits = append(f.Slits, writeLine(s))
+		f.Slits = append(f.Slits, writeSlit(s))
 	}
 	for _, h := range p.Holes {
 		f.Holes = append(f.Holes, writeLoop(h))
@@ -159,7 +179,11 @@ func (p *Pattern) UnmarshalJSON(text []byte) error {
 		p.Creases = append(p.Creases, Crease{c.Line.segment(), c.Angle, c.Side, c.Rolled, c.Hinge, c.Opened})
 	}
 	for _, s := range f.Slits {
-		p.Slits = append(p.Slits, s.segment())
+		slit, err := s.slit()
+		if err != nil {
+			return err
+		}
+		p.Slits = append(p.Slits, slit)
 	}
 	for _, h := range f.Holes {
 		p.Holes = append(p.Holes, h.loop())
@@ -190,6 +214,11 @@ func (p *Pattern) sane() error {
 			if math.Abs(v.X) > largest || math.Abs(v.Y) > largest || math.Abs(v.Bulge) > 100 {
 				return fmt.Errorf("a corner at (%v, %v) mm lies beyond any card", v.X, v.Y)
 			}
+		}
+	}
+	for _, s := range p.Slits {
+		if max(math.Abs(s.A.X), math.Abs(s.A.Y), math.Abs(s.B.X), math.Abs(s.B.Y)) > largest || math.Abs(s.Bulge) > 100 {
+			return fmt.Errorf("a slit at (%v, %v) mm lies beyond any card", s.A.X, s.A.Y)
 		}
 	}
 	for _, c := range p.Creases {

@@ -48,7 +48,8 @@ func (p *Pattern) Mirrored() *Pattern {
 		out.Creases = append(out.Creases, c)
 	}
 	for _, s := range p.Slits {
-		out.Slits = append(out.Slits, segment(s))
+		way := loop(s.Path()) // from its end back, so that its arc bends as it did
+		out.Slits = append(out.Slits, Slit{Segment{way[0].Point, way[1].Point}, way[0].Bulge})
 	}
 	for _, g := range p.Glue {
 		g.Area = polygon(g.Area)

@@ -56,6 +56,16 @@ type Crease struct {
 	Opened float64
 }
 
+// Slit is a cut between two points that takes nothing away, straight or along an
+// arc: Bulge is as a Vertex has it.
+type Slit struct {
+	Segment
+	Bulge float64
+}
+
+// Path is the slit as an open line.
+func (s Slit) Path() Loop { return Loop{{s.A, s.Bulge}, {Point: s.B}} }
+
 // Scores lists the lines scored on the board. Vertical are x positions of
 // lines that run the blank's whole height, Horizontal y positions across its
 // whole width; lines that stop short are in Part.
@@ -137,7 +147,7 @@ type Pattern struct {
 	Width, Height measure.Length
 	Outline       Loop
 	Creases       []Crease
-	Slits         []Segment
+	Slits         []Slit
 	Holes         []Loop
 	Openings      []Opening
 	Scores        Scores

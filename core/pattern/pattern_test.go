@@ -51,7 +51,7 @@ func TestFacesOfCrossingCreases(t *testing.T) {
 
 func TestFacesWithSlitsAndHoles(t *testing.T) {
 	p := square()
-	p.Slits = []Segment{{Pt(0, 5), Pt(4, 5)}} // ends inside the card
+	p.Slits = []Slit{{Segment: Segment{Pt(0, 5), Pt(4, 5)}}} // ends inside the card
 	p.Holes = []Loop{Straight(Pt(6, 6), Pt(8, 6), Pt(8, 8), Pt(6, 8))}
 	got := faces(t, p)
 	if len(got) != 1 || math.Abs(got[0].Area()-96) > 1e-9 || math.Abs(p.Area()-96) > 1e-9 {
@@ -128,7 +128,7 @@ func TestRingResidual(t *testing.T) {
 func TestFoldRefuses(t *testing.T) {
 	p := square()
 	p.Marks = []Mark{{Name: "a", At: Pt(1, 1)}, {Name: "b", At: Pt(9, 9)}}
-	p.Slits = []Segment{{Pt(5, 0), Pt(5, 10)}}
+	p.Slits = []Slit{{Segment: Segment{Pt(5, 0), Pt(5, 10)}}}
 	if _, err := p.Finished("nowhere"); err == nil || !strings.Contains(err.Error(), "nowhere") {
 		t.Errorf("a root that is no face gives %v", err)
 	}

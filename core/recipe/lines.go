@@ -113,7 +113,7 @@ func Lines(p *pattern.Pattern, fence Fence, tick measure.Tick) []Line {
 		out = append(out, roll)
 	}
 	for _, s := range p.Slits {
-		out = append(out, Line{Hand: Slit, Path: path(s.A, s.B)})
+		out = append(out, Line{Hand: Slit, Path: s.Path()})
 	}
 	out = append(out, trims(p)...)
 	for _, hole := range p.Holes {

@@ -47,7 +47,9 @@ func strokes(p *pattern.Pattern, lines []Line) []stroke {
 		switch l.Hand {
 		case Slit:
 			a, b := l.Path[0].Point, l.Path[1].Point
-			if near(a.X, b.X) || near(a.Y, b.Y) {
+			if l.Path[0].Bulge != 0 {
+				s.out = append(s.out, stroke{shape: curve, a: a, b: b, path: l.Path, lines: []Line{l}})
+			} else if near(a.X, b.X) || near(a.Y, b.Y) {
 				s.straight(a, b, l)
 			} else {
 				s.out = append(s.out, stroke{shape: marks, path: l.Path, lines: []Line{l}})

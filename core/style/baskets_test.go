@@ -33,7 +33,7 @@ func TestWovenBasketByHand(t *testing.T) {
 		low := ((c.side + c.width) * mm).MM()
 		for _, x := range c.cuts {
 			for _, run := range []pattern.Segment{{A: pt(x*mm, 0), B: pt(x*mm, c.side*mm)}, {A: pattern.Pt((x * mm).MM(), low), B: pt(x*mm, c.blank[1]*mm)}} {
-				if !slices.ContainsFunc(p.Slits, func(o pattern.Segment) bool { return o.Covers(run, 1e-6) || run.Covers(o, 1e-6) }) {
+				if !slices.ContainsFunc(p.Slits, func(o pattern.Slit) bool { return o.Covers(run, 1e-6) || run.Covers(o.Segment, 1e-6) }) {
 					t.Errorf("no cut along %v", run)
 				}
 			}

@@ -1,6 +1,7 @@
 package stylefile
 
 import (
+	"errors"
 	"maps"
 	"slices"
 	"strings"
@@ -25,10 +26,7 @@ func (m *maker) build(s style.Spec) (*style.Box, error) {
 }
 
 func (m *maker) box(s style.Spec) (*style.Box, error) {
-	sizes := m.sizes(s, len(m.parameters))
-	if m.allowance != nil {
-		sizes[m.Allowance.As] = s.Length(m.allowance).MM()
-	}
+	sizes := m.numbers(s)
 	for i, n := range m.Needs {
 		this, err := m.book[n.This].number(sizes)
 		if err != nil {
@@ -58,31 +56,37 @@ func (m *maker) box(s style.Spec) (*style.Box, error) {
 // part builds a piece. What the file names and is not there is a fault of the builder,
 // which says so.
 func (p made) part(s style.Spec, sizes map[string]float64) (style.Part, error) {
-	steps := func(field string, all []string) ([]measure.Length, error) {
-		var out []measure.Length
-		for i, text := range all {
-			l, err := p.book[text].length(sizes)
-			if err == nil && l <= 0 {
-				err = fault.New(fault.NoRoom, "", "%q comes to nothing; a column or row is more than that", text)
-			}
-			if err != nil {
-				return nil, fault.At(fault.Path(field, i), err)
-			}
-			out = append(out, l)
-		}
-		return out, nil
-	}
-	columns, err := steps("columns", p.Columns)
+	g, err := p.grid(s, sizes)
 	if err != nil {
 		return style.Part{}, err
 	}
-	rows, err := steps("rows", p.Rows)
+	flat, err := g.Pattern()
+	if wrong := (*pattern.Misbuilt)(nil); errors.As(err, &wrong) { // without the line of this code
+		err = &fault.Fault{Code: fault.Invalid, Text: wrong.Text, Cause: err}
+	}
 	if err != nil {
 		return style.Part{}, err
+	}
+	part := style.Part{ID: p.ID, Name: p.Name, Pattern: flat, Root: p.Root, Gluing: p.Gluing, Card: s.Card(p.ID)}
+	if err := p.stand(&part, sizes); err != nil {
+		return part, err
+	}
+	return part, closes(part, s)
+}
+
+// grid draws a piece's faces and says what is done with them.
+func (p made) grid(s style.Spec, sizes map[string]float64) (*pattern.Grid, error) {
+	columns, err := p.steps("columns", p.Columns, sizes)
+	if err != nil {
+		return nil, err
+	}
+	rows, err := p.steps("rows", p.Rows, sizes)
+	if err != nil {
+		return nil, err
 	}
 	g := s.Grid(columns, rows, strings.Join(p.Cells, "\n"))
 	if err := p.shape(g, sizes); err != nil {
-		return style.Part{}, err
+		return nil, err
 	}
 	for _, face := range slices.Sorted(maps.Keys(p.Roles)) {
 		g.Role(roles[p.Roles[face]], g.Face(face))
@@ -103,7 +107,7 @@ func (p made) part(s style.Spec, sizes map[string]float64) (style.Part, error) {
 	for i, f := range p.Folds {
 		angle, err := p.book[f.Angle].number(sizes)
 		if err != nil {
-			return style.Part{}, fault.At(fault.Path("folds", i), err)
+			return nil, fault.At(fault.Path("folds", i), err)
 		}
 		a, b := g.Face(f.Between[0]), g.Face(f.Between[1])
 		side := pattern.Away
@@ -122,11 +126,11 @@ func (p made) part(s style.Spec, sizes map[string]float64) (style.Part, error) {
 	for i, t := range p.Tabs {
 		reach, err := p.book[t.Reach].length(sizes)
 		if err != nil {
-			return style.Part{}, fault.At(fault.Path("tabs", i), err)
+			return nil, fault.At(fault.Path("tabs", i), err)
 		}
 		wedge, err := p.book[t.narrower()].length(sizes)
 		if err != nil {
-			return style.Part{}, fault.At(fault.Path("tabs", i), err)
+			return nil, fault.At(fault.Path("tabs", i), err)
 		}
 		g.Tab(g.Face(t.Face), g.Face(t.On), reach, wedge)
 	}
@@ -149,13 +153,21 @@ func (p made) part(s style.Spec, sizes map[string]float64) (style.Part, error) {
 	for _, x := range p.Within {
 		g.Within(g.Face(x[0]), g.Face(x[1]))
 	}
-	made, err := g.Pattern()
-	if err != nil {
-		return style.Part{}, err
+	return g, nil
+}
+
+// steps works out how wide columns are, or how high rows.
+func (p made) steps(field string, all []string, sizes map[string]float64) ([]measure.Length, error) {
+	var out []measure.Length
+	for i, text := range all {
+		l, err := p.book[text].length(sizes)
+		if err == nil && l <= 0 {
+			err = fault.New(fault.NoRoom, "", "%q comes to nothing; a column or row is more than that", text)
+		}
+		if err != nil {
+			return nil, fault.At(fault.Path(field, i), err)
+		}
+		out = append(out, l)
 	}
-	part := style.Part{ID: p.ID, Name: p.Name, Pattern: made, Root: p.Root, Gluing: p.Gluing, Card: s.Card(p.ID)}
-	if err := p.stand(&part, sizes); err != nil {
-		return part, err
-	}
-	return part, closes(part, s)
+	return out, nil
 }

@@ -158,25 +158,36 @@ func (f file) style() (*style.Style, error) {
 	if err != nil {
 		return nil, err
 	}
-	s := &style.Style{ID: m.id(), Name: f.Name, About: f.About, Opens: f.Opens, Strength: "of your own", Parameters: m.parameters, Options: []*style.Option{style.Adhesive()}, Axes: m.axes, Build: m.build}
+	s := &style.Style{ID: m.id(), Name: f.Name, About: f.About, Opens: f.Opens, Strength: "of your own", Parameters: m.parameters, Options: m.options(), Axes: m.axes, Build: m.build, Allowance: m.allowance}
+	m.trying = true
+	_, err = s.Make(m.usual())
+	m.trying = false
+	return s, err
+}
+
+// options are what can be chosen of any box of the file.
+func (m *maker) options() []*style.Option {
+	out := []*style.Option{style.Adhesive()}
 	if m.allowance != nil {
-		s.Options, s.Allowance = append(s.Options, m.allowance), m.allowance
+		out = append(out, m.allowance)
 	}
+	return out
+}
+
+// usual are the sizes and choices of a box of which nothing else is said.
+func (m *maker) usual() style.Spec {
 	spec := style.Spec{Lengths: map[string]measure.Length{}, Choices: map[string]string{}, Thickness: map[string]measure.Length{"": measure.Millimetre * 3 / 10}, Tick: measure.MM.Tick(), Units: measure.MM}
-	for _, o := range s.Options {
+	for _, o := range m.options() {
 		if o.Kind == style.LengthKind {
 			spec.Lengths[o.ID] = o.Default
 		} else {
 			spec.Choices[o.ID] = o.DefaultChoice
 		}
 	}
-	for _, p := range s.Parameters {
+	for _, p := range m.parameters {
 		spec.Lengths[p.ID] = p.Default
 	}
-	m.trying = true
-	_, err = s.Make(spec)
-	m.trying = false
-	return s, err
+	return spec
 }
 
 // maker builds the boxes of a file.
@@ -299,6 +310,15 @@ func (m *maker) sizes(s style.Spec, n int) map[string]float64 {
 	out := map[string]float64{"t": s.Card("").MM(), "tick": s.Tick.Ruler().Length().MM(), "tab": s.TabWidth().MM()}
 	for i, p := range m.parameters[:n] {
 		out[m.names[i+len(given)]] = s.Size(p).MM()
+	}
+	return out
+}
+
+// numbers are what all names in formulas stand for in a box, in mm.
+func (m *maker) numbers(s style.Spec) map[string]float64 {
+	out := m.sizes(s, len(m.parameters))
+	if m.allowance != nil {
+		out[m.Allowance.As] = s.Length(m.allowance).MM()
 	}
 	return out
 }

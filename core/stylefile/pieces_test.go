@@ -74,11 +74,11 @@ func TestAFaceIsDivided(t *testing.T) {
 		t.Errorf("it can be parted between %v", got)
 	}
 	for _, no := range [][2]string{{"top left", "top left"}, {"top left", "top right"}, {"top left", "nowhere"}, {"top left", "middle of the top"}} {
-		if x.Divide("back", no[0], no[1]) {
+		if x.Divide("back", no[0], no[1], "") {
 			t.Errorf("a line from %s to %s parts it", no[0], no[1])
 		}
 	}
-	if !x.Divide("back", "bottom right", "top left") {
+	if !x.Divide("back", "bottom right", "top left", "") {
 		t.Fatal("a diagonal does not part it")
 	}
 	edge := func(a, b string) bool {
@@ -89,7 +89,7 @@ func TestAFaceIsDivided(t *testing.T) {
 	if !edge("back.a", "back.b") || !edge("back.a", "back.right") || edge("back.a", "base") || !edge("back.b", "base") || !edge("back.b", "back.left") || edge("back.b", "back.right") {
 		t.Errorf("they meet so: %v", x.Edges())
 	}
-	x.RenamePart("back.a", "Gusset")
+	x.RenamePart("back", 0, "Gusset")
 	if got := x.Parts("back"); !slices.Equal(got, []string{"gusset", "back.b"}) || !edge("gusset", "back.right") {
 		t.Errorf("its parts are %v", got)
 	}
@@ -100,7 +100,7 @@ func TestAFaceIsDivided(t *testing.T) {
 	if p := patternOf(t, "divided", x); len(p.Creases) != 9 { // the tray's eight and the line between them
 		t.Errorf("it has %d creases", len(p.Creases))
 	}
-	if !x.Divide("base", "middle of the top", "middle of the bottom") || x.Points("base.a")[0] != "corner 1" || !x.Divide("base.a", "corner 1", "corner 3") {
+	if !x.Divide("base", "middle of the top", "middle of the bottom", "") || x.Points("base.a")[0] != "corner 1" || !x.Divide("base.a", "corner 1", "corner 3", "") {
 		t.Error("a half is not parted once more")
 	}
 	if got := x.Parts("base"); len(got) != 3 {
@@ -110,6 +110,103 @@ func TestAFaceIsDivided(t *testing.T) {
 	x.Whole("back")
 	if len(x.Divided()) != 0 || strings.Contains(string(x.Text()), "gusset") {
 		t.Errorf("whole again: %s", x.Text())
+	}
+}
+
+// By hand: the tray's front wall is 4 in wide and 1 in high. A dip of 1/2 in is a segment
+// of a circle; an arc over the base from corner to corner cuts it apart into what hangs at
+// the back and the right, and what hangs at the front and the left.
+func TestAFaceIsPartedByAnArc(t *testing.T) {
+	x := fill(t)
+	if x.Divide("front", "bottom left", "bottom right", "") || !x.Divide("front", "bottom left", "bottom right", "H/2") {
+		t.Fatal("an arc from corner to corner of its edge does not part the front")
+	}
+	// Its lower left corner lies 1 in from the left and 5 in down, H + W + H.
+	if at := fill(t).Spots("front"); len(at) != 8 || at[6] != pattern.Pt(25.4, 127) || at[1].Sub(pattern.Pt(76.2, 101.6)).Len() > 1e-9 || fill(t).Spots("nobody") != nil {
+		t.Errorf("its points lie at %v", at)
+	}
+	if at := x.Spots("front.b"); len(at) != 4 || at[3] != pattern.Pt(127, 127) {
+		t.Errorf("those of a part lie at %v", at)
+	}
+	x.RenamePart("front", 0, "")
+	if got := x.Parts("front"); got[0] != "." || slices.Contains(x.Faces(), ".") {
+		t.Errorf("its parts are %v, the faces %v", got, x.Faces())
+	}
+	p, whole := patternOf(t, "dipped", x), patternOf(t, "whole", fill(t))
+	w, h := 0.0, 12.7
+	for _, v := range p.Outline {
+		if v.Bulge != 0 {
+			w = 2 * h / math.Abs(v.Bulge)
+		}
+	}
+	r := (w*w/4 + h*h) / 2 / h
+	half := math.Asin(w / 2 / r)
+	if segment := r*r*half - w/2*(r-h); w == 0 || math.Abs(whole.Area()-p.Area()-segment) > 1 {
+		t.Errorf("the dip takes %.1f mm², the segment of a circle is %.1f", whole.Area()-p.Area(), segment)
+	}
+	if len(x.piece().Tabs) != 4 {
+		t.Errorf("its tabs are shaped no more: %v", x.piece().Tabs)
+	}
+	if n := len(x.piece().Glue); n != len(fill(t).piece().Glue) {
+		t.Errorf("%d are glued of %d", n, len(fill(t).piece().Glue))
+	}
+	// What is glued onto a wall goes to the part on its side, what is said of a tab to both
+	// its parts, and back.
+	y := fill(t)
+	y.piece().Called = map[string]string{"left": "left end wall"}
+	y.SetEdge("left", "base", "hinge", "90")
+	y.Divide("left", "middle of the left", "middle of the right", "")
+	y.Divide("back.right", "middle of the top", "middle of the bottom", "")
+	if y.Goes("back.left").Onto != "left.b" || y.Goes("front.left").Onto != "left.a" || y.Goes("back.right.a").Onto != "right" || y.Role("back.right.b") != "tab" || y.piece().Called["left.b"] != "left end wall b" {
+		t.Errorf("%s", y.Text())
+	}
+	if i := slices.IndexFunc(y.Edges(), func(e Edge) bool { return e.A == "left.b" && e.B == "base" }); i < 0 || y.Edges()[i].Is != "hinge" {
+		t.Errorf("the parts are hinged no more: %v", y.Edges())
+	}
+	y.RenamePart("left", 0, "")
+	if y.Goes("front.left").Onto != "left.b" || y.piece().Called["left.b"] != "left end wall" {
+		t.Errorf("one part is left: %s", y.Text())
+	}
+	y.Whole("left")
+	y.Whole("back.right")
+	if y.Goes("back.left").Onto != "left" || y.Goes("back.right").Onto != "right" || y.piece().Called["left"] != "left end wall" || len(y.piece().Folds) != 1 {
+		t.Errorf("whole again: %s", y.Text())
+	}
+	x.RenamePart("front", 0, "Dip") // kept: cut apart it would fall off
+	if _, err := Read(x.Text()); err == nil || !strings.Contains(err.Error(), "hangs on nothing") {
+		t.Errorf("what is cut all round: %v", err)
+	}
+	x.Whole("front")
+	if !x.Divide("base", "middle of the top", "middle of the right", "1/2 in") {
+		t.Fatal("an arc does not part the base")
+	}
+	edges := x.Edges()
+	i := slices.IndexFunc(edges, func(e Edge) bool { return e.Arc })
+	if i < 0 || edges[i].Is != "slit" {
+		t.Fatalf("no edge is an arc: %v", edges)
+	}
+	x.SetEdge(edges[i].A, edges[i].B, "fold", "90")
+	p = patternOf(t, "parted", x)
+	if len(p.Slits) != 1 || p.Slits[0].Bulge == 0 { // the tabs' wedges open the corners
+		t.Errorf("its slits are %v", p.Slits)
+	}
+	for _, v := range p.Outline {
+		if v.Bulge != 0 {
+			t.Errorf("a slit is no part of the outline: %v", v)
+		}
+	}
+	// Parted once more, the arc stays with the part that has it.
+	parted := x.Divide("base.b", "corner 2", "corner 4", "")
+	x.SetEdge("base.b.a", "base.b.b", "fold", "0")
+	if !parted || len(patternOf(t, "parted twice", x).Slits) != 1 {
+		t.Errorf("the base is parted into %v of %s", x.Parts("base"), x.Text())
+	}
+	for _, bad := range []string{"100 in", "L/0", "what"} {
+		y := fill(t)
+		y.Divide("base", "middle of the top", "middle of the right", bad)
+		if _, err := Read(y.Text()); err == nil {
+			t.Errorf("an arc that rises by %s is taken", bad)
+		}
 	}
 }
 

@@ -93,7 +93,7 @@ func (t *Table) forget() {
 	p.Folds = slices.DeleteFunc(p.Folds, func(f fold) bool { return gone(f.Between[0], f.Between[1]) || apart(f.Between[0], f.Between[1]) })
 	p.Tabs = slices.DeleteFunc(p.Tabs, func(x tab) bool { return gone(x.Face, x.On) })
 	p.Glue = slices.DeleteFunc(p.Glue, func(x glue) bool { return gone(x.Face, x.Onto) })
-	p.Rounds = slices.DeleteFunc(p.Rounds, func(x round) bool { return gone(x.Face, x.On) })
+	p.Rounds = slices.DeleteFunc(p.Rounds, func(x round) bool { return gone(x.Face) || !slices.Contains(cells, x.On) })
 	bitten := func(all []bite) []bite {
 		return slices.DeleteFunc(all, func(x bite) bool { return gone(x.Face) })
 	}
@@ -115,9 +115,7 @@ func (t *Table) forget() {
 func (p *piece) shares() []string {
 	var out []string
 	for _, d := range p.Divide {
-		for _, x := range d.Into {
-			out = append(out, x.Name)
-		}
+		out = append(out, d.names()...)
 	}
 	return out
 }

@@ -123,7 +123,7 @@ func (t *Table) Faces() []string {
 	var out []string
 	for _, n := range t.cells() {
 		if parts := t.Parts(n); parts != nil {
-			out = append(out, parts...)
+			out = append(out, slices.DeleteFunc(parts, func(n string) bool { return n == away })...)
 		} else {
 			out = append(out, n)
 		}
@@ -270,8 +270,12 @@ func (t *Table) SetRoot(face string) {
 }
 
 // Edge is where two faces touch, and what is done there: "fold", "towards", "slit",
-// "hinge" or "roll". Angle is its formula in degrees, of a fold.
-type Edge struct{ A, B, Is, Angle string }
+// "hinge" or "roll". Angle is its formula in degrees, of a fold. Along an Arc two faces
+// can only be cut apart.
+type Edge struct {
+	A, B, Is, Angle string
+	Arc             bool
+}
 
 // EdgeKinds are what an edge can be.
 var EdgeKinds = []string{"fold", "towards", "hinge", "slit", "roll"}
@@ -281,11 +285,11 @@ func (t *Table) Edges() []Edge {
 	p := t.piece()
 	grid := t.Grid()
 	var out []Edge
-	add := func(a, b string) {
+	add := func(a, b string, arc bool) {
 		if a == "" || b == "" || a == b || slices.ContainsFunc(out, func(e Edge) bool { return e.A == a && e.B == b || e.A == b && e.B == a }) {
 			return
 		}
-		e := Edge{A: a, B: b, Is: "fold", Angle: "90"}
+		e := Edge{A: a, B: b, Is: "fold", Angle: "90", Arc: arc}
 		joins := func(x [2]string) bool { return x == [2]string{a, b} || x == [2]string{b, a} }
 		if i := slices.IndexFunc(p.Folds, func(f fold) bool { return joins(f.Between) }); i >= 0 {
 			e.Angle = p.Folds[i].Angle
@@ -298,7 +302,7 @@ func (t *Table) Edges() []Edge {
 				e.Is = "towards"
 			}
 		}
-		if slices.ContainsFunc(p.Slits, joins) {
+		if arc || slices.ContainsFunc(p.Slits, joins) {
 			e.Is = "slit"
 		}
 		out = append(out, e)
@@ -306,7 +310,7 @@ func (t *Table) Edges() []Edge {
 	meet := func(a, b string, side, facing int) {
 		for _, x := range t.partsAt(a, side) {
 			for _, y := range t.partsAt(b, facing) {
-				add(x, y)
+				add(x, y, false)
 			}
 		}
 	}
@@ -323,8 +327,8 @@ func (t *Table) Edges() []Edge {
 	for _, d := range p.Divide {
 		for i, x := range d.Into {
 			for _, y := range d.Into[i+1:] {
-				if x.meets(y) {
-					add(x.Name, y.Name)
+				if meet, arc := x.meets(y); meet && x.Name != away && y.Name != away {
+					add(x.Name, y.Name, arc)
 				}
 			}
 		}
@@ -335,7 +339,7 @@ func (t *Table) Edges() []Edge {
 // SetEdge says what is done at an edge.
 func (t *Table) SetEdge(a, b, is, angle string) {
 	p := t.piece()
-	i := slices.IndexFunc(t.Edges(), func(e Edge) bool { return e.A == a && e.B == b })
+	i := slices.IndexFunc(t.Edges(), func(e Edge) bool { return e.A == a && e.B == b && !e.Arc })
 	if i < 0 || !slices.Contains(EdgeKinds, is) {
 		return
 	}

@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+
+	"brevium/core/pattern"
 )
 
 // Shape is how far a tab reaches and how much narrower its end is, as formulas; "" is the
@@ -182,11 +184,79 @@ func (t *Table) Points(face string) []string {
 	return out
 }
 
+// Spots are where the points of a face lie on the piece at its usual sizes, in mm from its
+// top left corner, in the order of Points; none where its columns or rows come to nothing.
+func (t *Table) Spots(face string) []pattern.Point {
+	cell, at := face, make([][2]string, 0, len(corners))
+	for _, c := range corners {
+		at = append(at, c.at)
+	}
+	if x := t.share(face); x != nil {
+		at = x.At
+		for _, d := range t.piece().Divide {
+			if slices.Contains(d.names(), face) {
+				cell = d.Face
+			}
+		}
+	}
+	m, err := t.file.maker()
+	if err != nil || t.Points(face) == nil {
+		return nil
+	}
+	p := m.made[t.at]
+	sizes := m.numbers(m.usual())
+	columns, err := p.steps("columns", p.Columns, sizes)
+	if err != nil {
+		return nil
+	}
+	rows, err := p.steps("rows", p.Rows, sizes)
+	if err != nil {
+		return nil
+	}
+	g := pattern.NewGrid(columns, rows, strings.Join(p.Cells, "\n"))
+	var out []pattern.Point
+	for _, c := range at {
+		if m.book.ready("", m.names, c[:]...) != nil {
+			return nil
+		}
+		f, err := p.point(c, sizes)
+		if err != nil {
+			return nil
+		}
+		out = append(out, g.On(g.Face(cell), f))
+	}
+	return out
+}
+
+// Drawn are the faces of the piece as they lie flat at its usual sizes, whether or not it
+// folds; none where its columns or rows come to nothing.
+func (t *Table) Drawn() []pattern.Drawn {
+	m, err := t.file.maker()
+	if err != nil {
+		return nil
+	}
+	s := m.usual()
+	g, err := m.made[t.at].grid(s, m.numbers(s))
+	if err != nil {
+		return nil
+	}
+	return g.Drawn()
+}
+
+// names are the names of the parts of a face.
+func (d divide) names() []string {
+	var out []string
+	for _, x := range d.Into {
+		out = append(out, x.Name)
+	}
+	return out
+}
+
 // share is the part of a divided face that a name is of, nil for none.
 func (t *Table) share(face string) *share {
 	for _, d := range t.piece().Divide {
 		for i := range d.Into {
-			if d.Into[i].Name == face {
+			if d.Into[i].Name == face && face != away {
 				return &d.Into[i]
 			}
 		}
@@ -194,23 +264,21 @@ func (t *Table) share(face string) *share {
 	return nil
 }
 
-// Parts are the names of the parts of a cell's face that is divided, nil for a whole one.
+// Parts are the names of the parts of a cell's face that is divided, nil for a whole one;
+// "." is one that is cut away.
 func (t *Table) Parts(face string) []string {
 	for _, d := range t.piece().Divide {
 		if d.Face == face {
-			var out []string
-			for _, x := range d.Into {
-				out = append(out, x.Name)
-			}
-			return out
+			return d.names()
 		}
 	}
 	return nil
 }
 
-// Divide parts a face by a line between two of its points, as Points names them. False
-// where the line lies on an edge, or the face is full of parts.
-func (t *Table) Divide(face, from, to string) bool {
+// Divide parts a face by a line between two of its points, as Points names them; where a
+// rise is given, a formula, it is an arc. False where the line lies on an edge, or the
+// face is full of parts.
+func (t *Table) Divide(face, from, to, rise string) bool {
 	points := t.Points(face)
 	i, k := slices.Index(points, from), slices.Index(points, to)
 	if i > k {
@@ -236,10 +304,27 @@ func (t *Table) Divide(face, from, to string) bool {
 		}
 		one, other = slices.DeleteFunc(slices.Clone(one), middle), slices.DeleteFunc(slices.Clone(other), middle)
 	}
-	if len(one) < 3 || len(other) < 3 {
+	least := 3
+	if rise = strings.TrimSpace(rise); rise != "" {
+		least = 2
+	}
+	if len(one) < least || len(other) < least {
 		return false
 	}
-	a, b := share{t.free(face + ".a"), one}, share{t.free(face + ".b"), other}
+	a, b := share{Name: t.free(face + ".a"), At: one}, share{Name: t.free(face + ".b"), At: other}
+	if part != nil {
+		for _, x := range part.Arcs { // those of its edges that are there already
+			switch e := x.From - 1; {
+			case e >= i && e < k:
+				a.Arcs = append(a.Arcs, arc{e - i + 1, x.Rise})
+			default:
+				b.Arcs = append(b.Arcs, arc{(e-k+len(points))%len(points) + 1, x.Rise})
+			}
+		}
+	}
+	if rise != "" { // the line is the last edge of both
+		a.Arcs, b.Arcs = append(a.Arcs, arc{len(one), rise}), append(b.Arcs, arc{len(other), "-(" + rise + ")"})
+	}
 	if part == nil {
 		p.Divide = append(p.Divide, divide{face, []share{a, b}})
 	} else {
@@ -252,9 +337,7 @@ func (t *Table) Divide(face, from, to string) bool {
 		n := slices.IndexFunc(p.Divide[d].Into, func(x share) bool { return x.Name == face })
 		p.Divide[d].Into = slices.Replace(slices.Clone(p.Divide[d].Into), n, n+1, a, b)
 	}
-	if role, said := p.Roles[face]; said {
-		p.Roles[a.Name], p.Roles[b.Name] = role, role
-	}
+	t.inherit(face, a.Name, b.Name)
 	t.forget()
 	return true
 }
@@ -270,7 +353,14 @@ func (t *Table) free(name string) string {
 // Whole takes the lines out of a face again.
 func (t *Table) Whole(face string) {
 	p := t.piece()
+	parts := t.Parts(face)
 	p.Divide = slices.DeleteFunc(p.Divide, func(d divide) bool { return d.Face == face })
+	for _, part := range parts {
+		if part != away {
+			p.alone(part)
+			t.inherit(part, face)
+		}
+	}
 	t.forget()
 }
 
@@ -298,7 +388,7 @@ func (t *Table) partsAt(face string, side int) []string {
 		var out []string
 		for _, x := range d.Into {
 			for i, at := range x.At {
-				if lies(at) && lies(x.At[(i+1)%len(x.At)]) {
+				if x.Name != away && lies(at) && lies(x.At[(i+1)%len(x.At)]) {
 					out = append(out, x.Name)
 					break
 				}
@@ -309,26 +399,49 @@ func (t *Table) partsAt(face string, side int) []string {
 	return []string{face}
 }
 
-// meets reports whether two parts of a face have an edge in common, told alike.
-func (x share) meets(y share) bool {
+// meets reports whether two parts of a face have an edge in common, told alike, and
+// whether it is an arc.
+func (x share) meets(y share) (meet, along bool) {
 	for i := range x.At {
 		a, b := x.At[i], x.At[(i+1)%len(x.At)]
 		for k := range y.At {
 			if y.At[k] == b && y.At[(k+1)%len(y.At)] == a {
-				return true
+				return true, slices.ContainsFunc(x.Arcs, func(c arc) bool { return c.From == i+1 })
 			}
 		}
 	}
-	return false
+	return false, false
 }
 
-// RenamePart calls a part of a divided face otherwise.
-func (t *Table) RenamePart(was, now string) {
-	now = strings.Join(strings.Fields(strings.ToLower(now)), "-")
-	x := t.share(was)
-	if x == nil || now == "" || len(now) > 40 || slices.Contains(t.Faces(), now) || slices.Contains(t.cells(), now) {
+// RenamePart calls a part of a divided face otherwise, counted as Parts gives them; one
+// without a name is cut away.
+func (t *Table) RenamePart(face string, n int, now string) {
+	d := slices.IndexFunc(t.piece().Divide, func(d divide) bool { return d.Face == face })
+	if d < 0 || n >= len(t.piece().Divide[d].Into) {
 		return
 	}
+	x := &t.piece().Divide[d].Into[n]
+	now = strings.Join(strings.Fields(strings.ToLower(now)), "-")
+	switch was := x.Name; {
+	case was == now || now == "" && was == away:
+		return
+	case now == "" || now == away:
+		x.Name = away
+		if left := slices.DeleteFunc(t.Parts(face), func(n string) bool { return n == away }); len(left) > 0 {
+			t.inherit(was, left...)
+			if len(left) == 1 {
+				t.piece().alone(left[0])
+			}
+		}
+		t.forget()
+		return
+	case len(now) > 40 || slices.Contains(t.Faces(), now) || slices.Contains(t.cells(), now):
+		return
+	case was == away:
+		x.Name = now
+		return
+	}
+	was := x.Name
 	divided := slices.Clone(t.piece().Divide)
 	x.Name = now
 	t.rename(was, now)

@@ -19,7 +19,7 @@ type Drawing struct {
 	Name, File    string
 	Width, Height float64
 	Cuts          []pattern.Loop    // closed, arcs kept
-	Slits         []pattern.Segment // cut and open
+	Slits         []pattern.Loop    // cut and open, from the first corner to the last
 	Scores        []pattern.Segment // folds left after cutting, but for what is bent by hand
 	Notes         []Note
 	// Words are what a label says, line by line, in a layer of their own: to be
@@ -37,7 +37,9 @@ type Note struct {
 func OfPiece(p design.Part) Drawing {
 	d := Drawing{Name: p.Name, File: p.ID, Width: p.Pattern.Width.MM(), Height: p.Pattern.Height.MM()}
 	d.Cuts = append([]pattern.Loop{p.Pattern.Outline}, p.Pattern.Holes...)
-	d.Slits = p.Pattern.Slits
+	for _, s := range p.Pattern.Slits {
+		d.Slits = append(d.Slits, s.Path())
+	}
 	for _, c := range p.Pattern.Creases {
 		if c.Angle > 0.01 && !c.Rolled {
 			d.Scores = append(d.Scores, c.Segment)
@@ -152,7 +154,7 @@ func (d Drawing) moved(move func(pattern.Point) pattern.Point, loop func(pattern
 		out.Cuts = append(out.Cuts, loop(l))
 	}
 	for _, s := range d.Slits {
-		out.Slits = append(out.Slits, pattern.Segment{A: move(s.A), B: move(s.B)})
+		out.Slits = append(out.Slits, loop(s))
 	}
 	for _, s := range d.Scores {
 		out.Scores = append(out.Scores, pattern.Segment{A: move(s.A), B: move(s.B)})

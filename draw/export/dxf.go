@@ -26,10 +26,10 @@ func (d Drawing) DXF(layers Layers) []byte {
 	}
 	x.pair(0, "ENDTAB", 0, "ENDSEC", 0, "SECTION", 2, "ENTITIES")
 	for _, l := range d.Cuts {
-		x.loop("CUT", l)
+		x.loop("CUT", l, true)
 	}
 	for _, s := range d.Slits {
-		x.line("CUT", s)
+		x.loop("CUT", s, false)
 	}
 	for _, s := range d.Scores {
 		x.line(scores, s)
@@ -64,16 +64,24 @@ func (x *dxf) line(layer string, s pattern.Segment) {
 	x.pair(0, "LINE", 8, layer, 10, s.A.X, 20, x.height-s.A.Y, 30, 0.0, 11, s.B.X, 21, x.height-s.B.Y, 31, 0.0)
 }
 
-// loop writes a circle, or a closed polyline. Seen with y up a clockwise loop
+// loop writes a circle, a line, or a polyline that is closed or not. Seen with y up a clockwise loop
 // whose bulge is positive bends to the left of its way all the same: what this
 // format calls positive bends to the right of it, against the clock.
-func (x *dxf) loop(layer string, l pattern.Loop) {
-	if len(l) == 2 && l[0].Bulge == l[1].Bulge && (l[0].Bulge == 1 || l[0].Bulge == -1) {
+func (x *dxf) loop(layer string, l pattern.Loop, closed bool) {
+	if !closed && len(l) == 2 && l[0].Bulge == 0 {
+		x.line(layer, pattern.Segment{A: l[0].Point, B: l[1].Point})
+		return
+	}
+	if closed && len(l) == 2 && l[0].Bulge == l[1].Bulge && (l[0].Bulge == 1 || l[0].Bulge == -1) {
 		mid := l[0].Add(l[1].Point).Scale(0.5)
 		x.pair(0, "CIRCLE", 8, layer, 10, mid.X, 20, x.height-mid.Y, 30, 0.0, 40, l[0].Sub(mid).Len())
 		return
 	}
-	x.pair(0, "POLYLINE", 8, layer, 66, 1, 10, 0.0, 20, 0.0, 30, 0.0, 70, 1)
+	flags := 0
+	if closed {
+		flags = 1
+	}
+	x.pair(0, "POLYLINE", 8, layer, 66, 1, 10, 0.0, 20, 0.0, 30, 0.0, 70, flags)
 	for _, v := range l {
 		x.pair(0, "VERTEX", 8, layer, 10, v.X, 20, x.height-v.Y, 30, 0.0)
 		if v.Bulge != 0 {

@@ -9,6 +9,7 @@ import (
 	"os/exec"
 	"path/filepath"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"testing"
@@ -134,7 +135,7 @@ func TestDXFReadByAnother(t *testing.T) {
 			}
 		}
 		for _, s := range d.Slits {
-			cut.Length += s.B.Sub(s.A).Len()
+			cut.Length += s[1].Sub(s[0].Point).Len()
 		}
 		for _, s := range d.Scores {
 			score.Length += s.B.Sub(s.A).Len()
@@ -245,7 +246,11 @@ func TestSVGDrawnByAnother(t *testing.T) {
 				}
 				return false
 			}
-			for _, s := range append(append([]pattern.Segment{}, d.Scores...), d.Slits...) {
+			lines := slices.Clone(d.Scores)
+			for _, s := range d.Slits {
+				lines = append(lines, pattern.Segment{A: s[0].Point, B: s[1].Point})
+			}
+			for _, s := range lines {
 				for _, k := range []float64{0.2, 0.5, 0.8} {
 					if at := s.A.Add(s.B.Sub(s.A).Scale(k)); !dark(at) {
 						t.Errorf("%s, %s: nothing is drawn at %v", st.ID, p.ID, at)

@@ -42,10 +42,10 @@ func (d Drawing) SVG(layers Layers) []byte {
 		scores = append(scores, segment(s))
 	}
 	for _, l := range d.Cuts {
-		cuts = append(cuts, loop(l))
+		cuts = append(cuts, way(l, true))
 	}
 	for _, s := range d.Slits {
-		cuts = append(cuts, segment(s))
+		cuts = append(cuts, way(s, false))
 	}
 	layer(&b, layers.scores(), "#7a2355", scores)
 	layer(&b, "cut", "#2b2530", cuts)
@@ -94,8 +94,8 @@ func segment(s pattern.Segment) string {
 	return "M" + number(s.A.X) + " " + number(s.A.Y) + "L" + number(s.B.X) + " " + number(s.B.Y)
 }
 
-// loop writes a closed line.
-func loop(l pattern.Loop) string {
+// way writes a line with its arcs, closed or not.
+func way(l pattern.Loop, closed bool) string {
 	var b strings.Builder
 	for i, v := range l {
 		if i == 0 {
@@ -103,6 +103,8 @@ func loop(l pattern.Loop) string {
 		}
 		to := l[(i+1)%len(l)].Point
 		switch {
+		case !closed && i+1 == len(l):
+			return b.String()
 		case v.Bulge != 0:
 			r, large, sweep := radius(v.Point, to, v.Bulge), 0, 0
 			if math.Abs(v.Bulge) > 1 {

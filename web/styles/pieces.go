@@ -95,12 +95,16 @@ func (v *tablePage) pieces(f *form.Form, t *stylefile.Table, posted url.Values) 
 // divide readies a line that parts a face, and the faces that are parted.
 func (v *tablePage) divide(f *form.Form, t *stylefile.Table, faces []string, posted url.Values) {
 	face := posted.Get("divide.face")
+	if parts := t.Parts(face); parts != nil { // parted just now
+		face = parts[len(parts)-1]
+	}
 	if !slices.Contains(faces, face) {
 		face = t.Root()
 	}
 	if !slices.Contains(faces, face) && len(faces) > 0 {
 		face = faces[0]
 	}
+	v.parting = face
 	points := t.Points(face)
 	pick := func(field string, usual int) string {
 		if got := posted.Get(field); slices.Contains(points, got) {
@@ -115,11 +119,15 @@ func (v *tablePage) divide(f *form.Form, t *stylefile.Table, faces []string, pos
 		f.ChoiceField("divide.face", "A line over", "", face, form.Plain(faces...)...),
 		f.ChoiceField("divide.from", "from", "", pick("divide.from", 0), form.Plain(points...)...),
 		f.ChoiceField("divide.to", "to", "", pick("divide.to", len(points)/2), form.Plain(points...)...),
+		f.Control("divide.rise", "an arc that rises by", "empty: a straight line; less than nothing: it bends the other way", posted.Get("divide.rise")),
 	}
 	for i, n := range t.Divided() {
 		x := dividedView{N: i, Face: n}
 		for k, part := range t.Parts(n) {
-			x.Parts = append(x.Parts, f.Control(fmt.Sprintf("part.%d.%d", i, k), fmt.Sprintf("Part %d of %s", k+1, n), "", part))
+			if part == "." {
+				part = ""
+			}
+			x.Parts = append(x.Parts, f.Control(fmt.Sprintf("part.%d.%d", i, k), fmt.Sprintf("Part %d of %s", k+1, n), "empty: cut away", part))
 		}
 		v.Divided = append(v.Divided, x)
 	}
@@ -154,9 +162,9 @@ func applyPieces(t *stylefile.Table, posted url.Values) {
 		t.SetAllow(get("allow.as"), get("allow.usual"))
 	}
 	for i, face := range t.Divided() {
-		for k, part := range t.Parts(face) {
+		for k := range t.Parts(face) {
 			if name := fmt.Sprintf("part.%d.%d", i, k); has(name) {
-				t.RenamePart(part, get(name))
+				t.RenamePart(face, k, get(name))
 			}
 		}
 	}
@@ -172,7 +180,7 @@ func doPieces(t *stylefile.Table, what string, n int, posted url.Values) {
 	case "piece-away":
 		t.RemovePiece()
 	case "divide":
-		t.Divide(posted.Get("divide.face"), posted.Get("divide.from"), posted.Get("divide.to"))
+		t.Divide(posted.Get("divide.face"), posted.Get("divide.from"), posted.Get("divide.to"), posted.Get("divide.rise"))
 	case "whole":
 		if all := t.Divided(); n < len(all) {
 			t.Whole(all[n])

@@ -55,6 +55,7 @@ type stylesPage struct {
 	// pick lets the faces of the picked piece be pressed.
 	pick   bool
 	picked int
+	spots  []draw.Spot // of it, that a line can go between
 }
 
 type ownView struct {
@@ -148,7 +149,11 @@ func (v *stylesPage) try(ctx context.Context, text string) error {
 	}
 	v.Picture = page.BoxPicture(r, "own")
 	for i, p := range r.Parts {
-		net := draw.Net{PickAll: v.pick && i == v.picked, Part: p.Part, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
+		spots := v.spots
+		if i != v.picked {
+			spots = nil
+		}
+		net := draw.Net{Spots: spots, PickAll: v.pick && i == v.picked, Part: p.Part, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
 		v.Nets = append(v.Nets, page.SVG(net.Picture()))
 	}
 	for _, c := range r.Checks {

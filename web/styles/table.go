@@ -13,6 +13,7 @@ import (
 
 	"brevium/core/fault"
 	"brevium/core/stylefile"
+	"brevium/draw"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -28,6 +29,7 @@ type tablePage struct {
 	Edges    []edgeView
 	Root     form.Field
 	Wrong    string
+	Sketch   template.HTML // of what does not fold
 	Picture  template.HTML
 	Nets     []template.HTML // the first is that of the table
 	Says     string
@@ -36,6 +38,7 @@ type tablePage struct {
 	Pieces   []pieceView
 	Stance   []form.Field
 	Divide   []form.Field // which face, from where to where
+	parting  string       // which face
 	Divided  []dividedView
 	Bites    []biteView
 	Overs    []overView
@@ -243,7 +246,7 @@ func (s *room) showTable(c *echo.Context, status int, d page.Draft, t *stylefile
 	}
 	v.faces(f, t)
 	v.pieces(f, t, c.Request().PostForm)
-	if err := v.draw(c.Request().Context(), d.Text, t.Picked()); err != nil {
+	if err := v.draw(c.Request().Context(), d.Text, t); err != nil {
 		return err
 	}
 	if c.Request().Header.Get("HX-Request") != "" {
@@ -292,17 +295,29 @@ func (v *tablePage) faces(f *form.Form, t *stylefile.Table) {
 	}
 	for i, e := range t.Edges() {
 		label := e.A + " and " + e.B
+		if e.Arc {
+			v.Edges = append(v.Edges, edgeView{Label: label})
+			continue
+		}
 		v.Edges = append(v.Edges, edgeView{label, f.ChoiceField(fmt.Sprintf("edge.%d", i), label, "", e.Is, kinds...), f.Control(fmt.Sprintf("angle.%d", i), "Degrees between "+label, "", e.Angle)})
 	}
 }
 
 // draw tries the table, and says what is wrong with it.
-func (v *tablePage) draw(ctx context.Context, text string, piece int) error {
-	one := &stylesPage{Chrome: v.Chrome, pick: true, picked: piece}
+func (v *tablePage) draw(ctx context.Context, text string, t *stylefile.Table) error {
+	one := &stylesPage{Chrome: v.Chrome, pick: true, picked: t.Picked()}
+	points := t.Points(v.parting)
+	for i, at := range t.Spots(v.parting) {
+		one.spots = append(one.spots, draw.Spot{At: at, Key: points[i], About: "A line over " + v.parting + ", " + points[i]})
+	}
 	err := one.try(ctx, text)
 	if page.IsFault(err) {
 		f := fault.Of(err)
 		v.Wrong = where(f.Field) + f.Text
+		if faces := t.Drawn(); len(faces) > 0 {
+			wrong := strings.FieldsFunc(f.Text, func(r rune) bool { return strings.ContainsRune(` ",:;`, r) })
+			v.Sketch = page.SVG(draw.Sketch{Piece: "table", Faces: faces, Wrong: wrong, Spots: one.spots}.Picture())
+		}
 		return nil
 	}
 	v.Picture, v.Nets, v.Says = one.Picture, one.Nets, one.Says
