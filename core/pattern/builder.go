@@ -326,10 +326,10 @@ func (b *Builder) Fold(x, y *Leaf, degrees float64, side Side) {
 	b.join(x, y, joint{angle: degrees, side: side})
 }
 
-// Roll bends two neighbours to an angle away from the viewer over an edge or
-// a pencil; the line between them is not scored.
-func (b *Builder) Roll(x, y *Leaf, degrees float64) {
-	b.join(x, y, joint{rolled: true, angle: degrees, side: Away})
+// Roll bends two neighbours to an angle over an edge or a pencil; the line
+// between them is not scored.
+func (b *Builder) Roll(x, y *Leaf, degrees float64, side Side) {
+	b.join(x, y, joint{rolled: true, angle: degrees, side: side})
 }
 
 // Hinge is a fold that is opened to get in: away to degrees when the box is

@@ -210,7 +210,7 @@ func (s Spec) archCover(l, straight, arc, tab measure.Length) (Part, [2]*pattern
 		if i == 1 || i == last {
 			turn /= 2
 		}
-		g.Roll(all[i], all[i+1], turn)
+		g.Roll(all[i], all[i+1], turn, pattern.Away)
 	}
 	for _, strip := range []*pattern.Leaf{first, second} {
 		g.Elsewhere(strip, false, "base", nil, true)

@@ -207,7 +207,7 @@ func (s Spec) basket(strips weave) (Part, *pattern.Grid, error) {
 		for k := 1; k < n; k++ {
 			g.Call(g.Face(band(end, k)), fmt.Sprintf("%s end wall's band %d", end, k+1))
 			g.Up(g.Face(band(end, k-1)), g.Face(band(end, k)))
-			g.Roll(g.Face(band(end, k-1)), g.Face(band(end, k)), bend)
+			g.Roll(g.Face(band(end, k-1)), g.Face(band(end, k)), bend, pattern.Away)
 		}
 	}
 	for _, wall := range []string{"back", "front"} {
@@ -292,7 +292,7 @@ func (s Spec) handle(body *pattern.Grid) (Part, error) {
 		if k == 0 || k == last-1 {
 			turn /= 2
 		}
-		g.Roll(all[k], all[k+1], turn)
+		g.Roll(all[k], all[k+1], turn, pattern.Away)
 		if k > 0 {
 			g.Call(all[k], fmt.Sprint("bend ", k))
 		}

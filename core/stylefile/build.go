@@ -118,7 +118,7 @@ func (p made) grid(s style.Spec, sizes map[string]float64) (*pattern.Grid, error
 		case f.Hinge:
 			g.Hinge(a, b, angle, 0)
 		case f.Roll:
-			g.Roll(a, b, angle)
+			g.Roll(a, b, angle, side)
 		default:
 			g.Fold(a, b, angle, side)
 		}

@@ -1,8 +1,10 @@
 package stylefile
 
 import (
+	"bytes"
 	"math"
 	"slices"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -74,11 +76,11 @@ func TestAFaceIsDivided(t *testing.T) {
 		t.Errorf("it can be parted between %v", got)
 	}
 	for _, no := range [][2]string{{"top left", "top left"}, {"top left", "top right"}, {"top left", "nowhere"}, {"top left", "middle of the top"}} {
-		if x.Divide("back", no[0], no[1], "") {
+		if x.Divide("back", no[0], no[1], "") == nil {
 			t.Errorf("a line from %s to %s parts it", no[0], no[1])
 		}
 	}
-	if !x.Divide("back", "bottom right", "top left", "") {
+	if x.Divide("back", "bottom right", "top left", "") != nil {
 		t.Fatal("a diagonal does not part it")
 	}
 	edge := func(a, b string) bool {
@@ -100,7 +102,7 @@ func TestAFaceIsDivided(t *testing.T) {
 	if p := patternOf(t, "divided", x); len(p.Creases) != 9 { // the tray's eight and the line between them
 		t.Errorf("it has %d creases", len(p.Creases))
 	}
-	if !x.Divide("base", "middle of the top", "middle of the bottom", "") || x.Points("base.a")[0] != "corner 1" || !x.Divide("base.a", "corner 1", "corner 3", "") {
+	if x.Divide("base", "middle of the top", "middle of the bottom", "") != nil || x.Points("base.a")[0] != "corner 1" || x.Divide("base.a", "corner 1", "corner 3", "") != nil {
 		t.Error("a half is not parted once more")
 	}
 	if got := x.Parts("base"); len(got) != 3 {
@@ -118,7 +120,7 @@ func TestAFaceIsDivided(t *testing.T) {
 // the back and the right, and what hangs at the front and the left.
 func TestAFaceIsPartedByAnArc(t *testing.T) {
 	x := fill(t)
-	if x.Divide("front", "bottom left", "bottom right", "") || !x.Divide("front", "bottom left", "bottom right", "H/2") {
+	if x.Divide("front", "bottom left", "bottom right", "") == nil || x.Divide("front", "bottom left", "bottom right", "H/2") != nil {
 		t.Fatal("an arc from corner to corner of its edge does not part the front")
 	}
 	// Its lower left corner lies 1 in from the left and 5 in down, H + W + H.
@@ -177,7 +179,7 @@ func TestAFaceIsPartedByAnArc(t *testing.T) {
 		t.Errorf("what is cut all round: %v", err)
 	}
 	x.Whole("front")
-	if !x.Divide("base", "middle of the top", "middle of the right", "1/2 in") {
+	if x.Divide("base", "middle of the top", "middle of the right", "1/2 in") != nil {
 		t.Fatal("an arc does not part the base")
 	}
 	edges := x.Edges()
@@ -198,7 +200,7 @@ func TestAFaceIsPartedByAnArc(t *testing.T) {
 	// Parted once more, the arc stays with the part that has it.
 	parted := x.Divide("base.b", "corner 2", "corner 4", "")
 	x.SetEdge("base.b.a", "base.b.b", "fold", "0")
-	if !parted || len(patternOf(t, "parted twice", x).Slits) != 1 {
+	if parted != nil || len(patternOf(t, "parted twice", x).Slits) != 1 {
 		t.Errorf("the base is parted into %v of %s", x.Parts("base"), x.Text())
 	}
 	for _, bad := range []string{"100 in", "L/0", "what"} {
@@ -207,6 +209,62 @@ func TestAFaceIsPartedByAnArc(t *testing.T) {
 		if _, err := Read(y.Text()); err == nil {
 			t.Errorf("an arc that rises by %s is taken", bad)
 		}
+	}
+}
+
+// A fold along an arc bends both its sides, and every ring of it closes: at either end of a
+// face and at its middle, from above and from the side, bent one way or the other, shallow
+// and deep. What it cannot be is said.
+func TestAFoldAlongAnArc(t *testing.T) {
+	lens := NewTable()
+	lens.SetRow(0, "60 mm")
+	for _, c := range []struct{ from, to, rise, degrees string }{
+		{"bottom left", "bottom right", "L/20", "120"}, {"top left", "top right", "L/20", "90"}, {"middle of the left", "middle of the right", "L/16", "90"},
+		{"middle of the right", "middle of the left", "-L/16", "30"}, {"middle of the top", "middle of the bottom", "5 mm", "90"}, {"top left", "bottom left", "-(5 mm)", "100"}, {"top right", "bottom right", "5 mm", "60"},
+	} {
+		x, _ := ReadTable(lens.Text())
+		if err := x.Curve("base", c.from, c.to, c.rise, c.degrees); err != nil {
+			t.Fatalf("%v: %v", c, err)
+		}
+		p := patternOf(t, "curved", x)
+		folded, err := p.Finished("base.a3")
+		if err != nil || folded.Residual > 1e-4 { // corners are whole nanometres
+			t.Errorf("%v: its rings close to %v, %v", c, folded.Residual, err)
+		}
+		// In the middle it is folded by about the degrees, as between the two middle strips.
+		want, _ := strconv.ParseFloat(c.degrees, 64)
+		i := slices.IndexFunc(p.Creases, func(k pattern.Crease) bool { return !k.Rolled && math.Abs(k.Angle-want) < 3 })
+		if rolls := len(slices.DeleteFunc(slices.Clone(p.Creases), func(k pattern.Crease) bool { return !k.Rolled })); i < 0 || rolls != 2*strips-2 {
+			t.Errorf("%v: %d rolls, folded %+v", c, rolls, p.Creases)
+		}
+		again, err := ReadTable(x.Text())
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, e := range again.Edges() { // as a page posts all of it back
+			again.SetEdge(e.A, e.B, e.Is, e.Angle)
+		}
+		if !patternOf(t, "again", again).Alike(p) {
+			t.Errorf("%v: posted back it is another", c)
+		}
+		x.Whole("base")
+		if len(x.piece().Folds) != 0 || len(x.Divided()) != 0 {
+			t.Errorf("whole again: %s", x.Text())
+		}
+	}
+	for _, c := range [][5]string{
+		{"base", "top left", "bottom right", "5 mm", "90"}, {"base", "top left", "middle of the top", "5 mm", "90"},
+		{"base", "top left", "top right", "5 mm", "flat"}, {"base", "top left", "top right", "5 mm", "180"}, {"nobody", "top left", "top right", "5 mm", "90"},
+	} {
+		x, _ := ReadTable(lens.Text())
+		if x.Curve(c[0], c[1], c[2], c[3], c[4]) == nil || !bytes.Equal(x.Text(), lens.Text()) {
+			t.Errorf("%v is folded", c)
+		}
+	}
+	x, _ := ReadTable(lens.Text())
+	x.Curve("base", "bottom left", "bottom right", "L", "90")
+	if _, err := Read(x.Text()); err == nil { // too steep to be folded
+		t.Error("an arc as high as it is wide is folded")
 	}
 }
 

@@ -270,7 +270,7 @@ func (t *Table) SetRoot(face string) {
 }
 
 // Edge is where two faces touch, and what is done there: "fold", "towards", "slit",
-// "hinge" or "roll". Angle is its formula in degrees, of a fold. Along an Arc two faces
+// "hinge", "roll" or "roll-towards". Angle is its formula in degrees, of a fold. Along an Arc two faces
 // can only be cut apart.
 type Edge struct {
 	A, B, Is, Angle string
@@ -278,7 +278,7 @@ type Edge struct {
 }
 
 // EdgeKinds are what an edge can be.
-var EdgeKinds = []string{"fold", "towards", "hinge", "slit", "roll"}
+var EdgeKinds = []string{"fold", "towards", "hinge", "slit", "roll", "roll-towards"}
 
 // Edges are all edges between faces, from the top left on.
 func (t *Table) Edges() []Edge {
@@ -296,6 +296,8 @@ func (t *Table) Edges() []Edge {
 			switch {
 			case p.Folds[i].Hinge:
 				e.Is = "hinge"
+			case p.Folds[i].Roll && p.Folds[i].Towards:
+				e.Is = "roll-towards"
 			case p.Folds[i].Roll:
 				e.Is = "roll"
 			case p.Folds[i].Towards:
@@ -353,7 +355,7 @@ func (t *Table) SetEdge(a, b, is, angle string) {
 	case is == "slit":
 		p.Slits = append(p.Slits, [2]string{a, b})
 	case is != "fold" || angle != "90":
-		p.Folds = append(p.Folds, fold{Between: [2]string{a, b}, Angle: angle, Towards: is == "towards", Hinge: is == "hinge", Roll: is == "roll"})
+		p.Folds = append(p.Folds, fold{Between: [2]string{a, b}, Angle: angle, Towards: strings.HasSuffix(is, "towards"), Hinge: is == "hinge", Roll: strings.HasPrefix(is, "roll")})
 	}
 }
 

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"brevium/core/fault"
 	"brevium/core/pattern"
 )
 
@@ -275,17 +276,27 @@ func (t *Table) Parts(face string) []string {
 	return nil
 }
 
-// Divide parts a face by a line between two of its points, as Points names them; where a
-// rise is given, a formula, it is an arc. False where the line lies on an edge, or the
-// face is full of parts.
-func (t *Table) Divide(face, from, to, rise string) bool {
+// line finds the two points of a face that a line goes between, in their order.
+func (t *Table) line(face, from, to string) (i, k int, err error) {
 	points := t.Points(face)
-	i, k := slices.Index(points, from), slices.Index(points, to)
+	i, k = slices.Index(points, from), slices.Index(points, to)
 	if i > k {
 		i, k = k, i
 	}
 	if i < 0 || i == k {
-		return false
+		return 0, 0, fault.New(fault.Invalid, "", "choose a face and two of its points; the line goes from one to the other")
+	}
+	return i, k, nil
+}
+
+// Divide parts a face by a line between two of its points, as Points names them; where a
+// rise is given, a formula, it is an arc, along which the card is cut. It refuses a line on
+// an edge, and a face that is full of parts.
+func (t *Table) Divide(face, from, to, rise string) error {
+	points := t.Points(face)
+	i, k, err := t.line(face, from, to)
+	if err != nil {
+		return err
 	}
 	p := t.piece()
 	outline := make([][2]string, 0, len(points))
@@ -309,7 +320,7 @@ func (t *Table) Divide(face, from, to, rise string) bool {
 		least = 2
 	}
 	if len(one) < least || len(other) < least {
-		return false
+		return fault.New(fault.Invalid, "", "a line from %s to %s lies on the edge of %s; choose points across it, or let it rise as an arc", from, to, face)
 	}
 	a, b := share{Name: t.free(face + ".a"), At: one}, share{Name: t.free(face + ".b"), At: other}
 	if part != nil {
@@ -332,14 +343,14 @@ func (t *Table) Divide(face, from, to, rise string) bool {
 			return slices.ContainsFunc(d.Into, func(x share) bool { return x.Name == face })
 		})
 		if len(p.Divide[d].Into) >= mostCorners {
-			return false
+			return fault.New(fault.CountRange, "", "%s has %d parts already", p.Divide[d].Face, mostCorners)
 		}
 		n := slices.IndexFunc(p.Divide[d].Into, func(x share) bool { return x.Name == face })
 		p.Divide[d].Into = slices.Replace(slices.Clone(p.Divide[d].Into), n, n+1, a, b)
 	}
 	t.inherit(face, a.Name, b.Name)
 	t.forget()
-	return true
+	return nil
 }
 
 // free is a name that no face has, from one that is wished.

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"net/url"
 	"slices"
+	"strings"
 
 	"brevium/core/stylefile"
 	"brevium/web/form"
@@ -120,6 +121,7 @@ func (v *tablePage) divide(f *form.Form, t *stylefile.Table, faces []string, pos
 		f.ChoiceField("divide.from", "from", "", pick("divide.from", 0), form.Plain(points...)...),
 		f.ChoiceField("divide.to", "to", "", pick("divide.to", len(points)/2), form.Plain(points...)...),
 		f.Control("divide.rise", "an arc that rises by", "empty: a straight line; less than nothing: it bends the other way", posted.Get("divide.rise")),
+		f.Control("divide.folded", "folded by degrees", "along an arc: empty to cut it apart", posted.Get("divide.folded")),
 	}
 	for i, n := range t.Divided() {
 		x := dividedView{N: i, Face: n}
@@ -170,8 +172,9 @@ func applyPieces(t *stylefile.Table, posted url.Values) {
 	}
 }
 
-// doPieces does what a button of the table asks of pieces and shapes.
-func doPieces(t *stylefile.Table, what string, n int, posted url.Values) {
+// doPieces does what a button of the table asks of pieces and shapes; what it refuses
+// changes nothing.
+func doPieces(t *stylefile.Table, what string, n int, posted url.Values) error {
 	switch what {
 	case "piece":
 		t.Pick(n)
@@ -180,7 +183,7 @@ func doPieces(t *stylefile.Table, what string, n int, posted url.Values) {
 	case "piece-away":
 		t.RemovePiece()
 	case "divide":
-		t.Divide(posted.Get("divide.face"), posted.Get("divide.from"), posted.Get("divide.to"), posted.Get("divide.rise"))
+		return part(t, posted)
 	case "whole":
 		if all := t.Divided(); n < len(all) {
 			t.Whole(all[n])
@@ -190,4 +193,21 @@ func doPieces(t *stylefile.Table, what string, n int, posted url.Values) {
 	case "over":
 		t.AddOver()
 	}
+	return nil
+}
+
+// part parts a face by a line: straight, cut along an arc, or folded along one.
+func part(t *stylefile.Table, posted url.Values) error {
+	face, from, to := posted.Get("divide.face"), posted.Get("divide.from"), posted.Get("divide.to")
+	rise, folded := strings.TrimSpace(posted.Get("divide.rise")), strings.TrimSpace(posted.Get("divide.folded"))
+	if rise != "" && folded != "" {
+		return t.Curve(face, from, to, rise, folded)
+	}
+	before := t.Parts(face)
+	if err := t.Divide(face, from, to, rise); err != nil || folded == "" || before != nil {
+		return err
+	}
+	parts := t.Parts(face)
+	t.SetEdge(parts[0], parts[1], "fold", folded)
+	return nil
 }

@@ -38,6 +38,7 @@ type tablePage struct {
 	Pieces   []pieceView
 	Stance   []form.Field
 	Divide   []form.Field // which face, from where to where
+	Refused  string       // why a face is not parted
 	parting  string       // which face
 	Divided  []dividedView
 	Bites    []biteView
@@ -118,7 +119,7 @@ func (s *room) fill(c *echo.Context) error {
 	}
 	at, _ := strconv.Atoi(posted.Get("piece"))
 	t.Pick(at)
-	apply(t, posted)
+	refused := apply(t, posted)
 	piece := strconv.Itoa(t.Picked())
 	if err := s.PutDraft(ctx, &d, t); err != nil {
 		return err
@@ -129,8 +130,15 @@ func (s *room) fill(c *echo.Context) error {
 		}
 		return s.keep(c, []byte(d.Text))
 	}
+	if refused != nil {
+		c.Set(refusal, fault.Of(refused).Text)
+		return s.answer(c, http.StatusUnprocessableEntity, d, piece)
+	}
 	return s.answer(c, http.StatusOK, d, piece)
 }
+
+// refusal is where a request keeps what a button was refused.
+const refusal = "styles-refused"
 
 // answer shows the table of a piece again, or goes back to it.
 func (s *room) answer(c *echo.Context, status int, d page.Draft, piece string) error {
@@ -149,8 +157,8 @@ func (s *room) answer(c *echo.Context, status int, d page.Draft, piece string) e
 }
 
 // apply puts what was posted into the table: names of cells first, since all else goes
-// by them.
-func apply(t *stylefile.Table, posted url.Values) {
+// by them. A button's wish that cannot be is refused; the rest is put in.
+func apply(t *stylefile.Table, posted url.Values) error {
 	get, has := posted.Get, posted.Has
 	if has("id") || has("name") {
 		t.Call(get("id"), get("name"))
@@ -217,8 +225,9 @@ func apply(t *stylefile.Table, posted url.Values) {
 	case "size":
 		t.AddSize()
 	default:
-		doPieces(t, what, at, posted)
+		return doPieces(t, what, at, posted)
 	}
+	return nil
 }
 
 func (s *room) showTable(c *echo.Context, status int, d page.Draft, t *stylefile.Table) error {
@@ -246,6 +255,7 @@ func (s *room) showTable(c *echo.Context, status int, d page.Draft, t *stylefile
 	}
 	v.faces(f, t)
 	v.pieces(f, t, c.Request().PostForm)
+	v.Refused, _ = c.Get(refusal).(string)
 	if err := v.draw(c.Request().Context(), d.Text, t); err != nil {
 		return err
 	}
@@ -257,7 +267,7 @@ func (s *room) showTable(c *echo.Context, status int, d page.Draft, t *stylefile
 
 // words for the choices of the table.
 var (
-	edgeWords = map[string]string{"fold": "folded away", "towards": "folded towards you", "hinge": "folded to shut it", "slit": "slit apart", "roll": "bent over an edge, not scored"}
+	edgeWords = map[string]string{"fold": "folded away", "towards": "folded towards you", "hinge": "folded to shut it", "slit": "slit apart", "roll": "bent over an edge, not scored", "roll-towards": "bent over an edge towards you"}
 	wayWords  = map[string]string{"glue": "glued, its outside on", "inside": "glued, its inside on", "over": "glued, its inside on the outside of", "tuck": "tucked behind", "lap": "lies over", "within": "lies inside, dry"}
 )
 
