@@ -43,22 +43,20 @@ const security = "default-src 'self'; script-src 'self'; style-src 'self'; img-s
 	"object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
 
 // New gives the handler for the whole application, for one maker at their own machine.
-// A disk, which may be nil, keeps pictures over a restart; notices are shown
-// on every page.
-func New(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...string) (http.Handler, error) {
-	h, _, err := build(kept, disk, log, false, notices...)
+// A disk, which may be nil, keeps pictures over a restart.
+func New(kept *store.Store, disk *store.Cache, log *slog.Logger) (http.Handler, error) {
+	h, _, err := build(kept, disk, log, false)
 	return h, err
 }
 
 // NewWorkshop gives the handler for a workshop: one signs in, and does what one's role
 // allows. The routes are given too, to be held against the table of who may what.
-func NewWorkshop(kept *store.Store, disk *store.Cache, log *slog.Logger, notices ...string) (http.Handler, echo.Routes, error) {
-	return build(kept, disk, log, true, notices...)
+func NewWorkshop(kept *store.Store, disk *store.Cache, log *slog.Logger) (http.Handler, echo.Routes, error) {
+	return build(kept, disk, log, true)
 }
 
-func build(kept *store.Store, disk *store.Cache, log *slog.Logger, workshop bool, notices ...string) (http.Handler, echo.Routes, error) {
+func build(kept *store.Store, disk *store.Cache, log *slog.Logger, workshop bool) (http.Handler, echo.Routes, error) {
 	shared := page.NewRoom(kept, disk, log)
-	shared.Notices = notices
 	files, err := fs.Sub(static, "static")
 	if err != nil {
 		return nil, nil, err

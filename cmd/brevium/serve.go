@@ -25,7 +25,6 @@ type served struct {
 	address string
 	folder  string
 	hosts   []string
-	open    bool
 	verbose bool
 	// A workshop is signed in to; it is reached over TLS, by a certificate of its own or
 	// by a proxy that is believed.
@@ -44,7 +43,6 @@ func (s *served) flags(c *cobra.Command) {
 	)
 	f.StringVar(&s.folder, "data", env("BREVIUM_DATA", "data"), "folder for the database (env BREVIUM_DATA)")
 	f.StringSliceVar(&s.hosts, "host", nil, "another name that pages may be asked for by, besides the address and localhost")
-	f.BoolVar(&s.open, "open", false, "serve on an address that other machines reach, without sign-in: whoever reaches it owns everything")
 	f.BoolVar(&s.workshop, "workshop", false, "serve a workshop: people sign in; needed for an address that other machines reach")
 	f.StringVar(&s.cert, "cert", "", "the workshop's certificate, a PEM file; with --key it is served over TLS")
 	f.StringVar(&s.key, "key", "", "the certificate's key, a PEM file")
@@ -116,7 +114,7 @@ func (s *served) run(ctx context.Context, prepare func(context.Context, *store.S
 		log.Warn("pictures are not kept over a restart", "error", err)
 	}
 	defer disk.Close()
-	handler, err := s.handler(ctx, boxes, disk, log, listener)
+	handler, err := s.handler(ctx, boxes, disk, log)
 	if err != nil {
 		return err
 	}
@@ -221,9 +219,9 @@ func copyDaily(ctx context.Context, boxes *store.Store, log *slog.Logger) {
 
 // handler serves one maker, or a workshop: where that has no steward yet, the code to set
 // it up with is printed.
-func (s *served) handler(ctx context.Context, boxes *store.Store, disk *store.Cache, log *slog.Logger, l net.Listener) (http.Handler, error) {
+func (s *served) handler(ctx context.Context, boxes *store.Store, disk *store.Cache, log *slog.Logger) (http.Handler, error) {
 	if !s.workshop {
-		return web.New(boxes, disk, log, s.notices(l)...)
+		return web.New(boxes, disk, log)
 	}
 	proxies, err := web.ParseProxies(s.proxies)
 	if err != nil {
@@ -240,7 +238,7 @@ func (s *served) handler(ctx context.Context, boxes *store.Store, disk *store.Ca
 		}
 		fmt.Printf("Nobody is here yet. Open /set-up in the browser within a day, and give this code:\n  %s\n", code.Written())
 	}
-	handler, _, err := web.NewWorkshop(boxes, disk, log, s.notices(l)...)
+	handler, _, err := web.NewWorkshop(boxes, disk, log)
 	if err != nil {
 		return nil, err
 	}
@@ -254,14 +252,6 @@ func (s *served) handler(ctx context.Context, boxes *store.Store, disk *store.Ca
 // start.
 const setUpFor = 24 * time.Hour
 
-// notices are what every page says of how it is served.
-func (s *served) notices(l net.Listener) []string {
-	if at, ok := l.Addr().(*net.TCPAddr); !ok || at.IP.IsLoopback() || s.workshop {
-		return nil
-	}
-	return []string{"This Brevium is open to everybody who reaches this machine: whoever does can see, change and delete all that is here."}
-}
-
 // listen binds the address. One that other machines reach must be asked for.
 func (s *served) listen() (net.Listener, error) {
 	listener, err := net.Listen("tcp", s.address)
@@ -271,8 +261,8 @@ func (s *served) listen() (net.Listener, error) {
 	at, ok := listener.Addr().(*net.TCPAddr)
 	reached := ok && !at.IP.IsLoopback()
 	switch {
-	case reached && !s.open && !s.workshop:
-		err = fmt.Errorf("%s can be reached by other machines, and there is no sign-in: whoever reaches it owns every box; use 127.0.0.1, give --workshop for people to sign in, or --open if that is meant", s.address)
+	case reached && !s.workshop:
+		err = fmt.Errorf("%s can be reached by other machines, and there is no sign-in: whoever reaches it owns every box; use 127.0.0.1, or give --workshop for people to sign in", s.address)
 	case reached && s.workshop && s.cert == "" && len(s.proxies) == 0:
 		err = fmt.Errorf("%s can be reached by other machines, and passwords would go there to be read by anybody between: give --cert and --key, or --proxy with the address of one that does TLS", s.address)
 	case (s.cert == "") != (s.key == ""):

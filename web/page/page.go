@@ -37,8 +37,6 @@ type Room struct {
 	Log   *slog.Logger
 	// Disk keeps what was worked out over a restart; it may be nil.
 	Disk *store.Cache
-	// Notices stand on every page.
-	Notices []string
 	Turns   Turns
 
 	sketches *Kept[Sketch]
@@ -282,12 +280,12 @@ func (x Chrome) Places() []Place {
 func (Chrome) AllUnits() []measure.Unit { return measure.Units }
 
 func (s *Room) Chrome(c *echo.Context, title string) Chrome {
-	x := Chrome{Title: title, Place: placeOf(c.Path()), Units: UnitsOf(c), UnitsAt: "/units", Notices: s.Notices, Who: people.Of(c.Request().Context())}
+	x := Chrome{Title: title, Place: placeOf(c.Path()), Units: UnitsOf(c), UnitsAt: "/units", Who: people.Of(c.Request().Context())}
 	if x.Who.Role == people.Guest {
-		x.Notices = append(slices.Clone(x.Notices), "You look on as a guest: what you change here is not kept.")
+		x.Notices = append(x.Notices, "You look on as a guest: what you change here is not kept.")
 	}
 	if damage := s.Store.Damage(); damage != "" {
-		x.Notices = append(slices.Clone(x.Notices), "The data file is damaged. Make nothing new here: stop Brevium and bring a copy back with “brevium restore”; the page “Your data” lists the copies. What was found: "+damage)
+		x.Notices = append(x.Notices, "The data file is damaged. Make nothing new here: stop Brevium and bring a copy back with “brevium restore”; the page “Your data” lists the copies. What was found: "+damage)
 	}
 	x.To = c.Request().URL.Path
 	if of, _, is := strings.Cut(c.Path(), "/:id"); is && x.Who.Name != "" && slices.Contains(liveAt, c.Path()) {
