@@ -38,7 +38,7 @@ func (s *Store) Bin(ctx context.Context) ([]Binned, error) {
 		UNION ALL SELECT 'job', id, name, deleted_at FROM jobs WHERE deleted_at IS NOT NULL`+s.own(ctx, "")+`
 		UNION ALL SELECT 'thing', id, json_extract(thing, '$.name'), deleted_at FROM things WHERE deleted_at IS NOT NULL`+s.own(ctx, "")+`
 		UNION ALL SELECT 'paper', id, binned || ' × ' || card || CASE sheet WHEN '' THEN '' ELSE ', ' || sheet END, deleted_at
-			FROM lots WHERE deleted_at IS NOT NULL
+			FROM lots WHERE deleted_at IS NOT NULL`+s.here(ctx, "")+`
 		ORDER BY 4 DESC, 1, 2`)
 	if err != nil {
 		return nil, err
@@ -136,7 +136,9 @@ func (s *Store) fromBin(ctx context.Context, how map[Sort]string, sort Sort, id 
 	if !known {
 		return fmt.Errorf("%w: %q", ErrNotFound, sort)
 	}
-	if sort != PaperSort { // that is the table's
+	if sort == PaperSort { // that is the table's
+		query += s.here(ctx, "")
+	} else {
 		query += s.own(ctx, "")
 	}
 	return one(s.exec(ctx, query, id))

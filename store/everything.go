@@ -122,7 +122,7 @@ func (s *Store) gather(ctx context.Context, whose string) (Everything, error) {
 			return out, err
 		}
 	}
-	if out.Goods, err = goodsIn(ctx, tx); err != nil {
+	if out.Goods, err = goodsIn(ctx, tx, ""); err != nil {
 		return out, err
 	}
 	boxes, jobs := map[int64]int{}, map[int64]int{}
@@ -195,7 +195,10 @@ func (s *Store) Bring(ctx context.Context, all Everything, replace bool) (n Brou
 			}
 		}
 		b := bringing{s: s, ctx: ctx, tx: tx, boxes: map[int64]int64{}, paper: map[int64]int64{}, jobs: map[int64]int64{}, used: map[string]bool{}}
-		err := b.all(all)
+		err := error(nil)
+		if b.place, err = s.place(ctx, tx); err == nil {
+			err = b.all(all)
+		}
 		n = b.n
 		if who := s.who(ctx); err == nil && who > 0 { // in a workshop it is of whoever brought it
 			err = give(ctx, tx, `maker = 0`, who)
@@ -269,6 +272,7 @@ type bringing struct {
 	boxes, paper, jobs map[int64]int64
 	used               map[string]bool // rows that stand for one that was brought
 	n                  Brought
+	place              string // the table that paper and supplies go to
 }
 
 func (b *bringing) all(e Everything) error {
@@ -292,7 +296,7 @@ func (b *bringing) all(e Everything) error {
 		return err
 	}
 	for _, g := range e.Goods {
-		if err := setGood(b.ctx, b.tx, g); err != nil {
+		if err := b.s.setGood(b.ctx, b.tx, g, b.place); err != nil {
 			return err
 		}
 	}

@@ -21,26 +21,27 @@ func (s *Store) Goods(ctx context.Context) ([]cupboard.Good, error) {
 		return nil, err
 	}
 	defer tx.Rollback() // it only reads
-	goods, err := goodsIn(ctx, tx)
+	goods, err := goodsIn(ctx, tx, s.here(ctx, ""))
 	if err != nil {
 		return nil, err
 	}
-	return goods, each(ctx, tx, `SELECT goods FROM jobs WHERE state = 'begun' AND deleted_at IS NULL`, func(r *sql.Rows) error {
+	return goods, each(ctx, tx, `SELECT goods FROM jobs WHERE state = 'begun' AND deleted_at IS NULL`+s.here(ctx, ""), func(r *sql.Rows) error {
 		needs, err := needsOf(r)
 		goods = cupboard.Reserve(goods, needs)
 		return err
 	})
 }
 
-// goodsIn lists the supplies alone.
-func goodsIn(ctx context.Context, tx *sql.Tx) ([]cupboard.Good, error) {
+// goodsIn lists the supplies alone that a condition is true of; what several tables have
+// of one is put together.
+func goodsIn(ctx context.Context, tx *sql.Tx, which string, args ...any) ([]cupboard.Good, error) {
 	var goods []cupboard.Good
-	err := each(ctx, tx, `SELECT kind, name, amount, price, spare FROM goods ORDER BY name`, func(r *sql.Rows) error {
+	err := each(ctx, tx, `SELECT kind, name, sum(amount), max(price), max(spare) FROM goods WHERE 1`+which+` GROUP BY kind, name ORDER BY name`, func(r *sql.Rows) error {
 		var g cupboard.Good
 		err := r.Scan(&g.Kind, &g.Name, &g.Amount, &g.Price, &g.Spare)
 		goods = append(goods, g)
 		return err
-	})
+	}, args...)
 	slices.SortStableFunc(goods, func(a, b cupboard.Good) int {
 		return slices.Index(cupboard.Kinds, a.Kind) - slices.Index(cupboard.Kinds, b.Kind)
 	})
@@ -60,16 +61,20 @@ func needsOf(row interface{ Scan(...any) error }) ([]cupboard.Need, error) {
 // and name; all of them or none.
 func (s *Store) SetGoods(ctx context.Context, goods []cupboard.Good) error {
 	return s.in(ctx, func(tx *sql.Tx) error {
+		place, err := s.place(ctx, tx)
+		if err != nil {
+			return err
+		}
 		for _, g := range goods {
 			if err := g.Check(); err != nil {
 				return err
 			}
-			if err := setGood(ctx, tx, g); err != nil {
+			if err := s.setGood(ctx, tx, g, place); err != nil {
 				return err
 			}
 		}
 		var n int
-		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM goods`).Scan(&n); err != nil {
+		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM goods WHERE 1`+s.here(ctx, "")).Scan(&n); err != nil {
 			return err
 		}
 		if n > MostGoods {
@@ -79,18 +84,20 @@ func (s *Store) SetGoods(ctx context.Context, goods []cupboard.Good) error {
 	})
 }
 
-func setGood(ctx context.Context, tx *sql.Tx, g cupboard.Good) error {
-	_, err := tx.ExecContext(ctx, `
-		INSERT INTO goods (kind, name, amount, price, spare) VALUES (?, ?, ?, ?, ?)
-		ON CONFLICT (kind, name) DO UPDATE SET amount = excluded.amount, price = excluded.price, spare = excluded.spare`,
-		string(g.Kind), g.Name, g.Amount, g.Price, g.Spare)
+// setGood puts a supply into the cupboard of a table; one maker alone has one cupboard.
+func (s *Store) setGood(ctx context.Context, tx *sql.Tx, g cupboard.Good, place string) error {
+	if _, err := tx.ExecContext(ctx, `DELETE FROM goods WHERE kind = ? AND name = ? AND (place = ? OR ?)`, string(g.Kind), g.Name, place, s.who(ctx) == 0); err != nil {
+		return err
+	}
+	_, err := tx.ExecContext(ctx, `INSERT INTO goods (place, kind, name, amount, price, spare) VALUES (?, ?, ?, ?, ?, ?)`,
+		place, string(g.Kind), g.Name, g.Amount, g.Price, g.Spare)
 	return err
 }
 
 // DropGood takes a supply out of the cupboard, or tells ErrNotFound.
 func (s *Store) DropGood(ctx context.Context, kind cupboard.Kind, name string) error {
 	return s.in(ctx, func(tx *sql.Tx) error {
-		return one(tx.ExecContext(ctx, `DELETE FROM goods WHERE kind = ? AND name = ?`, string(kind), name))
+		return one(tx.ExecContext(ctx, `DELETE FROM goods WHERE kind = ? AND name = ?`+s.here(ctx, ""), string(kind), name))
 	})
 }
 
@@ -100,7 +107,7 @@ func (s *Store) JobGoods(ctx context.Context, id int64) ([]cupboard.Need, error)
 }
 
 // useUp takes what a job has set aside out of the cupboard; back puts it in again.
-func useUp(ctx context.Context, tx *sql.Tx, job int64, back bool) error {
+func (s *Store) useUp(ctx context.Context, tx *sql.Tx, job int64, back bool) error {
 	needs, err := needsOf(tx.QueryRowContext(ctx, `SELECT goods FROM jobs WHERE id = ?`, job))
 	if err != nil {
 		return err
@@ -110,13 +117,17 @@ func useUp(ctx context.Context, tx *sql.Tx, job int64, back bool) error {
 			needs[i].Amount = -needs[i].Amount
 		}
 	}
-	goods, err := goodsIn(ctx, tx)
+	place, err := jobPlace(ctx, tx, job)
+	if err != nil {
+		return err
+	}
+	goods, err := goodsIn(ctx, tx, ` AND (place = ? OR ?)`, place, s.who(ctx) == 0)
 	if err != nil {
 		return err
 	}
 	for i, g := range cupboard.Take(goods, needs) {
 		if g != goods[i] {
-			if err := setGood(ctx, tx, g); err != nil {
+			if err := s.setGood(ctx, tx, g, place); err != nil {
 				return err
 			}
 		}

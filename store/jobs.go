@@ -200,15 +200,19 @@ func (s *Store) BeginJob(ctx context.Context, id int64, stocks []batch.Stock, go
 		return err
 	}
 	return s.in(ctx, func(tx *sql.Tx) error {
-		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, stocks = ?, goods = ?, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`+s.seen(ctx, ""),
-			Begun, string(batch.WriteStocks(stocks)), string(aside), s.now().UnixMilli(), id, Planned)); err != nil {
+		place, err := s.place(ctx, tx)
+		if err != nil {
+			return err
+		}
+		if err := oneJob(tx.ExecContext(ctx, `UPDATE jobs SET state = ?, stocks = ?, goods = ?, place = ?, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL`+s.seen(ctx, ""),
+			Begun, string(batch.WriteStocks(stocks)), string(aside), place, s.now().UnixMilli(), id, Planned)); err != nil {
 			return err
 		}
 		for _, t := range batch.Takes(stocks) {
 			if t.Lot == 0 {
 				return fault.New(fault.TooFew, "sheets", "%d × %s of %s must be bought first", t.Count, t.Sheet.Name, t.Card.Name)
 			}
-			n, err := free(ctx, tx, t.Lot)
+			n, err := s.free(ctx, tx, t.Lot)
 			if err != nil {
 				return err
 			}
@@ -265,12 +269,16 @@ func (s *Store) FinishJob(ctx context.Context, id int64, offcuts []drawer.Lot) e
 				return err
 			}
 		}
+		place, err := jobPlace(ctx, tx, id)
+		if err != nil {
+			return err
+		}
 		for _, l := range offcuts {
-			if err := addLot(ctx, tx, l, &id); err != nil {
+			if err := s.addLot(ctx, tx, l, &id, place); err != nil {
 				return err
 			}
 		}
-		return useUp(ctx, tx, id, false)
+		return s.useUp(ctx, tx, id, false)
 	})
 }
 
@@ -304,8 +312,14 @@ func (s *Store) UnfinishJob(ctx context.Context, id int64) error {
 		if _, err = tx.ExecContext(ctx, `DELETE FROM lots WHERE job_id = ?`, id); err != nil {
 			return err
 		}
-		return useUp(ctx, tx, id, true)
+		return s.useUp(ctx, tx, id, true)
 	})
+}
+
+// jobPlace is the table whose drawer and cupboard a job was begun from.
+func jobPlace(ctx context.Context, tx *sql.Tx, job int64) (place string, err error) {
+	err = tx.QueryRowContext(ctx, `SELECT place FROM jobs WHERE id = ?`, job).Scan(&place)
+	return place, err
 }
 
 // taken is how many sheets a job takes, by lot.

@@ -1,6 +1,7 @@
 package store
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"strings"
@@ -27,9 +28,11 @@ func lotOf(count int, price float64) drawer.Lot {
 }
 
 // laid is a job of some trays on the store's lots.
-func laid(t *testing.T, s *Store, copies int) []batch.Stock {
+func laid(t *testing.T, s *Store, copies int) []batch.Stock { return laidBy(t, t.Context(), s, copies) }
+
+func laidBy(t *testing.T, who context.Context, s *Store, copies int) []batch.Stock {
 	t.Helper()
-	lots, err := s.Lots(t.Context())
+	lots, err := s.Lots(who)
 	must(t, err)
 	stocks, err := batch.Gather(t.Context(), []batch.Item{{Inputs: trayOf("t", 150*mm), Copies: copies}}, lots, batch.Choices{})
 	must(t, err)

@@ -46,8 +46,8 @@ func (b *bringing) pile(p KeptPaper) error {
 		p.Card, p.GSM, p.Thickness, p.Direction, p.Sheet, p.Width, p.Height, p.Count, p.Price, p.Offcut, p.From)
 	if err == nil && id == 0 {
 		b.n.Paper++
-		id, err = b.insert(`INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id, look, measured) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-			p.Card, p.GSM, p.Thickness, p.Direction, p.Sheet, p.Width, p.Height, p.Count, p.Price, p.Offcut, p.From, job, string(p.Look), p.Measured)
+		id, err = b.insert(`INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id, look, measured, place) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+			p.Card, p.GSM, p.Thickness, p.Direction, p.Sheet, p.Width, p.Height, p.Count, p.Price, p.Offcut, p.From, job, string(p.Look), p.Measured, b.place)
 	}
 	b.paper[p.ID] = id
 	b.use(`lots`, id)

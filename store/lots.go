@@ -33,7 +33,7 @@ func scanLot(row interface{ Scan(...any) error }) (drawer.Lot, error) {
 
 // Lots lists the paper in the drawer; piles that are used up are not there.
 func (s *Store) Lots(ctx context.Context) ([]drawer.Lot, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT `+lotColumns+` FROM lots l WHERE l.count > 0 ORDER BY l.id`)
+	rows, err := s.db.QueryContext(ctx, `SELECT `+lotColumns+` FROM lots l WHERE l.count > 0`+s.here(ctx, "l.")+` ORDER BY l.id`)
 	if err != nil {
 		return nil, err
 	}
@@ -51,15 +51,19 @@ func (s *Store) Lots(ctx context.Context) ([]drawer.Lot, error) {
 
 // Lot gives one lot, or ErrNotFound.
 func (s *Store) Lot(ctx context.Context, id int64) (drawer.Lot, error) {
-	return scanLot(s.db.QueryRowContext(ctx, `SELECT `+lotColumns+` FROM lots l WHERE l.id = ? AND l.count > 0`, id))
+	return scanLot(s.db.QueryRowContext(ctx, `SELECT `+lotColumns+` FROM lots l WHERE l.id = ? AND l.count > 0`+s.here(ctx, "l."), id))
 }
 
 // AddLots puts paper into the drawer, all of it or none. Sheets like those of
 // a pile that is there, at its price, are laid on that pile.
 func (s *Store) AddLots(ctx context.Context, lots []drawer.Lot) error {
 	return s.in(ctx, func(tx *sql.Tx) error {
+		place, err := s.place(ctx, tx)
+		if err != nil {
+			return err
+		}
 		for _, l := range lots {
-			if err := addLot(ctx, tx, l, nil); err != nil {
+			if err := s.addLot(ctx, tx, l, nil, place); err != nil {
 				return err
 			}
 		}
@@ -67,7 +71,8 @@ func (s *Store) AddLots(ctx context.Context, lots []drawer.Lot) error {
 	})
 }
 
-func addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64) error {
+// addLot puts paper into the drawer of a table; one maker alone has one drawer.
+func (s *Store) addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64, place string) error {
 	if err := l.Check(); err != nil {
 		return err
 	}
@@ -81,8 +86,8 @@ func addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64) error {
 	if !l.Offcut {
 		r, err := tx.ExecContext(ctx, `
 			UPDATE lots SET count = count + ?, look = CASE ? WHEN '' THEN look ELSE ? END WHERE id = (
-				SELECT id FROM lots WHERE lower(card) = lower(?) AND gsm = ? AND direction = ? AND width = ? AND height = ? AND price = ? AND NOT offcut AND count > 0 LIMIT 1)`,
-			l.Count, look, look, l.Card.Name, l.Card.GSM, string(l.Card.Direction), int64(l.Width), int64(l.Height), l.Price)
+				SELECT id FROM lots WHERE lower(card) = lower(?) AND gsm = ? AND direction = ? AND width = ? AND height = ? AND price = ? AND NOT offcut AND count > 0 AND (place = ? OR ?) LIMIT 1)`,
+			l.Count, look, look, l.Card.Name, l.Card.GSM, string(l.Card.Direction), int64(l.Width), int64(l.Height), l.Price, place, s.who(ctx) == 0)
 		if err != nil {
 			return err
 		}
@@ -93,8 +98,8 @@ func addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64) error {
 	_, err := tx.ExecContext(
 		ctx,
 		`
-		INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id, look, measured)
-		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+		INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id, look, measured, place)
+		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
 		l.Card.Name,
 		l.Card.GSM,
 		int64(l.Card.Thickness),
@@ -109,6 +114,7 @@ func addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64) error {
 		job,
 		look,
 		l.Card.Measured,
+		place,
 	)
 	return err
 }
@@ -137,7 +143,7 @@ func bestMeasured(ctx context.Context, tx *sql.Tx, c *paper.Card) error {
 // goes from the drawer to the bin. No fewer may be left than are reserved.
 func (s *Store) SetLot(ctx context.Context, id int64, count int, price float64) error {
 	return s.in(ctx, func(tx *sql.Tx) error {
-		l, err := scanLot(tx.QueryRowContext(ctx, `SELECT `+lotColumns+` FROM lots l WHERE l.id = ? AND l.count > 0`, id))
+		l, err := scanLot(tx.QueryRowContext(ctx, `SELECT `+lotColumns+` FROM lots l WHERE l.id = ? AND l.count > 0`+s.here(ctx, "l."), id))
 		if err != nil {
 			return err
 		}
@@ -155,7 +161,7 @@ func (s *Store) SetLot(ctx context.Context, id int64, count int, price float64) 
 // SetLook gives all piles of a card a look.
 func (s *Store) SetLook(ctx context.Context, c paper.Card) error {
 	return s.in(ctx, func(tx *sql.Tx) error {
-		_, err := tx.ExecContext(ctx, `UPDATE lots SET look = ? WHERE `+ofCard,
+		_, err := tx.ExecContext(ctx, `UPDATE lots SET look = ? WHERE `+ofCard+s.here(ctx, ""),
 			string(design.WriteLook(c.Look)), c.Name, c.GSM, string(c.Direction))
 		return err
 	})
@@ -174,7 +180,7 @@ func take(ctx context.Context, tx *sql.Tx, lot int64, count int) error {
 }
 
 // free tells how many sheets of a lot nobody has reserved.
-func free(ctx context.Context, tx *sql.Tx, lot int64) (int, error) {
-	l, err := scanLot(tx.QueryRowContext(ctx, `SELECT `+lotColumns+` FROM lots l WHERE l.id = ?`, lot))
+func (s *Store) free(ctx context.Context, tx *sql.Tx, lot int64) (int, error) {
+	l, err := scanLot(tx.QueryRowContext(ctx, `SELECT `+lotColumns+` FROM lots l WHERE l.id = ?`+s.here(ctx, "l."), lot))
 	return l.Free(), err
 }

@@ -16,12 +16,12 @@ import (
 // with no copy that is brought back.
 var atTheDoor = []string{"people", "codes", "sessions", "events", "passkeys"}
 
-const personColumns = `id, name, role, hash, epoch, since, seen, struck`
+const personColumns = `id, name, role, hash, epoch, since, seen, struck, place`
 
 func scanPerson(row interface{ Scan(...any) error }) (people.Person, error) {
 	var p people.Person
 	var since, seen int64
-	err := row.Scan(&p.ID, &p.Name, &p.Role, &p.Hash, &p.Epoch, &since, &seen, &p.Struck)
+	err := row.Scan(&p.ID, &p.Name, &p.Role, &p.Hash, &p.Epoch, &since, &seen, &p.Struck, &p.Place)
 	if errors.Is(err, sql.ErrNoRows) {
 		return p, ErrNotFound
 	}

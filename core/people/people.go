@@ -45,6 +45,9 @@ type Person struct {
 	Seen  time.Time // signed in last
 	// Struck is one who is not let in any more.
 	Struck bool
+	// Place is the table they sit at, whose drawer and cupboard they share with all who sit
+	// there; "" is the workshop's own.
+	Place string
 	// Hash is what the password is checked against, and Epoch counts what ends all
 	// sessions: a new password, signing out everywhere, being struck.
 	Hash  string

@@ -1,6 +1,7 @@
 package door
 
 import (
+	"cmp"
 	"encoding/base64"
 	"net/http"
 	"strconv"
@@ -121,6 +122,7 @@ type peoplePage struct {
 	Codes  []string
 	Events []eventView
 	Roles  []people.Role
+	Places []string
 	// Link was made just now; it is shown once.
 	Link, LinkFor string
 	Fault         string
@@ -159,6 +161,9 @@ func (d *Door) showPeople(c *echo.Context, status int, v peoplePage) error {
 			x.Seen = p.Seen.Format(when)
 		}
 		v.People = append(v.People, x)
+	}
+	if v.Places, err = d.Store.Places(ctx); err != nil {
+		return err
 	}
 	codes, err := d.Store.Codes(ctx)
 	if err != nil {
@@ -217,7 +222,7 @@ func (d *Door) other(c *echo.Context) (people.Person, error) {
 	return d.Store.Person(c.Request().Context(), id)
 }
 
-// change gives a person another role, or lets them in no more or again.
+// change gives a person another role or table, or lets them in no more or again.
 func (d *Door) change(c *echo.Context) error {
 	ctx := c.Request().Context()
 	p, err := d.other(c)
@@ -229,7 +234,16 @@ func (d *Door) change(c *echo.Context) error {
 		role = p.Role
 	}
 	struck := c.FormValue("struck") != ""
-	err = d.Store.SetPerson(ctx, p.ID, role, struck)
+	form, err := c.FormValues()
+	if err != nil {
+		return page.BadForm(err)
+	}
+	sits := form.Has("place")
+	if sits {
+		err = d.Store.SetPlace(ctx, p.ID, form.Get("place"))
+	} else {
+		err = d.Store.SetPerson(ctx, p.ID, role, struck)
+	}
 	if page.IsFault(err) {
 		return d.showPeople(c, http.StatusUnprocessableEntity, peoplePage{Fault: fault.Of(err).Text})
 	}
@@ -237,7 +251,10 @@ func (d *Door) change(c *echo.Context) error {
 		return err
 	}
 	detail := "a " + string(role)
-	if struck {
+	switch {
+	case sits:
+		detail = "sits at " + cmp.Or(form.Get("place"), "the workshop's table")
+	case struck:
 		detail = "is let in no more"
 	}
 	d.note(c, "changed a person", people.Of(ctx).Name, p.Name+": "+detail)
