@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"errors"
+	"fmt"
 	"strings"
 	"time"
 
@@ -11,11 +12,12 @@ import (
 	"brevium/core/people"
 )
 
-// Class is a box that a class makes together.
+// Class is a box that a class makes together, or a job: one of every box of it each.
 type Class struct {
-	ID, Box int64
-	Code    string // leads to it
-	Until   time.Time
+	ID       int64
+	Box, Job int64  // one of them
+	Code     string // leads to it
+	Until    time.Time
 }
 
 // Seat is one who follows in a class: At is the move they are at.
@@ -33,46 +35,83 @@ const (
 	codeLetters = 16
 )
 
-// OpenClass lets a class follow one's own box until a time; one that is open stays.
-func (s *Store) OpenClass(ctx context.Context, box int64, until time.Time) error {
+// classOf is where a class is of a box or of a job.
+var classOf = map[Sort]struct{ column, table string }{BoxSort: {"box_id", "boxes"}, JobSort: {"job_id", "jobs"}}
+
+// OpenClass lets a class follow one's own box or job until a time; one that is open stays.
+func (s *Store) OpenClass(ctx context.Context, of Sort, id int64, until time.Time) error {
+	at, known := classOf[of]
+	if !known {
+		return ErrNotFound
+	}
 	return s.in(ctx, func(tx *sql.Tx) error {
 		if _, err := tx.ExecContext(ctx, `DELETE FROM classes WHERE until < ?`, s.now().UnixMilli()); err != nil {
 			return err
 		}
-		return one(tx.ExecContext(ctx, `
-			INSERT INTO classes (box_id, code, until) SELECT id, ?, ? FROM boxes WHERE id = ? AND deleted_at IS NULL`+s.own(ctx, "")+`
-			ON CONFLICT (box_id) DO UPDATE SET until = excluded.until`, people.NewCode().Text[:codeLetters], until.UnixMilli(), box))
+		return one(tx.ExecContext(ctx, fmt.Sprintf(`
+			INSERT INTO classes (%[1]s, code, until) SELECT id, ?, ? FROM %[2]s WHERE id = ? AND deleted_at IS NULL%[3]s
+			ON CONFLICT (%[1]s) DO UPDATE SET until = excluded.until`, at.column, at.table, s.own(ctx, "")), people.NewCode().Text[:codeLetters], until.UnixMilli(), id))
 	})
 }
 
 // CloseClass ends it; who sat in it is forgotten.
-func (s *Store) CloseClass(ctx context.Context, box int64) error {
-	return one(s.exec(ctx, `DELETE FROM classes WHERE box_id IN (SELECT id FROM boxes WHERE id = ?`+s.own(ctx, "")+`)`, box))
+func (s *Store) CloseClass(ctx context.Context, of Sort, id int64) error {
+	at, known := classOf[of]
+	if !known {
+		return ErrNotFound
+	}
+	return one(s.exec(ctx, fmt.Sprintf(`DELETE FROM classes WHERE %s IN (SELECT id FROM %s WHERE id = ?%s)`, at.column, at.table, s.own(ctx, "")), id))
 }
+
+const classColumns = `SELECT id, coalesce(box_id, 0), coalesce(job_id, 0), code, until FROM classes`
 
 func (s *Store) scanClass(row *sql.Row) (Class, error) {
 	var c Class
 	var until int64
-	err := row.Scan(&c.ID, &c.Box, &c.Code, &until)
+	err := row.Scan(&c.ID, &c.Box, &c.Job, &c.Code, &until)
 	if c.Until = time.UnixMilli(until); errors.Is(err, sql.ErrNoRows) || err == nil && !s.now().Before(c.Until) {
 		return Class{}, ErrNotFound
 	}
 	return c, err
 }
 
-// ClassOf is the open class of a box that one sees; ErrNotFound where there is none.
-func (s *Store) ClassOf(ctx context.Context, box int64) (Class, error) {
-	return s.scanClass(s.db.QueryRowContext(ctx, `SELECT id, box_id, code, until FROM classes WHERE 1`+s.ofBox(ctx)+` AND box_id = ?`, box))
+// ClassOf is the open class of a box or a job that one sees; ErrNotFound where there is none.
+func (s *Store) ClassOf(ctx context.Context, of Sort, id int64) (Class, error) {
+	at, known := classOf[of]
+	if !known {
+		return Class{}, ErrNotFound
+	}
+	return s.scanClass(s.db.QueryRowContext(ctx, fmt.Sprintf(classColumns+` WHERE %s IN (SELECT id FROM %s WHERE id = ? AND deleted_at IS NULL%s)`, at.column, at.table, s.seen(ctx, "")), id))
 }
 
-// ClassBy is the class that a code leads to, and the box that it makes; who follows needs
-// no name here.
-func (s *Store) ClassBy(ctx context.Context, code string) (c Class, b Box, err error) {
-	if c, err = s.scanClass(s.db.QueryRowContext(ctx, `SELECT id, box_id, code, until FROM classes WHERE code = ?`, strings.ToLower(code))); err != nil {
-		return c, b, err
+// ClassBy is the class that a code leads to, what it makes and the boxes of that; who
+// follows needs no name here.
+func (s *Store) ClassBy(ctx context.Context, code string) (c Class, name string, boxes []Box, err error) {
+	if c, err = s.scanClass(s.db.QueryRowContext(ctx, classColumns+` WHERE code = ?`, strings.ToLower(code))); err != nil {
+		return c, "", nil, err
 	}
-	b, err = scan(s.db.QueryRowContext(ctx, `SELECT `+columns+fromBoxes+`WHERE b.id = ? AND b.deleted_at IS NULL`, c.Box))
-	return c, b, err
+	if c.Job == 0 {
+		b, err := scan(s.db.QueryRowContext(ctx, `SELECT `+columns+fromBoxes+`WHERE b.id = ? AND b.deleted_at IS NULL`, c.Box))
+		return c, b.Name, []Box{b}, err
+	}
+	j, err := scanJob(s.db.QueryRowContext(ctx, `SELECT `+jobColumns+` FROM jobs WHERE id = ? AND deleted_at IS NULL`, c.Job))
+	if err != nil {
+		return c, "", nil, err
+	}
+	for _, it := range j.Items { // a box of somebody else only while it is shared
+		b, err := scan(s.db.QueryRowContext(ctx, `SELECT `+columns+fromBoxes+`WHERE b.id = ? AND b.deleted_at IS NULL AND (b.maker = ? OR b.shared)`, it.Box, j.Maker))
+		if errors.Is(err, ErrNotFound) {
+			continue
+		}
+		if err != nil {
+			return c, "", nil, err
+		}
+		boxes = append(boxes, b)
+	}
+	if len(boxes) == 0 {
+		err = ErrNotFound
+	}
+	return c, j.Name, boxes, err
 }
 
 // Sit gives a seat in a class under a name that nobody else has there, and the token that

@@ -33,16 +33,25 @@ func (s *Store) Changed() <-chan struct{} {
 	return s.changed.next
 }
 
-// ClassSort is the class of a box, by the box's number.
-const ClassSort Sort = "class"
+// The class of a box or of a job, by the number of that.
+const (
+	ClassSort    Sort = "class"
+	JobClassSort Sort = "job class"
+)
+
+// seated is how far all are who sit in the class of a box or a job.
+func seated(of Sort) string {
+	at := classOf[of]
+	return fmt.Sprintf(`SELECT coalesce((SELECT count(*) || '-' || sum(s.at) || '-' || sum(s.help) || '-' || max(s.seen) FROM classes c JOIN seats s ON s.class_id = c.id WHERE c.%[1]s = %[2]s.id), '') || EXISTS (SELECT 1 FROM classes WHERE %[1]s = %[2]s.id) FROM %[2]s`, at.column, at.table)
+}
 
 // Stamp is another text whenever a box, with what is ticked of it, a job or a class is
 // another.
 func (s *Store) Stamp(ctx context.Context, sort Sort, id int64) (stamp string, err error) {
 	query := map[Sort]string{
 		BoxSort:   `SELECT version || '-' || shared || '-' || (SELECT count(*) || '-' || coalesce(max(at), 0) || '-' || coalesce(sum(length(mark)), 0) FROM ticks WHERE box_id = boxes.id) FROM boxes`,
-		ClassSort: `SELECT coalesce((SELECT count(*) || '-' || sum(s.at) || '-' || sum(s.help) || '-' || max(s.seen) FROM classes c JOIN seats s ON s.class_id = c.id WHERE c.box_id = boxes.id), '') || EXISTS (SELECT 1 FROM classes WHERE box_id = boxes.id) FROM boxes`,
-		JobSort:   `SELECT version || '-' || shared || '-' || state || '-' || changed_at || '-' || length(layouts) || '-' || length(done) FROM jobs`,
+		ClassSort: seated(BoxSort), JobClassSort: seated(JobSort),
+		JobSort: `SELECT version || '-' || shared || '-' || state || '-' || changed_at || '-' || length(layouts) || '-' || length(done) FROM jobs`,
 	}[sort]
 	if query == "" {
 		return "", fmt.Errorf("%w: %q", ErrNotFound, sort)

@@ -4,17 +4,21 @@ import (
 	"fmt"
 	"net/http"
 	"regexp"
+	"slices"
 	"strings"
 	"sync"
 	"sync/atomic"
 	"testing"
 	"time"
 
+	"brevium/core/design"
+	"brevium/core/measure"
 	"brevium/core/people"
+	"brevium/store"
 )
 
 // openClass opens a class for a shared box, and gives the address that its code leads to.
-func openClass(t *testing.T, w *atelier) (board string, ash *visitor, path string) {
+func openClass(t testing.TB, w *atelier) (board string, ash *visitor, path string) {
 	t.Helper()
 	id, ash, rowan := sharedBox(t, w)
 	board = fmt.Sprintf("/boxes/%d/class", id)
@@ -91,25 +95,28 @@ func TestAClass(t *testing.T) {
 	}
 }
 
-// On a phone: one follows without signing in; while the machine cannot be reached the steps
-// go on, and what was done then arrives when it can; the board shows it by itself.
-func TestAClassOnAPhone(t *testing.T) {
+// On three phones: one follows without signing in; the server is killed and started again,
+// and what was done meanwhile arrives when it is back; the board shows it by itself.
+func TestAClassOnPhones(t *testing.T) {
 	w := newAtelier(t)
 	_, _, path := openClass(t, w)
-	var down atomic.Bool
-	up := w.http
-	w.http = http.HandlerFunc(func(a http.ResponseWriter, r *http.Request) {
-		if down.Load() {
-			panic(http.ErrAbortHandler) // the line is cut
-		}
-		up.ServeHTTP(a, r)
-	})
-	teacher := newHand(t, w.table, 1280, 800)
-	teacher.visit("/sign-in")
-	teacher.write("Your name", "Ash")
-	teacher.write("Password", goodPassword)
-	teacher.press("button", "Sign in")
-	teacher.until(`location.pathname === "/"`)
+	var line sync.RWMutex // held while the server is down
+	down := false
+	w.http = func(up http.Handler) http.Handler {
+		return http.HandlerFunc(func(a http.ResponseWriter, r *http.Request) {
+			line.RLock()
+			now, cut := up, down
+			if w.again != nil {
+				now = w.again
+			}
+			line.RUnlock()
+			if cut {
+				panic(http.ErrAbortHandler)
+			}
+			now.ServeHTTP(a, r)
+		})
+	}(w.http)
+	teacher := signedIn(t, w, "Ash")
 	p, err := w.store.PersonCalled(t.Context(), "Ash")
 	if err != nil {
 		t.Fatal(err)
@@ -119,22 +126,145 @@ func TestAClassOnAPhone(t *testing.T) {
 		t.Fatal(err)
 	}
 	teacher.visit(fmt.Sprintf("/boxes/%d/class", boxes[0].ID))
-	pupil := newHand(t, w.table, 390, 844)
-	pupil.visit(path)
-	pupil.write("What are you called here?", "green")
-	pupil.press("button", "Sit down")
-	pupil.until(`document.getElementById("follow-where")?.textContent.startsWith("1 of")`)
-	teacher.until(`document.querySelector(".seats li b")?.innerText === "green"`)
-	pupil.press("button", "Done")
-	pupil.until(`document.getElementById("follow-where").textContent.startsWith("2 of") && document.getElementById("follow-sent").textContent === ""`)
-	down.Store(true)
-	pupil.press("button", "Done")
-	pupil.press("button", "Done")
-	pupil.press("button", "Help, please")
-	pupil.until(`document.getElementById("follow-where").textContent.startsWith("4 of") && document.getElementById("follow-sent").textContent === "not sent yet"`)
-	down.Store(false)
-	pupil.until(`document.getElementById("follow-sent").textContent === ""`)
-	pupil.visit(path)
-	pupil.until(`document.getElementById("follow-where").textContent.startsWith("4 of") && document.getElementById("follow-help").getAttribute("aria-pressed") === "true"`)
+	at := func(n int) string {
+		return fmt.Sprintf(`document.getElementById("follow-where")?.textContent.startsWith("%d of")`, n)
+	}
+	const sent, unsent = ` && document.getElementById("follow-sent").textContent === ""`, ` && document.getElementById("follow-sent").textContent === "not sent yet"`
+	phones := map[string]*hand{}
+	for _, colour := range []string{"blue", "green", "red"} {
+		h := newHand(t, w.table, 390, 844)
+		h.visit(path)
+		h.write("What are you called here?", colour)
+		h.press("button", "Sit down")
+		h.until(at(1))
+		phones[colour] = h
+	}
+	teacher.until(`document.querySelectorAll(".seats li").length === 3`)
+	for colour, h := range phones {
+		h.press("button", "Done")
+		began := time.Now()
+		h.until(at(2) + sent)
+		teacher.until(fmt.Sprintf(`[...document.querySelectorAll(".seats li")].find(x => x.innerText.includes(%q)).querySelector("progress").value > 0`, colour))
+		t.Logf("%s's step was on the board %v after it", colour, time.Since(began))
+	}
+	line.Lock()
+	down = true
+	if err := w.store.Close(); err != nil {
+		t.Fatal(err)
+	}
+	line.Unlock()
+	for n, colour := range []string{"blue", "green", "red"} {
+		for range n + 1 {
+			phones[colour].press("button", "Done")
+		}
+		phones[colour].until(at(n+3) + unsent)
+	}
+	phones["green"].press("button", "Help, please")
+	before := w.http
+	w.start()
+	line.Lock()
+	w.again, w.http, down = w.http, before, false
+	line.Unlock()
+	for n, colour := range []string{"blue", "green", "red"} {
+		phones[colour].until(at(n+3) + sent)
+		phones[colour].visit(path)
+		phones[colour].until(at(n + 3))
+	}
+	phones["green"].until(`document.getElementById("follow-help").getAttribute("aria-pressed") === "true"`)
 	teacher.until(`document.querySelector(".seats li.asks b")?.innerText === "green"`)
+}
+
+// A job is followed with its kits: each makes one of every box of it, out of a bag whose
+// pieces are cut already; the code on the printed page leads to the class.
+func TestAClassOfKits(t *testing.T) {
+	w := newAtelier(t)
+	id, ash, rowan := sharedBox(t, w)
+	p, err := w.store.PersonCalled(t.Context(), "Ash")
+	if err != nil {
+		t.Fatal(err)
+	}
+	ctx := people.With(t.Context(), p)
+	tray, err := w.store.Add(ctx, design.New("Tray of sweets", measure.In, "tray"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	job, err := w.store.AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: id, Copies: 12}, {Box: tray, Copies: 12}}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	board := fmt.Sprintf("/jobs/%d/class", job)
+	if status, _, _ := rowan.post(board, "do", "open"); status != http.StatusNotFound {
+		t.Errorf("another opens a class of Ash's job: %d", status)
+	}
+	sheet := fmt.Sprintf("/boxes/%d/sheet.pdf?paper=a4&job=%d", tray, job)
+	lan := map[string]string{"Host": "workshop.lan", "Cookie": "__Host-brevium=" + ash.token()}
+	_, without, _ := ash.do(http.MethodGet, sheet, lan)
+	if _, again, _ := ash.do(http.MethodGet, sheet, lan); again != without {
+		t.Fatal("two prints of one page differ by themselves")
+	}
+	ash.post(board, "do", "open")
+	_, page, _ := ash.get(board)
+	path := regexp.MustCompile(`/class/\w+`).FindString(page)
+	if path == "" || !strings.Contains(page, "the steps of these boxes") {
+		t.Fatalf("the way in is not on the board: %.600s", page)
+	}
+	if _, with, _ := ash.do(http.MethodGet, sheet, lan); with == without || !strings.HasPrefix(with, "%PDF") {
+		t.Error("the printed page has the same code with a class and without")
+	}
+	if _, page, _ := ash.get(fmt.Sprintf("/jobs/%d/kits", job)); !strings.Contains(page, board) {
+		t.Error("the kits do not lead to the class")
+	}
+	pupil := w.visitor("10.2.0.1")
+	pupil.post(path, "name", "blue")
+	_, page, _ = pupil.get(path)
+	first, second := strings.Index(page, "<h1>Jars</h1>"), strings.Index(page, "<h1>Tray of sweets</h1>")
+	if strings.Count(page, "In your bag") != 2 || first < 0 || second < first || strings.Contains(page, "<h1>Cut</h1>") || strings.Count(page, "It is made.") != 1 {
+		t.Errorf("the steps: %d bags, at %d and %d", strings.Count(page, "In your bag"), first, second)
+	}
+	moves := strings.Count(page, "data-move=")
+	for _, c := range []struct {
+		at   int
+		says string
+	}{{0, "Jars, looks through the bag"}, {1, "Jars, step "}, {moves - 2, "Tray of sweets, step "}, {moves - 1, "it is made"}} {
+		pupil.post(path+"/at", "at", fmt.Sprint(c.at))
+		if _, page, _ := ash.get(board); !strings.Contains(page, c.says) {
+			t.Errorf("at %d of %d the board does not say %q", c.at, moves, c.says)
+		}
+	}
+	ash.post(board, "do", "close")
+	if status, _, _ := pupil.get(path); status != http.StatusUnprocessableEntity {
+		t.Errorf("after the class: %d", status)
+	}
+}
+
+// Thirty phones that tell their steps at once.
+func BenchmarkClass(b *testing.B) {
+	w := newAtelier(b)
+	_, _, path := openClass(b, w)
+	var phones []*visitor
+	for n := range 30 {
+		v := w.visitor(fmt.Sprintf("10.2.0.%d", n))
+		v.post(path, "name", fmt.Sprintf("pupil %d", n))
+		v.get(path)
+		phones = append(phones, v)
+	}
+	var all sync.Mutex
+	var took []time.Duration
+	at := 0
+	for b.Loop() {
+		at++
+		var each sync.WaitGroup
+		for _, v := range phones {
+			each.Go(func() {
+				began := time.Now()
+				v.post(path+"/at", "at", fmt.Sprint(at%40))
+				all.Lock()
+				took = append(took, time.Since(began))
+				all.Unlock()
+			})
+		}
+		each.Wait()
+	}
+	slices.Sort(took)
+	b.ReportMetric(float64(took[len(took)*95/100].Microseconds())/1000, "p95-ms")
 }

@@ -30,33 +30,42 @@ type atelier struct {
 	url    string
 	client *http.Client // of the test server, whose certificate it knows
 	now    time.Time
+	data   string       // the file
+	again  http.Handler // in place of the first, when it was started again
 }
 
 const goodPassword = "seven kraft sheets"
 
-func newAtelier(t *testing.T) *atelier {
+func newAtelier(t testing.TB) *atelier {
 	t.Helper()
-	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "b.db"))
+	w := &atelier{now: time.Now(), data: filepath.Join(t.TempDir(), "b.db")}
+	w.table = &table{t: t}
+	w.start()
+	server := httptest.NewTLSServer(http.HandlerFunc(func(a http.ResponseWriter, r *http.Request) { w.http.ServeHTTP(a, r) }))
+	t.Cleanup(server.Close)
+	w.url, w.client = server.URL, server.Client()
+	return w
+}
+
+// start opens the data, again after they were closed, and serves them.
+func (w *atelier) start() {
+	w.t.Helper()
+	s, err := store.Open(w.t.Context(), w.data)
 	if err != nil {
-		t.Fatal(err)
+		w.t.Fatal(err)
 	}
-	t.Cleanup(func() { s.Close() })
-	w := &atelier{now: time.Now()}
+	w.t.Cleanup(func() { s.Close() })
 	s.UseClock(func() time.Time { return w.now })
 	h, routes, err := NewWorkshop(s, nil, quiet())
 	if err != nil {
-		t.Fatal(err)
+		w.t.Fatal(err)
 	}
 	// The test's clients say whom they come from, as by a proxy.
 	proxies, err := ParseProxies([]string{"127.0.0.1"})
 	if err != nil {
-		t.Fatal(err)
+		w.t.Fatal(err)
 	}
-	h = Behind(proxies, h)
-	server := httptest.NewTLSServer(h)
-	t.Cleanup(server.Close)
-	w.table, w.routes, w.url, w.client = &table{t, s, h}, routes, server.URL, server.Client()
-	return w
+	w.store, w.http, w.routes = s, Behind(proxies, h), routes
 }
 
 // visitor is somebody at a machine, with cookies of their own.
@@ -88,6 +97,9 @@ func (v *visitor) do(method, path string, header map[string]string, pairs ...str
 	}
 	for k, x := range header {
 		r.Header.Set(k, x)
+	}
+	if host := header["Host"]; host != "" {
+		r.Host = host
 	}
 	a, err := v.http.Do(r)
 	if err != nil {

@@ -17,7 +17,7 @@ import (
 )
 
 // shared is a box that Ash shares, and two makers.
-func sharedBox(t *testing.T, w *atelier) (id int64, ash, rowan *visitor) {
+func sharedBox(t testing.TB, w *atelier) (id int64, ash, rowan *visitor) {
 	t.Helper()
 	ash, rowan = w.person("Ash", people.Maker), w.person("Rowan", people.Maker)
 	p, err := w.store.PersonCalled(t.Context(), "Ash")
@@ -91,21 +91,24 @@ func TestChangesAreTold(t *testing.T) {
 	}
 }
 
+// signedIn is somebody at a machine of their own, signed in.
+func signedIn(t *testing.T, w *atelier, name string) *hand {
+	t.Helper()
+	h := newHand(t, w.table, 1280, 900)
+	h.visit("/sign-in")
+	h.write("Your name", name)
+	h.write("Password", goodPassword)
+	h.press("button", "Sign in")
+	h.until(`location.pathname === "/"`)
+	return h
+}
+
 // Two at one box in two browsers: what one ticks off is ticked at the other's, who does
 // nothing; and what one types is not lost by it.
 func TestTwoAtOneTable(t *testing.T) {
 	w := newAtelier(t)
 	id, _, _ := sharedBox(t, w)
-	in := func(name string) *hand {
-		h := newHand(t, w.table, 1280, 900)
-		h.visit("/sign-in")
-		h.write("Your name", name)
-		h.write("Password", goodPassword)
-		h.press("button", "Sign in")
-		h.until(`location.pathname === "/"`)
-		return h
-	}
-	ash, rowan := in("Ash"), in("Rowan")
+	ash, rowan := signedIn(t, w, "Ash"), signedIn(t, w, "Rowan")
 	making := fmt.Sprintf("/boxes/%d/making", id)
 	ash.visit(making)
 	rowan.visit(making)

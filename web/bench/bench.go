@@ -37,8 +37,10 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	s := &room{shared, page.NewKept[[]template.HTML](mostClasses, nil)}
 	e.GET("/boxes/:id/bench", s.show)
 	e.POST("/boxes/:id/bench", s.move)
-	e.GET("/boxes/:id/class", s.board)
-	e.POST("/boxes/:id/class", s.setClass)
+	e.GET("/boxes/:id/class", s.board(store.BoxSort))
+	e.POST("/boxes/:id/class", s.setClass(store.BoxSort))
+	e.GET("/jobs/:id/class", s.board(store.JobSort))
+	e.POST("/jobs/:id/class", s.setClass(store.JobSort))
 	e.GET("/class/:code", s.follow)
 	e.POST("/class/:code", s.sit)
 	e.POST("/class/:code/at", s.tell)
@@ -58,6 +60,7 @@ type benchPage struct {
 	Near       template.HTML   // the same magnified, or where the glue goes
 	Frames     []template.HTML // instead of Picture: from before to after
 	Done       bool            // all of it
+	Bag        []string        // what one looks for first, out of a kit
 	Left       string
 	Percent    int
 	First      bool

@@ -2,10 +2,12 @@ package bench
 
 import (
 	"bytes"
+	"context"
 	"errors"
 	"fmt"
 	"html/template"
 	"net/http"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -13,8 +15,11 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/bench"
+	"brevium/core/design"
 	"brevium/core/fault"
+	"brevium/core/measure"
 	"brevium/core/people"
+	"brevium/core/recipe"
 	"brevium/draw/pdf"
 	"brevium/store"
 	"brevium/web/page"
@@ -23,19 +28,19 @@ import (
 // A class is open for an evening; the moves of so many boxes are kept ready.
 const (
 	openFor     = 8 * time.Hour
-	mostClasses = 8
+	mostClasses = 32
 )
 
 // boardPage is a class as its maker sees it.
 type boardPage struct {
 	page.Chrome
-	Box   store.Box
-	Open  bool
-	Link  string
-	Until string
-	Code  template.HTML
-	Seats []seatView
-	Of    int
+	Name, Back, Post string // what is made, the page it is from, where the class is set
+	Kits             bool   // each makes one of every box, out of a kit
+	Open             bool
+	Link             string
+	Until            string
+	Code             template.HTML
+	Seats            []seatView
 }
 
 type seatView struct {
@@ -49,43 +54,91 @@ type seatView struct {
 const awayAfter = 15 * time.Minute
 
 // board shows who is at which step, and who asked for help.
-func (s *room) board(c *echo.Context) error {
-	b, err := s.Box(c)
-	if err != nil {
-		return err
-	}
-	ctx := c.Request().Context()
-	v := &boardPage{Chrome: s.Chrome(c, "A class: "+b.Name), Box: b}
-	class, err := s.Store.ClassOf(ctx, b.ID)
-	if errors.Is(err, store.ErrNotFound) {
+func (s *room) board(of store.Sort) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		id, name, err := s.classed(c, of)
+		if err != nil {
+			return err
+		}
+		ctx := c.Request().Context()
+		v := &boardPage{Chrome: s.Chrome(c, "A class: "+name), Name: name, Back: fmt.Sprintf("/boxes/%d/making", id), Post: fmt.Sprintf("/boxes/%d/class", id)}
+		if of == store.JobSort {
+			v.Kits, v.Back, v.Post = true, fmt.Sprintf("/jobs/%d/kits", id), fmt.Sprintf("/jobs/%d/class", id)
+		}
+		class, err := s.Store.ClassOf(ctx, of, id)
+		if errors.Is(err, store.ErrNotFound) {
+			return c.Render(http.StatusOK, "class.html", v)
+		}
+		if err != nil {
+			return err
+		}
+		v.Open, v.Until, v.Link = true, class.Until.Format("15:04"), page.Here(c)+"/class/"+class.Code
+		if v.Code, err = codeOf(v.Link); err != nil {
+			return err
+		}
+		_, _, boxes, err := s.Store.ClassBy(ctx, class.Code)
+		if err != nil {
+			return err
+		}
+		steps, err := s.steps(ctx, class, boxes)
+		if err != nil {
+			return err
+		}
+		seats, err := s.Store.Seats(ctx, class.ID)
+		if err != nil {
+			return err
+		}
+		for _, x := range seats {
+			y := seatView{Seat: x, Step: "it is made", Percent: 100, Away: s.Store.Now().Sub(x.Seen) > awayAfter}
+			if x.At < len(steps) {
+				y.Step, y.Percent = steps[x.At], 100*x.At/max(1, len(steps))
+			}
+			v.Seats = append(v.Seats, y)
+		}
 		return c.Render(http.StatusOK, "class.html", v)
 	}
-	if err != nil {
-		return err
+}
+
+// classed is the box or the job of an address.
+func (s *room) classed(c *echo.Context, of store.Sort) (id int64, name string, err error) {
+	if of == store.BoxSort {
+		b, err := s.Box(c)
+		return b.ID, b.Name, err
 	}
-	v.Open, v.Until, v.Link = true, class.Until.Format("15:04"), page.Here(c)+"/class/"+class.Code
-	if v.Code, err = codeOf(v.Link); err != nil {
-		return err
+	if id, err = page.ID(c); err != nil {
+		return 0, "", store.ErrNoJob
 	}
-	r, err := s.Made(ctx, b.Inputs)
-	if err != nil {
-		return err
-	}
-	moves := bench.Moves(r)
-	v.Of = len(moves)
-	seats, err := s.Store.Seats(ctx, class.ID)
-	if err != nil {
-		return err
-	}
-	for _, x := range seats {
-		y := seatView{Seat: x, Step: "it is made", Percent: 100, Away: s.Store.Now().Sub(x.Seen) > awayAfter}
-		if x.At < len(moves) {
-			m := moves[x.At]
-			y.Step, y.Percent = fmt.Sprintf("step %d: %s", m.Step.N, strings.ToLower(kinds[m.Step.Kind])), 100*x.At/max(1, len(moves))
+	j, err := s.Store.Job(c.Request().Context(), id)
+	return j.ID, j.Name, err
+}
+
+// steps are the moves of a class in a few words each, as drawn has them.
+func (s *room) steps(ctx context.Context, class store.Class, boxes []store.Box) ([]string, error) {
+	var out []string
+	for _, b := range boxes {
+		r, err := s.Made(ctx, b.Inputs)
+		if err != nil {
+			return nil, err
 		}
-		v.Seats = append(v.Seats, y)
+		of := ""
+		if class.Job != 0 {
+			of = b.Name + ", "
+			out = append(out, of+"looks through the bag")
+		}
+		for _, m := range moves(class, r) {
+			out = append(out, fmt.Sprintf("%sstep %d: %s", of, m.Step.N, strings.ToLower(kinds[m.Step.Kind])))
+		}
 	}
-	return c.Render(http.StatusOK, "class.html", v)
+	return out, nil
+}
+
+// moves are those that one who follows makes: out of a kit the blanks are cut already.
+func moves(class store.Class, r *design.Result) []bench.Move {
+	all := bench.Moves(r)
+	if class.Job == 0 {
+		return all
+	}
+	return slices.DeleteFunc(all, func(m bench.Move) bool { return m.Step.Kind == recipe.Cut })
 }
 
 // codeOf draws an address as a code that a phone reads.
@@ -105,22 +158,24 @@ func codeOf(address string) (template.HTML, error) {
 	return template.HTML(fmt.Sprintf(`<svg class="code" viewBox="0 0 %[1]d %[1]d" role="img" aria-label="A code for phones, with the address below"><path d="%[2]s"/></svg>`, len(rows)+2*pdf.QuietZone, path.String())), nil
 }
 
-// setClass opens a class for one's own box, or closes it.
-func (s *room) setClass(c *echo.Context) error {
-	b, err := s.Box(c)
-	if err != nil {
-		return err
+// setClass opens a class for one's own box or job, or closes it.
+func (s *room) setClass(of store.Sort) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		id, _, err := s.classed(c, of)
+		if err != nil {
+			return err
+		}
+		ctx := c.Request().Context()
+		if c.FormValue("do") == "close" {
+			err = s.Store.CloseClass(ctx, of, id)
+		} else {
+			err = s.Store.OpenClass(ctx, of, id, s.Store.Now().Add(openFor))
+		}
+		if err != nil {
+			return err
+		}
+		return page.Back(c, "%s", c.Request().URL.Path)
 	}
-	ctx := c.Request().Context()
-	if c.FormValue("do") == "close" {
-		err = s.Store.CloseClass(ctx, b.ID)
-	} else {
-		err = s.Store.OpenClass(ctx, b.ID, s.Store.Now().Add(openFor))
-	}
-	if err != nil {
-		return err
-	}
-	return page.Back(c, "/boxes/%d/class", b.ID)
 }
 
 // followPage is what one who follows sees: first the question for a name, then all moves
@@ -137,11 +192,11 @@ type followPage struct {
 const seatCookie = "brevium-seat"
 
 func (s *room) follow(c *echo.Context) error {
-	class, b, err := s.Store.ClassBy(c.Request().Context(), c.Param("code"))
+	class, name, boxes, err := s.Store.ClassBy(c.Request().Context(), c.Param("code"))
 	if err != nil {
 		return noClass(err)
 	}
-	v := &followPage{Chrome: s.Chrome(c, b.Name), Code: class.Code, Box: b.Name}
+	v := &followPage{Chrome: s.Chrome(c, name), Code: class.Code, Box: name}
 	seat, err := s.seat(c, class)
 	if errors.Is(err, store.ErrNotFound) {
 		return c.Render(http.StatusOK, "seat.html", v)
@@ -149,10 +204,19 @@ func (s *room) follow(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	v.Seat, v.Units = seat, b.Inputs.Units
-	if v.Moves, err = s.drawn(c, b); err != nil {
+	v.Seat, v.Units = seat, boxes[0].Inputs.Units
+	for _, b := range boxes {
+		more, err := s.drawn(c, class, b)
+		if err != nil {
+			return err
+		}
+		v.Moves = append(v.Moves, more...)
+	}
+	done, err := words(c, &benchPage{Done: true})
+	if err != nil {
 		return err
 	}
+	v.Moves = append(v.Moves, done)
 	return c.Render(http.StatusOK, "follow.html", v)
 }
 
@@ -171,44 +235,75 @@ func (s *room) seat(c *echo.Context, class store.Class) (store.Seat, error) {
 	return s.Store.SeatBy(c.Request().Context(), class.ID, k.Value)
 }
 
-// drawn are all moves of a box as they are shown, once for all who follow.
-func (s *room) drawn(c *echo.Context, b store.Box) ([]template.HTML, error) {
-	return s.moves.Of("class", b.Inputs, func() ([]template.HTML, error) {
+// drawn are all moves of a box as they are shown, once for all who follow; out of a kit
+// first what is in the bag.
+func (s *room) drawn(c *echo.Context, class store.Class, b store.Box) ([]template.HTML, error) {
+	what := "class"
+	if class.Job != 0 {
+		what = "kit"
+	}
+	return s.moves.Of(what, b.Inputs, func() ([]template.HTML, error) {
 		r, err := s.Made(c.Request().Context(), b.Inputs)
 		if err != nil {
 			return nil, err
 		}
-		m := &made{box: b, r: r, moves: bench.Moves(r)}
-		out := make([]template.HTML, 0, len(m.moves)+1)
-		for at := range len(m.moves) + 1 {
-			v := &benchPage{Box: b, At: at, Of: len(m.moves), Done: at == len(m.moves), StepsTotal: len(r.Steps)}
-			if !v.Done {
-				if err := v.fill(m); err != nil {
-					return nil, err
-				}
-			}
-			var text bytes.Buffer
-			if err := c.Echo().Renderer.Render(c, &text, "bench-now", v); err != nil {
+		m := &made{box: b, r: r, moves: moves(class, r)}
+		var out []template.HTML
+		if class.Job != 0 {
+			v := &benchPage{Box: b, Bag: bagOf(r)}
+			text, err := words(c, v)
+			if err != nil {
 				return nil, err
 			}
-			out = append(out, template.HTML(text.String()))
+			out = append(out, text)
+		}
+		for at := range m.moves {
+			v := &benchPage{Box: b, At: at, Of: len(m.moves), StepsTotal: len(r.Steps)}
+			if err := v.fill(m); err != nil {
+				return nil, err
+			}
+			text, err := words(c, v)
+			if err != nil {
+				return nil, err
+			}
+			out = append(out, text)
 		}
 		return out, nil
 	})
 }
 
+// words writes a move as it is shown.
+func words(c *echo.Context, v *benchPage) (template.HTML, error) {
+	var text bytes.Buffer
+	err := c.Echo().Renderer.Render(c, &text, "bench-now", v)
+	return template.HTML(text.String()), err
+}
+
+// bagOf is what lies in the bag of one box, cut to size.
+func bagOf(r *design.Result) []string {
+	var out []string
+	for _, b := range r.Blanks {
+		line := fmt.Sprintf("%s, %s, of %s", b.Name, measure.Labels(r.Inputs.Units, r.Inputs.Tools.Tick, b.Width, b.Height), b.Card.Name)
+		if b.Copies > 1 {
+			line = fmt.Sprintf("%d × %s", b.Copies, line)
+		}
+		out = append(out, line)
+	}
+	return out
+}
+
 // sit gives a seat by the name that is chosen.
 func (s *room) sit(c *echo.Context) error {
 	ctx := c.Request().Context()
-	class, b, err := s.Store.ClassBy(ctx, c.Param("code"))
+	class, name, _, err := s.Store.ClassBy(ctx, c.Param("code"))
 	if err != nil {
 		return noClass(err)
 	}
-	v := &followPage{Chrome: s.Chrome(c, b.Name), Code: class.Code, Box: b.Name, Name: c.FormValue("name")}
-	name, err := people.CleanName(v.Name)
+	v := &followPage{Chrome: s.Chrome(c, name), Code: class.Code, Box: name, Name: c.FormValue("name")}
+	called, err := people.CleanName(v.Name)
 	token := ""
 	if err == nil {
-		token, err = s.Store.Sit(ctx, class.ID, name)
+		token, err = s.Store.Sit(ctx, class.ID, called)
 	}
 	if page.IsFault(err) {
 		v.Fault = fault.Of(err).Text
@@ -225,7 +320,7 @@ func (s *room) sit(c *echo.Context) error {
 // tell keeps where one who follows is, and whether they ask for help.
 func (s *room) tell(c *echo.Context) error {
 	ctx := c.Request().Context()
-	class, _, err := s.Store.ClassBy(ctx, c.Param("code"))
+	class, _, _, err := s.Store.ClassBy(ctx, c.Param("code"))
 	if err != nil {
 		return noClass(err)
 	}

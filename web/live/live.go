@@ -22,6 +22,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	s := &room{shared}
 	e.GET("/live/boxes/:id", s.watch(store.BoxSort))
 	e.GET("/live/classes/:id", s.watch(store.ClassSort))
+	e.GET("/live/job-classes/:id", s.watch(store.JobClassSort))
 	e.GET("/live/jobs/:id", s.watch(store.JobSort))
 }
 

@@ -36,8 +36,8 @@ type Room struct {
 	Store *store.Store
 	Log   *slog.Logger
 	// Disk keeps what was worked out over a restart; it may be nil.
-	Disk *store.Cache
-	Turns   Turns
+	Disk  *store.Cache
+	Turns Turns
 
 	sketches *Kept[Sketch]
 	results  *Kept[*design.Result]
@@ -292,8 +292,10 @@ func (s *Room) Chrome(c *echo.Context, title string) Chrome {
 		x.Live = "/live" + of + "/" + c.Param("id")
 	} else if c.Path() == "/boxes/:id/class" {
 		x.Live = "/live/classes/" + c.Param("id")
+	} else if c.Path() == "/jobs/:id/class" {
+		x.Live = "/live/job-classes/" + c.Param("id")
 	}
-	if at, own := strings.CutPrefix(c.Path(), "/jobs/:id"); own && !slices.Contains([]string{"/cost", "/evenings", "/kits"}, at) {
+	if at, own := strings.CutPrefix(c.Path(), "/jobs/:id"); own && !slices.Contains([]string{"/cost", "/evenings", "/kits", "/class"}, at) {
 		x.To = "/jobs/" + c.Param("id")
 	}
 	return x

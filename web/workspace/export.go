@@ -6,6 +6,7 @@ import (
 	"net"
 	"net/http"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
 
@@ -87,9 +88,10 @@ func (s *room) export(c *echo.Context) error {
 	return page.Download(c, b.Name+"-"+string(to), ".zip", "application/zip", text)
 }
 
-// benchURL is the address of a box's bench page as others reach it; "" on a machine
-// that only serves itself.
-func benchURL(c *echo.Context, id int64) string {
+// benchURL is the address of a box's bench page as others reach it, or of the class that
+// follows the box, or the job that the page is asked for; "" on a machine that only serves
+// itself.
+func (s *room) benchURL(c *echo.Context, id int64) string {
 	host, _, err := net.SplitHostPort(c.Request().Host)
 	if err != nil {
 		host = c.Request().Host
@@ -97,7 +99,17 @@ func benchURL(c *echo.Context, id int64) string {
 	if ip := net.ParseIP(host); host == "localhost" || host == "" || ip != nil && ip.IsLoopback() {
 		return ""
 	}
-	return fmt.Sprintf("%s://%s/boxes/%d/bench", c.Scheme(), c.Request().Host, id)
+	here := fmt.Sprintf("%s://%s", c.Scheme(), c.Request().Host)
+	job, _ := strconv.ParseInt(c.QueryParam("job"), 10, 64)
+	for _, of := range []struct {
+		sort store.Sort
+		id   int64
+	}{{store.JobSort, job}, {store.BoxSort, id}} {
+		if class, err := s.Store.ClassOf(c.Request().Context(), of.sort, of.id); err == nil {
+			return here + "/class/" + class.Code
+		}
+	}
+	return fmt.Sprintf("%s/boxes/%d/bench", here, id)
 }
 
 // printOf is what a page asks to be printed.
@@ -105,7 +117,7 @@ func (s *room) printOf(c *echo.Context, b store.Box) pdf.Print {
 	q := c.QueryParams()
 	return pdf.Print{
 		Paper: paperOf(c), Date: time.Now(), Address: c.Scheme() + "://" + c.Request().Host + page.StopURL(b.ID, "making"),
-		Bench: benchURL(c, b.ID), Plain: q.Has("plain"), Photos: func(id string) []byte {
+		Bench: s.benchURL(c, b.ID), Plain: q.Has("plain"), Photos: func(id string) []byte {
 			p, err := s.Store.Photo(c.Request().Context(), id)
 			if err != nil { // the paper is printed in its colour alone
 				return nil
