@@ -54,6 +54,9 @@ func TestWhoMayWhat(t *testing.T) {
 			if may := n >= slices.Index(ranks, needs); refused == may {
 				t.Errorf("%s as %s: %d %s", name, role, status, h.Get("Location"))
 			}
+			if status >= http.StatusInternalServerError {
+				t.Errorf("%s as %s fails: %d", name, role, status)
+			}
 		}
 	}
 	for name := range told {

@@ -122,7 +122,7 @@ type peoplePage struct {
 	Codes  []string
 	Events []eventView
 	Roles  []people.Role
-	Places []string
+	Tables []string
 	// Link was made just now; it is shown once.
 	Link, LinkFor string
 	Fault         string
@@ -162,7 +162,7 @@ func (d *Door) showPeople(c *echo.Context, status int, v peoplePage) error {
 		}
 		v.People = append(v.People, x)
 	}
-	if v.Places, err = d.Store.Places(ctx); err != nil {
+	if v.Tables, err = d.Store.Places(ctx); err != nil {
 		return err
 	}
 	codes, err := d.Store.Codes(ctx)
