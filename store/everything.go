@@ -301,7 +301,7 @@ func (b *bringing) all(e Everything) error {
 		}
 	}
 	for _, p := range e.Photos {
-		if err := putPhoto(b.ctx, b.tx, p, false, b.s.now()); err != nil {
+		if err := b.s.keepPhoto(b.ctx, b.tx, p, false, b.s.now()); err != nil {
 			return err
 		}
 	}

@@ -82,10 +82,16 @@ func (s *Store) Leave(ctx context.Context, id, to int64) error {
 		if err != nil {
 			return err
 		}
+		// A picture of theirs alone goes, unless what stays shows it.
 		for _, x := range []struct {
 			query string
 			arg   any
 		}{
+			{`DELETE FROM photo_makers WHERE maker = ?`, id},
+			{`DELETE FROM photos AS p WHERE ? > 0 AND NOT EXISTS (SELECT 1 FROM photo_makers m WHERE m.photo = p.id)
+				AND NOT EXISTS (SELECT 1 FROM boxes b WHERE instr(b.inputs, p.id))
+				AND NOT EXISTS (SELECT 1 FROM notes n WHERE n.photo = p.id OR instr(n.design, p.id))
+				AND NOT EXISTS (SELECT 1 FROM lots l WHERE instr(l.look, p.id))`, id},
 			{`DELETE FROM settings WHERE name LIKE ? || '%'`, fmt.Sprintf("@%d/", id)},
 			{`UPDATE events SET person = 'somebody who left', detail = '' WHERE person = ?`, p.Name},
 			{`DELETE FROM people WHERE id = ?`, id},

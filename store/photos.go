@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"errors"
+	"fmt"
 	"strings"
 	"time"
 
@@ -18,8 +19,12 @@ const (
 	sentFor  = 24 * time.Hour
 )
 
-// MostPhotos is how many photographs of papers are kept.
-const MostPhotos = 400
+// MostPhotos is how many photographs are kept, and MostPhotosEach how many of one person in
+// a workshop.
+const (
+	MostPhotos     = 400
+	MostPhotosEach = 100
+)
 
 // PutPhoto keeps a picture; sent says that it waits to be straightened.
 func (s *Store) PutPhoto(ctx context.Context, p photo.Picture, sent bool) error {
@@ -31,30 +36,51 @@ func (s *Store) PutPhoto(ctx context.Context, p photo.Picture, sent bool) error 
 		if err != nil {
 			return err
 		}
+		who, most, of := s.who(ctx), MostPhotos, ""
+		if who != 0 {
+			most, of = MostPhotosEach, fmt.Sprintf(` AND id IN (SELECT photo FROM photo_makers WHERE maker = %d)`, who)
+		}
 		var n int
-		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM photos WHERE NOT sent`).Scan(&n); err != nil {
+		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM photos WHERE NOT sent`+of).Scan(&n); err != nil {
 			return err
 		}
-		if n >= MostPhotos && !sent {
-			return fault.New(fault.TooLarge, "file", "There are %d photographs of papers here already; that is the most.", MostPhotos)
+		if n >= most && !sent {
+			return fault.New(fault.TooLarge, "file", "There are %d photographs here already; that is the most.", most)
 		}
-		return putPhoto(ctx, tx, p, sent, now)
+		return s.keepPhoto(ctx, tx, p, sent, now)
 	})
 }
 
-func putPhoto(ctx context.Context, tx *sql.Tx, p photo.Picture, sent bool, at time.Time) error {
+// keepPhoto keeps a picture as the asker's.
+func (s *Store) keepPhoto(ctx context.Context, tx *sql.Tx, p photo.Picture, sent bool, at time.Time) error {
 	_, err := tx.ExecContext(ctx, `
 		INSERT INTO photos (id, jpeg, wide, high, sent, at) VALUES (?, ?, ?, ?, ?, ?)
 		ON CONFLICT (id) DO UPDATE SET sent = sent AND excluded.sent`, p.ID, p.JPEG, p.Wide, p.High, sent, at.UnixMilli())
+	if who := s.who(ctx); err == nil && who > 0 {
+		_, err = tx.ExecContext(ctx, `INSERT OR IGNORE INTO photo_makers (photo, maker) VALUES (?, ?)`, p.ID, who)
+	}
 	return err
 }
 
-// Photo gives a picture, or ErrNotFound.
+// Photo gives a picture, or ErrNotFound. In a workshop it is of who sent it, and is seen
+// where a box, a note or a paper shows it that one sees.
 func (s *Store) Photo(ctx context.Context, id string) (photo.Picture, error) {
 	p := photo.Picture{ID: id}
-	err := s.db.QueryRowContext(ctx, `SELECT jpeg, wide, high FROM photos WHERE id = ?`, strings.ToLower(id)).Scan(&p.JPEG, &p.Wide, &p.High)
+	err := s.db.QueryRowContext(ctx, `SELECT jpeg, wide, high FROM photos p WHERE id = ?`+s.shown(ctx), strings.ToLower(id)).Scan(&p.JPEG, &p.Wide, &p.High)
 	if errors.Is(err, sql.ErrNoRows) {
 		err = ErrNotFound
 	}
 	return p, err
+}
+
+// shown is the condition that a photograph p is the asker's, or shown in what they see.
+func (s *Store) shown(ctx context.Context) string {
+	who := s.who(ctx)
+	if who == 0 {
+		return ""
+	}
+	return fmt.Sprintf(` AND (EXISTS (SELECT 1 FROM photo_makers m WHERE m.photo = p.id AND m.maker = %d)
+		OR EXISTS (SELECT 1 FROM boxes b WHERE b.deleted_at IS NULL%s AND instr(b.inputs, p.id))
+		OR EXISTS (SELECT 1 FROM notes n WHERE 1%s AND (n.photo = p.id OR instr(n.design, p.id)))
+		OR EXISTS (SELECT 1 FROM lots l WHERE 1%s AND instr(l.look, p.id)))`, who, s.seen(ctx, "b."), s.own(ctx, "n."), s.here(ctx, "l."))
 }

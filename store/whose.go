@@ -27,13 +27,16 @@ func adopt(ctx context.Context, tx *sql.Tx) error {
 	if err := tx.QueryRowContext(ctx, `SELECT min(id) FROM people WHERE role = 'steward' AND struck = 0`).Scan(&steward); err != nil || !steward.Valid {
 		return err
 	}
+	if _, err := tx.ExecContext(ctx, `INSERT OR IGNORE INTO photo_makers (photo, maker) SELECT id, ? FROM photos WHERE id NOT IN (SELECT photo FROM photo_makers)`, steward.Int64); err != nil {
+		return err
+	}
 	return give(ctx, tx, `maker NOT IN (SELECT id FROM people)`, steward.Int64)
 }
 
 // give makes rows, of which a condition is true, a person's. Of a thing that they keep
 // already nothing is given.
 func give(ctx context.Context, tx *sql.Tx, which string, to int64) error {
-	for _, table := range []string{"boxes", "jobs", "notes", "things"} {
+	for _, table := range []string{"boxes", "jobs", "notes", "things", "photo_makers"} {
 		if _, err := tx.ExecContext(ctx, fmt.Sprintf(`UPDATE OR IGNORE %s SET maker = ? WHERE %s`, table, which), to); err != nil {
 			return err
 		}

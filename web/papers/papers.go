@@ -46,7 +46,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 
 // forever lets a page keep what never changes under its address.
 func forever(c *echo.Context) {
-	c.Response().Header().Set("Cache-Control", "max-age=31536000, immutable")
+	c.Response().Header().Set("Cache-Control", "private, max-age=31536000, immutable")
 }
 
 // swatch draws a card by the look in its address.
