@@ -2,14 +2,20 @@ package web
 
 import (
 	"bufio"
+	"context"
+	"errors"
 	"fmt"
 	"net/http"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
+	"github.com/chromedp/chromedp"
+
 	"brevium/core/contents"
 	"brevium/core/design"
+	"brevium/core/drawer"
 	"brevium/core/measure"
 	"brevium/core/people"
 	"brevium/store"
@@ -103,6 +109,18 @@ func signedIn(t *testing.T, w *atelier, name string) *hand {
 	return h
 }
 
+// tells is what a script comes to on the page.
+func (b *browser) tells(script string) string {
+	b.t.Helper()
+	ctx, stop := context.WithTimeout(b.ctx, patience)
+	defer stop()
+	said, err := chromedp.Run(ctx, chromedp.Evaluate[string](script))
+	if err != nil {
+		b.t.Fatalf("at %s: %v", b.where(), err)
+	}
+	return said
+}
+
 // Two at one box in two browsers: what one ticks off is ticked at the other's, who does
 // nothing; and what one types is not lost by it.
 func TestTwoAtOneTable(t *testing.T) {
@@ -117,6 +135,99 @@ func TestTwoAtOneTable(t *testing.T) {
 	ash.do(js(`document.querySelector("form[action$='/tick'] button, form[action$='/tick'] input[type=checkbox]").click()`))
 	ash.until(ticked + ` > 0`)
 	rowan.until(ticked + ` > 0`)
+}
+
+// Two at one job in two browsers: a layout that one searches, what is said to be cut, and
+// that it is begun and finished is seen by the other at once; a field that both change is
+// asked about; sheets are set aside and taken once, however many press at one moment.
+func TestTwoAtOneJob(t *testing.T) {
+	w := newAtelier(t)
+	one, _, _ := sharedBox(t, w)
+	p, err := w.store.PersonCalled(t.Context(), "Ash")
+	if err != nil {
+		t.Fatal(err)
+	}
+	ctx := people.With(t.Context(), p)
+	lot := drawer.Lot{Card: design.UsualCard, Width: 12 * measure.Inch, Height: 12 * measure.Inch, Count: 60}
+	lot.Complete()
+	id, err := w.store.AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: one, Copies: 11}}})
+	if err := errors.Join(err, w.store.AddLots(ctx, []drawer.Lot{lot}), w.store.Share(ctx, store.JobSort, id, true)); err != nil {
+		t.Fatal(err)
+	}
+	sheets := func() (all, reserved int) {
+		t.Helper()
+		lots, err := w.store.Lots(ctx)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, l := range lots {
+			if !l.Offcut {
+				all, reserved = all+l.Count, reserved+l.Reserved
+			}
+		}
+		return all, reserved
+	}
+	ash, rowan := signedIn(t, w, "Ash"), signedIn(t, w, "Rowan")
+	job := fmt.Sprintf("/jobs/%d", id)
+	ash.visit(job)
+	rowan.visit(job)
+	ash.press("button", "Look")
+	ash.until(`!document.getElementById("stop-search").hidden`)
+	ash.until(`document.getElementById("stop-search").hidden`)
+	both := `[...document.querySelectorAll("#job-sheets figcaption")].map(x => x.innerText).join()`
+	hers := ash.tells(both)
+	if hers == "" {
+		t.Fatal("no sheets are shown")
+	}
+	rowan.until(fmt.Sprintf(both+` === %q`, hers)) // without a press
+	// Rowan is typing in a field when Ash changes it: it is asked about.
+	field := fmt.Sprintf("copies.%d", one)
+	rowan.do(js(fmt.Sprintf(`(() => { const f = document.querySelector("[name='%s']"); f.focus(); f.select(); document.execCommand("insertText", false, "7"); })()`, field)))
+	ash.do(js(fmt.Sprintf(`(() => { const f = document.querySelector("[name='%s']"); f.focus(); f.select(); document.execCommand("insertText", false, "5"); f.blur(); })()`, field)))
+	ash.rest()
+	ash.until(fmt.Sprintf(`document.querySelector("[name='%s']").value === "5"`, field))
+	rowan.do(js(`document.activeElement.blur()`))
+	rowan.until(`document.querySelector("main").innerText.includes("5") && document.querySelector(".clash, [data-clash]") !== null`)
+	if j, err := w.store.Job(ctx, id); err != nil || j.Items[0].Copies != 5 {
+		t.Errorf("undecided there are %v, %v", j.Items, err)
+	}
+	rowan.visit(job)
+	// Many press at one moment: begun and finished once.
+	at := map[string]*visitor{"Ash": w.visitor("10.0.0.1"), "Rowan": w.visitor("10.0.0.2")}
+	for name, v := range at {
+		v.post("/sign-in", "name", name, "password", goodPassword)
+	}
+	whole, _ := sheets()
+	press := func(what string) {
+		var all sync.WaitGroup
+		for range 4 {
+			for _, v := range at {
+				all.Go(func() {
+					if status, _, _ := v.post(job + "/" + what); status >= 500 {
+						t.Errorf("%s: %d", what, status)
+					}
+				})
+			}
+		}
+		all.Wait()
+	}
+	press("begin")
+	_, reserved := sheets()
+	for _, h := range []*hand{ash, rowan} {
+		h.until(`[...document.querySelectorAll("button")].some(b => b.innerText.startsWith("It is cut"))`)
+	}
+	ash.visit(job + "/evenings")
+	rowan.visit(job + "/evenings")
+	tasks := `document.querySelectorAll("form[action$='/evenings'] [name=key]").length`
+	many := rowan.tells(`String(` + tasks + `)`)
+	ash.do(js(`document.querySelector("form[action$='/evenings'] [name=key]").closest("form").querySelector("button").click()`))
+	rowan.until(tasks + ` < ` + many)
+	press("finish")
+	rowan.visit(job)
+	left, still := sheets()
+	if reserved == 0 || left != whole-reserved || still != 0 {
+		t.Errorf("of %d sheets %d were set aside; %d are left, %d set aside", whole, reserved, left, still)
+	}
 }
 
 // One has one search at a time in a workshop, so that all take turns.
