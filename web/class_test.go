@@ -38,6 +38,7 @@ func openClass(t testing.TB, w *atelier) (board string, ash *visitor, path strin
 // Thirty follow at once, each by a name of their own: the board has where each is, and who
 // asks for help; nobody sees more than the steps, and when the class is closed nothing.
 func TestAClass(t *testing.T) {
+	t.Parallel()
 	w := newAtelier(t)
 	board, ash, path := openClass(t, w)
 	var all sync.WaitGroup
@@ -98,6 +99,7 @@ func TestAClass(t *testing.T) {
 // On three phones: one follows without signing in; the server is killed and started again,
 // and what was done meanwhile arrives when it is back; the board shows it by itself.
 func TestAClassOnPhones(t *testing.T) {
+	t.Parallel()
 	w := newAtelier(t)
 	_, _, path := openClass(t, w)
 	var line sync.RWMutex // held while the server is down
@@ -177,6 +179,7 @@ func TestAClassOnPhones(t *testing.T) {
 // A job is followed with its kits: each makes one of every box of it, out of a bag whose
 // pieces are cut already; the code on the printed page leads to the class.
 func TestAClassOfKits(t *testing.T) {
+	t.Parallel()
 	w := newAtelier(t)
 	id, ash, rowan := sharedBox(t, w)
 	p, err := w.store.PersonCalled(t.Context(), "Ash")

@@ -153,6 +153,7 @@ func (v *visitor) token() string {
 // The steward sets the workshop up by the printed code; a maker joins by a link, once;
 // the password is not asked twice; signed out, the old cookie is worth nothing.
 func TestAWorkshopIsSetUpAndJoined(t *testing.T) {
+	t.Parallel()
 	w := newAtelier(t)
 	v := w.visitor("10.0.0.1")
 	if status, _, h := v.get("/jobs?x=1"); status != http.StatusSeeOther || h.Get("Location") != "/sign-in?to=/jobs?x=1" {
@@ -220,6 +221,7 @@ func TestAWorkshopIsSetUpAndJoined(t *testing.T) {
 // A new password, being let in no more, signing out everywhere and time itself end
 // sessions; the last steward stays.
 func TestSessionsEnd(t *testing.T) {
+	t.Parallel()
 	w := newAtelier(t)
 	wren := w.person("Wren", people.Steward)
 	ash := w.person("Ash", people.Maker)
@@ -285,6 +287,7 @@ func TestSessionsEnd(t *testing.T) {
 
 // One takes along what is one's own, and leaves; what was handed over is the steward's.
 func TestLeavingAWorkshop(t *testing.T) {
+	t.Parallel()
 	w := newAtelier(t)
 	wren, ash := w.person("Wren", people.Steward), w.person("Ash", people.Maker)
 	p, err := w.store.PersonCalled(t.Context(), "Ash")
@@ -321,6 +324,7 @@ func TestLeavingAWorkshop(t *testing.T) {
 // Ten wrong tries slow one down, at that address alone; a thousand from fifty addresses
 // find nothing and keep nobody else out; names cannot be told from answers.
 func TestGuessing(t *testing.T) {
+	t.Parallel()
 	w := newAtelier(t)
 	w.person("Wren", people.Steward)
 	bad := w.visitor("10.0.0.66")
@@ -360,6 +364,7 @@ func TestGuessing(t *testing.T) {
 
 // What a proxy says is taken from those that are believed alone.
 func TestProxies(t *testing.T) {
+	t.Parallel()
 	var from string
 	var header http.Header
 	seen := http.HandlerFunc(func(_ http.ResponseWriter, r *http.Request) { from, header = r.RemoteAddr, r.Header })
@@ -405,6 +410,7 @@ func TestProxies(t *testing.T) {
 // In the browser: the workshop is set up, somebody joins by the link on another phone,
 // and what the steward does not let them do is said.
 func TestTheDoorInTheBrowser(t *testing.T) {
+	t.Parallel()
 	w := newAtelier(t)
 	code, err := w.store.NewCode(t.Context(), store.Code{For: store.ForSetUp, Until: w.now.Add(time.Hour)})
 	if err != nil {
@@ -436,6 +442,7 @@ func TestTheDoorInTheBrowser(t *testing.T) {
 
 // No page of a workshop has an accessibility fault, nor does it scroll sideways.
 func TestAxeAtTheDoor(t *testing.T) {
+	t.Parallel()
 	w := newAtelier(t)
 	board, _, path := openClass(t, w)
 	w.visitor("10.0.0.5").post(path, "name", "red")

@@ -43,6 +43,7 @@ func sharedBox(t testing.TB, w *atelier) (id int64, ash, rowan *visitor) {
 // Who looks at a shared box is told within a moment when another changes it; who may not
 // see it is told nothing, and the line ends when it is kept again.
 func TestChangesAreTold(t *testing.T) {
+	t.Parallel()
 	w := newAtelier(t)
 	id, ash, rowan := sharedBox(t, w)
 	r, err := http.NewRequest(http.MethodGet, fmt.Sprintf("%s/live/boxes/%d", w.url, id), nil)
@@ -124,6 +125,7 @@ func (b *browser) tells(script string) string {
 // Two at one box in two browsers: what one ticks off is ticked at the other's, who does
 // nothing; and what one types is not lost by it.
 func TestTwoAtOneTable(t *testing.T) {
+	t.Parallel()
 	w := newAtelier(t)
 	id, _, _ := sharedBox(t, w)
 	ash, rowan := signedIn(t, w, "Ash"), signedIn(t, w, "Rowan")
@@ -141,6 +143,7 @@ func TestTwoAtOneTable(t *testing.T) {
 // that it is begun and finished is seen by the other at once; a field that both change is
 // asked about; sheets are set aside and taken once, however many press at one moment.
 func TestTwoAtOneJob(t *testing.T) {
+	t.Parallel()
 	w := newAtelier(t)
 	one, _, _ := sharedBox(t, w)
 	p, err := w.store.PersonCalled(t.Context(), "Ash")
@@ -232,6 +235,7 @@ func TestTwoAtOneJob(t *testing.T) {
 
 // One has one search at a time in a workshop, so that all take turns.
 func TestSearchesTakeTurns(t *testing.T) {
+	t.Parallel()
 	w := newAtelier(t)
 	ash := w.person("Ash", people.Maker)
 	p, err := w.store.PersonCalled(t.Context(), "Ash")

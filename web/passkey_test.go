@@ -16,6 +16,7 @@ import (
 // On a device with a chip for it: a passkey is made, one signs in with it and without the
 // password, and not any more once it is taken away; a made-up answer is of nobody.
 func TestPasskeys(t *testing.T) {
+	t.Parallel()
 	w := newAtelier(t)
 	w.person("Wren", people.Steward)
 	h := newHand(t, w.table, 1280, 800)

@@ -21,6 +21,7 @@ import (
 // Every route as every role: what is let through is what the table in the docs says, and
 // no route is missing in it.
 func TestWhoMayWhat(t *testing.T) {
+	t.Parallel()
 	w := newAtelier(t)
 	text, err := os.ReadFile("../docs/running-a-workshop.md")
 	if err != nil {
@@ -76,6 +77,7 @@ func TestWhoMayWhat(t *testing.T) {
 // what is shared is a maker's to work on and a guest's to look at; only its maker deletes
 // or shares it.
 func TestWhoseIsIt(t *testing.T) {
+	t.Parallel()
 	w := newAtelier(t)
 	who := map[string]*visitor{"steward": w.person("Wren", people.Steward), "owner": w.person("Ash", people.Maker), "maker": w.person("Rowan", people.Maker), "guest": w.person("Finch", people.Guest)}
 	ash, err := w.store.PersonCalled(t.Context(), "Ash")
@@ -155,6 +157,7 @@ func TestWhoseIsIt(t *testing.T) {
 // What one maker made alone is the steward's once the workshop is set up, and all of it is
 // there for one maker alone again.
 func TestAloneAndBack(t *testing.T) {
+	t.Parallel()
 	alone := newTable(t)
 	alone.jarBox()
 	before, _, _ := alone.get("/boxes/1/box")
@@ -180,6 +183,7 @@ func TestAloneAndBack(t *testing.T) {
 // By a link anybody looks at a box, and a maker copies it; a link that is ended leads
 // nowhere, and a new one is another.
 func TestLookingByALink(t *testing.T) {
+	t.Parallel()
 	w := newAtelier(t)
 	id, ash, rowan := sharedBox(t, w)
 	ash.post(fmt.Sprintf("/boxes/%d/share", id)) // kept to herself
