@@ -251,9 +251,9 @@ func (s *Store) AddEvent(ctx context.Context, e Event) error {
 	})
 }
 
-// Events are the newest, up to a number.
-func (s *Store) Events(ctx context.Context, most int) ([]Event, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT at, what, person, address, request, detail FROM events ORDER BY id DESC LIMIT ?`, most)
+// Events are the newest, up to a number; of one person where a name is given.
+func (s *Store) Events(ctx context.Context, of string, most int) ([]Event, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT at, what, person, address, request, detail FROM events WHERE ?1 = '' OR person = ?1 COLLATE NOCASE ORDER BY id DESC LIMIT ?2`, of, most)
 	if err != nil {
 		return nil, err
 	}
@@ -276,6 +276,25 @@ type Sessions struct{ s *Store }
 
 // Sessions of the store.
 func (s *Store) Sessions() Sessions { return Sessions{s} }
+
+// All are the sessions that hold: their data, by their tokens as they are kept.
+func (x Sessions) All(ctx context.Context) (map[string][]byte, error) {
+	rows, err := x.s.db.QueryContext(ctx, `SELECT token, data FROM sessions WHERE until > ?`, x.s.now().UnixMilli())
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	out := map[string][]byte{}
+	for rows.Next() {
+		var token string
+		var data []byte
+		if err := rows.Scan(&token, &data); err != nil {
+			return nil, err
+		}
+		out[token] = data
+	}
+	return out, rows.Err()
+}
 
 // FindCtx gives a session's data, while it holds.
 func (x Sessions) FindCtx(ctx context.Context, token string) (data []byte, found bool, err error) {

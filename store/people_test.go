@@ -76,12 +76,12 @@ func TestPeople(t *testing.T) {
 		}
 		now = now.Add(keptEvents / 2)
 	}
-	if got, err := s.Events(ctx, 10); err != nil || len(got) != 3 || got[0].Detail != "c" {
+	if got, err := s.Events(ctx, "", 10); err != nil || len(got) != 3 || got[0].Detail != "c" {
 		t.Errorf("%+v, %v", got, err)
 	}
 	now = now.Add(time.Hour)
 	s.AddEvent(ctx, Event{What: "sign-out"})
-	if got, _ := s.Events(ctx, 10); len(got) != 2 {
+	if got, _ := s.Events(ctx, "", 10); len(got) != 2 {
 		t.Errorf("after half a year %d events are kept", len(got))
 	}
 }

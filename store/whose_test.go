@@ -226,7 +226,7 @@ func TestLeaving(t *testing.T) {
 			t.Errorf("the setting %s is left", name)
 		}
 	}
-	events, err := s.Events(t.Context(), 10)
+	events, err := s.Events(t.Context(), "", 10)
 	must(t, err)
 	for _, e := range events {
 		if e.Person == "Ash" || e.Person == "Rowan" {

@@ -64,6 +64,7 @@ func full(t *testing.T) (*table, []string) {
 // and none scrolls sideways. 320 px is a phone's smallest, and a desk at 400 %;
 // 640 px is a desk at 200 %.
 func TestAxe(t *testing.T) {
+	t.Parallel()
 	x, pages := full(t)
 	b := openBrowser(t, x)
 	for _, page := range pages {
@@ -81,6 +82,7 @@ func TestAxe(t *testing.T) {
 // The same with everything opened, with a fault shown, with help over the page,
 // and where there is nothing yet.
 func TestAxeInEveryState(t *testing.T) {
+	t.Parallel()
 	x, pages := full(t)
 	b := openBrowser(t, x)
 	b.do(chromedp.EmulateViewport(1280, 800))
@@ -153,6 +155,7 @@ const noteStops = `(() => {
 // Tab goes through every page once, in the order of its reading, never without
 // a ring that is seen and never under something else.
 func TestTabWalk(t *testing.T) {
+	t.Parallel()
 	x, pages := full(t)
 	b := openBrowser(t, x)
 	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
@@ -227,6 +230,7 @@ var trees = flag.String("trees", "", "write what a screen reader has of every pa
 // filled in has a name, headings go down one step at a time, the page has one
 // main part and one first heading, and there is a place where changes are said.
 func TestWhatAScreenReaderHas(t *testing.T) {
+	t.Parallel()
 	x, pages := full(t)
 	b := openBrowser(t, x)
 	titles := map[string]string{}
@@ -301,6 +305,7 @@ func (b *browser) write(page string, all []said) {
 // In forced colours what is chosen can still be told, and with less motion
 // nothing moves.
 func TestForcedColoursAndLessMotion(t *testing.T) {
+	t.Parallel()
 	x, _ := full(t)
 	b := openBrowser(t, x)
 	b.do(chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {

@@ -38,6 +38,7 @@ func (x *table) submit(path string, form url.Values) string {
 // A small box of an assembly is opened, gets a card and a tick of its own, a
 // paper on its lid, and becomes a box of its own with all of them.
 func TestSmallBoxesAreOpened(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.carried()
 	if _, body, _ := x.get(fmt.Sprintf("/boxes/%d/box", id)); strings.Count(body, "/small/box-") != 3 {
@@ -88,6 +89,7 @@ func TestSmallBoxesAreOpened(t *testing.T) {
 // A loose piece is added, drawn as it is filled in, refused at its field, dressed,
 // and taken away with its paper.
 func TestLooseSlip(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	at := fmt.Sprintf("/boxes/%d/dressing", id)
@@ -124,6 +126,7 @@ func TestLooseSlip(t *testing.T) {
 // The manners of parting things are compared by card and air, and the one that is
 // pressed is taken; what makes no sense is one press away with its reason.
 func TestPartedAndCompared(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	in, err := design.Read([]byte(`{"brevium":1,"name":"x","units":"mm","style":"tray-lid",
 	 "contents":[{"name":"vial","across":20,"height":55,"count":4},{"name":"deck","length":90,"width":62,"height":20}]}`))
@@ -157,6 +160,7 @@ func TestPartedAndCompared(t *testing.T) {
 // A belly band is put round, told with its girth, refused at its field and taken
 // away.
 func TestBellyBand(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	at := fmt.Sprintf("/boxes/%d/dressing", id)
@@ -187,6 +191,7 @@ func TestBellyBand(t *testing.T) {
 // A thing in two sizes makes a set: a second box of the same kind and card, and a
 // job of both. What cannot be is said at its field.
 func TestSetOfTwoSizes(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	in, err := design.Read([]byte(`{"brevium":1,"name":"Mint tin","units":"mm","style":"book-wrap","contents":[{"name":"tin","length":44,"width":66,"height":15}],"card":{"name":"Berry card","gsm":240}}`))
 	if err != nil {
@@ -214,6 +219,7 @@ func TestSetOfTwoSizes(t *testing.T) {
 
 // A basket is begun from a whole sheet in thirds.
 func TestBasketFromASheetInThirds(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	n, err := x.store.Add(t.Context(), design.New("Eggs", measure.MM, "woven-basket"))
 	if err != nil {

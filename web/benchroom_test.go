@@ -19,6 +19,7 @@ import (
 // The jar box is made at the bench by the keyboard alone, the page shut half-way and
 // opened again; nothing scrolls, every step comes up once, and all are ticked.
 func TestAtTheBench(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	r, err := design.Make(t.Context(), x.box(id).Inputs)
@@ -77,6 +78,7 @@ func TestAtTheBench(t *testing.T) {
 
 // By touch on a phone: a tap on the picture goes on, one at its left edge back.
 func TestAtTheBenchByTouch(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	b := openBrowser(t, x)
@@ -104,6 +106,7 @@ func TestAtTheBenchByTouch(t *testing.T) {
 // Without scripts the buttons do; a box whose steps are ticked elsewhere goes on
 // where they end; nonsense goes nowhere.
 func TestTheBenchWithoutScripts(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	at := fmt.Sprintf("/boxes/%d/bench", id)
@@ -132,6 +135,7 @@ func TestTheBenchWithoutScripts(t *testing.T) {
 // Of three cartons each is counted; all can be passed over at once, and that undone.
 // What a move took is kept beside what is usual, unless someone went away.
 func TestTheBenchCountsCopies(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	in := design.New("Three cartons", measure.In, "hinged-carton")
 	in.Copies = 3
@@ -178,6 +182,7 @@ func TestTheBenchCountsCopies(t *testing.T) {
 
 // Where the browser hears, and it is asked for, "done" goes on and "back" goes back.
 func TestTheBenchByVoice(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	b := openBrowser(t, x)

@@ -15,6 +15,7 @@ import (
 // Designs are brought in many at once; one that cannot be read is named, and
 // the others are kept.
 func TestDesignsAreBroughtIn(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	one := design.New("Brought tray", measure.In, "tray")
 	send := func(files map[string]string) (int, string) {

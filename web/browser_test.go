@@ -166,6 +166,7 @@ func (b *browser) value(expression string) string {
 
 // From nothing to the printed sheet, as a newcomer does it.
 func TestTheJarBoxInABrowser(t *testing.T) {
+	t.Parallel()
 	b := openBrowser(t, newTable(t))
 	b.visit("/")
 	b.says("No boxes yet")
@@ -214,6 +215,7 @@ func TestTheJarBoxInABrowser(t *testing.T) {
 }
 
 func TestUnitsInABrowser(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	b := openBrowser(t, x)
@@ -231,6 +233,7 @@ func TestUnitsInABrowser(t *testing.T) {
 // moves on; the page around a field being typed in changes without taking
 // the field away.
 func TestBreakAndMendInABrowser(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	b := openBrowser(t, x)
@@ -263,6 +266,7 @@ func TestBreakAndMendInABrowser(t *testing.T) {
 }
 
 func TestKeyboardOnly(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	b := openBrowser(t, x)
@@ -297,6 +301,7 @@ func TestKeyboardOnly(t *testing.T) {
 
 // The picture in space really changes between stages, and turns by keyboard.
 func TestFoldingInABrowser(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	b := openBrowser(t, x)
@@ -346,6 +351,7 @@ func TestFoldingInABrowser(t *testing.T) {
 // The file for a cutting machine is seen by another program as it is meant:
 // every score on top and as long as in the pattern, the outline as long.
 func TestAMachineFileInABrowser(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	b := openBrowser(t, x)

@@ -16,6 +16,7 @@ import (
 
 // A box that cannot be drawn any more still shows every stop, with the reason.
 func TestABoxThatCannotBeDrawnKeepsItsPages(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	in, err := design.Read(
 		[]byte(`{"brevium":1,"name":"too large","units":"in","style":"tray","size":{"length":"11 in","width":"11 in","height":"2 in"}}`),
@@ -36,6 +37,7 @@ func TestABoxThatCannotBeDrawnKeepsItsPages(t *testing.T) {
 }
 
 func TestQuestionsAnswer(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	for path, says := range map[string]string{
@@ -65,6 +67,7 @@ func TestQuestionsAnswer(t *testing.T) {
 }
 
 func TestTheBiggestIsTaken(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	n := x.jarBox()
 	if code, body, _ := x.post("/boxes/1/biggest", "length", "76.2", "width", "63.5", "height", "50.8"); code != http.StatusNoContent {
@@ -82,6 +85,7 @@ func TestTheBiggestIsTaken(t *testing.T) {
 // A size filled in is fixed even when the choice above it was left alone, and
 // the answer says what every style gives only when none is.
 func TestTheBiggestAsAsked(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	_, plain, _ := x.get("/boxes/1/biggest")
@@ -105,6 +109,7 @@ func TestTheBiggestAsAsked(t *testing.T) {
 
 // What the drawer can make is taken with its card.
 func TestABoxFromTheDrawer(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	if _, body, _ := x.get("/boxes/1/compare?from=drawer"); !strings.Contains(body, "Nothing in the drawer is large enough") {
@@ -145,6 +150,7 @@ func TestABoxFromTheDrawer(t *testing.T) {
 
 // The unit switch comes back to the page it stands on, and to none elsewhere.
 func TestUnitsComeBackToTheirPage(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	for to, want := range map[string]string{
 		"/drawer": "/drawer", "/jobs": "/jobs", "/jobs/3": "/jobs/3", "": "/", "https://elsewhere": "/", "//elsewhere": "/", "/%2f/elsewhere": "/",
@@ -161,6 +167,7 @@ func TestUnitsComeBackToTheirPage(t *testing.T) {
 }
 
 func TestCellsAndLinings(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	n := x.jarBox()
 	code, body, _ := x.post("/boxes/1/contents", "compartments.per", "thing", "choosing-linings", "1", "linings", "stiffener")
@@ -190,6 +197,7 @@ func TestCellsAndLinings(t *testing.T) {
 }
 
 func TestThingsAreKeptAndBroughtIn(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	n := x.jarBox()
 	x.post("/boxes/1/things/keep")
@@ -215,6 +223,7 @@ func TestThingsAreKeptAndBroughtIn(t *testing.T) {
 }
 
 func TestAListComesFromAFile(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	n := x.jarBox()
 	var b bytes.Buffer

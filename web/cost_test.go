@@ -12,6 +12,7 @@ import (
 // a price by hand with the box and hangs it on as a tag; the job's page adds the same
 // boxes up; bad rates are refused at their field and nothing is kept.
 func TestWhatItCosts(t *testing.T) {
+	t.Parallel()
 	x := workshop(t)
 	at := "/boxes/2/cost"
 	if page := x.words(at); !strings.Contains(page, "Not counted, since it has no price") || !strings.Contains(page, "by the margin") {

@@ -104,6 +104,7 @@ func (x *table) told() string {
 }
 
 func TestEverythingGoesToAnotherWorkshop(t *testing.T) {
+	t.Parallel()
 	x := workshop(t)
 	code, zip, _ := x.get("/data/everything.zip")
 	if code != http.StatusOK || !strings.HasPrefix(zip, "PK") {
@@ -159,6 +160,7 @@ func TestEverythingGoesToAnotherWorkshop(t *testing.T) {
 }
 
 func TestCopiesOnThePage(t *testing.T) {
+	t.Parallel()
 	x := workshop(t)
 	want := x.told()
 	x.post("/data/copy")
@@ -201,6 +203,7 @@ func TestCopiesOnThePage(t *testing.T) {
 // The bin is looked into, brought back from and emptied; a job tells of its
 // boxes there.
 func TestTheBin(t *testing.T) {
+	t.Parallel()
 	x := workshop(t)
 	x.post("/boxes/2/delete")
 	x.post("/boxes/1/contents", "contents[0].name", "Jar")
@@ -258,6 +261,7 @@ func TestTheBin(t *testing.T) {
 
 // Damage stands on every page and in the health answer.
 func TestDamageStandsOnEveryPage(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	in := x.box(x.jarBox()).Inputs
 	in.Name = strings.Repeat("x", 100)
@@ -303,6 +307,7 @@ func TestDamageStandsOnEveryPage(t *testing.T) {
 
 // A large file is only taken where files are brought back.
 func TestLargeFilesOnlyWhereTheyBelong(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	large := bytes.Repeat([]byte("x"), 5<<20)

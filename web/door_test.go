@@ -34,6 +34,9 @@ type atelier struct {
 	again  http.Handler // in place of the first, when it was started again
 }
 
+// testPepper goes into the passwords of all tests.
+var testPepper = people.NewPepper()
+
 const goodPassword = "seven kraft sheets"
 
 func newAtelier(t testing.TB) *atelier {
@@ -56,7 +59,7 @@ func (w *atelier) start() {
 	}
 	w.t.Cleanup(func() { s.Close() })
 	s.UseClock(func() time.Time { return w.now })
-	h, routes, err := NewWorkshop(s, nil, quiet())
+	h, routes, err := NewWorkshop(s, nil, quiet(), testPepper)
 	if err != nil {
 		w.t.Fatal(err)
 	}
@@ -130,7 +133,7 @@ func (w *atelier) person(name string, role people.Role) *visitor {
 	if err != nil {
 		w.t.Fatal(err)
 	}
-	if _, err := w.store.Join(w.t.Context(), code.Text, name, people.Hash(goodPassword)); err != nil {
+	if _, err := w.store.Join(w.t.Context(), code.Text, name, testPepper.Hash(goodPassword)); err != nil {
 		w.t.Fatal(err)
 	}
 	v := w.visitor("10.0.0.1")
@@ -189,7 +192,7 @@ func TestAWorkshopIsSetUpAndJoined(t *testing.T) {
 	}
 	at, _ := url.Parse(link)
 	ash := w.visitor("10.0.0.2")
-	if status, page, _ := ash.get(at.Path); status != 200 || !strings.Contains(page, "as a maker") {
+	if status, page, _ := ash.get(at.Path); status != 200 || !strings.Contains(page, "as a maker") || !strings.Contains(page, "Kept of you here") {
 		t.Errorf("the link: %d", status)
 	}
 	if status, _, h := ash.post(at.Path, "name", "Ash", "password", "four blue ribbons"); status != http.StatusSeeOther || h.Get("Location") != "/" {
@@ -268,13 +271,13 @@ func TestSessionsEnd(t *testing.T) {
 	if status, page, _ := wren.post(fmt.Sprintf("/people/%d", me.ID), "role", "guest"); status != http.StatusUnprocessableEntity || !strings.Contains(page, "last steward") {
 		t.Errorf("the last steward becomes a guest: %d", status)
 	}
-	w.now = w.now.Add(90 * time.Minute)
+	w.now = w.now.Add(20 * time.Minute)
 	if !in(wren) {
-		t.Error("after an hour and a half a session has ended")
+		t.Error("after twenty minutes a session has ended")
 	}
-	w.now = w.now.Add(3 * time.Hour)
+	w.now = w.now.Add(40 * time.Minute)
 	if in(wren) {
-		t.Error("after three idle hours a session holds")
+		t.Error("after forty idle minutes a session holds")
 	}
 	w.now = time.Now() // by which sessions are begun
 	_, page, _ := w.person("Rowan", people.Steward).get("/people")
@@ -282,6 +285,46 @@ func TestSessionsEnd(t *testing.T) {
 		if !strings.Contains(page, want) {
 			t.Errorf("the steward is not told of %q", want)
 		}
+	}
+}
+
+// One sees where one is signed in and what happened with one's name, and ends a session
+// with the password.
+func TestOwnSessions(t *testing.T) {
+	t.Parallel()
+	w := newAtelier(t)
+	ash := w.person("Ash", people.Maker)
+	phone := w.visitor("10.0.0.9")
+	phone.do(http.MethodPost, "/sign-in", map[string]string{"User-Agent": "Mozilla/5.0 (iPhone; CPU)"}, "name", "Ash", "password", goodPassword)
+	w.visitor("10.0.0.8").post("/sign-in", "name", "Ash", "password", "guessed wrong again")
+	w.person("Rowan", people.Maker)
+	_, page, _ := ash.get("/me")
+	for _, want := range []string{"a phone, from 10.0.0.9", "from 10.0.0.1", "<b>here</b>", "wrong password", "from 10.0.0.8"} {
+		if !strings.Contains(page, want) {
+			t.Errorf("one's own page does not tell %q", want)
+		}
+	}
+	if a, b := ash.token(), phone.token(); len(a) < 43 || a == b { // 256 bits, told by six each
+		t.Errorf("the tokens are %q and %q", a, b)
+	}
+	ids := regexp.MustCompile(`name="id" value="([a-z0-9]+)"`).FindAllStringSubmatch(page, -1)
+	if len(ids) != 1 {
+		t.Fatalf("%d sessions can be ended", len(ids))
+	}
+	for _, c := range []struct {
+		password string
+		status   int
+		holds    bool
+	}{{"not the password", http.StatusUnprocessableEntity, true}, {goodPassword, http.StatusSeeOther, false}} {
+		if status, _, _ := ash.post("/me/sessions/end", "now", c.password, "id", ids[0][1]); status != c.status {
+			t.Errorf("with %q: %d", c.password, status)
+		}
+		if status, _, _ := phone.get("/"); (status == 200) != c.holds {
+			t.Errorf("with %q the phone's session: %d", c.password, status)
+		}
+	}
+	if status, _, _ := ash.get("/"); status != 200 {
+		t.Errorf("the session here: %d", status)
 	}
 }
 
@@ -422,6 +465,13 @@ func TestTheDoorInTheBrowser(t *testing.T) {
 	h.visit("/set-up")
 	h.write("The code", code.Written())
 	h.write("Your name", "Wren")
+	h.write("A password, at least 12 letters", "too short")
+	h.until(`document.querySelector(".field [role=status]")?.innerText === "3 letters to go"`)
+	h.press("button", "Show: A password, at least 12 letters")
+	h.until(`document.getElementById("password").type === "text"`)
+	h.do(js(`(() => { const f = document.getElementById("password"); f.select(); document.execCommand("insertText", false, "pasted from a keeper"); })()`))
+	h.until(`document.getElementById("password").value === "pasted from a keeper" && document.querySelector(".field [role=status]").innerText === "hard to guess"`)
+	h.press("button", "Show: A password, at least 12 letters")
 	h.write("A password, at least 12 letters", goodPassword)
 	h.press("button", "Set it up")
 	h.until(`location.pathname === "/" && document.querySelector(".who").innerText === "Wren"`)

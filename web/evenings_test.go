@@ -15,6 +15,7 @@ import (
 // anew; too little time, a work nobody does and bad lines are said, and what was typed
 // stays.
 func TestAJobInEvenings(t *testing.T) {
+	t.Parallel()
 	x := workshop(t)
 	noon := time.Date(2026, 11, 30, 12, 0, 0, 0, time.Local)
 	x.store.UseClock(func() time.Time { return noon })
@@ -57,6 +58,7 @@ func TestAJobInEvenings(t *testing.T) {
 // Kits for a class: what is in a bag, what a table cuts with its spares, where the
 // student's page is.
 func TestKitsForAClass(t *testing.T) {
+	t.Parallel()
 	x := workshop(t)
 	x.post("/jobs", "name", "Class", "copies.1", "4")
 	page := x.words("/jobs/1/kits?people=9&tables=2&spare=20")
@@ -75,6 +77,7 @@ func TestKitsForAClass(t *testing.T) {
 // What a maker reckons with, how long steps took, who makes a job and what is done of
 // it go along to another Brevium, where boxes have other numbers.
 func TestTheWorkIsTakenAlong(t *testing.T) {
+	t.Parallel()
 	x := workshop(t)
 	x.post("/boxes/2/cost", "hour", "12", "margin", "25", "fee", "0")
 	x.post("/boxes/2/bench", "at", "0", "go", "on", "took", "9")

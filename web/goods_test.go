@@ -21,6 +21,7 @@ import (
 // Whatever goes over, round and onto a box is put on by a button, changed in its
 // fields, refused with a sentence at its field, and taken away again.
 func TestGoodsOnTheTicket(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	at := fmt.Sprintf("/boxes/%d/dressing", id)
@@ -71,6 +72,7 @@ func TestGoodsOnTheTicket(t *testing.T) {
 
 // A flap is held shut by a button, and the page says where it goes.
 func TestClosuresOnTheTicket(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id, err := x.store.Add(t.Context(), design.New("Cards", measure.In, "wallet-box"))
 	if err != nil {
@@ -111,6 +113,7 @@ func TestClosuresOnTheTicket(t *testing.T) {
 // The cupboard tells what a box and a job take of it and what to buy; a job sets it
 // aside, uses it up, and undone puts it back.
 func TestTheCupboard(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	x.post(fmt.Sprintf("/boxes/%d/dressing", id), "ribbons.add", "1")
@@ -192,6 +195,7 @@ func TestTheCupboard(t *testing.T) {
 // A box is dressed in one press with the papers at hand; a paper is put on all
 // faces like its own; what that does to the lid stands beside it.
 func TestReadyWays(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	at := fmt.Sprintf("/boxes/%d/dressing", id)
@@ -232,6 +236,7 @@ func TestReadyWays(t *testing.T) {
 
 // A new label goes on a lid's top, or else on the front: never under the floor.
 func TestANewLabelsPlace(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	for kind, want := range map[string]string{"tray-lid": "lid/top", "tray": "tray/front", "wallet-box": "body/front"} {
 		id, err := x.store.Add(t.Context(), design.New("Labelled "+kind, measure.MM, kind))
@@ -247,6 +252,7 @@ func TestANewLabelsPlace(t *testing.T) {
 
 // The inside is lined by one press, once; what it takes is told.
 func TestLiningOnTheTicket(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	at := fmt.Sprintf("/boxes/%d/dressing", id)

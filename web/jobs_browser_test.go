@@ -13,6 +13,7 @@ import (
 // At the table: see where a piece goes, drag it, keep it, look for better,
 // stop, set the sheets aside, cut, and find the offcuts in the drawer.
 func TestAJobInABrowser(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	x.lot(12, 12*measure.Inch, 12*measure.Inch, false)

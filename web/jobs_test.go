@@ -64,6 +64,7 @@ func (x *table) counts() string {
 }
 
 func TestTheDrawer(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	if _, body, _ := x.get("/drawer"); !strings.Contains(body, "The drawer is empty") {
 		t.Error("the empty drawer says nothing useful")
@@ -150,6 +151,7 @@ func TestTheDrawer(t *testing.T) {
 }
 
 func TestTheDrawerAsAFile(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.lot(7, 12*measure.Inch, 12*measure.Inch, false)
 	_, file, header := x.get("/drawer.csv")
@@ -170,6 +172,7 @@ func TestTheDrawerAsAFile(t *testing.T) {
 
 // A job from its boxes to the drawer and back.
 func TestAJobFromPlanToDrawer(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	x.lot(1, 12*measure.Inch, 12*measure.Inch, false)
@@ -258,6 +261,7 @@ func TestAJobFromPlanToDrawer(t *testing.T) {
 }
 
 func TestAJobChanges(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	n := x.jarBox()
 	x.jarBox()
@@ -309,6 +313,7 @@ func keys(body string) []string {
 }
 
 func TestPiecesAreHeld(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	x.lot(9, 12*measure.Inch, 12*measure.Inch, false)
@@ -397,6 +402,7 @@ func TestPiecesAreHeld(t *testing.T) {
 // A search tells what it finds line by line and keeps the best; when the page
 // goes, it ends at once.
 func TestTheSearchIsWatchedAndStopped(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	x.lot(3, 12*measure.Inch, 12*measure.Inch, false)

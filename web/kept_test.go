@@ -36,6 +36,7 @@ func (w *weather) ServeHTTP(to http.ResponseWriter, r *http.Request) {
 // is, and looks whether the page says so, keeps what was typed, and sends it
 // again when it can.
 func TestAChangeThatIsNotKeptIsSaidAndSentAgain(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	sky := &weather{app: x.http}
@@ -79,6 +80,7 @@ func TestAChangeThatIsNotKeptIsSaidAndSentAgain(t *testing.T) {
 // TestAFormThatLoadsAPageWaitsForSomebody types a new box while nobody
 // answers; the form stays and goes when somebody does.
 func TestAFormThatLoadsAPageWaitsForSomebody(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	sky := &weather{app: x.http}
 	b := openBrowser(t, &table{t, x.store, sky})
@@ -96,6 +98,7 @@ func TestAFormThatLoadsAPageWaitsForSomebody(t *testing.T) {
 }
 
 func TestRefusalsComeAsASentence(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	code, body, header := x.post("/boxes/1/rename", "name", "  ")
@@ -113,6 +116,7 @@ func TestRefusalsComeAsASentence(t *testing.T) {
 // What another window changed meanwhile is shown beside what was typed, and
 // the maker chooses by a button.
 func TestAClashIsSettledInTheBrowser(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	b := openBrowser(t, x)

@@ -12,6 +12,7 @@ import (
 // The catalogue shows every kind shut and open, with what it takes; what does
 // not go with a thing, a sheet or an hour is put aside with the reason.
 func TestKindsOfBox(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	_, all, _ := x.get("/kinds")
 	for _, s := range style.Boxes() {
@@ -44,6 +45,7 @@ func TestKindsOfBox(t *testing.T) {
 // What there is to do is counted from the pieces: a tray of one card has four
 // scores, four slits told as one, and four glued tabs.
 func TestEffortOfATray(t *testing.T) {
+	t.Parallel()
 	r, err := design.Make(t.Context(), design.New("", measure.In, "tray"))
 	if err != nil {
 		t.Fatal(err)

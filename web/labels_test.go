@@ -6,6 +6,7 @@ import (
 
 // On a page of 1280 no label of a drawing is smaller than 9 px.
 func TestLabelsCanBeRead(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	x.post("/boxes/1/dressing", "mats.add", "base")

@@ -55,6 +55,7 @@ func (x *table) listed(path string) (names []string, parts int) {
 }
 
 func TestTheListLoadsAsOneScrolls(t *testing.T) {
+	t.Parallel()
 	x := many(t, 50)
 	names, parts := x.listed("/")
 	seen := map[string]bool{}
@@ -67,6 +68,7 @@ func TestTheListLoadsAsOneScrolls(t *testing.T) {
 }
 
 func TestTheListIsSearchedAndSorted(t *testing.T) {
+	t.Parallel()
 	x := many(t, 15)
 	today := x.box(1).Changed.Format("2006-01-02")
 	for find, want := range map[string]int{
@@ -96,6 +98,7 @@ func TestTheListIsSearchedAndSorted(t *testing.T) {
 // Files are named by their sums and kept for a year, compressed once; pages
 // are compressed as they go.
 func TestFilesAndPagesTravelSmall(t *testing.T) {
+	t.Parallel()
 	x := many(t, 12)
 	ask := func(path string, headers ...string) *http.Response {
 		q := httptest.NewRequest(http.MethodGet, path, nil)

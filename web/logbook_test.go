@@ -19,6 +19,7 @@ import (
 // What was made is written down: how it felt beside what was worked out, what to
 // remember; it is made again from there as it was, taken along, and struck out.
 func TestTheLogbook(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	ask := fmt.Sprintf("/boxes/%d/made", id)
@@ -75,6 +76,7 @@ func TestTheLogbook(t *testing.T) {
 // from either file, once; a bad row is said and nothing lost; a box is made again for
 // other things; a photograph is kept with the note, and what is none refused.
 func TestTheLogbookIsLookedThrough(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	ask := fmt.Sprintf("/boxes/%d/made", id)
@@ -135,6 +137,7 @@ func TestTheLogbookIsLookedThrough(t *testing.T) {
 // whether it will fit, and change nothing until one says so; then the lid is bigger
 // and the account says why; set aside, all is as before.
 func TestTheNextLidIsBigger(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	at := fmt.Sprintf("/boxes/%d/fit", id)

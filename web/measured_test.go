@@ -11,6 +11,7 @@ import (
 // Ten sheets measured together are typed as such and stay so; a new weight leaves what
 // was measured alone; a box whose card the drawer knows better is offered that.
 func TestACardIsMeasured(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	x.post("/boxes/1/box", "card.name", "Oat card", "card.gsm", "240", "card.thickness", "3.05 for 10")

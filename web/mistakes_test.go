@@ -44,6 +44,7 @@ var mistakes = []mistake{
 // Twenty mistakes: each is said at its field, which has the focus; what was
 // typed beside it is kept; and one press puts back what was there.
 func TestTwentyMistakes(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	x.post("/boxes/1/dressing", "mats.add", "lid")
@@ -98,6 +99,7 @@ func (h *hand) mistype(words, value string) {
 
 // After a refused change the next one is taken, and leaving the page asks.
 func TestOnlyTheWrongFieldIsRefused(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	h := newHand(t, x, 1280, 800)
@@ -132,6 +134,7 @@ func TestOnlyTheWrongFieldIsRefused(t *testing.T) {
 // A choice that cannot be is put back, too, and what would help is offered
 // where it is said.
 func TestARefusedChoiceIsPutBack(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	x.post("/boxes/1/box", "size.basis", "scored")

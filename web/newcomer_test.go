@@ -16,6 +16,7 @@ import (
 // The unit buttons work on every page that has them, and what was typed there
 // stays.
 func TestUnitButtonsOnEveryPage(t *testing.T) {
+	t.Parallel()
 	x, pages := full(t)
 	h := newHand(t, x, 1280, 800)
 	for n, page := range pages {
@@ -42,6 +43,7 @@ func TestUnitButtonsOnEveryPage(t *testing.T) {
 // order under the arrow keys, and the focus stays in it; one of the others is a
 // press away with its reason, and when it is chosen all the same it is said.
 func TestBoxesAreChosenByKeyboard(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	h := newHand(t, x, 1280, 800)
@@ -70,6 +72,7 @@ func TestBoxesAreChosenByKeyboard(t *testing.T) {
 // What is open stays open and the focus stays where it was, whatever changes
 // around them; undone to the start, the button that did it keeps it.
 func TestOpenThingsStayOpen(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	h := newHand(t, x, 1280, 800)
@@ -92,6 +95,7 @@ func TestOpenThingsStayOpen(t *testing.T) {
 
 // A new box follows what is chosen at once: its fields, its picture, its size.
 func TestANewBoxFollowsAtOnce(t *testing.T) {
+	t.Parallel()
 	h := newHand(t, newTable(t), 1280, 800)
 	h.visit("/new")
 	h.pick("Shape", "a block")
@@ -113,6 +117,7 @@ func TestANewBoxFollowsAtOnce(t *testing.T) {
 
 // Single keys do nothing on a button, and nothing at all once switched off.
 func TestSingleKeysCanBeSwitchedOff(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	h := newHand(t, x, 1280, 800)
@@ -144,6 +149,7 @@ func TestSingleKeysCanBeSwitchedOff(t *testing.T) {
 // On a phone the fields begin in the first screen, the drawing stays in sight
 // while they are scrolled, and Next is at hand.
 func TestOnAPhone(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	h := newHand(t, x, 390, 844)
@@ -162,6 +168,7 @@ func TestOnAPhone(t *testing.T) {
 
 // What is deleted by mistake comes back, and a box that a job waits for says so.
 func TestDeletingIsSaidAndUndone(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	x.post("/jobs", "copies.1", "2", "name", "Winter fair")
@@ -185,6 +192,7 @@ func TestDeletingIsSaidAndUndone(t *testing.T) {
 
 // What a page says of sheets, cuts and air agrees with itself.
 func TestSentencesAgree(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	x.post("/boxes/1/sheets", "copies", "1")

@@ -56,6 +56,7 @@ func (x *table) photographed(n int) paper.Card {
 // A maker's own paper is photographed, straightened, and lies in the drawer; a box
 // is dressed with it by its swatch, and every page shows it.
 func TestAPaperOfOnesOwn(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	c := x.photographed(1)
 	if c.Look.Photo.Wide != 160*measure.Millimetre || c.Look.Photo.High != 120*measure.Millimetre || c.Direction != paper.OneWayUp {
@@ -91,6 +92,7 @@ func TestAPaperOfOnesOwn(t *testing.T) {
 
 // A box in four photographed papers: its page and all its pictures are small.
 func TestPhotographedPapersAreLight(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	at := fmt.Sprintf("/boxes/%d/dressing", id)
@@ -115,6 +117,7 @@ func TestPhotographedPapersAreLight(t *testing.T) {
 }
 
 func TestPicturesThatAreRefused(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	for name, c := range map[string]struct {
 		sent []byte
@@ -144,6 +147,7 @@ func TestPicturesThatAreRefused(t *testing.T) {
 
 // A hundred pictures sent and left: the last few wait, the others go.
 func TestPicturesLeftBehindGo(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	var first string
 	for n := range store.MostSent + 1 {
@@ -160,6 +164,7 @@ func TestPicturesLeftBehindGo(t *testing.T) {
 // A card's colours and print are chosen on the ticket and in the drawer, and stay
 // its name's until they are.
 func TestACardsLook(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	at := fmt.Sprintf("/boxes/%d/box", id)
@@ -191,6 +196,7 @@ func TestACardsLook(t *testing.T) {
 
 // Everything taken along brings the photographs and the looks with it.
 func TestPhotographsGoAlong(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	c := x.photographed(3)
 	_, zip, _ := x.get("/data/everything.zip")
@@ -209,6 +215,7 @@ func TestPhotographsGoAlong(t *testing.T) {
 
 // A print holds the papers, and in lines alone it does not.
 func TestPrintsInLinesAlone(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	c := x.photographed(2)
 	id := x.jarBox()

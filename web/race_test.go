@@ -31,6 +31,7 @@ func raceTime(t *testing.T) time.Duration {
 // Makers use everything at once: pages, changes, jobs, searches, copies. The
 // race detector watches; nothing may be answered with a fault.
 func TestRacesOfMakers(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	for range 4 {
 		x.jarBox()

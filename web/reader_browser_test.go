@@ -5,6 +5,7 @@ import "testing"
 // What is not understood is pressed in the text, and lies under the hand to be written
 // anew, whatever signs and lines stand before it; read again, the box is made of it.
 func TestAMisreadIsMendedByAPress(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	h := newHand(t, x, 1280, 800)
 	h.visit("/read")

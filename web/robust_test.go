@@ -22,6 +22,7 @@ import (
 
 // The four clicks that once took the server down, and every view after them.
 func TestTheBagThatFell(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	in := design.New("Bag", measure.MM, "fold-top-bag")
 	in.Things = []contents.Thing{{Shape: contents.Round, Length: 45600 * measure.Micrometre, Width: 45600 * measure.Micrometre,
@@ -46,6 +47,7 @@ func TestTheBagThatFell(t *testing.T) {
 // One thing with a cell of its own needs no divider; it is the default new
 // box, one choice on.
 func TestOneCellNeedsNoDividers(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	for _, s := range style.Boxes() {
 		in := design.New("One jar", measure.MM, s.ID)
@@ -67,6 +69,7 @@ func TestOneCellNeedsNoDividers(t *testing.T) {
 // A box that cannot be read stays in its list with its reason, can be taken
 // away as a file and deleted, and takes neither the list nor a job down.
 func TestABoxThatCannotBeRead(t *testing.T) {
+	t.Parallel()
 	file := filepath.Join(t.TempDir(), "b.db")
 	kept, err := store.Open(t.Context(), file)
 	if err != nil {
@@ -135,6 +138,7 @@ func TestABoxThatCannotBeRead(t *testing.T) {
 // Names in every script, with signs that no font has, print; what turns the
 // text around is taken out.
 func TestAnyNamePrints(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	for _, name := range []string{"Honey 🍯 jars", "贺礼盒", "Żółć", "a\u202eb"} {
@@ -155,6 +159,7 @@ func TestAnyNamePrints(t *testing.T) {
 
 // Many that save and read at once are all answered.
 func TestManyAtOnce(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	var all sync.WaitGroup

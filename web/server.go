@@ -9,13 +9,16 @@ import (
 	"embed"
 	"io/fs"
 	"log/slog"
+	"mime"
 	"net/http"
+	"slices"
 	"strings"
 	"time"
 
 	"github.com/labstack/echo/v5"
 	"github.com/labstack/echo/v5/middleware"
 
+	"brevium/core/people"
 	"brevium/core/strict"
 	"brevium/store"
 	"brevium/web/bench"
@@ -45,17 +48,17 @@ const security = "default-src 'self'; script-src 'self'; style-src 'self'; img-s
 // New gives the handler for the whole application, for one maker at their own machine.
 // A disk, which may be nil, keeps pictures over a restart.
 func New(kept *store.Store, disk *store.Cache, log *slog.Logger) (http.Handler, error) {
-	h, _, err := build(kept, disk, log, false)
+	h, _, err := build(kept, disk, log, nil)
 	return h, err
 }
 
 // NewWorkshop gives the handler for a workshop: one signs in, and does what one's role
-// allows. The routes are given too, to be held against the table of who may what.
-func NewWorkshop(kept *store.Store, disk *store.Cache, log *slog.Logger) (http.Handler, echo.Routes, error) {
-	return build(kept, disk, log, true)
+// allows. Passwords go with a pepper, which is kept apart from the data. The routes are given too, to be held against the table of who may what.
+func NewWorkshop(kept *store.Store, disk *store.Cache, log *slog.Logger, pepper people.Pepper) (http.Handler, echo.Routes, error) {
+	return build(kept, disk, log, pepper)
 }
 
-func build(kept *store.Store, disk *store.Cache, log *slog.Logger, workshop bool) (http.Handler, echo.Routes, error) {
+func build(kept *store.Store, disk *store.Cache, log *slog.Logger, pepper people.Pepper) (http.Handler, echo.Routes, error) {
 	shared := page.NewRoom(kept, disk, log)
 	files, err := fs.Sub(static, "static")
 	if err != nil {
@@ -75,12 +78,13 @@ func build(kept *store.Store, disk *store.Cache, log *slog.Logger, workshop bool
 	e.HTTPErrorHandler = shared.Fail
 	e.IPExtractor = echo.ExtractIPDirect() // a proxy's word is taken before it comes here
 	e.Use(middleware.RequestID(), middleware.RequestLoggerWithConfig(middleware.RequestLoggerConfig{
-		LogMethod: true, LogURI: true, LogStatus: true, LogLatency: true, LogRequestID: true, HandleError: true,
+		LogMethod: true, LogRoutePath: true, LogStatus: true, LogLatency: true, LogRequestID: true, HandleError: true,
+		// The route, not the address: codes and what was asked for stay out of the log.
 		LogValuesFunc: func(_ *echo.Context, v middleware.RequestLoggerValues) error {
-			log.Info("request", "id", v.RequestID, "method", v.Method, "uri", v.URI, "status", v.Status, "took", v.Latency)
+			log.Info("request", "id", v.RequestID, "method", v.Method, "route", v.RoutePath, "status", v.Status, "took", v.Latency)
 			return nil
 		},
-	}), middleware.Recover(), middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: strict.MostBytes, Skipper: ownLimit}), headers, inTime,
+	}), middleware.Recover(), middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: strict.MostBytes, Skipper: ownLimit}), headers, kinds, inTime,
 		middleware.GzipWithConfig(middleware.GzipConfig{Level: gzip.BestSpeed, MinLength: leastGzip, Skipper: asItIs}))
 
 	e.GET("/static/*", echo.WrapHandler(own))
@@ -102,11 +106,11 @@ func build(kept *store.Store, disk *store.Cache, log *slog.Logger, workshop bool
 
 	// Forms are only taken from this application's own pages.
 	handler := shared.Turns.Page(http.NewCrossOriginProtection().Handler(e))
-	if workshop {
+	if pepper != nil { // a workshop
 		if err := kept.Workshop(context.Background()); err != nil {
 			return nil, nil, err
 		}
-		d := door.New(shared)
+		d := door.New(shared, pepper)
 		d.Routes(e)
 		e.Use(d.Guard)
 		handler = d.Sessions(handler)
@@ -148,6 +152,20 @@ func asItIs(c *echo.Context) bool {
 func ownLimit(c *echo.Context) bool {
 	path := c.Request().URL.Path
 	return strings.HasPrefix(path, "/data/") || strings.HasPrefix(path, papers.Path) || strings.HasSuffix(path, "/made")
+}
+
+// taken are the kinds of body that some page sends.
+var taken = []string{"application/x-www-form-urlencoded", "multipart/form-data", "application/json"}
+
+// kinds refuses a body of a kind that no page sends.
+func kinds(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		kind, _, _ := mime.ParseMediaType(c.Request().Header.Get("Content-Type"))
+		if c.Request().Method == http.MethodPost && c.Request().ContentLength != 0 && !slices.Contains(taken, kind) {
+			return echo.NewHTTPError(http.StatusUnsupportedMediaType, "forms are sent here, and files in them")
+		}
+		return next(c)
+	}
 }
 
 func headers(next echo.HandlerFunc) echo.HandlerFunc {

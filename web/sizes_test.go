@@ -13,6 +13,7 @@ import (
 // A new box is picked by its picture before its limits speak: a tall one of a
 // size and a bottle start without a detour.
 func TestTallThingsStartAtOnce(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	code, _, h := x.post("/new", "start", "size", "style", "tall-box", "size.width", "2 1/2", "size.depth", "2 1/2", "size.height", "8", "name", "Vial")
 	if code >= 400 {
@@ -35,6 +36,7 @@ func TestTallThingsStartAtOnce(t *testing.T) {
 // A change that is refused keeps what was typed and offers what would help; one
 // press does it.
 func TestARefusedChangeOffersACure(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	in := design.New("Chest", measure.In, "tray-lid")
 	in.Size["length"], in.Size["width"], in.Size["height"] = 6*measure.Inch, 4*measure.Inch, 3*measure.Inch/2
@@ -60,6 +62,7 @@ func TestARefusedChangeOffersACure(t *testing.T) {
 // What follows goes on following until it is typed, and a piece's own card
 // leaves the others as they are.
 func TestFollowingAndOwnCards(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id, err := x.store.Add(t.Context(), design.New("Wallet", measure.In, "wallet-box"))
 	if err != nil {
@@ -91,6 +94,7 @@ func TestFollowingAndOwnCards(t *testing.T) {
 
 // The unit switch changes no size of a box.
 func TestUnitsMoveNoSize(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	before, err := design.Make(t.Context(), x.box(id).Inputs)
@@ -113,6 +117,7 @@ func TestUnitsMoveNoSize(t *testing.T) {
 
 // Every format is to be had from the page.
 func TestFilesForOthers(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	for path, want := range map[string]string{
@@ -130,6 +135,7 @@ func TestFilesForOthers(t *testing.T) {
 // A mat goes on whatever faces are ticked, or on the face that was pressed; the
 // border up follows the one across until it is typed.
 func TestMatsOnChosenFaces(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	x.post("/boxes/1/dressing", "mats.add", "base", "mats.face", "front")

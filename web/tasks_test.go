@@ -24,6 +24,7 @@ var unitsOf = []struct {
 
 // A grandmother has four jars and only the keyboard.
 func TestTaskFourJarsByKeyboard(t *testing.T) {
+	t.Parallel()
 	for _, u := range unitsOf {
 		t.Run(u.name, func(t *testing.T) {
 			h := newHand(t, newTable(t), 1280, 800)
@@ -76,6 +77,7 @@ func TestTaskFourJarsByKeyboard(t *testing.T) {
 
 // A teacher makes twelve kits: a handout for one, a shopping list for all.
 func TestTaskTwelveKits(t *testing.T) {
+	t.Parallel()
 	for _, u := range unitsOf {
 		t.Run(u.name, func(t *testing.T) {
 			h := newHand(t, newTable(t), 1280, 800)
@@ -103,6 +105,7 @@ func TestTaskTwelveKits(t *testing.T) {
 
 // A stall holder makes sixty little bags, on a phone.
 func TestTaskSixtyBagsByTouch(t *testing.T) {
+	t.Parallel()
 	for _, u := range unitsOf {
 		t.Run(u.name, func(t *testing.T) {
 			x := newTable(t)
@@ -135,6 +138,7 @@ func TestTaskSixtyBagsByTouch(t *testing.T) {
 // The owner of one precious sheet, whose pattern runs one way, makes the
 // biggest box of it, and the job takes that very sheet.
 func TestTaskOnePreciousSheet(t *testing.T) {
+	t.Parallel()
 	for _, u := range unitsOf {
 		t.Run(u.name, func(t *testing.T) {
 			x := newTable(t)
@@ -166,6 +170,7 @@ func TestTaskOnePreciousSheet(t *testing.T) {
 
 // A maker has a recipe and wants the numbers on the board.
 func TestTaskARecipe(t *testing.T) {
+	t.Parallel()
 	for _, u := range unitsOf {
 		t.Run(u.name, func(t *testing.T) {
 			h := newHand(t, newTable(t), 1280, 800)
@@ -191,6 +196,7 @@ func TestTaskARecipe(t *testing.T) {
 
 // A sheet that is not used is said, with why.
 func TestASheetThatIsPassedOverIsSaid(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	x.post("/boxes/1/box", "card.name", "Meadow")

@@ -35,6 +35,7 @@ func (x *table) as(window string, version int64, path string, pairs ...string) (
 // Two windows show the same box and each changes a field: both changes count,
 // though each form brings the old values of the other's fields along.
 func TestTwoWindowsChangeDifferentFields(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	shown := x.box(id).Version
@@ -56,6 +57,7 @@ func TestTwoWindowsChangeDifferentFields(t *testing.T) {
 // The same field changed in both: the first stands, the page shows both, and
 // the maker says which.
 func TestTwoWindowsChangeTheSameField(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	shown := x.box(id).Version
@@ -84,6 +86,7 @@ func TestTwoWindowsChangeTheSameField(t *testing.T) {
 
 // What one window sends twice in a row from the same page is no clash.
 func TestOneWindowTypingOn(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	shown := x.box(id).Version
@@ -100,6 +103,7 @@ func TestOneWindowTypingOn(t *testing.T) {
 // A window that shows an older style does not put the old style back, nor its
 // sizes into the new one.
 func TestAnOlderWindowLeavesTheStyle(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	shown := x.box(id).Version
@@ -120,6 +124,7 @@ func TestAnOlderWindowLeavesTheStyle(t *testing.T) {
 // Rows go by what they are: an older window changes and takes out the thing it
 // shows, wherever it stands by now.
 func TestRowsHaveNames(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	in := x.box(x.jarBox()).Inputs
 	in.Things = nil
@@ -155,6 +160,7 @@ func TestRowsHaveNames(t *testing.T) {
 // Undo says when the change its button names is not the last one any more,
 // and redo brings back what undo took.
 func TestUndoNamesItsChange(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	id := x.jarBox()
 	x.as("one", x.box(id).Version, "/boxes/1/sheets", "copies", "3")
@@ -177,6 +183,7 @@ func TestUndoNamesItsChange(t *testing.T) {
 // Many windows at once, each on a field or a row of its own and none of them
 // up to date: no change is lost.
 func TestNoChangeIsLostAmongMany(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	in := x.box(x.jarBox()).Inputs
 	thing := in.Things[0]
@@ -211,6 +218,7 @@ func TestNoChangeIsLostAmongMany(t *testing.T) {
 
 // A job's boxes go by the boxes, its pieces by what lies where.
 func TestTwoWindowsOnAJob(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	x.jarBox()

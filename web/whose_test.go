@@ -161,7 +161,7 @@ func TestAloneAndBack(t *testing.T) {
 	alone := newTable(t)
 	alone.jarBox()
 	before, _, _ := alone.get("/boxes/1/box")
-	h, _, err := NewWorkshop(alone.store, nil, quiet())
+	h, _, err := NewWorkshop(alone.store, nil, quiet(), testPepper)
 	if err != nil {
 		t.Fatal(err)
 	}

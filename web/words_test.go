@@ -21,6 +21,7 @@ func (x *table) words(path string) string {
 // The pages speak the maker's language: one word for a thing, as docs/words.md
 // lists them, and none of those that were given up.
 func TestOneWordForAThing(t *testing.T) {
+	t.Parallel()
 	text, err := os.ReadFile("../docs/words.md")
 	if err != nil {
 		t.Fatal(err)
@@ -53,6 +54,7 @@ func TestOneWordForAThing(t *testing.T) {
 // A number has one unit, one thing is not said as several, and a sheet's sides
 // have no remainder.
 func TestNumbersAreWrittenOnce(t *testing.T) {
+	t.Parallel()
 	x, pages := full(t)
 	wrong := regexp.MustCompile(`\d (in|cm|mm) (in|cm|mm)( [^t]|$)|(?:^|[^\d/.,–] )1 (papers|mats|sheets|boxes|pieces|cuts|cards|offcuts)\b|8 1/4 in \+`)
 	for _, unit := range []string{"in", "cm", "mm"} {
@@ -72,6 +74,7 @@ func TestNumbersAreWrittenOnce(t *testing.T) {
 
 // What is saved by cutting together is what one reads above it.
 func TestWhatIsSavedAddsUp(t *testing.T) {
+	t.Parallel()
 	x := newTable(t)
 	x.jarBox()
 	x.jarBox()

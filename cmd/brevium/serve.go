@@ -238,7 +238,11 @@ func (s *served) handler(ctx context.Context, boxes *store.Store, disk *store.Ca
 		}
 		fmt.Printf("Nobody is here yet. Open /set-up in the browser within a day, and give this code:\n  %s\n", code.Written())
 	}
-	handler, _, err := web.NewWorkshop(boxes, disk, log)
+	key, err := pepper(ctx, s.folder, boxes)
+	if err != nil {
+		return nil, err
+	}
+	handler, _, err := web.NewWorkshop(boxes, disk, log, key)
 	if err != nil {
 		return nil, err
 	}

@@ -3,7 +3,6 @@
 package door
 
 import (
-	"context"
 	"embed"
 	"errors"
 	"net/http"
@@ -26,7 +25,7 @@ var Templates embed.FS
 // How long one stays signed in: at most, and without doing anything.
 const (
 	longest = 12 * time.Hour
-	idle    = 2 * time.Hour
+	idle    = 30 * time.Minute
 )
 
 // Door lets people in.
@@ -34,17 +33,18 @@ type Door struct {
 	*page.Room
 	sessions *scs.SessionManager
 	throttle *people.Throttle
+	pepper   people.Pepper
 }
 
-// New readies the door of a workshop.
-func New(shared *page.Room) *Door {
+// New readies the door of a workshop, whose passwords go with a pepper.
+func New(shared *page.Room, pepper people.Pepper) *Door {
 	m := scs.New()
 	m.Store = shared.Store.Sessions()
 	m.HashTokenInStore = true
 	m.Lifetime, m.IdleTimeout = longest, idle
 	m.Cookie.Name, m.Cookie.Path, m.Cookie.Secure, m.Cookie.HttpOnly, m.Cookie.SameSite = "__Host-brevium", "/", true, true, http.SameSiteLaxMode
 	m.Cookie.Persist = false
-	d := &Door{Room: shared, sessions: m, throttle: people.NewThrottle(shared.Store.Now)}
+	d := &Door{Room: shared, sessions: m, throttle: people.NewThrottle(shared.Store.Now), pepper: pepper}
 	m.ErrorFunc = func(w http.ResponseWriter, _ *http.Request, err error) {
 		shared.Log.Error("a session cannot be read or kept", "error", err)
 		http.Error(w, "Your session could not be read. Try again.", http.StatusInternalServerError)
@@ -65,6 +65,7 @@ func (d *Door) Routes(e *echo.Echo) {
 	e.POST("/me/password", d.newPassword)
 	e.POST("/me/everywhere", d.everywhere)
 	e.POST("/me/leave", d.leave)
+	e.POST("/me/sessions/end", d.endSession)
 	e.POST("/me/passkeys/begin", d.makePasskey)
 	e.POST("/me/passkeys", d.keepPasskey)
 	e.POST("/me/passkeys/drop", d.dropPasskey)
@@ -112,7 +113,13 @@ func (d *Door) Guard(next echo.HandlerFunc) echo.HandlerFunc {
 			return err
 		}
 		c.SetRequest(c.Request().WithContext(people.With(c.Request().Context(), who)))
+		weak, err := d.weak(c, who, needs)
+		if err != nil {
+			return err
+		}
 		switch {
+		case weak:
+			return d.refuse(c, byKey)
 		case needs == stranger || who.Role.AtLeast(needs):
 			return next(c)
 		case who.Role != "":
@@ -127,28 +134,32 @@ func (d *Door) Guard(next echo.HandlerFunc) echo.HandlerFunc {
 	}
 }
 
+// byKey stands for the steward's own pages, which ask for a passkey where one has any.
+const byKey = people.Role("passkey")
+
+// weak reports whether a steward who has a passkey did not sign in by it: the password alone
+// does not open what only the steward may do.
+func (d *Door) weak(c *echo.Context, who people.Person, needs people.Role) (bool, error) {
+	ctx := c.Request().Context()
+	if needs != people.Steward || who.Role != people.Steward || d.sessions.GetBool(ctx, sessionByKey) {
+		return false, nil
+	}
+	keys, err := d.Store.Passkeys(ctx, who.ID)
+	return len(keys) > 0, err
+}
+
 // who is the person of a session that still holds; nobody otherwise.
 func (d *Door) who(c *echo.Context) (people.Person, error) {
 	ctx := c.Request().Context()
-	id := d.sessions.GetInt64(ctx, "person")
+	id := d.sessions.GetInt64(ctx, sessionPerson)
 	if id == 0 {
 		return people.Person{}, nil
 	}
 	p, err := d.Store.Person(ctx, id)
-	if errors.Is(err, store.ErrNotFound) || err == nil && (p.Struck || p.Epoch != d.sessions.GetInt64(ctx, "epoch")) {
+	if errors.Is(err, store.ErrNotFound) || err == nil && (p.Struck || p.Epoch != d.sessions.GetInt64(ctx, sessionEpoch)) {
 		return people.Person{}, d.sessions.Destroy(ctx)
 	}
 	return p, err
-}
-
-// let begins a person's session, under a new token.
-func (d *Door) let(ctx context.Context, p people.Person) error {
-	if err := d.sessions.RenewToken(ctx); err != nil {
-		return err
-	}
-	d.sessions.Put(ctx, "person", p.ID)
-	d.sessions.Put(ctx, "epoch", p.Epoch)
-	return d.Store.SeePerson(ctx, p.ID)
 }
 
 // note keeps what happened at the door, and logs it.

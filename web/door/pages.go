@@ -70,7 +70,7 @@ func (d *Door) signIn(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := d.let(ctx, p); err != nil {
+	if err := d.let(c, p, false); err != nil {
 		return err
 	}
 	d.note(c, "signed in", p.Name, "")
@@ -97,7 +97,7 @@ func (d *Door) tried(c *echo.Context, name, password string) (string, error) {
 	if p.Struck {
 		hash = ""
 	}
-	if !people.Same(password, hash) {
+	if !d.pepper.Same(password, hash) {
 		d.throttle.Wrong(name, address)
 		if wait := d.throttle.Wait(name, address); wait > 0 {
 			d.note(c, "slowed down", clean(name), waits(wait))
@@ -217,14 +217,14 @@ func (d *Door) use(c *echo.Context, v signInPage, kinds ...store.CodeFor) error 
 	if err := people.CheckPassword(password, name); err != nil {
 		return again(fault.Of(err))
 	}
-	p, err := d.Store.Join(ctx, v.Code, name, people.Hash(password))
+	p, err := d.Store.Join(ctx, v.Code, name, d.pepper.Hash(password))
 	if page.IsFault(err) {
 		return again(fault.Of(err))
 	}
 	if err != nil {
 		return err
 	}
-	if err := d.let(ctx, p); err != nil {
+	if err := d.let(c, p, v.Kind == "recover"); err != nil {
 		return err
 	}
 	d.note(c, map[string]string{"set-up": "set up", "join": "joined", "recover": "chose a new password by a link"}[v.Kind], p.Name, string(p.Role))
@@ -235,6 +235,7 @@ func (d *Door) use(c *echo.Context, v signInPage, kinds ...store.CodeFor) error 
 func (d *Door) refuse(c *echo.Context, needs people.Role) error {
 	text := map[people.Role]string{
 		people.Steward: "Only the steward of this workshop does that. Nothing was changed.",
+		byKey:          "This asks for your passkey: sign out, and sign in by it. Nothing was changed.",
 		people.Maker:   "You look on as a guest here; makers change things. Nothing was changed.",
 	}[needs]
 	if c.Request().Header.Get("HX-Request") != "" {

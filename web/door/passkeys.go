@@ -86,18 +86,25 @@ func (d *Door) answered(c *echo.Context) (w *webauthn.WebAuthn, session webauthn
 	return w, session, said
 }
 
+// notByKey is said where one has passkeys and did not sign in by one: with the password
+// alone none is added or taken away.
+const notByKey = "Sign in by a passkey you have, or by a link for a new password, to make another or take one away."
+
 // makePasskey asks the device for a new key.
 func (d *Door) makePasskey(c *echo.Context) error {
 	me, err := d.keyedOf(c, people.Of(c.Request().Context()))
 	if err != nil {
 		return err
 	}
+	if len(me.keys) > 0 && !d.sessions.GetBool(c.Request().Context(), sessionByKey) {
+		return c.String(http.StatusForbidden, notByKey)
+	}
 	w, err := relying(c)
 	if err != nil {
 		return c.String(http.StatusUnprocessableEntity, noName)
 	}
 	asks, session, err := w.BeginRegistration(me,
-		webauthn.WithResidentKeyRequirement(protocol.ResidentKeyRequirementRequired),
+		webauthn.WithAuthenticatorSelection(protocol.AuthenticatorSelection{RequireResidentKey: protocol.ResidentKeyRequired(), ResidentKey: protocol.ResidentKeyRequirementRequired, UserVerification: protocol.VerificationRequired}),
 		webauthn.WithExclusions(webauthn.Credentials(me.keys).CredentialDescriptors()))
 	if err != nil {
 		return err
@@ -135,6 +142,9 @@ func (d *Door) keepPasskey(c *echo.Context) error {
 func (d *Door) dropPasskey(c *echo.Context) error {
 	ctx := c.Request().Context()
 	me := people.Of(ctx)
+	if !d.sessions.GetBool(ctx, sessionByKey) {
+		return d.showMe(c, http.StatusForbidden, notByKey)
+	}
 	id, err := base64.RawURLEncoding.DecodeString(c.FormValue("id"))
 	if err != nil {
 		return store.ErrNotFound
@@ -152,7 +162,7 @@ func (d *Door) askPasskey(c *echo.Context) error {
 	if err != nil {
 		return c.String(http.StatusUnprocessableEntity, noName)
 	}
-	asks, session, err := w.BeginDiscoverableLogin()
+	asks, session, err := w.BeginDiscoverableLogin(webauthn.WithUserVerification(protocol.VerificationRequired))
 	if err != nil {
 		return err
 	}
@@ -196,7 +206,7 @@ func (d *Door) signInByPasskey(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := errors.Join(d.Store.UsePasskey(ctx, key.ID, text), d.let(ctx, who)); err != nil {
+	if err := errors.Join(d.Store.UsePasskey(ctx, key.ID, text), d.let(c, who, true)); err != nil {
 		return err
 	}
 	d.note(c, "signed in by a passkey", who.Name, "")

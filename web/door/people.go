@@ -22,7 +22,13 @@ type mePage struct {
 	Said  string
 	Least int
 	Keys  []keyView
+	// Sessions are where one is signed in, and Events what happened with one's name.
+	Sessions []sessionView
+	Events   []eventView
 }
+
+// ownEvents is how many of one's own are shown.
+const ownEvents = 12
 
 // keyView is a passkey: its id as it is posted, and since when it is there.
 type keyView struct{ ID, Since string }
@@ -33,6 +39,20 @@ func (d *Door) showMe(c *echo.Context, status int, wrong string) error {
 	v := mePage{Chrome: d.Chrome(c, "You"), Me: people.Of(c.Request().Context()), Fault: wrong, Least: people.LeastPassword}
 	if c.QueryParam("said") == "password" {
 		v.Said = "The password is changed, and all other sessions have ended."
+	}
+	if c.QueryParam("said") == "session" {
+		v.Said = "That session has ended."
+	}
+	var err error
+	if v.Sessions, err = d.mine(c, v.Me); err != nil {
+		return err
+	}
+	events, err := d.Store.Events(c.Request().Context(), v.Me.Name, ownEvents)
+	if err != nil {
+		return err
+	}
+	for _, e := range events {
+		v.Events = append(v.Events, eventView{e, e.At.Format(when)})
 	}
 	keys, err := d.Store.Passkeys(c.Request().Context(), v.Me.ID)
 	if err != nil {
@@ -57,14 +77,14 @@ func (d *Door) newPassword(c *echo.Context) error {
 	if err := people.CheckPassword(next, me.Name); err != nil {
 		return d.showMe(c, http.StatusUnprocessableEntity, fault.Of(err).Text)
 	}
-	if err := d.Store.SetPassword(ctx, me.ID, people.Hash(next)); err != nil {
+	if err := d.Store.SetPassword(ctx, me.ID, d.pepper.Hash(next)); err != nil {
 		return err
 	}
 	p, err := d.Store.Person(ctx, me.ID)
 	if err != nil {
 		return err
 	}
-	if err := d.let(ctx, p); err != nil {
+	if err := d.let(c, p, false); err != nil {
 		return err
 	}
 	d.note(c, "changed the password", me.Name, "")
@@ -176,7 +196,7 @@ func (d *Door) showPeople(c *echo.Context, status int, v peoplePage) error {
 		}
 		v.Codes = append(v.Codes, what+", until "+k.Until.Format(when))
 	}
-	events, err := d.Store.Events(ctx, shownEvents)
+	events, err := d.Store.Events(ctx, "", shownEvents)
 	if err != nil {
 		return err
 	}

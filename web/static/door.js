@@ -1,5 +1,32 @@
+// At the door: a password is shown on demand, a new one is told how hard it is to guess.
 // Passkeys: a device makes a key for this machine, and signs in with it.
 "use strict";
+
+for (const field of document.querySelectorAll("input[type=password]")) {
+  const show = document.createElement("button");
+  show.type = "button";
+  show.className = "btn btn-plain show-password";
+  show.textContent = "Show";
+  show.setAttribute("aria-label", `Show: ${field.labels[0]?.textContent ?? "the password"}`);
+  show.addEventListener("click", () => {
+    const hidden = field.type === "password";
+    field.type = hidden ? "text" : "password";
+    show.textContent = hidden ? "Hide" : "Show";
+    show.setAttribute("aria-pressed", hidden);
+  });
+  field.after(show);
+  if (!("new" in field.dataset)) continue;
+  const hard = document.createElement("p");
+  hard.className = "hint";
+  hard.setAttribute("role", "status");
+  // Letters that are not there yet count; the same again and again do not.
+  field.addEventListener("input", () => {
+    const letters = [...field.value], kinds = new Set(letters).size;
+    const tells = letters.length < 12 ? `${12 - letters.length} letters to go` : kinds < 6 ? "easily guessed: the same letters again and again" : letters.length < 16 || kinds < 9 ? "not bad; another word makes it hard to guess" : "hard to guess";
+    hard.textContent = field.value && tells;
+  });
+  show.after(hard);
+}
 
 if (window.PublicKeyCredential?.parseCreationOptionsFromJSON) {
   const said = document.getElementById("passkey-said");
