@@ -20,9 +20,10 @@ build:
 demo: build
 	$(BINARY) demo
 
+# Browsers wait more than they work: four tests that may run side by side do.
 test: chromium readers
 	go vet ./...
-	go test -timeout 20m ./...
+	go test -timeout 20m -parallel 4 ./...
 
 # The core alone: under a minute.
 test-core:

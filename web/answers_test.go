@@ -217,3 +217,26 @@ func TestTheLogTellsNoSecrets(t *testing.T) {
 type writer func([]byte)
 
 func (w writer) Write(b []byte) (int, error) { w(b); return len(b), nil }
+
+// Once one has signed out, the browser has nothing of what was seen: it stores an address and settings of
+// its own alone, and is told to drop its cache.
+func TestTheBrowserKeepsNothingPrivate(t *testing.T) {
+	t.Parallel()
+	w := newAtelier(t)
+	id, ash, _ := sharedBox(t, w)
+	h := signedIn(t, w, "Ash")
+	for _, path := range []string{"/", fmt.Sprintf("/boxes/%d/box", id), fmt.Sprintf("/boxes/%d/making", id), fmt.Sprintf("/boxes/%d/bench", id), "/drawer", "/logbook", "/me"} {
+		h.visit(path)
+	}
+	h.press("button", "Sign out")
+	h.until(`location.pathname === "/sign-in"`)
+	kept := h.tells(`Object.keys(localStorage).concat(Object.keys(sessionStorage)).sort().join()`)
+	for _, name := range strings.FieldsFunc(kept, func(r rune) bool { return r == ',' }) {
+		if name != "htmx-current-path-for-history" && name != "single-keys" && name != "caliper" && name != "bench-speaks" {
+			t.Errorf("the browser keeps %s", name)
+		}
+	}
+	if _, _, header := ash.post("/sign-out"); header.Get("Clear-Site-Data") != `"cache"` {
+		t.Errorf("signing out says %v", header)
+	}
+}

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"errors"
 	"fmt"
 	"net/http"
 	"net/http/httptest"
@@ -12,8 +13,12 @@ import (
 	"time"
 
 	"brevium/core/design"
+	"brevium/core/drawer"
+	"brevium/core/logbook"
 	"brevium/core/measure"
+	"brevium/core/paper"
 	"brevium/core/people"
+	"brevium/photo"
 	"brevium/store"
 	"brevium/web/door"
 )
@@ -218,6 +223,136 @@ func TestLookingByALink(t *testing.T) {
 	for _, path := range []string{first, second, "/look/aaaa"} {
 		if status, _, _ := stranger.get(path); status != http.StatusNotFound || first == second {
 			t.Errorf("%s after its end: %d", path, status)
+		}
+	}
+}
+
+// Who may what with what: each cell of the table in the docs, tried.
+func TestObjectsByRole(t *testing.T) {
+	t.Parallel()
+	w := newAtelier(t)
+	who := map[string]*visitor{"steward": w.person("Wren", people.Steward), "its maker": w.person("Ash", people.Maker), "maker": w.person("Rowan", people.Maker), "guest": w.person("Finch", people.Guest)}
+	ash, err := w.store.PersonCalled(t.Context(), "Ash")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := w.store.SetPlace(t.Context(), ash.ID, "Stall"); err != nil {
+		t.Fatal(err)
+	}
+	ctx := people.With(t.Context(), ash)
+	boxes, jobs, photos := map[bool]int64{}, map[bool]int64{}, map[bool]string{}
+	for n, shared := range []bool{false, true} {
+		photos[shared] = fmt.Sprintf("%064x", n+1)
+		in := design.New("Jars", measure.In, "tray-lid")
+		in.Card.Look.Photo = paper.Photo{ID: photos[shared], Wide: 100 * measure.Millimetre, High: 100 * measure.Millimetre}
+		var of [3]error
+		of[0] = w.store.PutPhoto(ctx, photo.Picture{ID: photos[shared], JPEG: []byte{1}, Wide: 1, High: 1}, false)
+		boxes[shared], of[1] = w.store.Add(ctx, in)
+		jobs[shared], of[2] = w.store.AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: boxes[shared], Copies: 2}}})
+		if err := errors.Join(append(of[:], w.store.AddNote(ctx, logbook.Note{Box: boxes[shared], Name: fmt.Sprintf("a note, shared %v", shared), Style: "tray-lid", Card: "card", Design: in.Write(), Made: w.now}))...); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if err := w.store.Share(ctx, store.JobSort, jobs[true], true); err != nil {
+		t.Fatal(err)
+	}
+	ok := func(status int) bool { return status < 400 }
+	get := func(v *visitor, path string, args ...any) bool {
+		status, _, _ := v.get(fmt.Sprintf(path, args...))
+		return ok(status)
+	}
+	post := func(v *visitor, path string, id int64, pairs ...string) bool {
+		status, _, _ := v.post(fmt.Sprintf(path, id), pairs...)
+		return ok(status)
+	}
+	deeds := map[string]func(v *visitor, shared bool) bool{
+		"look at a box": func(v *visitor, shared bool) bool { return get(v, "/boxes/%d/box", boxes[shared]) },
+		"change a box, tick it off": func(v *visitor, shared bool) bool {
+			renamed := post(v, "/boxes/%d/rename", boxes[shared], "name", "More jars")
+			if ticked := post(v, "/boxes/%d/tick", boxes[shared], "step", "cut.base", "mark", "m", "done", "1"); ticked != renamed {
+				t.Errorf("renaming %v, ticking off %v", renamed, ticked)
+			}
+			return renamed
+		},
+		"share or link a box, open a class of it": func(v *visitor, shared bool) bool {
+			pairs := []string{"do", "make"}
+			if shared {
+				pairs = append(pairs, "shared", "1") // it stays so
+			}
+			may := post(v, "/boxes/%d/share", boxes[shared], pairs...)
+			for _, path := range []string{"/boxes/%d/link", "/boxes/%d/class"} {
+				if post(v, path, boxes[shared], pairs...) != may {
+					t.Errorf("sharing %v, but %s", may, path)
+				}
+			}
+			return may
+		},
+		"look at a job":                 func(v *visitor, shared bool) bool { return get(v, "/jobs/%d", jobs[shared]) },
+		"change, begin or finish a job": func(v *visitor, shared bool) bool { return post(v, "/jobs/%d", jobs[shared], "name", "The fair") },
+		"share a job, open a class of it": func(v *visitor, shared bool) bool {
+			pairs := []string{"do", "open"}
+			if shared {
+				pairs = append(pairs, "shared", "1")
+			}
+			may := post(v, "/jobs/%d/share", jobs[shared], pairs...)
+			if post(v, "/jobs/%d/class", jobs[shared], pairs...) != may {
+				t.Errorf("sharing a job %v, opening a class otherwise", may)
+			}
+			return may
+		},
+		"see a photograph that the box shows": func(v *visitor, shared bool) bool { return get(v, "/papers/%s.jpg", photos[shared]) },
+		"read a note of the box": func(v *visitor, shared bool) bool {
+			_, page, _ := v.get("/logbook")
+			return strings.Contains(page, fmt.Sprintf("a note, shared %v", shared))
+		},
+	}
+	text, err := os.ReadFile("../docs/running-a-workshop.md")
+	if err != nil {
+		t.Fatal(err)
+	}
+	_, table, _ := strings.Cut(string(text), "| what | its maker |")
+	table, _, _ = strings.Cut(table, "\n\n")
+	columns := []string{"its maker", "maker, shared", "maker, not shared", "guest, shared", "guest, not shared", "steward, not shared"}
+	rows := 0
+	for _, line := range strings.Split(table, "\n")[2:] {
+		cells := strings.Split(strings.Trim(line, "| "), " | ")
+		deed := deeds[cells[0]]
+		if deed == nil || len(cells) != len(columns)+1 {
+			t.Fatalf("the table has %q, which is not tried", line)
+		}
+		rows++
+		for n, column := range columns {
+			name, state, _ := strings.Cut(column, ", ")
+			shared := state != "not shared"
+			if may := deed(who[name], shared); may != (cells[n+1] == "yes") {
+				t.Errorf("%s, %s: %v", cells[0], column, may)
+			}
+			if column == "its maker" {
+				if may := deed(who[name], false); may != (cells[n+1] == "yes") {
+					t.Errorf("%s, %s, kept to oneself: %v", cells[0], column, may)
+				}
+			}
+		}
+	}
+	if rows != len(deeds) {
+		t.Errorf("%d of %d deeds are in the table", rows, len(deeds))
+	}
+	// Paper and supplies are a table's.
+	lot := drawer.Lot{Card: design.UsualCard, Width: 12 * measure.Inch, Height: 12 * measure.Inch, Count: 7}
+	lot.Card.Name = "Stall sage"
+	lot.Complete()
+	if err := w.store.AddLots(ctx, []drawer.Lot{lot}); err != nil {
+		t.Fatal(err)
+	}
+	lots, err := w.store.Lots(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for name, may := range map[string]bool{"its maker": true, "maker": false, "steward": false} {
+		_, page, _ := who[name].get("/drawer")
+		changed := post(who[name], "/drawer/%d", lots[0].ID, "count", "5", "price", "1")
+		if sees := strings.Contains(page, "Stall sage"); sees != may || changed != may {
+			t.Errorf("%s sees another table's paper %v, changes it %v", name, sees, changed)
 		}
 	}
 }

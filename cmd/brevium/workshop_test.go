@@ -31,7 +31,7 @@ func TestAWorkshopIsRefused(t *testing.T) {
 // The first start prints a code, and by it the workshop is set up: once. The key that goes
 // into its passwords is the maker's own to read; lost, a way in for the steward is printed.
 func TestAWorkshopIsServed(t *testing.T) {
-	folder := t.TempDir()
+	folder := filepath.Join(t.TempDir(), "data")
 	begin := func() (printed, at string, stop func()) {
 		t.Helper()
 		c := command(t.Context(), "serve", "--workshop", "--address", "127.0.0.1:0", "--data", folder)
@@ -72,6 +72,9 @@ func TestAWorkshopIsServed(t *testing.T) {
 		}
 	}
 	stop()
+	if info, err := os.Stat(folder); err != nil || info.Mode().Perm() != 0o700 {
+		t.Errorf("the folder of the data: %v, %v", info, err)
+	}
 	key := filepath.Join(folder, "door.key")
 	if info, err := os.Stat(key); err != nil || info.Mode().Perm() != 0o600 {
 		t.Errorf("the key: %v, %v", info, err)

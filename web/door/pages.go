@@ -117,7 +117,11 @@ func waits(d time.Duration) string {
 	return strconv.Itoa(int(math.Ceil(d.Minutes()))) + " min"
 }
 
+// forgets tells the browser to keep nothing that it was given.
+func forgets(c *echo.Context) { c.Response().Header().Set("Clear-Site-Data", `"cache"`) }
+
 func (d *Door) signOut(c *echo.Context) error {
+	forgets(c)
 	d.note(c, "signed out", people.Of(c.Request().Context()).Name, "")
 	if err := d.sessions.Destroy(c.Request().Context()); err != nil {
 		return err

@@ -98,6 +98,7 @@ func (d *Door) everywhere(c *echo.Context) error {
 	if err := d.Store.EndSessions(ctx, me.ID); err != nil {
 		return err
 	}
+	forgets(c)
 	d.note(c, "signed out everywhere", me.Name, "")
 	if err := d.sessions.Destroy(ctx); err != nil {
 		return err
@@ -129,6 +130,7 @@ func (d *Door) leave(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
+	forgets(c)
 	d.note(c, "left", "somebody who left", detail)
 	if err := d.sessions.Destroy(ctx); err != nil {
 		return err
