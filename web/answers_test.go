@@ -83,6 +83,22 @@ func TestAnswersAreSafe(t *testing.T) {
 	if status, _, _ := wren.get("/static/../../b.db"); status == http.StatusOK {
 		t.Error("a file beside is given")
 	}
+	refused := 0
+	for _, r := range w.routes { // every form, from another site
+		if r.Method == http.MethodPost {
+			path := regexp.MustCompile(`:\w+`).ReplaceAllString(r.Path, "1")
+			for _, from := range []map[string]string{{"Origin": "https://elsewhere.example"}, {"Origin": "null", "Sec-Fetch-Site": "cross-site"}} {
+				status, _, _ := wren.do(http.MethodPost, path, from)
+				if status != http.StatusForbidden {
+					t.Errorf("POST %s from %v: %d", path, from, status)
+				}
+				refused++
+			}
+		}
+	}
+	if refused < 100 {
+		t.Errorf("%d forms were sent from elsewhere", refused)
+	}
 	for _, kind := range []string{"text/plain", "application/xml", "nonsense"} {
 		if status, _, _ := wren.do(http.MethodPost, "/jobs", map[string]string{"Content-Type": kind}, "name", "x"); status != http.StatusUnsupportedMediaType {
 			t.Errorf("a body of %s: %d", kind, status)

@@ -121,7 +121,11 @@ func (d *Door) Guard(next echo.HandlerFunc) echo.HandlerFunc {
 		case weak:
 			return d.refuse(c, byKey)
 		case needs == stranger || who.Role.AtLeast(needs):
-			return next(c)
+			err := next(c)
+			if what := noted[c.Request().Method+" "+c.Path()]; what != "" && err == nil {
+				d.note(c, what, who.Name, c.Param("name"))
+			}
+			return err
 		case who.Role != "":
 			d.note(c, "refused", who.Name, c.Request().Method+" "+c.Path())
 			return d.refuse(c, needs)
@@ -132,6 +136,12 @@ func (d *Door) Guard(next echo.HandlerFunc) echo.HandlerFunc {
 		}
 		return d.render(c, http.StatusUnauthorized, signInPage{Fault: "Sign in first; nothing was changed."})
 	}
+}
+
+// noted are the routes by which data leave the machine, come in or are put back.
+var noted = map[string]string{
+	"GET /data/everything.zip": "took everything along", "GET /data/copies/:name": "took a copy along", "GET /me/everything.zip": "took along what is theirs",
+	"POST /data/bring": "brought data in", "POST /data/restore": "put a copy back",
 }
 
 // byKey stands for the steward's own pages, which ask for a passkey where one has any.

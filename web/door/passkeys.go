@@ -97,7 +97,7 @@ func (d *Door) makePasskey(c *echo.Context) error {
 		return err
 	}
 	if len(me.keys) > 0 && !d.sessions.GetBool(c.Request().Context(), sessionByKey) {
-		return c.String(http.StatusForbidden, notByKey)
+		return c.String(http.StatusUnprocessableEntity, notByKey)
 	}
 	w, err := relying(c)
 	if err != nil {
@@ -143,7 +143,7 @@ func (d *Door) dropPasskey(c *echo.Context) error {
 	ctx := c.Request().Context()
 	me := people.Of(ctx)
 	if !d.sessions.GetBool(ctx, sessionByKey) {
-		return d.showMe(c, http.StatusForbidden, notByKey)
+		return d.showMe(c, http.StatusUnprocessableEntity, notByKey)
 	}
 	id, err := base64.RawURLEncoding.DecodeString(c.FormValue("id"))
 	if err != nil {
