@@ -247,6 +247,14 @@ func TestAFoldAlongAnArc(t *testing.T) {
 		if !patternOf(t, "again", again).Alike(p) {
 			t.Errorf("%v: posted back it is another", c)
 		}
+		st, err := Read(x.Text())
+		if err != nil {
+			t.Fatal(err)
+		}
+		box, err := st.Make(st.Usual(measure.In.Tick(), 300*measure.Micrometre))
+		if err != nil || box.Parts[0].Folding != "Bend the card evenly over the edge of the table, where nothing is scored: from the base a1 to the base a6 towards you, and from the base b1 to the base b6 away from you." {
+			t.Errorf("%v: %q, %v", c, box.Parts[0].Folding, err)
+		}
 		x.Whole("base")
 		if len(x.piece().Folds) != 0 || len(x.Divided()) != 0 {
 			t.Errorf("whole again: %s", x.Text())
