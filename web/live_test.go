@@ -122,6 +122,24 @@ func (b *browser) tells(script string) string {
 	return said
 }
 
+// A guest looks at a shared box and its making, without a button that would be refused; the
+// units are theirs to choose.
+func TestAGuestLooksOn(t *testing.T) {
+	t.Parallel()
+	w := newAtelier(t)
+	id, _, _ := sharedBox(t, w)
+	w.person("Finch", people.Guest)
+	h := signedIn(t, w, "Finch")
+	for _, stop := range []string{"box", "contents", "making"} {
+		h.visit(fmt.Sprintf("/boxes/%d/%s", id, stop))
+		h.until(`document.querySelector("main").innerText.length > 200 && [...document.querySelectorAll("main form[method=post] button")].every(b => !b.checkVisibility())`)
+	}
+	h.press("button", "cm")
+	h.until(`document.querySelector("[aria-pressed=true], .top [aria-current]") !== null`)
+	h.visit("/me")
+	h.find("button", "Sign out")
+}
+
 // Two at one box in two browsers: what one ticks off is ticked at the other's, who does
 // nothing; and what one types is not lost by it.
 func TestTwoAtOneTable(t *testing.T) {
