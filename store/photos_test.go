@@ -5,7 +5,6 @@ import (
 	"errors"
 	"fmt"
 	"testing"
-	"time"
 
 	"brevium/core/design"
 	"brevium/core/drawer"
@@ -27,19 +26,7 @@ func TestWhosePhotograph(t *testing.T) {
 	if err := send(t.Context(), 1); err != nil { // of one maker alone
 		t.Fatal(err)
 	}
-	join := func(name string, kind CodeFor) context.Context {
-		t.Helper()
-		code, err := s.NewCode(t.Context(), Code{For: kind, Role: people.Maker, Until: time.Now().Add(time.Hour)})
-		if err != nil {
-			t.Fatal(err)
-		}
-		p, err := s.Join(t.Context(), code.Text, name, "hash")
-		if err != nil {
-			t.Fatal(err)
-		}
-		return people.With(t.Context(), p)
-	}
-	wren, ash := join("Wren", ForSetUp), join("Ash", ForJoining)
+	wren, ash := joined(t, s, "Wren", ForSetUp), joined(t, s, "Ash", ForJoining)
 	if err := s.Workshop(t.Context()); err != nil {
 		t.Fatal(err)
 	}

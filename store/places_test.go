@@ -4,7 +4,6 @@ import (
 	"context"
 	"errors"
 	"testing"
-	"time"
 
 	"brevium/core/batch"
 	"brevium/core/cupboard"
@@ -23,19 +22,7 @@ func TestTablesHaveDrawersOfTheirOwn(t *testing.T) {
 	if err := s.Workshop(t.Context()); err != nil {
 		t.Fatal(err)
 	}
-	as := func(name string, kind CodeFor) context.Context {
-		t.Helper()
-		code, err := s.NewCode(t.Context(), Code{For: kind, Role: people.Maker, Until: time.Now().Add(time.Hour)})
-		if err != nil {
-			t.Fatal(err)
-		}
-		p, err := s.Join(t.Context(), code.Text, name, "hash")
-		if err != nil {
-			t.Fatal(err)
-		}
-		return people.With(t.Context(), p)
-	}
-	wren, ash, rowan := as("Wren", ForSetUp), as("Ash", ForJoining), as("Rowan", ForJoining)
+	wren, ash, rowan := joined(t, s, "Wren", ForSetUp), joined(t, s, "Ash", ForJoining), joined(t, s, "Rowan", ForJoining)
 	sit := func(who context.Context, place string) {
 		t.Helper()
 		if err := s.SetPlace(t.Context(), people.Of(who).ID, place); err != nil {

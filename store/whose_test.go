@@ -17,6 +17,20 @@ import (
 	"brevium/core/people"
 )
 
+// joined lets somebody in as a maker, or the steward, and gives a context of theirs.
+func joined(t *testing.T, s *Store, name string, kind CodeFor) context.Context {
+	t.Helper()
+	code, err := s.NewCode(t.Context(), Code{For: kind, Role: people.Maker, Until: time.Now().Add(time.Hour)})
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, err := s.Join(t.Context(), code.Text, name, "hash")
+	if err != nil {
+		t.Fatal(err)
+	}
+	return people.With(t.Context(), p)
+}
+
 // In a workshop everything is of the person who asks, or shared: whatever is done with the
 // number of somebody else's, it is not there.
 func TestWhose(t *testing.T) {
@@ -26,22 +40,10 @@ func TestWhose(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	as := func(name string, kind CodeFor) context.Context {
-		t.Helper()
-		code, err := s.NewCode(t.Context(), Code{For: kind, Role: people.Maker, Until: time.Now().Add(time.Hour)})
-		if err != nil {
-			t.Fatal(err)
-		}
-		p, err := s.Join(t.Context(), code.Text, name, "hash")
-		if err != nil {
-			t.Fatal(err)
-		}
-		return people.With(t.Context(), p)
-	}
 	if err := s.Workshop(t.Context()); err != nil {
 		t.Fatal(err)
 	}
-	wren, ash, rowan := as("Wren", ForSetUp), as("Ash", ForJoining), as("Rowan", ForJoining)
+	wren, ash, rowan := joined(t, s, "Wren", ForSetUp), joined(t, s, "Ash", ForJoining), joined(t, s, "Rowan", ForJoining)
 	if b, err := s.Box(wren, before); err != nil || b.Name != "Jars" {
 		t.Errorf("what was made alone is not the steward's: %v", err)
 	}

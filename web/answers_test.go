@@ -24,11 +24,7 @@ func TestAnswersAreSafe(t *testing.T) {
 	t.Parallel()
 	w := newAtelier(t)
 	wren := w.person("Wren", people.Steward)
-	p, err := w.store.PersonCalled(t.Context(), "Wren")
-	if err != nil {
-		t.Fatal(err)
-	}
-	ctx := people.With(t.Context(), p)
+	ctx := w.as("Wren")
 	box, err := w.store.Add(ctx, design.New("Jars", measure.In, "tray-lid"))
 	if err != nil {
 		t.Fatal(err)
@@ -130,11 +126,7 @@ func TestTextStaysText(t *testing.T) {
 	t.Parallel()
 	w := newAtelier(t)
 	ash := w.person("Ash", people.Maker)
-	p, err := w.store.PersonCalled(t.Context(), "Ash")
-	if err != nil {
-		t.Fatal(err)
-	}
-	ctx := people.With(t.Context(), p)
+	ctx := w.as("Ash")
 	const evil = `"><script>alert(1)</script>{{.}}'); DROP TABLE boxes;--`
 	in := design.New(evil, measure.In, "tray-lid")
 	in.Card.Name = evil

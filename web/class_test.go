@@ -182,11 +182,7 @@ func TestAClassOfKits(t *testing.T) {
 	t.Parallel()
 	w := newAtelier(t)
 	id, ash, rowan := sharedBox(t, w)
-	p, err := w.store.PersonCalled(t.Context(), "Ash")
-	if err != nil {
-		t.Fatal(err)
-	}
-	ctx := people.With(t.Context(), p)
+	ctx := w.as("Ash")
 	tray, err := w.store.Add(ctx, design.New("Tray of sweets", measure.In, "tray"))
 	if err != nil {
 		t.Fatal(err)

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"fmt"
 	"io"
 	"net/http"
@@ -139,6 +140,16 @@ func (w *atelier) person(name string, role people.Role) *visitor {
 		w.t.Fatalf("%s is not let in: %d", name, status)
 	}
 	return v
+}
+
+// as is the context of a person, to ask the store by.
+func (w *atelier) as(name string) context.Context {
+	w.t.Helper()
+	p, err := w.store.PersonCalled(w.t.Context(), name)
+	if err != nil {
+		w.t.Fatal(err)
+	}
+	return people.With(w.t.Context(), p)
 }
 
 func (v *visitor) token() string {

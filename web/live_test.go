@@ -26,15 +26,9 @@ import (
 func sharedBox(t testing.TB, w *atelier) (id int64, ash, rowan *visitor) {
 	t.Helper()
 	ash, rowan = w.person("Ash", people.Maker), w.person("Rowan", people.Maker)
-	p, err := w.store.PersonCalled(t.Context(), "Ash")
-	if err != nil {
-		t.Fatal(err)
-	}
-	ctx := people.With(t.Context(), p)
-	if id, err = w.store.Add(ctx, design.New("Jars", measure.In, "tray-lid")); err != nil {
-		t.Fatal(err)
-	}
-	if err := w.store.Share(ctx, store.BoxSort, id, true); err != nil {
+	ctx := w.as("Ash")
+	id, err := w.store.Add(ctx, design.New("Jars", measure.In, "tray-lid"))
+	if err := errors.Join(err, w.store.Share(ctx, store.BoxSort, id, true)); err != nil {
 		t.Fatal(err)
 	}
 	return id, ash, rowan
@@ -164,11 +158,7 @@ func TestTwoAtOneJob(t *testing.T) {
 	t.Parallel()
 	w := newAtelier(t)
 	one, _, _ := sharedBox(t, w)
-	p, err := w.store.PersonCalled(t.Context(), "Ash")
-	if err != nil {
-		t.Fatal(err)
-	}
-	ctx := people.With(t.Context(), p)
+	ctx := w.as("Ash")
 	lot := drawer.Lot{Card: design.UsualCard, Width: 12 * measure.Inch, Height: 12 * measure.Inch, Count: 60}
 	lot.Complete()
 	id, err := w.store.AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: one, Copies: 11}}})
@@ -256,11 +246,7 @@ func TestSearchesTakeTurns(t *testing.T) {
 	t.Parallel()
 	w := newAtelier(t)
 	ash := w.person("Ash", people.Maker)
-	p, err := w.store.PersonCalled(t.Context(), "Ash")
-	if err != nil {
-		t.Fatal(err)
-	}
-	ctx := people.With(t.Context(), p)
+	ctx := w.as("Ash")
 	in := design.New("Jars", measure.In, "tray-lid")
 	jar := form.NewThing(contents.Round)
 	jar.Count = 4

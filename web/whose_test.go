@@ -85,11 +85,7 @@ func TestWhoseIsIt(t *testing.T) {
 	t.Parallel()
 	w := newAtelier(t)
 	who := map[string]*visitor{"steward": w.person("Wren", people.Steward), "owner": w.person("Ash", people.Maker), "maker": w.person("Rowan", people.Maker), "guest": w.person("Finch", people.Guest)}
-	ash, err := w.store.PersonCalled(t.Context(), "Ash")
-	if err != nil {
-		t.Fatal(err)
-	}
-	ctx := people.With(t.Context(), ash)
+	ctx := w.as("Ash")
 	id := func(n int64, err error) int64 {
 		t.Helper()
 		if err != nil {
