@@ -23,6 +23,9 @@ func (c *changes) tell() {
 	}
 }
 
+// Tell wakes those who wait for a change, when what they show is another without one here.
+func (s *Store) Tell() { s.changed.tell() }
+
 // Changed is closed when anything is changed from now on.
 func (s *Store) Changed() <-chan struct{} {
 	s.changed.mu.Lock()

@@ -184,7 +184,9 @@ func TestTwoAtOneJob(t *testing.T) {
 	rowan.visit(job)
 	ash.press("button", "Look")
 	ash.until(`!document.getElementById("stop-search").hidden`)
+	rowan.until(`document.querySelector("main").innerText.includes("Ash is looking for a better layout now")`)
 	ash.until(`document.getElementById("stop-search").hidden`)
+	rowan.until(`!document.querySelector("main").innerText.includes("is looking for a better layout")`)
 	both := `[...document.querySelectorAll("#job-sheets figcaption")].map(x => x.innerText).join()`
 	hers := ash.tells(both)
 	if hers == "" {

@@ -14,6 +14,7 @@ import (
 	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/core/people"
 	"brevium/draw"
 	"brevium/store"
 	"brevium/web/form"
@@ -25,6 +26,7 @@ type jobPage struct {
 	page.Chrome
 	Job                      store.Job
 	Whose                    page.Whose // where several work
+	Looks                    string     // who else looks for a better layout now
 	State                    string
 	Planned, Begun, Finished bool
 	Form                     *form.Form
@@ -85,6 +87,9 @@ func (s *room) renderJob(c *echo.Context, status int, w *work, f *form.Form) err
 		return err
 	}
 	p.fields(w, boxes)
+	if by := s.Looking.By(w.ID); by != people.Of(ctx).Name {
+		p.Looks = by
+	}
 	if p.Whose, err = s.Whose(ctx, "jobs", w.ID, w.Maker, w.Shared); err != nil {
 		return err
 	}

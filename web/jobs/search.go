@@ -83,6 +83,7 @@ func (s *room) search(c *echo.Context) error {
 		return nil // the page has gone
 	}
 	defer func() { <-s.searching }()
+	defer s.Looking.Begin(w.ID, people.Of(c.Request().Context()).Name, s.Store.Tell)()
 	s.look(c, w, time.Duration(seconds)*time.Second, tell)
 	if !live {
 		return page.Back(c, "/jobs/%d", w.ID)

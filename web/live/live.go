@@ -55,6 +55,9 @@ func (s *room) watch(sort store.Sort) echo.HandlerFunc {
 		for told := ""; ; {
 			changed := s.Store.Changed()
 			stamp, err := s.Store.Stamp(ctx, sort, id)
+			if sort == store.JobSort {
+				stamp += "-" + s.Looking.By(id)
+			}
 			if err != nil {
 				if !errors.Is(err, store.ErrNotFound) && ctx.Err() == nil {
 					s.Log.Error("a change cannot be told", "error", err)

@@ -38,6 +38,8 @@ type Room struct {
 	// Disk keeps what was worked out over a restart; it may be nil.
 	Disk  *store.Cache
 	Turns Turns
+	// Looking is the search that runs.
+	Looking Looking
 
 	sketches *Kept[Sketch]
 	results  *Kept[*design.Result]

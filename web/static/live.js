@@ -16,7 +16,8 @@
       const page = new DOMParser().parseFromString(await answer.text(), "text/html");
       const now = document.getElementById("main"), next = page.getElementById("main");
       if (!now || !next || typed) { waits = true; return; }
-      Idiomorph.morph(now, next, { ignoreActiveValue: true });
+      // A search that is watched here goes on.
+      Idiomorph.morph(now, next, { ignoreActiveValue: true, callbacks: { beforeNodeMorphed: (node) => !node.matches?.("form.search") } });
       htmx.process(document.getElementById("main"));
     } finally {
       asking = false;
