@@ -73,7 +73,8 @@ func (s *Store) Photo(ctx context.Context, id string) (photo.Picture, error) {
 	return p, err
 }
 
-// shown is the condition that a photograph p is the asker's, or shown in what they see.
+// shown is the condition that a photograph p is the asker's, or shown in what they see: what
+// everybody sees by a link or in a class among it.
 func (s *Store) shown(ctx context.Context) string {
 	who := s.who(ctx)
 	if who == 0 {
@@ -81,6 +82,9 @@ func (s *Store) shown(ctx context.Context) string {
 	}
 	return fmt.Sprintf(` AND (EXISTS (SELECT 1 FROM photo_makers m WHERE m.photo = p.id AND m.maker = %d)
 		OR EXISTS (SELECT 1 FROM boxes b WHERE b.deleted_at IS NULL%s AND instr(b.inputs, p.id))
+		OR EXISTS (SELECT 1 FROM boxes b WHERE b.deleted_at IS NULL AND instr(b.inputs, p.id) AND (b.link <> ''
+			OR EXISTS (SELECT 1 FROM classes c LEFT JOIN jobs j ON j.id = c.job_id WHERE c.until > %d AND
+				(c.box_id = b.id OR EXISTS (SELECT 1 FROM json_each(j.items) i WHERE i.value ->> 'box' = b.id)))))
 		OR EXISTS (SELECT 1 FROM notes n WHERE 1%s AND (n.photo = p.id OR instr(n.design, p.id)))
-		OR EXISTS (SELECT 1 FROM lots l WHERE 1%s AND instr(l.look, p.id)))`, who, s.seen(ctx, "b."), s.own(ctx, "n."), s.here(ctx, "l."))
+		OR EXISTS (SELECT 1 FROM lots l WHERE 1%s AND instr(l.look, p.id)))`, who, s.seen(ctx, "b."), s.now().UnixMilli(), s.own(ctx, "n."), s.here(ctx, "l."))
 }

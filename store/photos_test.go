@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"testing"
+	"time"
 
 	"brevium/core/design"
 	"brevium/core/drawer"
@@ -57,6 +58,33 @@ func TestWhosePhotograph(t *testing.T) {
 	}
 	if sees(wren, 2) {
 		t.Error("a box that is kept to oneself shows its photograph")
+	}
+	// Who looks at the box by a link, or follows it in a class, sees what it shows.
+	nobody := t.Context()
+	job, err := s.AddJob(ash, Job{Name: "Fair", Items: []JobItem{{box, 2}}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	for name, on := range map[string]func(bool) error{
+		"a link": func(on bool) error { return s.SetLink(ash, box, on) },
+		"a class": func(on bool) error {
+			if !on {
+				return s.CloseClass(ash, BoxSort, box)
+			}
+			return s.OpenClass(ash, BoxSort, box, time.Now().Add(time.Hour))
+		},
+		"a class of its job": func(on bool) error {
+			if !on {
+				return s.CloseClass(ash, JobSort, job)
+			}
+			return s.OpenClass(ash, JobSort, job, time.Now().Add(time.Hour))
+		},
+	} {
+		for _, is := range []bool{true, false} {
+			if err := on(is); err != nil || sees(nobody, 2) != is || sees(nobody, 3) {
+				t.Errorf("with %s on %v, its photograph is seen %v, %v", name, is, sees(nobody, 2), err)
+			}
+		}
 	}
 	if err := s.Share(ash, BoxSort, box, true); err != nil || !sees(wren, 2) {
 		t.Errorf("a shared box does not show its photograph: %v", err)

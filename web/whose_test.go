@@ -281,6 +281,8 @@ func TestObjectsByRole(t *testing.T) {
 					t.Errorf("sharing %v, but %s", may, path)
 				}
 			}
+			post(v, "/boxes/%d/link", boxes[shared], "do", "end") // by it everybody sees what the box shows
+			post(v, "/boxes/%d/class", boxes[shared], "do", "close")
 			return may
 		},
 		"look at a job":                 func(v *visitor, shared bool) bool { return get(v, "/jobs/%d", jobs[shared]) },
@@ -294,6 +296,7 @@ func TestObjectsByRole(t *testing.T) {
 			if post(v, "/jobs/%d/class", jobs[shared], pairs...) != may {
 				t.Errorf("sharing a job %v, opening a class otherwise", may)
 			}
+			post(v, "/jobs/%d/class", jobs[shared], "do", "close")
 			return may
 		},
 		"see a photograph that the box shows": func(v *visitor, shared bool) bool { return get(v, "/papers/%s.jpg", photos[shared]) },

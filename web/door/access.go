@@ -23,7 +23,8 @@ var rules = []struct {
 	{"", "/set-up", stranger},
 	{"", "/join/:code", stranger},
 	{http.MethodGet, "/look/:code", stranger},
-	{"", "/class/*", stranger}, // by its code, which shows one box's steps
+	{http.MethodGet, "/papers/:file", stranger}, // what the store shows them
+	{"", "/class/*", stranger},                  // by its code, which shows one box's steps
 	{"", "/sign-out", people.Guest},
 	{"", "/me*", people.Guest},
 	{"", "/units", people.Guest},
