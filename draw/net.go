@@ -163,8 +163,10 @@ func (n Net) into(p *Picture) {
 	}
 }
 
+// spot draws a dot, and round it what a finger presses.
 func (p *Picture) spot(s Spot) {
-	p.add(Shape{Class: PointPick, Circle: 9 * p.U, At: s.At, Key: s.Key, About: s.About})
+	p.add(Shape{Class: PointDot, Circle: 8 * p.U, At: s.At})
+	p.add(Shape{Class: PointPick, Circle: 26 * p.U, At: s.At, Key: s.Key, About: s.About})
 }
 
 // glue dots a patch: on the outside in full, on the inside every other row,

@@ -31,6 +31,7 @@ const (
 	Outline    Class = "outline" // of what the paper under it fills
 	FacePick   Class = "face-pick"
 	PointPick  Class = "point-pick"
+	PointDot   Class = "point-dot"
 	Marked     Class = "marked"
 	Hidden     Class = "hidden-line"
 	Kept       Class = "kept"
@@ -91,7 +92,8 @@ var Pens = map[Class]Pen{
 	MatTwo:     {Stroke: berry, Fill: "#f7ecdf", Width: 0.9},
 	Outline:    {Stroke: ink, Width: 1.4},
 	FacePick:   {},
-	PointPick:  {Stroke: ink, Fill: "#fffdf8", Width: 1.4},
+	PointPick:  {},
+	PointDot:   {Stroke: ink, Fill: "#fffdf8", Width: 1.4},
 	Marked:     {Stroke: berry, Fill: "#d79bbd", Width: 1.4},
 	Hidden:     {Stroke: berry, Width: 1, Dash: []float64{3, 3}},
 	Kept:       {Stroke: ink, Width: 3.4},
