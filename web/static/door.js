@@ -22,7 +22,7 @@ for (const field of document.querySelectorAll("input[type=password]")) {
   // Letters that are not there yet count; the same again and again do not.
   field.addEventListener("input", () => {
     const letters = [...field.value], kinds = new Set(letters).size;
-    const tells = letters.length < 12 ? `${12 - letters.length} letters to go` : kinds < 6 ? "easily guessed: the same letters again and again" : letters.length < 16 || kinds < 9 ? "not bad; another word makes it hard to guess" : "hard to guess";
+    const tells = letters.length < 12 ? `${12 - letters.length} ${letters.length === 11 ? "letter" : "letters"} to go` : kinds < 6 ? "easily guessed: the same letters again and again" : letters.length < 16 || kinds < 9 ? "not bad; another word makes it hard to guess" : "hard to guess";
     hard.textContent = field.value && tells;
   });
   show.after(hard);
