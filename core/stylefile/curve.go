@@ -31,8 +31,12 @@ func (t *Table) Curve(face, from, to, rise, degrees string) error {
 	if err != nil {
 		return err
 	}
-	level := corners[i].at[1] == corners[k].at[1]
-	if t.share(face) != nil || !level && corners[i].at[0] != corners[k].at[0] || k-i == 1 {
+	a, b := corners[i].at, corners[k].at
+	over := func(side int) bool { // from one side to the point opposite
+		return a[1-side] == b[1-side] && a[side] != b[side] && a[side] != "0.5" && b[side] != "0.5"
+	}
+	level := over(0)
+	if t.share(face) != nil || !level && !over(1) {
 		return fault.New(fault.Invalid, "", "a fold along an arc goes over a whole face, from one side to the point opposite; for another line leave its degrees empty: it is cut")
 	}
 	// Part a bends into part b; upside down, the other way round.
@@ -53,9 +57,9 @@ func (t *Table) Curve(face, from, to, rise, degrees string) error {
 	lean := func(n int) string { // the slope of the strip n, times the tangent
 		return fmt.Sprintf("%s*%s/(%s)", number(4*(1-float64(2*n+1)/strips)*tan), rise, wide)
 	}
-	start := corners[i].at[0]
+	start := a[0]
 	if level {
-		start = corners[i].at[1]
+		start = a[1]
 	}
 	across := func(n int) string { // where the arc is across the face
 		u := float64(n) / strips

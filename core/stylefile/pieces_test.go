@@ -261,7 +261,7 @@ func TestAFoldAlongAnArc(t *testing.T) {
 		}
 	}
 	for _, c := range [][5]string{
-		{"base", "top left", "bottom right", "5 mm", "90"}, {"base", "top left", "middle of the top", "5 mm", "90"},
+		{"base", "top left", "bottom right", "5 mm", "90"}, {"base", "top left", "middle of the top", "5 mm", "90"}, {"base", "top left", "middle of the left", "5 mm", "90"},
 		{"base", "top left", "top right", "5 mm", "flat"}, {"base", "top left", "top right", "5 mm", "180"}, {"nobody", "top left", "top right", "5 mm", "90"},
 	} {
 		x, _ := ReadTable(lens.Text())
