@@ -40,15 +40,11 @@ func (s *Store) Places(ctx context.Context) ([]string, error) {
 	return out, rows.Err()
 }
 
-// Place is the table that the asker sits at, "" for the workshop's own.
-func (s *Store) Place(ctx context.Context) (string, error) { return s.place(ctx, s.db) }
-
-// place is the table of the asker: what is new in a drawer or a cupboard lies there.
-func (s *Store) place(ctx context.Context, q interface {
-	QueryRowContext(context.Context, string, ...any) *sql.Row
-}) (place string, err error) {
+// place is the table of the asker, "" for the workshop's own: what is new in a drawer or a
+// cupboard lies there.
+func (s *Store) place(ctx context.Context, tx *sql.Tx) (place string, err error) {
 	if id := s.who(ctx); id > 0 {
-		err = q.QueryRowContext(ctx, `SELECT place FROM people WHERE id = ?`, id).Scan(&place)
+		err = tx.QueryRowContext(ctx, `SELECT place FROM people WHERE id = ?`, id).Scan(&place)
 	}
 	return place, err
 }

@@ -31,8 +31,8 @@ func TestTablesHaveDrawersOfTheirOwn(t *testing.T) {
 	}
 	sit(ash, " Fair  stall ")
 	sit(rowan, "fair stall") // the same table
-	if place, err := s.Place(rowan); err != nil || place != "Fair stall" {
-		t.Errorf("Rowan sits at %q, %v", place, err)
+	if p, err := s.Person(t.Context(), people.Of(rowan).ID); err != nil || p.Place != "Fair stall" {
+		t.Errorf("Rowan sits at %q, %v", p.Place, err)
 	}
 	sheets := lotOf(10, 0.5)
 	glue := cupboard.Good{Kind: cupboard.Kinds[0], Name: "tape", Amount: 10}
