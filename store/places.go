@@ -3,7 +3,6 @@ package store
 import (
 	"context"
 	"database/sql"
-	"fmt"
 	"strings"
 
 	"brevium/core/fault"
@@ -51,12 +50,5 @@ func (s *Store) place(ctx context.Context, tx *sql.Tx) (place string, err error)
 
 // here is the condition that a row lies at the asker's table. One maker alone has all.
 func (s *Store) here(ctx context.Context, before string) string {
-	switch id := s.who(ctx); {
-	case id == 0:
-		return ""
-	case id < 0:
-		return " AND 0"
-	default:
-		return fmt.Sprintf(" AND %splace = (SELECT place FROM people WHERE id = %d)", before, id)
-	}
+	return s.asks(ctx, "%splace = (SELECT place FROM people WHERE id = %d)", before)
 }

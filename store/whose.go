@@ -67,13 +67,19 @@ func (s *Store) own(ctx context.Context, before string) string {
 
 // seen is the condition that a row is the asker's own, or shared.
 func (s *Store) seen(ctx context.Context, before string) string {
+	return s.asks(ctx, "(%[1]smaker = %[2]d OR %[1]sshared)", before)
+}
+
+// asks is a condition, added to others, of what columns are called by and the asker's number:
+// none where one maker works alone, and never true for nobody.
+func (s *Store) asks(ctx context.Context, condition, before string) string {
 	switch id := s.who(ctx); {
 	case id == 0:
 		return ""
 	case id < 0:
 		return " AND 0"
 	default:
-		return fmt.Sprintf(" AND (%[1]smaker = %[2]d OR %[1]sshared)", before, id)
+		return " AND " + fmt.Sprintf(condition, before, id)
 	}
 }
 

@@ -34,10 +34,6 @@ func pepper(ctx context.Context, folder string, boxes *store.Store) (people.Pepp
 	if !errors.Is(err, fs.ErrNotExist) {
 		return nil, err
 	}
-	p := people.NewPepper()
-	if err := os.WriteFile(at, p, 0o600); err != nil {
-		return nil, fmt.Errorf("the key of the door cannot be kept: %w", err)
-	}
 	all, err := boxes.People(ctx)
 	if err != nil {
 		return nil, err
@@ -51,6 +47,10 @@ func pepper(ctx context.Context, folder string, boxes *store.Store) (people.Pepp
 			return nil, err
 		}
 		fmt.Printf("%s was lost, so that no password is right any more. %s chooses a new one at /join/%s within a day, and makes links for the others.\n", doorKey, x.Name, code.Text)
+	}
+	p := people.NewPepper()
+	if err := os.WriteFile(at, p, 0o600); err != nil { // last: once it is there, no way in is printed
+		return nil, fmt.Errorf("the key of the door cannot be kept: %w", err)
 	}
 	return p, nil
 }

@@ -116,8 +116,8 @@ func (t *Table) nearest(from, onto, face, cell string, parts []string) string {
 
 // alone gives the one part that is left of a face the words of the whole face again.
 func (p *piece) alone(part string) {
-	for _, letter := range []string{" a", " b"} {
-		if words, cut := strings.CutSuffix(p.Called[part], letter); cut {
+	for n := range mostCorners { // as many as inherit gives letters to
+		if words, cut := strings.CutSuffix(p.Called[part], " "+string(rune('a'+n))); cut {
 			p.Called[part] = words
 			return
 		}

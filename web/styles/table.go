@@ -97,7 +97,7 @@ func (s *room) table(c *echo.Context) error {
 	}
 	at, _ := strconv.Atoi(c.QueryParam("piece"))
 	t.Pick(at)
-	return s.showTable(c, http.StatusOK, d, t)
+	return s.showTable(c, http.StatusOK, d, t, "")
 }
 
 // fill takes a change of the table in.
@@ -115,7 +115,7 @@ func (s *room) fill(c *echo.Context) error {
 		if err := s.UndoDraft(ctx, &d); err != nil {
 			return err
 		}
-		return s.answer(c, http.StatusOK, d, posted.Get("piece"))
+		return s.answer(c, http.StatusOK, d, posted.Get("piece"), "")
 	}
 	at, _ := strconv.Atoi(posted.Get("piece"))
 	t.Pick(at)
@@ -126,22 +126,19 @@ func (s *room) fill(c *echo.Context) error {
 	}
 	if posted.Get("do") == "keep" {
 		if _, err := stylefile.Read([]byte(d.Text)); err != nil {
-			return s.answer(c, http.StatusUnprocessableEntity, d, piece)
+			return s.answer(c, http.StatusUnprocessableEntity, d, piece, "")
 		}
 		return s.keep(c, []byte(d.Text))
 	}
 	if refused != nil {
-		c.Set(refusal, fault.Of(refused).Text)
-		return s.answer(c, http.StatusUnprocessableEntity, d, piece)
+		return s.answer(c, http.StatusUnprocessableEntity, d, piece, fault.Of(refused).Text)
 	}
-	return s.answer(c, http.StatusOK, d, piece)
+	return s.answer(c, http.StatusOK, d, piece, "")
 }
 
-// refusal is where a request keeps what a button was refused.
-const refusal = "styles-refused"
-
-// answer shows the table of a piece again, or goes back to it.
-func (s *room) answer(c *echo.Context, status int, d page.Draft, piece string) error {
+// answer shows the table of a piece again, or goes back to it; refused is why a button did
+// nothing.
+func (s *room) answer(c *echo.Context, status int, d page.Draft, piece, refused string) error {
 	t, err := stylefile.ReadTable([]byte(d.Text))
 	if err != nil {
 		return err
@@ -153,7 +150,7 @@ func (s *room) answer(c *echo.Context, status int, d page.Draft, piece string) e
 		return page.Back(c, "%s", here)
 	}
 	c.Response().Header().Set("HX-Replace-Url", here)
-	return s.showTable(c, status, d, t)
+	return s.showTable(c, status, d, t, refused)
 }
 
 // apply puts what was posted into the table: names of cells first, since all else goes
@@ -230,8 +227,8 @@ func apply(t *stylefile.Table, posted url.Values) error {
 	return nil
 }
 
-func (s *room) showTable(c *echo.Context, status int, d page.Draft, t *stylefile.Table) error {
-	v := &tablePage{Chrome: s.Chrome(c, "A style as a table"), Text: d.Text, Undo: len(d.Before) > 0}
+func (s *room) showTable(c *echo.Context, status int, d page.Draft, t *stylefile.Table, refused string) error {
+	v := &tablePage{Chrome: s.Chrome(c, "A style as a table"), Text: d.Text, Undo: len(d.Before) > 0, Refused: refused}
 	f := form.New(nil, page.UnitsOf(c))
 	id, name := t.Called()
 	v.ID, v.Name = f.Control("id", "Its id", "small letters and strokes, such as my-box", id), f.Control("name", "Its name", "", name)
@@ -255,7 +252,6 @@ func (s *room) showTable(c *echo.Context, status int, d page.Draft, t *stylefile
 	}
 	v.faces(f, t)
 	v.pieces(f, t, c.Request().PostForm)
-	v.Refused, _ = c.Get(refusal).(string)
 	if err := v.draw(c.Request().Context(), d.Text, t); err != nil {
 		return err
 	}
