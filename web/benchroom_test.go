@@ -103,6 +103,48 @@ func TestAtTheBenchByTouch(t *testing.T) {
 	b.until(fmt.Sprintf(`Number(document.querySelector("input[name=at]").value) < %s`, was))
 }
 
+// After any Done, by mouse, by key or by touch, every link of the bench still leads where
+// it says, "How did it come out?" too.
+func TestTheBenchLetsGo(t *testing.T) {
+	t.Parallel()
+	x := newTable(t)
+	id := x.jarBox()
+	b := openBrowser(t, x)
+	at := fmt.Sprintf("/boxes/%d/bench", id)
+	now := func() string { return b.value(`document.querySelector("input[name=at]").value`) }
+	for name, done := range map[string]chromedp.Action[chromedp.Void]{
+		"mouse": chromedp.Click("#bench-on"), "Enter": chromedp.KeyEvent(kb.Enter), "touch": chromedp.MouseClickXY(300, 250),
+	} {
+		if b.do(chromedp.EmulateViewport(1280, 800)); name == "touch" {
+			b.do(chromedp.EmulateViewport(390, 844, chromedp.EmulateTouch))
+		}
+		b.visit(at)
+		for range 3 {
+			was := now()
+			b.do(done)
+			b.until(fmt.Sprintf(`document.querySelector("input[name=at]").value !== %q`, was))
+		}
+		b.do(chromedp.Click(".move-bar a"))
+		b.until(`location.pathname.endsWith("/making")`)
+	}
+	r, err := design.Make(t.Context(), x.box(id).Inputs)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, s := range r.Steps[:len(r.Steps)-1] {
+		x.post(fmt.Sprintf("/boxes/%d/tick", id), "step", s.Key, "mark", s.Mark, "done", "1")
+	}
+	b.visit(at)
+	for b.value(`document.body.innerText.includes("It is made.")`) != "true" {
+		was := now()
+		b.do(chromedp.KeyEvent(" "))
+		b.until(fmt.Sprintf(`document.querySelector("input[name=at]").value !== %q`, was))
+	}
+	b.do(chromedp.Click(".move-on a.btn-main"))
+	b.says("How did it come out?")
+	b.until(`location.pathname.endsWith("/made")`)
+}
+
 // Without scripts the buttons do; a box whose steps are ticked elsewhere goes on
 // where they end; nonsense goes nowhere.
 func TestTheBenchWithoutScripts(t *testing.T) {

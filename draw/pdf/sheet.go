@@ -56,6 +56,24 @@ const (
 // Whats lists them.
 var Whats = []What{Everything, Handout, Shopping, Plan, Labels, Slips, Batch, Templates}
 
+var titles = map[What]string{
+	Everything: "Project sheet", Handout: "Handout", Shopping: "Shopping list", Plan: "Cut plan",
+	Labels: "Labels", Slips: "Slips", Batch: "Batch page", Templates: "Templates",
+}
+
+// Title is what the print is called, on the page that offers it and in the document:
+// "Handout, large print".
+func (p Print) Title() string {
+	title := titles[p.What]
+	if p.Large {
+		title += ", large print"
+	}
+	if p.Mirror {
+		title += ", mirrored"
+	}
+	return title
+}
+
 // writer lays text and pictures down the pages.
 type writer struct {
 	*canvas
@@ -73,7 +91,7 @@ type writer struct {
 // asks for of them.
 func Write(out io.Writer, r *design.Result, print Print) error {
 	w := &writer{
-		canvas: newCanvas(print.Paper, r.Inputs.Name), print: print, r: r, scale: 1,
+		canvas: newCanvas(print.Paper, print.Title()+": "+cmp.Or(r.Inputs.Name, r.Style.Name)), print: print, r: r, scale: 1,
 		model: draw.OpenModelOf(r, print.Plain), shut: draw.ShutModelOf(r, print.Plain),
 	}
 	w.photos = print.Photos
@@ -116,7 +134,7 @@ func (w *writer) page() {
 	w.y = margin
 	w.ink()
 	w.SetFont(family, "", 8)
-	foot := []string{cmp.Or(w.r.Inputs.Name, w.r.Style.Name), fmt.Sprintf("page %d of %s", w.PageNo(), allPages)}
+	foot := []string{w.print.Title() + ": " + cmp.Or(w.r.Inputs.Name, w.r.Style.Name), fmt.Sprintf("page %d of %s", w.PageNo(), allPages)}
 	if !w.print.Date.IsZero() {
 		foot = append(foot, w.print.Date.Format("2 January 2006"))
 	}

@@ -63,13 +63,17 @@ function through(form) {
 
 const gone = "Brevium does not answer. What you typed stays here and is sent again by itself; leave this page open.";
 const changes = (config) => config && config.verb !== "get";
+// Who asked, though the answer may have taken it off the page: the event itself then
+// comes from whatever was around it.
+const asker = (event) => event.detail.requestConfig.elt;
 
 document.addEventListener("htmx:beforeSend", (event) => {
-  if (changes(event.detail.requestConfig)) sending.add(event.detail.elt);
+  if (changes(event.detail.requestConfig)) sending.add(asker(event));
 });
 document.addEventListener("htmx:afterRequest", (event) => {
-  const { elt, requestConfig, xhr, successful } = event.detail;
+  const { requestConfig, xhr, successful } = event.detail;
   if (!changes(requestConfig)) return;
+  const elt = asker(event);
   sending.delete(elt);
   if (successful || (xhr.status === 422 && !plain(xhr))) through(elt);
   else if (xhr.status === 422) failed(event, xhr.responseText, false);
@@ -88,8 +92,9 @@ function leave() {
 const plain = (xhr) => (xhr.getResponseHeader("Content-Type") || "").startsWith("text/plain");
 
 function failed(event, reason, retry) {
-  const { elt, requestConfig } = event.detail;
+  const { requestConfig } = event.detail;
   if (!changes(requestConfig)) return;
+  const elt = asker(event);
   const { verb, path, triggeringEvent, formData } = requestConfig;
   const pressed = triggeringEvent?.submitter;
   let values = pressed?.name ? { [pressed.name]: pressed.value } : {};

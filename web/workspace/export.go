@@ -72,8 +72,12 @@ func (s *room) export(c *echo.Context) error {
 	if err != nil {
 		return echo.NewHTTPError(http.StatusNotFound, "no such format")
 	}
+	paper, err := paperOf(c)
+	if err != nil {
+		return err
+	}
 	files, err := export.Files(r, to, export.Options{
-		Paper: paperOf(c), Mirror: q.Has("mirror"), Packed: q.Has("packed"), Layers: export.Layers{Perforate: q.Has("perforate"), Notes: q.Has("notes")},
+		Paper: paper, Mirror: q.Has("mirror"), Packed: q.Has("packed"), Layers: export.Layers{Perforate: q.Has("perforate"), Notes: q.Has("notes")},
 	})
 	if err != nil {
 		return err
@@ -113,10 +117,11 @@ func (s *room) benchURL(c *echo.Context, id int64) string {
 }
 
 // printOf is what a page asks to be printed.
-func (s *room) printOf(c *echo.Context, b store.Box) pdf.Print {
+func (s *room) printOf(c *echo.Context, b store.Box) (pdf.Print, error) {
 	q := c.QueryParams()
+	paper, err := paperOf(c)
 	return pdf.Print{
-		Paper: paperOf(c), Date: time.Now(), Address: c.Scheme() + "://" + c.Request().Host + page.StopURL(b.ID, "making"),
+		Paper: paper, Date: time.Now(), Address: c.Scheme() + "://" + c.Request().Host + page.StopURL(b.ID, "making"),
 		Bench: s.benchURL(c, b.ID), Plain: q.Has("plain"), Photos: func(id string) []byte {
 			p, err := s.Store.Photo(c.Request().Context(), id)
 			if err != nil { // the paper is printed in its colour alone
@@ -125,7 +130,7 @@ func (s *room) printOf(c *echo.Context, b store.Box) pdf.Print {
 			return p.JPEG
 		},
 		Large: q.Has("large"), What: pdf.What(q.Get("what")), Mirror: q.Has("mirror"),
-	}
+	}, err
 }
 
 // pieceSVG gives one piece by itself.
@@ -142,13 +147,13 @@ func (s *room) pieceSVG(c *echo.Context) error {
 	return page.Download(c, b.Name+"-"+piece, ".svg", "image/svg+xml", export.OfPiece(r.Parts[i]).SVG(export.Layers{}))
 }
 
-// paperOf is the paper asked for, A4 when none is.
-func paperOf(c *echo.Context) pdf.Paper {
-	p, err := pdf.ParsePaper(c.QueryParam("paper"))
-	if err != nil {
-		return pdf.A4
+// paperOf is the paper asked for, A4 when none is; one that nobody prints on is refused.
+func paperOf(c *echo.Context) (pdf.Paper, error) {
+	name := c.QueryParam("paper")
+	if name == "" {
+		return pdf.A4, nil
 	}
-	return p
+	return pdf.ParsePaper(name)
 }
 
 func (s *room) sheetPDF(c *echo.Context) error {
@@ -156,7 +161,10 @@ func (s *room) sheetPDF(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	print := s.printOf(c, b)
+	print, err := s.printOf(c, b)
+	if err != nil {
+		return err
+	}
 	if !slices.Contains(pdf.Whats, print.What) {
 		return echo.NewHTTPError(http.StatusNotFound, "nothing of that name is printed")
 	}

@@ -3,6 +3,7 @@ package workspace
 import (
 	"fmt"
 	"html/template"
+	"net/url"
 	"slices"
 	"strings"
 
@@ -245,22 +246,51 @@ func (p *workPage) MachineFormats() []export.Format { return []export.Format{exp
 // Unplaced are the faults no field of this stop can show.
 func (p *workPage) Unplaced() []string { return p.Form.Unplaced() }
 
-// printView is something to print.
-type printView struct{ Name, For, Query string }
+// printView is something to print: its name, what for, and where it is on each paper.
+type printView struct {
+	Name, For string
+	On        []printLink
+}
+
+type printLink struct{ Paper, At string }
 
 // Prints are what can be printed of the box, each by its name.
 func (p *workPage) Prints() []printView {
-	n := p.Box.Inputs.Copies
-	return []printView{
-		{"Project sheet", "everything, with true-size templates", ""},
-		{"Handout", "how one box is made", "&what=handout"},
-		{"Handout, large print", "for a class", "&what=handout&large=1"},
-		{"Shopping list", "what to have for " + page.Counted(n, "box"), "&what=shopping"},
-		{"Cut plan", "the sheets and their cuts", "&what=cuts"},
-		{"Labels", "to go onto the boxes", "&what=labels"},
-		{"Slips", "to go into them", "&what=slips"},
-		{"Batch page", "every step, with squares to tick", "&what=batch"},
-		{"Templates", "true size", "&what=templates"},
-		{"Templates, mirrored", "for the back of the card", "&what=templates&mirror=1"},
+	var out []printView
+	for _, x := range []struct {
+		pdf.Print
+		use string
+	}{
+		{pdf.Print{}, "everything, with true-size templates"},
+		{pdf.Print{What: pdf.Handout}, "how one box is made"},
+		{pdf.Print{What: pdf.Handout, Large: true}, "for a class"},
+		{pdf.Print{What: pdf.Shopping}, "what to have for " + page.Counted(p.Box.Inputs.Copies, "box")},
+		{pdf.Print{What: pdf.Plan}, "the sheets and their cuts"},
+		{pdf.Print{What: pdf.Labels}, "to go onto the boxes"},
+		{pdf.Print{What: pdf.Slips}, "to go into them"},
+		{pdf.Print{What: pdf.Batch}, "every step, with squares to tick"},
+		{pdf.Print{What: pdf.Templates}, "true size"},
+		{pdf.Print{What: pdf.Templates, Mirror: true}, "for the back of the card"},
+	} {
+		v := printView{Name: x.Title(), For: x.use}
+		for _, paper := range p.Papers() {
+			v.On = append(v.On, printLink{paper, p.printAt(x.Print, paper)})
+		}
+		out = append(out, v)
 	}
+	return out
+}
+
+// printAt is the address of a print.
+func (p *workPage) printAt(print pdf.Print, paper string) string {
+	q := url.Values{"paper": {paper}}
+	if print.What != pdf.Everything {
+		q.Set("what", string(print.What))
+	}
+	for name, on := range map[string]bool{"large": print.Large, "mirror": print.Mirror, "plain": p.InLines} {
+		if on {
+			q.Set(name, "1")
+		}
+	}
+	return page.StopURL(p.Box.ID, "sheet.pdf") + "?" + q.Encode()
 }
