@@ -35,6 +35,36 @@ func openClass(t testing.TB, w *atelier) (board string, ash *visitor, path strin
 	return board, ash, path
 }
 
+// Of a box that is made three times each who follows makes one.
+func TestAPupilMakesOne(t *testing.T) {
+	t.Parallel()
+	w := newAtelier(t)
+	ash := w.person("Ash", people.Maker)
+	moves := map[int]int{}
+	for _, copies := range []int{1, 3} {
+		in := design.New("Jars", measure.In, "tray-lid")
+		in.Copies = copies
+		id, err := w.store.Add(w.as("Ash"), in)
+		if err != nil {
+			t.Fatal(err)
+		}
+		board := fmt.Sprintf("/boxes/%d/class", id)
+		ash.post(board, "do", "open")
+		_, page, _ := ash.get(board)
+		path := regexp.MustCompile(`/class/\w+`).FindString(page)
+		pupil := w.visitor(fmt.Sprintf("10.3.0.%d", copies))
+		pupil.post(path, "name", "plum")
+		_, page, _ = pupil.get(path)
+		moves[copies] = strings.Count(page, "follow-move")
+		if strings.Contains(page, "Sheet 2") || strings.Contains(page, "of 3</p>") {
+			t.Errorf("of %d boxes a pupil is told of further ones", copies)
+		}
+	}
+	if moves[1] == 0 || moves[3] != moves[1] {
+		t.Errorf("a pupil makes %d moves for one box, %d where three are made", moves[1], moves[3])
+	}
+}
+
 // Thirty follow at once, each by a name of their own: the board has where each is, and who
 // asks for help; nobody sees more than the steps, and when the class is closed nothing.
 func TestAClass(t *testing.T) {

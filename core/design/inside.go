@@ -197,6 +197,9 @@ func (r *Result) fitOut() error {
 		r.within(inner{id: "liner", name: "Liner", length: l, width: w, card: t}, clear)
 		clear.Length, clear.Width = l-t, w-t
 	}
+	if clear.Height <= 0 && len(in.Linings) == 0 {
+		return fault.New(fault.NoRoom, "size", "nothing stands up around what goes in: give it walls that are higher than the card is thick")
+	}
 	if clear.Height <= 0 {
 		return fault.New(fault.NoRoom, "linings", "the linings leave no height for anything to go in; make the box higher or leave one out")
 	}

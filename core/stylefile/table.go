@@ -59,6 +59,9 @@ func (t *Table) Text() []byte {
 	return text
 }
 
+// Flat reports whether there is one piece of one face, which nothing folds up from.
+func (t *Table) Flat() bool { return len(t.Pieces) == 1 && len(t.Faces()) == 1 }
+
 func (t *Table) piece() *piece { return &t.Pieces[t.at] }
 
 // Grid gives the cells' names, row by row; "" is cut away.

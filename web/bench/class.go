@@ -76,7 +76,7 @@ func (s *room) board(of store.Sort) echo.HandlerFunc {
 		if v.Code, err = codeOf(v.Link); err != nil {
 			return err
 		}
-		_, _, boxes, err := s.Store.ClassBy(ctx, class.Code)
+		_, _, boxes, err := s.classBy(ctx, class.Code)
 		if err != nil {
 			return err
 		}
@@ -97,6 +97,16 @@ func (s *room) board(of store.Sort) echo.HandlerFunc {
 		}
 		return c.Render(http.StatusOK, "class.html", v)
 	}
+}
+
+// classBy is the class that a code leads to, with what it makes: of every box one, however
+// many its maker makes, since each who follows makes one.
+func (s *room) classBy(ctx context.Context, code string) (store.Class, string, []store.Box, error) {
+	class, name, boxes, err := s.Store.ClassBy(ctx, code)
+	for i := range boxes {
+		boxes[i].Inputs.Copies = 1
+	}
+	return class, name, boxes, err
 }
 
 // classed is the box or the job of an address.
@@ -192,7 +202,7 @@ type followPage struct {
 const seatCookie = "brevium-seat"
 
 func (s *room) follow(c *echo.Context) error {
-	class, name, boxes, err := s.Store.ClassBy(c.Request().Context(), c.Param("code"))
+	class, name, boxes, err := s.classBy(c.Request().Context(), c.Param("code"))
 	if err != nil {
 		return noClass(err)
 	}
@@ -295,7 +305,7 @@ func bagOf(r *design.Result) []string {
 // sit gives a seat by the name that is chosen.
 func (s *room) sit(c *echo.Context) error {
 	ctx := c.Request().Context()
-	class, name, _, err := s.Store.ClassBy(ctx, c.Param("code"))
+	class, name, _, err := s.classBy(ctx, c.Param("code"))
 	if err != nil {
 		return noClass(err)
 	}
@@ -320,7 +330,7 @@ func (s *room) sit(c *echo.Context) error {
 // tell keeps where one who follows is, and whether they ask for help.
 func (s *room) tell(c *echo.Context) error {
 	ctx := c.Request().Context()
-	class, _, _, err := s.Store.ClassBy(ctx, c.Param("code"))
+	class, _, _, err := s.classBy(ctx, c.Param("code"))
 	if err != nil {
 		return noClass(err)
 	}

@@ -4,7 +4,6 @@ package boxes
 import (
 	"embed"
 	"maps"
-	"net/url"
 
 	"github.com/labstack/echo/v5"
 
@@ -78,5 +77,7 @@ func (s *room) delete(c *echo.Context) error {
 	if err := s.Store.Delete(c.Request().Context(), n); err != nil {
 		return err
 	}
-	return page.Back(c, "/?%s", url.Values{"deleted": {page.Itoa(n)}}.Encode())
+	to := page.Searched(c)
+	to.Set("deleted", page.Itoa(n))
+	return page.Back(c, "/?%s", to.Encode())
 }

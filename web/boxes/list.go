@@ -39,6 +39,7 @@ type listPage struct {
 	Ways    []Way  // to begin one, when there are none
 	Next    string // where the next part is; "" at the end
 	Find    string
+	OrderBy string // as it was asked for
 	Order   form.Field
 }
 
@@ -67,7 +68,7 @@ var orderWords = map[store.Order]string{
 
 func (s *room) list(c *echo.Context) error {
 	ctx, q := c.Request().Context(), c.QueryParams()
-	view := listPage{Chrome: s.Chrome(c, "Boxes"), Find: strings.TrimSpace(q.Get("find"))}
+	view := listPage{Chrome: s.Chrome(c, "Boxes"), Find: strings.TrimSpace(q.Get("find")), OrderBy: q.Get("order")}
 	l := store.Listing{Words: words(view.Find), Order: store.Order(q.Get("order")), Count: firstBoxes}
 	if from, err := strconv.Atoi(q.Get("from")); err == nil && from > 0 {
 		l.From, l.Count = from, moreBoxes

@@ -55,7 +55,7 @@ func (s *room) bringBack(c *echo.Context) error {
 	if job, err := strconv.ParseInt(c.FormValue("job"), 10, 64); err == nil {
 		return page.Back(c, "/jobs/%d", job)
 	}
-	return page.Back(c, "%s", ways[sort])
+	return page.Back(c, "%s?%s", ways[sort], page.Searched(c).Encode())
 }
 
 func (s *room) forget(c *echo.Context) error {

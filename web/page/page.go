@@ -391,6 +391,18 @@ func Asked(c *echo.Context, other string) string {
 	return other
 }
 
+// Searched is what the list of boxes was found and ordered by when a form was posted
+// from it, to come back to.
+func Searched(c *echo.Context) url.Values {
+	q := url.Values{}
+	for _, name := range []string{"find", "order"} {
+		if v := c.FormValue(name); v != "" {
+			q.Set(name, v)
+		}
+	}
+	return q
+}
+
 // Back sends the browser to an address after a change, as a plain redirect
 // or, for htmx, a fresh page.
 func Back(c *echo.Context, format string, args ...any) error {

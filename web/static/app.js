@@ -73,16 +73,17 @@ document.addEventListener("htmx:configRequest", (event) => {
   headers["X-Refused"] = [...document.querySelectorAll("#stop-form [aria-invalid=true]")].map((field) => field.name).join(" ");
 });
 
-// The stand-in for a caliper types into the length field last used. Readings
-// of one field are kept together: the server takes the largest.
+// The stand-in for a caliper types into the length field last used, in place of what
+// stands there; where the largest of several is asked for, it types its reading after the
+// last one, and the server takes the largest.
 let measured = null;
-const readings = new Map();
 document.addEventListener("focusin", (event) => {
   if (event.target.matches("input[data-length]")) measured = event.target.name;
 });
 document.addEventListener("alpine:init", () => {
   Alpine.data("caliper", () => ({
     said: "",
+    into: "",
     async press() {
       const field = document.querySelector(`#stop-form input[name="${CSS.escape(measured || "")}"]`);
       if (!field) {
@@ -95,9 +96,9 @@ document.addEventListener("alpine:init", () => {
         this.said = text;
         return;
       }
-      const all = (readings.get(field.name) || []).concat(text);
-      readings.set(field.name, all);
-      this.said = all.join("; ");
+      const before = this.$refs.largest.checked && this.into === field.name ? this.said + "; " : "";
+      this.into = field.name;
+      this.said = before + text;
       field.value = this.said;
       field.dispatchEvent(new Event("input", { bubbles: true }));
     },

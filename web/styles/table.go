@@ -28,6 +28,7 @@ type tablePage struct {
 	Faces    []faceView
 	Edges    []edgeView
 	Root     form.Field
+	Begin    string // of a sheet that is still flat: what comes first
 	Wrong    string
 	Sketch   template.HTML // of what does not fold
 	Picture  template.HTML
@@ -319,7 +320,9 @@ func (v *tablePage) draw(ctx context.Context, text string, t *stylefile.Table) e
 	err := one.try(ctx, text)
 	if page.IsFault(err) {
 		f := fault.Of(err)
-		v.Wrong = where(f.Field) + f.Text
+		if v.Wrong = where(f.Field) + f.Text; f.Code == fault.NoRoom && t.Flat() {
+			v.Begin = "A flat sheet as yet, the size of its one face. Put a column or a row beside it for each wall, and give the new cells names."
+		}
 		if faces := t.Drawn(); len(faces) > 0 {
 			wrong := strings.FieldsFunc(f.Text, func(r rune) bool { return strings.ContainsRune(` ",:;`, r) })
 			v.Sketch = page.SVG(draw.Sketch{Piece: "table", Faces: faces, Wrong: wrong, Spots: one.spots}.Picture())

@@ -311,7 +311,7 @@ func (s *room) rename(c *echo.Context) error {
 		return err
 	}
 	if c.FormValue("stop") == "" {
-		return page.Back(c, "/")
+		return page.Back(c, "/?%s", page.Searched(c).Encode())
 	}
 	return s.after(c, n)
 }

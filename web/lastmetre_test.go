@@ -1,0 +1,103 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"net/http/httptest"
+	"net/url"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/emulation"
+	"github.com/chromedp/chromedp"
+)
+
+// A box that is deleted or renamed out of a list that was searched leaves one in it.
+func TestTheSearchStays(t *testing.T) {
+	t.Parallel()
+	x := newTable(t)
+	id := x.jarBox()
+	_, body, _ := x.get("/?find=jar&order=name")
+	for _, hidden := range []string{`name="find" value="jar"`, `name="order" value="name"`} {
+		if strings.Count(body, hidden) < 2 {
+			t.Errorf("the forms of the list do not carry %s", hidden)
+		}
+	}
+	plain := func(path string, pairs url.Values) string {
+		q := httptest.NewRequest(http.MethodPost, path, strings.NewReader(pairs.Encode()))
+		q.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+		r := httptest.NewRecorder()
+		x.http.ServeHTTP(r, q)
+		return r.Header().Get("Location")
+	}
+	kept := url.Values{"find": {"jar"}, "order": {"name"}, "name": {"Jar box"}}
+	for _, c := range []struct{ path, to string }{{"rename", "/?find=jar&order=name"}, {"delete", fmt.Sprintf("/?deleted=%d&find=jar&order=name", id)}} {
+		if got := plain(fmt.Sprintf("/boxes/%d/%s", id, c.path), kept); got != c.to {
+			t.Errorf("%s leads to %s", c.path, got)
+		}
+	}
+}
+
+// Nobody is greeted with a fault of what they have not begun.
+func TestAnEmptyTableGreets(t *testing.T) {
+	t.Parallel()
+	x := newTable(t)
+	x.get("/styles/table?from=nothing")
+	_, body, _ := x.get("/styles/table")
+	if strings.Contains(body, "Not yet:") || !strings.Contains(body, "A flat sheet as yet") {
+		i := strings.Index(body, "role=\"status\"")
+		t.Errorf("an empty table greets with a fault: %.300s", body[i:])
+	}
+}
+
+// What a phone shows of the cost, and a print of a job, is all there and nothing else.
+func TestCostOnAPhoneAndJobOnPaper(t *testing.T) {
+	t.Parallel()
+	x := newTable(t)
+	id := x.jarBox()
+	x.post("/jobs", fmt.Sprintf("copies.%d", id), "2", "name", "Fair")
+	b := openBrowser(t, x)
+	b.do(chromedp.EmulateViewport(390, 844))
+	b.visit(fmt.Sprintf("/boxes/%d/cost", id))
+	if out := b.value(`[...document.querySelectorAll(".cost-table td")].filter(c => c.getBoundingClientRect().right > innerWidth).length`); out != "0" {
+		t.Errorf("%s cells of the cost are out of sight", out)
+	}
+	b.do(chromedp.EmulateViewport(1280, 800))
+	b.visit("/jobs/1")
+	b.do(chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
+		_, err := cdp.Call(ctx, t, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Media: "print"})
+		return err
+	}))
+	if seen := b.value(`document.querySelector("main").innerText`); strings.Contains(seen, "takes a box out") || strings.Contains(seen, "Add a box") {
+		t.Error("a printed job holds remains of its form")
+	}
+}
+
+// The caliper types in place of what stands there, and after it only where asked to.
+func TestTheCaliperTypesOnce(t *testing.T) {
+	t.Parallel()
+	x := newTable(t)
+	id := x.jarBox()
+	b := openBrowser(t, x)
+	b.visit("/help")
+	b.do(chromedp.Click("[data-caliper-switch]"))
+	b.visit(fmt.Sprintf("/boxes/%d/contents", id))
+	b.do(chromedp.Click(".measuring summary"))
+	field := `#stop-form input[data-length]`
+	read := func(size string) string {
+		b.do(chromedp.Focus(field), js(fmt.Sprintf(`document.querySelector("#caliper-size").value = %q`, size)))
+		was := b.value(fmt.Sprintf("document.querySelector(%q).value", field))
+		b.do(chromedp.Click(".caliper button"))
+		b.until(fmt.Sprintf("document.querySelector(%q).value !== %q", field, was))
+		return b.value(fmt.Sprintf("document.querySelector(%q).value", field))
+	}
+	if read("30"); strings.Contains(read("48"), ";") {
+		t.Error("a reading is typed after another")
+	}
+	b.do(chromedp.Click(".caliper input[type=checkbox]"))
+	if got := read("47"); strings.Count(got, ";") != 1 {
+		t.Errorf("the largest of several is not asked for: %q", got)
+	}
+}
