@@ -43,7 +43,7 @@ type Choices struct {
 // Held is a sheet of a card on which pieces keep their places. Sheets and
 // pieces go by their names, so that they are found again when the job changes.
 type Held struct {
-	Card   string // as drawer.Key gives it
+	Card   string // as its Key gives it
 	Sheet  string
 	Pieces []HeldPiece
 }
@@ -142,7 +142,7 @@ func (g *gathering) add(item, copies int, r *design.Result) {
 		g.trimmer = r.Inputs.Tools.Trimmer
 	}
 	for _, s := range r.Stocks {
-		at := slices.IndexFunc(g.stocks, func(x Stock) bool { return drawer.Key(x.Card) == drawer.Key(s.Card) })
+		at := slices.IndexFunc(g.stocks, func(x Stock) bool { return x.Card.Key() == s.Card.Key() })
 		if at < 0 {
 			at = len(g.stocks)
 			g.stocks = append(
@@ -190,7 +190,7 @@ func sameSize(w, h, w2, h2 measure.Length) bool { return w == w2 && h == h2 || w
 func (g *gathering) sheets(s *Stock, buy []paper.Sheet) {
 	price, area := 0.0, 0.0
 	for _, l := range g.lots {
-		if drawer.Key(l.Card) != drawer.Key(s.Card) {
+		if l.Card.Key() != s.Card.Key() {
 			continue
 		}
 		if l.Price > 0 {
@@ -245,7 +245,7 @@ func (g *gathering) sheets(s *Stock, buy []paper.Sheet) {
 	for _, b := range buy {
 		worth := b.Cost
 		if i := slices.IndexFunc(g.lots, func(l drawer.Lot) bool {
-			return l.Price > 0 && drawer.Key(l.Card) == drawer.Key(s.Card) && sameSize(l.Width, l.Height, b.Width, b.Height)
+			return l.Price > 0 && l.Card.Key() == s.Card.Key() && sameSize(l.Width, l.Height, b.Width, b.Height)
 		}); i >= 0 {
 			worth = g.lots[i].Price
 		}
@@ -267,7 +267,7 @@ func (g *gathering) hold(s *Stock) {
 	copies := make([]int, len(s.Job.Pieces))
 	for _, h := range g.choices.Held {
 		kind := slices.IndexFunc(s.Job.Sheets, func(x paper.Sheet) bool { return x.Name == h.Sheet })
-		if h.Card != drawer.Key(s.Card) || kind < 0 || s.Job.Sheets[kind].Count == counts[kind] {
+		if h.Card != s.Card.Key() || kind < 0 || s.Job.Sheets[kind].Count == counts[kind] {
 			continue
 		}
 		held := layout.Held{Sheet: kind}

@@ -103,7 +103,7 @@ func TestHeldPiecesGoByName(t *testing.T) {
 	ch := Choices{
 		Held: []Held{
 			{
-				Card:   drawer.Key(first[0].Card),
+				Card:   first[0].Card.Key(),
 				Sheet:  first[0].Job.Sheets[0].Name,
 				Pieces: []HeldPiece{{Piece: first[0].Job.Pieces[0].Name, X: 3 * inch, Y: 5 * inch}},
 			},
@@ -258,7 +258,7 @@ func TestAThousandOffcuts(t *testing.T) {
 	for i := range 1000 {
 		lots = append(lots, drawer.Lot{ID: int64(i + 1), Card: in.Card, Width: measure.Length(60+i%200) * mm, Height: measure.Length(60+i/4) * mm, Count: 1, Offcut: true})
 	}
-	held := Held{Card: drawer.Key(in.Card), Sheet: sheetName(lots[500])}
+	held := Held{Card: in.Card.Key(), Sheet: sheetName(lots[500])}
 	stocks, err := Gather(t.Context(), []Item{{Inputs: in, Copies: 5}}, lots, Choices{Held: []Held{held}})
 	if err != nil {
 		t.Fatal(err)

@@ -4,7 +4,6 @@ import (
 	"encoding/json"
 	"strings"
 
-	"brevium/core/drawer"
 	"brevium/core/fault"
 	"brevium/core/layout"
 	"brevium/core/measure"
@@ -75,7 +74,7 @@ func WriteLayouts(stocks []Stock) []byte {
 	out := map[string]json.RawMessage{}
 	for _, s := range stocks {
 		if s.Layout != nil {
-			out[drawer.Key(s.Card)] = must(s.Layout.JSON(s.Job, 0))
+			out[s.Card.Key()] = must(s.Layout.JSON(s.Job, 0))
 		}
 	}
 	return must(json.Marshal(out))
@@ -89,7 +88,7 @@ func Recall(stocks []Stock, text []byte) {
 		return
 	}
 	for i := range stocks {
-		if old, ok := kept[drawer.Key(stocks[i].Card)]; ok {
+		if old, ok := kept[stocks[i].Card.Key()]; ok {
 			if laid, err := layout.ReadResult(stocks[i].Job, old); err == nil {
 				stocks[i].Layout = laid
 			}

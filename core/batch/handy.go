@@ -20,7 +20,7 @@ func (g *gathering) handy(s *Stock) []drawer.Lot {
 	var out, offcuts []drawer.Lot
 	for _, l := range g.lots {
 		switch {
-		case drawer.Key(l.Card) != drawer.Key(s.Card) || l.Free() < 1:
+		case l.Card.Key() != s.Card.Key() || l.Free() < 1:
 		case !l.Offcut || g.holds(s, l):
 			out = append(out, l)
 		case slices.ContainsFunc(s.Job.Pieces, func(p layout.Piece) bool { return goesOn(p, l) }):
@@ -47,7 +47,7 @@ func fewest(offcuts []drawer.Lot) []drawer.Lot {
 
 // holds reports whether pieces are held on a lot's sheets.
 func (g *gathering) holds(s *Stock, l drawer.Lot) bool {
-	return slices.ContainsFunc(g.choices.Held, func(h Held) bool { return h.Card == drawer.Key(s.Card) && h.Sheet == sheetName(l) })
+	return slices.ContainsFunc(g.choices.Held, func(h Held) bool { return h.Card == s.Card.Key() && h.Sheet == sheetName(l) })
 }
 
 // goesOn reports whether a piece goes on a lot's sheet, turned if it may be.

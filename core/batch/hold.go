@@ -91,7 +91,7 @@ func hold(stocks []Stock, at Place, which func(n int, p layout.Placed) (layout.P
 
 // held is a sheet with its kept pieces, by their names.
 func (s *Stock) held(sheet string, pieces []layout.Placed) Held {
-	h := Held{Card: drawer.Key(s.Card), Sheet: sheet}
+	h := Held{Card: s.Card.Key(), Sheet: sheet}
 	for _, p := range pieces {
 		h.Pieces = append(h.Pieces, HeldPiece{Piece: s.Job.Pieces[p.Piece].Name, X: p.X, Y: p.Y, Turned: p.Turned})
 	}

@@ -56,7 +56,7 @@ func TestKeepingAndLettingGo(t *testing.T) {
 	to := at(last)
 	to.X, to.Y = inch, 2*inch
 	ch := Choices{Held: Keep(stocks, last, to)}
-	if len(ch.Held) != 1 || ch.Held[0].Card != drawer.Key(stocks[0].Card) || ch.Held[0].Pieces[0].X != inch ||
+	if len(ch.Held) != 1 || ch.Held[0].Card != stocks[0].Card.Key() || ch.Held[0].Pieces[0].X != inch ||
 		ch.Held[0].Pieces[0].Y != 2*inch {
 		t.Fatalf("held: %+v", ch.Held)
 	}
@@ -93,7 +93,7 @@ func TestKeepingAndLettingGo(t *testing.T) {
 	// Letting the only one go leaves the sheet free.
 	for n, p := range stocks[0].Layout.Sheets[0].Placed {
 		if stocks[0].Keeps(0, p) {
-			if got := Free(stocks, Place{N: n}); len(got) != 1 || got[0].Card != drawer.Key(stocks[1].Card) {
+			if got := Free(stocks, Place{N: n}); len(got) != 1 || got[0].Card != stocks[1].Card.Key() {
 				t.Errorf("after the last was let go: %+v", got)
 			}
 		}

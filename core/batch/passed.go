@@ -30,7 +30,7 @@ func PassedOver(stocks []Stock, lots []drawer.Lot) []Passed {
 	takes := Takes(stocks)
 	for i := range stocks {
 		s := &stocks[i]
-		buys := slices.ContainsFunc(takes, func(t Take) bool { return t.Lot == 0 && drawer.Key(t.Card) == drawer.Key(s.Card) })
+		buys := slices.ContainsFunc(takes, func(t Take) bool { return t.Lot == 0 && t.Card.Key() == s.Card.Key() })
 		for _, l := range lots {
 			used := slices.ContainsFunc(takes, func(t Take) bool { return t.Lot == l.ID })
 			if !buys || used || l.Free() < 1 || len(out) == mostPassed {
@@ -48,7 +48,7 @@ func PassedOver(stocks []Stock, lots []drawer.Lot) []Passed {
 func (s *Stock) passes(l drawer.Lot) string {
 	turned := slices.ContainsFunc(s.Job.Pieces, func(p layout.Piece) bool { return p.Height <= l.Width && p.Width <= l.Height })
 	switch {
-	case drawer.Key(l.Card) == drawer.Key(s.Card):
+	case l.Card.Key() == s.Card.Key():
 		switch {
 		case s.Job.Trimmer > 0 && min(l.Width, l.Height) > s.Job.Trimmer:
 			return "it is too wide for the trimmer"

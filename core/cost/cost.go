@@ -187,7 +187,7 @@ func (s *Sum) paper(in Input, st batch.Stock) {
 // priced reports whether what a kind of sheet costs is known: from the drawer, or the
 // price of the sheet that is bought.
 func (in Input) priced(st batch.Stock, kind int) bool {
-	if slices.ContainsFunc(in.Lots, func(l drawer.Lot) bool { return l.Price > 0 && drawer.Key(l.Card) == drawer.Key(st.Card) }) {
+	if slices.ContainsFunc(in.Lots, func(l drawer.Lot) bool { return l.Price > 0 && l.Card.Key() == st.Card.Key() }) {
 		return true
 	}
 	sheet := st.Job.Sheets[kind]

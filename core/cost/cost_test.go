@@ -31,7 +31,7 @@ func laid(t *testing.T, price float64, rates Rates, items ...batch.Item) Input {
 		}
 		items[i].Made = r
 		lot := drawer.Lot{ID: int64(i + 1), Card: items[i].Inputs.Card, Sheet: "12 × 12 in", Width: 12 * measure.Inch, Height: 12 * measure.Inch, Count: 400, Price: price}
-		if !slices.ContainsFunc(in.Lots, func(l drawer.Lot) bool { return drawer.Key(l.Card) == drawer.Key(lot.Card) }) {
+		if !slices.ContainsFunc(in.Lots, func(l drawer.Lot) bool { return l.Card.Key() == lot.Card.Key() }) {
 			in.Lots = append(in.Lots, lot)
 		}
 	}

@@ -2,7 +2,9 @@ package design
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -38,6 +40,7 @@ const (
 // the middle along it: to the right as one sees the front, to the back, or up.
 type Band struct {
 	ID             int
+	Called         string // its piece's id where a file gives it a word for one
 	Axis, Join     string
 	At, Width, Lap measure.Length
 	Notch          bool        // for a thumb, in its edge opposite to the join
@@ -45,7 +48,12 @@ type Band struct {
 }
 
 // PieceID is what its strip is called among the pieces of its box.
-func (b Band) PieceID() string { return fmt.Sprintf("band-%d", b.ID) }
+func (b Band) PieceID() string {
+	if b.Called != "" {
+		return b.Called
+	}
+	return fmt.Sprintf("band-%d", b.ID)
+}
 
 // Banded is a band worked out for the finished box.
 type Banded struct {
@@ -80,7 +88,7 @@ func (in Inputs) WithBand(ctx context.Context) Inputs {
 }
 
 type bandFile struct {
-	ID    int          `json:"id,omitempty"`
+	ID    bandID       `json:"id,omitzero"`
 	Axis  string       `json:"axis"`
 	At    measure.Text `json:"at,omitempty"`
 	Width measure.Text `json:"width,omitempty"`
@@ -90,15 +98,38 @@ type bandFile struct {
 	Card  *cardFile    `json:"card,omitempty"`
 }
 
+// bandID is a number or a word.
+type bandID struct {
+	n    int
+	word string
+}
+
+func (id bandID) MarshalJSON() ([]byte, error) {
+	if id.word != "" {
+		return json.Marshal(id.word)
+	}
+	return json.Marshal(id.n)
+}
+
+func (id *bandID) UnmarshalJSON(text []byte) error {
+	if json.Unmarshal(text, &id.word) == nil {
+		return nil
+	}
+	return json.Unmarshal(text, &id.n)
+}
+
+// bandWord is what a band's id is spelt like.
+var bandWord = regexp.MustCompile(`^([a-z][a-z0-9-]{0,39})?$`)
+
 func (r *reader) bands(all []bandFile) {
 	for i, f := range all {
 		at := func(part string) string { return fault.Path("bands", i, part) }
 		b := UsualBand(measure.MM)
-		b.ID, b.Axis, b.Notch = f.ID, f.Axis, f.Notch
+		b.ID, b.Called, b.Axis, b.Notch = f.ID.n, f.ID.word, f.Axis, f.Notch
 		if f.Join != "" {
 			b.Join = f.Join
 		}
-		b.At, b.Width, b.Lap = r.length(at("at"), f.At, 0), r.length(at("width"), f.Width, b.Width), r.length(at("lap"), f.Lap, b.Lap)
+		b.At, b.Width, b.Lap = r.signed(at("at"), f.At), r.length(at("width"), f.Width, b.Width), r.length(at("lap"), f.Lap, b.Lap)
 		if f.Card != nil {
 			c := r.card(at("card"), *f.Card)
 			b.Card = &c
@@ -108,7 +139,7 @@ func (r *reader) bands(all []bandFile) {
 }
 
 func writeBand(b Band) bandFile {
-	f := bandFile{ID: b.ID, Axis: b.Axis, At: mmText(b.At), Width: mmText(b.Width), Lap: mmText(b.Lap), Join: b.Join, Notch: b.Notch}
+	f := bandFile{ID: bandID{b.ID, b.Called}, Axis: b.Axis, At: mmText(b.At), Width: mmText(b.Width), Lap: mmText(b.Lap), Join: b.Join, Notch: b.Notch}
 	if b.Card != nil {
 		c := writeCard(*b.Card)
 		f.Card = &c
@@ -125,6 +156,10 @@ func (in *Inputs) checkBands() error {
 	for i, b := range in.Bands {
 		at := func(part string) string { return fault.Path("bands", i, part) }
 		switch {
+		case !bandWord.MatchString(b.Called):
+			return fault.New(fault.UnknownField, at("id"), "an id is small letters, digits and strokes, such as band")
+		case slices.ContainsFunc(in.Bands[:i], func(x Band) bool { return x.PieceID() == b.PieceID() }):
+			return fault.New(fault.UnknownField, at("id"), "two bands have the id %s", b.PieceID())
 		case !slices.Contains(BandAxes, b.Axis):
 			return fault.New(fault.OutOfRange, at("axis"), "a band goes round the length, the width or the height")
 		case !slices.Contains(BandJoins, b.Join):
@@ -177,6 +212,9 @@ func (r *Result) band() error {
 			done.Name += fmt.Sprint(" ", i+1)
 		}
 		r.Bands = append(r.Bands, done)
+		if slices.ContainsFunc(r.Parts, func(p Part) bool { return p.ID == b.PieceID() }) {
+			return fault.New(fault.UnknownField, fault.Path("bands", i, "id"), "another piece of this box is called %s; give the band an id of its own", b.PieceID())
+		}
 		strip := loose.Piece{ID: b.ID, Name: done.Name, Width: done.Strip.Length, Height: b.Width, Copies: 1, Corners: loose.Square, Card: b.Card}
 		for _, at := range done.Strip.Scores {
 			if (at - measure.Nearest(at, r.Inputs.Tools.Tick)).Abs() < recipe.Off {

@@ -84,7 +84,7 @@ func CopiesFrom(ctx context.Context, in Inputs, sheet paper.Sheet) (int, error) 
 	sheet.Count = 1
 	job := layout.Job{Sheets: []paper.Sheet{sheet}, Trimmer: in.Tools.Trimmer}
 	for _, p := range r.Parts {
-		if p.Card == in.Card {
+		if p.Card.Same(in.Card) {
 			job.Pieces = append(
 				job.Pieces,
 				layout.Piece{

@@ -3,6 +3,7 @@ package design
 import (
 	"encoding/json"
 	"slices"
+	"strings"
 
 	"brevium/core/dress"
 	"brevium/core/fault"
@@ -212,6 +213,17 @@ func (r *reader) length(field string, t measure.Text, usual measure.Length) meas
 		r.fail(fault.At(field, err))
 	}
 	return l
+}
+
+// signed reads a length that may be below zero.
+func (r *reader) signed(field string, t measure.Text) measure.Length {
+	s := strings.TrimSpace(string(t))
+	for _, minus := range []string{"-", "−"} {
+		if rest, ok := strings.CutPrefix(s, minus); ok {
+			return -r.length(field, measure.Text(rest), 0)
+		}
+	}
+	return r.length(field, t, 0)
 }
 
 func (r *reader) size(s *style.Style, size map[string]measure.Text) {

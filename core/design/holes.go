@@ -280,7 +280,7 @@ func (r *Result) strips(field, id, name string, long, wide measure.Length, card 
 	if err != nil {
 		return err
 	}
-	part := style.Part{ID: id, Name: name, Pattern: made, Root: "strip", Card: card.Thickness, Opens: style.Upwards, Count: count, Gluing: gluing}
+	part := style.Part{ID: id, Name: name, Pattern: made, Root: "strip", Card: card.Thickness, Opens: style.Upwards, Count: count, Gluing: style.Glued(gluing...)}
 	whole := Part{Part: part, Faces: folded.Faces, Card: card, Folded: folded, Loose: true}
 	if err := r.goesOn(whole, field, "make it shorter"); err != nil {
 		return err

@@ -33,7 +33,7 @@ func (r *Result) lay(ctx context.Context) error {
 	r.blanks()
 	var stocks []Stock
 	for _, b := range r.Blanks {
-		i := slices.IndexFunc(stocks, func(s Stock) bool { return s.Card == b.Card })
+		i := slices.IndexFunc(stocks, func(s Stock) bool { return s.Card.Same(b.Card) })
 		if i < 0 {
 			i = len(stocks)
 			stocks = append(stocks, Stock{Card: b.Card, Job: &layout.Job{Sheets: r.Inputs.Sheets, Trimmer: r.Inputs.Tools.Trimmer}})

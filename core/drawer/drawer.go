@@ -69,15 +69,6 @@ func (l Lot) Check() error {
 // letters counts characters, in any script.
 func letters(s string) int { return utf8.RuneCountInString(s) }
 
-// Key tells cards apart: by name, however written, by weight and by direction.
-func Key(c paper.Card) string {
-	d := c.Direction
-	if d == "" {
-		d = paper.NoDirection
-	}
-	return fmt.Sprintf("%s/%.0f/%s", strings.ToLower(strings.TrimSpace(c.Name)), c.GSM, d)
-}
-
 // Group is all the lots of one card.
 type Group struct {
 	Card paper.Card
@@ -89,14 +80,14 @@ type Group struct {
 func Groups(lots []Lot) []Group {
 	var out []Group
 	for _, l := range lots {
-		i := slices.IndexFunc(out, func(g Group) bool { return Key(g.Card) == Key(l.Card) })
+		i := slices.IndexFunc(out, func(g Group) bool { return g.Card.Key() == l.Card.Key() })
 		if i < 0 {
 			i = len(out)
 			out = append(out, Group{Card: l.Card})
 		}
 		out[i].Lots = append(out[i].Lots, l)
 	}
-	slices.SortStableFunc(out, func(a, b Group) int { return cmp.Compare(Key(a.Card), Key(b.Card)) })
+	slices.SortStableFunc(out, func(a, b Group) int { return cmp.Compare(a.Card.Key(), b.Card.Key()) })
 	for _, g := range out {
 		slices.SortStableFunc(g.Lots, func(a, b Lot) int {
 			switch {

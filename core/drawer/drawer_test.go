@@ -70,7 +70,7 @@ func TestGroupsByCard(t *testing.T) {
 	spelt := oat(200*mm, 200*mm, 2)
 	spelt.Card.Name = " oat CARD"
 	groups := Groups([]Lot{plum, small, oat(150*mm, 150*mm, 1), heavy, spelt})
-	if len(groups) != 3 || len(groups[0].Lots) != 3 || Key(groups[2].Card) != Key(plum.Card) {
+	if len(groups) != 3 || len(groups[0].Lots) != 3 || groups[2].Card.Key() != plum.Card.Key() {
 		t.Fatalf("%+v", groups)
 	}
 	if l := groups[0].Lots; l[0].Width != 200*mm || !l[2].Offcut {

@@ -37,14 +37,14 @@ mats:
 			for k := range outline {
 				outline[k].X += m.Strip.At.MM()
 			}
-			out[i].Width = m.Strip.At + m.Width
+			out[i].Width = max(out[i].Width, m.Strip.At+m.Width) // the faces come in any order
 			out[i].Gives = append(out[i].Gives, pattern.Given{ID: m.ID, Outline: outline})
 			continue
 		}
 		lack, half := m.lacks()
 		for i, w := range halves {
 			turned := lack == w.lack
-			if !half || m.Card != w.mat.Card || m.Width != w.mat.Width || m.Height != w.mat.Height || m.Layer != w.mat.Layer ||
+			if !half || !m.Card.Same(w.mat.Card) || m.Width != w.mat.Width || m.Height != w.mat.Height || m.Layer != w.mat.Layer ||
 				!turned && lack != w.lack.opposite() || turned && m.Card.Direction == paper.OneWayUp {
 				continue
 			}

@@ -22,6 +22,20 @@ type Card struct {
 	Look      Look // the zero one is taken from the name
 }
 
+// Key tells cards apart as a shop does: by name, however written, by weight and by
+// direction.
+func (c Card) Key() string {
+	d := c.Direction
+	if d == "" {
+		d = NoDirection
+	}
+	return fmt.Sprintf("%s/%.0f/%s", strings.ToLower(strings.TrimSpace(c.Name)), c.GSM, d)
+}
+
+// Same reports whether two cards are one to whoever cuts them: their sheets lie on one
+// pile and look alike.
+func (c Card) Same(d Card) bool { return c.Key() == d.Key() && c.Seen() == d.Seen() }
+
 // Direction says how a card may be turned on its sheet.
 type Direction string
 

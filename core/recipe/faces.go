@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"brevium/core/pattern"
+	"brevium/core/style"
 )
 
 // elsewhere names where a glue patch lands on another piece.
@@ -28,16 +29,18 @@ func (w Work) elsewhere(g pattern.Glue) string {
 // the flat card, which way each score is folded, what is glued and what stays
 // dry.
 type faceWords struct {
-	names, folding, gluing string
-	later                  string // what is glued to another piece
+	names, folding string
+	gluing         []string // of each act
+	later          string   // what is glued to another piece
 }
 
-func wordsOf(p *pattern.Pattern, elsewhere func(pattern.Glue) string) faceWords {
+func wordsOf(part style.Part, elsewhere func(pattern.Glue) string) faceWords {
+	p := part.Pattern
 	faces, err := p.Faces()
 	if err != nil { // a pattern that does not fold has been refused before
-		return faceWords{}
+		return faceWords{gluing: make([]string, len(part.Gluing))}
 	}
-	now, later := glueWords(p, elsewhere)
+	now, later := glueWords(part, elsewhere)
 	return faceWords{faceRows(faces), foldWords(p, faces), now, later}
 }
 
@@ -201,10 +204,12 @@ func beside(faces []pattern.Face, s pattern.Segment) []string {
 	return names
 }
 
-// glueWords says where adhesive goes and where it lands, face by face, what
-// lands on another piece only when they are put together, and which faces that
-// lie on another stay dry. elsewhere names where a patch lands on another piece.
-func glueWords(p *pattern.Pattern, elsewhere func(pattern.Glue) string) (alone, together string) {
+// glueWords says where adhesive goes and where it lands, face by face, in each act of
+// gluing what it puts on, and which faces that lie on another stay dry; and what lands on
+// another piece only when they are put together. elsewhere names where a patch lands on
+// another piece.
+func glueWords(part style.Part, elsewhere func(pattern.Glue) string) (alone []string, together string) {
+	p := part.Pattern
 	plain := func(name string) string {
 		if mark, known := p.Mark(name); known {
 			return the(mark.Plain())
@@ -215,15 +220,20 @@ func glueWords(p *pattern.Pattern, elsewhere func(pattern.Glue) string) (alone, 
 	type landing struct {
 		side, onto string
 		later      bool
+		act        int
 		faces      []string
 	}
 	var glued []landing
-	var dry []string
+	acts := max(1, len(part.Gluing))
+	dry := make([][]string, acts)
 	for _, g := range p.Glue {
-		face := plain(g.Face)
+		face, act, own := plain(g.Face), 0, false
+		if m, known := p.Mark(g.Face); known {
+			act, own = part.GluedIn(m)
+		}
 		if g.Dry {
-			if !slices.Contains(dry, face) {
-				dry = append(dry, face)
+			if !own && !slices.Contains(dry[act], face) {
+				dry[act] = append(dry[act], face)
 			}
 			continue
 		}
@@ -231,31 +241,35 @@ func glueWords(p *pattern.Pattern, elsewhere func(pattern.Glue) string) (alone, 
 		if g.Piece != "" {
 			onto = elsewhere(g)
 		}
-		k := slices.IndexFunc(glued, func(l landing) bool { return l.side == sides[g.Outside] && l.onto == onto })
+		k := slices.IndexFunc(glued, func(l landing) bool { return l.act == act && l.side == sides[g.Outside] && l.onto == onto })
 		if k < 0 {
 			k = len(glued)
-			glued = append(glued, landing{side: sides[g.Outside], onto: onto, later: g.Piece != ""})
+			glued = append(glued, landing{side: sides[g.Outside], onto: onto, later: g.Piece != "", act: act})
 		}
 		glued[k].faces = append(glued[k].faces, face)
 	}
-	var now, later []string
+	now := make([][]string, acts)
+	var later []string
 	for _, l := range glued {
 		words := fmt.Sprintf("the %s of %s onto %s", l.side, join(l.faces), l.onto)
 		if l.later {
 			later = append(later, words)
 		} else {
-			now = append(now, words)
+			now[l.act] = append(now[l.act], words)
 		}
-	}
-	var text []string
-	if len(now) > 0 {
-		text = append(text, "What is glued: "+strings.Join(now, "; ")+".")
 	}
 	if len(later) > 0 {
 		together = "Only when they are put together: " + strings.Join(later, "; ") + "."
 	}
-	if len(dry) > 0 {
-		text = append(text, "No adhesive on "+join(dry)+".")
+	for act := range acts {
+		var text []string
+		if len(now[act]) > 0 {
+			text = append(text, "What is glued: "+strings.Join(now[act], "; ")+".")
+		}
+		if len(dry[act]) > 0 {
+			text = append(text, "No adhesive on "+join(dry[act])+".")
+		}
+		alone = append(alone, strings.Join(text, " "))
 	}
-	return strings.Join(text, " "), together
+	return alone, together
 }

@@ -95,7 +95,7 @@ func MatSets(mats []dress.Mat) []MatSet {
 	for _, b := range dress.Blanks(mats) {
 		m := byID[b.ID]
 		i := slices.IndexFunc(out, func(s MatSet) bool {
-			return s.Strip == nil && m.Strip.ID == "" && s.Mat.Piece == m.Piece && s.Mat.Layer == m.Layer && s.Mat.Card == m.Card && s.Mat.Width == m.Width && s.Mat.Height == m.Height &&
+			return s.Strip == nil && m.Strip.ID == "" && s.Mat.Piece == m.Piece && s.Mat.Layer == m.Layer && s.Mat.Card.Same(m.Card) && s.Mat.Width == m.Width && s.Mat.Height == m.Height &&
 				len(s.Blank.Gives) == len(b.Gives) &&
 				slices.EqualFunc(s.Mat.Shape, m.Shape, func(p, q pattern.Point) bool { return p.Sub(q).Len() < Straight })
 		})
@@ -139,4 +139,34 @@ func (s MatSet) gluing(t Telling, parts []style.Part, late bool) string {
 			on, s.Where(), t.length(s.Mat.Border.Across), t.length(s.Mat.Border.Up))
 	}
 	return fmt.Sprintf("Glue the %s paper%s %s, centred, %s%s.", s.Where(), plural(len(s.Faces)), on, border, upright(s.Mat))
+}
+
+// through says what is cut out of papers that were glued over a hole, a window or a notch;
+// "" while another layer follows, which is cut with them, or where none is covered.
+func (w Work) through(s MatSet) string {
+	i := slices.IndexFunc(w.Parts, func(p style.Part) bool { return p.ID == s.Mat.Piece })
+	if i < 0 {
+		return ""
+	}
+	var covered []string
+	for _, m := range w.Mats {
+		if m.Piece != s.Mat.Piece || m.Side != s.Mat.Side || m.Layer != s.Mat.Layer || !slices.Contains(s.ids, m.Face) ||
+			slices.ContainsFunc(w.Mats, func(o dress.Mat) bool {
+				return o.Piece == m.Piece && o.Side == m.Side && o.Face == m.Face && o.Layer > m.Layer
+			}) {
+			continue
+		}
+		for _, o := range w.Parts[i].Pattern.Openings {
+			for _, on := range m.On {
+				words := fmt.Sprintf("the %s of the %s", o.Kind, m.Words)
+				if on.Face == o.Face && len(pattern.Clip(o.Loop.Flat(), on.Corners)) > 2 && !slices.Contains(covered, words) {
+					covered = append(covered, words)
+				}
+			}
+		}
+	}
+	if len(covered) == 0 {
+		return ""
+	}
+	return fmt.Sprintf("Once it holds, turn the %s over on a mat and cut the paper out along the edge of %s, away from your hand.", s.name(w.Parts), join(covered))
 }

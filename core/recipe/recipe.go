@@ -94,10 +94,10 @@ func (w Work) Steps() []Step {
 	for i, p := range w.Parts {
 		if alike[i] = w.firstLike(i); alike[i] < i {
 			words[i] = words[alike[i]]
-			_, words[i].later = glueWords(p.Pattern, w.elsewhere)
+			_, words[i].later = glueWords(p, w.elsewhere)
 			continue
 		}
-		words[i] = wordsOf(p.Pattern, w.elsewhere)
+		words[i] = wordsOf(p, w.elsewhere)
 	}
 	steps := w.write(w.Units, w.Tick, words, alike)
 	// The same steps in plain millimetres say whether a tick still holds.
@@ -221,15 +221,13 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords, ali
 	late := func(s MatSet) bool { return s.Mat.Side == dress.Inside && w.tabbed(s) }
 	for _, s := range sets {
 		if !late(s) {
-			add(Decorate, s.Mat.Piece, s.Mat.ID, s.gluing(t, w.Parts, false), len(s.Faces))
+			add(Decorate, s.Mat.Piece, s.Mat.ID, sentences(s.gluing(t, w.Parts, false), w.through(s)), len(s.Faces))
 		}
 	}
 	for k, p := range w.Parts {
 		for i, g := range p.Gluing {
-			if i == 0 {
-				g = sentences(g, words[k].gluing)
-			}
-			tell(Glue, p, fmt.Sprintf("%s/%d", p.ID, i+1), fmt.Sprintf("%s: %s", p.Name, lowerFirst(g)))
+			says := sentences(g.Says, words[k].gluing[i])
+			tell(Glue, p, fmt.Sprintf("%s/%d", p.ID, i+1), fmt.Sprintf("%s: %s", p.Name, lowerFirst(says)))
 			if i == 0 {
 				out[len(out)-1].Text = sentences(out[len(out)-1].Text, words[k].later)
 			}
@@ -237,7 +235,7 @@ func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords, ali
 	}
 	for _, s := range sets {
 		if late(s) {
-			add(Decorate, s.Mat.Piece, s.Mat.ID, s.gluing(t, w.Parts, true), len(s.Faces))
+			add(Decorate, s.Mat.Piece, s.Mat.ID, sentences(s.gluing(t, w.Parts, true), w.through(s)), len(s.Faces))
 		}
 	}
 	for i, text := range w.Assembly {

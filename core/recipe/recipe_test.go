@@ -25,7 +25,7 @@ func lopsided(t *testing.T) style.Part {
 	if err != nil {
 		t.Fatal(err)
 	}
-	return style.Part{ID: "tray", Name: "Tray", Pattern: p, Root: "base", Folding: "Fold it.", Gluing: []string{"Glue it."}}
+	return style.Part{ID: "tray", Name: "Tray", Pattern: p, Root: "base", Folding: "Fold it.", Gluing: style.Glued("Glue it.")}
 }
 
 func TestScoresAreReadFromTheFence(t *testing.T) {

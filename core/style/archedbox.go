@@ -174,7 +174,7 @@ func (s Spec) archBase(sides [2]*pattern.Leaf) (Part, error) {
 	p, err := g.Pattern()
 	return Part{
 		ID: "base", Name: "Base", Pattern: p, Root: "base", Opens: Upwards,
-		Gluing: []string{"Leave the base's tabs dry until the cover is on."},
+		Gluing: Glued("Leave the base's tabs dry until the cover is on."),
 	}, err
 }
 
@@ -223,6 +223,6 @@ func (s Spec) archCover(l, straight, arc, tab measure.Length) (Part, [2]*pattern
 		Root:    "side.1",
 		Opens:   Upright,
 		Folding: "Roll the part between the straight sides over a pencil or the table's edge until it springs into the arch.",
-		Gluing:  []string{"Put adhesive on the inside of the cover's tabs; they go under the base."},
+		Gluing:  Glued("Put adhesive on the inside of the cover's tabs; they go under the base."),
 	}, [2]*pattern.Leaf{left, right}, err
 }

@@ -181,7 +181,7 @@ func (s Spec) wrapped(strap, cover, closer *pattern.Grid, lap measure.Length) ([
 		}
 		part := Part{ID: x.id, Name: x.name, Pattern: p, Root: x.root, Opens: Upwards}
 		if x.gluing != "" {
-			part.Gluing = []string{x.gluing}
+			part.Gluing = Glued(x.gluing)
 		}
 		out = append(out, part)
 	}

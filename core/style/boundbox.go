@@ -164,9 +164,9 @@ func (s Spec) bound(tray trayShape, base, lid *pattern.Grid) ([]Part, error) {
 	return []Part{
 		inside,
 		{ID: "base", Name: "Base cover", Pattern: bp, Root: "floor", Opens: Upwards,
-			Gluing: []string{"Leave its front down until the tray is on it."}},
+			Gluing: Glued("Leave its front down until the tray is on it.")},
 		{ID: "lid", Name: "Lid cover", Pattern: lp, Root: "back", Places: []pattern.Pose{back},
-			Gluing: []string{"Leave it dry until the base cover's back is glued up."}},
+			Gluing: Glued("Leave it dry until the base cover's back is glued up.")},
 	}, nil
 }
 

@@ -2,6 +2,8 @@ package style
 
 import (
 	"fmt"
+	"slices"
+	"strings"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
@@ -106,7 +108,52 @@ type Part struct {
 	Template bool
 	// Folding and Gluing say how, in working order.
 	Folding string
-	Gluing  []string
+	Gluing  []Gluing
+}
+
+// Gluing is one act of gluing a piece: what is said of it, and whose adhesive it is, by the
+// faces that carry it. Where Of is nil it is that of all faces that no other act takes.
+type Gluing struct {
+	Says string
+	Of   func(pattern.Mark) bool
+}
+
+// Glued is the gluing of a piece in so many sentences, all adhesive with the first.
+func Glued(says ...string) []Gluing {
+	var out []Gluing
+	for i, s := range says {
+		g := Gluing{Says: s}
+		if i > 0 {
+			g.Of = func(pattern.Mark) bool { return false }
+		}
+		out = append(out, g)
+	}
+	return out
+}
+
+// GluedIn is the act, by its number in Gluing, in which the adhesive of a face is put on,
+// and whether that act names the face itself.
+func (p Part) GluedIn(m pattern.Mark) (act int, own bool) {
+	for i, g := range p.Gluing {
+		if g.Of == nil {
+			act = i
+		} else if g.Of(m) {
+			return i, true
+		}
+	}
+	return act, false
+}
+
+// named is the faces of a name, or of a family: "bottom" has "bottom.left".
+func named(names ...string) func(pattern.Mark) bool {
+	return func(m pattern.Mark) bool {
+		return slices.ContainsFunc(names, func(n string) bool { return m.Name == n || strings.HasPrefix(m.Name, n+".") })
+	}
+}
+
+// roled is the faces of a role.
+func roled(r pattern.Role) func(pattern.Mark) bool {
+	return func(m pattern.Mark) bool { return m.Role == r }
 }
 
 // Copies is how many of the piece one box has.

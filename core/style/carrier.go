@@ -214,26 +214,51 @@ func (s Spec) unlike(all, more []fit.Pair) []fit.Pair {
 // crossWords says in which order a cross is glued, on which it depends whether
 // it closes.
 func (s Spec) crossWords(box *Box, size crossSizes) {
-	var standing, hanging []string
+	// Each box has an equal part of the length; its place is told from one end, so that
+	// no two distances have to be added.
+	var standing, hanging, stand, hang []string
 	for k := range s.carried() {
-		if name := fmt.Sprint("box ", k+1); k%2 == 0 {
-			standing = append(standing, name)
+		name := fmt.Sprint("box ", k+1)
+		from := s.show(measure.Nearest(size.length*measure.Length(2*k+1)/measure.Length(2*s.carried()), s.ruler()))
+		if k%2 == 0 {
+			standing, stand = append(standing, name), append(stand, from)
 		} else {
-			hanging = append(hanging, name)
+			hanging, hang = append(hanging, name), append(hang, from)
 		}
 	}
 	gap := size.width - s.Size(carriedHeight) - s.Card("box-1")/2 - s.Card("lid-1")
-	apart := size.length / measure.Length(s.carried())
-	list := func(names []string) string { return strings.Join(names, " and ") }
+	middles := func(at []string) string {
+		if len(at) == 1 {
+			return "its middle " + at[0] + " from the left end of the wall"
+		}
+		return "their middles " + listed(at) + " from the left end of the wall"
+	}
 	box.Assembly = []string{
-		fmt.Sprintf("Try it dry before anything is glued: lay the carrier flat, outside down, and set %s with their lids on along the first long wall, their middles %s apart and half that from its ends; set %s between them upside down; fold up the floor, and bring the other long wall over. It must close without pressing.",
-			list(standing), s.show(measure.Nearest(apart, s.ruler())), list(hanging)),
-		fmt.Sprintf("Put adhesive on the bottoms of %s and press them on where they stood, at least %s from every score and edge.", list(standing), s.show(measure.Up(1500*measure.Micrometre, s.ruler()))),
-		fmt.Sprintf("Set %s between them upside down, their lids on the wall, on a scrap of card about %s thick. Put adhesive on their upturned bottoms, fold the floor up, bring the other long wall over and press it down. Only then open it again.",
-			list(hanging), s.show(measure.Nearest(max(gap, s.ruler().Length()), s.ruler()))),
+		fmt.Sprintf("Try it dry before anything is glued. Lay the carrier flat, outside down, the first long wall towards you. Set %s, %s, on that wall, %s. Set %s upside down beside, %s; fold the floor up, and bring the other long wall over. It must close without pressing.",
+			listed(standing), lidsOn(standing), middles(stand), listed(hanging), middles(hang)),
+		fmt.Sprintf("Put adhesive on the bottoms of %s and press them on where they stood, at least %s from every score and edge.", listed(standing), s.show(measure.Up(1500*measure.Micrometre, s.ruler()))),
+		fmt.Sprintf("Set %s upside down on the first long wall again, %s, on a scrap of card about %s thick. Put adhesive on the upturned bottom of each, fold the floor up, bring the other long wall over and press it down. Only then open it again.",
+			listed(hanging), middles(hang), s.show(measure.Nearest(max(gap, s.ruler().Length()), s.ruler()))),
 	}
 	box.Closing = []string{
 		"Fold the other long wall up with its boxes, then the two ends; raise the floor with all of them over the boxes on the first long wall, and set the carrier on its floor.",
 		"Put the carrier's lid on: it holds the walls shut. Tie a ribbon round when it is carried.",
 	}
+}
+
+// listed is "box 1, box 3 and box 5".
+func listed(names []string) string {
+	last := len(names) - 1
+	if last == 0 {
+		return names[0]
+	}
+	return strings.Join(names[:last], ", ") + " and " + names[last]
+}
+
+// lidsOn is "its lid on" or "their lids on".
+func lidsOn(names []string) string {
+	if len(names) == 1 {
+		return "its lid on"
+	}
+	return "their lids on"
 }

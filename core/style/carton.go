@@ -77,7 +77,7 @@ func buildCarton(s Spec) (*Box, error) {
 	}
 	return &Box{Parts: []Part{{
 		ID: "body", Name: "Carton", Pattern: p, Root: "base", Opens: Upwards,
-		Gluing: []string{gluing},
+		Gluing: Glued(gluing),
 	}}, Shut: shut, Closing: []string{closing}}, nil
 }
 

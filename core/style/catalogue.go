@@ -93,7 +93,7 @@ func Catalogue() ([]byte, error) {
 		}
 		// Every design has a tick; those with parts that fit have a fit.
 		least, most := measure.Millimetre/10, measure.Inch
-		e.Options = append(e.Options, option{ID: "tick", Kind: LengthKind, Default: measure.In.Tick(), Min: &least, Max: &most,
+		e.Options = append(e.Options, option{ID: "tick", Kind: LengthKind, Default: measure.In.Tick().Length(), Min: &least, Max: &most,
 			About: "How far apart the board's grooves are; 1 mm for a metric board"})
 		if s.Allowance != nil {
 			e.Options = append(

@@ -93,9 +93,9 @@ func clam(s Spec, id, name string, l, d, h measure.Length) (*Box, error) {
 	}
 	part := Part{
 		ID: id, Name: name, Pattern: p, Root: "base", Opens: Upwards, Card: t,
-		Gluing: []string{
-			"Base half: put adhesive on the outside of the front's and the spine's tabs and press them inside the end walls.",
-			"Lid half: put adhesive on the outside of the lip's tabs and press them inside the lid's end walls; taper them well so that they do not catch.",
+		Gluing: []Gluing{
+			{"Base half: put adhesive on the outside of the front's and the spine's tabs and press them inside the end walls.", nil},
+			{"Lid half: put adhesive on the outside of the lip's tabs and press them inside the lid's end walls; taper them well so that they do not catch.", named("lip.left", "lip.right")},
 		},
 	}
 	pair := fit.Pair{

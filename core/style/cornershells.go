@@ -141,6 +141,6 @@ func (s Spec) shell(id, name string, p, d measure.Length) (Part, *pattern.Leaf, 
 	}
 	return Part{
 		ID: id, Name: name, Pattern: made, Root: "floor", Opens: Upwards,
-		Gluing: []string{"Fold the shell round the tray dry first: the two shells meet along the diagonal, and slide off. Then fold the wall's flap in, and glue the roof's flap inside the floor's: the shell is closed along both legs and open along its long side."},
+		Gluing: Glued("Fold the shell round the tray dry first: the two shells meet along the diagonal, and slide off. Then fold the wall's flap in, and glue the roof's flap inside the floor's: the shell is closed along both legs and open along its long side."),
 	}, floor, nil
 }

@@ -137,7 +137,7 @@ func buildDispenser(s Spec) (*Box, error) {
 	tB, tW := s.Card("body"), s.Card("window")
 	body := Part{
 		ID: "body", Name: "Tube", Pattern: tube, Root: "front", Opens: Upright, Card: tB,
-		Gluing: []string{"Put adhesive on the outside of the tab and join the tube; fold the right and the left ledge in first and glue the front and the back one over them."},
+		Gluing: Glued("Put adhesive on the outside of the tab and join the tube; fold the right and the left ledge in first and glue the front and the back one over them."),
 	}
 	room, err := roomOf(body)
 	if err != nil {

@@ -184,7 +184,7 @@ func (d Dividers) tabbed(p *Part, span, wide measure.Length) error {
 		return err
 	}
 	p.Pattern, p.Root = flat, "strip"
-	p.Gluing = []string{"Put adhesive on the outside of the end tabs and stand it between its two walls."}
+	p.Gluing = Glued("Put adhesive on the outside of the end tabs and stand it between its two walls.")
 	return nil
 }
 

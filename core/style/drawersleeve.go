@@ -145,9 +145,7 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 		Root:    "floor",
 		Opens:   Upwards,
 		Away:    r3.Vec{X: -drawer.length.MM() * 0.6},
-		Gluing: []string{
-			"Join the sleeve round the drawer, so that it slides; draw the drawer out before the glue sets.",
-		},
+		Gluing:  Glued("Join the sleeve round the drawer, so that it slides; draw the drawer out before the glue sets."),
 	}
 	dp.At.Z = ((tD + tS) / 2).MM() // it lies on the sleeve's floor
 	pair := fit.Pair{

@@ -179,11 +179,11 @@ func (s Spec) facets(off measure.Length) (Part, error) {
 	p, err := b.Pattern()
 	return Part{
 		ID: "body", Name: "Basket", Pattern: p, Root: "base", Opens: Upwards, Card: s.Card("body"),
-		Gluing: []string{
-			"Turn the front's lip in with its two wings and glue it down while all is still flat; only then fold the wings.",
-			"Fold front and back up, and the bevels between them: glue the outside of the four corners inside the bevels.",
-			"Glue the outside of each side flap inside the back's narrow wing, then the front's wing over both, its lower edge level with the top of the bevel.",
-			"Turn the back's lip in last.",
+		Gluing: []Gluing{
+			{"Turn the front's lip in with its two wings and glue it down while all is still flat; only then fold the wings.", nil},
+			{"Fold front and back up, and the bevels between them: glue the outside of the four corners inside the bevels.", named("corner")},
+			{"Glue the outside of each side flap inside the back's narrow wing, then the front's wing over both, its lower edge level with the top of the bevel.", named("flap", "wing")},
+			{"Turn the back's lip in last.", named("lip.back")},
 		},
 	}, err
 }

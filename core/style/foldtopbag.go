@@ -97,9 +97,7 @@ func buildBag(s Spec) (*Box, error) {
 		Root:    "bottom",
 		Opens:   Upwards,
 		Card:    s.Card("body"),
-		Gluing: []string{
-			"Fold front and back up, tuck the bottom's little tabs in behind, and glue only the side flaps, the front's over the back's.",
-		},
+		Gluing:  Glued("Fold front and back up, tuck the bottom's little tabs in behind, and glue only the side flaps, the front's over the back's."),
 	}
 	room, err := roomOf(part)
 	if err != nil {

@@ -133,9 +133,9 @@ func buildGableLid(s Spec) (*Box, error) {
 		// The slopes come to rest on the tray's rim.
 		At:   r3.Vec{Z: (high - wall).MM()},
 		Away: r3.Vec{Z: (wall + 10*mm).MM()},
-		Gluing: []string{
-			"Put adhesive on the outside of the tab and join the four sides.",
-			"Push the two ends in, bring the slopes together, and glue or clip the fins along the ridge.",
+		Gluing: []Gluing{
+			{"Put adhesive on the outside of the tab and join the four sides.", nil},
+			{"Push the two ends in, bring the slopes together, and glue or clip the fins along the ridge.", named("fin")},
 		},
 		Measuring: fmt.Sprintf(
 			"The ridge rises %s above the lid's walls.",

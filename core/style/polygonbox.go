@@ -248,12 +248,9 @@ func (s Spec) polygonTray(t polygonShape) (Part, error) {
 		return Part{}, err
 	}
 	part := Part{ID: t.id, Name: t.name, Pattern: p, Root: t.panel, Opens: t.opens,
-		Gluing: []string{"Put adhesive on the outside of each tab and stand the walls up, each tab inside the next wall round."}}
+		Gluing: Glued("Put adhesive on the outside of each tab and stand the walls up, each tab inside the next wall round.")}
 	if t.double {
-		part.Gluing = append(
-			part.Gluing,
-			"Put adhesive on the inside of each second wall, roll it over its wall and the tab, and press from the rim down.",
-		)
+		part.Gluing = append(part.Gluing, Gluing{"Put adhesive on the inside of each second wall, roll it over its wall and the tab, and press from the rim down.", roled(pattern.Lining)})
 	}
 	return part, nil
 }

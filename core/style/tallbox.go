@@ -128,9 +128,9 @@ func buildTallBox(s Spec) (*Box, error) {
 	}
 	part := Part{
 		ID: "body", Name: "Tube", Pattern: p, Root: "front", Opens: Upright, Card: s.Card("body"),
-		Gluing: []string{
-			"Put adhesive on the outside of the tab and join the tube.",
-			"Fold in the right and the left bottom flap, put adhesive on the inside of the front and the back one, and press those down over them.",
+		Gluing: []Gluing{
+			{"Put adhesive on the outside of the tab and join the tube.", nil},
+			{"Fold in the right and the left bottom flap, put adhesive on the inside of the front and the back one, and press those down over them.", named("bottom")},
 		},
 	}
 	shut, closing := ByTuck, "Fold the two dust flaps in at the top, bring the lid over them and tuck its tongue in behind the front."

@@ -230,22 +230,14 @@ func (t trayShape) tabReach() measure.Length {
 	return reach
 }
 
-func (t trayShape) gluing() []string {
+func (t trayShape) gluing() []Gluing {
 	where := "the two end walls"
 	if t.corners == "pinwheel" {
 		where = "the next wall round"
 	}
-	out := []string{
-		fmt.Sprintf(
-			"Put adhesive on the outside of each tab and stand the walls up, each tab inside %s; square the corners before pressing.",
-			where,
-		),
-	}
+	out := Glued(fmt.Sprintf("Put adhesive on the outside of each tab and stand the walls up, each tab inside %s; square the corners before pressing.", where))
 	if t.lining > 0 {
-		out = append(
-			out,
-			"Put adhesive on the inside of each second wall, roll it over its wall and the tabs, and press from the rim down; the two with tabs behind them last.",
-		)
+		out = append(out, Gluing{"Put adhesive on the inside of each second wall, roll it over its wall and the tabs, and press from the rim down; the two with tabs behind them last.", roled(pattern.Lining)})
 	}
 	return out
 }

@@ -147,11 +147,10 @@ func buildWalletBox(s Spec) (*Box, error) {
 	}
 	return &Box{Parts: []Part{{
 		ID: "body", Name: "Wallet", Pattern: p, Root: "back", Opens: Upwards,
-		Gluing: []string{
-			"Fold up bottom and front. Put adhesive on the outside of the bottom's two tabs and press them inside the back's wings.",
-			"Glue the front's and the back's wings on each other as the ends, the front's " + s.Choice(
-				walletEnds,
-			) + ". No glue on the top and the flap: the box is filled there.",
+		Gluing: []Gluing{
+			{"Fold up bottom and front. Put adhesive on the outside of the bottom's two tabs and press them inside the back's wings.", nil},
+			{"Glue the front's and the back's wings on each other as the ends, the front's " + s.Choice(walletEnds) +
+				". No glue on the top and the flap: the box is filled there.", named("front")},
 		},
 	}}, Shut: ByDot, Closing: []string{"Fold the top over and bring the flap down over the front; hold it with a removable dot."}}, nil
 }

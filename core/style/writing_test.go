@@ -56,7 +56,7 @@ func buildSlipCase(s Spec) (*Box, error) {
 	return &Box{
 		Parts: []Part{{
 			ID: "body", Name: "Case", Pattern: p, Root: base.Name(), Opens: Upwards,
-			Gluing: []string{"Put adhesive on the outside of the two tabs and press them inside the end wall."},
+			Gluing: Glued("Put adhesive on the outside of the two tabs and press them inside the end wall."),
 		}},
 		Shut:    ByRestick,
 		Closing: []string{"Slide the cards in from the low end and put a band round it."},

@@ -67,7 +67,7 @@ func (p made) part(s style.Spec, sizes map[string]float64) (style.Part, error) {
 	if err != nil {
 		return style.Part{}, err
 	}
-	part := style.Part{ID: p.ID, Name: p.Name, Pattern: flat, Root: p.Root, Folding: p.bends(flat), Gluing: p.Gluing, Card: s.Card(p.ID)}
+	part := style.Part{ID: p.ID, Name: p.Name, Pattern: flat, Root: p.Root, Folding: p.bends(flat), Gluing: style.Glued(p.Gluing...), Card: s.Card(p.ID)}
 	if err := p.stand(&part, sizes); err != nil {
 		return part, err
 	}

@@ -38,7 +38,7 @@ func ReadSheet(f *Form, lots []drawer.Lot, usual paper.Sheet, card paper.Card) A
 	case which == "":
 		which = usual.Name
 		for _, l := range lots {
-			if drawer.Key(l.Card) == drawer.Key(card) {
+			if l.Card.Key() == card.Key() {
 				which = LotName(l)
 				break
 			}

@@ -30,7 +30,7 @@ func atHand(box paper.Card, shelf []paper.Card) (under, over paper.Card) {
 		l := c.Seen()
 		printed := l.Print != paper.Plain || l.Photo.ID != ""
 		switch {
-		case drawer.Key(c) == drawer.Key(box):
+		case c.Key() == box.Key():
 		case printed && over.Name == "" && c.GSM <= 170:
 			over = c
 		case !printed && under.Name == "" && l.Outside != seen.Outside && c.Thickness <= 400*measure.Micrometre:
@@ -236,7 +236,7 @@ func (p *workPage) Worth() []worthLine {
 func (p *workPage) Price() (sum float64, all bool) {
 	all = true
 	for _, b := range p.Result.DressingBlanks() {
-		i := slices.IndexFunc(p.lots, func(l drawer.Lot) bool { return drawer.Key(l.Card) == drawer.Key(b.Card) && l.Price > 0 })
+		i := slices.IndexFunc(p.lots, func(l drawer.Lot) bool { return l.Card.Key() == b.Card.Key() && l.Price > 0 })
 		if i < 0 {
 			all = false
 			continue

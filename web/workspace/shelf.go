@@ -16,7 +16,7 @@ const mostShelved = 40
 func shelf(in *design.Inputs, lots []drawer.Lot) []paper.Card {
 	var out []paper.Card
 	put := func(c paper.Card) {
-		same := func(x paper.Card) bool { return drawer.Key(x) == drawer.Key(c) && x.Seen() == c.Seen() }
+		same := func(x paper.Card) bool { return x.Same(c) }
 		switch i := slices.IndexFunc(out, same); {
 		case i >= 0:
 			out[i] = out[i].Measures(c)
