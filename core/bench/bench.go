@@ -87,6 +87,9 @@ func movesOf(r *design.Result, s recipe.Step) []Move {
 			out = append(out, Move{Groove: &g, Head: "Outside up", Says: says(g, r.Show)})
 		}
 		short := slices.DeleteFunc(slices.Clone(l.Lines), func(x recipe.Line) bool { return x.Hand != recipe.Short && x.Hand != recipe.Ruler })
+		for _, text := range l.FullLines(r.Telling()) {
+			out = append(out, Move{Head: "Outside up, by a ruler", Says: text, Lines: short})
+		}
 		for _, text := range l.ShortLines(r.Telling()) {
 			out = append(out, Move{Head: "Outside up, a line that stops short", Says: capital(text) + ".", Lines: short})
 		}

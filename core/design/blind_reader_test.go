@@ -22,6 +22,7 @@ type blind struct {
 	cuts   [][]pattern.Point
 	holes  [][]pattern.Point
 	bent   [][2]float64 // bands across the blank that are not scored
+	shaped bool         // by the hand, without marks
 }
 
 // readBlind makes a piece from the steps that name it.
@@ -33,6 +34,9 @@ func readBlind(steps []recipe.Step, piece string, unit measure.Unit) (b *blind, 
 		}
 	}()
 	for _, s := range steps {
+		if s.Piece == piece || s.Piece == "" {
+			b.shaped = b.shaped || compiled(`(?i)draw the strip over the table's edge|press the top together corner to corner, without a crease`).MatchString(s.Text)
+		}
 		if s.Piece != piece || strings.HasPrefix(s.Key, "cut/") && s.Key != "cut/"+piece {
 			continue
 		}
@@ -120,6 +124,13 @@ func (b *blind) score(text string) {
 			b.pass(edge, m[3], m[2])
 			continue
 		}
+		if m := compiled(`^By a ruler from edge to edge, (.*) from the (\w+) edge$`).FindStringSubmatch(sentence); m != nil {
+			if m[2] == "right" && len(b.scores) == 0 {
+				fence = "right"
+			}
+			b.pass(m[2], m[1], "")
+			continue
+		}
 		if m := compiled(`^Lines that stop short \(across is counted from the (\w+) edge and down from the top edge\): (.*)$`).FindStringSubmatch(sentence); m != nil {
 			fence = m[1]
 			for _, line := range strings.Split(m[2], "; ") {
@@ -204,6 +215,14 @@ func (b *blind) cut(sentence string) {
 			}
 		}
 		return
+	}
+	for both, each := range map[string][2]string{"left and the right edge": {"left edge", "right edge"}, "top and the bottom edge": {"top edge", "bottom edge"}} {
+		if strings.Contains(rest, both) {
+			for _, edge := range each {
+				b.one(strings.Replace(rest, both, edge, 1))
+			}
+			return
+		}
 	}
 	if at == nil {
 		b.one(rest)

@@ -178,7 +178,7 @@ func (b *blind) differs(p *pattern.Pattern) []string {
 	}
 	rolled := false
 	for _, c := range p.Creases {
-		if !c.Rolled {
+		if !c.Rolled || b.shaped {
 			continue
 		}
 		mid := (c.A.Y + c.B.Y) / 2

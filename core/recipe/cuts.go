@@ -15,6 +15,7 @@ type Snip struct {
 	Hand  Hand
 	Lines []Line
 	Text  string
+	inner bool // a slit that meets no edge of the blank
 }
 
 // Cuts tells every cut of a piece in words, outside up: openings first, then
@@ -61,6 +62,10 @@ func (l ScoreList) Cuts(t Telling) []Snip {
 			told[k] = true
 			snip.Lines = append(snip.Lines, all[k].lines...)
 		}
+		snip.inner = snip.Hand == Slit && !slices.ContainsFunc(said, func(k int) bool {
+			lo, hi := pattern.Bounds(all[k].points())
+			return min(lo.X, lo.Y, c.w-hi.X, c.h-hi.Y) < Straight
+		})
 		out = append(out, choice{int(rank[all[said[0]].shape])*len(all) + slices.Min(said), snip})
 	}
 	slices.SortStableFunc(out, func(a, b choice) int { return cmp.Compare(a.first, b.first) })
@@ -94,7 +99,7 @@ func (x stroke) hand() Hand {
 
 // before reports whether a cut is made before the piece is folded: what a
 // folded edge would be in the way of.
-func (s Snip) before() bool { return s.Hand == Hole || s.Hand == Slot || s.Hand == Notch }
+func (s Snip) before() bool { return s.inner || s.Hand == Hole || s.Hand == Slot || s.Hand == Notch }
 
 // offer is one sentence that could be told of some strokes. say writes it for
 // those not told yet, and says which of them it covers.
@@ -190,12 +195,13 @@ func (c cutter) byCorner(all []stroke) []offer {
 		for _, k := range of {
 			names[at[k]] = true
 		}
-		return c.fill(key, names, len(of))
+		return c.fill(key, names, all[of[0]].shape != notch)
 	})
 }
 
-// fill puts the edges of the given corners into a phrase.
-func (c cutter) fill(phrase string, at map[int]bool, n int) string {
+// fill puts the edges of the given corners into a phrase. A notch is not at a corner: with
+// another of its kind it is in the edge opposite too.
+func (c cutter) fill(phrase string, at map[int]bool, corner bool) string {
 	var list []string
 	side, end := map[string]bool{}, map[string]bool{}
 	for k, corner := range corners {
@@ -214,6 +220,10 @@ func (c cutter) fill(phrase string, at map[int]bool, n int) string {
 		return both
 	}
 	s, e := words(side, "left or right edge"), words(end, "top or bottom edge")
+	if !corner && len(list) == 2 && len(side)+len(end) == 3 {
+		s, e = words(side, "left and the right edge"), words(end, "top and the bottom edge")
+		return capital(strings.NewReplacer("{side}", s, "{end}", e).Replace(phrase)) + "."
+	}
 	text := strings.NewReplacer("{side}", s, "{end}", e).Replace(phrase)
 	lead := ""
 	switch {
@@ -270,7 +280,7 @@ func (c cutter) byTurning(all []stroke) []offer {
 			whole := o.say
 			o.say = func(of []int) (string, []int) {
 				if len(of) < 4 {
-					return c.fill(c.phrase(all[of[0]], c.fromCorner(c.nearest(all[of[0]]))), map[int]bool{c.nearest(all[of[0]]): true}, 1), of[:1]
+					return c.fill(c.phrase(all[of[0]], c.fromCorner(c.nearest(all[of[0]]))), map[int]bool{c.nearest(all[of[0]]): true}, true), of[:1]
 				}
 				return whole(of)
 			}

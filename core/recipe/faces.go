@@ -41,7 +41,54 @@ func wordsOf(part style.Part, elsewhere func(pattern.Glue) string) faceWords {
 		return faceWords{gluing: make([]string, len(part.Gluing))}
 	}
 	now, later := glueWords(part, elsewhere)
-	return faceWords{faceRows(faces), foldWords(p, faces), now, later}
+	whole := unparted(part, faces)
+	return faceWords{faceRows(whole), foldWords(p, whole), now, later}
+}
+
+// unparted are the faces as a hand tells them apart: those that only a bend without a score
+// parts are one, called by the one that lies nearest to the piece's root. What is itself no
+// more than part of a bend keeps its name.
+func unparted(part style.Part, faces []pattern.Face) []pattern.Face {
+	p := part.Pattern
+	of := make([]int, len(faces)) // the face that each counts to
+	far := make([]int, len(faces))
+	for i := range faces {
+		of[i] = i
+		if far[i] = len(faces); faces[i].Name == part.Root {
+			far[i] = 0
+		}
+	}
+	for range faces { // each round goes one fold further from the root
+		for _, c := range p.Creases {
+			if two := besides(faces, c.Segment); len(two) == 2 {
+				far[two[0]], far[two[1]] = min(far[two[0]], far[two[1]]+1), min(far[two[1]], far[two[0]]+1)
+			}
+		}
+	}
+	root := func(i int) int {
+		for of[i] != i {
+			i = of[i]
+		}
+		return i
+	}
+	for _, c := range p.Creases {
+		two := besides(faces, c.Segment)
+		if !c.Rolled || len(two) != 2 || faces[two[0]].Role == pattern.Bend || faces[two[1]].Role == pattern.Bend {
+			continue
+		}
+		a, b := root(two[0]), root(two[1])
+		if far[b] < far[a] {
+			a, b = b, a
+		}
+		of[b] = a
+	}
+	out := slices.Clone(faces)
+	for i := range out {
+		if k := root(i); k != i {
+			out[i].Name, out[i].Words, out[i].Role = faces[k].Name, faces[k].Words, faces[k].Role
+		}
+	}
+	return out
 }
 
 // faceRows names the faces as they lie, outside up, row by row from the top.
@@ -60,8 +107,15 @@ func faceRows(faces []pattern.Face) string {
 			sorted = append(sorted, &faces[i])
 		}
 	}
-	// The tallest decide what a row is; a narrow tab belongs to the row it is beside.
+	// Of a face in several parts the largest stands for all.
 	slices.SortStableFunc(sorted, func(a, b *pattern.Face) int { return -cmp.Compare(a.Area(), b.Area()) })
+	seen := map[string]bool{}
+	sorted = slices.DeleteFunc(sorted, func(f *pattern.Face) bool {
+		was := seen[f.Name]
+		seen[f.Name] = true
+		return was
+	})
+	// The tallest decide what a row is; a narrow tab belongs to the row it is beside.
 	var rows []row
 	for _, f := range sorted {
 		lo, hi := pattern.Bounds(f.Polygon)
@@ -94,6 +148,19 @@ func faceRows(faces []pattern.Face) string {
 	return "Its faces, outside up, from the top edge down and from left to right, row by row: " + strings.Join(out, "; ") + "."
 }
 
+// parts reports whether a face is in several parts, with only bends between them.
+func parts(faces []pattern.Face) bool {
+	seen := map[string]bool{}
+	for i := range faces {
+		if n := faces[i].Name; n != "" && seen[n] {
+			return true
+		} else {
+			seen[n] = true
+		}
+	}
+	return false
+}
+
 // the puts the article before a name that is not a number's.
 func the(name string) string {
 	if name[len(name)-1] >= '0' && name[len(name)-1] <= '9' && !strings.Contains(name, " of ") {
@@ -109,11 +176,17 @@ func foldWords(p *pattern.Pattern, faces []pattern.Face) string {
 	kinds := map[string]map[pattern.Side]bool{} // the sides that folds between two kinds of face go to
 	over := map[string]map[bool]bool{}
 	var named []foldName
+	longest := map[string]float64{} // of the folds between two faces: the others are short ends of it
 	for _, c := range p.Creases {
-		if c.Rolled {
+		between := nameFold(faces, c).faces
+		longest[between] = max(longest[between], c.B.Sub(c.A).Len())
+	}
+	parted := parts(faces)
+	for _, c := range p.Creases {
+		f := nameFold(faces, c)
+		if c.Rolled || parted && c.B.Sub(c.A).Len() < longest[f.faces]-Straight {
 			continue
 		}
-		f := nameFold(faces, c)
 		if kinds[f.kind] == nil {
 			kinds[f.kind], over[f.kind] = map[pattern.Side]bool{}, map[bool]bool{}
 		}
@@ -190,18 +263,27 @@ func nameFold(faces []pattern.Face, c pattern.Crease) foldName {
 
 // beside names the faces on both sides of a fold.
 func beside(faces []pattern.Face, s pattern.Segment) []string {
+	var names []string
+	for _, i := range besides(faces, s) {
+		names = append(names, faces[i].Plain())
+	}
+	return names
+}
+
+// besides are the faces on both sides of a fold.
+func besides(faces []pattern.Face, s pattern.Segment) []int {
 	mid, d := s.A.Add(s.B).Scale(0.5), s.B.Sub(s.A)
 	off := pattern.Pt(-d.Y, d.X).Scale(0.05 / d.Len())
-	var names []string
+	var out []int
 	for _, at := range []pattern.Point{mid.Add(off), mid.Sub(off)} {
 		for i := range faces {
 			if faces[i].Name != "" && pattern.Contains(faces[i].Polygon, at) {
-				names = append(names, faces[i].Plain())
+				out = append(out, i)
 				break
 			}
 		}
 	}
-	return names
+	return out
 }
 
 // glueWords says where adhesive goes and where it lands, face by face, in each act of
@@ -210,7 +292,16 @@ func beside(faces []pattern.Face, s pattern.Segment) []string {
 // another piece.
 func glueWords(part style.Part, elsewhere func(pattern.Glue) string) (alone []string, together string) {
 	p := part.Pattern
+	called := map[string]string{} // by what is told of a face that a bend parts from a larger one
+	if faces, err := p.Faces(); err == nil {
+		for i, f := range unparted(part, faces) {
+			called[faces[i].Name] = f.Name
+		}
+	}
 	plain := func(name string) string {
+		if larger := called[name]; larger != "" {
+			name = larger
+		}
 		if mark, known := p.Mark(name); known {
 			return the(mark.Plain())
 		}
@@ -232,7 +323,7 @@ func glueWords(part style.Part, elsewhere func(pattern.Glue) string) (alone []st
 			act, own = part.GluedIn(m)
 		}
 		if g.Dry {
-			if !own && !slices.Contains(dry[act], face) {
+			if !own && called[g.Face] == g.Face && !slices.Contains(dry[act], face) {
 				dry[act] = append(dry[act], face)
 			}
 			continue
@@ -246,7 +337,9 @@ func glueWords(part style.Part, elsewhere func(pattern.Glue) string) (alone []st
 			k = len(glued)
 			glued = append(glued, landing{side: sides[g.Outside], onto: onto, later: g.Piece != "", act: act})
 		}
-		glued[k].faces = append(glued[k].faces, face)
+		if !slices.Contains(glued[k].faces, face) {
+			glued[k].faces = append(glued[k].faces, face)
+		}
 	}
 	now := make([][]string, acts)
 	var later []string

@@ -177,6 +177,7 @@ func (l ScoreList) Sentence(t Telling) string {
 		}
 		out = append(out, lead+" against the fence"+shim+": "+t.numbers(p.At)+".")
 	}
+	out = append(out, l.FullLines(t)...)
 	if short := l.ShortLines(t); len(short) > 0 {
 		out = append(out, "Lines that stop short ("+counted(l.fence)+"): "+strings.Join(short, "; ")+".")
 	}
@@ -185,6 +186,9 @@ func (l ScoreList) Sentence(t Telling) string {
 
 // ShortLines tells the lines that stop short; see Telling.ShortLines.
 func (l ScoreList) ShortLines(t Telling) []string { return t.ShortLines(l.pattern, l.fence, l.Lines) }
+
+// FullLines tells those by a ruler from edge to edge; see Telling.FullLines.
+func (l ScoreList) FullLines(t Telling) []string { return t.FullLines(l.pattern, l.fence, l.Lines) }
 
 // Numbers writes lengths for a sentence: "1 1/2 and 5 1/2 in".
 func Numbers(at []measure.Length, unit measure.Unit, tick measure.Tick) string {

@@ -183,6 +183,6 @@ func (s Spec) liner(flower blossom, drop measure.Length) (Part, error) {
 	}
 	return Part{
 		ID: "liner", Name: "Liner", Pattern: p, Root: "inner.back", Opens: Upright, Way: way,
-		Folding: "Cut the middle square along its two diagonals, from corner to corner and no further. Fold its four sides both ways. All other folds lie as they are told when the points are shut; open, each corner is an accordion.",
+		Folding: "Fold the four sides of the middle square both ways. All other folds lie as they are told when the points are shut; open, each corner is an accordion.",
 	}, nil
 }

@@ -234,7 +234,7 @@ func (s Spec) crossWords(box *Box, size crossSizes) {
 		return "their middles " + listed(at) + " from the left end of the wall"
 	}
 	box.Assembly = []string{
-		fmt.Sprintf("Try it dry before anything is glued. Lay the carrier flat, outside down, the first long wall towards you. Set %s, %s, on that wall, %s. Set %s upside down beside, %s; fold the floor up, and bring the other long wall over. It must close without pressing.",
+		fmt.Sprintf("Try it dry before anything is glued to the carrier. Lay the carrier flat, outside down, the first long wall towards you. Set %s, %s, on that wall, %s. Set %s upside down beside, %s; fold the floor up, and bring the other long wall over. It must close without pressing.",
 			listed(standing), lidsOn(standing), middles(stand), listed(hanging), middles(hang)),
 		fmt.Sprintf("Put adhesive on the bottoms of %s and press them on where they stood, at least %s from every score and edge.", listed(standing), s.show(measure.Up(1500*measure.Micrometre, s.ruler()))),
 		fmt.Sprintf("Set %s upside down on the first long wall again, %s, on a scrap of card about %s thick. Put adhesive on the upturned bottom of each, fold the floor up, bring the other long wall over and press it down. Only then open it again.",

@@ -132,7 +132,7 @@ func (s Spec) caps(box *Box, middle r3.Vec, wide, depth, tall measure.Length) er
 // stripWords says in which order a strip is glued.
 func (s Spec) stripWords(box *Box) {
 	box.Assembly = []string{
-		"Try it dry before anything is glued and before the caps are cut: stand the square tray on the table, the two half trays on it side by side, their open sides up, fold the strip round all three, and let its last panel lie over the edge of the first. It must close without pressing; measure its outside once more for the caps.",
+		"Try it dry before anything is glued to the strip: stand the square tray on the table, the two half trays on it side by side, their open sides up, fold the strip round all three, and let its last panel lie over the edge of the first. It must close without pressing, and a cap must go over each end.",
 		"Put adhesive on the outside of the square tray's back wall and press it onto the inside of the second panel, in the middle, level with the strip's lower edge.",
 		"Put adhesive on the outside of the half trays' outer long walls and press one onto the first panel and one onto the third, level with the strip's upper edge, so that they come side by side when it closes.",
 	}

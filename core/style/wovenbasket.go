@@ -232,7 +232,11 @@ func (s Spec) basket(strips weave) (Part, *pattern.Grid, error) {
 	if err != nil {
 		return Part{}, nil, err
 	}
-	tip := min(2*s.tabWidth(), side/3)
+	tip := min(tapeWide, side/3)
+	narrow := ""
+	if tip < tapeWide {
+		narrow = ", trimmed to " + s.show(measure.Down(tip, s.ruler())) + ","
+	}
 	for i := range p.Glue { // the tips are glued, where all of them cross the wall
 		free, inner := pattern.Point{}, pattern.Point{}
 		lo, hi := pattern.Bounds(p.Glue[i].Area)
@@ -247,11 +251,13 @@ func (s Spec) basket(strips weave) (Part, *pattern.Grid, error) {
 	}
 	return Part{
 		ID: "body", Name: "Basket", Pattern: p, Root: "base", Opens: Upwards, Card: s.Card("body"),
-		First:   fmt.Sprintf("put one run of tape or glue film, %s wide, on the inside along each corner's outer edge, the top or the bottom edge, across all its strips to come: four runs, their backing left on. The strips are cut through it.", s.show(tip)),
-		Folding: folding,
-		Gluing:  Glued("On each side, lay the strips on from the floor up, one from the left, one from the right in turn: first the lowest left, then the lowest right, and so on. Press each on before the next."),
+		First:   fmt.Sprintf("put one run of tape%s on the inside along each corner's outer edge, the top or the bottom edge, across all its strips to come: four runs, their backing left on. The strips are cut through it.", narrow),
+		Gluing:  Glued(folding + " On each side, lay the strips on from the floor up, one from the left, one from the right in turn: first the lowest left, then the lowest right, and so on. Press each on before the next."),
 	}, g, nil
 }
+
+// tapeWide is double-sided tape as it is sold, and as the supplies list it.
+const tapeWide = 12 * mm
 
 // handleFlats is how many flats stand for the bend of a handle.
 const handleFlats = 12
