@@ -1,8 +1,10 @@
 package style
 
 import (
+	"cmp"
 	"math"
 	"slices"
+	"strings"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
@@ -59,6 +61,10 @@ var (
 		ID: "top.scores", Label: "Clipped top", Kind: ChoiceKind, Choices: []string{"none", "scored"}, DefaultChoice: "none",
 		About: "For a clip: pressed together corner to corner without a score, or folded along scores to a ridge",
 	}
+	tallSeam = &Option{
+		ID: "seam", Label: "Seam", Kind: ChoiceKind, Choices: []string{"back", "side", "front"}, DefaultChoice: "back",
+		About: "The face whose edge shows where the tube is joined: its tab is glued behind that face",
+	}
 	tallTop = &Option{
 		ID: "top", Label: "Top", Kind: ChoiceKind, Choices: []string{"tuck", "pinch", "clip"}, DefaultChoice: "tuck",
 		About: "A lid that tucks in, or a ridge that is pinched and glued, or clipped",
@@ -69,7 +75,7 @@ var tallBox = &Style{
 	ID: "tall-box", Name: "Tall box", About: "A tube for a bottle or a vial, its top tucked, pinched or clipped",
 	Opens: "at the top", Strength: "fair: a tube with a glued bottom",
 	Parameters: []*Parameter{tallWidth, tallDepth, tallHeight, tallBottom, tallTab},
-	Options:    []*Option{tallTop, tallTopScores, adhesive},
+	Options:    []*Option{tallTop, tallTopScores, tallSeam, adhesive},
 	Axes:       [3]*Parameter{tallWidth, tallDepth, tallHeight},
 	Build:      buildTallBox,
 }
@@ -93,7 +99,12 @@ func buildTallBox(s Spec) (*Box, error) {
 	if err := s.atMost(tallBottom, min(w, d), "they would reach past the far wall"); err != nil {
 		return nil, err
 	}
-	if err := s.atMost(tallTab, w-2*mm, "it is glued inside the front"); err != nil {
+	around := seams[s.Choice(tallSeam)]
+	first := w
+	if around[0] == "left" {
+		first = d
+	}
+	if err := s.atMost(tallTab, first-2*mm, "it is glued inside the "+around[0]); err != nil {
 		return nil, err
 	}
 	slope, tucked := measure.Up(d*3/4, s.Tick), s.Choice(tallTop) == "tuck"
@@ -104,24 +115,30 @@ func buildTallBox(s Spec) (*Box, error) {
 		if err := s.atMost(tallDepth, w, "the ends of a pinched top would meet; pinch along the wider side"); err != nil {
 			return nil, err
 		}
+		if around[0] == "left" {
+			return nil, outOfRange("options.seam", "beside a ridge the tube is joined at the back or at the front: a side folds in along its middle")
+		}
 	}
 	if least := top + leastBody; h < least {
 		return nil, outOfRange("size.height", "the tube must be at least %s high for a top that is made out of it", s.show(least))
 	}
 	columns := []measure.Length{w, d, w, d, s.Size(tallTab)}
+	if around[0] == "left" {
+		columns = []measure.Length{d, w, d, w, s.Size(tallTab)}
+	}
 	r := roof{w: w.MM(), d: d.MM(), wall: (h - top).MM(), slope: slope.MM(), fin: ridge.MM(), foot: h.MM(), upwards: -1}
-	g := s.tuckedTube(columns, tongue, h-top, b)
+	g := s.tuckedTube(around, columns, tongue, h-top, b)
 	if !tucked {
-		g = s.ridgedTube(columns, ridge, slope, h-top, b)
+		g = s.ridgedTube(around, columns, ridge, slope, h-top, b)
 		r.panels(g)
 	}
-	front, tab := g.Face("front"), g.Face("tab")
+	tab := g.Face("tab")
 	g.Role(pattern.Tab, tab)
-	g.Glue(tab, true, front)
+	g.Glue(tab, true, g.Face(around[0]))
 	for _, side := range []string{"front", "right", "back", "left"} {
 		g.Up(g.Face("bottom."+side), g.Face(side))
 	}
-	bottoms(g, b)
+	bottoms(g, around, b)
 	p, err := g.Pattern()
 	if err != nil {
 		return nil, err
@@ -198,14 +215,45 @@ func tubed(p *pattern.Pattern, roof func(pattern.Crease) bool) []float64 {
 	return out
 }
 
+// seams are the walls of a tube in the order of its columns, by the face whose edge shows
+// where it is joined: the tab at the right end goes behind the first.
+var seams = map[string][4]string{
+	"front": {"front", "right", "back", "left"},
+	"back":  {"back", "left", "front", "right"},
+	"side":  {"left", "front", "right", "back"},
+}
+
+// row lays cells over or under the walls of a tube: "" is cut away.
+func row(around [4]string, cell func(wall string) string, tab string) string {
+	var out []string
+	for _, wall := range around {
+		out = append(out, cmp.Or(cell(wall), "."))
+	}
+	return strings.Join(append(out, cmp.Or(tab, ".")), " ")
+}
+
+// under names a cell by a word and its wall.
+func under(word string) func(string) string {
+	return func(wall string) string { return word + "." + wall }
+}
+
+// ofWalls names the walls' own cells.
+func ofWalls(wall string) string { return wall }
+
 // tuckedTube is a tube with a lid on its back that tucks in at the front.
-func (s Spec) tuckedTube(columns []measure.Length, tongue, body, bottom measure.Length) *pattern.Grid {
-	w, d := columns[0], columns[1]
-	g := s.grid(columns, []measure.Length{tongue, d, body, bottom}, `
-		.             .           tongue      .           .
-		.             dust.right  lid         dust.left   .
-		front         right       back        left        tab
-		bottom.front  bottom.right bottom.back bottom.left .`)
+func (s Spec) tuckedTube(around [4]string, columns []measure.Length, tongue, body, bottom measure.Length) *pattern.Grid {
+	d := columns[1]
+	if around[0] == "left" {
+		d = columns[0]
+	}
+	w := columns[0] + columns[1] - d
+	tops := map[string]string{"back": "lid", "left": "dust.left", "right": "dust.right"}
+	g := s.grid(columns, []measure.Length{tongue, d, body, bottom}, strings.Join([]string{
+		row(around, func(wall string) string { return map[string]string{"back": "tongue"}[wall] }, ""),
+		row(around, func(wall string) string { return tops[wall] }, ""),
+		row(around, ofWalls, "tab"),
+		row(around, under("bottom"), ""),
+	}, "\n"))
 	lid, tuck, front := g.Face("lid"), g.Face("tongue"), g.Face("front")
 	g.Role(pattern.Panel, lid)
 	g.Role(pattern.Flap, tuck)
@@ -217,7 +265,9 @@ func (s Spec) tuckedTube(columns []measure.Length, tongue, body, bottom measure.
 		g.Call(dust, side+" dust flap")
 		g.Role(pattern.Flap, dust)
 		g.Tab(dust, wall, min(d, w/2-mm), flapWedge)
-		g.Slit(dust, lid)
+		if apart := slices.Index(around[:], side) - slices.Index(around[:], "back"); apart == 1 || apart == -1 {
+			g.Slit(dust, lid)
+		}
 		g.Tuck(dust, lid)
 		g.Hinge(wall, dust, 90, 0)
 	}
@@ -225,15 +275,16 @@ func (s Spec) tuckedTube(columns []measure.Length, tongue, body, bottom measure.
 }
 
 // ridgedTube is a tube whose top comes together in a ridge.
-func (s Spec) ridgedTube(columns []measure.Length, ridge, slope, body, bottom measure.Length) *pattern.Grid {
-	g := s.grid(columns, []measure.Length{ridge, slope, body, bottom}, `
-		fin.front     fin.right    fin.back    fin.left    .
-		slope.front   slope.right  slope.back  slope.left  tab.slope
-		front         right        back        left        tab
-		bottom.front  bottom.right bottom.back bottom.left .`)
+func (s Spec) ridgedTube(around [4]string, columns []measure.Length, ridge, slope, body, bottom measure.Length) *pattern.Grid {
+	g := s.grid(columns, []measure.Length{ridge, slope, body, bottom}, strings.Join([]string{
+		row(around, under("fin"), ""),
+		row(around, under("slope"), "tab.slope"),
+		row(around, ofWalls, "tab"),
+		row(around, under("bottom"), ""),
+	}, "\n"))
 	g.Role(pattern.Tab, g.Face("tab.slope"))
 	g.Call(g.Face("tab.slope"), "tab beside the slopes")
-	g.Glue(g.Face("tab.slope"), true, g.Face("slope.front"))
+	g.Glue(g.Face("tab.slope"), true, g.Face("slope."+around[0]))
 	g.Upwards(
 		pattern.Pt(0, -1),
 		g.All("slope.front", "slope.right", "slope.back", "slope.left", "fin.front", "fin.right", "fin.back", "fin.left")...)
@@ -241,8 +292,7 @@ func (s Spec) ridgedTube(columns []measure.Length, ridge, slope, body, bottom me
 }
 
 // bottoms wedges the bottom flaps and lays front and back over the sides.
-func bottoms(g *pattern.Grid, b measure.Length) {
-	around := []string{"front", "right", "back", "left"}
+func bottoms(g *pattern.Grid, around [4]string, b measure.Length) {
 	for i, side := range around {
 		flap := g.Face("bottom." + side)
 		g.Call(flap, side+" bottom flap")

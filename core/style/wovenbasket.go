@@ -251,8 +251,8 @@ func (s Spec) basket(strips weave) (Part, *pattern.Grid, error) {
 	}
 	return Part{
 		ID: "body", Name: "Basket", Pattern: p, Root: "base", Opens: Upwards, Card: s.Card("body"),
-		First:   fmt.Sprintf("put one run of tape%s on the inside along each corner's outer edge, the top or the bottom edge, across all its strips to come: four runs, their backing left on. The strips are cut through it.", narrow),
-		Gluing:  Glued(folding + " On each side, lay the strips on from the floor up, one from the left, one from the right in turn: first the lowest left, then the lowest right, and so on. Press each on before the next."),
+		First:  fmt.Sprintf("put one run of tape%s on the inside along each corner's outer edge, the top or the bottom edge, across all its strips to come: four runs, their backing left on. The strips are cut through it.", narrow),
+		Gluing: Glued(folding + " On each side, lay the strips on from the floor up, one from the left, one from the right in turn: first the lowest left, then the lowest right, and so on. Press each on before the next."),
 	}, g, nil
 }
 
