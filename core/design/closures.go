@@ -269,6 +269,35 @@ func (r *Result) shutBy() error {
 	return nil
 }
 
+// held puts what was chosen to hold the box in the place of what its style is held by: a
+// closure, or else a band or a ribbon that goes round. What is a part of the box, a fit or
+// a tucked flap, goes on holding.
+func (r *Result) held() error {
+	if !r.Box.Shut.Added() {
+		return nil
+	}
+	by := style.StaysOpen
+	for _, x := range r.Ribbons {
+		if x.Way != ByHandle && x.Way != ThroughTop {
+			by = style.ByRibbon
+		}
+	}
+	if len(r.Bands) > 0 {
+		by = style.ByBand
+	}
+	if len(r.Closures) > 0 {
+		by = map[ClosureKind]style.Shut{
+			Magnets: style.ByMagnet, Hooks: style.ByHook, Dot: style.ByDot, Brad: style.ByBrad, Tape: style.ByRestick, Clip: style.ByClip,
+		}[r.Closures[0].Kind]
+	}
+	if by != style.StaysOpen {
+		box := *r.Box
+		box.Shut, box.Holding = by, ""
+		r.Box, r.Held = &box, true
+	}
+	return nil
+}
+
 // judge looks at one place of a closure.
 func (r *Result) judge(c Closure, s Seat) []inspect.Finding {
 	var out []inspect.Finding

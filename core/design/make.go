@@ -43,6 +43,7 @@ type Result struct {
 	Bands     []Banded
 	Ribbons   []Ribboned
 	Closures  []Closed
+	Held      bool     // by what was chosen, in the place of what its style is held by
 	Wrapped   *Wrapped // nil when it is not wrapped
 	Lying     []Lying  // on the closed box, in the order it is put on
 	// Blanks are the rectangles everything is cut from, one copy of the box.
@@ -115,7 +116,7 @@ func MakeOf(ctx context.Context, in Inputs, s *style.Style) (*Result, error) {
 
 // finish works out all but the pieces themselves.
 func (r *Result) finish(ctx context.Context) (*Result, error) {
-	for _, put := range []func() error{r.dress, r.cover, r.band, r.tie, r.wrapUp, r.shutBy, r.label} {
+	for _, put := range []func() error{r.dress, r.cover, r.band, r.tie, r.wrapUp, r.shutBy, r.held, r.label} {
 		if err := put(); err != nil {
 			return nil, err
 		}
@@ -459,7 +460,11 @@ func (r *Result) work() recipe.Work {
 
 // closing is how the box is closed, and what goes round it then.
 func (r *Result) closing() []string {
-	return slices.Concat(r.Box.Closing, r.shutting(), r.bandSteps(), r.wrapSteps(), r.ribbonSteps(), r.labelSteps())
+	closing := slices.Clone(r.Box.Closing)
+	if n := len(closing); n > 0 && r.Box.Holding != "" {
+		closing[n-1] += " " + r.Box.Holding
+	}
+	return slices.Concat(closing, r.shutting(), r.bandSteps(), r.wrapSteps(), r.ribbonSteps(), r.labelSteps())
 }
 
 func (r *Result) write() {
@@ -477,7 +482,7 @@ func (r *Result) write() {
 	if s, wrapped := r.wrapSupply(); wrapped {
 		r.Supplies = append(r.Supplies, s)
 	}
-	if s, needed := recipe.ClosingSupply(r.Box.Shut, r.Inputs.Copies); needed {
+	if s, needed := recipe.ClosingSupply(r.Box.Shut, r.Inputs.Copies); needed && !r.Held {
 		r.Supplies = append(r.Supplies, s)
 	}
 }

@@ -117,16 +117,16 @@ func buildArchedBox(s Spec) (*Box, error) {
 		return straight.MM() + rise - floor
 	})
 	var closing []string
-	shut := StaysOpen
+	shut, hold := StaysOpen, ""
 	switch door := s.Size(archDoor); {
 	case door > straight:
-		shut, closing = ByDot, []string{"Fold the door up against the arch and hold it at the top with a removable dot."}
+		shut, closing, hold = ByDot, []string{"Fold the door up against the arch."}, "Hold it at the top with a removable dot."
 	case door > 0:
 		closing = []string{"Fold the front up."}
 	}
 	return &Box{
 		Parts: []Part{base, cover}, Room: room,
-		Shut: shut, Closing: closing,
+		Shut: shut, Closing: closing, Holding: hold,
 		Assembly: []string{"Lay the base on the cover's tabs, glue it down, and press the back's tabs inside the cover."},
 	}, nil
 }

@@ -83,8 +83,9 @@ func buildTower(s Spec) (*Box, error) {
 	tower := &Box{
 		Shut: ByRestick,
 		Closing: []string{
-			"Fill the boxes and stand them on one another, the largest at the foot; a dot of repositionable tape between them holds the tower.",
+			"Fill the boxes and stand them on one another, the largest at the foot.",
 		},
+		Holding: "A dot of repositionable tape between them holds the tower.",
 	}
 	floor, beside := measure.Length(0), measure.Length(0)
 	for i := range n {

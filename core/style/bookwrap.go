@@ -138,7 +138,8 @@ func buildBookWrap(s Spec) (*Box, error) {
 			"Put adhesive on the outside of the strap's underside and press it onto the inside of the cover's back, against the spine, half way up.",
 			"Put adhesive on the inside of the closer's glued end and press it onto the outside of the cover's back, in the middle of its free edge, so that the rest stands over the edge.",
 		},
-		Closing: []string{"Bring the front over, and hold the closer's free end on it with a removable dot or hook-and-loop."},
+		Closing: []string{"Bring the front over, and lay the closer's free end on it."},
+		Holding: "Hold the closer's end with a removable dot or hook-and-loop.",
 	}, nil
 }
 

@@ -35,6 +35,14 @@ type Box struct {
 	// Assembly says, in order, how the parts go together before the box is
 	// filled, and Closing how it is shut after.
 	Assembly, Closing []string
+	// Holding is the last of Closing: how what is in Shut is put on. Whoever chooses
+	// something else to hold the box does that instead.
+	Holding string
+}
+
+// Added reports whether something that is no part of the box keeps it shut.
+func (s Shut) Added() bool {
+	return slices.Contains([]Shut{ByDot, ByClip, ByRestick, ByRibbon, ByMagnet, ByHook, ByBand, ByBrad}, s)
 }
 
 // Shut is what keeps a box shut when it is full.

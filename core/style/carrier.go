@@ -242,8 +242,9 @@ func (s Spec) crossWords(box *Box, size crossSizes) {
 	}
 	box.Closing = []string{
 		"Fold the other long wall up with its boxes, then the two ends; raise the floor with all of them over the boxes on the first long wall, and set the carrier on its floor.",
-		"Put the carrier's lid on: it holds the walls shut. Tie a ribbon round when it is carried.",
+		"Put the carrier's lid on: it holds the walls shut.",
 	}
+	box.Holding = "Tie a ribbon or a band round when it is carried."
 }
 
 // listed is "box 1, box 3 and box 5".

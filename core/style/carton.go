@@ -56,10 +56,10 @@ func buildCarton(s Spec) (*Box, error) {
 		g.Up(base, g.Face(w))
 	}
 	g.Hinge(g.Face("back"), top, 90, 0)
-	shut, closing := ByTuck, "Close the lid and tuck its flap in behind the front."
+	shut, closing, hold := ByTuck, "Close the lid and tuck its flap in behind the front.", ""
 	if s.Choice(cartonTuck) == "outside" {
 		g.Lap(flap, front)
-		shut, closing = ByDot, "Close the lid, bring its flap down over the front and hold it with a removable dot."
+		shut, closing, hold = ByDot, "Close the lid and bring its flap down over the front.", "Hold the flap with a removable dot."
 	} else {
 		g.Tuck(flap, front)
 	}
@@ -78,7 +78,7 @@ func buildCarton(s Spec) (*Box, error) {
 	return &Box{Parts: []Part{{
 		ID: "body", Name: "Carton", Pattern: p, Root: "base", Opens: Upwards,
 		Gluing: Glued(gluing),
-	}}, Shut: shut, Closing: []string{closing}}, nil
+	}}, Shut: shut, Closing: []string{closing}, Holding: hold}, nil
 }
 
 // flapWedge is what a tucked flap loses on each side at its free end.

@@ -108,7 +108,8 @@ func buildCornerShells(s Spec) (*Box, error) {
 	return &Box{
 		Parts: []Part{inside, first, second}, Room: room, Fits: []fit.Pair{along, across, up},
 		Shut: ByBand, Assembly: assembly,
-		Closing: []string{"Slide the shells on from two opposite corners until they meet, and put a band round them. A band round one way lets them slide along it: tie a ribbon crosswise if the box is carried."},
+		Closing: []string{"Slide the shells on from two opposite corners until they meet."},
+		Holding: "Put a band round them. A band round one way lets them slide along it: tie a ribbon crosswise if the box is carried.",
 	}, nil
 }
 

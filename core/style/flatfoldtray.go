@@ -107,19 +107,20 @@ func buildFlatFoldTray(s Spec) (*Box, error) {
 		box.Dots, box.Flat = 2, true
 		box.Assembly = append(box.Assembly, "Hold the two corners of each end onto its wall with a removable dot under them: loosened, all of it lies flat again.")
 	}
-	box.Shut, box.Closing = s.wrapClosing()
+	box.Closing = []string{"Bring the lid over."}
+	box.Shut, box.Holding = s.wrapClosing()
 	return box, nil
 }
 
 // wrapClosing says how the cover is held shut.
-func (s Spec) wrapClosing() (Shut, []string) {
+func (s Spec) wrapClosing() (Shut, string) {
 	switch s.Choice(foldClosure) {
 	case "brad":
-		return ByBrad, []string{"Bring the lid over, pierce the middle of the flap and of the front behind it with a pin, and push a brad through both."}
+		return ByBrad, "Pierce the middle of the flap and of the front behind it with a pin, and push a brad through both."
 	case "ribbon":
-		return ByBand, []string{"Bring the lid over and tie a ribbon round the box."}
+		return ByBand, "Tie a ribbon round the box."
 	}
-	return ByDot, []string{"Bring the lid over and hold its flap on the front with a removable dot."}
+	return ByDot, "Hold its flap on the front with a removable dot."
 }
 
 // overlap is the least by which two corners lie over each other that counts.

@@ -106,5 +106,5 @@ func buildBag(s Spec) (*Box, error) {
 	inside := room.Largest
 	inside.Height = f - part.Card // under the turns, which lean in
 	return &Box{Parts: []Part{part}, Room: Block(inside, room.At),
-		Shut: ByDot, Closing: []string{"Fold the top in and out, and hold the crests together with a dot or a bow."}}, nil
+		Shut: ByDot, Closing: []string{"Fold the top in and out."}, Holding: "Hold the crests together with a removable dot."}, nil
 }

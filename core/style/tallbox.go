@@ -150,7 +150,7 @@ func buildTallBox(s Spec) (*Box, error) {
 			{"Fold in the right and the left bottom flap, put adhesive on the inside of the front and the back one, and press those down over them.", named("bottom")},
 		},
 	}
-	shut, closing := ByTuck, "Fold the two dust flaps in at the top, bring the lid over them and tuck its tongue in behind the front."
+	shut, closing, hold := ByTuck, "Fold the two dust flaps in at the top, bring the lid over them and tuck its tongue in behind the front.", ""
 	if !tucked {
 		if err := p.AnglesFrom(r.place, r.closing(0.9)); err != nil {
 			return nil, err
@@ -159,12 +159,12 @@ func buildTallBox(s Spec) (*Box, error) {
 		part.Way = r.way(p)
 		shut, closing = Sealed, "Push the two ends in at the top, bring the slopes together, and glue the fins together along the ridge."
 		if s.Choice(tallTop) == "clip" {
-			shut, closing = ByClip, "Push the two ends in at the top, bring the slopes together, and hold the fins with a clip, so that it opens again."
+			shut, closing, hold = ByClip, "Push the two ends in at the top and bring the slopes together.", "Hold the fins with a clip, so that it opens again."
 			if s.Choice(tallTopScores) == "none" {
 				p.Unscored(func(at pattern.Segment) bool {
 					return max(at.A.Y, at.B.Y) <= top.MM()+pattern.Tolerance && (math.Abs(at.A.X-at.B.X) > pattern.Tolerance || !slices.Contains(p.Scores.Vertical, measure.FromMM(at.A.X)))
 				})
-				closing = "Press the top together corner to corner, without a crease, so that the two narrow sides fall in, and hold it with a clip, so that it opens again."
+				closing, hold = "Press the top together corner to corner, without a crease, so that the two narrow sides fall in.", "Hold it with a clip, so that it opens again."
 			}
 		}
 	}
@@ -181,7 +181,7 @@ func buildTallBox(s Spec) (*Box, error) {
 		inside.Height = measure.FromMM(straight)
 		room = Block(inside, r3.Vec{Z: t / 2}).under("a block under a ridge", r.under(straight, 5*t))
 	}
-	return &Box{Parts: []Part{part}, Room: room, Shut: shut, Closing: []string{closing}}, nil
+	return &Box{Parts: []Part{part}, Room: room, Shut: shut, Closing: []string{closing}, Holding: hold}, nil
 }
 
 // open says that the creases of a ridge are undone when the box is open: the

@@ -152,5 +152,5 @@ func buildWalletBox(s Spec) (*Box, error) {
 			{"Glue the front's and the back's wings on each other as the ends, the front's " + s.Choice(walletEnds) +
 				". No glue on the top and the flap: the box is filled there.", named("front")},
 		},
-	}}, Shut: ByDot, Closing: []string{"Fold the top over and bring the flap down over the front; hold it with a removable dot."}}, nil
+	}}, Shut: ByDot, Closing: []string{"Fold the top over and bring the flap down over the front."}, Holding: "Hold the flap with a removable dot."}, nil
 }
