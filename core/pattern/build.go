@@ -254,7 +254,8 @@ func (b *Builder) crease(p *Pattern, key [2]*Leaf, edges []leafEdge) {
 	}
 }
 
-// upwards points a face's up across the edge it shares with its panel.
+// upwards points a face's up across the edge it shares with its panel, away from it or,
+// where the face hangs, towards it.
 func (b *Builder) upwards(key [2]*Leaf, edges []leafEdge) {
 	for i, l := range key {
 		if l.panel != key[1-i] {
@@ -263,7 +264,7 @@ func (b *Builder) upwards(key [2]*Leaf, edges []leafEdge) {
 		d := edges[0].to.point().Sub(edges[0].from.point())
 		// The first leaf lies to the right of the edge as told.
 		out := Point{-d.Y, d.X}.Scale(1 / d.Len())
-		if i == 1 {
+		if (i == 1) != l.hangs {
 			out = out.Scale(-1)
 		}
 		l.up = Point{tidy(out.X), tidy(out.Y)}

@@ -42,6 +42,7 @@ type Leaf struct {
 	role        Role
 	shape       []spot // clockwise as seen
 	panel       *Leaf  // upwards points away from it
+	hangs       bool   // no: towards it
 	up          Point
 	of          *Builder
 	made        trail
@@ -305,6 +306,16 @@ func (b *Builder) Up(panel *Leaf, leaves ...*Leaf) {
 	if b.mine(append(leaves, panel)...) {
 		for _, l := range leaves {
 			l.panel = panel
+		}
+	}
+}
+
+// Hang says that on each face upwards points towards the panel: a lid's walls hang from it.
+func (b *Builder) Hang(panel *Leaf, leaves ...*Leaf) {
+	b.Up(panel, leaves...)
+	if b.mine(leaves...) {
+		for _, l := range leaves {
+			l.hangs = true
 		}
 	}
 }

@@ -178,6 +178,16 @@ const (
 	Upright   Facing = "upright"
 )
 
+// Raise says which way is up on the walls round a panel: away from it, or, on a piece that
+// opens downwards, towards it.
+func (f Facing) Raise(b *pattern.Builder, panel *pattern.Leaf, walls ...*pattern.Leaf) {
+	if f == Downwards {
+		b.Hang(panel, walls...)
+		return
+	}
+	b.Up(panel, walls...)
+}
+
 // settle gives the box the room of its first part when the style said none.
 func (b *Box) settle(inner bool) error {
 	if inner || b.Room.Shape != "" {

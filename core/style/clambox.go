@@ -67,6 +67,7 @@ func clam(s Spec, id, name string, l, d, h measure.Length) (*Box, error) {
 	g.Call(g.Face("left"), walls["left"])
 	g.Call(g.Face("right"), walls["right"])
 	g.Up(base, front, g.Face("left"), g.Face("right"), spine)
+	g.Hang(lid, lip, g.Face("lid.left"), g.Face("lid.right"))
 	g.Hinge(spine, lid, 90, 0)
 	endTabs(g, min(h, d/2), "front")
 	// The spine's wings hold the back corners; narrow, they keep clear of the lid.

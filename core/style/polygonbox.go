@@ -212,7 +212,7 @@ func (s Spec) polygonTray(t polygonShape) (Part, error) {
 			pattern.Step{Turn: 90, Length: high.MM()},
 			pattern.Step{Turn: 90, Length: side.MM()},
 		)
-		b.Up(floor, wall)
+		t.opens.Raise(b, floor, wall)
 		around = append(around, wall)
 		// The tab's lower edge keeps clear of the next wall, the more the more
 		// sides there are; what it reaches is bounded by what that leaves.

@@ -103,7 +103,7 @@ func (t trayShape) part() (Part, error) {
 	for _, w := range wallNames {
 		wall := g.Face(w)
 		g.Call(wall, walls[w])
-		g.Up(panel, wall)
+		t.opens.Raise(g.Builder, panel, wall)
 		if t.lining > 0 {
 			lining := g.Face(w + ".lining")
 			g.Call(lining, "second wall of the "+walls[w])

@@ -96,7 +96,7 @@ func (p made) grid(s style.Spec, sizes map[string]float64) (*pattern.Grid, error
 	}
 	for _, face := range slices.Sorted(maps.Keys(p.Up)) {
 		for _, up := range p.Up[face] {
-			g.Up(g.Face(face), g.Face(up))
+			facings[p.Opens].Raise(g.Builder, g.Face(face), g.Face(up))
 		}
 	}
 	for _, way := range slices.Sorted(maps.Keys(p.Upwards)) {
