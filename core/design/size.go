@@ -54,10 +54,28 @@ func (r *Result) sizeFor(want style.Extent, basis Basis) error {
 		before, lacked = now, lacks
 		r.Style.Give(r.Spec.Lengths, next)
 		if r.Style.Along(r.Spec.Lengths) == now {
+			r.square(want, basis)
 			return r.notUnder(lacks, basis)
 		}
 	}
 	return nil
+}
+
+// square makes the sides of what is wanted square equal again, where tabs inside two of the
+// walls or the tick made them differ: both as long as the longer one, so that a lid goes on
+// either way; of an outside, which is not to be passed, as the shorter.
+func (r *Result) square(want style.Extent, basis Basis) {
+	now := r.Style.Along(r.Spec.Lengths)
+	apart := (now.Length - now.Width).Abs()
+	if want.Length != want.Width || apart == 0 || apart > 4*r.Inputs.Card.Thickness+r.Inputs.Tools.Tick.Length() {
+		return
+	}
+	side := max(now.Length, now.Width)
+	if basis == Outside {
+		side = min(now.Length, now.Width)
+	}
+	now.Length, now.Width = side, side
+	r.Style.Give(r.Spec.Lengths, now)
 }
 
 // notUnder refuses an outside that is smaller than the style goes.
