@@ -26,12 +26,16 @@ type Sheet struct {
 	Key   func(n int) string
 	Kept  func(n int) bool
 	Units measure.Unit
-	Tick  measure.Tick
+	// Markings are those of the boxes on the sheet, where several share it: a cut is told in
+	// the one in which it has no remainder.
+	Markings []measure.Marking
+	Tick     measure.Tick
 }
 
 // PieceLabel is what is written on a piece: its name, and what stands under it
 // where there is room; without that its size does. A Mat is drawn as one.
 type PieceLabel struct {
+	Made        measure.Marking // its box's; zero is the sheet's
 	Name, Under string
 	Mat         bool
 	// Gives are the outlines of what comes out of it, where that is not the
@@ -68,6 +72,15 @@ func (s Sheet) size(w, h measure.Length) string {
 	return fmt.Sprintf("%s × %s", measure.Number(w, s.Units, s.Tick), measure.Number(h, s.Units, s.Tick))
 }
 
+// sizeOf is a piece's size in the unit its box is made in.
+func (s Sheet) sizeOf(pl layout.Placed) (size string, unit measure.Unit) {
+	m := s.Label(pl.Piece).Made
+	if m.Tick == 0 {
+		m = measure.Marking{Unit: s.Units, Tick: s.Tick}
+	}
+	return fmt.Sprintf("%s × %s", measure.Number(pl.Width, m.Unit, m.Tick), measure.Number(pl.Height, m.Unit, m.Tick)), m.Unit
+}
+
 func (s Sheet) offcut(p *Picture, o layout.Rect) {
 	x, y, w, h := o.X.MM(), o.Y.MM(), o.Width.MM(), o.Height.MM()
 	p.polygon(Offcut, rect(x, y, w, h)...).About = "Offcut, " + measure.Sides(s.Units, s.Tick, o.Width, o.Height)
@@ -101,7 +114,11 @@ func (s Sheet) cuts(p *Picture) {
 			}
 		}
 		numbers = append(numbers, at)
-		about := fmt.Sprintf("Cut %d: fence at %s", c.N, measure.Label(c.At, s.Units, s.Tick))
+		fence := measure.Label(c.At, s.Units, s.Tick)
+		if s.Markings != nil {
+			fence = measure.Whole(c.At, s.Markings...)
+		}
+		about := fmt.Sprintf("Cut %d: fence at %s", c.N, fence)
 		if c.Narrow() {
 			about += "; a narrow part, press on a strip of card laid over it"
 		}
@@ -121,9 +138,9 @@ func (s Sheet) piece(p *Picture, n int, pl layout.Placed) {
 	case says.Mat:
 		class = MatOne
 	}
-	size := s.size(pl.Width, pl.Height)
+	size, unit := s.sizeOf(pl)
 	shape := p.polygon(class, rect(x, y, w, h)...)
-	shape.About = fmt.Sprintf("%s, %s %s", name, size, s.Units)
+	shape.About = fmt.Sprintf("%s, %s %s", name, size, unit)
 	for _, outline := range says.Gives {
 		p.polygon(Guide, onSheet(outline, pl)...)
 	}
@@ -171,7 +188,8 @@ func (s Sheet) Names() []string {
 	scratch := newPicture("", s.Laid.Sheet.Width.MM(), s.Laid.Sheet.Height.MM(), 26)
 	for _, pl := range s.Laid.Placed {
 		name := s.Label(pl.Piece).Name
-		line := fmt.Sprintf("%s  %s, %s %s", s.letter(name), name, s.size(pl.Width, pl.Height), s.Units)
+		size, unit := s.sizeOf(pl)
+		line := fmt.Sprintf("%s  %s, %s %s", s.letter(name), name, size, unit)
 		at := area{pl.X.MM(), pl.Y.MM(), pl.Width.MM(), pl.Height.MM()}
 		if !scratch.label(at, Text, name, "", 30) && !slices.Contains(out, line) {
 			out = append(out, line)

@@ -6,12 +6,16 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"net/url"
+	"regexp"
 	"strings"
 	"testing"
 
 	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/chromedp"
+
+	"brevium/core/design"
+	"brevium/core/measure"
 )
 
 // A box that is deleted or renamed out of a list that was searched leaves one in it.
@@ -99,5 +103,32 @@ func TestTheCaliperTypesOnce(t *testing.T) {
 	b.do(chromedp.Click(".caliper input[type=checkbox]"))
 	if got := read("47"); strings.Count(got, ";") != 1 {
 		t.Errorf("the largest of several is not asked for: %q", got)
+	}
+}
+
+// A box is told in the unit it was made in, wherever it is cut: no sheet, fence or bag has
+// a number with a remainder, and no count runs into a size.
+func TestJobsTellEachBoxInItsUnit(t *testing.T) {
+	t.Parallel()
+	x := newTable(t)
+	var pairs []string
+	for i, unit := range []measure.Unit{measure.In, measure.CM} {
+		in := design.New("Box in "+string(unit), unit, "tray-lid")
+		id, err := x.store.Add(t.Context(), in)
+		if err != nil {
+			t.Fatal(err)
+		}
+		pairs = append(pairs, fmt.Sprintf("copies.%d", id), fmt.Sprint(3+i))
+	}
+	x.post("/jobs", append(pairs, "name", "Both")...)
+	remainder := regexp.MustCompile(`(in|cm) [+−] [\d.]+ mm|\d+ × \d+ × \d`)
+	for _, path := range []string{"/jobs/1", "/jobs/1/kits"} {
+		code, page, _ := x.get(path)
+		if m := remainder.FindString(page); code != 200 || m != "" {
+			t.Errorf("%s: %d, tells %q", path, code, m)
+		}
+		if !strings.Contains(page, " cm") || !strings.Contains(page, " in") {
+			t.Errorf("%s does not tell each box in its unit", path)
+		}
 	}
 }

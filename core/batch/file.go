@@ -118,6 +118,9 @@ type (
 		Part string `json:"part"`
 		Name string `json:"name,omitempty"`
 		Mat  bool   `json:"mat,omitempty"`
+		// Of its box, from when jobs kept them: the unit, and the board's tick in nanometres.
+		Unit measure.Unit `json:"unit,omitempty"`
+		Tick int64        `json:"tick_nm,omitempty"`
 	}
 )
 
@@ -138,7 +141,7 @@ func WriteStocks(stocks []Stock) []byte {
 			Layout: must(s.Layout.JSON(s.Job, 0)),
 		}
 		for _, o := range s.Origins {
-			f.Origins = append(f.Origins, originFile(o))
+			f.Origins = append(f.Origins, originFile{o.Item, o.Box, o.Part, o.Name, o.Mat, o.Made.Unit, int64(o.Made.Tick)})
 		}
 		out = append(out, f)
 	}
@@ -176,7 +179,7 @@ func ReadStocks(text []byte) ([]Stock, error) {
 			Names:  f.Names,
 		}
 		for _, o := range f.Origins {
-			s.Origins = append(s.Origins, Origin(o))
+			s.Origins = append(s.Origins, Origin{o.Item, o.Box, o.Part, o.Name, o.Mat, measure.Marking{Unit: o.Unit, Tick: measure.Tick(o.Tick)}})
 		}
 		var err error
 		if s.Job, _, err = layout.ReadJob(f.Job); err != nil {

@@ -187,7 +187,7 @@ func TestAPressedTopHasNoNames(t *testing.T) {
 	r := make_(t, read(t, of("tall-box", `"options":{"top":"clip"}`)))
 	all := texts(r)
 	for _, word := range []string{"fin", "slope", "no score between"} {
-		if regexp.MustCompile(`\b`+word).MatchString(all) {
+		if regexp.MustCompile(`\b` + word).MatchString(all) {
 			t.Errorf("a pressed top is told with %q:\n%s", word, all)
 		}
 	}

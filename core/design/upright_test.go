@@ -32,7 +32,7 @@ func TestUpwardsIsUp(t *testing.T) {
 					continue
 				}
 				at := f.Polygon[0]
-				rise := b.Poses[i].Place(at.Add(f.Up.Scale(1 / f.Up.Len()))).Z - b.Poses[i].Place(at).Z
+				rise := b.Poses[i].Place(at.Add(f.Up.Scale(1/f.Up.Len()))).Z - b.Poses[i].Place(at).Z
 				if rise < -0.3 {
 					t.Errorf("%s: on the %s of the %s upwards points down (%.2f)", s.ID, f.Plain(), b.Part.Name, rise)
 				}

@@ -159,7 +159,11 @@ func (p *jobPage) fields(w *work, boxes []store.Named) {
 func (p *jobPage) Refusals() []form.Refusal { return p.Form.Refusals() }
 func (p *jobPage) Cures() []design.Cure     { return nil }
 
-func (p *jobPage) show(l measure.Length) string { return measure.Label(l, p.Units, p.Units.Tick()) }
+// markings are those of the boxes on a sheet, the page's own last: a job that was begun by
+// an earlier version does not know them.
+func (p *jobPage) markings(st *batch.Stock, l layout.Laid) []measure.Marking {
+	return append(st.Markings(l), measure.Marking{Unit: p.Units, Tick: p.Units.Tick()})
+}
 
 // sheets draws every sheet; neighbours cut alike are drawn once.
 func (p *jobPage) sheets(w *work) {
@@ -205,18 +209,19 @@ func (p *jobPage) sheet(st *batch.Stock, stock, k, n, of int) jobSheetView {
 	l := st.Layout.Sheets[k]
 	v := jobSheetView{Title: fmt.Sprintf("%s of %d: %s", page.Span(k+1, k+n), of, sheetName(st, l))}
 	sheet := draw.Sheet{
-		Laid:  l,
-		Label: func(i int) draw.PieceLabel { return labelOf(st, i) },
-		Card:  st.Card,
-		Units: p.Units,
-		Tick:  p.Units.Tick(),
+		Laid:     l,
+		Label:    func(i int) draw.PieceLabel { return labelOf(st, i) },
+		Card:     st.Card,
+		Units:    p.Units,
+		Tick:     p.Units.Tick(),
+		Markings: p.markings(st, l),
 		Key: func(i int) string {
 			return placeText(st, batch.Place{Stock: stock, Sheet: k, N: i}, l.Placed[i]) + " " + whereID(st, l.Placed[i].Piece)
 		},
 		Kept: func(i int) bool { return st.Keeps(k, l.Placed[i]) },
 	}
 	v.Picture, v.Names = page.SVG(sheet.Picture()), sheet.Names()
-	says := l.Words(func(n int) string { return strings.ToLower(st.Origins[n].Name) }, p.show)
+	says := l.Words(func(n int) string { return strings.ToLower(st.Origins[n].Name) }, func(at measure.Length) string { return measure.Whole(at, p.markings(st, l)...) })
 	for i, c := range l.Cuts {
 		v.Cuts = append(v.Cuts, cutView{c.N, says[i], c.Narrow()})
 	}
@@ -238,7 +243,7 @@ func sheetName(st *batch.Stock, l layout.Laid) string {
 // labelOf is what is written on a piece: its own name, and its box's.
 func labelOf(st *batch.Stock, piece int) draw.PieceLabel {
 	o := st.Origins[piece]
-	return draw.PieceLabel{Name: o.Name, Under: o.Box, Mat: o.Mat}
+	return draw.PieceLabel{Name: o.Name, Under: o.Box, Mat: o.Mat, Made: o.Made}
 }
 
 func whereID(st *batch.Stock, piece int) string {
@@ -248,16 +253,20 @@ func whereID(st *batch.Stock, piece int) string {
 
 // batch groups a card's cuts by the fence.
 func (p *jobPage) batch(st *batch.Stock) {
-	if v := fences(st, p.show); len(v.Settings) > 0 {
+	if v := fences(st, p.Units); len(v.Settings) > 0 {
 		p.Batch = append(p.Batch, v)
 	}
 }
 
-// fences groups a card's cuts by the fence; show writes a length.
-func fences(st *batch.Stock, show func(measure.Length) string) batchView {
+// fences groups a card's cuts by the fence, each told as the boxes on its sheets are.
+func fences(st *batch.Stock, unit measure.Unit) batchView {
 	v := batchView{Card: st.Card.Name}
 	for _, s := range st.Layout.Settings() {
-		v.Settings = append(v.Settings, settingView{show(s.Fence), page.Counted(len(s.Cuts), "cut"), whereCut(st.Layout, s.Cuts)})
+		var made []measure.Marking
+		for _, c := range s.Cuts {
+			made = append(made, st.Markings(st.Layout.Sheets[c.Sheet])...)
+		}
+		v.Settings = append(v.Settings, settingView{measure.Whole(s.Fence, append(made, measure.Marking{Unit: unit, Tick: unit.Tick()})...), page.Counted(len(s.Cuts), "cut"), whereCut(st.Layout, s.Cuts)})
 	}
 	return v
 }
@@ -267,11 +276,11 @@ func fences(st *batch.Stock, show func(measure.Length) string) batchView {
 func whereCut(laid *layout.Result, cuts []layout.CutAt) string {
 	type run struct {
 		first, last int
-		numbers     []string
+		numbers     []int
 	}
 	var runs []run
 	for _, x := range slices.SortedStableFunc(slices.Values(cuts), func(a, b layout.CutAt) int { return a.Sheet - b.Sheet }) {
-		n := fmt.Sprint(laid.Sheets[x.Sheet].Cuts[x.Cut].N)
+		n := laid.Sheets[x.Sheet].Cuts[x.Cut].N
 		if len(runs) == 0 || runs[len(runs)-1].last != x.Sheet {
 			runs = append(runs, run{x.Sheet, x.Sheet, nil})
 		}
@@ -294,9 +303,34 @@ func whereCut(laid *layout.Result, cuts []layout.CutAt) string {
 		if len(r.numbers) > 1 {
 			word = "cuts"
 		}
-		out = append(out, sheets+": "+word+" "+strings.Join(r.numbers, " and "))
+		out = append(out, sheets+": "+word+" "+ranges(r.numbers))
 	}
 	return strings.Join(out, "; ")
+}
+
+// ranges writes numbers, those that follow one another as a range: "2, 5 and 24 to 37".
+func ranges(numbers []int) string {
+	slices.Sort(numbers)
+	var out []string
+	for i := 0; i < len(numbers); {
+		k := i
+		for k+1 < len(numbers) && numbers[k+1] == numbers[k]+1 {
+			k++
+		}
+		switch {
+		case k-i > 1:
+			out = append(out, fmt.Sprintf("%d to %d", numbers[i], numbers[k]))
+		case k > i:
+			out = append(out, fmt.Sprint(numbers[i]), fmt.Sprint(numbers[k]))
+		default:
+			out = append(out, fmt.Sprint(numbers[i]))
+		}
+		i = k + 1
+	}
+	if last := len(out) - 1; last > 0 {
+		return strings.Join(out[:last], ", ") + " and " + out[last]
+	}
+	return out[0]
 }
 
 // answer says what the job takes, what is proved, and what it saves.
@@ -307,7 +341,7 @@ func (p *jobPage) answer(ctx context.Context, w *work) {
 		sheets, least = sheets+len(st.Layout.Sheets), least+st.Layout.Bound.Sheets
 	}
 	for _, t := range takes {
-		line := fmt.Sprintf("%d × %s of %s", t.Count, t.Sheet.Name, t.Card.Name)
+		line := fmt.Sprintf("%s of %s", page.SheetsOf(t.Count, t.Sheet.Name, t.Offcut), t.Card.Name)
 		if t.Lot == 0 {
 			p.ToBuy, toBuy = append(p.ToBuy, line), toBuy+t.Count
 		} else {
@@ -351,7 +385,7 @@ func (p *jobPage) answer(ctx context.Context, w *work) {
 // passed tells what is left lying in the drawer while sheets are bought.
 func (p *jobPage) passed(w *work) {
 	for _, x := range batch.PassedOver(w.stocks, w.lots) {
-		p.Passed = append(p.Passed, fmt.Sprintf("%d × %s of %s: %s.", x.Lot.Free(), page.SheetName(x.Lot, p.Units), x.Lot.Card.Name, x.Why))
+		p.Passed = append(p.Passed, fmt.Sprintf("%s of %s: %s.", page.SheetsOf(x.Lot.Free(), page.SheetName(x.Lot, p.Units), x.Lot.Offcut), x.Lot.Card.Name, x.Why))
 	}
 }
 

@@ -93,14 +93,13 @@ func (s *room) kits(c *echo.Context) error {
 
 // fill writes the lists.
 func (v *kitsPage) fill() {
-	tick := v.Units.Tick()
 	for _, p := range v.Kits.Bag {
 		i := slices.IndexFunc(v.Bag, func(b bagView) bool { return b.Box == p.Box })
 		if i < 0 {
 			i = len(v.Bag)
 			v.Bag = append(v.Bag, bagView{Box: p.Box})
 		}
-		line := fmt.Sprintf("%s, %s, of %s", p.Piece, measure.Labels(v.Units, tick, p.Blank.Width, p.Blank.Height), p.Blank.Card.Name)
+		line := fmt.Sprintf("%s, %s, of %s", p.Piece, measure.Labels(p.Made.Unit, p.Made.Tick, p.Blank.Width, p.Blank.Height), p.Blank.Card.Name)
 		if p.Blank.Copies > 1 {
 			line = fmt.Sprintf("%d × %s", p.Blank.Copies, line)
 		}
@@ -112,9 +111,9 @@ func (v *kitsPage) fill() {
 	for i := range v.Kits.Stocks {
 		st := &v.Kits.Stocks[i]
 		for _, t := range batch.Takes(v.Kits.Stocks[i : i+1]) {
-			v.Sheets = append(v.Sheets, fmt.Sprintf("%d × %s of %s", t.Count, t.Sheet.Name, st.Card.Name))
+			v.Sheets = append(v.Sheets, fmt.Sprintf("%s of %s", page.SheetsOf(t.Count, t.Sheet.Name, t.Offcut), st.Card.Name))
 		}
-		if cuts := fences(st, func(l measure.Length) string { return measure.Label(l, v.Units, tick) }); len(cuts.Settings) > 0 {
+		if cuts := fences(st, v.Units); len(cuts.Settings) > 0 {
 			v.Cuts = append(v.Cuts, cuts)
 		}
 	}

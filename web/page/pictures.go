@@ -83,6 +83,15 @@ func Usable(w, h measure.Length, unit measure.Unit) string {
 	return SizeOf(measure.Down(w, unit.Tick()), measure.Down(h, unit.Tick()), unit)
 }
 
+// SheetsOf counts sheets of a name so that no number runs into its size: "4 sheets of
+// 12 × 12 in", "2 of offcut 5 × 7 in".
+func SheetsOf(n int, name string, offcut bool) string {
+	if offcut {
+		return fmt.Sprintf("%d of %s", n, name)
+	}
+	return Counted(n, "sheet") + " of " + name
+}
+
 // SheetName is what a pile is called: an offcut by what can be used of it.
 func SheetName(l drawer.Lot, unit measure.Unit) string {
 	if l.Offcut {
