@@ -199,7 +199,38 @@ func (r *Result) stands(l label.Label) []inspect.Finding {
 	if l.Piece == "" {
 		return nil
 	}
+	if over := r.under(l); over != "" {
+		return []inspect.Finding{{ID: "label", Verdict: inspect.Warn, Piece: l.Piece, Text: fmt.Sprintf("The %s lies over %s: put one of them on another face.", strings.ToLower(l.Name), over)}}
+	}
 	return []inspect.Finding{{ID: "label", Verdict: inspect.OK, Piece: l.Piece, Text: fmt.Sprintf("The %s is in the way of nothing.", strings.ToLower(l.Name))}}
+}
+
+// under names what a label would lie on in the middle of its face: another of its kind, a
+// label, a hole or a notch; "" where there is nothing.
+func (r *Result) under(l label.Label) string {
+	if l.Copies > 1 {
+		return "another of its kind"
+	}
+	for _, o := range r.Inputs.Labels {
+		if o.ID == l.ID {
+			break // each pair is told once, by the later one
+		}
+		if o.Piece == l.Piece && o.Face == l.Face {
+			return "the " + strings.ToLower(o.Name)
+		}
+	}
+	p, _ := r.part(l.Piece)
+	for _, m := range r.LabelMats() {
+		if m.ID != labelID(l, 1) {
+			continue
+		}
+		for _, o := range p.Pattern.Openings {
+			if o.Face == l.Face && len(pattern.Clip(o.Loop.Flat(), m.On[0].Corners)) > 2 {
+				return "the " + o.Kind + " there"
+			}
+		}
+	}
+	return ""
 }
 
 // LabelMats are the labels' layers as they lie on their faces, to be drawn: in the
@@ -267,15 +298,15 @@ func (r *Result) labelSteps() []string {
 			text += fmt.Sprintf("Glue layer %d of the %s on layer %d, centred, %s showing all round. ", n+1, name, n, r.Show(l.Layers[n].Border.Across))
 		}
 		if len(r.LabelText(l)) > 0 {
-			text += fmt.Sprintf("Write or print on it: %s. ", strings.Join(r.LabelText(l), " / "))
+			text += fmt.Sprintf("Write or print on the %s: %s. ", name, strings.Join(r.LabelText(l), " / "))
 		}
 		if l.Piece == "" {
 			text += fmt.Sprintf("Hang the %s on the box by a string or a ribbon.", name)
 		} else if p, known := r.part(l.Piece); known {
 			i := slices.IndexFunc(p.Faces, func(f pattern.Face) bool { return f.Name == l.Face })
-			how := "Glue it"
+			how := "Glue the " + name
 			if l.Raised > 0 {
-				how = fmt.Sprintf("Stick it on foam pads %s high", r.Show(l.Raised))
+				how = fmt.Sprintf("Stick the %s on foam pads %s high", name, r.Show(l.Raised))
 			}
 			text += fmt.Sprintf("%s in the middle of the %s of the %s, upright.", how, p.Faces[i].Plain(), strings.ToLower(p.Name))
 		}

@@ -286,3 +286,31 @@ func TestSquareThingsHaveSquareBoxes(t *testing.T) {
 		}
 	}
 }
+
+// Two labels in the middle of one face lie on each other, and one over a ribbon's hole is
+// in its way; what a step speaks of it names.
+func TestLabelsThatLieOnEachOther(t *testing.T) {
+	one := func(id int, name, face string) string {
+		return fmt.Sprintf(`{"id":%d,"name":%q,"shape":"oval","width":"3 in","height":"1 in","piece":"lid","face":%q,"layers":[{"card":{"name":"Gold card","gsm":220}}]}`, id, name, face)
+	}
+	for name, c := range map[string]struct{ more, says string }{
+		"two on one spot":   {`"labels":[` + one(1, "Label", "top") + "," + one(2, "Ring", "top") + `]`, "The ring lies over the label"},
+		"over a hole":       {`"labels":[` + one(1, "Label", "top") + `],"ribbons":[{"way":"through-top","width":"1/4 in"}]`, "The label lies over the hole there"},
+		"each on its own":   {`"labels":[` + one(1, "Label", "top") + `]`, ""},
+		"two of one a kind": {`"labels":[` + strings.Replace(one(1, "Label", "top"), `"shape"`, `"copies":2,"shape"`, 1) + `]`, "another of its kind"},
+	} {
+		r := make_(t, read(t, of("tray-lid", c.more)))
+		var warned []string
+		for _, f := range r.Checks {
+			if f.ID == "label" && f.Verdict != "ok" {
+				warned = append(warned, f.Text)
+			}
+		}
+		if got := strings.Join(warned, " "); !strings.Contains(got, c.says) || (c.says == "") != (got == "") {
+			t.Errorf("%s: %q", name, got)
+		}
+		if regexp.MustCompile(`(?m)^(Glue|Stick|Write or print on) it\b`).MatchString(texts(r)) {
+			t.Errorf("%s: a step speaks of a thing it does not name", name)
+		}
+	}
+}
