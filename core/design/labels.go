@@ -263,14 +263,12 @@ func (r *Result) LabelMats() []dress.Mat {
 
 // LabelText is what a label says on this box.
 func (r *Result) LabelText(l label.Label) []string {
-	unit, tick := r.Inputs.Units, r.Inputs.Tools.Tick
 	inside := r.Filling()
 	if inside == "" {
 		inside = r.Inputs.Name
 	}
-	e := r.Inside
 	fills := label.Fills{Name: r.Inputs.Name, Inside: inside}
-	fills.Size = measure.Sides(unit, unit.Own(tick), measure.Down(e.Length, unit.Own(tick)), measure.Down(e.Width, unit.Own(tick)), measure.Down(e.Height, unit.Own(tick)))
+	fills.Size = r.Inside.Free(r.Inputs.Units).In(r.Inputs.Units)
 	if r.Inputs.Price > 0 {
 		fills.Price = r.Inputs.Price.String()
 	}

@@ -426,7 +426,7 @@ func (r *Result) check() error {
 	parts, folded := r.Pieces()
 	whole := inspect.Whole{
 		Parts: parts, Finished: folded, Box: r.Box, Fits: r.Fits,
-		Needs: r.Needs, Filled: r.Needs != (style.Extent{}), Units: in.Units, Tick: in.Tools.Tick,
+		Needs: r.Needs, Filled: r.Needs != (style.Extent{}), Inside: r.Inside, Units: in.Units,
 	}
 	together, err := whole.Together()
 	if err != nil {

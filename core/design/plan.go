@@ -180,7 +180,7 @@ func (r *Result) Plan() ([]byte, error) {
 	in := &r.Inputs
 	f := planFile{
 		Brevium: 1, Name: in.Name, Style: in.Style, Units: string(in.Units),
-		Finished: planFinished{planExtentOf(r.Inside), planExtentOf(r.Outside)},
+		Finished: planFinished{planExtentOf(r.Inside.Free(in.Units)), planExtentOf(r.Outside.Taken(in.Units))},
 		Pieces:   []planPiece{}, Fits: []planFit{}, Checks: []planCheck{}, Mats: []planMat{},
 		Steps: []planStep{}, Supplies: []planSupply{}, Sheets: []planSheets{},
 		Minutes: planMinutes{math.Round(r.One*10) / 10, math.Round(r.All*10) / 10},

@@ -57,7 +57,7 @@ func TestFilledThenClosed(t *testing.T) {
 			}
 			made++
 			parts, folded := r.Pieces()
-			use, err := inspect.Whole{Parts: parts, Finished: folded, Box: r.Box, Fits: r.Fits, Units: in.Units, Tick: in.Tools.Tick}.Use()
+			use, err := inspect.Whole{Parts: parts, Finished: folded, Box: r.Box, Fits: r.Fits, Inside: r.Inside, Units: in.Units}.Use()
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -99,7 +99,7 @@ func TestGluedShutIsFound(t *testing.T) {
 		}
 		change(r.Parts[0].Pattern)
 		parts, folded := r.Pieces()
-		use, err := inspect.Whole{Parts: parts, Finished: folded, Box: r.Box, Units: measure.In, Tick: measure.In.Tick()}.Use()
+		use, err := inspect.Whole{Parts: parts, Finished: folded, Box: r.Box, Inside: r.Inside, Units: measure.In}.Use()
 		if err != nil {
 			t.Fatal(err)
 		}

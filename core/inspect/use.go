@@ -63,7 +63,7 @@ func (w Whole) fill(shut, open []style.Body) Finding {
 	if w.Box.Room.Height == nil {
 		return Finding{ID: "fill", Verdict: OK, Text: "It holds nothing by itself."}
 	}
-	need := w.Box.Room.Largest
+	need := w.Inside
 	if w.Filled {
 		need = w.Needs
 	}
@@ -83,13 +83,12 @@ func (w Whole) fill(shut, open []style.Body) Finding {
 	return Finding{ID: "fill", Verdict: OK, Text: fmt.Sprintf("It is filled %s, before it is closed: the way in is clear for %s.", ways[way], w.size(need))}
 }
 
-func (w Whole) size(e style.Extent) string {
-	return fmt.Sprintf("%s × %s × %s", w.show(e.Length), w.show(e.Width), w.show(e.Height))
-}
+// size writes a room, each side rounded inward on the ruler's marks: never more than it is.
+func (w Whole) size(e style.Extent) string { return e.Free(w.Units).In(w.Units) }
 
-// show writes a length up to the next mark of the board.
+// show writes what is lacking, up to the next mark of the ruler.
 func (w Whole) show(l measure.Length) string {
-	return measure.Label(measure.Up(max(0, l), w.Tick), w.Units, w.Tick)
+	return measure.Label(measure.Up(max(0, l), w.Units.Ruler()), w.Units, w.Units.Tick())
 }
 
 // tears is how far, in mm, a glued place may move when the box is opened.

@@ -22,8 +22,8 @@ type Whole struct {
 	// room that the box claims is held against its faces.
 	Needs  style.Extent
 	Filled bool
+	Inside style.Extent // the room as it is told: less what is pasted in
 	Units  measure.Unit
-	Tick   measure.Tick
 }
 
 // landing is how far, in cards, a glued face may lie off the one it meets, and
@@ -157,7 +157,7 @@ func (w Whole) standing(bodies []style.Body) []Finding {
 
 // room holds the block that is needed against every face.
 func (w Whole) room(bodies []style.Body, state style.State, tight measure.Length) Finding {
-	need, what := w.Box.Room.Largest, "The room inside"
+	need, what := w.Inside, "The room inside"
 	if w.Filled {
 		need, what = w.Needs, "What goes in, with room to spare,"
 	}
@@ -202,5 +202,5 @@ func (w Whole) shape() string {
 	if across >= min(r.Largest.Length, r.Largest.Width)-measure.Millimetre/10 && across <= min(r.Largest.Length, r.Largest.Width)+measure.Millimetre/10 {
 		return r.Shape
 	}
-	return fmt.Sprintf("%s; it takes a round thing %s across", r.Shape, measure.Label(measure.Down(across, w.Tick), w.Units, w.Tick))
+	return fmt.Sprintf("%s; it takes a round thing %s across", r.Shape, measure.Label(measure.Down(across, w.Units.Ruler()), w.Units, w.Units.Tick()))
 }

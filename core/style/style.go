@@ -312,6 +312,23 @@ func (e *Extent) Axis(n int) *measure.Length {
 	return []*measure.Length{&e.Length, &e.Width, &e.Height}[n]
 }
 
+// Free is what is free of a room on a ruler's marks, each side rounded inward: the size that
+// a box is told by, wherever it is told, whatever its board's grooves are.
+func (e Extent) Free(unit measure.Unit) Extent { return e.on(measure.Down, unit) }
+
+// Taken is what a thing takes up on a ruler's marks, each side rounded outward.
+func (e Extent) Taken(unit measure.Unit) Extent { return e.on(measure.Up, unit) }
+
+func (e Extent) on(round func(measure.Length, measure.Tick) measure.Length, unit measure.Unit) Extent {
+	t := unit.Ruler()
+	return Extent{round(max(0, e.Length), t), round(max(0, e.Width), t), round(max(0, e.Height), t)}
+}
+
+// In writes sizes that lie on the ruler's marks: "3 7/8 × 3 7/8 × 2 9/16 in".
+func (e Extent) In(unit measure.Unit) string {
+	return measure.Sides(unit, unit.Ruler(), e.Length, e.Width, e.Height)
+}
+
 // Along gives the sizes of a spec along the style's axes.
 func (s *Style) Along(lengths map[string]measure.Length) Extent {
 	return Extent{lengths[s.Axes[0].ID], lengths[s.Axes[1].ID], lengths[s.Axes[2].ID]}

@@ -211,8 +211,8 @@ func (w *writer) front() error {
 	}
 	w.para(w.left, words, 11, false, about)
 	w.para(w.left, words, 11, false, fmt.Sprintf("Makes %d. About %s for one, %s for all.", r.Inputs.Copies, recipe.Clock(r.One), recipe.Clock(r.All)))
-	w.para(w.left, words, 11, false, "Inside "+w.extent(r.Inside, measure.Down)+".")
-	w.para(w.left, words, 11, false, "Outside "+w.extent(r.Outside, measure.Up)+".")
+	w.para(w.left, words, 11, false, "Inside "+w.extent(r.Inside.Free(r.Inputs.Units))+".")
+	w.para(w.left, words, 11, false, "Outside "+w.extent(r.Outside.Taken(r.Inputs.Units))+".")
 	for _, a := range r.Fits {
 		text := fmt.Sprintf("%s: %s, a gap of %s.", a.Pair.What(), a.Verdict, measure.Label(a.Gap, measure.MM, measure.Hundredth))
 		if shows := a.Pair.InnerDepth - a.Pair.OuterDepth; a.Pair.Kind.Closes && shows > 0 && a.Pair.Axis == "length" {
@@ -303,9 +303,8 @@ func (w *writer) toCut() {
 	}
 }
 
-func (w *writer) extent(e style.Extent, round func(measure.Length, measure.Tick) measure.Length) string {
-	tick := w.r.Inputs.Tools.Tick
-	return fmt.Sprintf("%s × %s × %s", w.both(round(e.Length, tick)), w.both(round(e.Width, tick)), w.both(round(e.Height, tick)))
+func (w *writer) extent(e style.Extent) string {
+	return fmt.Sprintf("%s × %s × %s", w.both(e.Length), w.both(e.Width), w.both(e.Height))
 }
 
 // pieces shows each piece flat with its numbers, its score card to be read

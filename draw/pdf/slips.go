@@ -3,7 +3,6 @@ package pdf
 import (
 	"fmt"
 
-	"brevium/core/measure"
 	"brevium/core/recipe"
 )
 
@@ -41,7 +40,7 @@ func (w *writer) slips() error {
 				w.say(9.5, false, s.Text)
 			}
 		}
-		w.say(9.5, false, "Inside "+w.extent(w.r.Inside, measure.Down)+".")
+		w.say(9.5, false, "Inside "+w.extent(w.r.Inside.Free(w.r.Inputs.Units))+".")
 		cautions := recipe.Cautions(len(w.r.Inputs.Things) > 0)
 		for _, c := range cautions[1:] {
 			w.say(8, false, c)

@@ -14,7 +14,6 @@ import (
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/inspect"
-	"brevium/core/measure"
 	"brevium/core/style"
 	"brevium/store"
 	"brevium/web/form"
@@ -81,7 +80,7 @@ func (s *room) list(c *echo.Context) error {
 	if !view.Any {
 		view.Ways = ways("")
 	}
-	view.Boxes = s.entries(ctx, boxes, view.Units)
+	view.Boxes = s.entries(ctx, boxes)
 	if end := l.From + len(boxes); end < all {
 		next := url.Values{"from": {strconv.Itoa(end)}}
 		for _, name := range []string{"find", "order"} {
@@ -129,7 +128,7 @@ func words(find string) []store.Word {
 }
 
 // entries readies the boxes for the list; they do not wait for one another.
-func (s *room) entries(ctx context.Context, boxes []store.Box, unit measure.Unit) []entry {
+func (s *room) entries(ctx context.Context, boxes []store.Box) []entry {
 	out := make([]entry, len(boxes))
 	var all sync.WaitGroup
 	for i, b := range boxes {
@@ -138,7 +137,7 @@ func (s *room) entries(ctx context.Context, boxes []store.Box, unit measure.Unit
 			if err != nil {
 				s.Log.Error("whose a box is cannot be read", "error", err)
 			}
-			out[i] = entry{b, s.lookOf(ctx, b, unit), b.Changed.Format("2 January 2006"), whose}
+			out[i] = entry{b, s.lookOf(ctx, b), b.Changed.Format("2 January 2006"), whose}
 		})
 	}
 	all.Wait()
@@ -147,18 +146,18 @@ func (s *room) entries(ctx context.Context, boxes []store.Box, unit measure.Unit
 
 // lookOf is what a box looks like; one that can no longer be read or worked
 // out says why, and takes no other down.
-func (s *room) lookOf(ctx context.Context, b store.Box, unit measure.Unit) look {
+func (s *room) lookOf(ctx context.Context, b store.Box) look {
 	if b.Broken != nil {
 		return look{Problem: fault.Of(b.Broken).Text}
 	}
 	in := b.Inputs
 	in.Name = "" // the same box by another name looks the same
-	out, _ := s.looks.Of("look in "+string(unit), in, func() (look, error) {
+	out, _ := s.looks.Of("look", in, func() (look, error) {
 		var l look
 		err := fault.Guard(func() error {
 			r, err := design.Make(ctx, in)
 			if err == nil {
-				l = look{Style: r.Style.Name, Size: sizeLine(r, unit), Picture: page.BoxPicture(r, ""), Verdict: inspect.Worst(r.Checks)}
+				l = look{Style: r.Style.Name, Size: sizeLine(r), Picture: page.BoxPicture(r, ""), Verdict: inspect.Worst(r.Checks)}
 			}
 			return err
 		})
@@ -170,7 +169,8 @@ func (s *room) lookOf(ctx context.Context, b store.Box, unit measure.Unit) look 
 	return out
 }
 
-// sizeLine is a box's clear inside in half a line, in the unit of the list.
-func sizeLine(r *design.Result, unit measure.Unit) string {
-	return page.RoomLine(r.Inside, unit, unit.Tick(), measure.Down) + " inside"
+// sizeLine is a box's clear inside in half a line, in the unit it is made in: the same
+// numbers as on its own pages.
+func sizeLine(r *design.Result) string {
+	return r.Inside.Free(r.Inputs.Units).In(r.Inputs.Units) + " inside"
 }

@@ -326,11 +326,9 @@ func (s *room) fill(p *newPage, b begun, lots []drawer.Lot) {
 	}
 	if r, err := design.Sketch(b.in); f.OK() && err == nil && p.Way != fromFile {
 		p.Preview = page.BoxPicture(r, "")
-		size := func(e style.Extent, round page.Rounding) string {
-			return page.RoomLine(e, r.Inputs.Units, r.Inputs.Tools.Tick, round)
-		}
+		unit := r.Inputs.Units
 		p.Says = append([]string{r.Style.Name + ", cut from " + sheetNames(r.Inputs.Sheets) + ".",
-			"Inside " + size(r.Inside, measure.Down) + ", outside " + size(r.Outside, measure.Up) + "."}, b.says...)
+			"Inside " + r.Inside.Free(unit).In(unit) + ", outside " + r.Outside.Taken(unit).In(unit) + "."}, b.says...)
 	}
 }
 

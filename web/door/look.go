@@ -9,7 +9,6 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
-	"brevium/core/measure"
 	"brevium/core/people"
 	"brevium/draw"
 	"brevium/store"
@@ -54,7 +53,7 @@ func (d *Door) look(c *echo.Context, b store.Box) error {
 	}
 	v := lookPage{Chrome: d.Chrome(c, b.Name), Box: b, Style: r.Style.Name, Picture: page.BoxPicture(r, "look"), Code: c.Param("code"), Copies: people.Of(ctx).Role.AtLeast(people.Maker)}
 	in := &b.Inputs
-	v.Inside = page.RoomLine(r.Inside, in.Units, in.Tools.Tick, measure.Down)
+	v.Inside = r.Inside.Free(in.Units).In(in.Units)
 	for _, p := range r.Parts {
 		net := draw.Net{Part: p.Part, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
 		v.Nets = append(v.Nets, page.SVG(net.Picture()))

@@ -8,7 +8,6 @@ import (
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/measure"
-	"brevium/core/style"
 	"brevium/draw"
 )
 
@@ -66,16 +65,6 @@ func WhereOf(item int, part string) string {
 // SizeOf writes the two sides of a sheet.
 func SizeOf(w, h measure.Length, unit measure.Unit) string {
 	return measure.Sides(unit, unit.Tick(), w, h)
-}
-
-// Rounding takes a length to a tick.
-type Rounding func(measure.Length, measure.Tick) measure.Length
-
-// RoomLine writes a room's three sides on the tick: rounded down where they are
-// there, up where they are needed.
-func RoomLine(e style.Extent, unit measure.Unit, tick measure.Tick, round Rounding) string {
-	t := unit.Own(tick)
-	return measure.Sides(unit, t, round(e.Length, t), round(e.Width, t), round(e.Height, t))
 }
 
 // Usable is what can be used of an offcut, in whole ticks.

@@ -172,7 +172,7 @@ func (p *workPage) contents(in *design.Inputs, f *form.Form) {
 			continue
 		}
 		w := way{
-			ID: a.ID, Label: roomLine(style.Extent{Length: a.Length, Width: a.Width, Height: a.Height}, in), Chosen: chosen,
+			ID: a.ID, Label: style.Extent{Length: a.Length, Width: a.Width, Height: a.Height}.Taken(in.Units).In(in.Units), Chosen: chosen,
 			Picture: page.SVG(draw.ContentsFromAbove(a.Arrangement, in.Things)),
 		}
 		if a.Layers > 1 {
@@ -221,15 +221,4 @@ func cardArea(area float64, unit measure.Unit) string {
 		return fmt.Sprintf("%.1f sq in", area/645.16)
 	}
 	return fmt.Sprintf("%.0f cm²", area/100)
-}
-
-// roomLine writes a room rounded up to the tick: "3 7/8 × 3 7/8 × 2 9/16 in".
-func roomLine(e style.Extent, in *design.Inputs) string { return roomOn(e, in, measure.Up) }
-
-// insideLine is roomLine for an inside that is there already: never more than
-// it has.
-func insideLine(e style.Extent, in *design.Inputs) string { return roomOn(e, in, measure.Down) }
-
-func roomOn(e style.Extent, in *design.Inputs, round page.Rounding) string {
-	return page.RoomLine(e, in.Units, in.Tools.Tick, round)
 }

@@ -220,8 +220,12 @@ func (p *workPage) ScoreViews() []scoreView {
 }
 
 // Inside and Outside are the finished sizes.
-func (p *workPage) Inside() string  { return insideLine(p.Result.Inside, &p.Box.Inputs) }
-func (p *workPage) Outside() string { return roomLine(p.Result.Outside, &p.Box.Inputs) }
+func (p *workPage) Inside() string {
+	return p.Result.Inside.Free(p.Box.Inputs.Units).In(p.Box.Inputs.Units)
+}
+func (p *workPage) Outside() string {
+	return p.Result.Outside.Taken(p.Box.Inputs.Units).In(p.Box.Inputs.Units)
+}
 
 // Findings are the checks that are not clean.
 func (p *workPage) Findings() []inspect.Finding {

@@ -109,7 +109,7 @@ func (s *room) compare(c *echo.Context) error {
 			v.Sheets, v.Pieces, v.Cuts = x.Sheets, x.Pieces, x.Cuts
 			v.Minutes = recipe.Clock(x.Minutes)
 			v.Glued = measure.Label(measure.Nearest(measure.FromMM(x.Glued), centimetres), measure.CM, centimetres)
-			v.Outside = roomLine(x.Result.Outside, &in)
+			v.Outside = x.Result.Outside.Taken(in.Units).In(in.Units)
 		}
 		if v.Problem != "" && !v.Chosen {
 			p.Senseless = append(p.Senseless, v)
@@ -210,7 +210,7 @@ func (p *questionPage) every(ctx context.Context, in design.Inputs, now *design.
 	for _, x := range design.BiggestOfEvery(ctx, in, now, ask) {
 		v := everyView{Style: x.Style, Size: "none"}
 		if x.Biggest != nil {
-			v.Size, v.Used, v.Holds = roomLine(x.Size, &in), fmt.Sprintf("%.0f %%", 100*x.Used), litres(x.Size)
+			v.Size, v.Used, v.Holds = x.Size.Free(in.Units).In(in.Units), fmt.Sprintf("%.0f %%", 100*x.Used), litres(x.Size)
 		}
 		p.Every = append(p.Every, v)
 	}
@@ -282,7 +282,7 @@ func (p *questionPage) part(in design.Inputs, sheet paper.Sheet) {
 	size := r.Style.Along(r.Spec.Lengths)
 	p.Biggest = &design.Biggest{Size: size}
 	p.Size = measure.Labels(in.Units, in.Tools.Tick, size.Length, size.Width, size.Height)
-	p.Beside, p.Says = roomLine(r.Outside, &in)+" outside", "the whole of "+sheet.Name
+	p.Beside, p.Says = r.Outside.Taken(in.Units).In(in.Units)+" outside", "the whole of "+sheet.Name
 	p.Picture = page.BoxPicture(r, "")
 }
 
@@ -351,7 +351,7 @@ func (s *room) holds(c *echo.Context) error {
 		p.Form.Fail(fault.At("contents[0]", err))
 	}
 	p.Thing = form.ThingFieldsOf(p.Form, 0, t)
-	p.Inside = insideLine(r.Inside, &p.Box.Inputs)
+	p.Inside = r.Inside.Free(p.Box.Inputs.Units).In(p.Box.Inputs.Units)
 	if !p.Form.OK() {
 		return c.Render(http.StatusUnprocessableEntity, "holds.html", p)
 	}
