@@ -4,8 +4,11 @@ import (
 	"fmt"
 	"math/rand"
 	"regexp"
+	"slices"
+	"strings"
 	"testing"
 
+	"brevium/core/fit"
 	"brevium/core/inspect"
 	"brevium/core/measure"
 	"brevium/core/style"
@@ -89,5 +92,81 @@ func TestABoardsGroovesDoNotRoundARoom(t *testing.T) {
 	r := make_(t, in)
 	if got := fmt.Sprint(r.Inside.Free(measure.CM).In(measure.CM)); got != "7.4 × 4.95 × 2.95 cm" {
 		t.Errorf("inside %s: of %v", got, r.Inside)
+	}
+}
+
+// Where a fit that holds is wanted, the program does not warn of its own answer.
+func TestTheSolverStandsByItsAnswer(t *testing.T) {
+	t.Parallel()
+	rng := rand.New(rand.NewSource(19))
+	solved := 0
+	for range 40 {
+		for _, s := range style.Listed() {
+			if s.Allowance == nil {
+				continue
+			}
+			in := randomSize(rng, []measure.Unit{measure.In, measure.CM}[rng.Intn(2)], s)
+			in.Fit = []fit.Verdict{fit.Snug, fit.Easy}[rng.Intn(2)]
+			in.Card.Thickness = []measure.Length{200, 300, 400, 500}[rng.Intn(4)] * measure.Micrometre
+			for id := range in.Lengths {
+				if s.Allowance != nil && strings.HasPrefix(id, s.Allowance.ID) {
+					delete(in.Lengths, id)
+				}
+			}
+			r, err := Sketch(in)
+			if err != nil || !r.Solved {
+				continue
+			}
+			solved++
+			for _, f := range inspect.Fits(r.Fits) {
+				i := slices.IndexFunc(r.Fits, func(a fit.Account) bool { return "fit."+a.Pair.Axis == f.ID && a.Pair.Outer == f.Piece })
+				// The same scores for both halves, or a size of the maker's, are no answer of it.
+				own := r.Fits[i].Pair.Kind.Widened() && !r.Fits[i].Pair.Kind.Gives && r.Spec.Lengths[s.Allowance.ID] > 0
+				if f.Verdict != inspect.OK && own {
+					t.Errorf("%s, %s wanted, %v of card on %v mm: %s", s.ID, in.Fit, in.Card.Thickness.MM(), in.Tools.Tick.Length().MM(), f.Text)
+				}
+			}
+		}
+	}
+	if solved < 150 {
+		t.Errorf("only %d were worked out", solved)
+	}
+}
+
+// A drawer's width and height are worked out each for itself.
+func TestADrawersAllowancesAreItsOwn(t *testing.T) {
+	in := read(t, of("drawer-sleeve", `"card":{"gsm":400,"thickness":0.5}`))
+	r := make_(t, in)
+	for _, a := range r.Fits {
+		if a.Pair.Kind.Widened() && a.Verdict != fit.Snug && a.Verdict != fit.Easy {
+			t.Errorf("%s: %v mm is %s", a.Pair.What(), a.Gap.MM(), a.Verdict)
+		}
+	}
+}
+
+// Papers that begin below where a lid reaches take none of its gap.
+func TestPapersBelowTheLidTakeNoGap(t *testing.T) {
+	base := `"size":{"length":"6 in","width":"4 in","height":"3 in"},"options":{"lid.depth":"1/2 in","lid.allowance":"1/16 in"}`
+	paper := func(border string) string {
+		return base + `,"mats":[{"piece":"base","where":"walls","layers":[{"card":{"name":"Sprigs","gsm":120},"border":{"across":"1/8 in","up":` + border + `}}]}]`
+	}
+	bare := make_(t, read(t, of("tray-lid", base))).Fits[0].Gap
+	if low := make_(t, read(t, of("tray-lid", paper(`"1 in"`)))).Fits[0].Gap; low != bare {
+		t.Errorf("papers that the lid never reaches: a gap of %v, bare %v", low.MM(), bare.MM())
+	}
+	if high := make_(t, read(t, of("tray-lid", paper(`"1/8 in"`)))).Fits[0].Gap; high >= bare {
+		t.Errorf("papers that the lid goes over: a gap of %v, bare %v", high.MM(), bare.MM())
+	}
+}
+
+// A clam box with the same scores is tight while its walls bend, and will not go on when
+// the card is too thick for that.
+func TestAClamBoxOfThickCard(t *testing.T) {
+	for thick, want := range map[string]inspect.Verdict{"0.3": inspect.Warn, "0.6": inspect.Fail} {
+		r := make_(t, read(t, of("clam-box", `"card":{"gsm":300,"thickness":`+thick+`},"options":{"lid.scores":"same"}`)))
+		worst := inspect.Worst(inspect.Fits(r.Fits))
+		if worst != want {
+			t.Errorf("in card of %s mm: %s", thick, worst)
+		}
 	}
 }

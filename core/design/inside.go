@@ -142,13 +142,13 @@ func (in *Inputs) pasted() style.Extent {
 		return style.Extent{}
 	}
 	marks := of.faces[of.first]
-	walls := 2 * dress.Thickness(in.Mats, of.first, marks, pattern.Wall, dress.Inside)
+	walls := 2 * dress.Thickness(in.Mats, of.first, marks, pattern.Wall, dress.Inside, 0)
 	for _, c := range in.Covers {
 		if c.Piece == of.first {
 			walls += 2 * c.Inside()
 		}
 	}
-	return style.Extent{Length: walls, Width: walls, Height: dress.Thickness(in.Mats, of.first, marks, pattern.Panel, dress.Inside)}
+	return style.Extent{Length: walls, Width: walls, Height: dress.Thickness(in.Mats, of.first, marks, pattern.Panel, dress.Inside, 0)}
 }
 
 // fitOut makes the pieces that go inside the finished box and appends them,

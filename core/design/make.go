@@ -26,7 +26,8 @@ type Result struct {
 	Style  *style.Style
 	// Spec holds the sizes and options used, the allowance among them.
 	Spec   style.Spec
-	Solved bool // the allowance was worked out, not typed
+	Solved bool            // the allowance was worked out, not typed
+	worked map[string]bool // the allowances that were
 	Parts  []Part
 	Box    *style.Box
 	// Inside and Outside are the finished box's, measured from its layers.
@@ -180,7 +181,9 @@ func (r *Result) build() error {
 		r.Outside = r.Inside
 	}
 	for _, p := range box.Fits {
-		r.Fits = append(r.Fits, r.account(p, box))
+		a := r.account(p, box)
+		a.Closest = r.Solved && p.Kind.Widened() && r.Spec.Lengths[r.Style.Allowance.ID] > 0
+		r.Fits = append(r.Fits, a)
 	}
 	if err := r.fitOut(); err != nil {
 		return err
@@ -222,98 +225,6 @@ func atHeight(err error) error {
 		return fault.At("size.height", err)
 	}
 	return err
-}
-
-// solved builds the box, first working out the allowance if it was left out:
-// the tightest axis decides.
-func (r *Result) solved(spec *style.Spec) (*style.Box, error) {
-	r.follow(spec)
-	o := r.Style.Allowance
-	if o == nil {
-		return r.Style.Make(*spec)
-	}
-	if _, typed := r.Inputs.Lengths[o.ID]; typed {
-		return r.Style.Make(*spec)
-	}
-	tightest, err := r.tightest(spec, o)
-	if err != nil {
-		return nil, err
-	}
-	a, err := fit.Solve(tightest, r.Inputs.Fit, o.AllowanceTick(*spec))
-	if err != nil {
-		return nil, fault.At(fault.Path("options", o.ID), err)
-	}
-	r.Solved = true
-	spec.Lengths[o.ID] = a
-	r.follow(spec)
-	return r.Style.Make(*spec)
-}
-
-// tightest is the smallest gap, with no allowance at all, of those that an
-// allowance widens: one axis may have been given an allowance of its own.
-func (r *Result) tightest(spec *style.Spec, o *style.Option) (measure.Length, error) {
-	gaps := func(allowance measure.Length) ([]measure.Length, error) {
-		spec.Lengths[o.ID] = allowance
-		r.follow(spec)
-		box, err := r.Style.Make(*spec)
-		if err != nil {
-			return nil, err
-		}
-		var out []measure.Length
-		for _, p := range box.Fits {
-			if p.Kind.Widened() {
-				out = append(out, r.account(p, box).Gap)
-			}
-		}
-		return out, nil
-	}
-	bare, err := gaps(0)
-	if err != nil {
-		return 0, err
-	}
-	var widened []measure.Length // nil: the allowance widens all
-	if slices.ContainsFunc(r.Style.Options, func(own *style.Option) bool {
-		_, typed := r.Inputs.Lengths[own.ID]
-		return typed && strings.HasPrefix(own.ID, o.ID+".")
-	}) {
-		if widened, err = gaps(measure.Inch / 8); err != nil {
-			return 0, err
-		}
-	}
-	tightest := measure.Max
-	for i, gap := range bare {
-		if widened == nil || widened[i] > gap {
-			tightest = min(tightest, gap)
-		}
-	}
-	return tightest, nil
-}
-
-// between is the decoration standing in a pair's gap, both sides together.
-func (r *Result) between(p fit.Pair, box *style.Box) measure.Length {
-	if !p.Kind.Dressed {
-		return 0
-	}
-	marks := func(piece string) []pattern.Mark {
-		for _, part := range box.Parts {
-			if part.ID == piece {
-				return part.Pattern.Marks
-			}
-		}
-		return nil
-	}
-	return r.covering(p.Inner, p.Outer) + 2*dress.Thickness(r.Inputs.Mats, p.Inner, marks(p.Inner), pattern.Wall, dress.Outside) +
-		2*dress.Thickness(r.Inputs.Mats, p.Outer, marks(p.Outer), pattern.Wall, dress.Inside)
-}
-
-// follow gives the sizes and options left out the values that follow from
-// the others.
-func (r *Result) follow(spec *style.Spec) {
-	r.Style.Follow(spec, func(id string) bool {
-		_, size := r.Inputs.Size[id]
-		_, option := r.Inputs.Lengths[id]
-		return size || option
-	})
 }
 
 // fitsTheTable refuses blanks that no sheet gives or the trimmer cannot cut.

@@ -134,8 +134,9 @@ func (m Mat) Place(x, y float64) pattern.Point {
 const Least = 3 * measure.Millimetre
 
 // Thickness is what the dressings add to one side of the faces of a role, the
-// thickest of them; marks are the piece's.
-func Thickness(all []Dressing, piece string, marks []pattern.Mark, role pattern.Role, side Side) measure.Length {
+// thickest of them; marks are the piece's. Where something reaches only so far down from
+// the faces' upper edges, what begins further down does not count; reach 0 is all.
+func Thickness(all []Dressing, piece string, marks []pattern.Mark, role pattern.Role, side Side, reach measure.Length) measure.Length {
 	var most measure.Length
 	for _, m := range marks {
 		if m.Role != role {
@@ -144,8 +145,11 @@ func Thickness(all []Dressing, piece string, marks []pattern.Mark, role pattern.
 		var t measure.Length
 		for _, d := range all {
 			if d.Piece == piece && d.inside() == (side == Inside) && d.Covers(m.Name, m.Role) {
+				down := measure.Length(0)
 				for _, l := range d.Layers {
-					t += l.Card.Thickness
+					if down += l.Border.Up; reach == 0 || down < reach {
+						t += l.Card.Thickness
+					}
 				}
 			}
 		}

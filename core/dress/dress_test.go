@@ -82,11 +82,11 @@ func TestWhereMatsGo(t *testing.T) {
 func TestThicknessBetween(t *testing.T) {
 	all := []Dressing{twoLayers(Walls)}
 	marks := []pattern.Mark{{Name: "front", Role: pattern.Wall}, {Name: "floor", Role: pattern.Panel}}
-	if got := Thickness(all, "base", marks, pattern.Wall, Outside); got != 450*measure.Micrometre {
+	if got := Thickness(all, "base", marks, pattern.Wall, Outside, 0); got != 450*measure.Micrometre {
 		t.Errorf("two layers are %v mm; want 0.45", got.MM())
 	}
-	if Thickness(all, "lid", marks, pattern.Wall, Outside) != 0 || Thickness(all, "base", marks, pattern.Panel, Outside) != 0 ||
-		Thickness(all, "base", marks, pattern.Wall, Inside) != 0 {
+	if Thickness(all, "lid", marks, pattern.Wall, Outside, 0) != 0 || Thickness(all, "base", marks, pattern.Panel, Outside, 0) != 0 ||
+		Thickness(all, "base", marks, pattern.Wall, Inside, 0) != 0 {
 		t.Error("faces without mats have a thickness")
 	}
 }

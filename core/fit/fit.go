@@ -31,6 +31,7 @@ var Wanted = []Verdict{Grips, Snug, Easy, Loose}
 
 // The gaps, both sides together, at which one verdict gives way to the next.
 const (
+	bendsTo   = -1500 * measure.Micrometre // for what is hinged and tapered: its walls bend
 	tightFrom = -700 * measure.Micrometre
 	gripsFrom = measure.Length(0)
 	snugFrom  = 300 * measure.Micrometre
@@ -127,6 +128,8 @@ type Account struct {
 	Leant   measure.Length // of the gap, by what the maker's notes say
 	Gap     measure.Length
 	Verdict Verdict
+	// Closest: a mark less of the allowance would miss the fit that is wanted.
+	Closest bool
 }
 
 // Do works the account out. between is the thickness of mats and paper on
@@ -177,7 +180,8 @@ func (p Pair) Do(between measure.Length) Account {
 
 func (a *Account) judge() {
 	a.Verdict = Judge(a.Gap)
-	if k := a.Pair.Kind; k != nil && k.Gives && a.Verdict == WontGoOn {
+	k := a.Pair.Kind
+	if k != nil && k.Gives && a.Verdict == WontGoOn && (a.Gap >= bendsTo || !k.Moves()) {
 		a.Verdict = Tight
 	}
 }

@@ -1,6 +1,7 @@
 package fit
 
 import (
+	"cmp"
 	"fmt"
 	"strings"
 
@@ -16,14 +17,16 @@ type Kind struct {
 	goes string
 	// inner says it the other way round, for what stands inside something.
 	inner bool
-	// tight, grips and loose say what to do about such a gap.
-	tight, grips, loose string
+	// tight, grips and loose say what to do about such a gap, wont about one that is worse
+	// than tight; "" is as for tight.
+	tight, grips, loose, wont string
 	// Closes: the outer part comes down over the inner one, and must not reach
 	// the table first.
 	Closes bool
 	// Dressed: mats on the inner part's outside stand in the gap.
 	Dressed bool
-	// Gives: the walls bend out of each other's way, so that it always goes on.
+	// Gives: the walls bend out of each other's way, so that it goes on where others
+	// would not, down to bendsTo.
 	Gives bool
 	// roomy: a loose gap is no fault.
 	roomy bool
@@ -56,6 +59,7 @@ var (
 		ID:   "shuts",
 		goes: "over", Closes: true, Dressed: true, Gives: true,
 		tight: "The walls bend past each other: taper the tabs well, or step the scores.",
+		wont:  "Step the scores of the lid half, or take thinner card.",
 		grips: "Taper the tabs well.",
 		loose: "It may fall open. Allow less, or hold it with a band.",
 	}
@@ -143,7 +147,7 @@ func (a Account) Sentence() string {
 	case k.glued:
 		return fmt.Sprintf("%s: glued, with %s of play inside the layers round it.", what, gap)
 	case a.Fails():
-		return fmt.Sprintf("%s: it won't go on, %s too tight. %s", what, gap, k.tight)
+		return fmt.Sprintf("%s: it won't go on, %s too tight. %s", what, gap, cmp.Or(k.wont, k.tight))
 	case a.Verdict == Tight && a.Gap < tightFrom:
 		return fmt.Sprintf("%s: the same scores are %s tight. %s", what, gap, k.tight)
 	case a.Verdict == Tight:
@@ -156,6 +160,16 @@ func (a Account) Sentence() string {
 		return fmt.Sprintf("%s: a gap of %s is loose. %s", what, gap, k.loose)
 	}
 	return fmt.Sprintf("%s: a gap of %s, %s.", what, gap, a.Verdict)
+}
+
+// Held says what an account came to that is loose, of parts that are held the other way.
+func (a Account) Held() string {
+	return fmt.Sprintf("%s: a gap of %s is loose; the fit the other way holds them.", a.Pair.What(), measure.Label(a.Gap.Abs(), measure.MM, measure.Hundredth))
+}
+
+// AsCloseAsMarks says of a loose account that the marks of the tools give no closer one.
+func (a Account) AsCloseAsMarks() string {
+	return fmt.Sprintf("%s: a gap of %s is loose, and one mark less would be too tight: put a band round it where it is carried.", a.Pair.What(), measure.Label(a.Gap.Abs(), measure.MM, measure.Hundredth))
 }
 
 // TooDeep is how much deeper the outer part's wall is than the inner one is

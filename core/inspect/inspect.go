@@ -4,6 +4,7 @@ package inspect
 
 import (
 	"fmt"
+	"slices"
 
 	"brevium/core/fit"
 	"brevium/core/measure"
@@ -51,12 +52,24 @@ func Fits(accounts []fit.Account) []Finding {
 		switch {
 		case a.Fails():
 			f.Verdict = Fail
+		case a.Verdict == fit.Loose && a.Warns() && heldAcross(accounts, a):
+			f.Text = a.Held()
+		case a.Verdict == fit.Loose && a.Closest:
+			f.Text = a.AsCloseAsMarks()
 		case a.Warns():
 			f.Verdict = Warn
 		}
 		out = append(out, f)
 	}
 	return out
+}
+
+// heldAcross reports whether two parts that are loose along one axis are held along
+// another: they do not come apart then.
+func heldAcross(accounts []fit.Account, a fit.Account) bool {
+	return slices.ContainsFunc(accounts, func(b fit.Account) bool {
+		return b.Pair.Outer == a.Pair.Outer && b.Pair.Inner == a.Pair.Inner && b.Pair.Axis != a.Pair.Axis && b.Verdict != fit.Loose
+	})
 }
 
 // OnTick warns of scores that the board has no groove for, those that stop
