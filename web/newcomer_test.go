@@ -202,7 +202,7 @@ func TestSentencesAgree(t *testing.T) {
 	}
 	x.post("/jobs", "copies.1", "30", "name", "Thirty")
 	_, job, _ := x.get("/jobs/1")
-	for _, says := range []string{"sheets 1–30: cut 1", "38 sheets", "at these sizes no fewer can do"} {
+	for _, says := range []string{"sheets 1–30: cuts 1 and 2", "38 sheets", "at these sizes no fewer can do"} {
 		if !strings.Contains(job, says) {
 			t.Errorf("the job does not say %q", says)
 		}

@@ -158,7 +158,7 @@ func TestTaskOnePreciousSheet(t *testing.T) {
 			h.press("button", "Make this box")
 			h.press("link", "5 Sheets")
 			h.press("button", "Cut it from the drawer")
-			h.says("From the drawer: 1 × A4 of Meadow")
+			h.says("From the drawer: 1 sheet of A4 of Meadow")
 			h.within(mostActions)
 			in := x.box(1).Inputs
 			if in.Card.Direction != paper.OneWayUp || len(in.Sheets) != 1 || in.Sheets[0].Name != "A4" {
@@ -206,7 +206,7 @@ func TestASheetThatIsPassedOverIsSaid(t *testing.T) {
 	}
 	x.post("/jobs", "copies.1", "1")
 	_, body, _ := x.get("/jobs/1")
-	if !strings.Contains(body, "1 × A4 of meadow: its pattern runs one way up, and the box says that it has no direction") {
+	if !strings.Contains(body, "1 sheet of A4 of meadow: its pattern runs one way up, and the box says that it has no direction") {
 		t.Error("the sheet in the drawer is passed over silently")
 	}
 }

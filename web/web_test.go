@@ -387,8 +387,8 @@ func TestUnitsEverywhere(t *testing.T) {
 	q.AddCookie(&http.Cookie{Name: "units", Value: "mm"})
 	r := httptest.NewRecorder()
 	x.http.ServeHTTP(r, q)
-	if !strings.Contains(r.Body.String(), " mm inside") {
-		t.Error("the list does not follow the unit")
+	if !strings.Contains(r.Body.String(), " cm inside") {
+		t.Error("the list does not tell the box in its own unit")
 	}
 	if code, _, _ := x.post("/units", "units", "ell"); code != http.StatusUnprocessableEntity {
 		t.Errorf("an unknown unit: %d", code)
