@@ -15,9 +15,9 @@ import (
 )
 
 // Ask is a question for the biggest box that one sheet gives. Fixed holds
-// sizes by the style's axes; with none fixed the box keeps its Proportions
-// (any three lengths), with one or two the others are free and the box of the
-// largest volume is found.
+// sizes by the style's axes; the others are free, as are the options that may vary and that
+// nobody has chosen, and the box of the largest room is found. With none fixed and
+// Proportions (any three lengths) given it keeps those.
 type Ask struct {
 	Sheet       paper.Sheet
 	Fixed       map[string]measure.Length
@@ -29,9 +29,41 @@ type Biggest struct {
 	Size style.Extent // along the style's axes, score to score
 	Used float64      // of the sheet, 0 to 1
 	Near []Choice
+	// Chosen are the options that were chosen for it.
+	Chosen []Chosen
+	// Cut says that time ran out: this is the biggest that was found until then.
+	Cut bool
 	// Follow lists options that were typed for another size and cannot hold at
 	// this one, such as a lid deeper than the base; they follow the size.
 	Follow []string
+}
+
+// Apply gives the inputs of a box that is the biggest.
+func (b *Biggest) Apply(in Inputs) Inputs {
+	out := in.Sized(b.Size)
+	for _, id := range b.Follow {
+		delete(out.Lengths, id)
+	}
+	for _, c := range b.Chosen {
+		c.set(&out)
+	}
+	return out
+}
+
+// Says tells what was chosen for it, and whether time ran out.
+func (b *Biggest) Says(unit measure.Unit) string {
+	var out []string
+	for _, c := range b.Chosen {
+		what := strings.ReplaceAll(c.Choice, "-", " ")
+		if c.Choice == "" {
+			what = measure.Label(c.Length, unit, unit.Tick())
+		}
+		out = append(out, c.Label+": "+what+".")
+	}
+	if b.Cut {
+		out = append(out, "It is the biggest that was found in the time a page has; there may be a larger one.")
+	}
+	return strings.Join(out, " ")
 }
 
 // Choice is a size near the biggest, and what it changes.
@@ -52,7 +84,8 @@ type seek struct {
 	style *style.Style
 	ask   Ask
 	tick  measure.Tick
-	step  measure.Length // the tick, to count by
+	step  measure.Length  // the tick, to count by
+	small []*style.Option // the options that are as small as is usual, whatever the size
 }
 
 // FindBiggest finds the biggest box of the design's style and options that
@@ -112,19 +145,18 @@ func findBiggest(ctx context.Context, in Inputs, ask Ask, near bool) (*Biggest, 
 	q := seek{ctx: ctx, in: in, style: s, ask: ask, tick: in.Tools.Tick, step: in.Tools.Tick.Length()}
 	free := q.free()
 	var found style.Extent
+	var chosen []Chosen
 	switch {
 	case len(free) == 0:
 		return nil, fault.New(fault.NothingFree, "fixed", "leave one size or more free to grow")
-	case len(ask.Fixed) == 0:
+	case len(ask.Fixed) == 0 && ask.Proportions != (style.Extent{}):
 		if found, err = q.scaled(); err != nil {
 			return nil, err
 		}
-	case len(free) == 1:
-		found = q.grow(q.sizes(style.Extent{}), free[0])
 	default:
-		found = q.widest(free[0], free[1])
+		found, chosen = q.freest(free)
 	}
-	if ctx.Err() != nil {
+	if ctx.Err() != nil && volume(found) == 0 {
 		return nil, ctx.Err()
 	}
 	if volume(found) == 0 {
@@ -135,10 +167,14 @@ func findBiggest(ctx context.Context, in Inputs, ask Ask, near bool) (*Biggest, 
 			strings.ToLower(s.Name),
 		)
 	}
-	b := &Biggest{Size: found}
-	if near {
+	b := &Biggest{Size: found, Chosen: chosen, Cut: ctx.Err() != nil}
+	for _, c := range chosen {
+		c.set(&q.in)
+	}
+	if near && !b.Cut {
 		b.Near = q.near(found, free)
 	}
+	q.ctx = context.WithoutCancel(ctx) // one more look at what was found
 	_, b.Used = q.fits(found)
 	return b, nil
 }
@@ -224,30 +260,42 @@ func lastFitting(least, most int, try func(n int) side) int {
 	return 0
 }
 
-// try works one size out.
+// try works one size out: on which side it lies, and how much of the sheet it uses.
 func (q *seek) try(e style.Extent) (side, float64) {
+	at, used, _ := q.tried(e)
+	return at, used
+}
+
+// tried does so, and gives the volume of its room too, in mm³: that of the size itself where
+// the box is no room.
+
+func (q *seek) tried(e style.Extent) (at side, used, room float64) {
 	if q.ctx.Err() != nil {
-		return unmade, 0
+		return unmade, 0, 0
 	}
 	for i, p := range q.style.Axes {
 		if *e.Axis(i) > p.Max {
-			return tooLarge, 0
+			return tooLarge, 0, 0
 		}
 	}
-	r := Result{Inputs: q.in, Style: q.style}
-	spec, err := q.in.spec(q.style)
-	if err != nil {
-		return unmade, 0
+	r := Result{Inputs: q.in, Style: q.style, Spec: q.sized(e)}
+	r.worked = map[string]bool{}
+	for _, o := range q.small {
+		r.worked[o.ID] = true
 	}
-	r.Spec = spec
-	r.Spec.Lengths = maps.Clone(spec.Lengths)
-	q.style.Give(r.Spec.Lengths, e)
-	if r.inRange() != nil {
-		return unmade, 0
+	if r.Spec.Style == nil || r.inRange() != nil {
+		return unmade, 0, 0
 	}
 	box, err := r.solved(&r.Spec)
-	if err != nil || r.inRange() != nil {
-		return unmade, 0
+	if err != nil {
+		return unmade, 0, 0
+	}
+	for _, p := range q.style.Parameters { // what follows from the size
+		if l := r.Spec.Lengths[p.ID]; l > p.Max {
+			return tooLarge, 0, 0
+		} else if l < p.Min {
+			return unmade, 0, 0
+		}
 	}
 	job := layout.Job{Sheets: []paper.Sheet{q.ask.Sheet}, Trimmer: q.in.Tools.Trimmer}
 	area, sheet := 0.0, q.ask.Sheet.Width.MM()*q.ask.Sheet.Height.MM()
@@ -257,7 +305,7 @@ func (q *seek) try(e style.Extent) (side, float64) {
 		}
 		w, h := p.Pattern.Width, p.Pattern.Height
 		if max(w, h) > q.in.Tools.Trimmer {
-			return tooLarge, 0
+			return tooLarge, 0, 0
 		}
 		area += w.MM() * h.MM() * float64(p.Copies())
 		job.Pieces = append(
@@ -266,15 +314,18 @@ func (q *seek) try(e style.Extent) (side, float64) {
 		)
 	}
 	if area > sheet+1e-6 || job.Check() != nil {
-		return tooLarge, 0
+		return tooLarge, 0, 0
 	}
 	if len(job.Pieces) > 1 || job.Pieces[0].Copies > 1 {
 		laid, err := layout.Solve(q.ctx, &job, layout.Effort{})
 		if err != nil || len(laid.Unplaced) > 0 {
-			return tooLarge, 0
+			return tooLarge, 0, 0
 		}
 	}
-	return fitting, area / sheet
+	if room = volume(box.Room.Largest); room == 0 {
+		room = volume(e)
+	}
+	return fitting, area / sheet, room
 }
 
 // grow makes one axis as large as it goes; the zero extent when none does.

@@ -108,7 +108,7 @@ func TestBiggestRefuses(t *testing.T) {
 		"no sheet":      {Ask{}, "sheet"},
 		"a small sheet": {Ask{Sheet: paper.Sheet{Width: 10 * mm_, Height: 10 * mm_}, Fixed: map[string]measure.Length{"height": inch}}, "sheet"},
 		"nothing free":  {Ask{Sheet: square, Fixed: map[string]measure.Length{"length": inch, "width": inch, "height": inch}}, "fixed"},
-		"no shape":      {Ask{Sheet: square}, "proportions"},
+		"half a shape":  {Ask{Sheet: square, Proportions: style.Extent{Length: 1}}, "proportions"},
 	} {
 		_, err := FindBiggest(context.Background(), in, c.ask)
 		if err == nil || err.Error()[:len(c.field)] != c.field {
@@ -182,6 +182,59 @@ func TestTheLastThatFits(t *testing.T) {
 	} {
 		if got := lastFitting(1, len(pattern), func(n int) side { return sides[pattern[n-1]] }); got != want {
 			t.Errorf("%q: %d; want %d", pattern, got, want)
+		}
+	}
+}
+
+// With nothing fixed the biggest is the biggest: compared with every size on the tick and
+// every way of choosing what may vary.
+func TestBiggestAgainstBruteForce(t *testing.T) {
+	sheet := paper.Sheet{Name: "half", Width: 210 * mm_, Height: 148 * mm_, Count: 1}
+	for _, id := range []string{"tray", "tray-lid", "clam-box", "wallet-box", "drawer-sleeve", "hinged-carton", "woven-basket", "fold-top-bag"} {
+		s, _ := style.ByID(id)
+		in := New("", measure.CM, id)
+		in.Tools.Tick = measure.Tick(10 * mm_)
+		b, err := FindBiggest(t.Context(), in, Ask{Sheet: sheet})
+		if err != nil {
+			t.Errorf("%s: %v", id, err)
+			continue
+		}
+		q := seek{ctx: t.Context(), in: in, style: s, ask: Ask{Sheet: sheet}, tick: in.Tools.Tick, step: in.Tools.Tick.Length()}
+		most, best := 0.0, style.Extent{}
+		for _, v := range q.variants() {
+			x := q
+			x.in, x.small = in.Clone(), nil
+			for _, c := range v {
+				if o, _ := s.Option(c.ID); c.Choice == "" {
+					x.small = append(x.small, o)
+				} else {
+					c.set(&x.in)
+				}
+			}
+			x.allow()
+			for l := 10 * mm_; l <= 210*mm_; l += 10 * mm_ {
+				for w := 10 * mm_; w <= 210*mm_; w += 10 * mm_ {
+					for h := 10 * mm_; h <= 150*mm_; h += 10 * mm_ {
+						e := style.Extent{Length: l, Width: w, Height: h}
+						at, _, room := x.tried(e)
+						if at == tooLarge {
+							break
+						}
+						if at == fitting && room > most+1 {
+							most, best = room, e
+						}
+					}
+				}
+			}
+		}
+		in.Sheets = []paper.Sheet{sheet}
+		r, err := Make(t.Context(), b.Apply(in))
+		if err != nil || len(r.Stocks[0].Layout.Unplaced) > 0 || len(r.Stocks[0].Layout.Sheets) != 1 {
+			t.Errorf("%s: what is found does not come out of the sheet: %v", id, err)
+			continue
+		}
+		if got := volume(r.Box.Room.Largest); got < most-1 {
+			t.Errorf("%s: found %v with %.1f cm³, %v has %.1f", id, b.Size, got/1000, best, most/1000)
 		}
 	}
 }

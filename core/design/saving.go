@@ -17,6 +17,7 @@ type Saving struct {
 	Key             string
 	Label           string // of the size
 	From, To        measure.Length
+	Choice          string // instead of From and To: what is chosen of an option
 	Sheets, Instead int // that it takes then, and that it takes now
 	Inside          style.Extent
 	Inputs          Inputs
@@ -85,7 +86,32 @@ func Savings(ctx context.Context, in Inputs) []Saving {
 			break
 		}
 	}
+	out = append(out, now.otherChoices(ctx, in, sheets)...)
 	slices.SortStableFunc(out, func(a, b Saving) int { return a.Sheets - b.Sheets })
+	return out
+}
+
+// otherChoices are the savings of options that may vary, such as how a lid gets its gap:
+// of each the choice that saves the most.
+func (r *Result) otherChoices(ctx context.Context, in Inputs, sheets int) []Saving {
+	var out []Saving
+	for _, o := range r.Style.Options {
+		best := Saving{Sheets: sheets}
+		for _, c := range o.Choices {
+			if !o.Varies || c == r.Spec.Choices[o.ID] || ctx.Err() != nil {
+				continue
+			}
+			with := in.Clone()
+			with.Choices[o.ID] = c
+			made, err := Make(ctx, with)
+			if err == nil && !worse(made, r) && made.sheetCount() < best.Sheets {
+				best = Saving{Key: "options." + o.ID, Label: o.Label, Choice: c, Sheets: made.sheetCount(), Instead: sheets, Inside: made.Inside, Inputs: with}
+			}
+		}
+		if best.Choice != "" {
+			out = append(out, best)
+		}
+	}
 	return out
 }
 
@@ -93,10 +119,11 @@ func Savings(ctx context.Context, in Inputs) []Saving {
 func (s Saving) Text() string {
 	in := &s.Inputs
 	show := func(l measure.Length) string { return measure.Label(l, in.Units, in.Tools.Tick) }
-	tick := in.Units.Own(in.Tools.Tick)
-	inside := measure.Sides(in.Units, tick, measure.Down(s.Inside.Length, tick), measure.Down(s.Inside.Width, tick), measure.Down(s.Inside.Height, tick))
-	return fmt.Sprintf("With %s at %s instead of %s, %d sheets do instead of %d. The clear inside is then %s.",
-		strings.ToLower(s.Label[:1])+s.Label[1:], show(s.To), show(s.From), s.Sheets, s.Instead, inside)
+	gives := fmt.Sprintf("%d sheets do instead of %d. The clear inside is then %s.", s.Sheets, s.Instead, s.Inside.Free(in.Units).In(in.Units))
+	if s.Choice != "" {
+		return fmt.Sprintf("%s: with %s, %s", s.Label, strings.ReplaceAll(s.Choice, "-", " "), gives)
+	}
+	return fmt.Sprintf("With %s at %s instead of %s, %s", strings.ToLower(s.Label[:1])+s.Label[1:], show(s.To), show(s.From), gives)
 }
 
 func (r *Result) sheetCount() int {

@@ -80,3 +80,19 @@ func TestOnABoardOfTheOtherUnit(t *testing.T) {
 		t.Errorf("it tells %+v", b.Changes)
 	}
 }
+
+// How a lid gets its gap is offered where it saves sheets.
+func TestTheCustomOfTheGapSaves(t *testing.T) {
+	in := read(t, `{"brevium":1,"name":"Dice","units":"in","style":"tray-lid","copies":6,"size":{"length":"4 in","width":"3 in","height":"1 1/2 in"},"options":{"lid.depth":"1 in"}}`)
+	now := make_(t, in)
+	for _, s := range Savings(t.Context(), in) {
+		if s.Key != "options.lid.custom" {
+			continue
+		}
+		if made := make_(t, s.Inputs); made.sheetCount() != s.Sheets || s.Sheets >= now.sheetCount() || !strings.Contains(s.Text(), strings.ReplaceAll(s.Choice, "-", " ")) {
+			t.Errorf("%q: it takes %d sheets, as it is %d", s.Text(), made.sheetCount(), now.sheetCount())
+		}
+		return
+	}
+	t.Errorf("of %d sheets none is saved by another custom", now.sheetCount())
+}

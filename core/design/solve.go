@@ -35,7 +35,10 @@ func (r *Result) solved(spec *style.Spec) (*style.Box, error) {
 // what is square stays square.
 func (r *Result) solve(spec *style.Spec, o *style.Option) error {
 	all := []*style.Option{o}
-	r.worked = map[string]bool{o.ID: true}
+	if r.worked == nil {
+		r.worked = map[string]bool{}
+	}
+	r.worked[o.ID] = true
 	for _, own := range r.Style.Options {
 		if _, typed := r.Inputs.Lengths[own.ID]; o.Chained && !typed && strings.HasPrefix(own.ID, o.ID+".") {
 			all = append(all, own)

@@ -126,6 +126,10 @@ type Option struct {
 	Chained bool
 	// ForFit puts the option with the questions of fit, not of shape.
 	ForFit bool
+	// Varies says that whoever looks for a larger box or fewer sheets may choose it, where
+	// nobody else has: one of the Choices, or a length as small as Small.
+	Varies bool
+	Small  func(Spec) measure.Length
 }
 
 // Spec is the values a style is built from, all present and in range.

@@ -13,6 +13,8 @@ var (
 		ID: "lid.depth", Label: "Lid depth", Kind: LengthKind, Default: measure.Inch, Min: 6 * mm, Max: 140 * mm,
 		About:   "h: how far the lid comes down; what is left of the base shows as the reveal",
 		Follows: func(s Spec) measure.Length { return min(s.about(measure.Inch), s.Size(height)) },
+		Varies:  true,
+		Small:   func(s Spec) measure.Length { return min(s.about(halfInch), s.Size(height)) },
 	}
 	lidAllowance = &Option{
 		ID: "lid.allowance", Label: "How much bigger the lid is", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance,
@@ -32,6 +34,7 @@ var (
 		DefaultChoice: "bigger-lid",
 		About:         "A bigger lid blank, a smaller base blank, or a shim at the scoring board's fence: the same gap",
 		ForFit:        true,
+		Varies:        true,
 	}
 	baseWalls = &Option{
 		ID: "base.walls", Label: "Base walls", Kind: ChoiceKind, Choices: []string{"single", "double"}, DefaultChoice: "single",

@@ -207,13 +207,13 @@ func (s *room) bySheet(ctx context.Context, f *form.Form, in design.Inputs, lots
 	asked := form.ReadSheet(f, lots, in.Sheets[0], in.Card)
 	in.Sheets, in.Card = []paper.Sheet{asked.Sheet}, asked.Card
 	st := styleOf(f)
-	ask := design.Ask{Sheet: asked.Sheet, Fixed: map[string]measure.Length{}, Proportions: shapeOf(st, in.Tools.Tick)}
+	ask := design.Ask{Sheet: asked.Sheet, Fixed: map[string]measure.Length{}}
 	form.ReadFixed(f, st, ask.Fixed)
 	out := begun{in: in, next: "box", asked: asked}
 	if !f.OK() {
 		return out
 	}
-	found, err := design.FindBiggest(ctx, in, ask)
+	found, err := s.Biggest(ctx, in, ask)
 	if err != nil {
 		x := *fault.Of(err)
 		if x.Field == "fixed" {
@@ -222,18 +222,12 @@ func (s *room) bySheet(ctx context.Context, f *form.Form, in design.Inputs, lots
 		f.Fail(&x)
 		return out
 	}
-	out.in = in.Sized(found.Size)
+	out.in = found.Apply(in)
 	out.says = []string{fmt.Sprintf("The biggest that %s gives, at these sizes: %.0f %% of it is used.", asked.Sheet.Name, 100*found.Used)}
-	return out
-}
-
-// shapeOf is the shape of a style at its usual size.
-func shapeOf(st *style.Style, tick measure.Tick) style.Extent {
-	lengths := map[string]measure.Length{}
-	for _, p := range st.Parameters {
-		lengths[p.ID] = p.Usual(tick)
+	if more := found.Says(in.Units); more != "" {
+		out.says = append(out.says, more)
 	}
-	return st.Along(lengths)
+	return out
 }
 
 // usualThing is what the form stands at: a jar, in round numbers.

@@ -105,6 +105,12 @@ document.addEventListener("alpine:init", () => {
   }));
 });
 
+// A question whose answer takes longer than half a second says that it is looked for.
+document.addEventListener("submit", (event) => {
+  const says = event.target.matches("[data-looks]") && event.target.querySelector("[data-looking]");
+  if (says) setTimeout(() => { says.textContent = says.dataset.looking; }, 500);
+});
+
 // The style that is chosen stands in sight in its list.
 document.addEventListener("DOMContentLoaded", () => {
   const chosen = document.querySelector(".style-tile:has(input:checked)");

@@ -38,6 +38,7 @@ type questionPage struct {
 	Every   []everyView
 	Sheet   form.SheetFields
 	Keep    form.Field
+	Chose   string // what was chosen for the biggest box
 	Fixed   []form.Field
 	Biggest *design.Biggest
 	Size    string // between folds
@@ -151,23 +152,24 @@ func (s *room) biggest(c *echo.Context) error {
 	for _, i := range st.Own() {
 		axis := st.Axes[i].ID
 		if f.Posted.Get("keep") != "copies" && strings.TrimSpace(f.Posted.Get("fix."+axis)) != "" {
-			f.Posted.Set("keep", "fixed")
+			f.Posted.Set("keep", "free")
 		}
 	}
 	ways := []form.Choice{
-		{Value: "proportions", Label: "keeps its proportions"}, {Value: "fixed", Label: "has some sizes fixed"},
+		{Value: "free", Label: "holds as much as it can"}, {Value: "proportions", Label: "keeps its proportions"},
 		{Value: "copies", Label: "stays as it is: how many?"},
 	}
 	if st.FromSheet != nil {
 		ways = append(ways, form.Choice{Value: "parted", Label: st.SheetWords})
 	}
-	p.Keep = f.ChoiceField("keep", "And the box", "", "proportions", ways...)
-	ask.Proportions = st.Along(now.Spec.Lengths)
-	if p.Keep.Value == "fixed" {
+	p.Keep = f.ChoiceField("keep", "And the box", "", "free", ways...)
+	if p.Keep.Value == "proportions" {
+		ask.Proportions = st.Along(now.Spec.Lengths)
+	} else {
 		form.ReadFixed(f, st, ask.Fixed)
 	}
 	if f.OK() {
-		p.answer(c.Request().Context(), in, ask)
+		p.answer(c.Request().Context(), s, in, ask)
 	}
 	if f.OK() && p.Keep.Value == "proportions" {
 		p.every(c.Request().Context(), in, now, ask)
@@ -221,7 +223,7 @@ func litres(e style.Extent) string {
 	return fmt.Sprintf("%.0f cm³", e.Length.MM()*e.Width.MM()*e.Height.MM()/1000)
 }
 
-func (p *questionPage) answer(ctx context.Context, in design.Inputs, ask design.Ask) {
+func (p *questionPage) answer(ctx context.Context, s *room, in design.Inputs, ask design.Ask) {
 	if p.Keep.Value == "copies" {
 		n, err := design.CopiesFrom(ctx, in, ask.Sheet)
 		if err != nil {
@@ -235,7 +237,7 @@ func (p *questionPage) answer(ctx context.Context, in design.Inputs, ask design.
 		p.part(in, ask.Sheet)
 		return
 	}
-	found, err := design.FindBiggest(ctx, in, ask)
+	found, err := s.Biggest(ctx, in, ask)
 	if err != nil {
 		x := fault.Of(err)
 		if x.Field == "sheet" {
@@ -256,15 +258,13 @@ func (p *questionPage) answer(ctx context.Context, in design.Inputs, ask design.
 	for _, n := range found.Near {
 		p.Choices = append(p.Choices, n.Text)
 	}
-	with := in.Sized(found.Size)
-	for _, id := range found.Follow {
-		delete(with.Lengths, id)
-	}
+	with := found.Apply(in)
 	with.Sheets = []paper.Sheet{ask.Sheet}
 	if r, err := design.Sketch(with); err == nil {
 		p.Picture = page.BoxPicture(r, "")
 	}
 	p.Says = fmt.Sprintf("%.0f %% of %s", 100*found.Used, ask.Sheet.Name)
+	p.Chose = found.Says(in.Units)
 }
 
 // part answers what a whole sheet gives that is parted as the style's makers do.
@@ -310,12 +310,13 @@ func (s *room) takeBiggest(c *echo.Context) error {
 		if parted, can := in.Parted(asked.Sheet); can && posted.Get("keep") == "parted" {
 			*in = parted
 		} else {
-			*in = in.Sized(e)
+			chosen, err := chosenOf(posted["choose"])
+			if err != nil {
+				return err
+			}
+			*in = (&design.Biggest{Size: e, Follow: posted["follow"], Chosen: chosen}).Apply(*in)
 		}
 		in.Sheets, in.Card = []paper.Sheet{asked.Sheet}, asked.Card
-		for _, id := range posted["follow"] {
-			delete(in.Lengths, id)
-		}
 		if f.OK() {
 			s.Try(c, f, in)
 		}
@@ -397,4 +398,34 @@ func (p questionPage) Over() string {
 
 func mm1(l measure.Length) string {
 	return measure.Number(max(0, l), measure.MM, measure.Tenth)
+}
+
+// chosenOf reads the options that were chosen for the biggest box, as the page wrote them:
+// "lid.custom=shim", "lid.depth=12".
+func chosenOf(posted []string) ([]design.Chosen, error) {
+	var out []design.Chosen
+	for _, text := range posted {
+		id, value, _ := strings.Cut(text, "=")
+		c := design.Chosen{ID: id, Choice: value}
+		if l, err := measure.Parse(value, measure.MM); err == nil {
+			c.Choice, c.Length = "", l
+		} else if len(value) > 40 || id == "" {
+			return nil, fault.New(fault.NotTaken, "choose", "That choice is none of the page's; ask again.")
+		}
+		out = append(out, c)
+	}
+	return out, nil
+}
+
+// Choose are the options that were chosen, for the form that takes the box.
+func (p questionPage) Choose() []string {
+	var out []string
+	for _, c := range p.Biggest.Chosen {
+		value := c.Choice
+		if value == "" {
+			value = fmt.Sprint(c.Length.MM())
+		}
+		out = append(out, c.ID+"="+value)
+	}
+	return out
 }
