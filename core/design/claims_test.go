@@ -2,6 +2,7 @@ package design
 
 import (
 	"fmt"
+	"math"
 	"math/rand"
 	"regexp"
 	"slices"
@@ -167,6 +168,49 @@ func TestAClamBoxOfThickCard(t *testing.T) {
 		worst := inspect.Worst(inspect.Fits(r.Fits))
 		if worst != want {
 			t.Errorf("in card of %s mm: %s", thick, worst)
+		}
+	}
+}
+
+// Dividers of one row or one column are whole by themselves: their tabs go onto the box
+// that they are put into.
+func TestDividersOfOneRow(t *testing.T) {
+	for _, cells := range []string{`"rows":"1","columns":"3"`, `"rows":"3","columns":"1"`} {
+		r := make_(t, read(t, of("divider-grid", `"options":{`+cells+`}`)))
+		for _, f := range r.Checks {
+			if f.Verdict == inspect.Fail {
+				t.Errorf("%s: %s", cells, f.Text)
+			}
+		}
+	}
+}
+
+// A lid lies on a rolled rim half a card higher than on a cut one: 40 + 1.5 and 40 + 2
+// thicknesses of card, by hand.
+func TestALidOnARolledRim(t *testing.T) {
+	for walls, want := range map[string]float64{"single": 40.6, "double": 40.8} {
+		r := make_(t, read(t, `{"brevium":1,"name":"x","units":"mm","style":"tray-lid","size":{"length":100,"width":80,"height":40},"card":{"gsm":240,"thickness":0.4},"options":{"base.walls":"`+walls+`","lid.depth":20}}`))
+		if got := r.Outside.Height.MM(); math.Abs(got-want) > 1e-6 {
+			t.Errorf("%s: %.3f mm high", walls, got)
+		}
+	}
+}
+
+// What is said of two parts names them.
+func TestFitsNameTheirParts(t *testing.T) {
+	for id, wrong := range map[string]string{"book-wrap": "tray", "corner-shells": "drawer"} {
+		allowance := `"spine.allowance":"3/8 in"`
+		if id == "corner-shells" {
+			allowance = `"shell.allowance":"1/4 in"`
+		}
+		r := make_(t, read(t, of(id, `"options":{`+allowance+`}`)))
+		for _, f := range inspect.Fits(r.Fits) {
+			if f.Verdict == inspect.OK {
+				continue
+			}
+			if strings.Contains(f.Text, wrong+" may fall") || strings.Contains(f.Text, "off the "+wrong) {
+				t.Errorf("%s: %s", id, f.Text)
+			}
 		}
 	}
 }

@@ -1,6 +1,7 @@
 package design
 
 import (
+	"context"
 	"maps"
 	"slices"
 
@@ -85,6 +86,7 @@ func (q *seek) freest(free []int) (style.Extent, []Chosen) {
 				}
 			}
 		}
+		x.ctx = context.WithoutCancel(q.ctx)                  // what was found is kept though time ran out
 		x.in.Lengths, x.small = maps.Clone(q.in.Lengths), nil // as it would be made
 		for i := range v {
 			if o, _ := q.style.Option(v[i].ID); v[i].Choice == "" {
@@ -94,6 +96,9 @@ func (q *seek) freest(free []int) (style.Extent, []Chosen) {
 		}
 		if at, _, room := x.tried(size); at == fitting && room > most {
 			best, most, with = size, room, v
+		}
+		if q.ctx.Err() != nil {
+			break
 		}
 	}
 	return best, with

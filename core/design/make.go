@@ -337,7 +337,7 @@ func (r *Result) check() error {
 	parts, folded := r.Pieces()
 	whole := inspect.Whole{
 		Parts: parts, Finished: folded, Box: r.Box, Fits: r.Fits,
-		Needs: r.Needs, Filled: r.Needs != (style.Extent{}), Inside: r.Inside, Units: in.Units,
+		Needs: r.Needs, Filled: r.Needs != (style.Extent{}), Inside: r.Inside, Inner: r.Style.Inner, Units: in.Units,
 	}
 	together, err := whole.Together()
 	if err != nil {

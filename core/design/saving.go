@@ -18,7 +18,7 @@ type Saving struct {
 	Label           string // of the size
 	From, To        measure.Length
 	Choice          string // instead of From and To: what is chosen of an option
-	Sheets, Instead int // that it takes then, and that it takes now
+	Sheets, Instead int    // that it takes then, and that it takes now
 	Inside          style.Extent
 	Inputs          Inputs
 }

@@ -18,7 +18,7 @@ type Kind struct {
 	// inner says it the other way round, for what stands inside something.
 	inner bool
 	// tight, grips and loose say what to do about such a gap, wont about one that is worse
-	// than tight; "" is as for tight.
+	// than tight; "" is as for tight. {outer} and {inner} stand for the two parts.
 	tight, grips, loose, wont string
 	// Closes: the outer part comes down over the inner one, and must not reach
 	// the table first.
@@ -44,31 +44,31 @@ var (
 	LidOn = &Kind{
 		ID:   "lid",
 		goes: "over", Closes: true, Dressed: true,
-		tight: "Let it be worked out how much bigger the lid is, or make it bigger.",
+		tight: "Let it be worked out how much bigger the {outer} is, or make it bigger.",
 		grips: "It may crease the rim. Allow one tick more unless you want that.",
 		loose: "It may drop off. Allow less, or hold it with a band.",
 	}
 	SleeveRound = &Kind{
 		ID:   "sleeve",
 		goes: "round", Dressed: true,
-		tight: "Let it be worked out how much bigger the sleeve is, or make it bigger.",
+		tight: "Let it be worked out how much bigger the {outer} is, or make it bigger.",
 		grips: "It will stick when it is pushed. Allow one tick more unless you want that.",
-		loose: "The drawer may fall out. Allow less, or hold it with a band.",
+		loose: "The {inner} may fall out. Allow less, or hold it with a band.",
 	}
 	ShutsOver = &Kind{
 		ID:   "shuts",
 		goes: "over", Closes: true, Dressed: true, Gives: true,
 		tight: "The walls bend past each other: taper the tabs well, or step the scores.",
-		wont:  "Step the scores of the lid half, or take thinner card.",
+		wont:  "Step the scores of the {outer}, or take thinner card.",
 		grips: "Taper the tabs well.",
 		loose: "It may fall open. Allow less, or hold it with a band.",
 	}
 	CoverRound = &Kind{
 		ID:   "cover",
 		goes: "round", Dressed: true,
-		tight: "Let it be worked out how much wider the cover is, or make it wider.",
-		grips: "The cover bows. Allow one tick more unless you want that.",
-		loose: "The lid stands off the tray. Allow less.",
+		tight: "Let it be worked out how much wider the {outer} is, or make it wider.",
+		grips: "The {outer} bows. Allow one tick more unless you want that.",
+		loose: "The {outer} stands off the {inner}. Allow less.",
 	}
 	InNest = &Kind{
 		ID:   "nest",
@@ -129,6 +129,10 @@ func (a Account) Warns() bool {
 
 // Sentence says what the account came to and what to do about it.
 func (a Account) Sentence() string {
+	return strings.NewReplacer("{outer}", strings.ToLower(a.Pair.OuterName), "{inner}", strings.ToLower(a.Pair.InnerName)).Replace(a.sentence())
+}
+
+func (a Account) sentence() string {
 	k, what := a.Pair.Kind, a.Pair.What()
 	gap := measure.Label(a.Gap.Abs(), measure.MM, measure.Hundredth)
 	switch {

@@ -23,6 +23,7 @@ type Whole struct {
 	Needs  style.Extent
 	Filled bool
 	Inside style.Extent // the room as it is told: less what is pasted in
+	Inner  bool         // what is made goes into a box that is not here
 	Units  measure.Unit
 }
 
@@ -55,7 +56,7 @@ func (w Whole) Together() ([]Finding, error) {
 			out = append(out, passThrough(bodies, state)...)
 		}
 		if state == style.Finished {
-			out = append(out, landings(bodies)...)
+			out = append(out, w.landings(bodies)...)
 			out = append(out, w.standing(bodies)...)
 		}
 		// What goes in must stand there shut, and while it is packed.
@@ -105,12 +106,15 @@ func copyName(b *style.Body) string {
 	return b.Part.Name
 }
 
-func landings(bodies []style.Body) []Finding {
+func (w Whole) landings(bodies []style.Body) []Finding {
 	var out []Finding
 	for _, b := range bodies {
 		for _, l := range style.Landings([]style.Body{b}, bodies) {
 			off := landing*b.Part.Card.MM() + 0.05
 			if l.Glue.Piece == style.OntoTheBox {
+				if w.Inner {
+					continue
+				}
 				off = ease
 			}
 			if l.Off <= off && l.Area >= 1 {

@@ -89,7 +89,11 @@ func buildPolygonBox(s Spec) (*Box, error) {
 	if err != nil {
 		return nil, err
 	}
-	lid.lidOver(high, deep, s.Card("lid"))
+	rim := high
+	if s.Choice(baseWalls) == "double" { // a rolled rim stands half a card above its fold
+		rim += s.Card("base") / 2
+	}
+	lid.lidOver(rim, deep, s.Card("lid"))
 	flats := func(side measure.Length) measure.Length { return measure.FromMM(side.MM() / math.Tan(half)) }
 	layers, what := 2, "tabs"
 	if s.Choice(lidWalls) == "double" {

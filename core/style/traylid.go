@@ -119,7 +119,11 @@ func buildTrayLid(s Spec) (*Box, error) {
 		lidPart.Measuring = "This blank is as much bigger each way as the lid is to be; the first number scored from each of the four edges comes to the same lines."
 	}
 	tBase, tLid := s.Card("base"), s.Card("lid")
-	lidPart.lidOver(base.height, lid.height, tLid)
+	rim := base.height
+	if base.lining > 0 { // a rolled rim stands half a card above its fold
+		rim += tBase / 2
+	}
+	lidPart.lidOver(rim, lid.height, tLid)
 	return &Box{
 		Parts:   []Part{basePart, lidPart},
 		Fits:    lid.over(base, fit.LidOn, tLid, tBase),

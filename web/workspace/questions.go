@@ -171,7 +171,8 @@ func (s *room) biggest(c *echo.Context) error {
 	if f.OK() {
 		p.answer(c.Request().Context(), s, in, ask)
 	}
-	if f.OK() && p.Keep.Value == "proportions" {
+	if f.OK() && len(ask.Fixed) == 0 && (p.Keep.Value == "free" || p.Keep.Value == "proportions") {
+		ask.Proportions = st.Along(now.Spec.Lengths)
 		p.every(c.Request().Context(), in, now, ask)
 	}
 	var styles []form.Choice
