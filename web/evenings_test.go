@@ -37,7 +37,7 @@ func TestAJobInEvenings(t *testing.T) {
 	if again := x.words(at); strings.Contains(again, " 0 % is done") || strings.Count(again, "Cut the blanks of") >= strings.Count(page, "Cut the blanks of") {
 		t.Errorf("what is done is planned again: %s", again)
 	}
-	x.post(at, "evenings", "Tuesday 18 to 18:20")
+	x.post(at, "evenings", "Tuesday 18 to 18:08")
 	if page := x.words(at); !strings.Contains(page, "too few") {
 		t.Errorf("too little time: %s", page)
 	}

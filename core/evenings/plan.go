@@ -133,13 +133,22 @@ type Plan struct {
 	Lacking recipe.Kind
 }
 
-// longest is how long a hand stays at one task while others wait for what it gives.
-const longest = 30 * time.Minute
+// longest is how long a hand stays at one task at most while others wait for what it gives,
+// and turns into how many parts of its share it then parts its work.
+const (
+	longest = 30 * time.Minute
+	turns   = 12
+)
+
+// grace is how far a session may run over when all is done by then: nobody comes again for
+// two minutes.
+const grace = 5 * time.Minute
 
 // Make plans the tasks into the sessions that are not over at a time. The hand that is
 // free first is given what saves most: the task it was at, else the same kind of work
 // on another box, else what comes first in the recipes. A hand alone goes on with a
-// task to its end; of several each gives on what is done after half an hour at most.
+// task to its end; of several each gives on what is done after a part of its share, and
+// after half an hour at most, so that nobody waits long for work.
 func Make(tasks []Task, sessions []Session, hands []Hand, tools Tools, now time.Time) Plan {
 	p := &planning{Plan: Plan{Tasks: tasks, Hands: hands}, tools: tools, begun: make([]int, len(tasks)), lots: make([][]int, len(tasks)), order: make([]int, len(tasks))}
 	for _, s := range sessions {
@@ -160,14 +169,11 @@ func Make(tasks []Task, sessions []Session, hands []Hand, tools Tools, now time.
 			p.order[i] = p.order[t.After] + 1
 		}
 	}
+	p.gives = min(longest, length(p.rest()/float64(turns*max(1, len(hands)))))
 	for i := range p.Sessions {
 		p.session(i)
 	}
-	for i, t := range tasks {
-		if n := t.Copies - p.begun[i]; n > 0 {
-			p.Left += t.Seconds(p.begun[i], n)
-		}
-	}
+	p.Left = p.rest()
 	if p.Left == 0 {
 		for _, l := range p.Lots {
 			if l.To.After(p.Ready) {
@@ -181,20 +187,50 @@ func Make(tasks []Task, sessions []Session, hands []Hand, tools Tools, now time.
 type planning struct {
 	Plan
 	tools Tools
-	begun []int   // copies of each task that are done or in a lot
-	lots  [][]int // of each task
-	last  []int   // each hand's latest lot in the session, −1 for none
-	order []int   // how many tasks of its box come before
+	begun []int         // copies of each task that are done or in a lot
+	lots  [][]int       // of each task
+	last  []int         // each hand's latest lot in the session, −1 for none
+	order []int         // how many tasks of its box come before
+	gives time.Duration // how long a hand works before it gives on what it has
 }
 
-// session gives the hands work until its end.
+// rest is the work that is in no lot yet, in seconds.
+func (p *planning) rest() float64 {
+	sum := 0.0
+	for i, t := range p.Tasks {
+		if n := t.Copies - p.begun[i]; n > 0 {
+			sum += t.Seconds(p.begun[i], n)
+		}
+	}
+	return sum
+}
+
+// session gives the hands work until its end, or a little beyond when that does all.
 func (p *planning) session(n int) {
-	s := p.Sessions[n]
+	p.until(n, p.Sessions[n].To)
+	if rest := p.rest(); rest > 0 && length(rest) <= grace {
+		before, lots, begun := slices.Clone(p.lots), len(p.Lots), slices.Clone(p.begun)
+		p.until(n, p.Sessions[n].To.Add(grace))
+		if p.rest() > 0 {
+			p.lots, p.Lots, p.begun = before, p.Lots[:lots], begun
+		}
+	}
+}
+
+// until gives the hands of a session work until a time; where some have some already, each
+// goes on after it.
+func (p *planning) until(n int, end time.Time) {
+	s := Session{p.Sessions[n].From, end}
 	free := make([]time.Time, len(p.Hands))
 	at := make([]int, len(p.Hands)) // the task each was at
 	p.last = make([]int, len(p.Hands))
 	for h := range free {
 		free[h], at[h], p.last[h] = s.From, -1, -1
+	}
+	for i, l := range p.Lots {
+		if l.Session == n {
+			free[l.Hand], at[l.Hand], p.last[l.Hand] = l.To, l.Task, i
+		}
 	}
 	for len(free) > 0 {
 		h := 0
@@ -271,7 +307,7 @@ func (p *planning) ready(task int, now time.Time) int {
 func (p *planning) fitting(task, n int, left time.Duration) int {
 	t := p.Tasks[task]
 	if len(p.Hands) > 1 {
-		left = min(left, max(longest, length(t.First+t.Each)))
+		left = min(left, max(p.gives, length(t.First+t.Each)))
 	}
 	room := left.Seconds()
 	if p.begun[task] == 0 {
@@ -325,6 +361,23 @@ func LatestStart(tasks []Task, sessions []Session, hands []Hand, tools Tools, no
 		}
 	}
 	return all.Sessions[lo], true
+}
+
+// Runs are what a hand does in a session, lots of one task that follow one another told as
+// one: what is given on in parts is the same work to whoever does it.
+func (p Plan) Runs(session, hand int) []Lot {
+	var out []Lot
+	for _, l := range p.Lots {
+		if l.Session != session || l.Hand != hand {
+			continue
+		}
+		if n := len(out) - 1; n >= 0 && out[n].Task == l.Task && out[n].First+out[n].Copies == l.First {
+			out[n].Copies, out[n].To = out[n].Copies+l.Copies, l.To
+			continue
+		}
+		out = append(out, l)
+	}
+	return out
 }
 
 // Says tells a lot in a line: "cut 12 of Dice set, the 1st to the 12th".

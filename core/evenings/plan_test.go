@@ -72,7 +72,11 @@ func legal(t *testing.T, p Plan, tools Tools) {
 		if !p.Hands[l.Hand].does(task.Kind) {
 			fail(i, "is not their work")
 		}
-		if s := p.Sessions[l.Session]; l.From.Before(s.From) || l.To.After(s.To.Add(time.Microsecond)) {
+		over := time.Microsecond
+		if p.Left == 0 && l.Session == p.Lots[len(p.Lots)-1].Session {
+			over = grace
+		}
+		if s := p.Sessions[l.Session]; l.From.Before(s.From) || l.To.After(s.To.Add(over)) {
 			fail(i, "is out of its session")
 		}
 		if got, want := l.To.Sub(l.From).Seconds(), task.Seconds(l.First, l.Copies); math.Abs(got-want) > 1e-6 {
@@ -193,6 +197,58 @@ func TestAnyPlanIsLegal(t *testing.T) {
 			t.Errorf("plan %d: %v s are left, it can be begun: %v", n, p.Left, can)
 		} else if can && Make(tasksOf(items, nil), when, hands, tools, start.From).Left != 0 {
 			t.Errorf("plan %d: begun %v it is not ready", n, start.From)
+		}
+	}
+}
+
+// Helpers help: with one trimmer and one board two take three fifths of one's time at most,
+// and four two fifths; each hand's work lies together.
+func TestHelpersHelp(t *testing.T) {
+	for _, id := range []string{"tray-lid", "tray", "hinged-carton", "drawer-sleeve", "wallet-box", "gable-lid"} {
+		items := []batch.Item{item(t, id, 12, false)}
+		takes := map[int]float64{}
+		for _, n := range []int{1, 2, 4} {
+			var hands []Hand
+			for k := range n {
+				hands = append(hands, Hand{Name: fmt.Sprint("Hand ", k)})
+			}
+			p := Make(tasksOf(items, nil), sessions(t, "Tuesday 0 to 24"), hands, Tools{1, 1}, monday)
+			legal(t, p, Tools{1, 1})
+			takes[n] = p.Ready.Sub(p.Sessions[0].From).Minutes()
+			for h := range hands {
+				work, from, to := 0.0, p.Ready, p.Sessions[0].From
+				for _, l := range p.Runs(0, h) {
+					work += l.To.Sub(l.From).Seconds()
+					if l.From.Before(from) {
+						from = l.From
+					}
+					if l.To.After(to) {
+						to = l.To
+					}
+				}
+				if n > 1 && work < 0.6*to.Sub(from).Seconds() {
+					t.Errorf("%s by %d: hand %d works %.0f s of %.0f", id, n, h, work, to.Sub(from).Seconds())
+				}
+			}
+		}
+		if takes[2] > 0.6*takes[1] || takes[4] > 0.4*takes[1] {
+			t.Errorf("%s: one takes %.0f min, two %.0f, four %.0f", id, takes[1], takes[2], takes[4])
+		}
+	}
+}
+
+// Two minutes that are left over are done before one goes home.
+func TestNobodyComesAgainForTwoMinutes(t *testing.T) {
+	items := []batch.Item{item(t, "tray-lid", 6, false)}
+	hands := []Hand{{Name: "Ada"}}
+	whole := Make(tasksOf(items, nil), sessions(t, "Tuesday 0 to 24"), hands, Tools{}, monday)
+	s := whole.Sessions[0]
+	for _, short := range []time.Duration{2 * time.Minute, 10 * time.Minute} {
+		when := []Session{{s.From, whole.Ready.Add(-short)}, {s.From.AddDate(0, 0, 4), s.To.AddDate(0, 0, 4)}}
+		p := Make(tasksOf(items, nil), when, hands, Tools{}, monday)
+		legal(t, p, Tools{})
+		if again := p.Lots[len(p.Lots)-1].Session == 1; again != (short > grace) {
+			t.Errorf("with %v too little, one comes again: %v", short, again)
 		}
 	}
 }

@@ -197,10 +197,7 @@ func sessionsOf(p evenings.Plan, now time.Time) []sessionView {
 		v.Tonight = s.From.Format(time.DateOnly) == now.Format(time.DateOnly)
 		for h, hand := range p.Hands {
 			x := handView{Name: hand.Name}
-			for _, l := range p.Lots {
-				if l.Session != n || l.Hand != h {
-					continue
-				}
+			for _, l := range p.Runs(n, h) {
 				y := lotView{At: l.From.Format("15:04"), Says: p.Says(l), Takes: recipe.Clock(l.To.Sub(l.From).Minutes()), Key: p.Tasks[l.Task].Key, Upto: l.First + l.Copies}
 				if p.Tasks[l.Task].Set > 0 {
 					y.Sets = fmt.Sprintf("leave it %d min to set", int(p.Tasks[l.Task].Set.Minutes()))
