@@ -2,6 +2,7 @@ package design
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"brevium/core/fault"
@@ -190,4 +191,21 @@ func (r *Result) addLoose() error {
 		r.Parts = append(r.Parts, Part{Part: part, Faces: folded.Faces, Card: card, Folded: folded, Loose: true})
 	}
 	return nil
+}
+
+// looseSteps say that the pieces of no style are put on: where, their maker knows.
+func (r *Result) looseSteps() []string {
+	var out []string
+	for _, p := range r.Parts {
+		if !slices.ContainsFunc(r.Inputs.Loose, func(x loose.Piece) bool { return x.PieceID() == p.ID }) {
+			continue
+		}
+		name := strings.ToLower(p.Name)
+		if n := p.Copies(); n > 1 {
+			out = append(out, fmt.Sprintf("Put the %s, %d of them, where you want them.", name, n))
+		} else {
+			out = append(out, fmt.Sprintf("Put the %s where you want it.", name))
+		}
+	}
+	return out
 }

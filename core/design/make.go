@@ -375,7 +375,7 @@ func (r *Result) closing() []string {
 	if n := len(closing); n > 0 && r.Box.Holding != "" {
 		closing[n-1] += " " + r.Box.Holding
 	}
-	return slices.Concat(closing, r.shutting(), r.bandSteps(), r.wrapSteps(), r.ribbonSteps(), r.labelSteps())
+	return slices.Concat(closing, r.shutting(), r.bandSteps(), r.wrapSteps(), r.ribbonSteps(), r.labelSteps(), r.looseSteps())
 }
 
 func (r *Result) write() {

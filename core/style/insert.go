@@ -275,6 +275,6 @@ func buildInsert(s Spec) (*Box, error) {
 	return &Box{
 		Parts:    []Part{p},
 		Room:     Room{Shape: "a floor", Largest: inside},
-		Assembly: []string{"Set the floor into the box on its skirts."},
+		Assembly: []string{"Set the insert into the box on its skirts."},
 	}, nil
 }

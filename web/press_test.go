@@ -1,0 +1,312 @@
+package web
+
+import (
+	"encoding/json"
+	"fmt"
+	"hash/fnv"
+	"net/http"
+	"net/http/httptest"
+	"os"
+	"regexp"
+	"slices"
+	"strings"
+	"sync"
+	"sync/atomic"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+)
+
+// watched is the application with an ear on what it answers: how many requests are on
+// their way and were made, and which were refused or went wrong.
+type watched struct {
+	http.Handler
+	open, made atomic.Int64
+	mu         sync.Mutex
+	bad        []string
+}
+
+func (w *watched) ServeHTTP(out http.ResponseWriter, r *http.Request) {
+	w.made.Add(1)
+	w.open.Add(1)
+	defer w.open.Add(-1)
+	seen := &status{ResponseWriter: out, code: http.StatusOK}
+	w.Handler.ServeHTTP(seen, r)
+	if seen.code >= 400 {
+		w.mu.Lock()
+		w.bad = append(w.bad, fmt.Sprintf("%s %s: %d", r.Method, r.URL.RequestURI(), seen.code))
+		w.mu.Unlock()
+	}
+}
+
+// refused gives what was answered badly since it was asked last.
+func (w *watched) refused() []string {
+	w.mu.Lock()
+	defer w.mu.Unlock()
+	out := w.bad
+	w.bad = nil
+	return out
+}
+
+type status struct {
+	http.ResponseWriter
+	code int
+}
+
+func (s *status) WriteHeader(code int) {
+	s.code = code
+	s.ResponseWriter.WriteHeader(code)
+}
+
+func (s *status) Unwrap() http.ResponseWriter { return s.ResponseWriter }
+
+// pressable is something on a page that a hand can press.
+type pressable struct {
+	N                     int
+	Tag, Label, Href, Key string
+	X, Y                  float64
+	Covered               string // by what, where it cannot be reached
+}
+
+// lists makes the page tell what can be pressed on it, in sight or after scrolling; what
+// lies under something else says under what. A link that the page's own scripts do not
+// stop would be followed: that is noted instead, so that the page stays.
+const lists = `(() => {
+  if (!window.pressing) {
+    window.pressing = {followed: "", changed: 0, printed: 0};
+    window.print = () => { pressing.printed++; };
+    window.confirm = () => true;
+    window.addEventListener("beforeunload", (e) => e.stopImmediatePropagation(), true); // what was refused is left behind
+    window.addEventListener("click", (e) => {
+      const link = e.target.closest && e.target.closest("a[href]");
+      if (!link || link.hasAttribute("hx-get")) return;
+      pressing.followed = e.defaultPrevented ? "" : link.getAttribute("href");
+      e.preventDefault();
+    });
+    new MutationObserver((all) => { pressing.changed += all.length; }).observe(document, {subtree: true, childList: true, attributes: true, characterData: true});
+  }
+  const label = (e) => (e.getAttribute("aria-label") || e.innerText || e.labels?.[0]?.innerText || e.value || e.name || "").replace(/\s+/g, " ").trim().slice(0, 80);
+  const out = [];
+  for (const e of document.querySelectorAll("a[href], button, summary, input[type=radio], input[type=checkbox], select, [data-key][role=button], svg [role=button]")) {
+    if (e.disabled || e.matches(".skip") || e.tabIndex < 0 && e.tagName === "BUTTON" || !e.checkVisibility({visibilityProperty: true, opacityProperty: true}) || e.closest("[aria-hidden=true]")) continue;
+    const at = e.type === "radio" || e.type === "checkbox" ? (e.checkVisibility() && e.getBoundingClientRect().width > 1 ? e : e.labels?.[0]) || e : e;
+    let r = at.getClientRects()[0];
+    if (!r || r.width < 1 || r.height < 1) continue;
+    out.push({N: out.length, Tag: e.tagName.toLowerCase() + (e.type && e.tagName === "INPUT" ? ":" + e.type : ""), Label: label(e), Href: e.getAttribute("href") || "", Key: e.name ? e.name.replace(/\d+/g, "#") + "=" + (e.tagName === "BUTTON" || e.type === "radio" ? e.value : "") : ""});
+    (window.pressables ||= []).length = out.length;
+    window.pressables[out.length - 1] = at;
+  }
+  return JSON.stringify(out);
+})()`
+
+// aims scrolls to the nth thing and says where it is and what lies over it.
+const aims = `((n) => {
+  const e = window.pressables[n];
+  if (!e || !e.isConnected) return JSON.stringify({Covered: "gone"});
+  e.scrollIntoView({block: "center", inline: "center", behavior: "instant"});
+  const r = [...e.getClientRects()].find((r) => r.width > 1 && r.height > 1);
+  if (!r) return JSON.stringify({Covered: "gone"});
+  const x = r.left + r.width / 2, y = r.top + r.height / 2;
+  const top = document.elementFromPoint(x, y);
+  const free = top && (e.contains(top) || top.contains(e) || top.closest("label") === e.closest("label") && e.closest("label") || top.closest("a, button, summary") === e);
+  pressing.followed = null; pressing.changed = 0;
+  return JSON.stringify({X: x, Y: y, Covered: free ? "" : (top ? top.tagName + "." + top.className : "nothing")});
+})`
+
+// notTwice are presses that take away what the other presses need: they are pressed when
+// all else is done, each once.
+var notTwice = regexp.MustCompile(`(?i)delete|forget|empty the bin|strike|take .* away|in place of|bring .* back|replace|everything you have|undo|^no |finish|begin:|sold|release|close the class|sign out`)
+
+// takesAway are presses whose page is another afterwards.
+func (p pressable) takesAway() bool { return notTwice.MatchString(p.Label) }
+
+// pages of the same sort are told by their address without numbers.
+var numbers = regexp.MustCompile(`\d+`)
+
+// settle waits until nothing is on its way.
+func (w *watched) settle() {
+	for calm := 0; calm < 3; {
+		if time.Sleep(15 * time.Millisecond); w.open.Load() == 0 {
+			calm++
+		} else {
+			calm = 0
+		}
+	}
+}
+
+// Every page is pressed: each link leads to a page that is there, each button, choice and
+// fold does something, also after a change inside the page; nothing is answered by a fault.
+// A quarter of the presses is tried each time, by their names; BREVIUM_EACH tries them all.
+func TestEverythingThatIsOfferedWorks(t *testing.T) {
+	t.Parallel()
+	x, pages := full(t)
+	w := &watched{Handler: x.http}
+	b := openBrowser(t, &table{t, x.store, w})
+	b.do(chromedp.EmulateViewport(1280, 800))
+	every := os.Getenv("BREVIUM_EACH") != ""
+	pressed, linked := map[string]bool{}, map[string]bool{}
+	count, late := 0, []func(){}
+	for _, page := range pages {
+		if page == "/nowhere" {
+			continue
+		}
+		sort := numbers.ReplaceAllString(strings.SplitN(page, "?", 2)[0], "#")
+		b.visit(page)
+		w.settle()
+		w.refused()
+		for round := 0; round < 60; round++ {
+			var all []pressable
+			if err := json.Unmarshal([]byte(b.value(lists)), &all); err != nil {
+				t.Fatal(err)
+			}
+			next := slices.IndexFunc(all, func(p pressable) bool {
+				name := p.name(sort)
+				if p.Tag == "a" {
+					name = p.Label + " " + numbers.ReplaceAllString(p.Href, "#")
+				}
+				skip := pressed[name] || !every && quarter(name) != 0
+				if !skip && p.takesAway() {
+					pressed[name] = true
+					late = append(late, func() { pressLate(t, b, w, page, p) })
+					return false
+				}
+				if !skip {
+					pressed[name] = true
+				}
+				return !skip
+			})
+			if next < 0 {
+				break
+			}
+			count++
+			p := all[next]
+			if testing.Verbose() {
+				t.Logf("%s: %s “%s”", page, p.Tag, p.Label)
+			}
+			if href, stays := press(t, b, w, page, p); href != "" {
+				linked[href] = true
+			} else if !stays {
+				b.visit(page)
+				w.settle()
+			}
+			badly(t, b, w, page, p)
+		}
+	}
+	for href := range linked {
+		opens(t, x, href)
+	}
+	for _, press := range late {
+		press()
+	}
+	if t.Logf("%d things pressed, %d links followed, %d that take away", count, len(linked), len(late)); count < 60 {
+		t.Errorf("only %d things were found to press", count)
+	}
+}
+
+// name tells one thing of a sort of page from another.
+func (p pressable) name(sort string) string {
+	return sort + " " + p.Tag + " " + p.Key + " " + numbers.ReplaceAllString(p.Label, "#")
+}
+
+func quarter(name string) uint32 {
+	h := fnv.New32a()
+	h.Write([]byte(name))
+	return h.Sum32() % 4
+}
+
+// press presses one thing with the mouse. It gives where a link leads, and whether the page
+// is still there; what does nothing at all is a fault.
+func press(t *testing.T, b *browser, w *watched, page string, p pressable) (href string, stays bool) {
+	t.Helper()
+	var at pressable
+	if err := json.Unmarshal([]byte(b.value(fmt.Sprintf("%s(%d)", aims, p.N))), &at); err != nil {
+		t.Fatal(err)
+	}
+	if at.Covered == "gone" {
+		return "", true
+	}
+	if at.Covered != "" {
+		t.Errorf("on %s, %s “%s” lies under %s", page, p.Tag, p.Label, at.Covered)
+		return "", true
+	}
+	made := w.made.Load()
+	if p.Tag == "select" { // the list itself is the system's: its next choice is taken
+		b.do(js(fmt.Sprintf(`(() => { const s = pressables[%d]; if (s.options.length > 1) { s.selectedIndex = (s.selectedIndex + 1) %% s.options.length; s.dispatchEvent(new Event("input", {bubbles: true})); s.dispatchEvent(new Event("change", {bubbles: true})); } else { pressing.changed++; } pressing.changed++; })()`, p.N)))
+	} else {
+		b.do(chromedp.MouseClickXY(at.X, at.Y))
+	}
+	w.settle()
+	after := b.value(`window.pressing ? JSON.stringify(pressing) : "{}"`)
+	var now struct {
+		Followed         *string
+		Changed, Printed int
+	}
+	if err := json.Unmarshal([]byte(after), &now); err != nil {
+		t.Fatalf("%q: %v", after, err)
+	}
+	if after == "{}" {
+		return "", false
+	}
+	b.do(js(`document.querySelectorAll("dialog[open]").forEach((d) => d.close())`))
+	if p.Tag == "a" && now.Followed != nil {
+		if *now.Followed == "" && now.Changed == 0 {
+			t.Errorf("on %s the link “%s” is dead: the page swallows the press", page, p.Label)
+		}
+		return *now.Followed, true
+	}
+	alive := w.made.Load() > made || now.Changed > 0 || now.Printed > 0 || strings.HasPrefix(p.Tag, "input")
+	if !alive && b.value(`document.querySelector(":invalid") !== null || document.activeElement !== document.body`) != "true" {
+		t.Errorf("on %s, %s “%s” does nothing", page, p.Tag, p.Label)
+	}
+	return "", true
+}
+
+// pressLate presses what takes something away, on a page that may have changed since.
+func pressLate(t *testing.T, b *browser, w *watched, page string, p pressable) {
+	b.visit(page)
+	w.settle()
+	w.refused()
+	var all []pressable
+	if err := json.Unmarshal([]byte(b.value(lists)), &all); err != nil {
+		t.Fatal(err)
+	}
+	i := slices.IndexFunc(all, func(x pressable) bool { return x.Tag == p.Tag && x.Label == p.Label })
+	if i < 0 {
+		return // gone with something else
+	}
+	press(t, b, w, page, all[i])
+	badly(t, b, w, page, p)
+}
+
+// badly tells what was answered badly. What cannot be taken as it stands is no fault where
+// the page says so; it is put aside then, so that the page can be left.
+func badly(t *testing.T, b *browser, w *watched, page string, p pressable) {
+	t.Helper()
+	for _, bad := range w.refused() {
+		if strings.HasSuffix(bad, ": 422") && b.value(`[...document.querySelectorAll("[aria-invalid=true], .fault, [role=alert], .refused")].some((e) => e.checkVisibility())`) == "true" {
+			b.visit(page)
+			w.settle()
+			continue
+		}
+		t.Errorf("on %s, %s “%s”: %s", page, p.Tag, p.Label, bad)
+	}
+}
+
+// opens asks for what a link leads to: it is there, and a page of its own has a heading.
+func opens(t *testing.T, x *table, href string) {
+	t.Helper()
+	if strings.HasPrefix(href, "#") {
+		return
+	}
+	r := httptest.NewRecorder()
+	x.http.ServeHTTP(r, httptest.NewRequest(http.MethodGet, href, nil))
+	if r.Code >= 400 {
+		t.Errorf("the link %s answers %d", href, r.Code)
+		return
+	}
+	kind := r.Header().Get("Content-Type")
+	if strings.HasPrefix(kind, "text/html") && r.Code == http.StatusOK && !regexp.MustCompile(`<h1\b[^>]*>\s*\S`).MatchString(r.Body.String()) {
+		t.Errorf("the link %s opens a page without a heading", href)
+	}
+}
