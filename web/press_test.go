@@ -77,7 +77,6 @@ const lists = `(() => {
     window.pressing = {followed: "", changed: 0, printed: 0};
     window.print = () => { pressing.printed++; };
     window.confirm = () => true;
-    window.addEventListener("beforeunload", (e) => e.stopImmediatePropagation(), true); // what was refused is left behind
     window.addEventListener("click", (e) => {
       const link = e.target.closest && e.target.closest("a[href]");
       if (!link || link.hasAttribute("hx-get")) return;
@@ -102,7 +101,7 @@ const lists = `(() => {
 
 // aims scrolls to the nth thing and says where it is and what lies over it.
 const aims = `((n) => {
-  const e = window.pressables[n];
+  const e = window.pressables?.[n];
   if (!e || !e.isConnected) return JSON.stringify({Covered: "gone"});
   e.scrollIntoView({block: "center", inline: "center", behavior: "instant"});
   const r = [...e.getClientRects()].find((r) => r.width > 1 && r.height > 1);
@@ -152,8 +151,7 @@ func TestEverythingThatIsOfferedWorks(t *testing.T) {
 			continue
 		}
 		sort := numbers.ReplaceAllString(strings.SplitN(page, "?", 2)[0], "#")
-		b.visit(page)
-		w.settle()
+		come(b, w, page)
 		w.refused()
 		for round := 0; round < 60; round++ {
 			var all []pressable
@@ -184,13 +182,12 @@ func TestEverythingThatIsOfferedWorks(t *testing.T) {
 			if testing.Verbose() {
 				t.Logf("%s: %s “%s”", page, p.Tag, p.Label)
 			}
-			if href, stays := press(t, b, w, page, p); href != "" {
+			href, stays := press(t, b, w, page, p)
+			if badly(t, b, w, page, p); href != "" {
 				linked[href] = true
 			} else if !stays {
-				b.visit(page)
-				w.settle()
+				come(b, w, page)
 			}
-			badly(t, b, w, page, p)
 		}
 	}
 	for href := range linked {
@@ -213,6 +210,14 @@ func quarter(name string) uint32 {
 	h := fnv.New32a()
 	h.Write([]byte(name))
 	return h.Sum32() % 4
+}
+
+// come comes to a page; what the page before still holds back is left behind.
+func come(b *browser, w *watched, page string) {
+	b.t.Helper()
+	b.do(js(`document.querySelectorAll("[aria-invalid]").forEach((e) => e.removeAttribute("aria-invalid")); if (typeof unkept !== "undefined") unkept.clear()`))
+	b.visit(page)
+	w.settle()
 }
 
 // press presses one thing with the mouse. It gives where a link leads, and whether the page
@@ -264,8 +269,7 @@ func press(t *testing.T, b *browser, w *watched, page string, p pressable) (href
 
 // pressLate presses what takes something away, on a page that may have changed since.
 func pressLate(t *testing.T, b *browser, w *watched, page string, p pressable) {
-	b.visit(page)
-	w.settle()
+	come(b, w, page)
 	w.refused()
 	var all []pressable
 	if err := json.Unmarshal([]byte(b.value(lists)), &all); err != nil {
@@ -285,8 +289,7 @@ func badly(t *testing.T, b *browser, w *watched, page string, p pressable) {
 	t.Helper()
 	for _, bad := range w.refused() {
 		if strings.HasSuffix(bad, ": 422") && b.value(`[...document.querySelectorAll("[aria-invalid=true], .fault, [role=alert], .refused")].some((e) => e.checkVisibility())`) == "true" {
-			b.visit(page)
-			w.settle()
+			come(b, w, page)
 			continue
 		}
 		t.Errorf("on %s, %s “%s”: %s", page, p.Tag, p.Label, bad)
