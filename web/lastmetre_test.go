@@ -93,6 +93,7 @@ func TestTheCaliperTypesOnce(t *testing.T) {
 	read := func(size string) string {
 		b.do(chromedp.Focus(field), js(fmt.Sprintf(`document.querySelector("#caliper-size").value = %q`, size)))
 		was := b.value(fmt.Sprintf("document.querySelector(%q).value", field))
+		b.until(`sending.size === 0 && !document.querySelector(".htmx-request, .htmx-swapping, .htmx-settling")`)
 		b.do(chromedp.Click(".caliper button"))
 		b.until(fmt.Sprintf("document.querySelector(%q).value !== %q", field, was))
 		return b.value(fmt.Sprintf("document.querySelector(%q).value", field))
