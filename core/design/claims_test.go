@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"math/rand"
+	"os"
 	"regexp"
 	"slices"
 	"strings"
@@ -100,8 +101,11 @@ func TestABoardsGroovesDoNotRoundARoom(t *testing.T) {
 func TestTheSolverStandsByItsAnswer(t *testing.T) {
 	t.Parallel()
 	rng := rand.New(rand.NewSource(19))
-	solved := 0
-	for range 40 {
+	solved, rounds := 0, 40
+	if os.Getenv("BREVIUM_EACH") != "" { // ten thousand designs
+		rounds = 1000
+	}
+	for range rounds {
 		for _, s := range style.Listed() {
 			if s.Allowance == nil {
 				continue

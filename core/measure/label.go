@@ -98,10 +98,14 @@ func fineTick(unit Unit) Tick {
 	return Tenth
 }
 
-// Beside writes l in the other unit, fine enough to agree with the first:
-// centimetres to 0.1 mm, inches as the nearest sixteenth with its remainder.
+// Beside writes l in the other unit: centimetres to 0.1 mm, inches as the nearest
+// sixteenth. What is not just that is "about 5 3/8 in": a remainder is told to no hand.
 func Beside(l Length, unit Unit) string {
 	other := unit.Other()
+	near := Nearest(l, fineTick(other))
+	if (l - near).Abs() > nearNothing {
+		return "about " + Label(near, other, fineTick(other))
+	}
 	return Label(l, other, fineTick(other))
 }
 

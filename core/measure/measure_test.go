@@ -109,7 +109,7 @@ func TestLabel(t *testing.T) {
 	if got := Beside(43*Inch/8, In); got != "13.65 cm" {
 		t.Errorf("beside 5 3/8 in stands %q; want 13.65 cm", got)
 	}
-	if got := Beside(95*Millimetre, CM); got != "3 3/4 in − 0.3 mm" {
+	if got := Beside(95*Millimetre, CM); got != "about 3 3/4 in" {
 		t.Errorf("beside 9.5 cm stands %q", got)
 	}
 }

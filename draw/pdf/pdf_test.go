@@ -68,7 +68,7 @@ func TestTilesCoverThePiece(t *testing.T) {
 
 func TestBothUnitsArePrinted(t *testing.T) {
 	w := &writer{canvas: newCanvas(A4, "x"), r: result(t, "60")}
-	if got := w.both(95 * measure.Millimetre); got != "95 mm (3 3/4 in − 0.3 mm)" {
+	if got := w.both(95 * measure.Millimetre); got != "95 mm (about 3 3/4 in)" {
 		t.Errorf("95 mm is printed %q", got)
 	}
 }

@@ -39,6 +39,7 @@ type questionPage struct {
 	Sheet   form.SheetFields
 	Keep    form.Field
 	Chose   string // what was chosen for the biggest box
+	Varies  string // what may be
 	Fixed   []form.Field
 	Biggest *design.Biggest
 	Size    string // between folds
@@ -180,6 +181,13 @@ func (s *room) biggest(c *echo.Context) error {
 		styles = append(styles, form.Choice{Value: s.ID, Label: s.Name})
 	}
 	p.Style = f.ChoiceField("style", "Box", "", in.Style, styles...)
+	var varies []string
+	for _, o := range st.Options {
+		if o.Varies {
+			varies = append(varies, strings.ToLower(o.Label))
+		}
+	}
+	p.Varies = strings.Join(varies, ", ")
 	p.Sheet, p.Fixed = form.SheetFieldsOf(f, lots, asked), form.FixedFields(f, st)
 	status := http.StatusOK
 	if !f.OK() {
