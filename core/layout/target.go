@@ -27,17 +27,18 @@ func (c *crew) improve(whole *plan, tell func(*plan, Bound)) *plan {
 	}
 	for !c.job.least(whole, c.known()) {
 		better := false
-		for _, t := range c.job.targets(whole, c.known()) {
+		all := c.job.targets(whole, c.known(), c.spent)
+		for _, t := range all {
 			if c.spent() {
 				return whole
 			}
-			if found := c.house(t, whole); len(found.pool) == 0 {
+			if found := c.house(c.job.exchange(whole, t), whole); len(found.pool) == 0 {
 				whole, better = found.used(), true
 				tell(whole, c.known())
 				break
 			}
 		}
-		if !better && (c.spent() || len(c.job.targets(whole, c.known())) == 0) {
+		if !better && (c.spent() || len(all) == 0) {
 			return whole
 		}
 	}
@@ -66,77 +67,100 @@ func (j *Job) everySheet(p *plan) *plan {
 	return q
 }
 
-// target is a change of a plan's sheets: one or two kinds of sheet out, and a
-// cheaper one in, or none (−1).
+// target is a change of a plan's sheets: one or two kinds of sheet out (the second −1), and
+// a cheaper one in, or none (−1). The plan with it is made when it is tried, not before:
+// with many kinds of sheet there are a million changes, and a plan is some kilobytes.
 type target struct {
-	out   []int
+	out   [2]int
 	in    int
 	saves float64
 	slack float64 // the room left over when every piece has its place
 }
 
-// targets gives plans with cheaper sheets, those with most room to spare
-// first: nothing is left out that is cheaper, or as cheap and one sheet fewer.
-func (j *Job) targets(p *plan, bound Bound) []*plan {
+// mostTargets is how many changes of a plan are kept to be tried, those with most room to
+// spare; as many again are gathered before the others are dropped.
+const mostTargets = 2048
+
+// targets gives changes to cheaper sheets, those with most room to spare first: nothing is
+// left out that is cheaper, or as cheap and one sheet fewer. It ends when stop says so.
+func (j *Job) targets(p *plan, bound Bound, stop func() bool) []target {
 	if len(j.Sheets) == 1 {
 		if len(p.sheets) <= max(1, bound.Sheets) {
 			return nil
 		}
-		return []*plan{j.exchange(p, []int{p.sheets[0].kind}, -1)}
+		return []target{{out: [2]int{p.sheets[0].kind, -1}, in: -1}}
 	}
 	price, left := j.prices(), j.counts()
 	has := make([]int, len(left))
 	slack, cost := 0.0, 0.0
-	roomOf := func(kind int) float64 { return span(j.room(kind)) }
+	room := make([]float64, len(left))
+	for kind := range room {
+		room[kind] = span(j.room(kind))
+	}
 	for _, u := range p.sheets {
 		has[u.kind]++
 		left[u.kind]--
-		slack += roomOf(u.kind) - u.used
+		slack += room[u.kind] - u.used
 		cost += price[u.kind]
 	}
-	var all []target
-	offer := func(in int, out ...int) {
-		t := target{out: out, in: in, slack: slack}
-		for _, k := range out {
-			t.saves, t.slack = t.saves+price[k], t.slack-roomOf(k)
+	var used []int // the kinds that the plan has
+	for kind, n := range has {
+		if n > 0 {
+			used = append(used, kind)
 		}
-		fewer := len(out)
+	}
+	var all []target
+	roomiest := func() {
+		slices.SortStableFunc(all, func(a, b target) int { return cmp.Compare(b.slack, a.slack) })
+		all = all[:min(len(all), mostTargets)]
+	}
+	offer := func(in, one, two int) {
+		t := target{out: [2]int{one, two}, in: in, saves: price[one], slack: slack - room[one]}
+		fewer := 1
+		if two >= 0 {
+			t.saves, t.slack, fewer = t.saves+price[two], t.slack-room[two], 2
+		}
 		if in >= 0 {
-			t.saves, t.slack, fewer = t.saves-price[in], t.slack+roomOf(in), fewer-1
+			t.saves, t.slack, fewer = t.saves-price[in], t.slack+room[in], fewer-1
 		}
 		saves := compareCost(t.saves, 0)
 		if (saves > 0 || saves == 0 && fewer > 0) && t.slack >= -1 && compareCost(cost-t.saves, bound.Cost) >= 0 && len(p.sheets) > fewer {
-			all = append(all, t)
+			if all = append(all, t); len(all) == 2*mostTargets {
+				roomiest()
+			}
 		}
 	}
-	for a := range has {
-		for b := a; b < len(has); b++ {
+	for i, a := range used {
+		for _, b := range used[i:] {
+			if stop() {
+				roomiest()
+				return all
+			}
 			for in := -1; in < len(left); in++ {
 				if in >= 0 && left[in] == 0 && j.Sheets[in].Count != paper.Unlimited {
 					continue
 				}
-				if a == b && has[a] > 0 && in != a {
-					offer(in, a)
+				if a == b && in != a {
+					offer(in, a, -1)
 				}
-				if has[a] > 0 && has[b] > 0 && (a != b || has[a] > 1) && in >= 0 {
+				if (a != b || has[a] > 1) && in >= 0 {
 					offer(in, a, b)
 				}
 			}
 		}
 	}
-	slices.SortStableFunc(all, func(a, b target) int { return cmp.Compare(b.slack, a.slack) })
-	out := make([]*plan, len(all))
-	for i, t := range all {
-		out[i] = j.exchange(p, t.out, t.in)
-	}
-	return out
+	roomiest()
+	return all
 }
 
-// exchange takes a sheet of each of some kinds out of a plan, those with least
-// on them, and adds an empty one of another, or none (−1).
-func (j *Job) exchange(p *plan, out []int, in int) *plan {
+// exchange makes a plan with a change: it takes a sheet of each of the kinds out, those with
+// least on them, and adds an empty one of the other.
+func (j *Job) exchange(p *plan, t target) *plan {
 	next := p.clone()
-	for _, kind := range out {
+	for _, kind := range t.out {
+		if kind < 0 {
+			continue
+		}
 		least := -1
 		for i, u := range next.sheets {
 			if u.kind == kind && (least < 0 || u.used < next.sheets[least].used) {
@@ -147,8 +171,8 @@ func (j *Job) exchange(p *plan, out []int, in int) *plan {
 		next.out += next.sheets[least].used
 		next.sheets = slices.Delete(next.sheets, least, least+1)
 	}
-	if in >= 0 {
-		next.sheets = append(next.sheets, sheetUse{kind: in})
+	if t.in >= 0 {
+		next.sheets = append(next.sheets, sheetUse{kind: t.in})
 	}
 	return next
 }

@@ -1,7 +1,9 @@
 package layout
 
 import (
+	"fmt"
 	"math/rand"
+	"runtime"
 	"testing"
 
 	"brevium/core/measure"
@@ -91,7 +93,8 @@ func TestTargetsAreCheaperAndThere(t *testing.T) {
 			continue
 		}
 		prices := j.prices()
-		for _, x := range j.targets(p, j.bound()) {
+		for _, change := range j.targets(p, j.bound(), func() bool { return false }) {
+			x := j.exchange(p, change)
 			seen++
 			cost := compareCost(x.cost(prices), p.cost(prices))
 			if cost > 0 || cost == 0 && len(x.sheets) >= len(p.sheets) {
@@ -141,5 +144,32 @@ func TestWhatIsOverStaysWhole(t *testing.T) {
 				c.most,
 			)
 		}
+	}
+}
+
+// Two hundred kinds of sheet, one of each, for fifty boxes: there are a million changes of a
+// plan, and they do not fill the memory; who stops asking is not worked for.
+func TestManyKindsOfSheet(t *testing.T) {
+	j := &Job{Trimmer: 1000 * mm}
+	for i := range 200 {
+		j.Sheets = append(j.Sheets, paper.Sheet{Name: fmt.Sprint("kind ", i), Width: measure.Length(300+i) * mm, Height: measure.Length(300-i/2) * mm, Count: 1})
+	}
+	j.Pieces = []Piece{{Name: "base", Width: 180 * mm, Height: 160 * mm, Copies: 50, Turn: true}, {Name: "lid", Width: 130 * mm, Height: 110 * mm, Copies: 50, Turn: true}}
+	var before, after runtime.MemStats
+	runtime.ReadMemStats(&before)
+	r, err := Solve(t.Context(), j, Effort{Rounds: 1, Steps: 60})
+	runtime.ReadMemStats(&after)
+	if err != nil || len(r.Unplaced) > 0 {
+		t.Fatalf("%v, %d without a place", err, len(r.Unplaced))
+	}
+	if used := (after.TotalAlloc - before.TotalAlloc) >> 20; used > 200 {
+		t.Errorf("it took %d MB in all", used)
+	}
+	p := j.greedy()
+	if got := j.targets(p, j.bound(), func() bool { return true }); len(got) != 0 {
+		t.Errorf("%d changes are worked out for nobody", len(got))
+	}
+	if got := j.targets(p, j.bound(), func() bool { return false }); len(got) > 2*mostTargets {
+		t.Errorf("%d changes are kept", len(got))
 	}
 }
