@@ -30,8 +30,6 @@ var rules = []struct {
 	{"", "/units", people.Guest},
 	{"", "/people*", people.Steward},
 	{"", "/data*", people.Steward},
-	{http.MethodPost, "/bin/empty", people.Steward},
-	{http.MethodPost, "/bin/:sort/:id/forget", people.Steward},
 	{http.MethodGet, "/read", people.Guest},
 	{http.MethodGet, "/styles/table", people.Maker}, // it begins a style
 	{http.MethodGet, "*", people.Guest},
