@@ -133,3 +133,22 @@ func TestJobsTellEachBoxInItsUnit(t *testing.T) {
 		}
 	}
 }
+
+// What is looked for longer than half a second is said to be, until it is there.
+func TestALongLookIsSaid(t *testing.T) {
+	t.Parallel()
+	x := newTable(t)
+	slow := make(chan struct{})
+	b := openBrowser(t, &table{t, x.store, http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.URL.Query().Get("fix.height") != "" {
+			<-slow
+		}
+		x.http.ServeHTTP(w, r)
+	})})
+	b.visit("/new?start=sheet")
+	b.until(`document.querySelector("[data-looking]").textContent === ""`)
+	b.set(`[name="fix.height"]`, "2")
+	b.says("Looking for the biggest box")
+	close(slow)
+	b.until(`document.querySelector("[data-looking]").textContent === ""`)
+}

@@ -218,3 +218,48 @@ func TestFitsNameTheirParts(t *testing.T) {
 		}
 	}
 }
+
+// The gaps of a lid over its base, by the account done anew: what is left of the allowance
+// when the cards, the tabs inside the lid's end walls, its second walls and the papers on the
+// base are taken off; and the verdict by its own table.
+func TestGapsByHand(t *testing.T) {
+	t.Parallel()
+	rng := rand.New(rand.NewSource(4))
+	verdict := func(gap float64) fit.Verdict {
+		for _, x := range []struct {
+			below float64
+			is    fit.Verdict
+		}{{-0.7, fit.WontGoOn}, {0, fit.Tight}, {0.3, fit.Grips}, {0.9, fit.Snug}, {1.8 + 1e-9, fit.Easy}} {
+			if gap < x.below {
+				return x.is
+			}
+		}
+		return fit.Loose
+	}
+	for range 400 {
+		base, lid, paper := float64(15+rng.Intn(40))/100, float64(15+rng.Intn(40))/100, float64(rng.Intn(3)*10)/100
+		a, walls, second := float64(rng.Intn(8))/2, "single", 0.0
+		if rng.Intn(3) == 0 {
+			walls, second = "double", 2*lid
+		}
+		mats := ""
+		if paper > 0 {
+			mats = fmt.Sprintf(`,"mats":[{"piece":"base","where":"walls","layers":[{"card":{"name":"Sprigs","gsm":100,"thickness":%g},"border":3}]}]`, paper)
+		}
+		r := make_(t, read(t, fmt.Sprintf(`{"brevium":1,"name":"x","units":"mm","style":"tray-lid","size":{"length":%d,"width":%d,"height":40},
+			"cards":{"base":{"gsm":240,"thickness":%g},"lid":{"gsm":240,"thickness":%g}},
+			"options":{"lid.allowance":%g,"lid.depth":20,"lid.walls":%q}%s}`, 70+rng.Intn(30), 60+rng.Intn(30), base, lid, a, walls, mats)))
+		for _, f := range r.Fits {
+			want := a - lid - second - base - 2*paper
+			if f.Pair.Axis == "length" {
+				want -= 2 * lid // a tab inside each end wall
+			}
+			if math.Abs(f.Gap.MM()-want) > 1e-6 {
+				t.Errorf("%s: %.3f mm, by hand %.3f: base %g, lid %g %s, papers %g, allowance %g", f.Pair.Axis, f.Gap.MM(), want, base, lid, walls, paper, a)
+			}
+			if math.Abs(want*100-math.Round(want*100)) < 1e-6 && f.Verdict != verdict(math.Round(want*100)/100) {
+				t.Errorf("%s: %.2f mm is %s, by the table %s", f.Pair.Axis, want, f.Verdict, verdict(math.Round(want*100)/100))
+			}
+		}
+	}
+}

@@ -314,3 +314,13 @@ func TestLabelsThatLieOnEachOther(t *testing.T) {
 		}
 	}
 }
+
+// What a step uses is cut in a size that is told.
+func TestAPullTabHasASize(t *testing.T) {
+	for unit, size := range map[string]string{"in": "3/4 in × 1 1/2 in", "cm": "2 cm × 4 cm"} {
+		r := make_(t, read(t, strings.Replace(of("dispenser", `"options":{"pull":"tab","tick":"`+map[string]string{"in": "1/16 in", "cm": "1 mm"}[unit]+`"}`), `"units":"in"`, `"units":"`+unit+`"`, 1)))
+		if all := texts(r); !strings.Contains(all, "cut a strip of card "+size+" ") {
+			t.Errorf("in %s a pull tab is cut so: %s", unit, all)
+		}
+	}
+}

@@ -1,6 +1,7 @@
 package style
 
 import (
+	"fmt"
 	"math"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -148,7 +149,7 @@ func buildDispenser(s Spec) (*Box, error) {
 	room.FromBelow = true
 	assembly := []string{"Put adhesive on the upper side of the ledges and press the window's panel onto them, its edges level with the box's."}
 	if s.Choice(pullTab) == "tab" {
-		assembly = append(assembly, "Fold a strip of card, twice as long as wide, in half, and glue one half to the middle of the closing flap, outside, so that the other hangs out and the box does not rock on it.")
+		assembly = append(assembly, fmt.Sprintf("Pull tab: cut a strip of card %s × %s from what is left, fold it in half, and glue one half to the middle of the closing flap, outside, so that the other hangs out and the box does not rock on it.", s.show(s.about(3*measure.Inch/4)), s.show(2*s.about(3*measure.Inch/4))))
 	}
 	assembly = append(assembly, "Stand the box on its head, to be filled from below.")
 	box := &Box{

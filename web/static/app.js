@@ -106,9 +106,18 @@ document.addEventListener("alpine:init", () => {
 });
 
 // A question whose answer takes longer than half a second says that it is looked for.
-document.addEventListener("submit", (event) => {
-  const says = event.target.matches("[data-looks]") && event.target.querySelector("[data-looking]");
-  if (says) setTimeout(() => { says.textContent = says.dataset.looking; }, 500);
+let looking = 0;
+function looksFor(form) {
+  const says = form.querySelector?.("[data-looking]");
+  clearTimeout(looking);
+  if (says) looking = setTimeout(() => { says.textContent = says.dataset.looking; }, 500);
+}
+document.addEventListener("submit", (event) => { if (event.target.matches("[data-looks]")) looksFor(event.target); });
+document.addEventListener("htmx:beforeRequest", (event) => looksFor(event.detail.elt));
+document.addEventListener("htmx:afterRequest", (event) => {
+  clearTimeout(looking);
+  const says = event.detail.elt.querySelector?.("[data-looking]");
+  if (says) says.textContent = "";
 });
 
 // The style that is chosen stands in sight in its list.
