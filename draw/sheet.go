@@ -9,6 +9,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/pattern"
+	"brevium/core/recipe"
 )
 
 // Sheet is one sheet laid out, as it is drawn: pieces named, offcuts, and the
@@ -26,16 +27,16 @@ type Sheet struct {
 	Key   func(n int) string
 	Kept  func(n int) bool
 	Units measure.Unit
-	// Markings are those of the boxes on the sheet, where several share it: a cut is told in
+	// Tellings are those of the boxes on the sheet, where several share it: a cut is told in
 	// the one in which it has no remainder.
-	Markings []measure.Marking
+	Tellings []recipe.Telling
 	Tick     measure.Tick
 }
 
 // PieceLabel is what is written on a piece: its name, and what stands under it
 // where there is room; without that its size does. A Mat is drawn as one.
 type PieceLabel struct {
-	Made        measure.Marking // its box's; zero is the sheet's
+	Made        recipe.Telling // its box's; zero is the sheet's
 	Name, Under string
 	Mat         bool
 	// Gives are the outlines of what comes out of it, where that is not the
@@ -76,9 +77,9 @@ func (s Sheet) size(w, h measure.Length) string {
 func (s Sheet) sizeOf(pl layout.Placed) (size string, unit measure.Unit) {
 	m := s.Label(pl.Piece).Made
 	if m.Tick == 0 {
-		m = measure.Marking{Unit: s.Units, Tick: s.Tick}
+		m = recipe.Telling{Units: s.Units, Tick: s.Tick}
 	}
-	return fmt.Sprintf("%s × %s", measure.Number(pl.Width, m.Unit, m.Tick), measure.Number(pl.Height, m.Unit, m.Tick)), m.Unit
+	return fmt.Sprintf("%s × %s", measure.Number(pl.Width, m.Units, m.Tick), measure.Number(pl.Height, m.Units, m.Tick)), m.Units
 }
 
 func (s Sheet) offcut(p *Picture, o layout.Rect) {
@@ -115,8 +116,8 @@ func (s Sheet) cuts(p *Picture) {
 		}
 		numbers = append(numbers, at)
 		fence := measure.Label(c.At, s.Units, s.Tick)
-		if s.Markings != nil {
-			fence = measure.Whole(c.At, s.Markings...)
+		if s.Tellings != nil {
+			fence = recipe.Whole(c.At, s.Tellings...)
 		}
 		about := fmt.Sprintf("Cut %d: fence at %s", c.N, fence)
 		if c.Narrow() {

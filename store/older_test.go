@@ -8,6 +8,7 @@ import (
 
 	"brevium/core/batch"
 	"brevium/core/design"
+	"brevium/core/measure"
 )
 
 // Databases that earlier versions wrote, with the demo boxes of their day,
@@ -73,5 +74,42 @@ func TestDatabasesOfEarlierVersionsOpen(t *testing.T) {
 				t.Error("no job was begun, so that no record was read")
 			}
 		})
+	}
+}
+
+// A tall box that was kept before its seam could be chosen stays joined in front, and so do
+// the states it can be taken back to; a new one is joined at its back.
+func TestSeamsOfBefore(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "brevium.db")
+	s, err := Open(t.Context(), path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	ids := map[string]int64{}
+	for _, style := range []string{"tall-box", "tray"} {
+		if ids[style], err = s.Add(t.Context(), design.New("Kept "+style, measure.In, style)); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if _, err := s.db.ExecContext(t.Context(), `DELETE FROM goose_db_version WHERE version_id >= 20`); err != nil {
+		t.Fatal(err)
+	}
+	s.Close()
+	if s, err = Open(t.Context(), path); err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	for style, want := range map[string]string{"tall-box": "front", "tray": ""} {
+		b, err := s.Box(t.Context(), ids[style])
+		if got := b.Inputs.Choices["seam"]; err != nil || b.Broken != nil || got != want {
+			t.Errorf("a %s of before is joined at %q: %v %v", style, got, err, b.Broken)
+		}
+	}
+	id, err := s.Add(t.Context(), design.New("New", measure.In, "tall-box"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if b, err := s.Box(t.Context(), id); err != nil || b.Inputs.Choices["seam"] != "" {
+		t.Errorf("a new one is joined at %q, not where its style joins it: %v", b.Inputs.Choices["seam"], err)
 	}
 }

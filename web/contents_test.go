@@ -77,6 +77,16 @@ func TestTheBiggestIsTaken(t *testing.T) {
 	if len(in.Things) != 0 || in.Size["length"] != 3*measure.Inch {
 		t.Errorf("the box is %v of %v", in.Size, in.Things)
 	}
+	// What is chosen for it is taken with it, and nothing that its kind does not have.
+	taken := []string{"length", "76.2", "width", "63.5", "height", "50.8"}
+	if code, _, _ := x.post("/boxes/1/biggest", append(taken, "choose", "lid.depth=12.7", "choose", "lid.custom=shim")...); code != http.StatusNoContent || x.box(n).Inputs.Choices["lid.custom"] != "shim" || x.box(n).Inputs.Lengths["lid.depth"] != measure.Inch/2 {
+		t.Errorf("%d: the options chosen for it are not taken: %v %v", code, x.box(n).Inputs.Choices, x.box(n).Inputs.Lengths)
+	}
+	for _, wrong := range []string{"foo=bar", "lid.custom=zonk", "lid.depth=zonk", "lid.depth=900", "=3"} {
+		if code, _, _ := x.post("/boxes/1/biggest", append(taken, "choose", wrong)...); code != http.StatusUnprocessableEntity || x.box(n).Inputs.Choices["lid.custom"] != "shim" {
+			t.Errorf("%s is taken: %d", wrong, code)
+		}
+	}
 	if code, _, _ := x.post("/boxes/1/biggest", "length", "0"); code != http.StatusUnprocessableEntity {
 		t.Errorf("a box of no length: %d", code)
 	}

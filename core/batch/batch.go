@@ -15,6 +15,7 @@ import (
 	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/core/recipe"
 )
 
 // Item is a box's design, and how many of it the job makes.
@@ -80,12 +81,12 @@ type Origin struct {
 	Item            int
 	Box, Part, Name string
 	Mat             bool
-	Made            measure.Marking // the unit and the board its box is made in
+	Made            recipe.Telling // the unit and the board its box is made in
 }
 
-// Markings are those of the boxes that pieces of a sheet belong to, each once.
-func (s Stock) Markings(l layout.Laid) []measure.Marking {
-	var out []measure.Marking
+// Tellings are those of the boxes that pieces of a sheet belong to, each once.
+func (s Stock) Tellings(l layout.Laid) []recipe.Telling {
+	var out []recipe.Telling
 	for _, p := range l.Placed {
 		if m := s.Origins[p.Piece].Made; m.Tick > 0 && !slices.Contains(out, m) {
 			out = append(out, m)
@@ -166,7 +167,7 @@ func (g *gathering) add(item, copies int, r *design.Result) {
 		stock := &g.stocks[at]
 		for _, p := range s.Job.Pieces {
 			mat := slices.ContainsFunc(r.Mats, func(m dress.Mat) bool { return m.ID == p.Name })
-			stock.Origins = append(stock.Origins, Origin{item, r.Inputs.Name, p.Name, r.PieceName(p.Name), mat, measure.Marking{Unit: r.Inputs.Units, Tick: r.Inputs.Tools.Tick}})
+			stock.Origins = append(stock.Origins, Origin{item, r.Inputs.Name, p.Name, r.PieceName(p.Name), mat, r.Telling()})
 			p.Name = stock.nameFor(r.Inputs.Name, r.PieceName(p.Name), p.Name)
 			p.Copies *= copies
 			stock.Job.Pieces = append(stock.Job.Pieces, p)

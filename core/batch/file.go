@@ -8,6 +8,7 @@ import (
 	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/core/recipe"
 	"brevium/core/strict"
 )
 
@@ -141,7 +142,7 @@ func WriteStocks(stocks []Stock) []byte {
 			Layout: must(s.Layout.JSON(s.Job, 0)),
 		}
 		for _, o := range s.Origins {
-			f.Origins = append(f.Origins, originFile{o.Item, o.Box, o.Part, o.Name, o.Mat, o.Made.Unit, int64(o.Made.Tick)})
+			f.Origins = append(f.Origins, originFile{o.Item, o.Box, o.Part, o.Name, o.Mat, o.Made.Units, int64(o.Made.Tick)})
 		}
 		out = append(out, f)
 	}
@@ -179,7 +180,7 @@ func ReadStocks(text []byte) ([]Stock, error) {
 			Names:  f.Names,
 		}
 		for _, o := range f.Origins {
-			s.Origins = append(s.Origins, Origin{o.Item, o.Box, o.Part, o.Name, o.Mat, measure.Marking{Unit: o.Unit, Tick: measure.Tick(o.Tick)}})
+			s.Origins = append(s.Origins, Origin{o.Item, o.Box, o.Part, o.Name, o.Mat, recipe.Telling{Units: o.Unit, Tick: measure.Tick(o.Tick)}})
 		}
 		var err error
 		if s.Job, _, err = layout.ReadJob(f.Job); err != nil {

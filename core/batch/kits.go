@@ -8,7 +8,6 @@ import (
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/fault"
-	"brevium/core/measure"
 	"brevium/core/recipe"
 )
 
@@ -31,7 +30,7 @@ type Kits struct {
 type Packed struct {
 	Box, Piece string
 	Blank      design.Blank
-	Made       measure.Marking // the unit and the board its box is made in
+	Made       recipe.Telling // the unit and the board its box is made in
 }
 
 // MakeKits works the kits out: spare is how many percent more pieces are cut, at least
@@ -55,7 +54,7 @@ func MakeKits(ctx context.Context, items []Item, lots []drawer.Lot, people, tabl
 		}
 		each[i].Copies = k.PerTable + k.Spare
 		for _, b := range r.Blanks {
-			k.Bag = append(k.Bag, Packed{r.Inputs.Name, r.PieceName(b.ID), b, measure.Marking{Unit: r.Inputs.Units, Tick: r.Inputs.Tools.Tick}})
+			k.Bag = append(k.Bag, Packed{r.Inputs.Name, r.PieceName(b.ID), b, r.Telling()})
 		}
 		for _, s := range r.Supplies {
 			s.Amount /= float64(max(1, r.Inputs.Copies))

@@ -328,42 +328,6 @@ func (q *seek) tried(e style.Extent) (at side, used, room float64) {
 	return fitting, area / sheet, room
 }
 
-// grow makes one axis as large as it goes; the zero extent when none does.
-func (q *seek) grow(e style.Extent, axis int) style.Extent {
-	least, most := q.limits(axis)
-	at := func(n int) style.Extent {
-		next := e
-		q.set(&next, axis, least+measure.Length(n-1)*q.step)
-		return next
-	}
-	if n := q.last(1, int((most-least)/q.step)+1, at); n > 0 {
-		return at(n)
-	}
-	return style.Extent{}
-}
-
-// widest walks the border between what fits and what does not, and takes the
-// largest volume on it; of equals the squarest.
-func (q *seek) widest(a, b int) style.Extent {
-	leastA, mostA := q.limits(a)
-	leastB, other := q.limits(b)
-	best, e := style.Extent{}, q.sizes(style.Extent{})
-	skew := func(e style.Extent) measure.Length { return (*e.Axis(a) - *e.Axis(b)).Abs() }
-	for l := leastA; l <= mostA && other >= leastB; l += q.step {
-		q.set(&e, a, l)
-		for ; other >= leastB; other -= q.step {
-			q.set(&e, b, other)
-			if ok, _ := q.fits(e); ok {
-				if v := volume(e) - volume(best); v > 0 || v == 0 && skew(e) < skew(best) {
-					best = e
-				}
-				break
-			}
-		}
-	}
-	return best
-}
-
 // scaled keeps the proportions: the smallest side takes tick after tick, the
 // others follow rounded to theirs.
 func (q *seek) scaled() (style.Extent, error) {
@@ -421,10 +385,7 @@ func (q *seek) near(found style.Extent, free []int) []Choice {
 		less := *q
 		less.ask.Fixed = maps.Clone(q.ask.Fixed)
 		less.ask.Fixed[id] = measure.Down(q.ask.Fixed[id]-1, q.tick)
-		e := less.grow(less.sizes(found), free[0])
-		if len(free) == 2 {
-			e = less.widest(free[0], free[1])
-		}
+		e := less.largest(less.sizes(found), free, 0)
 		if volume(e) > 0 {
 			out = append(
 				out,

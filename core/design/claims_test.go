@@ -71,7 +71,7 @@ func TestRoomIsNotClaimed(t *testing.T) {
 					}
 				}
 			}
-			free, taken := readSides(t, r.Inside.Free(in.Units).In(in.Units)), readSides(t, r.Outside.Taken(in.Units).In(in.Units))
+			free, taken := readSides(t, r.Inside.FreeIn(in.Units)), readSides(t, r.Outside.TakenIn(in.Units))
 			ruler := in.Units.Ruler().Length()
 			for i := range 3 {
 				if d := *r.Inside.Axis(i) - *free.Axis(i); d < -rounding || d >= ruler+rounding {
@@ -92,7 +92,7 @@ func TestRoomIsNotClaimed(t *testing.T) {
 func TestABoardsGroovesDoNotRoundARoom(t *testing.T) {
 	in := read(t, `{"brevium":1,"name":"x","units":"cm","style":"tray","options":{"tick":"0.5 cm"},"size":{"length":75,"width":50,"height":30}}`)
 	r := make_(t, in)
-	if got := fmt.Sprint(r.Inside.Free(measure.CM).In(measure.CM)); got != "7.4 × 4.95 × 2.95 cm" {
+	if got := fmt.Sprint(r.Inside.FreeIn(measure.CM)); got != "7.4 × 4.95 × 2.95 cm" {
 		t.Errorf("inside %s: of %v", got, r.Inside)
 	}
 }

@@ -64,7 +64,6 @@ func (q *seek) freest(free []int) (style.Extent, []Chosen) {
 	for _, v := range q.variants() {
 		x := *q
 		x.in = q.in.Clone()
-		x.in.Lengths, x.in.Choices = maps.Clone(q.in.Lengths), maps.Clone(q.in.Choices)
 		for _, c := range v {
 			if o, _ := q.style.Option(c.ID); c.Choice == "" {
 				x.small = append(x.small, o)
@@ -121,22 +120,16 @@ func (q *seek) sized(e style.Extent) style.Spec {
 // allow works the allowance out once, at the usual sizes, so that it need not be at every
 // size that is tried: it follows from the cards.
 func (q *seek) allow() {
-	o := q.style.Allowance
-	if o == nil {
-		return
-	}
-	r := Result{Inputs: q.in, Style: q.style}
 	spec, err := q.in.spec(q.style)
 	if err != nil {
 		return
 	}
-	if r.Spec = spec; !r.Solved {
-		if _, err := r.solved(&r.Spec); err != nil || !r.Solved {
-			return
-		}
-		for id := range r.worked {
-			q.in.Lengths[id] = r.Spec.Lengths[id]
-		}
+	r := Result{Inputs: q.in, Style: q.style, Spec: spec}
+	if _, err := r.solved(&r.Spec); err != nil || !r.Solved {
+		return
+	}
+	for id := range r.worked {
+		q.in.Lengths[id] = r.Spec.Lengths[id]
 	}
 }
 

@@ -268,7 +268,7 @@ func (r *Result) LabelText(l label.Label) []string {
 		inside = r.Inputs.Name
 	}
 	fills := label.Fills{Name: r.Inputs.Name, Inside: inside}
-	fills.Size = r.Inside.Free(r.Inputs.Units).In(r.Inputs.Units)
+	fills.Size = r.Inside.FreeIn(r.Inputs.Units)
 	if r.Inputs.Price > 0 {
 		fills.Price = r.Inputs.Price.String()
 	}

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"math"
+	"slices"
 
 	"brevium/core/measure"
 	"brevium/core/pattern"
@@ -230,6 +231,21 @@ func (r *Result) Plan() ([]byte, error) {
 }
 
 func (r *Result) planPiece(p Part, scores recipe.ScoreList) planPiece {
+	// What a ruler scores from edge to edge stops short as little as what the board does.
+	vertical, horizontal := slices.Clone(p.Pattern.Scores.Vertical), slices.Clone(p.Pattern.Scores.Horizontal)
+	short := []planLine{}
+	for _, s := range p.Pattern.Scores.Part {
+		switch {
+		case !p.Pattern.Through(s):
+			short = append(short, line(s))
+		case s.A.X == s.B.X:
+			vertical = append(vertical, measure.FromMM(s.A.X))
+		default:
+			horizontal = append(horizontal, measure.FromMM(s.A.Y))
+		}
+	}
+	slices.Sort(vertical)
+	slices.Sort(horizontal)
 	x := planPiece{
 		ID:     p.ID,
 		Name:   p.Name,
@@ -237,12 +253,12 @@ func (r *Result) planPiece(p Part, scores recipe.ScoreList) planPiece {
 		Card:   p.Card.Name,
 		Blank:  planBlank{p.Pattern.Width, p.Pattern.Height, r.Show(p.Pattern.Width), r.Show(p.Pattern.Height)},
 		Scores: planScores{
-			list(p.Pattern.Scores.Vertical),
-			list(p.Pattern.Scores.Horizontal),
-			r.labels(p.Pattern.Scores.Vertical),
-			r.labels(p.Pattern.Scores.Horizontal),
+			list(vertical),
+			list(horizontal),
+			r.labels(vertical),
+			r.labels(horizontal),
 		},
-		PartScores:  []planLine{},
+		PartScores:  short,
 		Slits:       [][]point{},
 		Holes:       [][]point{},
 		Creases:     []planCrease{},
@@ -250,9 +266,6 @@ func (r *Result) planPiece(p Part, scores recipe.ScoreList) planPiece {
 		Outline:     points(p.Pattern.Cuts()[0]),
 		RemovedArea: mm(p.Pattern.Removed()),
 		Pattern:     p.Pattern,
-	}
-	for _, s := range p.Pattern.Scores.Part {
-		x.PartScores = append(x.PartScores, line(s))
 	}
 	for _, s := range p.Pattern.Slits {
 		x.Slits = append(x.Slits, points(s.Path().Open()))

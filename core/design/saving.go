@@ -119,7 +119,7 @@ func (r *Result) otherChoices(ctx context.Context, in Inputs, sheets int) []Savi
 func (s Saving) Text() string {
 	in := &s.Inputs
 	show := func(l measure.Length) string { return measure.Label(l, in.Units, in.Tools.Tick) }
-	gives := fmt.Sprintf("%d sheets do instead of %d. The clear inside is then %s.", s.Sheets, s.Instead, s.Inside.Free(in.Units).In(in.Units))
+	gives := fmt.Sprintf("%d sheets do instead of %d. The clear inside is then %s.", s.Sheets, s.Instead, s.Inside.FreeIn(in.Units))
 	if s.Choice != "" {
 		return fmt.Sprintf("%s: with %s, %s", s.Label, strings.ReplaceAll(s.Choice, "-", " "), gives)
 	}

@@ -222,6 +222,11 @@ func TestABandsScoresRunAcross(t *testing.T) {
 				t.Errorf("on a board of %s: %s", tick, s.Text)
 			}
 		}
+		for i, p := range r.Parts {
+			if made := r.planPiece(p, r.Scores[i]); p.Loose && (len(made.PartScores) > 0 || len(made.Scores.Vertical) != len(r.Bands[0].Strip.Scores)) {
+				t.Errorf("on a board of %s the plan has %v, and %v stop short", tick, made.Scores.Vertical, made.PartScores)
+			}
+		}
 	}
 }
 
@@ -240,6 +245,9 @@ func TestAChosenClosureReplacesTheDefault(t *testing.T) {
 		"magnets": {"wallet-box", `"closures":[{"kind":"magnets"}]`, "dot"},
 		"a dot":   {"wallet-box", `"closures":[{"kind":"dot"}]`, "Hold the flap"},
 		"hooks":   {"hinged-carton", `"options":{"flap.tuck":"outside"},"closures":[{"kind":"hook-and-loop"}]`, "dot"},
+		"tape":    {"wallet-box", `"closures":[{"kind":"tape"}]`, "dot"},
+		"a brad":  {"wallet-box", `"closures":[{"kind":"brad"}]`, "dot"},
+		"a clip":  {"wallet-box", `"closures":[{"kind":"clip"}]`, "dot"},
 		"ribbon":  {"corner-shells", `"ribbons":[{"way":"crossed"}]`, "band"},
 		"band":    {"wallet-box", `"bands":[{"axis":"length"}]`, "dot"},
 	} {

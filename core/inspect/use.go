@@ -84,7 +84,7 @@ func (w Whole) fill(shut, open []style.Body) Finding {
 }
 
 // size writes a room, each side rounded inward on the ruler's marks: never more than it is.
-func (w Whole) size(e style.Extent) string { return e.Free(w.Units).In(w.Units) }
+func (w Whole) size(e style.Extent) string { return e.FreeIn(w.Units) }
 
 // show writes what is lacking, up to the next mark of the ruler.
 func (w Whole) show(l measure.Length) string {

@@ -109,21 +109,9 @@ func Beside(l Length, unit Unit) string {
 	return Label(l, other, fineTick(other))
 }
 
-// Marking is a unit, and how far apart the marks are that a thing was made on.
-type Marking struct {
-	Unit Unit
-	Tick Tick
-}
-
-// Whole writes l in the first of the markings in which it has no remainder, else in
-// centimetres to a tenth of a millimetre: what a hand sets is one number.
-func Whole(l Length, markings ...Marking) string {
-	for _, m := range markings {
-		if m.Unit.Marks(m.Tick) && suffix(l, m.Unit, m.Tick) != "" {
-			return Label(l, m.Unit, m.Tick)
-		}
-	}
-	return Label(Nearest(l, Tenth), CM, Tick(Millimetre))
+// Whole reports whether Label writes l as one number, without a remainder.
+func Whole(l Length, unit Unit, tick Tick) bool {
+	return unit.Marks(tick) && suffix(l, unit, tick) != ""
 }
 
 // Labels writes lengths that a hand sets, each exactly as Label does: the unit

@@ -178,6 +178,14 @@ func (p *Pattern) Cuts() [][]Point {
 	return out
 }
 
+// Through reports whether a line runs straight across the blank, from edge to edge.
+func (p *Pattern) Through(s Segment) bool {
+	wide, high := math.Abs(s.A.X-s.B.X), math.Abs(s.A.Y-s.B.Y)
+	upright := wide < Tolerance && math.Abs(high-p.Height.MM()) < Tolerance
+	level := high < Tolerance && math.Abs(wide-p.Width.MM()) < Tolerance
+	return upright || level
+}
+
 // Mark finds a mark by name.
 func (p *Pattern) Mark(name string) (Mark, bool) {
 	for _, m := range p.Marks {

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"brevium/core/pattern"
+	"brevium/core/style"
 )
 
 // Snip is lines that are cut alike, told in one sentence.
@@ -234,7 +235,7 @@ func (c cutter) fill(phrase string, at map[int]bool, corner bool) string {
 	case len(list) == 2 && len(side) == 1:
 		lead = "at both " + strings.TrimSuffix(s, " edge") + " corners, "
 	case len(list) > 1:
-		lead = "at the " + join(list) + " corners, "
+		lead = "at the " + style.And(list) + " corners, "
 	}
 	return capital(lead+text) + "."
 }

@@ -148,19 +148,6 @@ func faceRows(faces []pattern.Face) string {
 	return "Its faces, outside up, from the top edge down and from left to right, row by row: " + strings.Join(out, "; ") + "."
 }
 
-// parts reports whether a face is in several parts, with only bends between them.
-func parts(faces []pattern.Face) bool {
-	seen := map[string]bool{}
-	for i := range faces {
-		if n := faces[i].Name; n != "" && seen[n] {
-			return true
-		} else {
-			seen[n] = true
-		}
-	}
-	return false
-}
-
 // the puts the article before a name that is not a number's.
 func the(name string) string {
 	if name[len(name)-1] >= '0' && name[len(name)-1] <= '9' && !strings.Contains(name, " of ") {
@@ -176,15 +163,10 @@ func foldWords(p *pattern.Pattern, faces []pattern.Face) string {
 	kinds := map[string]map[pattern.Side]bool{} // the sides that folds between two kinds of face go to
 	over := map[string]map[bool]bool{}
 	var named []foldName
-	longest := map[string]float64{} // of the folds between two faces: the others are short ends of it
-	for _, c := range p.Creases {
-		between := nameFold(faces, c).faces
-		longest[between] = max(longest[between], c.B.Sub(c.A).Len())
-	}
-	parted := parts(faces)
+	longest := longestFolds(p, faces)
 	for _, c := range p.Creases {
 		f := nameFold(faces, c)
-		if c.Rolled || parted && c.B.Sub(c.A).Len() < longest[f.faces]-Straight {
+		if c.Rolled || c.B.Sub(c.A).Len() < longest[f.faces]-Straight {
 			continue
 		}
 		if kinds[f.kind] == nil {
@@ -230,6 +212,26 @@ func foldWords(p *pattern.Pattern, faces []pattern.Face) string {
 	return strings.Join(out, " ")
 }
 
+// longestFolds is how long, in mm, the longest fold between two faces is, by what they are
+// called together. Where a bend without a score goes on in a fold, the rest is its short end
+// and is folded with it; without such bends no fold is the end of another, and it is nil.
+func longestFolds(p *pattern.Pattern, faces []pattern.Face) map[string]float64 {
+	seen := map[string]bool{}
+	if !slices.ContainsFunc(faces, func(f pattern.Face) bool {
+		again := f.Name != "" && seen[f.Name]
+		seen[f.Name] = true
+		return again
+	}) {
+		return nil
+	}
+	out := map[string]float64{}
+	for _, c := range p.Creases {
+		between := nameFold(faces, c).faces
+		out[between] = max(out[between], c.B.Sub(c.A).Len())
+	}
+	return out
+}
+
 // foldName is what one fold is called: by its two faces, or by what kinds of
 // face they are when such are numbered.
 type foldName struct {
@@ -250,7 +252,7 @@ func nameFold(faces []pattern.Face, c pattern.Crease) foldName {
 	}
 	slices.Sort(each)
 	slices.Sort(kind)
-	f.faces = "between " + join(each)
+	f.faces = "between " + style.And(each)
 	f.kind = f.faces
 	switch {
 	case numbered && len(kind) == 2 && kind[0] == kind[1]:
@@ -344,7 +346,7 @@ func glueWords(part style.Part, elsewhere func(pattern.Glue) string) (alone []st
 	now := make([][]string, acts)
 	var later []string
 	for _, l := range glued {
-		words := fmt.Sprintf("the %s of %s onto %s", l.side, join(l.faces), l.onto)
+		words := fmt.Sprintf("the %s of %s onto %s", l.side, style.And(l.faces), l.onto)
 		if l.later {
 			later = append(later, words)
 		} else {
@@ -360,7 +362,7 @@ func glueWords(part style.Part, elsewhere func(pattern.Glue) string) (alone []st
 			text = append(text, "What is glued: "+strings.Join(now[act], "; ")+".")
 		}
 		if len(dry[act]) > 0 {
-			text = append(text, "No adhesive on "+join(dry[act])+".")
+			text = append(text, "No adhesive on "+style.And(dry[act])+".")
 		}
 		alone = append(alone, strings.Join(text, " "))
 	}

@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"brevium/core/pattern"
+	"brevium/core/style"
 )
 
 // falling says what comes off a piece when all its cuts are made, so that a
@@ -42,7 +43,7 @@ func (t Telling) falling(p *pattern.Pattern) string {
 	if len(names) == 0 {
 		return ""
 	}
-	return "What falls away: " + join(names) + "."
+	return "What falls away: " + style.And(names) + "."
 }
 
 // withoutSpikes leaves out where an outline runs out and back along a slit.

@@ -126,7 +126,7 @@ func path(points ...pattern.Point) pattern.Loop { return pattern.Straight(points
 
 // holds reports whether a straight line has a fold lying on it.
 func (l Line) holds(s pattern.Segment) bool {
-	return pattern.Segment{A: l.Path[0].Point, B: l.Path[len(l.Path)-1].Point}.Covers(s, Straight)
+	return l.segment().Covers(s, Straight)
 }
 
 // trims follows the outline and gives each stretch of it that is not the

@@ -24,7 +24,7 @@ type MatSet struct {
 }
 
 // Where names the faces: "back wall and front wall".
-func (s MatSet) Where() string { return join(s.Faces) }
+func (s MatSet) Where() string { return style.And(s.Faces) }
 
 func (s MatSet) name(parts []style.Part) string {
 	for _, p := range parts {
@@ -168,5 +168,5 @@ func (w Work) through(s MatSet) string {
 	if len(covered) == 0 {
 		return ""
 	}
-	return fmt.Sprintf("Once it holds, turn the %s over on a mat and cut the paper out along the edge of %s, away from your hand.", s.name(w.Parts), join(covered))
+	return fmt.Sprintf("Once it holds, turn the %s over on a mat and cut the paper out along the edge of %s, away from your hand.", s.name(w.Parts), style.And(covered))
 }

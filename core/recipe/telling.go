@@ -16,6 +16,17 @@ type Telling struct {
 	Tick  measure.Tick
 }
 
+// Whole tells a length in the first of the tellings in which it is one number, else in
+// centimetres to a tenth of a millimetre: what a hand sets has no remainder.
+func Whole(l measure.Length, tellings ...Telling) string {
+	for _, t := range tellings {
+		if measure.Whole(l, t.Units, t.Tick) {
+			return measure.Label(l, t.Units, t.Tick)
+		}
+	}
+	return measure.Label(measure.Nearest(l, measure.Tenth), measure.CM, measure.MM.Tick())
+}
+
 // length tells a length as a hand sets it. In the unit that the board is
 // marked in it never has a remainder: what lies between the marks of every
 // tool is told on half the ruler's tick, 1/64 in or 0.25 mm. In another unit
@@ -65,7 +76,7 @@ func (t Telling) ShortLines(p *pattern.Pattern, fence Fence, lines []Line) []str
 				way = "across"
 			}
 			out = append(out, fmt.Sprintf("%s from the %s edge, from %s to %s %s", t.length(l.At), l.Edge, t.length(l.From), t.length(l.To), way))
-		case l.Hand == Ruler && !l.through(p):
+		case l.Hand == Ruler && !p.Through(l.segment()):
 			a, b := l.Path[0], l.Path[1]
 			out = append(out, fmt.Sprintf("by a ruler from %s across and %s down to %s across and %s down",
 				across(a.X), t.mm(a.Y), across(b.X), t.mm(b.Y)))
@@ -80,12 +91,17 @@ func (t Telling) ShortLines(p *pattern.Pattern, fence Fence, lines []Line) []str
 	return out
 }
 
+// segment is a straight line from its first point to its last.
+func (l Line) segment() pattern.Segment {
+	return pattern.Segment{A: l.Path[0].Point, B: l.Path[len(l.Path)-1].Point}
+}
+
 // FullLines tells the scores by a ruler that run right across a blank, between two grooves
 // of the board: where they lie, from the edge that is first on the fence or from the top.
 func (t Telling) FullLines(p *pattern.Pattern, fence Fence, lines []Line) []string {
 	var from, down []measure.Length
 	for _, l := range lines {
-		if l.Hand != Ruler || !l.through(p) {
+		if l.Hand != Ruler || !p.Through(l.segment()) {
 			continue
 		}
 		a, b := l.Path[0], l.Path[1]
@@ -110,26 +126,9 @@ func (t Telling) FullLines(p *pattern.Pattern, fence Fence, lines []Line) []stri
 	return out
 }
 
-// through reports whether a straight line runs from edge to edge of its blank.
-func (l Line) through(p *pattern.Pattern) bool {
-	a, b := l.Path[0], l.Path[len(l.Path)-1]
-	upright := math.Abs(a.X-b.X) < Straight && math.Abs(math.Abs(a.Y-b.Y)-p.Height.MM()) < Straight
-	level := math.Abs(a.Y-b.Y) < Straight && math.Abs(math.Abs(a.X-b.X)-p.Width.MM()) < Straight
-	return upright || level
-}
-
 // counted says from where the numbers of lines that stop short are counted.
 func counted(fence Fence) string {
 	return fmt.Sprintf("across is counted from the %s edge and down from the top edge", fence)
-}
-
-// join puts words in a row: "a", "a and b", "a, b and c".
-func join(words []string) string {
-	last := len(words) - 1
-	if last < 1 {
-		return strings.Join(words, "")
-	}
-	return strings.Join(words[:last], ", ") + " and " + words[last]
 }
 
 func plural(n int) string {

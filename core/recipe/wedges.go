@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"brevium/core/pattern"
+	"brevium/core/style"
 )
 
 // A wedge's extent is how wide it is where it is full, and where along its
@@ -56,7 +57,7 @@ func (c cutter) wedges(all []stroke) []offer {
 				edges = []string{from}
 			}
 			inReadingOrder(edges)
-			whole := fmt.Sprintf("the %s edge%s", join(edges), plural(len(edges)))
+			whole := fmt.Sprintf("the %s edge%s", style.And(edges), plural(len(edges)))
 			full, none := "at "+whole, fmt.Sprintf("%s from %s", x.none, whole)
 			if x.full != "" {
 				full = fmt.Sprintf("%s from %s", x.full, whole)
@@ -125,7 +126,7 @@ func (c cutter) clauses(all []stroke, of []int) string {
 	var out []string
 	if len(edges) > 0 {
 		inReadingOrder(edges)
-		out = append(out, fmt.Sprintf("the %s edge%s", join(edges), plural(len(edges))))
+		out = append(out, fmt.Sprintf("the %s edge%s", style.And(edges), plural(len(edges))))
 	}
 	for _, kind := range []string{"score", "line"} {
 		both := at[kind]

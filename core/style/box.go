@@ -223,3 +223,12 @@ func blockRoom(p Part, f *pattern.Folded, e Extent) Room {
 	}
 	return Block(e, at)
 }
+
+// And puts words in a row: "a", "a and b", "a, b and c".
+func And(words []string) string {
+	last := len(words) - 1
+	if last < 1 {
+		return strings.Join(words, "")
+	}
+	return strings.Join(words[:last], ", ") + " and " + words[last]
+}

@@ -3,7 +3,6 @@ package style
 import (
 	"fmt"
 	"math"
-	"strings"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
@@ -231,29 +230,20 @@ func (s Spec) crossWords(box *Box, size crossSizes) {
 		if len(at) == 1 {
 			return "its middle " + at[0] + " from the left end of the wall"
 		}
-		return "their middles " + listed(at) + " from the left end of the wall"
+		return "their middles " + And(at) + " from the left end of the wall"
 	}
 	box.Assembly = []string{
 		fmt.Sprintf("Try it dry before anything is glued to the carrier. Lay the carrier flat, outside down, the first long wall towards you. Set %s, %s, on that wall, %s. Set %s upside down beside, %s; fold the floor up, and bring the other long wall over. It must close without pressing.",
-			listed(standing), lidsOn(standing), middles(stand), listed(hanging), middles(hang)),
-		fmt.Sprintf("Put adhesive on the bottoms of %s and press them on where they stood, at least %s from every score and edge.", listed(standing), s.show(measure.Up(1500*measure.Micrometre, s.ruler()))),
+			And(standing), lidsOn(standing), middles(stand), And(hanging), middles(hang)),
+		fmt.Sprintf("Put adhesive on the bottoms of %s and press them on where they stood, at least %s from every score and edge.", And(standing), s.show(measure.Up(1500*measure.Micrometre, s.ruler()))),
 		fmt.Sprintf("Set %s upside down on the first long wall again, %s, on a scrap of card about %s thick. Put adhesive on the upturned bottom of each, fold the floor up, bring the other long wall over and press it down. Only then open it again.",
-			listed(hanging), middles(hang), s.show(measure.Nearest(max(gap, s.ruler().Length()), s.ruler()))),
+			And(hanging), middles(hang), s.show(measure.Nearest(max(gap, s.ruler().Length()), s.ruler()))),
 	}
 	box.Closing = []string{
 		"Fold the other long wall up with its boxes, then the two ends; raise the floor with all of them over the boxes on the first long wall, and set the carrier on its floor.",
 		"Put the carrier's lid on: it holds the walls shut.",
 	}
 	box.Holding = "Tie a ribbon or a band round when it is carried."
-}
-
-// listed is "box 1, box 3 and box 5".
-func listed(names []string) string {
-	last := len(names) - 1
-	if last == 0 {
-		return names[0]
-	}
-	return strings.Join(names[:last], ", ") + " and " + names[last]
 }
 
 // lidsOn is "its lid on" or "their lids on".

@@ -328,8 +328,11 @@ func (e Extent) on(round func(measure.Length, measure.Tick) measure.Length, unit
 	return Extent{round(max(0, e.Length), t), round(max(0, e.Width), t), round(max(0, e.Height), t)}
 }
 
-// In writes sizes that lie on the ruler's marks: "3 7/8 × 3 7/8 × 2 9/16 in".
-func (e Extent) In(unit measure.Unit) string {
+// FreeIn and TakenIn write them: "3 7/8 × 3 7/8 × 2 9/16 in".
+func (e Extent) FreeIn(unit measure.Unit) string  { return e.Free(unit).in(unit) }
+func (e Extent) TakenIn(unit measure.Unit) string { return e.Taken(unit).in(unit) }
+
+func (e Extent) in(unit measure.Unit) string {
 	return measure.Sides(unit, unit.Ruler(), e.Length, e.Width, e.Height)
 }
 

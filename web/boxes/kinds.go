@@ -153,7 +153,7 @@ func (k *kindView) of(r *design.Result) {
 		return page.SVG(p)
 	}
 	k.Shut, k.Open = picture(style.Finished, "shut"), picture(style.Open, "open")
-	k.Size = r.Inside.Free(r.Inputs.Units).In(r.Inputs.Units) + " inside"
+	k.Size = r.Inside.FreeIn(r.Inputs.Units) + " inside"
 	sheets, used := 0, 0.0
 	for _, st := range r.Stocks {
 		sheets += len(st.Layout.Sheets)

@@ -172,5 +172,5 @@ func (s *room) lookOf(ctx context.Context, b store.Box) look {
 // sizeLine is a box's clear inside in half a line, in the unit it is made in: the same
 // numbers as on its own pages.
 func sizeLine(r *design.Result) string {
-	return r.Inside.Free(r.Inputs.Units).In(r.Inputs.Units) + " inside"
+	return r.Inside.FreeIn(r.Inputs.Units) + " inside"
 }

@@ -322,7 +322,7 @@ func (s *room) fill(p *newPage, b begun, lots []drawer.Lot) {
 		p.Preview = page.BoxPicture(r, "")
 		unit := r.Inputs.Units
 		p.Says = append([]string{r.Style.Name + ", cut from " + sheetNames(r.Inputs.Sheets) + ".",
-			"Inside " + r.Inside.Free(unit).In(unit) + ", outside " + r.Outside.Taken(unit).In(unit) + "."}, b.says...)
+			"Inside " + r.Inside.FreeIn(unit) + ", outside " + r.Outside.TakenIn(unit) + "."}, b.says...)
 	}
 }
 

@@ -53,7 +53,7 @@ func (d *Door) look(c *echo.Context, b store.Box) error {
 	}
 	v := lookPage{Chrome: d.Chrome(c, b.Name), Box: b, Style: r.Style.Name, Picture: page.BoxPicture(r, "look"), Code: c.Param("code"), Copies: people.Of(ctx).Role.AtLeast(people.Maker)}
 	in := &b.Inputs
-	v.Inside = r.Inside.Free(in.Units).In(in.Units)
+	v.Inside = r.Inside.FreeIn(in.Units)
 	for _, p := range r.Parts {
 		net := draw.Net{Part: p.Part, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
 		v.Nets = append(v.Nets, page.SVG(net.Picture()))

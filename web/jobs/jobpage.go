@@ -15,6 +15,8 @@ import (
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/people"
+	"brevium/core/recipe"
+	"brevium/core/style"
 	"brevium/draw"
 	"brevium/store"
 	"brevium/web/form"
@@ -159,10 +161,10 @@ func (p *jobPage) fields(w *work, boxes []store.Named) {
 func (p *jobPage) Refusals() []form.Refusal { return p.Form.Refusals() }
 func (p *jobPage) Cures() []design.Cure     { return nil }
 
-// markings are those of the boxes on a sheet, the page's own last: a job that was begun by
+// tellings are those of the boxes on a sheet, the page's own last: a job that was begun by
 // an earlier version does not know them.
-func (p *jobPage) markings(st *batch.Stock, l layout.Laid) []measure.Marking {
-	return append(st.Markings(l), measure.Marking{Unit: p.Units, Tick: p.Units.Tick()})
+func (p *jobPage) tellings(st *batch.Stock, l layout.Laid) []recipe.Telling {
+	return append(st.Tellings(l), recipe.Telling{Units: p.Units, Tick: p.Units.Tick()})
 }
 
 // sheets draws every sheet; neighbours cut alike are drawn once.
@@ -214,14 +216,14 @@ func (p *jobPage) sheet(st *batch.Stock, stock, k, n, of int) jobSheetView {
 		Card:     st.Card,
 		Units:    p.Units,
 		Tick:     p.Units.Tick(),
-		Markings: p.markings(st, l),
+		Tellings: p.tellings(st, l),
 		Key: func(i int) string {
 			return placeText(st, batch.Place{Stock: stock, Sheet: k, N: i}, l.Placed[i]) + " " + whereID(st, l.Placed[i].Piece)
 		},
 		Kept: func(i int) bool { return st.Keeps(k, l.Placed[i]) },
 	}
 	v.Picture, v.Names = page.SVG(sheet.Picture()), sheet.Names()
-	says := l.Words(func(n int) string { return strings.ToLower(st.Origins[n].Name) }, func(at measure.Length) string { return measure.Whole(at, p.markings(st, l)...) })
+	says := l.Words(func(n int) string { return strings.ToLower(st.Origins[n].Name) }, func(at measure.Length) string { return recipe.Whole(at, p.tellings(st, l)...) })
 	for i, c := range l.Cuts {
 		v.Cuts = append(v.Cuts, cutView{c.N, says[i], c.Narrow()})
 	}
@@ -262,11 +264,11 @@ func (p *jobPage) batch(st *batch.Stock) {
 func fences(st *batch.Stock, unit measure.Unit) batchView {
 	v := batchView{Card: st.Card.Name}
 	for _, s := range st.Layout.Settings() {
-		var made []measure.Marking
+		var made []recipe.Telling
 		for _, c := range s.Cuts {
-			made = append(made, st.Markings(st.Layout.Sheets[c.Sheet])...)
+			made = append(made, st.Tellings(st.Layout.Sheets[c.Sheet])...)
 		}
-		v.Settings = append(v.Settings, settingView{measure.Whole(s.Fence, append(made, measure.Marking{Unit: unit, Tick: unit.Tick()})...), page.Counted(len(s.Cuts), "cut"), whereCut(st.Layout, s.Cuts)})
+		v.Settings = append(v.Settings, settingView{recipe.Whole(s.Fence, append(made, recipe.Telling{Units: unit, Tick: unit.Tick()})...), page.Counted(len(s.Cuts), "cut"), whereCut(st.Layout, s.Cuts)})
 	}
 	return v
 }
@@ -327,10 +329,7 @@ func ranges(numbers []int) string {
 		}
 		i = k + 1
 	}
-	if last := len(out) - 1; last > 0 {
-		return strings.Join(out[:last], ", ") + " and " + out[last]
-	}
-	return out[0]
+	return style.And(out)
 }
 
 // answer says what the job takes, what is proved, and what it saves.

@@ -99,7 +99,7 @@ func (v *kitsPage) fill() {
 			i = len(v.Bag)
 			v.Bag = append(v.Bag, bagView{Box: p.Box})
 		}
-		line := fmt.Sprintf("%s, %s, of %s", p.Piece, measure.Labels(p.Made.Unit, p.Made.Tick, p.Blank.Width, p.Blank.Height), p.Blank.Card.Name)
+		line := fmt.Sprintf("%s, %s, of %s", p.Piece, measure.Labels(p.Made.Units, p.Made.Tick, p.Blank.Width, p.Blank.Height), p.Blank.Card.Name)
 		if p.Blank.Copies > 1 {
 			line = fmt.Sprintf("%d × %s", p.Blank.Copies, line)
 		}

@@ -17,7 +17,6 @@ import (
 	"slices"
 	"strconv"
 	"strings"
-	"time"
 
 	"github.com/labstack/echo/v5"
 
@@ -68,30 +67,6 @@ func NewRoom(kept *store.Store, disk *store.Cache, log *slog.Logger) *Room {
 		Store: kept, Disk: disk, Log: log,
 		sketches: NewKept[Sketch](mostSketches, disk), results: NewKept[*design.Result](mostResults, nil), biggest: NewKept[*design.Biggest](mostResults, nil),
 	}
-}
-
-// PageTakes is how long a page may look for an answer: after that it shows the best so far,
-// and says so.
-const PageTakes = 2 * time.Second
-
-// Biggest is the biggest box of a sheet, looked for as long as a page may and once for the
-// same question, unless time ran out.
-func (s *Room) Biggest(ctx context.Context, in design.Inputs, ask design.Ask) (*design.Biggest, error) {
-	ctx, stop := context.WithTimeout(ctx, PageTakes)
-	defer stop()
-	var cut *design.Biggest
-	found, err := s.biggest.Of(fmt.Sprint("biggest ", ask), in, func() (*design.Biggest, error) {
-		b, err := design.FindBiggest(ctx, in, ask)
-		if err == nil && b.Cut {
-			cut = b
-			err = context.DeadlineExceeded
-		}
-		return b, err
-	})
-	if cut != nil {
-		return cut, nil
-	}
-	return found, err
 }
 
 // Made works a design out, once for the same inputs. Nobody may change the

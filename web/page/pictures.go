@@ -73,12 +73,15 @@ func Usable(w, h measure.Length, unit measure.Unit) string {
 }
 
 // SheetsOf counts sheets of a name so that no number runs into its size: "4 sheets of
-// 12 × 12 in", "2 of offcut 5 × 7 in".
+// 12 × 12 in", "2 × offcut 5 × 7 in".
 func SheetsOf(n int, name string, offcut bool) string {
-	if offcut {
-		return fmt.Sprintf("%d of %s", n, name)
+	switch {
+	case !offcut:
+		return Counted(n, "sheet") + " of " + name
+	case n == 1:
+		return name
 	}
-	return Counted(n, "sheet") + " of " + name
+	return fmt.Sprintf("%d × %s", n, name)
 }
 
 // SheetName is what a pile is called: an offcut by what can be used of it.

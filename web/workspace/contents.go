@@ -172,7 +172,7 @@ func (p *workPage) contents(in *design.Inputs, f *form.Form) {
 			continue
 		}
 		w := way{
-			ID: a.ID, Label: style.Extent{Length: a.Length, Width: a.Width, Height: a.Height}.Taken(in.Units).In(in.Units), Chosen: chosen,
+			ID: a.ID, Label: style.Extent{Length: a.Length, Width: a.Width, Height: a.Height}.TakenIn(in.Units), Chosen: chosen,
 			Picture: page.SVG(draw.ContentsFromAbove(a.Arrangement, in.Things)),
 		}
 		if a.Layers > 1 {

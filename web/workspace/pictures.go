@@ -221,10 +221,10 @@ func (p *workPage) ScoreViews() []scoreView {
 
 // Inside and Outside are the finished sizes.
 func (p *workPage) Inside() string {
-	return p.Result.Inside.Free(p.Box.Inputs.Units).In(p.Box.Inputs.Units)
+	return p.Result.Inside.FreeIn(p.Box.Inputs.Units)
 }
 func (p *workPage) Outside() string {
-	return p.Result.Outside.Taken(p.Box.Inputs.Units).In(p.Box.Inputs.Units)
+	return p.Result.Outside.TakenIn(p.Box.Inputs.Units)
 }
 
 // Findings are the checks that are not clean.

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"html/template"
 	"net/http"
+	"slices"
 	"strings"
 
 	"github.com/labstack/echo/v5"
@@ -111,7 +112,7 @@ func (s *room) compare(c *echo.Context) error {
 			v.Sheets, v.Pieces, v.Cuts = x.Sheets, x.Pieces, x.Cuts
 			v.Minutes = recipe.Clock(x.Minutes)
 			v.Glued = measure.Label(measure.Nearest(measure.FromMM(x.Glued), centimetres), measure.CM, centimetres)
-			v.Outside = x.Result.Outside.Taken(in.Units).In(in.Units)
+			v.Outside = x.Result.Outside.TakenIn(in.Units)
 		}
 		if v.Problem != "" && !v.Chosen {
 			p.Senseless = append(p.Senseless, v)
@@ -221,7 +222,7 @@ func (p *questionPage) every(ctx context.Context, in design.Inputs, now *design.
 	for _, x := range design.BiggestOfEvery(ctx, in, now, ask) {
 		v := everyView{Style: x.Style, Size: "none"}
 		if x.Biggest != nil {
-			v.Size, v.Used, v.Holds = x.Size.Free(in.Units).In(in.Units), fmt.Sprintf("%.0f %%", 100*x.Used), litres(x.Size)
+			v.Size, v.Used, v.Holds = x.Size.FreeIn(in.Units), fmt.Sprintf("%.0f %%", 100*x.Used), litres(x.Size)
 		}
 		p.Every = append(p.Every, v)
 	}
@@ -291,7 +292,7 @@ func (p *questionPage) part(in design.Inputs, sheet paper.Sheet) {
 	size := r.Style.Along(r.Spec.Lengths)
 	p.Biggest = &design.Biggest{Size: size}
 	p.Size = measure.Labels(in.Units, in.Tools.Tick, size.Length, size.Width, size.Height)
-	p.Beside, p.Says = r.Outside.Taken(in.Units).In(in.Units)+" outside", "the whole of "+sheet.Name
+	p.Beside, p.Says = r.Outside.TakenIn(in.Units)+" outside", "the whole of "+sheet.Name
 	p.Picture = page.BoxPicture(r, "")
 }
 
@@ -319,7 +320,7 @@ func (s *room) takeBiggest(c *echo.Context) error {
 		if parted, can := in.Parted(asked.Sheet); can && posted.Get("keep") == "parted" {
 			*in = parted
 		} else {
-			chosen, err := chosenOf(posted["choose"])
+			chosen, err := chosenOf(in.Style, posted["choose"])
 			if err != nil {
 				return err
 			}
@@ -361,7 +362,7 @@ func (s *room) holds(c *echo.Context) error {
 		p.Form.Fail(fault.At("contents[0]", err))
 	}
 	p.Thing = form.ThingFieldsOf(p.Form, 0, t)
-	p.Inside = r.Inside.Free(p.Box.Inputs.Units).In(p.Box.Inputs.Units)
+	p.Inside = r.Inside.FreeIn(p.Box.Inputs.Units)
 	if !p.Form.OK() {
 		return c.Render(http.StatusUnprocessableEntity, "holds.html", p)
 	}
@@ -409,17 +410,27 @@ func mm1(l measure.Length) string {
 	return measure.Number(max(0, l), measure.MM, measure.Tenth)
 }
 
-// chosenOf reads the options that were chosen for the biggest box, as the page wrote them:
-// "lid.custom=shim", "lid.depth=12".
-func chosenOf(posted []string) ([]design.Chosen, error) {
+// chosenOf reads the options that were chosen for the biggest box of a style, as the page
+// wrote them: "lid.custom=shim", "lid.depth=12".
+func chosenOf(styleID string, posted []string) ([]design.Chosen, error) {
+	st, err := style.ByID(styleID)
+	if err != nil {
+		return nil, err
+	}
 	var out []design.Chosen
 	for _, text := range posted {
 		id, value, _ := strings.Cut(text, "=")
-		c := design.Chosen{ID: id, Choice: value}
-		if l, err := measure.Parse(value, measure.MM); err == nil {
-			c.Choice, c.Length = "", l
-		} else if len(value) > 40 || id == "" {
-			return nil, fault.New(fault.NotTaken, "choose", "That choice is none of the page's; ask again.")
+		o, known := st.Option(id)
+		c := design.Chosen{ID: id}
+		switch {
+		case known && slices.Contains(o.Choices, value):
+			c.Choice = value
+		case known && o.Kind == style.LengthKind:
+			if c.Length, err = measure.Parse(value, measure.MM); err != nil {
+				return nil, fault.At("choose", err)
+			}
+		default:
+			return nil, fault.New(fault.NotTaken, "choose", "That choice is none of this kind of box; ask again.")
 		}
 		out = append(out, c)
 	}

@@ -50,7 +50,7 @@ func (s *room) small(c *echo.Context) error {
 	view.Units, view.UnitsAt, view.Stop = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", "box"
 	f := form.New(nil, b.Inputs.Units)
 	if alone, err := s.Made(c.Request().Context(), r.Alone(x)); err == nil {
-		view.Picture, view.Inside = page.BoxPicture(alone, ""), alone.Inside.Free(b.Inputs.Units).In(b.Inputs.Units)
+		view.Picture, view.Inside = page.BoxPicture(alone, ""), alone.Inside.FreeIn(b.Inputs.Units)
 	}
 	lots, err := s.Store.Lots(c.Request().Context())
 	if err != nil {
