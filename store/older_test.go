@@ -1,6 +1,9 @@
 package store
 
 import (
+	"database/sql"
+	"errors"
+	"io/fs"
 	"os"
 	"path/filepath"
 	"strings"
@@ -9,6 +12,8 @@ import (
 	"brevium/core/batch"
 	"brevium/core/design"
 	"brevium/core/measure"
+
+	"github.com/pressly/goose/v3"
 )
 
 // Databases that earlier versions wrote, with the demo boxes of their day,
@@ -91,10 +96,7 @@ func TestSeamsOfBefore(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	if _, err := s.db.ExecContext(t.Context(), `DELETE FROM goose_db_version WHERE version_id >= 20`); err != nil {
-		t.Fatal(err)
-	}
-	s.Close()
+	older(t, s, 19)
 	if s, err = Open(t.Context(), path); err != nil {
 		t.Fatal(err)
 	}
@@ -111,5 +113,61 @@ func TestSeamsOfBefore(t *testing.T) {
 	}
 	if b, err := s.Box(t.Context(), id); err != nil || b.Inputs.Choices["seam"] != "" {
 		t.Errorf("a new one is joined at %q, not where its style joins it: %v", b.Inputs.Choices["seam"], err)
+	}
+}
+
+// older closes a store whose tables are made those of an older version.
+func older(t *testing.T, s *Store, version int64) {
+	t.Helper()
+	dir, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, err := goose.NewProvider(goose.DialectSQLite3, s.write, dir, inGo)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := p.DownTo(t.Context(), version); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+}
+
+// A link that an older version kept in plain leads where it did; the data hold it no more, and
+// it cannot be shown.
+func TestLinksOfBefore(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "brevium.db")
+	s, err := Open(t.Context(), path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	id, err := s.Add(t.Context(), design.New("Jars", measure.In, "tray"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	older(t, s, 20)
+	db, err := sql.Open("sqlite", source(path))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := db.ExecContext(t.Context(), `UPDATE boxes SET link = 'abcdefghijklmnop'`); err != nil {
+		t.Fatal(err)
+	}
+	if err := db.Close(); err != nil {
+		t.Fatal(err)
+	}
+	s = open(t, path)
+	if b, err := s.Linked(t.Context(), "ABCDEFGHijklmnop"); err != nil || b.ID != id {
+		t.Errorf("the link leads to %d, %v", b.ID, err)
+	}
+	if code, is, err := s.Link(t.Context(), id); code != "" || !is || err != nil {
+		t.Errorf("its page shows %q, %v, %v", code, is, err)
+	}
+	for _, nothing := range []string{"", "?", "abcdefghijklmno"} {
+		if _, err := s.Linked(t.Context(), nothing); !errors.Is(err, ErrNotFound) {
+			t.Errorf("%q leads to a box: %v", nothing, err)
+		}
 	}
 }

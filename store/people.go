@@ -60,6 +60,20 @@ func (s *Store) PersonCalled(ctx context.Context, name string) (people.Person, e
 	return scanPerson(s.db.QueryRowContext(ctx, `SELECT `+personColumns+` FROM people WHERE name = ?`, name))
 }
 
+// LetIn is ErrNotFound where the person of a context, who was let in once, is let in no more, or
+// signed out of all their sessions since.
+func (s *Store) LetIn(ctx context.Context) error {
+	me := people.Of(ctx)
+	if s.who(ctx) == 0 {
+		return nil
+	}
+	p, err := s.Person(ctx, me.ID)
+	if err == nil && (p.Struck || p.Epoch != me.Epoch) {
+		err = ErrNotFound
+	}
+	return err
+}
+
 // Sort of a one-time code.
 type CodeFor string
 
@@ -159,10 +173,10 @@ func (s *Store) Join(ctx context.Context, text, name, hash string) (p people.Per
 			}
 			p, err = scanPerson(tx.QueryRowContext(ctx, `SELECT `+personColumns+` FROM people WHERE id = ? AND struck = 0`, c.Person))
 		} else {
-			p, err = scanPerson(tx.QueryRowContext(ctx, `INSERT INTO people (name, role, hash, since) VALUES (?, ?, ?, ?) RETURNING `+personColumns, name, role, hash, s.now().UnixMilli()))
-			if err != nil && strings.Contains(err.Error(), "UNIQUE") {
-				return fault.New(fault.Invalid, "name", "somebody here is called %q already; add a letter or a second name", name)
+			if err := s.freeName(ctx, tx, name); err != nil {
+				return err
 			}
+			p, err = scanPerson(tx.QueryRowContext(ctx, `INSERT INTO people (name, role, hash, since) VALUES (?, ?, ?, ?) RETURNING `+personColumns, name, role, hash, s.now().UnixMilli()))
 		}
 		if err != nil {
 			return err
@@ -173,6 +187,28 @@ func (s *Store) Join(ctx context.Context, text, name, hash string) (p people.Per
 		return adopt(ctx, tx)
 	})
 	return p, err
+}
+
+// freeName refuses the name of somebody who is here, or one that looks like it.
+func (s *Store) freeName(ctx context.Context, tx *sql.Tx, name string) error {
+	rows, err := tx.QueryContext(ctx, `SELECT name FROM people`)
+	if err != nil {
+		return err
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var other string
+		if err := rows.Scan(&other); err != nil {
+			return err
+		}
+		if strings.EqualFold(name, other) {
+			return fault.New(fault.Invalid, "name", "somebody here is called %q already; add a letter or a second name", other)
+		}
+		if people.Alike(name, other) {
+			return fault.New(fault.Invalid, "name", "this name looks like %q, who is here already; take one that nobody mixes up", other)
+		}
+	}
+	return rows.Err()
 }
 
 // SetPassword gives a person another password, which ends all their sessions.

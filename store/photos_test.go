@@ -28,7 +28,7 @@ func TestWhosePhotograph(t *testing.T) {
 		t.Fatal(err)
 	}
 	wren, ash := joined(t, s, "Wren", ForSetUp), joined(t, s, "Ash", ForJoining)
-	if err := s.Workshop(t.Context()); err != nil {
+	if err := s.Workshop(t.Context(), people.NewPepper()); err != nil {
 		t.Fatal(err)
 	}
 	sees := func(who context.Context, n int) bool {

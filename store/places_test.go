@@ -19,7 +19,7 @@ import (
 // has all of it in one.
 func TestTablesHaveDrawersOfTheirOwn(t *testing.T) {
 	s := fresh(t)
-	if err := s.Workshop(t.Context()); err != nil {
+	if err := s.Workshop(t.Context(), people.NewPepper()); err != nil {
 		t.Fatal(err)
 	}
 	wren, ash, rowan := joined(t, s, "Wren", ForSetUp), joined(t, s, "Ash", ForJoining), joined(t, s, "Rowan", ForJoining)

@@ -21,6 +21,7 @@ import (
 
 	"brevium/core/design"
 	"brevium/core/measure"
+	"brevium/core/people"
 )
 
 //go:embed migrations/*.sql
@@ -39,6 +40,7 @@ type Store struct {
 	now   func() time.Time
 
 	shop    atomic.Bool            // it is a workshop's: all is somebody's
+	pepper  people.Pepper          // a workshop's secret, kept elsewhere
 	changed changes                // tells those who watch
 	damage  atomic.Pointer[string] // what is known to be wrong
 	wrote   chan struct{}          // something was written
@@ -84,13 +86,16 @@ func Open(ctx context.Context, file string) (*Store, error) {
 	return s, nil
 }
 
+// inGo are the migrations that SQL alone cannot do.
+var inGo = goose.WithGoMigrations(goose.NewGoMigration(22, &goose.GoFunc{RunTx: markLinks}, nil))
+
 // migrate brings the tables up to date.
 func migrate(ctx context.Context, db *sql.DB) error {
 	dir, err := fs.Sub(migrations, "migrations")
 	if err != nil {
 		return err
 	}
-	up, err := goose.NewProvider(goose.DialectSQLite3, db, dir)
+	up, err := goose.NewProvider(goose.DialectSQLite3, db, dir, inGo)
 	if err != nil {
 		return err
 	}

@@ -4,10 +4,8 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
-	"errors"
 	"fmt"
 	"math/rand/v2"
-	"strings"
 
 	"brevium/core/fault"
 	"brevium/core/people"
@@ -15,8 +13,10 @@ import (
 
 // Workshop makes the store a workshop's: from now on every read and write is of the
 // person of its context, who gets their own and what is shared, and a context of nobody
-// gets nothing. What one maker made alone before becomes the first steward's.
-func (s *Store) Workshop(ctx context.Context) error {
+// gets nothing. What one maker made alone before becomes the first steward's. Codes that are
+// shown again are made with the pepper, which is not kept here.
+func (s *Store) Workshop(ctx context.Context, pepper people.Pepper) error {
+	s.pepper = pepper
 	s.shop.Store(true)
 	return s.in(ctx, func(tx *sql.Tx) error { return adopt(ctx, tx) })
 }
@@ -156,31 +156,4 @@ func (s *Store) shareBoxes(ctx context.Context, tx *sql.Tx, job int64) error {
 		}
 	}
 	return nil
-}
-
-// Link is the code by which anybody may look at a box of one's own, "" for none.
-func (s *Store) Link(ctx context.Context, id int64) (code string, err error) {
-	err = s.db.QueryRowContext(ctx, `SELECT link FROM boxes WHERE id = ? AND deleted_at IS NULL`+s.own(ctx, ""), id).Scan(&code)
-	if errors.Is(err, sql.ErrNoRows) {
-		err = ErrNotFound
-	}
-	return code, err
-}
-
-// SetLink lets anybody who has the code look at a box of one's own, or nobody any more.
-// Each time it is another code.
-func (s *Store) SetLink(ctx context.Context, id int64, on bool) error {
-	code := ""
-	if on {
-		code = people.NewCode().Text[:codeLetters]
-	}
-	return one(s.exec(ctx, `UPDATE boxes SET link = ? WHERE id = ? AND deleted_at IS NULL`+s.own(ctx, ""), code, id))
-}
-
-// Linked is the box that a code lets one look at.
-func (s *Store) Linked(ctx context.Context, code string) (Box, error) {
-	if code == "" {
-		return Box{}, ErrNotFound
-	}
-	return scan(s.db.QueryRowContext(ctx, `SELECT `+columns+fromBoxes+`WHERE b.link = ? AND b.deleted_at IS NULL`, strings.ToLower(code)))
 }

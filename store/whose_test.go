@@ -40,7 +40,7 @@ func TestWhose(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := s.Workshop(t.Context()); err != nil {
+	if err := s.Workshop(t.Context(), people.NewPepper()); err != nil {
 		t.Fatal(err)
 	}
 	wren, ash, rowan := joined(t, s, "Wren", ForSetUp), joined(t, s, "Ash", ForJoining), joined(t, s, "Rowan", ForJoining)

@@ -2,13 +2,17 @@ package web
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"net/http/httptest"
+	"os"
 	"os/exec"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
@@ -26,34 +30,61 @@ type browser struct {
 // tests that hang.
 const patience = 60 * time.Second
 
-func openBrowser(t *testing.T, x *table) *browser {
-	t.Helper()
+// chrome is the one Chromium of a run: it starts with the first test that asks, and each
+// test has a profile of its own in it. A crowded machine may fail to bring it up: it is
+// tried again.
+var chrome = sync.OnceValues(func() (context.Context, error) {
 	path, err := exec.LookPath("chromium")
 	if err != nil {
-		t.Fatal("chromium is not installed; run make test, which installs it")
+		return nil, errors.New("chromium is not installed; run make test, which installs it")
 	}
-	server := httptest.NewServer(x.http)
-	t.Cleanup(server.Close)
 	flags := append(chromedp.DefaultExecAllocatorOptions[:],
 		chromedp.ExecPath(path), chromedp.NoSandbox, chromedp.DisableGPU, chromedp.NoFirstRun, chromedp.WindowSize(1280, 800),
-		chromedp.Flag("disable-background-networking", true),
-		chromedp.Flag("use-angle", "swiftshader"), chromedp.Flag("enable-unsafe-swiftshader", true), chromedp.UserDataDir(t.TempDir()))
-	// On a crowded machine a browser may fail to come up: another one does.
+		chromedp.Flag("disable-background-networking", true), chromedp.Flag("disable-renderer-backgrounding", true),
+		chromedp.Flag("disable-background-timer-throttling", true), chromedp.Flag("disable-backgrounding-occluded-windows", true),
+		chromedp.Flag("use-angle", "swiftshader"), chromedp.Flag("enable-unsafe-swiftshader", true))
 	for try := 1; ; try++ {
 		all, end := chromedp.NewExecAllocator(context.Background(), flags...)
 		ctx, stop := chromedp.NewContext(all)
 		err := chromedp.Do(ctx)
 		if err == nil {
-			t.Cleanup(end)
-			t.Cleanup(stop)
-			return &browser{t, server.URL, ctx}
+			endChrome = func() { stop(); end() }
+			return ctx, nil
 		}
 		stop()
 		end()
 		if try == 3 {
-			t.Fatal(err)
+			return nil, err
 		}
 	}
+})
+
+// endChrome ends the browser, where one was started.
+var endChrome = func() {}
+
+func TestMain(m *testing.M) {
+	code := m.Run()
+	endChrome()
+	os.Exit(code)
+}
+
+func openBrowser(t *testing.T, x *table) *browser {
+	t.Helper()
+	server := httptest.NewServer(x.http)
+	t.Cleanup(server.Close)
+	one, err := chrome()
+	if err != nil {
+		t.Fatal(err)
+	}
+	ctx, stop := chromedp.NewContext(one, chromedp.WithNewBrowserContext(), chromedp.WithNewWindow(true))
+	t.Cleanup(stop)
+	if err := chromedp.Do(ctx, chromedp.EmulateViewport(1280, 800)); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := chromedp.Call(ctx, emulation.SetFocusEmulationEnabled, emulation.SetFocusEmulationEnabledParams{Enabled: true}); err != nil {
+		t.Fatal(err)
+	}
+	return &browser{t, server.URL, ctx}
 }
 
 func (b *browser) do(steps ...chromedp.Action[chromedp.Void]) {

@@ -15,13 +15,13 @@ func OnlyHosts(next http.Handler, names []string) http.Handler {
 	for _, n := range names {
 		known = append(known, hostOf(n))
 	}
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+	return guarded(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if !slices.Contains(known, hostOf(r.Host)) {
 			http.Error(w, "Brevium is not at this name. If it should be, start it with --host and the name.", http.StatusMisdirectedRequest)
 			return
 		}
 		next.ServeHTTP(w, r)
-	})
+	}))
 }
 
 // hostOf is a host without its port, in small letters.

@@ -8,7 +8,6 @@ import (
 	"log/slog"
 	"net/http"
 	"net/http/httptest"
-	"path/filepath"
 	"strings"
 	"sync"
 	"testing"
@@ -18,6 +17,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/style"
 	"brevium/store"
+	"brevium/store/storetest"
 )
 
 // The four clicks that once took the server down, and every view after them.
@@ -70,12 +70,8 @@ func TestOneCellNeedsNoDividers(t *testing.T) {
 // away as a file and deleted, and takes neither the list nor a job down.
 func TestABoxThatCannotBeRead(t *testing.T) {
 	t.Parallel()
-	file := filepath.Join(t.TempDir(), "b.db")
-	kept, err := store.Open(t.Context(), file)
-	if err != nil {
-		t.Fatal(err)
-	}
-	defer kept.Close()
+	file := storetest.File(t)
+	kept := storetest.At(t, file)
 	h, err := New(kept, nil, slog.New(slog.NewTextHandler(io.Discard, nil)))
 	if err != nil {
 		t.Fatal(err)

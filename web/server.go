@@ -84,7 +84,7 @@ func build(kept *store.Store, disk *store.Cache, log *slog.Logger, pepper people
 			log.Info("request", "id", v.RequestID, "method", v.Method, "route", v.RoutePath, "status", v.Status, "took", v.Latency)
 			return nil
 		},
-	}), middleware.Recover(), middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: strict.MostBytes, Skipper: ownLimit}), headers, kinds, inTime,
+	}), middleware.Recover(), middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: strict.MostBytes, Skipper: ownLimit}), kinds, inTime,
 		middleware.GzipWithConfig(middleware.GzipConfig{Level: gzip.BestSpeed, MinLength: leastGzip, Skipper: asItIs}))
 
 	e.GET("/static/*", echo.WrapHandler(own))
@@ -107,7 +107,7 @@ func build(kept *store.Store, disk *store.Cache, log *slog.Logger, pepper people
 	// Forms are only taken from this application's own pages.
 	handler := shared.Turns.Page(http.NewCrossOriginProtection().Handler(e))
 	if pepper != nil { // a workshop
-		if err := kept.Workshop(context.Background()); err != nil {
+		if err := kept.Workshop(context.Background(), pepper); err != nil {
 			return nil, nil, err
 		}
 		d := door.New(shared, pepper)
@@ -115,7 +115,7 @@ func build(kept *store.Store, disk *store.Cache, log *slog.Logger, pepper people
 		e.Use(d.Guard)
 		handler = d.Sessions(handler)
 	}
-	return handler, e.Router().Routes(), nil
+	return guarded(handler), e.Router().Routes(), nil
 }
 
 // deadline is how long an answer may take, working it out and sending it; a
@@ -168,9 +168,11 @@ func kinds(next echo.HandlerFunc) echo.HandlerFunc {
 	}
 }
 
-func headers(next echo.HandlerFunc) echo.HandlerFunc {
-	return func(c *echo.Context) error {
-		h := c.Response().Header()
+// guarded gives every answer, refusals among them, what keeps it from being framed, guessed
+// at, kept between or read by another site.
+func guarded(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		h := w.Header()
 		h.Set("Content-Security-Policy", security)
 		h.Set("X-Content-Type-Options", "nosniff")
 		h.Set("Referrer-Policy", "same-origin")
@@ -178,8 +180,8 @@ func headers(next echo.HandlerFunc) echo.HandlerFunc {
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
 		h.Set("Cross-Origin-Resource-Policy", "same-origin")
 		h.Set("Cache-Control", "no-store")
-		return next(c)
-	}
+		next.ServeHTTP(w, r)
+	})
 }
 
 // health answers whether the database does.

@@ -9,7 +9,6 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"net/url"
-	"path/filepath"
 	"strconv"
 	"strings"
 	"testing"
@@ -19,6 +18,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/style"
 	"brevium/store"
+	"brevium/store/storetest"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -32,11 +32,7 @@ type table struct {
 
 func newTable(t testing.TB) *table {
 	t.Helper()
-	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "b.db"))
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(func() { s.Close() })
+	s := storetest.Open(t)
 	h, err := New(s, nil, quiet())
 	if err != nil {
 		t.Fatal(err)

@@ -3,13 +3,12 @@ package main
 import (
 	"fmt"
 	"io/fs"
-	"path/filepath"
 	"strings"
 	"testing"
 
 	"brevium/core/design"
 	"brevium/core/inspect"
-	"brevium/store"
+	"brevium/store/storetest"
 )
 
 // The demo boxes show different choices, each dressed in its own way, and all are
@@ -49,11 +48,7 @@ func TestDemoBoxes(t *testing.T) {
 }
 
 func TestDemoIsLoadedOnce(t *testing.T) {
-	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "b.db"))
-	if err != nil {
-		t.Fatal(err)
-	}
-	defer s.Close()
+	s := storetest.Open(t)
 	for range 2 {
 		if err := loadDemo(t.Context(), s); err != nil {
 			t.Fatal(err)

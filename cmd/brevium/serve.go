@@ -118,11 +118,15 @@ func (s *served) run(ctx context.Context, prepare func(context.Context, *store.S
 	if err != nil {
 		return err
 	}
+	handler = web.OnlyHosts(handler, append(s.hosts, listener.Addr().String()))
+	if s.cert != "" {
+		handler = web.OverTLS(handler)
+	}
 	// What is under way, such as a search, ends when the program is told to.
 	work, end := context.WithCancel(context.Background())
 	defer end()
 	server := &http.Server{
-		Handler: web.OnlyHosts(handler, append(s.hosts, listener.Addr().String())), BaseContext: func(net.Listener) context.Context { return work }, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelError),
+		Handler: handler, BaseContext: func(net.Listener) context.Context { return work }, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelError),
 		ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 30 * time.Second, IdleTimeout: 2 * time.Minute,
 	}
 	var copying sync.WaitGroup
@@ -245,9 +249,6 @@ func (s *served) handler(ctx context.Context, boxes *store.Store, disk *store.Ca
 	handler, _, err := web.NewWorkshop(boxes, disk, log, key)
 	if err != nil {
 		return nil, err
-	}
-	if s.cert != "" {
-		handler = web.OverTLS(handler)
 	}
 	return web.Behind(proxies, handler), nil
 }

@@ -6,10 +6,12 @@ import (
 	_ "embed"
 	"encoding/base64"
 	"fmt"
+	"strconv"
 	"strings"
 	"sync"
 	"unicode/utf8"
 
+	"github.com/trustelem/zxcvbn"
 	"golang.org/x/crypto/argon2"
 
 	"brevium/core/fault"
@@ -33,8 +35,42 @@ var weak = func() map[string]bool {
 	return out
 }()
 
-// CheckPassword refuses a new password that is too short or long, is one that is often
-// used, or little else than the person's name.
+// common are words that a guesser of this workshop's passwords begins with: what it is about,
+// and the years and months in which a password is made.
+var common = func() []string {
+	out := strings.Fields("workshop brevium steward maker guest library winter fair cardstock paper card box boxes gift january february march april june july august september october november december")
+	for year := firstYear; year < lastYear; year++ {
+		out = append(out, strconv.Itoa(year))
+	}
+	return out
+}()
+
+// The years that people put in a password, and how far one is judged, in letters: the rest
+// makes it no easier to guess, and takes long.
+const (
+	firstYear = 1940
+	lastYear  = 2060
+	judged    = 40
+)
+
+// Strength is how hard a password is to guess, from 0 to 4, for one who knows the person's
+// name and what the workshop is about: 3 is more than 10⁸ tries. It is estimated as by
+// D. Wheeler, "zxcvbn: low-budget password strength estimation", 2016; marks at its ends,
+// which everybody adds, do not count.
+func Strength(password, name string) int {
+	letters := []rune(password)
+	text := string(letters[:min(len(letters), judged)])
+	known := append(strings.Fields(name), name, strings.ReplaceAll(name, " ", ""))
+	known = append(known, common...)
+	bare := strings.Trim(text, " .,-_!?*#@$%&")
+	return min(zxcvbn.PasswordStrength(text, known).Score, zxcvbn.PasswordStrength(bare, known).Score)
+}
+
+// leastStrength is what a password must have.
+const leastStrength = 3
+
+// CheckPassword refuses a new password that is too short or long, or that can be guessed:
+// one that is often used, or made of common words, runs of keys, years, or the person's name.
 func CheckPassword(password, name string) error {
 	n := utf8.RuneCountInString(password)
 	low := strings.ToLower(password)
@@ -51,28 +87,10 @@ func CheckPassword(password, name string) error {
 		return fault.New(fault.TooSmall, "password", "a password has at least %d letters; three or four words are easy to keep in mind", LeastPassword)
 	case n > MostPassword:
 		return fault.New(fault.TooLarge, "password", "a password has up to %d letters", MostPassword)
-	case weak[low], weak[plain], repeats(low):
-		return fault.New(fault.Invalid, "password", "this password is one of the first that are tried; choose another")
-	case name != "" && strings.Contains(low, strings.ToLower(name)) && n-utf8.RuneCountInString(name) < 8:
-		return fault.New(fault.Invalid, "password", "this password is little else than your name; choose another")
+	case weak[low], weak[plain], Strength(password, name) < leastStrength:
+		return fault.New(fault.Invalid, "password", "this password is too easy to guess; take three or four words that do not belong together")
 	}
 	return nil
-}
-
-// repeats reports whether a text is one to four letters again and again, or a run of the
-// keys or the alphabet.
-func repeats(text string) bool {
-	for k := 1; k <= 4 && k < len(text); k++ {
-		if strings.Repeat(text[:k], len(text)/k+1)[:len(text)] == text {
-			return true
-		}
-	}
-	for _, run := range []string{"abcdefghijklmnopqrstuvwxyz", "01234567890123456789", "qwertyuiopasdfghjklzxcvbnm", "98765432109876543210"} {
-		if strings.Contains(run, text) {
-			return true
-		}
-	}
-	return false
 }
 
 // What argon2id is given: 19 MiB, twice over, by one thread; 32 bytes come out.
@@ -82,9 +100,6 @@ const (
 	hashBytes  = 32
 	saltBytes  = 16
 )
-
-// turn lets few passwords be worked out at once, for each takes memory.
-var turn = make(chan struct{}, 4)
 
 // Hash works out what a password is checked against, in the usual text form of argon2id.
 func Hash(password string) string {
@@ -96,8 +111,6 @@ func Hash(password string) string {
 func encode(b []byte) string { return base64.RawStdEncoding.EncodeToString(b) }
 
 func derive(password string, salt []byte, times, memory uint32) []byte {
-	turn <- struct{}{}
-	defer func() { <-turn }()
 	return argon2.IDKey([]byte(password), salt, times, memory, 1, hashBytes)
 }
 

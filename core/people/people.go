@@ -11,6 +11,10 @@ import (
 	"time"
 	"unicode"
 
+	"github.com/mtibben/confusables"
+	"golang.org/x/text/secure/precis"
+	"golang.org/x/text/unicode/norm"
+
 	"brevium/core/fault"
 )
 
@@ -70,7 +74,7 @@ func Of(ctx context.Context) Person {
 const mostName = 40
 
 // CleanName gives a name as it is kept: one to forty letters in one line, single spaces
-// between words.
+// between words, letters of full width and the like as plain ones (RFC 8266).
 func CleanName(text string) (string, error) {
 	name := strings.Join(strings.Fields(text), " ")
 	switch {
@@ -78,10 +82,20 @@ func CleanName(text string) (string, error) {
 		return "", fault.New(fault.Empty, "name", "give a name")
 	case len([]rune(name)) > mostName:
 		return "", fault.New(fault.TooLarge, "name", "a name has up to %d letters", mostName)
-	case strings.ContainsFunc(name, func(r rune) bool { return !unicode.IsPrint(r) }):
+	}
+	name, err := precis.Nickname.String(name)
+	if err != nil || strings.ContainsFunc(name, func(r rune) bool { return !unicode.IsPrint(r) }) {
 		return "", fault.New(fault.Invalid, "name", "a name is made of letters that can be seen")
 	}
 	return name, nil
+}
+
+// Alike reports whether two names look the same to a reader though their letters differ, such
+// as a Cyrillic А and a Latin A (Unicode TS 39, skeletons).
+func Alike(a, b string) bool { return looks(a) == looks(b) }
+
+func looks(name string) string {
+	return strings.ToLower(confusables.Skeleton(strings.ToLower(confusables.Skeleton(norm.NFKC.String(name)))))
 }
 
 // Code is a one-time code: what is given away, and what is kept to know it by.

@@ -1,10 +1,8 @@
 package people
 
 import (
-	"fmt"
 	"strings"
 	"testing"
-	"time"
 )
 
 func TestRoles(t *testing.T) {
@@ -30,7 +28,7 @@ func TestNames(t *testing.T) {
 }
 
 func TestPasswords(t *testing.T) {
-	for _, no := range []string{"", "short", "password1234", "Password123456", "qwertyuiop123", "abcabcabcabc", "aaaaaaaaaaaaa", "123456789012", "Wren Alder 1", strings.Repeat("ab", 65), "\xff\xff\xff\xff\xff\xff\xff\xff\xff\xff\xff\xff", "iloveyou 1234!"} {
+	for _, no := range []string{"P@ssw0rd1234", "123456789abc", "workshop1234", "summer2026!!!", "Winter 2027 !!", "wrenalder1987", "", "short", "password1234", "Password123456", "qwertyuiop123", "abcabcabcabc", "aaaaaaaaaaaaa", "123456789012", "Wren Alder 1", strings.Repeat("ab", 65), "\xff\xff\xff\xff\xff\xff\xff\xff\xff\xff\xff\xff", "iloveyou 1234!"} {
 		if err := CheckPassword(no, "Wren Alder"); err == nil {
 			t.Errorf("%q is taken", no)
 		}
@@ -59,43 +57,23 @@ func TestCodes(t *testing.T) {
 	}
 }
 
-// By hand: five tries are free, the sixth waits a second, the next two, four, …; another
-// address waits for nothing, and an hour later all is forgotten.
-func TestGuessingIsSlow(t *testing.T) {
-	now := time.Unix(1_000_000, 0)
-	x := NewThrottle(func() time.Time { return now })
-	for n := range 9 {
-		want := time.Duration(0)
-		if n >= 5 {
-			want = time.Second << (n - 5)
+// Names that look alike are told, whatever script or width their letters are of.
+func TestNamesThatLookAlike(t *testing.T) {
+	for _, c := range []struct {
+		a, b  string
+		alike bool
+	}{
+		{"Ash", "\u0410sh", true}, {"Ash", "\uff21\uff53\uff48", true}, {"Will", "WiII", true}, {"Ash", "ash", true}, {"Rowan", "R\u043ewan", true}, {"Rowan", "Row\u200ban", false},
+		{"Ash", "Alder", false}, {"Tom", "Tim", false}, {"Rowan", "Rowena", false},
+	} {
+		if Alike(c.a, c.b) != c.alike {
+			t.Errorf("%q and %q look alike: %v", c.a, c.b, !c.alike)
 		}
-		if got := x.Wait("Wren", "10.0.0.1"); got != want {
-			t.Errorf("before try %d one waits %v, not %v", n+1, got, want)
-		}
-		x.Wrong("wren", "10.0.0.1")
 	}
-	if x.Wait("Wren", "10.0.0.2") != 0 || x.Wait("Ash", "10.0.0.1") != 0 {
-		t.Error("others are kept out")
+	if got, err := CleanName("\uff21\uff53\uff48"); err != nil || got != "Ash" {
+		t.Errorf("of full width: %q, %v", got, err)
 	}
-	x.Right("Wren", "10.0.0.1")
-	if x.Wait("Wren", "10.0.0.1") != 0 {
-		t.Error("one who is let in still waits")
-	}
-	for n := range 40 {
-		x.Wrong(fmt.Sprint("name ", n), "10.0.0.3")
-	}
-	if got := x.Wait("any other", "10.0.0.3"); got != longestWait {
-		t.Errorf("after forty names one waits %v", got)
-	}
-	now = now.Add(61 * time.Minute)
-	x.Wrong("any other", "10.0.0.3")
-	if x.Wait("any other", "10.0.0.3") != 0 {
-		t.Error("an hour later it is not forgotten")
-	}
-	for n := range mostTallies {
-		x.Wrong("w", fmt.Sprint(n))
-	}
-	if len(x.tries) > mostTallies+2 {
-		t.Errorf("%d are remembered", len(x.tries))
+	if got, err := CleanName("Row\u200ban"); err == nil {
+		t.Errorf("a letter that cannot be seen is kept: %q", got)
 	}
 }

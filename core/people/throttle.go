@@ -6,13 +6,20 @@ import (
 	"time"
 )
 
-// Throttle makes guessing slow: after some wrong tries one has to wait, twice as long
-// after each. It counts by address, and by address and name together, so that nobody
-// else is kept out by it.
+// Throttle makes guessing slow, and keeps nobody out for what others do. A try is counted
+// before the password is looked at, and taken back where it was right, so that a hundred at
+// once are a hundred. It counts
+//
+//   - by account and device, where one was signed in on that device before: who mistypes
+//     waits for themselves alone;
+//   - from any other device by account and address, and by account from everywhere, up to a
+//     minute between two;
+//   - and by address for all accounts, which only lets them pass one by one.
 type Throttle struct {
 	mu    sync.Mutex
 	now   func() time.Time
 	tries map[string]tally
+	paces map[string]pace
 	swept time.Time
 }
 
@@ -21,77 +28,163 @@ type tally struct {
 	last  time.Time
 }
 
-// How many wrong tries are free, for one name and for all names from one address; the
-// longest wait; when tries are forgotten; and how many are remembered.
+// pace is of an address: its tries, and when the next may pass.
+type pace struct {
+	tally
+	next time.Time
+}
+
+// Try is one try of a password: of an account, from an address, and on a device that the
+// account was signed in on before ("" for any other).
+type Try struct{ Account, Address, Device string }
+
+// A rule is how many wrong tries are free, and the longest wait after that: it begins with
+// a second and doubles.
+type rule struct {
+	free    int
+	longest time.Duration
+}
+
+// The rules, so that no account is tried from outside more than a hundred times an hour.
+var (
+	byDevice  = rule{5, 15 * time.Minute}
+	byPlace   = rule{5, time.Minute}
+	byAccount = rule{15, time.Minute}
+)
+
+// What an address may do: so many wrong tries as they come, then one each step, of which
+// those wait that are on within the longest hold. Tries are forgotten after a while, and so
+// many are remembered.
 const (
-	freeTries    = 5
-	freeNames    = 20
-	longestWait  = 15 * time.Minute
+	freeAtOnce   = 20
+	paceStep     = 250 * time.Millisecond
+	longestHold  = 2 * time.Second
 	forgottenFor = time.Hour
 	mostTallies  = 20_000
 )
 
 // NewThrottle begins to count, by a clock.
 func NewThrottle(now func() time.Time) *Throttle {
-	return &Throttle{now: now, tries: map[string]tally{}}
+	return &Throttle{now: now, tries: map[string]tally{}, paces: map[string]pace{}}
 }
 
-func keys(name, address string) [2]string {
-	return [2]string{address, address + "\x00" + strings.ToLower(name)}
-}
-
-// Wait is how long one still has to wait before the next try.
-func (t *Throttle) Wait(name, address string) time.Duration {
-	t.mu.Lock()
-	defer t.mu.Unlock()
-	wait := time.Duration(0)
-	for i, key := range keys(name, address) {
-		x, known := t.tries[key]
-		over := x.wrong - []int{freeNames, freeTries}[i]
-		if !known || over < 0 {
-			continue
-		}
-		long := longestWait
-		if over < 20 {
-			long = min(long, time.Second<<over)
-		}
-		wait = max(wait, x.last.Add(long).Sub(t.now()))
+// counted is where a try is counted.
+func (y Try) counted() map[string]rule {
+	account := strings.ToLower(y.Account)
+	if y.Device != "" {
+		return map[string]rule{"device\x00" + y.Device + "\x00" + account: byDevice}
 	}
-	return wait
+	return map[string]rule{"place\x00" + y.Address + "\x00" + account: byPlace, "account\x00" + account: byAccount}
 }
 
-// Wrong counts a try that was wrong.
-func (t *Throttle) Wrong(name, address string) {
+// Begin counts a try as a wrong one until Right takes it back. One that has to wait longer is
+// not counted and may not be made; held is how long one that may be made is to be held up
+// first.
+func (t *Throttle) Begin(y Try) (held, wait time.Duration) {
 	t.mu.Lock()
 	defer t.mu.Unlock()
 	now := t.now()
-	if len(t.tries) >= mostTallies && now.Sub(t.swept) > time.Minute {
-		t.swept = now
-		for k, x := range t.tries {
-			if now.Sub(x.last) > forgottenFor {
-				delete(t.tries, k)
+	t.sweep(now)
+	for key, r := range y.counted() {
+		wait = max(wait, t.tries[key].wait(r, now))
+	}
+	if wait > 0 {
+		return 0, wait
+	}
+	if y.Device == "" {
+		p := t.paces[y.Address]
+		if now.Sub(p.last) > forgottenFor {
+			p = pace{}
+		}
+		if p.wrong++; p.wrong > freeAtOnce {
+			if held = max(0, p.next.Sub(now)); held > longestHold {
+				return 0, held - longestHold
 			}
+			p.next = now.Add(held + paceStep)
 		}
+		p.last = now
+		t.paces[y.Address] = p
 	}
-	for k := range t.tries { // none was old enough: any has to go
-		if len(t.tries) < mostTallies-1 {
-			break
-		}
-		delete(t.tries, k)
-	}
-	for _, key := range keys(name, address) {
+	for key := range y.counted() {
 		x := t.tries[key]
 		if now.Sub(x.last) > forgottenFor {
 			x = tally{}
 		}
 		t.tries[key] = tally{x.wrong + 1, now}
 	}
+	return held, 0
 }
 
-// Right forgets the wrong tries of a name from an address; those from it under other
-// names stay.
-func (t *Throttle) Right(name, address string) {
+// wait is how long after its last try the next may be made.
+func (x tally) wait(r rule, now time.Time) time.Duration {
+	over := x.wrong - r.free
+	if over < 0 || now.Sub(x.last) > forgottenFor {
+		return 0
+	}
+	long := r.longest
+	if over < 20 {
+		long = min(long, time.Second<<over)
+	}
+	return max(0, x.last.Add(long).Sub(now))
+}
+
+// Right takes a try back that was right, or was not made. A right one ends what its device or
+// its place has to wait; what others tried elsewhere stays.
+func (t *Throttle) Right(y Try, made bool) {
 	t.mu.Lock()
 	defer t.mu.Unlock()
-	delete(t.tries, keys(name, address)[1])
+	for key := range y.counted() {
+		x := t.tries[key]
+		if x.wrong--; x.wrong <= 0 || made && !strings.HasPrefix(key, "account\x00") {
+			delete(t.tries, key)
+		} else {
+			t.tries[key] = x
+		}
+	}
+	if p, known := t.paces[y.Address]; known && y.Device == "" {
+		p.wrong--
+		t.paces[y.Address] = p
+	}
+}
+
+// Wait is how long a try would have to wait now.
+func (t *Throttle) Wait(y Try) (wait time.Duration) {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	for key, r := range y.counted() {
+		wait = max(wait, t.tries[key].wait(r, t.now()))
+	}
+	return wait
+}
+
+// sweep forgets what is old once many are remembered; where nothing is, any has to go.
+func (t *Throttle) sweep(now time.Time) {
+	if len(t.tries)+len(t.paces) < mostTallies {
+		return
+	}
+	if now.Sub(t.swept) > time.Minute {
+		t.swept = now
+		for k, x := range t.tries {
+			if now.Sub(x.last) > forgottenFor {
+				delete(t.tries, k)
+			}
+		}
+		for k, x := range t.paces {
+			if now.Sub(x.last) > forgottenFor {
+				delete(t.paces, k)
+			}
+		}
+	}
+	for k := range t.tries {
+		if len(t.tries) < mostTallies/2 {
+			break
+		}
+		delete(t.tries, k)
+	}
+	for k := range t.paces {
+		if len(t.paces) < mostTallies/2 {
+			break
+		}
+		delete(t.paces, k)
+	}
 }

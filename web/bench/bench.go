@@ -44,6 +44,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.GET("/class/:code", s.follow)
 	e.POST("/class/:code", s.sit)
 	e.POST("/class/:code/at", s.tell)
+	e.POST("/class/:code/up", s.standUp)
 }
 
 // benchPage is one move.

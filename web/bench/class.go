@@ -18,7 +18,6 @@ import (
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/measure"
-	"brevium/core/people"
 	"brevium/core/recipe"
 	"brevium/draw/pdf"
 	"brevium/store"
@@ -168,7 +167,7 @@ func codeOf(address string) (template.HTML, error) {
 	return template.HTML(fmt.Sprintf(`<svg class="code" viewBox="0 0 %[1]d %[1]d" role="img" aria-label="A code for phones, with the address below"><path d="%[2]s"/></svg>`, len(rows)+2*pdf.QuietZone, path.String())), nil
 }
 
-// setClass opens a class for one's own box or job, or closes it.
+// setClass opens a class for one's own box or job, closes it, or frees a seat in it.
 func (s *room) setClass(of store.Sort) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		id, _, err := s.classed(c, of)
@@ -176,9 +175,16 @@ func (s *room) setClass(of store.Sort) echo.HandlerFunc {
 			return err
 		}
 		ctx := c.Request().Context()
-		if c.FormValue("do") == "close" {
+		switch c.FormValue("do") {
+		case "close":
 			err = s.Store.CloseClass(ctx, of, id)
-		} else {
+		case "free":
+			var seat int64
+			if seat, err = strconv.ParseInt(c.FormValue("seat"), 10, 64); err != nil {
+				return store.ErrNotFound
+			}
+			err = s.Store.FreeSeat(ctx, of, id, seat)
+		default:
 			err = s.Store.OpenClass(ctx, of, id, s.Store.Now().Add(openFor))
 		}
 		if err != nil {
@@ -194,12 +200,10 @@ type followPage struct {
 	page.Chrome
 	Code, Box   string
 	Name, Fault string
+	Has         string // the seat that the device has already
 	Seat        store.Seat
 	Moves       []template.HTML
 }
-
-// seatCookie tells a seat; it goes to the address of its class alone.
-const seatCookie = "brevium-seat"
 
 func (s *room) follow(c *echo.Context) error {
 	class, name, boxes, err := s.classBy(c.Request().Context(), c.Param("code"))
@@ -208,7 +212,10 @@ func (s *room) follow(c *echo.Context) error {
 	}
 	v := &followPage{Chrome: s.Chrome(c, name), Code: class.Code, Box: name}
 	seat, err := s.seat(c, class)
-	if errors.Is(err, store.ErrNotFound) {
+	if err == nil && c.QueryParam("second") != "" {
+		v.Has = seat.Name
+	}
+	if errors.Is(err, store.ErrNotFound) || v.Has != "" {
 		return c.Render(http.StatusOK, "seat.html", v)
 	}
 	if err != nil {
@@ -235,14 +242,6 @@ func noClass(err error) error {
 		return fault.New(fault.Invalid, "", "There is no class here now. Ask whoever teaches for the code.")
 	}
 	return err
-}
-
-func (s *room) seat(c *echo.Context, class store.Class) (store.Seat, error) {
-	k, err := c.Cookie(seatCookie)
-	if err != nil {
-		return store.Seat{}, store.ErrNotFound
-	}
-	return s.Store.SeatBy(c.Request().Context(), class.ID, k.Value)
 }
 
 // drawn are all moves of a box as they are shown, once for all who follow; out of a kit
@@ -301,52 +300,3 @@ func bagOf(r *design.Result) []string {
 	}
 	return out
 }
-
-// sit gives a seat by the name that is chosen.
-func (s *room) sit(c *echo.Context) error {
-	ctx := c.Request().Context()
-	class, name, _, err := s.classBy(ctx, c.Param("code"))
-	if err != nil {
-		return noClass(err)
-	}
-	v := &followPage{Chrome: s.Chrome(c, name), Code: class.Code, Box: name, Name: c.FormValue("name")}
-	called, err := people.CleanName(v.Name)
-	token := ""
-	if err == nil {
-		token, err = s.Store.Sit(ctx, class.ID, called)
-	}
-	if page.IsFault(err) {
-		v.Fault = fault.Of(err).Text
-		return c.Render(http.StatusUnprocessableEntity, "seat.html", v)
-	}
-	if err != nil {
-		return err
-	}
-	at := "/class/" + class.Code
-	c.SetCookie(&http.Cookie{Name: seatCookie, Value: token, Path: at, Expires: class.Until, HttpOnly: true, Secure: page.IsSecure(c.Request()), SameSite: http.SameSiteLaxMode})
-	return c.Redirect(http.StatusSeeOther, at)
-}
-
-// tell keeps where one who follows is, and whether they ask for help.
-func (s *room) tell(c *echo.Context) error {
-	ctx := c.Request().Context()
-	class, _, _, err := s.classBy(ctx, c.Param("code"))
-	if err != nil {
-		return noClass(err)
-	}
-	seat, err := s.seat(c, class)
-	if err != nil {
-		return noClass(err)
-	}
-	at, err := strconv.Atoi(c.FormValue("at"))
-	if err != nil || at < 0 || at > mostMoves {
-		return fault.New(fault.OutOfRange, "at", "this is no step of the box")
-	}
-	if err := s.Store.Move(ctx, seat.ID, at, c.FormValue("help") == "1"); err != nil {
-		return err
-	}
-	return c.NoContent(http.StatusNoContent)
-}
-
-// mostMoves is more than any box has.
-const mostMoves = 5000

@@ -7,7 +7,7 @@ import (
 	"testing"
 
 	"brevium/core/fault"
-	"brevium/store"
+	"brevium/store/storetest"
 )
 
 // FuzzUnpack brings zips in: what is taken can be put into a workshop, what
@@ -40,11 +40,7 @@ func FuzzUnpack(f *testing.F) {
 			}
 			return
 		}
-		s, err := store.Open(t.Context(), t.TempDir()+"/b.db")
-		if err != nil {
-			t.Fatal(err)
-		}
-		defer s.Close()
+		s := storetest.Open(t)
 		if _, _, err := s.Bring(t.Context(), all, true); err != nil {
 			if fault.Of(err).Code == fault.Internal {
 				t.Errorf("not taken: %v\n%s", err, list)

@@ -3,6 +3,7 @@
 package door
 
 import (
+	"context"
 	"embed"
 	"errors"
 	"net/http"
@@ -33,6 +34,7 @@ type Door struct {
 	*page.Room
 	sessions *scs.SessionManager
 	throttle *people.Throttle
+	queue    people.Queue // of passwords that are worked out
 	pepper   people.Pepper
 }
 
@@ -56,6 +58,7 @@ func New(shared *page.Room, pepper people.Pepper) *Door {
 func (d *Door) Routes(e *echo.Echo) {
 	e.GET("/sign-in", d.ask)
 	e.POST("/sign-in", d.signIn)
+	e.POST("/sign-in/strength", d.strength)
 	e.POST("/sign-out", d.signOut)
 	e.GET("/set-up", d.askSetUp)
 	e.POST("/set-up", d.setUp)
@@ -172,11 +175,11 @@ func (d *Door) who(c *echo.Context) (people.Person, error) {
 	return p, err
 }
 
-// note keeps what happened at the door, and logs it.
+// note keeps what happened at the door, though who asked is gone, and logs it.
 func (d *Door) note(c *echo.Context, what, person, detail string) {
 	e := store.Event{What: what, Person: person, Address: c.RealIP(), Request: c.Response().Header().Get(echo.HeaderXRequestID), Detail: detail}
 	d.Log.Info("door", "what", e.What, "person", e.Person, "address", e.Address, "request", e.Request, "detail", e.Detail)
-	if err := d.Store.AddEvent(c.Request().Context(), e); err != nil {
+	if err := d.Store.AddEvent(context.WithoutCancel(c.Request().Context()), e); err != nil {
 		d.Log.Error("an event could not be kept", "error", err)
 	}
 }

@@ -24,7 +24,8 @@ type lookPage struct {
 	Picture template.HTML
 	Nets    []template.HTML
 	Code    string
-	Link    string // on its maker's page, while there is one
+	Linked  bool   // on its maker's page: there is a link
+	Link    string // which is shown, where it can be
 	Copies  bool   // whoever looks may copy it into their own
 }
 
@@ -79,7 +80,7 @@ func (d *Door) linkOf(c *echo.Context) error {
 		return store.ErrNotFound
 	}
 	ctx := c.Request().Context()
-	code, err := d.Store.Link(ctx, id)
+	code, is, err := d.Store.Link(ctx, id)
 	if err != nil {
 		return err
 	}
@@ -87,7 +88,7 @@ func (d *Door) linkOf(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	v := lookPage{Chrome: d.Chrome(c, "A link to "+b.Name), Box: b}
+	v := lookPage{Chrome: d.Chrome(c, "A link to "+b.Name), Box: b, Linked: is}
 	if code != "" {
 		v.Link = page.Here(c) + "/look/" + code
 	}

@@ -56,19 +56,15 @@ func (d *Door) ask(c *echo.Context) error {
 func (d *Door) signIn(c *echo.Context) error {
 	ctx := c.Request().Context()
 	v := signInPage{Name: c.FormValue("name"), To: c.FormValue("to")}
-	if fault, err := d.tried(c, v.Name, c.FormValue("password")); err != nil {
-		return err
-	} else if fault != "" {
-		v.Fault = fault
-		status := http.StatusUnauthorized
-		if d.throttle.Wait(v.Name, c.RealIP()) > 0 {
-			status = http.StatusTooManyRequests
-		}
-		return d.render(c, status, v)
-	}
 	p, err := d.Store.PersonCalled(ctx, clean(v.Name))
-	if err != nil {
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return err
+	}
+	if no, err := d.tried(c, p, v.Name, c.FormValue("password"), d.deviceOf(c, p.ID)); err != nil {
+		return err
+	} else if no != nil {
+		v.Fault = no.text
+		return d.render(c, no.status, v)
 	}
 	if err := d.let(c, p, false); err != nil {
 		return err
@@ -82,32 +78,90 @@ func clean(name string) string {
 	return name
 }
 
-// tried checks a name and a password, and says what is wrong with them: the same of all
-// that is, so that names cannot be found out. Wrong tries make the next ones wait.
-func (d *Door) tried(c *echo.Context, name, password string) (string, error) {
-	address := c.RealIP()
-	if wait := d.throttle.Wait(name, address); wait > 0 {
-		return fmt.Sprintf("There were too many wrong tries from here. Try again in %s.", waits(wait)), nil
+// refusal is why a password is not taken, and the status of the answer.
+type refusal struct {
+	status int
+	text   string
+}
+
+// of is what is said of a password that was asked for again: that it is not right, in the
+// words of the page, or that it was not looked at.
+func (r *refusal) of(wrong string) string {
+	if r.status == http.StatusUnauthorized {
+		return wrong
 	}
-	p, err := d.Store.PersonCalled(c.Request().Context(), clean(name))
-	if err != nil && !errors.Is(err, store.ErrNotFound) {
-		return "", err
+	return r.text
+}
+
+// busy is the refusal where passwords are worked out for too many at once.
+var busy = &refusal{http.StatusServiceUnavailable, "Many people are signing in at this moment. Try again in a few seconds."}
+
+// tried checks a password of a person, who is nobody where there is none of the name, on a
+// device that they are known by ("" for any other), and says what is wrong: the same of all
+// that is, so that names cannot be found out. A try is counted before it is made.
+func (d *Door) tried(c *echo.Context, p people.Person, name, password, device string) (*refusal, error) {
+	ctx := c.Request().Context()
+	try := people.Try{Account: clean(name), Address: c.RealIP(), Device: device}
+	held, wait := d.throttle.Begin(try)
+	if wait > 0 {
+		return &refusal{http.StatusTooManyRequests, fmt.Sprintf("There were too many wrong tries. Try again in %s; where you have signed in before, or by a passkey, you do not wait for others.", waits(wait))}, nil
+	}
+	select {
+	case <-ctx.Done():
+		return nil, ctx.Err()
+	case <-time.After(held):
 	}
 	hash := p.Hash
 	if p.Struck {
 		hash = ""
 	}
-	if !d.pepper.Same(password, hash) {
-		d.throttle.Wrong(name, address)
-		if wait := d.throttle.Wait(name, address); wait > 0 {
-			d.note(c, "slowed down", clean(name), waits(wait))
-		} else {
-			d.note(c, "wrong password", clean(name), "")
-		}
-		return "This name and this password do not go together.", nil
+	right := false
+	if no, err := d.inTurn(c, device != "", func() { right = d.pepper.Same(password, hash) }); no != nil || err != nil {
+		d.throttle.Right(try, false)
+		return no, err
 	}
-	d.throttle.Right(name, address)
-	return "", nil
+	if right {
+		d.throttle.Right(try, true)
+		return nil, nil
+	}
+	if wait := d.throttle.Wait(try); wait > 0 {
+		d.note(c, "slowed down", clean(name), waits(wait))
+	} else {
+		d.note(c, "wrong password", clean(name), "")
+	}
+	return &refusal{http.StatusUnauthorized, "This name and this password do not go together."}, nil
+}
+
+// inTurn works a password out when it is this asker's turn.
+func (d *Door) inTurn(c *echo.Context, known bool, work func()) (*refusal, error) {
+	done, err := d.queue.Turn(c.Request().Context(), c.RealIP(), known)
+	if errors.Is(err, people.ErrBusy) {
+		c.Response().Header().Set("Retry-After", "3")
+		return busy, nil
+	}
+	if err != nil {
+		return nil, err
+	}
+	defer done()
+	work()
+	return nil, nil
+}
+
+// again checks the present password of who is signed in.
+func (d *Door) again(c *echo.Context, password string) (*refusal, error) {
+	ctx := c.Request().Context()
+	me := people.Of(ctx)
+	return d.tried(c, me, me.Name, password, "session "+d.sessions.GetString(ctx, sessionID))
+}
+
+// strength says how hard a password is to guess that is being chosen; it is not kept.
+func (d *Door) strength(c *echo.Context) error {
+	name, password := c.FormValue("name"), c.FormValue("password")
+	said := "hard to guess"
+	if err := people.CheckPassword(password, name); err != nil {
+		said = fault.Of(err).Text
+	}
+	return c.String(http.StatusOK, said)
 }
 
 func waits(d time.Duration) string {
@@ -198,12 +252,9 @@ func (d *Door) use(c *echo.Context, v signInPage, kinds ...store.CodeFor) error 
 		v.Fault, v.Of = f.Text, f.Field
 		return d.render(c, http.StatusUnprocessableEntity, v)
 	}
-	if wait := d.throttle.Wait("a code", c.RealIP()); wait > 0 {
-		return again(fault.New(fault.Invalid, "code", "There were too many wrong codes from here. Try again in %s.", waits(wait)))
-	}
+	// A code has 160 bits: it is not guessed, however many are tried.
 	code, err := d.Store.Code(ctx, v.Code)
 	if errors.Is(err, store.ErrNotFound) || err == nil && !slices.Contains(kinds, code.For) {
-		d.throttle.Wrong("a code", c.RealIP())
 		d.note(c, "wrong code", "", v.Kind)
 		return again(fault.New(fault.Invalid, "code", "This code is not right, or its time is over."))
 	}
@@ -221,7 +272,14 @@ func (d *Door) use(c *echo.Context, v signInPage, kinds ...store.CodeFor) error 
 	if err := people.CheckPassword(password, name); err != nil {
 		return again(fault.Of(err))
 	}
-	p, err := d.Store.Join(ctx, v.Code, name, d.pepper.Hash(password))
+	var hash string
+	if no, err := d.inTurn(c, true, func() { hash = d.pepper.Hash(password) }); err != nil {
+		return err
+	} else if no != nil {
+		v.Fault = no.text
+		return d.render(c, no.status, v)
+	}
+	p, err := d.Store.Join(ctx, v.Code, name, hash)
 	if page.IsFault(err) {
 		return again(fault.Of(err))
 	}

@@ -68,16 +68,22 @@ func (d *Door) showMe(c *echo.Context, status int, wrong string) error {
 func (d *Door) newPassword(c *echo.Context) error {
 	ctx := c.Request().Context()
 	me := people.Of(ctx)
-	if wrong, err := d.tried(c, me.Name, c.FormValue("now")); err != nil {
+	if no, err := d.again(c, c.FormValue("now")); err != nil {
 		return err
-	} else if wrong != "" {
-		return d.showMe(c, http.StatusUnprocessableEntity, "The present password is not right.")
+	} else if no != nil {
+		return d.showMe(c, http.StatusUnprocessableEntity, no.of("The present password is not right."))
 	}
 	next := c.FormValue("password")
 	if err := people.CheckPassword(next, me.Name); err != nil {
 		return d.showMe(c, http.StatusUnprocessableEntity, fault.Of(err).Text)
 	}
-	if err := d.Store.SetPassword(ctx, me.ID, d.pepper.Hash(next)); err != nil {
+	var hash string
+	if no, err := d.inTurn(c, true, func() { hash = d.pepper.Hash(next) }); err != nil {
+		return err
+	} else if no != nil {
+		return d.showMe(c, no.status, no.text)
+	}
+	if err := d.Store.SetPassword(ctx, me.ID, hash); err != nil {
 		return err
 	}
 	p, err := d.Store.Person(ctx, me.ID)
@@ -110,10 +116,10 @@ func (d *Door) everywhere(c *echo.Context) error {
 func (d *Door) leave(c *echo.Context) error {
 	ctx := c.Request().Context()
 	me := people.Of(ctx)
-	if wrong, err := d.tried(c, me.Name, c.FormValue("now")); err != nil {
+	if no, err := d.again(c, c.FormValue("now")); err != nil {
 		return err
-	} else if wrong != "" {
-		return d.showMe(c, http.StatusUnprocessableEntity, "The password is not right; nothing was changed.")
+	} else if no != nil {
+		return d.showMe(c, http.StatusUnprocessableEntity, no.of("The password is not right; nothing was changed."))
 	}
 	to, detail := int64(0), "deleted what they made"
 	if c.FormValue("with") != "delete" {

@@ -35,6 +35,7 @@ func (d *Door) let(c *echo.Context, p people.Person, byKey bool) error {
 	} {
 		d.sessions.Put(ctx, name, value)
 	}
+	d.knowDevice(c, p.ID)
 	return d.Store.SeePerson(ctx, p.ID)
 }
 
@@ -88,10 +89,10 @@ func (d *Door) mine(c *echo.Context, me people.Person) ([]sessionView, error) {
 // password.
 func (d *Door) endSession(c *echo.Context) error {
 	me := people.Of(c.Request().Context())
-	if wrong, err := d.tried(c, me.Name, c.FormValue("now")); err != nil {
+	if no, err := d.again(c, c.FormValue("now")); err != nil {
 		return err
-	} else if wrong != "" {
-		return d.showMe(c, http.StatusUnprocessableEntity, "The password is not right; nothing was ended.")
+	} else if no != nil {
+		return d.showMe(c, http.StatusUnprocessableEntity, no.of("The password is not right; nothing was ended."))
 	}
 	all, err := d.mine(c, me)
 	if err != nil {

@@ -34,7 +34,7 @@ const (
 )
 
 // watch sends the state of a box or a job, as an event, whenever it is another; it ends
-// with the page, or when the thing is there no more for who asks.
+// with the page, or when the thing is there no more for who asks, or they are let in no more.
 func (s *room) watch(sort store.Sort) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		id, err := strconv.ParseInt(c.Param("id"), 10, 64)
@@ -54,7 +54,11 @@ func (s *room) watch(sort store.Sort) echo.HandlerFunc {
 		w.WriteHeader(http.StatusOK)
 		for told := ""; ; {
 			changed := s.Store.Changed()
-			stamp, err := s.Store.Stamp(ctx, sort, id)
+			err := s.Store.LetIn(ctx)
+			stamp := ""
+			if err == nil {
+				stamp, err = s.Store.Stamp(ctx, sort, id)
+			}
 			if sort == store.JobSort {
 				stamp += "-" + s.Looking.By(id)
 			}

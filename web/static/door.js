@@ -19,11 +19,20 @@ for (const field of document.querySelectorAll("input[type=password]")) {
   const hard = document.createElement("p");
   hard.className = "hint";
   hard.setAttribute("role", "status");
-  // Letters that are not there yet count; the same again and again do not.
+  // Letters that are missing are told at once; what the machine judges a moment later.
+  let soon, asked = 0;
   field.addEventListener("input", () => {
-    const letters = [...field.value], kinds = new Set(letters).size;
-    const tells = letters.length < 12 ? `${12 - letters.length} ${letters.length === 11 ? "letter" : "letters"} to go` : kinds < 6 ? "easily guessed: the same letters again and again" : letters.length < 16 || kinds < 9 ? "not bad; another word makes it hard to guess" : "hard to guess";
-    hard.textContent = field.value && tells;
+    clearTimeout(soon);
+    const missing = 12 - [...field.value].length, mine = ++asked;
+    hard.textContent = !field.value ? "" : missing > 0 ? `${missing} ${missing === 1 ? "letter" : "letters"} to go` : "";
+    if (missing > 0) return;
+    soon = setTimeout(async () => {
+      const name = field.form.elements.namedItem("name")?.value ?? "";
+      try {
+        const answer = await fetch("/sign-in/strength", { method: "POST", body: new URLSearchParams({ name, password: field.value }) });
+        if (answer.ok && mine === asked) hard.textContent = await answer.text();
+      } catch { /* it is judged when it is sent */ }
+    }, 300);
   });
   show.after(hard);
 }

@@ -5,7 +5,7 @@
 
 {
   const page = document.getElementById("follow");
-  const key = "class-" + page.dataset.code;
+  const key = `class-${page.dataset.code}-${page.dataset.seat}`;
   const moves = [...page.querySelectorAll("[data-move]")];
   const last = moves.length - 1;
   const read = () => { try { return JSON.parse(localStorage.getItem(key)); } catch { return null; } };

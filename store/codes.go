@@ -1,0 +1,89 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+
+	"brevium/core/people"
+)
+
+// What codes that are shown again and again are for: classes and links to boxes.
+const (
+	classUse = "class"
+	linkUse  = "link"
+)
+
+// codeLetters is how long such a code is: 80 bits.
+const codeLetters = 16
+
+// newSeed is what a code is made of, with its mark. Seed and mark alone give no code: it takes
+// the machine's secret to make it of the seed, and the mark only tells one that is shown.
+func (s *Store) newSeed(use string) (seed string, mark []byte) {
+	seed = people.NewCode().Text
+	return seed, people.MarkOf(s.codeOfSeed(use, seed))
+}
+
+func (s *Store) codeOfSeed(use, seed string) string {
+	return s.pepper.Secret(use, seed, codeLetters)
+}
+
+// unshown stands for the seed of a link that was kept in plain by an older version: it leads
+// where it did, and cannot be shown any more.
+const unshown = "?"
+
+// markLinks leaves of links that were kept in plain the marks.
+func markLinks(ctx context.Context, tx *sql.Tx) error {
+	rows, err := tx.QueryContext(ctx, `SELECT id, link FROM boxes WHERE link <> '' AND link_mark IS NULL`)
+	if err != nil {
+		return err
+	}
+	plain := map[int64]string{}
+	for rows.Next() {
+		var id int64
+		var code string
+		if err := rows.Scan(&id, &code); err != nil {
+			return errors.Join(err, rows.Close())
+		}
+		plain[id] = code
+	}
+	if err := errors.Join(rows.Err(), rows.Close()); err != nil {
+		return err
+	}
+	for id, code := range plain {
+		if _, err := tx.ExecContext(ctx, `UPDATE boxes SET link = ?, link_mark = ? WHERE id = ?`, unshown, people.MarkOf(code), id); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// Link is how a box of one's own is looked at by anybody: its code, "" where it cannot be
+// shown any more, and whether there is one.
+func (s *Store) Link(ctx context.Context, id int64) (code string, is bool, err error) {
+	var seed string
+	err = s.db.QueryRowContext(ctx, `SELECT link FROM boxes WHERE id = ? AND deleted_at IS NULL`+s.own(ctx, ""), id).Scan(&seed)
+	switch {
+	case errors.Is(err, sql.ErrNoRows):
+		return "", false, ErrNotFound
+	case err != nil || seed == "" || seed == unshown:
+		return "", seed != "", err
+	}
+	return s.codeOfSeed(linkUse, seed), true, nil
+}
+
+// SetLink lets anybody who has the code look at a box of one's own, or nobody any more.
+// Each time it is another code.
+func (s *Store) SetLink(ctx context.Context, id int64, on bool) error {
+	var seed string
+	var mark []byte
+	if on {
+		seed, mark = s.newSeed(linkUse)
+	}
+	return one(s.exec(ctx, `UPDATE boxes SET link = ?, link_mark = ? WHERE id = ? AND deleted_at IS NULL`+s.own(ctx, ""), seed, mark, id))
+}
+
+// Linked is the box that a code lets one look at.
+func (s *Store) Linked(ctx context.Context, code string) (Box, error) {
+	return scan(s.db.QueryRowContext(ctx, `SELECT `+columns+fromBoxes+`WHERE b.link_mark = ? AND b.deleted_at IS NULL`, people.MarkOf(code)))
+}
