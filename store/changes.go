@@ -48,7 +48,7 @@ const (
 func (s *Store) Save(ctx context.Context, id int64, in design.Inputs, e Edit) error {
 	in.NumberThings()
 	return s.in(ctx, func(tx *sql.Tx) error {
-		before, version, err := s.present(ctx, tx, id)
+		before, version, maker, err := s.present(ctx, tx, id)
 		if err == nil && version != e.From {
 			err = ErrStale
 		}
@@ -68,6 +68,9 @@ func (s *Store) Save(ctx context.Context, id int64, in design.Inputs, e Edit) er
 		if err := s.replace(ctx, tx, id, e.Page, string(in.Write())); err != nil {
 			return err
 		}
+		if err := s.names(ctx, tx, string(in.Write()), maker); err != nil {
+			return err
+		}
 		if _, err := tx.ExecContext(ctx, `DELETE FROM undone WHERE box_id = ?`, id); err != nil {
 			return err
 		}
@@ -78,13 +81,13 @@ func (s *Store) Save(ctx context.Context, id int64, in design.Inputs, e Edit) er
 	})
 }
 
-// present gives a box's inputs and version; ErrNotFound when it is gone.
-func (s *Store) present(ctx context.Context, tx *sql.Tx, id int64) (inputs string, version int64, err error) {
-	err = tx.QueryRowContext(ctx, `SELECT inputs, version FROM boxes WHERE id = ? AND deleted_at IS NULL`+s.seen(ctx, ""), id).Scan(&inputs, &version)
+// present gives a box's inputs, version and maker; ErrNotFound when it is gone.
+func (s *Store) present(ctx context.Context, tx *sql.Tx, id int64) (inputs string, version, maker int64, err error) {
+	err = tx.QueryRowContext(ctx, `SELECT inputs, version, maker FROM boxes WHERE id = ? AND deleted_at IS NULL`+s.seen(ctx, ""), id).Scan(&inputs, &version, &maker)
 	if errors.Is(err, sql.ErrNoRows) {
 		err = ErrNotFound
 	}
-	return inputs, version, err
+	return inputs, version, maker, err
 }
 
 // replace puts other inputs in place of a box's.
@@ -157,7 +160,7 @@ func (s *Store) Redo(ctx context.Context, id, undone int64, page string) error {
 // box's, which go to the other table under the same name.
 func (s *Store) swap(ctx context.Context, id, row int64, page, from, to string) error {
 	return s.in(ctx, func(tx *sql.Tx) error {
-		now, _, err := s.present(ctx, tx, id)
+		now, _, _, err := s.present(ctx, tx, id)
 		if err != nil {
 			return err
 		}

@@ -82,7 +82,11 @@ func (s *Store) addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64
 	if err := bestMeasured(ctx, tx, &l.Card); err != nil {
 		return err
 	}
-	look := string(design.WriteLook(l.Card.Look))
+	seen, err := s.seenLook(ctx, tx, l.Card.Look)
+	if err != nil {
+		return err
+	}
+	look := string(design.WriteLook(seen))
 	if !l.Offcut {
 		r, err := tx.ExecContext(ctx, `
 			UPDATE lots SET count = count + ?, look = CASE ? WHEN '' THEN look ELSE ? END WHERE id = (
@@ -95,7 +99,7 @@ func (s *Store) addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64
 			return err
 		}
 	}
-	_, err := tx.ExecContext(
+	_, err = tx.ExecContext(
 		ctx,
 		`
 		INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id, look, measured, place)
@@ -161,8 +165,12 @@ func (s *Store) SetLot(ctx context.Context, id int64, count int, price float64) 
 // SetLook gives all piles of a card a look.
 func (s *Store) SetLook(ctx context.Context, c paper.Card) error {
 	return s.in(ctx, func(tx *sql.Tx) error {
-		_, err := tx.ExecContext(ctx, `UPDATE lots SET look = ? WHERE `+ofCard+s.here(ctx, ""),
-			string(design.WriteLook(c.Look)), c.Name, c.GSM, string(c.Direction))
+		seen, err := s.seenLook(ctx, tx, c.Look)
+		if err != nil {
+			return err
+		}
+		_, err = tx.ExecContext(ctx, `UPDATE lots SET look = ? WHERE `+ofCard+s.here(ctx, ""),
+			string(design.WriteLook(seen)), c.Name, c.GSM, string(c.Direction))
 		return err
 	})
 }

@@ -44,7 +44,10 @@ func (s *Store) AddNote(ctx context.Context, n logbook.Note) error {
 		_, err = tx.ExecContext(ctx, `
 		INSERT INTO notes (maker, box_id, made, name, style, card, felt, minutes, remember, photo, design) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
 			max(0, s.who(ctx)), n.Box, s.now().UnixMilli(), n.Name, n.Style, n.Card, string(felt), n.Minutes, n.Remember, n.Photo, string(n.Design))
-		return err
+		if err != nil {
+			return err
+		}
+		return s.names(ctx, tx, string(n.Design), s.who(ctx))
 	})
 }
 

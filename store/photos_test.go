@@ -10,6 +10,7 @@ import (
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/fault"
+	"brevium/core/logbook"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/people"
@@ -115,6 +116,114 @@ func TestWhosePhotograph(t *testing.T) {
 	for n, stays := range map[int]bool{1: true, 2: false, 3: true, 4: false, 5: true} {
 		if sees(t.Context(), n) != stays {
 			t.Errorf("photograph %d stays: %v", n, !stays)
+		}
+	}
+}
+
+// Whoever knows a photograph's address sees it by naming it nowhere: not in a box, a note or a
+// paper of their own. What they were shown they keep in a copy; what they put into somebody's
+// box its maker sees.
+func TestNamingAPhotographShowsNothing(t *testing.T) {
+	s := fresh(t)
+	wren, ash := joined(t, s, "Wren", ForSetUp), joined(t, s, "Ash", ForJoining)
+	if err := s.Workshop(t.Context(), people.NewPepper()); err != nil {
+		t.Fatal(err)
+	}
+	id := func(n int) string { return fmt.Sprintf("%064x", n) }
+	sees := func(who context.Context, n int) bool {
+		t.Helper()
+		_, err := s.Photo(who, id(n))
+		if err != nil && !errors.Is(err, ErrNotFound) {
+			t.Fatal(err)
+		}
+		return err == nil
+	}
+	named := func(n int) design.Inputs {
+		in := design.New("Jars", measure.In, "tray-lid")
+		in.Card.Look.Photo = paper.Photo{ID: id(n), Wide: 100 * measure.Millimetre, High: 100 * measure.Millimetre}
+		return in
+	}
+	for n, who := range map[int]context.Context{1: ash, 2: wren} {
+		if err := s.PutPhoto(who, photo.Picture{ID: id(n), JPEG: []byte{1}, Wide: 1, High: 1}, false); err != nil {
+			t.Fatal(err)
+		}
+	}
+	box, err := s.Add(wren, named(1))
+	if err != nil {
+		t.Fatal(err)
+	}
+	b, err := s.Box(wren, box)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Save(wren, box, named(1), Edit{From: b.Version, What: "the card"}); err != nil {
+		t.Fatal(err)
+	}
+	note := logbook.Note{Box: box, Name: "Jars", Style: "tray-lid", Photo: id(1), Design: named(1).Write()}
+	if err := s.AddNote(wren, note); err != nil {
+		t.Fatal(err)
+	}
+	lot := lotOf(3, 1)
+	lot.Card.Look = named(1).Card.Look
+	if err := s.AddLots(wren, []drawer.Lot{lot}); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.SetLook(wren, lot.Card); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.SetLink(wren, box, true); err != nil {
+		t.Fatal(err)
+	}
+	if sees(wren, 1) || sees(t.Context(), 1) {
+		t.Error("Wren sees Ash's photograph by naming it")
+	}
+	// Ash shares a box: Wren copies it, and puts a photograph of her own into it.
+	shared, err := s.Add(ash, named(1))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Share(ash, BoxSort, shared, true); err != nil || !sees(wren, 1) {
+		t.Fatalf("what Ash shares is not seen: %v", err)
+	}
+	if _, err := s.Copy(wren, shared); err != nil {
+		t.Fatal(err)
+	}
+	if b, err = s.Box(wren, shared); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Save(wren, shared, named(2), Edit{From: b.Version, What: "the card"}); err != nil || !sees(ash, 2) {
+		t.Errorf("Ash does not see what Wren put into his box: %v", err)
+	}
+	if err := s.Share(ash, BoxSort, shared, false); err != nil || !sees(wren, 1) || !sees(ash, 2) {
+		t.Errorf("shared no more: Wren's copy shows it %v, Ash's box %v; %v", sees(wren, 1), sees(ash, 2), err)
+	}
+}
+
+// Pictures that wait are pushed out by their own sender's alone.
+func TestEachWaitsForEach(t *testing.T) {
+	s := fresh(t)
+	wren, ash := joined(t, s, "Wren", ForSetUp), joined(t, s, "Ash", ForJoining)
+	if err := s.Workshop(t.Context(), people.NewPepper()); err != nil {
+		t.Fatal(err)
+	}
+	now := time.Now()
+	s.UseClock(func() time.Time { now = now.Add(time.Second); return now })
+	send := func(who context.Context, n int) {
+		t.Helper()
+		if err := s.PutPhoto(who, photo.Picture{ID: fmt.Sprintf("%064x", n), JPEG: []byte{1}, Wide: 1, High: 1}, true); err != nil {
+			t.Fatal(err)
+		}
+	}
+	send(ash, 1)
+	for n := range 3 * MostSent {
+		send(wren, 100+n)
+	}
+	if _, err := s.Photo(ash, fmt.Sprintf("%064x", 1)); err != nil {
+		t.Errorf("Wren's sixty pushed Ash's out: %v", err)
+	}
+	for n, there := range map[int]bool{100: false, 100 + 2*MostSent - 1: false, 100 + 2*MostSent: true, 100 + 3*MostSent - 1: true} {
+		if _, err := s.Photo(wren, fmt.Sprintf("%064x", n)); (err == nil) != there {
+			t.Errorf("Wren's %d is there: %v", n-100, !there)
 		}
 	}
 }

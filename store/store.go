@@ -242,8 +242,10 @@ func (s *Store) Add(ctx context.Context, in design.Inputs) (id int64, err error)
 		if id, err = r.LastInsertId(); err != nil {
 			return err
 		}
-		_, err = s.state(ctx, tx, "box", id, "", string(in.Write()))
-		return err
+		if _, err = s.state(ctx, tx, "box", id, "", string(in.Write())); err != nil {
+			return err
+		}
+		return s.names(ctx, tx, string(in.Write()), s.who(ctx))
 	})
 	return id, err
 }

@@ -32,7 +32,7 @@ const mostTimes = 5000
 // Stand keeps a move at the bench, in one transaction.
 func (s *Store) Stand(ctx context.Context, box int64, to Stand) error {
 	return s.in(ctx, func(tx *sql.Tx) error {
-		if _, _, err := s.present(ctx, tx, box); err != nil {
+		if _, _, _, err := s.present(ctx, tx, box); err != nil {
 			return err
 		}
 		now := s.now().UnixMilli()
