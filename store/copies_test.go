@@ -24,7 +24,7 @@ func TestACopyIsBroughtBackAndThatIsUndone(t *testing.T) {
 	later := add(t, s, trayOf("later", 50*mm))
 	file, err := s.CopyFile(name)
 	must(t, err)
-	before, err := s.Restore(t.Context(), file)
+	before, _, err := s.Restore(t.Context(), file)
 	must(t, err)
 	if b := get(t, s, id); b.Inputs.Size["length"] != 90*mm || b.Last.What != "" {
 		t.Errorf("after bringing the copy back the length is %v, undo %q", b.Inputs.Size["length"].MM(), b.Last.What)
@@ -38,7 +38,7 @@ func TestACopyIsBroughtBackAndThatIsUndone(t *testing.T) {
 	}
 	file, err = s.CopyFile(before)
 	must(t, err)
-	_, err = s.Restore(t.Context(), file)
+	_, _, err = s.Restore(t.Context(), file)
 	must(t, err)
 	if got := get(t, s, id).Inputs.Size["length"]; got != 95*mm {
 		t.Errorf("undone, the length is %v", got.MM())
@@ -144,7 +144,7 @@ func TestWhatIsNoCopyIsRefused(t *testing.T) {
 		write("empty.db", ""), write("text.db", strings.Repeat("no database ", 1000)), filepath.Join(folder, "nowhere.db"),
 		write("cut.db", string(text[:len(text)/2])), write("hole.db", string(text[:8192])+strings.Repeat("x", 8192)+string(text[16384:])),
 	} {
-		if _, err := s.Restore(t.Context(), file); err == nil || fault.Of(err).Code == fault.Internal {
+		if _, _, err := s.Restore(t.Context(), file); err == nil || fault.Of(err).Code == fault.Internal {
 			t.Errorf("%s: %v; want a refusal", filepath.Base(file), err)
 		}
 	}

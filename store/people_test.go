@@ -86,7 +86,8 @@ func TestPeople(t *testing.T) {
 	}
 }
 
-// Sessions are found while they hold; a copy that is brought back brings nobody in.
+// Sessions are found while they hold; a copy that is brought back brings nobody in, and ends
+// all of them.
 func TestSessionsAndCopies(t *testing.T) {
 	s, ctx := fresh(t), t.Context()
 	now := time.Now()
@@ -113,11 +114,19 @@ func TestSessionsAndCopies(t *testing.T) {
 	if err := x.Commit("two", []byte("x"), now.Add(time.Hour)); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.Restore(ctx, file); err != nil {
+	if _, _, err := s.Restore(ctx, file); err != nil {
+		t.Fatal(err)
+	}
+	for _, token := range []string{"one", "two"} {
+		if _, found, err := x.Find(token); found || err != nil {
+			t.Error("a copy that is brought back leaves a session", token, err)
+		}
+	}
+	if err := x.Commit("two", []byte("x"), now.Add(time.Hour)); err != nil {
 		t.Fatal(err)
 	}
 	if data, found, err := x.Find("two"); !found || string(data) != "x" || err != nil {
-		t.Error("a copy that is brought back ends a session", err)
+		t.Error("after that nobody signs in", err)
 	}
 	if err := x.Delete("two"); err != nil {
 		t.Fatal(err)

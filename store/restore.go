@@ -16,18 +16,25 @@ import (
 
 // Restore puts what a copy holds in place of all that is here, in one step
 // and while it is used. What was here is copied first, and that copy's name
-// given, so that the step can be taken back. A file that is no sound copy is
-// refused, and nothing is changed.
-func (s *Store) Restore(ctx context.Context, file string) (before string, err error) {
+// given, so that the step can be taken back; of data that are damaged the file is
+// set aside, and aside is its name. All sessions and codes end. A file that is no
+// sound copy is refused, and nothing is changed.
+func (s *Store) Restore(ctx context.Context, file string) (before, aside string, err error) {
 	ready, err := readied(ctx, file, folderOf(s.file))
 	if err != nil {
-		return "", err
+		return "", "", err
 	}
 	defer os.RemoveAll(filepath.Dir(ready))
-	if before, err = s.MakeCopy(ctx, Before); err != nil {
-		return "", err
+	if s.Damage() == "" {
+		if before, err = s.MakeCopy(ctx, Before); err == nil {
+			err = s.replaceAll(ctx, ready)
+		}
+		if s.Note(err); !damaged(err) {
+			return before, "", err
+		}
 	}
-	return before, s.replaceAll(ctx, ready)
+	aside, err = s.exchange(ctx, ready)
+	return "", aside, err
 }
 
 // readied copies a copy, checks it through and brings it up to date, and gives
@@ -55,6 +62,10 @@ func readied(ctx context.Context, file, beside string) (string, error) {
 func soundCopy(ctx context.Context, file string) error {
 	if info, err := os.Stat(file); err != nil || info.Size() == 0 {
 		return fault.New(fault.Unreadable, "file", "This file is empty, so it is no copy of the data. Nothing was changed.")
+	}
+	is, err := known(ctx, file)
+	if err != nil || !is {
+		return fault.New(fault.Unreadable, "file", "This file is no copy of Brevium's data, or it is damaged. Nothing was changed.")
 	}
 	copied, err := Open(ctx, file)
 	if errors.Is(err, ErrNewer) {
@@ -109,6 +120,9 @@ func (s *Store) replaceAll(ctx context.Context, file string) (err error) {
 		return err
 	}
 	err = replaceRows(ctx, tx, tables)
+	if err == nil {
+		err = s.afresh(ctx, tx)
+	}
 	if err == nil && s.shop.Load() {
 		err = adopt(ctx, tx) // who is let in here, not who was then
 	}
@@ -164,6 +178,14 @@ func Replace(ctx context.Context, file, with string) (aside string, err error) {
 		return "", err
 	}
 	defer os.RemoveAll(filepath.Dir(ready))
+	if aside, err = setAside(file); err != nil {
+		return "", err
+	}
+	return aside, os.Rename(ready, file)
+}
+
+// setAside gives a database that is damaged another name beside its own.
+func setAside(file string) (aside string, err error) {
 	aside = file + ".damaged"
 	for n := 2; ; n++ {
 		if _, err := os.Stat(aside); err != nil {
@@ -176,7 +198,7 @@ func Replace(ctx context.Context, file, with string) (aside string, err error) {
 			return "", err
 		}
 	}
-	return aside, os.Rename(ready, file)
+	return aside, nil
 }
 
 // Check reads the database through, quickly or fully, and says what is wrong

@@ -36,6 +36,7 @@ var ErrNotFound = errors.New("there is no box of this number")
 type Store struct {
 	db    *sql.DB // reads, by up to readers at a time
 	write *sql.DB // writes, one after the other: SQLite has one writer
+	gate  *gate   // shut while the file is exchanged
 	file  string
 	now   func() time.Time
 
@@ -68,7 +69,8 @@ func Open(ctx context.Context, file string) (*Store, error) {
 		return nil, err
 	}
 	from := source(file, "journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(5000)", "synchronous(FULL)")
-	write, err := sql.Open("sqlite", from)
+	gate := &gate{}
+	write, err := opened(from, gate)
 	if err != nil {
 		return nil, fmt.Errorf("open %s: %w", file, err)
 	}
@@ -76,12 +78,12 @@ func Open(ctx context.Context, file string) (*Store, error) {
 	if err := migrate(ctx, write); err != nil {
 		return nil, errors.Join(fmt.Errorf("prepare %s: %w", file, err), write.Close())
 	}
-	db, err := sql.Open("sqlite", from)
+	db, err := opened(from, gate)
 	if err != nil {
 		return nil, errors.Join(fmt.Errorf("open %s: %w", file, err), write.Close())
 	}
 	db.SetMaxOpenConns(readers)
-	s := &Store{db: db, write: write, file: file, now: time.Now, wrote: make(chan struct{}, 1), done: make(chan struct{})}
+	s := &Store{db: db, write: write, gate: gate, file: file, now: time.Now, wrote: make(chan struct{}, 1), done: make(chan struct{})}
 	s.tidying.Go(s.tidy)
 	return s, nil
 }
@@ -308,21 +310,15 @@ func (s *Store) exec(ctx context.Context, query string, args ...any) (r sql.Resu
 
 // in runs f in one transaction.
 func (s *Store) in(ctx context.Context, f func(*sql.Tx) error) error {
-	tx, err := s.write.BeginTx(ctx, nil)
-	if err != nil {
-		return err
-	}
-	if err := f(tx); err != nil {
-		return errors.Join(err, tx.Rollback())
-	}
-	defer func() {
+	err := within(ctx, s.write, f)
+	if err == nil {
 		select {
 		case s.wrote <- struct{}{}:
 		default: // known already
 		}
 		s.changed.tell()
-	}()
-	return tx.Commit()
+	}
+	return err
 }
 
 // one turns a statement that touched no row into ErrNotFound.

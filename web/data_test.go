@@ -303,6 +303,54 @@ func TestDamageStandsOnEveryPage(t *testing.T) {
 			t.Errorf("%s does not say so", path)
 		}
 	}
+	// The page exchanges it for a copy while the program runs.
+	var whole bytes.Buffer
+	if err := x.store.Backup(t.Context(), file+".whole"); err != nil {
+		t.Fatal(err)
+	}
+	if text, err = os.ReadFile(file + ".whole"); err != nil {
+		t.Fatal(err)
+	}
+	whole.Write(text)
+	code, body, header := y.send("/data/restore", whole.Bytes())
+	if code != http.StatusSeeOther || header.Get("Location") != "/data?done=exchange" {
+		t.Fatalf("brought back over damaged data: %d, %s, %.300s", code, header.Get("Location"), body)
+	}
+	if _, body, _ := y.get("/data?done=exchange"); strings.Contains(body, "Damaged:") || !strings.Contains(body, "in place of the damaged data") {
+		t.Error("afterwards the page tells of damage, or of nothing")
+	}
+	if code, _, _ := y.get("/health"); code != http.StatusOK {
+		t.Errorf("afterwards health answers %d", code)
+	}
+	if all, err := kept.Boxes(t.Context()); err != nil || len(all) != 201 {
+		t.Errorf("%d boxes afterwards, %v", len(all), err)
+	}
+}
+
+// A copy that is downloaded locked is brought back by its passphrase alone.
+func TestALockedCopy(t *testing.T) {
+	t.Parallel()
+	x := workshop(t)
+	before := x.told()
+	if code, body, _ := x.post("/data/locked", "passphrase", "password1234"); code != http.StatusUnprocessableEntity || !strings.Contains(body, "too easy to guess") {
+		t.Errorf("an easy passphrase: %d", code)
+	}
+	code, file, header := x.post("/data/locked", "passphrase", goodPassword)
+	if code != http.StatusOK || !strings.HasPrefix(file, "age-encryption.org/v1\n") || !strings.Contains(header.Get("Content-Disposition"), ".db.age") || strings.Contains(file, "SQLite format") {
+		t.Fatalf("locked: %d, %v", code, header)
+	}
+	x.post("/boxes/1/delete")
+	for pass, says := range map[string]string{"": "give its passphrase", "seven craft sheets": "not the passphrase"} {
+		if code, body, _ := x.send("/data/restore", []byte(file), "passphrase", pass); code != http.StatusUnprocessableEntity || !strings.Contains(body, says) {
+			t.Errorf("with %q: %d, without %q", pass, code, says)
+		}
+	}
+	if x.told() == before {
+		t.Fatal("nothing was deleted")
+	}
+	if code, _, _ := x.send("/data/restore", []byte(file), "passphrase", goodPassword); code != http.StatusSeeOther || x.told() != before {
+		t.Errorf("brought back: %d; here is %s", code, x.told())
+	}
 }
 
 // A large file is only taken where files are brought back.

@@ -23,9 +23,9 @@ func backupCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use: "backup FILE", Short: "Copy all data to a file, also while Brevium runs", Args: cobra.ExactArgs(1),
 	}
-	folder := dataFlag(c)
+	folder, lock := dataFlag(c), passphraseFlag(c, "lock the copy")
 	c.RunE = func(c *cobra.Command, args []string) error {
-		if err := store.BackupFile(c.Context(), database(*folder), args[0]); err != nil {
+		if err := backupTo(c, database(*folder), args[0], *lock); err != nil {
 			return err
 		}
 		_, err := fmt.Fprintf(c.OutOrStdout(), "All data of %s are in %s.\n", *folder, args[0])
@@ -39,9 +39,14 @@ func restoreCommand() *cobra.Command {
 		Use: "restore FILE", Short: "Put a copy in place of all data, also while Brevium runs; what was there is copied first",
 		Args: cobra.ExactArgs(1),
 	}
-	folder := dataFlag(c)
+	folder, lock := dataFlag(c), passphraseFlag(c, "open a locked copy")
 	c.RunE = func(c *cobra.Command, args []string) error {
-		kept, err := restore(c.Context(), *folder, args[0])
+		from, gone, err := unlockedFrom(c, args[0], *lock)
+		if err != nil {
+			return err
+		}
+		defer gone()
+		kept, err := restore(c.Context(), *folder, from)
 		if err != nil {
 			return err
 		}
@@ -84,12 +89,15 @@ func restore(ctx context.Context, folder, from string) (kept string, err error) 
 			err = errors.Join(err, data.Close())
 		}
 		if running || errors.Is(err, store.ErrNewer) {
-			return "", errors.Join(err, errors.New("stop the Brevium that runs on these data first"))
+			return "", errors.Join(err, errors.New("the data are damaged: bring the copy back on the page “Your data” of the Brevium that runs on them, or stop it first"))
 		}
 		return store.Replace(ctx, file, from)
 	}
 	defer func() { err = errors.Join(err, data.Close()) }()
-	name, err := data.Restore(ctx, from)
+	name, aside, err := data.Restore(ctx, from)
+	if aside != "" {
+		return aside, err
+	}
 	return filepath.Join(folder, "backups", name), err
 }
 

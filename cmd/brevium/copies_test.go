@@ -84,6 +84,21 @@ func TestBackupAndRestoreWhileServing(t *testing.T) {
 	if r, err := http.Get(at + "/boxes/1/contents"); err != nil || r.StatusCode != http.StatusOK {
 		t.Errorf("brought back, the box gives %v, %v", r.StatusCode, err)
 	}
+	// Locked, by a passphrase that is easy to keep in mind and hard to guess.
+	locked := filepath.Join(t.TempDir(), "copy.age")
+	for pass, want := range map[string]int{"password1234\n": 1, "seven kraft sheets\n": 0} {
+		if _, errs, status := run(t, pass, "backup", "--data", folder, locked, "--passphrase-file", "-"); status != want {
+			t.Errorf("backup locked with %q: %d, %s", pass, status, errs)
+		}
+	}
+	for pass, want := range map[string]int{"": 1, "seven craft sheets\n": 1, "seven kraft sheets\r\n": 0} {
+		if _, errs, status := run(t, pass, "restore", "--data", folder, locked, "--passphrase-file", "-"); status != want || strings.Count(errs, "\n") != want {
+			t.Errorf("restore with %q: %d, %s", pass, status, errs)
+		}
+	}
+	if _, errs, status := run(t, "", "restore", "--data", folder, locked); status != 1 || !strings.Contains(errs, "--passphrase-file") {
+		t.Errorf("restore without a passphrase: %d, %s", status, errs)
+	}
 	// A second server on the same data says who has them.
 	if _, errs, status := run(t, "", "serve", "--address", "127.0.0.1:0", "--data", folder); status != 1 || !strings.Contains(errs, at) {
 		t.Errorf("a second server: %d, %s", status, errs)

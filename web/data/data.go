@@ -21,6 +21,7 @@ import (
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/fault"
+	"brevium/core/people"
 	"brevium/store"
 	"brevium/web/page"
 )
@@ -42,6 +43,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.GET("/data", s.show)
 	g := e.Group("/data", middleware.BodyLimit(MostBytes))
 	g.POST("/copy", s.makeCopy)
+	g.POST("/locked", s.locked)
 	g.GET("/copies/:name", s.download)
 	g.POST("/restore", s.restore)
 	g.POST("/check", s.check)
@@ -62,6 +64,7 @@ type dataPage struct {
 	Fault   string
 	Damage  string
 	InBin   int
+	Shop    bool // several work here
 	Checked bool
 }
 
@@ -82,6 +85,8 @@ func (s *room) show(c *echo.Context) error {
 		p.Said = "The copy is made."
 	case "restore":
 		p.Said = "The copy is in place of what was here."
+	case "exchange":
+		p.Said = "The copy is in place of the damaged data, which lie beside it in a file called “damaged”."
 	case "bring":
 		n := func(name string) int { v, _ := strconv.Atoi(c.QueryParam(name)); return v }
 		p.Said = fmt.Sprintf("Taken in: boxes %d, things %d, piles of paper %d, jobs %d. What was here already was not taken twice.",
@@ -108,7 +113,7 @@ func (s *room) render(c *echo.Context, status int, p dataPage) error {
 	if err != nil {
 		s.Log.Error("the bin cannot be read", "error", err) // damaged data still show their copies
 	}
-	p.InBin, p.Damage = len(bin), s.Store.Damage()
+	p.InBin, p.Damage, p.Shop = len(bin), s.Store.Damage(), people.Of(c.Request().Context()).ID != 0
 	return c.Render(status, "data.html", p)
 }
 
@@ -144,6 +149,41 @@ func (s *room) download(c *echo.Context) error {
 	return nil
 }
 
+// locked gives a copy of this moment that nobody reads without a passphrase.
+func (s *room) locked(c *echo.Context) error {
+	passphrase := c.FormValue("passphrase")
+	if err := people.CheckPassword(passphrase, ""); err != nil {
+		return s.refuse(c, err)
+	}
+	folder, err := os.MkdirTemp("", "brevium-")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(folder)
+	file := filepath.Join(folder, "brevium.db")
+	if err := s.Store.Backup(c.Request().Context(), file); err != nil {
+		return err
+	}
+	plain, err := os.Open(file)
+	if err != nil {
+		return err
+	}
+	defer plain.Close()
+	h := c.Response().Header()
+	h.Set("Content-Type", "application/octet-stream")
+	h.Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", "brevium-"+s.Store.Now().Format("2006-01-02")+".db.age"))
+	return store.LockCopy(c.Response(), plain, passphrase)
+}
+
+// unlocked is what a locked file holds.
+func unlocked(text []byte, passphrase string) ([]byte, error) {
+	r, err := store.UnlockCopy(bytes.NewReader(text), passphrase)
+	if err != nil {
+		return nil, err
+	}
+	return io.ReadAll(r)
+}
+
 // restore brings back one of the copies, or one from a file that was chosen.
 func (s *room) restore(c *echo.Context) error {
 	if name := c.FormValue("copy"); name != "" {
@@ -154,6 +194,9 @@ func (s *room) restore(c *echo.Context) error {
 		return s.putInPlace(c, file)
 	}
 	text, err := s.chosen(c)
+	if err == nil && store.Locked(text) {
+		text, err = unlocked(text, c.FormValue("passphrase"))
+	}
 	if err != nil {
 		return s.refuse(c, err)
 	}
@@ -171,9 +214,12 @@ func (s *room) restore(c *echo.Context) error {
 
 func (s *room) putInPlace(c *echo.Context, file string) error {
 	// Once begun it is not broken off by a page that is left.
-	before, err := s.Store.Restore(context.WithoutCancel(c.Request().Context()), file)
+	before, aside, err := s.Store.Restore(context.WithoutCancel(c.Request().Context()), file)
 	if err != nil {
 		return s.refuse(c, err)
+	}
+	if aside != "" {
+		return page.Back(c, "/data?done=exchange")
 	}
 	return page.Back(c, "/data?done=restore&undo=%s", before)
 }

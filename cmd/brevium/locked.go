@@ -1,0 +1,123 @@
+package main
+
+import (
+	"bufio"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"path/filepath"
+	"strings"
+
+	"github.com/spf13/cobra"
+
+	"brevium/core/people"
+	"brevium/store"
+)
+
+func passphraseFlag(c *cobra.Command, what string) *string {
+	return c.Flags().String("passphrase-file", "", "file whose first line is a passphrase to "+what+" with; - for standard input")
+}
+
+// passphraseOf is the first line of a file, or of standard input.
+func passphraseOf(c *cobra.Command, name string) (string, error) {
+	var from io.Reader = c.InOrStdin()
+	if name != "-" {
+		f, err := os.Open(name)
+		if err != nil {
+			return "", err
+		}
+		defer f.Close()
+		from = f
+	}
+	line, err := bufio.NewReader(io.LimitReader(from, 4*people.MostPassword)).ReadString('\n')
+	if err != nil && !errors.Is(err, io.EOF) {
+		return "", err
+	}
+	return strings.TrimRight(line, "\r\n"), nil
+}
+
+// backupTo copies all data to a file, locked where a passphrase is given.
+func backupTo(c *cobra.Command, data, to, lock string) error {
+	if lock == "" {
+		return store.BackupFile(c.Context(), data, to)
+	}
+	passphrase, err := passphraseOf(c, lock)
+	if err != nil {
+		return err
+	}
+	if err := people.CheckPassword(passphrase, ""); err != nil {
+		return fmt.Errorf("the passphrase: %w", err)
+	}
+	folder, err := os.MkdirTemp("", "brevium-")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(folder)
+	plain := filepath.Join(folder, "brevium.db")
+	if err := store.BackupFile(c.Context(), data, plain); err != nil {
+		return err
+	}
+	in, err := os.Open(plain)
+	if err != nil {
+		return err
+	}
+	defer in.Close()
+	made := to + ".part"
+	out, err := os.OpenFile(made, os.O_CREATE|os.O_TRUNC|os.O_WRONLY, 0o600)
+	if err != nil {
+		return err
+	}
+	defer os.Remove(made) // gone when all went well
+	if err := errors.Join(store.LockCopy(out, in, passphrase), out.Sync(), out.Close()); err != nil {
+		return err
+	}
+	return os.Rename(made, to)
+}
+
+// unlockedFrom is the file of a copy that can be read: itself, or what it holds, which gone
+// takes away.
+func unlockedFrom(c *cobra.Command, name, lock string) (file string, gone func(), err error) {
+	in, err := os.Open(name)
+	if err != nil {
+		return "", nil, err
+	}
+	defer in.Close()
+	begins := bufio.NewReader(in)
+	first, err := begins.Peek(64)
+	if err != nil && !errors.Is(err, io.EOF) {
+		return "", nil, err
+	}
+	if !store.Locked(first) {
+		return name, func() {}, nil
+	}
+	passphrase := ""
+	if lock != "" {
+		if passphrase, err = passphraseOf(c, lock); err != nil {
+			return "", nil, err
+		}
+	}
+	if passphrase == "" {
+		return "", nil, errors.New("this copy is locked: give its passphrase by --passphrase-file")
+	}
+	plain, err := store.UnlockCopy(begins, passphrase)
+	if err != nil {
+		return "", nil, err
+	}
+	folder, err := os.MkdirTemp("", "brevium-")
+	if err != nil {
+		return "", nil, err
+	}
+	gone = func() { os.RemoveAll(folder) }
+	file = filepath.Join(folder, "brevium.db")
+	out, err := os.OpenFile(file, os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
+	if err == nil {
+		_, err = io.Copy(out, plain)
+		err = errors.Join(err, out.Close())
+	}
+	if err != nil {
+		gone()
+		return "", nil, err
+	}
+	return file, gone, nil
+}

@@ -1,0 +1,68 @@
+package store
+
+import (
+	"bytes"
+	"errors"
+	"io"
+
+	"filippo.io/age"
+
+	"brevium/core/fault"
+)
+
+// lockedMark begins a file that is locked, in the form of age-encryption.org, version 1; other
+// programs that know the form open it too.
+const lockedMark = "age-encryption.org/v1\n"
+
+// lockWork is how long a passphrase takes to try, as a power of two: 64 MiB and some tenths of a
+// second.
+const lockWork = 16
+
+// LockCopy writes what is read so that nobody reads it without the passphrase.
+func LockCopy(to io.Writer, from io.Reader, passphrase string) error {
+	key, err := age.NewScryptRecipient(passphrase)
+	if err != nil {
+		return err
+	}
+	key.SetWorkFactor(lockWork)
+	w, err := age.Encrypt(to, key)
+	if err != nil {
+		return err
+	}
+	if _, err := io.Copy(w, from); err != nil {
+		return err
+	}
+	return w.Close()
+}
+
+// Locked reports whether a file that begins so is locked.
+func Locked(begins []byte) bool { return bytes.HasPrefix(begins, []byte(lockedMark)) }
+
+// UnlockCopy reads what was locked. The fault is at the passphrase where that is not right; one at
+// the file is given while it is read, where that was cut short or changed.
+func UnlockCopy(from io.Reader, passphrase string) (io.Reader, error) {
+	if passphrase == "" {
+		return nil, fault.New(fault.Empty, "passphrase", "This copy is locked: give its passphrase. Nothing was changed.")
+	}
+	key, err := age.NewScryptIdentity(passphrase)
+	if err != nil {
+		return nil, err
+	}
+	key.SetMaxWorkFactor(lockWork)
+	r, err := age.Decrypt(from, key)
+	if err != nil {
+		return nil, fault.New(fault.Invalid, "passphrase", "This is not the passphrase of this copy, or it is no copy. Nothing was changed.")
+	}
+	return unlocking{r}, nil
+}
+
+// unlocking says in a sentence that a locked file is not whole.
+type unlocking struct{ r io.Reader }
+
+func (u unlocking) Read(b []byte) (int, error) {
+	n, err := u.r.Read(b)
+	if err != nil && !errors.Is(err, io.EOF) {
+		err = fault.New(fault.Unreadable, "file", "This copy is cut short or was changed. Nothing was changed here.")
+	}
+	return n, err
+}
