@@ -102,6 +102,15 @@ func Again(id string, file []byte) (Picture, error) {
 	return p, err
 }
 
+// Dots is how many pixels a picture says that it has; 0 for what is no picture.
+func Dots(file []byte) int {
+	head, _, err := image.DecodeConfig(bytes.NewReader(file))
+	if err != nil {
+		return 0
+	}
+	return head.Width * head.Height
+}
+
 // fitted is the picture with its longer side no longer than so many pixels, what
 // is clear in it white.
 func fitted(img image.Image, side int) image.Image {

@@ -203,6 +203,9 @@ func (s *Store) Bring(ctx context.Context, all Everything, replace bool) (n Brou
 		if who := s.who(ctx); err == nil && who > 0 { // in a workshop it is of whoever brought it
 			err = give(ctx, tx, `maker = 0`, who)
 		}
+		if err == nil {
+			err = s.hasRoom(ctx, tx)
+		}
 		return err
 	})
 	return n, before, err

@@ -67,8 +67,22 @@ func (s *Store) AddLots(ctx context.Context, lots []drawer.Lot) error {
 				return err
 			}
 		}
-		return nil
+		return mostPiles(ctx, tx, place)
 	})
+}
+
+// MostPiles is how many piles of paper lie in the drawer of a table.
+const MostPiles = 2000
+
+func mostPiles(ctx context.Context, tx *sql.Tx, place string) error {
+	var n int
+	if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM lots WHERE count > 0 AND place = ?`, place).Scan(&n); err != nil {
+		return err
+	}
+	if n > MostPiles {
+		return fault.New(fault.TooLarge, "", "With these there would be %d piles in the drawer, and it holds up to %d. Nothing was taken.", n, MostPiles)
+	}
+	return nil
 }
 
 // addLot puts paper into the drawer of a table; one maker alone has one drawer.

@@ -65,7 +65,7 @@ func (s *Store) BringNotes(ctx context.Context, notes []logbook.Note) (taken int
 			}
 			taken += new
 		}
-		return nil
+		return s.hasRoom(ctx, tx)
 	})
 	return taken, err
 }

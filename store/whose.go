@@ -118,6 +118,23 @@ func (s *Store) roomFor(ctx context.Context, tx *sql.Tx, table string) error {
 	return nil
 }
 
+// hasRoom refuses what made the asker's rows more than one may have.
+func (s *Store) hasRoom(ctx context.Context, tx *sql.Tx) error {
+	if s.who(ctx) <= 0 {
+		return nil
+	}
+	for table, may := range most {
+		var n int
+		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM `+table+` WHERE 1`+s.own(ctx, "")).Scan(&n); err != nil {
+			return err
+		}
+		if n > may {
+			return fault.New(fault.TooLarge, "file", "With these you would have %d %s, and one has up to %d in a workshop. Nothing was taken.", n, table, may)
+		}
+	}
+	return nil
+}
+
 // Share lets everybody in the workshop work on a box or a job of one's own, or no more.
 // The boxes of a job are shared with it.
 func (s *Store) Share(ctx context.Context, sort Sort, id int64, shared bool) error {

@@ -6,8 +6,10 @@ import (
 	"bytes"
 	"context"
 	"embed"
+	"errors"
 	"fmt"
 	"io"
+	"mime/multipart"
 	"net/http"
 	"net/url"
 	"os"
@@ -175,13 +177,31 @@ func (s *room) locked(c *echo.Context) error {
 	return store.LockCopy(c.Response(), plain, passphrase)
 }
 
-// unlocked is what a locked file holds.
-func unlocked(text []byte, passphrase string) ([]byte, error) {
-	r, err := store.UnlockCopy(bytes.NewReader(text), passphrase)
-	if err != nil {
-		return nil, err
+// written writes what was sent to a file, unlocked where it is locked.
+func written(sent io.ReadSeeker, file, passphrase string) error {
+	begins := make([]byte, 64)
+	n, err := io.ReadFull(sent, begins)
+	if err != nil && !errors.Is(err, io.ErrUnexpectedEOF) {
+		return page.BadForm(err)
 	}
-	return io.ReadAll(r)
+	if _, err := sent.Seek(0, io.SeekStart); err != nil {
+		return err
+	}
+	from := io.Reader(sent)
+	if store.Locked(begins[:n]) {
+		if from, err = store.UnlockCopy(sent, passphrase); err != nil {
+			return err
+		}
+	}
+	out, err := os.OpenFile(file, os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
+	if err != nil {
+		return err
+	}
+	_, err = io.Copy(out, from)
+	if wrong := out.Close(); err == nil {
+		err = wrong
+	}
+	return err
 }
 
 // restore brings back one of the copies, or one from a file that was chosen.
@@ -193,21 +213,19 @@ func (s *room) restore(c *echo.Context) error {
 		}
 		return s.putInPlace(c, file)
 	}
-	text, err := s.chosen(c)
-	if err == nil && store.Locked(text) {
-		text, err = unlocked(text, c.FormValue("passphrase"))
-	}
+	in, _, err := s.chosen(c)
 	if err != nil {
 		return s.refuse(c, err)
 	}
+	defer in.Close()
 	folder, err := os.MkdirTemp("", "brevium-")
 	if err != nil {
 		return err
 	}
 	defer os.RemoveAll(folder)
 	file := filepath.Join(folder, "brevium.db")
-	if err := os.WriteFile(file, text, 0o600); err != nil {
-		return err
+	if err := written(in, file, c.FormValue("passphrase")); err != nil {
+		return s.refuse(c, err)
 	}
 	return s.putInPlace(c, file)
 }
@@ -224,18 +242,17 @@ func (s *room) putInPlace(c *echo.Context, file string) error {
 	return page.Back(c, "/data?done=restore&undo=%s", before)
 }
 
-// chosen is the file that was chosen in a form.
-func (s *room) chosen(c *echo.Context) ([]byte, error) {
+// chosen is the file that was chosen in a form, and its size in bytes.
+func (s *room) chosen(c *echo.Context) (multipart.File, int64, error) {
 	file, err := c.FormFile("file")
 	if err != nil || file.Size == 0 {
-		return nil, fault.New(fault.Empty, "file", "Choose a file first. Nothing was changed.")
+		return nil, 0, fault.New(fault.Empty, "file", "Choose a file first. Nothing was changed.")
 	}
 	in, err := file.Open()
 	if err != nil {
-		return nil, page.BadForm(err)
+		return nil, 0, page.BadForm(err)
 	}
-	defer in.Close()
-	return io.ReadAll(io.LimitReader(in, MostBytes))
+	return in, file.Size, nil
 }
 
 func (s *room) check(c *echo.Context) error {
@@ -290,11 +307,12 @@ func (s *room) zipped(c *echo.Context, all store.Everything, lots []drawer.Lot) 
 // bring takes a zip of another Brevium in, beside what is here or in place of
 // it.
 func (s *room) bring(c *echo.Context) error {
-	text, err := s.chosen(c)
+	in, size, err := s.chosen(c)
 	if err != nil {
 		return s.refuse(c, err)
 	}
-	all, err := unpack(text)
+	defer in.Close()
+	all, err := unpack(in, size)
 	if err != nil {
 		return s.refuse(c, err)
 	}

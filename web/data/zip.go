@@ -6,15 +6,9 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
-	"path"
-	"strings"
 
 	"brevium/core/cupboard"
-	"brevium/core/design"
 	"brevium/core/drawer"
-	"brevium/core/fault"
-	"brevium/core/strict"
-	"brevium/photo"
 	"brevium/store"
 	"brevium/web/page"
 )
@@ -105,73 +99,4 @@ func pack(to io.Writer, all store.Everything, lots []drawer.Lot, made string, pi
 		}
 	}
 	return z.Close()
-}
-
-// unpack reads what pack wrote. Every file may be as large as a design may be,
-// and the list ten times that.
-func unpack(text []byte) (store.Everything, error) {
-	var out store.Everything
-	z, err := zip.NewReader(bytes.NewReader(text), int64(len(text)))
-	if err != nil {
-		return out, fault.New(fault.Unreadable, "file", "This is no zip file of a Brevium. Nothing was taken.")
-	}
-	files := map[string]*zip.File{}
-	for _, f := range z.File {
-		files[path.Clean(f.Name)] = f
-	}
-	read := func(name string, most int64) ([]byte, error) {
-		f, there := files[path.Clean(name)]
-		if !there {
-			return nil, fault.New(fault.Unreadable, "file", "This zip has no file %s in it, so nothing was taken.", name)
-		}
-		r, err := f.Open()
-		if err != nil {
-			return nil, fault.New(fault.Unreadable, "file", "%s in this zip cannot be read: %v", name, err)
-		}
-		defer r.Close()
-		text, err := io.ReadAll(io.LimitReader(r, most+1))
-		if err != nil || int64(len(text)) > most {
-			return nil, fault.New(fault.Unreadable, "file", "%s in this zip cannot be read, or is far too large", name)
-		}
-		return text, nil
-	}
-	text, err = read(listName, 10*strict.MostBytes)
-	if err != nil {
-		return out, err
-	}
-	var l list
-	if err := json.Unmarshal(text, &l); err != nil {
-		return out, fault.New(fault.NotJSON, "file", "%s in this zip is not what Brevium writes: %v", listName, err)
-	}
-	if l.Brevium != 1 {
-		return out, fault.New(fault.UnknownFormat, "file", "this zip is of format %d; this program reads format 1", l.Brevium)
-	}
-	out.Things, out.Paper, out.Jobs, out.Goods, out.Notes, out.Settings, out.Styles = l.Things, l.Paper, l.Jobs, l.Supplies, l.Notes, l.Settings, l.Styles
-	for _, b := range l.Boxes {
-		text, err := read(b.File, strict.MostBytes)
-		if err != nil {
-			return out, err
-		}
-		name := b.Name
-		if in, err := design.ReadKept(text); err == nil {
-			name = in.Name
-		}
-		out.Boxes = append(out.Boxes, store.KeptBox{ID: b.ID, Name: name, Design: text, Ticks: b.Ticks, Times: b.Times})
-	}
-	for _, f := range z.File {
-		if path.Dir(path.Clean(f.Name)) != photoDir || len(out.Photos) == store.MostPhotos {
-			continue
-		}
-		text, err := read(f.Name, photo.MostBytes)
-		if err != nil {
-			return out, err
-		}
-		// It is made anew, whatever somebody put there; a file of ours stays as it is.
-		p, err := photo.Again(strings.TrimSuffix(path.Base(f.Name), ".jpg"), text)
-		if err != nil {
-			return out, fault.New(fault.NotAPicture, "file", "%s in this zip is no picture of a paper", f.Name)
-		}
-		out.Photos = append(out.Photos, p)
-	}
-	return out, nil
 }

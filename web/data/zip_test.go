@@ -33,7 +33,7 @@ func FuzzUnpack(f *testing.F) {
 		if err := z.Close(); err != nil {
 			t.Fatal(err)
 		}
-		all, err := unpack(text.Bytes())
+		all, err := unpack(bytes.NewReader(text.Bytes()), int64(text.Len()))
 		if err != nil {
 			if fault.Of(err).Code == fault.Internal {
 				t.Errorf("refused without a word for it: %v", err)
