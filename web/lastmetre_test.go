@@ -90,10 +90,11 @@ func TestTheCaliperTypesOnce(t *testing.T) {
 	b.visit(fmt.Sprintf("/boxes/%d/contents", id))
 	b.do(chromedp.Click(".measuring summary"))
 	field := `#stop-form input[data-length]`
+	const quietly = `sending.size === 0 && !document.querySelector(".htmx-request, .htmx-swapping, .htmx-settling")`
 	read := func(size string) string {
 		b.do(chromedp.Focus(field), js(fmt.Sprintf(`document.querySelector("#caliper-size").value = %q`, size)))
 		was := b.value(fmt.Sprintf("document.querySelector(%q).value", field))
-		b.until(`sending.size === 0 && !document.querySelector(".htmx-request, .htmx-swapping, .htmx-settling")`)
+		b.until(quietly)
 		b.do(chromedp.Click(".caliper button"))
 		b.until(fmt.Sprintf("document.querySelector(%q).value !== %q", field, was))
 		return b.value(fmt.Sprintf("document.querySelector(%q).value", field))
@@ -101,7 +102,9 @@ func TestTheCaliperTypesOnce(t *testing.T) {
 	if read("30"); strings.Contains(read("48"), ";") {
 		t.Error("a reading is typed after another")
 	}
+	b.until(quietly) // while the page moves a click goes beside
 	b.do(chromedp.Click(".caliper input[type=checkbox]"))
+	b.until(`document.querySelector(".caliper input[type=checkbox]").checked`)
 	if got := read("47"); strings.Count(got, ";") != 1 {
 		t.Errorf("the largest of several is not asked for: %q", got)
 	}
