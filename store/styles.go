@@ -37,9 +37,10 @@ func (s *Store) Styles(ctx context.Context) ([]OwnStyle, error) {
 	return out, rows.Err()
 }
 
-// AddStyle keeps a style file as the next version of its id; write puts the version into
-// it. It gives the version.
-func (s *Store) AddStyle(ctx context.Context, id string, write func(version int) ([]byte, error)) (version int, err error) {
+// AddStyle keeps a style file as the next version of its id, if began is the newest one there
+// is, 0 for none; write puts the version into it. It gives the version, or with a fault the one
+// that was kept meanwhile.
+func (s *Store) AddStyle(ctx context.Context, id string, began int, write func(version int) ([]byte, error)) (version int, err error) {
 	err = s.in(ctx, func(tx *sql.Tx) error {
 		var all int
 		if err := tx.QueryRowContext(ctx, `SELECT (SELECT count(*) FROM styles), (SELECT coalesce(max(version), 0) + 1 FROM styles WHERE id = ?)`, id).Scan(&all, &version); err != nil {
@@ -47,6 +48,10 @@ func (s *Store) AddStyle(ctx context.Context, id string, write func(version int)
 		}
 		if all >= MostStyles {
 			return fault.New(fault.TooLarge, "file", "There are %d styles of your own here already; that is the most.", MostStyles)
+		}
+		if newest := version - 1; newest != began {
+			version = newest
+			return fault.New(fault.NotTaken, "style", "Version %d of %q is here already, and yours was not begun from it. Keep it again to make it version %d, or look at that one first.", newest, id, newest+1)
 		}
 		file, err := write(version)
 		if err != nil {

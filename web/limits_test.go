@@ -219,8 +219,8 @@ func limitTries() map[string]func(t *testing.T) sender {
 		},
 		"versions of styles of one's own": func(t *testing.T) sender {
 			x := newTable(t)
-			return many(func(int) error {
-				_, err := x.store.AddStyle(t.Context(), "kept", func(int) ([]byte, error) { return []byte(`{}`), nil })
+			return many(func(kept int) error {
+				_, err := x.store.AddStyle(t.Context(), "kept", kept, func(int) ([]byte, error) { return []byte(`{}`), nil })
 				return err
 			})
 		},

@@ -188,7 +188,9 @@ func TestACardsLook(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	x.post("/drawer/look", "at", "paper0", "card", form.CardText(lots[0].Card), "paper0.look.print", "gingham", "paper0.look.outside", "#ffffff")
+	_, page, _ := x.get("/drawer")
+	at = regexp.MustCompile(`name="at" value="(paper\w+)"`).FindStringSubmatch(page)[1]
+	x.post("/drawer/look", "at", at, "card", form.CardText(lots[0].Card), at+".look.print", "gingham", at+".look.outside", "#ffffff")
 	if lots, err = x.store.Lots(t.Context()); err != nil || lots[0].Card.Look.Print != paper.Gingham || lots[0].Card.Look.Outside != "#ffffff" {
 		t.Errorf("in the drawer: %+v, %v", lots[0].Card.Look, err)
 	}

@@ -62,7 +62,7 @@ func TestAStyleOfOnesOwn(t *testing.T) {
 	if page := x.words("/boxes/1/making"); !strings.Contains(page, "bring back and front up and press them on") {
 		t.Errorf("its steps: %.500s", page)
 	}
-	x.post("/styles", "style", strings.Replace(text, "A carton of my own", "The fair's carton", 1), "keep", "1")
+	x.post("/styles", "style", strings.Replace(text, "A carton of my own", "The fair's carton", 1), "keep", "1", "began", "1")
 	if kinds := x.words("/kinds"); strings.Contains(kinds, "A carton of my own") || !strings.Contains(kinds, "The fair's carton") || x.box(id).Inputs.Style != "fair-carton" {
 		t.Error("the second version does not take the first one's place")
 	}

@@ -12,6 +12,7 @@ import (
 	"brevium/core/fault"
 	"brevium/core/people"
 	"brevium/store"
+	"brevium/web/form"
 	"brevium/web/page"
 )
 
@@ -262,13 +263,32 @@ func (d *Door) change(c *echo.Context) error {
 		role = p.Role
 	}
 	struck := c.FormValue("struck") != ""
-	form, err := c.FormValues()
+	posted, err := c.FormValues()
 	if err != nil {
 		return page.BadForm(err)
 	}
-	sits := form.Has("place")
+	d.Merging.Lock()
+	defer d.Merging.Unlock()
+	if p, err = d.Store.Person(ctx, p.ID); err != nil {
+		return err
+	}
+	f := form.New(posted, page.UnitsOf(c))
+	f.Meet(form.Field{Name: "role", Value: string(p.Role)}, form.Field{Name: "place", Value: p.Place})
+	if was := posted.Get(form.WasField("struck")); was != "" && was != strconv.FormatBool(p.Struck) {
+		f.Fail(fault.New(fault.NotTaken, "struck", ""))
+	}
+	if !f.OK() {
+		return d.showPeople(c, http.StatusUnprocessableEntity, peoplePage{Fault: "Another steward changed " + p.Name + " meanwhile. They are shown as they stand now; change them again if need be."})
+	}
+	if posted.Has(form.WasField("role")) {
+		struck = p.Struck // the form of a role strikes nobody
+	}
+	if role = people.Role(posted.Get("role")); !role.Known() {
+		role = p.Role
+	}
+	sits := posted.Has("place")
 	if sits {
-		err = d.Store.SetPlace(ctx, p.ID, form.Get("place"))
+		err = d.Store.SetPlace(ctx, p.ID, posted.Get("place"))
 	} else {
 		err = d.Store.SetPerson(ctx, p.ID, role, struck)
 	}
@@ -281,7 +301,7 @@ func (d *Door) change(c *echo.Context) error {
 	detail := "a " + string(role)
 	switch {
 	case sits:
-		detail = "sits at " + cmp.Or(form.Get("place"), "the workshop's table")
+		detail = "sits at " + cmp.Or(posted.Get("place"), "the workshop's table")
 	case struck:
 		detail = "is let in no more"
 	}

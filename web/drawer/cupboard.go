@@ -1,6 +1,7 @@
 package drawer
 
 import (
+	"context"
 	"fmt"
 	"net/http"
 	"net/url"
@@ -28,9 +29,13 @@ type cupboardPage struct {
 // goodView is a supply with its fields.
 type goodView struct {
 	cupboard.Good
+	At                    string // names its fields
 	Title, Unit, Reserved string
 	Fields                []form.Field
 }
+
+// goodAt names the fields of a supply, the same in every window.
+func goodAt(g cupboard.Good) string { return fmt.Sprintf("good%x", string(g.Kind)+"/"+g.Name) }
 
 // lengthsIn is how lengths are typed: by the metre.
 const lengthsIn = 1000.0
@@ -59,11 +64,12 @@ func (s *room) showCupboard(c *echo.Context, status int, f *form.Form) error {
 	if err != nil {
 		return err
 	}
+	f.Carry = true
 	v := cupboardPage{Chrome: s.Chrome(c, "The cupboard"), Form: f, Put: c.QueryParam("put") != ""}
 	worth := 0.0
-	for n, g := range goods {
-		at := func(part string) string { return fmt.Sprintf("good%d.%s", n, part) }
-		x := goodView{Good: g, Title: g.Named(), Unit: unitOf(g.Kind)}
+	for _, g := range goods {
+		at := func(part string) string { return goodAt(g) + "." + part }
+		x := goodView{Good: g, At: goodAt(g), Title: g.Named(), Unit: unitOf(g.Kind)}
 		if g.Reserved > 0 {
 			x.Reserved = g.Kind.Tells(g.Reserved) + " set aside"
 		}
@@ -72,6 +78,7 @@ func (s *room) showCupboard(c *echo.Context, status int, f *form.Form) error {
 		v.Goods = append(v.Goods, x)
 	}
 	v.Worth = fmt.Sprintf("%.2f", worth)
+	f.Carry = false
 	var kinds []form.Choice
 	for _, k := range cupboard.Kinds {
 		kinds = append(kinds, form.Choice{Value: string(k), Label: k.Name()})
@@ -130,12 +137,31 @@ func readGood(f *form.Form, at func(string) string, g *cupboard.Good) {
 	}
 }
 
+// meetGood holds the fields of a supply against how it stands by now; one that was taken out
+// meanwhile is ErrNotFound.
+func (s *room) meetGood(ctx context.Context, f *form.Form, at func(string) string, g *cupboard.Good) error {
+	goods, err := s.Store.Goods(ctx)
+	if err != nil {
+		return err
+	}
+	for _, x := range goods {
+		if x.Kind == g.Kind && x.Name == g.Name {
+			*g = cupboard.Good{Kind: x.Kind, Name: x.Name, Amount: x.Amount, Price: x.Price, Spare: x.Spare}
+			f.Meet(s.goodFields(form.New(nil, f.Unit), at, x)...)
+			return nil
+		}
+	}
+	return fault.New(fault.Deleted, "", "%s was taken out of the cupboard meanwhile; put it in anew.", g.Named())
+}
+
 // putGood puts a supply in, changes one, or takes it out.
 func (s *room) putGood(c *echo.Context) error {
 	posted, err := c.FormValues()
 	if err != nil {
 		return page.BadForm(err)
 	}
+	s.Merging.Lock()
+	defer s.Merging.Unlock()
 	f := form.New(posted, page.UnitsOf(c))
 	ctx := c.Request().Context()
 	g := cupboard.Good{Kind: cupboard.Kind(posted.Get("kind")), Name: posted.Get("name")}
@@ -149,6 +175,8 @@ func (s *room) putGood(c *echo.Context) error {
 	if posted.Get("at") == "new" {
 		g.Kind = cupboard.Kind(posted.Get("new.kind"))
 		f.Text("new.name", &g.Name)
+	} else if err := s.meetGood(ctx, f, at, &g); err != nil {
+		return err
 	}
 	readGood(f, at, &g)
 	if !f.OK() {

@@ -5,6 +5,7 @@ import (
 	"cmp"
 	"embed"
 	"fmt"
+	"hash/fnv"
 	"html/template"
 	"net/http"
 	"net/url"
@@ -83,10 +84,11 @@ func (s *room) showDrawer(c *echo.Context, status int, f *form.Form) error {
 	if err != nil {
 		return err
 	}
+	f.Carry = true
 	view := drawerPage{Chrome: s.Chrome(c, "The drawer"), Form: f, Put: c.QueryParam("put") != ""}
 	worth := 0.0
-	for n, g := range drawer.Groups(lots) {
-		at := fmt.Sprint("paper", n)
+	for _, g := range drawer.Groups(lots) {
+		at := paperAt(g.Card)
 		v := groupView{
 			Card: g.Card, At: at, Look: f.LookFields(at+".look", g.Card),
 			About: fmt.Sprintf(
@@ -104,15 +106,28 @@ func (s *room) showDrawer(c *echo.Context, status int, f *form.Form) error {
 			if l.Offcut && l.From != "" {
 				x.What = "offcut of " + l.From
 			}
-			x.CountField = f.Control(fmt.Sprintf("count.%d", l.ID), "How many", "", strconv.Itoa(l.Count))
-			x.PriceField = f.Control(fmt.Sprintf("price.%d", l.ID), "Price of one", "", fmt.Sprintf("%.2f", l.Price))
+			x.CountField, x.PriceField = lotFields(f, l)
 			v.Lots = append(v.Lots, x)
 		}
 		view.Groups = append(view.Groups, v)
 	}
 	view.Worth = fmt.Sprintf("%.2f", worth)
+	f.Carry = false
 	view.addFields()
 	return c.Render(status, "drawer.html", view)
+}
+
+// paperAt names the fields of a card, the same in every window.
+func paperAt(c paper.Card) string {
+	sum := fnv.New64a()
+	sum.Write([]byte(c.Key())) // never fails
+	return fmt.Sprintf("paper%x", sum.Sum64())
+}
+
+// lotFields ask how many sheets a pile has, and what one costs.
+func lotFields(f *form.Form, l drawer.Lot) (count, price form.Field) {
+	return f.Control(fmt.Sprintf("count.%d", l.ID), "How many", "", strconv.Itoa(l.Count)),
+		f.Control(fmt.Sprintf("price.%d", l.ID), "Price of one", "", fmt.Sprintf("%.2f", l.Price))
 }
 
 // addFields readies the form that puts paper in.
@@ -191,6 +206,18 @@ func (s *room) setLook(c *echo.Context) error {
 	if !known {
 		return page.BadForm(fault.New(fault.Invalid, "card", "This form names no card; reload the page."))
 	}
+	s.Merging.Lock()
+	defer s.Merging.Unlock()
+	lots, err := s.Store.Lots(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	for _, l := range lots { // as it looks by now
+		if l.Card.Key() == old.Key() {
+			old.Look = l.Card.Look
+		}
+	}
+	f.Meet(form.New(nil, f.Unit).LookFields(posted.Get("at")+".look", old)...)
 	now := old
 	f.ReadLook(posted.Get("at"), old, &now)
 	if err := now.Look.Check(); err != nil {
@@ -212,22 +239,26 @@ func (s *room) setPaper(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
+	posted, err := c.FormValues()
+	if err != nil {
+		return page.BadForm(err)
+	}
+	s.Merging.Lock()
+	defer s.Merging.Unlock()
 	ctx := c.Request().Context()
 	l, err := s.Store.Lot(ctx, n)
 	if err != nil {
 		return err
 	}
-	posted, err := c.FormValues()
-	if err != nil {
-		return page.BadForm(err)
-	}
 	f := form.New(posted, page.UnitsOf(c))
+	if posted.Get("out") != "" { // what was seen is taken out, and no more
+		posted.Set(fmt.Sprintf("count.%d", n), "0")
+	}
+	nowCount, nowPrice := lotFields(form.New(nil, f.Unit), l)
+	f.Meet(nowCount, nowPrice)
 	count, price := fmt.Sprintf("count.%d", n), fmt.Sprintf("price.%d", n)
 	f.Whole(count, &l.Count)
 	f.Price(price, &l.Price)
-	if posted.Get("out") != "" {
-		l.Count = 0
-	}
 	if f.OK() {
 		if err := s.Store.SetLot(ctx, n, l.Count, l.Price); page.IsFault(err) {
 			x := *fault.Of(err)

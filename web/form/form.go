@@ -34,6 +34,8 @@ type Form struct {
 	// would do about a fault.
 	Notes []string
 	Cures []design.Cure
+	// Carry lets each field take along what it showed, for Meet.
+	Carry bool
 	// Rows are the faults of a list that was brought in, and List its text.
 	Rows []string
 	List string
@@ -78,6 +80,8 @@ type Field struct {
 	OwnUnit               bool
 	Kind                  string // of the control; "" is a line of text, "lines" several
 	Clash                 *Clash
+	Carries               bool   // it takes along what it showed
+	Was                   string // that is what is stored now
 }
 
 type Choice struct {
@@ -121,7 +125,7 @@ func (f *Form) Control(name, label, hint, stored string) Field {
 	f.placed[name] = true
 	x := Field{
 		ID: "f-" + strings.NewReplacer(".", "-", "[", "-", "]", "").Replace(name), Name: name,
-		Label: label, Hint: hint, Value: value, Fault: f.Faults[name],
+		Label: label, Hint: hint, Value: value, Fault: f.Faults[name], Carries: f.Carry, Was: stored,
 	}
 	if f.clashes[name] && f.Posted.Has(name) {
 		x.Fault, x.Clash = "", &Clash{Theirs: stored, Mine: value}

@@ -34,6 +34,32 @@ func (f *Form) Onto(m merge.Merged, was, now func(path string) string, sameUnits
 	}
 }
 
+// WasField is the name under which a field takes along what it showed.
+func WasField(name string) string { return "was." + name }
+
+// Meet holds fields of a form against what is stored now, where they took along what they
+// showed: one that was not touched here is left out, so that what somebody else put there
+// meanwhile stays; one that both changed shows both, and asks. now are the same fields, as they
+// would be shown.
+func (f *Form) Meet(now ...Field) {
+	for _, x := range now {
+		if !f.Posted.Has(WasField(x.Name)) || !f.Posted.Has(x.Name) {
+			continue
+		}
+		was, mine := line(f.Posted.Get(WasField(x.Name))), line(f.Posted.Get(x.Name))
+		switch theirs := line(x.Value); {
+		case f.Posted.Get("take") == x.Name, mine == was && theirs != was:
+			f.Posted.Del(x.Name)
+		case theirs != was && theirs != mine:
+			f.clashes[x.Name] = true
+			f.Faults[x.Name] = "This was changed in another window meanwhile; look which it shall be."
+		}
+	}
+}
+
+// line is a text with the ends of its lines as they are kept.
+func line(text string) string { return strings.TrimSpace(strings.ReplaceAll(text, "\r\n", "\n")) }
+
 // Clashes reports whether anything was changed both here and elsewhere.
 func (f *Form) Clashes() bool { return len(f.clashes) > 0 }
 

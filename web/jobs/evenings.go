@@ -143,19 +143,25 @@ func (s *room) showEvenings(c *echo.Context, status int, f *form.Form) error {
 	} else {
 		v.planned(evenings.Tasks(items, ids, logbook.Paces(times), done), when, who, tools, now)
 	}
+	f.Carry = true
+	v.Fields = t.fields(f, now)
+	return c.Render(status, "evenings.html", v)
+}
+
+// fields ask who is at the table, when, with what.
+func (t table) fields(f *form.Form, now time.Time) []form.Field {
 	lines := func(name, label, hint, stored string) form.Field {
 		x := f.Control(name, label, hint, stored)
 		x.Kind = "lines"
 		return x
 	}
-	v.Fields = []form.Field{
+	return []form.Field{
 		lines("evenings", "Time at the table", "like Tuesday 19 to 21, Saturday morning", t.Evenings),
 		f.Control("ready", "Ready by", "a day such as "+now.AddDate(0, 0, 14).Format(time.DateOnly)+"; weekdays are then every one until it", t.Ready),
 		lines("hands", "Who is there", "one to a line; after a colon what they do: Ben: fold, glue", t.Hands),
 		f.Control("trimmers", "Trimmers", "", fmt.Sprint(t.Trimmers)),
 		f.Control("boards", "Scoring boards", "", fmt.Sprint(t.Boards)),
 	}
-	return c.Render(status, "evenings.html", v)
 }
 
 // planned fills in the plan.
@@ -225,6 +231,8 @@ func (s *room) setEvenings(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
+	s.Merging.Lock()
+	defer s.Merging.Unlock()
 	ctx := c.Request().Context()
 	f := form.New(posted, page.UnitsOf(c))
 	if key := posted.Get("key"); key != "" {
@@ -237,6 +245,7 @@ func (s *room) setEvenings(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
+	f.Meet(t.fields(form.New(nil, f.Unit), s.Store.Now())...)
 	for name, into := range map[string]*string{"evenings": &t.Evenings, "hands": &t.Hands, "ready": &t.Ready} {
 		if posted.Has(name) {
 			*into = strings.TrimSpace(strings.ReplaceAll(posted.Get(name), "\r\n", "\n"))
@@ -261,9 +270,17 @@ func (s *room) setEvenings(c *echo.Context) error {
 	return page.Back(c, "/jobs/%d/evenings", n)
 }
 
-// lotDone notes that copies of a task are done up to a number; 0 takes it back.
+// lotDone notes that copies of a task are done up to a number: what others did further on
+// stays done. 0 takes it back.
 func (s *room) lotDone(ctx context.Context, f *form.Form, job int64, key string) error {
 	upto := 0
 	f.Whole("upto", &upto)
-	return s.Store.SetDone(ctx, job, key, max(0, upto))
+	if upto <= 0 {
+		return s.Store.SetDone(ctx, job, key, 0)
+	}
+	_, done, err := s.table(ctx, job)
+	if err != nil {
+		return err
+	}
+	return s.Store.SetDone(ctx, job, key, max(done[key], upto))
 }

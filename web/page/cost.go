@@ -82,14 +82,9 @@ func (s *Room) ShowCost(ctx context.Context, p *CostPage, ids []int64) error {
 	if err != nil {
 		return err
 	}
-	number := func(f float64) string { return strings.TrimSuffix(fmt.Sprintf("%.1f", f), ".0") }
 	f := p.Form
-	p.Rates = []form.Field{
-		f.Control("hour", "An hour of your work", "in your own coin, such as 12", r.Hour.String()),
-		f.Control("margin", "To remain above all costs", "percent of the price", number(r.Margin)),
-		f.Control("fee", "The stall's fee", "percent of the price", number(r.Fee)),
-		f.Control("each", "Every sale costs", "a bag, a card fee", r.Each.String()),
-	}
+	f.Carry = true
+	p.Rates = rateFields(f, r)
 	p.Says = p.Sum.Says()
 	for i, b := range p.Sum.Boxes {
 		row := CostRow{Box: b, ID: ids[i], Time: recipe.Clock(b.Minutes), Way: "by the margin"}
@@ -97,13 +92,29 @@ func (s *Room) ShowCost(ctx context.Context, p *CostPage, ids []int64) error {
 		if b.Typed {
 			shown, row.Way = b.Price.String(), "set by hand"
 		}
-		row.Price = f.Control(PriceField(ids[i]), "A price for "+b.Name+", by hand", "empty: by the margin", shown)
+		row.Price = priceField(f, ids[i], b.Name, shown)
 		p.Boxes = append(p.Boxes, row)
 		p.Copies += b.Copies
 		p.SellsFor += b.Price * money.Amount(b.Copies)
 		p.RemainsInAll += b.Remains() * money.Amount(b.Copies)
 	}
 	return nil
+}
+
+// rateFields ask for what the maker reckons with.
+func rateFields(f *form.Form, r cost.Rates) []form.Field {
+	number := func(f float64) string { return strings.TrimSuffix(fmt.Sprintf("%.1f", f), ".0") }
+	return []form.Field{
+		f.Control("hour", "An hour of your work", "in your own coin, such as 12", r.Hour.String()),
+		f.Control("margin", "To remain above all costs", "percent of the price", number(r.Margin)),
+		f.Control("fee", "The stall's fee", "percent of the price", number(r.Fee)),
+		f.Control("each", "Every sale costs", "a bag, a card fee", r.Each.String()),
+	}
+}
+
+// priceField asks for the price of a box by hand.
+func priceField(f *form.Form, id int64, name, shown string) form.Field {
+	return f.Control(PriceField(id), "A price for "+name+", by hand", "empty: by the margin", shown)
 }
 
 // TakeCost keeps the rates of a form and the prices of boxes by hand; tag hangs each
@@ -113,8 +124,20 @@ func (s *Room) TakeCost(c *echo.Context, boxes []store.Box, tag bool) (*form.For
 	if err != nil {
 		return nil, BadForm(err)
 	}
+	s.Merging.Lock()
+	defer s.Merging.Unlock()
 	ctx := c.Request().Context()
 	f := form.New(posted, UnitsOf(c))
+	for i := range boxes { // as they stand by now
+		if boxes[i], err = s.Store.Box(ctx, boxes[i].ID); err != nil {
+			return nil, err
+		}
+		shown := ""
+		if boxes[i].Inputs.Price > 0 {
+			shown = boxes[i].Inputs.Price.String()
+		}
+		f.Meet(priceField(form.New(nil, f.Unit), boxes[i].ID, boxes[i].Name, shown))
+	}
 	if err := s.readRates(ctx, f); err != nil {
 		return nil, err
 	}
@@ -139,6 +162,7 @@ func (s *Room) readRates(ctx context.Context, f *form.Form) error {
 	if err != nil {
 		return err
 	}
+	f.Meet(rateFields(form.New(nil, f.Unit), r)...)
 	for name, into := range map[string]*money.Amount{"hour": &r.Hour, "each": &r.Each} {
 		a, err := money.Parse(f.Posted.Get(name))
 		if err != nil {

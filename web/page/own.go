@@ -2,6 +2,8 @@ package page
 
 import (
 	"context"
+	"crypto/sha256"
+	"encoding/hex"
 
 	"brevium/core/style"
 	"brevium/core/stylefile"
@@ -25,6 +27,20 @@ func (s *Room) KnowStyles(ctx context.Context) error {
 type Draft struct {
 	Text   string   `json:"text"`
 	Before []string `json:"before,omitempty"`
+	// Began is the version of a style of one's own that it was begun from, 0 for none.
+	Began int `json:"began,omitempty"`
+}
+
+// Mark tells one state of the draft from another.
+func (d *Draft) Mark() string {
+	sum := sha256.Sum256([]byte(d.Text))
+	return hex.EncodeToString(sum[:6])
+}
+
+// BeginFrom notes which version of a style the draft is of.
+func (s *Room) BeginFrom(ctx context.Context, d *Draft, version int) error {
+	d.Began = version
+	return s.Store.Set(ctx, draftKey, d)
 }
 
 // draftKey is where it is kept, so that it is there after a reload.

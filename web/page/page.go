@@ -17,6 +17,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"sync"
 
 	"github.com/labstack/echo/v5"
 
@@ -40,6 +41,8 @@ type Room struct {
 	Turns Turns
 	// Looking is the search that runs.
 	Looking Looking
+	// Merging lets one form at a time be held against what is stored, and kept.
+	Merging sync.Mutex
 
 	sketches *Kept[Sketch]
 	results  *Kept[*design.Result]

@@ -8,6 +8,7 @@ import (
 	"encoding/json"
 	"html/template"
 	"net/http"
+	"strconv"
 	"strings"
 
 	"github.com/labstack/echo/v5"
@@ -52,6 +53,7 @@ type stylesPage struct {
 	Nets     []template.HTML // of its pieces
 	Says     string
 	Kept     string
+	Began    string // the version that the file was begun from
 	// pick lets the faces of the picked piece be pressed.
 	pick   bool
 	picked int
@@ -77,6 +79,7 @@ func (s *room) show(c *echo.Context) error {
 			return err
 		}
 		f.Posted.Set("style", string(x.File))
+		f.Posted.Set("began", strconv.Itoa(x.Version))
 	}
 	return s.render(c, http.StatusOK, f)
 }
@@ -100,7 +103,7 @@ func (s *room) newest(ctx context.Context, id string) (store.OwnStyle, error) {
 }
 
 func (s *room) render(c *echo.Context, status int, f *form.Form) error {
-	v := &stylesPage{Chrome: s.Chrome(c, "Styles of your own"), Form: f, Examples: stylefile.Examples(), Kept: c.QueryParam("kept")}
+	v := &stylesPage{Chrome: s.Chrome(c, "Styles of your own"), Form: f, Examples: stylefile.Examples(), Kept: c.QueryParam("kept"), Began: f.Posted.Get("began")}
 	all, err := s.Store.Styles(c.Request().Context())
 	if err != nil {
 		return err
@@ -181,28 +184,31 @@ func (s *room) take(c *echo.Context) error {
 	if _, err := stylefile.Read(text); err != nil {
 		return s.render(c, http.StatusUnprocessableEntity, f)
 	}
-	err = s.keep(c, text)
+	began, _ := strconv.Atoi(posted.Get("began"))
+	newest, err := s.keep(c, text, began)
 	if page.IsFault(err) {
+		f.Posted.Set("began", strconv.Itoa(newest))
 		f.Fail(err)
 		return s.render(c, http.StatusUnprocessableEntity, f)
 	}
 	return err
 }
 
-// keep makes a file that can be read the next version of its style.
-func (s *room) keep(c *echo.Context, text []byte) error {
+// keep makes a file that can be read the next version of its style, where it was begun from the
+// newest one; with a fault it gives that one's number.
+func (s *room) keep(c *echo.Context, text []byte, began int) (newest int, err error) {
 	id, err := stylefile.IDOf(text)
 	if err != nil {
-		return err
+		return began, err
 	}
 	ctx := c.Request().Context()
-	if _, err := s.Store.AddStyle(ctx, id, func(version int) ([]byte, error) { return stylefile.Versioned(text, version) }); err != nil {
-		return err
+	if newest, err = s.Store.AddStyle(ctx, id, began, func(version int) ([]byte, error) { return stylefile.Versioned(text, version) }); err != nil {
+		return newest, err
 	}
 	if err := s.KnowStyles(ctx); err != nil {
-		return err
+		return newest, err
 	}
-	return page.Back(c, "/styles?own=%s&kept=1", id)
+	return newest, page.Back(c, "/styles?own=%s&kept=1", id)
 }
 
 // file gives the newest version of a style as its file.
@@ -225,7 +231,7 @@ func (s *room) strike(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := s.Store.StrikeStyle(ctx, x.ID, !x.Struck); err != nil {
+	if err := s.Store.StrikeStyle(ctx, x.ID, c.FormValue("do") != "offer"); err != nil {
 		return err
 	}
 	if err := s.KnowStyles(ctx); err != nil {

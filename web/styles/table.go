@@ -39,12 +39,13 @@ type tablePage struct {
 	Pieces   []pieceView
 	Stance   []form.Field
 	Divide   []form.Field // which face, from where to where
-	Refused  string       // why a face is not parted
-	parting  string       // which face
-	Divided  []dividedView
-	Bites    []biteView
-	Overs    []overView
-	Allow    []form.Field
+	Mark     string       // of the state that is shown
+	told
+	parting string // which face
+	Divided []dividedView
+	Bites   []biteView
+	Overs   []overView
+	Allow   []form.Field
 }
 
 type sizeView struct{ As, Label, Usual form.Field }
@@ -69,6 +70,9 @@ type edgeView struct {
 	Angle form.Field
 }
 
+// told is why nothing was done: Refused at the button that parts a face, Said above all else.
+type told struct{ Refused, Said string }
+
 func (s *room) table(c *echo.Context) error {
 	ctx := c.Request().Context()
 	d, t, err := s.StyleDraft(ctx)
@@ -85,8 +89,9 @@ func (s *room) table(c *echo.Context) error {
 		if from == "nothing" {
 			text = string(stylefile.NewTable().Text())
 		}
+		began := 0
 		if x, err := s.newest(ctx, from); text == "" && err == nil {
-			text = string(x.File)
+			text, began = string(x.File), x.Version
 		}
 		if t, err = stylefile.ReadTable([]byte(text)); err != nil {
 			return echo.NewHTTPError(http.StatusNotFound, "there is no such style to begin from")
@@ -94,11 +99,14 @@ func (s *room) table(c *echo.Context) error {
 		if err := s.PutDraft(ctx, &d, t); err != nil {
 			return err
 		}
+		if err := s.BeginFrom(ctx, &d, began); err != nil {
+			return err
+		}
 		return page.Back(c, "/styles/table")
 	}
 	at, _ := strconv.Atoi(c.QueryParam("piece"))
 	t.Pick(at)
-	return s.showTable(c, http.StatusOK, d, t, "")
+	return s.showTable(c, http.StatusOK, d, t, told{})
 }
 
 // fill takes a change of the table in.
@@ -107,16 +115,21 @@ func (s *room) fill(c *echo.Context) error {
 	if err != nil {
 		return page.BadForm(err)
 	}
+	s.Merging.Lock()
+	defer s.Merging.Unlock()
 	ctx := c.Request().Context()
 	d, t, err := s.StyleDraft(ctx)
 	if err != nil {
 		return err
 	}
+	if saw := posted.Get("draft"); saw != "" && saw != d.Mark() {
+		return s.answer(c, http.StatusUnprocessableEntity, d, posted.Get("piece"), told{Said: "This table was changed in another window meanwhile. It is shown as it stands now; nothing of yours was put in."})
+	}
 	if posted.Get("do") == "undo" && len(d.Before) > 0 {
 		if err := s.UndoDraft(ctx, &d); err != nil {
 			return err
 		}
-		return s.answer(c, http.StatusOK, d, posted.Get("piece"), "")
+		return s.answer(c, http.StatusOK, d, posted.Get("piece"), told{})
 	}
 	at, _ := strconv.Atoi(posted.Get("piece"))
 	t.Pick(at)
@@ -127,19 +140,26 @@ func (s *room) fill(c *echo.Context) error {
 	}
 	if posted.Get("do") == "keep" {
 		if _, err := stylefile.Read([]byte(d.Text)); err != nil {
-			return s.answer(c, http.StatusUnprocessableEntity, d, piece, "")
+			return s.answer(c, http.StatusUnprocessableEntity, d, piece, told{})
 		}
-		return s.keep(c, []byte(d.Text))
+		newest, err := s.keep(c, []byte(d.Text), d.Began)
+		if page.IsFault(err) {
+			if wrong := s.BeginFrom(ctx, &d, newest); wrong != nil {
+				return wrong
+			}
+			return s.answer(c, http.StatusUnprocessableEntity, d, piece, told{Said: fault.Of(err).Text})
+		}
+		return err
 	}
 	if refused != nil {
-		return s.answer(c, http.StatusUnprocessableEntity, d, piece, fault.Of(refused).Text)
+		return s.answer(c, http.StatusUnprocessableEntity, d, piece, told{Refused: fault.Of(refused).Text})
 	}
-	return s.answer(c, http.StatusOK, d, piece, "")
+	return s.answer(c, http.StatusOK, d, piece, told{})
 }
 
 // answer shows the table of a piece again, or goes back to it; refused is why a button did
 // nothing.
-func (s *room) answer(c *echo.Context, status int, d page.Draft, piece, refused string) error {
+func (s *room) answer(c *echo.Context, status int, d page.Draft, piece string, no told) error {
 	t, err := stylefile.ReadTable([]byte(d.Text))
 	if err != nil {
 		return err
@@ -151,7 +171,7 @@ func (s *room) answer(c *echo.Context, status int, d page.Draft, piece, refused 
 		return page.Back(c, "%s", here)
 	}
 	c.Response().Header().Set("HX-Replace-Url", here)
-	return s.showTable(c, status, d, t, refused)
+	return s.showTable(c, status, d, t, no)
 }
 
 // apply puts what was posted into the table: names of cells first, since all else goes
@@ -228,8 +248,8 @@ func apply(t *stylefile.Table, posted url.Values) error {
 	return nil
 }
 
-func (s *room) showTable(c *echo.Context, status int, d page.Draft, t *stylefile.Table, refused string) error {
-	v := &tablePage{Chrome: s.Chrome(c, "A style as a table"), Text: d.Text, Undo: len(d.Before) > 0, Refused: refused}
+func (s *room) showTable(c *echo.Context, status int, d page.Draft, t *stylefile.Table, no told) error {
+	v := &tablePage{Chrome: s.Chrome(c, "A style as a table"), Text: d.Text, Mark: d.Mark(), Undo: len(d.Before) > 0, told: no}
 	f := form.New(nil, page.UnitsOf(c))
 	id, name := t.Called()
 	v.ID, v.Name = f.Control("id", "Its id", "small letters and strokes, such as my-box", id), f.Control("name", "Its name", "", name)

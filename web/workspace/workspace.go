@@ -304,10 +304,18 @@ func (s *room) rename(c *echo.Context) error {
 	if wrong != nil {
 		return s.afterwards(c, n, wrong)
 	}
-	if _, err = s.alter(c, func(_ store.Box, in *design.Inputs) error {
+	_, err = s.alter(c, func(_ store.Box, in *design.Inputs) error {
+		if was := c.FormValue(form.WasField("name")); was != "" && in.Name != was && in.Name != name && name != was {
+			return fault.New(fault.NotTaken, "name", "In another window it was called %q meanwhile. Call it %q again if it shall be that.", in.Name, name)
+		} else if was == name {
+			return nil // not touched here
+		}
 		in.Name = name
 		return nil
-	}); err != nil {
+	})
+	if page.IsFault(err) && c.FormValue("stop") != "" {
+		return s.afterwards(c, n, fault.Of(err))
+	} else if err != nil {
 		return err
 	}
 	if c.FormValue("stop") == "" {
