@@ -153,8 +153,14 @@ func (b *browser) says(words string) {
 // set types a value into a field in place of what is there, and leaves it.
 func (b *browser) set(selector, value string) {
 	b.t.Helper()
-	b.do(chromedp.Focus(selector), js(fmt.Sprintf("document.querySelector(%q).select()", selector)),
-		chromedp.SendKeys(selector, value+kb.Tab))
+	// Where the page was just brought up to date under the hand, it types again.
+	for try := 1; ; try++ {
+		b.do(chromedp.Focus(selector), js(fmt.Sprintf("document.querySelector(%q).select()", selector)), chromedp.SendKeys(selector, value))
+		if b.value(fmt.Sprintf("document.querySelector(%q)?.value", selector)) == value || try == 5 {
+			break
+		}
+	}
+	b.do(chromedp.KeyEvent(kb.Tab))
 }
 
 // choose picks a value of a select.

@@ -18,6 +18,7 @@ import (
 	"github.com/labstack/echo/v5"
 	"github.com/labstack/echo/v5/middleware"
 
+	"brevium/core/layout"
 	"brevium/core/people"
 	"brevium/core/strict"
 	"brevium/store"
@@ -107,6 +108,7 @@ func build(kept *store.Store, disk *store.Cache, log *slog.Logger, pepper people
 	// Forms are only taken from this application's own pages.
 	handler := shared.Turns.Page(http.NewCrossOriginProtection().Handler(e))
 	if pepper != nil { // a workshop
+		shared.Shares.Shop = true
 		if err := kept.Workshop(context.Background(), pepper); err != nil {
 			return nil, nil, err
 		}
@@ -122,13 +124,14 @@ func build(kept *store.Store, disk *store.Cache, log *slog.Logger, pepper people
 // search sets its own.
 const deadline = 40 * time.Second
 
-// inTime ends what takes too long.
+// inTime ends what takes too long, and says what may be spent on layouts meanwhile.
 func inTime(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		if path := c.Request().URL.Path; strings.HasSuffix(path, "/search") || strings.HasPrefix(path, "/live/") {
+			c.SetRequest(c.Request().WithContext(layout.ForSearch.In(c.Request().Context())))
 			return next(c)
 		}
-		ctx, stop := context.WithTimeout(c.Request().Context(), deadline)
+		ctx, stop := context.WithTimeout(layout.ForPage.In(c.Request().Context()), deadline)
 		defer stop()
 		c.SetRequest(c.Request().WithContext(ctx))
 		// A writer that cannot be given a deadline is a test's.

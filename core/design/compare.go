@@ -9,6 +9,7 @@ import (
 
 	"brevium/core/fault"
 	"brevium/core/inspect"
+	"brevium/core/layout"
 	"brevium/core/paper"
 	"brevium/core/style"
 )
@@ -107,8 +108,11 @@ func Compare(ctx context.Context, in Inputs) []Comparison {
 	boxes := style.Boxes()
 	out := make([]Comparison, len(boxes))
 	var all sync.WaitGroup
+	turns := make(chan struct{}, layout.Workers(ctx))
 	for i, s := range boxes {
 		all.Go(func() {
+			turns <- struct{}{}
+			defer func() { <-turns }()
 			out[i] = Comparison{Style: s}
 			if err := fault.Guard(func() error { out[i] = compared(ctx, in, now, s); return nil }); err != nil {
 				out[i].Fault = fault.Of(err)

@@ -53,6 +53,12 @@ func (r *Result) lay(ctx context.Context) error {
 	return nil
 }
 
+// Short reports whether the budget of its layouts was used up, so that they are the best that
+// were met, and a longer look may find better.
+func (r *Result) Short() bool {
+	return slices.ContainsFunc(r.Stocks, func(s Stock) bool { return s.Layout.Short })
+}
+
 func sheetSupplies(s Stock) []recipe.Supply {
 	var out []recipe.Supply
 	for _, l := range s.Layout.Sheets {

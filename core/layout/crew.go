@@ -1,7 +1,6 @@
 package layout
 
 import (
-	"context"
 	"math"
 	"sync"
 	"time"
@@ -11,7 +10,7 @@ import (
 type crew struct {
 	job      *Job
 	workers  [workers]*searcher
-	ctx      context.Context
+	meter    *meter
 	start    time.Time
 	deadline time.Time // zero when work is the bound
 	end      time.Time // of tidying too
@@ -25,8 +24,8 @@ type crew struct {
 	proved bool // columns were asked for a bound, and had the time
 }
 
-func newCrew(ctx context.Context, j *Job, e Effort, bound Bound, start time.Time) *crew {
-	c := &crew{job: j, ctx: ctx, start: start, rounds: e.Rounds, steps: e.Steps, bound: bound, yield: e.Yield}
+func newCrew(m *meter, j *Job, e Effort, bound Bound, start time.Time) *crew {
+	c := &crew{job: j, meter: m, start: start, rounds: e.Rounds, steps: e.Steps, bound: bound, yield: e.Yield}
 	if c.yield == nil {
 		c.yield = func() {}
 	}
@@ -38,7 +37,7 @@ func newCrew(ctx context.Context, j *Job, e Effort, bound Bound, start time.Time
 		c.steps = stepsPerRound
 	}
 	for i := range c.workers {
-		c.workers[i] = newSearcher(j, e.Seed*workers+int64(i)+1)
+		c.workers[i] = newSearcher(j, e.Seed*workers+int64(i)+1, m.apart())
 	}
 	return c
 }
@@ -46,10 +45,13 @@ func newCrew(ctx context.Context, j *Job, e Effort, bound Bound, start time.Time
 // timed tells whether time is what bounds the search.
 func (c *crew) timed() bool { return !c.deadline.IsZero() }
 
+// gone tells whether nobody asks any more, or the budget is used up.
+func (c *crew) gone() bool { return c.meter.ctx.Err() != nil || c.meter.short.Load() }
+
 // stop tells the workers to end: the time is up, or someone said so.
 func (c *crew) stop() bool {
 	c.yield()
-	return c.ctx.Err() != nil || c.timed() && time.Now().After(c.deadline)
+	return c.gone() || c.timed() && time.Now().After(c.deadline)
 }
 
 // time is all there is for the search without tidying; 0 when work is the
@@ -70,7 +72,7 @@ func (c *crew) within(share float64) func() bool {
 
 // stopped tells the workers to end their tidying too.
 func (c *crew) stopped() bool {
-	return c.ctx.Err() != nil || c.timed() && time.Now().After(c.end)
+	return c.gone() || c.timed() && time.Now().After(c.end)
 }
 
 // spent tells whether nothing more may be begun.
@@ -127,7 +129,12 @@ func (c *crew) byRounds(target *plan) *plan {
 		c.rounds--
 		var all sync.WaitGroup
 		for i, w := range c.workers {
-			all.Go(func() { best[i] = w.run(now[i], best[i], c.steps, c.stop) })
+			work := func() { best[i] = w.run(now[i], best[i], c.steps, c.stop) }
+			if c.meter.workers == 1 { // one after the other gives the same
+				work()
+			} else {
+				all.Go(work)
+			}
 		}
 		all.Wait()
 		for i := range best {

@@ -18,13 +18,14 @@ const mostExact = 8
 // edge-to-edge cuts can take apart; then the cheapest way to part all pieces
 // into sets that go on a sheet; of equals the one on fewer sheets, then the one
 // that leaves the largest single offcut. It gives nil when there are too many
-// pieces, when the sheets run out, or when not every cut may be made.
-func (j *Job) exact() *plan {
+// pieces, when the sheets run out, when not every cut may be made, or when all of
+// the budget is spent.
+func (j *Job) exact(m *meter) *plan {
 	if j.total() > mostExact || len(j.Sheets) > len(exactState{}.used) || j.constrained() {
 		return nil
 	}
 	items := j.items()
-	s := exactSearch{job: j, items: items, shapes: make([][]*strip, 1<<len(items)), best: map[exactState]*exactPlan{}}
+	s := exactSearch{job: j, meter: m, items: items, shapes: make([][]*strip, 1<<len(items)), best: map[exactState]*exactPlan{}}
 	s.prices, s.laid = j.prices(), map[[2]int]exactSheet{}
 	for kind := range j.Sheets {
 		w, h := j.room(kind)
@@ -38,6 +39,9 @@ func (j *Job) exact() *plan {
 		left.used[i] = int8(min(k.Count, len(items)))
 	}
 	found := s.part(left)
+	if !m.more(1) {
+		return nil
+	}
 	if math.IsInf(found.cost, 1) {
 		return nil
 	}
@@ -50,6 +54,7 @@ func (j *Job) exact() *plan {
 
 type exactSearch struct {
 	job    *Job
+	meter  *meter
 	items  []item
 	rooms  [][2]int64
 	prices []float64
@@ -100,6 +105,9 @@ func (s *exactSearch) shape(set int) {
 		if part&lowest == 0 {
 			continue
 		}
+		if !s.meter.more(len(s.shapes[part])) {
+			return
+		}
 		for _, a := range s.shapes[part] {
 			for _, b := range s.shapes[set^part] {
 				s.offer(set, &strip{piece: -1, across: true, w: a.w + b.w, h: max(a.h, b.h), kids: []*strip{a, b}})
@@ -131,6 +139,9 @@ func (s *exactSearch) part(left exactState) *exactPlan {
 	for part := left.set; part > 0; part = (part - 1) & left.set {
 		if part&lowest == 0 {
 			continue
+		}
+		if !s.meter.more(len(s.rooms)) {
+			break
 		}
 		for kind := range s.rooms {
 			if left.used[kind] == 0 {

@@ -8,11 +8,14 @@ import (
 )
 
 // greedy is the best of the fillings by every rule.
-func (j *Job) greedy() *plan {
+func (j *Job) greedy(m *meter) *plan {
 	items := j.items()
 	var best *attempt
 	for _, r := range j.rules(len(items)) {
-		if a := j.fill(items, r); best == nil || a.better(best) {
+		if best != nil && !m.more(1) {
+			break
+		}
+		if a := j.fill(items, r, m); best == nil || a.better(best) {
 			best = a
 		}
 	}
@@ -135,7 +138,8 @@ func (a *attempt) better(b *attempt) bool {
 		cmp.Compare(len(a.roots), len(b.roots)), cmp.Compare(b.offcut, a.offcut)) < 0
 }
 
-func (j *Job) fill(items []item, r rule) *attempt {
+// fill fills sheets by a rule; what is left when no more may be spent has no place.
+func (j *Job) fill(items []item, r rule, m *meter) *attempt {
 	items = slices.Clone(items)
 	slices.SortStableFunc(items, r.order)
 	a := &attempt{window: max(leastWindow, effort/len(items))}
@@ -144,7 +148,7 @@ func (j *Job) fill(items []item, r rule) *attempt {
 		left[i] = s.Count
 	}
 	for _, it := range items {
-		if !j.put(a, it, r) && !j.open(a, it, r, left) {
+		if !m.more(1+min(a.window, len(a.free))) || !j.put(a, it, r) && !j.open(a, it, r, left, m) {
 			a.unplaced = append(a.unplaced, it)
 		}
 	}
@@ -186,8 +190,9 @@ func (j *Job) put(a *attempt, it item, r rule) bool {
 
 // open starts a new sheet for the item: of the rule's first kind, or else the
 // cheapest it fits.
-func (j *Job) open(a *attempt, it item, r rule, left []int) bool {
+func (j *Job) open(a *attempt, it item, r rule, left []int, m *meter) bool {
 	kind := -1
+	m.more(len(j.Sheets))
 	for i := range j.Sheets {
 		k := (r.first + i) % len(j.Sheets)
 		w, h := j.room(k)

@@ -263,4 +263,6 @@ type Result struct {
 	// Used is the fraction of the sheets' area that is in pieces.
 	Used  float64
 	Bound Bound
+	// Short tells that the budget was used up: it is the best that was met.
+	Short bool
 }

@@ -47,7 +47,7 @@ func TestKnapsackIsExact(t *testing.T) {
 				Width: measure.Length(2+rng.Intn(w-1)) * mm, Height: measure.Length(2+rng.Intn(h-1)) * mm})
 			value = append(value, float64(1+rng.Intn(50)))
 		}
-		s := newSearcher(j, 1)
+		s := newSearcher(j, 1, meterOf(t.Context()))
 		k := s.newKnapsack(0)
 		if k == nil {
 			continue // not one piece fits
@@ -104,8 +104,8 @@ func TestColumnsProveNothingTooHigh(t *testing.T) {
 			j.Pieces = append(j.Pieces, Piece{Name: fmt.Sprint(i), Copies: 1, Turn: rng.Intn(2) == 0,
 				Width: measure.Length(5+rng.Intn(25)) * mm, Height: measure.Length(5+rng.Intn(25)) * mm})
 		}
-		least := j.exact()
-		s := newSearcher(j, 1)
+		least := j.exact(meterOf(t.Context()))
+		s := newSearcher(j, 1, meterOf(t.Context()))
 		cost := s.prove(s.newMaster(least), func() bool { return false })
 		if n := ceil(cost / s.price[0]); n > len(least.sheets) {
 			t.Fatalf("%+v: columns prove %d sheets where %d do", j.Pieces, n, len(least.sheets))

@@ -79,6 +79,7 @@ func (p *plan) forget() *plan {
 // it wastes least, and keep the change when it is no worse, or only a little.
 type searcher struct {
 	job   *Job
+	meter *meter              // what it may spend
 	w, h  []measure.Length    // of pieces, widened by the kerf
 	area  []float64           // in nm²
 	rooms [][2]measure.Length // of the kinds of sheet
@@ -105,8 +106,8 @@ type searcher struct {
 	bound bool
 }
 
-func newSearcher(j *Job, seed int64) *searcher {
-	s := &searcher{job: j, rng: rand.New(rand.NewSource(seed))}
+func newSearcher(j *Job, seed int64, m *meter) *searcher {
+	s := &searcher{job: j, meter: m, rng: rand.New(rand.NewSource(seed))}
 	for _, p := range j.Pieces {
 		s.w, s.h = append(s.w, p.Width+j.Kerf), append(s.h, p.Height+j.Kerf)
 		s.area = append(s.area, span(p.Width+j.Kerf, p.Height+j.Kerf))
@@ -192,6 +193,7 @@ func (s *searcher) putAll(p *plan, key []float64) {
 // each sheet would do is remembered, since few sheets change between two
 // looks; now and then one is overlooked.
 func (s *searcher) put(p *plan, piece int) bool {
+	s.meter.more(len(p.sheets))
 	best, looked, score := -1, -1, float32(math.Inf(1))
 	for i := range p.sheets {
 		u := &p.sheets[i]

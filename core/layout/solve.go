@@ -9,7 +9,7 @@ import (
 
 // Solve lays the job out, within an effort: the best of the greedy fillings,
 // then what the search finds, until the proved bound is met, the effort is
-// spent or ctx is done. Layouts are compared by what has no place, then by
+// spent, the budget of ctx is used up (which the result says) or ctx is done. Layouts are compared by what has no place, then by
 // cost, by the number of sheets, and by the largest single offcut. A piece
 // that fits no sheet left is listed as unplaced. Without Seconds the same job
 // and effort give the same answer.
@@ -17,8 +17,15 @@ func Solve(ctx context.Context, job *Job, e Effort) (*Result, error) {
 	if err := job.Check(); err != nil {
 		return nil, err
 	}
+	if ctx.Value(budgetKey{}) == nil {
+		ctx = ForCommand.In(ctx)
+	}
 	if len(job.Held) > 0 {
-		return job.solveAround(ctx, e)
+		r, err := job.solveAround(ctx, e)
+		if err == nil {
+			r.Short = Short(ctx)
+		}
+		return r, err
 	}
 	tell := func(p *plan, b Bound) {
 		if e.Better != nil {
@@ -26,20 +33,23 @@ func Solve(ctx context.Context, job *Job, e Effort) (*Result, error) {
 		}
 	}
 	best, bound := job.solve(ctx, e, tell)
-	return job.result(best, bound), nil
+	r := job.result(best, bound)
+	r.Short = Short(ctx)
+	return r, nil
 }
 
 // solve finds a plan; tell is told each better one as it is found, the first
 // one too.
 func (j *Job) solve(ctx context.Context, e Effort, tell func(*plan, Bound)) (*plan, Bound) {
-	start := time.Now()
+	start, m := time.Now(), meterOf(ctx)
+	defer m.end(start)
 	bound := j.bound()
-	best := j.first(ctx, e)
+	best := j.first(e, m)
 	tell(best, bound)
-	if ctx.Err() != nil {
+	if !m.more(1) || ctx.Err() != nil {
 		return best, bound
 	}
-	if p := j.exact(); p != nil {
+	if p := j.exact(m); p != nil {
 		if j.worth(p).better(j.worth(best)) {
 			best = p
 		}
@@ -48,7 +58,7 @@ func (j *Job) solve(ctx context.Context, e Effort, tell func(*plan, Bound)) (*pl
 	if e.Seconds <= 0 && e.Rounds <= 0 {
 		return best, bound
 	}
-	c := newCrew(ctx, j, e, bound, start)
+	c := newCrew(m, j, e, bound, start)
 	if !j.least(best, bound) {
 		if c.batch() {
 			if p := c.byColumns(best); p != nil && j.worth(p).better(j.worth(best)) {
@@ -144,7 +154,7 @@ func (n *node) largest() float64 {
 
 // first is the best of the greedy fillings and of a layout to start from, if
 // there is one.
-func (j *Job) first(ctx context.Context, e Effort) *plan {
+func (j *Job) first(e Effort, m *meter) *plan {
 	var best *plan
 	offer := func(p *plan) {
 		if p != nil && (best == nil || j.worth(p).better(j.worth(best))) {
@@ -152,14 +162,14 @@ func (j *Job) first(ctx context.Context, e Effort) *plan {
 		}
 	}
 	if j.constrained() {
-		s := newSearcher(j, e.Seed)
-		for _, m := range s.measures {
-			if best == nil || ctx.Err() == nil {
-				offer(s.construct(m))
+		s := newSearcher(j, e.Seed, m)
+		for _, by := range s.measures {
+			if best == nil || m.more(1) {
+				offer(s.construct(by))
 			}
 		}
 	} else {
-		offer(j.greedy())
+		offer(j.greedy(m))
 	}
 	offer(j.again(e.Start))
 	return best

@@ -2,6 +2,7 @@ package layout
 
 import (
 	"cmp"
+	"container/heap"
 	"slices"
 	"time"
 
@@ -27,7 +28,7 @@ func (c *crew) improve(whole *plan, tell func(*plan, Bound)) *plan {
 	}
 	for !c.job.least(whole, c.known()) {
 		better := false
-		all := c.job.targets(whole, c.known(), c.spent)
+		all := c.job.targets(whole, c.known(), c.tries(), c.spent)
 		for _, t := range all {
 			if c.spent() {
 				return whole
@@ -75,15 +76,68 @@ type target struct {
 	in    int
 	saves float64
 	slack float64 // the room left over when every piece has its place
+	n     int     // as it was offered
 }
 
-// mostTargets is how many changes of a plan are kept to be tried, those with most room to
-// spare; as many again are gathered before the others are dropped.
+// mostTargets is how many changes of a plan are kept to be tried at most.
 const mostTargets = 2048
 
-// targets gives changes to cheaper sheets, those with most room to spare first: nothing is
-// left out that is cheaper, or as cheap and one sheet fewer. It ends when stop says so.
-func (j *Job) targets(p *plan, bound Bound, stop func() bool) []target {
+// tries is how many changes there is still work for: each takes a round at least.
+func (c *crew) tries() int {
+	if c.timed() {
+		return mostTargets
+	}
+	return min(mostTargets, max(1, c.rounds))
+}
+
+// promising keeps the changes with most room to spare, of equals those that were offered
+// first, as a heap with the worst of them on top.
+type promising struct {
+	most, offered int
+	kept          []target
+}
+
+func (h *promising) Len() int      { return len(h.kept) }
+func (h *promising) Swap(a, b int) { h.kept[a], h.kept[b] = h.kept[b], h.kept[a] }
+func (h *promising) Push(t any)    { h.kept = append(h.kept, t.(target)) }
+
+// Less reports whether one is worse than another.
+func (h *promising) Less(a, b int) bool { return h.kept[a].before(h.kept[b]) > 0 }
+
+// Pop takes the last one off.
+func (h *promising) Pop() any {
+	last := len(h.kept) - 1
+	t := h.kept[last]
+	h.kept = h.kept[:last]
+	return t
+}
+
+// before is negative where a change is tried before another.
+func (t target) before(u target) int {
+	return cmp.Or(cmp.Compare(u.slack, t.slack), cmp.Compare(t.n, u.n))
+}
+
+func (h *promising) offer(t target) {
+	t.n = h.offered
+	h.offered++
+	switch {
+	case len(h.kept) < h.most:
+		heap.Push(h, t)
+	case t.before(h.kept[0]) < 0:
+		h.kept[0] = t
+		heap.Fix(h, 0)
+	}
+}
+
+// best are those that are kept, the most promising first.
+func (h *promising) best() []target {
+	slices.SortFunc(h.kept, target.before)
+	return h.kept
+}
+
+// targets gives up to so many changes to cheaper sheets, those with most room to spare first:
+// what is cheaper, or as cheap and one sheet fewer. It ends when stop says so.
+func (j *Job) targets(p *plan, bound Bound, most int, stop func() bool) []target {
 	if len(j.Sheets) == 1 {
 		if len(p.sheets) <= max(1, bound.Sheets) {
 			return nil
@@ -109,11 +163,7 @@ func (j *Job) targets(p *plan, bound Bound, stop func() bool) []target {
 			used = append(used, kind)
 		}
 	}
-	var all []target
-	roomiest := func() {
-		slices.SortStableFunc(all, func(a, b target) int { return cmp.Compare(b.slack, a.slack) })
-		all = all[:min(len(all), mostTargets)]
-	}
+	all := promising{most: most}
 	offer := func(in, one, two int) {
 		t := target{out: [2]int{one, two}, in: in, saves: price[one], slack: slack - room[one]}
 		fewer := 1
@@ -125,16 +175,13 @@ func (j *Job) targets(p *plan, bound Bound, stop func() bool) []target {
 		}
 		saves := compareCost(t.saves, 0)
 		if (saves > 0 || saves == 0 && fewer > 0) && t.slack >= -1 && compareCost(cost-t.saves, bound.Cost) >= 0 && len(p.sheets) > fewer {
-			if all = append(all, t); len(all) == 2*mostTargets {
-				roomiest()
-			}
+			all.offer(t)
 		}
 	}
 	for i, a := range used {
 		for _, b := range used[i:] {
 			if stop() {
-				roomiest()
-				return all
+				return all.best()
 			}
 			for in := -1; in < len(left); in++ {
 				if in >= 0 && left[in] == 0 && j.Sheets[in].Count != paper.Unlimited {
@@ -149,8 +196,7 @@ func (j *Job) targets(p *plan, bound Bound, stop func() bool) []target {
 			}
 		}
 	}
-	roomiest()
-	return all
+	return all.best()
 }
 
 // exchange makes a plan with a change: it takes a sheet of each of the kinds out, those with

@@ -88,12 +88,12 @@ func TestTargetsAreCheaperAndThere(t *testing.T) {
 		if len(j.Sheets) > 1 {
 			j.Sheets[1].Cost = 0.3 + rng.Float64()
 		}
-		p := j.greedy()
+		p := j.greedy(meterOf(t.Context()))
 		if len(p.pool) > 0 {
 			continue
 		}
 		prices := j.prices()
-		for _, change := range j.targets(p, j.bound(), func() bool { return false }) {
+		for _, change := range j.targets(p, j.bound(), mostTargets, func() bool { return false }) {
 			x := j.exchange(p, change)
 			seen++
 			cost := compareCost(x.cost(prices), p.cost(prices))
@@ -165,11 +165,11 @@ func TestManyKindsOfSheet(t *testing.T) {
 	if used := (after.TotalAlloc - before.TotalAlloc) >> 20; used > 200 {
 		t.Errorf("it took %d MB in all", used)
 	}
-	p := j.greedy()
-	if got := j.targets(p, j.bound(), func() bool { return true }); len(got) != 0 {
+	p := j.greedy(meterOf(t.Context()))
+	if got := j.targets(p, j.bound(), mostTargets, func() bool { return true }); len(got) != 0 {
 		t.Errorf("%d changes are worked out for nobody", len(got))
 	}
-	if got := j.targets(p, j.bound(), func() bool { return false }); len(got) > 2*mostTargets {
+	if got := j.targets(p, j.bound(), mostTargets, func() bool { return false }); len(got) > mostTargets {
 		t.Errorf("%d changes are kept", len(got))
 	}
 }

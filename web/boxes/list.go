@@ -155,6 +155,11 @@ func (s *room) lookOf(ctx context.Context, b store.Box) look {
 	out, _ := s.looks.Of("look", in, func() (look, error) {
 		var l look
 		err := fault.Guard(func() error {
+			end, err := s.Shares.Take(ctx)
+			if err != nil {
+				return err
+			}
+			defer end()
 			r, err := design.Make(ctx, in)
 			if err == nil {
 				l = look{Style: r.Style.Name, Size: sizeLine(r), Picture: page.BoxPicture(r, ""), Verdict: inspect.Worst(r.Checks)}

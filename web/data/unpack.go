@@ -17,7 +17,7 @@ import (
 // What a zip may bring in, in all: bytes when it is unpacked, rows of the list, and the dots of
 // its pictures. It is refused before anything is kept.
 const (
-	MostUnpacked = 128 << 20
+	MostUnpacked = 64 << 20
 	MostRows     = 200_000
 	mostDots     = 600_000_000
 )
@@ -52,7 +52,7 @@ func (o *opening) read(name string, most int64) ([]byte, error) {
 	case err != nil || int64(len(text)) > most:
 		return nil, refused("%s in this zip cannot be read, or is far too large", name)
 	case int64(len(text)) > o.left:
-		return nil, refused("This zip holds more than %d MiB, the most that is brought in at once", MostUnpacked>>20)
+		return nil, refused("This zip holds more than %d MiB, the most that is brought in at once; a copy of the data may be larger", MostUnpacked>>20)
 	}
 	o.left -= int64(len(text))
 	return text, nil

@@ -19,6 +19,11 @@ func (s *Room) Biggest(ctx context.Context, in design.Inputs, ask design.Ask) (*
 	defer stop()
 	var cut *design.Biggest
 	found, err := s.biggest.Of(fmt.Sprint("biggest ", ask), in, func() (*design.Biggest, error) {
+		end, err := s.Shares.Take(ctx)
+		if err != nil {
+			return nil, err
+		}
+		defer end()
 		b, err := design.FindBiggest(ctx, in, ask)
 		if err == nil && b.Cut {
 			cut = b

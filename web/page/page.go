@@ -39,6 +39,8 @@ type Room struct {
 	// Disk keeps what was worked out over a restart; it may be nil.
 	Disk  *store.Cache
 	Turns Turns
+	// Shares lets nobody work out more at a time than others can.
+	Shares Shares
 	// Looking is the search that runs.
 	Looking Looking
 	// Merging lets one form at a time be held against what is stored, and kept.
@@ -78,14 +80,29 @@ func (s *Room) Made(ctx context.Context, in design.Inputs) (*design.Result, erro
 	if err := in.Check(); err != nil {
 		return nil, err
 	}
-	return s.results.Of("made", in, func() (*design.Result, error) {
+	var short *design.Result
+	r, err := s.results.Of("made", in, func() (*design.Result, error) {
+		end, err := s.Shares.Take(ctx)
+		if err != nil {
+			return nil, err
+		}
+		defer end()
 		r, err := design.Make(ctx, in)
+		if err == nil && r.Short() {
+			short, err = r, errShort // it is not kept: another time there may be more to spend
+		}
 		if err == nil {
 			err = ctx.Err() // one that was broken off may not be the best
 		}
 		return r, err
 	})
+	if short != nil && ctx.Err() == nil {
+		return short, nil
+	}
+	return r, err
 }
+
+var errShort = errors.New("what may be spent on a page was not enough")
 
 // FreeLots are the sheets of the drawer that nobody has reserved.
 func (s *Room) FreeLots(ctx context.Context) ([]drawer.Lot, error) {

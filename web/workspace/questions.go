@@ -14,6 +14,7 @@ import (
 	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/fault"
+	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/recipe"
@@ -34,6 +35,7 @@ type questionPage struct {
 	Compared   []comparedView
 	Senseless  []comparedView // that make no sense for what goes in
 	FromDrawer bool
+	Short      bool // not all was looked at
 
 	Style   form.Field
 	Every   []everyView
@@ -94,6 +96,11 @@ func (s *room) compare(c *echo.Context) error {
 		return err
 	}
 	p.FromDrawer = c.QueryParam("from") == "drawer"
+	end, err := s.Shares.Take(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	defer end()
 	all := []batch.Offer{}
 	if p.FromDrawer {
 		all = batch.Makeable(c.Request().Context(), in, lots)
@@ -120,6 +127,7 @@ func (s *room) compare(c *echo.Context) error {
 			p.Compared = append(p.Compared, v)
 		}
 	}
+	p.Short = layout.Short(c.Request().Context())
 	return c.Render(http.StatusOK, "compare.html", p)
 }
 
