@@ -17,7 +17,7 @@ import (
 	"slices"
 	"strings"
 
-	"github.com/kovidgoyal/imaging"
+	scale "golang.org/x/image/draw"
 	_ "golang.org/x/image/webp" // likewise
 
 	"brevium/core/fault"
@@ -81,7 +81,10 @@ func Read(sent []byte) (Picture, error) {
 	defer func() { <-busy }()
 	var img image.Image
 	if err := fault.Guard(func() error {
-		img, err = imaging.Decode(bytes.NewReader(sent), imaging.AutoOrientation(true), imaging.Backends(imaging.GO_IMAGE))
+		img, _, err = image.Decode(bytes.NewReader(sent))
+		if way := orientation(sent); err == nil && way > 1 {
+			img = held{img, way}
+		}
 		return err
 	}); err != nil || img == nil {
 		wrong.Text = "This picture breaks off or is damaged; save it anew and send that."
@@ -115,10 +118,18 @@ func Dots(file []byte) int {
 // is clear in it white.
 func fitted(img image.Image, side int) image.Image {
 	b := img.Bounds()
-	if max(b.Dx(), b.Dy()) > side {
-		img = imaging.Fit(img, side, side, imaging.CatmullRom)
+	w, h := b.Dx(), b.Dy()
+	if long := max(w, h); long > side {
+		w, h = max(1, (w*side+long/2)/long), max(1, (h*side+long/2)/long)
 	}
-	return imaging.PasteCenter(imaging.New(img.Bounds().Dx(), img.Bounds().Dy(), color.White), img)
+	out := image.NewRGBA(image.Rect(0, 0, w, h))
+	draw.Draw(out, out.Rect, image.White, image.Point{}, draw.Src)
+	if w == b.Dx() {
+		draw.Draw(out, out.Rect, img, b.Min, draw.Over)
+	} else {
+		scale.CatmullRom.Scale(out, out.Rect, img, b, draw.Over, nil)
+	}
+	return out
 }
 
 // kept writes a picture as a JPEG of a quality.

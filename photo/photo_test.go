@@ -211,6 +211,37 @@ func TestReadTurnsAndStrips(t *testing.T) {
 	}
 }
 
+// By hand: of the eight ways to hold a camera each brings the dot that was at the top left of
+// the scene back there, in either order of bytes; a note that breaks off anywhere is none.
+func TestEveryWayToHoldACamera(t *testing.T) {
+	// Where the top left of the scene lies in the file of 3 × 2 dots, by the tag.
+	lies := map[byte]image.Point{1: {0, 0}, 2: {2, 0}, 3: {2, 1}, 4: {0, 1}, 5: {0, 0}, 6: {0, 1}, 7: {2, 1}, 8: {2, 0}}
+	for way, at := range lies {
+		img := image.NewRGBA(image.Rect(0, 0, 3, 2))
+		img.Set(at.X, at.Y, color.White)
+		file := withEXIF(t, img, way)
+		if got := orientation(file); got != int(way) {
+			t.Errorf("held in way %d it reads %d", way, got)
+		}
+		up := held{img, int(way)}
+		if want := image.Pt(3, 2); way >= 5 && up.Bounds().Max != image.Pt(2, 3) || way < 5 && up.Bounds().Max != want {
+			t.Errorf("way %d is seen %v", way, up.Bounds())
+		}
+		if r, _, _, _ := up.At(0, 0).RGBA(); r == 0 {
+			t.Errorf("way %d: the top left is elsewhere", way)
+		}
+		for cut := range len(file) {
+			if got := orientation(file[:cut]); got != 1 && got != int(way) {
+				t.Fatalf("cut after %d bytes it reads %d", cut, got)
+			}
+		}
+	}
+	little := []byte("\xff\xd8\xff\xe1\x00\x1eExif\x00\x00II*\x00\x08\x00\x00\x00\x01\x00\x12\x01\x03\x00\x01\x00\x00\x00\x06\x00")
+	if got := orientation(append(little, 0, 0, 0xff, 0xda)); got != 6 {
+		t.Errorf("in the other order of bytes it reads %d", got)
+	}
+}
+
 // What is large is kept small; what has an id keeps it.
 func TestReadMakesSmall(t *testing.T) {
 	p, err := Read(asPNG(t, chequered(3000, 2000, [4]Corner{{0, 0}, {1, 0}, {1, 1}, {0, 1}})))
