@@ -57,8 +57,20 @@ func (s *Store) Own(ctx context.Context) (Everything, error) {
 }
 
 // Leave erases a person. What they made is given to another, or for 0 deleted for good;
-// their settings go, and in what happened at the door their name.
+// their settings go, and in what happened at the door their name. Nothing of what is deleted is
+// left in the file or its log; copies that were made before have it until they go.
 func (s *Store) Leave(ctx context.Context, id, to int64) error {
+	if err := s.leave(ctx, id, to); err != nil {
+		return err
+	}
+	// What was overwritten may still stand in the log beside; who reads just now holds it open.
+	if _, err := s.write.ExecContext(context.WithoutCancel(ctx), `PRAGMA wal_checkpoint(TRUNCATE)`); err != nil {
+		s.Note(err)
+	}
+	return nil
+}
+
+func (s *Store) leave(ctx context.Context, id, to int64) error {
 	return s.in(ctx, func(tx *sql.Tx) error {
 		p, err := scanPerson(tx.QueryRowContext(ctx, `SELECT `+personColumns+` FROM people WHERE id = ?`, id))
 		if err != nil {
@@ -93,7 +105,10 @@ func (s *Store) Leave(ctx context.Context, id, to int64) error {
 				AND NOT EXISTS (SELECT 1 FROM notes n WHERE n.photo = p.id OR instr(n.design, p.id))
 				AND NOT EXISTS (SELECT 1 FROM lots l WHERE instr(l.look, p.id))`, id},
 			{`DELETE FROM settings WHERE name LIKE ? || '%'`, fmt.Sprintf("@%d/", id)},
-			{`UPDATE events SET person = 'somebody who left', detail = '' WHERE person = ?`, p.Name},
+			{`UPDATE events SET person = 'somebody who left', detail = '' WHERE person = ? COLLATE NOCASE`, p.Name},
+			{`UPDATE events SET detail = '' WHERE instr(lower(detail), lower(?))`, p.Name},
+			{`DELETE FROM passkeys WHERE person = ?`, id},
+			{`DELETE FROM codes WHERE person = ?`, id},
 			{`DELETE FROM people WHERE id = ?`, id},
 		} {
 			if _, err := tx.ExecContext(ctx, x.query, x.arg); err != nil {

@@ -68,7 +68,7 @@ func Open(ctx context.Context, file string) (*Store, error) {
 	if err := made.Close(); err != nil {
 		return nil, err
 	}
-	from := source(file, "journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(5000)", "synchronous(FULL)")
+	from := source(file, "journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(5000)", "synchronous(FULL)", "secure_delete(1)")
 	gate := &gate{}
 	write, err := opened(from, gate)
 	if err != nil {

@@ -1,7 +1,9 @@
 package web
 
 import (
+	"bytes"
 	"fmt"
+	"log/slog"
 	"net/http"
 	"net/http/httptest"
 	"regexp"
@@ -251,9 +253,82 @@ func TestRefusalsAreSafe(t *testing.T) {
 	r := httptest.NewRequest(http.MethodGet, "/", nil)
 	r.Host = "evil.example"
 	a := httptest.NewRecorder()
-	OverTLS(OnlyHosts(w.http, nil)).ServeHTTP(a, r)
+	OverTLS(OnlyHosts(w.http, nil, quiet())).ServeHTTP(a, r)
 	safe("another name", a.Code, http.StatusMisdirectedRequest, a.Header())
 	if a.Header().Get("Strict-Transport-Security") == "" {
 		t.Error("another name is without Strict-Transport-Security")
+	}
+}
+
+// Every refusal, at the door and before it, is in the log, with where it came from.
+func TestEveryRefusalIsLogged(t *testing.T) {
+	t.Parallel()
+	w := newAtelier(t)
+	var mu sync.Mutex
+	var text bytes.Buffer
+	log := slog.New(slog.NewJSONHandler(writer(func(b []byte) {
+		mu.Lock()
+		defer mu.Unlock()
+		text.Write(b)
+	}), nil))
+	h, _, err := NewWorkshop(w.store, nil, log, testPepper)
+	if err != nil {
+		t.Fatal(err)
+	}
+	proxies, err := ParseProxies([]string{"127.0.0.1"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	w.http = OnlyHosts(Behind(proxies, h), nil, log)
+	w.person("Wren", people.Steward)
+	ash := w.person("Ash", people.Maker)
+	v := w.visitor("10.7.7.7")
+	said := func(what string, do func()) {
+		t.Helper()
+		mu.Lock()
+		text.Reset()
+		mu.Unlock()
+		do()
+		mu.Lock()
+		defer mu.Unlock()
+		for _, line := range strings.Split(text.String(), "\n") {
+			if strings.Contains(line, `"msg":"door"`) && strings.Contains(line, `"what":"`+what+`"`) && strings.Contains(line, `"address":"`) {
+				return
+			}
+		}
+		t.Errorf("the log does not tell %q: %s", what, text.String())
+	}
+	said("not signed in", func() { v.get("/jobs") })
+	said("not signed in", func() { v.post("/jobs", "name", "x") })
+	said("refused", func() { ash.get("/people") })
+	said("wrong password", func() { v.post("/sign-in", "name", "Wren", "password", "not this one at all") })
+	said("has to wait", func() {
+		for range 8 {
+			v.post("/sign-in", "name", "Wren", "password", "not this one at all")
+		}
+	})
+	said("wrong code", func() { v.post("/set-up", "code", "aaaa", "name", "x", "password", goodPassword) })
+	said("a form from elsewhere", func() {
+		ash.do(http.MethodPost, "/jobs", map[string]string{"Origin": "https://elsewhere.example", "Sec-Fetch-Site": "cross-site"})
+	})
+	said("asked for by another name", func() { v.do(http.MethodGet, "/", map[string]string{"Host": "evil.example"}) })
+	said("signed in", func() { v.post("/sign-in", "name", "Ash", "password", goodPassword) })
+	said("signed out", func() { ash.post("/sign-out") })
+}
+
+// A steward who has no passkey yet is told on the page that a password alone opens.
+func TestAStewardWithoutAPasskeyIsTold(t *testing.T) {
+	t.Parallel()
+	w := newAtelier(t)
+	wren := w.person("Wren", people.Steward)
+	if _, page, _ := wren.get("/people"); !strings.Contains(page, "Make a passkey") {
+		t.Error("a steward by password alone is told nothing")
+	}
+	p := people.Of(w.as("Wren"))
+	if err := w.store.AddPasskey(t.Context(), store.Passkey{ID: []byte("key"), Person: p.ID, Key: []byte(`{}`)}); err != nil {
+		t.Fatal(err)
+	}
+	if status, page, _ := wren.get("/people"); status != http.StatusForbidden || strings.Contains(page, "Let somebody in") {
+		t.Errorf("with a passkey the password alone opens it: %d", status)
 	}
 }

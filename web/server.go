@@ -106,7 +106,12 @@ func build(kept *store.Store, disk *store.Cache, log *slog.Logger, pepper people
 	live.Routes(e, shared)
 
 	// Forms are only taken from this application's own pages.
-	handler := shared.Turns.Page(http.NewCrossOriginProtection().Handler(e))
+	forms := http.NewCrossOriginProtection()
+	forms.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		refusedAt(log, r, "a form from elsewhere", r.Header.Get("Origin"))
+		http.Error(w, "This form comes from another site; nothing was changed.", http.StatusForbidden)
+	}))
+	handler := shared.Turns.Page(forms.Handler(e))
 	if pepper != nil { // a workshop
 		shared.Shares.Shop = true
 		if err := kept.Workshop(context.Background(), pepper); err != nil {

@@ -118,7 +118,7 @@ func (s *served) run(ctx context.Context, prepare func(context.Context, *store.S
 	if err != nil {
 		return err
 	}
-	handler = web.OnlyHosts(handler, append(s.hosts, listener.Addr().String()))
+	handler = web.OnlyHosts(handler, append(s.hosts, listener.Addr().String()), log)
 	if s.cert != "" {
 		handler = web.OverTLS(handler)
 	}

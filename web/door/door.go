@@ -122,6 +122,7 @@ func (d *Door) Guard(next echo.HandlerFunc) echo.HandlerFunc {
 		}
 		switch {
 		case weak:
+			d.note(c, "refused without a passkey", who.Name, c.Request().Method+" "+c.Path())
 			return d.refuse(c, byKey)
 		case needs == stranger || who.Role.AtLeast(needs):
 			err := next(c)
@@ -132,6 +133,9 @@ func (d *Door) Guard(next echo.HandlerFunc) echo.HandlerFunc {
 		case who.Role != "":
 			d.note(c, "refused", who.Name, c.Request().Method+" "+c.Path())
 			return d.refuse(c, needs)
+		}
+		d.Log.Info("door", "what", "not signed in", "address", c.RealIP(), "request", c.Response().Header().Get(echo.HeaderXRequestID), "detail", c.Request().Method+" "+c.Path())
+		switch {
 		case c.Request().Header.Get("HX-Request") != "":
 			return page.Back(c, "/sign-in")
 		case c.Request().Method == http.MethodGet:

@@ -104,6 +104,7 @@ func (d *Door) tried(c *echo.Context, p people.Person, name, password, device st
 	try := people.Try{Account: clean(name), Address: c.RealIP(), Device: device}
 	held, wait := d.throttle.Begin(try)
 	if wait > 0 {
+		d.Log.Warn("door", "what", "has to wait", "person", clean(name), "address", c.RealIP(), "request", c.Response().Header().Get(echo.HeaderXRequestID), "detail", waits(wait))
 		return &refusal{http.StatusTooManyRequests, fmt.Sprintf("There were too many wrong tries. Try again in %s; where you have signed in before, or by a passkey, you do not wait for others.", waits(wait))}, nil
 	}
 	select {
@@ -136,6 +137,7 @@ func (d *Door) tried(c *echo.Context, p people.Person, name, password, device st
 func (d *Door) inTurn(c *echo.Context, known bool, work func()) (*refusal, error) {
 	done, err := d.queue.Turn(c.Request().Context(), c.RealIP(), known)
 	if errors.Is(err, people.ErrBusy) {
+		d.Log.Warn("door", "what", "too many at once", "address", c.RealIP(), "request", c.Response().Header().Get(echo.HeaderXRequestID))
 		c.Response().Header().Set("Retry-After", "3")
 		return busy, nil
 	}

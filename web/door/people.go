@@ -155,6 +155,7 @@ type peoplePage struct {
 	// Link was made just now; it is shown once.
 	Link, LinkFor string
 	Fault         string
+	ByPassword    bool // the steward who looks has no passkey yet
 }
 
 type personView struct {
@@ -180,6 +181,11 @@ func (d *Door) people(c *echo.Context) error {
 func (d *Door) showPeople(c *echo.Context, status int, v peoplePage) error {
 	ctx := c.Request().Context()
 	v.Chrome, v.Roles = d.Chrome(c, "People"), people.Roles
+	keys, err := d.Store.Passkeys(ctx, people.Of(ctx).ID)
+	if err != nil {
+		return err
+	}
+	v.ByPassword = len(keys) == 0
 	all, err := d.Store.People(ctx)
 	if err != nil {
 		return err
