@@ -2,7 +2,6 @@ package draw
 
 import (
 	"fmt"
-	"html"
 	"regexp"
 	"slices"
 	"strconv"
@@ -64,7 +63,7 @@ func (p *Picture) Inline() string {
 	if slices.ContainsFunc(p.Shapes, func(s Shape) bool { return s.Key != "" && !s.Aside }) {
 		role = "group" // what is in it can be gone to
 	}
-	says := fmt.Sprintf(`role="%s" aria-label="%s"`, role, html.EscapeString(p.Title))
+	says := fmt.Sprintf(`role="%s" aria-label="%s"`, role, Escaped(p.Title))
 	if p.Title == "" {
 		says = `aria-hidden="true"` // the words beside it say it
 	}
@@ -154,7 +153,7 @@ func (p *Picture) shape(b *strings.Builder, s Shape, edged bool) {
 		if s.Angle != 0 {
 			fmt.Fprintf(b, ` transform="rotate(%s %s %s)"`, number(s.Angle), number(s.At.X), number(s.At.Y))
 		}
-		fmt.Fprintf(b, ">%s</text>", fraction.ReplaceAllString(html.EscapeString(s.Label), `<tspan class="frac">$0</tspan>`))
+		fmt.Fprintf(b, ">%s</text>", fraction.ReplaceAllString(Escaped(s.Label), `<tspan class="frac">$0</tspan>`))
 		return
 	case s.Circle > 0:
 		fmt.Fprintf(b, ` cx="%s" cy="%s" r="%s"`, number(s.At.X), number(s.At.Y), number(s.Circle))
@@ -163,15 +162,15 @@ func (p *Picture) shape(b *strings.Builder, s Shape, edged bool) {
 	}
 	p.paint(b, pen, s.Circle > 0 || s.Closed)
 	if s.Aside {
-		fmt.Fprintf(b, ` data-key="%s"`, html.EscapeString(s.Key))
+		fmt.Fprintf(b, ` data-key="%s"`, Escaped(s.Key))
 	} else if s.Key != "" {
-		fmt.Fprintf(b, ` data-key="%s" tabindex="0" role="button" aria-label="%s"`, html.EscapeString(s.Key), html.EscapeString(s.About))
+		fmt.Fprintf(b, ` data-key="%s" tabindex="0" role="button" aria-label="%s"`, Escaped(s.Key), Escaped(s.About))
 	}
 	if s.About == "" {
 		b.WriteString("/>")
 		return
 	}
-	fmt.Fprintf(b, "><title>%s</title></%s>", html.EscapeString(s.About), s.element())
+	fmt.Fprintf(b, "><title>%s</title></%s>", Escaped(s.About), s.element())
 }
 
 func (s Shape) element() string {

@@ -15,8 +15,8 @@ func TestEveryLinkedModuleHasItsLicence(t *testing.T) {
 	}
 	modules := strings.Split(strings.TrimSpace(string(list)), "\n")
 	for _, m := range modules {
-		if m != "" && !strings.Contains(string(licences), "==== "+m+"\n") {
-			t.Errorf("%s has no licence in the list; run make licences", m)
+		if m != "" && (!strings.Contains(string(licences), "==== "+m+"\n") || !strings.Contains(string(licences), "\n"+m+": ")) {
+			t.Errorf("%s has no licence or no class in the list; run make licences", m)
 		}
 	}
 	for _, own := range []string{"Brevium", "bootstrap", "three", "house fonts of the printed sheet", "wide fonts of the printed sheet", "eastern fonts of the printed sheet"} {

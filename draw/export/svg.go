@@ -2,12 +2,12 @@ package export
 
 import (
 	"fmt"
-	"html"
 	"math"
 	"strconv"
 	"strings"
 
 	"brevium/core/pattern"
+	"brevium/draw"
 )
 
 // Layers says how the lines of a drawing are called.
@@ -36,7 +36,7 @@ func (d Drawing) SVG(layers Layers) []byte {
 	fmt.Fprintf(&b, `<?xml version="1.0" encoding="UTF-8"?>
 <svg xmlns="http://www.w3.org/2000/svg" xmlns:inkscape="http://www.inkscape.org/namespaces/inkscape" width="%smm" height="%smm" viewBox="0 0 %s %s">
 <title>%s</title>
-`, w, h, w, h, html.EscapeString(d.Name))
+`, w, h, w, h, draw.Escaped(d.Name))
 	var scores, cuts []string
 	for _, s := range d.Scores {
 		scores = append(scores, segment(s))
@@ -53,7 +53,7 @@ func (d Drawing) SVG(layers Layers) []byte {
 	if layers.Notes {
 		b.WriteString(`<g id="notes" inkscape:groupmode="layer" inkscape:label="notes" display="none" font-family="sans-serif" font-size="3" text-anchor="middle" fill="#635a68">` + "\n")
 		for _, n := range d.Notes {
-			fmt.Fprintf(&b, "<text x=\"%s\" y=\"%s\">%s</text>\n", number(n.At.X), number(n.At.Y), html.EscapeString(n.Text))
+			fmt.Fprintf(&b, "<text x=\"%s\" y=\"%s\">%s</text>\n", number(n.At.X), number(n.At.Y), draw.Escaped(n.Text))
 		}
 		b.WriteString("</g>\n")
 	}
@@ -76,7 +76,7 @@ func (d Drawing) words(b *strings.Builder) {
 	fmt.Fprintf(b, `<g id="words" inkscape:groupmode="layer" inkscape:label="words" font-family="sans-serif" font-size="%s" text-anchor="middle" fill="#2b2530">`+"\n", number(size))
 	y := d.Height/2 - size*leading*float64(len(d.Words)-1)/2 + size*0.35
 	for _, line := range d.Words {
-		fmt.Fprintf(b, "<text x=\"%s\" y=\"%s\">%s</text>\n", number(d.Width/2), number(y), html.EscapeString(line))
+		fmt.Fprintf(b, "<text x=\"%s\" y=\"%s\">%s</text>\n", number(d.Width/2), number(y), draw.Escaped(line))
 		y += size * leading
 	}
 	b.WriteString("</g>\n")

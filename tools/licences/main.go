@@ -4,6 +4,7 @@ package main
 
 import (
 	"bytes"
+	"errors"
 	"fmt"
 	"log"
 	"os"
@@ -19,12 +20,42 @@ func main() {
 	}
 }
 
-// run writes one heading and text for Brevium itself, Go, every linked module
+// classes are the licences that may be linked in, and words that stand in each and in none of
+// those after it.
+var classes = []struct{ name, says string }{
+	{"Apache 2.0", "Apache License"},
+	{"OFL 1.1", "SIL OPEN FONT LICENSE"},
+	{"MPL 2.0", "Mozilla Public License"},
+	{"BSD, 3 clauses", "Neither the name of"},
+	{"BSD, 3 clauses", "may not be used to endorse"},
+	{"BSD, 2 clauses", "Redistribution and use in source and binary forms"},
+	{"0BSD or ISC", "Permission to use, copy, modify, and/or distribute this software"},
+	{"MIT", "Permission is hereby granted, free of charge"},
+}
+
+// classOf tells which licence a text is, "" for none that is known.
+func classOf(text string) string {
+	text = strings.Join(strings.Fields(text), " ")
+	for _, c := range classes {
+		if strings.Contains(text, c.says) {
+			return c.name
+		}
+	}
+	return ""
+}
+
+// run writes a table, and then one heading and text for Brevium itself, Go, every linked module
 // and every front-end package.
 func run(into string) error {
-	var out bytes.Buffer
+	var out, table bytes.Buffer
+	var unclear error
 	add := func(name string, text []byte) {
 		fmt.Fprintf(&out, "==== %s\n\n%s\n\n", name, bytes.TrimSpace(text))
+		class := classOf(string(text))
+		if class == "" {
+			unclear = errors.Join(unclear, fmt.Errorf("the licence of %s is of no known class", name))
+		}
+		fmt.Fprintf(&table, "%s: %s\n", name, class)
 	}
 	own, err := os.ReadFile("LICENSE")
 	if err != nil {
@@ -76,7 +107,11 @@ func run(into string) error {
 		}
 		add(name, text)
 	}
-	return os.WriteFile(into, out.Bytes(), 0o644)
+	if unclear != nil {
+		return unclear
+	}
+	head := fmt.Appendf(nil, "==== All that is linked in, by the class of its licence\n\n%s\n", table.Bytes())
+	return os.WriteFile(into, append(head, out.Bytes()...), 0o644)
 }
 
 // licenceIn finds a module's licence text.
