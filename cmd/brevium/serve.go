@@ -132,6 +132,7 @@ func (s *served) run(ctx context.Context, prepare func(context.Context, *store.S
 	var copying sync.WaitGroup
 	days, over := context.WithCancel(ctx)
 	copying.Go(func() { copyDaily(days, boxes, log) })
+	copying.Go(func() { web.GiveBack(days) })
 	defer func() {
 		over()
 		copying.Wait()

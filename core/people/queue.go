@@ -3,6 +3,7 @@ package people
 import (
 	"context"
 	"errors"
+	"runtime"
 	"slices"
 	"sync"
 	"time"
@@ -27,10 +28,12 @@ type waiter struct {
 	turn    chan struct{}
 }
 
-// How many are worked out at once; how many wait, who are known and who are not, and of
+// turnsAtOnce is how many are worked out at once: half of the cores are left to the pages.
+var turnsAtOnce = max(1, runtime.NumCPU()/2)
+
+// How many wait, who are known and who are not, and of
 // these from one address; and how long.
 const (
-	turnsAtOnce   = 2
 	mostKnown     = 64
 	mostUnknown   = 32
 	mostFromOne   = 16

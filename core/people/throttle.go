@@ -93,7 +93,7 @@ func (t *Throttle) Begin(y Try) (held, wait time.Duration) {
 	}
 	if y.Device == "" {
 		p := t.paces[y.Address]
-		if now.Sub(p.last) > forgottenFor {
+		if p.old(now) {
 			p = pace{}
 		}
 		if p.wrong++; p.wrong > freeAtOnce {
@@ -107,7 +107,7 @@ func (t *Throttle) Begin(y Try) (held, wait time.Duration) {
 	}
 	for key := range y.counted() {
 		x := t.tries[key]
-		if now.Sub(x.last) > forgottenFor {
+		if x.old(now) {
 			x = tally{}
 		}
 		t.tries[key] = tally{x.wrong + 1, now}
@@ -115,10 +115,16 @@ func (t *Throttle) Begin(y Try) (held, wait time.Duration) {
 	return held, 0
 }
 
+// old reports whether a tally is to be forgotten: after an hour, or when the clock was set back
+// before it, lest everybody wait until it has caught up.
+func (x tally) old(now time.Time) bool {
+	return now.Sub(x.last) > forgottenFor || now.Before(x.last)
+}
+
 // wait is how long after its last try the next may be made.
 func (x tally) wait(r rule, now time.Time) time.Duration {
 	over := x.wrong - r.free
-	if over < 0 || now.Sub(x.last) > forgottenFor {
+	if over < 0 || x.old(now) {
 		return 0
 	}
 	long := r.longest
@@ -165,12 +171,12 @@ func (t *Throttle) sweep(now time.Time) {
 	if now.Sub(t.swept) > time.Minute {
 		t.swept = now
 		for k, x := range t.tries {
-			if now.Sub(x.last) > forgottenFor {
+			if x.old(now) {
 				delete(t.tries, k)
 			}
 		}
 		for k, x := range t.paces {
-			if now.Sub(x.last) > forgottenFor {
+			if x.old(now) {
 				delete(t.paces, k)
 			}
 		}

@@ -93,6 +93,23 @@ func TestAnAddressIsSlowedNeverBarred(t *testing.T) {
 	}
 }
 
+// A clock that is set back keeps nobody waiting until it has caught up.
+func TestAClockThatIsSetBack(t *testing.T) {
+	x, c := counting()
+	y := Try{"Wren", "10.0.0.1", ""}
+	for range 100 {
+		x.Begin(y)
+		x.Begin(Try{"Ash", "10.0.0.1", "d1"})
+		x.Begin(Try{"anybody", "10.0.0.1", ""})
+	}
+	c.now = c.now.Add(-48 * time.Hour)
+	for _, y := range []Try{y, {"Ash", "10.0.0.1", "d1"}, {"Rowan", "10.0.0.1", ""}} {
+		if held, wait := x.Begin(y); held+wait > 0 {
+			t.Errorf("%v waits %v", y, held+wait)
+		}
+	}
+}
+
 // A try that was not made is not counted, and what is remembered has a bound.
 func TestTriesThatAreTakenBack(t *testing.T) {
 	x, _ := counting()

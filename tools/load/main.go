@@ -6,10 +6,11 @@ package main
 import (
 	"bufio"
 	"context"
+	"errors"
 	"flag"
 	"fmt"
+	"io"
 	"log"
-	"math/rand/v2"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -21,11 +22,6 @@ import (
 	"text/tabwriter"
 	"time"
 
-	"brevium/core/contents"
-	"brevium/core/design"
-	"brevium/core/measure"
-	"brevium/core/style"
-	"brevium/store"
 	"brevium/tools/visit"
 )
 
@@ -37,7 +33,7 @@ const (
 
 func main() {
 	boxes := flag.Int("boxes", 1000, "boxes in the workshop")
-	makers := flag.Int("makers", 50, "makers at once, each with a change every 5 s and a view every 2 s")
+	makers := flag.Int("makers", 50, "makers at once, who think five seconds between one thing and the next")
 	lasts := flag.Duration("time", 30*time.Second, "of each round of makers")
 	program := flag.String("program", filepath.Join("bin", "brevium"), "the program")
 	flag.Parse()
@@ -52,10 +48,7 @@ func run(ctx context.Context, program string, boxes, makers int, lasts time.Dura
 		return err
 	}
 	defer os.RemoveAll(folder)
-	if err := fill(ctx, filepath.Join(folder, "brevium.db"), boxes); err != nil {
-		return err
-	}
-	server, at, err := serve(ctx, program, folder)
+	server, at, code, err := serve(ctx, program, folder)
 	if err != nil {
 		return err
 	}
@@ -63,195 +56,68 @@ func run(ctx context.Context, program string, boxes, makers int, lasts time.Dura
 		_ = server.Process.Signal(syscall.SIGTERM)
 		_ = server.Wait()
 	}()
-	table := tabwriter.NewWriter(os.Stdout, 0, 4, 2, ' ', 0)
-	defer table.Flush()
-	fmt.Fprintf(table, "what\tmedian\tp95\tworst\ttimes\terrors\tkB\n")
-	b, err := visit.New(at, "alone")
-	if err != nil {
+	w := &workshop{at: at, file: filepath.Join(folder, "brevium.db"), pid: server.Process.Pid, table: tabwriter.NewWriter(os.Stdout, 0, 4, 2, ' ', 0)}
+	defer w.table.Flush()
+	if err := w.open(ctx, code, boxes, makers); err != nil {
 		return err
 	}
+	fmt.Fprintf(w.table, "what\tmedian\tp95\tworst\ttimes\tno answer\tkB\n")
+	mine := fmt.Sprintf("/boxes/%d", w.boxes[0][6])
 	alone := []struct {
 		name, path string
 		n          int
-	}{{"list, first page", "/", 200}, {"list, searched", "/?find=tray", 50}, {"a box's second stop, seen again", "/boxes/7/box", 50}, {"the biggest box", "/boxes/7/biggest", 10}}
+	}{{"list, first page", "/", 200}, {"list, searched", "/?find=tray", 50}, {"a box's second stop, seen again", mine + "/box", 50}, {"the biggest box", mine + "/biggest", 10}}
 	for _, x := range alone {
 		t := &timing{}
 		for range x.n {
-			t.add(b.Get(ctx, x.path))
+			t.add(w.steward.Get(ctx, x.path))
 		}
-		t.row(table, x.name)
+		t.row(w.table, x.name)
 	}
-	if err := jobs(ctx, table, b); err != nil {
+	if err := w.manyKinds(ctx); err != nil {
 		return err
 	}
-	quiet, err := round(ctx, table, at, makers, boxes, lasts, 0)
+	if err := w.jobs(ctx); err != nil {
+		return err
+	}
+	quiet, err := w.round(ctx, lasts, "alone", 0, false)
 	if err != nil {
 		return err
 	}
-	busy, err := round(ctx, table, at, makers, boxes, lasts, 3)
+	busy, err := w.round(ctx, lasts, "beside 3 searches", 3, false)
 	if err != nil {
 		return err
 	}
-	fmt.Fprintf(table, "three searches raise the makers' p95 by\t%.0f %%\n", 100*(busy.Seconds()/quiet.Seconds()-1))
-	fmt.Fprintf(table, "memory of the server\t%d MB, at its highest %d MB\n", memory(server.Process.Pid, "VmRSS"), memory(server.Process.Pid, "VmHWM"))
+	if _, err := w.round(ctx, lasts, "beside 3 searches and 5 attackers", 3, true); err != nil {
+		return err
+	}
+	fmt.Fprintf(w.table, "three searches raise the makers' p95 by\t%.0f %%\n", 100*(busy.Seconds()/quiet.Seconds()-1))
+	fmt.Fprintf(w.table, "memory of the server\t%d MB, at its highest %d MB\n", memory(w.pid, "VmRSS"), memory(w.pid, "VmHWM"))
+	time.Sleep(time.Minute)
+	fmt.Fprintf(w.table, "a minute later\t%d MB\n", memory(w.pid, "VmRSS"))
 	return nil
 }
 
-// fill puts random boxes of every style into a database.
-func fill(ctx context.Context, file string, n int) error {
-	s, err := store.Open(ctx, file)
-	if err != nil {
-		return err
-	}
-	defer s.Close()
-	random := rand.New(rand.NewPCG(1, 2))
-	for i := range n {
-		x := style.Boxes()[i%len(style.Boxes())]
-		in := design.New(fmt.Sprintf("Box %d", i), measure.MM, x.ID)
-		if i%3 == 0 {
-			in.Things = []contents.Thing{{Name: "Jar", Shape: contents.Round, Count: 1 + random.IntN(4), Ease: contents.UsualEase,
-				Length: measure.Length(20+random.IntN(20)) * measure.Millimetre, Height: measure.Length(25+random.IntN(40)) * measure.Millimetre}}
-			in.Things[0].Width = in.Things[0].Length
-		} else {
-			in.Card.Thickness = measure.Length(200+random.IntN(200)) * measure.Micrometre
-		}
-		if _, err := s.Add(ctx, in); err != nil {
-			return err
-		}
-	}
-	return nil
-}
-
-// serve starts the program on a free port.
-func serve(ctx context.Context, program, folder string) (*exec.Cmd, string, error) {
-	c := exec.CommandContext(ctx, program, "serve", "--address", "127.0.0.1:0", "--data", folder)
-	c.Stderr = os.Stderr
+// serve starts the program as a workshop on a free port, and gives the code to set it up.
+func serve(ctx context.Context, program, folder string) (c *exec.Cmd, at, code string, err error) {
+	c = exec.CommandContext(ctx, program, "serve", "--workshop", "--address", "127.0.0.1:0", "--data", folder)
+	c.Stderr = io.Discard // its log
 	out, err := c.StdoutPipe()
 	if err != nil {
-		return nil, "", err
+		return nil, "", "", err
 	}
 	if err := c.Start(); err != nil {
-		return nil, "", err
+		return nil, "", "", err
 	}
-	line, err := bufio.NewReader(out).ReadString('\n')
-	_, rest, found := strings.Cut(line, "http://")
-	if err != nil || !found {
-		return nil, "", fmt.Errorf("the program said %q: %w", line, err)
-	}
-	return c, "http://" + strings.Fields(rest)[0], nil
-}
-
-// jobs makes a large job and changes it.
-func jobs(ctx context.Context, table *tabwriter.Writer, b *visit.Browser) error {
-	form := []string{"name", "fair"}
-	for box := 1; box <= 20; box++ {
-		form = append(form, "copies."+strconv.Itoa(box), "50")
-	}
-	a, err := b.Post(ctx, "/jobs", form...)
-	if err != nil || a.Next == "" {
-		return fmt.Errorf("the job is not made: %d, %w", a.Status, err)
-	}
-	// And one that no search is soon done with.
-	form = []string{"name", "hard"}
-	for box := 1; box <= 28; box++ {
-		form = append(form, "copies."+strconv.Itoa(box), strconv.Itoa(3+box*7%11))
-	}
-	if hard, err := b.Post(ctx, "/jobs", form...); err != nil || hard.Next == "" {
-		return fmt.Errorf("the second job is not made: %d, %w", hard.Status, err)
-	}
-	seen, changed := &timing{}, &timing{}
-	for n := range 20 {
-		page, err := b.Get(ctx, a.Next)
-		if err != nil {
-			return err
+	for lines := bufio.NewScanner(out); lines.Scan(); {
+		if f := strings.Fields(lines.Text()); len(f) == 1 && strings.Count(f[0], "-") > 4 {
+			code = f[0]
 		}
-		seen.add(page, nil)
-		changed.add(b.Post(ctx, a.Next, "version", page.Version(), "copies.1", strconv.Itoa(40+n)))
-	}
-	seen.row(table, "a job of 1,000 boxes, seen")
-	changed.row(table, "a job of 1,000 boxes, changed")
-	return nil
-}
-
-// round lets makers work for a while, beside searches, and gives their p95.
-func round(ctx context.Context, table *tabwriter.Writer, at string, makers, boxes int, lasts time.Duration, searches int) (time.Duration, error) {
-	ctx, stop := context.WithTimeout(ctx, lasts)
-	defer stop()
-	views, changes := &timing{}, &timing{}
-	var all sync.WaitGroup
-	for n := range searches {
-		b, err := visit.New(at, fmt.Sprint("search ", n))
-		if err != nil {
-			return 0, err
-		}
-		all.Go(func() {
-			for ctx.Err() == nil {
-				began := time.Now()
-				_, _ = b.Post(ctx, "/jobs/2/search", "seconds", "5")
-				if time.Since(began) < time.Second && ctx.Err() == nil {
-					log.Print("a search ended at once: its job is too easy to tell anything")
-					return
-				}
-			}
-		})
-	}
-	for n := range makers {
-		b, err := visit.New(at, fmt.Sprint("maker ", n))
-		if err != nil {
-			return 0, err
-		}
-		all.Go(func() { work(ctx, b, n, boxes, views, changes) })
-	}
-	all.Wait()
-	beside := "alone"
-	if searches > 0 {
-		beside = fmt.Sprintf("beside %d searches", searches)
-	}
-	views.row(table, fmt.Sprintf("%d makers %s: a view", makers, beside))
-	changes.row(table, fmt.Sprintf("%d makers %s: a change", makers, beside))
-	both := &timing{took: append(slices.Clone(views.took), changes.took...)}
-	return both.at(0.95), nil
-}
-
-// work is one maker: a view every 2 s, a change every 5 s, on a box of their
-// own.
-func work(ctx context.Context, b *visit.Browser, n, boxes int, views, changes *timing) {
-	random := rand.New(rand.NewPCG(uint64(n), 7))
-	box := 1 + n%boxes
-	stops := []string{"contents", "box", "fit", "dressing", "sheets", "making"}
-	wait := func(d time.Duration) bool {
-		select {
-		case <-ctx.Done():
-			return false
-		case <-time.After(d):
-			return true
+		if _, rest, found := strings.Cut(lines.Text(), "http://"); found {
+			return c, "http://" + strings.Fields(rest)[0], code, nil
 		}
 	}
-	version, next := "", time.Now().Add(time.Duration(random.Int64N(int64(5*time.Second))))
-	if !wait(time.Duration(random.Int64N(int64(2 * time.Second)))) {
-		return
-	}
-	for {
-		a, err := b.Get(ctx, fmt.Sprintf("/boxes/%d/%s", box, stops[random.IntN(len(stops))]))
-		if ctx.Err() != nil {
-			return
-		}
-		views.add(a, err)
-		if v := a.Version(); v != "" {
-			version = v
-		}
-		if time.Now().After(next) {
-			next = next.Add(5 * time.Second)
-			a, err := b.Post(ctx, fmt.Sprintf("/boxes/%d/sheets", box), "version", version, "copies", strconv.Itoa(1+random.IntN(9)))
-			if ctx.Err() != nil {
-				return
-			}
-			changes.add(a, err)
-		}
-		if !wait(2 * time.Second) {
-			return
-		}
-	}
+	return nil, "", "", errors.New("the program does not say where it is")
 }
 
 // timing gathers how long answers took.
@@ -265,8 +131,10 @@ type timing struct {
 func (t *timing) add(a visit.Answer, err error) {
 	t.mu.Lock()
 	defer t.mu.Unlock()
-	if err != nil || a.Status >= 500 {
-		t.errors++
+	if err != nil || a.Status >= 400 && a.Status != 422 {
+		if t.errors++; t.errors == 1 {
+			log.Printf("the first that was not answered: %d, %v: %.300s", a.Status, err, a.Plain())
+		}
 		return
 	}
 	t.took = append(t.took, a.Took)

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"math/rand/v2"
+	"os"
 	"path/filepath"
 	"strconv"
 	"syscall"
@@ -14,48 +15,87 @@ import (
 	_ "modernc.org/sqlite" // to lock the file from outside
 
 	"brevium/core/contents"
+	"brevium/core/design"
+	"brevium/core/measure"
+	"brevium/core/people"
 	"brevium/store"
 	"brevium/tools/visit"
 )
 
-// own is the number of a maker's box; the shared one comes first.
-func own(n int) int { return n + 2 }
-
-// furnish brings the shared box and one for each maker in.
-func furnish(at string, makers int) error {
-	b, err := visit.New(at, "furnisher")
-	if err != nil {
-		return err
-	}
+// furnish lets a steward and makers in, and gives each maker a box, and the steward one that all
+// share and a class of it.
+func furnish(folder string, makers int) (all []*maker, shared int64, err error) {
 	ctx := context.Background()
-	for i := range makers + 1 {
-		a, err := b.Post(ctx, "/new", "start", "things", "contents[0].name", "thing 0", "contents[0].shape", "block",
-			"contents[0].length", "20 mm", "contents[0].width", "20 mm", "contents[0].height", "20 mm", "contents[0].count", "1")
-		if err != nil || a.Status >= 400 {
-			return fmt.Errorf("box %d is not made: %d, %w", i, a.Status, err)
+	pepper := people.NewPepper()
+	if err := os.WriteFile(filepath.Join(folder, keyName), pepper, 0o600); err != nil {
+		return nil, 0, err
+	}
+	data, err := store.Open(ctx, filepath.Join(folder, "brevium.db"))
+	if err != nil {
+		return nil, 0, err
+	}
+	defer data.Close()
+	if err := data.Workshop(ctx, pepper); err != nil {
+		return nil, 0, err
+	}
+	hash := pepper.Hash(visit.Password) // of all, since hashing takes long
+	enter := func(name string, kind store.CodeFor) (context.Context, error) {
+		code, err := data.NewCode(ctx, store.Code{For: kind, Role: people.Maker, Until: time.Now().Add(time.Hour)})
+		if err != nil {
+			return nil, err
+		}
+		p, err := data.Join(ctx, code.Text, name, hash)
+		return people.With(ctx, p), err
+	}
+	block := func(n int) contents.Thing {
+		return contents.Thing{Name: "thing " + strconv.Itoa(n), Shape: contents.Block, Count: 1, Ease: contents.UsualEase,
+			Length: 20 * measure.Millimetre, Width: 20 * measure.Millimetre, Height: 20 * measure.Millimetre}
+	}
+	steward, err := enter("Steward", store.ForSetUp)
+	if err != nil {
+		return nil, 0, err
+	}
+	for _, name := range []string{"Two hundred kinds", "Asks and goes"} {
+		if _, err := enter(name, store.ForJoining); err != nil {
+			return nil, 0, err
 		}
 	}
-	for i := 1; i < min(makers, contents.MostKinds); i++ {
-		if a, err := b.Post(ctx, "/boxes/1/contents", "add", "1"); err != nil || a.Status >= 400 {
-			return fmt.Errorf("the shared box does not take %d things: %d, %w", i, a.Status, err)
-		}
-		form := []string{}
-		for part, value := range map[string]string{"name": fmt.Sprint("thing ", i), "length": "20 mm", "width": "20 mm", "height": "20 mm"} {
-			form = append(form, fmt.Sprintf("contents[%d].%s", i, part), value)
-		}
-		if a, err := b.Post(ctx, "/boxes/1/contents", form...); err != nil || a.Status >= 400 {
-			return fmt.Errorf("the shared box does not take thing %d: %d, %w", i, a.Status, err)
-		}
+	in := design.New("Shared", measure.MM, "tray")
+	for n := range min(makers, contents.MostKinds) {
+		in.Things = append(in.Things, block(n))
 	}
-	return nil
+	if shared, err = data.Add(steward, in); err != nil {
+		return nil, 0, err
+	}
+	if err := data.Share(steward, store.BoxSort, shared, true); err != nil {
+		return nil, 0, err
+	}
+	for n := range makers {
+		own, err := enter(makerName(n), store.ForJoining)
+		if err != nil {
+			return nil, 0, err
+		}
+		in := design.New("box 0", measure.MM, "tray")
+		in.Things = []contents.Thing{block(0)}
+		m := &maker{n: n, shared: shared}
+		if m.box, err = data.Add(own, in); err != nil {
+			return nil, 0, err
+		}
+		all = append(all, m)
+	}
+	return all, shared, nil
 }
+
+func makerName(n int) string { return fmt.Sprint("Maker ", n) }
 
 // maker changes a box of their own, and their thing in the shared one, and
 // remembers what was answered.
 type maker struct {
-	n        int
-	server   *server
-	answered int
+	n           int
+	server      *server
+	box, shared int64 // their own, and the one of all
+	browser     *visit.Browser
+	answered    int
 	// What was last answered, and last sent, of each thing that is changed.
 	name, copies, thing, tick pair
 }
@@ -70,11 +110,11 @@ func (m *maker) work(ctx context.Context) {
 		if at == "" {
 			continue
 		}
-		b, err := visit.New(at, fmt.Sprint("maker ", m.n))
+		b, err := m.window(ctx, at)
 		if err != nil {
 			continue
 		}
-		box := fmt.Sprintf("/boxes/%d", own(m.n))
+		box, shared := fmt.Sprintf("/boxes/%d", m.box), fmt.Sprintf("/boxes/%d", m.shared)
 		switch random.IntN(6) {
 		case 0:
 			m.change(ctx, b, &m.name, n, box+"/rename", "name", "box "+strconv.Itoa(n))
@@ -82,14 +122,31 @@ func (m *maker) work(ctx context.Context) {
 			m.form(ctx, b, &m.copies, n%499+1, box+"/sheets", "copies", strconv.Itoa(n%499+1))
 		case 2:
 			if m.n < contents.MostKinds {
-				m.form(ctx, b, &m.thing, n, "/boxes/1/contents", fmt.Sprintf("contents[%d].name", m.n), "thing "+strconv.Itoa(n))
+				m.form(ctx, b, &m.thing, n, shared+"/contents", fmt.Sprintf("contents[%d].name", m.n), "thing "+strconv.Itoa(n))
 			}
 		case 3:
 			m.change(ctx, b, &m.tick, n, box+"/tick", "step", "mine", "mark", strconv.Itoa(n), "done", "1")
 		default:
-			_, _ = b.Get(ctx, []string{"/", box + "/box", box + "/making", "/jobs", "/boxes/1/fit"}[random.IntN(5)])
+			_, _ = b.Get(ctx, []string{"/", box + "/box", box + "/making", "/jobs", shared + "/fit"}[random.IntN(5)])
 		}
 	}
+}
+
+// window is the maker's window, signed in; it is at another address after a restart.
+func (m *maker) window(ctx context.Context, at string) (*visit.Browser, error) {
+	if m.browser == nil {
+		b, err := visit.New(at, makerName(m.n))
+		if err != nil {
+			return nil, err
+		}
+		m.browser = b
+	}
+	m.browser.At = at
+	a, err := m.browser.Get(ctx, "/me")
+	if err != nil || a.Status == 200 {
+		return m.browser, err
+	}
+	return m.browser, m.browser.SignIn(ctx, makerName(m.n))
 }
 
 // form changes a field of a stop, from the version its page shows.
@@ -113,18 +170,19 @@ func (m *maker) change(ctx context.Context, b *visit.Browser, p *pair, value int
 
 // check looks whether what was answered is there. What was sent last but not
 // answered may be there as well.
-func (m *maker) check(at string) error {
+func (m *maker) check() error {
 	data, err := store.Open(context.Background(), filepath.Join(m.server.folder, "brevium.db"))
 	if err != nil {
 		return err
 	}
 	defer data.Close()
+	// Its own machine reads all, as for one maker alone.
 	ctx := context.Background()
-	mine, err := data.Box(ctx, int64(own(m.n)))
+	mine, err := data.Box(ctx, m.box)
 	if err != nil {
 		return err
 	}
-	shared, err := data.Box(ctx, 1)
+	shared, err := data.Box(ctx, m.shared)
 	if err != nil {
 		return err
 	}

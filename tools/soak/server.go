@@ -20,6 +20,7 @@ import (
 	"syscall"
 	"time"
 
+	"brevium/core/people"
 	"brevium/store"
 	"brevium/web"
 )
@@ -52,10 +53,15 @@ func serve(folder string) error {
 	if err == nil {
 		defer disk.Close()
 	}
-	handler, err := web.New(data, disk, slog.New(slog.NewTextHandler(io.Discard, nil)))
+	key, err := os.ReadFile(filepath.Join(folder, keyName))
 	if err != nil {
 		return err
 	}
+	handler, _, err := web.NewWorkshop(data, disk, slog.New(slog.NewTextHandler(io.Discard, nil)), people.Pepper(key))
+	if err != nil {
+		return err
+	}
+	go web.GiveBack(ctx)
 	l, err := net.Listen("tcp", "127.0.0.1:0")
 	if err != nil {
 		return err
@@ -71,6 +77,9 @@ func serve(folder string) error {
 	}
 	return nil
 }
+
+// keyName is the file of the pepper, which stays the same over restarts.
+const keyName = "door.key"
 
 // server is the process that is soaked.
 type server struct {

@@ -312,6 +312,11 @@ func (s *room) bring(c *echo.Context) error {
 		return s.refuse(c, err)
 	}
 	defer in.Close()
+	end, err := s.Shares.Take(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	defer end()
 	all, err := unpack(in, size)
 	if err != nil {
 		return s.refuse(c, err)
