@@ -10,6 +10,7 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
+	"sync"
 	"testing"
 
 	"github.com/chromedp/cdproto/cdp"
@@ -60,37 +61,49 @@ func full(t *testing.T) (*table, []string) {
 	return x, pages
 }
 
-// No page has any accessibility fault, at the desk, on a tablet or on a phone;
-// and none scrolls sideways. 320 px is a phone's smallest, and a desk at 400 %;
-// 640 px is a desk at 200 %.
-func TestAxe(t *testing.T) {
-	t.Parallel()
-	x, pages := full(t)
-	b := openBrowser(t, x)
-	for _, page := range pages {
-		for _, size := range [][2]int64{{1280, 800}, {820, 1180}, {640, 400}, {390, 844}, {320, 640}} {
-			b.do(chromedp.EmulateViewport(size[0], size[1]))
-			if size[0] == 1280 || size[0] == 390 { // come to afresh; at the others the window is dragged
-				b.visit(page)
-				b.audit(page, size[0])
+// Every page is come to once, at the desk or on a phone in turn (at both with BREVIUM_EACH): what
+// a screen reader has of it is told, Tab goes through it, and with everything opened it has no
+// accessibility fault and scrolls sideways at no width. 320 px is a phone's smallest, and a desk
+// at 400 %; 640 px is a desk at 200 %.
+func TestEveryPage(t *testing.T) {
+	titles := &calledSo{by: map[string]string{}}
+	const shards = 2
+	for shard := range shards {
+		t.Run(fmt.Sprint(shard), func(t *testing.T) {
+			t.Parallel()
+			x, pages := full(t)
+			b := openBrowser(t, x)
+			for n, page := range pages {
+				if n%shards != shard {
+					continue
+				}
+				for at, size := range [][2]int64{{1280, 800}, {390, 844}} {
+					if os.Getenv("BREVIUM_EACH") == "" && (n/shards)%2 != at {
+						continue
+					}
+					b.do(chromedp.EmulateViewport(size[0], size[1]))
+					b.visit(page)
+					b.until(`document.readyState == "complete" && !document.querySelector(".htmx-request, #space:not([data-ready])")`)
+					b.reads(page, titles)
+					b.walk(fmt.Sprintf("%s at %d", page, size[0]))
+					b.sideways(page, size[0])
+					b.do(js(`for (const d of document.querySelectorAll("details")) d.open = true`))
+					b.audit(page+", all open", size[0])
+					for _, dragged := range [][2]int64{{1280, 800}, {820, 1180}, {640, 400}, {390, 844}, {320, 640}} {
+						b.do(chromedp.EmulateViewport(dragged[0], dragged[1]))
+						b.sideways(page+", all open", dragged[0])
+					}
+				}
 			}
-			b.sideways(page, size[0])
-		}
+		})
 	}
 }
 
-// The same with everything opened, with a fault shown, with help over the page,
-// and where there is nothing yet.
+// The same with a fault shown, with help over the page, and where there is nothing yet.
 func TestAxeInEveryState(t *testing.T) {
 	t.Parallel()
-	x, pages := full(t)
+	x, _ := full(t)
 	b := openBrowser(t, x)
-	b.do(chromedp.EmulateViewport(1280, 800))
-	for _, page := range pages {
-		b.visit(page)
-		b.do(js(`for (const d of document.querySelectorAll("details")) d.open = true`))
-		b.audit(page+", all open", 1280)
-	}
 	b.visit("/boxes/1/box")
 	b.set(`[name="options.lid.depth"]`, "x")
 	b.says("Not taken:")
@@ -152,23 +165,8 @@ const noteStops = `(() => {
 	});
 })()`
 
-// Tab goes through every page once, in the order of its reading, never without
-// a ring that is seen and never under something else.
-func TestTabWalk(t *testing.T) {
-	t.Parallel()
-	x, pages := full(t)
-	b := openBrowser(t, x)
-	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
-		b.do(chromedp.EmulateViewport(size[0], size[1]))
-		for _, page := range pages {
-			b.visit(page)
-			b.until(`document.readyState == "complete" && !document.querySelector(".htmx-request, #space:not([data-ready])")`)
-			b.walk(fmt.Sprintf("%s at %d", page, size[0]))
-		}
-	}
-}
-
-// walk presses Tab from the top of a page to its end.
+// Tab goes through a page once, in the order of its reading, never without a ring that is seen
+// and never under something else: walk presses Tab from the top of a page to its end.
 func (b *browser) walk(page string) {
 	b.t.Helper()
 	b.do(js(noteStops))
@@ -226,53 +224,60 @@ walking:
 
 var trees = flag.String("trees", "", "write what a screen reader has of every page into this directory")
 
-// What a screen reader has of every page: everything that can be pressed or
-// filled in has a name, headings go down one step at a time, the page has one
-// main part and one first heading, and there is a place where changes are said.
-func TestWhatAScreenReaderHas(t *testing.T) {
-	t.Parallel()
-	x, pages := full(t)
-	b := openBrowser(t, x)
-	titles := map[string]string{}
-	for _, page := range pages {
-		b.visit(page)
-		b.until(`document.readyState == "complete" && !document.querySelector(".htmx-request, #space:not([data-ready])")`)
-		all := b.tree()
-		if *trees != "" {
-			b.write(page, all)
-		}
-		mains, firsts, level := 0, 0, 0
-		for _, s := range all {
-			switch s.Role {
-			case "link", "button", "textbox", "searchbox", "combobox", "checkbox", "radio", "slider", "DisclosureTriangle":
-				if s.Name == "" {
-					b.t.Errorf("%s: a %s without a name", page, s.Role)
-				}
-			case "main":
-				mains++
-			case "heading":
-				var at int
-				fmt.Sscan(s.State["level"], &at)
-				if at > level+1 {
-					b.t.Errorf("%s: from a heading of level %d to “%s” of level %d", page, level, s.Name, at)
-				}
-				if level = at; at == 1 {
-					firsts++
-				}
+// calledSo is which page has a title.
+type calledSo struct {
+	sync.Mutex
+	by map[string]string
+}
+
+// take notes a page's title, and gives another page of that title, "" for none.
+func (c *calledSo) take(title, page string) string {
+	c.Lock()
+	defer c.Unlock()
+	other := c.by[title]
+	c.by[title] = page
+	return other
+}
+
+// reads looks at what a screen reader has of a page: everything that can be pressed or filled in
+// has a name, headings go down one step at a time, the page has one main part and one first
+// heading, and there is a place where changes are said.
+func (b *browser) reads(page string, titles *calledSo) {
+	b.t.Helper()
+	all := b.tree()
+	if *trees != "" {
+		b.write(page, all)
+	}
+	mains, firsts, level := 0, 0, 0
+	for _, s := range all {
+		switch s.Role {
+		case "link", "button", "textbox", "searchbox", "combobox", "checkbox", "radio", "slider", "DisclosureTriangle":
+			if s.Name == "" {
+				b.t.Errorf("%s: a %s without a name", page, s.Role)
+			}
+		case "main":
+			mains++
+		case "heading":
+			var at int
+			fmt.Sscan(s.State["level"], &at)
+			if at > level+1 {
+				b.t.Errorf("%s: from a heading of level %d to “%s” of level %d", page, level, s.Name, at)
+			}
+			if level = at; at == 1 {
+				firsts++
 			}
 		}
-		if mains != 1 || firsts != 1 {
-			b.t.Errorf("%s: %d main parts and %d first headings", page, mains, firsts)
-		}
-		title := b.value("document.title")
-		if other, taken := titles[title]; taken && !strings.Contains(page, "?") {
-			b.t.Errorf("%s is called “%s” as %s is", page, title, other)
-		}
-		titles[title] = page
-		if strings.HasPrefix(page, "/boxes/1/") && slices.ContainsFunc(stops, func(s string) bool { return strings.HasSuffix(page, "/"+s) }) &&
-			b.value(`document.querySelector("#verdict[role=status]").textContent`) == "" {
-			b.t.Errorf("%s: how the box stands is not said", page)
-		}
+	}
+	if mains != 1 || firsts != 1 {
+		b.t.Errorf("%s: %d main parts and %d first headings", page, mains, firsts)
+	}
+	title := b.value("document.title")
+	if other := titles.take(title, page); other != "" && other != page && !strings.Contains(page, "?") && !strings.Contains(other, "?") {
+		b.t.Errorf("%s is called “%s” as %s is", page, title, other)
+	}
+	if strings.HasPrefix(page, "/boxes/1/") && slices.ContainsFunc(stops, func(s string) bool { return strings.HasSuffix(page, "/"+s) }) &&
+		b.value(`document.querySelector("#verdict[role=status]").textContent`) == "" {
+		b.t.Errorf("%s: how the box stands is not said", page)
 	}
 }
 

@@ -106,17 +106,21 @@ func (b *browser) where() string {
 	return strings.TrimPrefix(at, b.at)
 }
 
-// visit goes to a page; where the last page was still on its way, which ends the
-// first try, it goes again.
+// visit goes to a page; where the last page was still on its way, which ends the first try or
+// loses its end, it goes again.
 func (b *browser) visit(path string) {
 	b.t.Helper()
-	ctx, stop := context.WithTimeout(b.ctx, patience)
-	defer stop()
-	if err := chromedp.Do(ctx, chromedp.Navigate(b.at+path)); err != nil {
-		if !strings.Contains(err.Error(), "ERR_ABORTED") {
+	const tries = 3
+	for try := 1; ; try++ {
+		ctx, stop := context.WithTimeout(b.ctx, patience/tries)
+		err := chromedp.Do(ctx, chromedp.Navigate(b.at+path))
+		stop()
+		if err == nil {
+			return
+		}
+		if try == tries {
 			b.t.Fatalf("at %s: %v", b.where(), err)
 		}
-		b.do(chromedp.Navigate(b.at + path))
 	}
 }
 

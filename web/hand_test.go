@@ -14,6 +14,7 @@ import (
 	"github.com/chromedp/cdproto/dom"
 	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 )
@@ -47,6 +48,15 @@ func text(v *accessibility.Value) string {
 	return strings.Join(strings.Fields(fmt.Sprint(out)), " ")
 }
 
+// saidOf is a thing of the accessibility tree.
+func saidOf(n *accessibility.Node, level int) said {
+	s := said{Role: text(n.Role), Name: text(n.Name), Value: text(n.Value), Description: text(n.Description), State: map[string]string{}, Level: level, node: n.BackendDOMNodeID}
+	for _, p := range n.Properties {
+		s.State[string(p.Name)] = text(p.Value)
+	}
+	return s
+}
+
 // tree is the page's accessibility tree, in order, without what is ignored.
 func (b *browser) tree() []said {
 	b.t.Helper()
@@ -68,11 +78,7 @@ func (b *browser) tree() []said {
 				return
 			}
 			if !n.Ignored {
-				s := said{Role: text(n.Role), Name: text(n.Name), Value: text(n.Value), Description: text(n.Description), State: map[string]string{}, Level: level, node: n.BackendDOMNodeID}
-				for _, p := range n.Properties {
-					s.State[string(p.Name)] = text(p.Value)
-				}
-				out = append(out, s)
+				out = append(out, saidOf(n, level))
 				level++
 			}
 			for _, id := range n.ChildIDs {
@@ -90,6 +96,44 @@ func (b *browser) tree() []said {
 	return out
 }
 
+// asked gives what assistive technology has of the things that a question of the protocol, about
+// the object that a script gives, finds.
+func (b *browser) asked(script string, question func(ctx context.Context, t *chromedp.Target, of runtime.RemoteObjectID) ([]*accessibility.Node, error)) []said {
+	b.t.Helper()
+	ctx, stop := context.WithTimeout(b.ctx, patience)
+	defer stop()
+	var out []said
+	err := chromedp.Do(ctx, chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
+		object, err := cdp.Call(ctx, t, runtime.Evaluate, runtime.EvaluateParams{Expression: script})
+		if err != nil || object.Result == nil || object.Result.ObjectID == "" {
+			return err
+		}
+		nodes, err := question(ctx, t, object.Result.ObjectID)
+		for _, n := range nodes {
+			if !n.Ignored {
+				out = append(out, saidOf(n, 0))
+			}
+		}
+		return err
+	}))
+	if err != nil && !strings.Contains(err.Error(), "not find") && !strings.Contains(err.Error(), "not belong") { // the page was just another
+		b.t.Fatalf("at %s: %v", b.where(), err)
+	}
+	return out
+}
+
+// ofRole are all things of a role on the page, in order.
+func (b *browser) ofRole(role string) []said {
+	b.t.Helper()
+	return b.asked("document", func(ctx context.Context, t *chromedp.Target, of runtime.RemoteObjectID) ([]*accessibility.Node, error) {
+		res, err := cdp.Call(ctx, t, accessibility.QueryAXTree, accessibility.QueryAXTreeParams{ObjectID: of, Role: role})
+		if err != nil {
+			return nil, err
+		}
+		return res.Nodes, nil
+	})
+}
+
 // find waits for a thing of a role whose name begins with the words, or else
 // has them in it.
 func (h *hand) find(role, words string) said {
@@ -97,9 +141,9 @@ func (h *hand) find(role, words string) said {
 	words = strings.Join(strings.Fields(words), " ")
 	late := time.Now().Add(patience)
 	for {
-		all := h.tree()
+		all := h.ofRole(role)
 		for _, match := range []func(a, b string) bool{func(a, b string) bool { return a == b }, strings.HasPrefix, strings.Contains} {
-			if i := slices.IndexFunc(all, func(s said) bool { return s.Role == role && match(s.Name, words) }); i >= 0 {
+			if i := slices.IndexFunc(all, func(s said) bool { return match(s.Name, words) }); i >= 0 {
 				return all[i]
 			}
 		}
@@ -208,12 +252,18 @@ func (h *hand) rest() {
 // focus is what has the focus, as it is said aloud.
 func (h *hand) focus() said {
 	h.t.Helper()
-	for _, s := range h.tree() {
-		if s.State["focused"] == "true" && s.Role != "RootWebArea" {
-			return s
+	all := h.asked("document.activeElement", func(ctx context.Context, t *chromedp.Target, of runtime.RemoteObjectID) ([]*accessibility.Node, error) {
+		alone := false
+		res, err := cdp.Call(ctx, t, accessibility.GetPartialAXTree, accessibility.GetPartialAXTreeParams{ObjectID: of, FetchRelatives: &alone})
+		if err != nil {
+			return nil, err
 		}
+		return res.Nodes, nil
+	})
+	if len(all) == 0 || all[0].Role == "RootWebArea" || all[0].State["focused"] != "true" {
+		return said{}
 	}
-	return said{}
+	return all[0]
 }
 
 // within fails when more was needed than a maker has patience for.

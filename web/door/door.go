@@ -47,8 +47,14 @@ func New(shared *page.Room, pepper people.Pepper) *Door {
 	m.Cookie.Name, m.Cookie.Path, m.Cookie.Secure, m.Cookie.HttpOnly, m.Cookie.SameSite = "__Host-brevium", "/", true, true, http.SameSiteLaxMode
 	m.Cookie.Persist = false
 	d := &Door{Room: shared, sessions: m, throttle: people.NewThrottle(shared.Store.Now), pepper: pepper}
-	m.ErrorFunc = func(w http.ResponseWriter, _ *http.Request, err error) {
+	m.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) {
+		if r.Context().Err() != nil {
+			return // nobody is there any more
+		}
 		shared.Log.Error("a session cannot be read or kept", "error", err)
+		if read, _ := r.Context().Value(sessionRead{}).(*bool); read != nil && *read {
+			return // the page goes on; that one is here still is kept with the next
+		}
 		http.Error(w, "Your session could not be read. Try again.", http.StatusInternalServerError)
 	}
 	return d
@@ -87,16 +93,24 @@ func (d *Door) Routes(e *echo.Echo) {
 	e.POST("/jobs/:id/share", d.share(store.JobSort, "/jobs"))
 }
 
+// sessionRead tells in a request's context that its session was read.
+type sessionRead struct{}
+
 // Sessions reads and keeps the session of each request but those for what ships with the
 // program.
 func (d *Door) Sessions(next http.Handler) http.Handler {
-	kept := d.sessions.LoadAndSave(next)
+	kept := d.sessions.LoadAndSave(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if read, is := r.Context().Value(sessionRead{}).(*bool); is {
+			*read = true
+		}
+		next.ServeHTTP(w, r)
+	}))
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if strings.HasPrefix(r.URL.Path, "/static/") || r.URL.Path == "/health" {
 			next.ServeHTTP(w, r)
 			return
 		}
-		kept.ServeHTTP(w, r)
+		kept.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), sessionRead{}, new(bool))))
 	})
 }
 

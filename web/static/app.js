@@ -77,13 +77,17 @@ document.addEventListener("htmx:configRequest", (event) => {
 // stands there; where the largest of several is asked for, it types its reading after the
 // last one, and the server takes the largest.
 let measured = null;
+const caliper = { said: "", into: "", largest: false }; // kept though the page is brought up to date
 document.addEventListener("focusin", (event) => {
   if (event.target.matches("input[data-length]")) measured = event.target.name;
 });
 document.addEventListener("alpine:init", () => {
   Alpine.data("caliper", () => ({
-    said: "",
-    into: "",
+    said: caliper.said,
+    init() {
+      this.$refs.largest.checked = caliper.largest;
+      this.$refs.largest.addEventListener("change", (event) => { caliper.largest = event.target.checked; });
+    },
     async press() {
       const field = document.querySelector(`#stop-form input[name="${CSS.escape(measured || "")}"]`);
       if (!field) {
@@ -96,9 +100,9 @@ document.addEventListener("alpine:init", () => {
         this.said = text;
         return;
       }
-      const before = this.$refs.largest.checked && this.into === field.name ? this.said + "; " : "";
-      this.into = field.name;
-      this.said = before + text;
+      const before = this.$refs.largest.checked && caliper.into === field.name ? caliper.said + "; " : "";
+      caliper.into = field.name;
+      this.said = caliper.said = before + text;
       field.value = this.said;
       field.dispatchEvent(new Event("input", { bubbles: true }));
     },

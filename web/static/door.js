@@ -19,18 +19,21 @@ for (const field of document.querySelectorAll("input[type=password]")) {
   const hard = document.createElement("p");
   hard.className = "hint";
   hard.setAttribute("role", "status");
+  const advice = field.parentElement.querySelector(".hint"); // what is said of this one takes its place
+  const say = (text) => { hard.textContent = text; if (advice) advice.hidden = text !== ""; };
   // Letters that are missing are told at once; what the machine judges a moment later.
   let soon, asked = 0;
   field.addEventListener("input", () => {
     clearTimeout(soon);
     const missing = 12 - [...field.value].length, mine = ++asked;
-    hard.textContent = !field.value ? "" : missing > 0 ? `${missing} ${missing === 1 ? "letter" : "letters"} to go` : "";
+    say(!field.value ? "" : missing > 0 ? `${missing} ${missing === 1 ? "letter" : "letters"} to go` : "");
     if (missing > 0) return;
     soon = setTimeout(async () => {
       const name = field.form.elements.namedItem("name")?.value ?? "";
       try {
         const answer = await fetch("/sign-in/strength", { method: "POST", body: new URLSearchParams({ name, password: field.value }) });
-        if (answer.ok && mine === asked) hard.textContent = await answer.text();
+        const text = answer.ok ? await answer.text() : "";
+        if (mine === asked) say(text);
       } catch { /* it is judged when it is sent */ }
     }, 300);
   });
