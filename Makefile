@@ -59,7 +59,7 @@ random:
 # hundred thousand numbers tried for a box of somebody else's; everything on every page
 # pressed, of which make test presses an eighth.
 every: chromium
-	BREVIUM_EACH=1 go test -timeout 60m -run 'TestEverythingThatIsOffered|TestTheSolverStands' ./web ./core/design
+	BREVIUM_EACH=1 go test -timeout 60m -run 'TestEverythingThatIsOffered|TestEveryPage|TestUnitButtons|TestTwentyMistakes|TestTheSolverStands' ./web ./core/design
 	BREVIUM_EACH=200 go test -timeout 60m -run 'TestEveryStyleIsFound|TestPrintedRecipesAreReadBack|TestWhose' ./core/found ./store
 
 # A hundred thousand inputs that are made up from those of the tests, of all that parses

@@ -139,3 +139,55 @@ func TestCraftedCopiesAreRefused(t *testing.T) {
 	}
 	get(t, s, id)
 }
+
+// A copy that is put in place of a file that cannot be opened, or by a program that has not the
+// secret of the door, brings no session, code or link to life.
+func TestACopyBringsNobodyIn(t *testing.T) {
+	s := open(t, filepath.Join(t.TempDir(), "brevium.db"))
+	must(t, s.Workshop(t.Context(), people.NewPepper()))
+	wren := joined(t, s, "Wren", ForSetUp)
+	id, err := s.Add(wren, trayOf("figs", 90*mm))
+	must(t, err)
+	must(t, s.SetLink(wren, id, true))
+	link, _, err := s.Link(wren, id)
+	must(t, err)
+	must(t, s.OpenClass(wren, BoxSort, id, time.Now().Add(time.Hour)))
+	class, err := s.ClassOf(wren, BoxSort, id)
+	must(t, err)
+	must(t, s.Sessions().Commit("token", []byte("of before"), time.Now().Add(time.Hour)))
+	code, err := s.NewCode(t.Context(), Code{For: ForJoining, Role: people.Steward, Until: time.Now().Add(time.Hour)})
+	must(t, err)
+	copied := filepath.Join(t.TempDir(), "copy.db")
+	must(t, s.Backup(t.Context(), copied))
+	for name, put := range map[string]func(file string){
+		"replaced": func(file string) {
+			must(t, os.WriteFile(file, bytes.Repeat([]byte("x"), 9000), 0o600))
+			_, err := Replace(t.Context(), file, copied)
+			must(t, err)
+		},
+		"restored": func(file string) {
+			other := open(t, file)
+			_, _, err := other.Restore(t.Context(), copied)
+			must(t, err)
+		},
+	} {
+		file := filepath.Join(t.TempDir(), "brevium.db")
+		put(file)
+		back := open(t, file)
+		if _, there, err := back.Sessions().Find("token"); there || err != nil {
+			t.Errorf("%s: a session holds, %v", name, err)
+		}
+		if _, err := back.Code(t.Context(), code.Text); !errors.Is(err, ErrNotFound) {
+			t.Errorf("%s: a code to join holds, %v", name, err)
+		}
+		if _, err := back.Linked(t.Context(), link); !errors.Is(err, ErrNotFound) {
+			t.Errorf("%s: a link leads somewhere, %v", name, err)
+		}
+		if _, _, _, err := back.ClassBy(t.Context(), class.Code); !errors.Is(err, ErrNotFound) {
+			t.Errorf("%s: a class is open, %v", name, err)
+		}
+		if _, is, err := back.Link(t.Context(), id); is || err != nil {
+			t.Errorf("%s: the box says that it has a link, %v", name, err)
+		}
+	}
+}

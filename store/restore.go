@@ -178,10 +178,23 @@ func Replace(ctx context.Context, file, with string) (aside string, err error) {
 		return "", err
 	}
 	defer os.RemoveAll(filepath.Dir(ready))
+	if err := endAll(ctx, ready); err != nil {
+		return "", err
+	}
 	if aside, err = setAside(file); err != nil {
 		return "", err
 	}
 	return aside, os.Rename(ready, file)
+}
+
+// endAll ends sessions, codes, classes and links in a copy.
+func endAll(ctx context.Context, file string) error {
+	db, err := sql.Open("sqlite", source(file, "journal_mode(DELETE)", "foreign_keys(1)"))
+	if err != nil {
+		return err
+	}
+	none := &Store{}
+	return errors.Join(within(ctx, db, func(tx *sql.Tx) error { return none.afresh(ctx, tx) }), db.Close())
 }
 
 // setAside gives a database that is damaged another name beside its own.

@@ -78,7 +78,7 @@ func TestEveryPage(t *testing.T) {
 					continue
 				}
 				for at, size := range [][2]int64{{1280, 800}, {390, 844}} {
-					if os.Getenv("BREVIUM_EACH") == "" && (n/shards)%2 != at {
+					if !every && (n/shards+seed)%2 != at {
 						continue
 					}
 					b.do(chromedp.EmulateViewport(size[0], size[1]))

@@ -6,7 +6,6 @@ import (
 	"hash/fnv"
 	"net/http"
 	"net/http/httptest"
-	"os"
 	"regexp"
 	"slices"
 	"strings"
@@ -146,7 +145,6 @@ func TestEverythingThatIsOfferedWorks(t *testing.T) {
 	w := &watched{Handler: x.http}
 	b := openBrowser(t, &table{t, x.store, w})
 	b.do(chromedp.EmulateViewport(1280, 800))
-	every := os.Getenv("BREVIUM_EACH") != ""
 	pressed, linked := map[string]bool{}, map[string]bool{}
 	count, late := 0, []func(){}
 	for _, page := range pages {
