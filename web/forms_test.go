@@ -350,3 +350,20 @@ func TestOlderPagesTakeNothingBack(t *testing.T) {
 		t.Errorf("a table of an older window: %d", status)
 	}
 }
+
+// An older page on which nothing was touched changes nothing: the form of a table lets nobody in
+// who was struck.
+func TestAnUntouchedFormLetsNobodyIn(t *testing.T) {
+	t.Parallel()
+	w := newAtelier(t)
+	wren := w.person("Wren", people.Steward)
+	w.person("Ash", people.Maker)
+	at := fmt.Sprintf("/people/%d", people.Of(w.as("Ash")).ID)
+	wren.post(at, "struck", "1", "was.struck", "false")
+	wren.post(at, "place", "Stall", "was.place", "")
+	wren.post(at, "place", "", "was.place", "") // of a page from before
+	p, err := w.store.PersonCalled(t.Context(), "Ash")
+	if err != nil || !p.Struck || p.Place != "Stall" {
+		t.Errorf("Ash is struck %v, and sits at %q, %v", p.Struck, p.Place, err)
+	}
+}

@@ -2,6 +2,7 @@ package main
 
 import (
 	"bufio"
+	"context"
 	"crypto/ecdsa"
 	"crypto/elliptic"
 	"crypto/rand"
@@ -98,7 +99,9 @@ func asked(t *testing.T, at string, known *x509.CertPool) *http.Client {
 	}
 	return &http.Client{
 		Jar: jar, CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse },
-		Transport: &http.Transport{TLSClientConfig: &tls.Config{RootCAs: known}, Dial: func(network, _ string) (net.Conn, error) { return net.Dial(network, at) }},
+		Transport: &http.Transport{TLSClientConfig: &tls.Config{RootCAs: known}, DialContext: func(ctx context.Context, network, _ string) (net.Conn, error) {
+			return (&net.Dialer{}).DialContext(ctx, network, at)
+		}},
 	}
 }
 

@@ -264,10 +264,6 @@ func (d *Door) change(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	role := people.Role(c.FormValue("role"))
-	if !role.Known() {
-		role = p.Role
-	}
 	struck := c.FormValue("struck") != ""
 	posted, err := c.FormValues()
 	if err != nil {
@@ -289,10 +285,14 @@ func (d *Door) change(c *echo.Context) error {
 	if posted.Has(form.WasField("role")) {
 		struck = p.Struck // the form of a role strikes nobody
 	}
-	if role = people.Role(posted.Get("role")); !role.Known() {
+	role := people.Role(posted.Get("role"))
+	if !role.Known() {
 		role = p.Role
 	}
 	sits := posted.Has("place")
+	if posted.Has(form.WasField("place")) && !sits {
+		return page.Back(c, "/people") // not touched here, and somebody else gave them a table
+	}
 	if sits {
 		err = d.Store.SetPlace(ctx, p.ID, posted.Get("place"))
 	} else {
