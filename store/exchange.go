@@ -6,7 +6,6 @@ import (
 	"database/sql/driver"
 	"errors"
 	"fmt"
-	"os"
 	"sync"
 	"sync/atomic"
 	"time"
@@ -80,10 +79,7 @@ func (s *Store) exchange(ctx context.Context, ready string) (aside string, err e
 			return "", fault.New(fault.Invalid, "file", "The data are in use just now. Nothing was changed; try again in a moment.")
 		}
 	}
-	if aside, err = setAside(s.file); err != nil {
-		return "", err
-	}
-	if err := os.Rename(ready, s.file); err != nil {
+	if aside, err = putInstead(s.file, ready); err != nil {
 		return "", err
 	}
 	s.damage.Store(nil)

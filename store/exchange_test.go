@@ -191,3 +191,19 @@ func TestACopyBringsNobodyIn(t *testing.T) {
 		}
 	}
 }
+
+// Where the copy cannot be put in place the damaged file is where it was.
+func TestTheFileIsNeverGone(t *testing.T) {
+	file := filepath.Join(t.TempDir(), "brevium.db")
+	for _, part := range []string{"", "-wal"} {
+		must(t, os.WriteFile(file+part, []byte("damaged"+part), 0o600))
+	}
+	if aside, err := putInstead(file, filepath.Join(t.TempDir(), "not there.db")); err == nil {
+		t.Errorf("put aside as %q for nothing", aside)
+	}
+	for _, part := range []string{"", "-wal"} {
+		if text, err := os.ReadFile(file + part); err != nil || string(text) != "damaged"+part {
+			t.Errorf("%q: %q, %v", part, text, err)
+		}
+	}
+}

@@ -181,10 +181,7 @@ func Replace(ctx context.Context, file, with string) (aside string, err error) {
 	if err := endAll(ctx, ready); err != nil {
 		return "", err
 	}
-	if aside, err = setAside(file); err != nil {
-		return "", err
-	}
-	return aside, os.Rename(ready, file)
+	return putInstead(file, ready)
 }
 
 // endAll ends sessions, codes, classes and links in a copy.
@@ -197,8 +194,9 @@ func endAll(ctx context.Context, file string) error {
 	return errors.Join(within(ctx, db, func(tx *sql.Tx) error { return none.afresh(ctx, tx) }), db.Close())
 }
 
-// setAside gives a database that is damaged another name beside its own.
-func setAside(file string) (aside string, err error) {
+// putInstead gives a database that is damaged another name beside its own, and puts another in
+// its place; where that cannot be done the damaged one is where it was.
+func putInstead(file, ready string) (aside string, err error) {
 	aside = file + ".damaged"
 	for n := 2; ; n++ {
 		if _, err := os.Stat(aside); err != nil {
@@ -206,10 +204,19 @@ func setAside(file string) (aside string, err error) {
 		}
 		aside = fmt.Sprintf("%s.damaged-%d", file, n)
 	}
-	for _, part := range []string{"", "-wal", "-shm"} {
-		if err := os.Rename(file+part, aside+part); err != nil && !errors.Is(err, os.ErrNotExist) {
-			return "", err
+	move := func(from, to string) (err error) {
+		for _, part := range []string{"", "-wal", "-shm"} {
+			if wrong := os.Rename(from+part, to+part); !errors.Is(wrong, os.ErrNotExist) {
+				err = errors.Join(err, wrong)
+			}
 		}
+		return err
+	}
+	if err = move(file, aside); err == nil {
+		err = os.Rename(ready, file)
+	}
+	if err != nil {
+		return "", errors.Join(err, move(aside, file))
 	}
 	return aside, nil
 }

@@ -65,6 +65,9 @@ func layoutCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
+			if r.Short {
+				fmt.Fprintln(c.ErrOrStderr(), "this is the best that was met in the time there is for it; give seconds for a longer search")
+			}
 			out, err := r.JSON(job, time.Since(start).Seconds())
 			return write(c.OutOrStdout(), out, err)
 		},

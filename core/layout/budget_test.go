@@ -61,6 +61,13 @@ func TestABudgetOfTime(t *testing.T) {
 	if err != nil || !r.Short {
 		t.Errorf("after a microsecond it looks on: %v", err)
 	}
+	// Where nobody gave a budget, the seconds of a search are all that bounds it.
+	defer func(given Spending) { ForCommand = given }(ForCommand)
+	ForCommand = Spending{Time: time.Microsecond, Workers: 2}
+	if r, err = Solve(t.Context(), wide(6, 12), Effort{Seconds: 0.05}); err != nil || r.Short {
+		t.Errorf("a search is broken off before its time: %v", err)
+	}
+	ForCommand = Spending{Time: time.Minute, Workers: 2}
 	if r, err = Solve(t.Context(), wide(3, 3), Effort{Rounds: 2}); err != nil || r.Short {
 		t.Errorf("without a budget it is broken off: %v", err)
 	}

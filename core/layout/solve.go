@@ -9,16 +9,21 @@ import (
 
 // Solve lays the job out, within an effort: the best of the greedy fillings,
 // then what the search finds, until the proved bound is met, the effort is
-// spent, the budget of ctx is used up (which the result says) or ctx is done. Layouts are compared by what has no place, then by
-// cost, by the number of sheets, and by the largest single offcut. A piece
-// that fits no sheet left is listed as unplaced. Without Seconds the same job
-// and effort give the same answer.
+// spent, the budget of ctx is used up (which the result says) or ctx is done.
+// Layouts are compared by what has no place, then by cost, by the number of
+// sheets, and by the largest single offcut. A piece that fits no sheet left is
+// listed as unplaced. Without Seconds the same job and effort give the same
+// answer.
 func Solve(ctx context.Context, job *Job, e Effort) (*Result, error) {
 	if err := job.Check(); err != nil {
 		return nil, err
 	}
 	if ctx.Value(budgetKey{}) == nil {
-		ctx = ForCommand.In(ctx)
+		if e.Seconds > 0 { // which bound it
+			ctx = ForSearch.In(ctx)
+		} else {
+			ctx = ForCommand.In(ctx)
+		}
 	}
 	if len(job.Held) > 0 {
 		r, err := job.solveAround(ctx, e)
