@@ -179,17 +179,19 @@ func TestEveryFormCarriesWhatItShowed(t *testing.T) {
 func TestTwoWindows(t *testing.T) {
 	t.Parallel()
 	for name, c := range map[string]struct {
-		page, action   string
-		field, other   string
-		first, second  string
-		beside         string
-		also           map[string]string // that a button sends
-		workshop, keep bool
+		page, action  string
+		field, other  string
+		first, second string
+		beside        string
+		also          map[string]string // that the second window's button sends
+		workshop      bool
 	}{
 		"the drawer's counts":  {page: "/drawer", action: "/drawer/1", field: "count.1", first: "7", second: "4", other: "price.1", beside: "0.75"},
 		"the drawer's prices":  {page: "/drawer", action: "/drawer/1", field: "price.1", first: "0.60", second: "0.40", other: "count.1", beside: "9"},
 		"how a card looks":     {page: "/drawer", action: "/drawer/look", field: "look.outside", first: "#112233", second: "#445566", other: "look.inside", beside: "#eeddcc"},
 		"the cupboard":         {page: "/drawer/cupboard", action: "/drawer/cupboard", field: "amount", first: "7", second: "4", other: "price", beside: "1.25"},
+		"a supply taken out":   {page: "/drawer/cupboard", action: "/drawer/cupboard", field: "amount", first: "7", second: "0", also: map[string]string{"out": "1"}},
+		"paper taken out":      {page: "/drawer", action: "/drawer/1", field: "count.1", first: "7", second: "0", also: map[string]string{"out": "1"}},
 		"what is reckoned":     {page: "/boxes/1/cost", action: "/boxes/1/cost", field: "hour", first: "14.00", second: "9.00", other: "margin", beside: "25"},
 		"a price by hand":      {page: "/boxes/1/cost", action: "/boxes/1/cost", field: "price.1", first: "4.50", second: "3.00", other: "fee", beside: "12"},
 		"a price in a job":     {page: "/jobs/1/cost", action: "/jobs/1/cost", field: "price.1", first: "4.50", second: "3.00", other: "each", beside: "0.30"},
@@ -224,8 +226,11 @@ func TestTwoWindows(t *testing.T) {
 				t.Fatalf("there is no field %s", field)
 				return ""
 			}
-			send := func(f pageForm, field, value string) (int, string) {
+			send := func(f pageForm, field, value string, also map[string]string) (int, string) {
 				fields := url.Values{}
+				for k, v := range also {
+					fields.Set(k, v)
+				}
 				for k, v := range f.fields {
 					fields[k] = v
 				}
@@ -233,10 +238,10 @@ func TestTwoWindows(t *testing.T) {
 				return post(f.action, fields)
 			}
 			one, two := shown(), shown()
-			if status, page := send(one, c.field, c.first); status >= 400 {
+			if status, page := send(one, c.field, c.first, nil); status >= 400 {
 				t.Fatalf("the first window: %d, %.400s", status, page)
 			}
-			status, page := send(two, c.field, c.second)
+			status, page := send(two, c.field, c.second, c.also)
 			if status != http.StatusUnprocessableEntity || !strings.Contains(page, "meanwhile") && !strings.Contains(page, "In another window") {
 				t.Errorf("the older window: %d, and nothing is said", status)
 			}
@@ -246,7 +251,7 @@ func TestTwoWindows(t *testing.T) {
 			if c.other == "" {
 				return
 			}
-			if status, page := send(two, c.other, c.beside); status >= 400 {
+			if status, page := send(two, c.other, c.beside, nil); status >= 400 {
 				t.Errorf("another field in the older window: %d, %.400s", status, page)
 			}
 			now := shown()

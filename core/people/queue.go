@@ -31,8 +31,7 @@ type waiter struct {
 // turnsAtOnce is how many are worked out at once: half of the cores are left to the pages.
 var turnsAtOnce = max(1, runtime.NumCPU()/2)
 
-// How many wait, who are known and who are not, and of
-// these from one address; and how long.
+// How many wait, who are known and who are not, and of these from one address; and how long.
 const (
 	mostKnown     = 64
 	mostUnknown   = 32
@@ -42,15 +41,15 @@ const (
 
 // Turn waits for a turn, which ends by calling done. ErrBusy where none comes in two seconds
 // or too many wait; the context's error where that ends first.
-func (t *Queue) Turn(ctx context.Context, address string, known bool) (done func(), err error) {
-	t.mu.Lock()
-	if t.busy < turnsAtOnce {
-		t.busy++
-		t.mu.Unlock()
-		return t.done, nil
+func (q *Queue) Turn(ctx context.Context, address string, known bool) (done func(), err error) {
+	q.mu.Lock()
+	if q.busy < turnsAtOnce {
+		q.busy++
+		q.mu.Unlock()
+		return q.done, nil
 	}
 	like, here := 0, 0
-	for _, w := range t.waiting {
+	for _, w := range q.waiting {
 		if w.known == known {
 			like++
 			if w.address == address {
@@ -59,45 +58,45 @@ func (t *Queue) Turn(ctx context.Context, address string, known bool) (done func
 		}
 	}
 	if known && like >= mostKnown || !known && (like >= mostUnknown || here >= mostFromOne) {
-		t.mu.Unlock()
+		q.mu.Unlock()
 		return nil, ErrBusy
 	}
 	me := &waiter{address, known, make(chan struct{})}
-	at := len(t.waiting)
+	at := len(q.waiting)
 	if known {
-		if first := slices.IndexFunc(t.waiting, func(w *waiter) bool { return !w.known }); first >= 0 {
+		if first := slices.IndexFunc(q.waiting, func(w *waiter) bool { return !w.known }); first >= 0 {
 			at = first
 		}
 	}
-	t.waiting = slices.Insert(t.waiting, at, me)
-	t.mu.Unlock()
+	q.waiting = slices.Insert(q.waiting, at, me)
+	q.mu.Unlock()
 	late := time.NewTimer(longestInLine)
 	defer late.Stop()
 	select {
 	case <-me.turn:
-		return t.done, nil
+		return q.done, nil
 	case <-late.C:
 		err = ErrBusy
 	case <-ctx.Done():
 		err = ctx.Err()
 	}
-	t.mu.Lock()
-	defer t.mu.Unlock()
-	if at := slices.Index(t.waiting, me); at >= 0 {
-		t.waiting = slices.Delete(t.waiting, at, at+1)
+	q.mu.Lock()
+	defer q.mu.Unlock()
+	if at := slices.Index(q.waiting, me); at >= 0 {
+		q.waiting = slices.Delete(q.waiting, at, at+1)
 		return nil, err
 	}
-	return t.done, nil // it came just now
+	return q.done, nil // it came just now
 }
 
 // done gives the turn on.
-func (t *Queue) done() {
-	t.mu.Lock()
-	defer t.mu.Unlock()
-	if len(t.waiting) == 0 {
-		t.busy--
+func (q *Queue) done() {
+	q.mu.Lock()
+	defer q.mu.Unlock()
+	if len(q.waiting) == 0 {
+		q.busy--
 		return
 	}
-	close(t.waiting[0].turn)
-	t.waiting = slices.Delete(t.waiting, 0, 1)
+	close(q.waiting[0].turn)
+	q.waiting = slices.Delete(q.waiting, 0, 1)
 }

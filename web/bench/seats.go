@@ -16,13 +16,29 @@ import (
 // seatCookie tells a seat; it goes to the address of its class alone.
 const seatCookie = "brevium-seat"
 
-// seat is the seat of the device that asks.
-func (s *room) seat(c *echo.Context, class store.Class) (store.Seat, error) {
+// tokenOf is what a device's seat is known by, "" where it has none.
+func tokenOf(c *echo.Context) string {
 	k, err := c.Cookie(seatCookie)
 	if err != nil {
-		return store.Seat{}, store.ErrNotFound
+		return ""
 	}
-	return s.Store.SeatBy(c.Request().Context(), class.ID, k.Value)
+	return k.Value
+}
+
+// seat is the seat of the device that asks.
+func (s *room) seat(c *echo.Context, class store.Class) (store.Seat, error) {
+	return s.Store.SeatBy(c.Request().Context(), class.ID, tokenOf(c))
+}
+
+// seated tells the device its seat, none for a token of "", and goes on to the class.
+func seated(c *echo.Context, class store.Class, token string) error {
+	at := "/class/" + class.Code
+	k := &http.Cookie{Name: seatCookie, Value: token, Path: at, Expires: class.Until, HttpOnly: true, Secure: page.IsSecure(c.Request()), SameSite: http.SameSiteLaxMode}
+	if token == "" {
+		k.MaxAge = -1
+	}
+	c.SetCookie(k)
+	return c.Redirect(http.StatusSeeOther, at)
 }
 
 // sit gives a seat by the name that is chosen. A device that has one is asked whether it is
@@ -39,9 +55,7 @@ func (s *room) sit(c *echo.Context) error {
 		if v.Has = has.Name; c.FormValue("second") == "" {
 			return c.Render(http.StatusUnprocessableEntity, "seat.html", v)
 		}
-		if k, err := c.Cookie(seatCookie); err == nil {
-			before = k.Value
-		}
+		before = tokenOf(c)
 	} else if !errors.Is(err, store.ErrNotFound) {
 		return err
 	}
@@ -57,9 +71,7 @@ func (s *room) sit(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	at := "/class/" + class.Code
-	c.SetCookie(&http.Cookie{Name: seatCookie, Value: token, Path: at, Expires: class.Until, HttpOnly: true, Secure: page.IsSecure(c.Request()), SameSite: http.SameSiteLaxMode})
-	return c.Redirect(http.StatusSeeOther, at)
+	return seated(c, class, token)
 }
 
 // standUp gives the device's seat back.
@@ -76,9 +88,7 @@ func (s *room) standUp(c *echo.Context) error {
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return err
 	}
-	at := "/class/" + class.Code
-	c.SetCookie(&http.Cookie{Name: seatCookie, Path: at, MaxAge: -1, HttpOnly: true, Secure: page.IsSecure(c.Request()), SameSite: http.SameSiteLaxMode})
-	return c.Redirect(http.StatusSeeOther, at)
+	return seated(c, class, "")
 }
 
 // tell keeps where one who follows is, and whether they ask for help.

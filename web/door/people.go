@@ -276,10 +276,8 @@ func (d *Door) change(c *echo.Context) error {
 	}
 	f := form.New(posted, page.UnitsOf(c))
 	f.Meet(form.Field{Name: "role", Value: string(p.Role)}, form.Field{Name: "place", Value: p.Place})
-	if was := posted.Get(form.WasField("struck")); was != "" && was != strconv.FormatBool(p.Struck) {
-		f.Fail(fault.New(fault.NotTaken, "struck", ""))
-	}
-	if !f.OK() {
+	was := posted.Get(form.WasField("struck"))
+	if f.Clashes() || was != "" && was != strconv.FormatBool(p.Struck) {
 		return d.showPeople(c, http.StatusUnprocessableEntity, peoplePage{Fault: "Another steward changed " + p.Name + " meanwhile. They are shown as they stand now; change them again if need be."})
 	}
 	if posted.Has(form.WasField("role")) {

@@ -138,7 +138,7 @@ func readGood(f *form.Form, at func(string) string, g *cupboard.Good) {
 }
 
 // meetGood holds the fields of a supply against how it stands by now; one that was taken out
-// meanwhile is ErrNotFound.
+// meanwhile is a fault.
 func (s *room) meetGood(ctx context.Context, f *form.Form, at func(string) string, g *cupboard.Good) error {
 	goods, err := s.Store.Goods(ctx)
 	if err != nil {
@@ -165,13 +165,11 @@ func (s *room) putGood(c *echo.Context) error {
 	f := form.New(posted, page.UnitsOf(c))
 	ctx := c.Request().Context()
 	g := cupboard.Good{Kind: cupboard.Kind(posted.Get("kind")), Name: posted.Get("name")}
-	if posted.Get("out") != "" {
-		if err := s.Store.DropGood(ctx, g.Kind, g.Name); err != nil {
-			return err
-		}
-		return page.Back(c, "/drawer/cupboard")
-	}
 	at := func(part string) string { return posted.Get("at") + "." + part }
+	out := posted.Get("out") != ""
+	if out { // what was seen is taken out, and no more
+		posted.Set(at("amount"), "0")
+	}
 	if posted.Get("at") == "new" {
 		g.Kind = cupboard.Kind(posted.Get("new.kind"))
 		f.Text("new.name", &g.Name)
@@ -181,6 +179,12 @@ func (s *room) putGood(c *echo.Context) error {
 	readGood(f, at, &g)
 	if !f.OK() {
 		return s.showCupboard(c, http.StatusUnprocessableEntity, f)
+	}
+	if out {
+		if err := s.Store.DropGood(ctx, g.Kind, g.Name); err != nil {
+			return err
+		}
+		return page.Back(c, "/drawer/cupboard")
 	}
 	if err := s.Store.SetGoods(ctx, []cupboard.Good{g}); err != nil {
 		if !page.IsFault(err) {
