@@ -68,7 +68,7 @@ func (s *Store) Save(ctx context.Context, id int64, in design.Inputs, e Edit) er
 		if err := s.replace(ctx, tx, id, e.Page, string(in.Write())); err != nil {
 			return err
 		}
-		if err := s.names(ctx, tx, string(in.Write()), maker); err != nil {
+		if err := s.claim(ctx, tx, string(in.Write()), maker); err != nil {
 			return err
 		}
 		if _, err := tx.ExecContext(ctx, `DELETE FROM undone WHERE box_id = ?`, id); err != nil {

@@ -34,20 +34,15 @@ const unshown = "?"
 
 // markLinks leaves of links that were kept in plain the marks.
 func markLinks(ctx context.Context, tx *sql.Tx) error {
-	rows, err := tx.QueryContext(ctx, `SELECT id, link FROM boxes WHERE link <> '' AND link_mark IS NULL`)
-	if err != nil {
-		return err
-	}
 	plain := map[int64]string{}
-	for rows.Next() {
+	err := each(ctx, tx, `SELECT id, link FROM boxes WHERE link <> '' AND link_mark IS NULL`, func(r *sql.Rows) error {
 		var id int64
 		var code string
-		if err := rows.Scan(&id, &code); err != nil {
-			return errors.Join(err, rows.Close())
-		}
+		err := r.Scan(&id, &code)
 		plain[id] = code
-	}
-	if err := errors.Join(rows.Err(), rows.Close()); err != nil {
+		return err
+	})
+	if err != nil {
 		return err
 	}
 	for id, code := range plain {

@@ -129,22 +129,14 @@ func within(ctx context.Context, db *sql.DB, f func(*sql.Tx) error) error {
 	return tx.Commit()
 }
 
-// ended ends what a copy that is brought back must not bring to life again: sessions, one-time
-// codes and classes.
-func ended(ctx context.Context, tx *sql.Tx) error {
+// afresh ends what a copy that is brought back must not bring to life again: sessions, one-time
+// codes and classes. Links to boxes lead there by other codes; without the secret that codes are
+// made with they end.
+func (s *Store) afresh(ctx context.Context, tx *sql.Tx) error {
 	for _, x := range []string{`DELETE FROM sessions`, `DELETE FROM codes`, `DELETE FROM classes`} {
 		if _, err := tx.ExecContext(ctx, x); err != nil {
 			return err
 		}
-	}
-	return nil
-}
-
-// afresh does so, and lets links to boxes lead there by other codes; without the secret that
-// codes are made with they end.
-func (s *Store) afresh(ctx context.Context, tx *sql.Tx) error {
-	if err := ended(ctx, tx); err != nil {
-		return err
 	}
 	if !s.pepper.Known() {
 		_, err := tx.ExecContext(ctx, `UPDATE boxes SET link = '', link_mark = NULL`)

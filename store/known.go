@@ -4,7 +4,6 @@ import (
 	"context"
 	"database/sql"
 	"fmt"
-	"io/fs"
 	"maps"
 	"os"
 	"path/filepath"
@@ -82,11 +81,7 @@ func schemaAt(ctx context.Context, version int64) (is map[string]string, newer b
 		return nil, false, err
 	}
 	defer db.Close()
-	dir, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		return nil, false, err
-	}
-	up, err := goose.NewProvider(goose.DialectSQLite3, db, dir, inGo)
+	up, err := migrationsOf(db)
 	if err != nil {
 		return nil, false, err
 	}

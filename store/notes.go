@@ -47,7 +47,7 @@ func (s *Store) AddNote(ctx context.Context, n logbook.Note) error {
 		if err != nil {
 			return err
 		}
-		return s.names(ctx, tx, string(n.Design), s.who(ctx))
+		return s.claim(ctx, tx, string(n.Design), s.who(ctx))
 	})
 }
 

@@ -3,7 +3,6 @@ package store
 import (
 	"database/sql"
 	"errors"
-	"io/fs"
 	"os"
 	"path/filepath"
 	"strings"
@@ -12,8 +11,6 @@ import (
 	"brevium/core/batch"
 	"brevium/core/design"
 	"brevium/core/measure"
-
-	"github.com/pressly/goose/v3"
 )
 
 // Databases that earlier versions wrote, with the demo boxes of their day,
@@ -119,11 +116,7 @@ func TestSeamsOfBefore(t *testing.T) {
 // older closes a store whose tables are made those of an older version.
 func older(t *testing.T, s *Store, version int64) {
 	t.Helper()
-	dir, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		t.Fatal(err)
-	}
-	p, err := goose.NewProvider(goose.DialectSQLite3, s.write, dir, inGo)
+	p, err := migrationsOf(s.write)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -89,9 +89,9 @@ func (s *Store) shown(ctx context.Context) string {
 		OR EXISTS (SELECT 1 FROM lots l WHERE 1%s AND instr(l.look, p.id)))`, who, s.seen(ctx, "b."), s.now().UnixMilli(), s.here(ctx, "l."))
 }
 
-// names makes the photographs that a text names, and that the asker sees, a person's too: what
+// claim makes the photographs that a text names, and that the asker sees, a person's too: what
 // is put into somebody's box, or copied into one's own, stays seen there.
-func (s *Store) names(ctx context.Context, tx *sql.Tx, text string, whose int64) error {
+func (s *Store) claim(ctx context.Context, tx *sql.Tx, text string, whose int64) error {
 	if s.who(ctx) <= 0 || !strings.Contains(text, `"photo"`) {
 		return nil
 	}

@@ -91,13 +91,18 @@ func Open(ctx context.Context, file string) (*Store, error) {
 // inGo are the migrations that SQL alone cannot do.
 var inGo = goose.WithGoMigrations(goose.NewGoMigration(22, &goose.GoFunc{RunTx: markLinks}, nil))
 
-// migrate brings the tables up to date.
-func migrate(ctx context.Context, db *sql.DB) error {
+// migrationsOf are the steps that bring a database's tables up to date.
+func migrationsOf(db *sql.DB) (*goose.Provider, error) {
 	dir, err := fs.Sub(migrations, "migrations")
 	if err != nil {
-		return err
+		return nil, err
 	}
-	up, err := goose.NewProvider(goose.DialectSQLite3, db, dir, inGo)
+	return goose.NewProvider(goose.DialectSQLite3, db, dir, inGo)
+}
+
+// migrate brings the tables up to date.
+func migrate(ctx context.Context, db *sql.DB) error {
+	up, err := migrationsOf(db)
 	if err != nil {
 		return err
 	}
@@ -247,7 +252,7 @@ func (s *Store) Add(ctx context.Context, in design.Inputs) (id int64, err error)
 		if _, err = s.state(ctx, tx, "box", id, "", string(in.Write())); err != nil {
 			return err
 		}
-		return s.names(ctx, tx, string(in.Write()), s.who(ctx))
+		return s.claim(ctx, tx, string(in.Write()), s.who(ctx))
 	})
 	return id, err
 }

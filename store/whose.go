@@ -103,13 +103,19 @@ func (s *Store) number(ctx context.Context) any {
 // most is how many rows of a table one has in a workshop, those in the bin among them.
 var most = map[string]int{"boxes": 2000, "jobs": 300, "things": 500, "notes": 5000}
 
+// count is how many rows of a table the asker has.
+func (s *Store) count(ctx context.Context, tx *sql.Tx, table string) (n int, err error) {
+	err = tx.QueryRowContext(ctx, `SELECT count(*) FROM `+table+` WHERE 1`+s.own(ctx, "")).Scan(&n)
+	return n, err
+}
+
 // roomFor refuses one more row where the asker has as many as one may.
 func (s *Store) roomFor(ctx context.Context, tx *sql.Tx, table string) error {
 	if s.who(ctx) <= 0 {
 		return nil
 	}
-	var n int
-	if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM `+table+` WHERE 1`+s.own(ctx, "")).Scan(&n); err != nil {
+	n, err := s.count(ctx, tx, table)
+	if err != nil {
 		return err
 	}
 	if n >= most[table] {
@@ -124,8 +130,8 @@ func (s *Store) hasRoom(ctx context.Context, tx *sql.Tx) error {
 		return nil
 	}
 	for table, may := range most {
-		var n int
-		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM `+table+` WHERE 1`+s.own(ctx, "")).Scan(&n); err != nil {
+		n, err := s.count(ctx, tx, table)
+		if err != nil {
 			return err
 		}
 		if n > may {

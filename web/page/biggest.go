@@ -17,8 +17,7 @@ const PageTakes = 2 * time.Second
 func (s *Room) Biggest(ctx context.Context, in design.Inputs, ask design.Ask) (*design.Biggest, error) {
 	ctx, stop := context.WithTimeout(ctx, PageTakes)
 	defer stop()
-	var cut *design.Biggest
-	found, err := s.biggest.Of(fmt.Sprint("biggest ", ask), in, func() (*design.Biggest, error) {
+	return s.biggest.Of(fmt.Sprint("biggest ", ask), in, func() (*design.Biggest, error) {
 		end, err := s.Shares.Take(ctx)
 		if err != nil {
 			return nil, err
@@ -26,13 +25,8 @@ func (s *Room) Biggest(ctx context.Context, in design.Inputs, ask design.Ask) (*
 		defer end()
 		b, err := design.FindBiggest(ctx, in, ask)
 		if err == nil && b.Cut {
-			cut = b
-			err = context.DeadlineExceeded
+			err = errShort
 		}
 		return b, err
 	})
-	if cut != nil {
-		return cut, nil
-	}
-	return found, err
 }

@@ -3,6 +3,7 @@ package page
 import (
 	"crypto/sha256"
 	"encoding/json"
+	"errors"
 	"sync"
 
 	"brevium/core/design"
@@ -20,6 +21,10 @@ type Kept[V any] struct {
 	order [][sha256.Size]byte
 }
 
+// errShort says that what was worked out is the best there was time for: asked again it may be
+// better.
+var errShort = errors.New("there was not the time for all of it")
+
 // NewKept keeps up to most values in memory, and on a disk if there is one.
 // What is kept on disk must come back whole from JSON.
 func NewKept[V any](most int, disk *store.Cache) *Kept[V] {
@@ -28,7 +33,7 @@ func NewKept[V any](most int, disk *store.Cache) *Kept[V] {
 
 // Of gives the value kept for the inputs and a word for what it is, or works
 // it out and keeps it. Two that ask at once may both work it out. An error is
-// not kept.
+// not kept, and what comes with errShort is given and not kept.
 func (k *Kept[V]) Of(what string, in design.Inputs, work func() (V, error)) (V, error) {
 	// The room that a comparison asks for is not in the design's file.
 	room, _ := in.Room.Length.MarshalJSON()
@@ -46,6 +51,9 @@ func (k *Kept[V]) Of(what string, in design.Inputs, work func() (V, error)) (V, 
 		return v, nil
 	}
 	v, err := work()
+	if errors.Is(err, errShort) {
+		return v, nil
+	}
 	if err != nil {
 		return v, err
 	}

@@ -78,29 +78,22 @@ func (s *Room) Made(ctx context.Context, in design.Inputs) (*design.Result, erro
 	if err := in.Check(); err != nil {
 		return nil, err
 	}
-	var short *design.Result
-	r, err := s.results.Of("made", in, func() (*design.Result, error) {
+	return s.results.Of("made", in, func() (*design.Result, error) {
 		end, err := s.Shares.Take(ctx)
 		if err != nil {
 			return nil, err
 		}
 		defer end()
 		r, err := design.Make(ctx, in)
-		if err == nil && r.Short() {
-			short, err = r, errShort // it is not kept: another time there may be more to spend
-		}
 		if err == nil {
 			err = ctx.Err() // one that was broken off may not be the best
 		}
+		if err == nil && r.Short() {
+			err = errShort
+		}
 		return r, err
 	})
-	if short != nil && ctx.Err() == nil {
-		return short, nil
-	}
-	return r, err
 }
-
-var errShort = errors.New("what may be spent on a page was not enough")
 
 // FreeLots are the sheets of the drawer that nobody has reserved.
 func (s *Room) FreeLots(ctx context.Context) ([]drawer.Lot, error) {
