@@ -1,9 +1,11 @@
 package store
 
 import (
+	"bufio"
 	"bytes"
 	"errors"
 	"io"
+	"os"
 
 	"filippo.io/age"
 
@@ -33,6 +35,40 @@ func LockCopy(to io.Writer, from io.Reader, passphrase string) error {
 		return err
 	}
 	return w.Close()
+}
+
+// LockFile writes a file so that nobody reads it without the passphrase.
+func LockFile(to io.Writer, file, passphrase string) error {
+	plain, err := os.Open(file)
+	if err != nil {
+		return err
+	}
+	return errors.Join(LockCopy(to, plain, passphrase), plain.Close())
+}
+
+// WritePlain writes a copy to a new file as it can be read, unlocked where it is locked. A fault is
+// at the passphrase, or at the file where that is not whole.
+func WritePlain(from io.Reader, file, passphrase string) error {
+	begins := bufio.NewReader(from)
+	first, err := begins.Peek(len(lockedMark))
+	if err != nil && !errors.Is(err, io.EOF) {
+		return fault.New(fault.Unreadable, "file", "This file cannot be read. Nothing was changed.")
+	}
+	plain := io.Reader(begins)
+	if Locked(first) {
+		if plain, err = UnlockCopy(begins, passphrase); err != nil {
+			return err
+		}
+	}
+	out, err := os.OpenFile(file, os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
+	if err != nil {
+		return err
+	}
+	if _, err = io.Copy(out, plain); err != nil {
+		out.Close()
+		return err
+	}
+	return out.Close()
 }
 
 // Locked reports whether a file that begins so is locked.

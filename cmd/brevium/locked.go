@@ -11,6 +11,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"brevium/core/fault"
 	"brevium/core/people"
 	"brevium/store"
 )
@@ -58,66 +59,41 @@ func backupTo(c *cobra.Command, data, to, lock string) error {
 	if err := store.BackupFile(c.Context(), data, plain); err != nil {
 		return err
 	}
-	in, err := os.Open(plain)
-	if err != nil {
-		return err
-	}
-	defer in.Close()
 	made := to + ".part"
 	out, err := os.OpenFile(made, os.O_CREATE|os.O_TRUNC|os.O_WRONLY, 0o600)
 	if err != nil {
 		return err
 	}
 	defer os.Remove(made) // gone when all went well
-	if err := errors.Join(store.LockCopy(out, in, passphrase), out.Sync(), out.Close()); err != nil {
+	if err := errors.Join(store.LockFile(out, plain, passphrase), out.Sync(), out.Close()); err != nil {
 		return err
 	}
 	return os.Rename(made, to)
 }
 
-// unlockedFrom is the file of a copy that can be read: itself, or what it holds, which gone
-// takes away.
+// unlockedFrom is a file in which a copy can be read, which gone takes away.
 func unlockedFrom(c *cobra.Command, name, lock string) (file string, gone func(), err error) {
 	in, err := os.Open(name)
 	if err != nil {
 		return "", nil, err
 	}
 	defer in.Close()
-	begins := bufio.NewReader(in)
-	first, err := begins.Peek(64)
-	if err != nil && !errors.Is(err, io.EOF) {
-		return "", nil, err
-	}
-	if !store.Locked(first) {
-		return name, func() {}, nil
-	}
 	passphrase := ""
 	if lock != "" {
 		if passphrase, err = passphraseOf(c, lock); err != nil {
 			return "", nil, err
 		}
 	}
-	if passphrase == "" {
-		return "", nil, errors.New("this copy is locked: give its passphrase by --passphrase-file")
-	}
-	plain, err := store.UnlockCopy(begins, passphrase)
-	if err != nil {
-		return "", nil, err
-	}
 	folder, err := os.MkdirTemp("", "brevium-")
 	if err != nil {
 		return "", nil, err
 	}
-	gone = func() { os.RemoveAll(folder) }
 	file = filepath.Join(folder, "brevium.db")
-	out, err := os.OpenFile(file, os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
-	if err == nil {
-		_, err = io.Copy(out, plain)
-		err = errors.Join(err, out.Close())
+	if err := store.WritePlain(in, file, passphrase); err != nil {
+		if passphrase == "" && fault.Of(err).Code == fault.Empty {
+			err = errors.New("this copy is locked: give its passphrase by --passphrase-file")
+		}
+		return "", nil, errors.Join(err, os.RemoveAll(folder))
 	}
-	if err != nil {
-		gone()
-		return "", nil, err
-	}
-	return file, gone, nil
+	return file, func() { os.RemoveAll(folder) }, nil
 }

@@ -6,9 +6,7 @@ import (
 	"bytes"
 	"context"
 	"embed"
-	"errors"
 	"fmt"
-	"io"
 	"mime/multipart"
 	"net/http"
 	"net/url"
@@ -166,42 +164,10 @@ func (s *room) locked(c *echo.Context) error {
 	if err := s.Store.Backup(c.Request().Context(), file); err != nil {
 		return err
 	}
-	plain, err := os.Open(file)
-	if err != nil {
-		return err
-	}
-	defer plain.Close()
 	h := c.Response().Header()
 	h.Set("Content-Type", "application/octet-stream")
 	h.Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", "brevium-"+s.Store.Now().Format("2006-01-02")+".db.age"))
-	return store.LockCopy(c.Response(), plain, passphrase)
-}
-
-// written writes what was sent to a file, unlocked where it is locked.
-func written(sent io.ReadSeeker, file, passphrase string) error {
-	begins := make([]byte, 64)
-	n, err := io.ReadFull(sent, begins)
-	if err != nil && !errors.Is(err, io.ErrUnexpectedEOF) {
-		return page.BadForm(err)
-	}
-	if _, err := sent.Seek(0, io.SeekStart); err != nil {
-		return err
-	}
-	from := io.Reader(sent)
-	if store.Locked(begins[:n]) {
-		if from, err = store.UnlockCopy(sent, passphrase); err != nil {
-			return err
-		}
-	}
-	out, err := os.OpenFile(file, os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
-	if err != nil {
-		return err
-	}
-	_, err = io.Copy(out, from)
-	if wrong := out.Close(); err == nil {
-		err = wrong
-	}
-	return err
+	return store.LockFile(c.Response(), file, passphrase)
 }
 
 // restore brings back one of the copies, or one from a file that was chosen.
@@ -224,7 +190,7 @@ func (s *room) restore(c *echo.Context) error {
 	}
 	defer os.RemoveAll(folder)
 	file := filepath.Join(folder, "brevium.db")
-	if err := written(in, file, c.FormValue("passphrase")); err != nil {
+	if err := store.WritePlain(in, file, c.FormValue("passphrase")); err != nil {
 		return s.refuse(c, err)
 	}
 	return s.putInPlace(c, file)
