@@ -9,13 +9,13 @@
 
 export CGO_ENABLED = 0
 SEED    ?= 1
-VERSION := $(shell git describe --tags --always 2>/dev/null || echo dev)
+VERSION := $(shell cat cmd/brevium/version.txt)
 BINARY  := bin/brevium
 
 .PHONY: build demo test test-core check race race-minute load soak random every fuzz bench assets chromium readers screenshots licences sbom faults release
 
 build:
-	go build -trimpath -ldflags "-X main.version=$(VERSION)" -o $(BINARY) ./cmd/brevium
+	go build -trimpath -o $(BINARY) ./cmd/brevium
 
 demo: build
 	$(BINARY) demo
@@ -92,7 +92,7 @@ release: licences
 	for p in $(PLATFORMS); do \
 		os=$${p%/*}; arch=$${p#*/}; out=dist/brevium-$(VERSION)-$$os-$$arch; test $$os != windows || out=$$out.exe; \
 		for to in $$out $$out.again; do \
-			GOOS=$$os GOARCH=$$arch go build -a -trimpath -buildvcs=false -ldflags "-X main.version=$(VERSION)" -o $$to ./cmd/brevium || exit 1; \
+			GOOS=$$os GOARCH=$$arch go build -a -trimpath -buildvcs=false -o $$to ./cmd/brevium || exit 1; \
 		done; \
 		cmp $$out $$out.again && rm $$out.again || exit 1; \
 	done

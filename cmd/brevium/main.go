@@ -4,22 +4,26 @@
 package main
 
 import (
+	_ "embed"
 	"errors"
 	"fmt"
 	"os"
+	"strings"
 
 	"github.com/spf13/cobra"
 
 	"brevium/core/fault"
 )
 
-// version is set by the makefile.
-var version = "dev"
+// version is what this is called; the changes and the releases are called so too.
+//
+//go:embed version.txt
+var version string
 
 func main() {
 	root := &cobra.Command{
 		Use: "brevium", Short: "Cardstock boxes, from what goes in to the cut sheet",
-		Version: version, SilenceErrors: true, SilenceUsage: true,
+		Version: strings.TrimSpace(version), SilenceErrors: true, SilenceUsage: true,
 		CompletionOptions: cobra.CompletionOptions{DisableDefaultCmd: true},
 	}
 	root.AddCommand(serveCommand(), demoCommand(), planCommand(), layoutCommand(), exportCommand(), stylesCommand(), readCommand(), licencesCommand(), backupCommand(), restoreCommand())
