@@ -6,6 +6,7 @@ import (
 	"strings"
 	"sync/atomic"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
 
@@ -41,8 +42,12 @@ func TestAChangeThatIsNotKeptIsSaidAndSentAgain(t *testing.T) {
 	id := x.jarBox()
 	sky := &weather{app: x.http}
 	b := openBrowser(t, &table{t, x.store, sky})
+	// A minute lies between one change and the next, so that each is undone by itself.
+	var minutes atomic.Int64
+	x.store.UseClock(func() time.Time { return time.Now().Add(time.Duration(minutes.Load()) * time.Minute) })
 	b.visit("/boxes/1/sheets")
 	for i, fate := range []int32{-1, 500, http.StatusInsufficientStorage} {
+		minutes.Add(1)
 		copies := string(rune('3' + i))
 		sky.fate.Store(fate)
 		b.set(`#f-copies`, copies)
