@@ -1,7 +1,9 @@
 # make demo   build, load demo data, serve on a loopback port
-# make test   everything: core, store, commands, pages in a real browser
+# make test   core, store, commands, pages in a real browser: of many like things a quarter
+# make whole  the whole of those random cases that need no browser
 # make test-core, make check   the core alone; form, vet, staticcheck, races
 # make load, make soak   a thousand boxes and fifty makers; ten minutes of all that can go wrong
+# make mutants  200 slips of the pen, and which of them the tests notice
 # make every, make fuzz  200 sizes a style read and found again; 10⁵ made-up recipes and style files
 # make bench  the benchmarks, and the table of layouts (SEED=7 for other jobs)
 # make sbom, make faults  what it is made of; known faults in that, where they can be looked up
@@ -12,7 +14,7 @@ SEED    ?= 1
 VERSION := $(shell cat cmd/brevium/version.txt)
 BINARY  := bin/brevium
 
-.PHONY: build demo test test-core check race race-minute load soak random every fuzz bench assets chromium readers screenshots licences sbom faults release
+.PHONY: build demo test whole mutants test-core check race race-minute load soak random every fuzz bench assets chromium readers screenshots licences sbom faults release
 
 build:
 	go build -trimpath -o $(BINARY) ./cmd/brevium
@@ -24,6 +26,10 @@ demo: build
 test: chromium readers
 	go vet ./...
 	go test -timeout 20m -parallel 4 ./...
+
+# All random cases of the tests that try a quarter of them, and need no browser.
+whole:
+	BREVIUM_EACH=1 go test -timeout 20m -run "$$(git grep -l 'sample\.\(Of\|Takes\)(' -- core draw store tools | xargs sed -n 's/^func \(Test[A-Za-z]*\)(.*/\1/p' | paste -sd'|')" ./core/... ./draw/... ./store/... ./tools/...
 
 # The core alone: under a minute.
 test-core:
@@ -60,7 +66,12 @@ random:
 # pressed, of which make test presses an eighth.
 every: chromium
 	BREVIUM_EACH=1 go test -timeout 60m -run 'TestEverythingThatIsOffered|TestEveryPage|TestUnitButtons|TestTwentyMistakes|TestTheSolverStands' ./web ./core/design
-	BREVIUM_EACH=200 go test -timeout 60m -run 'TestEveryStyleIsFound|TestPrintedRecipesAreReadBack|TestWhose' ./core/found ./store
+	BREVIUM_EACH=33 go test -timeout 60m -run 'TestEveryStyleIsFound|TestPrintedRecipesAreReadBack|TestWhose' ./core/found ./store
+
+# Slips of the pen, one at a time, against the tests of their rooms; about an hour.
+mutants:
+	go run ./tools/mutants -named
+	go run ./tools/mutants -n 200 -seed $(SEED)
 
 # A hundred thousand inputs that are made up from those of the tests, of all that parses
 # a recipe or a style file.
@@ -104,12 +115,13 @@ bench:
 	go test -run '^$$' -bench . -benchmem ./...
 	go run ./tools/layoutbench -seed $(SEED) -per 2 -seconds 1
 
-# The browser tests drive Debian's own chromium.
+# The browser tests drive Debian's own chromium without its window, which takes half the
+# work of the one with a window; where that is there and the other cannot be had, it will do.
 chromium:
-	@command -v chromium >/dev/null || { \
-		echo "installing chromium for the browser tests"; \
-		(apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium >/dev/null) || \
-		{ echo "chromium could not be installed; the browser tests need it: run 'apt-get install chromium' as root, then make test again" >&2; exit 1; }; }
+	@command -v chromium-headless-shell >/dev/null || { \
+		echo "installing chromium-headless-shell for the browser tests"; \
+		(apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium-headless-shell >/dev/null) || command -v chromium >/dev/null || \
+		{ echo "chromium could not be installed; the browser tests need it: run 'apt-get install chromium-headless-shell' as root, then make test again" >&2; exit 1; }; }
 
 # The files for other programs are tested with programs that are not ours.
 readers:

@@ -4,7 +4,6 @@ import (
 	"context"
 	"errors"
 	"math/rand/v2"
-	"os"
 	"testing"
 	"time"
 
@@ -15,6 +14,7 @@ import (
 	"brevium/core/logbook"
 	"brevium/core/measure"
 	"brevium/core/people"
+	"brevium/core/sample"
 )
 
 // joined lets somebody in as a maker, or the steward, and gives a context of theirs.
@@ -110,11 +110,7 @@ func TestWhose(t *testing.T) {
 		t.Errorf("another has %d things", len(things))
 	}
 	// Numbers of others are not found by trying.
-	tries := 10_000
-	if os.Getenv("BREVIUM_EACH") != "" {
-		tries = 100_000
-	}
-	for range tries {
+	for range sample.Of(t, 10_000) {
 		if _, err := s.Box(rowan, rand.Int64N(1<<52)); err == nil {
 			t.Fatal("a number at random is a box")
 		}

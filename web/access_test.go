@@ -19,14 +19,48 @@ import (
 	"github.com/chromedp/chromedp/kb"
 
 	"brevium/core/measure"
+	"brevium/core/sample"
+	"brevium/store"
+	"brevium/store/storetest"
 )
 
 //go:embed testdata/axe.min.js
 var axe string
 
-// full is an application with something on every page, and its pages.
+// full is an application with something on every page, and its pages. It is filled once, and
+// each test has a copy of its data.
 func full(t *testing.T) (*table, []string) {
-	x := newTable(t)
+	t.Helper()
+	filledOnce.Do(func() { filled.folder, filled.pages = fill(t) })
+	if filled.pages == nil {
+		t.Fatal("it could not be filled; the test that tried says why")
+	}
+	folder := storetest.Folder(t)
+	if err := os.CopyFS(folder, os.DirFS(filled.folder)); err != nil {
+		t.Fatal(err)
+	}
+	return tableAt(t, filepath.Join(folder, "b.db")), slices.Clone(filled.pages)
+}
+
+var (
+	filledOnce sync.Once
+	filled     struct {
+		folder string
+		pages  []string
+	}
+)
+
+// fill makes a folder of such data, and lists the pages that show them.
+func fill(t *testing.T) (folder string, pages []string) {
+	folder, err := os.MkdirTemp("", "brevium-full-")
+	if err != nil {
+		t.Fatal(err)
+	}
+	s, err := store.Open(t.Context(), filepath.Join(folder, "b.db"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	x := tableOf(t, s)
 	id := x.jarBox()
 	x.post("/boxes/1/dressing", "mats.add", "base")
 	x.post("/boxes/1/fit", "allowance", "typed", "options.lid.allowance", "1/16")
@@ -51,14 +85,17 @@ func full(t *testing.T) (*table, []string) {
 	_, _, sent := x.send("/papers", paperPicture(t, 1))
 	carrier := fmt.Sprintf("/boxes/%d/", x.carried())
 	x.post(carrier+"dressing", "loose.add", "tag")
-	pages := []string{carrier + "small/box-2", carrier + "box", carrier + "dressing", "/", "/new", "/new?start=size", "/new?start=sheet", "/new?start=file", "/help", "/walk", "/kinds", "/kinds?minutes=1", "/nowhere", "/?deleted=1", "/?find=nothing+of+it",
+	pages = []string{carrier + "small/box-2", carrier + "box", carrier + "dressing", "/", "/new", "/new?start=size", "/new?start=sheet", "/new?start=file", "/help", "/walk", "/kinds", "/kinds?minutes=1", "/nowhere", "/?deleted=1", "/?find=nothing+of+it",
 		"/boxes/1/fold", "/boxes/1/compare", "/boxes/1/compare?from=drawer", "/boxes/1/biggest", "/boxes/1/holds", "/boxes/1/board",
 		"/boxes/1/bench", "/boxes/1/made", "/logbook", "/drawer", "/drawer/cupboard", "/papers/new", sent.Get("Location"), "/data", "/bin", "/jobs", "/jobs?deleted=1", "/jobs/1",
 		"/styles", "/styles?from=tray", "/read", "/read?text=Base+8+x+6,+score+1+all+round.+Zonk+it.", "/boxes/1/cost", "/jobs/1/cost", "/jobs/1/evenings", "/jobs/1/kits"}
 	for _, s := range stops {
 		pages = append(pages, "/boxes/1/"+s)
 	}
-	return x, pages
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	return folder, pages
 }
 
 // Every page is come to once, at the desk or on a phone in turn (at both with BREVIUM_EACH): what
@@ -78,7 +115,7 @@ func TestEveryPage(t *testing.T) {
 					continue
 				}
 				for at, size := range [][2]int64{{1280, 800}, {390, 844}} {
-					if !every && (n/shards+seed)%2 != at {
+					if !sample.Other(n/shards, at) {
 						continue
 					}
 					b.do(chromedp.EmulateViewport(size[0], size[1]))

@@ -10,6 +10,7 @@ import (
 	"net/http"
 	"path"
 	"strings"
+	"sync"
 )
 
 // assets are the files that ship inside the program, compressed once. An
@@ -24,6 +25,15 @@ type asset struct {
 
 // year is how long a file may be kept that is named by its sum.
 const year = "public, max-age=31536000, immutable"
+
+// shipped are all of them, read and squeezed one time.
+var shipped = sync.OnceValues(func() (assets, error) {
+	files, err := fs.Sub(static, "static")
+	if err != nil {
+		return nil, err
+	}
+	return readAssets(files)
+})
 
 func readAssets(files fs.FS) (assets, error) {
 	out := assets{}

@@ -10,6 +10,7 @@ import (
 	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/measure"
+	"brevium/core/sample"
 	"brevium/core/style"
 	"brevium/web/form"
 	"brevium/web/page"
@@ -30,6 +31,9 @@ func FuzzForms(f *testing.F) {
 		f.Add(uint8(i), uint8(i), "")
 	}
 	for i := range style.All {
+		if !sample.Takes(f, i) {
+			continue
+		}
 		f.Add(uint8(1), uint8(i), "style="+style.All[i].ID)
 		f.Add(uint8(0), uint8(i), "compartments.per=thing&compartments.as=insert&choosing-linings=1&linings=stiffener&linings=riser&riser=10")
 		f.Add(uint8(3), uint8(i), "mats.add=base&mats[0].asked=1&mats[0].faces=front&mats[0].layers[1].border=3")

@@ -9,6 +9,7 @@ import (
 	"github.com/chromedp/chromedp/kb"
 
 	"brevium/core/measure"
+	"brevium/core/sample"
 )
 
 // mistake is something that makers type, and what is said of it.
@@ -51,7 +52,7 @@ func TestTwentyMistakes(t *testing.T) {
 	x.post("/jobs", "copies.1", "2", "name", "Fair")
 	h := newHand(t, x, 1280, 800)
 	for n, m := range mistakes {
-		if !sampled(t, n) {
+		if !sample.Takes(t, n) {
 			continue
 		}
 		t.Run(fmt.Sprintf("%s %s", m.field, m.typed), func(t *testing.T) {

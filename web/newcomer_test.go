@@ -11,6 +11,7 @@ import (
 	"brevium/core/drawer"
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/core/sample"
 )
 
 // The unit buttons work on every page that has them, and what was typed there
@@ -20,10 +21,10 @@ func TestUnitButtonsOnEveryPage(t *testing.T) {
 	x, pages := full(t)
 	h := newHand(t, x, 1280, 800)
 	for n, page := range pages {
-		if !sampled(t, n) || strings.Contains(page, "nowhere") || strings.Contains(page, "deleted") || strings.HasSuffix(page, "/bench") {
+		if !sample.Takes(t, n) || strings.Contains(page, "nowhere") || strings.Contains(page, "deleted") || strings.HasSuffix(page, "/bench") {
 			continue // at the bench there is nothing but the move
 		}
-		unit := []string{"cm (centimetres)", "in (inches)"}[n/quarters%2]
+		unit := []string{"cm (centimetres)", "in (inches)"}[n/4%2]
 		h.visit(page)
 		h.press("button", unit)
 		path, _, _ := strings.Cut(page, "?")

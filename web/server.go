@@ -7,7 +7,6 @@ import (
 	"compress/gzip"
 	"context"
 	"embed"
-	"io/fs"
 	"log/slog"
 	"mime"
 	"net/http"
@@ -61,11 +60,7 @@ func NewWorkshop(kept *store.Store, disk *store.Cache, log *slog.Logger, pepper 
 
 func build(kept *store.Store, disk *store.Cache, log *slog.Logger, pepper people.Pepper) (http.Handler, echo.Routes, error) {
 	shared := page.NewRoom(kept, disk, log)
-	files, err := fs.Sub(static, "static")
-	if err != nil {
-		return nil, nil, err
-	}
-	own, err := readAssets(files)
+	own, err := shipped()
 	if err != nil {
 		return nil, nil, err
 	}

@@ -32,8 +32,22 @@ type table struct {
 
 func newTable(t testing.TB) *table {
 	t.Helper()
-	s := storetest.Open(t)
-	h, err := New(s, nil, quiet())
+	return tableOf(t, storetest.Open(t))
+}
+
+// tableAt is the application on the data of a file.
+func tableAt(t testing.TB, file string) *table {
+	t.Helper()
+	return tableOf(t, storetest.At(t, file))
+}
+
+func tableOf(t testing.TB, s *store.Store) *table {
+	t.Helper()
+	pictures, err := drawnBefore()
+	if err != nil {
+		t.Fatal(err)
+	}
+	h, err := New(s, pictures, quiet())
 	if err != nil {
 		t.Fatal(err)
 	}

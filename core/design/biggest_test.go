@@ -2,7 +2,9 @@ package design
 
 import (
 	"context"
+	"encoding/json"
 	"math/rand"
+	"reflect"
 	"testing"
 
 	"brevium/core/measure"
@@ -236,5 +238,22 @@ func TestBiggestAgainstBruteForce(t *testing.T) {
 		if got := volume(r.Box.Room.Largest); got < most-1 {
 			t.Errorf("%s: found %v with %.1f cm³, %v has %.1f", id, b.Size, got/1000, best, most/1000)
 		}
+	}
+}
+
+// What is kept of the biggest box over a restart comes back whole.
+func TestBiggestComesBackFromJSON(t *testing.T) {
+	in := New("", measure.In, "tray-lid")
+	b, err := FindBiggest(t.Context(), in, Ask{Sheet: square, Fixed: map[string]measure.Length{"height": inch}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	text, err := json.Marshal(b)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var again *Biggest
+	if err := json.Unmarshal(text, &again); err != nil || !reflect.DeepEqual(b, again) {
+		t.Errorf("%v: %+v comes back as %+v", err, b, again)
 	}
 }

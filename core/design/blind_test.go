@@ -14,6 +14,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/pattern"
 	"brevium/core/recipe"
+	"brevium/core/sample"
 	"brevium/core/style"
 )
 
@@ -43,8 +44,8 @@ func TestMadeFromTheWordsAlone(t *testing.T) {
 		t.Run(s.ID, func(t *testing.T) {
 			t.Parallel()
 			for _, unit := range []measure.Unit{measure.In, measure.MM} {
-				rng := rand.New(rand.NewSource(23))
-				for made, tried := 0, 0; made < 50; tried++ {
+				rng := rand.New(rand.NewSource(sample.Seed(23)))
+				for made, tried := 0, 0; made < sample.Of(t, 50); tried++ {
 					if tried > 4000 {
 						t.Fatalf("only %d of %d random sizes could be made", made, tried)
 					}

@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"math"
 	"math/rand"
-	"os"
 	"regexp"
 	"slices"
 	"strings"
@@ -13,6 +12,7 @@ import (
 	"brevium/core/fit"
 	"brevium/core/inspect"
 	"brevium/core/measure"
+	"brevium/core/sample"
 	"brevium/core/style"
 )
 
@@ -50,10 +50,10 @@ func readSides(t *testing.T, text string) style.Extent {
 // the board's grooves are: one size, one truth.
 func TestRoomIsNotClaimed(t *testing.T) {
 	t.Parallel()
-	rng := rand.New(rand.NewSource(27))
+	rng := rand.New(rand.NewSource(sample.Seed(27)))
 	claimed := 0
 	for _, s := range style.Listed() {
-		for range 8 {
+		for range sample.Of(t, 8) {
 			in, r, ok := roomy(t, rng, s)
 			if !ok {
 				continue
@@ -83,7 +83,7 @@ func TestRoomIsNotClaimed(t *testing.T) {
 			}
 		}
 	}
-	if claimed < 100 {
+	if claimed < sample.Of(t, 100) {
 		t.Errorf("only %d claims were looked at", claimed)
 	}
 }
@@ -100,12 +100,9 @@ func TestABoardsGroovesDoNotRoundARoom(t *testing.T) {
 // Where a fit that holds is wanted, the program does not warn of its own answer.
 func TestTheSolverStandsByItsAnswer(t *testing.T) {
 	t.Parallel()
-	rng := rand.New(rand.NewSource(19))
-	solved, rounds := 0, 40
-	if os.Getenv("BREVIUM_EACH") != "" { // ten thousand designs
-		rounds = 1000
-	}
-	for range rounds {
+	rng := rand.New(rand.NewSource(sample.Seed(19)))
+	solved := 0
+	for range sample.Of(t, 40) {
 		for _, s := range style.Listed() {
 			if s.Allowance == nil {
 				continue
@@ -133,7 +130,7 @@ func TestTheSolverStandsByItsAnswer(t *testing.T) {
 			}
 		}
 	}
-	if solved < 150 {
+	if solved < sample.Of(t, 150) {
 		t.Errorf("only %d were worked out", solved)
 	}
 }
@@ -224,7 +221,7 @@ func TestFitsNameTheirParts(t *testing.T) {
 // base are taken off; and the verdict by its own table.
 func TestGapsByHand(t *testing.T) {
 	t.Parallel()
-	rng := rand.New(rand.NewSource(4))
+	rng := rand.New(rand.NewSource(sample.Seed(4)))
 	verdict := func(gap float64) fit.Verdict {
 		for _, x := range []struct {
 			below float64
@@ -236,7 +233,7 @@ func TestGapsByHand(t *testing.T) {
 		}
 		return fit.Loose
 	}
-	for range 400 {
+	for range sample.Of(t, 400) {
 		base, lid, paper := float64(15+rng.Intn(40))/100, float64(15+rng.Intn(40))/100, float64(rng.Intn(3)*10)/100
 		a, walls, second := float64(rng.Intn(8))/2, "single", 0.0
 		if rng.Intn(3) == 0 {

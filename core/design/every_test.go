@@ -14,6 +14,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/pattern"
 	"brevium/core/recipe"
+	"brevium/core/sample"
 	"brevium/core/style"
 )
 
@@ -73,8 +74,8 @@ func TestContentsStandInEveryStyle(t *testing.T) {
 	for _, s := range style.Boxes() {
 		t.Run(s.ID, func(t *testing.T) {
 			t.Parallel()
-			rng := rand.New(rand.NewSource(17))
-			for made, tried := 0, 0; made < 100; tried++ {
+			rng := rand.New(rand.NewSource(sample.Seed(17)))
+			for made, tried := 0, 0; made < sample.Of(t, 100); tried++ {
 				if tried > 3000 {
 					t.Fatalf("only %d of %d random contents could be boxed", made, tried)
 				}
@@ -182,9 +183,9 @@ func TestAssembliesStand(t *testing.T) {
 
 // Every crease and every cut of every style is told exactly once.
 func TestEveryLineIsToldOnce(t *testing.T) {
-	rng := rand.New(rand.NewSource(3))
+	rng := rand.New(rand.NewSource(sample.Seed(3)))
 	for _, s := range style.All {
-		for made := 0; made < 200; {
+		for made := 0; made < sample.Of(t, 200); {
 			in := New("x", measure.MM, s.ID)
 			in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*mm_, 2000*mm_, 2000*mm_
 			for _, p := range s.Parameters {

@@ -10,6 +10,7 @@ import (
 
 	"brevium/core/measure"
 	"brevium/core/recipe"
+	"brevium/core/sample"
 	"brevium/core/style"
 )
 
@@ -37,10 +38,10 @@ func dressed(rng *rand.Rand, s *style.Style) string {
 // is on the list of what is cut.
 func TestEveryStepIsFollowed(t *testing.T) {
 	t.Parallel()
-	rng := rand.New(rand.NewSource(11))
+	rng := rand.New(rand.NewSource(sample.Seed(11)))
 	followed := 0
 	for _, s := range style.Listed() {
-		for n := range 8 {
+		for n := range sample.Of(t, 8) {
 			file := of(s.ID, dressed(rng, s))
 			in, err := Read([]byte(file))
 			if err != nil {
@@ -61,7 +62,7 @@ func TestEveryStepIsFollowed(t *testing.T) {
 			}
 		}
 	}
-	if followed < 60 {
+	if followed < sample.Of(t, 60) {
 		t.Errorf("only %d boxes were made", followed)
 	}
 }

@@ -29,13 +29,25 @@ func (r *Result) sizeFor(want style.Extent, basis Basis) error {
 	}
 	r.Style.Give(r.Spec.Lengths, first)
 	slope := [3]float64{1, 1, 1}
-	var before, lacked style.Extent
+	var idle [2]bool // the length or the width changes nothing: the other one sets both
+	var before, lacked, began style.Extent
 	for n := range mostRounds {
 		lacks, err := r.lacks(want, basis)
 		if err != nil {
 			return err
 		}
+		if n == 0 {
+			began = lacks
+		}
 		now := r.Style.Along(r.Spec.Lengths)
+		for i := range idle {
+			grown, fell := *now.Axis(i)-*first.Axis(i), *began.Axis(i)-*lacks.Axis(i)
+			idle[i] = idle[i] || grown >= 4*tick.Length() && fell == 0
+			if idle[i] {
+				*lacks.Axis(1 - i) = max(*lacks.Axis(1 - i), *lacks.Axis(i))
+				*lacks.Axis(i) = 0
+			}
+		}
 		next := now
 		for i := range 3 {
 			size, lack := *now.Axis(i), *lacks.Axis(i)

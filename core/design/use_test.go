@@ -10,6 +10,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/pattern"
 	"brevium/core/recipe"
+	"brevium/core/sample"
 	"brevium/core/style"
 )
 
@@ -48,8 +49,8 @@ func TestFilledThenClosed(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		rng := rand.New(rand.NewSource(31))
-		for made := 0; made < 25; {
+		rng := rand.New(rand.NewSource(sample.Seed(31)))
+		for made := 0; made < sample.Of(t, 25); {
 			in := randomSize(rng, measure.Units[rng.Intn(3)], s)
 			r, err := Sketch(in)
 			if err != nil {

@@ -1,16 +1,14 @@
 package found
 
 import (
-	"cmp"
 	"math/rand/v2"
-	"os"
 	"slices"
-	"strconv"
 	"testing"
 
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/core/sample"
 	"brevium/core/style"
 )
 
@@ -60,22 +58,13 @@ func sheet(side measure.Length) paper.Sheet {
 // rectangles would be one. Where they have scores (its four-sided kind) they are told.
 const untold = "polygon-box"
 
-// each is how many sizes every style is found at; BREVIUM_EACH=200 tries as many.
-func each(t *testing.T, usual int) int {
-	n, err := strconv.Atoi(cmp.Or(os.Getenv("BREVIUM_EACH"), strconv.Itoa(usual)))
-	if err != nil {
-		t.Fatal(err)
-	}
-	return n
-}
-
 // Every style is found from its blanks and scores alone, for sizes at random in either
 // unit, laid as they come: among the styles that are found is its own, and the box it
 // gives has the very blanks and lines.
 func TestEveryStyleIsFound(t *testing.T) {
-	r := rand.New(rand.NewPCG(16, 1))
+	r := rand.New(rand.NewPCG(16, uint64(sample.Seed(1))))
 	for _, s := range style.Boxes() {
-		lost, n := 0, each(t, 6)
+		lost, n := 0, sample.Of(t, 6)
 		for k := range n {
 			unit := []measure.Unit{measure.In, measure.MM}[k%2]
 			in, res := random(r, s, unit)

@@ -16,6 +16,7 @@ import (
 	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/pattern"
+	"brevium/core/sample"
 )
 
 const (
@@ -231,8 +232,8 @@ func TestEveryStyleFolds(t *testing.T) {
 	for _, s := range All {
 		t.Run(s.ID, func(t *testing.T) {
 			t.Parallel()
-			rng := rand.New(rand.NewSource(7))
-			for made, tried := 0, 0; made < 200; tried++ {
+			rng := rand.New(rand.NewSource(sample.Seed(7)))
+			for made, tried := 0, 0; made < sample.Of(t, 200); tried++ {
 				if tried > 20000 {
 					t.Fatalf("only %d of %d random boxes could be made", made, tried)
 				}

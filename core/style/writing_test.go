@@ -9,6 +9,7 @@ import (
 
 	"brevium/core/measure"
 	"brevium/core/pattern"
+	"brevium/core/sample"
 )
 
 // The style that docs/writing-a-style.md writes, word for word.
@@ -78,8 +79,8 @@ func TestTheGuidesStyleFolds(t *testing.T) {
 			t.Errorf("the guide has code that is not tested here:\n%s", block[1])
 		}
 	}
-	rng := rand.New(rand.NewSource(2))
-	for made := 0; made < 100; {
+	rng := rand.New(rand.NewSource(sample.Seed(2)))
+	for made := 0; made < sample.Of(t, 100); {
 		spec := randomSpec(rng, slipCase)
 		b, err := slipCase.Make(spec)
 		if err != nil {

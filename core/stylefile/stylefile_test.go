@@ -14,6 +14,7 @@ import (
 	"brevium/core/fit"
 	"brevium/core/measure"
 	"brevium/core/pattern"
+	"brevium/core/sample"
 	"brevium/core/style"
 )
 
@@ -49,7 +50,7 @@ func specOf(r *rand.Rand, s *style.Style, unit measure.Unit) style.Spec {
 // A style file written along the docs gives the very patterns of the style in the
 // catalogue, for sizes at random in either unit: outlines, creases, slits, glue.
 func TestFilesGiveTheVeryPatterns(t *testing.T) {
-	r := rand.New(rand.NewPCG(16, 5))
+	r := rand.New(rand.NewPCG(16, uint64(sample.Seed(5))))
 	for _, id := range files {
 		own, err := Read(example(t, id))
 		if err != nil {
@@ -60,7 +61,7 @@ func TestFilesGiveTheVeryPatterns(t *testing.T) {
 			t.Fatal(err)
 		}
 		made := 0
-		for n := 0; made < 200 && n < 4000; n++ {
+		for n := 0; made < sample.Of(t, 200) && n < 4000; n++ {
 			spec := specOf(r, known, []measure.Unit{measure.In, measure.MM}[n%2])
 			want, err := known.Make(spec)
 			spec.Choices = map[string]string{style.Adhesive().ID: spec.Choices[style.Adhesive().ID]} // the others are as usual in a file
@@ -82,7 +83,7 @@ func TestFilesGiveTheVeryPatterns(t *testing.T) {
 				}
 			}
 		}
-		if made < 200 {
+		if made < sample.Of(t, 200) {
 			t.Errorf("%s: only %d could be made", id, made)
 		}
 	}

@@ -82,8 +82,13 @@ func run(into string) error {
 	}
 	at := strings.Fields(line[strings.Index(line, "http://"):])[0]
 
+	shell, err := exec.LookPath("chromium-headless-shell")
+	if err != nil {
+		return err
+	}
 	flags := append(
 		chromedp.DefaultExecAllocatorOptions[:],
+		chromedp.ExecPath(shell),
 		chromedp.NoSandbox,
 		chromedp.DisableGPU,
 		chromedp.Flag("use-angle", "swiftshader"),

@@ -68,7 +68,7 @@ const (
 func NewRoom(kept *store.Store, disk *store.Cache, log *slog.Logger) *Room {
 	return &Room{
 		Store: kept, Disk: disk, Log: log,
-		sketches: NewKept[Sketch](mostSketches, disk), results: NewKept[*design.Result](mostResults, nil), biggest: NewKept[*design.Biggest](mostResults, nil),
+		sketches: NewKept[Sketch](mostSketches, disk), results: NewKept[*design.Result](mostResults, nil), biggest: NewKept[*design.Biggest](mostResults, disk),
 	}
 }
 

@@ -1,0 +1,26 @@
+package design
+
+import (
+	"testing"
+
+	"brevium/core/contents"
+	"brevium/core/inspect"
+	"brevium/core/measure"
+)
+
+// A strip's trays are as wide as its square one is long: what is wide makes that longer, and
+// not the width, which a strip has no use for.
+func TestAStripIsLongEnoughForWhatIsWide(t *testing.T) {
+	for _, unit := range measure.Units {
+		in := New("Tins", unit, "fold-out-carrier")
+		in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*mm_, 2000*mm_, 2000*mm_
+		in.Things = []contents.Thing{{Shape: contents.Block, Ease: 2 * mm_, Count: 2, Length: 14 * mm_, Width: 36 * mm_, Height: 33 * mm_}}
+		in.Choices["form"] = "strip"
+		r := make_(t, in)
+		for _, id := range []string{"room", "fill"} {
+			if verdict(r, id) == inspect.Fail {
+				t.Errorf("in %s a strip %v long has %v inside for 16 × 38 mm: %s", unit, r.Spec.Lengths["length"], r.Inside, id)
+			}
+		}
+	}
+}
