@@ -24,7 +24,6 @@ demo: build
 
 # Browsers wait more than they work: four tests that may run side by side do.
 test: chromium readers
-	go vet ./...
 	go test -timeout 20m -parallel 4 ./...
 
 # All random cases of the tests that try a quarter of them, and need no browser.
@@ -63,7 +62,7 @@ random:
 
 # Every style found from its blanks, and read back from its steps, at 200 sizes each; a
 # hundred thousand numbers tried for a box of somebody else's; everything on every page
-# pressed, of which make test presses an eighth.
+# pressed, of which make test presses a twentieth.
 every: chromium
 	BREVIUM_EACH=1 go test -timeout 60m -run 'TestEverythingThatIsOffered|TestEveryPage|TestUnitButtons|TestTwentyMistakes|TestTheSolverStands' ./web ./core/design
 	BREVIUM_EACH=33 go test -timeout 60m -run 'TestEveryStyleIsFound|TestPrintedRecipesAreReadBack|TestWhose' ./core/found ./store

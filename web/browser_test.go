@@ -156,7 +156,7 @@ func (b *browser) until(condition string) {
 	b.t.Helper()
 	ctx, stop := context.WithTimeout(b.ctx, patience)
 	defer stop()
-	for {
+	for pause := 15 * time.Millisecond; ; pause = min(pause*3/2, 100*time.Millisecond) {
 		ok, err := chromedp.Run(ctx, chromedp.Evaluate[bool]("!!("+condition+")"))
 		if ok && err == nil {
 			return
@@ -164,7 +164,7 @@ func (b *browser) until(condition string) {
 		select {
 		case <-ctx.Done():
 			b.t.Fatalf("at %s, still not: %s (%v)", b.where(), condition, err)
-		case <-time.After(20 * time.Millisecond):
+		case <-time.After(pause):
 		}
 	}
 }
@@ -220,15 +220,21 @@ func (b *browser) follow(path string) {
 	b.t.Fatalf("at %s: the link to %s leads nowhere", b.where(), path)
 }
 
+// value reads an expression; where the page was just on its way to another, from that one.
 func (b *browser) value(expression string) string {
 	b.t.Helper()
 	ctx, stop := context.WithTimeout(b.ctx, patience)
 	defer stop()
-	out, err := chromedp.Run(ctx, chromedp.Evaluate[string]("String("+expression+")"))
-	if err != nil {
-		b.t.Fatalf("at %s: %v", b.where(), err)
+	for {
+		out, err := chromedp.Run(ctx, chromedp.Evaluate[string]("String("+expression+")"))
+		if err == nil {
+			return out
+		}
+		if !strings.Contains(err.Error(), "navigated") {
+			b.t.Fatalf("at %s: %v", b.where(), err)
+		}
+		time.Sleep(20 * time.Millisecond)
 	}
-	return out
 }
 
 // From nothing to the printed sheet, as a newcomer does it.

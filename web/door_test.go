@@ -10,6 +10,7 @@ import (
 	"net/url"
 	"regexp"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -36,6 +37,9 @@ type atelier struct {
 var testPepper = people.NewPepper()
 
 const goodPassword = "seven kraft sheets"
+
+// goodHash is worked out once for all who are let in.
+var goodHash = sync.OnceValue(func() string { return testPepper.Hash(goodPassword) })
 
 func newAtelier(t testing.TB) *atelier {
 	t.Helper()
@@ -127,7 +131,7 @@ func (w *atelier) person(name string, role people.Role) *visitor {
 	if err != nil {
 		w.t.Fatal(err)
 	}
-	if _, err := w.store.Join(w.t.Context(), code.Text, name, testPepper.Hash(goodPassword)); err != nil {
+	if _, err := w.store.Join(w.t.Context(), code.Text, name, goodHash()); err != nil {
 		w.t.Fatal(err)
 	}
 	v := w.visitor("10.0.0.1")

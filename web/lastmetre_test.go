@@ -92,7 +92,7 @@ func TestTheCaliperTypesOnce(t *testing.T) {
 	field := `#stop-form input[data-length]`
 	const quietly = `sending.size === 0 && !document.querySelector(".htmx-request, .htmx-swapping, .htmx-settling")`
 	read := func(size string) string {
-		b.do(chromedp.Focus(field), js(fmt.Sprintf(`document.querySelector("#caliper-size").value = %q`, size)))
+		b.do(chromedp.Focus(field), js(fmt.Sprintf(`(() => { const s = document.querySelector("#caliper-size"); s.value = %q; s.dispatchEvent(new Event("input", {bubbles: true})) })()`, size)))
 		b.until(quietly)
 		b.do(chromedp.Click(".caliper button"))
 		// Its last reading is of this size; the page may bring the field up to date meanwhile.

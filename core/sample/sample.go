@@ -18,8 +18,8 @@ const quarters = 4
 // times is how often the whole of random cases is tried; 0 tries a quarter.
 var times = number("BREVIUM_EACH", 0)
 
-// quarter is the one that is tried.
-var quarter = number("BREVIUM_SEED", time.Now().UTC().YearDay()) % quarters
+// seed says which part is tried: another one each day.
+var seed = number("BREVIUM_SEED", time.Now().UTC().YearDay())
 
 func number(name string, usual int) int {
 	if n, err := strconv.Atoi(os.Getenv(name)); err == nil && n >= 0 {
@@ -32,16 +32,19 @@ func number(name string, usual int) int {
 func Whole() bool { return times > 0 }
 
 // Takes reports whether the nth of many like things is tried.
-func Takes(t testing.TB, n int) bool {
+func Takes(t testing.TB, n int) bool { return Part(t, n, quarters) }
+
+// Part does so where one of more parts than four is tried.
+func Part(t testing.TB, n, parts int) bool {
 	if Whole() {
 		return true
 	}
 	say(t)
-	return n%quarters == quarter
+	return n%parts == seed%parts
 }
 
 // Other reports, of two ways to try the nth thing, whether it is tried in the way 0 or 1.
-func Other(n, way int) bool { return Whole() || (n+quarter)%2 == way }
+func Other(n, way int) bool { return Whole() || (n+seed)%2 == way }
 
 // Of is how many random cases are tried where count are the whole.
 func Of(t testing.TB, count int) int {
@@ -58,14 +61,14 @@ func Seed(whole int64) int64 {
 	if Whole() {
 		return whole
 	}
-	return whole + 1000*int64(quarter)
+	return whole + 1000*int64(seed%quarters)
 }
 
-// said are the tests that have said which quarter they try.
+// said are the tests that have said which part they try.
 var said sync.Map
 
 func say(t testing.TB) {
 	if _, already := said.LoadOrStore(t.Name(), true); !already {
-		t.Logf("a quarter is tried: BREVIUM_SEED=%d", quarter)
+		t.Logf("a part is tried: BREVIUM_SEED=%d", seed)
 	}
 }

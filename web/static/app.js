@@ -77,7 +77,7 @@ document.addEventListener("htmx:configRequest", (event) => {
 // stands there; where the largest of several is asked for, it types its reading after the
 // last one, and the server takes the largest.
 let measured = null;
-const caliper = { said: "", into: "", largest: false }; // kept though the page is brought up to date
+const caliper = { size: "", said: "", into: "", largest: false }; // kept though the page is brought up to date
 document.addEventListener("focusin", (event) => {
   if (event.target.matches("input[data-length]")) measured = event.target.name;
 });
@@ -85,6 +85,8 @@ document.addEventListener("alpine:init", () => {
   Alpine.data("caliper", () => ({
     said: caliper.said,
     init() {
+      this.$refs.size.value = caliper.size || this.$refs.size.value;
+      this.$refs.size.addEventListener("input", (event) => { caliper.size = event.target.value; });
       this.$refs.largest.checked = caliper.largest;
       this.$refs.largest.addEventListener("change", (event) => { caliper.largest = event.target.checked; });
     },
