@@ -11,6 +11,7 @@ import (
 // in of 0.3 mm card on a board of eighths needs 1/16 in, and has 0.99 − 0.6 =
 // 0.39 mm along its length and 0.99 mm across.
 func TestAllowanceOnItsOwnTick(t *testing.T) {
+	t.Parallel()
 	in := New("x", measure.In, "tray-lid")
 	in.Tools.Tick = measure.Tick(measure.Inch / 8)
 	in.Size["length"], in.Size["width"], in.Size["height"] = 4*measure.Inch, 3*measure.Inch, 3*measure.Inch/2

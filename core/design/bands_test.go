@@ -13,6 +13,7 @@ import (
 // it, on a long divider of which three short ones stand: 4 × 22 and three cards
 // beside 92 long, 22 and 64 wide and a card between.
 func TestVialsAndADeckStandInBands(t *testing.T) {
+	t.Parallel()
 	in, err := Read([]byte(`{"brevium":1,"name":"x","units":"mm","style":"tray-lid",
 	 "contents":[{"name":"vial","across":20,"height":55,"count":4},{"name":"deck","length":90,"width":62,"height":20}],
 	 "compartments":{"per":"thing","as":"dividers"}}`))

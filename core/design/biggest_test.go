@@ -9,6 +9,7 @@ import (
 
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/core/sample"
 	"brevium/core/style"
 )
 
@@ -25,6 +26,7 @@ func biggest(t *testing.T, in Inputs, ask Ask) style.Extent {
 }
 
 func TestBiggestByHand(t *testing.T) {
+	t.Parallel()
 	in := New("", measure.In, "tray")
 	if got := biggest(t, in, Ask{Fixed: map[string]measure.Length{"height": 2 * inch}}); got.Length != 8*inch || got.Width != 8*inch {
 		t.Errorf("a tray with 2 in walls: %v", got)
@@ -56,8 +58,12 @@ func TestBiggestByHand(t *testing.T) {
 
 // No larger tick fits, and what is found does: for every style, by making it.
 func TestBiggestIsTheBiggest(t *testing.T) {
-	rng := rand.New(rand.NewSource(2))
-	for _, s := range style.Boxes() {
+	t.Parallel()
+	rng := rand.New(rand.NewSource(sample.Seed(2)))
+	for n, s := range style.Boxes() {
+		if !sample.Takes(t, n) {
+			continue
+		}
 		in := New("", measure.MM, s.ID)
 		sheet := paper.Sheet{
 			Name:   "left over",
@@ -102,6 +108,7 @@ func TestBiggestIsTheBiggest(t *testing.T) {
 }
 
 func TestBiggestRefuses(t *testing.T) {
+	t.Parallel()
 	in := New("", measure.In, "tray")
 	for name, c := range map[string]struct {
 		ask   Ask
@@ -121,9 +128,10 @@ func TestBiggestRefuses(t *testing.T) {
 
 // A lid typed for a higher box does not keep a lower one from being found.
 func TestBiggestLetsTheLidFollow(t *testing.T) {
+	t.Parallel()
 	in := New("", measure.In, "tray-lid")
 	in.Lengths["lid.depth"] = 3 * inch
-	b, err := FindBiggest(context.Background(), in, Ask{Sheet: square, Fixed: map[string]measure.Length{"height": inch}})
+	b, err := FindBiggest(context.Background(), in, Ask{Sheet: square, Fixed: map[string]measure.Length{"height": inch, "width": 4 * inch}})
 	if err != nil || len(b.Follow) != 1 || b.Follow[0] != "lid.depth" || b.Size.Height != inch {
 		t.Fatalf("%+v, %v", b, err)
 	}
@@ -131,7 +139,7 @@ func TestBiggestLetsTheLidFollow(t *testing.T) {
 	if b, err := FindBiggest(
 		context.Background(),
 		in,
-		Ask{Sheet: square, Fixed: map[string]measure.Length{"height": 2 * inch}},
+		Ask{Sheet: square, Fixed: map[string]measure.Length{"height": 2 * inch, "width": 4 * inch}},
 	); err != nil ||
 		b.Follow != nil {
 		t.Errorf("a lid that can be as deep as typed follows: %+v", b)
@@ -139,6 +147,7 @@ func TestBiggestLetsTheLidFollow(t *testing.T) {
 }
 
 func TestCopiesFromASheet(t *testing.T) {
+	t.Parallel()
 	in := New("", measure.In, "tray")
 	in.Size = map[string]measure.Length{"length": 2 * inch, "width": 2 * inch, "height": inch}
 	if n, err := CopiesFrom(context.Background(), in, square); n != 9 || err != nil {
@@ -148,6 +157,7 @@ func TestCopiesFromASheet(t *testing.T) {
 
 // Every style is compared for the same things, the cheaper ones first.
 func TestCompare(t *testing.T) {
+	t.Parallel()
 	all := Compare(context.Background(), read(t, jarsAndDeck))
 	if len(all) != len(style.Boxes()) {
 		t.Fatalf("%d styles of %d", len(all), len(style.Boxes()))
@@ -178,6 +188,7 @@ func TestCompare(t *testing.T) {
 // Halving finds what trying every size finds, also where sizes between cannot
 // be made: m cannot be made, f fits, l is too large.
 func TestTheLastThatFits(t *testing.T) {
+	t.Parallel()
 	sides := map[byte]side{'m': unmade, 'f': fitting, 'l': tooLarge}
 	for pattern, want := range map[string]int{
 		"": 0, "f": 1, "m": 0, "l": 0, "fffll": 3, "mmffl": 4, "mmmmm": 0, "mmmll": 0, "ffffm": 4, "fmmmm": 1, "ffmmmmml": 2, "mfmfmfml": 6, "fffff": 5,
@@ -191,8 +202,12 @@ func TestTheLastThatFits(t *testing.T) {
 // With nothing fixed the biggest is the biggest: compared with every size on the tick and
 // every way of choosing what may vary.
 func TestBiggestAgainstBruteForce(t *testing.T) {
+	t.Parallel()
 	sheet := paper.Sheet{Name: "half", Width: 210 * mm_, Height: 148 * mm_, Count: 1}
-	for _, id := range []string{"tray", "tray-lid", "clam-box", "wallet-box", "drawer-sleeve", "hinged-carton", "woven-basket", "fold-top-bag"} {
+	for n, id := range []string{"tray", "tray-lid", "clam-box", "wallet-box", "drawer-sleeve", "hinged-carton", "woven-basket", "fold-top-bag"} {
+		if !sample.Takes(t, n) {
+			continue
+		}
 		s, _ := style.ByID(id)
 		in := New("", measure.CM, id)
 		in.Tools.Tick = measure.Tick(10 * mm_)
@@ -243,6 +258,7 @@ func TestBiggestAgainstBruteForce(t *testing.T) {
 
 // What is kept of the biggest box over a restart comes back whole.
 func TestBiggestComesBackFromJSON(t *testing.T) {
+	t.Parallel()
 	in := New("", measure.In, "tray-lid")
 	b, err := FindBiggest(t.Context(), in, Ask{Sheet: square, Fixed: map[string]measure.Length{"height": inch}})
 	if err != nil {

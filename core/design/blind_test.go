@@ -38,6 +38,7 @@ const told = 0.3
 // slit, cut-away edge, hole, notch and slot of the pattern is where the words
 // put it, and they tell to cut nothing that stays.
 func TestMadeFromTheWordsAlone(t *testing.T) {
+	t.Parallel()
 	metric := regexp.MustCompile(`\d (mm|cm)\b`)
 	remainder := regexp.MustCompile(`[−+] ?\d*\.?\d+ mm`)
 	for _, s := range style.All {
@@ -275,6 +276,7 @@ func distance(q, a, b pattern.Point) float64 {
 // A hand that was told a wrong number makes another piece, and one that cannot
 // read a sentence says so.
 func TestAWrongWordIsNoticed(t *testing.T) {
+	t.Parallel()
 	in := New("x", measure.In, style.All[0].ID)
 	r, err := Sketch(in)
 	if err != nil {

@@ -90,6 +90,7 @@ func TestRoomIsNotClaimed(t *testing.T) {
 
 // On a board of 5 mm a room of 7.48 cm is that, and not 7.
 func TestABoardsGroovesDoNotRoundARoom(t *testing.T) {
+	t.Parallel()
 	in := read(t, `{"brevium":1,"name":"x","units":"cm","style":"tray","options":{"tick":"0.5 cm"},"size":{"length":75,"width":50,"height":30}}`)
 	r := make_(t, in)
 	if got := fmt.Sprint(r.Inside.FreeIn(measure.CM)); got != "7.4 × 4.95 × 2.95 cm" {
@@ -137,6 +138,7 @@ func TestTheSolverStandsByItsAnswer(t *testing.T) {
 
 // A drawer's width and height are worked out each for itself.
 func TestADrawersAllowancesAreItsOwn(t *testing.T) {
+	t.Parallel()
 	in := read(t, of("drawer-sleeve", `"card":{"gsm":400,"thickness":0.5}`))
 	r := make_(t, in)
 	for _, a := range r.Fits {
@@ -148,6 +150,7 @@ func TestADrawersAllowancesAreItsOwn(t *testing.T) {
 
 // Papers that begin below where a lid reaches take none of its gap.
 func TestPapersBelowTheLidTakeNoGap(t *testing.T) {
+	t.Parallel()
 	base := `"size":{"length":"6 in","width":"4 in","height":"3 in"},"options":{"lid.depth":"1/2 in","lid.allowance":"1/16 in"}`
 	paper := func(border string) string {
 		return base + `,"mats":[{"piece":"base","where":"walls","layers":[{"card":{"name":"Sprigs","gsm":120},"border":{"across":"1/8 in","up":` + border + `}}]}]`
@@ -164,6 +167,7 @@ func TestPapersBelowTheLidTakeNoGap(t *testing.T) {
 // A clam box with the same scores is tight while its walls bend, and will not go on when
 // the card is too thick for that.
 func TestAClamBoxOfThickCard(t *testing.T) {
+	t.Parallel()
 	for thick, want := range map[string]inspect.Verdict{"0.3": inspect.Warn, "0.6": inspect.Fail} {
 		r := make_(t, read(t, of("clam-box", `"card":{"gsm":300,"thickness":`+thick+`},"options":{"lid.scores":"same"}`)))
 		worst := inspect.Worst(inspect.Fits(r.Fits))
@@ -176,6 +180,7 @@ func TestAClamBoxOfThickCard(t *testing.T) {
 // Dividers of one row or one column are whole by themselves: their tabs go onto the box
 // that they are put into.
 func TestDividersOfOneRow(t *testing.T) {
+	t.Parallel()
 	for _, cells := range []string{`"rows":"1","columns":"3"`, `"rows":"3","columns":"1"`} {
 		r := make_(t, read(t, of("divider-grid", `"options":{`+cells+`}`)))
 		for _, f := range r.Checks {
@@ -189,6 +194,7 @@ func TestDividersOfOneRow(t *testing.T) {
 // A lid lies on a rolled rim half a card higher than on a cut one: 40 + 1.5 and 40 + 2
 // thicknesses of card, by hand.
 func TestALidOnARolledRim(t *testing.T) {
+	t.Parallel()
 	for walls, want := range map[string]float64{"single": 40.6, "double": 40.8} {
 		r := make_(t, read(t, `{"brevium":1,"name":"x","units":"mm","style":"tray-lid","size":{"length":100,"width":80,"height":40},"card":{"gsm":240,"thickness":0.4},"options":{"base.walls":"`+walls+`","lid.depth":20}}`))
 		if got := r.Outside.Height.MM(); math.Abs(got-want) > 1e-6 {
@@ -199,6 +205,7 @@ func TestALidOnARolledRim(t *testing.T) {
 
 // What is said of two parts names them.
 func TestFitsNameTheirParts(t *testing.T) {
+	t.Parallel()
 	for id, wrong := range map[string]string{"book-wrap": "tray", "corner-shells": "drawer"} {
 		allowance := `"spine.allowance":"3/8 in"`
 		if id == "corner-shells" {

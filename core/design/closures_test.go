@@ -32,6 +32,7 @@ func closed(t *testing.T, styleID string, c Closure, change func(*Inputs)) (*Res
 // Magnets go under the paper of the face that the flap comes to lie on: the first
 // before the paper, the second when the box is shut; the two places are one place.
 func TestMagnetsMeet(t *testing.T) {
+	t.Parallel()
 	r, told := closed(t, "wallet-box", Closure{Kind: Magnets, Pairs: 1}, func(in *Inputs) {
 		in.Mats = []dress.Dressing{{Piece: "body", Faces: []string{"front"}, Layers: []dress.Layer{{Card: UsualCard, Border: dress.Even(2 * mm_)}}}}
 	})
@@ -70,6 +71,7 @@ func TestMagnetsMeet(t *testing.T) {
 // A closure that a band covers, or that lies over a glued tab, is said; one clear
 // of both is fine.
 func TestClosuresAreJudged(t *testing.T) {
+	t.Parallel()
 	says := func(r *Result, text string) bool {
 		for _, c := range r.Checks {
 			if c.ID == "closure" && strings.Contains(c.Text, text) {
@@ -114,6 +116,7 @@ func TestClosuresAreJudged(t *testing.T) {
 // Every style that has a flap has a seat for a dot; the others say what to use
 // instead.
 func TestClosuresOfEveryStyle(t *testing.T) {
+	t.Parallel()
 	seats := 0
 	for _, s := range style.Boxes() {
 		in := New("x", measure.MM, s.ID)
@@ -141,6 +144,7 @@ func TestClosuresOfEveryStyle(t *testing.T) {
 }
 
 func TestClosuresAreRead(t *testing.T) {
+	t.Parallel()
 	for field, bad := range map[string]string{
 		"closures[0].kind":   `{"kind":"glue gun"}`,
 		"closures[0].pairs":  `{"kind":"dot","pairs":9}`,
@@ -160,6 +164,7 @@ func TestClosuresAreRead(t *testing.T) {
 
 // Whatever holds the flap is a step and a supply.
 func TestEveryClosureIsToldAndSupplied(t *testing.T) {
+	t.Parallel()
 	for kind, says := range map[ClosureKind]string{
 		Magnets: "mark the faces that look outwards", Hooks: "hook half onto the loop half", Dot: "removable glue dot", Brad: "spread its legs", Tape: "repositionable tape", Clip: "push a clip",
 	} {

@@ -12,6 +12,7 @@ import (
 // A double lid that needs 12 1/8 in of a 12 in sheet is offered another way of
 // getting its gap, and the box can be made with it.
 func TestCuresForALidTooLarge(t *testing.T) {
+	t.Parallel()
 	in := New("x", measure.In, "tray-lid")
 	in.Size["length"], in.Size["width"], in.Size["height"] = 6*measure.Inch, 4*measure.Inch, 3*measure.Inch/2
 	in.Lengths["lid.depth"], in.Lengths["lid.allowance"] = 3*measure.Inch/2, measure.Inch/8
@@ -37,6 +38,7 @@ func TestCuresForALidTooLarge(t *testing.T) {
 // A bottle's box as a base with a lid is too high; a style that takes it is
 // offered, and a low one is offered its limit.
 func TestCuresForATallThing(t *testing.T) {
+	t.Parallel()
 	in := New("x", measure.In, "tray-lid")
 	in.Size["length"], in.Size["width"], in.Size["height"] = 5*measure.Inch/2, 5*measure.Inch/2, 8*measure.Inch
 	cures := Cures(in)
@@ -53,6 +55,7 @@ func TestCuresForATallThing(t *testing.T) {
 // Another style keeps length, width and height by their meaning; what it does
 // not go to is taken to its limit, and said.
 func TestCarry(t *testing.T) {
+	t.Parallel()
 	in := New("x", measure.In, "tray")
 	in.Size["length"], in.Size["width"], in.Size["height"] = 9*measure.Inch/2, 13*measure.Inch/4, 3*measure.Inch/4
 	now, err := Sketch(in)

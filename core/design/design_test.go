@@ -64,6 +64,7 @@ func edit(t *testing.T, pairs ...string) string {
 }
 
 func TestTheDiceSet(t *testing.T) {
+	t.Parallel()
 	r := make_(t, read(t, diceSet))
 	if len(r.Fits) != 2 || r.Fits[0].Gap != 387_500 || r.Fits[0].Verdict != fit.Snug || r.Fits[1].Gap != 987_500 ||
 		r.Fits[1].Verdict != fit.Easy {
@@ -79,6 +80,7 @@ func TestTheDiceSet(t *testing.T) {
 }
 
 func TestMatsMakeItTight(t *testing.T) {
+	t.Parallel()
 	r := make_(t, read(t, edit(t, `"copies":1`, twoLayers+`,"copies":1`)))
 	if r.Fits[0].Gap != -512_500 || r.Fits[0].Verdict != fit.Tight || inspect.Worst(r.Checks) != inspect.Warn {
 		t.Errorf("with two mat layers the gap is %v mm, %s", r.Fits[0].Gap.MM(), r.Fits[0].Verdict)
@@ -102,6 +104,7 @@ func TestMatsMakeItTight(t *testing.T) {
 }
 
 func TestFourJars(t *testing.T) {
+	t.Parallel()
 	in := read(t, `{"brevium":1,"name":"Jars","units":"in","style":"tray-lid","fit":"snug",
 	 "contents":[{"name":"jar","across":"48 mm","height":"62 mm","count":4,"grams":110}],"card":{"thickness":0.3}}`)
 	r := make_(t, in)
@@ -140,6 +143,7 @@ func wantFault(t *testing.T, in Inputs, field, says string) {
 }
 
 func TestBadDesignsAreRefusedByField(t *testing.T) {
+	t.Parallel()
 	for _, c := range []struct{ from, to, says string }{
 		{`"brevium":1`, `"brevium":7`, "brevium:"},
 		{`"units":"in"`, `"units":"ell"`, "units:"},
@@ -195,6 +199,7 @@ func TestBadDesignsAreRefusedByField(t *testing.T) {
 
 // A blank the trimmer cuts but the board does not take is warned of.
 func TestALongBlankOnALongTrimmer(t *testing.T) {
+	t.Parallel()
 	in := read(t, edit(t, `"copies":1`, `"copies":1,"sheets":[{"name":"A3"}],"tools":{"trimmer":"18 in"}`, `"4 in"`, `"10 in"`))
 	for _, c := range make_(t, in).Checks {
 		if c.ID == "board" && c.Piece == "base" && c.Verdict == inspect.Warn {
@@ -206,6 +211,7 @@ func TestALongBlankOnALongTrimmer(t *testing.T) {
 
 // Walls that leave no floor are said at the height.
 func TestWallsHigherThanHalfTheBlank(t *testing.T) {
+	t.Parallel()
 	in := New("x", measure.In, "tray-lid")
 	in.Basis = Outside
 	in.Size = map[string]measure.Length{"length": 13 * mm_, "width": 13 * mm_, "height": 30 * mm_}
@@ -249,6 +255,7 @@ func read2(text string) Inputs {
 // What is written reads back the same, and the plan's printed numbers parse
 // back to the numbers computed.
 func TestFilesSayWhatIsMeant(t *testing.T) {
+	t.Parallel()
 	rng := rand.New(rand.NewSource(9))
 	made := 0
 	for range 300 {
@@ -302,6 +309,7 @@ func TestFilesSayWhatIsMeant(t *testing.T) {
 }
 
 func TestChangingStyleKeepsWhatMeansSomething(t *testing.T) {
+	t.Parallel()
 	in := read(t, edit(t, `"copies":1`, twoLayers+`,"copies":1`))
 	in.Choices["corners"] = "pinwheel"
 	other := in.Clone()
@@ -321,6 +329,7 @@ func TestChangingStyleKeepsWhatMeansSomething(t *testing.T) {
 }
 
 func TestDifference(t *testing.T) {
+	t.Parallel()
 	a := read(t, diceSet)
 	for _, c := range []struct {
 		change func(*Inputs)
@@ -343,6 +352,7 @@ func TestDifference(t *testing.T) {
 
 // What is on a sheet together is what was to be cut.
 func TestEveryPieceIsLaidOut(t *testing.T) {
+	t.Parallel()
 	in := read(t, edit(t, `"copies":1`, twoLayers+`,"copies":5`))
 	r := make_(t, in)
 	placed := 0
@@ -413,6 +423,7 @@ func BenchmarkStyles(b *testing.B) {
 
 // A board of eighths makes no lid loose: the allowance has a tick of its own.
 func TestAnAllowanceOnACoarseBoard(t *testing.T) {
+	t.Parallel()
 	in := New("lid", measure.In, "tray-lid")
 	in.Size["length"], in.Size["width"], in.Size["height"] = 4*measure.Inch, 3*measure.Inch, 3*measure.Inch/2
 	in.Tools.Tick = measure.Tick(measure.Inch / 8)

@@ -15,6 +15,7 @@ import (
 // that runs one way it is cut end for end, so that it stands upright, and the
 // steps say so. A tray's front stands on its head whichever way it is cut.
 func TestOneWayPaperStandsUp(t *testing.T) {
+	t.Parallel()
 	in := New("x", measure.In, "gable-lid")
 	in.Card.Direction = paper.OneWayUp
 	r, err := Make(t.Context(), in)

@@ -21,6 +21,7 @@ import (
 // Whatever the style and options, asking for an outside gives at most that
 // and not a tick less, along every axis that has a size of its own.
 func TestOutside(t *testing.T) {
+	t.Parallel()
 	rng := rand.New(rand.NewSource(5))
 	made := 0
 	for range 300 {
@@ -122,6 +123,7 @@ func TestContentsStandInEveryStyle(t *testing.T) {
 
 // A block in a gable: one parameter sets two axes and the larger need counts.
 func TestABlockUnderAGable(t *testing.T) {
+	t.Parallel()
 	in := New("block", measure.MM, "gable-lid")
 	in.Things = []contents.Thing{{Shape: contents.Block, Length: 60 * mm_, Width: 20 * mm_, Height: 30 * mm_, Count: 1, Ease: 2 * mm_}}
 	r := make_(t, in)
@@ -133,6 +135,7 @@ func TestABlockUnderAGable(t *testing.T) {
 // A candle of 55 × 200 mm stands in the straight part of a pinched tube, or
 // as high into its roof as it still fits.
 func TestACandleUnderAPinchedTop(t *testing.T) {
+	t.Parallel()
 	in := New("candle", measure.MM, "tall-box")
 	in.Choices["top"] = "pinch"
 	in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 500*mm_, 500*mm_, 500*mm_
@@ -162,6 +165,7 @@ func verdict(r *Result, id string) inspect.Verdict {
 // The usual nest and tower can be cut; open trays on one another cannot
 // stand, and it is said what does.
 func TestAssembliesStand(t *testing.T) {
+	t.Parallel()
 	for _, id := range []string{"nest", "tower"} {
 		if r := make_(t, New("x", measure.In, id)); inspect.Worst(r.Checks) == inspect.Fail {
 			t.Errorf("%s: %+v", id, r.Checks)
@@ -183,6 +187,7 @@ func TestAssembliesStand(t *testing.T) {
 
 // Every crease and every cut of every style is told exactly once.
 func TestEveryLineIsToldOnce(t *testing.T) {
+	t.Parallel()
 	rng := rand.New(rand.NewSource(sample.Seed(3)))
 	for _, s := range style.All {
 		for made := 0; made < sample.Of(t, 200); {

@@ -16,6 +16,7 @@ import (
 // Covering a base of 4 × 3 × 1 1/2 in with paper of 0.12 mm: two layers stand on
 // each wall, for a flap laps round each corner, so the lid has 4 × 0.12 mm less.
 func TestCoveringTakesFromTheLid(t *testing.T) {
+	t.Parallel()
 	in := New("x", measure.In, "tray-lid")
 	for id, v := range map[string]measure.Length{"length": 4 * measure.Inch, "width": 3 * measure.Inch, "height": 3 * measure.Inch / 2} {
 		in.Size[id] = v
@@ -42,6 +43,7 @@ func TestCoveringTakesFromTheLid(t *testing.T) {
 // By hand, for that base of 0.3 mm card: the panel is 4 in and a card, 102.39 on
 // the ruler's next mark; a wall 1 1/2 in and an edge of 5/8 in to each side.
 func TestCoveringByHand(t *testing.T) {
+	t.Parallel()
 	in := New("x", measure.In, "tray-lid")
 	in.Size["length"], in.Size["width"], in.Size["height"] = 4*measure.Inch, 3*measure.Inch, 3*measure.Inch/2
 	in.Covers = []dress.Cover{UsualCover("base", measure.In)}
@@ -76,6 +78,7 @@ func TestCoveringByHand(t *testing.T) {
 }
 
 func TestCoveringsThatCannotBe(t *testing.T) {
+	t.Parallel()
 	for _, c := range []struct {
 		style, piece, says string
 		change             func(*dress.Cover)
@@ -101,6 +104,7 @@ func TestCoveringsThatCannotBe(t *testing.T) {
 // Ribbon crossed on a box that is 120 × 80 × 50 mm outside: 2 × (120 + 50) and
 // 2 × (80 + 50), and what the bow takes.
 func TestRibbonCrossed(t *testing.T) {
+	t.Parallel()
 	in := New("x", measure.MM, "tray")
 	in.Basis, in.Tools.Tick = Outside, measure.Tenth
 	in.Size["length"], in.Size["width"], in.Size["height"] = 120*mm_, 80*mm_, 50*mm_
@@ -129,6 +133,7 @@ func TestRibbonCrossed(t *testing.T) {
 // millionth, and what it lies on has its corners on that hull; a wrap goes all
 // round it and past both ends.
 func TestRibbonsAndWrapsOfEveryStyle(t *testing.T) {
+	t.Parallel()
 	for _, s := range style.Boxes() {
 		for n, way := range RibbonWays[:4] { // round it
 			in := New("x", measure.MM, s.ID)
@@ -183,6 +188,7 @@ func TestRibbonsAndWrapsOfEveryStyle(t *testing.T) {
 
 // Of two bands that cross, the second goes over the first and is longer by it.
 func TestBandsThatCross(t *testing.T) {
+	t.Parallel()
 	in := New("x", measure.MM, "tray")
 	b := UsualBand(measure.MM)
 	b.ID, b.Axis = 1, "width"
@@ -207,6 +213,7 @@ func TestBandsThatCross(t *testing.T) {
 }
 
 func TestGoodsAreWrittenAndRead(t *testing.T) {
+	t.Parallel()
 	in := New("x", measure.MM, "tray-lid")
 	in.Covers = []dress.Cover{UsualCover("base", measure.MM)}
 	in.Ribbons = []Ribbon{UsualRibbon(measure.MM), {Name: "Twine", Way: "height", Colour: "#998877", Loops: 6, Tied: band.Tied{Bow: band.Curls, Width: mm_, Loop: 20 * mm_, Tail: 90 * mm_}}}

@@ -32,6 +32,7 @@ func threaded(t *testing.T, styleID, way string, change func(*Inputs)) (*Result,
 // below the rim, 8 mm across for a ribbon of 12; by hand its path is up 12 mm twice
 // and half an oval 100 wide and 70 high, the ends 40 mm each.
 func TestAHandle(t *testing.T) {
+	t.Parallel()
 	r, told := threaded(t, "tray", ByHandle, func(in *Inputs) {
 		in.Size["length"], in.Size["width"], in.Size["height"] = 100*mm_, 75*mm_, 40*mm_
 	})
@@ -73,6 +74,7 @@ func TestAHandle(t *testing.T) {
 // Under a lid the holes of a handle lie behind its walls, and that is said; through
 // the lid's top nothing is in the way.
 func TestHolesBehindAWall(t *testing.T) {
+	t.Parallel()
 	finding := func(r *Result) inspect.Finding {
 		for _, c := range r.Checks {
 			if c.ID == "ribbon" {
@@ -99,6 +101,7 @@ func TestHolesBehindAWall(t *testing.T) {
 
 // Every style takes a handle or says why not; the piece with its holes still folds.
 func TestHandlesOfEveryStyle(t *testing.T) {
+	t.Parallel()
 	handles := 0
 	for _, s := range style.Boxes() {
 		for _, way := range []string{ByHandle, ThroughTop} {
@@ -127,6 +130,7 @@ func TestHandlesOfEveryStyle(t *testing.T) {
 // A paper bow of six loops is six strips and a middle, cut from the layout; the
 // ribbon under it is lapped.
 func TestAPaperBow(t *testing.T) {
+	t.Parallel()
 	r, told := threaded(t, "tray", "crossed", func(in *Inputs) {
 		in.Ribbons[0].Tied.Bow, in.Ribbons[0].Loops = band.Paper, 6
 	})

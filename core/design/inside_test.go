@@ -19,6 +19,7 @@ const jarsAndDeck = `{"brevium":1,"name":"Jars and a deck","units":"mm","style":
 // Six little jars: every way is found with its size, 3 × 2 wins for a base
 // and lid, and it is told by how much.
 func TestSixCylinders(t *testing.T) {
+	t.Parallel()
 	in := read(t, `{"brevium":1,"name":"six","units":"mm","style":"tray-lid","options":{"tick":"1 mm"},
 	 "contents":[{"name":"vial","across":48,"height":62,"count":6,"ease":2}],"card":{"thickness":0.3}}`)
 	r := make_(t, in)
@@ -59,6 +60,7 @@ func TestSixCylinders(t *testing.T) {
 // Four jars and a deck, one cell each: every thing has its cell with its
 // ease, and cells, dividers and what rounding left make up the inside exactly.
 func TestFourJarsAndADeckInCells(t *testing.T) {
+	t.Parallel()
 	r := make_(t, read(t, jarsAndDeck))
 	if len(r.Stand.Cells) != 5 || len(r.Stand.Spots) != 5 {
 		t.Fatalf("%d cells for 5 things", len(r.Stand.Cells))
@@ -113,6 +115,7 @@ func (r *Result) planText(t *testing.T) []byte {
 
 // Slots that do not meet are found by folding.
 func TestStripsThatMissAreFound(t *testing.T) {
+	t.Parallel()
 	d := style.Dividers{Length: 156 * mm_, Width: 104 * mm_, Height: 50 * mm_, Card: 300 * measure.Micrometre, Tick: measure.Tick(mm_)}
 	d.Columns, d.Rows = style.Equal(d.Length, d.Card, 3), style.Equal(d.Width, d.Card, 2)
 	parts, err := d.Parts()
@@ -142,6 +145,7 @@ func TestStripsThatMissAreFound(t *testing.T) {
 // Every manner of cells and linings gives pieces that fit the box, are laid
 // on sheets, and have steps.
 func TestInsidesAreRealPieces(t *testing.T) {
+	t.Parallel()
 	for _, as := range Cellings {
 		for _, per := range []contents.Per{contents.PerKind, contents.PerThing} {
 			in := read(t, jarsAndDeck)
@@ -199,6 +203,7 @@ func TestInsidesAreRealPieces(t *testing.T) {
 // For random things the inside is what the arrangement needs, and not a tick
 // more; and no way that was tried takes less card.
 func TestTheInsideIsTheSmallestOnTheTick(t *testing.T) {
+	t.Parallel()
 	rng := rand.New(rand.NewSource(9))
 	for range 60 {
 		in := New("random", measure.MM, []string{"tray", "tray-lid", "hinged-carton"}[rng.Intn(3)])
@@ -231,6 +236,7 @@ func TestTheInsideIsTheSmallestOnTheTick(t *testing.T) {
 }
 
 func TestContentsFiles(t *testing.T) {
+	t.Parallel()
 	csv := "Name, across, length, width, height, count, fragile, up\njar, 48 mm,,, 62 mm, 4, yes,\nbook,, 10 cm, 7 cm, 1 1/2 cm, 1, no, height width\n"
 	got, faults := ReadContents([]byte(csv), measure.CM)
 	if len(faults) > 0 || len(got) != 2 {
@@ -279,6 +285,7 @@ func FuzzReadContents(f *testing.F) {
 // Over small cases no way to stand, each made into its whole box, takes less
 // card than the one chosen.
 func TestNoWayTakesLessCard(t *testing.T) {
+	t.Parallel()
 	rng := rand.New(rand.NewSource(12))
 	for range 8 {
 		in := New("random", measure.MM, []string{"tray", "tray-lid"}[rng.Intn(2)])

@@ -19,6 +19,7 @@ const fromLater = `{"brevium":1,"name":"Jars","units":"mm","style":"tray-lid","l
 // A design that a later version kept is read, and what this one does not know
 // comes back out of it, changed or not.
 func TestWhatIsNotKnownIsPassedOn(t *testing.T) {
+	t.Parallel()
 	if _, err := Read([]byte(fromLater)); err == nil {
 		t.Error("a file with unknown fields is taken without a word")
 	}
@@ -49,6 +50,7 @@ func TestWhatIsNotKnownIsPassedOn(t *testing.T) {
 
 // What is no design at all is refused in the same words as a file.
 func TestWhatIsNoDesignIsRefused(t *testing.T) {
+	t.Parallel()
 	for _, text := range []string{``, `[]`, `{}`, `{"brevium":1,"style":"barrel"}`, strings.Replace(fromLater, `"100 mm"`, `"long"`, 1), `{"brevium":1,"style":{}}`} {
 		if _, err := ReadKept([]byte(text)); err == nil || err.Error() == "" {
 			t.Errorf("%.40q: %v", text, err)
@@ -59,6 +61,7 @@ func TestWhatIsNoDesignIsRefused(t *testing.T) {
 // Mats on named faces are written as they were read, an earlier file's place
 // among them.
 func TestMatsAreWrittenAsRead(t *testing.T) {
+	t.Parallel()
 	text := []byte(`{"brevium":1,"units":"in","style":"tray-lid","mats":[
 	 {"piece":"lid","faces":["top"],"side":"inside","shape":"rectangle","layers":[{"card":{"gsm":240},"border":"1/8 in"},{"card":{"gsm":120},"border":{"across":"3/32 in","up":"1/8 in"}}]},
 	 {"piece":"base","where":"walls","layers":[{"card":{"gsm":120},"border":2}]}]}`)
@@ -92,6 +95,7 @@ func TestMatsAreWrittenAsRead(t *testing.T) {
 // Two mats of one piece are told apart: what two windows change of one each
 // comes together.
 func TestMatsOfOnePieceMerge(t *testing.T) {
+	t.Parallel()
 	base, err := Read([]byte(`{"brevium":1,"units":"mm","style":"tray-lid","mats":[
 	 {"piece":"base","faces":["front"],"layers":[{"card":{"gsm":120},"border":2}]},
 	 {"piece":"base","faces":["back"],"layers":[{"card":{"gsm":120},"border":2}]}]}`))

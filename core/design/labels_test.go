@@ -13,6 +13,7 @@ import (
 // A raised label on the lid's top is in nobody's way; on the base's front, which
 // the lid goes over, it is, and that is said before anything is cut.
 func TestLabelsAreJudged(t *testing.T) {
+	t.Parallel()
 	in := New("Fair", measure.MM, "tray-lid")
 	in.Size["height"] = 60 * mm_
 	l := UsualLabel("lid", "top", measure.MM)
@@ -57,6 +58,7 @@ func TestLabelsAreJudged(t *testing.T) {
 
 // Every layer is cut from its own card, round its template; a tag is hung up.
 func TestLabelsAreToldAndCut(t *testing.T) {
+	t.Parallel()
 	in := New("Fair", measure.In, "tray-lid")
 	heart := UsualLabel("lid", "top", measure.In)
 	heart.Name, heart.Shape, heart.Text = "Heart", label.Heart, "{name}, {size}"

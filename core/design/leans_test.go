@@ -11,6 +11,7 @@ import (
 // A lid in a card that runs 0.4 mm tighter is given the tick more that the notes ask
 // for; the account says so in a line, and without the lesson all is as it was.
 func TestALessonIsReckonedWith(t *testing.T) {
+	t.Parallel()
 	in := New("x", measure.MM, "tray-lid")
 	plain, err := Make(t.Context(), in)
 	if err != nil {

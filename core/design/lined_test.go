@@ -22,6 +22,7 @@ func lined() Inputs {
 // The lining takes 0.4 mm off the floor and 0.8 between the walls, of the room and
 // so of what the box is made for.
 func TestLiningsTakeRoom(t *testing.T) {
+	t.Parallel()
 	in := lined()
 	bare := in.Clone()
 	bare.Mats = nil
@@ -53,6 +54,7 @@ func TestLiningsTakeRoom(t *testing.T) {
 // On the flat card where nothing is in the way; over the tabs, after gluing, where
 // they are glued to the wall.
 func TestLiningsGoInWhenTheyCan(t *testing.T) {
+	t.Parallel()
 	r := make_(t, lined())
 	glued, early, late := -1, -1, -1
 	for i, s := range r.Steps {
@@ -72,6 +74,7 @@ func TestLiningsGoInWhenTheyCan(t *testing.T) {
 
 // A covering's turned-in edge stands in the room, too; nothing else of it does.
 func TestCoveringTakesRoom(t *testing.T) {
+	t.Parallel()
 	in := New("x", measure.MM, "tray-lid")
 	before := make_(t, in).Inside
 	in.Covers = []dress.Cover{UsualCover("base", measure.MM)}

@@ -21,6 +21,7 @@ const strapped = `{"brevium":1,"name":"strapped","units":"in","style":"tray","si
 // Loose pieces go into the sheets, the steps and the plan, as often as the box
 // needs them, from their own card; the box itself is as it was.
 func TestLoosePiecesAreMade(t *testing.T) {
+	t.Parallel()
 	in, err := Read([]byte(strapped))
 	if err != nil {
 		t.Fatal(err)
@@ -87,6 +88,7 @@ func TestLoosePiecesAreMade(t *testing.T) {
 }
 
 func TestLooseIsRefusedAtItsField(t *testing.T) {
+	t.Parallel()
 	for _, c := range []struct{ old, new, field string }{
 		{`"width":"7 in"`, `"width":"0"`, "loose[0].width"},
 		{`"x":"1 in","y":"1/4 in"`, `"x":"1 in","y":"1 1/4 in"`, "loose[1].holes"},

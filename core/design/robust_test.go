@@ -73,6 +73,7 @@ func TestPlainDesignsAreMadeOrRefused(t *testing.T) {
 // Two round things of 45.6 × 24 mm in a bag, a cell each made by an insert:
 // what once took the server down when the unit was switched.
 func TestTheBagThatFell(t *testing.T) {
+	t.Parallel()
 	in := New("bag", measure.MM, "fold-top-bag")
 	in.Things = []contents.Thing{{Shape: contents.Round, Length: 45600 * measure.Micrometre, Width: 45600 * measure.Micrometre, Height: 24 * mm_, Count: 2, Ease: 2 * mm_}}
 	in.Compartments = Compartments{Per: contents.PerThing, As: AsInsert}
@@ -92,6 +93,7 @@ func TestTheBagThatFell(t *testing.T) {
 // Sizes far under what a style goes to, of the outside or the inside, are
 // refused or worked up to, never a fault of the program.
 func TestSizesUnderTheSmallest(t *testing.T) {
+	t.Parallel()
 	for _, s := range style.All {
 		for _, basis := range []Basis{Outside, Inside} {
 			in := New("small", measure.MM, s.ID)

@@ -26,6 +26,7 @@ func running(unit measure.Unit, how dress.Run, border measure.Length) Inputs {
 // the middle of its face, each paper shows at its edge what the one before would
 // show there had it gone on.
 func TestPictureRunsOn(t *testing.T) {
+	t.Parallel()
 	for _, c := range []struct {
 		unit   measure.Unit
 		border measure.Length
@@ -83,6 +84,7 @@ func faceWidth(r *Result, m dress.Mat) float64 {
 // front and the other end make one strip of 9 3/4 in; with the back it would be 13 3/4, more
 // than a sheet.
 func TestStripsByHand(t *testing.T) {
+	t.Parallel()
 	r := make_(t, running(measure.In, dress.CutAway, measure.Inch/16))
 	var strips []string
 	for _, b := range r.Blanks {
@@ -120,6 +122,7 @@ func TestStripsByHand(t *testing.T) {
 }
 
 func TestPicturesThatCannotRunOn(t *testing.T) {
+	t.Parallel()
 	in := running(measure.In, dress.CutAway, measure.Inch/16)
 	in.Mats[0].Where, in.Mats[0].Faces = "", []string{"front"}
 	if _, err := Make(t.Context(), in); err == nil || !strings.Contains(err.Error(), "mats[0].runs") {
@@ -133,6 +136,7 @@ func TestPicturesThatCannotRunOn(t *testing.T) {
 
 // Every style's pieces have an order of walls without one named twice.
 func TestWalkRoundEveryStyle(t *testing.T) {
+	t.Parallel()
 	for _, s := range style.All {
 		r := make_(t, New(s.Name, measure.In, s.ID))
 		for _, p := range r.Parts {

@@ -12,6 +12,7 @@ import (
 // A bag 3 9/16 in wide has a blank of 5 9/16 × 7 in: one from 8 1/2 × 11 in.
 // A sixteenth less, 5 1/2 in, goes twice into 11.
 func TestASixteenthSavesHalfTheSheets(t *testing.T) {
+	t.Parallel()
 	in := New("Bags", measure.In, "fold-top-bag")
 	in.Size["width"] = 57 * measure.Inch / 16
 	letter, _ := paper.SheetNamed("8.5 x 11")
@@ -42,6 +43,7 @@ func TestASixteenthSavesHalfTheSheets(t *testing.T) {
 
 // What things need gives only the room to spare around them.
 func TestThingsThemselvesDoNotGive(t *testing.T) {
+	t.Parallel()
 	in := New("Jars", measure.MM, "tray")
 	in.Things = []contents.Thing{{Name: "Jar", Shape: contents.Round, Length: 48 * measure.Millimetre, Width: 48 * measure.Millimetre,
 		Height: 62 * measure.Millimetre, Count: 4, Ease: contents.UsualEase}}
@@ -56,6 +58,7 @@ func TestThingsThemselvesDoNotGive(t *testing.T) {
 // On a board of the other unit the sizes go to its marks, and every number that
 // changes is told.
 func TestOnABoardOfTheOtherUnit(t *testing.T) {
+	t.Parallel()
 	in := New("Dice", measure.In, "tray-lid")
 	in.Size["length"], in.Size["width"], in.Size["height"] = 4*measure.Inch, 3*measure.Inch, measure.Inch
 	in.SetUnits(measure.CM)
@@ -83,6 +86,7 @@ func TestOnABoardOfTheOtherUnit(t *testing.T) {
 
 // How a lid gets its gap is offered where it saves sheets.
 func TestTheCustomOfTheGapSaves(t *testing.T) {
+	t.Parallel()
 	in := read(t, `{"brevium":1,"name":"Dice","units":"in","style":"tray-lid","copies":6,"size":{"length":"4 in","width":"3 in","height":"1 1/2 in"},"options":{"lid.depth":"1 in"}}`)
 	now := make_(t, in)
 	for _, s := range Savings(t.Context(), in) {

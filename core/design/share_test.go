@@ -11,6 +11,7 @@ import (
 // Three unlike things get a small box each, as large as the largest needs; six of
 // one kind two to a box.
 func TestThingsAreSharedOutAmongSmallBoxes(t *testing.T) {
+	t.Parallel()
 	carrier := func(contents string) *Result {
 		t.Helper()
 		in, err := Read([]byte(`{"brevium":1,"name":"x","units":"mm","style":"fold-out-carrier","contents":[` + contents + `],"sheets":[{"name":"A3"}],"tools":{"trimmer":"420 mm"}}`))
@@ -36,6 +37,7 @@ func TestThingsAreSharedOutAmongSmallBoxes(t *testing.T) {
 // large as a pack: 64 and a card, 42 and a card, 16 and a card, on whole
 // millimetres. Then the narrow side of 43 is covered by 65 of 43 + 2 × 17.
 func TestRefillsFollowFromAPack(t *testing.T) {
+	t.Parallel()
 	in, err := Read([]byte(`{"brevium":1,"name":"x","units":"mm","style":"dispenser","options":{"refills":"4"},
 	 "contents":[{"name":"pack","length":62,"width":40,"height":14,"count":6}]}`))
 	if err != nil {

@@ -11,6 +11,7 @@ import (
 // A strip's trays are as wide as its square one is long: what is wide makes that longer, and
 // not the width, which a strip has no use for.
 func TestAStripIsLongEnoughForWhatIsWide(t *testing.T) {
+	t.Parallel()
 	for _, unit := range measure.Units {
 		in := New("Tins", unit, "fold-out-carrier")
 		in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*mm_, 2000*mm_, 2000*mm_

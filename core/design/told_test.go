@@ -32,6 +32,7 @@ func texts(r *Result) string {
 
 // A card is one card whoever names it, with its direction told or not.
 func TestOneCardIsOneStock(t *testing.T) {
+	t.Parallel()
 	gold := `{"name":"Gold card","gsm":220%s}`
 	r := make_(t, read(t, of("tray-lid", fmt.Sprintf(`"card":%s,"cards":{"lid":%s}`, fmt.Sprintf(gold, ""), fmt.Sprintf(gold, `,"direction":"none"`)))))
 	if len(r.Stocks) != 1 {
@@ -45,6 +46,7 @@ func TestOneCardIsOneStock(t *testing.T) {
 
 // A band lies to either side of the middle, and may have a word for its id.
 func TestBandsByWordAndSide(t *testing.T) {
+	t.Parallel()
 	in := read(t, of("tray-lid", `"bands":[{"id":"belly","axis":"length","at":"-1/2 in"},{"id":7,"axis":"width","at":-3}]`))
 	if in.Bands[0].At != -measure.Inch/2 || in.Bands[1].At != -3*mm_ {
 		t.Errorf("at %v and %v", in.Bands[0].At, in.Bands[1].At)
@@ -68,6 +70,7 @@ func TestBandsByWordAndSide(t *testing.T) {
 
 // Each paper of a strip lies on the strip, in whatever order the faces come.
 func TestAStripReachesItsLastPaper(t *testing.T) {
+	t.Parallel()
 	r := make_(t, read(t, of("tray-lid", `"size":{"length":"4 in","width":"2 in","height":"1 in"},
 		"mats":[{"piece":"base","where":"walls","runs":"cut-away","layers":[{"card":{"name":"Sprigs","gsm":120,"direction":"none"},"border":"1/8 in"}]}]`)))
 	strips := 0
@@ -89,6 +92,7 @@ func TestAStripReachesItsLastPaper(t *testing.T) {
 
 // The small boxes of a cross come to stand where the words set them, with room between.
 func TestACarriersBoxesStandWhereTold(t *testing.T) {
+	t.Parallel()
 	middles := regexp.MustCompile(`Set (.*?), (?:its lid|their lids) on, on that wall, (?:its middle|their middles) (.*?) from the left end of the wall\. Set (.*?) upside down beside, (?:its middle|their middles) (.*?) from the left`)
 	for _, count := range []string{"2", "3", "4", "5"} {
 		r := make_(t, read(t, of("fold-out-carrier", `"options":{"count":"`+count+`"}`)))
@@ -132,6 +136,7 @@ func TestACarriersBoxesStandWhereTold(t *testing.T) {
 
 // A paper over a window is cut out with it; the last layer says so, once.
 func TestPapersAreCutThroughAtAWindow(t *testing.T) {
+	t.Parallel()
 	layer := `{"card":{"name":"Plain paper","gsm":120,"direction":"none"},"border":"1/8 in"}`
 	r := make_(t, read(t, of("dispenser", `"mats":[{"piece":"window","faces":["panel"],"layers":[`+layer+`,`+layer+`]},{"piece":"body","faces":["front"],"layers":[`+layer+`]}]`)))
 	if got := strings.Count(texts(r), "cut the paper out along the edge of the window"); got != 1 {
@@ -141,6 +146,7 @@ func TestPapersAreCutThroughAtAWindow(t *testing.T) {
 
 // What is glued in a later act is told there alone, and what no hand scores is not named.
 func TestEachPlaceIsGluedOnce(t *testing.T) {
+	t.Parallel()
 	for _, s := range style.Listed() {
 		in := New("x", measure.In, s.ID)
 		in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*mm_, 2000*mm_, 2000*mm_
@@ -184,6 +190,7 @@ func TestEachPlaceIsGluedOnce(t *testing.T) {
 
 // A pressed top is named, scored and kept dry nowhere; its tube is joined at the back.
 func TestAPressedTopHasNoNames(t *testing.T) {
+	t.Parallel()
 	r := make_(t, read(t, of("tall-box", `"options":{"top":"clip"}`)))
 	all := texts(r)
 	for _, word := range []string{"fin", "slope", "no score between"} {
@@ -205,6 +212,7 @@ func TestAPressedTopHasNoNames(t *testing.T) {
 // A basket's end walls are bent when the cuts that the bends run between are made; a
 // handle without scores is not told where it has none.
 func TestABasketIsBentAfterItIsCut(t *testing.T) {
+	t.Parallel()
 	r := make_(t, read(t, of("woven-basket", "")))
 	cut := slices.IndexFunc(r.Steps, func(s recipe.Step) bool { return s.Kind == recipe.Remove })
 	bend := slices.IndexFunc(r.Steps, func(s recipe.Step) bool { return strings.Contains(s.Text, "end each end wall softly") })
@@ -215,6 +223,7 @@ func TestABasketIsBentAfterItIsCut(t *testing.T) {
 
 // The scores of a band run right across it: none of them stops short.
 func TestABandsScoresRunAcross(t *testing.T) {
+	t.Parallel()
 	for _, tick := range []string{"1/8 in", "1/16 in", "1 mm"} {
 		r := make_(t, read(t, of("tray-lid", `"options":{"tick":"`+tick+`"},"bands":[{"axis":"length"}]`)))
 		for _, s := range r.Steps {
@@ -232,6 +241,7 @@ func TestABandsScoresRunAcross(t *testing.T) {
 
 // Two notches opposite each other are in two edges, not at corners.
 func TestNotchesAreInEdges(t *testing.T) {
+	t.Parallel()
 	r := make_(t, read(t, of("drawer-sleeve", `"options":{"notch":"1/2 in","notch.on":"drawer","notch.ends":"both"}`)))
 	if all := texts(r); strings.Contains(all, "corners, punch") {
 		t.Errorf("a notch is told at corners:\n%s", all)
@@ -241,6 +251,7 @@ func TestNotchesAreInEdges(t *testing.T) {
 // What is chosen to hold a box takes the place of what its style is held by: in the
 // steps, the supplies and the checks.
 func TestAChosenClosureReplacesTheDefault(t *testing.T) {
+	t.Parallel()
 	for name, c := range map[string]struct{ style, more, gone string }{
 		"magnets": {"wallet-box", `"closures":[{"kind":"magnets"}]`, "dot"},
 		"a dot":   {"wallet-box", `"closures":[{"kind":"dot"}]`, "Hold the flap"},
@@ -279,6 +290,7 @@ func TestAChosenClosureReplacesTheDefault(t *testing.T) {
 
 // What is square stays square, in every card, on every board.
 func TestSquareThingsHaveSquareBoxes(t *testing.T) {
+	t.Parallel()
 	for _, gsm := range []int{160, 240, 300, 350} {
 		for _, tick := range []string{"1 mm", "0.5 cm", "1/8 in", "1/16 in"} {
 			for _, id := range []string{"tray", "tray-lid", "tray-double"} {
@@ -298,6 +310,7 @@ func TestSquareThingsHaveSquareBoxes(t *testing.T) {
 // Two labels in the middle of one face lie on each other, and one over a ribbon's hole is
 // in its way; what a step speaks of it names.
 func TestLabelsThatLieOnEachOther(t *testing.T) {
+	t.Parallel()
 	one := func(id int, name, face string) string {
 		return fmt.Sprintf(`{"id":%d,"name":%q,"shape":"oval","width":"3 in","height":"1 in","piece":"lid","face":%q,"layers":[{"card":{"name":"Gold card","gsm":220}}]}`, id, name, face)
 	}
@@ -325,6 +338,7 @@ func TestLabelsThatLieOnEachOther(t *testing.T) {
 
 // What a step uses is cut in a size that is told.
 func TestAPullTabHasASize(t *testing.T) {
+	t.Parallel()
 	for unit, size := range map[string]string{"in": "3/4 in × 1 1/2 in", "cm": "2 cm × 4 cm"} {
 		r := make_(t, read(t, strings.Replace(of("dispenser", `"options":{"pull":"tab","tick":"`+map[string]string{"in": "1/16 in", "cm": "1 mm"}[unit]+`"}`), `"units":"in"`, `"units":"`+unit+`"`, 1)))
 		if all := texts(r); !strings.Contains(all, "cut a strip of card "+size+" ") {

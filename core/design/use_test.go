@@ -92,6 +92,7 @@ func TestFilledThenClosed(t *testing.T) {
 // A wallet whose flap is glued to its front is glued shut, and one whose top
 // does not turn back cannot be filled.
 func TestGluedShutIsFound(t *testing.T) {
+	t.Parallel()
 	look := func(change func(*pattern.Pattern)) []inspect.Finding {
 		t.Helper()
 		r, err := Sketch(New("x", measure.In, "wallet-box"))

@@ -62,6 +62,7 @@ const untold = "polygon-box"
 // unit, laid as they come: among the styles that are found is its own, and the box it
 // gives has the very blanks and lines.
 func TestEveryStyleIsFound(t *testing.T) {
+	t.Parallel()
 	r := rand.New(rand.NewPCG(16, uint64(sample.Seed(1))))
 	for _, s := range style.Boxes() {
 		lost, n := 0, sample.Of(t, 6)
@@ -109,6 +110,7 @@ func TestEveryStyleIsFound(t *testing.T) {
 
 // A pattern at random is not called a style, nor are blanks without scores.
 func TestAtRandomItIsNoStyle(t *testing.T) {
+	t.Parallel()
 	r := rand.New(rand.NewPCG(16, 2))
 	found := 0
 	for range 150 {
@@ -140,6 +142,7 @@ func TestAtRandomItIsNoStyle(t *testing.T) {
 // A carton whose third score down was misheard, by hand: 7 × 9 3/4 in, scored 1 1/2 and
 // 5 1/2 across, 3/4, 3 3/4, 5 and 8 1/4 down; the third should be 5 1/4.
 func TestOneNumberOtherwise(t *testing.T) {
+	t.Parallel()
 	in := func(x ...float64) (out []measure.Length) {
 		for _, f := range x {
 			out = append(out, measure.Length(f*float64(measure.Inch)))

@@ -10,6 +10,7 @@ import (
 
 // By hand: a base and lid half an inch longer and a quarter deeper, in the same words.
 func TestARecipeIsMadeMine(t *testing.T) {
+	t.Parallel()
 	text := "Base: 7 x 6 in, score at 1 1/2 on all four sides. Lid 6 1/16\" by 5 1/16\"; score 1 all round. Panel 3 x 2."
 	told, err := Tell(text, measure.In)
 	if err != nil || told.Match == nil {

@@ -17,6 +17,7 @@ import (
 // What the steps of any style say of cutting and scoring, in inches or centimetres, is
 // read back as the same blanks and lines; nothing of it is left that is not understood.
 func TestPrintedRecipesAreReadBack(t *testing.T) {
+	t.Parallel()
 	r := rand.New(rand.NewPCG(16, uint64(sample.Seed(3))))
 	for _, s := range style.Boxes() {
 		for k := range sample.Of(t, 10) {

@@ -11,6 +11,7 @@ import (
 
 // By hand: what recipes make, and what they only claim.
 func TestTell(t *testing.T) {
+	t.Parallel()
 	for text, want := range map[string]struct{ style, says string }{
 		"Base: 7 x 6, score at 1 1/2 on all four sides. Lid 6 1/16 x 5 1/16, score 1 on all four sides.": {"tray-lid", "Lid over base, length: snug, with a gap of 0.39 mm"},
 		"Tray 7 x 6, score 1 1/2 all round. Makes a box 4 x 3 x 1 1/4.":                                  {"tray", "It claims 4 x 3 x 1 1/4; between folds the box comes to 4 in"},
@@ -53,6 +54,7 @@ func TestTell(t *testing.T) {
 // 3 1/16; panels an eighth smaller each way all round go on them, and a smaller one of the
 // top on the one under it.
 func TestPanelsBecomePapers(t *testing.T) {
+	t.Parallel()
 	got, err := Tell("Base: 7 x 6, score at 1 1/2 on all four sides. Lid 6 1/16 x 5 1/16, score 1 on all four sides.\nMats 3 3/4 x 1 1/4 (2). Mats 2 3/4 x 1 1/4 (2). Mat 3 13/16 x 2 13/16. Mat 3 9/16 x 2 9/16. Mat 1/2 x 1/2. Mat 9 x 9.", measure.In)
 	if err != nil || got.Made == nil {
 		t.Fatal(got, err)

@@ -36,7 +36,7 @@ func (b *Builder) Pattern() (*Pattern, error) {
 	}
 	b.frame()
 	edges := b.edges()
-	owner := map[edgeKey]*Leaf{}
+	owner := make(map[edgeKey]*Leaf, len(edges))
 	for _, e := range edges {
 		if owner[e.key()] != nil {
 			return nil, &Misbuilt{Text: fmt.Sprintf("the faces %q and %q lie over one another", owner[e.key()].name, e.of.name)}
@@ -79,6 +79,7 @@ func (b *Builder) Pattern() (*Pattern, error) {
 		return nil, err
 	}
 	b.scores(p)
+	p.Marks = make([]Mark, 0, len(b.leaves))
 	for _, l := range b.leaves {
 		p.Marks = append(p.Marks, Mark{Name: l.name, Words: l.words, Role: l.role, At: l.middle(), Up: l.up})
 	}
@@ -130,8 +131,11 @@ func (b *Builder) frame() {
 // edges gives every face's edges, cut where another face's corner lies on
 // them, so that edges of neighbours of different lengths match.
 func (b *Builder) edges() []leafEdge {
-	var corners []spot
-	seen := map[[2]measure.Length]bool{}
+	n := 0
+	for _, l := range b.leaves {
+		n += len(l.shape)
+	}
+	corners, seen := make([]spot, 0, n), make(map[[2]measure.Length]bool, n)
 	for _, l := range b.leaves {
 		for _, s := range l.shape {
 			if !seen[s.at()] {
@@ -140,7 +144,7 @@ func (b *Builder) edges() []leafEdge {
 			}
 		}
 	}
-	var out []leafEdge
+	out := make([]leafEdge, 0, 2*n)
 	for _, l := range b.leaves {
 		for i, a := range l.shape {
 			z := l.shape[(i+1)%len(l.shape)]
@@ -163,7 +167,11 @@ func between(corners []spot, a, z spot) []spot {
 	d := q.Sub(p)
 	length := d.Len()
 	var out []spot
+	left, right, top, bottom := min(a.x, z.x)-Snap, max(a.x, z.x)+Snap, min(a.y, z.y)-Snap, max(a.y, z.y)+Snap
 	for _, c := range corners {
+		if c.x < left || c.x > right || c.y < top || c.y > bottom {
+			continue
+		}
 		v := c.point().Sub(p)
 		if along := v.Dot(d) / length; along > Snap.MM() && along < length-Snap.MM() && math.Abs(v.Cross(d))/length < Snap.MM() {
 			out = append(out, c)

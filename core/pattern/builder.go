@@ -113,7 +113,7 @@ func (b *Builder) fail(format string, args ...any) {
 
 // trail is how the code came to a place; its text is the nearest line outside
 // this package's own files.
-type trail [8]uintptr
+type trail [5]uintptr
 
 func (t trail) String() string {
 	frames := runtime.CallersFrames(t[:])
