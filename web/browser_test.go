@@ -48,7 +48,7 @@ var chrome = sync.OnceValues(func() (context.Context, error) {
 		chromedp.ExecPath(path), chromedp.NoSandbox, chromedp.DisableGPU, chromedp.NoFirstRun, chromedp.WindowSize(1280, 800),
 		chromedp.Flag("disable-background-networking", true), chromedp.Flag("disable-renderer-backgrounding", true),
 		chromedp.Flag("disable-background-timer-throttling", true), chromedp.Flag("disable-backgrounding-occluded-windows", true),
-		chromedp.Flag("use-angle", "swiftshader"), chromedp.Flag("enable-unsafe-swiftshader", true))
+		chromedp.Flag("use-angle", "swiftshader"), chromedp.Flag("enable-unsafe-swiftshader", true), chromedp.Flag("disable-features", "Translate,BlinkGenPropertyTrees,SpareRendererForSitePerProcess,PaintHolding"))
 	for try := 1; ; try++ {
 		all, end := chromedp.NewExecAllocator(context.Background(), flags...)
 		ctx, stop := chromedp.NewContext(all)
