@@ -16,7 +16,7 @@ import (
 // save changes a tray's length as the window does, from what it is now.
 func save(t *testing.T, s *Store, id int64, l measure.Length, what, window string) {
 	t.Helper()
-	must(t, s.Save(t.Context(), id, trayOf("a", l), Edit{From: get(t, s, id).Version, What: what, Page: window}))
+	must(t, s.Of(t.Context()).Save(t.Context(), id, trayOf("a", l), Edit{From: get(t, s, id).Version, What: what, Page: window}))
 }
 
 func TestUndoTakesBackOneChangeAtATime(t *testing.T) {
@@ -42,17 +42,17 @@ func TestUndoTakesBackOneChangeAtATime(t *testing.T) {
 		if b.Last.What != want.what {
 			t.Errorf("undo would take back %q; want %q", b.Last.What, want.what)
 		}
-		must(t, s.Undo(t.Context(), id, b.Last.ID, "one"))
+		must(t, s.Of(t.Context()).Undo(t.Context(), id, b.Last.ID, "one"))
 		if b := get(t, s, id); b.Inputs.Size["length"] != want.l || b.Undone.What != want.what {
 			t.Errorf("after undo the length is %v, to redo %q; want %v, %q", b.Inputs.Size["length"].MM(), b.Undone.What, want.l.MM(), want.what)
 		}
 	}
-	if b := get(t, s, id); b.Last.What != "" || !errors.Is(s.Undo(t.Context(), id, 0, ""), ErrStale) {
+	if b := get(t, s, id); b.Last.What != "" || !errors.Is(s.Of(t.Context()).Undo(t.Context(), id, 0, ""), ErrStale) {
 		t.Errorf("with nothing left undo would take back %q", b.Last.What)
 	}
 	// All the way forward again, and a new change ends it.
 	for _, want := range []measure.Length{92 * mm, 93 * mm, 94 * mm} {
-		must(t, s.Redo(t.Context(), id, get(t, s, id).Undone.ID, "one"))
+		must(t, s.Of(t.Context()).Redo(t.Context(), id, get(t, s, id).Undone.ID, "one"))
 		if b := get(t, s, id); b.Inputs.Size["length"] != want {
 			t.Errorf("redo gives %v; want %v", b.Inputs.Size["length"].MM(), want.MM())
 		}
@@ -70,7 +70,7 @@ func TestUndoOfAnotherChangeIsRefused(t *testing.T) {
 	save(t, s, id, 91*mm, "length", "one")
 	seen := get(t, s, id).Last.ID
 	save(t, s, id, 92*mm, "length", "other")
-	if err := s.Undo(t.Context(), id, seen, "one"); !errors.Is(err, ErrStale) {
+	if err := s.Of(t.Context()).Undo(t.Context(), id, seen, "one"); !errors.Is(err, ErrStale) {
 		t.Errorf("undo of an earlier change: %v", err)
 	}
 	if got := get(t, s, id).Inputs.Size["length"]; got != 92*mm {
@@ -83,17 +83,17 @@ func TestASaveFromAnOlderStateIsRefused(t *testing.T) {
 	id := add(t, s, trayOf("a", 90*mm))
 	old := get(t, s, id).Version
 	save(t, s, id, 91*mm, "length", "one")
-	if err := s.Save(t.Context(), id, trayOf("a", 95*mm), Edit{From: old, What: "length", Page: "other"}); !errors.Is(err, ErrStale) {
+	if err := s.Of(t.Context()).Save(t.Context(), id, trayOf("a", 95*mm), Edit{From: old, What: "length", Page: "other"}); !errors.Is(err, ErrStale) {
 		t.Errorf("a save from an older state: %v", err)
 	}
-	in, own, err := s.State(t.Context(), id, old, "one")
+	in, own, err := s.Of(t.Context()).State(t.Context(), id, old, "one")
 	if err != nil || !own || in.Size["length"] != 90*mm {
 		t.Errorf("the older state is %v, all since of one window %v, %v", in.Size["length"].MM(), own, err)
 	}
-	if _, own, _ := s.State(t.Context(), id, old, "other"); own {
+	if _, own, _ := s.Of(t.Context()).State(t.Context(), id, old, "other"); own {
 		t.Error("what another window changed counts as one's own")
 	}
-	if _, _, err := s.State(t.Context(), id, old+1000, ""); !errors.Is(err, ErrForgotten) {
+	if _, _, err := s.Of(t.Context()).State(t.Context(), id, old+1000, ""); !errors.Is(err, ErrForgotten) {
 		t.Errorf("a state that never was: %v", err)
 	}
 }
@@ -127,12 +127,12 @@ func TestRacesOfWriters(t *testing.T) {
 	for n := range 6 {
 		all.Go(func() {
 			for time.Now().Before(end) {
-				b, err := s.Box(t.Context(), id)
+				b, err := s.Of(t.Context()).Box(t.Context(), id)
 				if err != nil {
 					t.Error(err)
 					return
 				}
-				err = s.Save(t.Context(), id, trayOf("shared", b.Inputs.Size["length"]+mm), Edit{From: b.Version, What: "length", Page: fmt.Sprint(n)})
+				err = s.Of(t.Context()).Save(t.Context(), id, trayOf("shared", b.Inputs.Size["length"]+mm), Edit{From: b.Version, What: "length", Page: fmt.Sprint(n)})
 				switch {
 				case err == nil:
 					kept.Add(1)
@@ -144,7 +144,7 @@ func TestRacesOfWriters(t *testing.T) {
 						t.Error(err)
 					}
 				}
-				if _, _, err := s.List(t.Context(), Listing{Count: 5}); err != nil {
+				if _, _, err := s.Of(t.Context()).List(t.Context(), Listing{Count: 5}); err != nil {
 					t.Error(err)
 				}
 			}

@@ -3,9 +3,9 @@ package store
 import (
 	"context"
 	"database/sql"
-	"errors"
 
 	"brevium/core/people"
+	"brevium/store/scope"
 )
 
 // What codes that are shown again and again are for: classes and links to boxes.
@@ -53,32 +53,45 @@ func markLinks(ctx context.Context, tx *sql.Tx) error {
 	return nil
 }
 
+// each reads every row of a query of a file that is no desk's yet: one whose tables are
+// brought up to date, or a copy that is readied.
+func each(ctx context.Context, tx *sql.Tx, query string, scan func(*sql.Rows) error) error {
+	rows, err := tx.QueryContext(ctx, query)
+	if err != nil {
+		return err
+	}
+	defer rows.Close()
+	for rows.Next() {
+		if err := scan(rows); err != nil {
+			return err
+		}
+	}
+	return rows.Err()
+}
+
 // Link is how a box of one's own is looked at by anybody: its code, "" where it cannot be
 // shown any more, and whether there is one.
-func (s *Store) Link(ctx context.Context, id int64) (code string, is bool, err error) {
+func (d *Desk) Link(ctx context.Context, id int64) (code string, is bool, err error) {
 	var seed string
-	err = s.db.QueryRowContext(ctx, `SELECT link FROM boxes WHERE id = ? AND deleted_at IS NULL`+s.own(ctx, ""), id).Scan(&seed)
-	switch {
-	case errors.Is(err, sql.ErrNoRows):
-		return "", false, ErrNotFound
-	case err != nil || seed == "" || seed == unshown:
-		return "", seed != "", err
+	err = d.at.Get(ctx, &seed, scope.Own.SQL(`SELECT link FROM boxes WHERE id = ? AND deleted_at IS NULL AND {whose}`), id)
+	if err != nil || seed == "" || seed == unshown {
+		return "", seed != "", found(err, noBox)
 	}
-	return s.codeOfSeed(linkUse, seed), true, nil
+	return d.s.codeOfSeed(linkUse, seed), true, nil
 }
 
 // SetLink lets anybody who has the code look at a box of one's own, or nobody any more.
 // Each time it is another code.
-func (s *Store) SetLink(ctx context.Context, id int64, on bool) error {
+func (d *Desk) SetLink(ctx context.Context, id int64, on bool) error {
 	var seed string
 	var mark []byte
 	if on {
-		seed, mark = s.newSeed(linkUse)
+		seed, mark = d.s.newSeed(linkUse)
 	}
-	return one(s.exec(ctx, `UPDATE boxes SET link = ?, link_mark = ? WHERE id = ? AND deleted_at IS NULL`+s.own(ctx, ""), seed, mark, id))
+	return one(noBox)(d.at.Do(ctx, scope.Own.SQL(`UPDATE boxes SET link = ?, link_mark = ? WHERE id = ? AND deleted_at IS NULL AND {whose}`), seed, mark, id))
 }
 
 // Linked is the box that a code lets one look at.
-func (s *Store) Linked(ctx context.Context, code string) (Box, error) {
-	return scan(s.db.QueryRowContext(ctx, `SELECT `+columns+fromBoxes+`WHERE b.link_mark = ? AND b.deleted_at IS NULL`, people.MarkOf(code)))
+func (d *Desk) Linked(ctx context.Context, code string) (Box, error) {
+	return rowOf(ctx, d.at, boxRow.box, noBox, scope.Workshop.SQL(selectBoxes+`WHERE b.link_mark = ? AND b.deleted_at IS NULL`), people.MarkOf(code))
 }

@@ -29,7 +29,7 @@ func TestACopyIsBroughtBackAndThatIsUndone(t *testing.T) {
 	if b := get(t, s, id); b.Inputs.Size["length"] != 90*mm || b.Last.What != "" {
 		t.Errorf("after bringing the copy back the length is %v, undo %q", b.Inputs.Size["length"].MM(), b.Last.What)
 	}
-	if _, err := s.Box(t.Context(), later); !errors.Is(err, ErrNotFound) {
+	if _, err := s.Of(t.Context()).Box(t.Context(), later); !errors.Is(err, ErrNotFound) {
 		t.Errorf("a box that the copy does not have: %v", err)
 	}
 	// A number that was given out is not given to another box.
@@ -62,8 +62,8 @@ func TestCopiesWhileWriting(t *testing.T) {
 		var err error
 		for ctx.Err() == nil && err == nil {
 			var b Box
-			if b, err = s.Box(ctx, id); err == nil {
-				err = s.Save(ctx, id, trayOf("figs", b.Inputs.Size["length"]+mm), Edit{From: b.Version, What: "length"})
+			if b, err = s.Of(ctx).Box(ctx, id); err == nil {
+				err = s.Of(ctx).Save(ctx, id, trayOf("figs", b.Inputs.Size["length"]+mm), Edit{From: b.Version, What: "length"})
 			}
 		}
 		ended <- err
@@ -221,7 +221,7 @@ func TestAFullDiskIsSaid(t *testing.T) {
 	must(t, err)
 	var failed error
 	for n := 0; n < 500 && failed == nil; n++ {
-		_, failed = s.Add(t.Context(), trayOf(strings.Repeat("x", 100), 50*mm))
+		_, failed = s.Of(t.Context()).Add(t.Context(), trayOf(strings.Repeat("x", 100), 50*mm))
 	}
 	if !strings.Contains(Reason(failed), "disk is full") {
 		t.Errorf("a full disk gives %v: %q", failed, Reason(failed))

@@ -4,12 +4,15 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
+	"errors"
+	"slices"
 	"strconv"
 
 	"brevium/core/cupboard"
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/photo"
+	"brevium/store/scope"
 )
 
 // Everything is all that a maker has, free of this database's own form: what
@@ -60,117 +63,150 @@ type Taken struct {
 }
 
 // All gathers everything but what lies in the bin, of all makers.
-func (s *Store) All(ctx context.Context) (Everything, error) { return s.gather(ctx, "") }
+func (d *Desk) All(ctx context.Context) (Everything, error) { return d.gather(ctx, scope.Workshop) }
 
-// gather gathers the rows that a condition is true of.
-func (s *Store) gather(ctx context.Context, whose string) (Everything, error) {
-	tx, err := s.db.BeginTx(ctx, &sql.TxOptions{ReadOnly: true})
-	if err != nil {
-		return Everything{}, err
-	}
-	defer tx.Rollback() // it only reads
-	var out Everything
-	for _, part := range []struct {
-		query string
-		scan  func(*sql.Rows) error
-	}{
-		{`SELECT id, name, inputs FROM boxes WHERE deleted_at IS NULL` + whose + ` ORDER BY changed_at, id`, func(r *sql.Rows) error {
-			b := KeptBox{Ticks: map[string]string{}}
-			err := r.Scan(&b.ID, &b.Name, (*[]byte)(&b.Design))
-			out.Boxes = append(out.Boxes, b)
-			return err
-		}},
-		{`SELECT thing FROM things WHERE deleted_at IS NULL` + whose + ` ORDER BY id`, func(r *sql.Rows) error {
-			var thing []byte
-			err := r.Scan(&thing)
-			out.Things = append(out.Things, thing)
-			return err
-		}},
-		{`SELECT id, card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, coalesce(job_id, 0), look, measured
-			FROM lots WHERE count > 0 OR id IN (SELECT lot_id FROM job_lots) ORDER BY id`, func(r *sql.Rows) error {
-			var p KeptPaper
-			err := r.Scan(&p.ID, &p.Card, &p.GSM, &p.Thickness, &p.Direction, &p.Sheet, &p.Width, &p.Height, &p.Count, &p.Price, &p.Offcut, &p.From, &p.Job, (*[]byte)(&p.Look), &p.Measured)
-			out.Paper = append(out.Paper, p)
-			return err
-		}},
-		{`SELECT made, name, style, card, felt, minutes, remember, photo, design FROM notes WHERE 1` + whose + ` ORDER BY made, id`, func(r *sql.Rows) error {
-			var n KeptNote
-			var felt []byte
-			if err := r.Scan(&n.Made, &n.Name, &n.Style, &n.Card, &felt, &n.Minutes, &n.Remember, &n.Photo, (*[]byte)(&n.Design)); err != nil {
+// gather gathers what a scope has of boxes, jobs, things and notes, and the rest whole.
+func (d *Desk) gather(ctx context.Context, of scope.Scope) (out Everything, err error) {
+	err = d.at.Reading(ctx, func(tx *scope.Tx) error {
+		for _, part := range []func(context.Context, *scope.Tx, scope.Scope) error{out.gatherBoxes, out.gatherThings, out.gatherPaper, out.gatherNotes, out.gatherJobs, out.gatherRest} {
+			if err := part(ctx, tx, of); err != nil {
 				return err
 			}
-			out.Notes = append(out.Notes, n)
-			return json.Unmarshal(felt, &out.Notes[len(out.Notes)-1].Felt)
-		}},
-		{`SELECT id, jpeg, wide, high FROM photos WHERE NOT sent ORDER BY at, id`, func(r *sql.Rows) error {
-			var p photo.Picture
-			err := r.Scan(&p.ID, &p.JPEG, &p.Wide, &p.High)
-			out.Photos = append(out.Photos, p)
-			return err
-		}},
-		{`SELECT id, name, state, items, choices, layouts, coalesce(stocks, 'null'), goods FROM jobs WHERE deleted_at IS NULL` + whose + ` ORDER BY changed_at, id`, func(r *sql.Rows) error {
-			var j KeptJob
-			var items []byte
-			if err := r.Scan(&j.ID, &j.Name, &j.State, &items, (*[]byte)(&j.Choices), (*[]byte)(&j.Layouts), (*[]byte)(&j.Stocks), (*[]byte)(&j.Goods)); err != nil {
-				return err
-			}
-			out.Jobs = append(out.Jobs, j)
-			return json.Unmarshal(items, &out.Jobs[len(out.Jobs)-1].Items)
-		}},
-	} {
-		if err := each(ctx, tx, part.query, part.scan); err != nil {
-			return out, err
 		}
-	}
-	if out.Goods, err = goodsIn(ctx, tx, ""); err != nil {
-		return out, err
-	}
-	boxes, jobs := map[int64]int{}, map[int64]int{}
-	for i, b := range out.Boxes {
-		boxes[b.ID] = i
-	}
-	for i, j := range out.Jobs {
-		jobs[j.ID] = i
-	}
-	if err := out.work(ctx, tx, boxes, jobs); err != nil {
-		return out, err
-	}
-	err = each(ctx, tx, `SELECT box_id, step, mark FROM ticks`, func(r *sql.Rows) error {
-		var id int64
-		var step, mark string
-		err := r.Scan(&id, &step, &mark)
-		if i, there := boxes[id]; there {
-			out.Boxes[i].Ticks[step] = mark
-		}
-		return err
+		return nil
 	})
-	if err != nil {
-		return out, err
-	}
-	return out, each(ctx, tx, `SELECT job_id, lot_id, count FROM job_lots ORDER BY job_id, lot_id`, func(r *sql.Rows) error {
-		var id int64
-		var t Taken
-		err := r.Scan(&id, &t.Paper, &t.Count)
-		if i, there := jobs[id]; there {
-			out.Jobs[i].Paper = append(out.Jobs[i].Paper, t)
-		}
-		return err
-	})
+	return out, err
 }
 
-// each reads every row of a query.
-func each(ctx context.Context, tx *sql.Tx, query string, scan func(*sql.Rows) error, args ...any) error {
-	rows, err := tx.QueryContext(ctx, query, args...)
+// gatherBoxes gathers boxes with what is ticked of them and how long their steps took.
+func (e *Everything) gatherBoxes(ctx context.Context, tx *scope.Tx, of scope.Scope) error {
+	type row struct {
+		ID     int64
+		Name   string
+		Inputs []byte
+	}
+	var err error
+	e.Boxes, err = rowsOf(ctx, tx, func(r row) (KeptBox, error) {
+		return KeptBox{ID: r.ID, Name: r.Name, Design: r.Inputs, Ticks: map[string]string{}}, nil
+	}, of.SQL(`SELECT id, name, inputs FROM boxes WHERE deleted_at IS NULL AND {whose} ORDER BY changed_at, id`))
 	if err != nil {
 		return err
 	}
-	defer rows.Close()
-	for rows.Next() {
-		if err := scan(rows); err != nil {
-			return err
+	boxes := map[int64]*KeptBox{}
+	for i := range e.Boxes {
+		boxes[e.Boxes[i].ID] = &e.Boxes[i]
+	}
+	var ticks []struct {
+		Box int64 `db:"box_id"`
+		Tick
+	}
+	if err := tx.All(ctx, &ticks, scope.Held.SQL(`SELECT box_id, step, mark FROM ticks`)); err != nil {
+		return err
+	}
+	for _, t := range ticks {
+		if b := boxes[t.Box]; b != nil {
+			b.Ticks[t.Step] = t.Mark
 		}
 	}
-	return rows.Err()
+	var times []struct {
+		Box int64 `db:"box_id"`
+		KeptTime
+	}
+	if err := tx.All(ctx, &times, scope.Held.SQL(`SELECT box_id, step, kind, seconds, usual, at FROM times ORDER BY at, step`)); err != nil {
+		return err
+	}
+	for _, t := range times {
+		if b := boxes[t.Box]; b != nil {
+			b.Times = append(b.Times, t.KeptTime)
+		}
+	}
+	return nil
+}
+
+func (e *Everything) gatherThings(ctx context.Context, tx *scope.Tx, of scope.Scope) (err error) {
+	e.Things, err = rowsOf(ctx, tx, func(text []byte) (json.RawMessage, error) { return text, nil },
+		of.SQL(`SELECT thing FROM things WHERE deleted_at IS NULL AND {whose} ORDER BY id`))
+	return err
+}
+
+// gatherPaper gathers all paper there is or was, and the supplies.
+func (e *Everything) gatherPaper(ctx context.Context, tx *scope.Tx, _ scope.Scope) (err error) {
+	err = tx.All(ctx, &e.Paper, scope.Workshop.SQL(`SELECT id, card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, coalesce(job_id, 0) AS job, CAST(look AS BLOB) AS look, measured
+		FROM lots WHERE count > 0 OR id IN (SELECT lot_id FROM job_lots) ORDER BY id`))
+	if err == nil {
+		e.Goods, err = goodsIn(ctx, tx, scope.Workshop.SQL(goodsWhere+`1`+goodsOrder))
+	}
+	return err
+}
+
+func (e *Everything) gatherNotes(ctx context.Context, tx *scope.Tx, of scope.Scope) (err error) {
+	e.Notes, err = rowsOf(ctx, tx, func(r noteRow) (n KeptNote, err error) {
+		n = KeptNote{Made: r.Made, Name: r.Name, Style: r.Style, Card: r.Card, Minutes: r.Minutes, Remember: r.Remember, Photo: r.Photo, Design: r.Design}
+		err = json.Unmarshal(r.Felt, &n.Felt)
+		return n, err
+	}, of.SQL(selectNotes+`WHERE {whose} ORDER BY made, id`))
+	return err
+}
+
+// gatherJobs gathers jobs with the paper they took, their evenings and what is done.
+func (e *Everything) gatherJobs(ctx context.Context, tx *scope.Tx, of scope.Scope) error {
+	type row struct {
+		ID                                                     int64
+		Name                                                   string
+		State                                                  State
+		Items, Choices, Layouts, Stocks, Goods, Evenings, Done []byte
+	}
+	var err error
+	e.Jobs, err = rowsOf(ctx, tx, func(r row) (j KeptJob, err error) {
+		j = KeptJob{ID: r.ID, Name: r.Name, State: r.State, Choices: r.Choices, Layouts: r.Layouts, Stocks: r.Stocks, Goods: r.Goods}
+		if string(r.Evenings) != "null" || string(r.Done) != "{}" {
+			j.Evenings = r.Evenings
+			err = json.Unmarshal(r.Done, &j.Done)
+		}
+		return j, errors.Join(err, json.Unmarshal(r.Items, &j.Items))
+	}, of.SQL(`SELECT id, name, state, items, choices, layouts, coalesce(stocks, 'null') AS stocks, goods, evenings, done FROM jobs WHERE deleted_at IS NULL AND {whose} ORDER BY changed_at, id`))
+	if err != nil {
+		return err
+	}
+	jobs := map[int64]*KeptJob{}
+	for i := range e.Jobs {
+		jobs[e.Jobs[i].ID] = &e.Jobs[i]
+	}
+	var took []struct {
+		Job   int64 `db:"job_id"`
+		Paper int64 `db:"lot_id"`
+		Count int
+	}
+	if err := tx.All(ctx, &took, scope.Held.SQL(`SELECT job_id, lot_id, count FROM job_lots ORDER BY job_id, lot_id`)); err != nil {
+		return err
+	}
+	for _, t := range took {
+		if j := jobs[t.Job]; j != nil {
+			j.Paper = append(j.Paper, Taken{t.Paper, t.Count})
+		}
+	}
+	return nil
+}
+
+// gatherRest gathers photographs, settings and styles of one's own, of all.
+func (e *Everything) gatherRest(ctx context.Context, tx *scope.Tx, _ scope.Scope) error {
+	if err := tx.All(ctx, &e.Photos, scope.Workshop.SQL(`SELECT id, jpeg, wide, high FROM photos WHERE NOT sent ORDER BY at, id`)); err != nil {
+		return err
+	}
+	var settings []struct {
+		Name  string
+		Value []byte
+	}
+	if err := tx.All(ctx, &settings, scope.Workshop.SQL(`SELECT name, value FROM settings ORDER BY name`)); err != nil {
+		return err
+	}
+	for _, s := range settings {
+		if e.Settings == nil {
+			e.Settings = map[string]json.RawMessage{}
+		}
+		e.Settings[s.Name] = s.Value
+	}
+	return tx.All(ctx, &e.Styles, scope.Workshop.SQL(`SELECT id, version, CAST(file AS BLOB) AS file, struck FROM styles ORDER BY id, version`))
 }
 
 // Brought tells what Bring put in.
@@ -179,32 +215,32 @@ type Brought struct{ Boxes, Things, Paper, Jobs int }
 // Bring puts everything in, in one step: beside what is here, or in place of
 // it. What is here already, the same to the letter, is not put in twice. What
 // was here is copied first and that copy's name given.
-func (s *Store) Bring(ctx context.Context, all Everything, replace bool) (n Brought, before string, err error) {
+func (d *Desk) Bring(ctx context.Context, all Everything, replace bool) (n Brought, before string, err error) {
 	if err := all.check(); err != nil {
 		return n, "", err
 	}
-	if before, err = s.MakeCopy(ctx, Before); err != nil {
+	if before, err = d.s.MakeCopy(ctx, Before); err != nil {
 		return n, "", err
 	}
-	err = s.in(ctx, func(tx *sql.Tx) error {
+	err = d.at.In(ctx, func(tx *scope.Tx) error {
 		if replace {
 			for _, table := range []string{"job_lots", "lots", "jobs", "things", "goods", "notes", "settings", "styles", "boxes"} {
-				if _, err := tx.ExecContext(ctx, `DELETE FROM `+table); err != nil {
+				if _, err := tx.Do(ctx, scope.Workshop.SQL(`DELETE FROM `+table)); err != nil {
 					return err
 				}
 			}
 		}
-		b := bringing{s: s, ctx: ctx, tx: tx, boxes: map[int64]int64{}, paper: map[int64]int64{}, jobs: map[int64]int64{}, used: map[string]bool{}}
+		b := bringing{d: d, ctx: ctx, tx: tx, boxes: map[int64]int64{}, paper: map[int64]int64{}, jobs: map[int64]int64{}, used: map[string]bool{}}
 		err := error(nil)
-		if b.place, err = s.place(ctx, tx); err == nil {
+		if b.place, err = d.place(ctx, tx); err == nil {
 			err = b.all(all)
 		}
 		n = b.n
-		if who := s.who(ctx); err == nil && who > 0 { // in a workshop it is of whoever brought it
-			err = give(ctx, tx, `maker = 0`, who)
+		if err == nil && d.at.Asker > 0 { // in a workshop it is of whoever brought it
+			err = give(ctx, tx, `maker = 0`, d.at.Me())
 		}
 		if err == nil {
-			err = s.hasRoom(ctx, tx)
+			err = d.hasRoom(ctx, tx)
 		}
 		return err
 	})
@@ -269,9 +305,9 @@ func (e Everything) check() error {
 
 // bringing is one step of Bring; the maps give new numbers for the old ones.
 type bringing struct {
-	s                  *Store
+	d                  *Desk
 	ctx                context.Context
-	tx                 *sql.Tx
+	tx                 *scope.Tx
 	boxes, paper, jobs map[int64]int64
 	used               map[string]bool // rows that stand for one that was brought
 	n                  Brought
@@ -288,7 +324,7 @@ func (b *bringing) all(e Everything) error {
 		return err
 	}
 	for _, n := range e.Notes {
-		if _, err := bringNote(b.ctx, b.tx, max(0, b.s.who(b.ctx)), n.logged()); err != nil {
+		if _, err := bringNote(b.ctx, b.tx, n.logged()); err != nil {
 			return err
 		}
 	}
@@ -299,12 +335,12 @@ func (b *bringing) all(e Everything) error {
 		return err
 	}
 	for _, g := range e.Goods {
-		if err := b.s.setGood(b.ctx, b.tx, g, b.place); err != nil {
+		if err := b.d.setGood(b.ctx, b.tx, g, b.place); err != nil {
 			return err
 		}
 	}
 	for _, p := range e.Photos {
-		if err := b.s.keepPhoto(b.ctx, b.tx, p, false, b.s.now()); err != nil {
+		if err := keepPhoto(b.ctx, b.tx, p, false, b.d.s.now()); err != nil {
 			return err
 		}
 	}
@@ -329,27 +365,22 @@ func (b *bringing) all(e Everything) error {
 
 // insert runs a statement that puts a row in and gives its number.
 func (b *bringing) insert(query string, args ...any) (int64, error) {
-	r, err := b.tx.ExecContext(b.ctx, query, args...)
-	if err != nil {
-		return 0, err
-	}
-	return r.LastInsertId()
+	return newRow(b.tx.Do(b.ctx, scope.Workshop.SQL(query), args...))
 }
 
-// same finds a row that is the same already, each for one; 0 when there is
+// same finds a row that is the same already, of whomever, each for one; 0 when there is
 // none.
 func (b *bringing) same(table, where string, args ...any) (int64, error) {
-	var found int64
-	err := each(b.ctx, b.tx, `SELECT id FROM `+table+` WHERE `+where+` ORDER BY id`, func(r *sql.Rows) error {
-		var id int64
-		err := r.Scan(&id)
-		if found == 0 && !b.used[table+strconv.FormatInt(id, 10)] {
-			found = id
-		}
-		return err
-	}, args...)
-	b.use(table, found)
-	return found, err
+	var all []int64
+	if err := b.tx.All(b.ctx, &all, scope.Workshop.SQL(`SELECT id FROM `+table+` WHERE `+where+` ORDER BY id`), args...); err != nil {
+		return 0, err
+	}
+	i := slices.IndexFunc(all, func(id int64) bool { return !b.used[table+strconv.FormatInt(id, 10)] })
+	if i < 0 {
+		return 0, nil
+	}
+	b.use(table, all[i])
+	return all[i], nil
 }
 
 // use notes that a row stands for one that was brought.
@@ -364,11 +395,11 @@ func (b *bringing) box(x KeptBox) error {
 		}
 		return err
 	}
-	now := b.s.now().UnixMilli()
+	now := b.d.s.now().UnixMilli()
 	if id, err = b.insert(`INSERT INTO boxes (name, inputs, created_at, changed_at) VALUES (?, ?, ?, ?)`, x.Name, string(x.Design), now, now); err != nil {
 		return err
 	}
-	if _, err := b.s.state(b.ctx, b.tx, "box", id, "", string(x.Design)); err != nil {
+	if _, err := b.d.state(b.ctx, b.tx, "box", id, "", string(x.Design)); err != nil {
 		return err
 	}
 	for step, mark := range x.Ticks {
@@ -384,20 +415,18 @@ func (b *bringing) box(x KeptBox) error {
 
 // things puts in those that are not here, however they are written.
 func (b *bringing) things(all []json.RawMessage) error {
-	here := map[string]int64{}
-	err := each(b.ctx, b.tx, `SELECT id, thing FROM things`, func(r *sql.Rows) error {
-		var id int64
-		var text []byte
-		if err := r.Scan(&id, &text); err != nil {
-			return err
-		}
-		if t, err := design.ReadThing(text); err == nil {
-			here[string(design.WriteThing(t))] = id
-		}
-		return nil
-	})
-	if err != nil {
+	var kept []struct {
+		ID    int64
+		Thing []byte
+	}
+	if err := b.tx.All(b.ctx, &kept, scope.Workshop.SQL(`SELECT id, thing FROM things`)); err != nil {
 		return err
+	}
+	here := map[string]int64{}
+	for _, k := range kept {
+		if t, err := design.ReadThing(k.Thing); err == nil {
+			here[string(design.WriteThing(t))] = k.ID
+		}
 	}
 	for _, text := range all {
 		t, err := design.ReadThing(text)
@@ -408,7 +437,7 @@ func (b *bringing) things(all []json.RawMessage) error {
 		if id, there := here[string(design.WriteThing(t))]; there {
 			query, value = `UPDATE things SET deleted_at = NULL WHERE id = ? AND deleted_at IS NOT NULL`, id
 		}
-		r, err := b.tx.ExecContext(b.ctx, query, value)
+		r, err := b.tx.Do(b.ctx, scope.Workshop.SQL(query), value)
 		if err := count(&b.n.Things, r, err); err != nil {
 			return err
 		}
@@ -442,7 +471,7 @@ func (b *bringing) job(x KeptJob) error {
 		goods = string(x.Goods)
 	}
 	id, err = b.insert(`INSERT INTO jobs (name, state, items, choices, layouts, stocks, goods, changed_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
-		x.Name, x.State, string(text), string(x.Choices), string(x.Layouts), stocks, goods, b.s.now().UnixMilli())
+		x.Name, x.State, string(text), string(x.Choices), string(x.Layouts), stocks, goods, b.d.s.now().UnixMilli())
 	if err != nil {
 		return err
 	}
@@ -456,7 +485,7 @@ func (b *bringing) job(x KeptJob) error {
 	b.jobs[x.ID] = id
 	b.use(`jobs`, id)
 	b.n.Jobs++
-	_, err = b.s.state(b.ctx, b.tx, "job", id, "", string(asked))
+	_, err = b.d.state(b.ctx, b.tx, "job", id, "", string(asked))
 	return err
 }
 

@@ -24,19 +24,19 @@ func TestDamagedDataAreExchanged(t *testing.T) {
 	s := open(t, file)
 	wren, ash := joined(t, s, "Wren", ForSetUp), joined(t, s, "Ash", ForJoining)
 	must(t, s.Workshop(t.Context(), people.NewPepper()))
-	id, err := s.Add(wren, trayOf("figs", 90*mm))
+	id, err := s.Of(wren).Add(wren, trayOf("figs", 90*mm))
 	must(t, err)
-	must(t, s.SetLink(wren, id, true))
-	link, _, err := s.Link(wren, id)
+	must(t, s.Of(wren).SetLink(wren, id, true))
+	link, _, err := s.Of(wren).Link(wren, id)
 	must(t, err)
 	must(t, s.Sessions().Commit("token", []byte("of before"), time.Now().Add(time.Hour)))
 	for n := range 200 {
-		_, err := s.Add(wren, trayOf("many", measure.Length(50+n)*mm))
+		_, err := s.Of(wren).Add(wren, trayOf("many", measure.Length(50+n)*mm))
 		must(t, err)
 	}
 	name, err := s.MakeCopy(t.Context(), ByHand)
 	must(t, err)
-	must(t, s.SetPerson(t.Context(), people.Of(ash).ID, people.Maker, true))
+	must(t, s.Of(t.Context()).SetPerson(t.Context(), people.Of(ash).ID, people.Maker, true))
 	if _, err := s.write.ExecContext(t.Context(), `PRAGMA wal_checkpoint(TRUNCATE)`); err != nil {
 		t.Fatal(err)
 	}
@@ -57,7 +57,7 @@ func TestDamagedDataAreExchanged(t *testing.T) {
 	for range 4 {
 		all.Go(func() {
 			for reading.Err() == nil {
-				s.Box(reading, id) //nolint:errcheck // of damaged data
+				s.Of(reading).Box(reading, id) //nolint:errcheck // of damaged data
 			}
 		})
 	}
@@ -73,19 +73,19 @@ func TestDamagedDataAreExchanged(t *testing.T) {
 	if said, err := s.Check(t.Context(), true); said != "" || err != nil {
 		t.Errorf("afterwards it says %q, %v", said, err)
 	}
-	if b, err := s.Box(wren, id); err != nil || b.Name != "figs" {
+	if b, err := s.Of(wren).Box(wren, id); err != nil || b.Name != "figs" {
 		t.Errorf("the box is %q, %v", b.Name, err)
 	}
-	if _, err := s.Add(wren, trayOf("new", 50*mm)); err != nil {
+	if _, err := s.Of(wren).Add(wren, trayOf("new", 50*mm)); err != nil {
 		t.Errorf("a new box: %v", err)
 	}
 	if _, there, err := s.Sessions().Find("token"); there || err != nil {
 		t.Errorf("a session of before holds: %v", err)
 	}
-	if _, err := s.Linked(t.Context(), link); !errors.Is(err, ErrNotFound) {
+	if _, err := s.Of(t.Context()).Linked(t.Context(), link); !errors.Is(err, ErrNotFound) {
 		t.Errorf("a link of before leads somewhere: %v", err)
 	}
-	if again, is, err := s.Link(wren, id); !is || again == "" || again == link || err != nil {
+	if again, is, err := s.Of(wren).Link(wren, id); !is || again == "" || again == link || err != nil {
 		t.Errorf("the box has the link %q, %v", again, err)
 	}
 }
@@ -146,16 +146,16 @@ func TestACopyBringsNobodyIn(t *testing.T) {
 	s := open(t, filepath.Join(t.TempDir(), "brevium.db"))
 	must(t, s.Workshop(t.Context(), people.NewPepper()))
 	wren := joined(t, s, "Wren", ForSetUp)
-	id, err := s.Add(wren, trayOf("figs", 90*mm))
+	id, err := s.Of(wren).Add(wren, trayOf("figs", 90*mm))
 	must(t, err)
-	must(t, s.SetLink(wren, id, true))
-	link, _, err := s.Link(wren, id)
+	must(t, s.Of(wren).SetLink(wren, id, true))
+	link, _, err := s.Of(wren).Link(wren, id)
 	must(t, err)
-	must(t, s.OpenClass(wren, BoxSort, id, time.Now().Add(time.Hour)))
-	class, err := s.ClassOf(wren, BoxSort, id)
+	must(t, s.Of(wren).OpenClass(wren, BoxSort, id, time.Now().Add(time.Hour)))
+	class, err := s.Of(wren).ClassOf(wren, BoxSort, id)
 	must(t, err)
 	must(t, s.Sessions().Commit("token", []byte("of before"), time.Now().Add(time.Hour)))
-	code, err := s.NewCode(t.Context(), Code{For: ForJoining, Role: people.Steward, Until: time.Now().Add(time.Hour)})
+	code, err := s.Of(t.Context()).NewCode(t.Context(), Code{For: ForJoining, Role: people.Steward, Until: time.Now().Add(time.Hour)})
 	must(t, err)
 	copied := filepath.Join(t.TempDir(), "copy.db")
 	must(t, s.Backup(t.Context(), copied))
@@ -177,16 +177,16 @@ func TestACopyBringsNobodyIn(t *testing.T) {
 		if _, there, err := back.Sessions().Find("token"); there || err != nil {
 			t.Errorf("%s: a session holds, %v", name, err)
 		}
-		if _, err := back.Code(t.Context(), code.Text); !errors.Is(err, ErrNotFound) {
+		if _, err := back.Of(t.Context()).Code(t.Context(), code.Text); !errors.Is(err, ErrNotFound) {
 			t.Errorf("%s: a code to join holds, %v", name, err)
 		}
-		if _, err := back.Linked(t.Context(), link); !errors.Is(err, ErrNotFound) {
+		if _, err := back.Of(t.Context()).Linked(t.Context(), link); !errors.Is(err, ErrNotFound) {
 			t.Errorf("%s: a link leads somewhere, %v", name, err)
 		}
-		if _, _, _, err := back.ClassBy(t.Context(), class.Code); !errors.Is(err, ErrNotFound) {
+		if _, _, _, err := back.Of(t.Context()).ClassBy(t.Context(), class.Code); !errors.Is(err, ErrNotFound) {
 			t.Errorf("%s: a class is open, %v", name, err)
 		}
-		if _, is, err := back.Link(t.Context(), id); is || err != nil {
+		if _, is, err := back.Of(t.Context()).Link(t.Context(), id); is || err != nil {
 			t.Errorf("%s: the box says that it has a link, %v", name, err)
 		}
 	}

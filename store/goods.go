@@ -2,12 +2,12 @@ package store
 
 import (
 	"context"
-	"database/sql"
 	"encoding/json"
 	"slices"
 
 	"brevium/core/cupboard"
 	"brevium/core/fault"
+	"brevium/store/scope"
 )
 
 // MostGoods is how many supplies a cupboard holds.
@@ -15,53 +15,45 @@ const MostGoods = 200
 
 // Goods lists the supplies in the cupboard, in the order of their kinds, with what
 // jobs under way have set aside.
-func (s *Store) Goods(ctx context.Context) ([]cupboard.Good, error) {
-	tx, err := s.db.BeginTx(ctx, &sql.TxOptions{ReadOnly: true})
-	if err != nil {
-		return nil, err
-	}
-	defer tx.Rollback() // it only reads
-	goods, err := goodsIn(ctx, tx, s.here(ctx, ""))
-	if err != nil {
-		return nil, err
-	}
-	return goods, each(ctx, tx, `SELECT goods FROM jobs WHERE state = 'begun' AND deleted_at IS NULL`+s.here(ctx, ""), func(r *sql.Rows) error {
-		needs, err := needsOf(r)
-		goods = cupboard.Reserve(goods, needs)
+func (d *Desk) Goods(ctx context.Context) (goods []cupboard.Good, err error) {
+	err = d.at.Reading(ctx, func(tx *scope.Tx) error {
+		if goods, err = goodsIn(ctx, tx, scope.Table.SQL(goodsWhere+`{whose}`+goodsOrder)); err != nil {
+			return err
+		}
+		begun, err := rowsOf(ctx, tx, needsOf, scope.Table.SQL(`SELECT goods FROM jobs WHERE state = 'begun' AND deleted_at IS NULL AND {whose}`))
+		for _, needs := range begun {
+			goods = cupboard.Reserve(goods, needs)
+		}
 		return err
 	})
+	return goods, err
 }
 
-// goodsIn lists the supplies alone that a condition is true of; what several tables have
-// of one is put together.
-func goodsIn(ctx context.Context, tx *sql.Tx, which string, args ...any) ([]cupboard.Good, error) {
-	var goods []cupboard.Good
-	err := each(ctx, tx, `SELECT kind, name, sum(amount), max(price), max(spare) FROM goods WHERE 1`+which+` GROUP BY kind, name ORDER BY name`, func(r *sql.Rows) error {
-		var g cupboard.Good
-		err := r.Scan(&g.Kind, &g.Name, &g.Amount, &g.Price, &g.Spare)
-		goods = append(goods, g)
-		return err
-	}, args...)
+// What several tables have of one is put together.
+const (
+	goodsWhere = `SELECT kind, name, sum(amount) AS amount, max(price) AS price, max(spare) AS spare FROM goods WHERE `
+	goodsOrder = ` GROUP BY kind, name ORDER BY name`
+)
+
+// goodsIn lists the supplies alone that a statement gives.
+func goodsIn(ctx context.Context, tx *scope.Tx, s scope.Statement, args ...any) (goods []cupboard.Good, err error) {
+	err = tx.All(ctx, &goods, s, args...)
 	slices.SortStableFunc(goods, func(a, b cupboard.Good) int {
 		return slices.Index(cupboard.Kinds, a.Kind) - slices.Index(cupboard.Kinds, b.Kind)
 	})
 	return goods, err
 }
 
-func needsOf(row interface{ Scan(...any) error }) ([]cupboard.Need, error) {
-	var text []byte
-	if err := row.Scan(&text); err != nil {
-		return nil, err
-	}
-	var needs []cupboard.Need
-	return needs, json.Unmarshal(text, &needs)
+func needsOf(text []byte) (needs []cupboard.Need, err error) {
+	err = json.Unmarshal(text, &needs)
+	return needs, err
 }
 
 // SetGoods puts supplies into the cupboard, each in place of the one of its kind
 // and name; all of them or none.
-func (s *Store) SetGoods(ctx context.Context, goods []cupboard.Good) error {
-	return s.in(ctx, func(tx *sql.Tx) error {
-		place, err := s.place(ctx, tx)
+func (d *Desk) SetGoods(ctx context.Context, goods []cupboard.Good) error {
+	return d.at.In(ctx, func(tx *scope.Tx) error {
+		place, err := d.place(ctx, tx)
 		if err != nil {
 			return err
 		}
@@ -69,12 +61,12 @@ func (s *Store) SetGoods(ctx context.Context, goods []cupboard.Good) error {
 			if err := g.Check(); err != nil {
 				return err
 			}
-			if err := s.setGood(ctx, tx, g, place); err != nil {
+			if err := d.setGood(ctx, tx, g, place); err != nil {
 				return err
 			}
 		}
 		var n int
-		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM goods WHERE 1`+s.here(ctx, "")).Scan(&n); err != nil {
+		if err := tx.Get(ctx, &n, scope.Table.SQL(`SELECT count(*) FROM goods WHERE {whose}`)); err != nil {
 			return err
 		}
 		if n > MostGoods {
@@ -85,30 +77,30 @@ func (s *Store) SetGoods(ctx context.Context, goods []cupboard.Good) error {
 }
 
 // setGood puts a supply into the cupboard of a table; one maker alone has one cupboard.
-func (s *Store) setGood(ctx context.Context, tx *sql.Tx, g cupboard.Good, place string) error {
-	if _, err := tx.ExecContext(ctx, `DELETE FROM goods WHERE kind = ? AND name = ? AND (place = ? OR ?)`, string(g.Kind), g.Name, place, s.who(ctx) == 0); err != nil {
+func (d *Desk) setGood(ctx context.Context, tx *scope.Tx, g cupboard.Good, place string) error {
+	if _, err := tx.Do(ctx, scope.Held.SQL(`DELETE FROM goods WHERE kind = ? AND name = ? AND (place = ? OR ?)`), string(g.Kind), g.Name, place, d.at.Asker == scope.Alone); err != nil {
 		return err
 	}
-	_, err := tx.ExecContext(ctx, `INSERT INTO goods (place, kind, name, amount, price, spare) VALUES (?, ?, ?, ?, ?, ?)`,
+	_, err := tx.Do(ctx, scope.Held.SQL(`INSERT INTO goods (place, kind, name, amount, price, spare) VALUES (?, ?, ?, ?, ?, ?)`),
 		place, string(g.Kind), g.Name, g.Amount, g.Price, g.Spare)
 	return err
 }
 
+const noGood absent = "supply of that kind and name"
+
 // DropGood takes a supply out of the cupboard, or tells ErrNotFound.
-func (s *Store) DropGood(ctx context.Context, kind cupboard.Kind, name string) error {
-	return s.in(ctx, func(tx *sql.Tx) error {
-		return one(tx.ExecContext(ctx, `DELETE FROM goods WHERE kind = ? AND name = ?`+s.here(ctx, ""), string(kind), name))
-	})
+func (d *Desk) DropGood(ctx context.Context, kind cupboard.Kind, name string) error {
+	return one(noGood)(d.at.Do(ctx, scope.Table.SQL(`DELETE FROM goods WHERE kind = ? AND name = ? AND {whose}`), string(kind), name))
 }
 
 // JobGoods is what a job that was begun has set aside, or used.
-func (s *Store) JobGoods(ctx context.Context, id int64) ([]cupboard.Need, error) {
-	return needsOf(s.db.QueryRowContext(ctx, `SELECT goods FROM jobs WHERE id = ?`+s.seen(ctx, ""), id))
+func (d *Desk) JobGoods(ctx context.Context, id int64) ([]cupboard.Need, error) {
+	return rowOf(ctx, d.at, needsOf, noJob, scope.Seen.SQL(`SELECT goods FROM jobs WHERE id = ? AND {whose}`), id)
 }
 
 // useUp takes what a job has set aside out of the cupboard; back puts it in again.
-func (s *Store) useUp(ctx context.Context, tx *sql.Tx, job int64, back bool) error {
-	needs, err := needsOf(tx.QueryRowContext(ctx, `SELECT goods FROM jobs WHERE id = ?`, job))
+func (d *Desk) useUp(ctx context.Context, tx *scope.Tx, job int64, back bool) error {
+	needs, err := rowOf(ctx, tx, needsOf, noJob, scope.Held.SQL(`SELECT goods FROM jobs WHERE id = ?`), job)
 	if err != nil {
 		return err
 	}
@@ -121,13 +113,13 @@ func (s *Store) useUp(ctx context.Context, tx *sql.Tx, job int64, back bool) err
 	if err != nil {
 		return err
 	}
-	goods, err := goodsIn(ctx, tx, ` AND (place = ? OR ?)`, place, s.who(ctx) == 0)
+	goods, err := goodsIn(ctx, tx, scope.Held.SQL(goodsWhere+`(place = ? OR ?)`+goodsOrder), place, d.at.Asker == scope.Alone)
 	if err != nil {
 		return err
 	}
 	for i, g := range cupboard.Take(goods, needs) {
 		if g != goods[i] {
-			if err := s.setGood(ctx, tx, g, place); err != nil {
+			if err := d.setGood(ctx, tx, g, place); err != nil {
 				return err
 			}
 		}

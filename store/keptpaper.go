@@ -23,7 +23,7 @@ type KeptPaper struct {
 	Count     int     `json:"count"`
 	Price     float64 `json:"price"`
 	Offcut    bool    `json:"offcut"`
-	From      string  `json:"from"`
+	From      string  `json:"from" db:"origin"`
 	Job       int64   `json:"job,omitempty"` // that left it
 	// Look is how the card is seen, as in a design's file.
 	Look json.RawMessage `json:"look,omitempty"`

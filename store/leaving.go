@@ -12,17 +12,17 @@ import (
 
 	"brevium/core/fault"
 	"brevium/core/people"
+	"brevium/store/scope"
 )
 
 // Own gathers what is of the person of a context, to be taken along: boxes, jobs, things,
 // notes and settings, the pictures that these show and the paper that the jobs took. Alone
 // it is everything.
-func (s *Store) Own(ctx context.Context) (Everything, error) {
-	id := s.who(ctx)
-	if id == 0 {
-		return s.All(ctx)
+func (d *Desk) Own(ctx context.Context) (Everything, error) {
+	if d.at.Asker == scope.Alone {
+		return d.All(ctx)
 	}
-	all, err := s.gather(ctx, s.own(ctx, ""))
+	all, err := d.gather(ctx, scope.Own)
 	if err != nil {
 		return all, err
 	}
@@ -48,7 +48,7 @@ func (s *Store) Own(ctx context.Context) (Everything, error) {
 	all.Photos = kept
 	mine := map[string]json.RawMessage{}
 	for name, value := range all.Settings {
-		if rest, own := strings.CutPrefix(name, fmt.Sprintf("@%d/", id)); own {
+		if rest, own := strings.CutPrefix(name, fmt.Sprintf("@%d/", d.at.Asker)); own {
 			mine[rest] = value
 		}
 	}
@@ -59,25 +59,25 @@ func (s *Store) Own(ctx context.Context) (Everything, error) {
 // Leave erases a person. What they made is given to another, or for 0 deleted for good;
 // their settings go, and in what happened at the door their name. Nothing of what is deleted is
 // left in the file or its log; copies that were made before have it until they go.
-func (s *Store) Leave(ctx context.Context, id, to int64) error {
-	if err := s.leave(ctx, id, to); err != nil {
+func (d *Desk) Leave(ctx context.Context, id, to int64) error {
+	if err := d.leave(ctx, id, to); err != nil {
 		return err
 	}
 	// What was overwritten may still stand in the log beside; who reads just now holds it open.
-	if _, err := s.write.ExecContext(context.WithoutCancel(ctx), `PRAGMA wal_checkpoint(TRUNCATE)`); err != nil {
-		s.Note(err)
+	if _, err := d.s.write.ExecContext(context.WithoutCancel(ctx), `PRAGMA wal_checkpoint(TRUNCATE)`); err != nil {
+		d.s.Note(err)
 	}
 	return nil
 }
 
-func (s *Store) leave(ctx context.Context, id, to int64) error {
-	return s.in(ctx, func(tx *sql.Tx) error {
-		p, err := scanPerson(tx.QueryRowContext(ctx, `SELECT `+personColumns+` FROM people WHERE id = ?`, id))
+func (d *Desk) leave(ctx context.Context, id, to int64) error {
+	return d.at.In(ctx, func(tx *scope.Tx) error {
+		p, err := rowOf(ctx, tx, personRow.person, noPerson, scope.Workshop.SQL(selectPeople+`WHERE id = ?`), id)
 		if err != nil {
 			return err
 		}
 		var others int
-		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM people WHERE role = 'steward' AND struck = 0 AND id <> ?`, id).Scan(&others); err != nil {
+		if err := tx.Get(ctx, &others, scope.Workshop.SQL(`SELECT count(*) FROM people WHERE role = 'steward' AND struck = 0 AND id <> ?`), id); err != nil {
 			return err
 		}
 		if p.Role == people.Steward && others == 0 {
@@ -88,7 +88,7 @@ func (s *Store) leave(ctx context.Context, id, to int64) error {
 		}
 		for _, table := range []string{"jobs", "boxes", "notes", "things"} {
 			if err == nil {
-				_, err = tx.ExecContext(ctx, fmt.Sprintf(`DELETE FROM %s WHERE maker = ?`, table), id)
+				_, err = tx.Do(ctx, scope.Workshop.SQL(in(`DELETE FROM %s WHERE maker = ?`, table)), id)
 			}
 		}
 		if err != nil {
@@ -111,7 +111,7 @@ func (s *Store) leave(ctx context.Context, id, to int64) error {
 			{`DELETE FROM codes WHERE person = ?`, id},
 			{`DELETE FROM people WHERE id = ?`, id},
 		} {
-			if _, err := tx.ExecContext(ctx, x.query, x.arg); err != nil {
+			if _, err := tx.Do(ctx, scope.Workshop.SQL(x.query), x.arg); err != nil {
 				return err
 			}
 		}
@@ -120,8 +120,8 @@ func (s *Store) leave(ctx context.Context, id, to int64) error {
 }
 
 // Steward is the first who is let in, to whom things are handed over; 0 for none.
-func (s *Store) Steward(ctx context.Context, but int64) (id int64, err error) {
-	err = s.db.QueryRowContext(ctx, `SELECT id FROM people WHERE role = 'steward' AND struck = 0 AND id <> ? ORDER BY id LIMIT 1`, but).Scan(&id)
+func (d *Desk) Steward(ctx context.Context, but int64) (id int64, err error) {
+	err = d.at.Get(ctx, &id, scope.Workshop.SQL(`SELECT id FROM people WHERE role = 'steward' AND struck = 0 AND id <> ? ORDER BY id LIMIT 1`), but)
 	if errors.Is(err, sql.ErrNoRows) {
 		err = nil
 	}

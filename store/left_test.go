@@ -24,21 +24,21 @@ func TestNothingIsLeftOfWhoLeft(t *testing.T) {
 	leaver := joined(t, s, "Quillfeather", ForJoining)
 	must(t, s.Workshop(t.Context(), people.NewPepper()))
 	mark := func(what string) string { return "Marchpane " + what }
-	id, err := s.Add(leaver, trayOf(mark("box"), 90*mm))
+	id, err := s.Of(leaver).Add(leaver, trayOf(mark("box"), 90*mm))
 	must(t, err)
-	b, err := s.Box(leaver, id)
+	b, err := s.Of(leaver).Box(leaver, id)
 	must(t, err)
-	must(t, s.Save(leaver, id, trayOf(mark("renamed"), 90*mm), Edit{From: b.Version, What: mark("change")}))
-	must(t, s.KeepThing(leaver, contents.Thing{Name: mark("thing"), Shape: contents.Block, Length: 20 * mm, Width: 20 * mm, Height: 20 * mm, Count: 1}))
-	must(t, s.AddNote(leaver, logbook.Note{Box: id, Name: mark("note"), Style: "tray", Remember: mark("remembered"), Design: trayOf(mark("noted"), 90*mm).Write()}))
-	_, err = s.AddJob(leaver, Job{Name: mark("job"), Items: []JobItem{{id, 2}}})
+	must(t, s.Of(leaver).Save(leaver, id, trayOf(mark("renamed"), 90*mm), Edit{From: b.Version, What: mark("change")}))
+	must(t, s.Of(leaver).KeepThing(leaver, contents.Thing{Name: mark("thing"), Shape: contents.Block, Length: 20 * mm, Width: 20 * mm, Height: 20 * mm, Count: 1}))
+	must(t, s.Of(leaver).AddNote(leaver, logbook.Note{Box: id, Name: mark("note"), Style: "tray", Remember: mark("remembered"), Design: trayOf(mark("noted"), 90*mm).Write()}))
+	_, err = s.Of(leaver).AddJob(leaver, Job{Name: mark("job"), Items: []JobItem{{id, 2}}})
 	must(t, err)
-	must(t, s.Set(leaver, "shelf", mark("setting")))
-	must(t, s.PutPhoto(leaver, photo.Picture{ID: fmt.Sprintf("%032x", 7), JPEG: []byte(mark("picture")), Wide: 1, High: 1}, false))
-	must(t, s.AddPasskey(t.Context(), Passkey{ID: []byte("key"), Person: people.Of(leaver).ID, Key: []byte(`{"of":"` + mark("passkey") + `"}`)}))
-	must(t, s.AddEvent(t.Context(), Event{What: "changed a person", Person: "Wren", Detail: "Quillfeather: a maker"}))
-	must(t, s.AddEvent(t.Context(), Event{What: "signed in", Person: "Quillfeather"}))
-	_, err = s.NewCode(t.Context(), Code{For: ForRecover, Person: people.Of(leaver).ID, By: people.Of(wren).ID, Until: time.Now().Add(time.Hour)})
+	must(t, s.Of(leaver).Set(leaver, "shelf", mark("setting")))
+	must(t, s.Of(leaver).PutPhoto(leaver, photo.Picture{ID: fmt.Sprintf("%032x", 7), JPEG: []byte(mark("picture")), Wide: 1, High: 1}, false))
+	must(t, s.Of(t.Context()).AddPasskey(t.Context(), Passkey{ID: []byte("key"), Person: people.Of(leaver).ID, Key: []byte(`{"of":"` + mark("passkey") + `"}`)}))
+	must(t, s.Of(t.Context()).AddEvent(t.Context(), Event{What: "changed a person", Person: "Wren", Detail: "Quillfeather: a maker"}))
+	must(t, s.Of(t.Context()).AddEvent(t.Context(), Event{What: "signed in", Person: "Quillfeather"}))
+	_, err = s.Of(t.Context()).NewCode(t.Context(), Code{For: ForRecover, Person: people.Of(leaver).ID, By: people.Of(wren).ID, Until: time.Now().Add(time.Hour)})
 	must(t, err)
 	in := func() (found []string) {
 		for _, part := range []string{"", "-wal"} {
@@ -62,11 +62,11 @@ func TestNothingIsLeftOfWhoLeft(t *testing.T) {
 	if len(in()) < 8 {
 		t.Fatalf("only %q stand in the data before", in())
 	}
-	must(t, s.Leave(t.Context(), people.Of(leaver).ID, 0))
+	must(t, s.Of(t.Context()).Leave(t.Context(), people.Of(leaver).ID, 0))
 	if left := in(); len(left) > 0 {
 		t.Errorf("%d are left, such as %s", len(left), left[0])
 	}
-	if _, err := s.Person(t.Context(), people.Of(wren).ID); err != nil {
+	if _, err := s.Of(t.Context()).Person(t.Context(), people.Of(wren).ID); err != nil {
 		t.Errorf("Wren: %v", err)
 	}
 }

@@ -4,6 +4,8 @@ import (
 	"context"
 	"encoding/json"
 	"strings"
+
+	"brevium/store/scope"
 )
 
 // Order is how a list of boxes is sorted.
@@ -43,8 +45,8 @@ type Word struct {
 }
 
 // List lists boxes, and tells how many there are in all.
-func (s *Store) List(ctx context.Context, l Listing) (boxes []Box, all int, err error) {
-	where, args := `WHERE b.deleted_at IS NULL`+s.seen(ctx, "b."), []any{}
+func (d *Desk) List(ctx context.Context, l Listing) (boxes []Box, all int, err error) {
+	where, args := `WHERE b.deleted_at IS NULL AND {whose b.}`, []any{}
 	for _, w := range l.Words {
 		styles, err := json.Marshal(append([]string{}, w.Styles...))
 		if err != nil {
@@ -57,26 +59,15 @@ func (s *Store) List(ctx context.Context, l Listing) (boxes []Box, all int, err 
 			OR EXISTS (SELECT 1 FROM json_each(b.inputs, '$.contents') t WHERE json_extract(t.value, '$.name') LIKE ? ESCAPE '\'))`
 		args = append(args, like, like, string(styles), like)
 	}
-	if err := s.db.QueryRowContext(ctx, `SELECT count(*) FROM boxes b `+where, args...).Scan(&all); err != nil {
+	if err := d.at.Get(ctx, &all, scope.Seen.SQL(`SELECT count(*) FROM boxes b `+where), args...); err != nil {
 		return nil, 0, err
 	}
 	order, known := orderings[l.Order]
 	if !known {
 		order = orderings[ByDate]
 	}
-	rows, err := s.db.QueryContext(ctx, `SELECT `+columns+fromBoxes+where+` ORDER BY `+order+` LIMIT ? OFFSET ?`, append(args, l.Count, l.From)...)
-	if err != nil {
-		return nil, 0, err
-	}
-	defer rows.Close()
-	for rows.Next() {
-		b, err := scan(rows)
-		if err != nil {
-			return nil, 0, err
-		}
-		boxes = append(boxes, b)
-	}
-	return boxes, all, rows.Err()
+	boxes, err = rowsOf(ctx, d.at, boxRow.box, scope.Seen.SQL(selectBoxes+where+` ORDER BY `+order+` LIMIT ? OFFSET ?`), append(args, l.Count, l.From)...)
+	return boxes, all, err
 }
 
 // Named is a box by its name only.
@@ -86,19 +77,7 @@ type Named struct {
 }
 
 // Names lists the boxes by name, the last changed first.
-func (s *Store) Names(ctx context.Context) ([]Named, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT id, version, name FROM boxes WHERE deleted_at IS NULL`+s.seen(ctx, "")+` ORDER BY changed_at DESC, id DESC`)
-	if err != nil {
-		return nil, err
-	}
-	defer rows.Close()
-	var out []Named
-	for rows.Next() {
-		var n Named
-		if err := rows.Scan(&n.ID, &n.Version, &n.Name); err != nil {
-			return nil, err
-		}
-		out = append(out, n)
-	}
-	return out, rows.Err()
+func (d *Desk) Names(ctx context.Context) (out []Named, err error) {
+	err = d.at.All(ctx, &out, scope.Seen.SQL(`SELECT id, version, name FROM boxes WHERE deleted_at IS NULL AND {whose} ORDER BY changed_at DESC, id DESC`))
+	return out, err
 }

@@ -8,62 +8,65 @@ import (
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/fault"
+	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/store/scope"
 )
 
-const lotColumns = `l.id, l.card, l.gsm, l.thickness, l.direction, l.sheet, l.width, l.height, l.count, l.price, l.offcut, l.origin, l.look, l.measured,
-	coalesce((SELECT sum(r.count) FROM job_lots r JOIN jobs j ON j.id = r.job_id WHERE r.lot_id = l.id AND j.state = 'begun'), 0)`
+// lotRow is a pile as its table has it, with how many of it begun jobs have set aside.
+type lotRow struct {
+	ID                             int64
+	Card, Direction, Sheet, Origin string
+	GSM, Price                     float64
+	Thickness, Width, Height       int64
+	Count, Measured, Reserved      int
+	Offcut                         bool
+	Look                           []byte
+}
 
-func scanLot(row interface{ Scan(...any) error }) (drawer.Lot, error) {
-	var l drawer.Lot
-	var direction string
-	var look []byte
-	err := row.Scan(&l.ID, &l.Card.Name, &l.Card.GSM, (*int64)(&l.Card.Thickness), &direction, &l.Sheet,
-		(*int64)(&l.Width), (*int64)(&l.Height), &l.Count, &l.Price, &l.Offcut, &l.From, &look, &l.Card.Measured, &l.Reserved)
-	if errors.Is(err, sql.ErrNoRows) {
-		err = ErrNotFound
+const noPile absent = "pile of paper"
+
+// selectLots reads such rows.
+const selectLots = `SELECT l.id, l.card, l.gsm, l.thickness, l.direction, l.sheet, l.width, l.height, l.count, l.price, l.offcut, l.origin, l.look, l.measured,
+	coalesce((SELECT sum(r.count) FROM job_lots r JOIN jobs j ON j.id = r.job_id WHERE r.lot_id = l.id AND j.state = 'begun'), 0) AS reserved FROM lots l `
+
+func (r lotRow) lot() (drawer.Lot, error) {
+	l := drawer.Lot{
+		ID:    r.ID,
+		Card:  paper.Card{Name: r.Card, GSM: r.GSM, Thickness: measure.Length(r.Thickness), Measured: r.Measured, Direction: paper.Direction(r.Direction)},
+		Sheet: r.Sheet, Width: measure.Length(r.Width), Height: measure.Length(r.Height),
+		Count: r.Count, Price: r.Price, Offcut: r.Offcut, From: r.Origin, Reserved: r.Reserved,
 	}
-	l.Card.Direction = paper.Direction(direction)
 	// A look that a later version wrote is taken from the name here.
-	if seen, wrong := design.ReadLook(look); wrong == nil {
+	if seen, wrong := design.ReadLook(r.Look); wrong == nil {
 		l.Card.Look = seen
 	}
-	return l, err
+	return l, nil
 }
 
 // Lots lists the paper in the drawer; piles that are used up are not there.
-func (s *Store) Lots(ctx context.Context) ([]drawer.Lot, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT `+lotColumns+` FROM lots l WHERE l.count > 0`+s.here(ctx, "l.")+` ORDER BY l.id`)
-	if err != nil {
-		return nil, err
-	}
-	defer rows.Close()
-	var out []drawer.Lot
-	for rows.Next() {
-		l, err := scanLot(rows)
-		if err != nil {
-			return nil, err
-		}
-		out = append(out, l)
-	}
-	return out, rows.Err()
+func (d *Desk) Lots(ctx context.Context) ([]drawer.Lot, error) {
+	return rowsOf(ctx, d.at, lotRow.lot, scope.Table.SQL(selectLots+`WHERE l.count > 0 AND {whose l.} ORDER BY l.id`))
 }
 
-// Lot gives one lot, or ErrNotFound.
-func (s *Store) Lot(ctx context.Context, id int64) (drawer.Lot, error) {
-	return scanLot(s.db.QueryRowContext(ctx, `SELECT `+lotColumns+` FROM lots l WHERE l.id = ? AND l.count > 0`+s.here(ctx, "l."), id))
+// lotHere is one pile of the table that is not used up.
+var lotHere = scope.Table.SQL(selectLots + `WHERE l.id = ? AND l.count > 0 AND {whose l.}`)
+
+// Lot gives one lot, or an ErrNotFound.
+func (d *Desk) Lot(ctx context.Context, id int64) (drawer.Lot, error) {
+	return rowOf(ctx, d.at, lotRow.lot, noPile, lotHere, id)
 }
 
 // AddLots puts paper into the drawer, all of it or none. Sheets like those of
 // a pile that is there, at its price, are laid on that pile.
-func (s *Store) AddLots(ctx context.Context, lots []drawer.Lot) error {
-	return s.in(ctx, func(tx *sql.Tx) error {
-		place, err := s.place(ctx, tx)
+func (d *Desk) AddLots(ctx context.Context, lots []drawer.Lot) error {
+	return d.at.In(ctx, func(tx *scope.Tx) error {
+		place, err := d.place(ctx, tx)
 		if err != nil {
 			return err
 		}
 		for _, l := range lots {
-			if err := s.addLot(ctx, tx, l, nil, place); err != nil {
+			if err := d.addLot(ctx, tx, l, nil, place); err != nil {
 				return err
 			}
 		}
@@ -74,9 +77,9 @@ func (s *Store) AddLots(ctx context.Context, lots []drawer.Lot) error {
 // MostPiles is how many piles of paper lie in the drawer of a table.
 const MostPiles = 2000
 
-func mostPiles(ctx context.Context, tx *sql.Tx, place string) error {
+func mostPiles(ctx context.Context, tx *scope.Tx, place string) error {
 	var n int
-	if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM lots WHERE count > 0 AND place = ?`, place).Scan(&n); err != nil {
+	if err := tx.Get(ctx, &n, scope.Held.SQL(`SELECT count(*) FROM lots WHERE count > 0 AND place = ?`), place); err != nil {
 		return err
 	}
 	if n > MostPiles {
@@ -86,7 +89,7 @@ func mostPiles(ctx context.Context, tx *sql.Tx, place string) error {
 }
 
 // addLot puts paper into the drawer of a table; one maker alone has one drawer.
-func (s *Store) addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64, place string) error {
+func (d *Desk) addLot(ctx context.Context, tx *scope.Tx, l drawer.Lot, job *int64, place string) error {
 	if err := l.Check(); err != nil {
 		return err
 	}
@@ -96,16 +99,16 @@ func (s *Store) addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64
 	if err := bestMeasured(ctx, tx, &l.Card); err != nil {
 		return err
 	}
-	seen, err := s.seenLook(ctx, tx, l.Card.Look)
+	seen, err := d.seenLook(ctx, tx, l.Card.Look)
 	if err != nil {
 		return err
 	}
 	look := string(design.WriteLook(seen))
 	if !l.Offcut {
-		r, err := tx.ExecContext(ctx, `
+		r, err := tx.Do(ctx, scope.Held.SQL(`
 			UPDATE lots SET count = count + ?, look = CASE ? WHEN '' THEN look ELSE ? END WHERE id = (
-				SELECT id FROM lots WHERE lower(card) = lower(?) AND gsm = ? AND direction = ? AND width = ? AND height = ? AND price = ? AND NOT offcut AND count > 0 AND (place = ? OR ?) LIMIT 1)`,
-			l.Count, look, look, l.Card.Name, l.Card.GSM, string(l.Card.Direction), int64(l.Width), int64(l.Height), l.Price, place, s.who(ctx) == 0)
+				SELECT id FROM lots WHERE lower(card) = lower(?) AND gsm = ? AND direction = ? AND width = ? AND height = ? AND price = ? AND NOT offcut AND count > 0 AND (place = ? OR ?) LIMIT 1)`),
+			l.Count, look, look, l.Card.Name, l.Card.GSM, string(l.Card.Direction), int64(l.Width), int64(l.Height), l.Price, place, d.at.Asker == scope.Alone)
 		if err != nil {
 			return err
 		}
@@ -113,27 +116,11 @@ func (s *Store) addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64
 			return err
 		}
 	}
-	_, err = tx.ExecContext(
-		ctx,
-		`
+	_, err = tx.Do(ctx, scope.Held.SQL(`
 		INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id, look, measured, place)
-		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-		l.Card.Name,
-		l.Card.GSM,
-		int64(l.Card.Thickness),
-		string(l.Card.Direction),
-		l.Sheet,
-		int64(l.Width),
-		int64(l.Height),
-		l.Count,
-		l.Price,
-		l.Offcut,
-		l.From,
-		job,
-		look,
-		l.Card.Measured,
-		place,
-	)
+		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
+		l.Card.Name, l.Card.GSM, int64(l.Card.Thickness), string(l.Card.Direction), l.Sheet, int64(l.Width), int64(l.Height),
+		l.Count, l.Price, l.Offcut, l.From, job, look, l.Card.Measured, place)
 	return err
 }
 
@@ -141,10 +128,10 @@ func (s *Store) addLot(ctx context.Context, tx *sql.Tx, l drawer.Lot, job *int64
 const ofCard = `lower(trim(card)) = lower(trim(?)) AND round(gsm) = round(?) AND direction = ?`
 
 // bestMeasured gives a card and all its piles the thickness that is known best.
-func bestMeasured(ctx context.Context, tx *sql.Tx, c *paper.Card) error {
+func bestMeasured(ctx context.Context, tx *scope.Tx, c *paper.Card) error {
 	var there paper.Card
-	err := tx.QueryRowContext(ctx, `SELECT thickness, measured FROM lots WHERE `+ofCard+` ORDER BY measured DESC, id DESC LIMIT 1`,
-		c.Name, c.GSM, string(c.Direction)).Scan((*int64)(&there.Thickness), &there.Measured)
+	err := tx.Get(ctx, &there, scope.Workshop.SQL(`SELECT thickness, measured FROM lots WHERE `+ofCard+` ORDER BY measured DESC, id DESC LIMIT 1`),
+		c.Name, c.GSM, string(c.Direction))
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil
 	}
@@ -152,16 +139,16 @@ func bestMeasured(ctx context.Context, tx *sql.Tx, c *paper.Card) error {
 		return err
 	}
 	*c = c.Measures(there)
-	_, err = tx.ExecContext(ctx, `UPDATE lots SET thickness = ?, measured = ? WHERE measured < ? AND `+ofCard,
+	_, err = tx.Do(ctx, scope.Workshop.SQL(`UPDATE lots SET thickness = ?, measured = ? WHERE measured < ? AND `+ofCard),
 		int64(c.Thickness), c.Measured, c.Measured, c.Name, c.GSM, string(c.Direction))
 	return err
 }
 
 // SetLot changes how many sheets a pile has and what one costs; a pile of none
 // goes from the drawer to the bin. No fewer may be left than are reserved.
-func (s *Store) SetLot(ctx context.Context, id int64, count int, price float64) error {
-	return s.in(ctx, func(tx *sql.Tx) error {
-		l, err := scanLot(tx.QueryRowContext(ctx, `SELECT `+lotColumns+` FROM lots l WHERE l.id = ? AND l.count > 0`+s.here(ctx, "l."), id))
+func (d *Desk) SetLot(ctx context.Context, id int64, count int, price float64) error {
+	return d.at.In(ctx, func(tx *scope.Tx) error {
+		l, err := rowOf(ctx, tx, lotRow.lot, noPile, lotHere, id)
 		if err != nil {
 			return err
 		}
@@ -170,28 +157,28 @@ func (s *Store) SetLot(ctx context.Context, id int64, count int, price float64) 
 			return err
 		}
 		if count == 0 {
-			return s.putAside(ctx, tx, id)
+			return d.putAside(ctx, tx, id)
 		}
-		return one(tx.ExecContext(ctx, `UPDATE lots SET count = ?, price = ? WHERE id = ?`, count, price, id))
+		return one(noPile)(tx.Do(ctx, scope.Held.SQL(`UPDATE lots SET count = ?, price = ? WHERE id = ?`), count, price, id))
 	})
 }
 
 // SetLook gives all piles of a card a look.
-func (s *Store) SetLook(ctx context.Context, c paper.Card) error {
-	return s.in(ctx, func(tx *sql.Tx) error {
-		seen, err := s.seenLook(ctx, tx, c.Look)
+func (d *Desk) SetLook(ctx context.Context, c paper.Card) error {
+	return d.at.In(ctx, func(tx *scope.Tx) error {
+		seen, err := d.seenLook(ctx, tx, c.Look)
 		if err != nil {
 			return err
 		}
-		_, err = tx.ExecContext(ctx, `UPDATE lots SET look = ? WHERE `+ofCard+s.here(ctx, ""),
+		_, err = tx.Do(ctx, scope.Table.SQL(`UPDATE lots SET look = ? WHERE `+ofCard+` AND {whose}`),
 			string(design.WriteLook(seen)), c.Name, c.GSM, string(c.Direction))
 		return err
 	})
 }
 
 // take takes sheets off a pile, or with a negative count puts them back.
-func take(ctx context.Context, tx *sql.Tx, lot int64, count int) error {
-	r, err := tx.ExecContext(ctx, `UPDATE lots SET count = count - ?1 WHERE id = ?2 AND count >= ?1`, count, lot)
+func take(ctx context.Context, tx *scope.Tx, lot int64, count int) error {
+	r, err := tx.Do(ctx, scope.Held.SQL(`UPDATE lots SET count = count - ?1 WHERE id = ?2 AND count >= ?1`), count, lot)
 	if err != nil {
 		return err
 	}
@@ -201,8 +188,8 @@ func take(ctx context.Context, tx *sql.Tx, lot int64, count int) error {
 	return fault.New(fault.TooFew, "sheets", "the drawer has fewer sheets now than the job takes; lay it out again")
 }
 
-// free tells how many sheets of a lot nobody has reserved.
-func (s *Store) free(ctx context.Context, tx *sql.Tx, lot int64) (int, error) {
-	l, err := scanLot(tx.QueryRowContext(ctx, `SELECT `+lotColumns+` FROM lots l WHERE l.id = ?`+s.here(ctx, "l."), lot))
+// free tells how many sheets of a pile of the table nobody has reserved.
+func free(ctx context.Context, tx *scope.Tx, lot int64) (int, error) {
+	l, err := rowOf(ctx, tx, lotRow.lot, noPile, scope.Table.SQL(selectLots+`WHERE l.id = ? AND {whose l.}`), lot)
 	return l.Free(), err
 }

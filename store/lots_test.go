@@ -17,7 +17,7 @@ func TestACardIsMeasuredForAllItsPiles(t *testing.T) {
 		return drawer.Lot{Card: c, Sheet: "own size", Width: width, Height: 12 * measure.Inch, Count: 3}
 	}
 	um := measure.Micrometre
-	if err := s.AddLots(t.Context(), []drawer.Lot{
+	if err := s.Of(t.Context()).AddLots(t.Context(), []drawer.Lot{
 		lot(10*measure.Inch, 300*um, 0, paper.NoDirection),
 		lot(11*measure.Inch, 305*um, 10, paper.NoDirection),
 		lot(12*measure.Inch, 320*um, 1, paper.NoDirection),
@@ -25,7 +25,7 @@ func TestACardIsMeasuredForAllItsPiles(t *testing.T) {
 	}); err != nil {
 		t.Fatal(err)
 	}
-	lots, err := s.Lots(t.Context())
+	lots, err := s.Of(t.Context()).Lots(t.Context())
 	if err != nil || len(lots) != 4 {
 		t.Fatalf("%d lots, %v", len(lots), err)
 	}

@@ -2,34 +2,36 @@ package store
 
 import (
 	"context"
-	"database/sql"
 	"encoding/json"
-	"errors"
 	"time"
 
 	"brevium/core/fault"
 	"brevium/core/logbook"
+	"brevium/store/scope"
 )
 
-const noteColumns = `id, coalesce(box_id, 0), made, name, style, card, felt, minutes, remember, photo, design`
+// noteRow is a note as its table has it.
+type noteRow struct {
+	ID, Box, Made     int64
+	Name, Style, Card string
+	Felt, Design      []byte
+	Minutes           float64
+	Remember, Photo   string
+}
 
-func scanNote(row interface{ Scan(...any) error }) (logbook.Note, error) {
-	var n logbook.Note
-	var made int64
-	var felt []byte
-	err := row.Scan(&n.ID, &n.Box, &made, &n.Name, &n.Style, &n.Card, &felt, &n.Minutes, &n.Remember, &n.Photo, &n.Design)
-	if errors.Is(err, sql.ErrNoRows) {
-		return n, ErrNotFound
-	}
-	if err != nil {
-		return n, err
-	}
-	n.Made = time.UnixMilli(made)
-	return n, json.Unmarshal(felt, &n.Felt)
+const noNote absent = "note"
+
+// selectNotes reads such rows.
+const selectNotes = `SELECT id, coalesce(box_id, 0) AS box, made, name, style, card, felt, minutes, remember, photo, design FROM notes `
+
+func (r noteRow) note() (n logbook.Note, err error) {
+	n = logbook.Note{ID: r.ID, Box: r.Box, Made: time.UnixMilli(r.Made), Name: r.Name, Style: r.Style, Card: r.Card, Minutes: r.Minutes, Remember: r.Remember, Photo: r.Photo, Design: r.Design}
+	err = json.Unmarshal(r.Felt, &n.Felt)
+	return n, err
 }
 
 // AddNote writes a note into the logbook.
-func (s *Store) AddNote(ctx context.Context, n logbook.Note) error {
+func (d *Desk) AddNote(ctx context.Context, n logbook.Note) error {
 	if err := n.Check(); err != nil {
 		return err
 	}
@@ -37,49 +39,49 @@ func (s *Store) AddNote(ctx context.Context, n logbook.Note) error {
 	if err != nil {
 		return err
 	}
-	return s.in(ctx, func(tx *sql.Tx) error {
-		if err := s.roomFor(ctx, tx, "notes"); err != nil {
+	return d.at.In(ctx, func(tx *scope.Tx) error {
+		if err := d.roomFor(ctx, tx, "notes"); err != nil {
 			return err
 		}
-		_, err = tx.ExecContext(ctx, `
-		INSERT INTO notes (maker, box_id, made, name, style, card, felt, minutes, remember, photo, design) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-			max(0, s.who(ctx)), n.Box, s.now().UnixMilli(), n.Name, n.Style, n.Card, string(felt), n.Minutes, n.Remember, n.Photo, string(n.Design))
+		_, err = tx.Do(ctx, scope.Own.SQL(`
+		INSERT INTO notes (maker, box_id, made, name, style, card, felt, minutes, remember, photo, design) VALUES ({me}, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
+			n.Box, d.s.now().UnixMilli(), n.Name, n.Style, n.Card, string(felt), n.Minutes, n.Remember, n.Photo, string(n.Design))
 		if err != nil {
 			return err
 		}
-		return s.claim(ctx, tx, string(n.Design), s.who(ctx))
+		return d.claim(ctx, tx, string(n.Design), d.at.Me())
 	})
 }
 
 // BringNotes writes notes of another logbook, those that are not there yet; it gives
 // how many were taken.
-func (s *Store) BringNotes(ctx context.Context, notes []logbook.Note) (taken int, err error) {
-	err = s.in(ctx, func(tx *sql.Tx) error {
+func (d *Desk) BringNotes(ctx context.Context, notes []logbook.Note) (taken int, err error) {
+	err = d.at.In(ctx, func(tx *scope.Tx) error {
 		for i, n := range notes {
 			if err := n.Check(); err != nil {
 				return fault.At(fault.Path("notes", i), err)
 			}
-			new, err := bringNote(ctx, tx, max(0, s.who(ctx)), n)
+			new, err := bringNote(ctx, tx, n)
 			if err != nil {
 				return err
 			}
 			taken += new
 		}
-		return s.hasRoom(ctx, tx)
+		return d.hasRoom(ctx, tx)
 	})
 	return taken, err
 }
 
-// bringNote writes a note, if there is none of that box and time.
-func bringNote(ctx context.Context, tx *sql.Tx, maker int64, n logbook.Note) (taken int, err error) {
+// bringNote writes a note, if the asker has none of that box and time.
+func bringNote(ctx context.Context, tx *scope.Tx, n logbook.Note) (taken int, err error) {
 	felt, err := json.Marshal(append([]logbook.Felt{}, n.Felt...))
 	if err != nil {
 		return 0, err
 	}
-	r, err := tx.ExecContext(ctx, `
-		INSERT INTO notes (made, name, style, card, felt, minutes, remember, photo, design, maker) SELECT ?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, ?10
-		WHERE NOT EXISTS (SELECT 1 FROM notes WHERE made = ?1 AND name = ?2 AND maker = ?10)`,
-		n.Made.UnixMilli(), n.Name, n.Style, n.Card, string(felt), n.Minutes, n.Remember, n.Photo, string(n.Design), maker)
+	r, err := tx.Do(ctx, scope.Own.SQL(`
+		INSERT INTO notes (made, name, style, card, felt, minutes, remember, photo, design, maker) SELECT ?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, {me}
+		WHERE NOT EXISTS (SELECT 1 FROM notes WHERE made = ?1 AND name = ?2 AND maker = {me})`),
+		n.Made.UnixMilli(), n.Name, n.Style, n.Card, string(felt), n.Minutes, n.Remember, n.Photo, string(n.Design))
 	if err != nil {
 		return 0, err
 	}
@@ -88,61 +90,35 @@ func bringNote(ctx context.Context, tx *sql.Tx, maker int64, n logbook.Note) (ta
 }
 
 // Notes lists the logbook, the latest first.
-func (s *Store) Notes(ctx context.Context) ([]logbook.Note, error) { return s.NotesFrom(ctx, 0, -1) }
+func (d *Desk) Notes(ctx context.Context) ([]logbook.Note, error) { return d.NotesFrom(ctx, 0, -1) }
 
 // NotesFrom lists so many notes from one on, the latest first; all that follow for −1.
-func (s *Store) NotesFrom(ctx context.Context, first, most int) ([]logbook.Note, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT `+noteColumns+` FROM notes WHERE 1`+s.own(ctx, "")+` ORDER BY made DESC, id DESC LIMIT ? OFFSET ?`, most, first)
-	if err != nil {
-		return nil, err
-	}
-	defer rows.Close()
-	var out []logbook.Note
-	for rows.Next() {
-		n, err := scanNote(rows)
-		if err != nil {
-			return nil, err
-		}
-		out = append(out, n)
-	}
-	return out, rows.Err()
+func (d *Desk) NotesFrom(ctx context.Context, first, most int) ([]logbook.Note, error) {
+	return rowsOf(ctx, d.at, noteRow.note, scope.Own.SQL(selectNotes+`WHERE {whose} ORDER BY made DESC, id DESC LIMIT ? OFFSET ?`), most, first)
 }
 
 // CountNotes is how many notes there are.
-func (s *Store) CountNotes(ctx context.Context) (n int, err error) {
-	return n, s.db.QueryRowContext(ctx, `SELECT count(*) FROM notes WHERE 1`+s.own(ctx, "")).Scan(&n)
+func (d *Desk) CountNotes(ctx context.Context) (n int, err error) {
+	err = d.at.Get(ctx, &n, scope.Own.SQL(`SELECT count(*) FROM notes WHERE {whose}`))
+	return n, err
 }
 
 // Felt lists how fits felt, note by note.
-func (s *Store) Felt(ctx context.Context) ([][]logbook.Felt, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT felt FROM notes WHERE 1`+s.own(ctx, "")+` ORDER BY id`)
-	if err != nil {
-		return nil, err
-	}
-	defer rows.Close()
-	var out [][]logbook.Felt
-	for rows.Next() {
-		var text []byte
-		var felt []logbook.Felt
-		if err := rows.Scan(&text); err != nil {
-			return nil, err
-		}
-		if err := json.Unmarshal(text, &felt); err != nil {
-			return nil, err
-		}
-		out = append(out, felt)
-	}
-	return out, rows.Err()
+func (d *Desk) Felt(ctx context.Context) ([][]logbook.Felt, error) {
+	return rowsOf(ctx, d.at, func(text []byte) (felt []logbook.Felt, err error) {
+		err = json.Unmarshal(text, &felt)
+		return felt, err
+	}, scope.Own.SQL(`SELECT felt FROM notes WHERE {whose} ORDER BY id`))
 }
 
-// LoggedNote gives one note, or ErrNotFound.
-func (s *Store) LoggedNote(ctx context.Context, id int64) (logbook.Note, error) {
-	return scanNote(s.db.QueryRowContext(ctx, `SELECT `+noteColumns+` FROM notes WHERE id = ?`+s.own(ctx, ""), id))
+// LoggedNote gives one note, or an ErrNotFound.
+func (d *Desk) LoggedNote(ctx context.Context, id int64) (logbook.Note, error) {
+	return rowOf(ctx, d.at, noteRow.note, noNote, scope.Own.SQL(selectNotes+`WHERE id = ? AND {whose}`), id)
 }
 
 // DropNote strikes a note out.
-func (s *Store) DropNote(ctx context.Context, id int64) error {
-	return one(s.exec(ctx, `DELETE FROM notes WHERE id = ?`+s.own(ctx, ""), id))
+func (d *Desk) DropNote(ctx context.Context, id int64) error {
+	return one(noNote)(d.at.Do(ctx, scope.Own.SQL(`DELETE FROM notes WHERE id = ? AND {whose}`), id))
 }
 
 // KeptNote is a note of the logbook; Made is in milliseconds since 1970.

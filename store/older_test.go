@@ -36,7 +36,7 @@ func TestDatabasesOfEarlierVersionsOpen(t *testing.T) {
 				t.Fatal(err)
 			}
 			defer s.Close()
-			boxes, err := s.Boxes(t.Context())
+			boxes, err := s.Of(t.Context()).Boxes(t.Context())
 			if err != nil || len(boxes) < 11 {
 				t.Fatalf("%d boxes, %v", len(boxes), err)
 			}
@@ -52,7 +52,7 @@ func TestDatabasesOfEarlierVersionsOpen(t *testing.T) {
 					}
 				}
 			}
-			jobs, err := s.Jobs(t.Context())
+			jobs, err := s.Of(t.Context()).Jobs(t.Context())
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -89,7 +89,7 @@ func TestSeamsOfBefore(t *testing.T) {
 	}
 	ids := map[string]int64{}
 	for _, style := range []string{"tall-box", "tray"} {
-		if ids[style], err = s.Add(t.Context(), design.New("Kept "+style, measure.In, style)); err != nil {
+		if ids[style], err = s.Of(t.Context()).Add(t.Context(), design.New("Kept "+style, measure.In, style)); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -99,16 +99,16 @@ func TestSeamsOfBefore(t *testing.T) {
 	}
 	defer s.Close()
 	for style, want := range map[string]string{"tall-box": "front", "tray": ""} {
-		b, err := s.Box(t.Context(), ids[style])
+		b, err := s.Of(t.Context()).Box(t.Context(), ids[style])
 		if got := b.Inputs.Choices["seam"]; err != nil || b.Broken != nil || got != want {
 			t.Errorf("a %s of before is joined at %q: %v %v", style, got, err, b.Broken)
 		}
 	}
-	id, err := s.Add(t.Context(), design.New("New", measure.In, "tall-box"))
+	id, err := s.Of(t.Context()).Add(t.Context(), design.New("New", measure.In, "tall-box"))
 	if err != nil {
 		t.Fatal(err)
 	}
-	if b, err := s.Box(t.Context(), id); err != nil || b.Inputs.Choices["seam"] != "" {
+	if b, err := s.Of(t.Context()).Box(t.Context(), id); err != nil || b.Inputs.Choices["seam"] != "" {
 		t.Errorf("a new one is joined at %q, not where its style joins it: %v", b.Inputs.Choices["seam"], err)
 	}
 }
@@ -136,7 +136,7 @@ func TestLinksOfBefore(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	id, err := s.Add(t.Context(), design.New("Jars", measure.In, "tray"))
+	id, err := s.Of(t.Context()).Add(t.Context(), design.New("Jars", measure.In, "tray"))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -152,14 +152,14 @@ func TestLinksOfBefore(t *testing.T) {
 		t.Fatal(err)
 	}
 	s = open(t, path)
-	if b, err := s.Linked(t.Context(), "ABCDEFGHijklmnop"); err != nil || b.ID != id {
+	if b, err := s.Of(t.Context()).Linked(t.Context(), "ABCDEFGHijklmnop"); err != nil || b.ID != id {
 		t.Errorf("the link leads to %d, %v", b.ID, err)
 	}
-	if code, is, err := s.Link(t.Context(), id); code != "" || !is || err != nil {
+	if code, is, err := s.Of(t.Context()).Link(t.Context(), id); code != "" || !is || err != nil {
 		t.Errorf("its page shows %q, %v, %v", code, is, err)
 	}
 	for _, nothing := range []string{"", "?", "abcdefghijklmno"} {
-		if _, err := s.Linked(t.Context(), nothing); !errors.Is(err, ErrNotFound) {
+		if _, err := s.Of(t.Context()).Linked(t.Context(), nothing); !errors.Is(err, ErrNotFound) {
 			t.Errorf("%q leads to a box: %v", nothing, err)
 		}
 	}

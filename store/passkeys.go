@@ -2,11 +2,10 @@ package store
 
 import (
 	"context"
-	"database/sql"
-	"errors"
 	"time"
 
 	"brevium/core/fault"
+	"brevium/store/scope"
 )
 
 // Passkey is a key of a device that a person signs in with; Key is the JSON that it is
@@ -20,61 +19,49 @@ type Passkey struct {
 
 const mostPasskeys = 20
 
-func scanPasskey(row interface{ Scan(...any) error }) (Passkey, error) {
-	var k Passkey
-	var since int64
-	err := row.Scan(&k.ID, &k.Person, &k.Key, &since)
-	if errors.Is(err, sql.ErrNoRows) {
-		err = ErrNotFound
-	}
-	k.Since = time.UnixMilli(since)
-	return k, err
+// passkeyRow is one as its table has it.
+type passkeyRow struct {
+	ID, Key       []byte
+	Person, Since int64
+}
+
+const noPasskey absent = "passkey"
+
+func (r passkeyRow) passkey() (Passkey, error) {
+	return Passkey{r.ID, r.Person, r.Key, time.UnixMilli(r.Since)}, nil
 }
 
 // Passkeys are those of a person, the first before all.
-func (s *Store) Passkeys(ctx context.Context, person int64) ([]Passkey, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT id, person, key, since FROM passkeys WHERE person = ? ORDER BY since, id`, person)
-	if err != nil {
-		return nil, err
-	}
-	defer rows.Close()
-	var out []Passkey
-	for rows.Next() {
-		k, err := scanPasskey(rows)
-		if err != nil {
-			return nil, err
-		}
-		out = append(out, k)
-	}
-	return out, rows.Err()
+func (d *Desk) Passkeys(ctx context.Context, person int64) ([]Passkey, error) {
+	return rowsOf(ctx, d.at, passkeyRow.passkey, scope.Workshop.SQL(`SELECT id, person, key, since FROM passkeys WHERE person = ? ORDER BY since, id`), person)
 }
 
 // PasskeyBy is the one of an id.
-func (s *Store) PasskeyBy(ctx context.Context, id []byte) (Passkey, error) {
-	return scanPasskey(s.db.QueryRowContext(ctx, `SELECT id, person, key, since FROM passkeys WHERE id = ?`, id))
+func (d *Desk) PasskeyBy(ctx context.Context, id []byte) (Passkey, error) {
+	return rowOf(ctx, d.at, passkeyRow.passkey, noPasskey, scope.Workshop.SQL(`SELECT id, person, key, since FROM passkeys WHERE id = ?`), id)
 }
 
 // AddPasskey keeps a new one; that of another person stays theirs.
-func (s *Store) AddPasskey(ctx context.Context, k Passkey) error {
-	return s.in(ctx, func(tx *sql.Tx) error {
+func (d *Desk) AddPasskey(ctx context.Context, k Passkey) error {
+	return d.at.In(ctx, func(tx *scope.Tx) error {
 		var n int
-		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM passkeys WHERE person = ?`, k.Person).Scan(&n); err != nil {
+		if err := tx.Get(ctx, &n, scope.Workshop.SQL(`SELECT count(*) FROM passkeys WHERE person = ?`), k.Person); err != nil {
 			return err
 		}
 		if n >= mostPasskeys {
 			return fault.New(fault.TooLarge, "", "You have %d passkeys; take one away first.", n)
 		}
-		_, err := tx.ExecContext(ctx, `INSERT INTO passkeys (id, person, key, since) VALUES (?, ?, ?, ?)`, k.ID, k.Person, string(k.Key), s.now().UnixMilli())
+		_, err := tx.Do(ctx, scope.Workshop.SQL(`INSERT INTO passkeys (id, person, key, since) VALUES (?, ?, ?, ?)`), k.ID, k.Person, string(k.Key), d.s.now().UnixMilli())
 		return err
 	})
 }
 
 // UsePasskey keeps what signing in has changed of one, such as how often it was used.
-func (s *Store) UsePasskey(ctx context.Context, id, key []byte) error {
-	return one(s.exec(ctx, `UPDATE passkeys SET key = ? WHERE id = ?`, string(key), id))
+func (d *Desk) UsePasskey(ctx context.Context, id, key []byte) error {
+	return one(noPasskey)(d.at.Do(ctx, scope.Workshop.SQL(`UPDATE passkeys SET key = ? WHERE id = ?`), string(key), id))
 }
 
 // DropPasskey takes one of a person away.
-func (s *Store) DropPasskey(ctx context.Context, person int64, id []byte) error {
-	return one(s.exec(ctx, `DELETE FROM passkeys WHERE person = ? AND id = ?`, person, id))
+func (d *Desk) DropPasskey(ctx context.Context, person int64, id []byte) error {
+	return one(noPasskey)(d.at.Do(ctx, scope.Workshop.SQL(`DELETE FROM passkeys WHERE person = ? AND id = ?`), person, id))
 }

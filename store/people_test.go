@@ -15,73 +15,73 @@ func TestPeople(t *testing.T) {
 	s, ctx := fresh(t), t.Context()
 	now := time.Now()
 	s.UseClock(func() time.Time { return now })
-	if is, err := s.HasSteward(ctx); is || err != nil {
+	if is, err := s.Of(ctx).HasSteward(ctx); is || err != nil {
 		t.Fatal("a new store has a steward", err)
 	}
-	first, err := s.NewCode(ctx, Code{For: ForSetUp, Until: now.Add(time.Hour)})
+	first, err := s.Of(ctx).NewCode(ctx, Code{For: ForSetUp, Until: now.Add(time.Hour)})
 	if err != nil {
 		t.Fatal(err)
 	}
-	second, _ := s.NewCode(ctx, Code{For: ForSetUp, Until: now.Add(time.Hour)})
-	if _, err := s.Join(ctx, first.Text, "Wren", "h"); !errors.Is(err, ErrNotFound) {
+	second, _ := s.Of(ctx).NewCode(ctx, Code{For: ForSetUp, Until: now.Add(time.Hour)})
+	if _, err := s.Of(ctx).Join(ctx, first.Text, "Wren", "h"); !errors.Is(err, ErrNotFound) {
 		t.Errorf("a code that another took the place of: %v", err)
 	}
-	wren, err := s.Join(ctx, second.Written(), "Wren", "h1")
+	wren, err := s.Of(ctx).Join(ctx, second.Written(), "Wren", "h1")
 	if err != nil || wren.Role != people.Steward {
 		t.Fatal(wren, err)
 	}
-	if _, err := s.Join(ctx, second.Text, "Wren again", "h"); !errors.Is(err, ErrNotFound) {
+	if _, err := s.Of(ctx).Join(ctx, second.Text, "Wren again", "h"); !errors.Is(err, ErrNotFound) {
 		t.Errorf("a code twice: %v", err)
 	}
-	code, _ := s.NewCode(ctx, Code{For: ForJoining, Role: people.Maker, By: wren.ID, Until: now.Add(time.Hour)})
-	if _, err := s.Join(ctx, code.Text, "wREN", "h"); fault.Of(err).Field != "name" {
+	code, _ := s.Of(ctx).NewCode(ctx, Code{For: ForJoining, Role: people.Maker, By: wren.ID, Until: now.Add(time.Hour)})
+	if _, err := s.Of(ctx).Join(ctx, code.Text, "wREN", "h"); fault.Of(err).Field != "name" {
 		t.Errorf("two of one name: %v", err)
 	}
-	ash, err := s.Join(ctx, code.Text, "Ash", "h2") // the code still holds
+	ash, err := s.Of(ctx).Join(ctx, code.Text, "Ash", "h2") // the code still holds
 	if err != nil || ash.Role != people.Maker || ash.Epoch != 1 {
 		t.Fatal(ash, err)
 	}
-	late, _ := s.NewCode(ctx, Code{For: ForJoining, Role: people.Guest, Until: now.Add(time.Hour)})
-	if got, err := s.Codes(ctx); err != nil || len(got) != 1 || got[0].Role != people.Guest {
+	late, _ := s.Of(ctx).NewCode(ctx, Code{For: ForJoining, Role: people.Guest, Until: now.Add(time.Hour)})
+	if got, err := s.Of(ctx).Codes(ctx); err != nil || len(got) != 1 || got[0].Role != people.Guest {
 		t.Errorf("%+v, %v", got, err)
 	}
 	now = now.Add(2 * time.Hour)
-	if _, err := s.Join(ctx, late.Text, "Late", "h"); !errors.Is(err, ErrNotFound) {
+	if _, err := s.Of(ctx).Join(ctx, late.Text, "Late", "h"); !errors.Is(err, ErrNotFound) {
 		t.Errorf("a code that has ended: %v", err)
 	}
-	back, _ := s.NewCode(ctx, Code{For: ForRecover, Person: ash.ID, Until: now.Add(time.Hour)})
-	got, err := s.Join(ctx, back.Text, "", "h3")
+	back, _ := s.Of(ctx).NewCode(ctx, Code{For: ForRecover, Person: ash.ID, Until: now.Add(time.Hour)})
+	got, err := s.Of(ctx).Join(ctx, back.Text, "", "h3")
 	if err != nil || got.ID != ash.ID || got.Hash != "h3" || got.Epoch != 2 {
 		t.Errorf("%+v, %v", got, err)
 	}
-	if err := s.SetPerson(ctx, wren.ID, people.Maker, false); fault.Of(err).Field != "role" {
+	if err := s.Of(ctx).SetPerson(ctx, wren.ID, people.Maker, false); fault.Of(err).Field != "role" {
 		t.Errorf("the last steward becomes a maker: %v", err)
 	}
-	if err := errors.Join(s.SetPerson(ctx, ash.ID, people.Steward, false), s.SetPerson(ctx, wren.ID, people.Steward, true), s.SeePerson(ctx, ash.ID), s.EndSessions(ctx, ash.ID), s.SetPassword(ctx, ash.ID, "h4")); err != nil {
+	if err := errors.Join(s.Of(ctx).SetPerson(ctx, ash.ID, people.Steward, false), s.Of(ctx).SetPerson(ctx, wren.ID, people.Steward, true), s.Of(ctx).SeePerson(ctx, ash.ID), s.Of(ctx).EndSessions(ctx, ash.ID), s.Of(ctx).SetPassword(ctx, ash.ID, "h4")); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.SetPerson(ctx, 99, people.Guest, false); !errors.Is(err, ErrNotFound) {
+	if err := s.Of(ctx).SetPerson(ctx, 99, people.Guest, false); !errors.Is(err, ErrNotFound) {
 		t.Errorf("nobody is changed: %v", err)
 	}
-	all, err := s.People(ctx)
+	all, err := s.Of(ctx).People(ctx)
 	if err != nil || len(all) != 2 || all[0].Name != "Ash" || all[0].Epoch != 5 || !all[1].Struck || all[0].Seen.IsZero() {
 		t.Errorf("%+v, %v", all, err)
 	}
-	if p, err := s.PersonCalled(ctx, "ASH"); err != nil || p.ID != ash.ID {
+	if p, err := s.Of(ctx).PersonCalled(ctx, "ASH"); err != nil || p.ID != ash.ID {
 		t.Errorf("%+v, %v", p, err)
 	}
 	for n := range 3 {
-		if err := s.AddEvent(ctx, Event{What: "sign-in", Person: "Ash", Detail: string(rune('a' + n))}); err != nil {
+		if err := s.Of(ctx).AddEvent(ctx, Event{What: "sign-in", Person: "Ash", Detail: string(rune('a' + n))}); err != nil {
 			t.Fatal(err)
 		}
 		now = now.Add(keptEvents / 2)
 	}
-	if got, err := s.Events(ctx, "", 10); err != nil || len(got) != 3 || got[0].Detail != "c" {
+	if got, err := s.Of(ctx).Events(ctx, "", 10); err != nil || len(got) != 3 || got[0].Detail != "c" {
 		t.Errorf("%+v, %v", got, err)
 	}
 	now = now.Add(time.Hour)
-	s.AddEvent(ctx, Event{What: "sign-out"})
-	if got, _ := s.Events(ctx, "", 10); len(got) != 2 {
+	s.Of(ctx).AddEvent(ctx, Event{What: "sign-out"})
+	if got, _ := s.Of(ctx).Events(ctx, "", 10); len(got) != 2 {
 		t.Errorf("after half a year %d events are kept", len(got))
 	}
 }

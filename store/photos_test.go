@@ -23,7 +23,7 @@ func TestWhosePhotograph(t *testing.T) {
 	s := fresh(t)
 	id := func(n int) string { return fmt.Sprintf("%064x", n) }
 	send := func(who context.Context, n int) error {
-		return s.PutPhoto(who, photo.Picture{ID: id(n), JPEG: []byte{1}, Wide: 1, High: 1}, false)
+		return s.Of(who).PutPhoto(who, photo.Picture{ID: id(n), JPEG: []byte{1}, Wide: 1, High: 1}, false)
 	}
 	if err := send(t.Context(), 1); err != nil { // of one maker alone
 		t.Fatal(err)
@@ -34,7 +34,7 @@ func TestWhosePhotograph(t *testing.T) {
 	}
 	sees := func(who context.Context, n int) bool {
 		t.Helper()
-		_, err := s.Photo(who, id(n))
+		_, err := s.Of(who).Photo(who, id(n))
 		if err != nil && !errors.Is(err, ErrNotFound) {
 			t.Fatal(err)
 		}
@@ -53,7 +53,7 @@ func TestWhosePhotograph(t *testing.T) {
 	}
 	in := design.New("Jars", measure.In, "tray-lid")
 	in.Card.Look.Photo = paper.Photo{ID: id(2), Wide: 100 * measure.Millimetre, High: 100 * measure.Millimetre}
-	box, err := s.Add(ash, in)
+	box, err := s.Of(ash).Add(ash, in)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -62,23 +62,23 @@ func TestWhosePhotograph(t *testing.T) {
 	}
 	// Who looks at the box by a link, or follows it in a class, sees what it shows.
 	nobody := t.Context()
-	job, err := s.AddJob(ash, Job{Name: "Fair", Items: []JobItem{{box, 2}}})
+	job, err := s.Of(ash).AddJob(ash, Job{Name: "Fair", Items: []JobItem{{box, 2}}})
 	if err != nil {
 		t.Fatal(err)
 	}
 	for name, on := range map[string]func(bool) error{
-		"a link": func(on bool) error { return s.SetLink(ash, box, on) },
+		"a link": func(on bool) error { return s.Of(ash).SetLink(ash, box, on) },
 		"a class": func(on bool) error {
 			if !on {
-				return s.CloseClass(ash, BoxSort, box)
+				return s.Of(ash).CloseClass(ash, BoxSort, box)
 			}
-			return s.OpenClass(ash, BoxSort, box, time.Now().Add(time.Hour))
+			return s.Of(ash).OpenClass(ash, BoxSort, box, time.Now().Add(time.Hour))
 		},
 		"a class of its job": func(on bool) error {
 			if !on {
-				return s.CloseClass(ash, JobSort, job)
+				return s.Of(ash).CloseClass(ash, JobSort, job)
 			}
-			return s.OpenClass(ash, JobSort, job, time.Now().Add(time.Hour))
+			return s.Of(ash).OpenClass(ash, JobSort, job, time.Now().Add(time.Hour))
 		},
 	} {
 		for _, is := range []bool{true, false} {
@@ -87,15 +87,15 @@ func TestWhosePhotograph(t *testing.T) {
 			}
 		}
 	}
-	if err := s.Share(ash, BoxSort, box, true); err != nil || !sees(wren, 2) {
+	if err := s.Of(ash).Share(ash, BoxSort, box, true); err != nil || !sees(wren, 2) {
 		t.Errorf("a shared box does not show its photograph: %v", err)
 	}
 	lot := lotOf(3, 1)
 	lot.Card.Look.Photo = paper.Photo{ID: id(3), Wide: 100 * measure.Millimetre, High: 100 * measure.Millimetre}
-	if err := s.AddLots(ash, []drawer.Lot{lot}); err != nil || !sees(wren, 3) || sees(wren, 4) {
+	if err := s.Of(ash).AddLots(ash, []drawer.Lot{lot}); err != nil || !sees(wren, 3) || sees(wren, 4) {
 		t.Errorf("the paper in their drawer does not show its photograph: %v", err)
 	}
-	if err := s.SetPlace(t.Context(), people.Of(wren).ID, "Stall"); err != nil || sees(wren, 3) {
+	if err := s.Of(t.Context()).SetPlace(t.Context(), people.Of(wren).ID, "Stall"); err != nil || sees(wren, 3) {
 		t.Errorf("a paper of another table shows its photograph: %v", err)
 	}
 	for n := range MostPhotosEach - 3 {
@@ -109,7 +109,7 @@ func TestWhosePhotograph(t *testing.T) {
 	if err := send(wren, 5); err != nil {
 		t.Errorf("Wren's: %v", err)
 	}
-	if err := s.Leave(t.Context(), people.Of(ash).ID, 0); err != nil {
+	if err := s.Of(t.Context()).Leave(t.Context(), people.Of(ash).ID, 0); err != nil {
 		t.Fatal(err)
 	}
 	s.shop.Store(false)
@@ -132,7 +132,7 @@ func TestNamingAPhotographShowsNothing(t *testing.T) {
 	id := func(n int) string { return fmt.Sprintf("%064x", n) }
 	sees := func(who context.Context, n int) bool {
 		t.Helper()
-		_, err := s.Photo(who, id(n))
+		_, err := s.Of(who).Photo(who, id(n))
 		if err != nil && !errors.Is(err, ErrNotFound) {
 			t.Fatal(err)
 		}
@@ -144,57 +144,57 @@ func TestNamingAPhotographShowsNothing(t *testing.T) {
 		return in
 	}
 	for n, who := range map[int]context.Context{1: ash, 2: wren} {
-		if err := s.PutPhoto(who, photo.Picture{ID: id(n), JPEG: []byte{1}, Wide: 1, High: 1}, false); err != nil {
+		if err := s.Of(who).PutPhoto(who, photo.Picture{ID: id(n), JPEG: []byte{1}, Wide: 1, High: 1}, false); err != nil {
 			t.Fatal(err)
 		}
 	}
-	box, err := s.Add(wren, named(1))
+	box, err := s.Of(wren).Add(wren, named(1))
 	if err != nil {
 		t.Fatal(err)
 	}
-	b, err := s.Box(wren, box)
+	b, err := s.Of(wren).Box(wren, box)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := s.Save(wren, box, named(1), Edit{From: b.Version, What: "the card"}); err != nil {
+	if err := s.Of(wren).Save(wren, box, named(1), Edit{From: b.Version, What: "the card"}); err != nil {
 		t.Fatal(err)
 	}
 	note := logbook.Note{Box: box, Name: "Jars", Style: "tray-lid", Photo: id(1), Design: named(1).Write()}
-	if err := s.AddNote(wren, note); err != nil {
+	if err := s.Of(wren).AddNote(wren, note); err != nil {
 		t.Fatal(err)
 	}
 	lot := lotOf(3, 1)
 	lot.Card.Look = named(1).Card.Look
-	if err := s.AddLots(wren, []drawer.Lot{lot}); err != nil {
+	if err := s.Of(wren).AddLots(wren, []drawer.Lot{lot}); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.SetLook(wren, lot.Card); err != nil {
+	if err := s.Of(wren).SetLook(wren, lot.Card); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.SetLink(wren, box, true); err != nil {
+	if err := s.Of(wren).SetLink(wren, box, true); err != nil {
 		t.Fatal(err)
 	}
 	if sees(wren, 1) || sees(t.Context(), 1) {
 		t.Error("Wren sees Ash's photograph by naming it")
 	}
 	// Ash shares a box: Wren copies it, and puts a photograph of her own into it.
-	shared, err := s.Add(ash, named(1))
+	shared, err := s.Of(ash).Add(ash, named(1))
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := s.Share(ash, BoxSort, shared, true); err != nil || !sees(wren, 1) {
+	if err := s.Of(ash).Share(ash, BoxSort, shared, true); err != nil || !sees(wren, 1) {
 		t.Fatalf("what Ash shares is not seen: %v", err)
 	}
-	if _, err := s.Copy(wren, shared); err != nil {
+	if _, err := s.Of(wren).Copy(wren, shared); err != nil {
 		t.Fatal(err)
 	}
-	if b, err = s.Box(wren, shared); err != nil {
+	if b, err = s.Of(wren).Box(wren, shared); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.Save(wren, shared, named(2), Edit{From: b.Version, What: "the card"}); err != nil || !sees(ash, 2) {
+	if err := s.Of(wren).Save(wren, shared, named(2), Edit{From: b.Version, What: "the card"}); err != nil || !sees(ash, 2) {
 		t.Errorf("Ash does not see what Wren put into his box: %v", err)
 	}
-	if err := s.Share(ash, BoxSort, shared, false); err != nil || !sees(wren, 1) || !sees(ash, 2) {
+	if err := s.Of(ash).Share(ash, BoxSort, shared, false); err != nil || !sees(wren, 1) || !sees(ash, 2) {
 		t.Errorf("shared no more: Wren's copy shows it %v, Ash's box %v; %v", sees(wren, 1), sees(ash, 2), err)
 	}
 }
@@ -210,7 +210,7 @@ func TestEachWaitsForEach(t *testing.T) {
 	s.UseClock(func() time.Time { now = now.Add(time.Second); return now })
 	send := func(who context.Context, n int) {
 		t.Helper()
-		if err := s.PutPhoto(who, photo.Picture{ID: fmt.Sprintf("%064x", n), JPEG: []byte{1}, Wide: 1, High: 1}, true); err != nil {
+		if err := s.Of(who).PutPhoto(who, photo.Picture{ID: fmt.Sprintf("%064x", n), JPEG: []byte{1}, Wide: 1, High: 1}, true); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -218,11 +218,11 @@ func TestEachWaitsForEach(t *testing.T) {
 	for n := range 3 * MostSent {
 		send(wren, 100+n)
 	}
-	if _, err := s.Photo(ash, fmt.Sprintf("%064x", 1)); err != nil {
+	if _, err := s.Of(ash).Photo(ash, fmt.Sprintf("%064x", 1)); err != nil {
 		t.Errorf("Wren's sixty pushed Ash's out: %v", err)
 	}
 	for n, there := range map[int]bool{100: false, 100 + 2*MostSent - 1: false, 100 + 2*MostSent: true, 100 + 3*MostSent - 1: true} {
-		if _, err := s.Photo(wren, fmt.Sprintf("%064x", n)); (err == nil) != there {
+		if _, err := s.Of(wren).Photo(wren, fmt.Sprintf("%064x", n)); (err == nil) != there {
 			t.Errorf("Wren's %d is there: %v", n-100, !there)
 		}
 	}

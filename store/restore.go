@@ -12,6 +12,7 @@ import (
 	"strings"
 
 	"brevium/core/fault"
+	"brevium/store/scope"
 )
 
 // Restore puts what a copy holds in place of all that is here, in one step
@@ -124,7 +125,7 @@ func (s *Store) replaceAll(ctx context.Context, file string) (err error) {
 		err = s.afresh(ctx, tx)
 	}
 	if err == nil && s.shop.Load() {
-		err = adopt(ctx, tx) // who is let in here, not who was then
+		err = adopt(ctx, scope.Around(tx, scope.Nobody)) // who is let in here, not who was then
 	}
 	if err != nil {
 		return errors.Join(err, tx.Rollback())

@@ -5,15 +5,16 @@ import (
 	"database/sql"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"reflect"
+
+	"brevium/store/scope"
 )
 
 // Setting reads a setting of a name into a value, which stays as it is when it was
 // never set, or when what was brought from elsewhere is no such value.
-func (s *Store) Setting(ctx context.Context, name string, into any) error {
+func (d *Desk) Setting(ctx context.Context, name string, into any) error {
 	var text []byte
-	err := s.db.QueryRowContext(ctx, `SELECT value FROM settings WHERE name IN (?1, ?2) ORDER BY name <> ?1 LIMIT 1`, s.named(ctx, name), name).Scan(&text)
+	err := d.at.Get(ctx, &text, scope.Own.SQL(`SELECT value FROM settings WHERE name IN (`+ownSetting+`, ?1) ORDER BY name = ?1 LIMIT 1`), name)
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil
 	}
@@ -23,6 +24,10 @@ func (s *Store) Setting(ctx context.Context, name string, into any) error {
 	readKept(text, into)
 	return nil
 }
+
+// ownSetting is what a setting ?1 of the asker is kept under: in a workshop each has their own, and
+// until they set it that of whoever worked here alone.
+const ownSetting = `CASE {alone} WHEN 1 THEN '' ELSE '@' || {asker} || '/' END || ?1`
 
 // readKept reads what was kept into a value; what is no such value leaves it as it is.
 func readKept(text []byte, into any) {
@@ -35,20 +40,11 @@ func readKept(text []byte, into any) {
 }
 
 // Set keeps a setting.
-func (s *Store) Set(ctx context.Context, name string, value any) error {
+func (d *Desk) Set(ctx context.Context, name string, value any) error {
 	text, err := json.Marshal(value)
 	if err != nil {
 		return err
 	}
-	_, err = s.exec(ctx, `INSERT INTO settings (name, value) VALUES (?1, ?2) ON CONFLICT (name) DO UPDATE SET value = ?2`, s.named(ctx, name), string(text))
+	_, err = d.at.Do(ctx, scope.Own.SQL(`INSERT INTO settings (name, value) VALUES (`+ownSetting+`, ?2) ON CONFLICT (name) DO UPDATE SET value = ?2`), name, string(text))
 	return err
-}
-
-// named is what a setting is kept under: in a workshop each has their own, and until they
-// set it that of whoever worked here alone.
-func (s *Store) named(ctx context.Context, name string) string {
-	if id := s.who(ctx); id != 0 {
-		return fmt.Sprintf("@%d/%s", id, name)
-	}
-	return name
 }

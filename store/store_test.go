@@ -35,7 +35,7 @@ func trayOf(name string, length measure.Length) design.Inputs {
 
 func add(t *testing.T, s *Store, in design.Inputs) int64 {
 	t.Helper()
-	id, err := s.Add(t.Context(), in)
+	id, err := s.Of(t.Context()).Add(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -44,7 +44,7 @@ func add(t *testing.T, s *Store, in design.Inputs) int64 {
 
 func get(t *testing.T, s *Store, id int64) Box {
 	t.Helper()
-	b, err := s.Box(t.Context(), id)
+	b, err := s.Of(t.Context()).Box(t.Context(), id)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -75,19 +75,19 @@ func TestBoxesComeBack(t *testing.T) {
 func TestCopyDeleteRestore(t *testing.T) {
 	s := fresh(t)
 	id := add(t, s, trayOf("figs", 90*mm))
-	copied, err := s.Copy(t.Context(), id)
+	copied, err := s.Of(t.Context()).Copy(t.Context(), id)
 	must(t, err)
 	if b := get(t, s, copied); b.Name != "figs, copy" || b.Inputs.Name != b.Name {
 		t.Errorf("the copy is %q", b.Name)
 	}
-	must(t, s.Delete(t.Context(), id))
-	if _, err := s.Box(t.Context(), id); !errors.Is(err, ErrNotFound) {
+	must(t, s.Of(t.Context()).Delete(t.Context(), id))
+	if _, err := s.Of(t.Context()).Box(t.Context(), id); !errors.Is(err, ErrNotFound) {
 		t.Errorf("a deleted box gives %v", err)
 	}
-	if all, err := s.Boxes(t.Context()); err != nil || len(all) != 1 {
+	if all, err := s.Of(t.Context()).Boxes(t.Context()); err != nil || len(all) != 1 {
 		t.Errorf("%d boxes are listed, %v", len(all), err)
 	}
-	must(t, s.BringBack(t.Context(), BoxSort, id))
+	must(t, s.Of(t.Context()).BringBack(t.Context(), BoxSort, id))
 	if b := get(t, s, id); b.Name != "figs" {
 		t.Errorf("restored as %q", b.Name)
 	}
@@ -96,11 +96,11 @@ func TestCopyDeleteRestore(t *testing.T) {
 func TestWhatIsNotThere(t *testing.T) {
 	s := fresh(t)
 	ctx := t.Context()
-	_, copied := s.Copy(ctx, 9)
-	_, got := s.Box(ctx, 9)
+	_, copied := s.Of(ctx).Copy(ctx, 9)
+	_, got := s.Of(ctx).Box(ctx, 9)
 	for name, err := range map[string]error{
-		"box": got, "copy": copied, "save": s.Save(ctx, 9, trayOf("x", mm), Edit{What: "x"}), "undo": s.Undo(ctx, 9, 1, ""), "delete": s.Delete(ctx, 9),
-		"restore": s.BringBack(ctx, BoxSort, 9), "tick": s.Tick(ctx, 9, "cut/base", "m", true),
+		"box": got, "copy": copied, "save": s.Of(ctx).Save(ctx, 9, trayOf("x", mm), Edit{What: "x"}), "undo": s.Of(ctx).Undo(ctx, 9, 1, ""), "delete": s.Of(ctx).Delete(ctx, 9),
+		"restore": s.Of(ctx).BringBack(ctx, BoxSort, 9), "tick": s.Of(ctx).Tick(ctx, 9, "cut/base", "m", true),
 	} {
 		if !errors.Is(err, ErrNotFound) {
 			t.Errorf("%s: got %v; want ErrNotFound", name, err)
@@ -111,11 +111,11 @@ func TestWhatIsNotThere(t *testing.T) {
 func TestTicks(t *testing.T) {
 	s := fresh(t)
 	id := add(t, s, trayOf("figs", 90*mm))
-	must(t, s.Tick(t.Context(), id, "cut/base", "one", true))
-	must(t, s.Tick(t.Context(), id, "cut/base", "two", true))
-	must(t, s.Tick(t.Context(), id, "cut/lid", "x", true))
-	must(t, s.Tick(t.Context(), id, "cut/lid", "x", false))
-	got, err := s.Ticks(t.Context(), id)
+	must(t, s.Of(t.Context()).Tick(t.Context(), id, "cut/base", "one", true))
+	must(t, s.Of(t.Context()).Tick(t.Context(), id, "cut/base", "two", true))
+	must(t, s.Of(t.Context()).Tick(t.Context(), id, "cut/lid", "x", true))
+	must(t, s.Of(t.Context()).Tick(t.Context(), id, "cut/lid", "x", false))
+	got, err := s.Of(t.Context()).Ticks(t.Context(), id)
 	if err != nil || len(got) != 1 || got["cut/base"] != "two" {
 		t.Errorf("ticks %v, %v", got, err)
 	}
@@ -138,13 +138,13 @@ func saveForever(file string) {
 		fmt.Println("fail", err)
 		return
 	}
-	id, err := s.Add(ctx, trayOf("saved", mm))
+	id, err := s.Of(ctx).Add(ctx, trayOf("saved", mm))
 	for n := 1; err == nil; n++ {
 		var b Box
-		if b, err = s.Box(ctx, id); err != nil {
+		if b, err = s.Of(ctx).Box(ctx, id); err != nil {
 			break
 		}
-		if err = s.Save(ctx, id, trayOf("saved", measure.Length(n)*mm), Edit{From: b.Version, What: fmt.Sprint(n)}); err == nil {
+		if err = s.Of(ctx).Save(ctx, id, trayOf("saved", measure.Length(n)*mm), Edit{From: b.Version, What: fmt.Sprint(n)}); err == nil {
 			fmt.Println(id, n)
 		}
 	}

@@ -2,10 +2,10 @@ package store
 
 import (
 	"context"
-	"database/sql"
-	"errors"
 	"fmt"
 	"sync"
+
+	"brevium/store/scope"
 )
 
 // changes lets many wait for the next change.
@@ -50,18 +50,15 @@ func seated(of Sort) string {
 
 // Stamp is another text whenever a box, with what is ticked of it, a job or a class is
 // another.
-func (s *Store) Stamp(ctx context.Context, sort Sort, id int64) (stamp string, err error) {
+func (d *Desk) Stamp(ctx context.Context, sort Sort, id int64) (stamp string, err error) {
 	query := map[Sort]string{
 		BoxSort:   `SELECT version || '-' || shared || '-' || (SELECT count(*) || '-' || coalesce(max(at), 0) || '-' || coalesce(sum(length(mark)), 0) FROM ticks WHERE box_id = boxes.id) FROM boxes`,
 		ClassSort: seated(BoxSort), JobClassSort: seated(JobSort),
 		JobSort: `SELECT version || '-' || shared || '-' || state || '-' || changed_at || '-' || length(layouts) || '-' || length(done) FROM jobs`,
 	}[sort]
 	if query == "" {
-		return "", fmt.Errorf("%w: %q", ErrNotFound, sort)
+		return "", absent(sort)
 	}
-	err = s.db.QueryRowContext(ctx, query+` WHERE id = ? AND deleted_at IS NULL`+s.seen(ctx, ""), id).Scan(&stamp)
-	if errors.Is(err, sql.ErrNoRows) {
-		err = ErrNotFound
-	}
-	return stamp, err
+	err = d.at.Get(ctx, &stamp, scope.Seen.SQL(query+` WHERE id = ? AND deleted_at IS NULL AND {whose}`), id)
+	return stamp, found(err, absent(sort))
 }

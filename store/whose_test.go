@@ -20,11 +20,11 @@ import (
 // joined lets somebody in as a maker, or the steward, and gives a context of theirs.
 func joined(t *testing.T, s *Store, name string, kind CodeFor) context.Context {
 	t.Helper()
-	code, err := s.NewCode(t.Context(), Code{For: kind, Role: people.Maker, Until: time.Now().Add(time.Hour)})
+	code, err := s.Of(t.Context()).NewCode(t.Context(), Code{For: kind, Role: people.Maker, Until: time.Now().Add(time.Hour)})
 	if err != nil {
 		t.Fatal(err)
 	}
-	p, err := s.Join(t.Context(), code.Text, name, "hash")
+	p, err := s.Of(t.Context()).Join(t.Context(), code.Text, name, "hash")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -36,7 +36,7 @@ func joined(t *testing.T, s *Store, name string, kind CodeFor) context.Context {
 func TestWhose(t *testing.T) {
 	s := fresh(t)
 	in := design.New("Jars", measure.In, "tray-lid")
-	before, err := s.Add(t.Context(), in)
+	before, err := s.Of(t.Context()).Add(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -44,51 +44,53 @@ func TestWhose(t *testing.T) {
 		t.Fatal(err)
 	}
 	wren, ash, rowan := joined(t, s, "Wren", ForSetUp), joined(t, s, "Ash", ForJoining), joined(t, s, "Rowan", ForJoining)
-	if b, err := s.Box(wren, before); err != nil || b.Name != "Jars" {
+	if b, err := s.Of(wren).Box(wren, before); err != nil || b.Name != "Jars" {
 		t.Errorf("what was made alone is not the steward's: %v", err)
 	}
-	id, err := s.Add(ash, in)
+	id, err := s.Of(ash).Add(ash, in)
 	if err != nil {
 		t.Fatal(err)
 	}
-	job, err := s.AddJob(ash, Job{Name: "Fair", Items: []JobItem{{id, 2}}})
+	job, err := s.Of(ash).AddJob(ash, Job{Name: "Fair", Items: []JobItem{{id, 2}}})
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := errors.Join(s.KeepThing(ash, contents.Thing{Name: "owl", Shape: contents.Block, Length: 1, Width: 1, Height: 1}), s.KeepThing(rowan, contents.Thing{Name: "owl", Shape: contents.Block, Length: 1, Width: 1, Height: 1}),
-		s.AddNote(ash, logbook.Note{Box: id, Name: "Jars", Style: "tray-lid", Card: "card", Design: []byte("{}"), Made: time.Now()})); err != nil {
+	if err := errors.Join(s.Of(ash).KeepThing(ash, contents.Thing{Name: "owl", Shape: contents.Block, Length: 1, Width: 1, Height: 1}), s.Of(rowan).KeepThing(rowan, contents.Thing{Name: "owl", Shape: contents.Block, Length: 1, Width: 1, Height: 1}),
+		s.Of(ash).AddNote(ash, logbook.Note{Box: id, Name: "Jars", Style: "tray-lid", Card: "card", Design: []byte("{}"), Made: time.Now()})); err != nil {
 		t.Fatal(err)
 	}
-	box, _ := s.Box(ash, id)
-	of, _ := s.Job(ash, job)
-	notes, _ := s.Notes(ash)
+	box, _ := s.Of(ash).Box(ash, id)
+	of, _ := s.Of(ash).Job(ash, job)
+	notes, _ := s.Of(ash).Notes(ash)
 	// Each of these is refused to others, and to nobody.
 	deeds := map[string]func(ctx context.Context) error{
-		"read":    func(ctx context.Context) error { _, err := s.Box(ctx, id); return err },
-		"save":    func(ctx context.Context) error { return s.Save(ctx, id, in, Edit{From: box.Version, What: "x"}) },
-		"state":   func(ctx context.Context) error { _, _, err := s.State(ctx, id, box.Version, ""); return err },
-		"undo":    func(ctx context.Context) error { return s.Undo(ctx, id, 1, "") },
-		"copy":    func(ctx context.Context) error { _, err := s.Copy(ctx, id); return err },
-		"tick":    func(ctx context.Context) error { return s.Tick(ctx, id, "a", "b", true) },
-		"stand":   func(ctx context.Context) error { return s.Stand(ctx, id, Stand{At: 1}) },
-		"job":     func(ctx context.Context) error { _, err := s.Job(ctx, job); return err },
-		"saveJob": func(ctx context.Context) error { return s.SaveJob(ctx, of, "") },
-		"jobWas":  func(ctx context.Context) error { _, _, err := s.JobState(ctx, job, of.Version, ""); return err },
-		"begin":   func(ctx context.Context) error { return s.BeginJob(ctx, job, nil, []cupboard.Need{}) },
-		"release": func(ctx context.Context) error { return s.ReleaseJob(ctx, job) },
-		"layouts": func(ctx context.Context) error { return s.SaveLayouts(ctx, job, []byte("{}")) },
-		"evening": func(ctx context.Context) error { _, err := s.Evenings(ctx, job, new(any)); return err },
-		"done":    func(ctx context.Context) error { return s.SetDone(ctx, job, "x", 1) },
-		"goods":   func(ctx context.Context) error { _, err := s.JobGoods(ctx, job); return err },
+		"read": func(ctx context.Context) error { _, err := s.Of(ctx).Box(ctx, id); return err },
+		"save": func(ctx context.Context) error {
+			return s.Of(ctx).Save(ctx, id, in, Edit{From: box.Version, What: "x"})
+		},
+		"state":   func(ctx context.Context) error { _, _, err := s.Of(ctx).State(ctx, id, box.Version, ""); return err },
+		"undo":    func(ctx context.Context) error { return s.Of(ctx).Undo(ctx, id, 1, "") },
+		"copy":    func(ctx context.Context) error { _, err := s.Of(ctx).Copy(ctx, id); return err },
+		"tick":    func(ctx context.Context) error { return s.Of(ctx).Tick(ctx, id, "a", "b", true) },
+		"stand":   func(ctx context.Context) error { return s.Of(ctx).Stand(ctx, id, Stand{At: 1}) },
+		"job":     func(ctx context.Context) error { _, err := s.Of(ctx).Job(ctx, job); return err },
+		"saveJob": func(ctx context.Context) error { return s.Of(ctx).SaveJob(ctx, of, "") },
+		"jobWas":  func(ctx context.Context) error { _, _, err := s.Of(ctx).JobState(ctx, job, of.Version, ""); return err },
+		"begin":   func(ctx context.Context) error { return s.Of(ctx).BeginJob(ctx, job, nil, []cupboard.Need{}) },
+		"release": func(ctx context.Context) error { return s.Of(ctx).ReleaseJob(ctx, job) },
+		"layouts": func(ctx context.Context) error { return s.Of(ctx).SaveLayouts(ctx, job, []byte("{}")) },
+		"evening": func(ctx context.Context) error { _, err := s.Of(ctx).Evenings(ctx, job, new(any)); return err },
+		"done":    func(ctx context.Context) error { return s.Of(ctx).SetDone(ctx, job, "x", 1) },
+		"goods":   func(ctx context.Context) error { _, err := s.Of(ctx).JobGoods(ctx, job); return err },
 	}
 	mine := map[string]func(ctx context.Context) error{ // though it is shared
-		"delete":    func(ctx context.Context) error { return s.Delete(ctx, id) },
-		"deleteJob": func(ctx context.Context) error { return s.DeleteJob(ctx, job) },
-		"share":     func(ctx context.Context) error { return s.Share(ctx, BoxSort, id, true) },
-		"shareJob":  func(ctx context.Context) error { return s.Share(ctx, JobSort, job, true) },
-		"note":      func(ctx context.Context) error { _, err := s.LoggedNote(ctx, notes[0].ID); return err },
-		"dropNote":  func(ctx context.Context) error { return s.DropNote(ctx, notes[0].ID) },
-		"forget":    func(ctx context.Context) error { return s.Forget(ctx, JobSort, job) },
+		"delete":    func(ctx context.Context) error { return s.Of(ctx).Delete(ctx, id) },
+		"deleteJob": func(ctx context.Context) error { return s.Of(ctx).DeleteJob(ctx, job) },
+		"share":     func(ctx context.Context) error { return s.Of(ctx).Share(ctx, BoxSort, id, true) },
+		"shareJob":  func(ctx context.Context) error { return s.Of(ctx).Share(ctx, JobSort, job, true) },
+		"note":      func(ctx context.Context) error { _, err := s.Of(ctx).LoggedNote(ctx, notes[0].ID); return err },
+		"dropNote":  func(ctx context.Context) error { return s.Of(ctx).DropNote(ctx, notes[0].ID) },
+		"forget":    func(ctx context.Context) error { return s.Of(ctx).Forget(ctx, JobSort, job) },
 	}
 	nobody := t.Context()
 	for who, ctx := range map[string]context.Context{"the steward": wren, "another": rowan, "nobody": nobody} {
@@ -99,23 +101,23 @@ func TestWhose(t *testing.T) {
 				}
 			}
 		}
-		if list, n, _ := s.List(ctx, Listing{Count: 10}); n > 1 || who != "the steward" && len(list) > 0 {
+		if list, n, _ := s.Of(ctx).List(ctx, Listing{Count: 10}); n > 1 || who != "the steward" && len(list) > 0 {
 			t.Errorf("%s lists %d boxes", who, n)
 		}
-		if ticks, _ := s.Ticks(ctx, id); len(ticks) > 0 {
+		if ticks, _ := s.Of(ctx).Ticks(ctx, id); len(ticks) > 0 {
 			t.Errorf("%s sees ticks", who)
 		}
 	}
-	if things, _ := s.Things(rowan); len(things) != 1 {
+	if things, _ := s.Of(rowan).Things(rowan); len(things) != 1 {
 		t.Errorf("another has %d things", len(things))
 	}
 	// Numbers of others are not found by trying.
 	for range sample.Of(t, 10_000) {
-		if _, err := s.Box(rowan, rand.Int64N(1<<52)); err == nil {
+		if _, err := s.Of(rowan).Box(rowan, rand.Int64N(1<<52)); err == nil {
 			t.Fatal("a number at random is a box")
 		}
 	}
-	if err := s.Share(ash, JobSort, job, true); err != nil { // its box too
+	if err := s.Of(ash).Share(ash, JobSort, job, true); err != nil { // its box too
 		t.Fatal(err)
 	}
 	for name, do := range deeds {
@@ -131,41 +133,41 @@ func TestWhose(t *testing.T) {
 			t.Errorf("shared, another does %q", name)
 		}
 	}
-	if list, n, err := s.List(rowan, Listing{Count: 10}); err != nil || n != 2 || len(list) != 2 { // it, and a copy made of it
+	if list, n, err := s.Of(rowan).List(rowan, Listing{Count: 10}); err != nil || n != 2 || len(list) != 2 { // it, and a copy made of it
 		t.Errorf("another lists %d: %v", n, err)
 	}
-	if err := errors.Join(s.Share(ash, BoxSort, id, false), s.Share(ash, JobSort, job, false)); err != nil {
+	if err := errors.Join(s.Of(ash).Share(ash, BoxSort, id, false), s.Of(ash).Share(ash, JobSort, job, false)); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.Box(rowan, id); !errors.Is(err, ErrNotFound) {
+	if _, err := s.Of(rowan).Box(rowan, id); !errors.Is(err, ErrNotFound) {
 		t.Errorf("kept again, another sees it: %v", err)
 	}
-	must(t, s.Share(ash, BoxSort, id, true))
-	b, err := s.Box(rowan, id)
+	must(t, s.Of(ash).Share(ash, BoxSort, id, true))
+	b, err := s.Of(rowan).Box(rowan, id)
 	must(t, err)
 	in.Name = "Other jars"
-	must(t, s.Save(rowan, id, in, Edit{From: b.Version, What: "name"}))
-	if b, err := s.Box(ash, id); err != nil || b.Last.By != "Rowan" || b.Last.What != "name" {
+	must(t, s.Of(rowan).Save(rowan, id, in, Edit{From: b.Version, What: "name"}))
+	if b, err := s.Of(ash).Box(ash, id); err != nil || b.Last.By != "Rowan" || b.Last.What != "name" {
 		t.Errorf("the change is %+v, %v", b.Last, err)
 	}
 	// A setting is one's own, and until then that of who was here before.
 	s.shop.Store(false)
-	if err := s.Set(t.Context(), "rate", 5); err != nil {
+	if err := s.Of(t.Context()).Set(t.Context(), "rate", 5); err != nil {
 		t.Fatal(err)
 	}
 	s.shop.Store(true)
-	if err := s.Set(ash, "rate", 7); err != nil {
+	if err := s.Of(ash).Set(ash, "rate", 7); err != nil {
 		t.Fatal(err)
 	}
 	hers, other := 0, 0
-	s.Setting(ash, "rate", &hers)
-	s.Setting(rowan, "rate", &other)
+	s.Of(ash).Setting(ash, "rate", &hers)
+	s.Of(rowan).Setting(rowan, "rate", &other)
 	if hers != 7 || other != 5 {
 		t.Errorf("the rate is %d, and another's %d", hers, other)
 	}
 	// And back: one maker alone has everything.
 	s.shop.Store(false)
-	if all, err := s.Boxes(t.Context()); err != nil || len(all) < 3 {
+	if all, err := s.Of(t.Context()).Boxes(t.Context()); err != nil || len(all) < 3 {
 		t.Errorf("alone there are %d boxes: %v", len(all), err)
 	}
 }
@@ -181,50 +183,50 @@ func TestLeaving(t *testing.T) {
 		if name == "Wren" {
 			kind = ForSetUp
 		}
-		code, _ := s.NewCode(t.Context(), Code{For: kind, Role: people.Maker, Until: time.Now().Add(time.Hour)})
-		p, err := s.Join(t.Context(), code.Text, name, "hash")
+		code, _ := s.Of(t.Context()).NewCode(t.Context(), Code{For: kind, Role: people.Maker, Until: time.Now().Add(time.Hour)})
+		p, err := s.Of(t.Context()).Join(t.Context(), code.Text, name, "hash")
 		if err != nil {
 			t.Fatal(err)
 		}
 		as[name] = people.With(t.Context(), p)
-		if _, err := s.Add(as[name], design.New(name+"'s jars", measure.In, "tray-lid")); err != nil {
+		if _, err := s.Of(as[name]).Add(as[name], design.New(name+"'s jars", measure.In, "tray-lid")); err != nil {
 			t.Fatal(err)
 		}
-		if err := errors.Join(s.Set(as[name], "rate", name), s.AddEvent(t.Context(), Event{What: "joined", Person: name})); err != nil {
+		if err := errors.Join(s.Of(as[name]).Set(as[name], "rate", name), s.Of(t.Context()).AddEvent(t.Context(), Event{What: "joined", Person: name})); err != nil {
 			t.Fatal(err)
 		}
 	}
-	own, err := s.Own(as["Ash"])
+	own, err := s.Of(as["Ash"]).Own(as["Ash"])
 	if err != nil || len(own.Boxes) != 1 || own.Boxes[0].Name != "Ash's jars" || len(own.Settings) != 1 || string(own.Settings["rate"]) != `"Ash"` || len(own.Things) != 0 {
 		t.Errorf("Ash takes %+v, %v", own, err)
 	}
-	if all, err := s.All(t.Context()); err != nil || len(all.Boxes) != 3 {
+	if all, err := s.Of(t.Context()).All(t.Context()); err != nil || len(all.Boxes) != 3 {
 		t.Errorf("all are %d boxes, %v", len(all.Boxes), err)
 	}
 	wren := people.Of(as["Wren"]).ID
-	if to, err := s.Steward(t.Context(), 0); err != nil || to != wren {
+	if to, err := s.Of(t.Context()).Steward(t.Context(), 0); err != nil || to != wren {
 		t.Errorf("%d is the steward: %v", to, err)
 	}
-	if err := s.Leave(t.Context(), wren, 0); err == nil {
+	if err := s.Of(t.Context()).Leave(t.Context(), wren, 0); err == nil {
 		t.Error("the last steward leaves")
 	}
-	if err := errors.Join(s.Leave(t.Context(), people.Of(as["Ash"]).ID, wren), s.Leave(t.Context(), people.Of(as["Rowan"]).ID, 0)); err != nil {
+	if err := errors.Join(s.Of(t.Context()).Leave(t.Context(), people.Of(as["Ash"]).ID, wren), s.Of(t.Context()).Leave(t.Context(), people.Of(as["Rowan"]).ID, 0)); err != nil {
 		t.Fatal(err)
 	}
-	if boxes, err := s.Boxes(as["Wren"]); err != nil || len(boxes) != 2 {
+	if boxes, err := s.Of(as["Wren"]).Boxes(as["Wren"]); err != nil || len(boxes) != 2 {
 		t.Errorf("the steward has %d boxes, %v", len(boxes), err)
 	}
 	s.shop.Store(false)
-	if boxes, _ := s.Boxes(t.Context()); len(boxes) != 2 {
+	if boxes, _ := s.Of(t.Context()).Boxes(t.Context()); len(boxes) != 2 {
 		t.Errorf("%d boxes are left", len(boxes))
 	}
-	all, _ := s.All(t.Context())
+	all, _ := s.Of(t.Context()).All(t.Context())
 	for name := range all.Settings {
 		if name != "@1/rate" {
 			t.Errorf("the setting %s is left", name)
 		}
 	}
-	events, err := s.Events(t.Context(), "", 10)
+	events, err := s.Of(t.Context()).Events(t.Context(), "", 10)
 	must(t, err)
 	for _, e := range events {
 		if e.Person == "Ash" || e.Person == "Rowan" {
@@ -240,18 +242,18 @@ func TestAsManyAsOneMay(t *testing.T) {
 	defer func(was map[string]int) { most = was }(most)
 	most = map[string]int{"boxes": 2, "jobs": 1, "things": 1, "notes": 1}
 	in := design.New("Jars", measure.In, "tray-lid")
-	id, err := s.Add(t.Context(), in)
+	id, err := s.Of(t.Context()).Add(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}
 	deeds := map[string]func(ctx context.Context) error{
-		"boxes": func(ctx context.Context) error { _, err := s.Add(ctx, in); return err },
-		"jobs":  func(ctx context.Context) error { _, err := s.AddJob(ctx, Job{Name: "Fair"}); return err },
+		"boxes": func(ctx context.Context) error { _, err := s.Of(ctx).Add(ctx, in); return err },
+		"jobs":  func(ctx context.Context) error { _, err := s.Of(ctx).AddJob(ctx, Job{Name: "Fair"}); return err },
 		"notes": func(ctx context.Context) error {
-			return s.AddNote(ctx, logbook.Note{Box: id, Name: "Jars", Style: "tray-lid", Card: "card", Design: []byte("{}"), Made: time.Now()})
+			return s.Of(ctx).AddNote(ctx, logbook.Note{Box: id, Name: "Jars", Style: "tray-lid", Card: "card", Design: []byte("{}"), Made: time.Now()})
 		},
 		"things": func(ctx context.Context) error {
-			return s.KeepThing(ctx, contents.Thing{Name: "owl", Shape: contents.Block, Length: 1, Width: 1, Height: 1})
+			return s.Of(ctx).KeepThing(ctx, contents.Thing{Name: "owl", Shape: contents.Block, Length: 1, Width: 1, Height: 1})
 		},
 	}
 	for range 4 {

@@ -25,11 +25,11 @@ func TestAnswersAreSafe(t *testing.T) {
 	w := newAtelier(t)
 	wren := w.person("Wren", people.Steward)
 	ctx := w.as("Wren")
-	box, err := w.store.Add(ctx, design.New("Jars", measure.In, "tray-lid"))
+	box, err := w.store.Of(ctx).Add(ctx, design.New("Jars", measure.In, "tray-lid"))
 	if err != nil {
 		t.Fatal(err)
 	}
-	job, err := w.store.AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: box, Copies: 2}}})
+	job, err := w.store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: box, Copies: 2}}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -130,11 +130,11 @@ func TestTextStaysText(t *testing.T) {
 	const evil = `"><script>alert(1)</script>{{.}}'); DROP TABLE boxes;--`
 	in := design.New(evil, measure.In, "tray-lid")
 	in.Card.Name = evil
-	box, err := w.store.Add(ctx, in)
+	box, err := w.store.Of(ctx).Add(ctx, in)
 	if err != nil {
 		t.Fatal(err)
 	}
-	job, err := w.store.AddJob(ctx, store.Job{Name: evil, Items: []store.JobItem{{Box: box, Copies: 2}}})
+	job, err := w.store.Of(ctx).AddJob(ctx, store.Job{Name: evil, Items: []store.JobItem{{Box: box, Copies: 2}}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -172,7 +172,7 @@ func TestTextStaysText(t *testing.T) {
 			t.Errorf("%s: %d", path, status)
 		}
 	}
-	if b, err := w.store.Box(ctx, box); err != nil || b.Name != evil {
+	if b, err := w.store.Of(ctx).Box(ctx, box); err != nil || b.Name != evil {
 		t.Errorf("the box is %q, %v", b.Name, err)
 	}
 }

@@ -15,7 +15,7 @@ import (
 // carried keeps a carrier of three small boxes and gives its number.
 func (x *table) carried() int64 {
 	x.t.Helper()
-	n, err := x.store.Add(x.t.Context(), design.New("Teas", measure.MM, "fold-out-carrier"))
+	n, err := x.store.Of(x.t.Context()).Add(x.t.Context(), design.New("Teas", measure.MM, "fold-out-carrier"))
 	if err != nil {
 		x.t.Fatal(err)
 	}
@@ -133,7 +133,7 @@ func TestPartedAndCompared(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	id, err := x.store.Add(t.Context(), in)
+	id, err := x.store.Of(t.Context()).Add(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -197,7 +197,7 @@ func TestSetOfTwoSizes(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	id, err := x.store.Add(t.Context(), in)
+	id, err := x.store.Of(t.Context()).Add(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -221,7 +221,7 @@ func TestSetOfTwoSizes(t *testing.T) {
 func TestBasketFromASheetInThirds(t *testing.T) {
 	t.Parallel()
 	x := newTable(t)
-	n, err := x.store.Add(t.Context(), design.New("Eggs", measure.MM, "woven-basket"))
+	n, err := x.store.Of(t.Context()).Add(t.Context(), design.New("Eggs", measure.MM, "woven-basket"))
 	if err != nil {
 		t.Fatal(err)
 	}

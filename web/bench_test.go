@@ -88,7 +88,7 @@ func BenchmarkTheLogbook(b *testing.B) {
 		notes = append(notes, logbook.Note{Made: time.UnixMilli(int64(n) * 1e6), Name: fmt.Sprint("Jars ", n), Style: "tray-lid", Design: design,
 			Felt: []logbook.Felt{{Pair: "Lid over base, length", Kind: "lid", Card: "Oat card, 240 gsm", Gap: 400_000, Felt: fit.Verdicts[1+n%3]}}})
 	}
-	if _, err := x.store.BringNotes(b.Context(), notes); err != nil {
+	if _, err := x.store.Of(b.Context()).BringNotes(b.Context(), notes); err != nil {
 		b.Fatal(err)
 	}
 	for name, at := range map[string]string{"page": "/logbook", "search": "/logbook?find=jars+499"} {

@@ -31,7 +31,7 @@ func TestAtTheBench(t *testing.T) {
 	at := fmt.Sprintf("/boxes/%d/bench", id)
 	b.visit(at)
 	ticks := func() int {
-		kept, err := x.store.Ticks(t.Context(), id)
+		kept, err := x.store.Of(t.Context()).Ticks(t.Context(), id)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -181,7 +181,7 @@ func TestTheBenchCountsCopies(t *testing.T) {
 	x := newTable(t)
 	in := design.New("Three cartons", measure.In, "hinged-carton")
 	in.Copies = 3
-	id, err := x.store.Add(t.Context(), in)
+	id, err := x.store.Of(t.Context()).Add(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -197,7 +197,7 @@ func TestTheBenchCountsCopies(t *testing.T) {
 		t.Errorf("the first of three: %s", page)
 	}
 	ticked := func() bool {
-		kept, err := x.store.Ticks(t.Context(), id)
+		kept, err := x.store.Of(t.Context()).Ticks(t.Context(), id)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -216,7 +216,7 @@ func TestTheBenchCountsCopies(t *testing.T) {
 	}
 	x.post(at, "at", fmt.Sprint(k+1), "go", "on", "took", "5")
 	x.post(at, "at", fmt.Sprint(k+2), "go", "on", "took", "9000")
-	times, err := x.store.Times(t.Context(), id)
+	times, err := x.store.Of(t.Context()).Times(t.Context(), id)
 	if err != nil || len(times) != 1 || times[0].Kind != "score" || times[0].Seconds != 12 || math.Abs(times[0].Usual-2*moves[k].Seconds) > 1e-9 {
 		t.Errorf("kept times: %+v, %v", times, err)
 	}

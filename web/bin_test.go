@@ -20,9 +20,9 @@ func TestOnesBinIsOnesOwn(t *testing.T) {
 	boxes := map[string][]int64{}
 	for _, name := range []string{"Ash", "Rowan"} {
 		for _, box := range []string{"First", "Second"} {
-			id, err := w.store.Add(w.as(name), design.New(box+" of "+name, measure.In, "tray"))
+			id, err := w.store.Of(w.as(name)).Add(w.as(name), design.New(box+" of "+name, measure.In, "tray"))
 			if err == nil {
-				err = w.store.Delete(w.as(name), id)
+				err = w.store.Of(w.as(name)).Delete(w.as(name), id)
 			}
 			if err != nil {
 				t.Fatal(err)

@@ -44,7 +44,7 @@ func TestAPupilMakesOne(t *testing.T) {
 	for _, copies := range []int{1, 3} {
 		in := design.New("Jars", measure.In, "tray-lid")
 		in.Copies = copies
-		id, err := w.store.Add(w.as("Ash"), in)
+		id, err := w.store.Of(w.as("Ash")).Add(w.as("Ash"), in)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -149,11 +149,11 @@ func TestAClassOnPhones(t *testing.T) {
 		})
 	}(w.http)
 	teacher := signedIn(t, w, "Ash")
-	p, err := w.store.PersonCalled(t.Context(), "Ash")
+	p, err := w.store.Of(t.Context()).PersonCalled(t.Context(), "Ash")
 	if err != nil {
 		t.Fatal(err)
 	}
-	boxes, err := w.store.Names(people.With(t.Context(), p))
+	boxes, err := w.store.Of(people.With(t.Context(), p)).Names(people.With(t.Context(), p))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -213,11 +213,11 @@ func TestAClassOfKits(t *testing.T) {
 	w := newAtelier(t)
 	id, ash, rowan := sharedBox(t, w)
 	ctx := w.as("Ash")
-	tray, err := w.store.Add(ctx, design.New("Tray of sweets", measure.In, "tray"))
+	tray, err := w.store.Of(ctx).Add(ctx, design.New("Tray of sweets", measure.In, "tray"))
 	if err != nil {
 		t.Fatal(err)
 	}
-	job, err := w.store.AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: id, Copies: 12}, {Box: tray, Copies: 12}}})
+	job, err := w.store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: id, Copies: 12}, {Box: tray, Copies: 12}}})
 	if err != nil {
 		t.Fatal(err)
 	}

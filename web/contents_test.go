@@ -24,7 +24,7 @@ func TestABoxThatCannotBeDrawnKeepsItsPages(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	n, err := x.store.Add(t.Context(), in)
+	n, err := x.store.Of(t.Context()).Add(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -18,7 +18,7 @@ func TestWhatItCosts(t *testing.T) {
 	if page := x.words(at); !strings.Contains(page, "Not counted, since it has no price") || !strings.Contains(page, "by the margin") {
 		t.Errorf("without prices: %s", page)
 	}
-	if err := x.store.SetGoods(t.Context(), []cupboard.Good{{Kind: cupboard.Tape, Amount: 1e5, Price: 0.5, Spare: 10}}); err != nil {
+	if err := x.store.Of(t.Context()).SetGoods(t.Context(), []cupboard.Good{{Kind: cupboard.Tape, Amount: 1e5, Price: 0.5, Spare: 10}}); err != nil {
 		t.Fatal(err)
 	}
 	for field, bad := range map[string]string{"hour": "lots", "margin": "95", "fee": "-1", "price.2": "much"} {

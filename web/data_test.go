@@ -56,7 +56,7 @@ func workshop(t *testing.T) *table {
 	sheet, _ := paper.SheetNamed("12 × 12 in")
 	lot := drawer.Lot{Card: card, Sheet: sheet.Name, Width: sheet.Width, Height: sheet.Height, Count: 20, Price: 0.5}
 	lot.Card.Direction = paper.NoDirection
-	if err := x.store.AddLots(t.Context(), []drawer.Lot{lot}); err != nil {
+	if err := x.store.Of(t.Context()).AddLots(t.Context(), []drawer.Lot{lot}); err != nil {
 		t.Fatal(err)
 	}
 	x.post("/jobs", "copies.1", "2", "copies.2", "1", "name", "fair")
@@ -70,33 +70,33 @@ func workshop(t *testing.T) *table {
 // told is what is on a table, in words.
 func (x *table) told() string {
 	x.t.Helper()
-	boxes, err := x.store.Boxes(x.t.Context())
+	boxes, err := x.store.Of(x.t.Context()).Boxes(x.t.Context())
 	if err != nil {
 		x.t.Fatal(err)
 	}
 	var out []string
 	for _, b := range boxes {
-		ticks, err := x.store.Ticks(x.t.Context(), b.ID)
+		ticks, err := x.store.Of(x.t.Context()).Ticks(x.t.Context(), b.ID)
 		if err != nil {
 			x.t.Fatal(err)
 		}
 		out = append(out, fmt.Sprintf("%s × %d, %d ticked", b.Name, b.Inputs.Copies, len(ticks)))
 	}
-	lots, err := x.store.Lots(x.t.Context())
+	lots, err := x.store.Of(x.t.Context()).Lots(x.t.Context())
 	if err != nil {
 		x.t.Fatal(err)
 	}
 	for _, l := range lots {
 		out = append(out, fmt.Sprintf("%d %s, %d reserved", l.Count, l.Sheet, l.Reserved))
 	}
-	jobs, err := x.store.Jobs(x.t.Context())
+	jobs, err := x.store.Of(x.t.Context()).Jobs(x.t.Context())
 	if err != nil {
 		x.t.Fatal(err)
 	}
 	for _, j := range jobs {
 		out = append(out, fmt.Sprintf("%s %s, %d kinds", j.Name, j.State, len(j.Items)))
 	}
-	things, err := x.store.Things(x.t.Context())
+	things, err := x.store.Of(x.t.Context()).Things(x.t.Context())
 	if err != nil {
 		x.t.Fatal(err)
 	}
@@ -123,7 +123,7 @@ func TestEverythingGoesToAnotherWorkshop(t *testing.T) {
 		}
 	}
 	// A begun job goes on there, and its paper comes back.
-	jobs, err := other.store.Jobs(t.Context())
+	jobs, err := other.store.Of(t.Context()).Jobs(t.Context())
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -207,7 +207,7 @@ func TestTheBin(t *testing.T) {
 	x := workshop(t)
 	x.post("/boxes/2/delete")
 	x.post("/boxes/1/contents", "contents[0].name", "Jar")
-	things, err := x.store.Things(t.Context())
+	things, err := x.store.Of(t.Context()).Things(t.Context())
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -225,7 +225,7 @@ func TestTheBin(t *testing.T) {
 		t.Error("the box is not back")
 	}
 	x.post("/bin/thing/" + page.Itoa(things[0].ID) + "/back")
-	if again, err := x.store.Things(t.Context()); err != nil || len(again) != len(things) {
+	if again, err := x.store.Of(t.Context()).Things(t.Context()); err != nil || len(again) != len(things) {
 		t.Errorf("%d things, %v; want %d", len(again), err, len(things))
 	}
 	// Jobs and paper.
@@ -234,7 +234,7 @@ func TestTheBin(t *testing.T) {
 		t.Errorf("a job whose sheets are set aside is deleted: %d", code)
 	}
 	x.post("/jobs/1/release")
-	lots, err := x.store.Lots(t.Context())
+	lots, err := x.store.Of(t.Context()).Lots(t.Context())
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -244,14 +244,14 @@ func TestTheBin(t *testing.T) {
 	}
 	x.post("/bin/paper/" + page.Itoa(lots[0].ID) + "/back")
 	x.post("/bin/job/2/back")
-	if got, err := x.store.Lots(t.Context()); err != nil || len(got) != 1 || got[0].Count != 20 {
+	if got, err := x.store.Of(t.Context()).Lots(t.Context()); err != nil || len(got) != 1 || got[0].Count != 20 {
 		t.Errorf("the paper is %+v, %v", got, err)
 	}
 	x.post("/jobs/1/delete")
 	x.post("/jobs/2/delete")
 	x.post("/boxes/2/delete")
 	x.post("/bin/empty")
-	if all, err := x.store.Bin(t.Context()); err != nil || len(all) != 0 {
+	if all, err := x.store.Of(t.Context()).Bin(t.Context()); err != nil || len(all) != 0 {
 		t.Errorf("the bin still has %v, %v", all, err)
 	}
 	if code, _, _ := x.post("/bin/hat/1/back"); code != http.StatusNotFound {
@@ -266,7 +266,7 @@ func TestDamageStandsOnEveryPage(t *testing.T) {
 	in := x.box(x.jarBox()).Inputs
 	in.Name = strings.Repeat("x", 100)
 	for range 200 {
-		if _, err := x.store.Add(t.Context(), in); err != nil {
+		if _, err := x.store.Of(t.Context()).Add(t.Context(), in); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -322,7 +322,7 @@ func TestDamageStandsOnEveryPage(t *testing.T) {
 	if code, _, _ := y.get("/health"); code != http.StatusOK {
 		t.Errorf("afterwards health answers %d", code)
 	}
-	if all, err := kept.Boxes(t.Context()); err != nil || len(all) != 201 {
+	if all, err := kept.Of(t.Context()).Boxes(t.Context()); err != nil || len(all) != 201 {
 		t.Errorf("%d boxes afterwards, %v", len(all), err)
 	}
 }

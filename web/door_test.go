@@ -127,11 +127,11 @@ func (w *atelier) person(name string, role people.Role) *visitor {
 	if role == people.Steward {
 		c.For = store.ForSetUp
 	}
-	code, err := w.store.NewCode(w.t.Context(), c)
+	code, err := w.store.Of(w.t.Context()).NewCode(w.t.Context(), c)
 	if err != nil {
 		w.t.Fatal(err)
 	}
-	if _, err := w.store.Join(w.t.Context(), code.Text, name, goodHash()); err != nil {
+	if _, err := w.store.Of(w.t.Context()).Join(w.t.Context(), code.Text, name, goodHash()); err != nil {
 		w.t.Fatal(err)
 	}
 	v := w.visitor("10.0.0.1")
@@ -144,7 +144,7 @@ func (w *atelier) person(name string, role people.Role) *visitor {
 // as is the context of a person, to ask the store by.
 func (w *atelier) as(name string) context.Context {
 	w.t.Helper()
-	p, err := w.store.PersonCalled(w.t.Context(), name)
+	p, err := w.store.Of(w.t.Context()).PersonCalled(w.t.Context(), name)
 	if err != nil {
 		w.t.Fatal(err)
 	}
@@ -170,7 +170,7 @@ func TestAWorkshopIsSetUpAndJoined(t *testing.T) {
 	if status, _, h := v.get("/jobs?x=1"); status != http.StatusSeeOther || h.Get("Location") != "/sign-in?to=/jobs?x=1" {
 		t.Errorf("a stranger gets %d, %s", status, h.Get("Location"))
 	}
-	code, err := w.store.NewCode(t.Context(), store.Code{For: store.ForSetUp, Until: w.now.Add(time.Hour)})
+	code, err := w.store.Of(t.Context()).NewCode(t.Context(), store.Code{For: store.ForSetUp, Until: w.now.Add(time.Hour)})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -284,7 +284,7 @@ func TestProxies(t *testing.T) {
 func TestTheDoorInTheBrowser(t *testing.T) {
 	t.Parallel()
 	w := newAtelier(t)
-	code, err := w.store.NewCode(t.Context(), store.Code{For: store.ForSetUp, Until: w.now.Add(time.Hour)})
+	code, err := w.store.Of(t.Context()).NewCode(t.Context(), store.Code{For: store.ForSetUp, Until: w.now.Add(time.Hour)})
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -83,7 +83,7 @@ func TestTheWorkIsTakenAlong(t *testing.T) {
 	x.post("/boxes/2/bench", "at", "0", "go", "on", "took", "9")
 	x.post("/jobs", "name", "Fair", "copies.2", "6")
 	fair := func(x *table) store.Job {
-		jobs, err := x.store.Jobs(t.Context())
+		jobs, err := x.store.Of(t.Context()).Jobs(t.Context())
 		for _, j := range jobs {
 			if j.Name == "Fair" {
 				return j
@@ -106,12 +106,12 @@ func TestTheWorkIsTakenAlong(t *testing.T) {
 	}
 	there := fair(y)
 	var table struct{ Evenings, Hands string }
-	done, err := y.store.Evenings(t.Context(), there.ID, &table)
+	done, err := y.store.Of(t.Context()).Evenings(t.Context(), there.ID, &table)
 	box := there.Items[0].Box
 	if err != nil || table.Evenings != "Friday 18 to 20" || table.Hands != "Ada" || done[fmt.Sprintf("%d/cut/base", box)] != 4 {
 		t.Errorf("%+v, %v, %v", table, done, err)
 	}
-	if times, err := y.store.Times(t.Context(), 0); err != nil || len(times) != 1 || times[0].Seconds != 9 {
+	if times, err := y.store.Of(t.Context()).Times(t.Context(), 0); err != nil || len(times) != 1 || times[0].Seconds != 9 {
 		t.Errorf("times: %+v, %v", times, err)
 	}
 	if _, page, _ := y.get("/boxes/1/cost"); !strings.Contains(page, `value="12.00"`) {

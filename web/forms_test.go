@@ -305,7 +305,7 @@ func TestOlderPagesTakeNothingBack(t *testing.T) {
 	x := newTable(t)
 	ctx := t.Context()
 	id := x.jarBox()
-	job, err := x.store.AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: id, Copies: 12}}})
+	job, err := x.store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: id, Copies: 12}}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -321,7 +321,7 @@ func TestOlderPagesTakeNothingBack(t *testing.T) {
 		x.post(at, "key", key, "upto", upto)
 	}
 	var kept struct{}
-	if done, err := x.store.Evenings(ctx, job, &kept); err != nil || done[key] != 9 {
+	if done, err := x.store.Of(ctx).Evenings(ctx, job, &kept); err != nil || done[key] != 9 {
 		t.Errorf("of %s %d are done, %v; one hand did 9", key, done[key], err)
 	}
 	_, page, _ = x.get("/styles?from=hinged-carton")
@@ -367,7 +367,7 @@ func TestAnUntouchedFormLetsNobodyIn(t *testing.T) {
 	wren.post(at, "struck", "1", "was.struck", "false")
 	wren.post(at, "place", "Stall", "was.place", "")
 	wren.post(at, "place", "", "was.place", "") // of a page from before
-	p, err := w.store.PersonCalled(t.Context(), "Ash")
+	p, err := w.store.Of(t.Context()).PersonCalled(t.Context(), "Ash")
 	if err != nil || !p.Struck || p.Place != "Stall" {
 		t.Errorf("Ash is struck %v, and sits at %q, %v", p.Struck, p.Place, err)
 	}

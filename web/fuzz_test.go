@@ -49,7 +49,7 @@ func FuzzForms(f *testing.F) {
 			in = design.New("fuzzed", measure.MM, style.Boxes()[kind].ID)
 			in.Things = []contents.Thing{form.NewThing(contents.Round)}
 		}
-		if _, err := x.store.Add(t.Context(), in); err != nil {
+		if _, err := x.store.Of(t.Context()).Add(t.Context(), in); err != nil {
 			t.Fatal(err)
 		}
 		x.post("/jobs", "copies.1", "2")

@@ -74,7 +74,7 @@ func TestGoodsOnTheTicket(t *testing.T) {
 func TestClosuresOnTheTicket(t *testing.T) {
 	t.Parallel()
 	x := newTable(t)
-	id, err := x.store.Add(t.Context(), design.New("Cards", measure.In, "wallet-box"))
+	id, err := x.store.Of(t.Context()).Add(t.Context(), design.New("Cards", measure.In, "wallet-box"))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -134,7 +134,7 @@ func TestTheCupboard(t *testing.T) {
 		}
 	}
 	amount := func() (there, aside float64) {
-		goods, err := x.store.Goods(t.Context())
+		goods, err := x.store.Of(t.Context()).Goods(t.Context())
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -149,7 +149,7 @@ func TestTheCupboard(t *testing.T) {
 	card := x.box(id).Inputs.Card
 	sheet := drawer.Lot{Card: card, Sheet: "12 × 12 in", Width: 12 * measure.Inch, Height: 12 * measure.Inch, Count: 20}
 	sheet.Card.Direction = paper.NoDirection
-	if err := x.store.AddLots(t.Context(), []drawer.Lot{sheet}); err != nil {
+	if err := x.store.Of(t.Context()).AddLots(t.Context(), []drawer.Lot{sheet}); err != nil {
 		t.Fatal(err)
 	}
 	x.post("/jobs", fmt.Sprintf("copies.%d", id), "3", "name", "fair")
@@ -239,7 +239,7 @@ func TestANewLabelsPlace(t *testing.T) {
 	t.Parallel()
 	x := newTable(t)
 	for kind, want := range map[string]string{"tray-lid": "lid/top", "tray": "tray/front", "wallet-box": "body/front"} {
-		id, err := x.store.Add(t.Context(), design.New("Labelled "+kind, measure.MM, kind))
+		id, err := x.store.Of(t.Context()).Add(t.Context(), design.New("Labelled "+kind, measure.MM, kind))
 		if err != nil {
 			t.Fatal(err)
 		}

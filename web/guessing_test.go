@@ -75,7 +75,7 @@ func TestOneAddressBarsNobody(t *testing.T) {
 	const club = "10.0.0.1"
 	ash, _, _ := w.person("Ash", people.Steward), w.person("Rowan", people.Maker), w.person("Wren", people.Maker)
 	ash.post("/sign-out")
-	code, err := w.store.NewCode(t.Context(), store.Code{For: store.ForJoining, Role: people.Maker, Until: w.now.Add(time.Hour)})
+	code, err := w.store.Of(t.Context()).NewCode(t.Context(), store.Code{For: store.ForJoining, Role: people.Maker, Until: w.now.Add(time.Hour)})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -169,7 +169,7 @@ func TestWhoJoins(t *testing.T) {
 	t.Parallel()
 	w := newAtelier(t)
 	w.person("Ash", people.Steward)
-	code, err := w.store.NewCode(t.Context(), store.Code{For: store.ForJoining, Role: people.Maker, Until: w.now.Add(time.Hour)})
+	code, err := w.store.Of(t.Context()).NewCode(t.Context(), store.Code{For: store.ForJoining, Role: people.Maker, Until: w.now.Add(time.Hour)})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -197,7 +197,7 @@ func TestAStreamEndsWithItsPerson(t *testing.T) {
 	w := newAtelier(t)
 	id, _, rowan := sharedBox(t, w)
 	wren := w.person("Wren", people.Steward)
-	p, err := w.store.PersonCalled(t.Context(), "Rowan")
+	p, err := w.store.Of(t.Context()).PersonCalled(t.Context(), "Rowan")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -325,7 +325,7 @@ func TestAStewardWithoutAPasskeyIsTold(t *testing.T) {
 		t.Error("a steward by password alone is told nothing")
 	}
 	p := people.Of(w.as("Wren"))
-	if err := w.store.AddPasskey(t.Context(), store.Passkey{ID: []byte("key"), Person: p.ID, Key: []byte(`{}`)}); err != nil {
+	if err := w.store.Of(t.Context()).AddPasskey(t.Context(), store.Passkey{ID: []byte("key"), Person: p.ID, Key: []byte(`{}`)}); err != nil {
 		t.Fatal(err)
 	}
 	if status, page, _ := wren.get("/people"); status != http.StatusForbidden || strings.Contains(page, "Let somebody in") {

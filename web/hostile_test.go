@@ -89,10 +89,10 @@ func filesOf(t *testing.T, text string) map[string][]byte {
 	x.post("/boxes/1/made", "felt0", "loose", "remember", text)
 	x.post("/jobs", "copies.1", "2", "name", text)
 	sheet, _ := paper.SheetNamed("A4")
-	if err := x.store.AddLots(t.Context(), []drawer.Lot{{Card: paper.Card{Name: text, GSM: 240, Thickness: 300 * measure.Micrometre, Direction: paper.NoDirection}, Sheet: sheet.Name, Width: sheet.Width, Height: sheet.Height, Count: 2, From: text}}); err != nil {
+	if err := x.store.Of(t.Context()).AddLots(t.Context(), []drawer.Lot{{Card: paper.Card{Name: text, GSM: 240, Thickness: 300 * measure.Micrometre, Direction: paper.NoDirection}, Sheet: sheet.Name, Width: sheet.Width, Height: sheet.Height, Count: 2, From: text}}); err != nil {
 		t.Fatal(err)
 	}
-	if err := x.store.SetGoods(t.Context(), []cupboard.Good{{Kind: cupboard.Ribbon, Name: text, Amount: 1}}); err != nil && !strings.Contains(err.Error(), "letters") {
+	if err := x.store.Of(t.Context()).SetGoods(t.Context(), []cupboard.Good{{Kind: cupboard.Ribbon, Name: text, Amount: 1}}); err != nil && !strings.Contains(err.Error(), "letters") {
 		t.Fatal(err)
 	}
 	out := map[string][]byte{}
@@ -271,7 +271,7 @@ func TestHostileTextComesBack(t *testing.T) {
 		x.jarBox()
 		x.post("/boxes/1/rename", "name", text)
 		want := x.box(1).Name
-		if _, err := x.store.AddJob(t.Context(), store.Job{Name: text, Items: []store.JobItem{{Box: 1, Copies: 1}}}); err != nil {
+		if _, err := x.store.Of(t.Context()).AddJob(t.Context(), store.Job{Name: text, Items: []store.JobItem{{Box: 1, Copies: 1}}}); err != nil {
 			t.Fatal(err)
 		}
 		_, z, _ := x.get("/data/everything.zip")
@@ -282,7 +282,7 @@ func TestHostileTextComesBack(t *testing.T) {
 		if got := y.box(1).Name; got != want {
 			t.Errorf("%s: %q comes back as %q", name, want, got)
 		}
-		jobs, err := y.store.Jobs(t.Context())
+		jobs, err := y.store.Of(t.Context()).Jobs(t.Context())
 		if err != nil || len(jobs) != 1 || jobs[0].Name != text {
 			t.Errorf("%s: the job comes back as %v, %v", name, fmt.Sprint(jobs), err)
 		}

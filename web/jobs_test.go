@@ -31,14 +31,14 @@ func (x *table) lot(count int, w, h measure.Length, offcut bool) {
 		Offcut: offcut,
 	}
 	l.Complete()
-	if err := x.store.AddLots(x.t.Context(), []drawer.Lot{l}); err != nil {
+	if err := x.store.Of(x.t.Context()).AddLots(x.t.Context(), []drawer.Lot{l}); err != nil {
 		x.t.Fatal(err)
 	}
 }
 
 func (x *table) job(n int64) store.Job {
 	x.t.Helper()
-	j, err := x.store.Job(x.t.Context(), n)
+	j, err := x.store.Of(x.t.Context()).Job(x.t.Context(), n)
 	if err != nil {
 		x.t.Fatal(err)
 	}
@@ -48,7 +48,7 @@ func (x *table) job(n int64) store.Job {
 // counts gives the drawer as "count/reserved" of each lot in order.
 func (x *table) counts() string {
 	x.t.Helper()
-	lots, err := x.store.Lots(x.t.Context())
+	lots, err := x.store.Of(x.t.Context()).Lots(x.t.Context())
 	if err != nil {
 		x.t.Fatal(err)
 	}

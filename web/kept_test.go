@@ -75,7 +75,7 @@ func TestAChangeThatIsNotKeptIsSaidAndSentAgain(t *testing.T) {
 		t.Errorf("undone to %d copies; want 4", got)
 	}
 	// A box that is gone is not asked for again and again.
-	if err := x.store.Delete(t.Context(), id); err != nil {
+	if err := x.store.Of(t.Context()).Delete(t.Context(), id); err != nil {
 		t.Fatal(err)
 	}
 	b.set(`#f-copies`, "9")

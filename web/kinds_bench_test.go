@@ -33,7 +33,7 @@ func BenchmarkTwoHundredKinds(b *testing.B) {
 				in := manyKinds()
 				in.Size["height"] += measure.Length(n) * measure.Millimetre / 10
 				n++
-				id, err := x.store.Add(b.Context(), in)
+				id, err := x.store.Of(b.Context()).Add(b.Context(), in)
 				if err != nil {
 					b.Fatal(err)
 				}

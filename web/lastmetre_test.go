@@ -118,7 +118,7 @@ func TestJobsTellEachBoxInItsUnit(t *testing.T) {
 	var pairs []string
 	for i, unit := range []measure.Unit{measure.In, measure.CM} {
 		in := design.New("Box in "+string(unit), unit, "tray-lid")
-		id, err := x.store.Add(t.Context(), in)
+		id, err := x.store.Of(t.Context()).Add(t.Context(), in)
 		if err != nil {
 			t.Fatal(err)
 		}

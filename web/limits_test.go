@@ -151,12 +151,12 @@ func limitTries() map[string]func(t *testing.T) sender {
 			x := newTable(t)
 			return func(n int) (int, string) {
 				l, files := list(n)
-				before, err := x.store.Boxes(t.Context())
+				before, err := x.store.Of(t.Context()).Boxes(t.Context())
 				if err != nil {
 					t.Fatal(err)
 				}
 				status, said, _ := x.send("/data/bring", zipOf(t, l, files))
-				if all, err := x.store.Boxes(t.Context()); status >= 400 && (err != nil || len(all) > len(before)) {
+				if all, err := x.store.Of(t.Context()).Boxes(t.Context()); status >= 400 && (err != nil || len(all) > len(before)) {
 					return http.StatusInternalServerError, "something was kept"
 				}
 				return status, said
@@ -220,7 +220,7 @@ func limitTries() map[string]func(t *testing.T) sender {
 		"versions of styles of one's own": func(t *testing.T) sender {
 			x := newTable(t)
 			return many(func(kept int) error {
-				_, err := x.store.AddStyle(t.Context(), "kept", kept, func(int) ([]byte, error) { return []byte(`{}`), nil })
+				_, err := x.store.Of(t.Context()).AddStyle(t.Context(), "kept", kept, func(int) ([]byte, error) { return []byte(`{}`), nil })
 				return err
 			})
 		},
@@ -234,12 +234,12 @@ func limitTries() map[string]func(t *testing.T) sender {
 		}),
 		"photographs kept, for one maker alone": func(t *testing.T) sender {
 			x := newTable(t)
-			return many(func(i int) error { return x.store.PutPhoto(t.Context(), photoOf(i), false) })
+			return many(func(i int) error { return x.store.Of(t.Context()).PutPhoto(t.Context(), photoOf(i), false) })
 		},
 		"photographs kept, each in a workshop": func(t *testing.T) sender {
 			w, _ := limitMaker(t)
 			ctx := w.as("Ash")
-			return many(func(i int) error { return w.store.PutPhoto(ctx, photoOf(i), false) })
+			return many(func(i int) error { return w.store.Of(ctx).PutPhoto(ctx, photoOf(i), false) })
 		},
 		"bytes of a copy or a zip": func(t *testing.T) sender {
 			x := newTable(t)
@@ -305,17 +305,20 @@ func limitTries() map[string]func(t *testing.T) sender {
 		"boxes, each in a workshop": func(t *testing.T) sender {
 			w, _ := limitMaker(t)
 			ctx := w.as("Ash")
-			return many(func(int) error { _, err := w.store.Add(ctx, design.New("Jars", measure.MM, "tray")); return err })
+			return many(func(int) error {
+				_, err := w.store.Of(ctx).Add(ctx, design.New("Jars", measure.MM, "tray"))
+				return err
+			})
 		},
 		"jobs, each in a workshop": func(t *testing.T) sender {
 			w, _ := limitMaker(t)
 			ctx := w.as("Ash")
-			box, err := w.store.Add(ctx, design.New("Jars", measure.MM, "tray"))
+			box, err := w.store.Of(ctx).Add(ctx, design.New("Jars", measure.MM, "tray"))
 			if err != nil {
 				t.Fatal(err)
 			}
 			return many(func(int) error {
-				_, err := w.store.AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: box, Copies: 1}}})
+				_, err := w.store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: box, Copies: 1}}})
 				return err
 			})
 		},
@@ -325,7 +328,7 @@ func limitTries() map[string]func(t *testing.T) sender {
 			return many(func(i int) error {
 				thing := form.NewThing(contents.Round)
 				thing.Name = fmt.Sprint("jar ", i)
-				return w.store.KeepThing(ctx, thing)
+				return w.store.Of(ctx).KeepThing(ctx, thing)
 			})
 		},
 		"notes, each in a workshop": func(t *testing.T) sender {
@@ -342,7 +345,7 @@ func limitTries() map[string]func(t *testing.T) sender {
 					notes = notes[n-1:]
 				}
 				bring = true
-				_, err := w.store.BringNotes(ctx, notes)
+				_, err := w.store.Of(ctx).BringNotes(ctx, notes)
 				return of(err)
 			}
 		},
@@ -353,7 +356,7 @@ func limitTries() map[string]func(t *testing.T) sender {
 				return drawer.Lot{Card: paper.Card{Name: fmt.Sprint("card ", i), GSM: 200, Thickness: 270_000, Direction: paper.NoDirection}, Sheet: sheet.Name, Width: sheet.Width, Height: sheet.Height, Count: 1}
 			}
 			return func(n int) (int, string) {
-				lots, err := x.store.Lots(t.Context())
+				lots, err := x.store.Of(t.Context()).Lots(t.Context())
 				if err != nil {
 					return of(err)
 				}
@@ -361,13 +364,13 @@ func limitTries() map[string]func(t *testing.T) sender {
 				for i := len(lots); i < n; i++ {
 					more = append(more, pile(i))
 				}
-				return of(x.store.AddLots(t.Context(), more))
+				return of(x.store.Of(t.Context()).AddLots(t.Context(), more))
 			}
 		},
 		"supplies at a table": func(t *testing.T) sender {
 			x := newTable(t)
 			return many(func(i int) error {
-				return x.store.SetGoods(t.Context(), []cupboard.Good{{Kind: cupboard.Kinds[0], Name: fmt.Sprint("glue ", i), Amount: 1}})
+				return x.store.Of(t.Context()).SetGoods(t.Context(), []cupboard.Good{{Kind: cupboard.Kinds[0], Name: fmt.Sprint("glue ", i), Amount: 1}})
 			})
 		},
 		"seats of a class": func(t *testing.T) sender {
@@ -400,7 +403,7 @@ func limitTries() map[string]func(t *testing.T) sender {
 			w, _ := limitMaker(t)
 			p := people.Of(w.as("Ash"))
 			return many(func(i int) error {
-				return w.store.AddPasskey(t.Context(), store.Passkey{ID: slices.Concat([]byte("key"), []byte(strconv.Itoa(i))), Person: p.ID, Key: []byte(`{}`)})
+				return w.store.Of(t.Context()).AddPasskey(t.Context(), store.Passkey{ID: slices.Concat([]byte("key"), []byte(strconv.Itoa(i))), Person: p.ID, Key: []byte(`{}`)})
 			})
 		},
 	}

@@ -27,7 +27,7 @@ func many(t *testing.T, n int) *table {
 			thing.Name = "Lantern"
 			in.Things = []contents.Thing{thing}
 		}
-		if _, err := x.store.Add(t.Context(), in); err != nil {
+		if _, err := x.store.Of(t.Context()).Add(t.Context(), in); err != nil {
 			t.Fatal(err)
 		}
 	}

@@ -27,8 +27,8 @@ func sharedBox(t testing.TB, w *atelier) (id int64, ash, rowan *visitor) {
 	t.Helper()
 	ash, rowan = w.person("Ash", people.Maker), w.person("Rowan", people.Maker)
 	ctx := w.as("Ash")
-	id, err := w.store.Add(ctx, design.New("Jars", measure.In, "tray-lid"))
-	if err := errors.Join(err, w.store.Share(ctx, store.BoxSort, id, true)); err != nil {
+	id, err := w.store.Of(ctx).Add(ctx, design.New("Jars", measure.In, "tray-lid"))
+	if err := errors.Join(err, w.store.Of(ctx).Share(ctx, store.BoxSort, id, true)); err != nil {
 		t.Fatal(err)
 	}
 	return id, ash, rowan
@@ -73,8 +73,8 @@ func TestChangesAreTold(t *testing.T) {
 		t.Fatalf("renaming: %d", status)
 	}
 	second := next()
-	p, _ := w.store.PersonCalled(t.Context(), "Ash")
-	if err := w.store.Tick(people.With(t.Context(), p), id, "cut.base", "m", true); err != nil {
+	p, _ := w.store.Of(t.Context()).PersonCalled(t.Context(), "Ash")
+	if err := w.store.Of(people.With(t.Context(), p)).Tick(people.With(t.Context(), p), id, "cut.base", "m", true); err != nil {
 		t.Fatal(err)
 	}
 	third := next()
@@ -161,13 +161,13 @@ func TestTwoAtOneJob(t *testing.T) {
 	ctx := w.as("Ash")
 	lot := drawer.Lot{Card: design.UsualCard, Width: 12 * measure.Inch, Height: 12 * measure.Inch, Count: 60}
 	lot.Complete()
-	id, err := w.store.AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: one, Copies: 11}}})
-	if err := errors.Join(err, w.store.AddLots(ctx, []drawer.Lot{lot}), w.store.Share(ctx, store.JobSort, id, true)); err != nil {
+	id, err := w.store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: one, Copies: 11}}})
+	if err := errors.Join(err, w.store.Of(ctx).AddLots(ctx, []drawer.Lot{lot}), w.store.Of(ctx).Share(ctx, store.JobSort, id, true)); err != nil {
 		t.Fatal(err)
 	}
 	sheets := func() (all, reserved int) {
 		t.Helper()
-		lots, err := w.store.Lots(ctx)
+		lots, err := w.store.Of(ctx).Lots(ctx)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -201,7 +201,7 @@ func TestTwoAtOneJob(t *testing.T) {
 	ash.until(fmt.Sprintf(`document.querySelector("[name='%s']").value === "5"`, field))
 	rowan.do(js(`document.activeElement.blur()`))
 	rowan.until(`document.querySelector("main").innerText.includes("5") && document.querySelector(".clash, [data-clash]") !== null`)
-	if j, err := w.store.Job(ctx, id); err != nil || j.Items[0].Copies != 5 {
+	if j, err := w.store.Of(ctx).Job(ctx, id); err != nil || j.Items[0].Copies != 5 {
 		t.Errorf("undecided there are %v, %v", j.Items, err)
 	}
 	rowan.visit(job)
@@ -253,7 +253,7 @@ func TestSearchesTakeTurns(t *testing.T) {
 	jar := form.NewThing(contents.Round)
 	jar.Count = 4
 	in.Things = []contents.Thing{jar}
-	id, err := w.store.Add(ctx, in)
+	id, err := w.store.Of(ctx).Add(ctx, in)
 	if err != nil {
 		t.Fatal(err)
 	}

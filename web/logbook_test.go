@@ -37,7 +37,7 @@ func TestTheLogbook(t *testing.T) {
 	if code, _, _ := x.post(ask, "felt0", "tight", "felt1", "", "remember", "=wedge the tabs"); code != http.StatusNoContent {
 		t.Fatalf("written: %d", code)
 	}
-	notes, err := x.store.Notes(t.Context())
+	notes, err := x.store.Of(t.Context()).Notes(t.Context())
 	if err != nil || len(notes) != 1 || len(notes[0].Felt) != 1 || notes[0].Felt[0].Felt != "tight" || notes[0].Felt[0].Gap == 0 || notes[0].Box != id {
 		t.Fatalf("the note is %+v, %v", notes, err)
 	}
@@ -58,11 +58,11 @@ func TestTheLogbook(t *testing.T) {
 	for range 2 { // twice brought, it is there once
 		y.send("/data/bring", []byte(zip))
 	}
-	if there, err := y.store.Notes(t.Context()); err != nil || len(there) != 1 || there[0].Remember != "=wedge the tabs" || !there[0].Made.Equal(notes[0].Made) {
+	if there, err := y.store.Of(t.Context()).Notes(t.Context()); err != nil || len(there) != 1 || there[0].Remember != "=wedge the tabs" || !there[0].Made.Equal(notes[0].Made) {
 		t.Errorf("taken along: %+v, %v", there, err)
 	}
 	x.post(fmt.Sprintf("/logbook/%d/strike", notes[0].ID))
-	if left, err := x.store.Notes(t.Context()); err != nil || len(left) != 0 {
+	if left, err := x.store.Of(t.Context()).Notes(t.Context()); err != nil || len(left) != 0 {
 		t.Errorf("struck out: %+v, %v", left, err)
 	}
 	for _, path := range []string{"/logbook/99/again", "/logbook/none/strike"} {
@@ -89,7 +89,7 @@ func TestTheLogbookIsLookedThrough(t *testing.T) {
 	if code, page, _ := x.post(ask, "minutes", "ages"); code != http.StatusUnprocessableEntity || !strings.Contains(page, "not a number") {
 		t.Errorf("ages: %d", code)
 	}
-	notes, err := x.store.Notes(t.Context())
+	notes, err := x.store.Of(t.Context()).Notes(t.Context())
 	if err != nil || len(notes) != 1 || notes[0].Minutes != 42.5 || notes[0].Photo == "" {
 		t.Fatalf("the notes are %+v, %v", notes, err)
 	}
@@ -110,7 +110,7 @@ func TestTheLogbookIsLookedThrough(t *testing.T) {
 			t.Errorf("file %d: %d %s", n, code, page)
 		}
 	}
-	if there, err := y.store.Notes(t.Context()); err != nil || len(there) != 1 || there[0].Felt[0] != notes[0].Felt[0] {
+	if there, err := y.store.Of(t.Context()).Notes(t.Context()); err != nil || len(there) != 1 || there[0].Felt[0] != notes[0].Felt[0] {
 		t.Errorf("brought: %+v, %v", there, err)
 	}
 	if code, page, _ := y.post("/logbook/import", "list", "made,box\nyesterday,Jars"); code != http.StatusUnprocessableEntity || !strings.Contains(page, "is not a day") || !strings.Contains(page, "yesterday,Jars") {
@@ -125,7 +125,7 @@ func TestTheLogbookIsLookedThrough(t *testing.T) {
 	for n := range 60 {
 		many = append(many, logbook.Note{Made: time.Date(2026, 1, 1, 0, n, 0, 0, time.UTC), Name: fmt.Sprint("Box ", n), Design: []byte("{}")})
 	}
-	if n, err := y.store.BringNotes(t.Context(), many); n != 60 || err != nil {
+	if n, err := y.store.Of(t.Context()).BringNotes(t.Context(), many); n != 60 || err != nil {
 		t.Fatalf("%d, %v", n, err)
 	}
 	if first, last := y.words("/logbook"), y.words("/logbook?page=2"); !strings.Contains(first, "Earlier ones") || strings.Contains(last, "Earlier ones") || !strings.Contains(last, "Box 0") {
@@ -156,7 +156,7 @@ func TestTheNextLidIsBigger(t *testing.T) {
 		}
 		notes = append(notes, logbook.Note{Made: time.Date(2026, 1, 1+n, 0, 0, 0, 0, time.UTC), Name: "Jars", Felt: []logbook.Felt{felt}, Design: []byte("{}")})
 	}
-	if _, err := x.store.BringNotes(t.Context(), notes); err != nil {
+	if _, err := x.store.Of(t.Context()).BringNotes(t.Context(), notes); err != nil {
 		t.Fatal(err)
 	}
 	before, _, _ := x.get(at)

@@ -198,7 +198,7 @@ func TestSentencesAgree(t *testing.T) {
 	x.jarBox()
 	x.post("/boxes/1/sheets", "copies", "1")
 	lot := drawer.Lot{Card: paper.Card{Name: "Plain card", GSM: 240, Direction: paper.NoDirection}, Sheet: "12 × 12 in", Width: 12 * measure.Inch, Height: 12 * measure.Inch, Count: 38}
-	if err := x.store.AddLots(t.Context(), []drawer.Lot{lot}); err != nil {
+	if err := x.store.Of(t.Context()).AddLots(t.Context(), []drawer.Lot{lot}); err != nil {
 		t.Fatal(err)
 	}
 	x.post("/jobs", "copies.1", "30", "name", "Thirty")

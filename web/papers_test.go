@@ -46,7 +46,7 @@ func (x *table) photographed(n int) paper.Card {
 	if code != http.StatusNoContent {
 		x.t.Fatalf("straightened: %d %s", code, page)
 	}
-	lots, err := x.store.Lots(x.t.Context())
+	lots, err := x.store.Of(x.t.Context()).Lots(x.t.Context())
 	if err != nil {
 		x.t.Fatal(err)
 	}
@@ -181,17 +181,17 @@ func TestACardsLook(t *testing.T) {
 	if code, page, _ := x.post(at, "card.look.scale", "0.5"); code != http.StatusUnprocessableEntity || !strings.Contains(page, "2 to 150 mm") {
 		t.Errorf("a print too fine: %d", code)
 	}
-	if err := x.store.AddLots(t.Context(), []drawer.Lot{{Card: paper.Card{Name: "Oat card", GSM: 240, Thickness: 300_000, Direction: paper.NoDirection}, Sheet: "A4", Width: 210 * measure.Millimetre, Height: 297 * measure.Millimetre, Count: 2}}); err != nil {
+	if err := x.store.Of(t.Context()).AddLots(t.Context(), []drawer.Lot{{Card: paper.Card{Name: "Oat card", GSM: 240, Thickness: 300_000, Direction: paper.NoDirection}, Sheet: "A4", Width: 210 * measure.Millimetre, Height: 297 * measure.Millimetre, Count: 2}}); err != nil {
 		t.Fatal(err)
 	}
-	lots, err := x.store.Lots(t.Context())
+	lots, err := x.store.Of(t.Context()).Lots(t.Context())
 	if err != nil {
 		t.Fatal(err)
 	}
 	_, page, _ := x.get("/drawer")
 	at = regexp.MustCompile(`name="at" value="(paper\w+)"`).FindStringSubmatch(page)[1]
 	x.post("/drawer/look", "at", at, "card", form.CardText(lots[0].Card), at+".look.print", "gingham", at+".look.outside", "#ffffff")
-	if lots, err = x.store.Lots(t.Context()); err != nil || lots[0].Card.Look.Print != paper.Gingham || lots[0].Card.Look.Outside != "#ffffff" {
+	if lots, err = x.store.Of(t.Context()).Lots(t.Context()); err != nil || lots[0].Card.Look.Print != paper.Gingham || lots[0].Card.Look.Outside != "#ffffff" {
 		t.Errorf("in the drawer: %+v, %v", lots[0].Card.Look, err)
 	}
 }
@@ -206,11 +206,11 @@ func TestPhotographsGoAlong(t *testing.T) {
 	if code, page, _ := y.send("/data/bring", []byte(zip)); code >= 400 {
 		t.Fatal(page)
 	}
-	p, err := y.store.Photo(t.Context(), c.Look.Photo.ID)
+	p, err := y.store.Of(t.Context()).Photo(t.Context(), c.Look.Photo.ID)
 	if err != nil || p.Wide != 960 {
 		t.Errorf("the photograph: %d wide, %v", p.Wide, err)
 	}
-	if lots, err := y.store.Lots(t.Context()); err != nil || len(lots) != 1 || lots[0].Card != c {
+	if lots, err := y.store.Of(t.Context()).Lots(t.Context()); err != nil || len(lots) != 1 || lots[0].Card != c {
 		t.Errorf("the drawer: %+v, %v", lots, err)
 	}
 }

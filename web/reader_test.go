@@ -54,7 +54,7 @@ func TestARecipeBecomesABox(t *testing.T) {
 			t.Errorf("%.20q: %d", bad, code)
 		}
 	}
-	if boxes, err := x.store.Boxes(t.Context()); err != nil || len(boxes) != 1 {
+	if boxes, err := x.store.Of(t.Context()).Boxes(t.Context()); err != nil || len(boxes) != 1 {
 		t.Errorf("%d boxes, %v", len(boxes), err)
 	}
 }

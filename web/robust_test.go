@@ -28,7 +28,7 @@ func TestTheBagThatFell(t *testing.T) {
 	in.Things = []contents.Thing{{Shape: contents.Round, Length: 45600 * measure.Micrometre, Width: 45600 * measure.Micrometre,
 		Height: 24 * measure.Millimetre, Count: 2, Ease: 2 * measure.Millimetre}}
 	in.Compartments = design.Compartments{Per: contents.PerThing, As: design.AsInsert}
-	id, err := x.store.Add(t.Context(), in)
+	id, err := x.store.Of(t.Context()).Add(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -53,7 +53,7 @@ func TestOneCellNeedsNoDividers(t *testing.T) {
 		in := design.New("One jar", measure.MM, s.ID)
 		in.Things = []contents.Thing{{Shape: contents.Round, Length: 40 * measure.Millimetre, Width: 40 * measure.Millimetre,
 			Height: 30 * measure.Millimetre, Count: 1, Ease: 2 * measure.Millimetre}}
-		id, err := x.store.Add(t.Context(), in)
+		id, err := x.store.Of(t.Context()).Add(t.Context(), in)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -77,11 +77,11 @@ func TestABoxThatCannotBeRead(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, name := range []string{"good", "old"} {
-		if _, err := kept.Add(t.Context(), design.New(name, measure.MM, "tray")); err != nil {
+		if _, err := kept.Of(t.Context()).Add(t.Context(), design.New(name, measure.MM, "tray")); err != nil {
 			t.Fatal(err)
 		}
 	}
-	if _, err := kept.AddJob(t.Context(), store.Job{Name: "both", Items: []store.JobItem{{Box: 1, Copies: 1}, {Box: 2, Copies: 1}}}); err != nil {
+	if _, err := kept.Of(t.Context()).AddJob(t.Context(), store.Job{Name: "both", Items: []store.JobItem{{Box: 1, Copies: 1}, {Box: 2, Copies: 1}}}); err != nil {
 		t.Fatal(err)
 	}
 	db, err := sql.Open("sqlite", file)
@@ -126,7 +126,7 @@ func TestABoxThatCannotBeRead(t *testing.T) {
 	if b := x.box(2); b.Broken != nil || b.Inputs.Style != "tray" || !strings.Contains(string(b.Inputs.Write()), "blue") {
 		t.Errorf("mended it is %+v", b)
 	}
-	if err := kept.Delete(t.Context(), 2); err != nil {
+	if err := kept.Of(t.Context()).Delete(t.Context(), 2); err != nil {
 		t.Error(err)
 	}
 }
@@ -164,12 +164,12 @@ func TestManyAtOnce(t *testing.T) {
 		all.Go(func() {
 			in := design.New(fmt.Sprint("box ", n), measure.MM, "tray")
 			ctx := context.WithoutCancel(t.Context())
-			_, err := x.store.Add(ctx, in)
+			_, err := x.store.Of(ctx).Add(ctx, in)
 			if err == nil {
-				err = x.store.Tick(ctx, id, fmt.Sprint("step/", n), "m", true)
+				err = x.store.Of(ctx).Tick(ctx, id, fmt.Sprint("step/", n), "m", true)
 			}
 			if err == nil {
-				_, err = x.store.Boxes(ctx)
+				_, err = x.store.Of(ctx).Boxes(ctx)
 			}
 			answers <- err
 		})

@@ -102,7 +102,7 @@ func TestCodesAreKeptAsMarks(t *testing.T) {
 	w := newAtelier(t)
 	_, ash, path := openClass(t, w)
 	id := regexp.MustCompile(`\d+`).FindString(func() string {
-		all, err := w.store.Boxes(w.as("Ash"))
+		all, err := w.store.Of(w.as("Ash")).Boxes(w.as("Ash"))
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -38,7 +38,7 @@ func TestSessionsEnd(t *testing.T) {
 		t.Error("signed out everywhere, a session holds")
 	}
 	second.post("/sign-in", "name", "Ash", "password", "nine paper cranes")
-	p, err := w.store.PersonCalled(t.Context(), "Ash")
+	p, err := w.store.Of(t.Context()).PersonCalled(t.Context(), "Ash")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -60,7 +60,7 @@ func TestSessionsEnd(t *testing.T) {
 	if status, _, _ := second.post("/sign-in", "name", "Ash", "password", "two glue sticks here"); status != http.StatusUnauthorized {
 		t.Errorf("one who is let in no more signs in: %d", status)
 	}
-	me, _ := w.store.PersonCalled(t.Context(), "Wren")
+	me, _ := w.store.Of(t.Context()).PersonCalled(t.Context(), "Wren")
 	if status, page, _ := wren.post(fmt.Sprintf("/people/%d", me.ID), "role", "guest"); status != http.StatusUnprocessableEntity || !strings.Contains(page, "last steward") {
 		t.Errorf("the last steward becomes a guest: %d", status)
 	}
@@ -126,11 +126,11 @@ func TestLeavingAWorkshop(t *testing.T) {
 	t.Parallel()
 	w := newAtelier(t)
 	wren, ash := w.person("Wren", people.Steward), w.person("Ash", people.Maker)
-	p, err := w.store.PersonCalled(t.Context(), "Ash")
+	p, err := w.store.Of(t.Context()).PersonCalled(t.Context(), "Ash")
 	if err != nil {
 		t.Fatal(err)
 	}
-	id, err := w.store.Add(people.With(t.Context(), p), design.New("Ash's jars", measure.In, "tray-lid"))
+	id, err := w.store.Of(people.With(t.Context(), p)).Add(people.With(t.Context(), p), design.New("Ash's jars", measure.In, "tray-lid"))
 	if err != nil {
 		t.Fatal(err)
 	}

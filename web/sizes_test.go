@@ -42,7 +42,7 @@ func TestARefusedChangeOffersACure(t *testing.T) {
 	in.Size["length"], in.Size["width"], in.Size["height"] = 6*measure.Inch, 4*measure.Inch, 3*measure.Inch/2
 	in.Lengths["lid.depth"], in.Lengths["lid.allowance"] = 3*measure.Inch/2, measure.Inch/8
 	in.Sheets = in.Sheets[:1]
-	id, err := x.store.Add(t.Context(), in)
+	id, err := x.store.Of(t.Context()).Add(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -64,7 +64,7 @@ func TestARefusedChangeOffersACure(t *testing.T) {
 func TestFollowingAndOwnCards(t *testing.T) {
 	t.Parallel()
 	x := newTable(t)
-	id, err := x.store.Add(t.Context(), design.New("Wallet", measure.In, "wallet-box"))
+	id, err := x.store.Of(t.Context()).Add(t.Context(), design.New("Wallet", measure.In, "wallet-box"))
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -49,7 +49,7 @@ func TestAStyleOfOnesOwn(t *testing.T) {
 	}
 	in := design.New("Soap", measure.In, "tray")
 	in.Things = []contents.Thing{{ID: 1, Name: "soap", Shape: contents.Block, Length: 3 * measure.Inch, Width: 2 * measure.Inch, Height: measure.Inch, Count: 1}}
-	id, err := x.store.Add(t.Context(), in)
+	id, err := x.store.Of(t.Context()).Add(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}

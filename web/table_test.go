@@ -56,7 +56,7 @@ func TestAStyleIsDrawnAsATable(t *testing.T) {
 	h.until(`location.pathname === "/styles"`)
 	in := design.New("Soap", measure.In, "four-flaps")
 	in.Things = []contents.Thing{{ID: 1, Name: "soap", Shape: contents.Block, Length: 3 * measure.Inch, Width: 2 * measure.Inch, Height: measure.Inch, Count: 1}}
-	id, err := x.store.Add(t.Context(), in)
+	id, err := x.store.Of(t.Context()).Add(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -217,7 +217,7 @@ func TestASheetThatIsPassedOverIsSaid(t *testing.T) {
 	x.jarBox()
 	x.post("/boxes/1/box", "card.name", "Meadow")
 	lots := []drawer.Lot{{Card: paper.Card{Name: "meadow", GSM: 240, Direction: paper.OneWayUp}, Sheet: "A4", Width: 210 * measure.Millimetre, Height: 297 * measure.Millimetre, Count: 1}}
-	if err := x.store.AddLots(t.Context(), lots); err != nil {
+	if err := x.store.Of(t.Context()).AddLots(t.Context(), lots); err != nil {
 		t.Fatal(err)
 	}
 	x.post("/jobs", "copies.1", "1")

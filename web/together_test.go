@@ -133,7 +133,7 @@ func TestRowsHaveNames(t *testing.T) {
 		thing.Name = name
 		in.Things = append(in.Things, thing)
 	}
-	id, err := x.store.Add(t.Context(), in)
+	id, err := x.store.Of(t.Context()).Add(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -193,7 +193,7 @@ func TestNoChangeIsLostAmongMany(t *testing.T) {
 		thing.ID, thing.Name = 0, string(rune('A'+i))
 		in.Things = append(in.Things, thing)
 	}
-	id, err := x.store.Add(t.Context(), in)
+	id, err := x.store.Of(t.Context()).Add(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}

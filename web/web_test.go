@@ -63,7 +63,7 @@ func (x *table) jarBox() int64 {
 	jar := form.NewThing(contents.Round)
 	jar.Count = 4
 	in.Things = []contents.Thing{jar}
-	id, err := x.store.Add(x.t.Context(), in)
+	id, err := x.store.Of(x.t.Context()).Add(x.t.Context(), in)
 	if err != nil {
 		x.t.Fatal(err)
 	}
@@ -72,7 +72,7 @@ func (x *table) jarBox() int64 {
 
 func (x *table) box(id int64) store.Box {
 	x.t.Helper()
-	b, err := x.store.Box(x.t.Context(), id)
+	b, err := x.store.Of(x.t.Context()).Box(x.t.Context(), id)
 	if err != nil {
 		x.t.Fatal(err)
 	}
@@ -172,7 +172,7 @@ func TestNewBoxes(t *testing.T) {
 	if code != http.StatusUnprocessableEntity || !strings.Contains(body, "not a fraction") || !strings.Contains(body, `value="4//3"`) {
 		t.Errorf("a bad size: %d", code)
 	}
-	if all, _ := x.store.Boxes(t.Context()); len(all) != 2 {
+	if all, _ := x.store.Of(t.Context()).Boxes(t.Context()); len(all) != 2 {
 		t.Errorf("%d boxes after a refusal", len(all))
 	}
 }
@@ -232,7 +232,7 @@ func TestEveryStyleInTheWorkspace(t *testing.T) {
 	x := newTable(t)
 	for i, s := range style.All {
 		in := design.New(s.Name, measure.In, s.ID)
-		if _, err := x.store.Add(t.Context(), in); err != nil {
+		if _, err := x.store.Of(t.Context()).Add(t.Context(), in); err != nil {
 			t.Fatal(err)
 		}
 		for _, stop := range stops {

@@ -96,10 +96,10 @@ func TestWhoseIsIt(t *testing.T) {
 	in := design.New("Jars", measure.In, "tray-lid")
 	objects := map[string]map[bool]int64{"boxes": {}, "jobs": {}} // by whether it is shared
 	for _, shared := range []bool{false, true} {
-		objects["boxes"][shared] = id(w.store.Add(ctx, in))
-		objects["jobs"][shared] = id(w.store.AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: objects["boxes"][shared], Copies: 2}}}))
+		objects["boxes"][shared] = id(w.store.Of(ctx).Add(ctx, in))
+		objects["jobs"][shared] = id(w.store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: objects["boxes"][shared], Copies: 2}}}))
 		if shared {
-			if err := w.store.Share(ctx, store.JobSort, objects["jobs"][true], true); err != nil {
+			if err := w.store.Of(ctx).Share(ctx, store.JobSort, objects["jobs"][true], true); err != nil {
 				t.Fatal(err)
 			}
 		}
@@ -228,11 +228,11 @@ func TestObjectsByRole(t *testing.T) {
 	t.Parallel()
 	w := newAtelier(t)
 	who := map[string]*visitor{"steward": w.person("Wren", people.Steward), "its maker": w.person("Ash", people.Maker), "maker": w.person("Rowan", people.Maker), "guest": w.person("Finch", people.Guest)}
-	ash, err := w.store.PersonCalled(t.Context(), "Ash")
+	ash, err := w.store.Of(t.Context()).PersonCalled(t.Context(), "Ash")
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := w.store.SetPlace(t.Context(), ash.ID, "Stall"); err != nil {
+	if err := w.store.Of(t.Context()).SetPlace(t.Context(), ash.ID, "Stall"); err != nil {
 		t.Fatal(err)
 	}
 	ctx := people.With(t.Context(), ash)
@@ -242,14 +242,14 @@ func TestObjectsByRole(t *testing.T) {
 		in := design.New("Jars", measure.In, "tray-lid")
 		in.Card.Look.Photo = paper.Photo{ID: photos[shared], Wide: 100 * measure.Millimetre, High: 100 * measure.Millimetre}
 		var of [3]error
-		of[0] = w.store.PutPhoto(ctx, photo.Picture{ID: photos[shared], JPEG: []byte{1}, Wide: 1, High: 1}, false)
-		boxes[shared], of[1] = w.store.Add(ctx, in)
-		jobs[shared], of[2] = w.store.AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: boxes[shared], Copies: 2}}})
-		if err := errors.Join(append(of[:], w.store.AddNote(ctx, logbook.Note{Box: boxes[shared], Name: fmt.Sprintf("a note, shared %v", shared), Style: "tray-lid", Card: "card", Design: in.Write(), Made: w.now}))...); err != nil {
+		of[0] = w.store.Of(ctx).PutPhoto(ctx, photo.Picture{ID: photos[shared], JPEG: []byte{1}, Wide: 1, High: 1}, false)
+		boxes[shared], of[1] = w.store.Of(ctx).Add(ctx, in)
+		jobs[shared], of[2] = w.store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: boxes[shared], Copies: 2}}})
+		if err := errors.Join(append(of[:], w.store.Of(ctx).AddNote(ctx, logbook.Note{Box: boxes[shared], Name: fmt.Sprintf("a note, shared %v", shared), Style: "tray-lid", Card: "card", Design: in.Write(), Made: w.now}))...); err != nil {
 			t.Fatal(err)
 		}
 	}
-	if err := w.store.Share(ctx, store.JobSort, jobs[true], true); err != nil {
+	if err := w.store.Of(ctx).Share(ctx, store.JobSort, jobs[true], true); err != nil {
 		t.Fatal(err)
 	}
 	ok := func(status int) bool { return status < 400 }
@@ -340,10 +340,10 @@ func TestObjectsByRole(t *testing.T) {
 	lot := drawer.Lot{Card: design.UsualCard, Width: 12 * measure.Inch, Height: 12 * measure.Inch, Count: 7}
 	lot.Card.Name = "Stall sage"
 	lot.Complete()
-	if err := w.store.AddLots(ctx, []drawer.Lot{lot}); err != nil {
+	if err := w.store.Of(ctx).AddLots(ctx, []drawer.Lot{lot}); err != nil {
 		t.Fatal(err)
 	}
-	lots, err := w.store.Lots(ctx)
+	lots, err := w.store.Of(ctx).Lots(ctx)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -49,7 +49,7 @@ func names(t *testing.T, folder string) string {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	all, err := s.Boxes(t.Context())
+	all, err := s.Of(t.Context()).Boxes(t.Context())
 	if err != nil {
 		t.Fatal(err)
 	}

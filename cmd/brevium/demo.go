@@ -21,7 +21,7 @@ var demoFiles embed.FS
 // loadDemo puts the demo boxes into an empty database; one that has boxes is
 // left as it is.
 func loadDemo(ctx context.Context, boxes *store.Store) error {
-	have, err := boxes.Boxes(ctx)
+	have, err := boxes.Of(ctx).Boxes(ctx)
 	if err != nil || len(have) > 0 {
 		return err
 	}
@@ -41,7 +41,7 @@ func loadDemo(ctx context.Context, boxes *store.Store) error {
 		if err != nil {
 			return fmt.Errorf("%s: %w", name, err)
 		}
-		if byName[in.Name], err = boxes.Add(ctx, in); err != nil {
+		if byName[in.Name], err = boxes.Of(ctx).Add(ctx, in); err != nil {
 			return err
 		}
 	}
@@ -70,7 +70,7 @@ func loadPaper(ctx context.Context, boxes *store.Store, byName map[string]int64)
 	if len(faults) > 0 {
 		return fmt.Errorf("demo/drawer.csv: %w", faults[0])
 	}
-	if err := boxes.AddLots(ctx, lots); err != nil {
+	if err := boxes.Of(ctx).AddLots(ctx, lots); err != nil {
 		return err
 	}
 	if text, err = demoFiles.ReadFile("demo/cupboard.csv"); err != nil {
@@ -80,7 +80,7 @@ func loadPaper(ctx context.Context, boxes *store.Store, byName map[string]int64)
 	if len(faults) > 0 {
 		return fmt.Errorf("demo/cupboard.csv: %w", faults[0])
 	}
-	if err := boxes.SetGoods(ctx, goods); err != nil {
+	if err := boxes.Of(ctx).SetGoods(ctx, goods); err != nil {
 		return err
 	}
 	for _, d := range demoJobs {
@@ -92,7 +92,7 @@ func loadPaper(ctx context.Context, boxes *store.Store, byName map[string]int64)
 			}
 			j.Items = append(j.Items, store.JobItem{Box: id, Copies: d.makes[name]})
 		}
-		if _, err := boxes.AddJob(ctx, j); err != nil {
+		if _, err := boxes.Of(ctx).AddJob(ctx, j); err != nil {
 			return err
 		}
 	}

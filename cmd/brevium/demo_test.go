@@ -54,15 +54,15 @@ func TestDemoIsLoadedOnce(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	all, err := s.Boxes(t.Context())
+	all, err := s.Of(t.Context()).Boxes(t.Context())
 	if err != nil || len(all) != 22 || !strings.HasPrefix(all[0].Name, "Four honey jars") {
 		t.Errorf("%d boxes, %v", len(all), err)
 	}
-	lots, err := s.Lots(t.Context())
+	lots, err := s.Of(t.Context()).Lots(t.Context())
 	if err != nil || len(lots) != 16 {
 		t.Errorf("%d piles in the drawer, %v", len(lots), err)
 	}
-	if jobs, err := s.Jobs(t.Context()); err != nil || len(jobs) != len(demoJobs) {
+	if jobs, err := s.Of(t.Context()).Jobs(t.Context()); err != nil || len(jobs) != len(demoJobs) {
 		t.Errorf("%d jobs, %v", len(jobs), err)
 	}
 }

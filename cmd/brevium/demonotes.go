@@ -32,7 +32,7 @@ var demoNotes = []struct {
 func loadNotes(ctx context.Context, kept *store.Store, byName map[string]int64) error {
 	var notes []logbook.Note
 	for _, d := range demoNotes {
-		b, err := kept.Box(ctx, byName[d.box])
+		b, err := kept.Of(ctx).Box(ctx, byName[d.box])
 		if err != nil {
 			return fmt.Errorf("the demo note of %q: %w", d.box, err)
 		}
@@ -51,8 +51,8 @@ func loadNotes(ctx context.Context, kept *store.Store, byName map[string]int64) 
 		}
 		notes = append(notes, n)
 	}
-	if _, err := kept.BringNotes(ctx, notes); err != nil {
+	if _, err := kept.Of(ctx).BringNotes(ctx, notes); err != nil {
 		return err
 	}
-	return kept.Set(ctx, cost.RatesKey, cost.Rates{Hour: money.Of(12), Each: money.Of(0.1), Margin: 20, Fee: 10})
+	return kept.Of(ctx).Set(ctx, cost.RatesKey, cost.Rates{Hour: money.Of(12), Each: money.Of(0.1), Margin: 20, Fee: 10})
 }

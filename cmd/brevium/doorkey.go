@@ -34,7 +34,7 @@ func pepper(ctx context.Context, folder string, boxes *store.Store) (people.Pepp
 	if !errors.Is(err, fs.ErrNotExist) {
 		return nil, err
 	}
-	all, err := boxes.People(ctx)
+	all, err := boxes.Of(ctx).People(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -42,7 +42,7 @@ func pepper(ctx context.Context, folder string, boxes *store.Store) (people.Pepp
 		if x.Role != people.Steward || x.Struck || !people.Peppered(x.Hash) {
 			continue
 		}
-		code, err := boxes.NewCode(ctx, store.Code{For: store.ForRecover, Person: x.ID, Until: boxes.Now().Add(recoverFor)})
+		code, err := boxes.Of(ctx).NewCode(ctx, store.Code{For: store.ForRecover, Person: x.ID, Until: boxes.Now().Add(recoverFor)})
 		if err != nil {
 			return nil, err
 		}

@@ -232,12 +232,12 @@ func (s *served) handler(ctx context.Context, boxes *store.Store, disk *store.Ca
 	if err != nil {
 		return nil, err
 	}
-	is, err := boxes.HasSteward(ctx)
+	is, err := boxes.Of(ctx).HasSteward(ctx)
 	if err != nil {
 		return nil, err
 	}
 	if !is {
-		code, err := boxes.NewCode(ctx, store.Code{For: store.ForSetUp, Until: boxes.Now().Add(setUpFor)})
+		code, err := boxes.Of(ctx).NewCode(ctx, store.Code{For: store.ForSetUp, Until: boxes.Now().Add(setUpFor)})
 		if err != nil {
 			return nil, err
 		}

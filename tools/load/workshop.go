@@ -65,7 +65,7 @@ func (w *workshop) open(ctx context.Context, code string, boxes, makers int) err
 	}
 	random := rand.New(rand.NewPCG(1, 2))
 	for n, name := range names {
-		p, err := s.PersonCalled(ctx, name)
+		p, err := s.Of(ctx).PersonCalled(ctx, name)
 		if err != nil {
 			return err
 		}
@@ -74,7 +74,7 @@ func (w *workshop) open(ctx context.Context, code string, boxes, makers int) err
 			have = boxes
 		}
 		for i := range have {
-			id, err := s.Add(people.With(ctx, p), randomBox(random, i+n))
+			id, err := s.Of(people.With(ctx, p)).Add(people.With(ctx, p), randomBox(random, i+n))
 			if err != nil {
 				return err
 			}

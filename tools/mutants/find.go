@@ -71,7 +71,7 @@ func (x *finder) of(n ast.Node) string {
 }
 
 // scopes are the words for whose rows a statement touches, and what a slip writes instead.
-var scopes = map[string]string{"own": "seen", "seen": "own"}
+var scopes = map[string]string{"Own": "Seen", "Seen": "Own", "Table": "Workshop"}
 
 var other = map[token.Token]string{token.LSS: ">=", token.GEQ: "<", token.GTR: "<=", token.LEQ: ">", token.EQL: "!=", token.NEQ: "=="}
 var oneMore = map[token.Token]string{token.LSS: "<=", token.GEQ: ">", token.GTR: ">=", token.LEQ: "<"}
@@ -94,9 +94,9 @@ func (x *finder) look(n ast.Node) bool {
 		if n.Op == token.NOT {
 			x.swap(n.OpPos, n.OpPos+1, "")
 		}
-	case *ast.Ident:
-		if now := scopes[n.Name]; now != "" && strings.HasPrefix(x.file, "store") {
-			x.swap(n.Pos(), n.End(), now)
+	case *ast.SelectorExpr:
+		if now := scopes[n.Sel.Name]; now != "" && x.of(n.X) == "scope" {
+			x.swap(n.Sel.Pos(), n.Sel.End(), now)
 		}
 	case *ast.GenDecl:
 		if n.Tok == token.CONST {
@@ -146,6 +146,9 @@ func readNamed(file string) ([]mutant, error) {
 		text, err := os.ReadFile(parts[0])
 		if err != nil {
 			return nil, err
+		}
+		for i := range parts {
+			parts[i] = strings.NewReplacer(`\n`, "\n", `\t`, "\t").Replace(parts[i])
 		}
 		before, after, there := strings.Cut(string(text), parts[1])
 		if !there || strings.Contains(after, parts[1]) {

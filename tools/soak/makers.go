@@ -40,11 +40,11 @@ func furnish(folder string, makers int) (all []*maker, shared int64, err error) 
 	}
 	hash := pepper.Hash(visit.Password) // of all, since hashing takes long
 	enter := func(name string, kind store.CodeFor) (context.Context, error) {
-		code, err := data.NewCode(ctx, store.Code{For: kind, Role: people.Maker, Until: time.Now().Add(time.Hour)})
+		code, err := data.Of(ctx).NewCode(ctx, store.Code{For: kind, Role: people.Maker, Until: time.Now().Add(time.Hour)})
 		if err != nil {
 			return nil, err
 		}
-		p, err := data.Join(ctx, code.Text, name, hash)
+		p, err := data.Of(ctx).Join(ctx, code.Text, name, hash)
 		return people.With(ctx, p), err
 	}
 	block := func(n int) contents.Thing {
@@ -64,10 +64,10 @@ func furnish(folder string, makers int) (all []*maker, shared int64, err error) 
 	for n := range min(makers, contents.MostKinds) {
 		in.Things = append(in.Things, block(n))
 	}
-	if shared, err = data.Add(steward, in); err != nil {
+	if shared, err = data.Of(steward).Add(steward, in); err != nil {
 		return nil, 0, err
 	}
-	if err := data.Share(steward, store.BoxSort, shared, true); err != nil {
+	if err := data.Of(steward).Share(steward, store.BoxSort, shared, true); err != nil {
 		return nil, 0, err
 	}
 	for n := range makers {
@@ -78,7 +78,7 @@ func furnish(folder string, makers int) (all []*maker, shared int64, err error) 
 		in := design.New("box 0", measure.MM, "tray")
 		in.Things = []contents.Thing{block(0)}
 		m := &maker{n: n, shared: shared}
-		if m.box, err = data.Add(own, in); err != nil {
+		if m.box, err = data.Of(own).Add(own, in); err != nil {
 			return nil, 0, err
 		}
 		all = append(all, m)
@@ -178,15 +178,15 @@ func (m *maker) check() error {
 	defer data.Close()
 	// Its own machine reads all, as for one maker alone.
 	ctx := context.Background()
-	mine, err := data.Box(ctx, m.box)
+	mine, err := data.Of(ctx).Box(ctx, m.box)
 	if err != nil {
 		return err
 	}
-	shared, err := data.Box(ctx, m.shared)
+	shared, err := data.Of(ctx).Box(ctx, m.shared)
 	if err != nil {
 		return err
 	}
-	ticks, err := data.Ticks(ctx, mine.ID)
+	ticks, err := data.Of(ctx).Ticks(ctx, mine.ID)
 	if err != nil {
 		return err
 	}

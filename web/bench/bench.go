@@ -100,10 +100,10 @@ func (s *room) made(c *echo.Context) (*made, error) {
 		return nil, err
 	}
 	m := &made{box: b, r: r, moves: bench.Moves(r)}
-	if m.ticks, err = s.Store.Ticks(ctx, b.ID); err != nil {
+	if m.ticks, err = s.Store.Of(ctx).Ticks(ctx, b.ID); err != nil {
 		return nil, err
 	}
-	times, err := s.Store.Times(ctx, 0)
+	times, err := s.Store.Of(ctx).Times(ctx, 0)
 	m.paces = logbook.Paces(times)
 	return m, err
 }
@@ -186,7 +186,7 @@ func (s *room) move(c *echo.Context) error {
 			m.ticks[last.Step.Key] = last.Step.Mark
 		}
 	}
-	if err := s.Store.Stand(c.Request().Context(), m.box.ID, to); err != nil {
+	if err := s.Store.Of(c.Request().Context()).Stand(c.Request().Context(), m.box.ID, to); err != nil {
 		return err
 	}
 	if c.Request().Header.Get("HX-Request") == "" {

@@ -64,7 +64,7 @@ func (s *room) board(of store.Sort) echo.HandlerFunc {
 		if of == store.JobSort {
 			v.Kits, v.Back, v.Post = true, fmt.Sprintf("/jobs/%d/kits", id), fmt.Sprintf("/jobs/%d/class", id)
 		}
-		class, err := s.Store.ClassOf(ctx, of, id)
+		class, err := s.Store.Of(ctx).ClassOf(ctx, of, id)
 		if errors.Is(err, store.ErrNotFound) {
 			return c.Render(http.StatusOK, "class.html", v)
 		}
@@ -83,7 +83,7 @@ func (s *room) board(of store.Sort) echo.HandlerFunc {
 		if err != nil {
 			return err
 		}
-		seats, err := s.Store.Seats(ctx, class.ID)
+		seats, err := s.Store.Of(ctx).Seats(ctx, class.ID)
 		if err != nil {
 			return err
 		}
@@ -101,7 +101,7 @@ func (s *room) board(of store.Sort) echo.HandlerFunc {
 // classBy is the class that a code leads to, with what it makes: of every box one, however
 // many its maker makes, since each who follows makes one.
 func (s *room) classBy(ctx context.Context, code string) (store.Class, string, []store.Box, error) {
-	class, name, boxes, err := s.Store.ClassBy(ctx, code)
+	class, name, boxes, err := s.Store.Of(ctx).ClassBy(ctx, code)
 	for i := range boxes {
 		boxes[i].Inputs.Copies = 1
 	}
@@ -117,7 +117,7 @@ func (s *room) classed(c *echo.Context, of store.Sort) (id int64, name string, e
 	if id, err = page.ID(c); err != nil {
 		return 0, "", store.ErrNoJob
 	}
-	j, err := s.Store.Job(c.Request().Context(), id)
+	j, err := s.Store.Of(c.Request().Context()).Job(c.Request().Context(), id)
 	return j.ID, j.Name, err
 }
 
@@ -177,15 +177,15 @@ func (s *room) setClass(of store.Sort) echo.HandlerFunc {
 		ctx := c.Request().Context()
 		switch c.FormValue("do") {
 		case "close":
-			err = s.Store.CloseClass(ctx, of, id)
+			err = s.Store.Of(ctx).CloseClass(ctx, of, id)
 		case "free":
 			var seat int64
 			if seat, err = strconv.ParseInt(c.FormValue("seat"), 10, 64); err != nil {
 				return store.ErrNotFound
 			}
-			err = s.Store.FreeSeat(ctx, of, id, seat)
+			err = s.Store.Of(ctx).FreeSeat(ctx, of, id, seat)
 		default:
-			err = s.Store.OpenClass(ctx, of, id, s.Store.Now().Add(openFor))
+			err = s.Store.Of(ctx).OpenClass(ctx, of, id, s.Store.Now().Add(openFor))
 		}
 		if err != nil {
 			return err

@@ -27,7 +27,7 @@ func tokenOf(c *echo.Context) string {
 
 // seat is the seat of the device that asks.
 func (s *room) seat(c *echo.Context, class store.Class) (store.Seat, error) {
-	return s.Store.SeatBy(c.Request().Context(), class.ID, tokenOf(c))
+	return s.Store.Of(c.Request().Context()).SeatBy(c.Request().Context(), class.ID, tokenOf(c))
 }
 
 // seated tells the device its seat, none for a token of "", and goes on to the class.
@@ -62,7 +62,7 @@ func (s *room) sit(c *echo.Context) error {
 	called, err := people.CleanName(v.Name)
 	token := ""
 	if err == nil {
-		token, err = s.Store.Sit(ctx, class.ID, called, before)
+		token, err = s.Store.Of(ctx).Sit(ctx, class.ID, called, before)
 	}
 	if page.IsFault(err) {
 		v.Fault = fault.Of(err).Text
@@ -83,7 +83,7 @@ func (s *room) standUp(c *echo.Context) error {
 	}
 	seat, err := s.seat(c, class)
 	if err == nil {
-		err = s.Store.StandUp(ctx, seat.ID)
+		err = s.Store.Of(ctx).StandUp(ctx, seat.ID)
 	}
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return err
@@ -106,7 +106,7 @@ func (s *room) tell(c *echo.Context) error {
 	if err != nil || at < 0 || at > mostMoves {
 		return fault.New(fault.OutOfRange, "at", "this is no step of the box")
 	}
-	if err := s.Store.Move(ctx, seat.ID, at, c.FormValue("help") == "1"); err != nil {
+	if err := s.Store.Of(ctx).Move(ctx, seat.ID, at, c.FormValue("help") == "1"); err != nil {
 		return err
 	}
 	return c.NoContent(http.StatusNoContent)

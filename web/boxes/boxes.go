@@ -63,7 +63,7 @@ func (s *room) copy(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if n, err = s.Store.Copy(c.Request().Context(), n); err != nil {
+	if n, err = s.Store.Of(c.Request().Context()).Copy(c.Request().Context(), n); err != nil {
 		return err
 	}
 	return page.Back(c, "%s", page.StopURL(n, "box"))
@@ -74,7 +74,7 @@ func (s *room) delete(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := s.Store.Delete(c.Request().Context(), n); err != nil {
+	if err := s.Store.Of(c.Request().Context()).Delete(c.Request().Context(), n); err != nil {
 		return err
 	}
 	to := page.Searched(c)

@@ -55,7 +55,7 @@ func (s *room) bring(c *echo.Context) error {
 			if in.Name = design.CleanName(in.Name); in.Name == "" {
 				in.Name = strings.TrimSuffix(filepath.Base(file.Filename), filepath.Ext(file.Filename))
 			}
-			last, err = s.Store.Add(c.Request().Context(), in)
+			last, err = s.Store.Of(c.Request().Context()).Add(c.Request().Context(), in)
 			return err
 		}
 		if err := one(); err != nil {

@@ -72,7 +72,7 @@ func (s *room) list(c *echo.Context) error {
 	if from, err := strconv.Atoi(q.Get("from")); err == nil && from > 0 {
 		l.From, l.Count = from, moreBoxes
 	}
-	boxes, all, err := s.Store.List(ctx, l)
+	boxes, all, err := s.Store.Of(ctx).List(ctx, l)
 	if err != nil {
 		return err
 	}
@@ -96,9 +96,9 @@ func (s *room) list(c *echo.Context) error {
 	}
 	view.Order = form.New(q, view.Units).ChoiceField("order", "In order", "", string(store.ByDate), orders...)
 	if n, err := strconv.ParseInt(q.Get("deleted"), 10, 64); err == nil {
-		if _, err := s.Store.BinnedBox(ctx, n); err == nil { // else it is back, or somebody else's
+		if _, err := s.Store.Of(ctx).BinnedBox(ctx, n); err == nil { // else it is back, or somebody else's
 			view.Deleted = n
-			if view.Waits, err = s.Store.JobWith(ctx, n); err != nil {
+			if view.Waits, err = s.Store.Of(ctx).JobWith(ctx, n); err != nil {
 				return err
 			}
 		}

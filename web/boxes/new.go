@@ -119,7 +119,7 @@ func (s *room) makeBox(c *echo.Context) error {
 	if !f.OK() || asking {
 		return s.showNew(c, http.StatusUnprocessableEntity, f, b, lots)
 	}
-	n, err := s.Store.Add(c.Request().Context(), b.in)
+	n, err := s.Store.Of(c.Request().Context()).Add(c.Request().Context(), b.in)
 	if err != nil {
 		return err
 	}
@@ -261,7 +261,7 @@ func (s *room) example(c *echo.Context) error {
 	unit := page.UnitsOf(c)
 	in := design.New("An example: four jars", unit, style.Usual().ID)
 	in.Things = []contents.Thing{usualThing(unit)}
-	n, err := s.Store.Add(c.Request().Context(), in)
+	n, err := s.Store.Of(c.Request().Context()).Add(c.Request().Context(), in)
 	if err != nil {
 		return err
 	}

@@ -30,7 +30,7 @@ var sortWords = map[store.Sort]string{
 func (s *room) bin(c *echo.Context) error { return s.showBin(c, http.StatusOK, "", "") }
 
 func (s *room) showBin(c *echo.Context, status int, failed, said string) error {
-	all, err := s.Store.Bin(c.Request().Context())
+	all, err := s.Store.Of(c.Request().Context()).Bin(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -49,7 +49,7 @@ func (s *room) bringBack(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := s.Store.BringBack(c.Request().Context(), sort, id); err != nil {
+	if err := s.Store.Of(c.Request().Context()).BringBack(c.Request().Context(), sort, id); err != nil {
 		return err
 	}
 	if job, err := strconv.ParseInt(c.FormValue("job"), 10, 64); err == nil {
@@ -61,7 +61,7 @@ func (s *room) bringBack(c *echo.Context) error {
 func (s *room) forget(c *echo.Context) error {
 	sort, id, err := binned(c)
 	if err == nil {
-		err = s.Store.Forget(c.Request().Context(), sort, id)
+		err = s.Store.Of(c.Request().Context()).Forget(c.Request().Context(), sort, id)
 	}
 	if page.IsFault(err) {
 		return s.showBin(c, http.StatusUnprocessableEntity, fault.Of(err).Text, "")
@@ -73,7 +73,7 @@ func (s *room) forget(c *echo.Context) error {
 }
 
 func (s *room) emptyBin(c *echo.Context) error {
-	stay, err := s.Store.EmptyBin(c.Request().Context())
+	stay, err := s.Store.Of(c.Request().Context()).EmptyBin(c.Request().Context())
 	if err != nil {
 		return err
 	}

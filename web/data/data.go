@@ -109,7 +109,7 @@ func (s *room) render(c *echo.Context, status int, p dataPage) error {
 	for _, x := range copies {
 		p.Copies = append(p.Copies, copyView{x.Name, x.Made.Format("Monday 2 January 2006, 15:04"), kindWords[x.Kind], bytesWords(x.Bytes)})
 	}
-	bin, err := s.Store.Bin(c.Request().Context())
+	bin, err := s.Store.Of(c.Request().Context()).Bin(c.Request().Context())
 	if err != nil {
 		s.Log.Error("the bin cannot be read", "error", err) // damaged data still show their copies
 	}
@@ -230,11 +230,11 @@ func (s *room) check(c *echo.Context) error {
 
 // takeAlong gives everything as a zip of open files.
 func (s *room) takeAlong(c *echo.Context) error {
-	all, err := s.Store.All(c.Request().Context())
+	all, err := s.Store.Of(c.Request().Context()).All(c.Request().Context())
 	if err != nil {
 		return err
 	}
-	lots, err := s.Store.Lots(c.Request().Context())
+	lots, err := s.Store.Of(c.Request().Context()).Lots(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -243,7 +243,7 @@ func (s *room) takeAlong(c *echo.Context) error {
 
 // takeMine gives what is one's own, where several work.
 func (s *room) takeMine(c *echo.Context) error {
-	all, err := s.Store.Own(c.Request().Context())
+	all, err := s.Store.Of(c.Request().Context()).Own(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -287,7 +287,7 @@ func (s *room) bring(c *echo.Context) error {
 	if err != nil {
 		return s.refuse(c, err)
 	}
-	n, before, err := s.Store.Bring(context.WithoutCancel(c.Request().Context()), all, c.FormValue("how") == "replace")
+	n, before, err := s.Store.Of(context.WithoutCancel(c.Request().Context())).Bring(context.WithoutCancel(c.Request().Context()), all, c.FormValue("how") == "replace")
 	if err != nil {
 		return s.refuse(c, err)
 	}

@@ -41,19 +41,19 @@ func FuzzUnpack(f *testing.F) {
 			return
 		}
 		s := storetest.Open(t)
-		if _, _, err := s.Bring(t.Context(), all, true); err != nil {
+		if _, _, err := s.Of(t.Context()).Bring(t.Context(), all, true); err != nil {
 			if fault.Of(err).Code == fault.Internal {
 				t.Errorf("not taken: %v\n%s", err, list)
 			}
 			return
 		}
-		if _, err := s.Boxes(t.Context()); err != nil {
+		if _, err := s.Of(t.Context()).Boxes(t.Context()); err != nil {
 			t.Errorf("taken, the boxes cannot be listed: %v", err)
 		}
-		if _, err := s.Jobs(t.Context()); err != nil {
+		if _, err := s.Of(t.Context()).Jobs(t.Context()); err != nil {
 			t.Errorf("taken, the jobs cannot be listed: %v\n%s", err, list)
 		}
-		if again, err := s.All(t.Context()); err != nil || !json.Valid(marshalled(t, again)) {
+		if again, err := s.Of(t.Context()).All(t.Context()); err != nil || !json.Valid(marshalled(t, again)) {
 			t.Errorf("taken, it cannot be taken along again: %v", err)
 		}
 	})

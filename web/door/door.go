@@ -175,7 +175,7 @@ func (d *Door) weak(c *echo.Context, who people.Person, needs people.Role) (bool
 	if needs != people.Steward || who.Role != people.Steward || d.sessions.GetBool(ctx, sessionByKey) {
 		return false, nil
 	}
-	keys, err := d.Store.Passkeys(ctx, who.ID)
+	keys, err := d.Store.Of(ctx).Passkeys(ctx, who.ID)
 	return len(keys) > 0, err
 }
 
@@ -186,7 +186,7 @@ func (d *Door) who(c *echo.Context) (people.Person, error) {
 	if id == 0 {
 		return people.Person{}, nil
 	}
-	p, err := d.Store.Person(ctx, id)
+	p, err := d.Store.Of(ctx).Person(ctx, id)
 	if errors.Is(err, store.ErrNotFound) || err == nil && (p.Struck || p.Epoch != d.sessions.GetInt64(ctx, sessionEpoch)) {
 		return people.Person{}, d.sessions.Destroy(ctx)
 	}
@@ -197,7 +197,7 @@ func (d *Door) who(c *echo.Context) (people.Person, error) {
 func (d *Door) note(c *echo.Context, what, person, detail string) {
 	e := store.Event{What: what, Person: person, Address: c.RealIP(), Request: c.Response().Header().Get(echo.HeaderXRequestID), Detail: detail}
 	d.Log.Info("door", "what", e.What, "person", e.Person, "address", e.Address, "request", e.Request, "detail", e.Detail)
-	if err := d.Store.AddEvent(context.WithoutCancel(c.Request().Context()), e); err != nil {
+	if err := d.Store.Of(context.WithoutCancel(c.Request().Context())).AddEvent(context.WithoutCancel(c.Request().Context()), e); err != nil {
 		d.Log.Error("an event could not be kept", "error", err)
 	}
 }

@@ -32,7 +32,7 @@ type lookPage struct {
 // linked does something with the box that a link leads to.
 func (d *Door) linked(do func(*echo.Context, store.Box) error) echo.HandlerFunc {
 	return func(c *echo.Context) error {
-		b, err := d.Store.Linked(c.Request().Context(), c.Param("code"))
+		b, err := d.Store.Of(c.Request().Context()).Linked(c.Request().Context(), c.Param("code"))
 		switch {
 		case errors.Is(err, store.ErrNotFound):
 			return d.nowhere(c)
@@ -66,7 +66,7 @@ func (d *Door) look(c *echo.Context, b store.Box) error {
 func (d *Door) copyLook(c *echo.Context, b store.Box) error {
 	in := b.Inputs
 	in.Name = design.CleanName(in.Name)
-	id, err := d.Store.Add(c.Request().Context(), in)
+	id, err := d.Store.Of(c.Request().Context()).Add(c.Request().Context(), in)
 	if err != nil {
 		return err
 	}
@@ -80,11 +80,11 @@ func (d *Door) linkOf(c *echo.Context) error {
 		return store.ErrNotFound
 	}
 	ctx := c.Request().Context()
-	code, is, err := d.Store.Link(ctx, id)
+	code, is, err := d.Store.Of(ctx).Link(ctx, id)
 	if err != nil {
 		return err
 	}
-	b, err := d.Store.Box(ctx, id)
+	b, err := d.Store.Of(ctx).Box(ctx, id)
 	if err != nil {
 		return err
 	}
@@ -102,7 +102,7 @@ func (d *Door) setLink(c *echo.Context) error {
 		return store.ErrNotFound
 	}
 	on := c.FormValue("do") == "make"
-	if err := d.Store.SetLink(c.Request().Context(), id, on); err != nil {
+	if err := d.Store.Of(c.Request().Context()).SetLink(c.Request().Context(), id, on); err != nil {
 		return err
 	}
 	what := "made a link to a box"

@@ -45,7 +45,7 @@ func (d *Door) render(c *echo.Context, status int, v signInPage) error {
 }
 
 func (d *Door) ask(c *echo.Context) error {
-	is, err := d.Store.HasSteward(c.Request().Context())
+	is, err := d.Store.Of(c.Request().Context()).HasSteward(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -56,7 +56,7 @@ func (d *Door) ask(c *echo.Context) error {
 func (d *Door) signIn(c *echo.Context) error {
 	ctx := c.Request().Context()
 	v := signInPage{Name: c.FormValue("name"), To: c.FormValue("to")}
-	p, err := d.Store.PersonCalled(ctx, clean(v.Name))
+	p, err := d.Store.Of(ctx).PersonCalled(ctx, clean(v.Name))
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return err
 	}
@@ -186,7 +186,7 @@ func (d *Door) signOut(c *echo.Context) error {
 }
 
 func (d *Door) askSetUp(c *echo.Context) error {
-	if is, err := d.Store.HasSteward(c.Request().Context()); err != nil {
+	if is, err := d.Store.Of(c.Request().Context()).HasSteward(c.Request().Context()); err != nil {
 		return err
 	} else if is {
 		return c.Redirect(http.StatusSeeOther, "/sign-in")
@@ -218,7 +218,7 @@ func (d *Door) nowhere(c *echo.Context) error {
 func (d *Door) joining(c *echo.Context) (signInPage, error) {
 	ctx := c.Request().Context()
 	v := signInPage{Kind: "join", At: "/join/" + c.Param("code"), Code: c.Param("code")}
-	code, err := d.Store.Code(ctx, v.Code)
+	code, err := d.Store.Of(ctx).Code(ctx, v.Code)
 	if errors.Is(err, store.ErrNotFound) || err == nil && code.For == store.ForSetUp {
 		return v, store.ErrNotFound
 	}
@@ -227,7 +227,7 @@ func (d *Door) joining(c *echo.Context) (signInPage, error) {
 	}
 	v.Role = code.Role
 	if code.For == store.ForRecover {
-		p, err := d.Store.Person(ctx, code.Person)
+		p, err := d.Store.Of(ctx).Person(ctx, code.Person)
 		if err != nil {
 			return v, err
 		}
@@ -255,7 +255,7 @@ func (d *Door) use(c *echo.Context, v signInPage, kinds ...store.CodeFor) error 
 		return d.render(c, http.StatusUnprocessableEntity, v)
 	}
 	// A code has 160 bits: it is not guessed, however many are tried.
-	code, err := d.Store.Code(ctx, v.Code)
+	code, err := d.Store.Of(ctx).Code(ctx, v.Code)
 	if errors.Is(err, store.ErrNotFound) || err == nil && !slices.Contains(kinds, code.For) {
 		d.note(c, "wrong code", "", v.Kind)
 		return again(fault.New(fault.Invalid, "code", "This code is not right, or its time is over."))
@@ -281,7 +281,7 @@ func (d *Door) use(c *echo.Context, v signInPage, kinds ...store.CodeFor) error 
 		v.Fault = no.text
 		return d.render(c, no.status, v)
 	}
-	p, err := d.Store.Join(ctx, v.Code, name, hash)
+	p, err := d.Store.Of(ctx).Join(ctx, v.Code, name, hash)
 	if page.IsFault(err) {
 		return again(fault.Of(err))
 	}

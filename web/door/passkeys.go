@@ -38,7 +38,7 @@ func (k keyed) WebAuthnCredentials() []webauthn.Credential { return k.keys }
 // keyedOf gives a person with their passkeys.
 func (d *Door) keyedOf(c *echo.Context, p people.Person) (keyed, error) {
 	out := keyed{Person: p}
-	all, err := d.Store.Passkeys(c.Request().Context(), p.ID)
+	all, err := d.Store.Of(c.Request().Context()).Passkeys(c.Request().Context(), p.ID)
 	for _, k := range all {
 		var one webauthn.Credential
 		if err := json.Unmarshal(k.Key, &one); err != nil {
@@ -131,7 +131,7 @@ func (d *Door) keepPasskey(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := d.Store.AddPasskey(ctx, store.Passkey{ID: key.ID, Person: me.ID, Key: text}); err != nil {
+	if err := d.Store.Of(ctx).AddPasskey(ctx, store.Passkey{ID: key.ID, Person: me.ID, Key: text}); err != nil {
 		return err
 	}
 	d.note(c, "added a passkey", me.Name, "")
@@ -149,7 +149,7 @@ func (d *Door) dropPasskey(c *echo.Context) error {
 	if err != nil {
 		return store.ErrNotFound
 	}
-	if err := d.Store.DropPasskey(ctx, me.ID, id); err != nil {
+	if err := d.Store.Of(ctx).DropPasskey(ctx, me.ID, id); err != nil {
 		return err
 	}
 	d.note(c, "took a passkey away", me.Name, "")
@@ -179,11 +179,11 @@ func (d *Door) signInByPasskey(c *echo.Context) error {
 	}
 	var who people.Person
 	_, key, err := w.FinishPasskeyLogin(func(id, handle []byte) (webauthn.User, error) {
-		k, err := d.Store.PasskeyBy(ctx, id)
+		k, err := d.Store.Of(ctx).PasskeyBy(ctx, id)
 		if err != nil {
 			return nil, err
 		}
-		if who, err = d.Store.Person(ctx, k.Person); err != nil {
+		if who, err = d.Store.Of(ctx).Person(ctx, k.Person); err != nil {
 			return nil, err
 		}
 		user, err := d.keyedOf(c, who)
@@ -200,7 +200,7 @@ func (d *Door) signInByPasskey(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := errors.Join(d.Store.UsePasskey(ctx, key.ID, text), d.let(c, who, true)); err != nil {
+	if err := errors.Join(d.Store.Of(ctx).UsePasskey(ctx, key.ID, text), d.let(c, who, true)); err != nil {
 		return err
 	}
 	d.note(c, "signed in by a passkey", who.Name, "")

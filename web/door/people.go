@@ -48,14 +48,14 @@ func (d *Door) showMe(c *echo.Context, status int, wrong string) error {
 	if v.Sessions, err = d.mine(c, v.Me); err != nil {
 		return err
 	}
-	events, err := d.Store.Events(c.Request().Context(), v.Me.Name, ownEvents)
+	events, err := d.Store.Of(c.Request().Context()).Events(c.Request().Context(), v.Me.Name, ownEvents)
 	if err != nil {
 		return err
 	}
 	for _, e := range events {
 		v.Events = append(v.Events, eventView{e, e.At.Format(when)})
 	}
-	keys, err := d.Store.Passkeys(c.Request().Context(), v.Me.ID)
+	keys, err := d.Store.Of(c.Request().Context()).Passkeys(c.Request().Context(), v.Me.ID)
 	if err != nil {
 		return err
 	}
@@ -84,10 +84,10 @@ func (d *Door) newPassword(c *echo.Context) error {
 	} else if no != nil {
 		return d.showMe(c, no.status, no.text)
 	}
-	if err := d.Store.SetPassword(ctx, me.ID, hash); err != nil {
+	if err := d.Store.Of(ctx).SetPassword(ctx, me.ID, hash); err != nil {
 		return err
 	}
-	p, err := d.Store.Person(ctx, me.ID)
+	p, err := d.Store.Of(ctx).Person(ctx, me.ID)
 	if err != nil {
 		return err
 	}
@@ -102,7 +102,7 @@ func (d *Door) newPassword(c *echo.Context) error {
 func (d *Door) everywhere(c *echo.Context) error {
 	ctx := c.Request().Context()
 	me := people.Of(ctx)
-	if err := d.Store.EndSessions(ctx, me.ID); err != nil {
+	if err := d.Store.Of(ctx).EndSessions(ctx, me.ID); err != nil {
 		return err
 	}
 	forgets(c)
@@ -124,13 +124,13 @@ func (d *Door) leave(c *echo.Context) error {
 	}
 	to, detail := int64(0), "deleted what they made"
 	if c.FormValue("with") != "delete" {
-		steward, err := d.Store.Steward(ctx, me.ID)
+		steward, err := d.Store.Of(ctx).Steward(ctx, me.ID)
 		if err != nil {
 			return err
 		}
 		to, detail = steward, "handed over what they made"
 	}
-	err := d.Store.Leave(ctx, me.ID, to)
+	err := d.Store.Of(ctx).Leave(ctx, me.ID, to)
 	if page.IsFault(err) {
 		return d.showMe(c, http.StatusUnprocessableEntity, fault.Of(err).Text)
 	}
@@ -181,12 +181,12 @@ func (d *Door) people(c *echo.Context) error {
 func (d *Door) showPeople(c *echo.Context, status int, v peoplePage) error {
 	ctx := c.Request().Context()
 	v.Chrome, v.Roles = d.Chrome(c, "People"), people.Roles
-	keys, err := d.Store.Passkeys(ctx, people.Of(ctx).ID)
+	keys, err := d.Store.Of(ctx).Passkeys(ctx, people.Of(ctx).ID)
 	if err != nil {
 		return err
 	}
 	v.ByPassword = len(keys) == 0
-	all, err := d.Store.People(ctx)
+	all, err := d.Store.Of(ctx).People(ctx)
 	if err != nil {
 		return err
 	}
@@ -197,10 +197,10 @@ func (d *Door) showPeople(c *echo.Context, status int, v peoplePage) error {
 		}
 		v.People = append(v.People, x)
 	}
-	if v.Tables, err = d.Store.Places(ctx); err != nil {
+	if v.Tables, err = d.Store.Of(ctx).Places(ctx); err != nil {
 		return err
 	}
-	codes, err := d.Store.Codes(ctx)
+	codes, err := d.Store.Of(ctx).Codes(ctx)
 	if err != nil {
 		return err
 	}
@@ -211,7 +211,7 @@ func (d *Door) showPeople(c *echo.Context, status int, v peoplePage) error {
 		}
 		v.Codes = append(v.Codes, what+", until "+k.Until.Format(when))
 	}
-	events, err := d.Store.Events(ctx, "", shownEvents)
+	events, err := d.Store.Of(ctx).Events(ctx, "", shownEvents)
 	if err != nil {
 		return err
 	}
@@ -232,7 +232,7 @@ func (d *Door) invite(c *echo.Context) error {
 	if !role.Known() || err != nil || days < 1 || days > mostDays {
 		return d.showPeople(c, http.StatusUnprocessableEntity, peoplePage{Fault: "Say as what they join, and for how many days the link holds: 1 to " + strconv.Itoa(mostDays) + "."})
 	}
-	code, err := d.Store.NewCode(ctx, store.Code{For: store.ForJoining, Role: role, By: people.Of(ctx).ID, Until: d.Store.Now().AddDate(0, 0, days)})
+	code, err := d.Store.Of(ctx).NewCode(ctx, store.Code{For: store.ForJoining, Role: role, By: people.Of(ctx).ID, Until: d.Store.Now().AddDate(0, 0, days)})
 	if err != nil {
 		return err
 	}
@@ -241,7 +241,7 @@ func (d *Door) invite(c *echo.Context) error {
 }
 
 func (d *Door) endCodes(c *echo.Context) error {
-	if err := d.Store.DropCodes(c.Request().Context()); err != nil {
+	if err := d.Store.Of(c.Request().Context()).DropCodes(c.Request().Context()); err != nil {
 		return err
 	}
 	d.note(c, "ended all links", people.Of(c.Request().Context()).Name, "")
@@ -254,7 +254,7 @@ func (d *Door) other(c *echo.Context) (people.Person, error) {
 	if err != nil {
 		return people.Person{}, store.ErrNotFound
 	}
-	return d.Store.Person(c.Request().Context(), id)
+	return d.Store.Of(c.Request().Context()).Person(c.Request().Context(), id)
 }
 
 // change gives a person another role or table, or lets them in no more or again.
@@ -271,7 +271,7 @@ func (d *Door) change(c *echo.Context) error {
 	}
 	d.Merging.Lock()
 	defer d.Merging.Unlock()
-	if p, err = d.Store.Person(ctx, p.ID); err != nil {
+	if p, err = d.Store.Of(ctx).Person(ctx, p.ID); err != nil {
 		return err
 	}
 	f := form.New(posted, page.UnitsOf(c))
@@ -292,9 +292,9 @@ func (d *Door) change(c *echo.Context) error {
 		return page.Back(c, "/people") // not touched here, and somebody else gave them a table
 	}
 	if sits {
-		err = d.Store.SetPlace(ctx, p.ID, posted.Get("place"))
+		err = d.Store.Of(ctx).SetPlace(ctx, p.ID, posted.Get("place"))
 	} else {
-		err = d.Store.SetPerson(ctx, p.ID, role, struck)
+		err = d.Store.Of(ctx).SetPerson(ctx, p.ID, role, struck)
 	}
 	if page.IsFault(err) {
 		return d.showPeople(c, http.StatusUnprocessableEntity, peoplePage{Fault: fault.Of(err).Text})
@@ -322,7 +322,7 @@ func (d *Door) share(sort store.Sort, to string) echo.HandlerFunc {
 		}
 		ctx := c.Request().Context()
 		shared := c.FormValue("shared") != ""
-		if err := d.Store.Share(ctx, sort, id, shared); err != nil {
+		if err := d.Store.Of(ctx).Share(ctx, sort, id, shared); err != nil {
 			return err
 		}
 		what := "shared a " + string(sort)
@@ -344,7 +344,7 @@ func (d *Door) recover(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	code, err := d.Store.NewCode(ctx, store.Code{For: store.ForRecover, Person: p.ID, By: people.Of(ctx).ID, Until: d.Store.Now().Add(recoverFor)})
+	code, err := d.Store.Of(ctx).NewCode(ctx, store.Code{For: store.ForRecover, Person: p.ID, By: people.Of(ctx).ID, Until: d.Store.Now().Add(recoverFor)})
 	if err != nil {
 		return err
 	}

@@ -36,7 +36,7 @@ func (d *Door) let(c *echo.Context, p people.Person, byKey bool) error {
 		d.sessions.Put(ctx, name, value)
 	}
 	d.knowDevice(c, p.ID)
-	return d.Store.SeePerson(ctx, p.ID)
+	return d.Store.Of(ctx).SeePerson(ctx, p.ID)
 }
 
 // device tells in a word what a browser runs on, as it says itself.

@@ -60,7 +60,7 @@ func (s *room) cupboard(c *echo.Context) error {
 }
 
 func (s *room) showCupboard(c *echo.Context, status int, f *form.Form) error {
-	goods, err := s.Store.Goods(c.Request().Context())
+	goods, err := s.Store.Of(c.Request().Context()).Goods(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -140,7 +140,7 @@ func readGood(f *form.Form, at func(string) string, g *cupboard.Good) {
 // meetGood holds the fields of a supply against how it stands by now; one that was taken out
 // meanwhile is a fault.
 func (s *room) meetGood(ctx context.Context, f *form.Form, at func(string) string, g *cupboard.Good) error {
-	goods, err := s.Store.Goods(ctx)
+	goods, err := s.Store.Of(ctx).Goods(ctx)
 	if err != nil {
 		return err
 	}
@@ -181,12 +181,12 @@ func (s *room) putGood(c *echo.Context) error {
 		return s.showCupboard(c, http.StatusUnprocessableEntity, f)
 	}
 	if out {
-		if err := s.Store.DropGood(ctx, g.Kind, g.Name); err != nil {
+		if err := s.Store.Of(ctx).DropGood(ctx, g.Kind, g.Name); err != nil {
 			return err
 		}
 		return page.Back(c, "/drawer/cupboard")
 	}
-	if err := s.Store.SetGoods(ctx, []cupboard.Good{g}); err != nil {
+	if err := s.Store.Of(ctx).SetGoods(ctx, []cupboard.Good{g}); err != nil {
 		if !page.IsFault(err) {
 			return err
 		}
@@ -205,7 +205,7 @@ func (s *room) importGoods(c *echo.Context) error {
 	}
 	goods, faults := cupboard.ReadCSV(text)
 	if len(faults) == 0 {
-		if err = s.Store.SetGoods(c.Request().Context(), goods); err == nil {
+		if err = s.Store.Of(c.Request().Context()).SetGoods(c.Request().Context(), goods); err == nil {
 			return page.Back(c, "/drawer/cupboard?%s", url.Values{"put": {"1"}}.Encode())
 		}
 		if !page.IsFault(err) {
@@ -219,7 +219,7 @@ func (s *room) importGoods(c *echo.Context) error {
 }
 
 func (s *room) exportGoods(c *echo.Context) error {
-	goods, err := s.Store.Goods(c.Request().Context())
+	goods, err := s.Store.Of(c.Request().Context()).Goods(c.Request().Context())
 	if err != nil {
 		return err
 	}

@@ -80,7 +80,7 @@ func (s *room) drawer(c *echo.Context) error {
 }
 
 func (s *room) showDrawer(c *echo.Context, status int, f *form.Form) error {
-	lots, err := s.Store.Lots(c.Request().Context())
+	lots, err := s.Store.Of(c.Request().Context()).Lots(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -183,7 +183,7 @@ func (s *room) putPaper(c *echo.Context) error {
 		l.Complete()
 		if l.Count == 0 {
 			f.Fail(fault.New(fault.CountRange, "count", "put in one sheet or more"))
-		} else if err := s.Store.AddLots(c.Request().Context(), []drawer.Lot{l}); page.IsFault(err) {
+		} else if err := s.Store.Of(c.Request().Context()).AddLots(c.Request().Context(), []drawer.Lot{l}); page.IsFault(err) {
 			f.Fail(err)
 		} else if err != nil {
 			return err
@@ -208,7 +208,7 @@ func (s *room) setLook(c *echo.Context) error {
 	}
 	s.Merging.Lock()
 	defer s.Merging.Unlock()
-	lots, err := s.Store.Lots(c.Request().Context())
+	lots, err := s.Store.Of(c.Request().Context()).Lots(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -227,7 +227,7 @@ func (s *room) setLook(c *echo.Context) error {
 		return s.showDrawer(c, http.StatusUnprocessableEntity, f)
 	}
 	now.Name, now.GSM, now.Direction = old.Name, old.GSM, old.Direction
-	if err := s.Store.SetLook(c.Request().Context(), now); err != nil {
+	if err := s.Store.Of(c.Request().Context()).SetLook(c.Request().Context(), now); err != nil {
 		return err
 	}
 	return page.Back(c, "/drawer")
@@ -246,7 +246,7 @@ func (s *room) setPaper(c *echo.Context) error {
 	s.Merging.Lock()
 	defer s.Merging.Unlock()
 	ctx := c.Request().Context()
-	l, err := s.Store.Lot(ctx, n)
+	l, err := s.Store.Of(ctx).Lot(ctx, n)
 	if err != nil {
 		return err
 	}
@@ -260,7 +260,7 @@ func (s *room) setPaper(c *echo.Context) error {
 	f.Whole(count, &l.Count)
 	f.Price(price, &l.Price)
 	if f.OK() {
-		if err := s.Store.SetLot(ctx, n, l.Count, l.Price); page.IsFault(err) {
+		if err := s.Store.Of(ctx).SetLot(ctx, n, l.Count, l.Price); page.IsFault(err) {
 			x := *fault.Of(err)
 			x.Field = map[string]string{"count": count, "price": price}[x.Field]
 			f.Fail(&x)
@@ -283,7 +283,7 @@ func (s *room) importPaper(c *echo.Context) error {
 	}
 	lots, faults := drawer.ReadCSV(text, page.UnitsOf(c))
 	if len(faults) == 0 {
-		err = s.Store.AddLots(c.Request().Context(), lots)
+		err = s.Store.Of(c.Request().Context()).AddLots(c.Request().Context(), lots)
 		if err == nil {
 			return page.Back(c, "/drawer?%s", url.Values{"put": {"1"}}.Encode())
 		}
@@ -298,7 +298,7 @@ func (s *room) importPaper(c *echo.Context) error {
 }
 
 func (s *room) exportPaper(c *echo.Context) error {
-	lots, err := s.Store.Lots(c.Request().Context())
+	lots, err := s.Store.Of(c.Request().Context()).Lots(c.Request().Context())
 	if err != nil {
 		return err
 	}

@@ -42,7 +42,7 @@ func (k *blanks) of(ctx context.Context, kept *store.Store, boxes []store.Named)
 			x = knownBlanks{b.Version, batch.Blanks{Name: b.Name}}
 			// One that goes wrong comes out of nothing.
 			_ = fault.Guard(func() error {
-				box, err := kept.Box(ctx, b.ID)
+				box, err := kept.Of(ctx).Box(ctx, b.ID)
 				if err == nil && box.Broken == nil {
 					x.Pieces = batch.BlanksOf(box.Inputs)
 				}

@@ -32,11 +32,11 @@ const tableKey = "evenings"
 // table reads a job's table, its own or the last that was set, and what is done of it.
 func (s *room) table(ctx context.Context, job int64) (t table, done map[string]int, err error) {
 	t = table{Evenings: "Tuesday 19 to 21\nSaturday 9 to 12", Trimmers: 1, Boards: 1}
-	if err := s.Store.Setting(ctx, tableKey, &t); err != nil {
+	if err := s.Store.Of(ctx).Setting(ctx, tableKey, &t); err != nil {
 		return t, nil, err
 	}
 	t.Ready = "" // of another job
-	done, err = s.Store.Evenings(ctx, job, &t)
+	done, err = s.Store.Of(ctx).Evenings(ctx, job, &t)
 	return t, done, err
 }
 
@@ -128,7 +128,7 @@ func (s *room) showEvenings(c *echo.Context, status int, f *form.Form) error {
 	if err != nil {
 		return err
 	}
-	times, err := s.Store.Times(ctx, 0)
+	times, err := s.Store.Of(ctx).Times(ctx, 0)
 	if err != nil {
 		return err
 	}
@@ -261,10 +261,10 @@ func (s *room) setEvenings(c *echo.Context) error {
 	if !f.OK() {
 		return s.showEvenings(c, http.StatusUnprocessableEntity, f)
 	}
-	if err := s.Store.SetEvenings(ctx, n, t); err != nil {
+	if err := s.Store.Of(ctx).SetEvenings(ctx, n, t); err != nil {
 		return err
 	}
-	if err := s.Store.Set(ctx, tableKey, t); err != nil {
+	if err := s.Store.Of(ctx).Set(ctx, tableKey, t); err != nil {
 		return err
 	}
 	return page.Back(c, "/jobs/%d/evenings", n)
@@ -276,11 +276,11 @@ func (s *room) lotDone(ctx context.Context, f *form.Form, job int64, key string)
 	upto := 0
 	f.Whole("upto", &upto)
 	if upto <= 0 {
-		return s.Store.SetDone(ctx, job, key, 0)
+		return s.Store.Of(ctx).SetDone(ctx, job, key, 0)
 	}
 	_, done, err := s.table(ctx, job)
 	if err != nil {
 		return err
 	}
-	return s.Store.SetDone(ctx, job, key, max(done[key], upto))
+	return s.Store.Of(ctx).SetDone(ctx, job, key, max(done[key], upto))
 }

@@ -104,7 +104,7 @@ func (s *room) hold(c *echo.Context) error {
 			f.Fail(&x)
 		} else if err != nil {
 			return err
-		} else if err := s.Store.SaveJob(c.Request().Context(), next.Job, page.Window(c)); errors.Is(err, store.ErrStale) {
+		} else if err := s.Store.Of(c.Request().Context()).SaveJob(c.Request().Context(), next.Job, page.Window(c)); errors.Is(err, store.ErrStale) {
 			return errElsewhere
 		} else if err != nil {
 			return err

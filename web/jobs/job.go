@@ -50,7 +50,7 @@ func (s *room) job(c *echo.Context) (*work, error) {
 		return nil, store.ErrNoJob
 	}
 	ctx := c.Request().Context()
-	j, err := s.Store.Job(ctx, n)
+	j, err := s.Store.Of(ctx).Job(ctx, n)
 	if err != nil {
 		return nil, err
 	}
@@ -62,7 +62,7 @@ func (s *room) job(c *echo.Context) (*work, error) {
 		if w.stocks, err = batch.ReadStocks(j.Stocks); err != nil {
 			return w, err
 		}
-		w.needs, err = s.Store.JobGoods(ctx, j.ID)
+		w.needs, err = s.Store.Of(ctx).JobGoods(ctx, j.ID)
 		return w, err
 	}
 	return w, s.plan(ctx, w)
@@ -72,9 +72,9 @@ func (s *room) job(c *echo.Context) (*work, error) {
 func (s *room) gather(ctx context.Context, w *work) error {
 	w.gone = map[int64]string{}
 	for _, it := range w.Items {
-		b, err := s.Store.Box(ctx, it.Box)
+		b, err := s.Store.Of(ctx).Box(ctx, it.Box)
 		if errors.Is(err, store.ErrNotFound) {
-			w.gone[it.Box], err = s.Store.BinnedBox(ctx, it.Box)
+			w.gone[it.Box], err = s.Store.Of(ctx).BinnedBox(ctx, it.Box)
 			if errors.Is(err, store.ErrNotFound) {
 				continue
 			}
@@ -106,7 +106,7 @@ func (s *room) plan(ctx context.Context, w *work) error {
 			w.needs = cupboard.Sum(w.needs, cupboard.Times(cupboard.Needs(item.Made.Supplies), it.Copies))
 		}
 	}
-	lots, err := s.Store.Lots(ctx)
+	lots, err := s.Store.Of(ctx).Lots(ctx)
 	if err != nil {
 		return err
 	}
@@ -181,12 +181,12 @@ func (s *room) changeOnce(c *echo.Context) error {
 			f.Fail(err)
 		} else if err != nil {
 			return err
-		} else if err := s.Store.SaveJob(ctx, j, page.Window(c)); err != nil {
+		} else if err := s.Store.Of(ctx).SaveJob(ctx, j, page.Window(c)); err != nil {
 			return err
 		} else {
 			w = next
 		}
-		if w.Job, err = s.Store.Job(ctx, w.ID); err != nil {
+		if w.Job, err = s.Store.Of(ctx).Job(ctx, w.ID); err != nil {
 			return err
 		}
 	}
@@ -204,7 +204,7 @@ func (s *room) asked(c *echo.Context, f *form.Form, now store.Job, boxes []store
 	stale := version != 0 && version != now.Version
 	if stale {
 		var err error
-		text, own, err = s.Store.JobState(c.Request().Context(), now.ID, version, page.Window(c))
+		text, own, err = s.Store.Of(c.Request().Context()).JobState(c.Request().Context(), now.ID, version, page.Window(c))
 		if errors.Is(err, store.ErrForgotten) {
 			err = fault.New(fault.NotTaken, "", "This page shows the job as it was long ago. Load it again, then change it.")
 		}
@@ -277,18 +277,18 @@ func (s *room) jobStep(c *echo.Context) error {
 	switch c.Param("step") {
 	case "begin":
 		if err = planning; err == nil {
-			err = s.Store.BeginJob(ctx, w.ID, w.stocks, w.needs)
+			err = s.Store.Of(ctx).BeginJob(ctx, w.ID, w.stocks, w.needs)
 		}
 	case "release":
-		err = s.Store.ReleaseJob(ctx, w.ID)
+		err = s.Store.Of(ctx).ReleaseJob(ctx, w.ID)
 	case "finish":
-		err = s.Store.FinishJob(ctx, w.ID, batch.Kept(w.stocks, w.Name))
+		err = s.Store.Of(ctx).FinishJob(ctx, w.ID, batch.Kept(w.stocks, w.Name))
 	case "unfinish":
-		err = s.Store.UnfinishJob(ctx, w.ID)
+		err = s.Store.Of(ctx).UnfinishJob(ctx, w.ID)
 	case "buy":
-		err = s.Store.AddLots(ctx, batch.ToBuy(w.stocks))
+		err = s.Store.Of(ctx).AddLots(ctx, batch.ToBuy(w.stocks))
 	case "delete":
-		if err := s.Store.DeleteJob(ctx, w.ID); err != nil {
+		if err := s.Store.Of(ctx).DeleteJob(ctx, w.ID); err != nil {
 			return err
 		}
 		return page.Back(c, "/jobs?deleted=%d", w.ID)

@@ -84,7 +84,7 @@ func (s *room) renderJob(c *echo.Context, status int, w *work, f *form.Form) err
 		Planned: w.State == store.Planned, Begun: w.State == store.Begun, Finished: w.State == store.Finished}
 	p.Tick = p.Units.Tick().Length().MM()
 	ctx := c.Request().Context()
-	boxes, err := s.Store.Names(ctx)
+	boxes, err := s.Store.Of(ctx).Names(ctx)
 	if err != nil {
 		return err
 	}
@@ -95,7 +95,7 @@ func (s *room) renderJob(c *echo.Context, status int, w *work, f *form.Form) err
 	if p.Whose, err = s.Whose(ctx, "jobs", w.ID, w.Maker, w.Shared); err != nil {
 		return err
 	}
-	goods, err := s.Store.Goods(ctx)
+	goods, err := s.Store.Of(ctx).Goods(ctx)
 	if err != nil {
 		return err
 	}

@@ -92,11 +92,11 @@ func copiesName(box int64) string { return fmt.Sprintf("copies.%d", box) }
 
 func (s *room) showJobs(c *echo.Context, status int, f *form.Form) error {
 	ctx := c.Request().Context()
-	jobs, err := s.Store.Jobs(ctx)
+	jobs, err := s.Store.Of(ctx).Jobs(ctx)
 	if err != nil {
 		return err
 	}
-	boxes, err := s.Store.Names(ctx)
+	boxes, err := s.Store.Of(ctx).Names(ctx)
 	if err != nil {
 		return err
 	}
@@ -131,7 +131,7 @@ func (s *room) jobForm(c *echo.Context) (*form.Form, []store.Named, error) {
 	if err != nil {
 		return nil, nil, page.BadForm(err)
 	}
-	boxes, err := s.Store.Names(c.Request().Context())
+	boxes, err := s.Store.Of(c.Request().Context()).Names(c.Request().Context())
 	return form.New(posted, page.UnitsOf(c)), boxes, err
 }
 
@@ -205,7 +205,7 @@ func (s *room) makeJob(c *echo.Context) error {
 			j.Name += fmt.Sprintf(" and %d more", more)
 		}
 	}
-	n, err := s.Store.AddJob(c.Request().Context(), j)
+	n, err := s.Store.Of(c.Request().Context()).AddJob(c.Request().Context(), j)
 	if err != nil {
 		return err
 	}

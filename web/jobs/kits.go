@@ -58,7 +58,7 @@ func (s *room) kits(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	lots, err := s.Store.Lots(ctx)
+	lots, err := s.Store.Of(ctx).Lots(ctx)
 	if err != nil {
 		return err
 	}

@@ -165,7 +165,7 @@ func (s *room) look(c *echo.Context, w *work, all time.Duration, tell func(progr
 // keep keeps the layouts found, also when the page has gone.
 func (s *room) keep(ctx context.Context, w *work) {
 	w.Layouts = batch.WriteLayouts(w.stocks)
-	if err := s.Store.SaveLayouts(context.WithoutCancel(ctx), w.ID, w.Layouts); err != nil {
+	if err := s.Store.Of(context.WithoutCancel(ctx)).SaveLayouts(context.WithoutCancel(ctx), w.ID, w.Layouts); err != nil {
 		s.Log.Error("a layout is not kept", "job", w.ID, "error", err)
 	}
 }

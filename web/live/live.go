@@ -42,7 +42,7 @@ func (s *room) watch(sort store.Sort) echo.HandlerFunc {
 			return store.ErrNotFound
 		}
 		ctx := c.Request().Context()
-		if _, err := s.Store.Stamp(ctx, sort, id); err != nil {
+		if _, err := s.Store.Of(ctx).Stamp(ctx, sort, id); err != nil {
 			return err
 		}
 		defer s.Turns.Leave()()
@@ -54,10 +54,10 @@ func (s *room) watch(sort store.Sort) echo.HandlerFunc {
 		w.WriteHeader(http.StatusOK)
 		for told := ""; ; {
 			changed := s.Store.Changed()
-			err := s.Store.LetIn(ctx)
+			err := s.Store.Of(ctx).LetIn(ctx)
 			stamp := ""
 			if err == nil {
-				stamp, err = s.Store.Stamp(ctx, sort, id)
+				stamp, err = s.Store.Of(ctx).Stamp(ctx, sort, id)
 			}
 			if sort == store.JobSort {
 				stamp += "-" + s.Looking.By(id)

@@ -79,15 +79,15 @@ func (s *room) showLog(c *echo.Context, status int, f *form.Form) error {
 		at = 0
 	}
 	ctx := c.Request().Context()
-	n, err := s.Store.CountNotes(ctx)
+	n, err := s.Store.Of(ctx).CountNotes(ctx)
 	if err != nil {
 		return err
 	}
 	v.Any, v.Found = n > 0, n
 	var notes []logbook.Note
 	if v.Find == "" {
-		notes, err = s.Store.NotesFrom(ctx, at*perPage, perPage)
-	} else if notes, err = s.Store.Notes(ctx); err == nil {
+		notes, err = s.Store.Of(ctx).NotesFrom(ctx, at*perPage, perPage)
+	} else if notes, err = s.Store.Of(ctx).Notes(ctx); err == nil {
 		notes = found(notes, v.Find)
 		v.Found = len(notes)
 		notes = notes[min(len(notes), at*perPage):min(len(notes), (at+1)*perPage)]
@@ -160,14 +160,14 @@ func found(notes []logbook.Note, find string) []logbook.Note {
 // learned fills in what the notes teach of cards and of the maker's pace.
 func (s *room) learned(c *echo.Context, v *logPage) error {
 	ctx := c.Request().Context()
-	felt, err := s.Store.Felt(ctx)
+	felt, err := s.Store.Of(ctx).Felt(ctx)
 	if err != nil {
 		return err
 	}
 	for _, l := range logbook.Learn(felt) {
 		v.Learned = append(v.Learned, l.Says())
 	}
-	times, err := s.Store.Times(ctx, 0)
+	times, err := s.Store.Of(ctx).Times(ctx, 0)
 	if err != nil {
 		return err
 	}
@@ -189,7 +189,7 @@ func (s *room) bring(c *echo.Context) error {
 	}
 	notes, faults := logbook.ReadFile(text)
 	if len(faults) == 0 {
-		n, err := s.Store.BringNotes(c.Request().Context(), notes)
+		n, err := s.Store.Of(c.Request().Context()).BringNotes(c.Request().Context(), notes)
 		if err == nil {
 			return page.Back(c, "/logbook?%s", url.Values{"taken": {page.Counted(n, "note")}}.Encode())
 		}
@@ -221,7 +221,7 @@ func (s *room) again(c *echo.Context) error {
 		}
 		in = r.BySize()
 	}
-	id, err := s.Store.Add(ctx, in)
+	id, err := s.Store.Of(ctx).Add(ctx, in)
 	if err != nil {
 		return err
 	}
@@ -233,7 +233,7 @@ func (s *room) strike(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := s.Store.DropNote(c.Request().Context(), n.ID); err != nil {
+	if err := s.Store.Of(c.Request().Context()).DropNote(c.Request().Context(), n.ID); err != nil {
 		return err
 	}
 	return page.Back(c, "/logbook")
@@ -244,11 +244,11 @@ func (s *room) note(c *echo.Context) (logbook.Note, error) {
 	if err != nil {
 		return logbook.Note{}, fault.New(fault.Invalid, "note", "There is no such note; reload the page.")
 	}
-	return s.Store.LoggedNote(c.Request().Context(), id)
+	return s.Store.Of(c.Request().Context()).LoggedNote(c.Request().Context(), id)
 }
 
 func (s *room) asCSV(c *echo.Context) error {
-	notes, err := s.Store.Notes(c.Request().Context())
+	notes, err := s.Store.Of(c.Request().Context()).Notes(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -256,7 +256,7 @@ func (s *room) asCSV(c *echo.Context) error {
 }
 
 func (s *room) asJSON(c *echo.Context) error {
-	notes, err := s.Store.Notes(c.Request().Context())
+	notes, err := s.Store.Of(c.Request().Context()).Notes(c.Request().Context())
 	if err != nil {
 		return err
 	}

@@ -53,7 +53,7 @@ func (s *room) showAsk(c *echo.Context, status int, b store.Box, f *form.Form) e
 		v.Felt = append(v.Felt, f.ChoiceField(feltAt(n), a.Pair.What(), fmt.Sprintf("worked out: %s", a.Verdict), "", choices...))
 	}
 	minutes, hint := "", "minutes, if you know"
-	times, err := s.Store.Times(ctx, b.ID)
+	times, err := s.Store.Of(ctx).Times(ctx, b.ID)
 	if err != nil {
 		return err
 	}
@@ -92,7 +92,7 @@ func (s *room) write(c *echo.Context) error {
 	err = n.Check()
 	if err == nil && f.OK() {
 		if n.Photo, err = s.photograph(c); err == nil {
-			err = s.Store.AddNote(ctx, n)
+			err = s.Store.Of(ctx).AddNote(ctx, n)
 		}
 	}
 	if page.IsFault(err) {
@@ -121,5 +121,5 @@ func (s *room) photograph(c *echo.Context) (string, error) {
 	if err != nil {
 		return "", err
 	}
-	return p.ID, s.Store.PutPhoto(c.Request().Context(), p, false)
+	return p.ID, s.Store.Of(c.Request().Context()).PutPhoto(c.Request().Context(), p, false)
 }

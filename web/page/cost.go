@@ -20,7 +20,7 @@ import (
 // Rates are those the maker reckons with.
 func (s *Room) Rates(ctx context.Context) (cost.Rates, error) {
 	r := cost.Usual
-	err := s.Store.Setting(ctx, cost.RatesKey, &r)
+	err := s.Store.Of(ctx).Setting(ctx, cost.RatesKey, &r)
 	if err == nil && r.Check() != nil { // out of another's zip
 		r = cost.Usual
 	}
@@ -31,16 +31,16 @@ func (s *Room) Rates(ctx context.Context) (cost.Rates, error) {
 func (s *Room) Costed(ctx context.Context, items []batch.Item, stocks []batch.Stock) (cost.Sum, error) {
 	in := cost.Input{Items: items, Stocks: stocks}
 	var err error
-	if in.Lots, err = s.Store.Lots(ctx); err != nil {
+	if in.Lots, err = s.Store.Of(ctx).Lots(ctx); err != nil {
 		return cost.Sum{}, err
 	}
-	if in.Goods, err = s.Store.Goods(ctx); err != nil {
+	if in.Goods, err = s.Store.Of(ctx).Goods(ctx); err != nil {
 		return cost.Sum{}, err
 	}
 	if in.Rates, err = s.Rates(ctx); err != nil {
 		return cost.Sum{}, err
 	}
-	times, err := s.Store.Times(ctx, 0)
+	times, err := s.Store.Of(ctx).Times(ctx, 0)
 	if err != nil {
 		return cost.Sum{}, err
 	}
@@ -129,7 +129,7 @@ func (s *Room) TakeCost(c *echo.Context, boxes []store.Box, tag bool) (*form.For
 	ctx := c.Request().Context()
 	f := form.New(posted, UnitsOf(c))
 	for i := range boxes { // as they stand by now
-		if boxes[i], err = s.Store.Box(ctx, boxes[i].ID); err != nil {
+		if boxes[i], err = s.Store.Of(ctx).Box(ctx, boxes[i].ID); err != nil {
 			return nil, err
 		}
 		shown := ""
@@ -149,7 +149,7 @@ func (s *Room) TakeCost(c *echo.Context, boxes []store.Box, tag bool) (*form.For
 		if b.Inputs.Price = price; tag && price > 0 {
 			b.Inputs.HangPrice()
 		}
-		if err := s.Store.Save(ctx, b.ID, b.Inputs, store.Edit{From: b.Version, What: "price", Page: Window(c)}); err != nil {
+		if err := s.Store.Of(ctx).Save(ctx, b.ID, b.Inputs, store.Edit{From: b.Version, What: "price", Page: Window(c)}); err != nil {
 			return nil, err
 		}
 	}
@@ -180,7 +180,7 @@ func (s *Room) readRates(ctx context.Context, f *form.Form) error {
 		f.Fail(err)
 		return nil
 	}
-	return s.Store.Set(ctx, cost.RatesKey, r)
+	return s.Store.Of(ctx).Set(ctx, cost.RatesKey, r)
 }
 
 // readPrice reads the price of a box, and whether it was asked for.

@@ -11,7 +11,7 @@ import (
 
 // KnowStyles makes the maker's own styles known in the catalogue, as they are kept now.
 func (s *Room) KnowStyles(ctx context.Context) error {
-	all, err := s.Store.Styles(ctx)
+	all, err := s.Store.Of(ctx).Styles(ctx)
 	if err != nil {
 		return err
 	}
@@ -40,7 +40,7 @@ func (d *Draft) Mark() string {
 // BeginFrom notes which version of a style the draft is of.
 func (s *Room) BeginFrom(ctx context.Context, d *Draft, version int) error {
 	d.Began = version
-	return s.Store.Set(ctx, draftKey, d)
+	return s.Store.Of(ctx).Set(ctx, draftKey, d)
 }
 
 // draftKey is where it is kept, so that it is there after a reload.
@@ -52,7 +52,7 @@ const mostBefore = 40
 // StyleDraft is the table that is being filled in, or an empty sheet.
 func (s *Room) StyleDraft(ctx context.Context) (Draft, *stylefile.Table, error) {
 	var d Draft
-	if err := s.Store.Setting(ctx, draftKey, &d); err != nil {
+	if err := s.Store.Of(ctx).Setting(ctx, draftKey, &d); err != nil {
 		return d, nil, err
 	}
 	if t, err := stylefile.ReadTable([]byte(d.Text)); err == nil {
@@ -71,14 +71,14 @@ func (s *Room) PutDraft(ctx context.Context, d *Draft, t *stylefile.Table) error
 	d.Before = append(d.Before, d.Text)
 	d.Before = d.Before[max(0, len(d.Before)-mostBefore):]
 	d.Text = text
-	return s.Store.Set(ctx, draftKey, d)
+	return s.Store.Of(ctx).Set(ctx, draftKey, d)
 }
 
 // UndoDraft takes the last change of the draft back.
 func (s *Room) UndoDraft(ctx context.Context, d *Draft) error {
 	last := len(d.Before) - 1
 	d.Text, d.Before = d.Before[last], d.Before[:last]
-	return s.Store.Set(ctx, draftKey, d)
+	return s.Store.Of(ctx).Set(ctx, draftKey, d)
 }
 
 // BeginStyle begins a style of one's own anew; what was there can be had back by undo.

@@ -3,6 +3,7 @@
 package page
 
 import (
+	"cmp"
 	"context"
 	"embed"
 	"errors"
@@ -97,7 +98,7 @@ func (s *Room) Made(ctx context.Context, in design.Inputs) (*design.Result, erro
 
 // FreeLots are the sheets of the drawer that nobody has reserved.
 func (s *Room) FreeLots(ctx context.Context) ([]drawer.Lot, error) {
-	all, err := s.Store.Lots(ctx)
+	all, err := s.Store.Of(ctx).Lots(ctx)
 	return drawer.Free(all), err
 }
 
@@ -336,9 +337,11 @@ func (s *Room) Fail(c *echo.Context, err error) {
 	var f *fault.Fault
 	switch code := echo.StatusCode(err); {
 	case errors.Is(err, store.ErrNotFound):
-		status, text = http.StatusNotFound, "There is no box here. It may have been deleted; the list shows what there is."
-	case errors.Is(err, store.ErrNoJob):
-		status, text = http.StatusNotFound, "There is no job here. It may have been deleted; the list of jobs shows what there is."
+		what, list := cmp.Or(store.Missing(err), "box"), "the list"
+		if what == "job" {
+			list = "the list of jobs"
+		}
+		status, text = http.StatusNotFound, fmt.Sprintf("There is no %s here. It may have been deleted; %s shows what there is.", what, list)
 	case errors.As(err, &f):
 		status, text = http.StatusUnprocessableEntity, f.Text
 	case store.Reason(err) != "":
@@ -384,7 +387,7 @@ func (s *Room) Box(c *echo.Context) (store.Box, error) {
 	if err != nil {
 		return store.Box{}, err
 	}
-	b, err := s.Store.Box(c.Request().Context(), n)
+	b, err := s.Store.Of(c.Request().Context()).Box(c.Request().Context(), n)
 	if err == nil && b.Broken != nil {
 		err = fault.New(fault.Unreadable, "", "“%s” is kept, but cannot be read: %s. Open it in the list to mend it.", b.Name, fault.Of(b.Broken).Text)
 	}

@@ -27,7 +27,7 @@ func (s *Room) Whose(ctx context.Context, sort string, id, maker int64, shared b
 	if w.Mine {
 		return w, nil
 	}
-	p, err := s.Store.Person(ctx, maker)
+	p, err := s.Store.Of(ctx).Person(ctx, maker)
 	if err == nil {
 		w.By = p.Name
 	} else if errors.Is(err, store.ErrNotFound) {

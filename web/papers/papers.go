@@ -65,7 +65,7 @@ func (s *room) picture(c *echo.Context) error {
 	if !is {
 		return echo.NewHTTPError(http.StatusNotFound, "there is no such picture")
 	}
-	p, err := s.Store.Photo(c.Request().Context(), id)
+	p, err := s.Store.Of(c.Request().Context()).Photo(c.Request().Context(), id)
 	if err != nil {
 		return err
 	}
@@ -99,7 +99,7 @@ func (s *room) send(c *echo.Context) error {
 	} else if err != nil {
 		return err
 	}
-	if err := s.Store.PutPhoto(c.Request().Context(), p, true); err != nil {
+	if err := s.Store.Of(c.Request().Context()).PutPhoto(c.Request().Context(), p, true); err != nil {
 		return err
 	}
 	return page.Back(c, Path+"/%s/straighten", p.ID)
@@ -130,7 +130,7 @@ func (s *room) straighten(c *echo.Context) error {
 }
 
 func (s *room) showStraighten(c *echo.Context, status int, f *form.Form) error {
-	p, err := s.Store.Photo(c.Request().Context(), c.Param("id"))
+	p, err := s.Store.Of(c.Request().Context()).Photo(c.Request().Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -166,7 +166,7 @@ func (s *room) keep(c *echo.Context) error {
 	}
 	f := form.New(posted, page.UnitsOf(c))
 	ctx := c.Request().Context()
-	p, err := s.Store.Photo(ctx, c.Param("id"))
+	p, err := s.Store.Of(ctx).Photo(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -205,11 +205,11 @@ func (s *room) keep(c *echo.Context) error {
 		l.Card.Look.Photo = shows
 		l.Complete()
 		if err = l.Check(); err == nil {
-			err = s.Store.PutPhoto(ctx, made, false)
+			err = s.Store.Of(ctx).PutPhoto(ctx, made, false)
 		}
 	}
 	if err == nil {
-		err = s.Store.AddLots(ctx, []drawer.Lot{l})
+		err = s.Store.Of(ctx).AddLots(ctx, []drawer.Lot{l})
 	}
 	if page.IsFault(err) {
 		f.Fail(err)

@@ -176,7 +176,7 @@ func (s *room) take(c *echo.Context) error {
 	in.Tools.Tick = t.Unit.Tick()
 	in.Recipe = plain(posted.Get("text"))
 	in.Name = design.CleanName(t.Match.Style.Name + ", from a recipe")
-	id, err := s.Store.Add(c.Request().Context(), in)
+	id, err := s.Store.Of(c.Request().Context()).Add(c.Request().Context(), in)
 	if err != nil {
 		return err
 	}

@@ -86,7 +86,7 @@ func (s *room) show(c *echo.Context) error {
 
 // newest is the newest version of a style.
 func (s *room) newest(ctx context.Context, id string) (store.OwnStyle, error) {
-	all, err := s.Store.Styles(ctx)
+	all, err := s.Store.Of(ctx).Styles(ctx)
 	if err != nil {
 		return store.OwnStyle{}, err
 	}
@@ -104,7 +104,7 @@ func (s *room) newest(ctx context.Context, id string) (store.OwnStyle, error) {
 
 func (s *room) render(c *echo.Context, status int, f *form.Form) error {
 	v := &stylesPage{Chrome: s.Chrome(c, "Styles of your own"), Form: f, Examples: stylefile.Examples(), Kept: c.QueryParam("kept"), Began: f.Posted.Get("began")}
-	all, err := s.Store.Styles(c.Request().Context())
+	all, err := s.Store.Of(c.Request().Context()).Styles(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -202,7 +202,7 @@ func (s *room) keep(c *echo.Context, text []byte, began int) (newest int, err er
 		return began, err
 	}
 	ctx := c.Request().Context()
-	if newest, err = s.Store.AddStyle(ctx, id, began, func(version int) ([]byte, error) { return stylefile.Versioned(text, version) }); err != nil {
+	if newest, err = s.Store.Of(ctx).AddStyle(ctx, id, began, func(version int) ([]byte, error) { return stylefile.Versioned(text, version) }); err != nil {
 		return newest, err
 	}
 	if err := s.KnowStyles(ctx); err != nil {
@@ -231,7 +231,7 @@ func (s *room) strike(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := s.Store.StrikeStyle(ctx, x.ID, c.FormValue("do") != "offer"); err != nil {
+	if err := s.Store.Of(ctx).StrikeStyle(ctx, x.ID, c.FormValue("do") != "offer"); err != nil {
 		return err
 	}
 	if err := s.KnowStyles(ctx); err != nil {

@@ -26,7 +26,7 @@ func (s *room) showCost(c *echo.Context, status int, f *form.Form) error {
 	if item.Made, err = s.Made(ctx, item.One()); err != nil {
 		return err
 	}
-	lots, err := s.Store.Lots(ctx)
+	lots, err := s.Store.Of(ctx).Lots(ctx)
 	if err != nil {
 		return err
 	}

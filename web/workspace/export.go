@@ -37,7 +37,7 @@ func (s *room) designFile(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	b, err := s.Store.Box(c.Request().Context(), n)
+	b, err := s.Store.Of(c.Request().Context()).Box(c.Request().Context(), n)
 	if err != nil {
 		return err
 	}
@@ -109,7 +109,7 @@ func (s *room) benchURL(c *echo.Context, id int64) string {
 		sort store.Sort
 		id   int64
 	}{{store.JobSort, job}, {store.BoxSort, id}} {
-		if class, err := s.Store.ClassOf(c.Request().Context(), of.sort, of.id); err == nil {
+		if class, err := s.Store.Of(c.Request().Context()).ClassOf(c.Request().Context(), of.sort, of.id); err == nil {
 			return here + "/class/" + class.Code
 		}
 	}
@@ -123,7 +123,7 @@ func (s *room) printOf(c *echo.Context, b store.Box) (pdf.Print, error) {
 	return pdf.Print{
 		Paper: paper, Date: time.Now(), Address: c.Scheme() + "://" + c.Request().Host + page.StopURL(b.ID, "making"),
 		Bench: s.benchURL(c, b.ID), Plain: q.Has("plain"), Photos: func(id string) []byte {
-			p, err := s.Store.Photo(c.Request().Context(), id)
+			p, err := s.Store.Of(c.Request().Context()).Photo(c.Request().Context(), id)
 			if err != nil { // the paper is printed in its colour alone
 				return nil
 			}

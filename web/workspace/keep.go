@@ -40,11 +40,11 @@ func (s *room) save(c *echo.Context, b store.Box, in design.Inputs) (store.Box, 
 	ctx := c.Request().Context()
 	in.NumberThings()
 	if what := design.Difference(b.Inputs, in); what != "" {
-		if err := s.Store.Save(ctx, b.ID, in, store.Edit{From: b.Version, What: what, Page: page.Window(c)}); err != nil {
+		if err := s.Store.Of(ctx).Save(ctx, b.ID, in, store.Edit{From: b.Version, What: what, Page: page.Window(c)}); err != nil {
 			return b, err
 		}
 	}
-	return s.Store.Box(ctx, b.ID)
+	return s.Store.Of(ctx).Box(ctx, b.ID)
 }
 
 // taken is what a stop's form makes of a box.
@@ -92,7 +92,7 @@ func (s *room) attempt(c *echo.Context, f *form.Form, b store.Box, i int) (taken
 	stale := version != 0 && version != b.Version
 	if stale {
 		var err error
-		if base, own, err = s.Store.State(c.Request().Context(), b.ID, version, page.Window(c)); err != nil {
+		if base, own, err = s.Store.Of(c.Request().Context()).State(c.Request().Context(), b.ID, version, page.Window(c)); err != nil {
 			if errors.Is(err, store.ErrForgotten) {
 				err = fault.New(fault.NotTaken, "", "This page shows the box as it was long ago. Load it again, then change it.")
 			}

@@ -39,7 +39,7 @@ func (p *workPage) lessons(ctx context.Context) error {
 	if p.Result == nil {
 		return nil
 	}
-	felt, err := p.room.Store.Felt(ctx)
+	felt, err := p.room.Store.Of(ctx).Felt(ctx)
 	if err != nil {
 		return err
 	}

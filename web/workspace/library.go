@@ -25,7 +25,7 @@ func (s *room) keepThings(c *echo.Context) error {
 		return err
 	}
 	for _, t := range b.Inputs.Things {
-		if err := s.Store.KeepThing(c.Request().Context(), t); err != nil {
+		if err := s.Store.Of(c.Request().Context()).KeepThing(c.Request().Context(), t); err != nil {
 			return err
 		}
 	}
@@ -39,7 +39,7 @@ func (s *room) addKept(c *echo.Context) error {
 		return err
 	}
 	n, _ := strconv.ParseInt(c.FormValue("thing"), 10, 64)
-	kept, err := s.Store.Things(c.Request().Context())
+	kept, err := s.Store.Of(c.Request().Context()).Things(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -48,7 +48,7 @@ func (s *room) addKept(c *echo.Context) error {
 			continue
 		}
 		if c.FormValue("forget") != "" {
-			if err := s.Store.DropThing(c.Request().Context(), n); err != nil {
+			if err := s.Store.Of(c.Request().Context()).DropThing(c.Request().Context(), n); err != nil {
 				return err
 			}
 			return page.Back(c, "%s", page.StopURL(b.ID, "contents"))

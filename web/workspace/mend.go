@@ -39,7 +39,7 @@ func (s *room) mend(c *echo.Context) error {
 		return err
 	}
 	ctx := c.Request().Context()
-	b, err := s.Store.Box(ctx, n)
+	b, err := s.Store.Of(ctx).Box(ctx, n)
 	if err != nil {
 		return err
 	}
@@ -51,7 +51,7 @@ func (s *room) mend(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := s.Store.Save(ctx, b.ID, in, store.Edit{From: b.Version, What: "mended", Page: page.Window(c)}); err != nil {
+	if err := s.Store.Of(ctx).Save(ctx, b.ID, in, store.Edit{From: b.Version, What: "mended", Page: page.Window(c)}); err != nil {
 		return err
 	}
 	return page.Back(c, "%s", page.StopURL(b.ID, "contents"))

@@ -91,7 +91,7 @@ func (s *room) compare(c *echo.Context) error {
 		return err
 	}
 	in := p.Box.Inputs
-	lots, err := s.Store.Lots(c.Request().Context())
+	lots, err := s.Store.Of(c.Request().Context()).Lots(c.Request().Context())
 	if err != nil {
 		return err
 	}

@@ -57,11 +57,11 @@ func (s *room) set(c *echo.Context) error {
 		return s.workspace(c, http.StatusUnprocessableEntity, b, i, f, nil)
 	}
 	ctx := c.Request().Context()
-	second, err := s.Store.Add(ctx, in)
+	second, err := s.Store.Of(ctx).Add(ctx, in)
 	if err != nil {
 		return err
 	}
-	job, err := s.Store.AddJob(ctx, store.Job{Name: design.CleanName(b.Name + ", a set of two sizes"), Items: []store.JobItem{{Box: b.ID, Copies: b.Inputs.Copies}, {Box: second, Copies: in.Copies}}})
+	job, err := s.Store.Of(ctx).AddJob(ctx, store.Job{Name: design.CleanName(b.Name + ", a set of two sizes"), Items: []store.JobItem{{Box: b.ID, Copies: b.Inputs.Copies}, {Box: second, Copies: in.Copies}}})
 	if err != nil {
 		return err
 	}

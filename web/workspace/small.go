@@ -52,7 +52,7 @@ func (s *room) small(c *echo.Context) error {
 	if alone, err := s.Made(c.Request().Context(), r.Alone(x)); err == nil {
 		view.Picture, view.Inside = page.BoxPicture(alone, ""), alone.Inside.FreeIn(b.Inputs.Units)
 	}
-	lots, err := s.Store.Lots(c.Request().Context())
+	lots, err := s.Store.Of(c.Request().Context()).Lots(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -77,7 +77,7 @@ func (s *room) small(c *echo.Context) error {
 		}
 		view.Pieces = append(view.Pieces, one)
 	}
-	ticks, err := s.Store.Ticks(c.Request().Context(), b.ID)
+	ticks, err := s.Store.Of(c.Request().Context()).Ticks(c.Request().Context(), b.ID)
 	if err != nil {
 		return err
 	}
@@ -114,7 +114,7 @@ func (s *room) alone(c *echo.Context) error {
 	if _, err := design.Sketch(in); err != nil {
 		return err
 	}
-	n, err := s.Store.Add(c.Request().Context(), in)
+	n, err := s.Store.Of(c.Request().Context()).Add(c.Request().Context(), in)
 	if err != nil {
 		return err
 	}

@@ -77,7 +77,7 @@ func (s *room) open(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	b, err := s.Store.Box(c.Request().Context(), n)
+	b, err := s.Store.Of(c.Request().Context()).Box(c.Request().Context(), n)
 	if err != nil {
 		return err
 	}
@@ -149,7 +149,7 @@ func (s *room) change(c *echo.Context) error {
 // workspace renders the page, or for htmx the part of it that changes. r is
 // the box worked out, when that was done already.
 func (s *room) workspace(c *echo.Context, status int, b store.Box, i int, f *form.Form, r *design.Result) error {
-	ticks, err := s.Store.Ticks(c.Request().Context(), b.ID)
+	ticks, err := s.Store.Of(c.Request().Context()).Ticks(c.Request().Context(), b.ID)
 	if err != nil {
 		return err
 	}
@@ -167,12 +167,12 @@ func (s *room) workspace(c *echo.Context, status int, b store.Box, i int, f *for
 	view.InLines = c.QueryParam("print") == "lines"
 	f.Tick = b.Inputs.Tools.Tick
 	if view.Stop == "contents" {
-		if view.Goods.Kept, err = s.Store.Things(c.Request().Context()); err != nil {
+		if view.Goods.Kept, err = s.Store.Of(c.Request().Context()).Things(c.Request().Context()); err != nil {
 			return err
 		}
 	}
 	if view.Stop == "sheets" && r != nil {
-		goods, err := s.Store.Goods(c.Request().Context())
+		goods, err := s.Store.Of(c.Request().Context()).Goods(c.Request().Context())
 		if err != nil {
 			return err
 		}
@@ -184,7 +184,7 @@ func (s *room) workspace(c *echo.Context, status int, b store.Box, i int, f *for
 		}
 	}
 	if view.Stop == "box" || view.Stop == "dressing" {
-		if view.lots, err = s.Store.Lots(c.Request().Context()); err != nil {
+		if view.lots, err = s.Store.Of(c.Request().Context()).Lots(c.Request().Context()); err != nil {
 			return err
 		}
 		view.Shelf = shelf(&b.Inputs, view.lots)
@@ -208,7 +208,7 @@ func (s *room) afterwards(c *echo.Context, id int64, failed *fault.Fault) error 
 	if c.Request().Header.Get("HX-Request") == "" && failed == nil {
 		return page.Back(c, "%s", page.Asked(c, page.StopURL(id, stops[i].ID)))
 	}
-	b, err := s.Store.Box(c.Request().Context(), id)
+	b, err := s.Store.Of(c.Request().Context()).Box(c.Request().Context(), id)
 	if err != nil {
 		return err
 	}
@@ -225,16 +225,17 @@ func (s *room) afterwards(c *echo.Context, id int64, failed *fault.Fault) error 
 
 // undo takes back the change that its button names, and redo brings back
 // what its button names; when that is not the last one any more, it says so.
-func (s *room) undo(c *echo.Context) error { return s.step(c, s.Store.Undo) }
-func (s *room) redo(c *echo.Context) error { return s.step(c, s.Store.Redo) }
+func (s *room) undo(c *echo.Context) error { return s.step(c, (*store.Desk).Undo) }
+func (s *room) redo(c *echo.Context) error { return s.step(c, (*store.Desk).Redo) }
 
-func (s *room) step(c *echo.Context, take func(ctx context.Context, id, change int64, window string) error) error {
+func (s *room) step(c *echo.Context, take func(d *store.Desk, ctx context.Context, id, change int64, window string) error) error {
 	n, err := page.ID(c)
 	if err != nil {
 		return err
 	}
 	change, _ := strconv.ParseInt(c.FormValue("change"), 10, 64)
-	err = take(c.Request().Context(), n, change, page.Window(c))
+	ctx := c.Request().Context()
+	err = take(s.Store.Of(ctx), ctx, n, change, page.Window(c))
 	if errors.Is(err, store.ErrStale) {
 		return s.afterwards(c, n, fault.New(fault.NotTaken, "undo", "The box was changed since that button was drawn. It names the last change now; press it again if that is the one."))
 	}
@@ -277,7 +278,7 @@ func (s *room) tick(c *echo.Context) error {
 	if step == "" || len(step) > 100 || len(mark) > 40 {
 		return fault.New(fault.UnknownStep, "step", "There is no such step; reload the page.")
 	}
-	if err := s.Store.Tick(c.Request().Context(), n, step, mark, c.FormValue("done") != ""); err != nil {
+	if err := s.Store.Of(c.Request().Context()).Tick(c.Request().Context(), n, step, mark, c.FormValue("done") != ""); err != nil {
 		return err
 	}
 	return s.after(c, n)
