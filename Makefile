@@ -62,7 +62,7 @@ random:
 
 # Every style found from its blanks, and read back from its steps, at 200 sizes each; a
 # hundred thousand numbers tried for a box of somebody else's; everything on every page
-# pressed, of which make test presses a twentieth.
+# pressed, of which make test presses a tenth on half of the pages.
 every: chromium
 	BREVIUM_EACH=1 go test -timeout 60m -run 'TestEverythingThatIsOffered|TestEveryPage|TestUnitButtons|TestTwentyMistakes|TestTheSolverStands' ./web ./core/design
 	BREVIUM_EACH=33 go test -timeout 60m -run 'TestEveryStyleIsFound|TestPrintedRecipesAreReadBack|TestWhose' ./core/found ./store

@@ -140,7 +140,7 @@ func (w *watched) settle() {
 
 // Every page is pressed: each link leads to a page that is there, each button, choice and
 // fold does something, also after a change inside the page; nothing is answered by a fault.
-// A twentieth of the presses is tried each time, by their names; BREVIUM_EACH tries them all.
+// A tenth of the presses on half of the pages is tried each time, by their names; BREVIUM_EACH tries them all.
 func TestEverythingThatIsOfferedWorks(t *testing.T) {
 	t.Parallel()
 	x, pages := full(t)
@@ -149,8 +149,8 @@ func TestEverythingThatIsOfferedWorks(t *testing.T) {
 	b.do(chromedp.EmulateViewport(1280, 800))
 	pressed, linked := map[string]bool{}, map[string]bool{}
 	count, late := 0, []func(){}
-	for _, page := range pages {
-		if page == "/nowhere" {
+	for n, page := range pages {
+		if page == "/nowhere" || !sample.Part(t, n, 2) {
 			continue
 		}
 		sort := numbers.ReplaceAllString(strings.SplitN(page, "?", 2)[0], "#")
@@ -199,7 +199,7 @@ func TestEverythingThatIsOfferedWorks(t *testing.T) {
 	for _, press := range late {
 		press()
 	}
-	if t.Logf("%d things pressed, %d links followed, %d that take away", count, len(linked), len(late)); count < 15 {
+	if t.Logf("%d things pressed, %d links followed, %d that take away", count, len(linked), len(late)); count < 8 {
 		t.Errorf("only %d things were found to press", count)
 	}
 }
@@ -209,11 +209,11 @@ func (p pressable) name(sort string) string {
 	return sort + " " + p.Tag + " " + p.Key + " " + numbers.ReplaceAllString(p.Label, "#")
 }
 
-// pick takes a twentieth of the things by their names, others on other days, or all.
+// pick takes a tenth of the things by their names, others on other days, or all.
 func pick(t *testing.T, name string) bool {
 	h := fnv.New32a()
 	h.Write([]byte(name))
-	return sample.Part(t, int(h.Sum32()%1000), 20)
+	return sample.Part(t, int(h.Sum32()%1000), 10)
 }
 
 // come comes to a page; what the page before still holds back is left behind.
