@@ -1,7 +1,7 @@
 # make demo   build, load demo data, serve on a loopback port
 # make test   core, store, commands, pages in a real browser: of many like things a quarter
 # make whole  the whole of those random cases that need no browser
-# make test-core, make check   the core alone; form, vet, staticcheck, races
+# make test-core, make check, make race   the core alone; form, vet, staticcheck; data races
 # make load, make soak   a thousand boxes and fifty makers; ten minutes of all that can go wrong
 # make mutants  200 slips of the pen, and which of them the tests notice
 # make every, make fuzz  200 sizes a style read and found again; 10⁵ made-up recipes and style files
@@ -14,7 +14,7 @@ SEED    ?= 1
 VERSION := $(shell cat cmd/brevium/version.txt)
 BINARY  := bin/brevium
 
-.PHONY: build demo test whole mutants test-core check race race-minute load soak random every fuzz bench assets chromium readers screenshots licences sbom faults release
+.PHONY: build demo test whole mutants test-core check race load soak random every fuzz bench assets chromium readers screenshots licences sbom faults release
 
 build:
 	go build -trimpath -o $(BINARY) ./cmd/brevium
@@ -34,18 +34,16 @@ whole:
 test-core:
 	go test ./core/...
 
-# Form, mistakes a tool can find, and data races where memory is shared.
-check: race
+# Form, and mistakes a tool can find.
+check:
 	@unformatted=$$(gofmt -l $$(git ls-files '*.go')); test -z "$$unformatted" || { echo "gofmt: $$unformatted" >&2; exit 1; }
 	go vet ./...
 	go tool staticcheck ./...
 
+# Data races where memory is shared: what is done at once in a room, and makers at random for a
+# few seconds; CI runs it after the tests.
 race:
-	CGO_ENABLED=1 go test -race ./store ./core/batch ./core/layout ./web/page
-
-# A minute of makers at once under the race detector; CI runs it after the tests.
-race-minute:
-	CGO_ENABLED=1 BREVIUM_RACE=20s go test -race -timeout 5m -run TestRaces ./web ./store ./core/batch
+	CGO_ENABLED=1 BREVIUM_RACE=10s go test -race -timeout 5m -run 'Races|WhileWriting|AreExchanged|Shares|Kept|Budget' ./web ./store ./core/batch ./core/layout ./web/page
 
 # How long makers wait with a thousand boxes, printed as a table.
 load: build
