@@ -5,6 +5,9 @@ import (
 
 	"brevium/core/inspect"
 	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/pattern"
+	"brevium/core/style"
 )
 
 // looked is a box as it is looked over, whole.
@@ -59,6 +62,24 @@ func TestGlueThatLandsOnNothing(t *testing.T) {
 		}
 		if landed != lands {
 			t.Errorf("%v cards off, it lands: %v", cards, landed)
+		}
+	}
+}
+
+// A blank of 200 × 100 mm goes on a sheet that stands only where its card may be turned.
+func TestABlankWithADirectionIsNotTurned(t *testing.T) {
+	t.Parallel()
+	for direction, goes := range map[paper.Direction]bool{paper.NoDirection: true, paper.TwoWays: false, paper.OneWayUp: false} {
+		in := New("x", measure.MM, "tray")
+		in.Card.Direction = direction
+		in.Sheets = []paper.Sheet{{Name: "standing", Width: 150 * mm_, Height: 250 * mm_, Count: 1}}
+		p := style.Part{ID: "tray", Pattern: &pattern.Pattern{Width: 200 * mm_, Height: 100 * mm_}}
+		if got := in.blankFits(p); got != goes {
+			t.Errorf("with the direction %q it goes: %v", direction, got)
+		}
+		p.Pattern.Width, p.Pattern.Height = p.Pattern.Height, p.Pattern.Width
+		if !in.blankFits(p) {
+			t.Errorf("standing, with the direction %q it does not go", direction)
 		}
 	}
 }

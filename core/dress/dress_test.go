@@ -228,3 +228,15 @@ func TestNoMatsUnderGlue(t *testing.T) {
 		}
 	}
 }
+
+// By hand: 40.3 mm along and 20.7 mm up come to 40 and 20 on marks of a millimetre, however the
+// face lies on the card.
+func TestOnMarksEachWayByItself(t *testing.T) {
+	for _, fr := range []pattern.Frame{{Along: pattern.Pt(1, 0), Up: pattern.Pt(0, -1)}, {Along: pattern.Pt(0, 1), Up: pattern.Pt(1, 0)}} {
+		at := func(along, up float64) pattern.Point { return fr.Along.Scale(along).Add(fr.Up.Scale(up)) }
+		got := onMarks([]pattern.Point{at(0, 20.7), at(40.3, 20.7), at(40.3, 0), at(0, 0)}, fr, measure.Tick(measure.Millimetre))
+		if along, up := fr.Size(got); math.Abs(along-40) > 1e-9 || math.Abs(up-20) > 1e-9 {
+			t.Errorf("along %v it is %v × %v", fr.Along, along, up)
+		}
+	}
+}

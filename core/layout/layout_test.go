@@ -349,3 +349,16 @@ func FuzzReadJob(f *testing.F) {
 		}
 	})
 }
+
+// A cut takes its own width off the side of a part that was widened by it: with a blade of 1 mm a
+// side of 301 is a cut of 300.
+func TestTheBladeIsNoPartOfTheCut(t *testing.T) {
+	for side, long := range map[measure.Length]bool{300 * mm: false, 301 * mm: false, 301*mm + 1: true, 302 * mm: true} {
+		if got := (cutter{kerf: mm, trimmer: 300 * mm}).tooLong(side); got != long {
+			t.Errorf("a side of %v is too long: %v", side, got)
+		}
+		if (cutter{kerf: mm}).tooLong(side) {
+			t.Errorf("without a trimmer a side of %v is too long", side)
+		}
+	}
+}

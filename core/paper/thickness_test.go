@@ -37,3 +37,13 @@ func TestWhatIsMeasuredBetterWins(t *testing.T) {
 		}
 	}
 }
+
+// What was measured as well as the other stays as it is; what was measured better is taken.
+func TestTheBetterMeasureCounts(t *testing.T) {
+	mine := Card{Thickness: 300 * measure.Micrometre, Measured: 5}
+	for sheets, want := range map[int]measure.Length{0: 300, 1: 300, 5: 300, 6: 410} {
+		if got := mine.Measures(Card{Thickness: 410 * measure.Micrometre, Measured: sheets}); got.Thickness != want*measure.Micrometre || got.Measured != max(5, sheets) {
+			t.Errorf("beside %d sheets together it is %v by %d", sheets, got.Thickness, got.Measured)
+		}
+	}
+}
