@@ -79,13 +79,14 @@ func volume(e style.Extent) float64 { return e.Length.MM() * e.Width.MM() * e.He
 // of how a style's blanks grow, but that of two sizes that fit each smaller
 // one does too.
 type seek struct {
-	ctx   context.Context // ends the search: nothing fits any more
-	in    Inputs
-	style *style.Style
-	ask   Ask
-	tick  measure.Tick
-	step  measure.Length  // the tick, to count by
-	small []*style.Option // the options that are as small as is usual, whatever the size
+	ctx    context.Context // ends the search: nothing fits any more
+	in     Inputs
+	style  *style.Style
+	ask    Ask
+	tick   measure.Tick
+	step   measure.Length    // the tick, to count by
+	small  []*style.Option   // the options that are as small as is usual, whatever the size
+	widens map[string][]bool // what the allowances widen, once it is known
 }
 
 // FindBiggest finds the biggest box of the design's style and options that
@@ -142,7 +143,7 @@ func findBiggest(ctx context.Context, in Inputs, ask Ask, near bool) (*Biggest, 
 	in.Things, in.Linings, in.Basis, in.Mats, in.Room = nil, nil, Scored, nil, style.Extent{}
 	in.Loose, in.Bands, in.Covers, in.Ribbons, in.Wrap, in.Closures, in.Labels = nil, nil, nil, nil, nil, nil, nil
 	ask.Sheet.Count = 1
-	q := seek{ctx: ctx, in: in, style: s, ask: ask, tick: in.Tools.Tick, step: in.Tools.Tick.Length()}
+	q := seek{ctx: ctx, in: in, style: s, ask: ask, tick: in.Tools.Tick, step: in.Tools.Tick.Length(), widens: map[string][]bool{}}
 	free := q.free()
 	var found style.Extent
 	var chosen []Chosen
@@ -279,7 +280,7 @@ func (q *seek) tried(e style.Extent) (at side, used, room float64) {
 		}
 	}
 	r := Result{Inputs: q.in, Style: q.style, Spec: q.sized(e)}
-	r.worked = map[string]bool{}
+	r.worked, r.widens = map[string]bool{}, q.widens
 	for _, o := range q.small {
 		r.worked[o.ID] = true
 	}

@@ -63,7 +63,7 @@ func (q *seek) freest(free []int) (style.Extent, []Chosen) {
 	most := 0.0
 	for _, v := range q.variants() {
 		x := *q
-		x.in = q.in.Clone()
+		x.in, x.widens = q.in.Clone(), map[string][]bool{}
 		for _, c := range v {
 			if o, _ := q.style.Option(c.ID); c.Choice == "" {
 				x.small = append(x.small, o)

@@ -28,6 +28,8 @@ type Result struct {
 	Spec   style.Spec
 	Solved bool            // the allowance was worked out, not typed
 	worked map[string]bool // the allowances that were
+	// widens are the gaps that an allowance widens: the same at every size that is tried.
+	widens map[string][]bool
 	Parts  []Part
 	Box    *style.Box
 	// Inside and Outside are the finished box's, measured from its layers.

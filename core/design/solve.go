@@ -73,14 +73,25 @@ func (r *Result) least(spec *style.Spec, o *style.Option, bare []measure.Length)
 		spec.Lengths[o.ID] = a
 		return r.gaps(spec)
 	}
-	wider, err := at(measure.Inch / 8)
-	if err != nil {
-		return 0, err
+	widens, known := r.widens[o.ID]
+	if !known || len(widens) != len(bare) {
+		wider, err := at(measure.Inch / 8)
+		if err != nil {
+			return 0, err
+		}
+		widens = make([]bool, len(bare))
+		for i := range widens {
+			widens[i] = i < len(wider) && wider[i] > bare[i]
+		}
+		if r.widens == nil {
+			r.widens = map[string][]bool{}
+		}
+		r.widens[o.ID] = widens
 	}
 	tightest := func(gaps []measure.Length) measure.Length { // of those that the allowance widens
 		out := measure.Max
 		for i, gap := range gaps {
-			if i < len(bare) && i < len(wider) && wider[i] > bare[i] {
+			if i < len(widens) && widens[i] {
 				out = min(out, gap)
 			}
 		}

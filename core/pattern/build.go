@@ -69,7 +69,7 @@ func (b *Builder) Pattern() (*Pattern, error) {
 	if err := b.hangTogether(pairs); err != nil {
 		return nil, err
 	}
-	p := &Pattern{Width: b.most[0] - b.least[0], Height: b.most[1] - b.least[1]}
+	p := &Pattern{Width: b.most[0] - b.least[0], Height: b.most[1] - b.least[1], parted: &parted{}}
 	for _, key := range pairs {
 		b.crease(p, key, shared[key])
 		b.upwards(key, shared[key])

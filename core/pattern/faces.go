@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"sync"
 )
 
 // Tolerance, in mm: points nearer than this are one point. It is far below
@@ -32,6 +33,59 @@ type faceEdge struct{ neighbour, crease int }
 // lies in them. It reports lines that are too short to be real, a mark that
 // lies in no face, and two marks in one face.
 func (p *Pattern) Faces() ([]Face, error) {
+	if p.parted == nil {
+		return p.divide()
+	}
+	return p.parted.of(p)
+}
+
+// parted keeps the faces of a pattern and of its copies, as long as their lines and marks are
+// the same: it is asked for them again and again while a box is sized and looked over.
+type parted struct {
+	mu    sync.Mutex
+	by    lines
+	faces []Face
+	err   error
+}
+
+// lines are what faces come from; two patterns that share them have the same faces.
+type lines struct {
+	outline                            *Vertex
+	creases                            *Crease
+	slits                              *Slit
+	holes                              *Loop
+	marks                              *Mark
+	corners, folds, cuts, rings, names int
+}
+
+func (p *Pattern) lines() lines {
+	return lines{
+		first(p.Outline), first(p.Creases), first(p.Slits), first(p.Holes), first(p.Marks),
+		len(p.Outline), len(p.Creases), len(p.Slits), len(p.Holes), len(p.Marks),
+	}
+}
+
+// first is where a list lies.
+func first[T any](list []T) *T {
+	if len(list) == 0 {
+		return nil
+	}
+	return &list[0]
+}
+
+// of gives the faces of a pattern, as new ones that may be changed.
+func (k *parted) of(p *Pattern) ([]Face, error) {
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	if by := p.lines(); k.by != by {
+		k.faces, k.err = p.divide()
+		k.by = by
+	}
+	return slices.Clone(k.faces), k.err
+}
+
+// divide works the faces out.
+func (p *Pattern) divide() ([]Face, error) {
 	s := subdivision{index: map[[2]int64]int{}}
 	cuts := p.Cuts()
 	if crosses(cuts[0]) {

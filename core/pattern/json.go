@@ -168,6 +168,7 @@ func (p *Pattern) UnmarshalJSON(text []byte) error {
 	*p = Pattern{
 		Width: measure.FromMM(f.Width), Height: measure.FromMM(f.Height), Outline: f.Outline.loop(),
 		Scores: Scores{Vertical: readLengths(f.Scores.Vertical), Horizontal: readLengths(f.Scores.Horizontal)},
+		parted: &parted{},
 	}
 	for _, s := range f.Scores.Part {
 		p.Scores.Part = append(p.Scores.Part, s.segment())

@@ -153,6 +153,8 @@ type Pattern struct {
 	Scores        Scores
 	Glue          []Glue
 	Marks         []Mark
+
+	parted *parted // its faces, once they were asked for; nil where they are not kept
 }
 
 // Area is what is left of the blank after cutting away, in mm².
