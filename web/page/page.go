@@ -48,6 +48,8 @@ type Room struct {
 	sketches *Kept[Sketch]
 	results  *Kept[*design.Result]
 	biggest  *Kept[*design.Biggest]
+	// Drawn is what was drawn of results.
+	Drawn Drawn
 }
 
 // Sketch is a box in small: its picture, the area of its card in mm², or why

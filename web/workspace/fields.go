@@ -134,7 +134,7 @@ func (p *workPage) frame() {
 	p.steps()
 	p.tape()
 	if here.ID != "sheets" && here.ID != "making" {
-		p.Band = page.BoxPicture(p.Result, "small")
+		p.Band = page.Draw(&p.room.Drawn, p.Result, "small", func() template.HTML { return page.BoxPicture(p.Result, "small") })
 	}
 	said := []string{}
 	for _, t := range p.Tape[:len(p.Tape)-1] {

@@ -28,8 +28,12 @@ func (p *workPage) ThingPicture() template.HTML {
 // Folded draws the finished box; where it is dressed its faces can be pressed.
 func (p *workPage) Folded() template.HTML {
 	if p.Stop != "dressing" {
-		return page.BoxPicture(p.Result, "")
+		return page.Draw(&p.room.Drawn, p.Result, "folded", func() template.HTML { return page.BoxPicture(p.Result, "") })
 	}
+	return page.Draw(&p.room.Drawn, p.Result, "folded, to be dressed", p.dressed)
+}
+
+func (p *workPage) dressed() template.HTML {
 	picture, err := draw.ModelOf(p.Result, false).Picks().Look(p.Result.Style.Name + ", folded: press a face to dress it")
 	if err != nil {
 		return ""
@@ -46,6 +50,10 @@ type netView struct {
 
 // Nets draws each piece flat.
 func (p *workPage) Nets() []netView {
+	return page.Draw(&p.room.Drawn, p.Result, fmt.Sprint("nets, to be dressed ", p.Stop == "dressing"), p.nets)
+}
+
+func (p *workPage) nets() []netView {
 	var out []netView
 	for _, part := range p.Result.Parts {
 		net := netOf(p.Result, part)
