@@ -279,3 +279,30 @@ func TestAsManyAsOneMay(t *testing.T) {
 		}
 	}
 }
+
+// A job that is shared shares its maker's boxes, and no box of another that it makes.
+func TestASharedJobSharesOnesOwnBoxes(t *testing.T) {
+	s := fresh(t)
+	must(t, s.Workshop(t.Context(), people.NewPepper()))
+	joined(t, s, "Wren", ForSetUp)
+	ash, rowan, fern := joined(t, s, "Ash", ForJoining), joined(t, s, "Rowan", ForJoining), joined(t, s, "Fern", ForJoining)
+	in := design.New("Jars", measure.In, "tray-lid")
+	hers, err := s.Of(ash).Add(ash, in)
+	must(t, err)
+	his, err := s.Of(rowan).Add(rowan, in)
+	must(t, err)
+	job, err := s.Of(ash).AddJob(ash, Job{Name: "Fair", Items: []JobItem{{hers, 1}, {his, 1}}})
+	must(t, err)
+	must(t, s.Of(ash).Share(ash, JobSort, job, true))
+	j, err := s.Of(ash).Job(ash, job)
+	must(t, err)
+	must(t, s.Of(ash).SaveJob(ash, j, ""))
+	if _, err := s.Of(fern).Box(fern, hers); err != nil {
+		t.Errorf("her box is not shared with her job: %v", err)
+	}
+	for name, ctx := range map[string]context.Context{"Ash": ash, "Fern": fern} {
+		if _, err := s.Of(ctx).Box(ctx, his); !errors.Is(err, ErrNotFound) {
+			t.Errorf("%s sees Rowan's box by Ash's job: %v", name, err)
+		}
+	}
+}
