@@ -114,7 +114,7 @@ func rowOf[R, V any](ctx context.Context, from scope.Rows, read func(R) (V, erro
 	return read(row)
 }
 
-// new is the number of a row that was put in.
+// newRow is the number of a row that was put in.
 func newRow(r sql.Result, err error) (int64, error) {
 	if err != nil {
 		return 0, err
@@ -125,5 +125,5 @@ func newRow(r sql.Result, err error) (int64, error) {
 // tableOf are the tables that a sort lies in.
 var tableOf = map[Sort]string{BoxSort: "boxes", JobSort: "jobs", ThingSort: "things", PaperSort: "lots"}
 
-// in names a table in a statement's text; it is never what somebody wrote.
+// in puts names of tables and columns into a statement's text; they are never what somebody wrote.
 func in(text string, names ...any) string { return fmt.Sprintf(text, names...) }
