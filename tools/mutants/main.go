@@ -1,5 +1,5 @@
 // Command mutants changes a condition of the code at a time, as a slip of the pen would,
-// and runs the tests of its room against it: what the tests do not notice lives. It changes
+// and runs the tests of its room against it: what they do not notice lives. It changes
 // no file; the compiler is given the changed one in place of the kept one.
 package main
 
@@ -21,6 +21,7 @@ func main() {
 	only := flag.String("only", "", "only in rooms that begin with this, such as core/pattern")
 	named := flag.Bool("named", false, "try those that once lived, of named.txt")
 	hands := flag.Int("hands", 2, "how many at a time")
+	wide := flag.Bool("wide", false, "where the tests of its room let one live, run those of all around too")
 	flag.Parse()
 	var all []mutant
 	var err error
@@ -38,7 +39,7 @@ func main() {
 		random.Shuffle(len(all), func(i, j int) { all[i], all[j] = all[j], all[i] })
 		all = all[:min(*n, len(all))]
 	}
-	if report(os.Stdout, try(all, *hands)) > 0 && *named {
+	if report(os.Stdout, try(all, *hands, *wide || *named)) > 0 && *named {
 		os.Exit(1)
 	}
 }
@@ -51,7 +52,7 @@ type outcome struct {
 }
 
 // try runs the tests against each, some at a time, and prints those that live as it goes.
-func try(all []mutant, hands int) []outcome {
+func try(all []mutant, hands int, wide bool) []outcome {
 	var out []outcome
 	var mu sync.Mutex
 	var work sync.WaitGroup
@@ -60,7 +61,7 @@ func try(all []mutant, hands int) []outcome {
 		work.Go(func() {
 			for m := range next {
 				began := time.Now()
-				f, err := m.live()
+				f, err := m.live(wide)
 				if err != nil {
 					log.Fatalf("%v: %v", m, err)
 				}

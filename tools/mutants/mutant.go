@@ -36,16 +36,17 @@ const (
 	senseless fate = "senseless" // it cannot be compiled
 )
 
-// around are the rooms whose tests a change has to pass too, by where it is: those that
-// are built on it.
+// around are the tests that a change has to pass too, by where it is: where its room has none
+// of its own, and where all that is built on it is asked.
 var around = []struct{ room, tests string }{
 	{"core/", "./core/..."},
 	{"store", "./store/... ./web/..."},
 	{"web", "./web/..."},
 }
 
-// live runs the tests of a mutant's own room, and where it lives those around.
-func (m mutant) live() (fate, error) {
+// live runs the tests of a mutant's own room, and where it lives and wide is asked for those
+// around.
+func (m mutant) live(wide bool) (fate, error) {
 	folder, err := os.MkdirTemp("", "brevium-mutant-")
 	if err != nil {
 		return "", err
@@ -81,8 +82,12 @@ func (m mutant) live() (fate, error) {
 		return senseless, nil
 	}
 	tests := []string{own}
+	theirs, err := filepath.Glob(filepath.Join(m.room(), "*_test.go"))
+	if err != nil {
+		return "", err
+	}
 	for _, a := range around {
-		if strings.HasPrefix(m.room(), a.room) {
+		if (wide || len(theirs) == 0) && strings.HasPrefix(m.room(), a.room) {
 			tests = append(tests, a.tests)
 			break
 		}
