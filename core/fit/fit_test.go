@@ -117,3 +117,18 @@ func TestParseVerdict(t *testing.T) {
 		}
 	}
 }
+
+// By hand: a lid 30 mm deep over a base 25 mm high is 5 mm too deep; one that is as deep is not,
+// nor a sleeve, which need not close.
+func TestALidTooDeep(t *testing.T) {
+	for _, c := range []struct {
+		kind         *Kind
+		outer, inner measure.Length
+		want         measure.Length
+	}{{LidOn, 30, 25, 5}, {LidOn, 25, 25, 0}, {LidOn, 20, 25, 0}, {LidOn, 30, 0, 0}, {InBox, 30, 25, 0}} {
+		p := Pair{Kind: c.kind, OuterDepth: c.outer * mm_, InnerDepth: c.inner * mm_}
+		if got := p.TooDeep(); got != c.want*mm_ {
+			t.Errorf("%s, %d mm over %d: %v too deep", c.kind.ID, c.outer, c.inner, got)
+		}
+	}
+}

@@ -284,3 +284,18 @@ func BenchmarkFaces(b *testing.B) {
 		}
 	}
 }
+
+// By hand: an L of three squares of 10 mm, and a square of 10 set 5 mm in from its corner, share
+// 75 mm², whichever way round each is drawn.
+func TestOverlapOfWhatIsDrawnEitherWay(t *testing.T) {
+	l := []Point{{0, 0}, {20, 0}, {20, 10}, {10, 10}, {10, 20}, {0, 20}}
+	square := []Point{{5, 5}, {15, 5}, {15, 15}, {5, 15}}
+	turned := func(p []Point) []Point { p = slices.Clone(p); slices.Reverse(p); return p }
+	for _, a := range [][]Point{l, turned(l)} {
+		for _, b := range [][]Point{square, turned(square)} {
+			if got := Overlap(a, b); math.Abs(got-75) > 1e-9 {
+				t.Errorf("%v and %v share %v mm²", a, b, got)
+			}
+		}
+	}
+}

@@ -378,3 +378,13 @@ func FuzzRead(f *testing.F) {
 		}
 	})
 }
+
+// A formula has up to 80 parts: forty numbers with thirty-nine signs between are taken, and one
+// more of each is not.
+func TestALongFormulaIsRefused(t *testing.T) {
+	for terms, taken := range map[int]bool{40: true, 41: false, 60: false} {
+		if _, err := compile(strings.Repeat("L+", terms-1)+"L", []string{"L"}); (err == nil) != taken {
+			t.Errorf("%d numbers: %v", terms, err)
+		}
+	}
+}
