@@ -3,12 +3,14 @@ package web
 import (
 	"io"
 	"net/http"
+	"strconv"
 	"strings"
 	"sync/atomic"
 	"testing"
 	"time"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 
 	"brevium/core/measure"
 )
@@ -139,5 +141,32 @@ func TestAClashIsSettledInTheBrowser(t *testing.T) {
 	b.until(`document.querySelector('` + depth + `').value == "1 3/8" && !document.body.innerText.includes("In another window")`)
 	if got := x.box(id).Inputs.Lengths["lid.depth"]; got != 11*measure.Inch/8 {
 		t.Errorf("kept, the lid is %v deep", got.MM())
+	}
+}
+
+// Who types a value and goes on has it kept though the answer takes its time: that a field is
+// left and that it was typed in is one change, and the second word of it does not end the first.
+func TestASlowAnswerLosesNothing(t *testing.T) {
+	t.Parallel()
+	x := newTable(t)
+	id := x.jarBox()
+	b := openBrowser(t, &table{t, x.store, http.HandlerFunc(func(to http.ResponseWriter, r *http.Request) {
+		if r.Method == http.MethodPost {
+			select {
+			case <-time.After(1200 * time.Millisecond):
+			case <-r.Context().Done():
+			}
+		}
+		x.http.ServeHTTP(to, r)
+	})})
+	b.visit("/boxes/1/sheets")
+	for _, copies := range []int{7, 8} {
+		b.do(chromedp.Focus(`#f-copies`), js(`document.querySelector("#f-copies").select()`), chromedp.SendKeys(`#f-copies`, strconv.Itoa(copies)))
+		b.until(`sending.size === 1`) // half a second after it is typed
+		b.do(chromedp.KeyEvent(kb.Tab))
+		b.until(`sending.size === 0 && unkept.size === 0 && !document.querySelector(".htmx-request")`)
+		if got := x.box(id).Inputs.Copies; got != copies {
+			t.Errorf("%d copies are typed, and %d kept", copies, got)
+		}
 	}
 }

@@ -133,13 +133,20 @@ document.addEventListener("DOMContentLoaded", () => {
 });
 
 // A value is sent once: as it is typed, or when the field is left, not both.
-// Else leaving a field for "undo" would send the value again after it.
+// Else leaving a field for "undo" would send the value again after it. It is asked before
+// anything is begun: a second request of a form would end the first.
 let sent = new WeakMap();
+const typedIn = (event) => {
+  const field = event?.target;
+  return field instanceof HTMLInputElement && field.type !== "radio" && field.type !== "checkbox" ? field : null;
+};
+document.addEventListener("htmx:confirm", (event) => {
+  const field = typedIn(event.detail.triggeringEvent);
+  if (field && sent.get(field) === field.value) event.preventDefault();
+});
 document.addEventListener("htmx:beforeRequest", (event) => {
-  const field = event.detail.requestConfig.triggeringEvent?.target;
-  if (!(field instanceof HTMLInputElement) || field.type === "radio" || field.type === "checkbox") return;
-  if (sent.get(field) === field.value) event.preventDefault();
-  else sent.set(field, field.value);
+  const field = typedIn(event.detail.requestConfig.triggeringEvent);
+  if (field) sent.set(field, field.value);
 });
 for (const lost of ["htmx:sendError", "htmx:responseError", "htmx:timeout"]) {
   document.addEventListener(lost, () => { sent = new WeakMap(); });
