@@ -219,7 +219,7 @@ func pick(t *testing.T, name string) bool {
 // come comes to a page; what the page before still holds back is left behind.
 func come(b *browser, w *watched, page string) {
 	b.t.Helper()
-	b.do(js(`document.querySelectorAll("[aria-invalid]").forEach((e) => e.removeAttribute("aria-invalid")); if (typeof unkept !== "undefined") unkept.clear()`))
+	b.value(`(() => { document.querySelectorAll("[aria-invalid]").forEach((e) => e.removeAttribute("aria-invalid")); if (typeof unkept !== "undefined") unkept.clear() })()`)
 	b.visit(page)
 	w.settle()
 }
@@ -257,7 +257,7 @@ func press(t *testing.T, b *browser, w *watched, page string, p pressable) (href
 	if after == "{}" {
 		return "", false
 	}
-	b.do(js(`document.querySelectorAll("dialog[open]").forEach((d) => d.close())`))
+	b.value(`document.querySelectorAll("dialog[open]").forEach((d) => d.close())`)
 	if p.Tag == "a" && now.Followed != nil {
 		if *now.Followed == "" && now.Changed == 0 {
 			t.Errorf("on %s the link “%s” is dead: the page swallows the press", page, p.Label)
