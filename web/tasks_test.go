@@ -66,6 +66,7 @@ func TestTaskFourJarsByKeyboard(t *testing.T) {
 			tabTo("Make this box")
 			h.key(kb.Enter)
 			h.says("How they stand")
+			h.until(`document.readyState == "complete"`) // the digits are the page's own keys
 			h.key("6")
 			h.says("on the fence")
 			h.key(kb.Tab, kb.Enter)
