@@ -65,7 +65,7 @@ every: chromium
 	BREVIUM_EACH=1 go test -timeout 60m -run 'TestEverythingThatIsOffered|TestEveryPage|TestUnitButtons|TestTwentyMistakes|TestTheSolverStands' ./web ./core/design
 	BREVIUM_EACH=33 go test -timeout 60m -run 'TestEveryStyleIsFound|TestPrintedRecipesAreReadBack|TestWhose' ./core/found ./store
 
-# Slips of the pen, one at a time, against the tests of their rooms; about an hour.
+# Slips of the pen, one at a time, against the tests of their rooms; a night.
 mutants:
 	go run ./tools/mutants -named
 	go run ./tools/mutants -n 200 -seed $(SEED)

@@ -110,7 +110,7 @@ type codeRow struct {
 	Until         int64
 }
 
-const noCode absent = "code that holds"
+const noCode absent = "code"
 
 const selectCodes = `SELECT what, role, coalesce(person, 0) AS person, coalesce(maker, 0) AS maker, until FROM codes `
 

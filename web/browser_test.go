@@ -93,9 +93,6 @@ var picturesIn string
 
 func openBrowser(t *testing.T, x *table) *browser {
 	t.Helper()
-	if testing.Short() {
-		t.Skip("without a browser")
-	}
 	server := httptest.NewServer(x.http)
 	t.Cleanup(server.Close)
 	one, err := chrome()

@@ -29,7 +29,10 @@ func (r *Result) sizeFor(want style.Extent, basis Basis) error {
 	}
 	r.Style.Give(r.Spec.Lengths, first)
 	slope := [3]float64{1, 1, 1}
-	var idle [2]bool // the length or the width changes nothing: the other one sets both
+	// The length or the width may change nothing, where the other one sets both. A side that is
+	// rounded stands still for a tick or two; one that does so for four is idle.
+	var idle [2]bool
+	idleFor := 4 * tick.Length()
 	var before, lacked, began style.Extent
 	for n := range mostRounds {
 		lacks, err := r.lacks(want, basis)
@@ -42,7 +45,7 @@ func (r *Result) sizeFor(want style.Extent, basis Basis) error {
 		now := r.Style.Along(r.Spec.Lengths)
 		for i := range idle {
 			grown, fell := *now.Axis(i)-*first.Axis(i), *began.Axis(i)-*lacks.Axis(i)
-			idle[i] = idle[i] || grown >= 4*tick.Length() && fell == 0
+			idle[i] = idle[i] || grown >= idleFor && fell == 0
 			if idle[i] {
 				*lacks.Axis(1 - i) = max(*lacks.Axis(1 - i), *lacks.Axis(i))
 				*lacks.Axis(i) = 0

@@ -12,7 +12,6 @@ import (
 	"slices"
 	"strings"
 	"sync"
-	"time"
 )
 
 func main() {
@@ -48,7 +47,6 @@ func main() {
 type outcome struct {
 	mutant
 	fate fate
-	took time.Duration
 }
 
 // try runs the tests against each, some at a time, and prints those that live as it goes.
@@ -60,13 +58,12 @@ func try(all []mutant, hands int, wide bool) []outcome {
 	for range hands {
 		work.Go(func() {
 			for m := range next {
-				began := time.Now()
 				f, err := m.live(wide)
 				if err != nil {
 					log.Fatalf("%v: %v", m, err)
 				}
 				mu.Lock()
-				out = append(out, outcome{m, f, time.Since(began)})
+				out = append(out, outcome{m, f})
 				fmt.Printf("%3d of %d  %-8s %v\n", len(out), len(all), f, m)
 				mu.Unlock()
 			}
