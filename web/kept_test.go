@@ -82,6 +82,9 @@ func TestAChangeThatIsNotKeptIsSaidAndSentAgain(t *testing.T) {
 	}
 	b.set(`#f-copies`, "9")
 	b.says("Not kept: There is no box here")
+	// "Kept now." goes after four seconds, and takes nothing with it.
+	b.do(chromedp.Sleep(4100 * time.Millisecond))
+	b.says("Not kept: There is no box here")
 }
 
 // TestAFormThatLoadsAPageWaitsForSomebody types a new box while nobody

@@ -6,6 +6,7 @@ const unkept = new Map(); // what was not taken: its form, and how to send it ag
 const sending = new Set(); // forms whose change is on its way
 let bar = null;
 let again = null;
+let aside = null; // the good news goes by itself, what is said after it stays
 let pause = 1;
 
 // A page that is left while its change is on its way waits for the answer.
@@ -29,7 +30,8 @@ function say(text, how) {
   bar.className = how;
   bar.firstChild.textContent = text;
   bar.lastChild.hidden = how !== "waits";
-  if (how === "kept") setTimeout(() => { if (!unkept.size) bar.hidden = true; }, 4000);
+  clearTimeout(aside);
+  if (how === "kept") aside = setTimeout(() => { bar.hidden = true; }, 4000);
 }
 
 function lost(form, send, reason, retry) {
