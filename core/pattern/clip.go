@@ -35,8 +35,16 @@ func crosses(polygon []Point) bool {
 func Overlap(a, b []Point) float64 {
 	sum := 0.0
 	others := triangles(b)
+	boxes := make([][2]Point, len(others))
+	for i, t := range others {
+		boxes[i][0], boxes[i][1] = Bounds(t[:])
+	}
 	for _, s := range triangles(a) {
-		for _, t := range others {
+		lo, hi := Bounds(s[:])
+		for i, t := range others {
+			if least, most := boxes[i][0], boxes[i][1]; hi.X <= least.X || most.X <= lo.X || hi.Y <= least.Y || most.Y <= lo.Y {
+				continue
+			}
 			sum += math.Abs(Area(Clip(s[:], t[:])))
 		}
 	}
