@@ -70,6 +70,15 @@ func (t Tick) System() Unit {
 // go with a board of this tick.
 func (t Tick) Ruler() Tick { return t.System().Ruler() }
 
+// Cut is what a hand cuts and marks to with the tools that go with a board of this tick: 1/16
+// in, or half a millimetre.
+func (t Tick) Cut() Tick {
+	if t.System() == In {
+		return In.Tick()
+	}
+	return MM.Ruler()
+}
+
 // Length is the tick as a length.
 func (t Tick) Length() Length { return Length(t) }
 

@@ -359,6 +359,20 @@ func nest(faces []Face, outer [][]Point) {
 	}
 }
 
+// Between are the creases between a face of one kind and a face of another, by their names.
+func (p *Pattern) Between(one, other func(name string) bool) ([]Segment, error) {
+	faces, err := p.Faces()
+	var out []Segment
+	for _, f := range faces {
+		for _, e := range f.edges {
+			if e.crease >= 0 && e.neighbour >= 0 && one(f.Name) && other(faces[e.neighbour].Name) {
+				out = append(out, p.Creases[e.crease].Segment)
+			}
+		}
+	}
+	return out, err
+}
+
 // Inside is a point of the face, close beside its longest edge.
 func (f Face) Inside() Point { return inner(f.Polygon) }
 

@@ -232,10 +232,13 @@ func (g *Grid) Point(l, hinge *Leaf, shoulder measure.Length) {
 	}
 }
 
-// down rounds what is free down to a mark of the ruler.
+// down rounds what is free down to what a hand cuts to; a sliver is half of that.
 func (g *Grid) down(l measure.Length) measure.Length {
-	if g.tick == 0 {
+	switch {
+	case g.tick == 0:
 		return l
+	case l < g.tick.Length():
+		return measure.Down(l, max(1, g.tick/2))
 	}
 	return measure.Down(l, g.tick)
 }
