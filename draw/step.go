@@ -3,7 +3,6 @@ package draw
 import (
 	"math"
 	"slices"
-	"strings"
 
 	"brevium/core/design"
 	"brevium/core/recipe"
@@ -69,15 +68,18 @@ type Span struct {
 func SpanOf(r *design.Result, m *Model, s recipe.Step) (Span, bool) {
 	if s.Piece != "" && (s.Kind == recipe.Fold || s.Kind == recipe.Glue) {
 		one := m.Piece(s.Piece)
-		if one == m || strings.HasSuffix(s.Key, "/before") {
+		if one == m || !slices.ContainsFunc(moving(r.Steps, s.Piece), func(x recipe.Step) bool { return x.Key == s.Key }) {
 			return Span{}, false
 		}
 		whole := one.Shut()
 		span := Span{Model: one, To: creased * whole, Title: r.PieceName(s.Piece)}
 		if s.Kind == recipe.Glue {
-			n, of := among(r.Steps, s)
+			n, of := among(moving(r.Steps, s.Piece), s)
 			part := (1 - creased) * whole / float64(of)
 			span.From, span.To = creased*whole+float64(n)*part, creased*whole+float64(n+1)*part
+			if n == 0 && len(s.Inner) > 0 {
+				span.From = 0 // it is folded in this step, too
+			}
 		}
 		return span, span.To > span.From
 	}
@@ -103,11 +105,24 @@ func SpanOf(r *design.Result, m *Model, s recipe.Step) (Span, bool) {
 	return span, span.To > span.From
 }
 
+// moving are the steps in which a piece moves: its first fold, and what is stuck after it.
+func moving(steps []recipe.Step, piece string) []recipe.Step {
+	var out []recipe.Step
+	for _, x := range steps {
+		switch {
+		case x.Piece != piece:
+		case x.Kind == recipe.Fold && out == nil, x.Kind == recipe.Glue && (out != nil || len(x.Inner) > 0):
+			out = append(out, x)
+		}
+	}
+	return out
+}
+
 // among is a step's place among those of its kind and piece, from 0, and how many
 // there are.
 func among(steps []recipe.Step, s recipe.Step) (n, of int) {
 	for _, x := range steps {
-		if x.Kind != s.Kind || x.Piece != s.Piece || strings.HasSuffix(x.Key, "/before") {
+		if x.Kind != s.Kind || x.Piece != s.Piece {
 			continue
 		}
 		if x.Key == s.Key {

@@ -89,17 +89,15 @@ func TestWhatIsCutIsLit(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, step := range r.Steps {
-		for _, c := range step.Cuts {
-			if len(c.Lines) == 0 {
-				continue
-			}
-			whole, near := Lines(r, r.Parts[0], c.Lines)
-			if whole.count(Lit) != len(c.Lines) {
-				t.Errorf("%d lines of %d are lit", whole.count(Lit), len(c.Lines))
-			}
-			if near == nil || near.Width >= whole.Width || near.count(Lit) != len(c.Lines) {
-				t.Errorf("%s is not magnified", c.Text)
-			}
+		if len(step.Cuts) == 0 {
+			continue
+		}
+		whole, near := Lines(r, r.Parts[0], step.Cuts)
+		if whole.count(Lit) != len(step.Cuts) {
+			t.Errorf("%d lines of %d are lit", whole.count(Lit), len(step.Cuts))
+		}
+		if near == nil || near.Width >= whole.Width || near.count(Lit) == 0 {
+			t.Errorf("%s is not magnified", step.Text)
 		}
 	}
 	if r.Spec.Choices["adhesive"] == "wet-glue" {

@@ -111,7 +111,8 @@ func (d *Desk) Copy(ctx context.Context, id int64) (int64, error) {
 // ofBox is the condition, in a statement of what is seen, that a row's box is.
 const ofBox = `box_id IN (SELECT b.id FROM boxes b WHERE {whose b.})`
 
-// Ticks gives the steps ticked off: by step, what it said then.
+// Ticks gives the steps ticked off: by step, what it said then; nothing for one that is
+// ticked no more.
 func (d *Desk) Ticks(ctx context.Context, id int64) (map[string]string, error) {
 	var rows []Tick
 	err := d.at.All(ctx, &rows, scope.Seen.SQL(`SELECT step, mark FROM ticks WHERE box_id = ? AND `+ofBox), id)
@@ -129,13 +130,14 @@ func (d *Desk) Tick(ctx context.Context, id int64, step, mark string, done bool)
 			return err
 		}
 		if !done {
-			return untick(ctx, tx, id, step)
+			return untick(ctx, tx, id, step, d.s.now())
 		}
 		return tick(ctx, tx, id, Tick{step, mark}, d.s.now())
 	})
 }
 
-// tick and untick tick a step of a box that was found off, or no more.
+// tick and untick tick a step of a box that was found off, or no more; that is kept, too,
+// with no mark, since an older tick of more than this step may stand.
 func tick(ctx context.Context, tx *scope.Tx, box int64, t Tick, at time.Time) error {
 	_, err := tx.Do(ctx, scope.Held.SQL(`
 		INSERT INTO ticks (box_id, step, mark, at) VALUES (?1, ?2, ?3, ?4)
@@ -143,7 +145,6 @@ func tick(ctx context.Context, tx *scope.Tx, box int64, t Tick, at time.Time) er
 	return err
 }
 
-func untick(ctx context.Context, tx *scope.Tx, box int64, step string) error {
-	_, err := tx.Do(ctx, scope.Held.SQL(`DELETE FROM ticks WHERE box_id = ? AND step = ?`), box, step)
-	return err
+func untick(ctx context.Context, tx *scope.Tx, box int64, step string, at time.Time) error {
+	return tick(ctx, tx, box, Tick{Step: step}, at)
 }

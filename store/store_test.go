@@ -116,7 +116,7 @@ func TestTicks(t *testing.T) {
 	must(t, s.Of(t.Context()).Tick(t.Context(), id, "cut/lid", "x", true))
 	must(t, s.Of(t.Context()).Tick(t.Context(), id, "cut/lid", "x", false))
 	got, err := s.Of(t.Context()).Ticks(t.Context(), id)
-	if err != nil || len(got) != 1 || got["cut/base"] != "two" {
+	if err != nil || len(got) != 2 || got["cut/base"] != "two" || got["cut/lid"] != "" {
 		t.Errorf("ticks %v, %v", got, err)
 	}
 }

@@ -42,7 +42,7 @@ func (d *Desk) Stand(ctx context.Context, box int64, to Stand) error {
 			}
 		}
 		for _, step := range to.Undone {
-			if err := untick(ctx, tx, box, step); err != nil {
+			if err := untick(ctx, tx, box, step, d.s.now()); err != nil {
 				return err
 			}
 		}

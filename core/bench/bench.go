@@ -16,6 +16,7 @@ import (
 // follow one another, numbered from 1 to Of, and the copies follow one another too.
 type Move struct {
 	Step         recipe.Step
+	Part         recipe.Step // the same, or the one of those it tells in one sentence
 	N, Of        int
 	Copy, Copies int
 	// What is in the hand, in a word: "lid", "box"; "" while blanks are cut.
@@ -55,21 +56,39 @@ var rightEdges = []string{"right", "top", "left", "bottom"}
 // and the lines that stop short; a list into its sentences. All but cutting is gone
 // through copy by copy.
 func Moves(r *design.Result) []Move {
-	first := slices.IndexFunc(r.Steps, func(s recipe.Step) bool { return s.Kind != recipe.Cut })
-	if first < 0 {
-		first = len(r.Steps)
+	var cuts []recipe.Step
+	for _, s := range recipe.Flat(r.Steps) {
+		if s.Kind == recipe.Cut {
+			cuts = append(cuts, s)
+		}
 	}
-	out := cutting(r, r.Steps[:first])
-	for _, s := range r.Steps[first:] {
-		moves := movesOf(r, s)
+	out := cutting(r, cuts)
+	for _, s := range r.Steps {
+		if s.Kind == recipe.Cut {
+			continue
+		}
+		var moves []Move
+		for _, x := range recipe.Flat([]recipe.Step{s}) {
+			if x.Kind == recipe.Cut {
+				continue
+			}
+			of := movesOf(r, x)
+			for i := range of {
+				of[i].Seconds = x.Seconds / float64(len(of))
+				of[i].Part = x
+			}
+			moves = append(moves, of...)
+		}
 		what, copies := "box", r.Inputs.Copies
 		if i := slices.IndexFunc(r.Parts, func(p design.Part) bool { return p.ID == s.Piece }); i >= 0 {
 			what, copies = strings.ToLower(r.Parts[i].Name), copies*r.Parts[i].Copies()
 		}
-		each := recipe.Seconds([]recipe.Step{s}, r.Inputs.Copies) / float64(copies*len(moves))
 		for copy := range copies {
 			for i, m := range moves {
-				m.Step, m.N, m.Of, m.Copy, m.Copies, m.What, m.Seconds = s, i+1, len(moves), copy+1, copies, what, each
+				part := m.Part
+				part.Seconds = m.Seconds
+				m.Step, m.N, m.Of, m.Copy, m.Copies, m.What = s, i+1, len(moves), copy+1, copies, what
+				m.Seconds = recipe.Seconds([]recipe.Step{part}, r.Inputs.Copies) / float64(copies)
 				out = append(out, m)
 			}
 		}
@@ -80,53 +99,41 @@ func Moves(r *design.Result) []Move {
 // movesOf are the moves of a step on one copy.
 func movesOf(r *design.Result, s recipe.Step) []Move {
 	i := slices.IndexFunc(r.Scores, func(l recipe.ScoreList) bool { return l.Piece == s.Piece })
-	if s.Kind == recipe.Score && i >= 0 {
-		l := r.Scores[i]
-		var out []Move
-		for _, g := range grooves(l, r.Inputs.Tools.Fence) {
-			out = append(out, Move{Groove: &g, Head: "Outside up", Says: says(g, r.Show)})
-		}
-		short := slices.DeleteFunc(slices.Clone(l.Lines), func(x recipe.Line) bool { return x.Hand != recipe.Short && x.Hand != recipe.Ruler })
-		for _, text := range l.FullLines(r.Telling()) {
-			out = append(out, Move{Head: "Outside up, by a ruler", Says: text, Lines: short})
-		}
-		for _, text := range l.ShortLines(r.Telling()) {
-			out = append(out, Move{Head: "Outside up, a line that stops short", Says: capital(text) + ".", Lines: short})
-		}
-		if len(out) > 0 {
-			return out
-		}
+	switch {
+	case s.Passes != nil && i >= 0:
+		return board(r.Scores[i], s.Passes, r)
+	case len(s.Cuts) > 0:
+		return []Move{{Head: "Outside up", Says: s.Text, Lines: s.Cuts}}
 	}
-	if len(s.Cuts) > 0 {
-		var out []Move
-		for _, c := range s.Cuts {
-			out = append(out, Move{Head: "Outside up", Says: c.Text, Lines: c.Lines})
-		}
-		return out
-	}
-	text := s.Text
-	if s.Full != "" {
-		text = s.Full
-	}
-	return []Move{{Says: text}}
+	return []Move{{Says: s.Text}}
 }
 
-// grooves are all the grooves of a list, each pass after the other; what is the
-// same from each edge is gone through for each.
-func grooves(l recipe.ScoreList, fence recipe.Fence) []Groove {
+// board are the moves of passes over the board, groove by groove.
+func board(l recipe.ScoreList, passes []recipe.Pass, r *design.Result) []Move {
+	var out []Move
+	for _, g := range grooves(l, passes, r.Inputs.Tools.Fence) {
+		out = append(out, Move{Groove: &g, Head: "Outside up", Says: says(g, r.Show)})
+	}
+	return out
+}
+
+// grooves are all the grooves of some passes of a list, each pass after the other; what
+// is the same from each edge is gone through for each.
+func grooves(l recipe.ScoreList, passes []recipe.Pass, fence recipe.Fence) []Groove {
 	order := edges
 	if fence == recipe.Right {
 		order = rightEdges
 	}
 	var out []Groove
-	for _, p := range l.Passes {
+	turned := slices.IndexFunc(l.Passes, func(p recipe.Pass) bool { return len(passes) > 0 && p.Edge == passes[0].Edge }) > 0
+	for _, p := range passes {
 		of := []string{p.Edge}
 		if p.Edge == recipe.EachEdge {
 			of = order
 		}
 		for _, edge := range of {
 			for _, at := range p.At {
-				turn := len(out) > 0 && out[len(out)-1].Edge != edge
+				turn := turned && len(out) == 0 || len(out) > 0 && out[len(out)-1].Edge != edge
 				out = append(out, Groove{Edge: edge, At: at, Shim: p.Shim, Turned: max(0, slices.Index(order, edge)), Turn: turn})
 			}
 		}

@@ -54,19 +54,25 @@ func TestMovesOfEveryStyle(t *testing.T) {
 				cuts++
 			}
 			if m.Groove != nil {
-				lit[m.Step.Piece]++
+				lit[m.Part.Piece]++
 				if !onPattern(r, m, fence) {
-					t.Errorf("%s: %s is no groove of the %s", s.ID, m.Says, m.Step.Piece)
+					t.Errorf("%s: %s is no groove of the %s", s.ID, m.Says, m.Part.Piece)
 				}
 			}
 		}
+		// What is cut comes first, also of pieces that are told in one sentence.
 		var want, cutFirst []string
-		for _, st := range r.Steps {
-			if want = append(want, st.Key); st.Kind == recipe.Cut {
+		for _, st := range recipe.Flat(r.Steps) {
+			if st.Kind == recipe.Cut {
 				cutFirst = append(cutFirst, st.Key)
 			}
 		}
-		if k := len(cutFirst); !slices.Equal(order[k:], want[k:]) || !slices.Equal(slices.Sorted(slices.Values(order)), slices.Sorted(slices.Values(want))) {
+		for _, st := range r.Steps {
+			if st.Kind != recipe.Cut {
+				want = append(want, st.Key)
+			}
+		}
+		if k := len(cutFirst); !slices.Equal(order[k:], want) || !slices.Equal(slices.Sorted(slices.Values(order[:k])), slices.Sorted(slices.Values(cutFirst))) {
 			t.Errorf("%s: the steps come up as %v, not %v", s.ID, order, want)
 		}
 		if math.Abs(seconds-60*r.All) > 1e-6 {
@@ -174,7 +180,7 @@ func TestCopiesInTurn(t *testing.T) {
 // onPattern reports whether a groove read from an edge is a line of the pattern.
 func onPattern(r *design.Result, m bench.Move, fence recipe.Fence) bool {
 	for _, p := range r.Parts {
-		if p.ID != m.Step.Piece {
+		if p.ID != m.Part.Piece {
 			continue
 		}
 		at, lines, whole := m.Groove.At-m.Groove.Shim, p.Pattern.Scores.Vertical, p.Pattern.Width

@@ -84,7 +84,7 @@ func cutting(r *design.Result, steps []recipe.Step) []Move {
 		}
 		each := recipe.Seconds([]recipe.Step{j.step}, r.Inputs.Copies) / float64(len(moves))
 		for k, m := range moves {
-			m.Step, m.N, m.Of, m.Copy, m.Copies, m.Seconds = j.step, k+1, len(moves), 1, 1, each
+			m.Step, m.Part, m.N, m.Of, m.Copy, m.Copies, m.Seconds = j.step, j.step, k+1, len(moves), 1, 1, each
 			out = append(out, m)
 		}
 	}

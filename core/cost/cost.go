@@ -141,7 +141,7 @@ func Price(one money.Amount, r Rates) money.Amount {
 // minutes is how long this maker takes for all copies of an item.
 func minutes(it batch.Item, paces map[string]logbook.Pace) float64 {
 	sum := 0.0
-	for _, st := range it.Made.Steps {
+	for _, st := range recipe.Flat(it.Made.Steps) {
 		sum += logbook.Of(paces, string(st.Kind), recipe.Seconds([]recipe.Step{st}, it.Copies))
 	}
 	return sum / 60

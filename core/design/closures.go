@@ -292,7 +292,7 @@ func (r *Result) held() error {
 	}
 	if by != style.StaysOpen {
 		box := *r.Box
-		box.Shut, box.Holding = by, ""
+		box.Shut = by
 		r.Box, r.Held = &box, true
 	}
 	return nil

@@ -55,7 +55,7 @@ func TestMagnetsMeet(t *testing.T) {
 	if len(places) != 2 || math.Hypot(places[0][0]-places[1][0], places[0][2]-places[1][2]) > 0.01 || math.Abs(places[0][1]-places[1][1]) > 2 {
 		t.Errorf("on the shut box they lie at %v", places)
 	}
-	first, second, paper := strings.Index(told, "Glue the first, mark down"), strings.Index(told, "second magnet find the first"), strings.Index(told, "Glue the front")
+	first, second, paper := strings.Index(told, "Glue the first, mark down"), strings.Index(told, "second magnet find the first"), strings.Index(told, "Glue the paper on the front")
 	if first < 0 || !(first < paper && paper < second) || !strings.Contains(told, "swallowed") || !strings.Contains(told, "The paper that follows hides it") {
 		t.Errorf("first at %d, paper at %d, second at %d:\n%s", first, paper, second, told)
 	}

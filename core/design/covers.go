@@ -7,6 +7,7 @@ import (
 
 	"brevium/core/dress"
 	"brevium/core/fault"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/style"
@@ -105,11 +106,13 @@ func (r *Result) cover() error {
 		if c.Corners == dress.LappedCorners {
 			laps = "Bring each flap round its corner onto the next wall first, and that wall's own paper up over it."
 		}
-		part.Gluing = style.Glued(
+		for _, text := range []string{
 			fmt.Sprintf("Do this when the %s is glued and dry. Brush glue over the back of the panel, set the %s on it, its outside down, inside the four folds, and rub it smooth.", name, name),
 			fmt.Sprintf("Brush the walls with glue, one at a time; bring each up and rub it from the fold to the rim. %s", laps),
 			fmt.Sprintf("Brush the four turned-in edges, fold them over the rim and rub them down inside the %s.", name),
-		)
+		} {
+			part.Own = append(part.Own, hand.Own{Kind: hand.OwnGluing, Text: text})
+		}
 		whole := Part{Part: part, Faces: folded.Faces, Card: c.Card, Folded: folded, Loose: true}
 		if err := r.goesOn(whole, fault.Path(field, "piece"), "cover a smaller piece"); err != nil {
 			return err

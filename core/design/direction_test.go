@@ -29,7 +29,7 @@ func TestOneWayPaperStandsUp(t *testing.T) {
 	}
 	for piece, edge := range map[string]string{"tray": "top", "lid": "bottom"} {
 		if !slices.ContainsFunc(r.Steps, func(s recipe.Step) bool {
-			return s.Piece == piece && s.Kind == recipe.Cut && strings.Contains(s.Text, "its pattern running up towards the "+edge+" edge")
+			return s.Piece == piece && s.Kind == recipe.Cut && strings.Contains(s.Text, "pattern runs up towards the "+edge+" edge")
 		}) {
 			t.Errorf("no step says which way the paper of the %s runs", piece)
 		}

@@ -15,7 +15,11 @@ func (r *Result) Effort() Effort {
 	}
 	for i, p := range r.Parts {
 		n, pat := p.Copies(), p.Pattern
-		e.Cuts += n * len(r.Scores[i].Cuts(r.Telling()))
+		for _, l := range r.Scores[i].Lines {
+			if l.Hand.Cuts() {
+				e.Cuts += n
+			}
+		}
 		e.Scores += n * (len(pat.Scores.Vertical) + len(pat.Scores.Horizontal))
 		e.Ruler += n * len(pat.Scores.Part)
 		for _, g := range pat.Glue {

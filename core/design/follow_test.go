@@ -72,16 +72,14 @@ func follow(r *Result) []string {
 	var out []string
 	wrong := func(format string, args ...any) { out = append(out, fmt.Sprintf(format, args...)) }
 	var all []string
-	for _, s := range r.Steps {
-		text := s.Text
-		if s.Full != "" {
-			text = s.Full
-		}
-		all = append(all, strings.ToLower(text))
+	steps := recipe.Flat(r.Steps)
+	for _, s := range steps {
+		all = append(all, strings.ToLower(s.Text))
 	}
+	together := fmt.Sprint(r.together())
 	for _, p := range r.Parts {
 		cut, shaped := -1, -1
-		for i, s := range r.Steps {
+		for i, s := range steps {
 			if s.Piece != p.ID {
 				continue
 			}
@@ -108,8 +106,8 @@ func follow(r *Result) []string {
 		}
 		used := false
 		name := regexp.MustCompile(`\b` + regexp.QuoteMeta(strings.ToLower(singular(p.Name))) + `|\b` + kindOf(p.Name) + `s\b`)
-		for i := shaped + 1; i < len(r.Steps); i++ {
-			used = used || name.MatchString(all[i]) || r.Steps[i].Piece == p.ID && r.Steps[i].Kind == recipe.Glue
+		for i := shaped + 1; i < len(steps); i++ {
+			used = used || name.MatchString(all[i]) || steps[i].Piece == p.ID && steps[i].Kind == recipe.Glue || strings.Contains(together, p.ID)
 		}
 		if !used {
 			wrong("the %s is cut and never used", p.Name)

@@ -60,7 +60,7 @@ func TestCoveringByHand(t *testing.T) {
 		}
 	}
 	text := strings.Join(told, "\n")
-	for _, want := range []string{"Cut the base covering blank, 8 9/32 in × 7 9/32 in", "5/8 and 2 1/8 in from each of the four edges", "glued and dry", "Bring each flap round its corner", "over the rim"} {
+	for _, want := range []string{"Cut the base covering 8 9/32 × 7 9/32 in", "5/8 and 2 1/8 in from all four edges", "glued and dry", "Bring each flap round its corner", "over the rim"} {
 		if !strings.Contains(text, want) {
 			t.Errorf("the steps do not say %q:\n%s", want, text)
 		}

@@ -9,6 +9,7 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/fault"
+	"brevium/core/hand"
 	"brevium/core/inspect"
 	"brevium/core/measure"
 	"brevium/core/paper"
@@ -280,7 +281,10 @@ func (r *Result) strips(field, id, name string, long, wide measure.Length, card 
 	if err != nil {
 		return err
 	}
-	part := style.Part{ID: id, Name: name, Pattern: made, Root: "strip", Card: card.Thickness, Opens: style.Upwards, Count: count, Gluing: style.Glued(gluing...)}
+	part := style.Part{ID: id, Name: name, Pattern: made, Root: "strip", Card: card.Thickness, Opens: style.Upwards, Count: count}
+	for _, text := range gluing {
+		part.Own = append(part.Own, hand.Own{Kind: hand.OwnGluing, Text: text})
+	}
 	whole := Part{Part: part, Faces: folded.Faces, Card: card, Folded: folded, Loose: true}
 	if err := r.goesOn(whole, field, "make it shorter"); err != nil {
 		return err

@@ -64,7 +64,7 @@ func TestAHandle(t *testing.T) {
 	if want := 2*12 + oval + 80; math.Abs(x.Length.MM()-want) > 1.5 {
 		t.Errorf("it is %v mm; want %v", x.Length.MM(), want)
 	}
-	for _, want := range []string{"hole", "8 mm", "knot each end inside", "one of the two strips of card over it", "Cut the strip over the ribbon's end blank, 40 mm × 28 mm", "do not carry a heavy"} {
+	for _, want := range []string{"hole", "8 mm", "knot each end inside", "one of the two strips of card over it", "of the strip over the ribbon's end, each 40 × 28 mm", "do not carry a heavy"} {
 		if !strings.Contains(told, want) {
 			t.Errorf("the steps do not say %q", want)
 		}

@@ -155,7 +155,7 @@ func (r *Result) labelPart(l label.Label, n int) (Part, error) {
 	if len(l.Layers) > 1 {
 		name = fmt.Sprintf("%s, layer %d", l.Name, n+1)
 	}
-	part := style.Part{ID: labelID(l, n+1), Name: name, Pattern: made, Root: "face", Card: card.Thickness, Opens: style.Upwards, Count: l.Copies, Template: l.Shape != label.Rectangle}
+	part := style.Part{ID: labelID(l, n+1), Name: name, Pattern: made, Root: "face", Card: card.Thickness, Opens: style.Upwards, Count: l.Copies}
 	return Part{Part: part, Faces: folded.Faces, Card: card, Folded: folded, Loose: true}, nil
 }
 

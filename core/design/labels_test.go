@@ -71,7 +71,7 @@ func TestLabelsAreToldAndCut(t *testing.T) {
 		told = append(told, s.Text)
 	}
 	text := strings.Join(told, "\n")
-	for _, want := range []string{"from Gold card (3 of them)", "Heart, layer 2: print its template", "1/16 in showing all round", "in the middle of the top of the lid, upright", "Hang the tag", "punch a hole", "Fair, "} {
+	for _, want := range []string{"Cut three of heart, layer 1", "from Gold card", "Print the template", "1/16 in showing all round", "in the middle of the top of the lid, upright", "Hang the tag", "Fair, "} {
 		if !strings.Contains(text, want) {
 			t.Errorf("the steps do not say %q", want)
 		}

@@ -59,11 +59,11 @@ func TestLiningsGoInWhenTheyCan(t *testing.T) {
 	glued, early, late := -1, -1, -1
 	for i, s := range r.Steps {
 		switch {
-		case strings.HasPrefix(s.Text, "Base: put adhesive"):
+		case s.Piece == "base" && strings.Contains(s.Text, "the outside of the four tabs"):
 			glued = i
-		case strings.Contains(s.Text, "into the glued base, over its tabs"):
+		case strings.Contains(s.Text, "of the base, over the tabs,"):
 			late = i
-		case strings.Contains(s.Text, "inside up, centred"):
+		case strings.Contains(s.Text, "of the base, inside,"):
 			early = i
 		}
 	}

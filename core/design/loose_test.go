@@ -57,7 +57,7 @@ func TestLoosePiecesAreMade(t *testing.T) {
 		told = append(told, s.Text)
 	}
 	all := strings.Join(told, "\n")
-	for _, want := range []string{"Cut the strap blank, 7 in × 3/4 in", "(4 of them)", "Score the tag", "Round off", "Cut a round hole 1/8 in across"} {
+	for _, want := range []string{"Cut four of the strap, each 7 × 3/4 in", "Round all four corners, 1/4 in", "Cut two of the tag, each 2 × 1 1/4 in", "Print the template"} {
 		if !strings.Contains(all, want) && !strings.Contains(all, strings.ToLower(want[:1])+want[1:]) {
 			t.Errorf("%q is not told in\n%s", want, all)
 		}

@@ -10,6 +10,7 @@ import (
 	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/fit"
+	"brevium/core/hand"
 	"brevium/core/inspect"
 	"brevium/core/layout"
 	"brevium/core/loose"
@@ -357,30 +358,38 @@ func (r *Result) check() error {
 
 // work is the design as the recipe needs it.
 func (r *Result) work() recipe.Work {
+	r.byGeneralMoves()
 	in := &r.Inputs
 	w := recipe.Work{
 		Units: in.Units, Tick: in.Tools.Tick, Fence: in.Tools.Fence, Copies: in.Copies,
-		Cards: map[string]paper.Card{}, EndForEnd: map[string]bool{}, Mats: r.Mats, Fixings: r.fixings(), Assembly: r.Box.Assembly, Inserting: r.Inserting, Closing: r.closing(),
+		Cards: map[string]paper.Card{}, EndForEnd: map[string]bool{}, Loose: map[string]bool{}, Mats: r.Mats, Fixings: r.fixings(), Inserting: r.Inserting, Closing: r.closing(), Together: r.together(),
 		Contents: r.Filling(), Adhesive: r.Spec.Choices["adhesive"],
 	}
 	for _, p := range r.Parts {
 		w.Parts = append(w.Parts, p.Part)
 		w.Cards[p.ID] = p.Card
-		w.EndForEnd[p.ID] = p.EndForEnd
+		w.EndForEnd[p.ID], w.Loose[p.ID] = p.EndForEnd, p.Loose
 	}
 	return w
 }
 
-// closing is how the box is closed, and what goes round it then.
+// closing is what goes round the closed box and onto it.
 func (r *Result) closing() []string {
-	closing := slices.Clone(r.Box.Closing)
-	if n := len(closing); n > 0 && r.Box.Holding != "" {
-		closing[n-1] += " " + r.Box.Holding
+	return slices.Concat(r.shutting(), r.bandSteps(), r.wrapSteps(), r.ribbonSteps(), r.labelSteps(), r.looseSteps())
+}
+
+// together is how the made parts become the box; what its style is held by is left out where
+// something else was chosen.
+func (r *Result) together() []hand.Move {
+	out := slices.Clone(r.Box.Together)
+	if r.Held {
+		out = slices.DeleteFunc(out, func(m hand.Move) bool { _, holds := m.(hand.Hold); return holds })
 	}
-	return slices.Concat(closing, r.shutting(), r.bandSteps(), r.wrapSteps(), r.ribbonSteps(), r.labelSteps(), r.looseSteps())
+	return out
 }
 
 func (r *Result) write() {
+	r.Checks = append(r.Checks, r.byHand()...)
 	w := r.work()
 	r.Steps = w.Steps()
 	r.One, r.All = recipe.Minutes(r.Steps, r.Inputs.Copies)

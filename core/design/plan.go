@@ -129,9 +129,16 @@ type (
 		Direction string         `json:"direction"`
 	}
 	planStep struct {
-		N     int    `json:"n"`
-		Piece string `json:"piece"`
+		N     int        `json:"n"`
+		Piece string     `json:"piece"`
+		Kind  string     `json:"kind"`
+		Text  string     `json:"text"`
+		Moves []planMove `json:"moves,omitempty"`
+	}
+	planMove struct {
+		Key   string `json:"key"`
 		Kind  string `json:"kind"`
+		Piece string `json:"piece"`
 		Text  string `json:"text"`
 	}
 	planSupply struct {
@@ -211,7 +218,11 @@ func (r *Result) Plan() ([]byte, error) {
 			planBlank{b.Strip.Length, b.Width, r.Show(b.Strip.Length), r.Show(b.Width)}, b.Strip.Scores, b.Strip.Girth})
 	}
 	for _, s := range r.Steps {
-		f.Steps = append(f.Steps, planStep{s.N, s.Piece, string(s.Kind), s.Text})
+		step := planStep{N: s.N, Piece: s.Piece, Kind: string(s.Kind), Text: s.Text}
+		if s.Move != "" {
+			step.Moves = []planMove{{s.Key, s.Move, s.Piece, s.Text}}
+		}
+		f.Steps = append(f.Steps, step)
 	}
 	for _, s := range r.Supplies {
 		f.Supplies = append(f.Supplies, planSupply(s))
@@ -276,15 +287,32 @@ func (r *Result) planPiece(p Part, scores recipe.ScoreList) planPiece {
 	for _, c := range p.Pattern.Creases {
 		x.Creases = append(x.Creases, planCrease{line(c.Segment), mm(c.Angle), c.Side})
 	}
-	for _, snip := range scores.Cuts(r.Telling()) {
-		for _, l := range snip.Lines {
-			x.Cuts = append(x.Cuts, planCut{string(l.Hand), points(l.Points()), snip.Text})
+	for _, l := range scores.Lines {
+		if l.Hand.Cuts() {
+			x.Cuts = append(x.Cuts, planCut{string(l.Hand), points(l.Points()), r.cutText(p.ID, l)})
 		}
 	}
 	for _, s := range style.States {
 		x.States = append(x.States, string(s))
 	}
 	return x
+}
+
+// cutText is the text of the step in which a line of a piece is cut: what scissors or knife cut
+// along it, or else the last that cuts the piece.
+func (r *Result) cutText(piece string, l recipe.Line) string {
+	last := ""
+	for _, told := range r.Steps {
+		for _, s := range recipe.Flat([]recipe.Step{told}) {
+			if s.Piece != piece || s.Kind != recipe.Cut && s.Kind != recipe.Remove {
+				continue
+			}
+			if last = told.Text; slices.ContainsFunc(s.Cuts, l.Along) {
+				return last
+			}
+		}
+	}
+	return last
 }
 
 // Telling is how this design tells lengths.

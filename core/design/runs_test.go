@@ -98,7 +98,7 @@ func TestStripsByHand(t *testing.T) {
 	}
 	var told, glued string
 	for _, s := range r.Steps {
-		if strings.Contains(s.Text, "Cut 1 strip, 9 3/4 in") {
+		if strings.Contains(s.Text, "Cut 1 strip, 9 3/4 × ") {
 			told = s.Text
 		}
 		if strings.HasPrefix(s.Text, "Glue the papers of the strip") {

@@ -84,7 +84,7 @@ func Tasks(items []batch.Item, ids []int64, paces map[string]logbook.Pace, done 
 	var out []Task
 	for i, it := range items {
 		before := -1
-		steps := it.Made.Steps
+		steps := recipe.ByKind(it.Made.Steps)
 		for len(steps) > 0 {
 			n := 1
 			for n < len(steps) && steps[n].Kind == steps[0].Kind {

@@ -23,16 +23,20 @@ func TestPrintedRecipesAreReadBack(t *testing.T) {
 		for k := range sample.Of(t, 10) {
 			unit := []measure.Unit{measure.In, measure.CM, measure.MM}[k%3]
 			in, _ := random(r, s, unit)
-			made, err := design.Sketch(in)
+			in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*measure.Millimetre, 2000*measure.Millimetre, 2000*measure.Millimetre
+			made, err := design.Make(t.Context(), in)
 			if err != nil {
 				t.Fatal(err)
 			}
 			var lines []string
-			for _, p := range made.Parts {
-				lines = append(lines, "Cut the "+strings.ToLower(p.Name)+" blank, "+made.Show(p.Pattern.Width)+" × "+made.Show(p.Pattern.Height)+".")
-				list := recipe.Scores(p.Part, in.Tools.Fence, in.Tools.Tick)
-				if told := list.Sentence(made.Telling()); told != "" {
-					lines = append(lines, "Score it, outside up. "+told)
+			var order []design.Part // in which they are told
+			for _, step := range recipe.Flat(made.Steps) {
+				if step.Kind == recipe.Cut {
+					i := slices.IndexFunc(made.Parts, func(p design.Part) bool { return p.ID == step.Piece })
+					order = append(order, made.Parts[i])
+				}
+				if step.Kind == recipe.Cut || step.Passes != nil {
+					lines = append(lines, step.Text)
 				}
 			}
 			text := strings.Join(lines, "\n")
@@ -44,7 +48,7 @@ func TestPrintedRecipesAreReadBack(t *testing.T) {
 			if len(got.NotUnderstood) > 0 {
 				t.Errorf("%s: not understood %v\n%s", s.ID, got.NotUnderstood, text)
 			}
-			for i, p := range made.Parts {
+			for i, p := range order {
 				g := got.Pieces[i]
 				want := p.Pattern.Scores
 				near := func(a, b []measure.Length) bool {

@@ -190,7 +190,7 @@ func (w Whole) stay() Finding {
 	default:
 		f.Text = capital(string(w.Box.Shut)) + " keeps it shut: it is among the supplies and the closing steps."
 	}
-	if len(w.Box.Closing) == 0 {
+	if !w.Box.Closes() {
 		f.Verdict, f.Text = Fail, "No step closes it."
 	}
 	return f

@@ -122,6 +122,18 @@ func Lines(p *pattern.Pattern, fence Fence, tick measure.Tick) []Line {
 	return out
 }
 
+// Along reports whether a cut runs along a part of this line.
+func (l Line) Along(cut Line) bool {
+	points := l.Points()
+	for i := 1; i < len(points); i++ {
+		s := pattern.Segment{A: points[i-1], B: points[i]}
+		if s.B.Sub(s.A).Len() > Straight && (cut.segment().Covers(s, 0.02) || s.Covers(cut.segment(), 0.02)) {
+			return true
+		}
+	}
+	return false
+}
+
 func path(points ...pattern.Point) pattern.Loop { return pattern.Straight(points...) }
 
 // holds reports whether a straight line has a fold lying on it.

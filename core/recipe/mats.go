@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"brevium/core/dress"
+	"brevium/core/measure"
 	"brevium/core/pattern"
 	"brevium/core/style"
 )
@@ -37,13 +38,14 @@ func (s MatSet) name(parts []style.Part) string {
 
 // cutting says how the mats are cut: their blanks, halved or cut to shape.
 func (s MatSet) cutting(t Telling, copies int) string {
-	n, size := s.Count*copies, fmt.Sprintf("%s × %s (height last)", t.length(s.Blank.Width), t.length(s.Blank.Height))
+	n, size := s.Count*copies, measure.Labels(t.Units, t.Tick, t.settable(s.Blank.Width), t.settable(s.Blank.Height))
 	from := fmt.Sprintf("from %s for the %s", s.Mat.Card.Name, s.Where())
+	f := Fields{"count": English.Number(n), "size": size, "card": s.Mat.Card.Name}
 	switch {
 	case s.Strip != nil:
 		return fmt.Sprintf("Cut %d strip%s, %s, %s, the picture upright. %s", n, plural(n), size, from, s.parting(t))
 	case s.Blank.Halved():
-		return fmt.Sprintf("Cut %d blank%s, %s, %s, and halve each from corner to corner.", n, plural(n), size, from)
+		return English.Say("paper-halved", f)
 	case len(s.Mat.Shape) != 4 || !rectangular(s.Mat):
 		var corners []string
 		for _, q := range s.Mat.Shape {
@@ -58,7 +60,10 @@ func (s MatSet) cutting(t Telling, copies int) string {
 			strings.Join(corners, ", "),
 		)
 	}
-	return fmt.Sprintf("Cut %d paper%s, %s, %s.", n, plural(n), size, from)
+	if n == 1 {
+		return English.Say("paper-cut-one", f)
+	}
+	return English.Say("paper-cut", f)
 }
 
 // parting says how a strip is cut up.
@@ -130,15 +135,27 @@ func (s MatSet) gluing(t Telling, parts []style.Part, late bool) string {
 	if s.Mat.Side == dress.Inside && !late {
 		on += ", inside up"
 	}
-	border := t.length(s.Mat.Border.Up) + " showing all round"
-	if s.Mat.Border.Across != s.Mat.Border.Up {
-		border = fmt.Sprintf("%s showing left and right and %s above and below", t.length(s.Mat.Border.Across), t.length(s.Mat.Border.Up))
-	}
 	if s.Strip != nil {
 		return fmt.Sprintf("Glue the papers of the strip %s, each centred on its own face, so that the picture goes on round the corners: %s. What shows left and right is %s, above and below %s.",
 			on, s.Where(), t.length(s.Mat.Border.Across), t.length(s.Mat.Border.Up))
 	}
-	return fmt.Sprintf("Glue the %s paper%s %s, centred, %s%s.", s.Where(), plural(len(s.Faces)), on, border, upright(s.Mat))
+	f := Fields{"papers": English.Noun("paper", len(s.Faces)), "places": s.Where(), "piece": s.name(parts), "off": t.length(s.Mat.Border.Up), "across": t.length(s.Mat.Border.Across),
+		"under": English.Say("paper-card", nil), "layer": fmt.Sprint(s.Mat.Layer - 1)}
+	if s.Mat.Layer > 1 {
+		f["under"] = English.Say("paper-layer", f)
+	}
+	f["rim"] = English.Say("paper-rim", f)
+	if s.Mat.Border.Across != s.Mat.Border.Up {
+		f["rim"] = English.Say("paper-rims", f)
+	}
+	key := "paper-outside"
+	switch {
+	case late:
+		key = "paper-over-tabs"
+	case s.Mat.Side == dress.Inside:
+		key = "paper-inside"
+	}
+	return sentences(English.Say(key, f), upright(s.Mat))
 }
 
 // through says what is cut out of papers that were glued over a hole, a window or a notch;

@@ -6,11 +6,11 @@ import (
 	"fmt"
 	"hash/fnv"
 	"math"
-	"reflect"
 	"slices"
 	"strings"
 
 	"brevium/core/dress"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/pattern"
@@ -45,17 +45,43 @@ type Step struct {
 	Piece     string
 	Kind      Kind
 	Text      string
-	// List is the sentences of Text, when they are a list to be done one by
-	// one: its first is what they are done to.
-	List []string
-	// Cuts are those of a step that cuts a piece away, each with its own sentence,
-	// also where Text says that it is the same as another piece's; last, without
-	// lines, what has fallen away.
-	Cuts []Snip
-	// Full is the whole text, where Text says that it is the same as another
-	// piece's.
-	Full    string
+	// Cuts are the lines that scissors or knife cut in it.
+	Cuts []Line
+	// Move is the kind of the move that it tells, as "score-four"; "" where none does.
+	Move string
+	// Group is what the step belongs to: a piece's name, putting together.
+	Group string
+	// Inner are the steps that this one tells in one sentence, as of a piece that is made
+	// like another.
+	Inner []Step
+	// Passes are those over the board.
+	Passes  []Pass
 	Seconds float64 // for one box
+}
+
+// Flat are steps with those that are told in one sentence each by itself.
+func Flat(steps []Step) []Step {
+	var out []Step
+	for _, s := range steps {
+		if len(s.Inner) > 0 {
+			out = append(out, Flat(s.Inner)...)
+		} else {
+			out = append(out, s)
+		}
+	}
+	return out
+}
+
+// ByKind are the steps in the order in which many boxes are made: all of one kind of work
+// before the next.
+func ByKind(steps []Step) []Step {
+	order := map[Kind]int{}
+	for i, k := range []Kind{Cut, Score, Remove, Fold, Decorate, Glue, Assemble, Fill, Close} {
+		order[k] = i
+	}
+	out := Flat(steps)
+	slices.SortStableFunc(out, func(a, b Step) int { return order[a.Kind] - order[b.Kind] })
+	return out
 }
 
 // Work is a whole design as the recipe needs it.
@@ -66,16 +92,19 @@ type Work struct {
 	Copies int
 	Parts  []style.Part
 	Cards  map[string]paper.Card // by piece
+	// Loose are the pieces of no style.
+	Loose map[string]bool
 	// EndForEnd are the pieces whose paper runs up towards their lower edge.
 	EndForEnd map[string]bool
 	Mats      []dress.Mat
 	// Fixings are put on flat pieces before the papers that hide them.
 	Fixings []Fixing
-	// Assembly says how the parts go together before the box is filled, and
-	// Inserting how the pieces inside it go in; Closing how it is shut after.
-	Assembly, Inserting, Closing []string
-	Contents                     string // what is filled in, "" when not known
-	Adhesive                     string
+	// Together is how the pieces become the box, are filled and closed; Inserting how those
+	// inside it go in before, and Closing what is put round it and on it after.
+	Together           []hand.Move
+	Inserting, Closing []string
+	Contents           string // what is filled in, "" when not known
+	Adhesive           string
 }
 
 // Fixing is something small that is put on a flat piece, told in full.
@@ -86,182 +115,115 @@ var pace = map[Kind]float64{
 	Cut: 40, Score: 45, Remove: 60, Fold: 60, Decorate: 45, Glue: 90, Assemble: 30, Fill: 30, Close: 10,
 }
 
-// Steps writes the numbered steps, all of one kind of work before the next
-// where the order allows: cut, score, fold and burnish, cut away, decorate
-// while flat, glue, assemble, fill, close.
+// Steps writes the numbered steps, piece by piece: each is cut, scored, cut away, folded,
+// decorated while flat and glued; then the box is put together, filled and closed.
 func (w Work) Steps() []Step {
-	words, alike := make([]faceWords, len(w.Parts)), make([]int, len(w.Parts))
-	for i, p := range w.Parts {
-		if alike[i] = w.firstLike(i); alike[i] < i {
-			words[i] = words[alike[i]]
-			_, words[i].later = glueWords(p, w.elsewhere)
+	steps := w.write(w.Units, w.Tick)
+	// The same steps in plain millimetres say whether a tick still holds.
+	for i, s := range w.write(measure.MM, measure.Tenth) {
+		steps[i].N = i + 1
+		for k := range steps[i].Inner {
+			steps[i].Inner[k].N = i + 1
+		}
+		if s.Mark != "" {
 			continue
 		}
-		words[i] = wordsOf(p, w.elsewhere)
-	}
-	steps := w.write(w.Units, w.Tick, words, alike)
-	// The same steps in plain millimetres say whether a tick still holds.
-	for i, s := range w.write(measure.MM, measure.Tenth, words, alike) {
 		h := fnv.New64a()
 		h.Write([]byte(s.Text))
 		steps[i].Mark = fmt.Sprintf("%016x", h.Sum64())
-		steps[i].N = i + 1
 	}
 	return steps
 }
 
-// firstLike is the first part that is cut, scored, folded and glued to itself like
-// part i.
-func (w Work) firstLike(i int) int {
-	own := func(all []pattern.Glue) []pattern.Glue {
-		return slices.DeleteFunc(slices.Clone(all), func(g pattern.Glue) bool { return g.Piece != "" })
-	}
-	p := w.Parts[i]
-	for k, other := range w.Parts[:i] {
-		if p.Shim == other.Shim && p.Pattern.Alike(other.Pattern) && reflect.DeepEqual(own(p.Pattern.Glue), own(other.Pattern.Glue)) {
-			return k
-		}
-	}
-	return i
+// writer writes the steps that no move tells.
+type writer struct {
+	Work
+	t   Telling
+	out []Step
 }
 
-func (w Work) write(unit measure.Unit, tick measure.Tick, words []faceWords, alike []int) []Step {
+func (w *writer) add(kind Kind, piece, key, text string, count int) {
+	w.out = append(w.out, Step{Key: string(kind) + "/" + key, Piece: piece, Kind: kind, Text: text, Seconds: pace[kind] * float64(count), Group: w.group(piece)})
+}
+
+func (w *writer) group(piece string) string {
+	for _, p := range w.Parts {
+		if p.ID == piece {
+			return p.Name
+		}
+	}
+	return English.Say("together", nil)
+}
+
+func (w Work) write(unit measure.Unit, tick measure.Tick) []Step {
 	t := Telling{unit, tick}
-	var out []Step
-	add := func(kind Kind, piece, key, text string, count int) {
-		out = append(out, Step{Key: string(kind) + "/" + key, Piece: piece, Kind: kind, Text: text, Seconds: pace[kind] * float64(count)})
-	}
-	// A piece that is made like an earlier one as large is not told again.
-	like := map[string]string{}
-	same := func(kind Kind, p style.Part, key, text string) string {
-		plain := strings.NewReplacer(p.Name, "#", strings.ToLower(p.Name), "#").Replace(text)
-		k := fmt.Sprint(kind, strings.TrimPrefix(key, p.ID), p.Pattern.Width, p.Pattern.Height, plain)
-		if first, told := like[k]; told {
-			return fmt.Sprintf("%s: the same as %s.", p.Name, lowerFirst(first))
-		}
-		like[k] = p.Name
-		return text
-	}
-	tell := func(kind Kind, p style.Part, key, text string) {
-		add(kind, p.ID, key, same(kind, p, key, text), p.Copies())
-		if last := &out[len(out)-1]; last.Text != text {
-			last.Full = text
-		}
-	}
-	listed := func(p style.Part, key, of string, cuts []Snip) {
-		list := telling(of, cuts)
-		text := strings.Join(list, " ")
-		tell(Remove, p, key, text)
-		last := &out[len(out)-1]
-		if last.Cuts = cuts; last.Text == text {
-			last.List = list
-		}
-	}
-	for _, p := range w.Parts {
-		times := ""
-		if n := w.Copies * p.Copies(); n > 1 {
-			times = fmt.Sprintf(" (%d of them)", n)
-		}
-		add(Cut, p.ID, p.ID, fmt.Sprintf("Cut the %s blank, %s × %s, from %s%s%s.", strings.ToLower(p.Name),
-			t.length(p.Pattern.Width), t.length(p.Pattern.Height), w.Cards[p.ID].Name, w.runs(p.ID), times), p.Copies())
-	}
+	x := &writer{Work: w, t: t}
+	m := &maker{teller: teller{English, t, w.called, w.Adhesive == "wet-glue"}, w: w}
 	sets := MatSets(w.Mats)
-	for _, s := range sets {
-		add(Cut, s.Mat.Piece, s.Mat.ID, s.cutting(t, w.Copies), s.Count)
-	}
-	lists := make([]ScoreList, len(w.Parts))
+	told := make([]bool, len(w.Parts))
 	for i, p := range w.Parts {
-		if lists[i] = lists[alike[i]]; alike[i] == i {
-			lists[i] = Scores(p, w.Fence, w.Tick)
-		}
-		if told := lists[i].Sentence(t); told != "" {
-			text := fmt.Sprintf("Score %s, outside up. %s", the(strings.ToLower(p.Name)), told)
-			if p.Measuring != "" {
-				text += " " + p.Measuring
-			}
-			tell(Score, p, p.ID, text)
-		}
-	}
-	cuts := make([][]Snip, len(w.Parts))
-	for i, p := range w.Parts {
-		if cuts[i] = slices.Clone(cuts[alike[i]]); alike[i] == i {
-			cuts[i] = lists[i].Cuts(t)
-		}
-		first := slices.DeleteFunc(slices.Clone(cuts[i]), func(s Snip) bool { return !s.before() })
-		if len(first) > 0 && !p.Template {
-			listed(p, p.ID+"/first", p.Name+", still flat", first)
-		}
-	}
-	for i, p := range w.Parts {
-		if text := sentences(words[i].names, words[i].folding, p.Folding); words[i].folding != "" || p.Folding != "" {
-			tell(Fold, p, p.ID, p.Name+": "+lowerFirst(text))
-		}
-	}
-	for _, p := range w.Parts {
-		if p.First != "" {
-			tell(Glue, p, p.ID+"/before", fmt.Sprintf("%s, before you cut: %s", p.Name, p.First))
-		}
-	}
-	for i, p := range w.Parts {
-		if p.Template {
-			tell(Remove, p, p.ID, fmt.Sprintf("%s: print its template at true size, lay it on the blank and cut along its line%s.", p.Name, w.holed(t, p)))
+		if told[i] {
 			continue
 		}
-		rest := slices.DeleteFunc(slices.Clone(cuts[i]), Snip.before)
-		if len(rest) > 0 {
-			if off := t.falling(p.Pattern); off != "" {
-				rest = append(rest, Snip{Text: off})
-			}
-			listed(p, p.ID, p.Name, rest)
+		papers, late := x.papers(p, sets)
+		x.out = append(x.out, m.made(p, papers, late)...)
+		if len(papers)+len(late) == 0 {
+			x.out = append(x.out, m.again(i, told, sets)...)
 		}
 	}
-	for _, f := range w.Fixings {
-		add(Decorate, f.Piece, f.Key, f.Text, 1)
-	}
-	late := func(s MatSet) bool { return s.Mat.Side == dress.Inside && w.tabbed(s) }
-	for _, s := range sets {
-		if !late(s) {
-			add(Decorate, s.Mat.Piece, s.Mat.ID, sentences(s.gluing(t, w.Parts, false), w.through(s)), len(s.Faces))
-		}
-	}
-	for k, p := range w.Parts {
-		for i, g := range p.Gluing {
-			says := sentences(g.Says, words[k].gluing[i])
-			tell(Glue, p, fmt.Sprintf("%s/%d", p.ID, i+1), fmt.Sprintf("%s: %s", p.Name, lowerFirst(says)))
-			if i == 0 {
-				out[len(out)-1].Text = sentences(out[len(out)-1].Text, words[k].later)
-			}
-		}
-	}
-	for _, s := range sets {
-		if late(s) {
-			add(Decorate, s.Mat.Piece, s.Mat.ID, sentences(s.gluing(t, w.Parts, true), w.through(s)), len(s.Faces))
-		}
-	}
-	for i, text := range w.Assembly {
-		add(Assemble, "", fmt.Sprint(i+1), text, 1)
-	}
+	assembling, after := m.together(w.Together)
+	x.out = append(x.out, assembling...)
 	for i, text := range w.Inserting {
-		add(Assemble, "", fmt.Sprintf("inside/%d", i+1), text, 1)
+		x.add(Assemble, "", fmt.Sprintf("inside/%d", i+1), text, 1)
 	}
-	if w.Contents != "" {
-		add(Fill, "", "contents", fmt.Sprintf("Put in %s.", w.Contents), 1)
-	}
+	x.out = append(x.out, after...)
 	for i, text := range w.Closing {
-		add(Close, "", fmt.Sprint(i+1), text, 1)
+		x.add(Close, "", fmt.Sprint(i+1), text, 1)
 	}
-	return out
+	return x.out
 }
 
-// holed tells the holes of a piece that is cut round a template.
-func (w Work) holed(t Telling, p style.Part) string {
-	text := ""
-	for _, h := range p.Pattern.Holes {
-		lo, hi := pattern.Bounds(h.Flat())
-		text += fmt.Sprintf("; punch a hole %s across, its middle %s from the left and %s from the top edge of the blank",
-			t.mm(hi.X-lo.X), t.mm((lo.X+hi.X)/2), t.mm((lo.Y+hi.Y)/2))
+// called is what a piece is called in a sentence: one with a number needs no article.
+func (w Work) called(id string) string {
+	for _, p := range w.Parts {
+		if p.ID != id {
+			continue
+		}
+		if name := strings.ToLower(p.Name); numbered(name) {
+			return name
+		}
+		return English.Say("the", Fields{"name": strings.ToLower(p.Name)})
 	}
-	return text
+	return id
+}
+
+// numbered reports whether a name ends in a number.
+func numbered(name string) bool {
+	return name != "" && name[len(name)-1] >= '0' && name[len(name)-1] <= '9'
+}
+
+// papers are the steps that cut and glue what goes onto a flat piece, and those of the papers
+// that wait until it is glued.
+func (w *writer) papers(p style.Part, sets []MatSet) (early, late []Step) {
+	sheet := &writer{Work: w.Work, t: w.t}
+	for _, f := range w.Fixings {
+		if f.Piece == p.ID {
+			sheet.add(Decorate, f.Piece, f.Key, f.Text, 1)
+		}
+	}
+	after := &writer{Work: w.Work, t: w.t}
+	for _, s := range sets {
+		if s.Mat.Piece != p.ID {
+			continue
+		}
+		waits, to := s.Mat.Side == dress.Inside && w.tabbed(s), sheet
+		if waits {
+			to = after
+		}
+		to.add(Cut, p.ID, s.Mat.ID, s.cutting(w.t, w.Copies), s.Count)
+		to.add(Decorate, p.ID, s.Mat.ID, sentences(s.gluing(w.t, w.Parts, waits), w.through(s)), len(s.Faces))
+	}
+	return sheet.out, after.out
 }
 
 // tabbed reports whether tabs are glued onto the side of a face that papers go on:
@@ -276,25 +238,10 @@ func (w Work) tabbed(s MatSet) bool {
 	})
 }
 
-// runs says which edge of a blank the pattern of its paper runs up to.
-func (w Work) runs(piece string) string {
-	edge := "top"
-	if w.EndForEnd[piece] {
-		edge = "bottom"
-	}
-	switch w.Cards[piece].Direction {
-	case paper.OneWayUp:
-		return ", its pattern running up towards the " + edge + " edge"
-	case paper.TwoWays:
-		return ", its pattern running from the top edge to the bottom"
-	}
-	return ""
-}
-
 // upright says which way a one-way pattern stands on a wall.
 func upright(m dress.Mat) string {
 	if m.Card.Direction == paper.OneWayUp {
-		return "; check on each wall that the pattern will stand upright"
+		return English.Say("paper-upright", nil)
 	}
 	return ""
 }
@@ -302,15 +249,6 @@ func upright(m dress.Mat) string {
 // sentences puts what is not empty behind one another.
 func sentences(all ...string) string {
 	return strings.Join(slices.DeleteFunc(all, func(s string) bool { return s == "" }), " ")
-}
-
-// telling puts the sentences of cuts behind a piece's name.
-func telling(name string, cuts []Snip) []string {
-	list := []string{name + ", outside up:"}
-	for _, c := range cuts {
-		list = append(list, c.Text)
-	}
-	return list
 }
 
 // Minutes adds the steps up, for one box and for all copies.
@@ -322,7 +260,7 @@ func Minutes(steps []Step, copies int) (one, all float64) {
 // batch, so later copies of cutting and scoring go twice as fast.
 func Seconds(steps []Step, copies int) float64 {
 	sum := 0.0
-	for _, s := range steps {
+	for _, s := range Flat(steps) {
 		more := float64(copies - 1)
 		if s.Kind == Cut || s.Kind == Score {
 			more /= 2

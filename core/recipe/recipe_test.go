@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"brevium/core/dress"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/pattern"
@@ -25,7 +26,7 @@ func lopsided(t *testing.T) style.Part {
 	if err != nil {
 		t.Fatal(err)
 	}
-	return style.Part{ID: "tray", Name: "Tray", Pattern: p, Root: "base", Folding: "Fold it.", Gluing: style.Glued("Glue it.")}
+	return style.Part{ID: "tray", Name: "Tray", Pattern: p, Root: "base", Own: []hand.Own{{Kind: hand.OwnGluing, Text: "Glue it."}}}
 }
 
 func TestScoresAreReadFromTheFence(t *testing.T) {
@@ -51,83 +52,6 @@ func TestScoresAreReadFromTheFence(t *testing.T) {
 		if !same {
 			t.Errorf("%s: got %v; want %v", c.name, got.Passes, c.want)
 		}
-	}
-	if got, want := Scores(
-		shimmed,
-		Left,
-		measure.Tick(mm),
-	).Sentence(Telling{measure.MM, measure.Tick(mm)}),
-		"Left edge against the fence, held off the fence by a shim of 1 mm: 11 mm."; !strings.HasPrefix(
-		got,
-		want,
-	) {
-		t.Errorf("the sentence is %q", got)
-	}
-}
-
-// A line that stops short says where it starts and stops, counted from the
-// fence's own edge; a slanting one between which marks. A line that is a
-// hair off upright, by what sums of fractions lose, is upright.
-func TestShortLines(t *testing.T) {
-	part := lopsided(t)
-	part.Pattern.Creases = nil
-	part.Pattern.Scores = pattern.Scores{Horizontal: []measure.Length{15 * mm}, Part: []pattern.Segment{
-		{
-			A: pattern.Pt(10, 0),
-			B: pattern.Pt(10+1e-12, 40),
-		},
-		{A: pattern.Pt(70, 55), B: pattern.Pt(20, 55)},
-		{A: pattern.Pt(10, 15), B: pattern.Pt(30, 25)},
-	}}
-	told := Telling{measure.MM, measure.Tick(mm)}
-	want := []string{"10 mm from the left edge, from 0 mm to 40 mm down",
-		"55 mm from the top edge, from 20 mm to 70 mm across",
-		"by a ruler from 10 mm across and 15 mm down to 30 mm across and 25 mm down"}
-	if got := told.ShortLines(part.Pattern, Left, Lines(part.Pattern, Left, measure.Tick(mm))); !slices.Equal(got, want) {
-		t.Errorf("short lines are told as %q", got)
-	}
-	want[0] = "70 mm from the right edge, from 0 mm to 40 mm down"
-	want[1] = "55 mm from the top edge, from 10 mm to 60 mm across"
-	want[2] = "by a ruler from 70 mm across and 15 mm down to 50 mm across and 25 mm down"
-	if got := told.ShortLines(part.Pattern, Right, Lines(part.Pattern, Right, measure.Tick(mm))); !slices.Equal(got, want) {
-		t.Errorf("with the fence on the right they are told as %q", got)
-	}
-	if got := Scores(
-		part,
-		Left,
-		measure.Tick(mm),
-	).Sentence(told); !strings.HasPrefix(
-		got,
-		"Top edge against the fence: 15 mm. Lines that stop short (across is counted from the left edge and down from the top edge): 10 mm",
-	) {
-		t.Errorf("the step reads %q", got)
-	}
-	// Without a line over the whole blank there is a score step all the same.
-	part.Pattern.Scores.Horizontal = nil
-	w := work(t)
-	w.Parts, w.Mats = []style.Part{part}, nil
-	if !slices.ContainsFunc(w.Steps(), func(s Step) bool { return s.Kind == Score && strings.Contains(s.Text, "Lines that stop short") }) {
-		t.Error("a piece without full lines has no score step")
-	}
-}
-
-// Cuts that are alike from several corners are one sentence.
-func TestCutsAreTold(t *testing.T) {
-	told := Telling{measure.MM, measure.Tick(mm)}
-	var got []string
-	for _, c := range Scores(lopsided(t), Left, measure.Tick(mm)).Cuts(told) {
-		got = append(got, c.Text)
-	}
-	want := []string{
-		"From the top edge, cut along the scores 10 and 60 mm from the left edge to the first crossing (15 mm).",
-		"From the bottom edge, cut along the scores 10 and 60 mm from the left edge to the first crossing (25 mm).",
-		"From the left edge, cut along the scores 15 and 55 mm from the top edge to the first crossing (10 mm).",
-		"From the right edge, cut along the scores 15 and 55 mm from the top edge to the first crossing (20 mm).",
-	}
-	slices.Sort(got)
-	slices.Sort(want)
-	if !slices.Equal(got, want) {
-		t.Errorf("the cuts are told as\n%s", strings.Join(got, "\n"))
 	}
 }
 
@@ -177,7 +101,7 @@ func work(t *testing.T) Work {
 				Shape:  strip,
 			},
 		},
-		Assembly: []string{"Join it."},
+		Together: []hand.Move{hand.Join{Said: hand.Say("lids-on")}, hand.Fill{Into: "tray"}},
 		Closing:  []string{"Close it."},
 		Contents: "3 × figs",
 		Adhesive: "tape",
@@ -187,17 +111,29 @@ func work(t *testing.T) Work {
 func TestStepsInWorkingOrder(t *testing.T) {
 	w := work(t)
 	steps := w.Steps()
-	order := []Kind{Cut, Score, Fold, Remove, Decorate, Glue, Assemble, Fill, Close}
+	// A piece as it is made: flat, folded, its papers, glued; then the box.
+	order := []string{"cut/tray", "remove/tray/template", "score/tray/template-lay", "score/tray/template-lines", "remove/tray/template-all", "fold/tray", "cut/tray.back.1", "decorate/tray.back.1", "glue/tray/own", "assemble/lids-on", "fill/contents", "close/1"}
 	at, keys := 0, map[string]bool{}
 	for i, s := range steps {
-		k := slices.Index(order, s.Kind)
+		k := slices.Index(order, s.Key)
 		if k < at || s.N != i+1 || s.Text == "" || s.Mark == "" || keys[s.Key] {
 			t.Errorf("step %d (%s, %q) is out of order, empty or double", s.N, s.Kind, s.Key)
 		}
 		at, keys[s.Key] = k, true
 	}
-	if got := steps[1].Text; !strings.HasPrefix(got, "Cut 6 papers, 4.6 cm × 1.1 cm") || !strings.Contains(got, "back wall and front wall") {
+	papers := slices.IndexFunc(steps, func(s Step) bool { return s.Key == "cut/tray.back.1" })
+	if got := steps[papers].Text; !strings.HasPrefix(got, "Cut six papers, 4.6 × 1.1 cm") {
 		t.Errorf("equal mats are cut as %q", got)
+	}
+	// Of many boxes all of one kind of work comes before the next.
+	kinds := []Kind{Cut, Score, Remove, Fold, Decorate, Glue, Assemble, Fill, Close}
+	done := 0
+	for _, s := range ByKind(steps) {
+		if k := slices.Index(kinds, s.Kind); k < done {
+			t.Errorf("%s comes after %s", s.Key, kinds[done])
+		} else {
+			done = k
+		}
 	}
 	one, all := Minutes(steps, w.Copies)
 	if one <= 0 || all <= one || all >= 3*one {
@@ -216,7 +152,9 @@ func TestMarksFollowTheNumbers(t *testing.T) {
 		}
 	}
 	w.Mats[0].Width += mm
-	if changed := w.Steps(); changed[1].Mark == before[1].Mark {
+	papers := func(s Step) bool { return s.Key == "cut/tray.back.1" }
+	changed := w.Steps()
+	if changed[slices.IndexFunc(changed, papers)].Mark == before[slices.IndexFunc(before, papers)].Mark {
 		t.Error("a mat of another size kept its tick")
 	}
 }

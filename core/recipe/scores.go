@@ -1,7 +1,6 @@
 package recipe
 
 import (
-	"fmt"
 	"slices"
 	"strings"
 
@@ -157,38 +156,6 @@ func fromEachEdge(p style.Part) []Pass {
 	}
 	return slices.DeleteFunc(edges, func(p Pass) bool { return len(p.At) == 0 })
 }
-
-// Sentence says how the passes are made, one after the other, and which lines
-// stop short; "" when nothing is scored.
-func (l ScoreList) Sentence(t Telling) string {
-	var out []string
-	for i, p := range l.Passes {
-		shim := ""
-		if p.Shim > 0 {
-			shim = ", held off the fence by a shim of " + t.length(p.Shim)
-		}
-		if p.Edge == EachEdge {
-			out = append(out, fmt.Sprintf("%s from each of the four edges%s: turn it a quarter after each.", t.numbers(p.At), shim))
-			continue
-		}
-		lead := capital(p.Edge) + " edge"
-		if i > 0 {
-			lead = "Turn a quarter, " + p.Edge + " edge"
-		}
-		out = append(out, lead+" against the fence"+shim+": "+t.numbers(p.At)+".")
-	}
-	out = append(out, l.FullLines(t)...)
-	if short := l.ShortLines(t); len(short) > 0 {
-		out = append(out, "Lines that stop short ("+counted(l.fence)+"): "+strings.Join(short, "; ")+".")
-	}
-	return strings.Join(out, " ")
-}
-
-// ShortLines tells the lines that stop short; see Telling.ShortLines.
-func (l ScoreList) ShortLines(t Telling) []string { return t.ShortLines(l.pattern, l.fence, l.Lines) }
-
-// FullLines tells those by a ruler from edge to edge; see Telling.FullLines.
-func (l ScoreList) FullLines(t Telling) []string { return t.FullLines(l.pattern, l.fence, l.Lines) }
 
 // Numbers writes lengths for a sentence: "1 1/2 and 5 1/2 in".
 func Numbers(at []measure.Length, unit measure.Unit, tick measure.Tick) string {

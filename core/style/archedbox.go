@@ -7,6 +7,7 @@ import (
 
 	"gonum.org/v1/gonum/spatial/r3"
 
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -64,7 +65,7 @@ var (
 		Max:     160 * mm,
 		About:   "How high the back stands, its end rounded; it follows the arch",
 		Follows: func(s Spec) measure.Length {
-			return s.Size(archStraight) + measure.Down(s.Size(archWidth)/2, s.ruler())
+			return s.Size(archStraight) + measure.Down(s.Size(archWidth)/2, s.cutting())
 		},
 	}
 )
@@ -99,8 +100,6 @@ func buildArchedBox(s Spec) (*Box, error) {
 	if err != nil {
 		return nil, err
 	}
-	cover.Measuring = fmt.Sprintf("The arch is %s by reckoning and cut as %s; what is over or short goes into the bend.",
-		s.show(exact), s.show(arc))
 	tBase, tCover := s.Card("base"), s.Card("cover")
 	base.At.Z = ((tBase + tCover) / 2).MM() // it lies on the cover's tabs
 	// The floor is under the arch, which is as wide as its bend makes it; the
@@ -116,18 +115,13 @@ func buildArchedBox(s Spec) (*Box, error) {
 		}
 		return straight.MM() + rise - floor
 	})
-	var closing []string
-	shut, hold := StaysOpen, ""
-	switch door := s.Size(archDoor); {
-	case door > straight:
-		shut, closing, hold = ByDot, []string{"Fold the door up against the arch."}, "Hold it at the top with a removable dot."
-	case door > 0:
-		closing = []string{"Fold the front up."}
+	shut := StaysOpen
+	if s.Size(archDoor) > straight {
+		shut = ByDot
 	}
 	return &Box{
 		Parts: []Part{base, cover}, Room: room,
-		Shut: shut, Closing: closing, Holding: hold,
-		Assembly: []string{"Lay the base on the cover's tabs, glue it down, and press the back's tabs inside the cover."},
+		Shut: shut, Together: s.archTogether(),
 	}, nil
 }
 
@@ -135,7 +129,7 @@ func buildArchedBox(s Spec) (*Box, error) {
 // under the arch, and below the round it has a tab on each side.
 func (s Spec) archBase(sides [2]*pattern.Leaf) (Part, error) {
 	l, w, tab, door, high := s.Size(archLength), s.Size(archWidth), s.Size(archTab), s.Size(archDoor), s.Size(archBack)
-	round := measure.Down(w/2, s.ruler())
+	round := measure.Down(w/2, s.cutting())
 	below := high - round
 	if below < 6*mm || below > s.Size(archStraight) {
 		return Part{}, outOfRange("size.back", "the back can be %s to %s high: its tabs are glued inside the cover's straight sides",
@@ -174,8 +168,51 @@ func (s Spec) archBase(sides [2]*pattern.Leaf) (Part, error) {
 	p, err := g.Pattern()
 	return Part{
 		ID: "base", Name: "Base", Pattern: p, Root: "base", Opens: Upwards,
-		Gluing: Glued("Leave the base's tabs dry until the cover is on."),
+		Making: told(func() []hand.Move { return s.archBaseMaking(p, below, round, err) }),
 	}, err
+}
+
+// archBaseMaking is how a hand makes the strip of door, floor and back.
+func (s Spec) archBaseMaking(p *pattern.Pattern, below, round measure.Length, err error) []hand.Move {
+	if err != nil {
+		return nil
+	}
+	w, tab, door := s.Size(archWidth), s.Size(archTab), s.Size(archDoor)
+	m := s.make(p)
+	m.scores()
+	line, wide := door+s.Size(archLength)+below, p.Width
+	key, beside := "arch-parts", 0
+	if door == 0 {
+		key = "arch-parts-open"
+	} else {
+		beside = 1
+	}
+	m.do(hand.Mark{Said: hand.Say(key)})
+	m.do(hand.Mark{Lines: []pattern.Segment{{A: pt(line, 0), B: pt(line, p.Height)}}, Said: said("arch-line", one("at", line))})
+	off := hand.Snip{Said: said("arch-strips", one("at", p.Scores.Vertical[beside]))}
+	for _, y := range []measure.Length{tab, tab + w} {
+		off.Cuts = append(off.Cuts, pattern.Segment{A: pt(0, y), B: pt(line-below, y)}, pattern.Segment{A: pt(line, y), B: pt(wide, y)})
+	}
+	for _, ends := range [][2]measure.Length{{0, tab}, {tab + w, p.Height}} {
+		off.Cuts = append(off.Cuts, pattern.Segment{A: pt(line-below, ends[0]), B: pt(line-below, ends[1])}, pattern.Segment{A: pt(line, ends[0]), B: pt(line, ends[1])})
+		mid := (ends[0] + ends[1]) / 2
+		if door > 0 {
+			off.Off = append(off.Off, pt(door/2, mid))
+		}
+		off.Off = append(off.Off, pt((door+line-below)/2, mid), pt((line+wide)/2, mid))
+	}
+	m.do(off)
+	rounds := hand.Bite{Loops: []pattern.Loop{
+		quarterRound(pt(wide-round, tab), pt(wide, tab+round), pt(wide, tab)), quarterRound(pt(wide, tab+w-round), pt(wide-round, tab+w), pt(wide, tab+w))}}
+	rounds.Said = said("arch-rounds-open", one("off", round))
+	if r := min(door, round); r > 0 {
+		rounds.Loops = append(rounds.Loops, quarterRound(pt(r, tab+w), pt(0, tab+w-r), pt(0, tab+w)), quarterRound(pt(0, tab+r), pt(r, tab), pt(0, tab)))
+		rounds.Said = said("arch-rounds", map[string][]measure.Length{"at": {r}, "off": {round}})
+	}
+	m.do(rounds)
+	m.shape("tab", group{"tab", nil, []string{"back.1", "back.2"}})
+	m.do(hand.FoldAll{})
+	return m.moves
 }
 
 // archCover makes the cover and gives the handles of its two straight sides.
@@ -222,7 +259,33 @@ func (s Spec) archCover(l, straight, arc, tab measure.Length) (Part, [2]*pattern
 		Pattern: p,
 		Root:    "side.1",
 		Opens:   Upright,
-		Folding: "Roll the part between the straight sides over a pencil or the table's edge until it springs into the arch.",
-		Gluing:  Glued("Put adhesive on the inside of the cover's tabs; they go under the base."),
+		Making:  told(func() []hand.Move { return s.archCoverMaking(p, straight, err) }),
 	}, [2]*pattern.Leaf{left, right}, err
+}
+
+// archCoverMaking is how a hand makes the cover.
+func (s Spec) archCoverMaking(p *pattern.Pattern, straight measure.Length, err error) []hand.Move {
+	if err != nil {
+		return nil
+	}
+	m := s.make(p)
+	m.scores()
+	m.shape("end-strip", group{"end-strip", nil, []string{"tab.1", "tab.2"}})
+	m.do(hand.FoldAll{}, hand.Bend{Said: said("bend-arch", one("at", straight))})
+	return m.moves
+}
+
+// archTogether is how base and cover go together, are filled and closed.
+func (s Spec) archTogether() []hand.Move {
+	out := []hand.Move{
+		hand.Join{Bonds: bonds("cover", "tab.1", "base", "cover", "tab.2", "base"), Said: hand.Say("arch-floor")},
+		hand.Join{Bonds: bonds("base", "back.1", "cover", "base", "back.2", "cover"), Said: hand.Say("arch-back")},
+		hand.Fill{Into: "base", Said: hand.Say("fill-front")},
+	}
+	if door := s.Size(archDoor); door > s.Size(archStraight) {
+		return append(out, hand.Shut{Said: hand.Say("shut-door")}, hand.Hold{Said: hand.Say("hold-door")})
+	} else if door > 0 {
+		return append(out, hand.Shut{Said: hand.Say("shut-door")})
+	}
+	return out
 }

@@ -9,6 +9,7 @@ import (
 
 	"brevium/core/fault"
 	"brevium/core/fit"
+	"brevium/core/hand"
 	"brevium/core/measure"
 )
 
@@ -82,10 +83,6 @@ func buildTower(s Spec) (*Box, error) {
 	trays, bySheets := s.Choice(towerBoxes) == "tray", s.Choice(towerGrade) == "sheets"
 	tower := &Box{
 		Shut: ByRestick,
-		Closing: []string{
-			"Fill the boxes and stand them on one another, the largest at the foot.",
-		},
-		Holding: "A dot of repositionable tape between them holds the tower.",
 	}
 	floor, beside := measure.Length(0), measure.Length(0)
 	for i := range n {
@@ -128,6 +125,13 @@ func buildTower(s Spec) (*Box, error) {
 				Otherwise: "Make them clam boxes, which close, or lay a stiffener as large as the lower rim between them"})
 		}
 	}
+	tower.Together = []hand.Move{hand.Fill{Into: tower.Parts[0].ID, Said: hand.Say("fill-boxes")}}
+	if trays {
+		tower.Together = append(tower.Together, hand.Shut{Said: hand.Say("stand-trays")})
+	} else {
+		tower.Together = append(tower.Together, hand.Shut{Said: hand.Say("close-lids")}, hand.Shut{Said: hand.Say("stand-boxes")})
+	}
+	tower.Together = append(tower.Together, hand.Hold{Said: hand.Say("hold-tower")})
 	return tower, nil
 }
 
@@ -197,7 +201,7 @@ func buildNest(s Spec) (*Box, error) {
 	if err != nil {
 		return nil, fault.New(fault.UnknownChoice, "options.count", "a nest has 2 to 5 trays: %w", err)
 	}
-	nest := &Box{Assembly: []string{"Set the trays inside one another, the smallest last."}}
+	nest := &Box{}
 	shape := s.trayShape("", "", s.Size(length), s.Size(width), s.Size(height))
 	foot := measure.Length(0)
 	for i := range n {
@@ -216,6 +220,7 @@ func buildNest(s Spec) (*Box, error) {
 		if i+1 == n {
 			nest.Room, err = roomOf(p)
 			nest.Room.Part = p.ID
+			nest.Together = append(nest.Together, hand.Join{Said: hand.Say("nest")}, hand.Fill{Into: p.ID, Said: hand.Say("fill-smallest")})
 			return nest, err
 		}
 		inner := shape.within(s.Length(nestGap), t)

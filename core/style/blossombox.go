@@ -6,6 +6,7 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/fit"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -70,7 +71,7 @@ func buildBlossomBox(s Spec) (*Box, error) {
 			s.show(measure.Up(max(0, most-linerPlay), s.Tick)), s.show(measure.Down(most, s.Tick)))
 	}
 	t := s.Card("liner")
-	trim := measure.Up(max(0, liner/2+drop+t-h), s.ruler())
+	trim := measure.Up(max(0, liner/2+drop+t-h), s.cutting())
 	if liner/2-trim < leastInner {
 		return nil, outOfRange("size.height", "the height must be at least %s, for the liner to be glued inside", s.show(measure.Up(leastInner+drop+t, s.Tick)))
 	}
@@ -85,7 +86,6 @@ func buildBlossomBox(s Spec) (*Box, error) {
 		return nil, err
 	}
 	if trim > 0 {
-		inside.Measuring = fmt.Sprintf("The walls are lower than the inner triangles are deep: cut %s off each tip, in the middle of the sheet.", s.show(trim))
 	}
 	rim := h - drop
 	inside.At = r3.Vec{Z: (rim - liner/2 + trim).MM()}
@@ -101,24 +101,13 @@ func buildBlossomBox(s Spec) (*Box, error) {
 	tB := s.Card("base")
 	side := liner - t
 	box.Room = Block(Extent{Length: side, Width: side, Height: rim - tB/2 - t/2}, r3.Vec{Z: tB.MM() / 2})
-	below := "level with the rim"
-	if drop > 0 {
-		below = s.show(drop) + " below the rim"
-	}
-	box.Assembly = append(box.Assembly,
-		fmt.Sprintf("Set the liner on the base dry, its square over the opening, and push the four inner triangles down inside the walls. Then glue them one after another, opposite walls first, their folds %s.", below),
-		"Bend the points up and let each corner fold outwards like an accordion, to loosen all creases; then open them again.")
-	box.Closing = []string{
-		"Bring the four points up and over: each corner closes to a fin of four layers that stands on the box's diagonal. Push the middles of the four edges together over the middle of the box.",
-		"Lay all four fins down the same way round, each on the next point, and lower the lid over them.",
-	}
+	box.Together = s.blossomTogether(drop)
 	return box, nil
 }
 
 // liner is the folded liner; its folds lie drop below the rim.
 func (s Spec) liner(flower blossom, drop measure.Length) (Part, error) {
 	b := pattern.NewBuilder()
-	b.CutOn(s.ruler())
 	faces := map[string]*pattern.Leaf{}
 	for k, side := range blossomSides {
 		inner := b.Polygon("inner."+side, flower.inner(k)...)
@@ -183,6 +172,47 @@ func (s Spec) liner(flower blossom, drop measure.Length) (Part, error) {
 	}
 	return Part{
 		ID: "liner", Name: "Liner", Pattern: p, Root: "inner.back", Opens: Upright, Way: way,
-		Folding: "Fold the four sides of the middle square both ways. All other folds lie as they are told when the points are shut; open, each corner is an accordion.",
+		Making: told(func() []hand.Move { return s.linerMaking(p, flower) }),
 	}, nil
+}
+
+// linerMaking is how a hand makes the liner.
+func (s Spec) linerMaking(p *pattern.Pattern, flower blossom) []hand.Move {
+	m := s.make(p)
+	half := s.Size(blossomLiner) / 2
+	m.scoreFour(0, half)
+	h := flower.half
+	at := func(x, y float64) pattern.Point { return pattern.Pt(x*h, y*h) }
+	m.do(hand.Mark{Said: hand.Say("middles")})
+	m.do(hand.Score{Said: hand.Say("diamond"), Lines: []pattern.Segment{
+		{A: at(2, 0), B: at(4, 2)}, {A: at(4, 2), B: at(2, 4)}, {A: at(2, 4), B: at(0, 2)}, {A: at(0, 2), B: at(2, 0)}}})
+	m.do(hand.Score{Said: hand.Say("gusset-lines"), Lines: []pattern.Segment{
+		{A: at(0, 0), B: at(1, 1)}, {A: at(4, 0), B: at(3, 1)}, {A: at(0, 4), B: at(1, 3)}, {A: at(4, 4), B: at(3, 3)}}})
+	m.do(hand.Snip{Said: hand.Say("knife-cross"), Cuts: []pattern.Segment{{A: at(1, 1), B: at(3, 3)}, {A: at(3, 1), B: at(1, 3)}}})
+	if e := flower.trim / h; e > 0 {
+		m.do(hand.Snip{Said: said("blunt-tips", one("off", measure.FromMM(flower.trim))),
+			Cuts: []pattern.Segment{
+				{A: at(2-e, 2-e), B: at(2+e, 2-e)}, {A: at(2+e, 2-e), B: at(2+e, 2+e)},
+				{A: at(2+e, 2+e), B: at(2-e, 2+e)}, {A: at(2-e, 2+e), B: at(2-e, 2-e)}},
+			Off: []pattern.Point{at(2, 2-e/2), at(2+e/2, 2), at(2, 2+e/2), at(2-e/2, 2)}})
+	}
+	slant := func(c pattern.Crease) bool { return c.A.X != c.B.X && c.A.Y != c.B.Y }
+	m.do(hand.FoldWays{Said: hand.Say("blossom-towards"), Towards: m.creases(towards),
+		Flat: m.creases(func(c pattern.Crease) bool { return overFlat(c) && slant(c) })})
+	m.do(hand.FoldWays{Said: hand.Say("blossom-away"), Flat: m.creases(func(c pattern.Crease) bool { return overFlat(c) && !slant(c) })})
+	return m.moves
+}
+
+// blossomTogether is how the liner goes in, and how box and liner are filled and closed.
+func (s Spec) blossomTogether(drop measure.Length) []hand.Move {
+	glued := hand.Join{Said: hand.Say("liner-glued"), Bonds: bonds("liner", "inner.back", "base", "liner", "inner.left", "base", "liner", "inner.front", "base", "liner", "inner.right", "base")}
+	if drop > 0 {
+		glued.Said = said("liner-glued-below", one("off", drop))
+	}
+	return []hand.Move{
+		hand.Join{Uses: []string{"liner", "base"}, Said: hand.Say("liner-set")}, glued,
+		hand.Join{Said: hand.Say("petals-loosened")},
+		hand.Fill{Into: "base"},
+		hand.Shut{Said: hand.Say("petals-closed")}, hand.Shut{Said: hand.Say("fins-laid")}, lowered("lid"),
+	}
 }

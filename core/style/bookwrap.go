@@ -4,6 +4,7 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/fit"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -91,7 +92,7 @@ func buildBookWrap(s Spec) (*Box, error) {
 	if spine < d {
 		return nil, outOfRange("size.spine", "the spine must be at least %s, the strap's depth", s.show(d))
 	}
-	lap := min(s.about(strapLap), measure.Down(w*2/3, s.ruler()))
+	lap := min(s.about(strapLap), measure.Down(w*2/3, s.cutting()))
 
 	cover := s.grid([]measure.Length{front, spine, back}, []measure.Length{tall}, `front  spine  back`)
 	under := cover.Face("back")
@@ -104,11 +105,11 @@ func buildBookWrap(s Spec) (*Box, error) {
 		cover.Round(under, cover.Face("spine"), r)
 	}
 	strap := s.strap(w, d, lap)
+	held := "under"
 	if lap > d {
-		strap.Elsewhere(strap.Face("lap"), true, "cover", under, false)
-	} else {
-		strap.Elsewhere(strap.Face("under"), true, "cover", under, false)
+		held = "lap"
 	}
+	strap.Elsewhere(strap.Face(held), true, "cover", under, false)
 	closer := s.grid([]measure.Length{lap, spine + s.about(closerSlack), lap}, []measure.Length{s.Size(wrapCloser)}, `held  side  free`)
 	closer.Call(closer.Face("held"), "glued end")
 	closer.Call(closer.Face("free"), "free end")
@@ -134,12 +135,12 @@ func buildBookWrap(s Spec) (*Box, error) {
 	return &Box{
 		Parts: parts, Room: Block(Extent{Length: w - tS, Width: h, Height: d - tS}, at), Fits: []fit.Pair{pair},
 		Shut: ByDot,
-		Assembly: []string{
-			"Put adhesive on the outside of the strap's underside and press it onto the inside of the cover's back, against the spine, half way up.",
-			"Put adhesive on the inside of the closer's glued end and press it onto the outside of the cover's back, in the middle of its free edge, so that the rest stands over the edge.",
+		Together: []hand.Move{
+			hand.Join{Bonds: bonds("strap", held, "cover"), Said: hand.Say("wrap-strap")},
+			hand.Join{Bonds: bonds("closer", "held", "cover"), Said: hand.Say("wrap-closer")},
+			hand.Fill{Into: "strap", Said: hand.Say("fill-strap")},
+			hand.Shut{Said: hand.Say("shut-front")}, hand.Hold{Said: hand.Say("hold-closer")},
 		},
-		Closing: []string{"Bring the front over, and lay the closer's free end on it."},
-		Holding: "Hold the closer's end with a removable dot or hook-and-loop.",
 	}, nil
 }
 
@@ -182,8 +183,8 @@ func (s Spec) wrapped(strap, cover, closer *pattern.Grid, lap measure.Length) ([
 		}
 		part := Part{ID: x.id, Name: x.name, Pattern: p, Root: x.root, Opens: Upwards}
 		if x.gluing != "" {
-			part.Gluing = Glued(x.gluing)
 		}
+		part.Making = told(func() []hand.Move { return s.wrapMaking(x.id, p, lap) })
 		out = append(out, part)
 	}
 	tS, tC, tK := s.Card("strap"), s.Card("cover"), s.Card("closer")
@@ -196,4 +197,35 @@ func (s Spec) wrapped(strap, cover, closer *pattern.Grid, lap measure.Length) ([
 	out[2].At = r3.Vec{X: (back/2 - lap/2 + tK).MM()}
 	out[1].At = r3.Vec{Z: foot.MM()}
 	return out, nil
+}
+
+// wrapMaking is how a hand makes one of its three strips.
+func (s Spec) wrapMaking(id string, p *pattern.Pattern, lap measure.Length) []hand.Move {
+	m := s.make(p)
+	m.scores()
+	if id == "cover" {
+		m.do(hand.Names{Across: true, Words: []string{"front", "spine", "back"}})
+		if s.Choice(coverCorners) == "rounded" {
+			m.roundAll(min(s.about(quarterInch), s.Size(wrapFront)/3, s.Size(wrapBack)/3, s.Size(wrapTall)/3))
+		}
+	}
+	m.do(hand.FoldAll{})
+	if id != "strap" {
+		return m.moves
+	}
+	first := "side"
+	if lap > s.Size(wrapDepth) {
+		first = "under"
+	}
+	m.stick(hand.Stick{Way: hand.Strap, What: m.parts("panel", nil, "lap"), Onto: m.parts("panel", nil, first), OntoOutside: true, At: lap})
+	return m.moves
+}
+
+// roundAll rounds the four corners of a blank.
+func (m *making) roundAll(r measure.Length) {
+	w, h := m.p.Width, m.p.Height
+	m.do(hand.Bite{Said: said("round-all", one("at", r)), Loops: []pattern.Loop{
+		quarterRound(pt(0, r), pt(r, 0), pt(0, 0)), quarterRound(pt(w-r, 0), pt(w, r), pt(w, 0)),
+		quarterRound(pt(w, h-r), pt(w-r, h), pt(w, h)), quarterRound(pt(r, h), pt(0, h-r), pt(0, h)),
+	}})
 }

@@ -1,12 +1,12 @@
 package style
 
 import (
-	"fmt"
 	"math"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/fit"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -112,10 +112,10 @@ func buildBoundBox(s Spec) (*Box, error) {
 		lid.Round(tied, lid.Face("top"), r)
 	}
 	if s.Choice(boundClosure) == "ribbon" {
-		r, mid := s.Length(boundRibbon).MM()/6, measure.Nearest(long/2, s.ruler())
-		at := measure.Nearest(h+a+w+a+flap/2, s.ruler())
-		lid.Hole(tied, "hole", pattern.Circle(pt(mid, at), r))
-		base.Hole(wall, "hole", pattern.Circle(pt(mid, h+a+w+a+front-flap-belowFlap), r))
+		r, mid := max(s.cutting().Length(), measure.Nearest(s.Length(boundRibbon)/3, s.cutting())).MM()/2, measure.Nearest(long/2, s.cutting())
+		spine := h + a + w + a
+		lid.Hole(tied, "hole", pattern.Circle(pt(mid, spine+flap-measure.Nearest(flap/2, s.cutting())), r))
+		base.Hole(wall, "hole", pattern.Circle(pt(mid, spine+front-measure.Up(flap+belowFlap, s.cutting())), r))
 	}
 	tray := s.doubleTray(l, w, h)
 	tray.onto = map[string]onto{"base": {"base", floor}, "back": {"base", base.Face("back")}}
@@ -127,8 +127,8 @@ func buildBoundBox(s Spec) (*Box, error) {
 	across, up := pair, pair
 	across.Axis, across.OuterSpan, across.InnerSpan = "width", w+a, w
 	up.Axis, up.OuterSpan, up.InnerSpan = "height", h+a, h
-	shut, assembly, closing := s.binding(front)
-	return &Box{Parts: parts, Fits: []fit.Pair{across, up}, Shut: shut, Assembly: assembly, Closing: closing}, nil
+	shut := map[string]Shut{"magnets": ByMagnet, "hook": ByHook, "ribbon": ByRibbon}[s.Choice(boundClosure)]
+	return &Box{Parts: parts, Fits: []fit.Pair{across, up}, Shut: shut, Together: s.bindingMoves()}, nil
 }
 
 // doubleTray is a double-walled tray without a choice of corners.
@@ -164,30 +164,45 @@ func (s Spec) bound(tray trayShape, base, lid *pattern.Grid) ([]Part, error) {
 	return []Part{
 		inside,
 		{ID: "base", Name: "Base cover", Pattern: bp, Root: "floor", Opens: Upwards,
-			Gluing: Glued("Leave its front down until the tray is on it.")},
+			Making: told(func() []hand.Move { return s.coverMaking(bp, "back", "floor", "front") })},
 		{ID: "lid", Name: "Lid cover", Pattern: lp, Root: "back", Places: []pattern.Pose{back},
-			Gluing: Glued("Leave it dry until the base cover's back is glued up.")},
+			Making: told(func() []hand.Move { return s.coverMaking(lp, "back", "top", "flap") })},
 	}, nil
 }
 
-// binding says what closes the box and how the parts are put together.
-func (s Spec) binding(front measure.Length) (Shut, []string, []string) {
-	put := []string{
-		fmt.Sprintf("Put adhesive on the outside of the tray's floor and set it on the base cover's floor between the scores, its back wall at the back fold, %s of the cover showing at each end.", s.show(s.Size(boundOverhang))),
-		"Put adhesive on the outside of the tray's back wall and fold the cover's back up onto it; the front stays down.",
-		"Put adhesive on the inside of the lid cover's back and press it onto the outside of the base cover's back, the fold lines level; trim off a sliver that stands over.",
+// coverMaking is how a hand makes a cover of three rows.
+func (s Spec) coverMaking(p *pattern.Pattern, rows ...string) []hand.Move {
+	m := s.make(p)
+	m.scores()
+	m.do(hand.Names{Words: rows})
+	if s.Choice(coverCorners) == "rounded" {
+		m.roundFeet(0, p.Width, p.Height, min(s.about(quarterInch), s.Size(boundFlap)/2))
 	}
-	up := "Put adhesive on the inside of the front along its upper edge and fold it up onto the tray's front wall."
+	for _, h := range p.Holes {
+		lo, hi := pattern.Bounds(h.Flat())
+		m.do(hand.Bite{Loops: []pattern.Loop{h}, Said: said("punch-last", map[string][]measure.Length{
+			"across": {measure.FromMM(hi.X - lo.X)}, "off": {p.Height - measure.FromMM((lo.Y+hi.Y)/2)}})})
+	}
+	m.do(hand.FoldAll{})
+	return m.moves
+}
+
+// bindingMoves are how tray and covers go together, are filled and closed.
+func (s Spec) bindingMoves() []hand.Move {
+	set := said("bind-floor", map[string][]measure.Length{"at": {s.Size(length)}, "off": {s.Size(boundOverhang)}})
+	out := []hand.Move{
+		hand.Join{Bonds: bonds("tray", "base", "base"), Said: set},
+		hand.Join{Bonds: bonds("tray", "back", "base"), Said: hand.Say("bind-back")},
+	}
+	front := hand.Join{Uses: []string{"base"}, Said: hand.Say("bind-front")}
+	lid := hand.Join{Bonds: bonds("lid", "back", "base"), Said: hand.Say("bind-lid")}
+	fill := hand.Fill{Into: "tray"}
 	switch s.Choice(boundClosure) {
 	case "magnets":
-		return ByMagnet, append(put,
-			"Hold the two magnets together and mark the sides that attract. Glue one to the inside of the flap and one to the outside of the front where they meet, those sides to each other, and cover both with paper. Keep magnets away from children: swallowed, they are dangerous.",
-			up), []string{"Lay the lid over and let the flap find its magnet."}
+		return append(out, lid, hand.Join{Said: hand.Say("magnets-poles")}, hand.Join{Said: hand.Say("magnets-glued")}, hand.Join{Said: hand.Say("magnets-care")},
+			front, fill, hand.Shut{Said: hand.Say("bound-magnet")})
 	case "hook":
-		return ByHook, append(put, up, "Stick a piece of hook-and-loop to the inside of the flap and its other half to the front where they meet."),
-			[]string{"Lay the lid over and press the flap onto the front."}
+		return append(out, front, lid, hand.Join{Said: hand.Say("hook-and-loop")}, fill, hand.Shut{Said: hand.Say("bound-hook")})
 	}
-	return ByRibbon, append(put,
-		fmt.Sprintf("Thread one ribbon through the hole in the front and one through the flap's, and glue %s of each flat behind, clear of the scores; cover the flap's end with a strip of paper.", s.show(s.about(measure.Inch))),
-		up), []string{"Lay the lid over and tie the two ribbons in a bow over the flap."}
+	return append(out, hand.Join{Said: said("ribbons", one("at", s.about(measure.Inch)))}, front, lid, fill, hand.Shut{Said: hand.Say("bound-ribbons")})
 }

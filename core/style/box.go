@@ -8,6 +8,7 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/fit"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -32,12 +33,17 @@ type Box struct {
 	// Shuts are the faces of the first part that are folded to close it, in the
 	// order in which nothing is in the way; nil when there is but one way.
 	Shuts []string
-	// Assembly says, in order, how the parts go together before the box is
-	// filled, and Closing how it is shut after.
-	Assembly, Closing []string
-	// Holding is the last of Closing: how what is in Shut is put on. Whoever chooses
-	// something else to hold the box does that instead.
-	Holding string
+	// Together is how the made parts become the box, are filled and closed.
+	Together []hand.Move
+}
+
+// Closes reports whether a move closes the box.
+func (b *Box) Closes() bool {
+	return slices.ContainsFunc(b.Together, func(m hand.Move) bool {
+		own, says := m.(hand.Own)
+		_, shuts := m.(hand.Shut)
+		return shuts || says && own.Kind == hand.OwnClosing
+	})
 }
 
 // Added reports whether something that is no part of the box keeps it shut.
@@ -97,9 +103,6 @@ type Part struct {
 	// by poses from the root's own, the middle of the box's floor being the
 	// origin. They take the place of Opens and At.
 	Places []pattern.Pose
-	// Measuring, when set, says how this piece is cut or scored in a way
-	// its numbers alone do not show.
-	Measuring string
 	// Shim is how far the card is held off the fence when it is scored; its
 	// numbers are then read from each edge in turn, larger by the shim.
 	Shim measure.Length
@@ -109,59 +112,24 @@ type Part struct {
 	// Via, when set, is a form on the way from flat to finished, as Way's: such as
 	// a tube before its top is closed.
 	Via []float64
-	// First, when set, is what is done to the blank before anything is cut of it.
-	First string
-	// Template says that its outline is cut round a printed template: no numbers
-	// tell a heart.
-	Template bool
-	// Folding and Gluing say how, in working order.
-	Folding string
-	Gluing  []Gluing
+	// Making is how a hand makes it, move by move; nil, or telling no moves, where no
+	// construction tells it and General does. Told when somebody asks: most boxes are only sized.
+	Making func() []hand.Move
+	// Own are the words of whoever made the style up, on folding and gluing it.
+	Own []hand.Own
 }
 
-// Gluing is one act of gluing a piece: what is said of it, and whose adhesive it is, by the
-// faces that carry it. Where Of is nil it is that of all faces that no other act takes.
-type Gluing struct {
-	Says string
-	Of   func(pattern.Mark) bool
-}
-
-// Glued is the gluing of a piece in so many sentences, all adhesive with the first.
-func Glued(says ...string) []Gluing {
-	var out []Gluing
-	for i, s := range says {
-		g := Gluing{Says: s}
-		if i > 0 {
-			g.Of = func(pattern.Mark) bool { return false }
-		}
-		out = append(out, g)
+// Moves is how a hand makes it; none where no construction tells it.
+func (p Part) Moves() []hand.Move {
+	if p.Making == nil {
+		return nil
 	}
-	return out
+	return p.Making()
 }
 
-// GluedIn is the act, by its number in Gluing, in which the adhesive of a face is put on,
-// and whether that act names the face itself.
-func (p Part) GluedIn(m pattern.Mark) (act int, own bool) {
-	for i, g := range p.Gluing {
-		if g.Of == nil {
-			act = i
-		} else if g.Of(m) {
-			return i, true
-		}
-	}
-	return act, false
-}
-
-// named is the faces of a name, or of a family: "bottom" has "bottom.left".
-func named(names ...string) func(pattern.Mark) bool {
-	return func(m pattern.Mark) bool {
-		return slices.ContainsFunc(names, func(n string) bool { return m.Name == n || strings.HasPrefix(m.Name, n+".") })
-	}
-}
-
-// roled is the faces of a role.
-func roled(r pattern.Role) func(pattern.Mark) bool {
-	return func(m pattern.Mark) bool { return m.Role == r }
+// Traced reports whether it is drawn round a printed template.
+func (p Part) Traced() bool {
+	return slices.ContainsFunc(p.Moves(), func(m hand.Move) bool { _, traced := m.(hand.Template); return traced })
 }
 
 // Copies is how many of the piece one box has.

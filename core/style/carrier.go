@@ -3,10 +3,12 @@ package style
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/fit"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -129,7 +131,7 @@ func buildCross(s Spec) (*Box, error) {
 	// goes round it, keeps that off the table.
 	off := (a / 2).MM()
 	carrier := Part{At: r3.Vec{Z: off}, ID: "carrier", Name: "Carrier", Pattern: p, Root: "back", Opens: Upwards, Card: tC,
-		Folding: "Nothing is glued at its corners: all four walls fall open."}
+		Making: told(func() []hand.Move { return s.crossMaking(p, size) })}
 	box := &Box{Parts: []Part{carrier}, Shut: ByBand, Shuts: []string{"front", "left", "right", "base"}}
 	pitch := size.length / measure.Length(s.carried())
 	shape, small := s.trayShape("", "", l, w, h), s.trayShape("", "", l+a, w+a, depth)
@@ -142,11 +144,13 @@ func buildCross(s Spec) (*Box, error) {
 	if err != nil {
 		return nil, err
 	}
+	var bonds []hand.Across
 	for k := range s.carried() {
 		n := fmt.Sprint(k + 1)
 		one, lid := boxPart, lidPart // all of them are cut alike
 		one.ID, one.Name, lid.ID, lid.Name = "box-"+n, "Box "+n, "lid-"+n, "Lid "+n
 		shape.id, shape.name, small.id, small.name = one.ID, one.Name, lid.ID, lid.Name
+		bonds = append(bonds, hand.Across{Piece: one.ID, Face: "base", Onto: "carrier"})
 		wall, over := "back", k%2 == 1
 		if over {
 			wall = "front"
@@ -187,7 +191,7 @@ func buildCross(s Spec) (*Box, error) {
 	lid.Away = r3.Vec{Y: -1.5*size.wall.MM() - 20}
 	box.Parts = append(box.Parts, lid)
 	box.Fits = append(box.Fits, over.over(outer, fit.LidOn, lid.Card, tC)...)
-	s.crossWords(box, size)
+	box.Together = s.crossTogether(size, bonds)
 	inside, err := roomOf(box.Parts[1])
 	if err != nil {
 		return nil, err
@@ -210,46 +214,42 @@ func (s Spec) unlike(all, more []fit.Pair) []fit.Pair {
 	return all
 }
 
-// crossWords says in which order a cross is glued, on which it depends whether
-// it closes.
-func (s Spec) crossWords(box *Box, size crossSizes) {
-	// Each box has an equal part of the length; its place is told from one end, so that
-	// no two distances have to be added.
-	var standing, hanging, stand, hang []string
+// crossMaking is how a hand makes the carrier: its walls fall open.
+func (s Spec) crossMaking(p *pattern.Pattern, size crossSizes) []hand.Move {
+	m := s.make(p)
+	m.scoreFour(0, size.wall)
+	m.do(hand.CutOff{What: m.cells("corners-open", nil, [2]int{0, 0}, [2]int{2, 0}, [2]int{0, 2}, [2]int{2, 2})}, hand.FoldAll{})
+	return m.moves
+}
+
+// crossTogether is how boxes and carrier go together, are filled and closed.
+func (s Spec) crossTogether(size crossSizes, bonds []hand.Across) []hand.Move {
+	var standing, hanging []string
+	var at, upside []measure.Length
+	var first, second []hand.Across
 	for k := range s.carried() {
-		name := fmt.Sprint("box ", k+1)
-		from := s.show(measure.Nearest(size.length*measure.Length(2*k+1)/measure.Length(2*s.carried()), s.ruler()))
+		middle := measure.Nearest(size.length*measure.Length(2*k+1)/measure.Length(2*s.carried()), s.cutting())
 		if k%2 == 0 {
-			standing, stand = append(standing, name), append(stand, from)
+			standing, at, first = append(standing, bonds[k].Piece), append(at, middle), append(first, bonds[k])
 		} else {
-			hanging, hang = append(hanging, name), append(hang, from)
+			hanging, upside, second = append(hanging, bonds[k].Piece), append(upside, middle), append(second, bonds[k])
 		}
 	}
 	gap := size.width - s.Size(carriedHeight) - s.Card("box-1")/2 - s.Card("lid-1")
-	middles := func(at []string) string {
-		if len(at) == 1 {
-			return "its middle " + at[0] + " from the left end of the wall"
-		}
-		return "their middles " + And(at) + " from the left end of the wall"
+	scraps := max(1, int((gap+s.Card("carrier")/2)/max(1, s.Card("carrier"))))
+	stand, hang := strings.Join(standing, " "), strings.Join(hanging, " ")
+	tell := func(key, boxes string, at []measure.Length) hand.Said {
+		return hand.Said{Key: key, Pieces: map[string]string{"boxes": boxes}, Lengths: map[string][]measure.Length{"at": at}, Counts: map[string]int{"count": scraps}}
 	}
-	box.Assembly = []string{
-		fmt.Sprintf("Try it dry before anything is glued to the carrier. Lay the carrier flat, outside down, the first long wall towards you. Set %s, %s, on that wall, %s. Set %s upside down beside, %s; fold the floor up, and bring the other long wall over. It must close without pressing.",
-			And(standing), lidsOn(standing), middles(stand), And(hanging), middles(hang)),
-		fmt.Sprintf("Put adhesive on the bottoms of %s and press them on where they stood, at least %s from every score and edge.", And(standing), s.show(measure.Up(1500*measure.Micrometre, s.ruler()))),
-		fmt.Sprintf("Set %s upside down on the first long wall again, %s, on a scrap of card about %s thick. Put adhesive on the upturned bottom of each, fold the floor up, bring the other long wall over and press it down. Only then open it again.",
-			And(hanging), middles(hang), s.show(measure.Nearest(max(gap, s.ruler().Length()), s.ruler()))),
+	return []hand.Move{
+		hand.Join{Said: hand.Say("lids-on")},
+		hand.Join{Uses: []string{"carrier"}, Said: tell("cross-dry", stand, at)},
+		hand.Join{Said: tell("cross-dry-between", hang, upside)}, hand.Join{Said: hand.Say("cross-try")},
+		hand.Join{Bonds: first, Said: tell("cross-stand", stand, at)},
+		hand.Join{Said: tell("cross-scraps", hang, upside)},
+		hand.Join{Bonds: second, Said: hand.Say("cross-press")},
+		hand.Fill{Into: "box-1", Said: hand.Say("fill-boxes")},
+		hand.Shut{Said: tell("cross-raise", hang, nil)}, hand.Shut{Said: tell("cross-swing", stand, nil)},
+		hand.Shut{Uses: []string{"lid"}, Said: hand.Say("cross-lid")}, hand.Hold{Said: hand.Say("hold-ribbon")},
 	}
-	box.Closing = []string{
-		"Fold the other long wall up with its boxes, then the two ends; raise the floor with all of them over the boxes on the first long wall, and set the carrier on its floor.",
-		"Put the carrier's lid on: it holds the walls shut.",
-	}
-	box.Holding = "Tie a ribbon or a band round when it is carried."
-}
-
-// lidsOn is "its lid on" or "their lids on".
-func lidsOn(names []string) string {
-	if len(names) == 1 {
-		return "its lid on"
-	}
-	return "their lids on"
 }

@@ -6,15 +6,13 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/fit"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
 
 // stripSlack is how much higher a strip is than its two storeys of trays.
 const stripSlack = 5 * measure.Millimetre
-
-// beyond is how far the last panel of a strip lies over the first one's edge.
-const beyond = 800 * measure.Micrometre
 
 func buildStrip(s Spec) (*Box, error) {
 	side, h, room, cap := s.Size(carriedLength), s.Size(carriedHeight), s.Length(carrierAllowance), s.Length(capDepth)
@@ -49,7 +47,7 @@ func buildStrip(s Spec) (*Box, error) {
 	tS, tC := s.Card("strip"), s.Card("cap-1")
 	foot := (tC / 2).MM()
 	box := &Box{
-		Parts: []Part{{ID: "strip", Name: "Strip", Pattern: made, Root: "second", Opens: Upright, Card: tS, At: r3.Vec{X: middle.X, Y: middle.Y, Z: foot}}},
+		Parts: []Part{{ID: "strip", Name: "Strip", Pattern: made, Root: "second", Opens: Upright, Card: tS, Making: told(func() []hand.Move { return s.stripMaking(made) }), At: r3.Vec{X: middle.X, Y: middle.Y, Z: foot}}},
 		Shut:  ByFriction, Shuts: []string{"first", "third", "fourth"},
 	}
 	inside := func(t measure.Length) measure.Length { return p/2 - (tS+t)/2 } // of a tray's wall from the middle
@@ -100,8 +98,22 @@ func buildStrip(s Spec) (*Box, error) {
 		box.Fits = append(box.Fits, fit.Pair{Kind: fit.InBox, Outer: "strip", OuterName: "Column", OuterCard: tS, OuterSpan: p,
 			Inner: "tray-1", InnerName: "Square tray", InnerCard: s.Card("tray-1"), InnerSpan: side, Axis: axis})
 	}
-	s.stripWords(box)
+	box.Together = []hand.Move{
+		hand.Join{Uses: []string{"strip"}, Said: hand.Say("strip-dry")}, hand.Join{Said: hand.Say("strip-try")},
+		hand.Join{Bonds: bonds("tray-1", "back", "strip"), Said: hand.Say("strip-square")},
+		hand.Join{Bonds: bonds("tray-2", "left", "strip", "tray-3", "right", "strip"), Said: hand.Say("strip-halves")},
+		hand.Fill{Into: "tray-1", Said: hand.Say("fill-trays")},
+		hand.Shut{Said: hand.Say("strip-shut")}, hand.Shut{Uses: []string{"cap-1", "cap-2"}, Said: hand.Say("caps-on")},
+	}
 	return box, nil
+}
+
+// stripMaking is how a hand makes the column.
+func (s Spec) stripMaking(p *pattern.Pattern) []hand.Move {
+	m := s.make(p)
+	m.scores()
+	m.do(hand.Names{Across: true, Panels: true, Words: []string{"1", "2", "3", "4"}}, hand.FoldAll{})
+	return m.moves
 }
 
 // caps puts a tray over each end of the column.
@@ -127,17 +139,4 @@ func (s Spec) caps(box *Box, middle r3.Vec, wide, depth, tall measure.Length) er
 		box.Fits = s.unlike(box.Fits, shape.over(column, fit.LidOn, one.Card, s.Card("strip")))
 	}
 	return nil
-}
-
-// stripWords says in which order a strip is glued.
-func (s Spec) stripWords(box *Box) {
-	box.Assembly = []string{
-		"Try it dry before anything is glued to the strip: stand the square tray on the table, the two half trays on it side by side, their open sides up, fold the strip round all three, and let its last panel lie over the edge of the first. It must close without pressing, and a cap must go over each end.",
-		"Put adhesive on the outside of the square tray's back wall and press it onto the inside of the second panel, in the middle, level with the strip's lower edge.",
-		"Put adhesive on the outside of the half trays' outer long walls and press one onto the first panel and one onto the third, level with the strip's upper edge, so that they come side by side when it closes.",
-	}
-	box.Closing = []string{
-		"Fold the first panel in, then the third and the fourth round, its end " + s.show(beyond) + " over the first one's edge.",
-		"Push a cap over each end: they hold it shut.",
-	}
 }

@@ -1,6 +1,9 @@
 package style
 
 import (
+	"slices"
+
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -56,17 +59,15 @@ func buildCarton(s Spec) (*Box, error) {
 		g.Up(base, g.Face(w))
 	}
 	g.Hinge(g.Face("back"), top, 90, 0)
-	shut, closing, hold := ByTuck, "Close the lid and tuck its flap in behind the front.", ""
+	shut := ByTuck
 	if s.Choice(cartonTuck) == "outside" {
 		g.Lap(flap, front)
-		shut, closing, hold = ByDot, "Close the lid and bring its flap down over the front.", "Hold the flap with a removable dot."
+		shut = ByDot
 	} else {
 		g.Tuck(flap, front)
 	}
-	gluing := "Put adhesive on the outside of the four tabs, stand the walls up and press the tabs inside the two end walls."
 	if s.Choice(cartonCorners) == "on-the-ends" {
 		onTheEnds(g, min(h, l/2))
-		gluing = "Stand the end walls up and fold their squares in. Put adhesive on the outside of the squares, bring back and front up and press them on: each doubles half of it."
 	} else {
 		g.Tab(flap, top, f, flapWedge)
 		endTabs(g, min(h, d/2), "back", "front")
@@ -77,8 +78,41 @@ func buildCarton(s Spec) (*Box, error) {
 	}
 	return &Box{Parts: []Part{{
 		ID: "body", Name: "Carton", Pattern: p, Root: "base", Opens: Upwards,
-		Gluing: Glued(gluing),
-	}}, Shut: shut, Closing: []string{closing}, Holding: hold}, nil
+		Making: told(func() []hand.Move { return s.cartonMaking(p) }),
+	}}, Shut: shut, Together: s.cartonShut()}, nil
+}
+
+// cartonMaking is how a hand makes it.
+func (s Spec) cartonMaking(p *pattern.Pattern) []hand.Move {
+	m := s.make(p)
+	m.scores()
+	m.do(hand.Names{Words: []string{"flap", "top", "back", "base", "front"}})
+	beside := hand.CutOff{What: m.cells("beside", []string{"flap", "top"}, [2]int{0, 0}, [2]int{2, 0}, [2]int{0, 1}, [2]int{2, 1})}
+	corners := []string{"back.left", "back.right", "front.left", "front.right"}
+	if s.Choice(cartonCorners) == "on-the-ends" {
+		m.do(hand.Slit{Runs: slices.Concat(runs(3, []hand.Edge{hand.Top}, 0, 1), runs(1, []hand.Edge{hand.Bottom}, 0, 1))}, beside)
+		m.shape("square", group{"square", nil, corners})
+		m.do(hand.FoldAll{})
+		m.stick(hand.Stick{Way: hand.EndsFirst, What: m.parts("square", nil, corners...), Onto: m.parts("wall", nil, "back", "back", "front", "front"), Outside: true})
+		return m.moves
+	}
+	m.slit(2, []hand.Edge{hand.Top}, 0, 1)
+	m.do(beside)
+	m.slit(1, leftAndRight, 2, 3)
+	m.shape("tab", group{"tab", nil, corners})
+	m.shape("flap", group{"flap", nil, []string{"flap"}})
+	m.do(hand.FoldAll{})
+	m.stick(hand.Stick{Way: hand.WallsUp, What: m.parts("tab", nil, corners...), Onto: m.parts("wall", nil, "left", "right", "left", "right"), Outside: true})
+	return m.moves
+}
+
+// cartonShut is how it is filled and closed.
+func (s Spec) cartonShut() []hand.Move {
+	fill := hand.Fill{Into: "body"}
+	if s.Choice(cartonTuck) == "outside" {
+		return []hand.Move{fill, hand.Shut{Said: hand.Say("shut-lap")}, hand.Hold{Said: hand.Say("hold-flap")}}
+	}
+	return []hand.Move{fill, hand.Shut{Said: hand.Say("shut-tuck")}}
 }
 
 // flapWedge is what a tucked flap loses on each side at its free end.

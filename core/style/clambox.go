@@ -2,6 +2,7 @@ package style
 
 import (
 	"brevium/core/fit"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -94,11 +95,8 @@ func clam(s Spec, id, name string, l, d, h measure.Length) (*Box, error) {
 	}
 	part := Part{
 		ID: id, Name: name, Pattern: p, Root: "base", Opens: Upwards, Card: t,
-		Gluing: []Gluing{
-			{"Base half: put adhesive on the outside of the front's and the spine's tabs and press them inside the end walls.", nil},
-			{"Lid half: put adhesive on the outside of the lip's tabs and press them inside the lid's end walls; taper them well so that they do not catch.", named("lip.left", "lip.right")},
-		},
 	}
+	part.Making = told(func() []hand.Move { return s.clamMaking(p, h, a) })
 	pair := fit.Pair{
 		Kind: &kind, Outer: id, Inner: id, OuterName: "Lid half", InnerName: "Base half", OuterCard: t, InnerCard: t,
 		OuterDepth: h, InnerDepth: h,
@@ -113,8 +111,52 @@ func clam(s Spec, id, name string, l, d, h measure.Length) (*Box, error) {
 	return &Box{
 		Parts: []Part{part}, Fits: []fit.Pair{along, across},
 		// The lid half lies over the base half: inside is the base half's own.
-		Room:    blockRoom(part, f, Extent{l - 3*t, d - t, h - t}),
-		Shut:    ByFriction,
-		Closing: []string{"Close the lid half over the base half, front last."},
+		Room: blockRoom(part, f, Extent{l - 3*t, d - t, h - t}),
+		Shut: ByFriction,
+		Together: []hand.Move{
+			hand.Fill{Into: id, Said: hand.Say("fill-base-half")},
+			hand.Shut{Said: hand.Say("shut-clam")},
+		},
 	}, nil
+}
+
+// clamMaking is how a hand makes it.
+func (s Spec) clamMaking(p *pattern.Pattern, h, a measure.Length) []hand.Move {
+	m := s.make(p)
+	m.scores()
+	m.do(hand.Names{Words: []string{"front", "base", "spine", "lid", "lip"}})
+	if a == 0 {
+		m.slit(1, leftAndRight, 0, 1, 2, 3)
+	} else {
+		m.steppedSides(h, a)
+	}
+	tabs := func(row string) group { return group{"tab", []string{row}, []string{row + ".left", row + ".right"}} }
+	m.shape("tab", tabs("front"), tabs("spine"), tabs("lip"))
+	m.do(hand.FoldAll{})
+	m.stick(hand.Stick{Way: hand.Inside, Outside: true,
+		What: m.parts("tab", []string{"front", "spine"}, "front.left", "front.right", "spine.left", "spine.right"),
+		Onto: m.parts("side-wall", []string{"base"}, "left", "right", "left", "right")})
+	m.stick(hand.Stick{Way: hand.Inside, Outside: true,
+		What: m.parts("tab", []string{"lip"}, "lip.left", "lip.right"),
+		Onto: m.parts("side-wall", []string{"lid"}, "lid.left", "lid.right")})
+	return m.moves
+}
+
+// steppedSides scores and slits the sides of a box whose lid half is wider: its scores lie
+// nearer to the side edges, from the spine's fold on.
+func (m *making) steppedSides(h, a measure.Length) {
+	wide, high, at := m.p.Width, m.p.Height, m.p.Scores.Horizontal
+	fold := at[2]
+	line := func(x, y1, y2 measure.Length) pattern.Segment { return pattern.Segment{A: pt(x, y1), B: pt(x, y2)} }
+	m.do(hand.Score{Lines: []pattern.Segment{line(h, 0, fold), line(wide-h, 0, fold)}, Said: said("clam-base-half", one("at", h))})
+	m.do(hand.Score{Lines: []pattern.Segment{line(h-a/2, fold, high), line(wide-h+a/2, fold, high)}, Said: said("clam-lid-half", one("at", h-a/2))})
+	var cuts []pattern.Segment
+	for i, y := range at {
+		to := h
+		if i == 3 {
+			to = h - a/2
+		}
+		cuts = append(cuts, pattern.Segment{A: pt(0, y), B: pt(to, y)}, pattern.Segment{A: pt(wide, y), B: pt(wide-to, y)})
+	}
+	m.do(hand.Snip{Cuts: cuts, Said: hand.Said{Key: "clam-slits", Counts: map[string]int{"count": len(at)}}})
 }

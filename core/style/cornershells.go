@@ -4,6 +4,7 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/fit"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -91,13 +92,11 @@ func buildCornerShells(s Spec) (*Box, error) {
 	if err != nil {
 		return nil, err
 	}
-	var assembly []string
 	if keeps {
 		first.Away = r3.Vec{}
 		quarter := room.Largest
 		quarter.Length, quarter.Width = quarter.Length/2, quarter.Width/2
 		room = Block(quarter, r3.Add(room.At, r3.Vec{X: -quarter.Length.MM() / 2, Y: -quarter.Width.MM() / 2}))
-		assembly = append(assembly, "Put adhesive on the outside of the tray's base, on the half that lies in the first shell, and slide it in.")
 	}
 	pair := fit.Pair{Kind: fit.SleeveRound, Outer: "shell.first", Inner: "tray", OuterName: "Shells", InnerName: "Tray", OuterCard: tS, InnerCard: tT}
 	along, across, up := pair, pair, pair
@@ -105,11 +104,16 @@ func buildCornerShells(s Spec) (*Box, error) {
 	across.Axis, across.OuterSpan, across.InnerSpan = "width", p, l
 	across.OuterLayers, across.OuterWhat = 3, "flaps at both legs and at one corner"
 	up.Axis, up.OuterSpan, up.InnerSpan = "height", d, h
+	together := []hand.Move{hand.Fill{Into: "tray"}, hand.Shut{Uses: []string{"shell.first", "shell.second"}, Said: hand.Say("shells-on")}, hand.Hold{Said: hand.Say("shells-tied")}}
+	if keeps {
+		join := hand.Join{Bonds: bonds("tray", "base", "shell.first"), Said: hand.Say("shell-kept")}
+		together = append([]hand.Move{join}, together...)
+		together[2] = hand.Shut{Uses: []string{"shell.second"}, Said: hand.Say("shell-on")}
+	}
 	return &Box{
-		Parts: []Part{inside, first, second}, Room: room, Fits: []fit.Pair{along, across, up},
-		Shut: ByBand, Assembly: assembly,
-		Closing: []string{"Slide the shells on from two opposite corners until they meet."},
-		Holding: "Put a band round them. A band round one way lets them slide along it: tie a ribbon crosswise if the box is carried.",
+		Together: together,
+		Parts:    []Part{inside, first, second}, Room: room, Fits: []fit.Pair{along, across, up},
+		Shut: ByBand,
 	}, nil
 }
 
@@ -117,7 +121,7 @@ func buildCornerShells(s Spec) (*Box, error) {
 // by flaps that lie in one another.
 func (s Spec) shell(id, name string, p, d measure.Length) (Part, *pattern.Leaf, error) {
 	b := pattern.NewBuilder()
-	b.CutOn(s.ruler())
+	sliver := s.sliver()
 	at := func(x, y measure.Length) pattern.Point { return pt(x, y) }
 	right, far := p+d, 2*p+d
 	floor := b.Polygon("floor", at(0, p), at(p, 0), at(p, p))
@@ -142,6 +146,26 @@ func (s Spec) shell(id, name string, p, d measure.Length) (Part, *pattern.Leaf, 
 	}
 	return Part{
 		ID: id, Name: name, Pattern: made, Root: "floor", Opens: Upwards,
-		Gluing: Glued("Fold the shell round the tray dry first: the two shells meet along the diagonal, and slide off. Then fold the wall's flap in, and glue the roof's flap inside the floor's: the shell is closed along both legs and open along its long side."),
+		Making: told(func() []hand.Move { return s.shellMaking(made, p, d) }),
 	}, floor, nil
+}
+
+// shellMaking is how a hand makes a shell.
+func (s Spec) shellMaking(made *pattern.Pattern, p, d measure.Length) []hand.Move {
+	m := s.make(made)
+	m.scores()
+	m.slit(1, []hand.Edge{hand.Bottom}, 0, 1)
+	right, far, foot, off := p+d, 2*p+d, p+d, s.sliver()
+	m.do(hand.Snip{Said: hand.Say("shell-slants"),
+		Cuts: []pattern.Segment{{A: pt(p, 0), B: pt(0, p)}, {A: pt(right, 0), B: pt(far, p)}},
+		Off:  []pattern.Point{pt(mm/4, mm/4), pt(far-mm/4, mm/4)}})
+	m.do(hand.Snip{Said: hand.Say("shell-slivers"),
+		Cuts: []pattern.Segment{
+			{A: pt(0, p), B: pt(off, foot)}, {A: pt(far, p), B: pt(far-off, foot)},
+			{A: pt(p, p), B: pt(p+off, foot)}, {A: pt(right, p), B: pt(right-off, foot)},
+		},
+		Off: []pattern.Point{pt(off/4, foot-off/4), pt(far-off/4, foot-off/4), pt(p+off/4, foot-off/4), pt(right-off/4, foot-off/4)}})
+	m.do(hand.FoldAll{})
+	m.stick(hand.Stick{Way: hand.Shell, Outside: true, What: m.parts("flap", nil, "roof.flap", "wall.flap"), Onto: m.parts("flap", nil, "floor.flap", "roof.flap")})
+	return m.moves
 }

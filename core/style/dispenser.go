@@ -1,12 +1,13 @@
 package style
 
 import (
-	"fmt"
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/fit"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -39,14 +40,14 @@ var (
 		ID: "window.length", Label: "Window's length", Kind: LengthKind, Default: measure.Inch, Min: 6 * mm, Max: 120 * mm,
 		About: "Left to right; it must clear the ledges",
 		Follows: func(s Spec) measure.Length {
-			return max(measure.Up(6*mm, s.ruler()), measure.Down((s.Size(dispenserLength)-2*s.Size(dispenserLedge))*3/4, s.ruler()))
+			return max(measure.Up(6*mm, s.cutting()), measure.Down((s.Size(dispenserLength)-2*s.Size(dispenserLedge))*3/4, s.cutting()))
 		},
 	}
 	windowWidth = &Option{
 		ID: "window.width", Label: "Window's width", Kind: LengthKind, Default: measure.Inch / 2, Min: 6 * mm, Max: 100 * mm,
 		About: "Front to back; a round one is as wide",
 		Follows: func(s Spec) measure.Length {
-			return max(measure.Up(6*mm, s.ruler()), measure.Down((s.Size(dispenserWidth)-2*s.Size(dispenserLedge))*3/4, s.ruler()))
+			return max(measure.Up(6*mm, s.cutting()), measure.Down((s.Size(dispenserWidth)-2*s.Size(dispenserLedge))*3/4, s.cutting()))
 		},
 	}
 	pullTab = &Option{
@@ -120,7 +121,7 @@ func buildDispenser(s Spec) (*Box, error) {
 		dust := g.Face("dust." + side)
 		g.Call(dust, side+" dust flap")
 		g.Role(pattern.Flap, dust)
-		g.Tab(dust, g.Face(side), min(w, measure.Down(l/2, s.ruler())), 0)
+		g.Tab(dust, g.Face(side), min(w, measure.Down(l/2, s.cutting())), 0)
 		if side == "right" {
 			g.Slit(dust, lid)
 		}
@@ -138,7 +139,7 @@ func buildDispenser(s Spec) (*Box, error) {
 	tB, tW := s.Card("body"), s.Card("window")
 	body := Part{
 		ID: "body", Name: "Tube", Pattern: tube, Root: "front", Opens: Upright, Card: tB,
-		Gluing: Glued("Put adhesive on the outside of the tab and join the tube; fold the right and the left ledge in first and glue the front and the back one over them."),
+		Making: told(func() []hand.Move { return s.dispenserMaking(tube) }),
 	}
 	room, err := roomOf(body)
 	if err != nil {
@@ -147,18 +148,47 @@ func buildDispenser(s Spec) (*Box, error) {
 	// Up to the two layers of the ledges; the dust flaps lie on the closing flap.
 	room = Block(Extent{Length: room.Largest.Length, Width: room.Largest.Width, Height: h - 3*tB}, r3.Vec{Z: (tB + tB/2).MM()})
 	room.FromBelow = true
-	assembly := []string{"Put adhesive on the upper side of the ledges and press the window's panel onto them, its edges level with the box's."}
-	if s.Choice(pullTab) == "tab" {
-		assembly = append(assembly, fmt.Sprintf("Pull tab: cut a strip of card %s × %s from what is left, fold it in half, and glue one half to the middle of the closing flap, outside, so that the other hangs out and the box does not rock on it.", s.show(s.about(3*measure.Inch/4)), s.show(2*s.about(3*measure.Inch/4))))
-	}
-	assembly = append(assembly, "Stand the box on its head, to be filled from below.")
 	box := &Box{
-		Parts: []Part{body, {ID: "window", Name: "Window panel", Pattern: panel, Root: "panel", Opens: Downwards,
+		Parts: []Part{body, {ID: "window", Name: "Window panel", Pattern: panel, Root: "panel", Opens: Downwards, Making: told(func() []hand.Move { return s.windowMaking(panel) }),
 			At: r3.Vec{Z: (h + tB + (tB+tW)/2).MM()}, Card: tW}},
-		Room: room, Fits: s.windowFits(l, w, ledge), Shut: ByTuck, Assembly: assembly,
-		Closing: []string{"Fold the dust flaps in, bring the closing flap over them, tuck it in behind the back, the side without the tab, and stand the box up."},
+		Room: room, Fits: s.windowFits(l, w, ledge), Shut: ByTuck,
 	}
+	box.Together = s.dispenserTogether()
 	return box, s.refills(box)
+}
+
+// dispenserMaking is how a hand makes the tube.
+func (s Spec) dispenserMaking(p *pattern.Pattern) []hand.Move {
+	m := s.make(p)
+	m.scores()
+	m.do(hand.Names{Across: true, Panels: true, Words: []string{"1", "2", "3", "4", "tab"}})
+	m.do(hand.Slit{Runs: slices.Concat(runs(1, []hand.Edge{hand.Top}, 0, 1, 2, 3), runs(2, []hand.Edge{hand.Bottom}, 0, 1, 2, 3))})
+	m.do(hand.CutOff{What: m.cells("dispenser", nil, [2]int{2, 2}, [2]int{1, 3}, [2]int{2, 3}, [2]int{3, 3}, [2]int{4, 0}, [2]int{4, 2}, [2]int{4, 3})})
+	m.shape("dust-flap", group{"dust-flap", nil, []string{"dust.right", "dust.left"}})
+	m.do(hand.FoldAll{})
+	m.stick(hand.Stick{Way: hand.Tube, What: m.parts("tab", nil, "tab"), Onto: m.parts("panel", nil, "front"), Outside: true})
+	m.stick(hand.Stick{Way: hand.Ledges, OntoOutside: true, What: m.parts("ledge", nil, "ledge.front", "ledge.front", "ledge.back", "ledge.back"),
+		Onto: m.parts("ledge", nil, "ledge.right", "ledge.left", "ledge.right", "ledge.left")})
+	return m.moves
+}
+
+// windowMaking is how a hand makes the panel with the window.
+func (s Spec) windowMaking(p *pattern.Pattern) []hand.Move {
+	m := s.make(p)
+	long, wide := s.windowSize()
+	m.do(hand.Bite{Loops: p.Holes, Said: said("window-"+s.Choice(windowShape), map[string][]measure.Length{"size": {long, wide}, "across": {wide}})})
+	return m.moves
+}
+
+// dispenserTogether is how the window goes on, and how it is filled and closed.
+func (s Spec) dispenserTogether() []hand.Move {
+	out := []hand.Move{hand.Join{Bonds: bonds("body", "ledge.front", "window", "body", "ledge.back", "window"), Said: hand.Say("window-on")}}
+	if s.Choice(pullTab) == "tab" {
+		wide := s.about(3 * measure.Inch / 4)
+		out = append(out, hand.Join{Said: said("pull-tab", one("size", wide, 2*wide))}, hand.Join{Said: hand.Say("pull-tab-on")})
+	}
+	return append(out, hand.Join{Said: hand.Say("on-its-head")}, hand.Fill{Into: "body", Said: hand.Say("fill-above")},
+		hand.Shut{Said: hand.Say("shut-below")}, hand.Shut{Said: hand.Say("turn-over")})
 }
 
 // windowFits are the accounts of the window between the ledges.
@@ -197,7 +227,7 @@ func (s Spec) window(l, w, ledge measure.Length) (*pattern.Grid, error) {
 	g := s.grid([]measure.Length{l}, []measure.Length{w}, `panel`)
 	panel := g.Face("panel")
 	g.Role(pattern.Panel, panel)
-	middle := pt(measure.Nearest(l/2, s.ruler()), measure.Nearest(w/2, s.ruler()))
+	middle := pt(measure.Nearest(l/2, s.cutting()), measure.Nearest(w/2, s.cutting()))
 	g.Hole(panel, "window", opening(s.Choice(windowShape), middle, long.MM()/2, wide.MM()/2))
 	return g, nil
 }

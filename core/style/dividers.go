@@ -10,6 +10,7 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/fault"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -104,11 +105,11 @@ func (d Dividers) Parts() ([]Part, error) {
 // StripLength is what a divider strip is cut to inside a span: shorter by its
 // ease, and down to the ruler's mark.
 func StripLength(span measure.Length, tick measure.Tick) measure.Length {
-	return measure.Down(span-StripEase, tick.Ruler())
+	return measure.Down(span-StripEase, tick.Cut())
 }
 
 // high is what a strip is cut to: the inside's height, down to the ruler's mark.
-func (d Dividers) high() measure.Length { return measure.Down(d.Height, d.Tick.Ruler()) }
+func (d Dividers) high() measure.Length { return measure.Down(d.Height, d.Tick.Cut()) }
 
 // middles gives where, from the left end of a strip along a span, the card
 // between neighbouring cells has its middle: on the ruler's marks.
@@ -117,7 +118,7 @@ func (d Dividers) middles(cells []measure.Length, span measure.Length) []measure
 	at := -(span - StripLength(span, d.Tick)) / 2
 	for _, c := range cells[:len(cells)-1] {
 		at += c
-		out = append(out, measure.Nearest(at+d.Card/2, d.Tick.Ruler()))
+		out = append(out, measure.Nearest(at+d.Card/2, d.Tick.Cut()))
 		at += d.Card
 	}
 	return out
@@ -137,11 +138,13 @@ func strip(start, across, height measure.Length, along bool) pattern.Pose {
 	}
 }
 
+// slotCards is how many cards wide a slot is: the card that goes in and some room.
+func (d Dividers) slotCards() int { return int((d.Card+SlotRoom-1)/max(1, d.Card)) + 1 }
+
 // slotted is a flat strip with a slot at each crossing.
 func (d Dividers) slotted(p *Part, span measure.Length, at []measure.Length, up bool) {
 	// Two slots together are as deep as the strips are high, or a mark deeper.
-	ruler := d.Tick.Ruler()
-	h, deep, half := d.high().MM(), measure.Up(d.high()/2, ruler).MM(), measure.Up(d.Card+SlotRoom, ruler).MM()/2
+	h, deep, half := d.high().MM(), measure.Up(d.high()/2, d.Tick.Cut()).MM(), (measure.Length(d.slotCards())*d.Card).MM()/2
 	var top, bottom []pattern.Point
 	for _, m := range at {
 		x := m.MM()
@@ -163,12 +166,29 @@ func (d Dividers) slotted(p *Part, span measure.Length, at []measure.Length, up 
 	p.Pattern = &pattern.Pattern{Width: span, Height: d.high(), Outline: pattern.Straight(outline...),
 		Marks: []pattern.Mark{{Name: "strip", Role: pattern.Panel, At: pattern.Pt(first, deep), Up: pattern.Pt(0, -1)}}}
 	p.Root = "strip"
+	m := newMaking(p.Pattern, "")
+	key := "slots-top"
+	if !up {
+		key = "slots-bottom"
+	}
+	slots := hand.Bite{Said: hand.Said{Key: key, Counts: map[string]int{"count": d.slotCards()},
+		Lengths: map[string][]measure.Length{"at": at, "off": {measure.FromMM(deep)}}}}
+	for _, x := range at {
+		l, r, y := x.MM()-half, x.MM()+half, deep
+		from := 0.0
+		if !up {
+			from, y = h, h-deep
+		}
+		slots.Loops = append(slots.Loops, pattern.Straight(pattern.Pt(l, min(from, y)), pattern.Pt(r, min(from, y)), pattern.Pt(r, max(from, y)), pattern.Pt(l, max(from, y))))
+	}
+	m.do(slots)
+	p.Making = m.told()
 }
 
 // tabbed is a strip with a tab folded at each end.
 func (d Dividers) tabbed(p *Part, span, wide measure.Length) error {
 	g := pattern.NewGrid([]measure.Length{wide, span, wide}, []measure.Length{d.high()}, "left strip right")
-	g.CutOn(d.Tick.Ruler())
+	g.CutOn(d.Tick.Cut())
 	middle := g.Face("strip")
 	g.Role(pattern.Panel, middle)
 	g.Upwards(pattern.Pt(0, -1), middle)
@@ -184,7 +204,11 @@ func (d Dividers) tabbed(p *Part, span, wide measure.Length) error {
 		return err
 	}
 	p.Pattern, p.Root = flat, "strip"
-	p.Gluing = Glued("Put adhesive on the outside of the end tabs and stand it between its two walls.")
+	m := newMaking(flat, "")
+	m.scores()
+	m.shape("end-tab", group{"end-tab", nil, []string{"left", "right"}})
+	m.do(hand.FoldAll{})
+	p.Making = m.told()
 	return nil
 }
 
@@ -266,8 +290,21 @@ var dividerGrid = &Style{
 		if len(parts) == 0 {
 			return nil, fault.New(fault.NoCells, "options.columns", "one cell needs no dividers; give two columns or two rows")
 		}
-		return &Box{Parts: parts, Assembly: []string{d.Sentence()}, Room: Room{Shape: "cells", Largest: inside}}, nil
+		return &Box{Parts: parts, Together: d.together(parts), Room: Room{Shape: "cells", Largest: inside}}, nil
 	},
+}
+
+// together is how the strips go together.
+func (d Dividers) together(parts []Part) []hand.Move {
+	if len(d.Columns) < 2 || len(d.Rows) < 2 {
+		id := parts[0].ID
+		return []hand.Move{hand.Join{Bonds: bonds(id, "left", OntoTheBox, id, "right", OntoTheBox), Said: hand.Say("dividers-stood")}, hand.Fill{Into: id, Said: hand.Say("fill-cells")}}
+	}
+	key := "slot-long"
+	if d.LongUp {
+		key = "slot-cross"
+	}
+	return []hand.Move{hand.Join{Uses: []string{"divider.long", "divider.cross"}, Said: hand.Say(key)}, hand.Fill{Into: "divider.long", Said: hand.Say("fill-cells")}}
 }
 
 // Sentence says how the strips go together.

@@ -5,6 +5,7 @@ import (
 
 	"brevium/core/fault"
 	"brevium/core/fit"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -110,12 +111,19 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 		return nil, err
 	}
 	w, h := drawer.width+s.Length(sleeveAllowance), drawer.height+s.Length(sleeveAllowanceHeight)
-	tab, long := min(s.Length(sleeveTab), measure.Down(drawer.width/2, s.ruler())), drawer.length+s.Length(sleeveSlip)
+	tab, long := min(s.Length(sleeveTab), measure.Down(drawer.width/2, s.cutting())), drawer.length+s.Length(sleeveSlip)
 	g := s.sleeve(long, w, h, tab)
 	roof := g.Face("roof")
 	notchAt := w + h + w/2
 	if s.Choice(sleeveJoin) == "side" {
 		notchAt = 2*h + w + w/2
+	}
+	notch := hand.Notch{In: "3", Across: 2 * r, Edges: []hand.Edge{hand.Right}, At: measure.Nearest(notchAt, s.cutting())}
+	if s.Choice(sleeveJoin) == "side" {
+		notch.In = "4"
+	}
+	if both {
+		notch.Edges = []hand.Edge{hand.Left, hand.Right}
 	}
 	if r > 0 && inSleeve {
 		tooWide := fault.New(
@@ -127,11 +135,12 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 		if 2*r > long/2 {
 			return nil, tooWide
 		}
-		mid := measure.Nearest(notchAt, s.ruler())
-		g.Notch(roof, pt(long, mid), r.MM(), tooWide)
+		g.Notch(roof, pt(long, notch.At), r.MM(), tooWide)
 		if both {
-			g.Notch(roof, pt(0, mid), r.MM(), tooWide)
+			g.Notch(roof, pt(0, notch.At), r.MM(), tooWide)
 		}
+	} else {
+		notch.Across = 0
 	}
 	p, err := g.Pattern()
 	if err != nil {
@@ -145,7 +154,11 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 		Root:    "floor",
 		Opens:   Upwards,
 		Away:    r3.Vec{X: -drawer.length.MM() * 0.6},
-		Gluing:  Glued("Join the sleeve round the drawer, so that it slides; draw the drawer out before the glue sets."),
+		Making:  told(func() []hand.Move { return s.sleeveMaking(p, notch) }),
+	}
+	slide := hand.Said{Key: "slide", Pieces: map[string]string{"piece": "drawer"}}
+	if notch.Across > 0 && !both {
+		slide.Key = "slide-notched"
 	}
 	dp.At.Z = ((tD + tS) / 2).MM() // it lies on the sleeve's floor
 	pair := fit.Pair{
@@ -172,8 +185,32 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 	inside.Height = min(inside.Height, h-tD-tS) // under the sleeve's roof
 	return &Box{
 		Parts: []Part{dp, sleeve}, Room: Block(inside, room.At), Fits: []fit.Pair{across, up},
-		Shut: ByFriction, Closing: []string{"Slide the filled drawer into its sleeve, from the end with the notch."},
+		Shut:     ByFriction,
+		Together: []hand.Move{hand.Fill{Into: "drawer"}, hand.Shut{Uses: []string{"sleeve"}, Said: slide}},
 	}, nil
+}
+
+// sleeveMaking is how a hand makes the sleeve, round the drawer.
+func (s Spec) sleeveMaking(p *pattern.Pattern, notch hand.Notch) []hand.Move {
+	m := s.make(p)
+	m.scores()
+	names, way := []string{"1", "2", "3", "4", "tab"}, hand.Around
+	if s.Choice(sleeveJoin) == "side" {
+		names[4], way = "5", hand.AroundOver
+	}
+	m.do(hand.Names{Words: names, Panels: true})
+	if notch.Across > 0 {
+		m.do(notch)
+	}
+	if way == hand.AroundOver {
+		m.do(hand.FoldAll{})
+		m.stick(hand.Stick{Way: way, What: m.parts("panel", nil, "over"), Onto: m.parts("panel", nil, "front"), OntoOutside: true, Round: "drawer"})
+		return m.moves
+	}
+	m.shape("tab", group{"tab", nil, []string{"tab"}})
+	m.do(hand.FoldAll{})
+	m.stick(hand.Stick{Way: way, What: m.parts("tab", nil, "tab"), Onto: m.parts("panel", nil, "floor"), Outside: true, Round: "drawer"})
+	return m.moves
 }
 
 // sleeve is the strip that goes round a drawer, in rows: floor, back, roof and

@@ -1,12 +1,12 @@
 package style
 
 import (
-	"fmt"
 	"math"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/fit"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -92,7 +92,7 @@ func buildFacetBasket(s Spec) (*Box, error) {
 	if flap < 10*mm {
 		return nil, outOfRange("size.depth", "the depth must be at least %s, or the flaps at the sides are too low to be glued", s.show(10*mm-c+slant))
 	}
-	trimmed := min(flap, measure.Down(b-c, s.ruler()))
+	trimmed := min(flap, measure.Down(b-c, s.cutting()))
 	if trimmed < 10*mm {
 		return nil, outOfRange("size.bevel", "the bevel can be at most %s: its flaps need 10 mm of wall above it", s.show(b-10*mm))
 	}
@@ -102,7 +102,6 @@ func buildFacetBasket(s Spec) (*Box, error) {
 	}
 	t := body.Card
 	if trimmed < flap {
-		body.Measuring = fmt.Sprintf("The side flaps would stand %s high and are cut off at %s, below the rim.", s.show(flap), s.show(trimmed))
 	}
 	// Between the lips, turned in at front and back; down to a floor that ends
 	// where the bevels begin.
@@ -112,7 +111,7 @@ func buildFacetBasket(s Spec) (*Box, error) {
 		OuterCard: t, InnerCard: t, OuterLayers: 4, OuterWhat: "the front's lip and the back's wing",
 		OuterSpan: a, InnerSpan: a - 2*c + measure.FromMM(slant.MM()*math.Sqrt2), InnerIs: "apart on their bevels",
 	}
-	return &Box{Parts: []Part{body}, Room: room, Fits: []fit.Pair{pair}}, nil
+	return &Box{Parts: []Part{body}, Room: room, Fits: []fit.Pair{pair}, Together: []hand.Move{hand.Fill{Into: "body"}}}, nil
 }
 
 // facets is the one piece: along it lip, front, base, back and lip, the wings
@@ -122,7 +121,7 @@ func (s Spec) facets(off measure.Length) (Part, error) {
 	w, h, d, c := s.Size(facetWidth), s.Size(facetHeight), s.Size(facetDepth), s.Size(facetBevel)
 	lip, slant := s.Size(facetLip), s.Size(facetSlant)
 	b := pattern.NewBuilder()
-	b.CutOn(s.ruler())
+	sliver := s.sliver()
 	x := [6]measure.Length{0, lip, lip + h, lip + h + d, lip + 2*h + d, 2*lip + 2*h + d}
 	near, far := d, d+w // the side edges of front and back
 	f := facetSides{s: s, b: b, across: 2*d + w, near: near, far: far}
@@ -150,8 +149,8 @@ func (s Spec) facets(off measure.Length) (Part, error) {
 		tip2 := corner("corner.back", f.triangle(x[3], near, near+c, c, top)...)
 		wing := corner("wing.front", pt(x[1], 0), pt(x[2]-c, 0), pt(x[2]-c, near), pt(x[1], near))
 		lipWing := corner("lip.wing", pt(x[0], sliver), pt(x[1], sliver), pt(x[1], near), pt(x[0], near))
-		half := measure.Nearest(d/2, s.ruler())
-		narrow := corner("wing.back", pt(x[3]+c+min(tabWedge, d/4), near-half), pt(x[4], near-half), pt(x[4], near), pt(x[3]+c, near))
+		half := measure.Nearest(d/2, s.cutting())
+		narrow := corner("wing.back", pt(x[3]+c+s.wingTaper(), near-half), pt(x[4], near-half), pt(x[4], near), pt(x[3]+c, near))
 		b.Call(bevel, side+" bevel")
 		b.Call(low, side+" flap")
 		b.Call(tip1, side+" corner of the front")
@@ -177,15 +176,88 @@ func (s Spec) facets(off measure.Length) (Part, error) {
 	}
 	b.Glue(over, false, back)
 	p, err := b.Pattern()
+	if err != nil {
+		return Part{}, err
+	}
 	return Part{
-		ID: "body", Name: "Basket", Pattern: p, Root: "base", Opens: Upwards, Card: s.Card("body"),
-		Gluing: []Gluing{
-			{"Turn the front's lip in with its two wings and glue it down while all is still flat; only then fold the wings.", nil},
-			{"Fold front and back up, and the bevels between them: glue the outside of the four corners inside the bevels.", named("corner")},
-			{"Glue the outside of each side flap inside the back's narrow wing, then the front's wing over both, its lower edge level with the top of the bevel.", named("flap", "wing")},
-			{"Turn the back's lip in last.", named("lip.back")},
-		},
-	}, err
+		Making: told(func() []hand.Move { return s.facetMaking(p, off, x) }),
+		ID:     "body", Name: "Basket", Pattern: p, Root: "base", Opens: Upwards, Card: s.Card("body"),
+	}, nil
+}
+
+// wingTaper is what the back's wings lose at their free ends beside the floor.
+func (s Spec) wingTaper() measure.Length {
+	return measure.Down(min(tabWedge, s.Size(facetDepth)/4), s.cutting())
+}
+
+// mirrored are lines with their mirror images across the blank.
+func mirrored(height measure.Length, lines ...pattern.Segment) []pattern.Segment {
+	flip := func(p pattern.Point) pattern.Point { return pattern.Pt(p.X, height.MM()-p.Y) }
+	out := lines
+	for _, l := range lines {
+		out = append(out, pattern.Segment{A: flip(l.A), B: flip(l.B)})
+	}
+	return out
+}
+
+// facetMaking is how a hand makes it: x are its columns, off what the side flaps lose at their
+// free ends.
+func (s Spec) facetMaking(p *pattern.Pattern, off measure.Length, x [6]measure.Length) []hand.Move {
+	w, d, c := s.Size(facetWidth), s.Size(facetDepth), s.Size(facetBevel)
+	tall, foot, near := 2*d+w, d+c, d
+	top := foot - s.Size(facetSlant)
+	m := s.make(p)
+	line := func(x1, y1, x2, y2 measure.Length) pattern.Segment {
+		return pattern.Segment{A: pt(x1, y1), B: pt(x2, y2)}
+	}
+	both := func(points ...pattern.Point) []pattern.Point {
+		out := points
+		for _, q := range points {
+			out = append(out, pattern.Pt(q.X, tall.MM()-q.Y))
+		}
+		return out
+	}
+	m.scores()
+	m.do(hand.Names{Across: true, Words: []string{"lip", "front", "floor", "back", "lip"}})
+	if len(p.Scores.Horizontal) > 0 { // bevels as wide as their flaps begin: one line right across
+		m.do(hand.Score{Lines: mirrored(tall, line(x[2], foot, x[3], foot)), Said: said("facet-floor", one("at", foot))})
+	} else {
+		m.do(hand.Score{Lines: mirrored(tall, line(0, near, x[2], near), line(x[3], near, x[5], near)), Said: said("facet-but-floor", one("at", near))})
+		m.do(hand.Score{Lines: mirrored(tall, line(x[2], top, x[3], top), line(x[2], foot, x[3], foot)), Said: said("facet-floor", one("at", top, foot))})
+	}
+	m.do(hand.Mark{Lines: mirrored(tall, line(x[2]-c, 0, x[2]-c, near), line(x[3]+c, 0, x[3]+c, near)), Said: said("facet-marks", map[string][]measure.Length{"at": {x[2] - c}, "off": {near}})})
+	m.do(hand.Score{Lines: mirrored(tall, line(x[2]-c, near, x[2], foot), line(x[3]+c, near, x[3], foot)), Said: said("facet-slants", one("at", foot))})
+	m.do(hand.Snip{Cuts: mirrored(tall, line(x[2], 0, x[2], foot), line(x[3], 0, x[3], foot)), Said: said("facet-slits", one("at", foot))})
+	m.do(hand.Snip{Said: hand.Say("facet-rectangles"),
+		Cuts: mirrored(tall, line(x[2]-c, 0, x[2]-c, near), line(x[2]-c, near, x[2], near), line(x[3]+c, 0, x[3]+c, near), line(x[3], near, x[3]+c, near)),
+		Off:  both(pt(x[2]-c/2, near/2), pt(x[3]+c/2, near/2))})
+	m.do(hand.Snip{Said: hand.Say("facet-lip"), Cuts: mirrored(tall, line(x[4], 0, x[4], near), line(x[4], near, x[5], near)),
+		Off: both(pt((x[4]+x[5])/2, near/2))})
+	m.do(hand.Mark{Said: hand.Say("facet-names")})
+	half, taper := measure.Nearest(d/2, s.cutting()), s.wingTaper()
+	wings := hand.Snip{Said: said("facet-wings", map[string][]measure.Length{"at": {half}, "off": {taper}}),
+		Cuts: mirrored(tall, line(x[3]+c, near-half, x[4], near-half), line(x[3]+c, near, x[3]+c+taper, near-half)),
+		Off:  both(pt((x[3]+c+x[4])/2, (near-half)/2), pt(x[3]+c+taper/4, near-half+taper/4))}
+	m.do(wings)
+	if off > 0 {
+		m.do(hand.Snip{Said: said("facet-flaps", one("at", top-off)), Cuts: mirrored(tall, line(x[2], off, x[3], off)), Off: both(pt((x[2]+x[3])/2, off/2))})
+	}
+	sliver := s.sliver()
+	m.do(hand.Snip{Said: hand.Say("facet-slivers"),
+		Cuts: mirrored(tall, line(0, sliver, x[1], sliver), line(x[4], near+sliver, x[5], near+sliver),
+			line(x[2]+sliver, off, x[2]+sliver, top), line(x[3]-sliver, off, x[3]-sliver, top),
+			line(x[2], top, x[2]+sliver, top), line(x[3]-sliver, top, x[3], top), line(x[1], 0, x[1], sliver), line(x[4], near, x[4], near+sliver)),
+		Off: both(pt(x[1]/2, sliver/2), pt((x[4]+x[5])/2, near+sliver/2), pt(x[2]+sliver/2, (off+top)/2), pt(x[3]-sliver/2, (off+top)/2))})
+	m.do(hand.TurnIn{Said: hand.Say("facet-lip-in"), What: m.parts("lip", nil, "lip.front", "lip.wing.left", "lip.wing.right"),
+		Onto: m.parts("wall", nil, "front", "wing.front.left", "wing.front.right")})
+	m.do(hand.FoldWays{Towards: m.creases(towards), Flat: m.creases(overFlat), Said: hand.Say("facet-folds")})
+	m.stick(hand.Stick{Way: hand.Facets, Outside: true, What: m.parts("corner", nil, "corner.front.left", "corner.front.right", "corner.back.left", "corner.back.right"),
+		Onto: m.parts("bevel", nil, "bevel.left", "bevel.right", "bevel.left", "bevel.right")})
+	back := m.parts("wing", []string{"back"}, "wing.back.left", "wing.back.right")
+	m.stick(hand.Stick{Way: hand.Inside, Outside: true, What: m.parts("side-flap", nil, "flap.left", "flap.right"), Onto: back})
+	m.stick(hand.Stick{Way: hand.FacetWings, OntoOutside: true, What: m.parts("wing", []string{"front"}, "wing.front.left", "wing.front.right"), Onto: back})
+	m.stick(hand.Stick{Way: hand.FacetLip, What: m.parts("lip", nil, "lip.back"), Onto: m.parts("wall", nil, "back")})
+	return m.moves
 }
 
 // facetSides places faces on the near side as they are given, and mirrored on
@@ -213,6 +285,7 @@ func (f facetSides) place(side, name string, corners ...pattern.Point) *pattern.
 // edge is a bevel from top to foot, with corners where the flap's shaved ends
 // and the front's side edge meet it.
 func (f facetSides) edge(left, right, top, foot, side measure.Length) []pattern.Point {
+	sliver := f.s.sliver()
 	out := []pattern.Point{pt(left, top), pt(left+sliver, top), pt(right-sliver, top), pt(right, top)}
 	if side > top {
 		out = append(out, pt(right, side))

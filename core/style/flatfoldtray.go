@@ -4,6 +4,7 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/fit"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -94,33 +95,17 @@ func buildFlatFoldTray(s Spec) (*Box, error) {
 		OuterCard: tC, InnerCard: tT, OuterSpan: high, InnerSpan: h}
 	box := &Box{
 		Parts: []Part{inside, {
-			ID: "cover", Name: "Cover", Pattern: wrap, Root: "base", Opens: Upwards,
+			ID: "cover", Name: "Cover", Pattern: wrap, Root: "base", Opens: Upwards, Making: told(func() []hand.Move { return s.wrapCoverMaking(wrap) }),
 			At: r3.Vec{Y: s.Length(wrapLid).MM() / 2}, // the flap stands that much before the front
 		}},
 		Room: room, Fits: []fit.Pair{pair},
-		Assembly: []string{
-			"Put adhesive on the outside of the tray's base and set it on the inside of the cover's base, the folds of both on each other.",
-			"Put adhesive on the outside of the tray's back and front walls and fold the cover's spine and front up onto them.",
-		},
 	}
 	if s.Choice(gussets) == "loose" {
 		box.Dots, box.Flat = 2, true
-		box.Assembly = append(box.Assembly, "Hold the two corners of each end onto its wall with a removable dot under them: loosened, all of it lies flat again.")
 	}
-	box.Closing = []string{"Bring the lid over."}
-	box.Shut, box.Holding = s.wrapClosing()
+	box.Together = s.foldTogether()
+	box.Shut = map[string]Shut{"dot": ByDot, "brad": ByBrad, "ribbon": ByBand}[s.Choice(foldClosure)]
 	return box, nil
-}
-
-// wrapClosing says how the cover is held shut.
-func (s Spec) wrapClosing() (Shut, string) {
-	switch s.Choice(foldClosure) {
-	case "brad":
-		return ByBrad, "Pierce the middle of the flap and of the front behind it with a pin, and push a brad through both."
-	case "ribbon":
-		return ByBand, "Tie a ribbon round the box."
-	}
-	return ByDot, "Hold its flap on the front with a removable dot."
 }
 
 // overlap is the least by which two corners lie over each other that counts.
@@ -131,7 +116,6 @@ const overlap = 3 * measure.Millimetre
 // faces that its own are glued to.
 func (s Spec) gussetTray(l, w, h measure.Length, cover map[string]*pattern.Leaf) (Part, error) {
 	b := pattern.NewBuilder()
-	b.CutOn(s.ruler())
 	x, y := [4]measure.Length{0, h, h + l, 2*h + l}, [4]measure.Length{0, h, h + w, 2*h + w}
 	cell := func(name string, i, j int) *pattern.Leaf {
 		return b.Polygon(name, pt(x[i], y[j]), pt(x[i+1], y[j]), pt(x[i+1], y[j+1]), pt(x[i], y[j+1]))
@@ -179,9 +163,50 @@ func (s Spec) gussetTray(l, w, h measure.Length, cover map[string]*pattern.Leaf)
 	if err != nil {
 		return Part{}, err
 	}
-	folding := "Stand the walls up, press each corner out along its diagonal and lay it against the end wall, outside."
-	if 2*h > w {
-		folding += " The two corners of an end lie over each other: the back one first."
+	return Part{ID: "tray", Name: "Tray", Pattern: p, Root: "base", Opens: Upwards, Making: told(func() []hand.Move { return s.gussetMaking(p, l, w, h) })}, nil
+}
+
+// gussetMaking is how a hand makes the tray: nothing is cut.
+func (s Spec) gussetMaking(p *pattern.Pattern, l, w, h measure.Length) []hand.Move {
+	m := s.make(p)
+	m.scoreFour(0, h)
+	right, foot := 2*h+l, 2*h+w
+	m.do(hand.Score{Said: hand.Say("gusset-lines"), Lines: []pattern.Segment{
+		{A: pt(0, 0), B: pt(h, h)}, {A: pt(right, 0), B: pt(right-h, h)},
+		{A: pt(0, foot), B: pt(h, foot-h)}, {A: pt(right, foot), B: pt(right-h, foot-h)},
+	}})
+	m.do(hand.FoldWays{Towards: m.creases(towards), Flat: m.creases(overFlat), Said: hand.Say("gusset-folds")})
+	m.do(hand.Dry{Said: hand.Say("gusset-points")})
+	if s.Choice(gussets) == "loose" {
+		return m.moves
 	}
-	return Part{ID: "tray", Name: "Tray", Pattern: p, Root: "base", Opens: Upwards, Folding: folding}, nil
+	points := m.parts("corner-point", nil, "back.left.end", "back.right.end", "front.left.end", "front.right.end")
+	stick := hand.Stick{Way: hand.Gusset, What: points, Onto: m.parts("wall", nil, "left", "right", "left", "right"), Outside: true, OntoOutside: true}
+	if 2*h > w+overlap { // the front ones lie on the back ones
+		stick.Way = hand.GussetTurn
+		stick.Onto = m.parts("wall", nil, "left", "right", "back.left.side", "back.right.side")
+	}
+	m.stick(stick)
+	return m.moves
+}
+
+// wrapCoverMaking is how a hand makes the cover.
+func (s Spec) wrapCoverMaking(p *pattern.Pattern) []hand.Move {
+	m := s.make(p)
+	m.scores()
+	m.do(hand.Names{Words: []string{"flap", "lid", "spine", "base", "front"}}, hand.FoldAll{})
+	return m.moves
+}
+
+// foldTogether is how tray and cover go together, are filled and closed.
+func (s Spec) foldTogether() []hand.Move {
+	out := []hand.Move{
+		hand.Join{Bonds: bonds("tray", "base", "cover"), Said: said("wrap-floor", one("off", s.Size(foldOverhang)))},
+		hand.Join{Bonds: bonds("tray", "back", "cover", "tray", "front", "cover"), Said: hand.Say("wrap-walls")},
+	}
+	if s.Choice(gussets) == "loose" {
+		out = append(out, hand.Join{Uses: []string{"tray"}, Said: hand.Say("wrap-points")})
+	}
+	hold := map[string]string{"dot": "hold-flap", "brad": "hold-brad", "ribbon": "hold-ribbon"}[s.Choice(foldClosure)]
+	return append(out, hand.Fill{Into: "tray"}, hand.Shut{Said: hand.Say("shut-lid")}, hand.Hold{Said: hand.Say(hold)})
 }

@@ -3,6 +3,7 @@ package style
 import (
 	"math"
 
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -97,7 +98,7 @@ func buildBag(s Spec) (*Box, error) {
 		Root:    "bottom",
 		Opens:   Upwards,
 		Card:    s.Card("body"),
-		Gluing:  Glued("Fold front and back up, tuck the bottom's little tabs in behind, and glue only the side flaps, the front's over the back's."),
+		Making:  told(func() []hand.Move { return s.bagMaking(p) }),
 	}
 	room, err := roomOf(part)
 	if err != nil {
@@ -106,5 +107,26 @@ func buildBag(s Spec) (*Box, error) {
 	inside := room.Largest
 	inside.Height = f - part.Card // under the turns, which lean in
 	return &Box{Parts: []Part{part}, Room: Block(inside, room.At),
-		Shut: ByDot, Closing: []string{"Fold the top in and out."}, Holding: "Hold the crests together with a removable dot."}, nil
+		Shut: ByDot, Together: []hand.Move{
+			hand.Fill{Into: "body"},
+			hand.Shut{Said: hand.Say("shut-bag")},
+			hand.Hold{Said: hand.Say("hold-crests")},
+		}}, nil
+}
+
+// bagMaking is how a hand makes it.
+func (s Spec) bagMaking(p *pattern.Pattern) []hand.Move {
+	m := s.make(p)
+	m.scores()
+	m.do(hand.Names{Words: []string{"crest", "turn", "front", "bottom", "back", "turn", "crest"}})
+	m.do(hand.CutOff{Width: s.Size(bagDepth), Height: 2 * s.Size(bagTurn), What: m.cells("corners", nil,
+		[2]int{0, 0}, [2]int{0, 1}, [2]int{2, 0}, [2]int{2, 1}, [2]int{0, 5}, [2]int{0, 6}, [2]int{2, 5}, [2]int{2, 6})})
+	m.slit(1, leftAndRight, 2, 3)
+	wings := func(row string) group { return group{"wing", []string{row}, []string{row + ".left", row + ".right"}} }
+	m.shape("side-wing", wings("front"), wings("bottom"), wings("back"))
+	m.do(hand.FoldWays{Towards: m.level(0, 5), Said: hand.Say("fold-bag")})
+	m.do(hand.Dry{Said: hand.Say("dry-bag")})
+	m.stick(hand.Stick{Way: hand.StandOver, What: m.parts("wing", []string{"front"}, "front.left", "front.right"),
+		Onto: m.parts("wing", []string{"back"}, "back.left", "back.right"), OntoOutside: true})
+	return m.moves
 }

@@ -2,9 +2,11 @@ package style
 
 import (
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -175,4 +177,40 @@ func (r roof) under(straight, layers float64) func(length, width float64) float6
 // ridge rises.
 func steeper(d measure.Length, tick measure.Tick) measure.Length {
 	return measure.Down(d/2, tick) + tick.Length()
+}
+
+// lines are those of the two ends, panels 2 and 4 of a tube whose columns begin at xs: from
+// the middle of the slopes' top to the fins' edge and to both ends of the slopes' foot.
+func (r roof) lines(xs []measure.Length) []pattern.Segment {
+	at := func(x, height float64) pattern.Point { return pattern.Pt(x, r.foot+r.upwards*height) }
+	var out []pattern.Segment
+	for _, k := range []int{1, 3} {
+		a, b := xs[k].MM(), xs[k+1].MM()
+		mid := at((a+b)/2, r.wall+r.slope)
+		out = append(out, pattern.Segment{A: mid, B: at((a+b)/2, r.wall+r.slope+r.fin)},
+			pattern.Segment{A: mid, B: at(a, r.wall)}, pattern.Segment{A: mid, B: at(b, r.wall)})
+	}
+	return out
+}
+
+// ridge marks, scores and folds the top of a tube that comes together in a ridge, in the words of
+// a key; what stands beside its tab is cut off.
+func (m *making) ridge(r roof, key string, off ...[2]int) {
+	m.do(hand.Mark{Said: hand.Say(key + "-rows")}, hand.Mark{Said: hand.Say(key + "-marks")})
+	m.do(hand.Score{Lines: r.lines(stations(m.p.Scores.Vertical, m.p.Width)), Said: hand.Say(key + "-lines")})
+	m.do(hand.CutOff{What: m.cells(key, nil, off...)})
+}
+
+// doubled says of the upright folds that come to lie on themselves which way they go: the
+// scores between the panels away, those in the middle of an end towards the hand. Of a fold
+// right over, where card ends up does not tell from which side it came.
+func doubled(p *pattern.Pattern) {
+	for i, c := range p.Creases {
+		if overFlat(c) && c.A.X == c.B.X {
+			p.Creases[i].Side = pattern.Towards
+			if slices.Contains(p.Scores.Vertical, measure.FromMM(c.A.X)) {
+				p.Creases[i].Side = pattern.Away
+			}
+		}
+	}
 }

@@ -1,9 +1,8 @@
 package style
 
 import (
-	"fmt"
-
 	"brevium/core/fit"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 
@@ -121,6 +120,7 @@ func buildGableLid(s Spec) (*Box, error) {
 	if err := p.AnglesFrom(r.place, r.closing(0.9)); err != nil {
 		return nil, err
 	}
+	doubled(p)
 	tTray, tLid := s.Card("tray"), s.Card("lid")
 	lid := Part{
 		ID:      "lid",
@@ -131,16 +131,9 @@ func buildGableLid(s Spec) (*Box, error) {
 		Way:     r.way(p),
 		Via:     tubed(p, func(c pattern.Crease) bool { return min(c.A.Y, c.B.Y) >= wall.MM()-pattern.Tolerance }),
 		// The slopes come to rest on the tray's rim.
-		At:   r3.Vec{Z: (high - wall).MM()},
-		Away: r3.Vec{Z: (wall + 10*mm).MM()},
-		Gluing: []Gluing{
-			{"Put adhesive on the outside of the tab and join the four sides.", nil},
-			{"Push the two ends in, bring the slopes together, and glue or clip the fins along the ridge.", named("fin")},
-		},
-		Measuring: fmt.Sprintf(
-			"The ridge rises %s above the lid's walls.",
-			s.show(measure.FromMM(r.rise())),
-		),
+		At:     r3.Vec{Z: (high - wall).MM()},
+		Away:   r3.Vec{Z: (wall + 10*mm).MM()},
+		Making: told(func() []hand.Move { return s.gableMaking(p, r) }),
 	}
 	pair := fit.Pair{
 		Kind: fit.LidOn, Outer: "lid", Inner: "tray", OuterName: "Lid", InnerName: "Tray", OuterCard: tLid, InnerCard: tTray,
@@ -162,6 +155,19 @@ func buildGableLid(s Spec) (*Box, error) {
 	room = Block(inside, room.At).under("a block under a gable", r.under(straight, 5*tLid.MM()))
 	return &Box{
 		Parts: []Part{tray, lid}, Room: room, Fits: []fit.Pair{along, across},
-		Shut: ByFriction, Closing: []string{"Lower the lid over the filled tray."},
+		Shut:     ByFriction,
+		Together: []hand.Move{hand.Fill{Into: "tray"}, lowered("lid")},
 	}, nil
+}
+
+// gableMaking is how a hand makes the lid.
+func (s Spec) gableMaking(p *pattern.Pattern, r roof) []hand.Move {
+	m := s.make(p)
+	m.scores()
+	m.do(hand.Names{Across: true, Panels: true, Words: []string{"1", "2", "3", "4", "tab"}})
+	m.ridge(r, "gable", [2]int{4, 2})
+	m.do(hand.FoldWays{Towards: m.creases(towards), Flat: m.creases(overFlat), Said: hand.Say("gable-folds")})
+	m.stick(hand.Stick{Way: hand.Ring, What: m.parts("tab", nil, "tab", "tab.slope"), Onto: m.parts("panel", nil, "front", "slope.front"), Outside: true})
+	m.do(hand.Dry{Said: hand.Say("gable-close")})
+	return m.moves
 }

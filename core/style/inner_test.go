@@ -29,7 +29,7 @@ func TestDividersByHand(t *testing.T) {
 			)
 		}
 		// Cells are (156 − 2 × 0.3) / 3 = 51.8 mm: slots at 51.95 and 104.05 less
-		// half the ease, on the ruler's half millimetres.
+		// half the ease, on the ruler's half millimetres, and two cards of 0.3 mm wide.
 		for _, c := range []struct {
 			part Part
 			at   []float64
@@ -40,7 +40,7 @@ func TestDividersByHand(t *testing.T) {
 				edge, deep = 50, 25
 			}
 			for _, at := range c.at {
-				for _, x := range []float64{at - 0.25, at + 0.25} {
+				for _, x := range []float64{at - 0.3, at + 0.3} {
 					for _, y := range []float64{edge, deep} {
 						if !corner(c.part.Pattern, pattern.Pt(x, y)) {
 							t.Errorf("slots up %s: %s has no corner at %v, %v", up, c.part.ID, x, y)

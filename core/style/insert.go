@@ -2,10 +2,12 @@ package style
 
 import (
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/fault"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -44,7 +46,7 @@ func (f Floor) Part() (Part, error) {
 		g.Call(g.Face(w), w+" skirt")
 	}
 	for _, h := range f.Holes {
-		h = h.on(f.Tick.Ruler())
+		h = h.on(f.Tick.Cut())
 		mid := pattern.Pt((f.Skirts + h.X).MM(), (f.Skirts + h.Y).MM())
 		loop := pattern.Circle(mid, h.Length.MM()/2)
 		if h.Width > 0 {
@@ -68,11 +70,51 @@ func (f Floor) Part() (Part, error) {
 		Pattern: flat,
 		Root:    "floor",
 		Opens:   Downwards,
+		Making:  told(func() []hand.Move { return f.making(flat) }),
 	}
 	p.Places = []pattern.Pose{{Turn: r3.NewRotation(0, r3.Vec{X: 1}), Shift: r3.Vec{
 		X: -flat.Width.MM() / 2, Y: flat.Height.MM() / 2, Z: f.Skirts.MM(),
 	}}}
 	return p, nil
+}
+
+// making is how a hand makes it, where its holes are alike and stand in rows; else nil.
+func (f Floor) making(p *pattern.Pattern) []hand.Move {
+	m := newMaking(p, "")
+	m.scoreFour(0, f.Skirts)
+	m.do(hand.CutOff{Width: f.Skirts, Height: f.Skirts, What: m.cells("corners", nil, [2]int{0, 0}, [2]int{2, 0}, [2]int{0, 2}, [2]int{2, 2})})
+	if len(f.Holes) > 0 {
+		var across, down []measure.Length
+		one := f.Holes[0].on(f.Tick.Cut())
+		for _, h := range f.Holes {
+			h = h.on(f.Tick.Cut())
+			if h.Length != one.Length || h.Width != one.Width {
+				return nil
+			}
+			across, down = append(across, f.Skirts+h.X), append(down, f.Skirts+h.Y)
+		}
+		slices.Sort(across)
+		slices.Sort(down)
+		across, down = slices.Compact(across), slices.Compact(down)
+		if len(across)*len(down) != len(f.Holes) {
+			return nil
+		}
+		key := "holes-marked"
+		if len(f.Holes) == 1 {
+			key = "hole-marked"
+		}
+		m.do(hand.Mark{Said: hand.Said{Key: key, Counts: map[string]int{"count": len(f.Holes)}, Lengths: map[string][]measure.Length{"at": across, "off": down}}})
+		cut := hand.Bite{Loops: p.Holes, Said: hand.Said{Key: "holes-round", Lengths: map[string][]measure.Length{"across": {one.Length}}}}
+		switch {
+		case one.Width == one.Length:
+			cut.Key = "holes-square"
+		case one.Width > 0:
+			cut.Key, cut.Lengths["shim"] = "holes-slot", []measure.Length{one.Width}
+		}
+		m.do(cut)
+	}
+	m.do(hand.FoldAll{})
+	return m.moves
 }
 
 // Stiffener is a flat card laid on the floor.
@@ -109,8 +151,7 @@ func Liner(length, width, height measure.Length) (Part, error) {
 	if err != nil {
 		return Part{}, err
 	}
-	p := Part{ID: "liner", Name: "Liner half", Pattern: flat, Root: "front", Opens: Upright, Count: 2,
-		Folding: "The outside will face the inside of the box."}
+	p := Part{ID: "liner", Name: "Liner half", Pattern: flat, Root: "front", Opens: Upright, Count: 2}
 	one := pattern.Pose{
 		Turn:  r3.NewRotation(math.Pi/2, r3.Vec{X: 1}),
 		Shift: r3.Vec{X: -length.MM() / 2, Y: width.MM() / 2, Z: height.MM()},
@@ -239,7 +280,7 @@ func buildInsert(s Spec) (*Box, error) {
 	inside := Extent{s.Size(insertLength), s.Size(insertWidth), s.Size(insertSkirts)}
 	t := s.Card("insert")
 	f := Floor{ID: "insert", Name: "Insert", Skirts: inside.Height, Tick: s.Tick,
-		Length: measure.Down(inside.Length-t-s.Length(insertGap), s.ruler()), Width: measure.Down(inside.Width-t-s.Length(insertGap), s.ruler())}
+		Length: measure.Down(inside.Length-t-s.Length(insertGap), s.cutting()), Width: measure.Down(inside.Width-t-s.Length(insertGap), s.cutting())}
 	columns, rows := s.count(insertColumns), s.count(insertRows)
 	h := Hole{Length: s.Length(insertHole)}
 	deep := h.Length // how far a hole reaches across the floor
@@ -275,6 +316,6 @@ func buildInsert(s Spec) (*Box, error) {
 	return &Box{
 		Parts:    []Part{p},
 		Room:     Room{Shape: "a floor", Largest: inside},
-		Assembly: []string{"Set the insert into the box on its skirts."},
+		Together: []hand.Move{hand.Join{Uses: []string{"insert"}, Said: hand.Say("set-insert")}},
 	}, nil
 }

@@ -31,17 +31,17 @@ func TestWhatRollsOverTabsLiesTwoCardsOff(t *testing.T) {
 	}
 }
 
-// By hand: the second wall of a tray 30 mm high is 30 mm high too, or one card of 0.3 mm lower,
-// at either end of the blank.
+// By hand: the second wall of a tray 1 in high is 1 in high too, or one card of 0.3 mm lower,
+// which is cut as 1/16 in, at either end of the blank.
 func TestASecondWallIsOneCardLower(t *testing.T) {
 	high := func(inner string) measure.Length {
-		b, err := trayDouble.Make(usual(trayDouble, map[string]measure.Length{"height": 30 * mm}, map[string]string{"walls.inner": inner}))
+		b, err := trayDouble.Make(usual(trayDouble, map[string]measure.Length{"height": measure.Inch}, map[string]string{"walls.inner": inner}))
 		if err != nil {
 			t.Fatal(err)
 		}
 		return b.Parts[0].Pattern.Width
 	}
-	if got := high("full") - high("less-thickness"); got != 600*measure.Micrometre {
+	if got := high("full") - high("less-thickness"); got != measure.Inch/8 {
 		t.Errorf("one card lower at both ends takes %v of the blank", got)
 	}
 }

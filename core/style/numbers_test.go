@@ -68,14 +68,15 @@ func TestBoundBoxByHand(t *testing.T) {
 	base, lid := b.Parts[1], b.Parts[2]
 	wantScores(t, base, 122*mm, 153*mm, nil, []measure.Length{63 * half, 123 * mm})
 	wantScores(t, lid, 122*mm, 145*mm, nil, []measure.Length{63 * half, 123 * mm})
+	const cut = 25.4 / 32 // half a mark of a ruler in inches
 	middle := func(p Part) pattern.Point {
 		lo, hi := pattern.Bounds(p.Pattern.Openings[0].Loop.Flat())
 		return lo.Add(hi).Scale(0.5)
 	}
-	if at := middle(lid); math.Abs(at.X-61) > 0.3 || math.Abs(at.Y-(145-11)) > 0.3 {
+	if at := middle(lid); math.Abs(at.X-61) > cut || math.Abs(at.Y-(145-11)) > cut {
 		t.Errorf("the flap's hole is at %v; want 61, 11 from the edge", at)
 	}
-	if at := middle(base); math.Abs(at.X-61) > 0.3 || math.Abs(at.Y-(153-25)) > 0.3 {
+	if at := middle(base); math.Abs(at.X-61) > cut || math.Abs(at.Y-(153-25)) > cut {
 		t.Errorf("the front's hole is at %v; want 61, 25 from the rim", at)
 	}
 	b = build(t, boundBox, lengths("length", 32, "width", 24, "height", 12, "overhang", 2, "flap", 6, "front", 12, "spine.allowance", inch/16), nil)
@@ -316,9 +317,6 @@ func TestArchIsRoundedToTheTick(t *testing.T) {
 	// 30 + 20π = 92.83 mm.
 	if got := cover.Pattern.Scores.Horizontal; len(got) != 2 || got[1]-got[0] != 93*mm {
 		t.Errorf("the cover is scored at %v", got)
-	}
-	if !strings.Contains(cover.Measuring, "92.83 mm by reckoning and cut as 93 mm") {
-		t.Errorf("the remainder is told as %q", cover.Measuring)
 	}
 }
 

@@ -4,11 +4,13 @@ import (
 	"fmt"
 	"math"
 	"strconv"
+	"strings"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/fault"
 	"brevium/core/fit"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -58,7 +60,7 @@ func buildPolygonBox(s Spec) (*Box, error) {
 	// The flats of the lid stand apart by the allowance more; its side is what
 	// gives that, rounded up on the ruler, which is twice as fine as the board.
 	half := math.Pi / float64(n)
-	over := measure.Up(side+measure.FromMM(s.Length(lidAllowance).MM()*math.Tan(half)), s.ruler())
+	over := measure.Up(side+measure.FromMM(s.Length(lidAllowance).MM()*math.Tan(half)), s.cutting())
 	base, err := s.polygonTray(
 		polygonShape{
 			id:     "base",
@@ -130,7 +132,8 @@ func buildPolygonBox(s Spec) (*Box, error) {
 	lo, hi := pattern.Bounds(regular(n, side.MM()))
 	room.At = r3.Vec{Y: -(lo.Y + hi.Y) / 2, Z: t.MM() / 2}
 	return &Box{Parts: []Part{base, lid}, Fits: []fit.Pair{pair}, Room: room,
-		Shut: ByFriction, Closing: []string{"Lower the lid over the filled base; it comes to rest on the rim."}}, nil
+		Shut:     ByFriction,
+		Together: []hand.Move{hand.Fill{Into: "base"}, lowered("lid")}}, nil
 }
 
 // prism is a room on a regular floor of n sides, so far from its middle.
@@ -198,7 +201,7 @@ func (s Spec) polygonTray(t polygonShape) (Part, error) {
 	n, side, high := t.sides, t.side, t.high
 	turn := 360 / float64(n)
 	b := pattern.NewBuilder()
-	b.CutOn(s.ruler())
+	b.CutOn(s.cutting())
 	corners := regular(n, side.MM())
 	if t.opens == Downwards { // drawn the other way up, to lie over its base
 		for i := range corners {
@@ -251,10 +254,48 @@ func (s Spec) polygonTray(t polygonShape) (Part, error) {
 	if err != nil {
 		return Part{}, err
 	}
-	part := Part{ID: t.id, Name: t.name, Pattern: p, Root: t.panel, Opens: t.opens,
-		Gluing: Glued("Put adhesive on the outside of each tab and stand the walls up, each tab inside the next wall round.")}
+	part := Part{ID: t.id, Name: t.name, Pattern: p, Root: t.panel, Opens: t.opens}
 	if t.double {
-		part.Gluing = append(part.Gluing, Gluing{"Put adhesive on the inside of each second wall, roll it over its wall and the tab, and press from the rim down.", roled(pattern.Lining)})
 	}
+	part.Making = told(func() []hand.Move { return s.polygonMaking(p, t) })
 	return part, nil
+}
+
+// polygonMaking is how a hand makes it, round a template.
+func (s Spec) polygonMaking(p *pattern.Pattern, t polygonShape) []hand.Move {
+	m := s.make(p)
+	n := map[string]int{"count": t.sides}
+	counted := func(key string) hand.Said { return hand.Said{Key: key, Counts: n} }
+	begins := func(with string) func(string) bool {
+		return func(name string) bool { return strings.HasPrefix(name, with) }
+	}
+	between := func(a, b string) []pattern.Segment {
+		out, err := p.Between(begins(a), begins(b))
+		if err != nil {
+			return nil // a piece without faces is refused where it is folded
+		}
+		return out
+	}
+	m.do(hand.Template{Pattern: p, Said: hand.Say("template")})
+	m.do(hand.Mark{Said: hand.Say("template-round")})
+	m.do(hand.ScoreTraced{Lines: between("wall.", t.panel), Said: counted("template-floor")})
+	m.do(hand.ScoreTraced{Lines: between("tab.", "wall."), Said: hand.Say("template-tabs")})
+	if t.double {
+		m.do(hand.ScoreTraced{Lines: between("lining.", "wall."), Said: hand.Say("template-linings")})
+	}
+	m.do(hand.CutTraced{Said: counted("template-cut")})
+	m.do(hand.FoldAll{})
+	if t.double {
+		m.do(hand.FoldWays{Flat: m.creases(overFlat), Said: hand.Said{Key: "fold-over-outer-strip", Counts: n}})
+	}
+	var tabs, onto, linings, walls []string
+	for i := range t.sides {
+		tabs, onto = append(tabs, fmt.Sprint("tab.", i+1)), append(onto, fmt.Sprint("wall.", (i+t.sides-1)%t.sides+1))
+		linings, walls = append(linings, fmt.Sprint("lining.", i+1)), append(walls, fmt.Sprint("wall.", i+1))
+	}
+	m.stick(hand.Stick{Way: hand.InTurn, What: m.parts("tab", nil, tabs...), Onto: m.parts("wall", nil, onto...), Outside: true})
+	if t.double {
+		m.stick(hand.Stick{Way: hand.OverAll, What: m.parts("outer-strip", nil, linings...), Onto: m.parts("wall", nil, walls...)})
+	}
+	return m.moves
 }

@@ -7,6 +7,7 @@ import (
 
 	"gonum.org/v1/gonum/spatial/r3"
 
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -103,7 +104,7 @@ func (s Spec) refills(box *Box) error {
 	}
 	as := s.as(walletBox)
 	front := measure.Down(high*3/4, s.Tick)
-	notch := min(s.about(refillNotch), measure.Down(front/4, s.ruler()))
+	notch := min(s.about(refillNotch), measure.Down(front/4, s.cutting()))
 	as.Lengths[walletLength.ID], as.Lengths[walletDepth.ID], as.Lengths[walletBack.ID], as.Lengths[walletFront.ID] = long, deep, high, front
 	as.Lengths[walletFlap.ID] = min(high, measure.Up(high-front+12*mm+notch/2, s.Tick))
 	as.Lengths[walletNotch.ID], as.Choices[walletShape.ID] = notch, "rounded"
@@ -123,13 +124,14 @@ func (s Spec) refills(box *Box) error {
 		box.Parts = append(box.Parts, p)
 		box.Small = append(box.Small, smallBox(p.ID, p.Name, as, map[string]string{"body": p.ID}))
 	}
-	box.Hooks = n
-	words := "Glue two refills flat on the long sides, their backs to the box, their foot level with its foot, in the middle."
+	var on []hand.Move
+	on = append(on, hand.Join{Bonds: bonds("refill-1", one.Parts[0].Root, "body", "refill-2", one.Parts[0].Root, "body"), Said: hand.Say("refills-long")})
 	if n == 4 {
-		words += " Then the other two on the narrow sides, over the ends of these."
+		on = append(on, hand.Join{Bonds: bonds("refill-3", one.Parts[0].Root, "body", "refill-4", one.Parts[0].Root, "body"), Said: hand.Say("refills-narrow")})
 	}
-	box.Assembly = append([]string{words, "Put a piece of hook-and-loop under each refill's flap and on its front."}, box.Assembly...)
-	box.Closing = append(box.Closing, "Put a pack into each refill from above, bring its top over and press its flap on.")
+	on = append(on, hand.Join{Said: hand.Say("refills-held")})
+	box.Together = append(append(on, box.Together...), hand.Shut{Said: hand.Say("refills-filled")})
+	box.Hooks = n
 	return nil
 }
 

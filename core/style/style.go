@@ -77,9 +77,9 @@ func (o *Option) AllowanceTick(s Spec) measure.Tick {
 	case o.Chained:
 		return min(s.Tick, s.Tick.System().Tick())
 	case s.Choices[lidCustom.ID] == "shim":
-		return 2 * s.ruler()
+		return 2 * s.Tick.Ruler()
 	}
-	return s.ruler()
+	return s.Tick.Ruler()
 }
 
 func bounded(l, least, most measure.Length, tick measure.Tick) measure.Length {
@@ -279,13 +279,13 @@ func (s Spec) as(other *Style) Spec {
 // about is a constant of the craft as someone with these tools would say it.
 func (s Spec) about(l measure.Length) measure.Length { return usualLength(l, s.Tick) }
 
-// ruler is the tick of the ruler and the trimmer.
-func (s Spec) ruler() measure.Tick { return s.Tick.Ruler() }
+// cutting is what a hand cuts and marks to.
+func (s Spec) cutting() measure.Tick { return s.Tick.Cut() }
 
 // grid is a piece drawn as a table of scores, cut with these tools.
 func (s Spec) grid(columns, rows []measure.Length, cells string) *pattern.Grid {
 	g := pattern.NewGrid(columns, rows, cells)
-	g.CutOn(s.ruler())
+	g.CutOn(s.cutting())
 	return g
 }
 

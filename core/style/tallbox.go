@@ -4,10 +4,12 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"strconv"
 	"strings"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -145,26 +147,45 @@ func buildTallBox(s Spec) (*Box, error) {
 	}
 	part := Part{
 		ID: "body", Name: "Tube", Pattern: p, Root: "front", Opens: Upright, Card: s.Card("body"),
-		Gluing: []Gluing{
-			{"Put adhesive on the outside of the tab and join the tube.", nil},
-			{"Fold in the right and the left bottom flap, put adhesive on the inside of the front and the back one, and press those down over them.", named("bottom")},
-		},
 	}
-	shut, closing, hold := ByTuck, "Fold the two dust flaps in at the top, bring the lid over them and tuck its tongue in behind the front.", ""
+	var together []hand.Move
+	if tucked {
+		part.Making = told(func() []hand.Move { return s.tuckedMaking(p, around) })
+		together = []hand.Move{hand.Fill{Into: "body"},
+			hand.Shut{Said: hand.Said{Key: "shut-tube", Names: map[string][]string{"panel": {panelOf(around, "front")}}}}}
+	}
+	pressed := s.Choice(tallTop) == "clip" && s.Choice(tallTopScores) == "none"
+	if !tucked {
+		shut := "ridge-close"
+		if pressed {
+			shut = "press-top"
+		}
+		together = []hand.Move{hand.Fill{Into: "body"}, hand.Shut{Said: hand.Say(shut)}}
+		if pressed {
+			together = append(together, hand.Hold{Said: hand.Say("press-clip")})
+		} else if s.Choice(tallTop) == "clip" {
+			together = append(together, hand.Hold{Said: hand.Say("ridge-clip")})
+		} else {
+			together = append(together, hand.Shut{Said: hand.Say("ridge-glue")})
+		}
+	}
+	shut := ByTuck
 	if !tucked {
 		if err := p.AnglesFrom(r.place, r.closing(0.9)); err != nil {
 			return nil, err
 		}
+		doubled(p)
 		open(p, top)
 		part.Way = r.way(p)
-		shut, closing = Sealed, "Push the two ends in at the top, bring the slopes together, and glue the fins together along the ridge."
+		part.Making = told(func() []hand.Move { return s.ridgedMaking(p, r, around) })
+		shut = Sealed
 		if s.Choice(tallTop) == "clip" {
-			shut, closing, hold = ByClip, "Push the two ends in at the top and bring the slopes together.", "Hold the fins with a clip, so that it opens again."
-			if s.Choice(tallTopScores) == "none" {
+			shut = ByClip
+			if pressed {
 				p.Unscored(func(at pattern.Segment) bool {
 					return max(at.A.Y, at.B.Y) <= top.MM()+pattern.Tolerance && (math.Abs(at.A.X-at.B.X) > pattern.Tolerance || !slices.Contains(p.Scores.Vertical, measure.FromMM(at.A.X)))
 				})
-				closing, hold = "Press the top together corner to corner, without a crease, so that the two narrow sides fall in.", "Hold it with a clip, so that it opens again."
+				part.Making = told(func() []hand.Move { return s.pressedMaking(p, ridge, around) })
 			}
 		}
 	}
@@ -181,7 +202,114 @@ func buildTallBox(s Spec) (*Box, error) {
 		inside.Height = measure.FromMM(straight)
 		room = Block(inside, r3.Vec{Z: t / 2}).under("a block under a ridge", r.under(straight, 5*t))
 	}
-	return &Box{Parts: []Part{part}, Room: room, Shut: shut, Closing: []string{closing}, Holding: hold}, nil
+	return &Box{Parts: []Part{part}, Room: room, Shut: shut, Together: together}, nil
+}
+
+// panelOf is the number of a tube's panel, from the left.
+func panelOf(around [4]string, wall string) string {
+	return strconv.Itoa(slices.Index(around[:], wall) + 1)
+}
+
+// tuckedMaking is how a hand makes a tube with a lid that tucks in.
+func (s Spec) tuckedMaking(p *pattern.Pattern, around [4]string) []hand.Move {
+	m := s.make(p)
+	m.scores()
+	m.do(hand.Names{Across: true, Panels: true, Words: []string{"1", "2", "3", "4", "tab"}})
+	m.do(hand.Slit{Runs: slices.Concat(runs(2, []hand.Edge{hand.Top}, 0, 1, 2, 3), runs(1, []hand.Edge{hand.Bottom}, 0, 1, 2, 3))})
+	lid, front := slices.Index(around[:], "back"), slices.Index(around[:], "front")
+	sides := []int{slices.Index(around[:], "right"), slices.Index(around[:], "left")}
+	slices.Sort(sides)
+	m.do(hand.CutOff{What: m.cells("tube-ends", []string{strconv.Itoa(lid + 1), strconv.Itoa(front + 1)},
+		[2]int{front, 0}, [2]int{front, 1}, [2]int{4, 0}, [2]int{4, 1}, [2]int{4, 3})})
+	dust := []string{"dust." + around[sides[0]], "dust." + around[sides[1]]}
+	m.dustFlaps(dust, sides)
+	m.taper("dust-and-tongue", group{"dust-flap", nil, dust}, group{"tongue", nil, []string{"tongue"}})
+	m.bottomShapes(around)
+	m.do(hand.FoldAll{})
+	m.stick(hand.Stick{Way: hand.Tube, What: m.parts("tab", nil, "tab"), Onto: m.parts("panel", nil, around[0]), Outside: true})
+	m.foot(around)
+	return m.moves
+}
+
+// ridgedMaking is how a hand makes a tube whose top comes together in a ridge.
+func (s Spec) ridgedMaking(p *pattern.Pattern, r roof, around [4]string) []hand.Move {
+	m := s.make(p)
+	m.scores()
+	m.do(hand.Names{Across: true, Panels: true, Words: []string{"1", "2", "3", "4", "tab"}})
+	m.slit(1, []hand.Edge{hand.Bottom}, 0, 1, 2, 3)
+	m.ridge(r, "ridge", [2]int{4, 0}, [2]int{4, 3})
+	m.bottomShapes(around)
+	m.do(hand.FoldWays{Towards: m.creases(towards), Flat: m.creases(overFlat), Said: hand.Say("ridge-folds")})
+	m.stick(hand.Stick{Way: hand.Ring, What: m.parts("tab", nil, "tab", "tab.slope"), Onto: m.parts("panel", nil, around[0], "slope."+around[0]), Outside: true})
+	m.foot(around)
+	return m.moves
+}
+
+// pressedMaking is how a hand makes a tube whose top is pressed together without a score.
+func (s Spec) pressedMaking(p *pattern.Pattern, ridge measure.Length, around [4]string) []hand.Move {
+	m := s.make(p)
+	m.scores()
+	m.do(hand.Names{Across: true, Panels: true, Words: []string{"1", "2", "3", "4", "tab"}})
+	m.slit(1, []hand.Edge{hand.Bottom}, 0, 1, 2, 3)
+	x := p.Scores.Vertical[3]
+	m.do(hand.Snip{Said: said("tab-top", one("at", ridge)), Off: []pattern.Point{pt((x+p.Width)/2, ridge/2)},
+		Cuts: []pattern.Segment{{A: pt(x, 0), B: pt(x, ridge)}, {A: pt(x, ridge), B: pt(p.Width, ridge)}}})
+	m.do(hand.CutOff{What: m.cells("tab-foot", nil, [2]int{4, 1})})
+	m.bottomShapes(around)
+	m.do(hand.FoldAll{}, hand.Bend{Said: hand.Say("top-stays")})
+	m.stick(hand.Stick{Way: hand.Ring, What: m.parts("tab", nil, "tab", "tab.slope"), Onto: m.parts("panel", nil, around[0], "slope."+around[0]), Outside: true})
+	m.foot(around)
+	return m.moves
+}
+
+// bottomOf are the bottom flaps of walls.
+func bottomOf(walls ...string) []string {
+	var out []string
+	for _, w := range walls {
+		out = append(out, "bottom."+w)
+	}
+	return out
+}
+
+func (m *making) bottomShapes(around [4]string) {
+	m.shape("bottom-flap", group{"bottom-flap", nil, bottomOf(around[:]...)})
+}
+
+// foot closes a tube's bottom: the flaps of the sides folded in, then the other two.
+func (m *making) foot(around [4]string) {
+	var ends, others, panels []string
+	for i, w := range around {
+		if w == "left" || w == "right" {
+			ends, panels = append(ends, w), append(panels, strconv.Itoa(i+1))
+		} else {
+			others = append(others, w)
+		}
+	}
+	m.stick(hand.Stick{Way: hand.Foot, OntoOutside: true,
+		What: m.parts("bottom-flap", panels, bottomOf(others[0], others[0], others[1], others[1])...),
+		Onto: m.parts("bottom-flap", nil, bottomOf(ends[0], ends[1], ends[0], ends[1])...)})
+}
+
+// dustFlaps cuts the cells over two panels down to their dust flaps.
+func (m *making) dustFlaps(faces []string, panels []int) {
+	leave, _ := m.cutTo(faces[0])
+	ys := stations(m.p.Scores.Horizontal, m.p.Height)
+	deep := ys[2] - ys[1]
+	if leave == 0 {
+		leave = deep
+	}
+	xs := stations(m.p.Scores.Vertical, m.p.Width)
+	x := hand.Snip{Said: hand.Said{Key: "dust-flaps", Lengths: map[string][]measure.Length{"leave": {leave}},
+		Names: map[string][]string{"panels": {strconv.Itoa(panels[0] + 1), strconv.Itoa(panels[1] + 1)}}}}
+	for _, k := range panels {
+		x.Cuts = append(x.Cuts, pattern.Segment{A: pt(xs[k], ys[2]-leave), B: pt(xs[k+1], ys[2]-leave)})
+		mid := (xs[k] + xs[k+1]) / 2
+		x.Off = append(x.Off, pt(mid, ys[1]/2))
+		if leave < deep {
+			x.Off = append(x.Off, pt(mid, (ys[1]+ys[2]-leave)/2))
+		}
+	}
+	m.do(x)
 }
 
 // open says that the creases of a ridge are undone when the box is open: the

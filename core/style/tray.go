@@ -1,6 +1,9 @@
 package style
 
-import "brevium/core/measure"
+import (
+	"brevium/core/hand"
+	"brevium/core/measure"
+)
 
 const mm = measure.Millimetre
 
@@ -47,7 +50,7 @@ var tray = &Style{
 
 var innerWall = &Option{
 	ID: "walls.inner", Label: "Second wall", Kind: ChoiceKind, Choices: []string{"full", "less-thickness"}, DefaultChoice: "full",
-	About: "Full height, or one card thickness lower so that it lands flat on the floor",
+	About: "Full height, or a card's thickness lower, to the ruler's next mark, so that it lands flat on the floor",
 }
 
 var trayDouble = &Style{
@@ -59,7 +62,7 @@ var trayDouble = &Style{
 	Build: func(s Spec) (*Box, error) {
 		lining := s.Size(height)
 		if s.Choice(innerWall) == "less-thickness" {
-			lining -= s.Card("tray")
+			lining = measure.Down(lining-s.Card("tray"), s.cutting())
 		}
 		return oneTray(s, lining)
 	},
@@ -73,5 +76,5 @@ func oneTray(s Spec, lining measure.Length) (*Box, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &Box{Parts: []Part{part}}, nil
+	return &Box{Parts: []Part{part}, Together: []hand.Move{hand.Fill{Into: part.ID}}}, nil
 }

@@ -5,6 +5,7 @@ import (
 
 	"brevium/core/fault"
 	"brevium/core/fit"
+	"brevium/core/hand"
 	"brevium/core/measure"
 )
 
@@ -84,7 +85,7 @@ func buildTrayLid(s Spec) (*Box, error) {
 		if s.Choice(lidWalls) != "double" {
 			lid.height = outermost
 		}
-		lid.length, lid.width = lid.length+a, lid.width+a
+		lid.length, lid.width, lid.shim = lid.length+a, lid.width+a, a/2
 	default:
 		lid.length, lid.width = lid.length+a, lid.width+across
 	}
@@ -111,12 +112,9 @@ func buildTrayLid(s Spec) (*Box, error) {
 	}
 	switch custom {
 	case "smaller-base":
-		basePart.Measuring = "This blank is as much smaller each way as the lid is to be bigger; the first number scored from each of the four edges comes to the same lines."
 	case "shim":
 		lidPart.Shim = a / 2
-		lidPart.Measuring = "The shim is half of how much bigger the lid is: the wall at each edge of the blank loses it, and the panel gains it on both sides."
 	default:
-		lidPart.Measuring = "This blank is as much bigger each way as the lid is to be; the first number scored from each of the four edges comes to the same lines."
 	}
 	tBase, tLid := s.Card("base"), s.Card("lid")
 	rim := base.height
@@ -125,10 +123,10 @@ func buildTrayLid(s Spec) (*Box, error) {
 	}
 	lidPart.lidOver(rim, lid.height, tLid)
 	return &Box{
-		Parts:   []Part{basePart, lidPart},
-		Fits:    lid.over(base, fit.LidOn, tLid, tBase),
-		Shut:    ByFriction,
-		Closing: []string{"Lower the lid over the filled base; it comes to rest on the rim."},
+		Parts:    []Part{basePart, lidPart},
+		Fits:     lid.over(base, fit.LidOn, tLid, tBase),
+		Shut:     ByFriction,
+		Together: []hand.Move{hand.Fill{Into: "base"}, lowered("lid")},
 	}, nil
 }
 

@@ -5,6 +5,7 @@ import (
 
 	"brevium/core/fault"
 	"brevium/core/fit"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -23,6 +24,8 @@ type trayShape struct {
 	// and of the left one too when bothEnds.
 	notch    measure.Length
 	bothEnds bool
+	// shim is what is held between fence and card where it is scored.
+	shim measure.Length
 	// onto are faces of other pieces that the tray's own, by name, are glued to
 	// with their outsides.
 	onto map[string]onto
@@ -123,7 +126,7 @@ func (t trayShape) part() (Part, error) {
 			"options.notch",
 			"a notch this wide does not fit in the end of the drawer; make it smaller, or 0 for none",
 		)
-		whole, mid := t.length+2*t.height+2*t.lining, measure.Nearest((t.width+2*t.height+2*t.lining)/2, t.tick.Ruler())
+		whole, mid := t.length+2*t.height+2*t.lining, t.notchAt()
 		g.Notch(g.Face("right"), pt(whole, mid), t.notch.MM(), tooWide)
 		if t.bothEnds {
 			g.Notch(g.Face("left"), pt(0, mid), t.notch.MM(), tooWide)
@@ -135,8 +138,75 @@ func (t trayShape) part() (Part, error) {
 	}
 	return Part{
 		ID: t.id, Name: t.name, Pattern: p, Root: t.panel, Opens: t.opens,
-		Gluing: t.gluing(),
+		Making: told(func() []hand.Move { return t.making(p) }),
 	}, nil
+}
+
+// making is how a hand makes it.
+func (t trayShape) making(p *pattern.Pattern) []hand.Move {
+	m := newMaking(p, t.adhesive)
+	pinwheel, double := t.corners == "pinwheel", t.lining > 0
+	at := []measure.Length{t.height + t.shim}
+	if double {
+		at = []measure.Length{t.lining + t.shim, t.lining + t.height + t.shim}
+	}
+	m.scoreFour(t.shim, at...)
+	near, far, to := 0, 1, 1 // the scores that are slit, and to which crossing
+	if double {
+		near, far, to = 1, 2, 2
+	}
+	if pinwheel {
+		m.do(hand.Slit{Runs: []hand.Run{
+			{From: hand.Top, Line: near, To: to}, {From: hand.Right, Line: near, To: to},
+			{From: hand.Bottom, Line: far, To: to}, {From: hand.Left, Line: far, To: to},
+		}})
+	} else {
+		m.slit(to, leftAndRight, near, far)
+	}
+	if double {
+		m.do(hand.CutOff{What: m.cells("three-of-four", nil,
+			[2]int{0, 0}, [2]int{1, 0}, [2]int{0, 1}, [2]int{3, 0}, [2]int{4, 0}, [2]int{4, 1},
+			[2]int{0, 3}, [2]int{0, 4}, [2]int{1, 4}, [2]int{4, 3}, [2]int{3, 4}, [2]int{4, 4})})
+	}
+	tabs, onto := []string{"back.left", "back.right", "front.left", "front.right"}, []string{"left", "right", "left", "right"}
+	if pinwheel {
+		tabs, onto = []string{"left.back", "back.right", "right.front", "front.left"}, []string{"back", "right", "front", "left"}
+	}
+	if pinwheel {
+		m.shape("corner-tab", group{"tab-at-sides", nil, []string{tabs[0], tabs[2]}}, group{"tab-at-ends", nil, []string{tabs[1], tabs[3]}})
+	} else {
+		m.shape("corner-tab", group{"corner-tab", nil, tabs})
+	}
+	linings := []string{"back.lining", "front.lining", "left.lining", "right.lining"}
+	outer := m.parts("outer-strip", nil, linings...)
+	if double {
+		m.shape("outer-strip", group{"outer-strip", nil, linings})
+	}
+	if t.notch > 0 {
+		edges := []hand.Edge{hand.Right}
+		if t.bothEnds {
+			edges = leftAndRight
+		}
+		m.do(hand.Notch{Edges: edges, Across: 2 * t.notch, At: t.notchAt()})
+	}
+	m.do(hand.FoldAll{})
+	if double {
+		m.do(hand.FoldOver{What: outer})
+	}
+	tab, way := m.parts("tab", nil, tabs...), hand.WallsUp
+	if pinwheel {
+		way = hand.InTurn
+	}
+	m.stick(hand.Stick{Way: way, What: tab, Onto: m.parts("wall", nil, onto...), Outside: true})
+	if double {
+		m.stick(hand.Stick{Way: hand.Over, What: outer, Onto: m.parts("wall", nil, "back", "front", "left", "right")})
+	}
+	return m.moves
+}
+
+// notchAt is where along its edge the middle of a notch lies, on the ruler's mark.
+func (t trayShape) notchAt() measure.Length {
+	return measure.Nearest((t.width+2*t.height+2*t.lining)/2, t.tick.Cut())
 }
 
 // sliver is what a rolled wall loses at each end so that the corner lies flat.
@@ -147,7 +217,7 @@ const tabWedge = 2 * measure.Millimetre
 
 func (t trayShape) grid() *pattern.Grid {
 	g := t.cells()
-	g.CutOn(t.tick.Ruler())
+	g.CutOn(t.tick.Cut())
 	return g
 }
 
@@ -222,22 +292,10 @@ func (t trayShape) tabReach() measure.Length {
 	if t.notch > 0 {
 		half -= t.notch + clearOfNotch
 	}
-	half = max(measure.Down(half, t.tick.Ruler()), t.tick.Ruler().Length())
+	half = max(measure.Down(half, t.tick.Cut()), t.tick.Cut().Length())
 	reach := min(t.height, half)
 	if t.corners == "slim" {
 		reach = min(reach, cutTab(t.adhesive, t.tick))
 	}
 	return reach
-}
-
-func (t trayShape) gluing() []Gluing {
-	where := "the two end walls"
-	if t.corners == "pinwheel" {
-		where = "the next wall round"
-	}
-	out := Glued(fmt.Sprintf("Put adhesive on the outside of each tab and stand the walls up, each tab inside %s; square the corners before pressing.", where))
-	if t.lining > 0 {
-		out = append(out, Gluing{"Put adhesive on the inside of each second wall, roll it over its wall and the tabs, and press from the rim down; the two with tabs behind them last.", roled(pattern.Lining)})
-	}
-	return out
 }

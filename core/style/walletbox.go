@@ -2,6 +2,7 @@ package style
 
 import (
 	"brevium/core/fault"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -55,7 +56,7 @@ var (
 	walletShoulder = &Option{
 		ID: "flap.shoulder", Label: "Point's shoulder", Kind: LengthKind, Default: quarterInch, Min: 0, Max: 150 * mm,
 		About:   "Of a pointed flap: how far its sides run straight before they go to the point",
-		Follows: func(s Spec) measure.Length { return measure.Down(s.Size(walletFlap)/4, s.ruler()) },
+		Follows: func(s Spec) measure.Length { return measure.Down(s.Size(walletFlap)/4, s.cutting()) },
 	}
 	walletNotch = &Option{
 		ID: "notch", Label: "Finger notch", Kind: LengthKind, Default: 0, Min: 0, Max: 60 * mm,
@@ -139,7 +140,7 @@ func buildWalletBox(s Spec) (*Box, error) {
 		if 2*r > l-10*mm || r > f/2 {
 			return nil, tooWide
 		}
-		g.Notch(front, pt(measure.Nearest(d+l/2, s.ruler()), 0), r.MM(), tooWide)
+		g.Notch(front, pt(measure.Nearest(d+l/2, s.cutting()), 0), r.MM(), tooWide)
 	}
 	p, err := g.Pattern()
 	if err != nil {
@@ -147,10 +148,70 @@ func buildWalletBox(s Spec) (*Box, error) {
 	}
 	return &Box{Parts: []Part{{
 		ID: "body", Name: "Wallet", Pattern: p, Root: "back", Opens: Upwards,
-		Gluing: []Gluing{
-			{"Fold up bottom and front. Put adhesive on the outside of the bottom's two tabs and press them inside the back's wings.", nil},
-			{"Glue the front's and the back's wings on each other as the ends, the front's " + s.Choice(walletEnds) +
-				". No glue on the top and the flap: the box is filled there.", named("front")},
-		},
-	}}, Shut: ByDot, Closing: []string{"Fold the top over and bring the flap down over the front."}, Holding: "Hold the flap with a removable dot."}, nil
+		Making: told(func() []hand.Move { return s.walletMaking(p) }),
+	}}, Shut: ByDot, Together: []hand.Move{
+		hand.Fill{Into: "body", Said: hand.Say("fill-top")},
+		hand.Shut{Said: hand.Say("shut-wallet")},
+		hand.Hold{Said: hand.Say("hold-flap")},
+	}}, nil
+}
+
+// walletMaking is how a hand makes it.
+func (s Spec) walletMaking(p *pattern.Pattern) []hand.Move {
+	m := s.make(p)
+	m.scores()
+	m.do(hand.Names{Words: []string{"front", "bottom", "back", "top", "flap"}})
+	m.slit(1, leftAndRight, 0, 1, 2)
+	m.slit(2, []hand.Edge{hand.Bottom}, 0, 1)
+	m.do(hand.CutOff{Free: true, What: m.cells("fallen", []string{"top", "flap"}, [2]int{0, 3}, [2]int{2, 3}, [2]int{0, 4}, [2]int{2, 4})})
+	wings := func(row string) group { return group{"wing", []string{row}, []string{row + ".left", row + ".right"}} }
+	m.shape("side-wing", wings("front"), wings("bottom"), wings("back"))
+	m.flapShape(s)
+	if across := s.Length(walletNotch); across > 0 {
+		m.do(hand.Notch{Edges: []hand.Edge{hand.Top}, Across: across, At: measure.Nearest(s.Size(walletDepth)+s.Size(walletLength)/2, s.cutting())})
+	}
+	m.do(hand.FoldAll{})
+	back := m.parts("wing", []string{"back"}, "back.left", "back.right")
+	m.stick(hand.Stick{Way: hand.StandInside, What: m.parts("wing", []string{"bottom"}, "bottom.left", "bottom.right"), Onto: back, Outside: true})
+	front := hand.Stick{Way: hand.StandOver, What: m.parts("wing", []string{"front"}, "front.left", "front.right"), Onto: back, OntoOutside: true}
+	if s.Choice(walletEnds) == "under" {
+		front.Way, front.Outside, front.OntoOutside = hand.StandUnder, true, false
+	}
+	m.stick(front)
+	return m.moves
+}
+
+// flapShape gives the flap, the last row, its taper, its round corners or its point.
+func (m *making) flapShape(s Spec) {
+	left, right := s.Size(walletDepth), s.Size(walletDepth)+s.Size(walletLength)
+	foot, flap := m.p.Height, s.Size(walletFlap)
+	switch s.Choice(walletShape) {
+	case "rounded":
+		m.roundFeet(left, right, foot, min(flap, s.Size(walletLength)/2))
+	case "pointed":
+		shoulder := measure.Down(min(s.Length(walletShoulder), flap-mm), s.cutting())
+		from, mid := foot-flap+shoulder, pt((left+right)/2, foot)
+		m.do(hand.Snip{
+			Cuts: []pattern.Segment{{A: pt(left, from), B: mid}, {A: pt(right, from), B: mid}},
+			Off:  []pattern.Point{pt(left+mm/8, foot-mm/16), pt(right-mm/8, foot-mm/16)},
+			Said: hand.Said{Key: "point-flap", Lengths: map[string][]measure.Length{"at": {shoulder}}},
+		})
+	default:
+		m.shape("flap", group{"flap", nil, []string{"flap"}})
+	}
+}
+
+// roundFeet rounds the two lower corners of the part between two scores at the foot of a
+// blank.
+func (m *making) roundFeet(left, right, foot, r measure.Length) {
+	m.do(hand.Bite{Said: said("round-flap", one("at", r)), Loops: []pattern.Loop{
+		quarterRound(pt(right, foot-r), pt(right-r, foot), pt(right, foot)), quarterRound(pt(left+r, foot), pt(left, foot-r), pt(left, foot)),
+	}})
+}
+
+// quarterRound is what a quarter circle takes off a corner: from where the arc begins, clockwise, to
+// where it ends.
+func quarterRound(from, to, at pattern.Point) pattern.Loop {
+	const quarter = 0.41421356237309503 // tan(90°/4)
+	return pattern.Loop{{Point: from, Bulge: quarter}, {Point: to}, {Point: at}}
 }

@@ -3,10 +3,12 @@ package style
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 )
@@ -93,7 +95,9 @@ func (s Spec) woven() weave {
 	n, end := s.count(basketStrips), s.Size(basketEnd)
 	w := weave{x: []float64{0}, y: []float64{0}, long: s.Size(basketSide).MM()}
 	fan := float64(s.count(basketFan)) * math.Pi / 180
-	cut := func(k int) measure.Length { return measure.Nearest(end*measure.Length(k)/measure.Length(n), s.ruler()) }
+	cut := func(k int) measure.Length {
+		return measure.Nearest(end*measure.Length(k)/measure.Length(n), s.cutting())
+	}
 	for k := range n {
 		w.wide = append(w.wide, cut(n-k)-cut(n-k-1))
 		w.lean = append(w.lean, fan*float64(n-1-k)/float64(n-1))
@@ -137,31 +141,21 @@ func buildWovenBasket(s Spec) (*Box, error) {
 	t := body.Card
 	rim := measure.FromMM(strips.y[n])
 	room := Block(Extent{Length: l - t, Width: w - t, Height: min(side, rim) - t/2}, r3.Vec{Z: t.MM() / 2})
-	box := &Box{Parts: []Part{body}, Room: room, Assembly: []string{s.rims(rim, side, measure.FromMM(-strips.x[n]))}}
+	box := &Box{Parts: []Part{body}, Room: room}
 	if s.Size(basketHandle) > 0 {
 		handle, err := s.handle(grid)
 		if err != nil {
 			return nil, err
 		}
 		box.Parts = append(box.Parts, handle)
-		s.hang(box)
+		if s.Choice(handleJoin) == "brads" {
+			box.Brads = 2
+		}
+		box.Together = s.handleOn()
+	} else {
+		box.Together = []hand.Move{hand.Fill{Into: "body"}}
 	}
 	return box, nil
-}
-
-// rims says how the ends stand beside the sides, and how far they bow out.
-func (s Spec) rims(rim, side, bow measure.Length) string {
-	beside := "stand as high as the sides'"
-	if apart := (rim - side).Abs(); apart >= s.ruler().Length()/2 {
-		beside = fmt.Sprintf("stand about %s below the sides'", s.show(measure.Nearest(apart, s.ruler())))
-		if rim > side {
-			beside = strings.Replace(beside, "below", "above", 1) + "; trim what you do not like of the top strips"
-		}
-	}
-	if bow == 0 {
-		return fmt.Sprintf("The rims of the ends %s.", beside)
-	}
-	return fmt.Sprintf("The ends bow out by about %s, and their rims %s.", s.show(measure.Nearest(bow, s.ruler())), beside)
 }
 
 // basket is the basket's piece: floor, sides, ends in as many bands as there
@@ -233,10 +227,6 @@ func (s Spec) basket(strips weave) (Part, *pattern.Grid, error) {
 		return Part{}, nil, err
 	}
 	tip := min(tapeWide, side/3)
-	narrow := ""
-	if tip < tapeWide {
-		narrow = ", trimmed to " + s.show(measure.Down(tip, s.ruler())) + ","
-	}
 	for i := range p.Glue { // the tips are glued, where all of them cross the wall
 		free, inner := pattern.Point{}, pattern.Point{}
 		lo, hi := pattern.Bounds(p.Glue[i].Area)
@@ -245,14 +235,8 @@ func (s Spec) basket(strips weave) (Part, *pattern.Grid, error) {
 		}
 		p.Glue[i].Area = []pattern.Point{free, pattern.Pt(inner.X, free.Y), inner, pattern.Pt(free.X, inner.Y)}
 	}
-	folding := fmt.Sprintf("Bend each end wall softly over a ruler's edge from cut to opposite cut, not scored: its lowest band leans out by %s degrees, its top one stands upright. So each strip rises a little more than the one above it.", s.Choice(basketFan))
-	if level {
-		folding = "The strips of a corner lie level, edge to edge."
-	}
 	return Part{
-		ID: "body", Name: "Basket", Pattern: p, Root: "base", Opens: Upwards, Card: s.Card("body"),
-		First:  fmt.Sprintf("put one run of tape%s on the inside along each corner's outer edge, the top or the bottom edge, across all its strips to come: four runs, their backing left on. The strips are cut through it.", narrow),
-		Gluing: Glued(folding + " On each side, lay the strips on from the floor up, one from the left, one from the right in turn: first the lowest left, then the lowest right, and so on. Press each on before the next."),
+		ID: "body", Name: "Basket", Pattern: p, Root: "base", Opens: Upwards, Card: s.Card("body"), Making: told(func() []hand.Move { return s.weaveMaking(p, strips, tip) }),
 	}, g, nil
 }
 
@@ -319,22 +303,72 @@ func (s Spec) handle(body *pattern.Grid) (Part, error) {
 	}
 	return Part{
 		ID: "handle", Name: "Handle", Pattern: p, Root: "first", Opens: Upright, Card: s.Card("handle"),
-		Folding: "Draw the strip over the table's edge, inside down, until it springs into an arch.",
-		At:      r3.Vec{Z: (s.Size(basketSide) - over).MM() + s.Card("body").MM()/2},
-		Last:    true,
+		At:     r3.Vec{Z: (s.Size(basketSide) - over).MM() + s.Card("body").MM()/2},
+		Last:   true,
+		Making: told(func() []hand.Move { return s.handleMaking(p) }),
 	}, nil
 }
 
-// hang says how the handle is put on: after what is as long as the floor is in.
-func (s Spec) hang(box *Box) {
-	over := s.show(s.handleOverlap())
-	beside := s.show(measure.Down((s.Size(basketLength)-s.Size(basketHandle))/2, s.ruler()))
-	if s.Choice(handleJoin) == "brads" {
-		box.Brads = 2
-		box.Closing = []string{
-			fmt.Sprintf("Hold the handle's ends over the middle of both sides, each %s down from the rim, outside the strips. Pierce each end and the wall behind it with a pin, in the middle of the part that lies on it, and push a brad through from outside: it swings.", over),
-		}
-		return
+// weaveMaking is how a hand makes the basket.
+func (s Spec) weaveMaking(p *pattern.Pattern, strips weave, tip measure.Length) []hand.Move {
+	side, end, n := s.Size(basketSide), p.Scores.Vertical[0], len(strips.wide)
+	wide, high := p.Width, p.Height
+	m := s.make(p)
+	if side == end {
+		m.scoreFour(0, side)
+	} else {
+		m.scores()
 	}
-	box.Closing = []string{fmt.Sprintf("Put adhesive on the last %s of both ends of the handle, inside, and press them onto the middle of both sides, over the last crossings. What is shorter than %s can be put in beside it later.", over, beside)}
+	m.do(hand.Mark{Said: hand.Say("weave-names")})
+	var at []measure.Length // where strips are parted, from the left and the right edge
+	x := measure.Length(0)
+	for k := n - 1; k > 0; k-- {
+		x += strips.wide[k]
+		at = append(at, x)
+	}
+	var marks, cuts []pattern.Segment
+	for i, x := range append(slices.Clone(at), end) {
+		for _, x := range []measure.Length{x, wide - x} {
+			ends := []pattern.Segment{{A: pt(x, 0), B: pt(x, side)}, {A: pt(x, high), B: pt(x, high-side)}}
+			if cuts = append(cuts, ends...); i < len(at) {
+				marks = append(marks, ends...)
+			}
+		}
+	}
+	m.do(hand.Mark{Lines: marks, Said: said("weave-marks", one("at", at...))})
+	m.do(hand.Mark{Said: said("weave-tape", one("at", measure.Down(tip, s.cutting())))})
+	m.do(hand.Snip{Cuts: cuts, Said: hand.Said{Key: "weave-cuts", Counts: map[string]int{"count": n}}})
+	m.do(hand.FoldAll{})
+	if strips.lean[0] > 0 {
+		m.do(hand.Bend{Said: hand.Say("weave-bend")})
+	}
+	stick := hand.Stick{Way: hand.Weave, OntoOutside: true}
+	var what, onto []string
+	for _, wall := range []string{"back", "front"} {
+		for k := range n {
+			for _, end := range []string{"left", "right"} {
+				what, onto = append(what, fmt.Sprint(wall, ".", end, ".", k+1)), append(onto, wall)
+			}
+		}
+	}
+	stick.What, stick.Onto = m.parts("strip", nil, what...), m.parts("wall", nil, onto...)
+	m.stick(stick)
+	return m.moves
+}
+
+// handleMaking is how a hand makes the handle.
+func (s Spec) handleMaking(p *pattern.Pattern) []hand.Move {
+	m := s.make(p)
+	m.do(hand.Bend{Said: hand.Say("bend-handle")})
+	return m.moves
+}
+
+// handleOn is how the handle is put on, and the basket filled.
+func (s Spec) handleOn() []hand.Move {
+	at := one("at", s.handleOverlap())
+	fill := hand.Fill{Into: "body", Said: hand.Say("fill-beside")}
+	if s.Choice(handleJoin) == "brads" {
+		return []hand.Move{hand.Join{Uses: []string{"handle", "body"}, Said: said("handle-held", at)}, hand.Join{Said: hand.Say("handle-brads")}, fill}
+	}
+	return []hand.Move{hand.Join{Bonds: bonds("handle", "first", "body", "handle", "second", "body"), Said: said("handle-on", at)}, fill}
 }

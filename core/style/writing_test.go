@@ -7,6 +7,7 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 	"brevium/core/sample"
@@ -57,11 +58,25 @@ func buildSlipCase(s Spec) (*Box, error) {
 	return &Box{
 		Parts: []Part{{
 			ID: "body", Name: "Case", Pattern: p, Root: base.Name(), Opens: Upwards,
-			Gluing: Glued("Put adhesive on the outside of the two tabs and press them inside the end wall."),
+			Making: told(func() []hand.Move { return s.caseMaking(p) }),
 		}},
-		Shut:    ByRestick,
-		Closing: []string{"Slide the cards in from the low end and put a band round it."},
+		Shut:     ByRibbon,
+		Together: []hand.Move{hand.Fill{Into: "body"}, hand.Shut{Said: hand.Say("hold-ribbon")}},
 	}, nil
+}
+
+func (s Spec) caseMaking(p *pattern.Pattern) []hand.Move {
+	m := s.make(p)
+	m.scores()
+	m.do(hand.Names{Across: true, Words: []string{"left", "base", "lip"}})
+	m.slit(1, []hand.Edge{hand.Left}, 0, 1)
+	m.do(hand.CutOff{What: m.cells("beside", []string{"lip"}, [2]int{2, 0}, [2]int{2, 2})})
+	m.shape("tab", group{"tab", nil, []string{"back.left", "front.left"}})
+	m.do(hand.FoldAll{})
+	end := m.parts("wall", nil, "left", "left")
+	end.Words = "left wall"
+	m.stick(hand.Stick{Way: hand.Inside, Outside: true, What: m.parts("tab", nil, "back.left", "front.left"), Onto: end})
+	return m.moves
 }
 
 // The guide's code is this file's, and its style passes what every style does.
@@ -88,6 +103,13 @@ func TestTheGuidesStyleFolds(t *testing.T) {
 		}
 		made++
 		checkPart(t, spec, b.Parts[0])
+		table, err := hand.Do(hand.Work{Piece: "body", Moves: b.Parts[0].Moves()}, hand.Work{Moves: b.Together})
+		if err != nil {
+			t.Fatal(err)
+		}
+		if card, _ := table.Card("body"); card.Equal(b.Parts[0].Pattern) != nil {
+			t.Fatal(card.Equal(b.Parts[0].Pattern))
+		}
 		checkBox(t, slipCase, spec, b)
 		if t.Failed() {
 			return

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"brevium/core/fault"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 	"brevium/core/style"
@@ -40,13 +41,17 @@ func (m *maker) box(s style.Spec) (*style.Box, error) {
 			return nil, fault.New(fault.OutOfRange, "size."+m.parameters[0].ID, "%s can be at most %s: %s", n.This, n.Most, n.Why)
 		}
 	}
-	box := &style.Box{Shut: shuts[m.Shut], Closing: m.Closing}
+	box := &style.Box{Shut: shuts[m.Shut]}
 	for i, p := range m.made {
 		part, err := p.part(s, sizes)
 		if err != nil {
 			return nil, fault.At(fault.Path("pieces", i), err)
 		}
 		box.Parts = append(box.Parts, part)
+	}
+	box.Together = append(box.Together, hand.Fill{Into: box.Parts[0].ID})
+	for _, text := range m.Closing {
+		box.Together = append(box.Together, hand.Own{Kind: hand.OwnClosing, Text: text})
 	}
 	var err error
 	box.Fits, err = m.pairs(s, sizes)
@@ -67,7 +72,13 @@ func (p made) part(s style.Spec, sizes map[string]float64) (style.Part, error) {
 	if err != nil {
 		return style.Part{}, err
 	}
-	part := style.Part{ID: p.ID, Name: p.Name, Pattern: flat, Root: p.Root, Folding: p.bends(flat), Gluing: style.Glued(p.Gluing...), Card: s.Card(p.ID)}
+	part := style.Part{ID: p.ID, Name: p.Name, Pattern: flat, Root: p.Root, Card: s.Card(p.ID)}
+	if text := p.bends(flat); text != "" {
+		part.Own = append(part.Own, hand.Own{Kind: hand.OwnFolding, Text: text})
+	}
+	for _, text := range p.Gluing {
+		part.Own = append(part.Own, hand.Own{Kind: hand.OwnGluing, Text: text})
+	}
 	if err := p.stand(&part, sizes); err != nil {
 		return part, err
 	}

@@ -252,8 +252,8 @@ func TestAFoldAlongAnArc(t *testing.T) {
 			t.Fatal(err)
 		}
 		box, err := st.Make(st.Usual(measure.In.Tick(), 300*measure.Micrometre))
-		if err != nil || box.Parts[0].Folding != "Bend the card evenly over the edge of the table, where nothing is scored: from the base a1 to the base a6 towards you, and from the base b1 to the base b6 away from you." {
-			t.Errorf("%v: %q, %v", c, box.Parts[0].Folding, err)
+		if err != nil || box.Parts[0].Own[0].Text != "Bend the card evenly over the edge of the table, where nothing is scored: from the base a1 to the base a6 towards you, and from the base b1 to the base b6 away from you." {
+			t.Errorf("%v: %v, %v", c, box.Parts[0].Own, err)
 		}
 		x.Whole("base")
 		if len(x.piece().Folds) != 0 || len(x.Divided()) != 0 {

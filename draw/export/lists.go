@@ -9,10 +9,11 @@ import (
 
 	"brevium/core/design"
 	"brevium/core/measure"
+	"brevium/core/recipe"
 )
 
 // CSV writes what is cut and scored as a list: a line for every blank, then for
-// every pass over the board, every line that stops short and every cut, in
+// every pass over the board and every other move that scores or cuts, in
 // working order. Numbers are in mm, with a label as a hand reads it.
 func CSV(r *design.Result) ([]byte, error) {
 	var b bytes.Buffer
@@ -33,11 +34,10 @@ func CSV(r *design.Result) ([]byte, error) {
 		for _, pass := range list.Passes {
 			add(p.ID, n, p.Card.Name, "score", pass.Against(), pass.At, "")
 		}
-		for _, text := range list.ShortLines(r.Telling()) {
-			add(p.ID, n, p.Card.Name, "short score", "", nil, text)
-		}
-		for _, c := range list.Cuts(r.Telling()) {
-			add(p.ID, n, p.Card.Name, string(c.Hand), "", nil, c.Text)
+		for _, s := range recipe.Flat(r.Steps) {
+			if s.Piece == p.ID && s.Passes == nil && (s.Kind == recipe.Score || s.Kind == recipe.Remove) {
+				add(p.ID, n, p.Card.Name, s.Move, "", nil, s.Text)
+			}
 		}
 	}
 	for _, s := range r.Supplies {

@@ -2,7 +2,6 @@ package pdf
 
 import (
 	"fmt"
-	"strings"
 
 	"brevium/core/recipe"
 )
@@ -22,13 +21,10 @@ func (w *writer) batch() error {
 		return err
 	}
 	w.heading("The work, in order")
+	w.say(9, false, recipe.Key(w.r.Inputs.Units))
 	const square, gap = 4.0, 1.6
-	for _, s := range r.Steps {
-		text := s.Text
-		if len(s.List) > 0 {
-			text = strings.Join(s.List, " ")
-		}
-		w.say(10, false, fmt.Sprintf("%d  %s", s.N, text))
+	for n, s := range recipe.ByKind(r.Steps) {
+		w.say(10, false, fmt.Sprintf("%d  %s", n+1, s.Text))
 		x := w.left + 6
 		w.room(square + 3)
 		for range min(r.Inputs.Copies, mostSquares) {

@@ -154,8 +154,8 @@ func TestProjectSheetSaysItAll(t *testing.T) {
 	r := result(t, "60")
 	text := told(t, r, Print{Paper: A4, Date: time.Date(2026, 12, 4, 9, 0, 0, 0, time.UTC), Address: "http://table/boxes/1/making"})
 	for _, want := range []string{
-		"page 1 of ", "4 December 2026", "http://table/boxes/1/making", "Inside", "Outside", "a gap of", "from each of the four edges",
-		"Cut, outside up", "first crossing", "Double-sided tape", "Sheet 1", "from its top edge", "in)", "The same in inches",
+		"page 1 of ", "4 December 2026", "http://table/boxes/1/making", "Inside", "Outside", "a gap of", "from all four edges",
+		"Sizes are width × height", "first crossing", "Double-sided tape", "Sheet 1", "from its top edge", "in)",
 	} {
 		if !strings.Contains(text, want) {
 			t.Errorf("the project sheet does not say %q", want)

@@ -321,27 +321,9 @@ func (w *writer) pieces() error {
 			w.para(w.left+4, w.wide()-4, 9, false, strings.Join(key, ";  "))
 		}
 		w.scoreCard(p, w.r.Scores[i])
-		cuts := w.r.Scores[i].Cuts(w.r.Telling())
-		if len(cuts) > 0 {
-			w.say(11, true, "Cut, outside up")
-		}
-		for n, c := range cuts {
-			w.para(w.left+4, w.wide()-4, 10.5, false, fmt.Sprintf("%d  %s", n+1, c.Text))
-		}
-		// One sheet for both units.
-		told := w.r.Telling()
-		told.Units = told.Units.Other()
-		if again := w.r.Scores[i].Cuts(told); len(again) > 0 {
-			w.say(9, true, "The same in "+unitWords[told.Units])
-			for _, c := range again {
-				w.para(w.left+4, w.wide()-4, 8.5, false, "– "+c.Text)
-			}
-		}
 	}
 	return nil
 }
-
-var unitWords = map[measure.Unit]string{measure.In: "inches", measure.CM: "centimetres", measure.MM: "millimetres"}
 
 func (w *writer) net(p design.Part) draw.Net {
 	in := w.r.Inputs
@@ -382,12 +364,6 @@ func (w *writer) scoreCard(p design.Part, list recipe.ScoreList) {
 			x += w.GetStringWidth(beside) + 10
 		}
 		w.y += line + 1
-	}
-	for _, text := range list.ShortLines(w.r.Telling()) {
-		w.para(w.left+4, w.wide()-4, 10, false, "Stops short: "+text)
-	}
-	if p.Measuring != "" {
-		w.para(w.left+4, w.wide()-4, 10, false, p.Measuring)
 	}
 }
 
@@ -435,10 +411,16 @@ func (w *writer) stepPicture(s recipe.Step) (*draw.Picture, error) {
 func (w *writer) steps() error {
 	w.page()
 	w.heading("Steps")
-	const high, wide = 24.0, 34.0
+	w.say(9, false, recipe.Key(w.r.Inputs.Units))
+	const high, wide = 19.0, 30.0
 	x := w.left + wide + 11
+	group := ""
 	for _, s := range w.r.Steps {
-		w.room(high + 2)
+		w.room(high + 8)
+		if s.Group != group {
+			group = s.Group
+			w.say(11, true, group)
+		}
 		top, page := w.y, w.PageNo()
 		p, err := w.stepPicture(s)
 		if err != nil {
@@ -447,15 +429,7 @@ func (w *writer) steps() error {
 		w.fit(p, w.left, top, wide, high)
 		w.ink()
 		w.Rect(w.left+wide+4, top+1, 4, 4, "D")
-		w.para(x, w.wide()-wide-11, 11, true, fmt.Sprintf("%d  %s", s.N, strings.ToUpper(string(s.Kind)[:1])+string(s.Kind)[1:]))
-		if len(s.List) > 0 {
-			w.para(x, w.wide()-wide-11, 10.5, false, s.List[0])
-			for _, line := range s.List[1:] {
-				w.para(x+3, w.wide()-wide-14, 10.5, false, "– "+line)
-			}
-		} else {
-			w.para(x, w.wide()-wide-11, 10.5, false, s.Text)
-		}
+		w.para(x, w.wide()-wide-11, 10.5, false, fmt.Sprintf("%d  %s", s.N, s.Text))
 		if w.PageNo() == page {
 			w.y = max(w.y, top+high)
 		}

@@ -103,6 +103,7 @@ func (s *room) made(c *echo.Context) (*made, error) {
 	if m.ticks, err = s.Store.Of(ctx).Ticks(ctx, b.ID); err != nil {
 		return nil, err
 	}
+	m.ticks = recipe.Ticked(r.Steps, m.ticks)
 	times, err := s.Store.Of(ctx).Times(ctx, 0)
 	m.paces = logbook.Paces(times)
 	return m, err
@@ -235,7 +236,7 @@ const frames = 6
 // fill readies what is done now.
 func (v *benchPage) fill(m *made) error {
 	v.Move = m.moves[v.At]
-	v.Kind = kinds[v.Move.Step.Kind]
+	v.Kind = kinds[v.Move.Part.Kind]
 	v.Usual = m.seconds(v.Move)
 	switch n := len(v.Move.Says); {
 	case n > longerWords:
@@ -249,7 +250,7 @@ func (v *benchPage) fill(m *made) error {
 		}
 	}
 	in := &m.box.Inputs
-	i := slices.IndexFunc(m.r.Parts, func(p design.Part) bool { return p.ID == v.Move.Step.Piece })
+	i := slices.IndexFunc(m.r.Parts, func(p design.Part) bool { return p.ID == v.Move.Part.Piece })
 	if t := v.Move.Trim; t != nil {
 		v.Number, v.Beside = measure.Number(t.At, in.Units, in.Tools.Tick), measure.Beside(t.At, in.Units)
 		v.Picture = page.SVG(draw.Trimmer(m.r, *t))
@@ -270,7 +271,7 @@ func (v *benchPage) fill(m *made) error {
 			}
 			return nil
 		}
-		if v.Move.Step.Kind == recipe.Glue {
+		if v.Move.Part.Kind == recipe.Glue {
 			v.Near = page.SVG(draw.Gluing(m.r, p))
 		}
 	}
@@ -280,7 +281,7 @@ func (v *benchPage) fill(m *made) error {
 // folded readies what moves in a step, or the picture of it where nothing does.
 func (v *benchPage) folded(m *made) error {
 	model := draw.OpenModelOf(m.r, false)
-	if span, moves := draw.SpanOf(m.r, model, v.Move.Step); moves {
+	if span, moves := draw.SpanOf(m.r, model, v.Move.Part); moves {
 		all, err := span.Frames(frames)
 		if err != nil {
 			return err
@@ -293,7 +294,7 @@ func (v *benchPage) folded(m *made) error {
 		}
 		return nil
 	}
-	picture, err := draw.Step(m.r, model, v.Move.Step, false)
+	picture, err := draw.Step(m.r, model, v.Move.Part, false)
 	if err == nil {
 		v.Picture = page.SVG(picture)
 	}

@@ -135,7 +135,7 @@ func (s *room) steps(ctx context.Context, class store.Class, boxes []store.Box) 
 			out = append(out, of+"looks through the bag")
 		}
 		for _, m := range moves(class, r) {
-			out = append(out, fmt.Sprintf("%sstep %d: %s", of, m.Step.N, strings.ToLower(kinds[m.Step.Kind])))
+			out = append(out, fmt.Sprintf("%sstep %d: %s", of, m.Step.N, strings.ToLower(kinds[m.Part.Kind])))
 		}
 	}
 	return out, nil
@@ -147,7 +147,7 @@ func moves(class store.Class, r *design.Result) []bench.Move {
 	if class.Job == 0 {
 		return all
 	}
-	return slices.DeleteFunc(all, func(m bench.Move) bool { return m.Step.Kind == recipe.Cut })
+	return slices.DeleteFunc(all, func(m bench.Move) bool { return m.Part.Kind == recipe.Cut })
 }
 
 // codeOf draws an address as a code that a phone reads.

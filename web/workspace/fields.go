@@ -366,31 +366,28 @@ func fitChoices() []form.Choice {
 // steps marks the steps that are ticked; a tick put against other numbers is
 // stale and does not count.
 func (p *workPage) steps() {
-	group := recipe.Kind("")
-	for _, s := range p.Result.Steps {
-		mark, ticked := p.ticks[s.Key]
-		v := stepView{Step: s, Done: ticked && mark == s.Mark, Stale: ticked && mark != s.Mark}
-		if s.Kind != group {
-			v.Group = kindTitles[s.Kind]
-			group = s.Kind
-		}
-		if v.Done {
-			p.Done++
-		}
-		p.Steps = append(p.Steps, v)
-	}
+	p.Steps, p.Done = stepViews(p.Result.Steps, p.ticks)
 }
 
-var kindTitles = map[recipe.Kind]string{
-	recipe.Cut:      "Cut",
-	recipe.Score:    "Score",
-	recipe.Fold:     "Fold and burnish",
-	recipe.Remove:   "Cut away",
-	recipe.Decorate: "Decorate while flat",
-	recipe.Glue:     "Glue",
-	recipe.Assemble: "Assemble",
-	recipe.Fill:     "Fill",
-	recipe.Close:    "Close",
+// Key is what holds for all steps, said once.
+func (p *workPage) Key() string { return recipe.Key(p.Box.Inputs.Units) }
+
+// stepViews are steps with what is ticked off of them, under what they belong to, and how
+// many are done.
+func stepViews(steps []recipe.Step, kept map[string]string) (out []stepView, done int) {
+	ticks, group := recipe.Ticked(steps, kept), ""
+	for _, s := range steps {
+		mark := ticks[s.Key]
+		v := stepView{Step: s, Done: mark == s.Mark, Stale: mark != "" && mark != s.Mark}
+		if s.Group != group {
+			v.Group, group = s.Group, s.Group
+		}
+		if v.Done {
+			done++
+		}
+		out = append(out, v)
+	}
+	return out, done
 }
 
 // stopOf says at which stop a check's matter is settled.

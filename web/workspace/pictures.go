@@ -184,8 +184,6 @@ type scoreView struct {
 	Count        string
 	Size, Beside string
 	Passes       []passView
-	Measuring    string
-	Short        []string // lines that stop short
 }
 
 type passView struct {
@@ -204,13 +202,11 @@ func (p *workPage) ScoreViews() []scoreView {
 	for i, list := range p.Result.Scores {
 		part := p.Result.Parts[i]
 		v := scoreView{
-			ID:        part.ID,
-			Name:      list.Name,
-			Count:     ofIt(part.Part),
-			Measuring: part.Measuring,
-			Short:     list.ShortLines(p.Result.Telling()),
-			Size:      measure.Labels(p.Units, p.Box.Inputs.Tools.Tick, part.Pattern.Width, part.Pattern.Height),
-			Beside:    measure.Beside(part.Pattern.Width, p.Units) + " × " + measure.Beside(part.Pattern.Height, p.Units),
+			ID:     part.ID,
+			Name:   list.Name,
+			Count:  ofIt(part.Part),
+			Size:   measure.Labels(p.Units, p.Box.Inputs.Tools.Tick, part.Pattern.Width, part.Pattern.Height),
+			Beside: measure.Beside(part.Pattern.Width, p.Units) + " × " + measure.Beside(part.Pattern.Height, p.Units),
 		}
 		for _, pass := range list.Passes {
 			x := passView{Against: pass.Against()}

@@ -25,6 +25,7 @@ type smallPage struct {
 	Picture template.HTML
 	Inside  string
 	Steps   []stepView
+	Key     string // what holds for all of them
 	Done    int
 	Others  []style.Small
 }
@@ -81,20 +82,12 @@ func (s *room) small(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	group := recipe.Kind("")
-	for _, step := range r.Steps {
-		if !of(step.Piece) {
-			continue
-		}
-		mark, ticked := ticks[step.Key]
-		v := stepView{Step: step, Done: ticked && mark == step.Mark, Stale: ticked && mark != step.Mark}
-		if step.Kind != group {
-			group, v.Group = step.Kind, kindTitles[step.Kind]
-		}
-		if v.Done {
-			view.Done++
-		}
-		view.Steps = append(view.Steps, v)
+	// Alone it is not like anything else: each of its steps is told in full.
+	full := recipe.Ticked(r.Steps, ticks)
+	view.Steps, view.Done = stepViews(slices.DeleteFunc(recipe.Flat(r.Steps), func(x recipe.Step) bool { return !of(x.Piece) }), full)
+	view.Key = recipe.Key(b.Inputs.Units)
+	for i := range view.Steps {
+		view.Steps[i].N = i + 1
 	}
 	return c.Render(http.StatusOK, "small.html", view)
 }

@@ -1,0 +1,48 @@
+package design
+
+import (
+	"math/rand"
+	"testing"
+
+	"brevium/core/measure"
+	"brevium/core/sample"
+	"brevium/core/style"
+)
+
+// The steps of every style make the box, at random sizes and choices and in both units: each
+// piece, and each bond from piece to piece once.
+func TestTheStepsMakeTheBox(t *testing.T) {
+	t.Parallel()
+	for _, s := range style.All {
+		t.Run(s.ID, func(t *testing.T) {
+			t.Parallel()
+			for _, unit := range []measure.Unit{measure.In, measure.MM} {
+				rng := rand.New(rand.NewSource(sample.Seed(37)))
+				for made, tried := 0, 0; made < sample.Of(t, 100) && tried < 4000; tried++ {
+					in := randomSize(rng, unit, s)
+					r, err := Sketch(in)
+					if err != nil {
+						continue
+					}
+					made++
+					for _, f := range r.byHand() {
+						t.Fatalf("%v %v: %s", in.Size, in.Choices, f.Text)
+					}
+				}
+			}
+		})
+	}
+}
+
+// How long a hand takes for a base and its lid.
+func BenchmarkByHand(b *testing.B) {
+	r, err := Sketch(New("x", measure.In, "tray-lid"))
+	if err != nil {
+		b.Fatal(err)
+	}
+	for b.Loop() {
+		if wrong := r.byHand(); wrong != nil {
+			b.Fatal(wrong)
+		}
+	}
+}
