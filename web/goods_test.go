@@ -59,7 +59,7 @@ func TestGoodsOnTheTicket(t *testing.T) {
 			t.Errorf("%s of %s: %d", field, value, code)
 		}
 	}
-	if _, page, _ := x.get(fmt.Sprintf("/boxes/%d/making", id)); !strings.Contains(page, "Twine") || !strings.Contains(page, "template at true size") {
+	if _, page, _ := x.get(fmt.Sprintf("/boxes/%d/making", id)); !strings.Contains(page, "Twine") || !strings.Contains(page, "Print the template at full size") {
 		t.Error("the making stop does not tell them")
 	}
 	for _, gone := range []string{"covers.remove", "ribbons.remove", "wrap.remove", "labels.remove"} {
@@ -98,7 +98,7 @@ func TestClosuresOnTheTicket(t *testing.T) {
 	if c := x.box(id).Inputs.Closures[0]; c.Kind != design.Dot || c.Across != measure.Inch/2 {
 		t.Errorf("it is %+v", c)
 	}
-	if _, page, _ := x.get(at); !strings.Contains(page, "its middle") {
+	if _, page, _ := x.get(at); !strings.Contains(page, "The middle: ") {
 		t.Error("the page does not say where it goes")
 	}
 	if code, page, _ := x.post(at, "closures[0].across", "5"); code != http.StatusUnprocessableEntity || !strings.Contains(page, "comes to lie on anything") {

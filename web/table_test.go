@@ -60,7 +60,7 @@ func TestAStyleIsDrawnAsATable(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if page := x.words(fmt.Sprintf("/boxes/%d/making", id)); !strings.Contains(page, "Score the box") {
+	if page := x.words(fmt.Sprintf("/boxes/%d/making", id)); !strings.Contains(page, "Score 1 1/16 in from all four edges.") {
 		t.Errorf("its steps: %.400s", page)
 	}
 	if code, pdf, _ := x.get(fmt.Sprintf("/boxes/%d/sheet.pdf?paper=a4", id)); code != 200 || !strings.HasPrefix(pdf, "%PDF") {

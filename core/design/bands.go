@@ -351,15 +351,14 @@ func (b Band) lies(show func(measure.Length) string) string {
 func (r *Result) bandSteps() []string {
 	var out []string
 	for i, b := range r.Bands {
-		over := ""
+		text := recipe.English.Say("band-on", recipe.Fields{"band": "the " + strings.ToLower(b.Name), "axis": b.Axis, "place": b.lies(r.Show), "side": "at the " + b.Joined()})
 		if slices.ContainsFunc(r.Bands[:i], func(first Banded) bool { return first.Axis != b.Axis }) {
-			over = " It lies over the one before where they cross: slide that one on first."
+			text += " " + recipe.English.Say("band-crosses", nil)
 		}
 		if b.Joined() == "front" {
-			over += " A label over the join hides it."
+			text += " " + recipe.English.Say("band-labelled", nil)
 		}
-		out = append(out, fmt.Sprintf("Put the %s round the %s of the closed box, %s, its folds on the box's edges; glue its end over the lap, at the %s, to itself only: it must slide off.%s",
-			strings.ToLower(b.Name), b.Axis, b.lies(r.Show), b.Joined(), over))
+		out = append(out, text)
 	}
 	return out
 }

@@ -395,14 +395,25 @@ func (r *Result) part(id string) (Part, bool) {
 }
 
 // Tells says where a spot is on its flat piece.
-func (r *Result) Tells(s Spot) string {
-	side, ruler := "inside", r.Inputs.Tools.Tick.Ruler()
+func (r *Result) Tells(s Spot) string { return r.where(s) + ". " + r.middle(s) }
+
+// where is the face of a spot, and its side.
+func (r *Result) where(s Spot) string {
+	side := "inside"
 	if s.Outside {
 		side = "outside"
 	}
-	show := func(mm float64) string { return r.Show(measure.Nearest(measure.FromMM(mm), ruler)) }
-	return fmt.Sprintf("the %s of the %s of the %s, its middle %s from the left and %s from the top edge of the flat piece, outside up",
-		side, s.Words, strings.ToLower(r.PieceName(s.Piece)), show(s.At.X), show(s.At.Y))
+	return fmt.Sprintf("the %s of the %s of the %s", side, s.Words, strings.ToLower(r.PieceName(s.Piece)))
+}
+
+// middle says where the middle of what goes on a spot lies.
+func (r *Result) middle(s Spot) string {
+	return recipe.English.Say("middle-at", recipe.Fields{"at": r.onRuler(measure.FromMM(s.At.X)), "off": r.onRuler(measure.FromMM(s.At.Y))})
+}
+
+// onRuler is a length at the mark of a ruler that is next to it.
+func (r *Result) onRuler(l measure.Length) string {
+	return r.Show(measure.Nearest(l, r.Inputs.Tools.Tick.Ruler()))
 }
 
 // papered reports whether a paper is glued over a spot.
@@ -418,24 +429,24 @@ func (r *Result) papered(s Spot) bool {
 // hide it.
 func (r *Result) fixings() []recipe.Fixing {
 	var out []recipe.Fixing
-	add := func(s Spot, text string) {
-		out = append(out, recipe.Fixing{Piece: s.Piece, Key: fmt.Sprintf("closure/%d", len(out)+1), Text: text})
+	add := func(s Spot, sentences ...string) {
+		out = append(out, recipe.Fixing{Piece: s.Piece, Key: fmt.Sprintf("closure/%d", len(out)+1), Text: strings.Join(sentences, " ")})
 	}
 	for _, c := range r.Closures {
 		for _, s := range c.Seats {
-			on := r.Tells(s.On)
+			where := recipe.Fields{"where": r.where(s.On)}
 			switch c.Kind {
 			case Magnets:
-				under := "Glue it under the surface's own paper or leave it bare"
+				cover := "magnets-bare"
 				if r.papered(s.On) {
-					under = "The paper that follows hides it"
+					cover = "magnets-hidden"
 				}
-				add(s.On, fmt.Sprintf("Hold two magnets together and mark the faces that look outwards: unmarked faces meet. Glue the first, mark down, on %s. %s.", on, under))
+				add(s.On, recipe.English.Say("magnets-lay", where), r.middle(s.On), recipe.English.Say(cover, nil))
 			case Hooks:
-				add(s.On, fmt.Sprintf("Stick the loop half of the hook-and-loop on %s.", on))
+				add(s.On, recipe.English.Say("hooks-lay", where), r.middle(s.On))
 			case Brad:
-				add(s.On, fmt.Sprintf("Pierce a hole for the brad through %s. Pierce over a cork or a mat, away from your hand.", on))
-				add(s.Closing, fmt.Sprintf("Pierce another through %s.", r.Tells(s.Closing)))
+				add(s.On, recipe.English.Say("brad-first", where), r.middle(s.On))
+				add(s.Closing, recipe.English.Say("brad-second", recipe.Fields{"where": r.where(s.Closing)}), r.middle(s.Closing))
 			}
 		}
 	}
@@ -446,24 +457,25 @@ func (r *Result) fixings() []recipe.Fixing {
 func (r *Result) shutting() []string {
 	var out []string
 	for _, c := range r.Closures {
-		both := ""
+		on, closing := c.Seats[0].On, c.Seats[0].Closing
+		with := recipe.Fields{"flap": closing.Words, "where": r.where(on), "both": ""}
 		if len(c.Seats) > 1 {
-			both = ", both times"
+			with["both"] = recipe.English.Say("both-times", nil)
 		}
-		flap := c.Seats[0].Closing.Words
 		switch c.Kind {
 		case Magnets:
-			out = append(out, fmt.Sprintf("Let the second magnet find the first%s, through the paper; put a drop of glue on its back and press the %s shut on it. Hold till the glue has set, then open it: the magnet comes along. Small magnets are dangerous when swallowed: keep them off boxes for small children, and follow local rules when selling.", both, flap))
+			out = append(out, recipe.English.Say("magnets-shut", with))
 		case Hooks:
-			out = append(out, fmt.Sprintf("Press the hook half onto the loop half%s, take the film off its back and press the %s shut on it.", both, flap))
+			out = append(out, recipe.English.Say("hooks-shut", with))
 		case Dot:
-			out = append(out, fmt.Sprintf("Put a removable glue dot on %s%s and press the %s shut on it. It comes off again and sticks a few times.", r.Tells(c.Seats[0].On), both, flap))
+			out = append(out, strings.Join([]string{recipe.English.Say("dot-shut", with), r.middle(on), recipe.English.Say("dot-press", with)}, " "))
 		case Brad:
-			out = append(out, fmt.Sprintf("Shut the %s, put the brad through both holes from outside%s and spread its legs. It stays loose enough to turn. Brads are dangerous when swallowed: keep them off boxes for small children.", flap, both))
+			out = append(out, recipe.English.Say("brad-shut", with))
 		case Clip:
-			out = append(out, fmt.Sprintf("Shut the %s and push a clip over its edge and what it lies on%s.", flap, both))
+			out = append(out, recipe.English.Say("clip-shut", with))
 		case Tape:
-			out = append(out, fmt.Sprintf("Shut the %s and lay a strip of repositionable tape over its free edge, its middle over %s.", flap, r.Tells(c.Seats[0].Closing)))
+			with["where"] = r.where(closing)
+			out = append(out, recipe.English.Say("tape-shut", with)+" "+r.middle(closing))
 		}
 	}
 	return out

@@ -56,7 +56,7 @@ func TestMagnetsMeet(t *testing.T) {
 		t.Errorf("on the shut box they lie at %v", places)
 	}
 	first, second, paper := strings.Index(told, "Glue the first, mark down"), strings.Index(told, "second magnet find the first"), strings.Index(told, "Glue the paper on the front")
-	if first < 0 || !(first < paper && paper < second) || !strings.Contains(told, "swallowed") || !strings.Contains(told, "The paper that follows hides it") {
+	if first < 0 || !(first < paper && paper < second) || !strings.Contains(told, "swallowed") || !strings.Contains(told, "The paper that follows hides the magnet") {
 		t.Errorf("first at %d, paper at %d, second at %d:\n%s", first, paper, second, told)
 	}
 	supplied := false
@@ -166,7 +166,7 @@ func TestClosuresAreRead(t *testing.T) {
 func TestEveryClosureIsToldAndSupplied(t *testing.T) {
 	t.Parallel()
 	for kind, says := range map[ClosureKind]string{
-		Magnets: "mark the faces that look outwards", Hooks: "hook half onto the loop half", Dot: "removable glue dot", Brad: "spread its legs", Tape: "repositionable tape", Clip: "push a clip",
+		Magnets: "mark the sides that look outwards", Hooks: "hook half onto the loop half", Dot: "removable glue dot", Brad: "spread the legs", Tape: "repositionable tape", Clip: "push a clip",
 	} {
 		r, told := closed(t, "wallet-box", Closure{Kind: kind, Pairs: 1}, nil)
 		supplied := false

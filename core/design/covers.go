@@ -1,7 +1,6 @@
 package design
 
 import (
-	"fmt"
 	"slices"
 	"strings"
 
@@ -10,6 +9,7 @@ import (
 	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/core/recipe"
 	"brevium/core/style"
 )
 
@@ -102,15 +102,8 @@ func (r *Result) cover() error {
 		}
 		name := strings.ToLower(covered.Name)
 		part := style.Part{ID: c.PieceID(), Name: covered.Name + " covering", Pattern: made, Root: "panel", Card: c.Card.Thickness, Opens: style.Upwards}
-		laps := "Bring the next walls up edge to edge with them."
-		if c.Corners == dress.LappedCorners {
-			laps = "Bring each flap round its corner onto the next wall first, and that wall's own paper up over it."
-		}
-		for _, text := range []string{
-			fmt.Sprintf("Do this when the %s is glued and dry. Brush glue over the back of the panel, set the %s on it, its outside down, inside the four folds, and rub it smooth.", name, name),
-			fmt.Sprintf("Brush the walls with glue, one at a time; bring each up and rub it from the fold to the rim. %s", laps),
-			fmt.Sprintf("Brush the four turned-in edges, fold them over the rim and rub them down inside the %s.", name),
-		} {
+		for _, key := range []string{"covering-panel", "covering-walls-" + string(c.Corners), "covering-rim"} {
+			text := recipe.English.Say(key, recipe.Fields{"piece": "the " + name})
 			part.Own = append(part.Own, hand.Own{Kind: hand.OwnGluing, Text: text})
 		}
 		whole := Part{Part: part, Faces: folded.Faces, Card: c.Card, Folded: folded, Loose: true}

@@ -60,7 +60,7 @@ func TestCoveringByHand(t *testing.T) {
 		}
 	}
 	text := strings.Join(told, "\n")
-	for _, want := range []string{"Cut the base covering 8 9/32 × 7 9/32 in", "5/8 and 2 1/8 in from all four edges", "glued and dry", "Bring each flap round its corner", "over the rim"} {
+	for _, want := range []string{"Cut the base covering 8 9/32 × 7 9/32 in", "5/8 and 2 1/8 in from all four edges", "glued and dry", "Bring each flap round the corner", "over the rim"} {
 		if !strings.Contains(text, want) {
 			t.Errorf("the steps do not say %q:\n%s", want, text)
 		}
@@ -118,7 +118,7 @@ func TestRibbonCrossed(t *testing.T) {
 	}
 	var told bool
 	for _, s := range r.Steps {
-		told = told || strings.Contains(s.Text, "of Satin ribbon, 12 mm wide") && strings.Contains(s.Text, "cross it underneath") && strings.Contains(s.Text, "two loops, each 60 mm long")
+		told = told || strings.Contains(s.Text, "of Satin ribbon, 12 mm wide") && strings.Contains(s.Text, "Cross the ends underneath") && strings.Contains(s.Text, "two loops, each 60 mm long")
 	}
 	supplied := false
 	for _, s := range r.Supplies {
@@ -203,7 +203,7 @@ func TestBandsThatCross(t *testing.T) {
 	}
 	told := ""
 	for _, s := range r.Steps {
-		if strings.Contains(s.Text, "where they cross") {
+		if strings.Contains(s.Text, "Where bands cross") {
 			told = s.Text
 		}
 	}

@@ -14,6 +14,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/pattern"
+	"brevium/core/recipe"
 	"brevium/core/style"
 )
 
@@ -311,10 +312,10 @@ func (r *Result) paperBow(i int, x Ribbon) error {
 	card := paper.Card{Name: x.Name + " paper", GSM: 160, Thickness: 200 * measure.Micrometre, Look: paper.Look{Outside: x.Colour, Inside: x.Colour, Print: paper.Plain}}
 	at := fault.Path("ribbons", i, "loop")
 	if err := r.strips(at, fmt.Sprintf("bow-%d.loop", x.ID), "Bow loop", measure.Up(2*x.Tied.Loop+bowLap, ruler), x.Tied.Width, card, x.Loops,
-		"bend each strip into a ring, not a fold, lap its ends by "+r.Show(bowLap)+" and glue them; press the lap onto the middle of the ring from inside and glue it, so that two eyes stand out.",
-		fmt.Sprintf("lay the %d loops on one another like the spokes of a wheel and glue them in the middle.", x.Loops)); err != nil {
+		recipe.English.Say("bow-loop", recipe.Fields{"lap": r.onRuler(bowLap)}),
+		recipe.English.Say("bow-wheel", recipe.Fields{"count": recipe.English.Number(x.Loops)})); err != nil {
 		return err
 	}
 	return r.strips(at, fmt.Sprintf("bow-%d.middle", x.ID), "Bow middle", measure.Up(max(2*x.Tied.Width, 30*measure.Millimetre), ruler), x.Tied.Width, card, 1,
-		"bend the strip round the middle of the top loop and glue its ends underneath.")
+		recipe.English.Say("bow-middle", nil))
 }

@@ -64,7 +64,7 @@ func TestAHandle(t *testing.T) {
 	if want := 2*12 + oval + 80; math.Abs(x.Length.MM()-want) > 1.5 {
 		t.Errorf("it is %v mm; want %v", x.Length.MM(), want)
 	}
-	for _, want := range []string{"hole", "8 mm", "knot each end inside", "one of the two strips of card over it", "of the strip over the ribbon's end, each 40 × 28 mm", "do not carry a heavy"} {
+	for _, want := range []string{"hole", "8 mm", "Knot each end inside", "under one of the two strips of card", "of the strip over the ribbon's end, each 40 × 28 mm", "do not carry heavy"} {
 		if !strings.Contains(told, want) {
 			t.Errorf("the steps do not say %q", want)
 		}
@@ -88,7 +88,7 @@ func TestHolesBehindAWall(t *testing.T) {
 		t.Errorf("a handle under a lid: %+v", f)
 	}
 	r, told := threaded(t, "tray-lid", ThroughTop, nil)
-	if f := finding(r); f.Verdict != inspect.OK || r.Ribbons[0].Threaded.Piece != "lid" || !strings.Contains(told, "both ends up through its two holes") {
+	if f := finding(r); f.Verdict != inspect.OK || r.Ribbons[0].Threaded.Piece != "lid" || !strings.Contains(told, "both ends up through the two holes") {
 		t.Errorf("through the top: %+v, %+v", f, r.Ribbons[0].Threaded)
 	}
 	// Under the top from hole to hole and back over it, and the bow.
@@ -138,7 +138,7 @@ func TestAPaperBow(t *testing.T) {
 	if !known || p.Copies() != 6 || p.Pattern.Width != 130*mm_ || p.Pattern.Height != 12*mm_ {
 		t.Errorf("its strips are %+v", p.Part.Pattern)
 	}
-	for _, want := range []string{"6 loops", "like the spokes of a wheel", "the paper bow over them", "bend the strip round the middle"} {
+	for _, want := range []string{"the six loops", "like the spokes of a wheel", "the paper bow over both", "bend the strip round the middle"} {
 		if !strings.Contains(told, want) {
 			t.Errorf("the steps do not say %q", want)
 		}

@@ -3,6 +3,7 @@ package design
 import (
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 
 	"brevium/core/dress"
@@ -290,25 +291,28 @@ func (r *Result) WordsOn(piece string) []string {
 func (r *Result) labelSteps() []string {
 	var out []string
 	for _, l := range r.Inputs.Labels {
-		name := strings.ToLower(l.Name)
-		text := ""
-		for n := 1; n < len(l.Layers); n++ {
-			text += fmt.Sprintf("Glue layer %d of the %s on layer %d, centred, %s showing all round. ", n+1, name, n, r.Show(l.Layers[n].Border.Across))
+		var said []string
+		say := func(key string, f recipe.Fields) {
+			f["label"] = "the " + strings.ToLower(l.Name)
+			said = append(said, recipe.English.Say(key, f))
 		}
-		if len(r.LabelText(l)) > 0 {
-			text += fmt.Sprintf("Write or print on the %s: %s. ", name, strings.Join(r.LabelText(l), " / "))
+		for n := 1; n < len(l.Layers); n++ {
+			say("label-layer", recipe.Fields{"n": strconv.Itoa(n + 1), "under": strconv.Itoa(n), "border": r.onRuler(l.Layers[n].Border.Across)})
+		}
+		if words := r.LabelText(l); len(words) > 0 {
+			say("label-words", recipe.Fields{"words": strings.Join(words, " / ")})
 		}
 		if l.Piece == "" {
-			text += fmt.Sprintf("Hang the %s on the box by a string or a ribbon.", name)
+			say("label-hang", recipe.Fields{})
 		} else if p, known := r.part(l.Piece); known {
 			i := slices.IndexFunc(p.Faces, func(f pattern.Face) bool { return f.Name == l.Face })
-			how := "Glue the " + name
+			key, where := "label-glue", fmt.Sprintf("the %s of the %s", p.Faces[i].Plain(), strings.ToLower(p.Name))
 			if l.Raised > 0 {
-				how = fmt.Sprintf("Stick the %s on foam pads %s high", name, r.Show(l.Raised))
+				key = "label-pads"
 			}
-			text += fmt.Sprintf("%s in the middle of the %s of the %s, upright.", how, p.Faces[i].Plain(), strings.ToLower(p.Name))
+			say(key, recipe.Fields{"where": where, "high": r.onRuler(l.Raised)})
 		}
-		out = append(out, text)
+		out = append(out, strings.Join(said, " "))
 	}
 	return out
 }

@@ -9,6 +9,7 @@ import (
 	"brevium/core/loose"
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/core/recipe"
 	"brevium/core/style"
 )
 
@@ -200,11 +201,11 @@ func (r *Result) looseSteps() []string {
 		if !slices.ContainsFunc(r.Inputs.Loose, func(x loose.Piece) bool { return x.PieceID() == p.ID }) {
 			continue
 		}
-		name := strings.ToLower(p.Name)
+		name := "the " + strings.ToLower(p.Name)
 		if n := p.Copies(); n > 1 {
-			out = append(out, fmt.Sprintf("Put the %s, %d of them, where you want them.", name, n))
+			out = append(out, recipe.English.Say("loose-many", recipe.Fields{"piece": name, "count": recipe.English.Number(n)}))
 		} else {
-			out = append(out, fmt.Sprintf("Put the %s where you want it.", name))
+			out = append(out, recipe.English.Say("loose-one", recipe.Fields{"piece": name}))
 		}
 	}
 	return out

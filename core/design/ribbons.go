@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
@@ -256,34 +257,20 @@ func (x Ribbon) bow(at r3.Vec) []style.Plate {
 func (r *Result) ribbonSteps() []string {
 	var out []string
 	for _, x := range r.Ribbons {
-		way := map[string]string{
-			"crossed": "Lay its middle over the top of the closed box from end to end, cross it underneath, turn it a quarter there, and bring both ends up at the front and the back to the middle of the top",
-			"length":  "Lay it round the middle of the closed box, over top and bottom, front and back",
-			"width":   "Lay it round the middle of the closed box, over top and bottom and both ends",
-			"height":  "Lay it round the walls of the closed box, half-way up",
-		}[x.Way]
+		tied := recipe.Fields{"loop": r.Show(x.Tied.Loop), "tail": r.Show(x.Tied.Tail)}
+		way := recipe.English.Say("ribbon-"+x.Way, nil)
+		cut := recipe.English.Say("ribbon-cut", recipe.Fields{"length": r.Show(x.Length), "ribbon": x.Name, "width": r.Show(x.Tied.Width)})
 		if t := x.Threaded; t != nil {
 			if slices.ContainsFunc(t.Holes[:], r.papered) {
-				out = append(out, fmt.Sprintf("Pierce the papers over the two holes for the %s, from inside, over a mat.", x.Name))
+				out = append(out, recipe.English.Say("ribbon-pierce", recipe.Fields{"ribbon": x.Name}))
 			}
-			way = fmt.Sprintf("Draw both ends from outside through the holes in the %s", t.Words)
-			if x.Way == ThroughTop {
-				way = fmt.Sprintf("Draw it under the %s, both ends up through its two holes", t.Words)
-			} else {
-				out = append(out, fmt.Sprintf("Cut %s of %s, %s wide. %s, before the box is filled; knot each end inside, or glue it flat and one of the two strips of card over it, that hides it. The handle stands %s over the box: do not carry a heavy or glass thing by it.",
-					r.Show(x.Length), x.Name, r.Show(x.Tied.Width), way, r.Show(x.Rise)))
+			if x.Way != ThroughTop {
+				out = append(out, cut+" "+recipe.English.Say("ribbon-handle", recipe.Fields{"where": t.Words, "rise": r.Show(x.Rise)}))
 				continue
 			}
+			way = recipe.English.Say("ribbon-under", recipe.Fields{"where": t.Words})
 		}
-		ends := map[band.Bow]string{
-			band.Paper:  "glue one end over the other on the top and the paper bow over them",
-			band.Lapped: "glue one end over the other where it is out of sight",
-			band.Knot:   fmt.Sprintf("knot it twice and trim the tails to %s", r.Show(x.Tied.Tail)),
-			band.Single: fmt.Sprintf("knot it once and tie a bow of two loops, each %s long; trim the tails to %s", r.Show(x.Tied.Loop), r.Show(x.Tied.Tail)),
-			band.Double: fmt.Sprintf("knot it once, make four loops, each %s long, and tie them in a bow; trim the tails to %s", r.Show(x.Tied.Loop), r.Show(x.Tied.Tail)),
-			band.Curls:  fmt.Sprintf("knot it, tie a second length into the knot, and draw the four ends, %s each, over the back of a blade, away from your hand", r.Show(x.Tied.Tail)),
-		}[x.Tied.Bow]
-		out = append(out, fmt.Sprintf("Cut %s of %s, %s wide. %s; %s.", r.Show(x.Length), x.Name, r.Show(x.Tied.Width), way, ends))
+		out = append(out, strings.Join([]string{cut, way, recipe.English.Say("bow-"+string(x.Tied.Bow), tied)}, " "))
 	}
 	return out
 }

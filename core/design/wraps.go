@@ -141,23 +141,24 @@ func (r *Result) wrapSteps() []string {
 	if w == nil {
 		return nil
 	}
+	say := recipe.English.Say
 	if w.Diagonal {
 		return []string{
-			fmt.Sprintf("Cut a square of %s, %s on each side.", w.Card.Name, r.Show(w.Width)),
-			"Lay it on the table, its back up, one corner towards you. Set the box upside down on its middle, each side of the box looking to a corner of the paper.",
-			fmt.Sprintf("Bring the corner next to you up over the box: it reaches %s past the middle. Fold the paper in along the box's edges at both sides of it; then the left and the right corner, and the far one last, its edges turned in. Tape the last corner down.", r.Show(w.Past)),
+			say("wrap-square", recipe.Fields{"paper": w.Card.Name, "size": r.Show(w.Width)}),
+			say("wrap-corner", nil),
+			say("wrap-diagonal", recipe.Fields{"past": r.onRuler(w.Past)}),
 		}
 	}
 	// The flaps across the lesser way of an end come last, and meet past its middle.
-	flaps := "At each end fold both sides in, then one wide flap down and the other up over it, and tape it."
+	flaps := "wrap-ends-wide"
 	if w.High > w.Wide {
-		flaps = "At each end fold the flaps of the top and the bottom in, then one high side over them and the other over it, and tape it."
+		flaps = "wrap-ends-high"
 	}
 	return []string{
-		fmt.Sprintf("Cut a sheet of %s, %s × %s.", w.Card.Name, r.Show(w.Width), r.Show(w.Height)),
-		fmt.Sprintf("Lay it on the table, its back up, the side of %s across the box. Set the box upside down on its middle: %s of paper past each end.", r.Show(w.Width), r.Show(w.End)),
-		fmt.Sprintf("Bring both sides up round the box and tape one %s over the other, along the middle of the bottom.", r.Show(band.WrapLap)),
-		flaps,
+		say("wrap-sheet", recipe.Fields{"paper": w.Card.Name, "size": r.Show(w.Width) + " × " + r.Show(w.Height)}),
+		say("wrap-across", recipe.Fields{"across": r.Show(w.Width), "past": r.onRuler(w.End)}),
+		say("wrap-round", recipe.Fields{"lap": r.onRuler(band.WrapLap)}),
+		say(flaps, nil),
 	}
 }
 
