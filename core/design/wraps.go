@@ -155,7 +155,7 @@ func (r *Result) wrapSteps() []string {
 		flaps = "wrap-ends-high"
 	}
 	return []string{
-		say("wrap-sheet", recipe.Fields{"paper": w.Card.Name, "size": r.Show(w.Width) + " × " + r.Show(w.Height)}),
+		say("wrap-sheet", recipe.Fields{"paper": w.Card.Name, "size": measure.Labels(r.Inputs.Units, r.Inputs.Tools.Tick, w.Width, w.Height)}),
 		say("wrap-across", recipe.Fields{"across": r.Show(w.Width), "past": r.onRuler(w.End)}),
 		say("wrap-round", recipe.Fields{"lap": r.onRuler(band.WrapLap)}),
 		say(flaps, nil),
