@@ -6,6 +6,7 @@ import (
 	"mime/multipart"
 	"net/http"
 	"net/http/httptest"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -104,7 +105,9 @@ func TestTheBiggestAsAsked(t *testing.T) {
 	}
 	_, chosen, _ := x.get("/boxes/1/biggest?keep=fixed&fix.height=2")
 	_, left, _ := x.get("/boxes/1/biggest?keep=proportions&fix.height=2")
-	if left != chosen || strings.Contains(left, "in every style") {
+	// A search that a busy machine ends early may know less, and never another height.
+	high := regexp.MustCompile(`class="big numbers">.* × 2 in<`)
+	if !high.MatchString(left) || !high.MatchString(chosen) || strings.Contains(left, "in every style") {
 		t.Error("a height that was filled in is not kept")
 	}
 	_, tray, _ := x.get("/boxes/1/biggest?style=tray&fix.height=2")

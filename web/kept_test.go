@@ -1,6 +1,7 @@
 package web
 
 import (
+	"fmt"
 	"io"
 	"net/http"
 	"strconv"
@@ -170,6 +171,34 @@ func TestASlowAnswerLosesNothing(t *testing.T) {
 		b.until(`sending.size === 0 && unkept.size === 0 && !document.querySelector(".htmx-request")`)
 		if got := x.box(id).Inputs.Copies; got != copies {
 			t.Errorf("%d copies are typed, and %d kept", copies, got)
+		}
+	}
+}
+
+// What is put into a field while the answer to something else is on its way stays, though the
+// field has no focus: a reading of a caliper, a value left with the Tab key.
+func TestAnAnswerTakesNothingBack(t *testing.T) {
+	t.Parallel()
+	x := newTable(t)
+	id := x.jarBox()
+	b := openBrowser(t, &table{t, x.store, http.HandlerFunc(func(to http.ResponseWriter, r *http.Request) {
+		if r.Method == http.MethodPost {
+			time.Sleep(600 * time.Millisecond)
+		}
+		x.http.ServeHTTP(to, r)
+	})})
+	b.visit("/boxes/1/sheets")
+	const put = `(() => { const f = document.querySelector("#f-copies"); f.value = %q; f.dispatchEvent(new Event("input", {bubbles: true})) })()`
+	b.do(js(fmt.Sprintf(put, "7")))
+	b.until(`sending.size === 1`)
+	b.do(js(`document.addEventListener("htmx:beforeSwap", () => { ` + fmt.Sprintf(put, "9") + ` }, { once: true, capture: true })`))
+	b.until(`sending.size === 0 && !document.querySelector(".htmx-request")`)
+	if got := b.value(`document.querySelector("#f-copies").value`); got != "9" {
+		t.Errorf("9 is put in before the answer to 7 comes, and %s stands there after it", got)
+	}
+	for end := time.Now().Add(patience); x.box(id).Inputs.Copies != 9; time.Sleep(20 * time.Millisecond) {
+		if time.Now().After(end) {
+			t.Fatalf("9 is put in and %d kept", x.box(id).Inputs.Copies)
 		}
 	}
 }

@@ -3,9 +3,18 @@
 // taken is brought into sight.
 "use strict";
 
+// What was put into a field since its form was last sent, with or without the focus in it: the
+// answer to what was there before does not take it back.
+const newer = new Set();
+document.addEventListener("input", (event) => { newer.add(event.target); });
+document.addEventListener("htmx:beforeRequest", (event) => {
+  for (const field of newer) if (field.form === event.detail.elt || event.detail.elt.contains(field) || !field.isConnected) newer.delete(field);
+});
+
 if (window.Idiomorph) {
   // The hand opens and closes things, not the page.
-  Idiomorph.defaults.callbacks.beforeAttributeUpdated = (name, node) => !(name === "open" && node.matches("details, dialog"));
+  Idiomorph.defaults.callbacks.beforeAttributeUpdated = (name, node) =>
+    !(name === "open" && node.matches("details, dialog")) && !(name === "value" && newer.has(node));
 }
 
 // intoSight brings a field into sight, opening what it lies in.
