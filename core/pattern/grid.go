@@ -147,6 +147,9 @@ func (g *Grid) shaped(l, hinge *Leaf) bool {
 	return true
 }
 
+// Seen is the least by which a hand cuts something shorter, or scores one line beside another.
+const Seen = 30 * measure.Micrometre
+
 // Tab shapes a face that hangs on hinge: it reaches at most reach from it,
 // and at its free end each side loses wedge, so that it tucks in without
 // showing at the rim or lifting the base.
@@ -159,7 +162,10 @@ func (g *Grid) Tab(l, hinge *Leaf, reach, wedge measure.Length) {
 	if reach < depth {
 		reach = g.down(reach)
 	}
-	reach, wedge = min(reach, depth), g.down(min(wedge, width/3))
+	if reach > depth-Seen { // no hand cuts off so little
+		reach = depth
+	}
+	wedge = g.down(min(wedge, width/3))
 	a, b := l.shape[i], l.shape[(i+1)%4]
 	l.shape[(i+2)%4] = spot{x: b.x + out.x*reach - along.x*wedge, y: b.y + out.y*reach - along.y*wedge}
 	l.shape[(i+3)%4] = spot{x: a.x + out.x*reach + along.x*wedge, y: a.y + out.y*reach + along.y*wedge}

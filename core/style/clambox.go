@@ -45,6 +45,9 @@ func clam(s Spec, id, name string, l, d, h measure.Length) (*Box, error) {
 	if s.Choice(clamScores) == "stepped" {
 		a, kind.Gives = s.Length(clamAllowance), false
 	}
+	if a/2 < pattern.Seen { // its scores would be those of the base half
+		a = 0
+	}
 	var g *pattern.Grid
 	if a == 0 {
 		g = s.grid([]measure.Length{h, l, h}, []measure.Length{h, d, h, d, h}, `

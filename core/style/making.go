@@ -179,7 +179,7 @@ func (m *making) cutTo(name string) (leave, off measure.Length) {
 			if upright {
 				deep, cell = measure.FromMM(math.Abs(farA.X-a.X)), span(xs, k.At.X)
 			}
-			if deep < cell-seen {
+			if deep < cell-pattern.Seen {
 				leave = deep
 			}
 			if off = measure.FromMM((b.Sub(a).Len() - farB.Sub(farA).Len()) / 2); off < measure.Micrometre {
@@ -206,9 +206,6 @@ func (m *making) around(at pattern.Point) (xs, ys []measure.Length) {
 	slices.Sort(ys)
 	return xs, ys
 }
-
-// seen is the least by which a hand cuts something shorter.
-const seen = 30 * measure.Micrometre
 
 // span is how long the stretch between two lines is in which a place lies.
 func span(at []measure.Length, mm float64) measure.Length {

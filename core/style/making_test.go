@@ -1,13 +1,13 @@
 package style
 
 import (
-	"fmt"
+	"maps"
 	"math/rand"
 	"slices"
-	"strings"
 	"testing"
 
 	"brevium/core/hand"
+	"brevium/core/measure"
 	"brevium/core/sample"
 )
 
@@ -19,8 +19,6 @@ func TestWhatAHandMakesIsTheDesign(t *testing.T) {
 			t.Parallel()
 			rng := rand.New(rand.NewSource(sample.Seed(31)))
 			pieces, told := 0, 0
-			// A plan refuses what its moves do not make; of these sizes one may be such.
-			var refused []string
 			for made, tried := 0, 0; made < sample.Of(t, 200) && tried < 4000; tried++ {
 				spec := randomSpec(rng, s)
 				b, err := s.Make(spec)
@@ -37,7 +35,7 @@ func TestWhatAHandMakesIsTheDesign(t *testing.T) {
 				}
 				table, err := hand.Do(works...)
 				if err != nil {
-					refused = append(refused, fmt.Sprintf("%v %v: %v", spec.Lengths, spec.Choices, err))
+					t.Errorf("%v %v: %v", spec.Lengths, spec.Choices, err)
 					continue
 				}
 				for _, p := range b.Parts {
@@ -48,15 +46,46 @@ func TestWhatAHandMakesIsTheDesign(t *testing.T) {
 					}
 					told++
 					if err := c.Equal(p.Pattern); err != nil {
-						refused = append(refused, fmt.Sprintf("%v %v: %v", spec.Lengths, spec.Choices, err))
+						t.Errorf("%v %v: %v", spec.Lengths, spec.Choices, err)
 						break
 					}
 				}
 			}
-			if len(refused) > 1 {
-				t.Errorf("%d sizes are not made by their moves:\n%s", len(refused), strings.Join(refused, "\n"))
-			}
-			t.Logf("%d of %d pieces are made by moves, but for %v", told, pieces, refused)
+			t.Logf("%d of %d pieces are made by moves", told, pieces)
 		})
+	}
+}
+
+// Two sizes that differ from a line beside them by less than a hand sees were not made by
+// their moves: a lid half wider by 0.055 mm, and a flap 0.021 mm shorter than its cell.
+func TestHairsBreadthsAreMade(t *testing.T) {
+	mm := func(v float64) measure.Length { return measure.FromMM(v) }
+	clam := usual(clamBox, nil, map[string]string{"adhesive": "tape", "lid.scores": "stepped"})
+	maps.Copy(clam.Lengths, map[string]measure.Length{
+		"length": mm(49.178774), "width": mm(22.134503), "height": mm(29.385496), "lid.allowance": mm(0.055478),
+	})
+	tube := usual(dispenser, nil, map[string]string{"pull": "none", "window": "oval"})
+	maps.Copy(tube.Lengths, map[string]measure.Length{
+		"length": mm(70.535371), "width": mm(34.946217), "height": mm(32.84082), "ledge": mm(7.9375), "tuck": mm(15.076808),
+		"tab": mm(8.207034), "window.length": mm(28.598463), "window.width": mm(14.2875),
+	})
+	for _, c := range []struct {
+		s    *Style
+		spec Spec
+	}{{clamBox, clam}, {dispenser, tube}} {
+		b, err := c.s.Make(c.spec)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, p := range b.Parts {
+			table, err := hand.Do(hand.Work{Piece: p.ID, Moves: p.Moves()})
+			if err != nil {
+				t.Errorf("%s %s: %v", c.s.ID, p.ID, err)
+				continue
+			}
+			if made, there := table.Card(p.ID); !there || made.Equal(p.Pattern) != nil {
+				t.Errorf("%s %s: there: %v, and %v", c.s.ID, p.ID, there, made.Equal(p.Pattern))
+			}
+		}
 	}
 }
