@@ -97,27 +97,34 @@ func split(ring []pattern.Point, at, d pattern.Point) (one, two []pattern.Point,
 	if least > -Close/2 || most < Close/2 {
 		return nil, nil, 0, 0
 	}
-	from, to = math.Inf(1), math.Inf(-1)
+	// Where it truly runs, and where it does if corners near it lie on it: the least of both,
+	// since at a small angle what is near is far along.
+	true1, near1, true2, near2 := math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)
 	for i, p := range ring {
 		q := ring[(i+1)%len(ring)]
 		a, b := side(p), side(q)
-		meet := math.Abs(a) < Close/2
 		if a <= Close/2 {
 			one = append(one, p)
 		}
 		if a >= -Close/2 {
 			two = append(two, p)
 		}
-		if !meet && math.Abs(b) >= Close/2 && (a < 0) != (b < 0) {
-			meet = true
-			p = p.Add(q.Sub(p).Scale(a / (a - b)))
-			one, two = append(one, p), append(two, p)
-		}
-		if meet {
+		if math.Abs(a) < Close/2 {
 			along := p.Sub(at).Dot(d)
-			from, to = min(from, along), max(to, along)
+			near1, near2 = min(near1, along), max(near2, along)
+		}
+		if a != 0 && ((a < 0) == (b < 0) || b == 0) {
+			continue
+		}
+		cross := p.Add(q.Sub(p).Scale(a / (a - b)))
+		along := cross.Sub(at).Dot(d)
+		true1, true2 = min(true1, along), max(true2, along)
+		if math.Abs(a) >= Close/2 && math.Abs(b) >= Close/2 {
+			near1, near2 = min(near1, along), max(near2, along)
+			one, two = append(one, cross), append(two, cross)
 		}
 	}
+	from, to = max(true1, near1), min(true2, near2)
 	return one, two, from, to
 }
 

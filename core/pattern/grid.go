@@ -238,15 +238,19 @@ func (g *Grid) Point(l, hinge *Leaf, shoulder measure.Length) {
 	}
 }
 
-// down rounds what is free down to what a hand cuts to; a sliver is half of that.
 func (g *Grid) down(l measure.Length) measure.Length {
-	switch {
-	case g.tick == 0:
+	if g.tick == 0 {
 		return l
-	case l < g.tick.Length():
-		return measure.Down(l, max(1, g.tick/2))
 	}
-	return measure.Down(l, g.tick)
+	return CutDown(l, g.tick)
+}
+
+// CutDown rounds what may be less down to what a hand cuts to; a sliver is half of that.
+func CutDown(l measure.Length, tick measure.Tick) measure.Length {
+	if l < tick.Length() {
+		return measure.Down(l, max(1, tick/2))
+	}
+	return measure.Down(l, tick)
 }
 
 func sgn(l measure.Length) measure.Length { return min(1, max(-1, l)) }

@@ -15,21 +15,24 @@ import (
 // quarters is into how many parts the like things are parted.
 const quarters = 4
 
-// times is how often the whole of random cases is tried; 0 tries a quarter.
+// times is how often the whole of random cases is tried; 0 tries a quarter. It is asked for
+// in a test, not as the program begins, so that go test knows its results by it.
 var times = number("BREVIUM_EACH", 0)
 
 // seed says which part is tried: another one each day.
 var seed = number("BREVIUM_SEED", time.Now().UTC().YearDay())
 
-func number(name string, usual int) int {
-	if n, err := strconv.Atoi(os.Getenv(name)); err == nil && n >= 0 {
-		return n
-	}
-	return usual
+func number(name string, usual int) func() int {
+	return sync.OnceValue(func() int {
+		if n, err := strconv.Atoi(os.Getenv(name)); err == nil && n >= 0 {
+			return n
+		}
+		return usual
+	})
 }
 
 // Whole reports whether all is tried.
-func Whole() bool { return times > 0 }
+func Whole() bool { return times() > 0 }
 
 // Takes reports whether the nth of many like things is tried.
 func Takes(t testing.TB, n int) bool { return Part(t, n, quarters) }
@@ -40,16 +43,16 @@ func Part(t testing.TB, n, parts int) bool {
 		return true
 	}
 	say(t)
-	return n%parts == seed%parts
+	return n%parts == seed()%parts
 }
 
 // Other reports, of two ways to try the nth thing, whether it is tried in the way 0 or 1.
-func Other(n, way int) bool { return Whole() || (n+seed)%2 == way }
+func Other(n, way int) bool { return Whole() || (n+seed())%2 == way }
 
 // Of is how many random cases are tried where count are the whole.
 func Of(t testing.TB, count int) int {
 	if Whole() {
-		return times * count
+		return times() * count
 	}
 	say(t)
 	return (count + quarters - 1) / quarters
@@ -61,7 +64,7 @@ func Seed(whole int64) int64 {
 	if Whole() {
 		return whole
 	}
-	return whole + 1000*int64(seed%quarters)
+	return whole + 1000*int64(seed()%quarters)
 }
 
 // said are the tests that have said which part they try.
@@ -69,6 +72,6 @@ var said sync.Map
 
 func say(t testing.TB) {
 	if _, already := said.LoadOrStore(t.Name(), true); !already {
-		t.Logf("a part is tried: BREVIUM_SEED=%d", seed)
+		t.Logf("a part is tried: BREVIUM_SEED=%d", seed())
 	}
 }

@@ -48,6 +48,9 @@ func clam(s Spec, id, name string, l, d, h measure.Length) (*Box, error) {
 	if a/2 < pattern.Seen { // its scores would be those of the base half
 		a = 0
 	}
+	if most := 2 * (h - 3*mm); a > most {
+		return nil, outOfRange("options.lid.allowance", "the lid can be at most %s bigger, or its end walls are lower than 3 mm", s.show(max(0, most)))
+	}
 	var g *pattern.Grid
 	if a == 0 {
 		g = s.grid([]measure.Length{h, l, h}, []measure.Length{h, d, h, d, h}, `

@@ -93,6 +93,9 @@ func buildFacetBasket(s Spec) (*Box, error) {
 		return nil, outOfRange("size.depth", "the depth must be at least %s, or the flaps at the sides are too low to be glued", s.show(10*mm-c+slant))
 	}
 	trimmed := min(flap, measure.Down(b-c, s.cutting()))
+	if flap-trimmed < pattern.Seen { // no hand cuts off so little
+		trimmed = flap
+	}
 	if trimmed < 10*mm {
 		return nil, outOfRange("size.bevel", "the bevel can be at most %s: its flaps need 10 mm of wall above it", s.show(b-10*mm))
 	}
@@ -101,8 +104,6 @@ func buildFacetBasket(s Spec) (*Box, error) {
 		return nil, err
 	}
 	t := body.Card
-	if trimmed < flap {
-	}
 	// Between the lips, turned in at front and back; down to a floor that ends
 	// where the bevels begin.
 	room := Block(Extent{Length: d - 3*t, Width: a - 2*c - 2*facetEase*t, Height: b - t/2}, r3.Vec{Z: t.MM() / 2})

@@ -189,7 +189,7 @@ func (m *making) flapShape(s Spec) {
 	case "rounded":
 		m.roundFeet(left, right, foot, min(flap, s.Size(walletLength)/2))
 	case "pointed":
-		shoulder := measure.Down(min(s.Length(walletShoulder), flap-mm), s.cutting())
+		shoulder := pattern.CutDown(min(s.Length(walletShoulder), flap-mm), s.cutting())
 		from, mid := foot-flap+shoulder, pt((left+right)/2, foot)
 		m.do(hand.Snip{
 			Cuts: []pattern.Segment{{A: pt(left, from), B: mid}, {A: pt(right, from), B: mid}},
