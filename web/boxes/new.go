@@ -283,12 +283,12 @@ func (s *room) showNew(c *echo.Context, status int, f *form.Form, b begun, lots 
 			f.Fail(form.Placed(err))
 		}
 	}
-	s.fill(&p, b, lots)
+	s.fill(c.Request().Context(), &p, b, lots)
 	return c.Render(status, "new.html", p)
 }
 
 // fill prepares the fields of the way that is chosen, and the picture.
-func (s *room) fill(p *newPage, b begun, lots []drawer.Lot) {
+func (s *room) fill(ctx context.Context, p *newPage, b begun, lots []drawer.Lot) {
 	f := p.Form
 	switch p.Way {
 	case fromThings:
@@ -307,7 +307,7 @@ func (s *room) fill(p *newPage, b begun, lots []drawer.Lot) {
 	if p.Way == fromSize || p.Way == fromSheet {
 		p.Name = f.Control("name", "Name of the box", "so that you find it again", "")
 		for _, st := range style.Boxes() {
-			sketch := s.Sketched(design.New("", f.Unit, st.ID))
+			sketch := s.Sketched(ctx, design.New("", f.Unit, st.ID))
 			p.Styles = append(p.Styles, styleTile{st.ID, st.Name, st.About, sketch.Picture, st == p.Style})
 		}
 	}

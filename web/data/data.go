@@ -258,7 +258,7 @@ func (s *room) zipped(c *echo.Context, all store.Everything, lots []drawer.Lot) 
 		if err != nil || ctx.Err() != nil {
 			return nil
 		}
-		if picture := s.Sketched(in).Picture; picture != "" {
+		if picture := s.Sketched(ctx, in).Picture; picture != "" {
 			return []byte(picture)
 		}
 		return nil

@@ -3,6 +3,7 @@
 package logbook
 
 import (
+	"context"
 	"embed"
 	"encoding/json"
 	"fmt"
@@ -109,7 +110,7 @@ func (s *room) showLog(c *echo.Context, status int, f *form.Form) error {
 		v.After = turn(at + 1)
 	}
 	for _, n := range notes {
-		v.Notes = append(v.Notes, s.view(n))
+		v.Notes = append(v.Notes, s.view(c.Request().Context(), n))
 	}
 	if at == 0 && v.Find == "" {
 		if err := s.learned(c, &v); err != nil {
@@ -119,13 +120,13 @@ func (s *room) showLog(c *echo.Context, status int, f *form.Form) error {
 	return c.Render(status, "logbook.html", v)
 }
 
-func (s *room) view(n logbook.Note) noteView {
+func (s *room) view(ctx context.Context, n logbook.Note) noteView {
 	x := noteView{Note: n, Day: n.Made.Format("2 January 2006"), Kind: kindOf(n)}
 	if n.Minutes > 0 {
 		x.Took = "took " + recipe.Clock(n.Minutes)
 	}
 	if in, err := design.ReadKept(n.Design); err == nil {
-		x.Picture, x.Again = s.Sketched(in).Picture, true
+		x.Picture, x.Again = s.Sketched(ctx, in).Picture, true
 	}
 	return x
 }

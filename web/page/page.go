@@ -58,6 +58,7 @@ type Sketch struct {
 	Picture template.HTML
 	Card    float64
 	Fault   *fault.Fault
+	Late    bool // there was no time for it
 }
 
 // What is kept in memory at most: sketches are some kilobytes each, results
@@ -113,12 +114,17 @@ func (s *Room) Before(ctx context.Context, in design.Inputs) (*design.Result, er
 	return design.Sketch(in)
 }
 
-// Sketched draws a box in small, once for the same inputs. One that panics
-// is a fault of that box alone.
-func (s *Room) Sketched(in design.Inputs) Sketch {
-	out, _ := s.sketches.Of("sketch", in, func() (Sketch, error) {
+// Sketched draws a box in small, once for the same inputs, in its asker's share of the
+// machine. One that panics is a fault of that box alone.
+func (s *Room) Sketched(ctx context.Context, in design.Inputs) Sketch {
+	out, err := s.sketches.Of("sketch", in, func() (Sketch, error) {
+		end, err := s.Shares.Take(ctx)
+		if err != nil {
+			return Sketch{}, err
+		}
+		defer end()
 		var out Sketch
-		err := fault.Guard(func() error {
+		err = fault.Guard(func() error {
 			r, err := design.Sketch(in)
 			if err == nil {
 				out = Sketch{Picture: BoxPicture(r, ""), Card: r.CardArea()}
@@ -133,6 +139,9 @@ func (s *Room) Sketched(in design.Inputs) Sketch {
 		}
 		return out, nil
 	})
+	if err != nil {
+		out.Late = true
+	}
 	return out
 }
 

@@ -1,6 +1,7 @@
 package workspace
 
 import (
+	"context"
 	"fmt"
 	"html/template"
 	"slices"
@@ -181,7 +182,6 @@ func (p *workPage) prepare() {
 }
 
 func (p *workPage) box(in *design.Inputs, f *form.Form) {
-	p.Styles = p.tiles(in)
 	if f.Faults["style"] != "" {
 		p.refusedStyle(in, f)
 	}
@@ -265,8 +265,10 @@ func optionField(f *form.Form, in *design.Inputs, o *style.Option) form.Field {
 
 // tiles draws every style for the present contents or size, with what each
 // costs in card, always in the catalogue's order. The styles do not wait for
-// one another.
-func (p *workPage) tiles(in *design.Inputs) []styleTile {
+// one another, and what is not reached in a page's time says so.
+func (p *workPage) tiles(ctx context.Context, in *design.Inputs) []styleTile {
+	ctx, stop := context.WithTimeout(ctx, page.PageTakes)
+	defer stop()
 	styles := style.Listed()
 	if len(in.Things) > 0 {
 		styles = style.Boxes()
@@ -274,7 +276,7 @@ func (p *workPage) tiles(in *design.Inputs) []styleTile {
 	out := make([]styleTile, len(styles))
 	var all sync.WaitGroup
 	for i, s := range styles {
-		all.Go(func() { out[i] = p.tile(in, s) })
+		all.Go(func() { out[i] = p.tile(ctx, in, s) })
 	}
 	all.Wait()
 	return out
@@ -291,15 +293,19 @@ func problemWords(f *fault.Fault) string {
 	return "does not go at this size"
 }
 
-func (p *workPage) tile(in *design.Inputs, s *style.Style) styleTile {
+func (p *workPage) tile(ctx context.Context, in *design.Inputs, s *style.Style) styleTile {
 	t := styleTile{ID: s.ID, Name: s.Name, About: s.About, Chosen: s.ID == in.Style}
 	with, err := in.With(s.ID, p.Result)
 	with.Copies, with.Name = 1, ""
 	sketch := page.Sketch{}
 	if err == nil {
-		sketch = p.room.Sketched(with)
+		sketch = p.room.Sketched(ctx, with)
 	} else {
 		sketch.Fault = fault.Of(err)
+	}
+	if sketch.Late {
+		t.Problem, t.Why = "not tried yet", "There was no time to try this one: load the page again."
+		return t
 	}
 	if sketch.Fault != nil {
 		t.Problem, t.Why = problemWords(sketch.Fault), sketch.Fault.Text

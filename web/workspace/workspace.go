@@ -189,6 +189,9 @@ func (s *room) workspace(c *echo.Context, status int, b store.Box, i int, f *for
 		}
 		view.Shelf = shelf(&b.Inputs, view.lots)
 	}
+	if view.Stop == "box" {
+		view.Styles = view.tiles(c.Request().Context(), &b.Inputs)
+	}
 	view.prepare()
 	if c.Request().Header.Get("HX-Request") != "" {
 		return c.Render(status, "work-anew", view)
