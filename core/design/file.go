@@ -1,6 +1,7 @@
 package design
 
 import (
+	"crypto/sha256"
 	"encoding/json"
 	"slices"
 	"strings"
@@ -397,6 +398,30 @@ func (r *reader) sheets(all []sheetFile) {
 // Write gives the inputs as a design file that Read turns back into the same
 // inputs. Lengths are numbers of millimetres, exact to the nanometre.
 func (in Inputs) Write() []byte {
+	text, err := json.MarshalIndent(in.file(), "", " ")
+	if err != nil {
+		panic(err) // every field is plain text or a finite number
+	}
+	if text, err = in.Rest.Put(text); err != nil {
+		panic(err) // it was just written
+	}
+	return text
+}
+
+// Key is the same for inputs that are the same, and only for those: what Write gives, and
+// the room that a comparison asks for, which is in no file.
+func (in Inputs) Key() [sha256.Size]byte {
+	h := sha256.New()
+	to := json.NewEncoder(h)
+	for _, x := range []any{in.file(), in.Rest, in.Room} {
+		if err := to.Encode(x); err != nil {
+			panic(err) // every field is plain text or a finite number
+		}
+	}
+	return [sha256.Size]byte(h.Sum(nil))
+}
+
+func (in Inputs) file() inputsFile {
 	f := inputsFile{
 		Brevium: 1, Name: in.Name, Units: string(in.Units), Style: in.Style, Stand: in.Stand,
 		Size: map[string]measure.Text{"basis": measure.Text(in.Basis)}, Fit: string(in.Fit),
@@ -461,14 +486,7 @@ func (in Inputs) Write() []byte {
 		}
 		f.Sheets = append(f.Sheets, x)
 	}
-	text, err := json.MarshalIndent(f, "", " ")
-	if err != nil {
-		panic(err) // every field is plain text or a finite number
-	}
-	if text, err = in.Rest.Put(text); err != nil {
-		panic(err) // it was just written
-	}
-	return text
+	return f
 }
 
 func writeCard(c paper.Card) cardFile {

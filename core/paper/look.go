@@ -3,6 +3,7 @@ package paper
 import (
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 
 	"brevium/core/fault"
@@ -47,10 +48,11 @@ func ParseColour(text string) (Colour, error) {
 
 // rgb gives the three parts of a colour, 0 to 255.
 func (c Colour) rgb() (r, g, b int) {
-	if _, err := fmt.Sscanf(string(c), "#%02x%02x%02x", &r, &g, &b); err != nil {
+	all, err := strconv.ParseUint(strings.TrimPrefix(string(c), "#"), 16, 24)
+	if err != nil {
 		return 255, 253, 248
 	}
-	return r, g, b
+	return int(all >> 16), int(all >> 8 & 255), int(all & 255)
 }
 
 // Shadow is what a shade turns a colour to.

@@ -35,11 +35,8 @@ func NewKept[V any](most int, disk *store.Cache) *Kept[V] {
 // it out and keeps it. Two that ask at once may both work it out. An error is
 // not kept, and what comes with errShort is given and not kept.
 func (k *Kept[V]) Of(what string, in design.Inputs, work func() (V, error)) (V, error) {
-	// The room that a comparison asks for is not in the design's file.
-	room, _ := in.Room.Length.MarshalJSON()
-	wide, _ := in.Room.Width.MarshalJSON()
-	high, _ := in.Room.Height.MarshalJSON()
-	key := sha256.Sum256([]byte(what + "\n" + string(room) + "×" + string(wide) + "×" + string(high) + "\n" + string(in.Write())))
+	inputs := in.Key()
+	key := sha256.Sum256(append([]byte(what+"\n"), inputs[:]...))
 	k.mu.Lock()
 	v, there := k.byKey[key]
 	k.mu.Unlock()

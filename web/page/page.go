@@ -114,17 +114,15 @@ func (s *Room) Before(ctx context.Context, in design.Inputs) (*design.Result, er
 	return design.Sketch(in)
 }
 
-// Sketched draws a box in small, once for the same inputs, in its asker's share of the
-// machine. One that panics is a fault of that box alone.
+// Sketched draws a box in small, once for the same inputs, if its asker still waits. One
+// that panics is a fault of that box alone.
 func (s *Room) Sketched(ctx context.Context, in design.Inputs) Sketch {
 	out, err := s.sketches.Of("sketch", in, func() (Sketch, error) {
-		end, err := s.Shares.Take(ctx)
-		if err != nil {
+		if err := ctx.Err(); err != nil {
 			return Sketch{}, err
 		}
-		defer end()
 		var out Sketch
-		err = fault.Guard(func() error {
+		err := fault.Guard(func() error {
 			r, err := design.Sketch(in)
 			if err == nil {
 				out = Sketch{Picture: BoxPicture(r, ""), Card: r.CardArea()}
