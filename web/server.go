@@ -114,7 +114,7 @@ func build(kept *store.Store, disk *store.Cache, log *slog.Logger, pepper people
 		}
 		d := door.New(shared, pepper)
 		d.Routes(e)
-		e.Use(d.Guard)
+		e.Use(d.Guard, fair(shared))
 		handler = d.Sessions(handler)
 	}
 	return guarded(handler), e.Router().Routes(), nil
@@ -127,7 +127,7 @@ const deadline = 40 * time.Second
 // inTime ends what takes too long, and says what may be spent on layouts meanwhile.
 func inTime(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
-		if path := c.Request().URL.Path; strings.HasSuffix(path, "/search") || strings.HasPrefix(path, "/live/") {
+		if lasts(c.Request()) {
 			c.SetRequest(c.Request().WithContext(layout.ForSearch.In(c.Request().Context())))
 			return next(c)
 		}
@@ -138,6 +138,29 @@ func inTime(next echo.HandlerFunc) echo.HandlerFunc {
 		_ = http.NewResponseController(c.Response()).SetWriteDeadline(time.Now().Add(deadline + 5*time.Second))
 		return next(c)
 	}
+}
+
+// fair has each page answered in its asker's share of the machine.
+func fair(shared *page.Room) echo.MiddlewareFunc {
+	return func(next echo.HandlerFunc) echo.HandlerFunc {
+		return func(c *echo.Context) error {
+			if lasts(c.Request()) || strings.HasPrefix(c.Request().URL.Path, "/static/") {
+				return next(c)
+			}
+			ctx, leave, err := shared.Shares.Page(c.Request().Context())
+			if err != nil {
+				return err
+			}
+			defer leave()
+			c.SetRequest(c.Request().WithContext(ctx))
+			return next(c)
+		}
+	}
+}
+
+// lasts reports whether a request is a search or a stream, which take turns of their own.
+func lasts(r *http.Request) bool {
+	return strings.HasSuffix(r.URL.Path, "/search") || strings.HasPrefix(r.URL.Path, "/live/")
 }
 
 // leastGzip is the shortest answer worth compressing, in bytes.

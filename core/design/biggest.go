@@ -271,6 +271,7 @@ func (q *seek) try(e style.Extent) (side, float64) {
 // the box is no room.
 
 func (q *seek) tried(e style.Extent) (at side, used, room float64) {
+	layout.Yield(q.ctx)
 	if q.ctx.Err() != nil {
 		return unmade, 0, 0
 	}

@@ -113,6 +113,7 @@ func Compare(ctx context.Context, in Inputs) []Comparison {
 		all.Go(func() {
 			turns <- struct{}{}
 			defer func() { <-turns }()
+			layout.Yield(ctx)
 			out[i] = Comparison{Style: s}
 			if err := fault.Guard(func() error { out[i] = compared(ctx, in, now, s); return nil }); err != nil {
 				out[i].Fault = fault.Of(err)

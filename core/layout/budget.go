@@ -55,6 +55,21 @@ func Workers(ctx context.Context) int { return budgetOf(ctx).workers }
 // that was met and no more.
 func Short(ctx context.Context) bool { return budgetOf(ctx).short.Load() }
 
+type politeKey struct{}
+
+// Polite gives a context whose work lets others go first: yield is called over and over by all
+// that works for it, and may sleep.
+func Polite(ctx context.Context, yield func()) context.Context {
+	return context.WithValue(ctx, politeKey{}, yield)
+}
+
+// Yield lets others go first where whoever asks by a context is to.
+func Yield(ctx context.Context) {
+	if yield, is := ctx.Value(politeKey{}).(func()); is {
+		yield()
+	}
+}
+
 // meter is a budget as one goroutine spends it, for an asker who may go.
 type meter struct {
 	*Budget
@@ -93,6 +108,7 @@ func (m *meter) more(looks int) bool {
 	if m.given.Looks > 0 && looked > m.given.Looks || !m.until.IsZero() && time.Now().After(m.until) {
 		m.short.Store(true)
 	}
+	Yield(m.ctx)
 	m.over = m.over || m.ctx.Err() != nil
 	return !m.over && !m.short.Load()
 }

@@ -24,6 +24,7 @@ import (
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/fault"
+	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/people"
 	"brevium/draw"
@@ -118,6 +119,7 @@ func (s *Room) Before(ctx context.Context, in design.Inputs) (*design.Result, er
 // that panics is a fault of that box alone.
 func (s *Room) Sketched(ctx context.Context, in design.Inputs) Sketch {
 	out, err := s.sketches.Of("sketch", in, func() (Sketch, error) {
+		layout.Yield(ctx)
 		if err := ctx.Err(); err != nil {
 			return Sketch{}, err
 		}

@@ -6,8 +6,10 @@ import (
 	"runtime"
 	"slices"
 	"sync"
+	"sync/atomic"
 	"time"
 
+	"brevium/core/layout"
 	"brevium/core/people"
 )
 
@@ -22,6 +24,7 @@ type Shares struct {
 	busy    map[int64]*took // by person
 	waiting []*share        // as they came
 	of      map[int64]*took
+	light   atomic.Int64 // pages that are being answered, but for those of the heavy
 }
 
 // took is the time that was worked for one person, what is long ago counting less.
@@ -44,6 +47,80 @@ const (
 	mostTook      = 1000
 )
 
+// How the heavy let the pages of others go first: for so long at most before their own begins
+// and over and over while it is worked out, looking so often.
+const (
+	longestPolite = 250 * time.Millisecond
+	politeAWhile  = 25 * time.Millisecond
+	politeNap     = 2 * time.Millisecond
+)
+
+// visit is one request of somebody, from when it came: how long it waited for turns, and whether
+// it has the only turn of its person, in which it may take others.
+type visit struct {
+	waited atomic.Int64 // nanoseconds
+	turn   bool
+}
+
+type visitKey struct{}
+
+// Page counts a request as what somebody takes, until leave is called; what works for them goes
+// by the context that it gives. In a workshop, who took much of late lets the pages of others go
+// first, has one page at a time, and leaves a core to the others.
+func (s *Shares) Page(ctx context.Context) (_ context.Context, leave func(), err error) {
+	who := people.Of(ctx).ID
+	if !s.Shop || who <= 0 {
+		return ctx, func() {}, nil
+	}
+	began, v := time.Now(), &visit{}
+	in := context.WithValue(ctx, visitKey{}, v)
+	if !s.isHeavy(who) {
+		s.light.Add(1)
+		return in, func() {
+			s.light.Add(-1)
+			s.spent(who, time.Since(began)-time.Duration(v.waited.Load()))
+		}, nil
+	}
+	s.polite(ctx, longestPolite)
+	end, err := s.Take(ctx)
+	if err != nil {
+		return ctx, func() {}, err
+	}
+	v.turn = true
+	return layout.Polite(in, func() { s.polite(ctx, politeAWhile) }), end, nil
+}
+
+// polite sleeps while pages of others are being answered, for so long at most.
+func (s *Shares) polite(ctx context.Context, most time.Duration) {
+	for began := time.Now(); s.light.Load() > 0 && time.Since(began) < most && ctx.Err() == nil; {
+		time.Sleep(politeNap)
+	}
+}
+
+func (s *Shares) isHeavy(who int64) bool {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	t := s.of[who]
+	return t != nil && t.now(time.Now()) > heavyFrom
+}
+
+func (s *Shares) spent(who int64, lasted time.Duration) {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	s.ready()
+	t := s.took(who)
+	t.now(time.Now())
+	t.seconds += lasted.Seconds()
+	s.forget()
+}
+
+// ready makes the maps at first; the lock is held.
+func (s *Shares) ready() {
+	if s.busy == nil {
+		s.busy, s.of = map[int64]*took{}, map[int64]*took{}
+	}
+}
+
 func (t *took) now(at time.Time) float64 {
 	t.seconds *= math.Exp2(-float64(at.Sub(t.at)) / float64(halfForgotten))
 	t.at = at
@@ -52,21 +129,28 @@ func (t *took) now(at time.Time) float64 {
 
 // Take waits for one's share, until end is called; an error where the asker is gone before.
 func (s *Shares) Take(ctx context.Context) (end func(), err error) {
+	v, _ := ctx.Value(visitKey{}).(*visit)
+	if v != nil && v.turn {
+		return func() {}, nil
+	}
+	asked := time.Now()
 	me := &share{people.Of(ctx).ID, make(chan struct{})}
 	s.mu.Lock()
 	if me.who == 0 && !s.Shop {
 		s.alone--
 		me.who = s.alone
 	}
-	if s.busy == nil {
-		s.busy, s.of = map[int64]*took{}, map[int64]*took{}
-	}
+	s.ready()
 	s.waiting = append(s.waiting, me)
 	s.next()
 	s.mu.Unlock()
 	select {
 	case <-me.turn:
 		began := time.Now()
+		if v != nil { // the page counts all that it takes
+			v.waited.Add(int64(began.Sub(asked)))
+			return func() { s.end(me, 0) }, nil
+		}
 		return func() { s.end(me, time.Since(began)) }, nil
 	case <-ctx.Done():
 	}
@@ -86,6 +170,12 @@ func (s *Shares) end(x *share, lasted time.Duration) {
 	defer s.mu.Unlock()
 	s.busy[x.who].seconds += lasted.Seconds()
 	delete(s.busy, x.who)
+	s.forget()
+	s.next()
+}
+
+// forget lets go of those who took nothing of late, where they are many.
+func (s *Shares) forget() {
 	if len(s.of) > mostTook {
 		for who, t := range s.of {
 			if s.busy[who] == nil && t.now(time.Now()) < 0.01 || len(s.of) > 2*mostTook {
@@ -93,7 +183,6 @@ func (s *Shares) end(x *share, lasted time.Duration) {
 			}
 		}
 	}
-	s.next()
 }
 
 // next gives turns to those who wait and may have one, who took least first.

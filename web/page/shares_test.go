@@ -7,6 +7,7 @@ import (
 	"testing"
 	"time"
 
+	"brevium/core/layout"
 	"brevium/core/people"
 )
 
@@ -82,5 +83,48 @@ func TestEachHasTheirShare(t *testing.T) {
 	}
 	if len(s.busy) > 0 || len(s.waiting) > 0 {
 		t.Errorf("turns are kept: %v, %d wait", s.busy, len(s.waiting))
+	}
+}
+
+// Who took much of late waits before a page while pages of others are answered, has the one
+// turn of theirs in it, and counts no waiting; who took little does not wait.
+func TestTheHeavyLetOthersGoFirst(t *testing.T) {
+	s := &Shares{Shop: true}
+	as := func(id int64) context.Context { return people.With(t.Context(), people.Person{ID: id}) }
+	s.spent(1, time.Minute)
+	if !s.isHeavy(1) || s.isHeavy(2) {
+		t.Fatal("a minute is much, and nothing is little")
+	}
+	_, leave, err := s.Page(as(2))
+	if err != nil {
+		t.Fatal(err)
+	}
+	began := time.Now()
+	in, done, err := s.Page(as(1))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if waited := time.Since(began); waited < longestPolite {
+		t.Errorf("the heavy waited %v beside a page; want %v", waited, longestPolite)
+	}
+	end, err := s.Take(in) // its own work waits for nobody: the turn is the page's
+	if err != nil {
+		t.Fatal(err)
+	}
+	end()
+	began = time.Now()
+	layout.Yield(in)
+	if waited := time.Since(began); waited < politeAWhile {
+		t.Errorf("its work let others go first for %v; want %v", waited, politeAWhile)
+	}
+	leave()
+	gone, stop := context.WithCancel(as(1))
+	stop()
+	if _, _, err := s.Page(gone); !errors.Is(err, context.Canceled) {
+		t.Errorf("a second page at once, of one who has gone: %v", err)
+	}
+	done()
+	if len(s.busy) > 0 || len(s.waiting) > 0 || s.light.Load() != 0 {
+		t.Errorf("turns are kept: %v, %d wait, %d pages", s.busy, len(s.waiting), s.light.Load())
 	}
 }
