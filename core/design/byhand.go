@@ -14,17 +14,12 @@ import (
 // the design: each piece, and what is stuck from piece to piece. A finding says at which move
 // a hand would come to something else.
 func (r *Result) byHand() []inspect.Finding {
-	r.byGeneralMoves()
 	wrong := func(err error) []inspect.Finding {
 		return []inspect.Finding{{ID: "making", Verdict: inspect.Fail,
 			Text: fmt.Sprintf("These steps do not make this box: %v. Please do not cut by them.", err)}}
 	}
-	var works []hand.Work
-	for _, p := range r.Parts {
-		works = append(works, hand.Work{Piece: p.ID, Moves: p.Moves()})
-	}
-	works = append(works, hand.Work{Moves: r.together()})
-	table, err := hand.Do(works...)
+	w := r.work()
+	table, err := hand.Do(w.Makings()...)
 	if err != nil {
 		return wrong(err)
 	}
@@ -36,6 +31,9 @@ func (r *Result) byHand() []inspect.Finding {
 		}
 	}
 	if err := r.bonded(table); err != nil {
+		return wrong(err)
+	}
+	if err := table.Papers(w.Dressed()); err != nil {
 		return wrong(err)
 	}
 	return nil

@@ -98,24 +98,24 @@ func TestStripsByHand(t *testing.T) {
 	}
 	var told, glued string
 	for _, s := range r.Steps {
-		if strings.Contains(s.Text, "Cut 1 strip, 9 3/4 × ") {
+		if strings.Contains(s.Text, "Cut one strip, 9 3/4 × ") {
 			told = s.Text
 		}
 		if strings.HasPrefix(s.Text, "Glue the papers of the strip") {
 			glued += s.Text
 		}
 	}
-	for _, want := range []string{"from its left end", "0 in to 2 3/4 in for the right end wall", "3 in to 6 3/4 in for the front wall", "7 in to 9 3/4 in for the left end wall", "falls away"} {
+	for _, want := range []string{"from the left end, cut the strip apart at 2 3/4, 3, 6 3/4 and 7 in", "for the right end wall, front wall and left end wall", "fall away"} {
 		if !strings.Contains(told, want) {
 			t.Errorf("%q does not say %q", told, want)
 		}
 	}
-	if !strings.Contains(glued, "goes on round the corners") {
+	if !strings.Contains(glued, "runs round the corners") {
 		t.Errorf("the gluing says %q", glued)
 	}
 	kept := make_(t, running(measure.In, dress.AllKept, measure.Inch/16))
 	for _, s := range kept.Steps {
-		if strings.Contains(s.Text, "falls away") {
+		if strings.Contains(s.Text, "fall away") {
 			t.Errorf("all is kept, and yet: %s", s.Text)
 		}
 	}

@@ -138,7 +138,7 @@ func TestPapersAreCutThroughAtAWindow(t *testing.T) {
 	t.Parallel()
 	layer := `{"card":{"name":"Plain paper","gsm":120,"direction":"none"},"border":"1/8 in"}`
 	r := make_(t, read(t, of("dispenser", `"mats":[{"piece":"window","faces":["panel"],"layers":[`+layer+`,`+layer+`]},{"piece":"body","faces":["front"],"layers":[`+layer+`]}]`)))
-	if got := strings.Count(texts(r), "cut the paper out along the edge of the window"); got != 1 {
+	if got := strings.Count(texts(r), "cut the paper out along the window"); got != 1 {
 		t.Errorf("the window is cut free %d times", got)
 	}
 }

@@ -3,6 +3,7 @@ package dress
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"brevium/core/paper"
 	"brevium/core/pattern"
@@ -44,7 +45,7 @@ mats:
 		lack, half := m.lacks()
 		for i, w := range halves {
 			turned := lack == w.lack
-			if !half || !m.Card.Same(w.mat.Card) || m.Width != w.mat.Width || m.Height != w.mat.Height || m.Layer != w.mat.Layer ||
+			if !half || m.Piece != w.mat.Piece || m.Side != w.mat.Side || !m.Card.Same(w.mat.Card) || m.Width != w.mat.Width || m.Height != w.mat.Height || m.Layer != w.mat.Layer ||
 				!turned && lack != w.lack.opposite() || turned && m.Card.Direction == paper.OneWayUp {
 				continue
 			}
@@ -62,6 +63,11 @@ mats:
 		}
 		out = append(out, pattern.Blank{ID: m.ID, Name: fmt.Sprintf("%s paper, %s", m.Piece, m.Words), Width: m.Width, Height: m.Height,
 			Gives: []pattern.Given{{ID: m.ID, Outline: outline}}})
+	}
+	for i, b := range out {
+		if at := slices.IndexFunc(mats, func(m Mat) bool { return m.ID == b.ID }); len(b.Gives) == 1 && mats[at].Blank.Width > 0 {
+			out[i].Width, out[i].Height = mats[at].Blank.Width, mats[at].Blank.Height
+		}
 	}
 	return out
 }

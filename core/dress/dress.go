@@ -5,6 +5,7 @@ package dress
 import (
 	"math"
 	"slices"
+	"strings"
 
 	"brevium/core/fault"
 	"brevium/core/measure"
@@ -112,12 +113,15 @@ type Mat struct {
 	Side            Side
 	Layer           int // 1 lies on the box, 2 on layer 1
 	Width, Height   measure.Length
-	Card            paper.Card
-	Border          Border // of this layer on what it sits on
-	On              []Patch
-	Shape           []pattern.Point
-	Lies            pattern.Frame // of the mat on the flat piece
-	Strip           Strip         // that it is cut from with others; zero is by itself
+	// Blank is what it is cut from, on the ruler's marks; where it is not the whole of that,
+	// it lies in its upper left corner.
+	Blank  struct{ Width, Height measure.Length }
+	Card   paper.Card
+	Border Border // of this layer on what it sits on
+	On     []Patch
+	Shape  []pattern.Point
+	Lies   pattern.Frame // of the mat on the flat piece
+	Strip  Strip         // that it is cut from with others; zero is by itself
 }
 
 // Place takes a point of the mat's paper, in mm from the top left corner of what
@@ -128,6 +132,21 @@ func (m Mat) Place(x, y float64) pattern.Point {
 		x = m.Width.MM() - x
 	}
 	return m.Lies.At(x, m.Height.MM()-y)
+}
+
+// insideWords is what the words of a place inside a piece end in.
+const insideWords = ", inside"
+
+// FaceWords is the place in a person's words, without the side.
+func (m Mat) FaceWords() string { return strings.TrimSuffix(m.Words, insideWords) }
+
+// Outline is the mat's outline on the flat piece, mm.
+func (m Mat) Outline() []pattern.Point {
+	out := make([]pattern.Point, len(m.Shape))
+	for i, q := range m.Shape {
+		out[i] = m.Place(m.Strip.Phase().MM()+q.X, m.Height.MM()-q.Y)
+	}
+	return out
 }
 
 // Least is the narrowest panel worth cutting.

@@ -120,7 +120,7 @@ func (d Dressing) layers(g ground, ruler measure.Tick) ([]Mat, error) {
 			ID: fmt.Sprintf("%s.%s.%d", d.Piece, g.id, n+1),
 		}
 		if d.inside() {
-			m.Side, m.Words, m.ID = Inside, m.Words+", inside", fmt.Sprintf("%s.%s.inside.%d", d.Piece, g.id, n+1)
+			m.Side, m.Words, m.ID = Inside, m.Words+insideWords, fmt.Sprintf("%s.%s.inside.%d", d.Piece, g.id, n+1)
 		}
 		corners := onMarks(pattern.Inset(outline, func(along pattern.Point) float64 {
 			// The side's own direction decides between the two borders.
@@ -147,6 +147,9 @@ func (d Dressing) layers(g ground, ruler measure.Tick) ([]Mat, error) {
 		if d.inside() {
 			slices.Reverse(m.Shape)
 		}
+		if !m.square() {
+			m.Blank.Width, m.Blank.Height = measure.Up(m.Width, ruler), measure.Up(m.Height, ruler)
+		}
 		for _, f := range g.faces {
 			if patch := pattern.Clip(corners, f.Polygon); len(patch) > 2 {
 				m.On = append(m.On, Patch{f.Name, patch})
@@ -160,9 +163,12 @@ func (d Dressing) layers(g ground, ruler measure.Tick) ([]Mat, error) {
 	return mats, nil
 }
 
-// onMarks cuts a rectangle down to the ruler's marks, its middle kept; other
-// shapes are cut by their corners, each to the nearest mark, and stay.
+// onMarks cuts a rectangle down to the ruler's marks, its middle kept, and half of one by its
+// two legs; other shapes are cut round a template, and stay.
 func onMarks(corners []pattern.Point, fr pattern.Frame, ruler measure.Tick) []pattern.Point {
+	if len(corners) == 3 {
+		return legsOnMarks(corners, fr, ruler)
+	}
 	if len(corners) != 4 {
 		return corners
 	}
@@ -181,6 +187,42 @@ func onMarks(corners []pattern.Point, fr pattern.Frame, ruler measure.Tick) []pa
 		}
 		return a
 	})
+}
+
+// legsOnMarks cuts the two legs of a triangle that stand square on each other, along a face
+// and up it, down to the ruler's marks; another triangle stays.
+func legsOnMarks(corners []pattern.Point, fr pattern.Frame, ruler measure.Tick) []pattern.Point {
+	for i := range corners {
+		at, a, b := fr.In(corners[i]), fr.In(corners[(i+1)%3]), fr.In(corners[(i+2)%3])
+		level, upright := a.Sub(at), b.Sub(at)
+		if math.Abs(level.Y) > pattern.Tolerance {
+			level, upright = upright, level
+		}
+		if math.Abs(level.Y) > pattern.Tolerance || math.Abs(upright.X) > pattern.Tolerance {
+			continue
+		}
+		less := func(mm float64) float64 { // of its length, with its sign
+			l := measure.FromMM(math.Abs(mm))
+			return math.Copysign((l - measure.Down(l, ruler)).MM(), mm)
+		}
+		x, y := less(level.X), less(upright.Y)
+		// What is lost is shared among the three sides.
+		corner := at.Add(pattern.Point{X: x / 3, Y: y / 3})
+		out := slices.Clone(corners)
+		for k, q := range corners {
+			to := fr.In(q).Sub(at)
+			moved := corner
+			if math.Abs(to.X) > pattern.Tolerance {
+				moved.X += level.X - x
+			}
+			if math.Abs(to.Y) > pattern.Tolerance {
+				moved.Y += upright.Y - y
+			}
+			out[k] = fr.At(moved.X, moved.Y)
+		}
+		return out
+	}
+	return corners
 }
 
 // rectangle is a rectangle within the ground's outline, as high as it is and

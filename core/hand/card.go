@@ -35,6 +35,9 @@ type Card struct {
 	traced        *pattern.Pattern // the template that it was drawn round
 	round         bool             // it is cut round that
 	stuck         []Bond
+	stands        bool // something is stuck that keeps it from lying flat
+	papers        []Laid
+	through       []through
 }
 
 // cell is a stretch of card between lines: convex, clockwise as seen. What is off has

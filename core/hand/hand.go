@@ -46,6 +46,7 @@ func Say(key string) Said { return Said{Key: key} }
 type Table struct {
 	cards  []*Card
 	across []Across
+	leaves []leaf
 	filled bool
 	shut   bool
 }

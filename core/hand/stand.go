@@ -153,6 +153,9 @@ func (m Stick) do(t *Table, c *Card) error {
 				return err
 			}
 		}
+		if err := c.bare(b); err != nil {
+			return err
+		}
 		for _, o := range c.stuck {
 			if o == b {
 				return errors.New("this is stuck already")
@@ -160,5 +163,6 @@ func (m Stick) do(t *Table, c *Card) error {
 		}
 		c.stuck = append(c.stuck, b)
 	}
+	c.stands = true
 	return nil
 }

@@ -36,74 +36,85 @@ type act struct {
 	kind    Kind
 	name    string // of the move, as its key has it
 	seconds float64
+	own     bool // its name is its key, without its piece's
 }
 
 // actOf is what kind of work a move is, and how long an unhurried hand takes.
 func actOf(m hand.Move) act {
 	switch m := m.(type) {
 	case hand.Cut:
-		return act{Cut, "", 40}
+		return act{Cut, "", 40, false}
 	case hand.ScoreFour:
-		return act{Score, "four", 45}
+		return act{Score, "four", 45, false}
 	case hand.ScoreFrom:
-		return act{Score, string(m.Edge), 25}
+		return act{Score, string(m.Edge), 25, false}
 	case hand.Names:
-		return act{Score, "names", 5}
+		return act{Score, "names", 5, false}
 	case hand.Slit:
-		return act{Remove, "slit", 25}
+		return act{Remove, "slit", 25, false}
 	case hand.CutOff:
-		return act{Remove, "off-" + m.What.Noun, 20}
+		return act{Remove, "off-" + m.What.Noun, 20, false}
 	case hand.Trim:
-		return act{Remove, "trim-" + m.What.Noun, 20}
+		return act{Remove, "trim-" + m.What.Noun, 20, false}
 	case hand.Taper:
-		return act{Remove, "taper-" + m.What.Noun, 30}
+		return act{Remove, "taper-" + m.What.Noun, 30, false}
 	case hand.Notch:
-		return act{Remove, "notch", 20}
+		return act{Remove, "notch", 20, false}
 	case hand.FoldAll:
-		return act{Fold, "", 60}
+		return act{Fold, "", 60, false}
 	case hand.FoldOver:
-		return act{Fold, "over-" + m.What.Noun, 20}
+		return act{Fold, "over-" + m.What.Noun, 20, false}
 	case hand.Stick:
-		return act{Glue, string(m.Way), 75}
+		return act{Glue, string(m.Way), 75, false}
 	case hand.Score:
-		return act{Score, m.Key, 30}
+		return act{Score, m.Key, 30, false}
 	case hand.Mark:
-		return act{Score, m.Key, 15}
+		return act{Score, m.Key, 15, false}
 	case hand.Snip:
-		return act{Remove, m.Key, 25}
+		return act{Remove, m.Key, 25, false}
 	case hand.Bite:
-		return act{Remove, m.Key, 25}
+		return act{Remove, m.Key, 25, false}
 	case hand.FoldWays:
-		return act{Fold, "", 60}
+		return act{Fold, "", 60, false}
 	case hand.Bend:
-		return act{Fold, "bend", 20}
+		return act{Fold, "bend", 20, false}
 	case hand.Dry:
-		return act{Glue, m.Key, 15}
+		return act{Glue, m.Key, 15, false}
 	case hand.Own:
-		return act{Kind(m.Kind), "own", 60}
+		return act{Kind(m.Kind), "own", 60, false}
 	case hand.TurnIn:
-		return act{Glue, m.Key, 60}
+		return act{Glue, m.Key, 60, false}
 	case hand.Template:
-		return act{Remove, m.Key, 60}
+		return act{Remove, m.Key, 60, false}
 	case hand.ScoreTraced:
-		return act{Score, m.Key, 60}
+		return act{Score, m.Key, 60, false}
 	case hand.CutTraced:
-		return act{Remove, m.Key, 90}
+		return act{Remove, m.Key, 90, false}
+	case hand.CutPapers:
+		return act{Cut, m.IDs[0], 40 * float64(m.Count), true}
+	case hand.LayPapers:
+		return act{Decorate, m.Papers[0].ID, 45 * float64(len(m.Papers)), true}
+	case hand.CutThrough:
+		return act{Decorate, "through", 45 * float64(len(m.At)), false}
 	case hand.Join:
-		return act{Assemble, m.Key, 30}
+		return act{Assemble, m.Key, 30, false}
 	case hand.Fill:
-		return act{Fill, "contents", 30}
+		return act{Fill, "contents", 30, false}
 	case hand.Shut:
-		return act{Close, m.Key, 10}
+		return act{Close, m.Key, 10, false}
 	case hand.Hold:
-		return act{Close, m.Key, 10}
+		return act{Close, m.Key, 10, false}
 	}
 	panic(fmt.Sprintf("no pace for %T", m))
 }
 
 // first is how many moves of a piece come before its first sticking: papers go on then.
 func first(moves []hand.Move) int {
-	i := slices.IndexFunc(moves, func(m hand.Move) bool { _, sticks := m.(hand.Stick); return sticks })
+	i := slices.IndexFunc(moves, func(m hand.Move) bool {
+		_, sticks := m.(hand.Stick)
+		own, says := m.(hand.Own)
+		return sticks || says && own.Kind == hand.OwnGluing
+	})
 	if i < 0 {
 		return len(moves)
 	}
@@ -134,13 +145,18 @@ func (w Work) moves(p style.Part) []hand.Move {
 	return out
 }
 
-// made are the steps of a part that moves make; papers are told before it is stuck.
-func (s *maker) made(p style.Part, papers, late []Step) []Step {
+// made are the steps of a part that moves make; what is fixed on it and its papers are told
+// before it is stuck, but for papers that wait for that.
+func (s *maker) made(p style.Part, fixed []Step, sets []MatSet) []Step {
 	x := made{part: p, moves: s.w.moves(p), first: len(s.told)}
-	x.steps = s.steps(p, x.moves)
+	early, wait := s.w.papers(p, sets)
 	n, last := first(x.moves), len(s.told)-1
-	before, after := x.steps[:n], x.steps[n:]
+	before := s.steps(p, x.moves[:n], nil)
+	papers := slices.Concat(fixed, s.steps(p, early, nil))
+	after := s.steps(p, x.moves[n:], before)
+	x.steps = slices.Concat(before, after)
 	x.card, _ = s.table.Card(p.ID)
+	late := s.steps(p, wait, nil)
 	if k, how := s.nearest(x); k >= 0 {
 		x.first = s.told[k].first
 		other := s.piece(s.told[k].part.ID)
@@ -177,7 +193,7 @@ func (s *maker) again(i int, told []bool, sets []MatSet) []Step {
 			first = p
 		}
 		x := made{part: p, moves: s.w.moves(p), first: s.told[len(s.told)-1].first}
-		x.steps = s.steps(p, x.moves)
+		x.steps = s.steps(p, x.moves, nil)
 		x.card, _ = s.table.Card(p.ID)
 		inner, names = append(inner, x.steps...), append(names, s.piece(p.ID))
 		s.told = append(s.told, x)
@@ -234,21 +250,23 @@ func name(m hand.Move) string {
 	return out.String()
 }
 
-// steps tell moves of a piece one by one.
-func (s *maker) steps(p style.Part, moves []hand.Move) []Step {
+// steps tell moves of a piece one by one; have are those before, whose keys are taken.
+func (s *maker) steps(p style.Part, moves []hand.Move, have []Step) []Step {
 	var out []Step
 	for _, m := range moves {
 		a := actOf(m)
 		st := Step{Key: string(a.kind) + "/" + p.ID, Move: name(m), Piece: p.ID, Kind: a.kind, Seconds: a.seconds * float64(p.Copies()), Group: p.Name}
-		if a.name != "" {
+		switch {
+		case a.own:
+			st.Key, st.Seconds = string(a.kind)+"/"+a.name, a.seconds
+		case a.name != "":
 			st.Key += "/" + a.name
 		}
-		for n, key := 2, st.Key; slices.ContainsFunc(out, func(x Step) bool { return x.Key == st.Key }); n++ {
+		taken := func(x Step) bool { return x.Key == st.Key }
+		for n, key := 2, st.Key; slices.ContainsFunc(have, taken) || slices.ContainsFunc(out, taken); n++ {
 			st.Key = fmt.Sprint(key, "/", n)
 		}
-		h := fnv.New64a()
-		fmt.Fprintf(h, "%T %+v", m, m)
-		st.Mark = fmt.Sprintf("m%016x", h.Sum64())
+		st.Mark = markOf(m)
 		switch m := m.(type) {
 		case hand.Cut:
 			st.Text = s.cut(p, m)
@@ -272,6 +290,17 @@ func (s *maker) steps(p style.Part, moves []hand.Move) []Step {
 		out = append(out, st)
 	}
 	return out
+}
+
+// markOf changes with what a move does, and with nothing else.
+func markOf(m hand.Move) string {
+	h := fnv.New64a()
+	if t, traces := m.(hand.Template); traces { // by what is drawn, not by where that is in memory
+		fmt.Fprintf(h, "%T %+v %+v %+v", m, t.Said, t.Pattern.Outline, t.Pattern.Holes)
+	} else {
+		fmt.Fprintf(h, "%T %+v", m, m)
+	}
+	return fmt.Sprintf("m%016x", h.Sum64())
 }
 
 // cut says that a blank is cut, how often, and of what where that is not all one.

@@ -1,13 +1,14 @@
 package recipe
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"brevium/core/dress"
-	"brevium/core/measure"
+	"brevium/core/hand"
+	"brevium/core/paper"
 	"brevium/core/pattern"
 	"brevium/core/style"
 )
@@ -20,6 +21,7 @@ type MatSet struct {
 	Count int
 	Faces []string
 	From  []string    // the blanks' ids
+	gives []string    // the papers' ids
 	ids   []string    // of the faces
 	Strip []dress.Mat // what is cut from one, from its left end on; nil for one mat
 }
@@ -27,63 +29,21 @@ type MatSet struct {
 // Where names the faces: "back wall and front wall".
 func (s MatSet) Where() string { return style.And(s.Faces) }
 
-func (s MatSet) name(parts []style.Part) string {
-	for _, p := range parts {
-		if p.ID == s.Mat.Piece {
-			return strings.ToLower(p.Name)
-		}
+// cut is how a hand cuts them for all copies of the box.
+func (s MatSet) cut(copies int) hand.CutPapers {
+	m := hand.CutPapers{
+		IDs: s.gives, Width: s.Blank.Width, Height: s.Blank.Height, Card: s.Mat.Card.Name, Count: s.Count, Copies: copies,
+		Halved: s.Blank.Halved(),
 	}
-	return s.Mat.Piece
-}
-
-// cutting says how the mats are cut: their blanks, halved or cut to shape.
-func (s MatSet) cutting(t Telling, copies int) string {
-	n, size := s.Count*copies, measure.Labels(t.Units, t.Tick, t.settable(s.Blank.Width), t.settable(s.Blank.Height))
-	from := fmt.Sprintf("from %s for the %s", s.Mat.Card.Name, s.Where())
-	f := Fields{"count": English.Number(n), "size": size, "card": s.Mat.Card.Name}
-	switch {
-	case s.Strip != nil:
-		return fmt.Sprintf("Cut %d strip%s, %s, %s, the picture upright. %s", n, plural(n), size, from, s.parting(t))
-	case s.Blank.Halved():
-		return English.Say("paper-halved", f)
-	case len(s.Mat.Shape) != 4 || !rectangular(s.Mat):
-		var corners []string
-		for _, q := range s.Mat.Shape {
-			corners = append(corners, fmt.Sprintf("%s across and %s up", t.mm(q.X), t.mm(q.Y)))
-		}
-		return fmt.Sprintf(
-			"Cut %d blank%s, %s, %s, and each to its shape with a ruler, from mark to mark counted from its lower left corner: %s.",
-			n,
-			plural(n),
-			size,
-			from,
-			strings.Join(corners, ", "),
-		)
+	if s.Strip == nil {
+		m.Traced = !m.Halved && (len(s.Mat.Shape) != 4 || !rectangular(s.Mat))
+		return m
 	}
-	if n == 1 {
-		return English.Say("paper-cut-one", f)
+	m.Begun = s.Strip[0].Strip.Begun > 0
+	for _, p := range slices.SortedFunc(slices.Values(s.Strip), func(a, b dress.Mat) int { return cmp.Compare(a.Strip.At, b.Strip.At) }) {
+		m.Strip = append(m.Strip, hand.StripPart{From: p.Strip.At, To: p.Strip.At + p.Width, Place: p.FaceWords()})
 	}
-	return English.Say("paper-cut", f)
-}
-
-// parting says how a strip is cut up.
-func (s MatSet) parting(t Telling) string {
-	var parts []string
-	fallen := false
-	end := s.Strip[0].Strip.At
-	for _, m := range s.Strip {
-		fallen = fallen || m.Strip.At > end
-		end = m.Strip.At + m.Width
-		parts = append(parts, fmt.Sprintf("%s to %s for the %s", t.length(m.Strip.At), t.length(end), m.Words))
-	}
-	text := "Cut it up, counting from its left end: " + strings.Join(parts, ", ")
-	if fallen {
-		text += "; what lies between falls away"
-	}
-	if s.Strip[0].Strip.Begun > 0 {
-		text += ". Begin the strip where the picture of the one before ended, so that it goes on"
-	}
-	return text + "."
+	return m
 }
 
 func rectangular(m dress.Mat) bool {
@@ -100,9 +60,9 @@ func MatSets(mats []dress.Mat) []MatSet {
 	for _, b := range dress.Blanks(mats) {
 		m := byID[b.ID]
 		i := slices.IndexFunc(out, func(s MatSet) bool {
-			return s.Strip == nil && m.Strip.ID == "" && s.Mat.Piece == m.Piece && s.Mat.Layer == m.Layer && s.Mat.Card.Same(m.Card) && s.Mat.Width == m.Width && s.Mat.Height == m.Height &&
+			return s.Strip == nil && m.Strip.ID == "" && s.Mat.Piece == m.Piece && s.Mat.Side == m.Side && s.Mat.Layer == m.Layer && s.Mat.Card.Same(m.Card) && s.Mat.Width == m.Width && s.Mat.Height == m.Height &&
 				len(s.Blank.Gives) == len(b.Gives) &&
-				slices.EqualFunc(s.Mat.Shape, m.Shape, func(p, q pattern.Point) bool { return p.Sub(q).Len() < Straight })
+				(rectangular(s.Mat) && rectangular(m) || slices.EqualFunc(s.Mat.Shape, m.Shape, func(p, q pattern.Point) bool { return p.Sub(q).Len() < Straight }))
 		})
 		if i < 0 {
 			out = append(out, MatSet{Mat: m, Blank: b})
@@ -111,6 +71,7 @@ func MatSets(mats []dress.Mat) []MatSet {
 		out[i].Count++
 		out[i].From = append(out[i].From, b.ID)
 		for _, g := range b.Gives {
+			out[i].gives = append(out[i].gives, g.ID)
 			out[i].Faces, out[i].ids = append(out[i].Faces, byID[g.ID].Words), append(out[i].ids, byID[g.ID].Face)
 			if m.Strip.ID != "" {
 				out[i].Strip = append(out[i].Strip, byID[g.ID])
@@ -122,68 +83,54 @@ func MatSets(mats []dress.Mat) []MatSet {
 	return out
 }
 
-// gluing says where the mats go and what shows around them; late is when the piece
-// is glued already.
-func (s MatSet) gluing(t Telling, parts []style.Part, late bool) string {
-	on := "onto the flat " + s.name(parts)
-	if late {
-		on = "into the glued " + s.name(parts) + ", over its tabs"
+// lay is how a hand glues them on; late is when the piece is glued already.
+func (s MatSet) lay(mats []dress.Mat, late bool) hand.LayPapers {
+	m := hand.LayPapers{
+		Inside: s.Mat.Side == dress.Inside, Late: late, Layer: s.Mat.Layer, Across: s.Mat.Border.Across, Up: s.Mat.Border.Up,
+		Strip: s.Strip != nil, Upright: s.Mat.Card.Direction == paper.OneWayUp,
 	}
-	if s.Mat.Layer > 1 {
-		on = fmt.Sprintf("onto layer %d of the %s", s.Mat.Layer-1, s.name(parts))
+	for _, p := range mats {
+		if slices.Contains(s.gives, p.ID) {
+			m.Papers, m.Places = append(m.Papers, laid(p)), append(m.Places, p.FaceWords())
+		}
 	}
-	if s.Mat.Side == dress.Inside && !late {
-		on += ", inside up"
-	}
-	if s.Strip != nil {
-		return fmt.Sprintf("Glue the papers of the strip %s, each centred on its own face, so that the picture goes on round the corners: %s. What shows left and right is %s, above and below %s.",
-			on, s.Where(), t.length(s.Mat.Border.Across), t.length(s.Mat.Border.Up))
-	}
-	f := Fields{"papers": English.Noun("paper", len(s.Faces)), "places": s.Where(), "piece": s.name(parts), "off": t.length(s.Mat.Border.Up), "across": t.length(s.Mat.Border.Across),
-		"under": English.Say("paper-card", nil), "layer": fmt.Sprint(s.Mat.Layer - 1)}
-	if s.Mat.Layer > 1 {
-		f["under"] = English.Say("paper-layer", f)
-	}
-	f["rim"] = English.Say("paper-rim", f)
-	if s.Mat.Border.Across != s.Mat.Border.Up {
-		f["rim"] = English.Say("paper-rims", f)
-	}
-	key := "paper-outside"
-	switch {
-	case late:
-		key = "paper-over-tabs"
-	case s.Mat.Side == dress.Inside:
-		key = "paper-inside"
-	}
-	return sentences(English.Say(key, f), upright(s.Mat))
+	return m
 }
 
-// through says what is cut out of papers that were glued over a hole, a window or a notch;
-// "" while another layer follows, which is cut with them, or where none is covered.
-func (w Work) through(s MatSet) string {
-	i := slices.IndexFunc(w.Parts, func(p style.Part) bool { return p.ID == s.Mat.Piece })
-	if i < 0 {
-		return ""
-	}
-	var covered []string
-	for _, m := range w.Mats {
-		if m.Piece != s.Mat.Piece || m.Side != s.Mat.Side || m.Layer != s.Mat.Layer || !slices.Contains(s.ids, m.Face) ||
-			slices.ContainsFunc(w.Mats, func(o dress.Mat) bool {
-				return o.Piece == m.Piece && o.Side == m.Side && o.Face == m.Face && o.Layer > m.Layer
-			}) {
+// laid is where a paper lies, on the piece as it is drawn.
+func laid(m dress.Mat) hand.Laid {
+	return hand.Laid{ID: m.ID, Layer: m.Layer, Inside: m.Side == dress.Inside, Outline: m.Outline()}
+}
+
+// through is what is cut out of papers that were glued over a hole, a window or a notch; none
+// while another layer follows, which is cut with them, or where none is covered.
+func (w Work) through(p style.Part, s MatSet) (hand.CutThrough, bool) {
+	m := hand.CutThrough{Inside: s.Mat.Side == dress.Inside}
+	for _, o := range w.Mats {
+		if !slices.Contains(s.gives, o.ID) || slices.ContainsFunc(w.Mats, func(x dress.Mat) bool {
+			return x.Piece == o.Piece && x.Side == o.Side && x.Face == o.Face && x.Layer > o.Layer
+		}) {
 			continue
 		}
-		for _, o := range w.Parts[i].Pattern.Openings {
-			for _, on := range m.On {
-				words := fmt.Sprintf("the %s of the %s", o.Kind, m.Words)
-				if on.Face == o.Face && len(pattern.Clip(o.Loop.Flat(), on.Corners)) > 2 && !slices.Contains(covered, words) {
-					covered = append(covered, words)
-				}
+		for _, at := range p.Pattern.Openings {
+			if hand.Covers(o.Outline(), at.Loop) && !slices.ContainsFunc(m.At, func(l pattern.Loop) bool { return slices.Equal(l, at.Loop) }) {
+				m.At, m.Of = append(m.At, at.Loop), append(m.Of, fmt.Sprintf("%s of the %s", at.Kind, o.FaceWords()))
 			}
 		}
 	}
-	if len(covered) == 0 {
-		return ""
+	return m, len(m.At) > 0
+}
+
+// Dressed are the papers that lie on each piece at the end, and what was cut out of it.
+func (w Work) Dressed() (papers map[string][]hand.Laid, openings map[string][]pattern.Loop) {
+	papers, openings = map[string][]hand.Laid{}, map[string][]pattern.Loop{}
+	for _, m := range w.Mats {
+		papers[m.Piece] = append(papers[m.Piece], laid(m))
 	}
-	return fmt.Sprintf("Once it holds, turn the %s over on a mat and cut the paper out along the edge of %s, away from your hand.", s.name(w.Parts), style.And(covered))
+	for _, p := range w.Parts {
+		for _, o := range p.Pattern.Openings {
+			openings[p.ID] = append(openings[p.ID], o.Loop)
+		}
+	}
+	return papers, openings
 }

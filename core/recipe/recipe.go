@@ -165,9 +165,8 @@ func (w Work) write(unit measure.Unit, tick measure.Tick) []Step {
 		if told[i] {
 			continue
 		}
-		papers, late := x.papers(p, sets)
-		x.out = append(x.out, m.made(p, papers, late)...)
-		if len(papers)+len(late) == 0 {
+		x.out = append(x.out, m.made(p, x.fixed(p.ID), sets)...)
+		if !w.dressed(p.ID, sets) {
 			x.out = append(x.out, m.again(i, told, sets)...)
 		}
 	}
@@ -181,6 +180,19 @@ func (w Work) write(unit measure.Unit, tick measure.Tick) []Step {
 		x.add(Close, "", fmt.Sprint(i+1), text, 1)
 	}
 	return x.out
+}
+
+// Makings are the moves of every piece, its papers among them, and those of the whole box.
+func (w Work) Makings() []hand.Work {
+	sets := MatSets(w.Mats)
+	var out []hand.Work
+	for _, p := range w.Parts {
+		moves := w.moves(p)
+		n := first(moves)
+		early, late := w.papers(p, sets)
+		out = append(out, hand.Work{Piece: p.ID, Moves: slices.Concat(moves[:n], early, moves[n:], late)})
+	}
+	return append(out, hand.Work{Moves: w.Together})
 }
 
 // called is what a piece is called in a sentence: one with a number needs no article.
@@ -202,28 +214,37 @@ func numbered(name string) bool {
 	return name != "" && name[len(name)-1] >= '0' && name[len(name)-1] <= '9'
 }
 
-// papers are the steps that cut and glue what goes onto a flat piece, and those of the papers
-// that wait until it is glued.
-func (w *writer) papers(p style.Part, sets []MatSet) (early, late []Step) {
-	sheet := &writer{Work: w.Work, t: w.t}
+// fixed are the steps that put something small on a flat piece.
+func (w *writer) fixed(piece string) []Step {
+	of := &writer{Work: w.Work, t: w.t}
 	for _, f := range w.Fixings {
-		if f.Piece == p.ID {
-			sheet.add(Decorate, f.Piece, f.Key, f.Text, 1)
+		if f.Piece == piece {
+			of.add(Decorate, f.Piece, f.Key, f.Text, 1)
 		}
 	}
-	after := &writer{Work: w.Work, t: w.t}
+	return of.out
+}
+
+// papers are the moves that cut and glue what goes onto a flat piece, and those of the papers
+// that wait until it is glued.
+func (w Work) papers(p style.Part, sets []MatSet) (early, late []hand.Move) {
+	var waiting []string // faces, inside: what goes on a paper that waits does, too
 	for _, s := range sets {
 		if s.Mat.Piece != p.ID {
 			continue
 		}
-		waits, to := s.Mat.Side == dress.Inside && w.tabbed(s), sheet
+		waits := s.Mat.Side == dress.Inside &&
+			(w.tabbed(s) || slices.ContainsFunc(s.ids, func(id string) bool { return slices.Contains(waiting, id) }))
+		to := &early
 		if waits {
-			to = after
+			to, waiting = &late, append(waiting, s.ids...)
 		}
-		to.add(Cut, p.ID, s.Mat.ID, s.cutting(w.t, w.Copies), s.Count)
-		to.add(Decorate, p.ID, s.Mat.ID, sentences(s.gluing(w.t, w.Parts, waits), w.through(s)), len(s.Faces))
+		*to = append(*to, s.cut(w.Copies), s.lay(w.Mats, waits))
+		if m, covers := w.through(p, s); covers {
+			*to = append(*to, m)
+		}
 	}
-	return sheet.out, after.out
+	return early, late
 }
 
 // tabbed reports whether tabs are glued onto the side of a face that papers go on:
@@ -236,19 +257,6 @@ func (w Work) tabbed(s MatSet) bool {
 	return slices.ContainsFunc(w.Parts[i].Pattern.Glue, func(g pattern.Glue) bool {
 		return !g.Dry && g.Piece == "" && !g.OntoOutside && slices.Contains(s.ids, g.Onto)
 	})
-}
-
-// upright says which way a one-way pattern stands on a wall.
-func upright(m dress.Mat) string {
-	if m.Card.Direction == paper.OneWayUp {
-		return English.Say("paper-upright", nil)
-	}
-	return ""
-}
-
-// sentences puts what is not empty behind one another.
-func sentences(all ...string) string {
-	return strings.Join(slices.DeleteFunc(all, func(s string) bool { return s == "" }), " ")
 }
 
 // Minutes adds the steps up, for one box and for all copies.

@@ -70,12 +70,14 @@ func TestNumbers(t *testing.T) {
 func work(t *testing.T) Work {
 	card := paper.Card{Name: "Moss card", Thickness: 300 * measure.Micrometre}
 	strip := []pattern.Point{{X: 0, Y: 0}, {X: 46, Y: 0}, {X: 46, Y: 11}, {X: 0, Y: 11}}
+	tray := lopsided(t)
+	tray.Making = func() []hand.Move { return style.General(lopsided(t), "tape") }
 	return Work{
 		Units:  measure.CM,
 		Tick:   measure.Tick(mm),
 		Fence:  Left,
 		Copies: 3,
-		Parts:  []style.Part{lopsided(t)},
+		Parts:  []style.Part{tray},
 		Cards:  map[string]paper.Card{"tray": card},
 		Mats: []dress.Mat{
 			{
@@ -112,12 +114,12 @@ func TestStepsInWorkingOrder(t *testing.T) {
 	w := work(t)
 	steps := w.Steps()
 	// A piece as it is made: flat, folded, its papers, glued; then the box.
-	order := []string{"cut/tray", "remove/tray/template", "score/tray/template-lay", "score/tray/template-lines", "remove/tray/template-all", "fold/tray", "cut/tray.back.1", "decorate/tray.back.1", "glue/tray/own", "assemble/lids-on", "fill/contents", "close/1"}
+	order := []string{"cut/tray", "score/tray/left", "score/tray/top", "remove/tray/template", "score/tray/template-draw", "remove/tray/template-all", "fold/tray", "cut/tray.back.1", "decorate/tray.back.1", "glue/tray/own", "assemble/lids-on", "fill/contents", "close/1"}
 	at, keys := 0, map[string]bool{}
 	for i, s := range steps {
 		k := slices.Index(order, s.Key)
 		if k < at || s.N != i+1 || s.Text == "" || s.Mark == "" || keys[s.Key] {
-			t.Errorf("step %d (%s, %q) is out of order, empty or double", s.N, s.Kind, s.Key)
+			t.Errorf("step %d (%s, %q: %q) is out of order, empty or double", s.N, s.Kind, s.Key, s.Text)
 		}
 		at, keys[s.Key] = k, true
 	}

@@ -101,6 +101,16 @@ func (s teller) says(c *hand.Card, m hand.Move) string {
 		return s.said(m.Said)
 	case hand.Own:
 		return m.Text
+	case hand.CutPapers:
+		return s.cutPapers(m)
+	case hand.LayPapers:
+		return s.layPapers(c.ID, m)
+	case hand.CutThrough:
+		f := Fields{"piece": s.piece(c.ID), "opening": m.Of[0], "count": s.Number(len(m.At))}
+		if len(m.At) > 1 {
+			return s.Say("paper-through-all", f)
+		}
+		return s.Say("paper-through", f)
 	case hand.Join:
 		return s.said(m.Said)
 	case hand.Shut:

@@ -39,9 +39,6 @@ func (t Telling) settable(l measure.Length) measure.Length {
 	return measure.OnMark(l, t.Units, t.Tick)
 }
 
-// mm is length for a number of millimetres.
-func (t Telling) mm(v float64) string { return t.length(measure.FromMM(v)) }
-
 // numbers writes lengths for a sentence: "1 1/2 and 5 1/2 in".
 func (t Telling) numbers(at []measure.Length) string {
 	set := make([]measure.Length, len(at))

@@ -19,14 +19,15 @@ func Ticked(steps []Step, kept map[string]string) map[string]string {
 	before := func(s Step) bool {
 		of := string(s.Kind) + "/" + s.Piece
 		for key, mark := range kept {
-			if mark != "" && !strings.HasPrefix(mark, told) && (key == of || strings.HasPrefix(key, of+"/")) {
+			if mark != "" && !strings.HasPrefix(mark, told) && (key == s.Key || key == of || strings.HasPrefix(key, of+"/")) {
 				return true
 			}
 		}
 		return false
 	}
 	settle := func(s Step) {
-		if _, there := out[s.Key]; !there && strings.HasPrefix(s.Mark, told) && before(s) {
+		mark, there := out[s.Key]
+		if old := mark != "" && !strings.HasPrefix(mark, told); (old || !there) && strings.HasPrefix(s.Mark, told) && before(s) {
 			out[s.Key] = s.Mark
 		}
 	}
