@@ -6,11 +6,11 @@ import (
 	"fmt"
 	"regexp"
 	"slices"
-	"strings"
 
 	"brevium/core/band"
 	"brevium/core/dress"
 	"brevium/core/fault"
+	"brevium/core/hand"
 	"brevium/core/inspect"
 	"brevium/core/loose"
 	"brevium/core/measure"
@@ -336,29 +336,37 @@ func (b Band) looks(back float64) pattern.Point {
 }
 
 // lies says where along its axis a band goes.
-func (b Band) lies(show func(measure.Length) string) string {
-	ways := map[string][2]string{"length": {"to the right of", "to the left of"}, "width": {"behind", "in front of"}, "height": {"above", "below"}}[b.Axis]
+func (b Band) lies() hand.Said {
+	way := "place-middle"
 	switch {
 	case b.At > 0:
-		return show(b.At) + " " + ways[0] + " the middle"
+		way = "place-" + b.Axis + "-more"
 	case b.At < 0:
-		return show(b.At.Abs()) + " " + ways[1] + " the middle"
+		way = "place-" + b.Axis + "-less"
 	}
-	return "in the middle"
+	return hand.Said{Key: way, Lengths: map[string][]measure.Length{"off": {b.At.Abs()}}}
 }
 
-// bandSteps say how each band is put on.
-func (r *Result) bandSteps() []string {
-	var out []string
+// bandMoves are how each band is put on.
+func (r *Result) bandMoves() []hand.Put {
+	var out []hand.Put
 	for i, b := range r.Bands {
-		text := recipe.English.Say("band-on", recipe.Fields{"band": "the " + strings.ToLower(b.Name), "axis": b.Axis, "place": b.lies(r.Show), "side": "at the " + b.Joined()})
-		if slices.ContainsFunc(r.Bands[:i], func(first Banded) bool { return first.Axis != b.Axis }) {
-			text += " " + recipe.English.Say("band-crosses", nil)
+		m := hand.Put{Thing: b.PieceID(), When: hand.Closed, Uses: []string{b.PieceID()}, Phrase: []hand.Said{{
+			Key: "band-on", Pieces: map[string]string{"band": b.PieceID()},
+			Phrases: map[string]hand.Said{"place": b.lies(), "side": hand.Say("join-" + b.Joined()), "axis": hand.Say("axis-" + b.Axis)},
+		}}}
+		for _, first := range r.Bands[:i] {
+			if first.Axis != b.Axis {
+				m.After = append(m.After, first.PieceID())
+			}
+		}
+		if len(m.After) > 0 {
+			m.Phrase = append(m.Phrase, hand.Say("band-crosses"))
 		}
 		if b.Joined() == "front" {
-			text += " " + recipe.English.Say("band-labelled", nil)
+			m.Phrase = append(m.Phrase, hand.Say("band-labelled"))
 		}
-		out = append(out, text)
+		out = append(out, m)
 	}
 	return out
 }

@@ -158,7 +158,7 @@ func TestBandsAreToldWhereTheyLie(t *testing.T) {
 		in.Bands = []Band{b}
 		in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*mm_, 2000*mm_, 2000*mm_
 		r := make_(t, in)
-		if said := r.bandSteps()[0]; !strings.Contains(said, ", "+c.lies+". ") || !strings.Contains(said, c.told+", to the band only") {
+		if said := r.work().Says(r.bandMoves()[0].Phrase[0]); !strings.Contains(said, ", "+c.lies+". ") || !strings.Contains(said, c.told+", to the band only") {
 			t.Errorf("round the %s, joined at the %s: %s", c.axis, c.join, said)
 		}
 	}

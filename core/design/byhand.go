@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"brevium/core/dress"
 	"brevium/core/hand"
 	"brevium/core/inspect"
 	"brevium/core/pattern"
@@ -34,6 +35,9 @@ func (r *Result) byHand() []inspect.Finding {
 		return wrong(err)
 	}
 	if err := table.Papers(w.Dressed()); err != nil {
+		return wrong(err)
+	}
+	if err := table.Things(r.things()); err != nil {
 		return wrong(err)
 	}
 	return nil
@@ -70,6 +74,35 @@ func (r *Result) bonded(table *hand.Table) error {
 		}
 	}
 	return nil
+}
+
+// things are what the design has put on it and into it, and the pieces that are cut for that.
+func (r *Result) things() (names, pieces []string) {
+	for _, c := range r.Closures {
+		names = append(names, "closing by "+string(c.Kind))
+	}
+	for _, m := range r.fixings() {
+		names = append(names, m.Thing)
+	}
+	for _, m := range r.Inserting {
+		names, pieces = append(names, m.Thing), append(pieces, m.Uses...)
+	}
+	for _, p := range r.Parts {
+		if covers := slices.ContainsFunc(r.Inputs.Covers, func(c dress.Cover) bool { return c.PieceID() == p.ID }); p.Loose && !covers {
+			pieces = append(pieces, p.ID)
+		}
+	}
+	for _, b := range r.Bands {
+		names = append(names, b.PieceID())
+	}
+	for _, m := range r.wrapMoves() {
+		names = append(names, m.Thing)
+	}
+	inside, around := r.ribbonMoves()
+	for _, m := range slices.Concat(inside, around, r.labelMoves(), r.looseMoves()) {
+		names = append(names, m.Thing)
+	}
+	return names, pieces
 }
 
 // isPart reports whether adhesive lands on a piece of the box.

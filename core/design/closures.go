@@ -11,6 +11,7 @@ import (
 
 	"brevium/core/dress"
 	"brevium/core/fault"
+	"brevium/core/hand"
 	"brevium/core/inspect"
 	"brevium/core/measure"
 	"brevium/core/pattern"
@@ -395,25 +396,35 @@ func (r *Result) part(id string) (Part, bool) {
 }
 
 // Tells says where a spot is on its flat piece.
-func (r *Result) Tells(s Spot) string { return r.where(s) + ". " + r.middle(s) }
+func (r *Result) Tells(s Spot) string {
+	w := r.work()
+	return w.Says(r.where(s)) + ". " + w.Says(r.middle(s))
+}
 
 // where is the face of a spot, and its side.
-func (r *Result) where(s Spot) string {
-	side := "inside"
+func (r *Result) where(s Spot) hand.Said {
+	side := "spot-inside"
 	if s.Outside {
-		side = "outside"
+		side = "spot-outside"
 	}
-	return fmt.Sprintf("the %s of the %s of the %s", side, s.Words, strings.ToLower(r.PieceName(s.Piece)))
+	return hand.Said{Key: side, Words: map[string]string{"place": s.Words, "piece": strings.ToLower(r.PieceName(s.Piece))}}
 }
 
 // middle says where the middle of what goes on a spot lies.
-func (r *Result) middle(s Spot) string {
-	return recipe.English.Say("middle-at", recipe.Fields{"at": r.onRuler(measure.FromMM(s.At.X)), "off": r.onRuler(measure.FromMM(s.At.Y))})
+func (r *Result) middle(s Spot) hand.Said {
+	return hand.Said{Key: "middle-at", Lengths: map[string][]measure.Length{
+		"at": {r.ruled(measure.FromMM(s.At.X))}, "off": {r.ruled(measure.FromMM(s.At.Y))},
+	}}
+}
+
+// ruled is a length at the mark of a ruler that is next to it.
+func (r *Result) ruled(l measure.Length) measure.Length {
+	return measure.Nearest(l, r.Inputs.Tools.Tick.Ruler())
 }
 
 // onRuler is a length at the mark of a ruler that is next to it.
 func (r *Result) onRuler(l measure.Length) string {
-	return r.Show(measure.Nearest(l, r.Inputs.Tools.Tick.Ruler()))
+	return r.Show(r.ruled(l))
 }
 
 // papered reports whether a paper is glued over a spot.
@@ -427,26 +438,27 @@ func (r *Result) papered(s Spot) bool {
 
 // fixings are what is put on while the pieces are flat, before the papers that
 // hide it.
-func (r *Result) fixings() []recipe.Fixing {
-	var out []recipe.Fixing
-	add := func(s Spot, sentences ...string) {
-		out = append(out, recipe.Fixing{Piece: s.Piece, Key: fmt.Sprintf("closure/%d", len(out)+1), Text: strings.Join(sentences, " ")})
+func (r *Result) fixings() []hand.Put {
+	var out []hand.Put
+	add := func(s Spot, key string, more ...hand.Said) {
+		n := fmt.Sprintf("closure/%d", len(out)+1)
+		first := hand.Said{Key: key, Phrases: map[string]hand.Said{"where": r.where(s)}}
+		out = append(out, hand.Put{Key: n, Thing: n, On: s.Piece, When: hand.Lying, Phrase: append([]hand.Said{first, r.middle(s)}, more...)})
 	}
 	for _, c := range r.Closures {
 		for _, s := range c.Seats {
-			where := recipe.Fields{"where": r.where(s.On)}
 			switch c.Kind {
 			case Magnets:
 				cover := "magnets-bare"
 				if r.papered(s.On) {
 					cover = "magnets-hidden"
 				}
-				add(s.On, recipe.English.Say("magnets-lay", where), r.middle(s.On), recipe.English.Say(cover, nil))
+				add(s.On, "magnets-lay", hand.Say(cover))
 			case Hooks:
-				add(s.On, recipe.English.Say("hooks-lay", where), r.middle(s.On))
+				add(s.On, "hooks-lay")
 			case Brad:
-				add(s.On, recipe.English.Say("brad-first", where), r.middle(s.On))
-				add(s.Closing, recipe.English.Say("brad-second", recipe.Fields{"where": r.where(s.Closing)}), r.middle(s.Closing))
+				add(s.On, "brad-first")
+				add(s.Closing, "brad-second")
 			}
 		}
 	}
@@ -454,29 +466,36 @@ func (r *Result) fixings() []recipe.Fixing {
 }
 
 // shutting says how the closures are finished and used.
-func (r *Result) shutting() []string {
-	var out []string
+func (r *Result) shutting() []hand.Put {
+	var out []hand.Put
 	for _, c := range r.Closures {
 		on, closing := c.Seats[0].On, c.Seats[0].Closing
-		with := recipe.Fields{"flap": closing.Words, "where": r.where(on), "both": ""}
-		if len(c.Seats) > 1 {
-			with["both"] = recipe.English.Say("both-times", nil)
+		with := func(key string, at Spot) hand.Said {
+			x := hand.Said{Key: key, Words: map[string]string{"flap": closing.Words, "both": "", "through": ""}, Phrases: map[string]hand.Said{"where": r.where(at)}}
+			if len(c.Seats) > 1 {
+				x.Phrases["both"] = hand.Say("both-times")
+			}
+			if r.papered(on) {
+				x.Phrases["through"] = hand.Say("through-paper")
+			}
+			return x
 		}
+		var said []hand.Said
 		switch c.Kind {
 		case Magnets:
-			out = append(out, recipe.English.Say("magnets-shut", with))
+			said = []hand.Said{with("magnets-shut", on)}
 		case Hooks:
-			out = append(out, recipe.English.Say("hooks-shut", with))
+			said = []hand.Said{with("hooks-shut", on)}
 		case Dot:
-			out = append(out, strings.Join([]string{recipe.English.Say("dot-shut", with), r.middle(on), recipe.English.Say("dot-press", with)}, " "))
+			said = []hand.Said{with("dot-shut", on), r.middle(on), with("dot-press", on)}
 		case Brad:
-			out = append(out, recipe.English.Say("brad-shut", with))
+			said = []hand.Said{with("brad-shut", on)}
 		case Clip:
-			out = append(out, recipe.English.Say("clip-shut", with))
+			said = []hand.Said{with("clip-shut", on)}
 		case Tape:
-			with["where"] = r.where(closing)
-			out = append(out, recipe.English.Say("tape-shut", with)+" "+r.middle(closing))
+			said = []hand.Said{with("tape-shut", closing), r.middle(closing)}
 		}
+		out = append(out, hand.Put{Thing: "closing by " + string(c.Kind), When: hand.Closed, Phrase: said})
 	}
 	return out
 }

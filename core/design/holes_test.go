@@ -138,7 +138,7 @@ func TestAPaperBow(t *testing.T) {
 	if !known || p.Copies() != 6 || p.Pattern.Width != 130*mm_ || p.Pattern.Height != 12*mm_ {
 		t.Errorf("its strips are %+v", p.Part.Pattern)
 	}
-	for _, want := range []string{"the six loops", "like the spokes of a wheel", "the paper bow over both", "bend the strip round the middle"} {
+	for _, want := range []string{"the six loops", "like the spokes of a wheel", "the paper bow over both", "Bend the strip round the middle"} {
 		if !strings.Contains(told, want) {
 			t.Errorf("the steps do not say %q", want)
 		}

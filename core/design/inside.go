@@ -11,6 +11,7 @@ import (
 	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/fit"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
 	"brevium/core/style"
@@ -160,13 +161,10 @@ func (r *Result) fitOut() error {
 	if in.has(Stiffener) {
 		t, ruler := in.CardOf("stiffener").Thickness, in.Tools.Tick.Ruler()
 		l, w := measure.Down(clear.Length-liningGap, ruler), measure.Down(clear.Width-liningGap, ruler)
-		if err := r.put(
-			style.Stiffener(l, w, t),
-			foot,
-			"Lay the stiffener on the floor.",
-		); err != nil {
+		if err := r.put(style.Stiffener(l, w, t), foot); err != nil {
 			return fault.At("linings", err)
 		}
+		r.inserted([]hand.Said{hand.Say("stiffener-in")}, "stiffener")
 		r.within(
 			inner{id: "stiffener", name: "Stiffener", cut: true, length: l, width: w},
 			clear,
@@ -178,9 +176,10 @@ func (r *Result) fitOut() error {
 		if err != nil {
 			return err
 		}
-		if err := r.put(p, foot, "Stand the riser on the floor."); err != nil {
+		if err := r.put(p, foot); err != nil {
 			return fault.At("linings", err)
 		}
+		r.inserted([]hand.Said{hand.Say("riser-in")}, p.ID)
 		foot += in.RiserHeight + in.CardOf("riser").Thickness
 	}
 	clear.Height -= foot
@@ -191,9 +190,10 @@ func (r *Result) fitOut() error {
 		if err != nil {
 			return fault.At("linings", err)
 		}
-		if err := r.put(p, foot, "Stand the two liner halves inside the walls, each along a long wall and an end."); err != nil {
+		if err := r.put(p, foot); err != nil {
 			return fault.At("linings", err)
 		}
+		r.inserted([]hand.Said{hand.Say("liners-in")}, p.ID)
 		r.within(inner{id: "liner", name: "Liner", length: l, width: w, card: t}, clear)
 		clear.Length, clear.Width = l-t, w-t
 	}
@@ -215,13 +215,26 @@ func (r *Result) fitOut() error {
 
 // put adds a piece that stands inside the box, its foot so far above the
 // floor.
-func (r *Result) put(p style.Part, foot measure.Length, sentence string) error {
+func (r *Result) put(p style.Part, foot measure.Length) error {
 	at := r.Box.Room.At
 	for i := range p.Places {
 		p.Places[i].Shift = r3.Add(p.Places[i].Shift, r3.Vec{X: at.X, Y: at.Y, Z: at.Z + foot.MM()})
 	}
-	r.Inserting = append(r.Inserting, sentence)
 	return r.add(p)
+}
+
+// inserted is how pieces go into the box.
+func (r *Result) inserted(said []hand.Said, pieces ...string) {
+	r.Inserting = append(r.Inserting, hand.Put{Thing: strings.Join(pieces, ", "), When: hand.Empty, Uses: pieces, Phrase: said})
+}
+
+// parted is how what parts the box stands in it, and what goes where then.
+func (r *Result) parted(said hand.Said, pieces ...string) {
+	all := []hand.Said{said}
+	if rows := r.WhatGoesWhere(); rows != "" {
+		all = append(all, hand.Said{Key: "what-goes-where", Words: map[string]string{"rows": rows}})
+	}
+	r.inserted(all, pieces...)
 }
 
 // inner is a piece inside a room as its account needs it: how long and wide
@@ -292,14 +305,12 @@ func (r *Result) dividers(clear contents.Room, foot measure.Length) error {
 	if len(parts) == 0 {
 		return nil // one cell is the box itself
 	}
-	sentence := d.Sentence() + " " + r.WhatGoesWhere()
-	for i, part := range parts {
-		if err := r.put(part, foot, sentence); err != nil {
+	var ids []string
+	for _, part := range parts {
+		if err := r.put(part, foot); err != nil {
 			return fault.At("compartments.as", err)
 		}
-		if i > 0 {
-			r.Inserting = r.Inserting[:len(r.Inserting)-1]
-		}
+		ids = append(ids, part.ID)
 		if len(d.Bands) > 0 && part.ID != "divider.long" {
 			continue // between two others, not in the box
 		}
@@ -309,6 +320,7 @@ func (r *Result) dividers(clear contents.Room, foot measure.Length) error {
 			r.within(inner{id: part.ID, name: part.Name, cut: true, width: style.StripLength(clear.Width, d.Tick)}, clear)
 		}
 	}
+	r.parted(d.Standing(), ids...)
 	return nil
 }
 
@@ -331,6 +343,7 @@ func (r *Result) trays(clear contents.Room, foot measure.Length) error {
 		}
 	}
 	height := measure.Down(min(clear.Height, max(clear.Height/2, 12*measure.Millimetre)), r.Inputs.Tools.Tick)
+	var ids []string
 	for i, s := range sizes {
 		id := fmt.Sprintf("cell.%d", i+1)
 		cell := style.CellTray{
@@ -348,13 +361,12 @@ func (r *Result) trays(clear contents.Room, foot measure.Length) error {
 		if err != nil {
 			return fault.At("compartments.as", err)
 		}
-		if err := r.put(p, foot, "Stand the trays in the box. "+r.WhatGoesWhere()); err != nil {
+		if err := r.put(p, foot); err != nil {
 			return fault.At("compartments.as", err)
 		}
-		if i > 0 {
-			r.Inserting = r.Inserting[:len(r.Inserting)-1]
-		}
+		ids = append(ids, id)
 	}
+	r.parted(hand.Say("trays-in"), ids...)
 	return nil
 }
 
@@ -380,10 +392,14 @@ func (r *Result) insert(clear contents.Room, foot measure.Length) error {
 	if err != nil {
 		return fault.At("compartments.as", err)
 	}
-	return fault.At("compartments.as", r.put(p, foot, "Set the insert into the box on its skirts. "+r.WhatGoesWhere()))
+	if err := r.put(p, foot); err != nil {
+		return fault.At("compartments.as", err)
+	}
+	r.parted(hand.Say("insert-in"), p.ID)
+	return nil
 }
 
-// WhatGoesWhere says what each cell holds, row by row from the back.
+// WhatGoesWhere lists what each cell holds, row by row from the back, left to right.
 func (r *Result) WhatGoesWhere() string {
 	if r.Stand == nil || len(r.Stand.Cells) == 0 {
 		return ""
@@ -396,7 +412,7 @@ func (r *Result) WhatGoesWhere() string {
 	for i, row := range rows {
 		out = append(out, fmt.Sprintf("row %d: %s", i+1, strings.Join(row, ", ")))
 	}
-	return "What goes where, from the back, left to right: " + strings.Join(out, "; ") + "."
+	return strings.Join(out, "; ")
 }
 
 // ThingName names a thing for a label.

@@ -8,6 +8,7 @@ import (
 
 	"brevium/core/dress"
 	"brevium/core/fault"
+	"brevium/core/hand"
 	"brevium/core/inspect"
 	"brevium/core/label"
 	"brevium/core/measure"
@@ -287,32 +288,37 @@ func (r *Result) WordsOn(piece string) []string {
 	return nil
 }
 
-// labelSteps say how the labels are put together and where they go.
-func (r *Result) labelSteps() []string {
-	var out []string
+// labelMoves are how the labels are put together and where they go.
+func (r *Result) labelMoves() []hand.Put {
+	var out []hand.Put
 	for _, l := range r.Inputs.Labels {
-		var said []string
-		say := func(key string, f recipe.Fields) {
-			f["label"] = "the " + strings.ToLower(l.Name)
-			said = append(said, recipe.English.Say(key, f))
+		m := hand.Put{Thing: fmt.Sprintf("label %d", l.ID), When: hand.Closed}
+		say := func(key string, words map[string]string, by map[string][]measure.Length) *hand.Said {
+			words["label"] = strings.ToLower(l.Name)
+			m.Phrase = append(m.Phrase, hand.Said{Key: key, Words: words, Lengths: by})
+			return &m.Phrase[len(m.Phrase)-1]
 		}
-		for n := 1; n < len(l.Layers); n++ {
-			say("label-layer", recipe.Fields{"n": strconv.Itoa(n + 1), "under": strconv.Itoa(n), "border": r.onRuler(l.Layers[n].Border.Across)})
+		for n := range l.Layers {
+			m.Uses = append(m.Uses, labelID(l, n+1))
+			if n > 0 {
+				say("label-layer", map[string]string{"n": strconv.Itoa(n + 1), "under": strconv.Itoa(n)}, map[string][]measure.Length{"border": {r.ruled(l.Layers[n].Border.Across)}})
+			}
 		}
 		if words := r.LabelText(l); len(words) > 0 {
-			say("label-words", recipe.Fields{"words": strings.Join(words, " / ")})
+			say("label-words", map[string]string{"words": strings.Join(words, " / ")}, nil)
 		}
 		if l.Piece == "" {
-			say("label-hang", recipe.Fields{})
+			say("label-hang", map[string]string{}, nil)
 		} else if p, known := r.part(l.Piece); known {
 			i := slices.IndexFunc(p.Faces, func(f pattern.Face) bool { return f.Name == l.Face })
-			key, where := "label-glue", fmt.Sprintf("the %s of the %s", p.Faces[i].Plain(), strings.ToLower(p.Name))
+			key := "label-glue"
 			if l.Raised > 0 {
 				key = "label-pads"
 			}
-			say(key, recipe.Fields{"where": where, "high": r.onRuler(l.Raised)})
+			x := say(key, map[string]string{}, map[string][]measure.Length{"high": {r.ruled(l.Raised)}})
+			x.Phrases = map[string]hand.Said{"where": {Key: "spot", Words: map[string]string{"place": p.Faces[i].Plain(), "piece": strings.ToLower(p.Name)}}}
 		}
-		out = append(out, strings.Join(said, " "))
+		out = append(out, m)
 	}
 	return out
 }

@@ -6,10 +6,10 @@ import (
 	"strings"
 
 	"brevium/core/fault"
+	"brevium/core/hand"
 	"brevium/core/loose"
 	"brevium/core/measure"
 	"brevium/core/paper"
-	"brevium/core/recipe"
 	"brevium/core/style"
 )
 
@@ -194,19 +194,18 @@ func (r *Result) addLoose() error {
 	return nil
 }
 
-// looseSteps say that the pieces of no style are put on: where, their maker knows.
-func (r *Result) looseSteps() []string {
-	var out []string
+// looseMoves put on the pieces of no style: where, their maker knows.
+func (r *Result) looseMoves() []hand.Put {
+	var out []hand.Put
 	for _, p := range r.Parts {
 		if !slices.ContainsFunc(r.Inputs.Loose, func(x loose.Piece) bool { return x.PieceID() == p.ID }) {
 			continue
 		}
-		name := "the " + strings.ToLower(p.Name)
+		said := hand.Said{Key: "loose-one", Pieces: map[string]string{"piece": p.ID}}
 		if n := p.Copies(); n > 1 {
-			out = append(out, recipe.English.Say("loose-many", recipe.Fields{"piece": name, "count": recipe.English.Number(n)}))
-		} else {
-			out = append(out, recipe.English.Say("loose-one", recipe.Fields{"piece": name}))
+			said.Key, said.Counts = "loose-many", map[string]int{"count": n}
 		}
+		out = append(out, hand.Put{Thing: p.ID, When: hand.Closed, Uses: []string{p.ID}, Phrase: []hand.Said{said}})
 	}
 	return out
 }

@@ -40,8 +40,8 @@ type Result struct {
 	Stand *contents.Arrangement
 	Needs style.Extent // the inside the things need, before rounding
 	Ways  []Way
-	// Inserting says how the pieces inside the box go in.
-	Inserting []string
+	// Inserting is how the pieces inside the box go in.
+	Inserting []hand.Put
 	Fits      []fit.Account
 	Mats      []dress.Mat
 	Bands     []Banded
@@ -362,9 +362,10 @@ func (r *Result) work() recipe.Work {
 	in := &r.Inputs
 	w := recipe.Work{
 		Units: in.Units, Tick: in.Tools.Tick, Fence: in.Tools.Fence, Copies: in.Copies,
-		Cards: map[string]paper.Card{}, EndForEnd: map[string]bool{}, Loose: map[string]bool{}, Mats: r.Mats, Fixings: r.fixings(), Inserting: r.Inserting, Closing: r.closing(), Together: r.together(),
+		Cards: map[string]paper.Card{}, EndForEnd: map[string]bool{}, Loose: map[string]bool{}, Mats: r.Mats, Fixings: r.fixings(), Together: r.together(),
 		Contents: r.Filling(), Adhesive: r.Spec.Choices["adhesive"],
 	}
+	w.Inserting, w.Closing = r.puts()
 	for _, p := range r.Parts {
 		w.Parts = append(w.Parts, p.Part)
 		w.Cards[p.ID] = p.Card
@@ -373,9 +374,19 @@ func (r *Result) work() recipe.Work {
 	return w
 }
 
-// closing is what goes round the closed box and onto it.
-func (r *Result) closing() []string {
-	return slices.Concat(r.shutting(), r.bandSteps(), r.wrapSteps(), r.ribbonSteps(), r.labelSteps(), r.looseSteps())
+// puts are what goes into the box before it is filled, and what goes round the closed one and
+// onto it.
+func (r *Result) puts() (inside, closing []hand.Put) {
+	threaded, around := r.ribbonMoves()
+	inside = slices.Concat(r.Inserting, threaded)
+	for i := range inside {
+		inside[i].Key = fmt.Sprintf("inside/%d", i+1)
+	}
+	closing = slices.Concat(r.shutting(), r.bandMoves(), r.wrapMoves(), around, r.labelMoves(), r.looseMoves())
+	for i := range closing {
+		closing[i].Key = fmt.Sprint(i + 1)
+	}
+	return inside, closing
 }
 
 // together is how the made parts become the box; what its style is held by is left out where

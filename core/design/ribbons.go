@@ -10,6 +10,7 @@ import (
 
 	"brevium/core/band"
 	"brevium/core/fault"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/recipe"
@@ -253,26 +254,44 @@ func (x Ribbon) bow(at r3.Vec) []style.Plate {
 	return out
 }
 
-// ribbonSteps say how each ribbon goes round.
-func (r *Result) ribbonSteps() []string {
-	var out []string
+// ribbonMoves are how each ribbon goes round; what goes through the card does before the box is
+// filled.
+func (r *Result) ribbonMoves() (inside, around []hand.Put) {
 	for _, x := range r.Ribbons {
-		tied := recipe.Fields{"loop": r.Show(x.Tied.Loop), "tail": r.Show(x.Tied.Tail)}
-		way := recipe.English.Say("ribbon-"+x.Way, nil)
-		cut := recipe.English.Say("ribbon-cut", recipe.Fields{"length": r.Show(x.Length), "ribbon": x.Name, "width": r.Show(x.Tied.Width)})
-		if t := x.Threaded; t != nil {
-			if slices.ContainsFunc(t.Holes[:], r.papered) {
-				out = append(out, recipe.English.Say("ribbon-pierce", recipe.Fields{"ribbon": x.Name}))
+		said := func(key string) hand.Said {
+			return hand.Said{
+				Key: key, Words: map[string]string{"ribbon": x.Name},
+				Lengths: map[string][]measure.Length{"loop": {x.Tied.Loop}, "tail": {x.Tied.Tail}, "length": {x.Length}, "width": {x.Tied.Width}, "rise": {x.Rise}},
 			}
-			if x.Way != ThroughTop {
-				out = append(out, cut+" "+recipe.English.Say("ribbon-handle", recipe.Fields{"where": t.Words, "rise": r.Show(x.Rise)}))
-				continue
-			}
-			way = recipe.English.Say("ribbon-under", recipe.Fields{"where": t.Words})
 		}
-		out = append(out, strings.Join([]string{cut, way, recipe.English.Say("bow-"+string(x.Tied.Bow), tied)}, " "))
+		m := hand.Put{Thing: fmt.Sprintf("ribbon %d", x.ID), When: hand.Closed, Phrase: []hand.Said{said("ribbon-cut"), said("ribbon-" + x.Way), said("bow-" + string(x.Tied.Bow))}}
+		for _, p := range r.Parts {
+			if p.ID == fmt.Sprintf("conceal-%d", x.ID) || strings.HasPrefix(p.ID, fmt.Sprintf("bow-%d.", x.ID)) {
+				m.Uses = append(m.Uses, p.ID)
+			}
+		}
+		t := x.Threaded
+		if t == nil {
+			around = append(around, m)
+			continue
+		}
+		if slices.ContainsFunc(t.Holes[:], r.papered) {
+			pierced := hand.Put{Thing: fmt.Sprintf("holes for ribbon %d", x.ID), When: hand.Empty, Phrase: []hand.Said{said("ribbon-pierce")}}
+			inside, m.After = append(inside, pierced), []string{pierced.Thing}
+		}
+		way := said("ribbon-handle")
+		if x.Way == ThroughTop {
+			way = said("ribbon-under")
+		}
+		way.Words["where"] = t.Words
+		if m.Phrase[1] = way; x.Way == ThroughTop {
+			around = append(around, m)
+			continue
+		}
+		m.When, m.Phrase = hand.Empty, m.Phrase[:2]
+		inside = append(inside, m)
 	}
-	return out
+	return inside, around
 }
 
 // ribbonSupplies are the ribbons of all copies, each by its length.

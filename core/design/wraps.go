@@ -7,6 +7,7 @@ import (
 
 	"brevium/core/band"
 	"brevium/core/fault"
+	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/pattern"
@@ -135,31 +136,41 @@ func (r *Result) flatOver() []style.Plate {
 	return out
 }
 
-// wrapSteps say how the paper is cut, where the box is put, and how it is folded.
-func (r *Result) wrapSteps() []string {
+// wrapMoves are how the paper is cut, where the box is put, and how it is folded.
+func (r *Result) wrapMoves() []hand.Put {
 	w := r.Wrapped
 	if w == nil {
 		return nil
 	}
-	say := recipe.English.Say
-	if w.Diagonal {
-		return []string{
-			say("wrap-square", recipe.Fields{"paper": w.Card.Name, "size": r.Show(w.Width)}),
-			say("wrap-corner", nil),
-			say("wrap-diagonal", recipe.Fields{"past": r.onRuler(w.Past)}),
+	said := func(key string, by map[string][]measure.Length) hand.Said {
+		return hand.Said{Key: key, Lengths: by, Words: map[string]string{"paper": w.Card.Name}}
+	}
+	all := []hand.Said{
+		said("wrap-square", map[string][]measure.Length{"size": {w.Width}}), said("wrap-corner", nil),
+		said("wrap-diagonal", map[string][]measure.Length{"past": {r.ruled(w.Past)}}),
+	}
+	if !w.Diagonal {
+		// The flaps across the lesser way of an end come last, and meet past its middle.
+		flaps := "wrap-ends-wide"
+		if w.High > w.Wide {
+			flaps = "wrap-ends-high"
+		}
+		all = []hand.Said{
+			said("wrap-sheet", map[string][]measure.Length{"size": {w.Width, w.Height}}),
+			said("wrap-across", map[string][]measure.Length{"across": {w.Width}, "past": {r.ruled(w.End)}}),
+			said("wrap-round", map[string][]measure.Length{"lap": {r.ruled(band.WrapLap)}}),
+			said(flaps, nil),
 		}
 	}
-	// The flaps across the lesser way of an end come last, and meet past its middle.
-	flaps := "wrap-ends-wide"
-	if w.High > w.Wide {
-		flaps = "wrap-ends-high"
+	var out []hand.Put
+	for i, x := range all {
+		m := hand.Put{Thing: fmt.Sprintf("wrapping, %d", i+1), When: hand.Closed, Phrase: []hand.Said{x}}
+		if i > 0 {
+			m.After = []string{out[i-1].Thing}
+		}
+		out = append(out, m)
 	}
-	return []string{
-		say("wrap-sheet", recipe.Fields{"paper": w.Card.Name, "size": measure.Labels(r.Inputs.Units, r.Inputs.Tools.Tick, w.Width, w.Height)}),
-		say("wrap-across", recipe.Fields{"across": r.Show(w.Width), "past": r.onRuler(w.End)}),
-		say("wrap-round", recipe.Fields{"lap": r.onRuler(band.WrapLap)}),
-		say(flaps, nil),
-	}
+	return out
 }
 
 // wrapSupply is the paper for all copies, off the roll.

@@ -29,14 +29,16 @@ type Work struct {
 }
 
 // Said is the pattern of the voice file by which a move is told, and what is put into it:
-// lengths, names that a card's rows were given, counts, and pieces by their ids, one or more
-// with spaces between.
+// lengths, names that a card's rows were given, counts, pieces by their ids, one or more
+// with spaces between, and words and phrases.
 type Said struct {
 	Key     string
 	Lengths map[string][]measure.Length
 	Names   map[string][]string
 	Counts  map[string]int
 	Pieces  map[string]string
+	Words   map[string]string // names that people gave, as they stand
+	Phrases map[string]Said   // other patterns, told inside this one
 }
 
 // Say is words without anything put in.
@@ -47,6 +49,8 @@ type Table struct {
 	cards  []*Card
 	across []Across
 	leaves []leaf
+	things []string // that were put
+	used   []string // pieces that became part of them
 	filled bool
 	shut   bool
 }

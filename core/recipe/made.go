@@ -90,6 +90,9 @@ func actOf(m hand.Move) act {
 		return act{Score, m.Key, 60, false}
 	case hand.CutTraced:
 		return act{Remove, m.Key, 90, false}
+	case hand.Put:
+		kind := map[hand.When]Kind{hand.Lying: Decorate, hand.Empty: Assemble, hand.Closed: Close}[m.When]
+		return act{kind, m.Key, pace[kind], true}
 	case hand.CutPapers:
 		return act{Cut, m.IDs[0], 40 * float64(m.Count), true}
 	case hand.LayPapers:
@@ -145,14 +148,14 @@ func (w Work) moves(p style.Part) []hand.Move {
 	return out
 }
 
-// made are the steps of a part that moves make; what is fixed on it and its papers are told
+// made are the steps of a part that moves make; what is put on it and its papers are told
 // before it is stuck, but for papers that wait for that.
-func (s *maker) made(p style.Part, fixed []Step, sets []MatSet) []Step {
+func (s *maker) made(p style.Part, sets []MatSet) []Step {
 	x := made{part: p, moves: s.w.moves(p), first: len(s.told)}
 	early, wait := s.w.papers(p, sets)
 	n, last := first(x.moves), len(s.told)-1
 	before := s.steps(p, x.moves[:n], nil)
-	papers := slices.Concat(fixed, s.steps(p, early, nil))
+	papers := s.steps(p, early, nil)
 	after := s.steps(p, x.moves[n:], before)
 	x.steps = slices.Concat(before, after)
 	x.card, _ = s.table.Card(p.ID)
@@ -206,7 +209,7 @@ func (s *maker) again(i int, told []bool, sets []MatSet) []Step {
 
 // dressed reports whether anything is put on a piece while it is flat.
 func (w Work) dressed(piece string, sets []MatSet) bool {
-	return slices.ContainsFunc(w.Fixings, func(f Fixing) bool { return f.Piece == piece }) ||
+	return slices.ContainsFunc(w.Fixings, func(f hand.Put) bool { return f.On == piece }) ||
 		slices.ContainsFunc(sets, func(m MatSet) bool { return m.Mat.Piece == piece })
 }
 
@@ -372,10 +375,13 @@ func Key(unit measure.Unit) string {
 }
 
 // together are the steps that put the made pieces together, fill and close the box.
-func (s *maker) together(moves []hand.Move) (assembling, after []Step) {
+func (s *maker) together(moves []hand.Move) (out []Step) {
 	for _, m := range moves {
 		a := actOf(m)
 		st := Step{Key: string(a.kind) + "/" + a.name, Move: name(m), Kind: a.kind, Seconds: a.seconds, Mark: "m0", Group: s.Say("together", nil)}
+		if _, puts := m.(hand.Put); puts {
+			st.Mark = markOf(m)
+		}
 		switch m := m.(type) {
 		case hand.Fill:
 			f := Fields{"piece": s.piece(m.Into), "things": s.w.Contents}
@@ -392,11 +398,7 @@ func (s *maker) together(moves []hand.Move) (assembling, after []Step) {
 		if join, joins := m.(hand.Join); joins && s.wet && len(join.Bonds) > 0 {
 			st.Text += " " + s.Say("hold", nil)
 		}
-		if a.kind == Assemble {
-			assembling = append(assembling, st)
-		} else {
-			after = append(after, st)
-		}
+		out = append(out, st)
 	}
-	return assembling, after
+	return out
 }

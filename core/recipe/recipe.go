@@ -98,17 +98,14 @@ type Work struct {
 	EndForEnd map[string]bool
 	Mats      []dress.Mat
 	// Fixings are put on flat pieces before the papers that hide them.
-	Fixings []Fixing
-	// Together is how the pieces become the box, are filled and closed; Inserting how those
-	// inside it go in before, and Closing what is put round it and on it after.
+	Fixings []hand.Put
+	// Together is how the pieces become the box, are filled and closed; Inserting what is put
+	// into it before that, and Closing what is put round it and on it after.
 	Together           []hand.Move
-	Inserting, Closing []string
+	Inserting, Closing []hand.Put
 	Contents           string // what is filled in, "" when not known
 	Adhesive           string
 }
-
-// Fixing is something small that is put on a flat piece, told in full.
-type Fixing struct{ Piece, Key, Text string }
 
 // Seconds each kind of step takes, for one piece, by an unhurried hand.
 var pace = map[Kind]float64{
@@ -135,51 +132,43 @@ func (w Work) Steps() []Step {
 	return steps
 }
 
-// writer writes the steps that no move tells.
-type writer struct {
-	Work
-	t   Telling
-	out []Step
-}
-
-func (w *writer) add(kind Kind, piece, key, text string, count int) {
-	w.out = append(w.out, Step{Key: string(kind) + "/" + key, Piece: piece, Kind: kind, Text: text, Seconds: pace[kind] * float64(count), Group: w.group(piece)})
-}
-
-func (w *writer) group(piece string) string {
-	for _, p := range w.Parts {
-		if p.ID == piece {
-			return p.Name
-		}
-	}
-	return English.Say("together", nil)
-}
-
 func (w Work) write(unit measure.Unit, tick measure.Tick) []Step {
-	t := Telling{unit, tick}
-	x := &writer{Work: w, t: t}
-	m := &maker{teller: teller{English, t, w.called, w.Adhesive == "wet-glue"}, w: w}
+	m := &maker{teller: teller{English, Telling{unit, tick}, w.called, w.Adhesive == "wet-glue"}, w: w}
 	sets := MatSets(w.Mats)
 	told := make([]bool, len(w.Parts))
+	var out []Step
 	for i, p := range w.Parts {
 		if told[i] {
 			continue
 		}
-		x.out = append(x.out, m.made(p, x.fixed(p.ID), sets)...)
+		out = append(out, m.made(p, sets)...)
 		if !w.dressed(p.ID, sets) {
-			x.out = append(x.out, m.again(i, told, sets)...)
+			out = append(out, m.again(i, told, sets)...)
 		}
 	}
-	assembling, after := m.together(w.Together)
-	x.out = append(x.out, assembling...)
-	for i, text := range w.Inserting {
-		x.add(Assemble, "", fmt.Sprintf("inside/%d", i+1), text, 1)
+	return append(out, m.together(w.whole())...)
+}
+
+// whole are the moves of the whole box: put together, what goes inside, filled, closed, and what
+// goes round it.
+func (w Work) whole() []hand.Move {
+	var joining, after []hand.Move
+	for _, m := range w.Together {
+		if actOf(m).kind == Assemble {
+			joining = append(joining, m)
+		} else {
+			after = append(after, m)
+		}
 	}
-	x.out = append(x.out, after...)
-	for i, text := range w.Closing {
-		x.add(Close, "", fmt.Sprint(i+1), text, 1)
+	return slices.Concat(joining, puts(w.Inserting), after, puts(w.Closing))
+}
+
+func puts(all []hand.Put) []hand.Move {
+	var out []hand.Move
+	for _, m := range all {
+		out = append(out, m)
 	}
-	return x.out
+	return out
 }
 
 // Makings are the moves of every piece, its papers among them, and those of the whole box.
@@ -192,7 +181,7 @@ func (w Work) Makings() []hand.Work {
 		early, late := w.papers(p, sets)
 		out = append(out, hand.Work{Piece: p.ID, Moves: slices.Concat(moves[:n], early, moves[n:], late)})
 	}
-	return append(out, hand.Work{Moves: w.Together})
+	return append(out, hand.Work{Moves: w.whole()})
 }
 
 // called is what a piece is called in a sentence: one with a number needs no article.
@@ -214,20 +203,14 @@ func numbered(name string) bool {
 	return name != "" && name[len(name)-1] >= '0' && name[len(name)-1] <= '9'
 }
 
-// fixed are the steps that put something small on a flat piece.
-func (w *writer) fixed(piece string) []Step {
-	of := &writer{Work: w.Work, t: w.t}
+// papers are the moves that put, cut and glue what goes onto a flat piece, and those of the
+// papers that wait until it is glued.
+func (w Work) papers(p style.Part, sets []MatSet) (early, late []hand.Move) {
 	for _, f := range w.Fixings {
-		if f.Piece == piece {
-			of.add(Decorate, f.Piece, f.Key, f.Text, 1)
+		if f.On == p.ID {
+			early = append(early, f)
 		}
 	}
-	return of.out
-}
-
-// papers are the moves that cut and glue what goes onto a flat piece, and those of the papers
-// that wait until it is glued.
-func (w Work) papers(p style.Part, sets []MatSet) (early, late []hand.Move) {
 	var waiting []string // faces, inside: what goes on a paper that waits does, too
 	for _, s := range sets {
 		if s.Mat.Piece != p.ID {

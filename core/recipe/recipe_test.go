@@ -104,7 +104,7 @@ func work(t *testing.T) Work {
 			},
 		},
 		Together: []hand.Move{hand.Join{Said: hand.Say("lids-on")}, hand.Fill{Into: "tray"}},
-		Closing:  []string{"Close it."},
+		Closing:  []hand.Put{{Key: "1", Thing: "band", When: hand.Closed, Phrase: []hand.Said{hand.Say("band-labelled")}}},
 		Contents: "3 × figs",
 		Adhesive: "tape",
 	}

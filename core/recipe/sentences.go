@@ -101,6 +101,12 @@ func (s teller) says(c *hand.Card, m hand.Move) string {
 		return s.said(m.Said)
 	case hand.Own:
 		return m.Text
+	case hand.Put:
+		var all []string
+		for _, x := range m.Phrase {
+			all = append(all, s.said(x))
+		}
+		return strings.Join(all, " ")
 	case hand.CutPapers:
 		return s.cutPapers(m)
 	case hand.LayPapers:
@@ -135,6 +141,12 @@ func (s teller) said(x hand.Said) string {
 	for name, n := range x.Counts {
 		f[name] = s.Number(n)
 	}
+	for name, words := range x.Words {
+		f[name] = words
+	}
+	for name, phrase := range x.Phrases {
+		f[name] = s.said(phrase)
+	}
 	for name, ids := range x.Pieces {
 		var pieces []string
 		for _, id := range strings.Fields(ids) {
@@ -143,6 +155,11 @@ func (s teller) said(x hand.Said) string {
 		f[name] = s.And(pieces)
 	}
 	return s.Say(x.Key, f)
+}
+
+// Says is what is told by a pattern of its own, of this work, in the language of makers.
+func (w Work) Says(x hand.Said) string {
+	return teller{English, Telling{w.Units, w.Tick}, w.called, w.Adhesive == "wet-glue"}.said(x)
 }
 
 // parts names parts of a card: "the four corner tabs", "the spine's two tabs".

@@ -307,23 +307,17 @@ func (d Dividers) together(parts []Part) []hand.Move {
 	return []hand.Move{hand.Join{Uses: []string{"divider.long", "divider.cross"}, Said: hand.Say(key)}, hand.Fill{Into: "divider.long", Said: hand.Say("fill-cells")}}
 }
 
-// Sentence says how the strips go together.
-func (d Dividers) Sentence() string {
-	if len(d.Bands) > 0 {
-		return "Glue one tab of each short divider to the long one beside it, while they lie on the table; then stand all of it in the box, and glue the other tabs to the walls."
+// Standing is how the dividers are put together and stood in the box.
+func (d Dividers) Standing() hand.Said {
+	switch {
+	case len(d.Bands) > 0:
+		return hand.Say("dividers-glued")
+	case len(d.Columns) < 2 || len(d.Rows) < 2:
+		return hand.Say("dividers-in")
+	case d.LongUp:
+		return hand.Say("dividers-long-up")
 	}
-	if len(d.Columns) < 2 || len(d.Rows) < 2 {
-		return "Stand the dividers between the walls, one between every two cells."
-	}
-	first, last := "long", "crossing"
-	if !d.LongUp {
-		first, last = last, first
-	}
-	return fmt.Sprintf(
-		"Stand the %s dividers with their slots up and lower the %s ones onto them, slot into slot; set the grid into the box.",
-		first,
-		last,
-	)
+	return hand.Say("dividers-long-down")
 }
 
 // mostCells is the most cells along one side.
