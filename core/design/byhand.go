@@ -8,19 +8,18 @@ import (
 	"brevium/core/hand"
 	"brevium/core/inspect"
 	"brevium/core/pattern"
+	"brevium/core/recipe"
 	"brevium/core/style"
 )
 
-// byHand does every move of the steps on a table and holds what lies there at the end against
-// the design: each piece, and what is stuck from piece to piece. A finding says at which move
-// a hand would come to something else.
-func (r *Result) byHand() []inspect.Finding {
+// byHand holds what lies on the table when every move of the steps was done against the
+// design: each piece, what is stuck from piece to piece, papers, and what is put. A finding
+// says at which move a hand would come to something else.
+func (r *Result) byHand(w recipe.Work, table *hand.Table, err error) []inspect.Finding {
 	wrong := func(err error) []inspect.Finding {
 		return []inspect.Finding{{ID: "making", Verdict: inspect.Fail,
 			Text: fmt.Sprintf("These steps do not make this box: %v. Please do not cut by them.", err)}}
 	}
-	w := r.work()
-	table, err := hand.Do(w.Makings()...)
 	if err != nil {
 		return wrong(err)
 	}

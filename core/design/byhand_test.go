@@ -4,6 +4,7 @@ import (
 	"math/rand"
 	"testing"
 
+	"brevium/core/inspect"
 	"brevium/core/measure"
 	"brevium/core/sample"
 	"brevium/core/style"
@@ -25,13 +26,20 @@ func TestTheStepsMakeTheBox(t *testing.T) {
 						continue
 					}
 					made++
-					for _, f := range r.byHand() {
+					for _, f := range judged(r) {
 						t.Fatalf("%v %v: %s", in.Size, in.Choices, f.Text)
 					}
 				}
 			}
 		})
 	}
+}
+
+// judged are the findings of the moves of a design as they are told now.
+func judged(r *Result) []inspect.Finding {
+	w := r.work()
+	_, table, err := w.Tell()
+	return r.byHand(w, table, err)
 }
 
 // How long a hand takes for a base and its lid.
@@ -41,7 +49,7 @@ func BenchmarkByHand(b *testing.B) {
 		b.Fatal(err)
 	}
 	for b.Loop() {
-		if wrong := r.byHand(); wrong != nil {
+		if wrong := judged(r); wrong != nil {
 			b.Fatal(wrong)
 		}
 	}

@@ -400,9 +400,9 @@ func (r *Result) together() []hand.Move {
 }
 
 func (r *Result) write() {
-	r.Checks = append(r.Checks, r.byHand()...)
 	w := r.work()
-	r.Steps = w.Steps()
+	steps, table, err := w.Tell()
+	r.Steps, r.Checks = steps, append(r.Checks, r.byHand(w, table, err)...)
 	r.One, r.All = recipe.Minutes(r.Steps, r.Inputs.Copies)
 	for _, s := range r.Stocks {
 		r.Supplies = append(r.Supplies, sheetSupplies(s)...)

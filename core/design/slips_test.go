@@ -141,7 +141,7 @@ func TestTheHandNoticesSlips(t *testing.T) {
 				other := join
 				other.Bonds = bonds
 				r.Box.Together[i] = other
-				if len(r.byHand()) == 0 {
+				if len(judged(r)) == 0 {
 					t.Errorf("%s: nobody notices %s", s.ID, what)
 				}
 				r.Box.Together[i] = was

@@ -19,7 +19,21 @@ type maker struct {
 	teller
 	w     Work
 	table hand.Table
+	fault error  // of the first move that a hand cannot do
+	done  int    // moves of the piece before the hand
 	told  []made // in order
+}
+
+// do does a move on the table, and remembers the first that cannot be done: it is told all the
+// same.
+func (s *maker) do(piece string, m hand.Move) {
+	if _, cuts := m.(hand.Cut); cuts {
+		s.done = 0
+	}
+	if err := s.table.Do(piece, m); err != nil && s.fault == nil {
+		s.fault = &hand.Fault{Piece: piece, N: s.done, Move: m, Cause: err}
+	}
+	s.done++
 }
 
 // made is a piece that was told: its moves and a step for each.
@@ -282,9 +296,7 @@ func (s *maker) steps(p style.Part, moves []hand.Move, have []Step) []Step {
 		if c, there := s.table.Card(p.ID); there {
 			st.Text, cuts = s.says(c, m), len(c.Cuts())
 		}
-		// A move that cannot be done is told all the same; that the end is not the design is
-		// said by whoever checks the box.
-		_ = s.table.Do(p.ID, m)
+		s.do(p.ID, m)
 		if c, there := s.table.Card(p.ID); there && a.kind == Remove {
 			for _, x := range c.Cuts()[cuts:] {
 				st.Cuts = append(st.Cuts, Line{Hand: Slit, Path: path(x.A, x.B)})
@@ -376,6 +388,7 @@ func Key(unit measure.Unit) string {
 
 // together are the steps that put the made pieces together, fill and close the box.
 func (s *maker) together(moves []hand.Move) (out []Step) {
+	s.done = 0
 	for _, m := range moves {
 		a := actOf(m)
 		st := Step{Key: string(a.kind) + "/" + a.name, Move: name(m), Kind: a.kind, Seconds: a.seconds, Mark: "m0", Group: s.Say("together", nil)}
@@ -395,6 +408,7 @@ func (s *maker) together(moves []hand.Move) (out []Step) {
 		default:
 			st.Text = s.says(nil, m)
 		}
+		s.do("", m)
 		if join, joins := m.(hand.Join); joins && s.wet && len(join.Bonds) > 0 {
 			st.Text += " " + s.Say("hold", nil)
 		}

@@ -4,7 +4,6 @@ package recipe
 
 import (
 	"fmt"
-	"hash/fnv"
 	"math"
 	"slices"
 	"strings"
@@ -112,28 +111,18 @@ var pace = map[Kind]float64{
 	Cut: 40, Score: 45, Remove: 60, Fold: 60, Decorate: 45, Glue: 90, Assemble: 30, Fill: 30, Close: 10,
 }
 
-// Steps writes the numbered steps, piece by piece: each is cut, scored, cut away, folded,
-// decorated while flat and glued; then the box is put together, filled and closed.
+// Steps writes the numbered steps.
 func (w Work) Steps() []Step {
-	steps := w.write(w.Units, w.Tick)
-	// The same steps in plain millimetres say whether a tick still holds.
-	for i, s := range w.write(measure.MM, measure.Tenth) {
-		steps[i].N = i + 1
-		for k := range steps[i].Inner {
-			steps[i].Inner[k].N = i + 1
-		}
-		if s.Mark != "" {
-			continue
-		}
-		h := fnv.New64a()
-		h.Write([]byte(s.Text))
-		steps[i].Mark = fmt.Sprintf("%016x", h.Sum64())
-	}
+	steps, _, _ := w.Tell()
 	return steps
 }
 
-func (w Work) write(unit measure.Unit, tick measure.Tick) []Step {
-	m := &maker{teller: teller{English, Telling{unit, tick}, w.called, w.Adhesive == "wet-glue"}, w: w}
+// Tell writes the numbered steps, piece by piece: each is cut, scored, cut away, folded,
+// decorated while flat and glued; then the box is put together, filled and closed. It gives
+// the table on which all of it was done, and the first fault of a move, a *hand.Fault, after
+// which nothing on the table can be relied on.
+func (w Work) Tell() ([]Step, *hand.Table, error) {
+	m := &maker{teller: teller{English, Telling{w.Units, w.Tick}, w.called, w.Adhesive == "wet-glue"}, w: w}
 	sets := MatSets(w.Mats)
 	told := make([]bool, len(w.Parts))
 	var out []Step
@@ -146,7 +135,14 @@ func (w Work) write(unit measure.Unit, tick measure.Tick) []Step {
 			out = append(out, m.again(i, told, sets)...)
 		}
 	}
-	return append(out, m.together(w.whole())...)
+	out = append(out, m.together(w.whole())...)
+	for i := range out {
+		out[i].N = i + 1
+		for k := range out[i].Inner {
+			out[i].Inner[k].N = i + 1
+		}
+	}
+	return out, &m.table, m.fault
 }
 
 // whole are the moves of the whole box: put together, what goes inside, filled, closed, and what
