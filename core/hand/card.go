@@ -227,6 +227,10 @@ func (c *Card) borders(i int) []border {
 
 // common is the stretch that two edges share, as the first runs.
 func common(s, o pattern.Segment) (pattern.Segment, bool) {
+	if max(s.A.X, s.B.X) < min(o.A.X, o.B.X)-Close || max(o.A.X, o.B.X) < min(s.A.X, s.B.X)-Close ||
+		max(s.A.Y, s.B.Y) < min(o.A.Y, o.B.Y)-Close || max(o.A.Y, o.B.Y) < min(s.A.Y, s.B.Y)-Close {
+		return s, false
+	}
 	d := s.B.Sub(s.A)
 	length := d.Len()
 	d = d.Scale(1 / length)

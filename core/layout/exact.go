@@ -31,8 +31,13 @@ func (j *Job) exact(m *meter) *plan {
 		w, h := j.room(kind)
 		s.rooms = append(s.rooms, [2]int64{int64(w), int64(h)})
 	}
+	s.likeness()
 	for set := 1; set < len(s.shapes); set++ {
-		s.shape(set)
+		if like := s.like[set]; like != set {
+			s.shapes[set] = s.shapes[like]
+		} else {
+			s.shape(set)
+		}
 	}
 	left := exactState{set: len(s.shapes) - 1}
 	for i, k := range j.Sheets {
@@ -46,8 +51,9 @@ func (j *Job) exact(m *meter) *plan {
 		return nil
 	}
 	out := &plan{}
+	taken := make([]bool, len(items))
 	for p := found; p.root != nil; p = p.rest {
-		out.sheets = append(out.sheets, j.use(p.kind, p.root))
+		out.sheets = append(out.sheets, j.use(p.kind, s.named(p.root, taken)))
 	}
 	return out
 }
@@ -59,6 +65,8 @@ type exactSearch struct {
 	rooms  [][2]int64
 	prices []float64
 	shapes [][]*strip // by set: rectangles of which none holds another
+	class  []int      // by item: the first that is as large as it, and may turn as it may
+	like   []int      // by set: the first that holds as many of each class
 	laid   map[[2]int]exactSheet
 	best   map[exactState]*exactPlan
 }
@@ -85,6 +93,48 @@ type exactPlan struct {
 	rest *exactPlan
 }
 
+// likeness finds which items, and which sets of them, are as good as others.
+func (s *exactSearch) likeness() {
+	s.class, s.like = make([]int, len(s.items)), make([]int, len(s.shapes))
+	for i, a := range s.items {
+		s.class[i] = slices.IndexFunc(s.items, func(b item) bool {
+			return a.w == b.w && a.h == b.h && s.job.Pieces[a.piece].Turn == s.job.Pieces[b.piece].Turn
+		})
+	}
+	for set := range s.like {
+		var counts [mostExact]int
+		for i, class := range s.class {
+			counts[class] += set >> i & 1
+		}
+		for i, class := range s.class {
+			if counts[class] > 0 {
+				counts[class]--
+				s.like[set] |= 1 << i
+			}
+		}
+	}
+}
+
+// named copies a strip, with an item of its own for each of its pieces.
+func (s *exactSearch) named(r *strip, taken []bool) *strip {
+	out := *r
+	if r.piece >= 0 {
+		first := slices.IndexFunc(s.items, func(it item) bool { return it.piece == r.piece })
+		for i, class := range s.class {
+			if class == s.class[first] && !taken[i] {
+				taken[i], out.piece = true, s.items[i].piece
+				break
+			}
+		}
+		return &out
+	}
+	out.kids = nil
+	for _, kid := range r.kids {
+		out.kids = append(out.kids, s.named(kid, taken))
+	}
+	return &out
+}
+
 // fits tells whether a rectangle goes on some sheet.
 func (s *exactSearch) fits(r *strip) bool {
 	return slices.ContainsFunc(s.rooms, func(room [2]int64) bool { return int64(r.w) <= room[0] && int64(r.h) <= room[1] })
@@ -101,10 +151,12 @@ func (s *exactSearch) shape(set int) {
 		return
 	}
 	lowest := set & -set
+	var tried [1 << mostExact]bool
 	for part := (set - 1) & set; part > 0; part = (part - 1) & set {
-		if part&lowest == 0 {
+		if part&lowest == 0 || tried[s.like[part]] {
 			continue
 		}
+		tried[s.like[part]] = true
 		if !s.meter.more(len(s.shapes[part])) {
 			return
 		}
@@ -136,10 +188,12 @@ func (s *exactSearch) part(left exactState) *exactPlan {
 	}
 	best := &exactPlan{worth: worth{cost: math.Inf(1)}}
 	lowest := left.set & -left.set
+	var tried [1 << mostExact]bool
 	for part := left.set; part > 0; part = (part - 1) & left.set {
-		if part&lowest == 0 {
+		if part&lowest == 0 || tried[s.like[part]] {
 			continue
 		}
+		tried[s.like[part]] = true
 		if !s.meter.more(len(s.rooms)) {
 			break
 		}
@@ -151,7 +205,7 @@ func (s *exactSearch) part(left exactState) *exactPlan {
 			if sheet.root == nil {
 				continue
 			}
-			next := exactState{left.set ^ part, left.used}
+			next := exactState{s.like[left.set^part], left.used}
 			if next.used[kind] != paper.Unlimited {
 				next.used[kind]--
 			}
@@ -168,6 +222,7 @@ func (s *exactSearch) part(left exactState) *exactPlan {
 
 // sheet lays a set on a kind of sheet.
 func (s *exactSearch) sheet(set, kind int) exactSheet {
+	set = s.like[set]
 	key := [2]int{set, kind}
 	if known, ok := s.laid[key]; ok {
 		return known
