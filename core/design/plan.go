@@ -49,6 +49,8 @@ type (
 		Cuts        []planCut    `json:"cuts"`
 		States      []string     `json:"states"`
 		RemovedArea mm           `json:"removed_area"`
+		// Moves are of a piece that was read from a recipe: those of a plan are in its steps.
+		Moves []planMove `json:"moves,omitempty"`
 		// Pattern is the whole crease pattern: arcs, glue and faces too.
 		Pattern *pattern.Pattern `json:"pattern"`
 	}
