@@ -81,6 +81,11 @@ const caliper = { size: "", said: "", into: "", largest: false }; // kept though
 document.addEventListener("focusin", (event) => {
   if (event.target.matches("input[data-length]")) measured = event.target.name;
 });
+// The page that comes as an answer knows nothing of its tick.
+document.addEventListener("htmx:afterSettle", () => {
+  const tick = document.querySelector(".caliper input[type=checkbox]");
+  if (tick) tick.checked = caliper.largest;
+});
 document.addEventListener("alpine:init", () => {
   Alpine.data("caliper", () => ({
     said: caliper.said,
@@ -102,7 +107,7 @@ document.addEventListener("alpine:init", () => {
         this.said = text;
         return;
       }
-      const before = this.$refs.largest.checked && caliper.into === field.name ? caliper.said + "; " : "";
+      const before = caliper.largest && caliper.into === field.name ? caliper.said + "; " : "";
       caliper.into = field.name;
       this.said = caliper.said = before + text;
       field.value = this.said;
