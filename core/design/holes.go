@@ -169,7 +169,26 @@ func (r *Result) punch(t Threaded) error {
 		return err
 	}
 	p.Pattern, p.Folded, p.Faces = &made, folded, folded.Faces
+	if p.Making != nil { // else it is told by its pattern, holes and all
+		tell, holes := p.Making, r.punching(t)
+		p.Making = func() []hand.Move { return hand.Pierced(tell(), &made, holes...) }
+	}
 	return nil
+}
+
+// punching is how the holes are made in the flat piece.
+func (r *Result) punching(t Threaded) []hand.Move {
+	var out []hand.Move
+	for _, h := range t.Holes {
+		out = append(out, hand.Bite{Loops: []pattern.Loop{pattern.Circle(h.At, t.Across.MM()/2)}, Said: hand.Said{
+			Key: "ribbon-hole", Lengths: map[string][]measure.Length{"across": {t.Across}},
+			Phrases: map[string]hand.Said{
+				"where":  {Key: "spot", Words: map[string]string{"place": h.Words, "piece": strings.ToLower(r.PieceName(t.Piece))}},
+				"middle": r.middle(h),
+			},
+		}})
+	}
+	return out
 }
 
 // topOf is how high the shut box is, in mm.

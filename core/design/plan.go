@@ -138,10 +138,11 @@ type (
 		Moves []planMove `json:"moves,omitempty"`
 	}
 	planMove struct {
-		Key   string `json:"key"`
-		Kind  string `json:"kind"`
-		Piece string `json:"piece"`
-		Text  string `json:"text"`
+		Key   string   `json:"key"`
+		Kind  string   `json:"kind"`
+		Piece string   `json:"piece"`
+		Text  string   `json:"text"`
+		Needs []string `json:"needs"`
 	}
 	planSupply struct {
 		ID     string  `json:"id"`
@@ -219,10 +220,11 @@ func (r *Result) Plan() ([]byte, error) {
 		f.Bands = append(f.Bands, planBand{b.PieceID(), b.Axis, b.At, b.Width, b.Lap, b.Join,
 			planBlank{b.Strip.Length, b.Width, r.Show(b.Strip.Length), r.Show(b.Width)}, b.Strip.Scores, b.Strip.Girth})
 	}
+	needs := recipe.Needs(r.Steps)
 	for _, s := range r.Steps {
 		step := planStep{N: s.N, Piece: s.Piece, Kind: string(s.Kind), Text: s.Text}
 		if s.Move != "" {
-			step.Moves = []planMove{{s.Key, s.Move, s.Piece, s.Text}}
+			step.Moves = []planMove{{s.Key, s.Move, s.Piece, s.Text, needs[s.Key]}}
 		}
 		f.Steps = append(f.Steps, step)
 	}

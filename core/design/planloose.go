@@ -37,7 +37,7 @@ func PlanLoose(pieces []loose.Piece, unit measure.Unit) ([]json.RawMessage, erro
 		x := r.planPiece(p, recipe.Scores(p.Part, r.Inputs.Tools.Fence, r.Inputs.Tools.Tick))
 		for _, s := range recipe.Flat(steps) {
 			if s.Piece == p.ID {
-				x.Moves = append(x.Moves, planMove{s.Key, s.Move, s.Piece, s.Text})
+				x.Moves = append(x.Moves, planMove{s.Key, s.Move, s.Piece, s.Text, append([]string{}, s.Needs...)})
 			}
 		}
 		text, err := json.Marshal(x)

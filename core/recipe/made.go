@@ -19,9 +19,10 @@ type maker struct {
 	teller
 	w     Work
 	table hand.Table
-	fault error  // of the first move that a hand cannot do
-	done  int    // moves of the piece before the hand
-	told  []made // in order
+	fault error               // of the first move that a hand cannot do
+	done  int                 // moves of the piece before the hand
+	told  []made              // in order
+	last  map[string][]string // by piece, the keys of the steps that no other of it needs
 }
 
 // do does a move on the table, and remembers the first that cannot be done: it is told all the
@@ -171,9 +172,10 @@ func (s *maker) made(p style.Part, sets []MatSet) []Step {
 	before := s.steps(p, x.moves[:n], nil)
 	papers := s.steps(p, early, nil)
 	after := s.steps(p, x.moves[n:], before)
-	x.steps = slices.Concat(before, after)
 	x.card, _ = s.table.Card(p.ID)
 	late := s.steps(p, wait, nil)
+	s.need(p, before, papers, after, late)
+	x.steps = slices.Concat(before, after)
 	if k, how := s.nearest(x); k >= 0 {
 		x.first = s.told[k].first
 		other := s.piece(s.told[k].part.ID)
@@ -211,6 +213,7 @@ func (s *maker) again(i int, told []bool, sets []MatSet) []Step {
 		}
 		x := made{part: p, moves: s.w.moves(p), first: s.told[len(s.told)-1].first}
 		x.steps = s.steps(p, x.moves, nil)
+		s.need(p, x.steps)
 		x.card, _ = s.table.Card(p.ID)
 		inner, names = append(inner, x.steps...), append(names, s.piece(p.ID))
 		s.told = append(s.told, x)
@@ -283,7 +286,7 @@ func (s *maker) steps(p style.Part, moves []hand.Move, have []Step) []Step {
 		for n, key := 2, st.Key; slices.ContainsFunc(have, taken) || slices.ContainsFunc(out, taken); n++ {
 			st.Key = fmt.Sprint(key, "/", n)
 		}
-		st.Mark = markOf(m)
+		st.Mark, st.Does = markOf(m), m
 		switch m := m.(type) {
 		case hand.Cut:
 			st.Text = s.cut(p, m)
@@ -389,7 +392,8 @@ func Key(unit measure.Unit) string {
 // together are the steps that put the made pieces together, fill and close the box.
 func (s *maker) together(moves []hand.Move) (out []Step) {
 	s.done = 0
-	for _, m := range moves {
+	needs := s.wholeNeeds(moves)
+	for i, m := range moves {
 		a := actOf(m)
 		st := Step{Key: string(a.kind) + "/" + a.name, Move: name(m), Kind: a.kind, Seconds: a.seconds, Mark: "m0", Group: s.Say("together", nil)}
 		if _, puts := m.(hand.Put); puts {
@@ -408,6 +412,11 @@ func (s *maker) together(moves []hand.Move) (out []Step) {
 		default:
 			st.Text = s.says(nil, m)
 		}
+		st.Does = m
+		for _, k := range needs[i].steps {
+			st.Needs = append(st.Needs, out[k].Key)
+		}
+		st.Needs = append(st.Needs, needs[i].keys...)
 		s.do("", m)
 		if join, joins := m.(hand.Join); joins && s.wet && len(join.Bonds) > 0 {
 			st.Text += " " + s.Say("hold", nil)

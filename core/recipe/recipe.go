@@ -46,8 +46,12 @@ type Step struct {
 	Text      string
 	// Cuts are the lines that scissors or knife cut in it.
 	Cuts []Line
-	// Move is the kind of the move that it tells, as "score-four"; "" where none does.
+	// Move is the kind of the move that it tells, as "score-four"; "" where it tells several, and
+	// Does the move itself.
 	Move string
+	Does hand.Move
+	// Needs are the keys of the steps that must have been done before.
+	Needs []string
 	// Group is what the step belongs to: a piece's name, putting together.
 	Group string
 	// Inner are the steps that this one tells in one sentence, as of a piece that is made
@@ -72,14 +76,26 @@ func Flat(steps []Step) []Step {
 }
 
 // ByKind are the steps in the order in which many boxes are made: all of one kind of work
-// before the next.
+// before the next, as far as what each needs is done by then.
 func ByKind(steps []Step) []Step {
-	order := map[Kind]int{}
-	for i, k := range []Kind{Cut, Score, Remove, Fold, Decorate, Glue, Assemble, Fill, Close} {
-		order[k] = i
+	order := []Kind{Cut, Score, Remove, Fold, Decorate, Glue, Assemble, Fill, Close}
+	rank := func(s Step) int { return slices.Index(order, s.Kind) }
+	var out []Step
+	done := map[string]bool{}
+	left := Flat(steps)
+	for len(left) > 0 {
+		best := -1
+		for i, s := range left {
+			ready := !slices.ContainsFunc(s.Needs, func(key string) bool { return !done[key] })
+			if ready && (best < 0 || rank(s) < rank(left[best])) {
+				best = i
+			}
+		}
+		best = max(best, 0) // steps of before that need one which is there no more
+		done[left[best].Key] = true
+		out = append(out, left[best])
+		left = slices.Delete(left, best, best+1)
 	}
-	out := Flat(steps)
-	slices.SortStableFunc(out, func(a, b Step) int { return order[a.Kind] - order[b.Kind] })
 	return out
 }
 

@@ -127,14 +127,25 @@ func TestStepsInWorkingOrder(t *testing.T) {
 	if got := steps[papers].Text; !strings.HasPrefix(got, "Cut six papers, 4.6 × 1.1 cm") {
 		t.Errorf("equal mats are cut as %q", got)
 	}
-	// Of many boxes all of one kind of work comes before the next.
+	// Of many boxes all of one kind of work comes before the next, but for what needs another
+	// kind first.
 	kinds := []Kind{Cut, Score, Remove, Fold, Decorate, Glue, Assemble, Fill, Close}
-	done := 0
+	done, latest := map[string]bool{}, 0
 	for _, s := range ByKind(steps) {
-		if k := slices.Index(kinds, s.Kind); k < done {
-			t.Errorf("%s comes after %s", s.Key, kinds[done])
-		} else {
-			done = k
+		needs := false
+		for _, key := range s.Needs {
+			if !done[key] {
+				t.Errorf("%s comes before %s, which it needs", s.Key, key)
+			}
+			i := slices.IndexFunc(steps, func(x Step) bool { return x.Key == key })
+			needs = needs || slices.Index(kinds, steps[i].Kind) == latest
+		}
+		done[s.Key] = true
+		switch k := slices.Index(kinds, s.Kind); {
+		case k >= latest:
+			latest = k
+		case !needs:
+			t.Errorf("%s comes after %s, and needs nothing of it", s.Key, kinds[latest])
 		}
 	}
 	one, all := Minutes(steps, w.Copies)
