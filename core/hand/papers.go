@@ -52,9 +52,9 @@ type Laid struct {
 
 // CutThrough cuts papers out along the edges of what was cut out of the card below.
 type CutThrough struct {
-	At     []pattern.Loop
-	Inside bool
-	Of     []string // in a person's words
+	At          []pattern.Loop
+	Inside      bool
+	Kind, Place string // of the first: "window", and where that is in a person's words
 }
 
 // leaf is a paper on the table, cut and not laid yet.

@@ -26,7 +26,7 @@ func papered(without int) []Move {
 		under,
 		CutPapers{IDs: []string{"upper"}, Width: mm(20), Height: mm(60), Count: 1, Copies: 1},
 		upper,
-		CutThrough{At: []pattern.Loop{window}, Of: []string{"window"}},
+		CutThrough{At: []pattern.Loop{window}, Kind: "window"},
 	}, tray[5:])
 	moves[4], moves[5] = moves[5], moves[4] // the window is cut while the card is flat
 	if without >= 0 {

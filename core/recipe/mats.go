@@ -2,7 +2,6 @@ package recipe
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
 
@@ -114,7 +113,9 @@ func (w Work) through(p style.Part, s MatSet) (hand.CutThrough, bool) {
 		}
 		for _, at := range p.Pattern.Openings {
 			if hand.Covers(o.Outline(), at.Loop) && !slices.ContainsFunc(m.At, func(l pattern.Loop) bool { return slices.Equal(l, at.Loop) }) {
-				m.At, m.Of = append(m.At, at.Loop), append(m.Of, fmt.Sprintf("%s of the %s", at.Kind, o.FaceWords()))
+				if m.At = append(m.At, at.Loop); len(m.At) == 1 {
+					m.Kind, m.Place = at.Kind, o.FaceWords()
+				}
 			}
 		}
 	}

@@ -112,7 +112,7 @@ func (s teller) says(c *hand.Card, m hand.Move) string {
 	case hand.LayPapers:
 		return s.layPapers(c.ID, m)
 	case hand.CutThrough:
-		f := Fields{"piece": s.piece(c.ID), "opening": m.Of[0], "count": s.Number(len(m.At))}
+		f := Fields{"piece": s.piece(c.ID), "opening": s.Name(m.Kind), "place": m.Place, "count": s.Number(len(m.At))}
 		if len(m.At) > 1 {
 			return s.Say("paper-through-all", f)
 		}
