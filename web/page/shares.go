@@ -25,6 +25,7 @@ type Shares struct {
 	waiting []*share        // as they came
 	of      map[int64]*took
 	light   atomic.Int64 // pages that are being answered, but for those of the heavy
+	flying  atomic.Int64 // all that are being answered
 }
 
 // took is the time that was worked for one person, what is long ago counting less.
@@ -39,11 +40,11 @@ type share struct {
 }
 
 // Half of what was taken is forgotten after a while; who took more than so many seconds of late
-// is heavy, which is who keeps a core busy half of the time (all of it comes to 7.2 s); and so
+// is heavy, which is who keeps a core busy a third of the time (all of it comes to 7.2 s); and so
 // many people are remembered.
 const (
 	halfForgotten = 5 * time.Second
-	heavyFrom     = 3.6
+	heavyFrom     = 2.4
 	mostTook      = 1000
 )
 
@@ -74,20 +75,25 @@ func (s *Shares) Page(ctx context.Context) (_ context.Context, leave func(), err
 	}
 	began, v := time.Now(), &visit{}
 	in := context.WithValue(ctx, visitKey{}, v)
+	before := s.flying.Add(1)
 	if !s.isHeavy(who) {
 		s.light.Add(1)
 		return in, func() {
 			s.light.Add(-1)
-			s.spent(who, time.Since(began)-time.Duration(v.waited.Load()))
+			// Where more are answered than there are cores, each has a part of one.
+			beside := float64(before+s.flying.Add(-1)+1) / 2
+			took := time.Since(began) - time.Duration(v.waited.Load())
+			s.spent(who, time.Duration(float64(took)*min(1, float64(runtime.GOMAXPROCS(0))/beside)))
 		}, nil
 	}
 	s.polite(ctx, longestPolite)
 	end, err := s.Take(ctx)
 	if err != nil {
+		s.flying.Add(-1)
 		return ctx, func() {}, err
 	}
 	v.turn = true
-	return layout.Polite(in, func() { s.polite(ctx, politeAWhile) }), end, nil
+	return layout.Polite(in, func() { s.polite(ctx, politeAWhile) }), func() { s.flying.Add(-1); end() }, nil
 }
 
 // polite sleeps while pages of others are being answered, for so long at most.
