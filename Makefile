@@ -22,9 +22,9 @@ build:
 demo: build
 	$(BINARY) demo
 
-# Browsers wait more than they work: six tests that may run side by side do.
+# Browsers wait more than they work: four tests that may run side by side do.
 test: chromium readers
-	go test -timeout 20m -parallel 6 ./...
+	go test -timeout 20m -parallel 4 ./...
 
 # All random cases of the tests that try a quarter of them, and need no browser.
 whole:

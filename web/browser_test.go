@@ -14,7 +14,9 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/emulation"
+	cdppage "github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
@@ -154,7 +156,7 @@ func (b *browser) until(condition string) {
 	ctx, stop := context.WithTimeout(b.ctx, patience)
 	defer stop()
 	for pause := 15 * time.Millisecond; ; pause = min(pause*3/2, 100*time.Millisecond) {
-		ok, err := chromedp.Run(ctx, chromedp.Evaluate[bool]("!!("+condition+")"))
+		ok, err := chromedp.Run(ctx, chromedp.Evaluate[bool](`document.readyState != "loading" && !!(`+condition+")"))
 		if ok && err == nil {
 			return
 		}
@@ -169,6 +171,16 @@ func (b *browser) until(condition string) {
 // js runs a script for its effect.
 func js(script string) chromedp.Action[chromedp.Void] {
 	return chromedp.Evaluate[chromedp.Void](script)
+}
+
+// unheard keeps the pages that come from hearing what others change, as where the line is
+// broken: they learn of it when they send something.
+func (b *browser) unheard() {
+	b.t.Helper()
+	b.do(chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
+		_, err := cdp.Call(ctx, t, cdppage.AddScriptToEvaluateOnNewDocument, cdppage.AddScriptToEvaluateOnNewDocumentParams{Source: "delete window.EventSource"})
+		return err
+	}))
 }
 
 // says waits until the page's text holds the words.

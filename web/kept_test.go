@@ -131,6 +131,7 @@ func TestAClashIsSettledInTheBrowser(t *testing.T) {
 	x := newTable(t)
 	id := x.jarBox()
 	b := openBrowser(t, x)
+	b.unheard()
 	b.visit("/boxes/1/box")
 	depth := `[name="options.lid.depth"]`
 	x.as("another", x.box(id).Version, "/boxes/1/box", "options.lid.depth", "1 1/4")

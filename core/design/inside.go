@@ -3,6 +3,7 @@ package design
 import (
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -231,8 +232,11 @@ func (r *Result) inserted(said []hand.Said, pieces ...string) {
 // parted is how what parts the box stands in it, and what goes where then.
 func (r *Result) parted(said hand.Said, pieces ...string) {
 	all := []hand.Said{said}
-	if rows := r.WhatGoesWhere(); rows != "" {
-		all = append(all, hand.Said{Key: "what-goes-where", Words: map[string]string{"rows": rows}})
+	for i, row := range r.rows() {
+		if i == 0 {
+			all = append(all, hand.Say("what-goes-where"))
+		}
+		all = append(all, hand.Said{Key: "what-row", Words: map[string]string{"n": strconv.Itoa(i + 1), "things": strings.Join(row, ", ")}})
 	}
 	r.inserted(all, pieces...)
 }
@@ -401,18 +405,23 @@ func (r *Result) insert(clear contents.Room, foot measure.Length) error {
 
 // WhatGoesWhere lists what each cell holds, row by row from the back, left to right.
 func (r *Result) WhatGoesWhere() string {
+	var out []string
+	for i, row := range r.rows() {
+		out = append(out, fmt.Sprintf("row %d: %s", i+1, strings.Join(row, ", ")))
+	}
+	return strings.Join(out, "; ")
+}
+
+// rows are the things in the cells, row by row from the back, left to right; none without cells.
+func (r *Result) rows() [][]string {
 	if r.Stand == nil || len(r.Stand.Cells) == 0 {
-		return ""
+		return nil
 	}
 	rows := make([][]string, len(r.Stand.Rows))
 	for _, c := range r.Stand.Cells {
 		rows[c.Row] = append(rows[c.Row], r.ThingName(c.Thing))
 	}
-	var out []string
-	for i, row := range rows {
-		out = append(out, fmt.Sprintf("row %d: %s", i+1, strings.Join(row, ", ")))
-	}
-	return strings.Join(out, "; ")
+	return rows
 }
 
 // ThingName names a thing for a label.
