@@ -75,31 +75,48 @@ func (r *Result) bonded(table *hand.Table) error {
 	return nil
 }
 
-// things are what the design has put on it and into it, and the pieces that are cut for that.
+// things are what the design has put on it and into it, and the pieces that are cut for that:
+// counted from what was asked for, not from the moves that they are held against.
 func (r *Result) things() (names, pieces []string) {
+	numbered := func(format string, n int) {
+		for i := range n {
+			names = append(names, fmt.Sprintf(format, i+1))
+		}
+	}
+	fixed := 0
 	for _, c := range r.Closures {
 		names = append(names, "closing by "+string(c.Kind))
+		fixed += len(c.Seats) * map[ClosureKind]int{Magnets: 1, Hooks: 1, Brad: 2}[c.Kind]
 	}
-	for _, m := range r.fixings() {
-		names = append(names, m.Thing)
-	}
+	numbered("closure/%d", fixed)
 	for _, m := range r.Inserting {
 		names, pieces = append(names, m.Thing), append(pieces, m.Uses...)
+	}
+	for _, b := range r.Bands {
+		names = append(names, b.PieceID())
+	}
+	switch {
+	case r.Wrapped != nil && r.Wrapped.Diagonal:
+		numbered("wrapping, %d", 3)
+	case r.Wrapped != nil:
+		numbered("wrapping, %d", 4)
+	}
+	for _, x := range r.Ribbons {
+		names = append(names, fmt.Sprintf("ribbon %d", x.ID))
+		if x.Threaded != nil && slices.ContainsFunc(x.Threaded.Holes[:], r.papered) {
+			names = append(names, fmt.Sprintf("holes for ribbon %d", x.ID))
+		}
+	}
+	for _, l := range r.Inputs.Labels {
+		names = append(names, fmt.Sprintf("label %d", l.ID))
+	}
+	for _, p := range r.Inputs.Loose {
+		names = append(names, p.PieceID())
 	}
 	for _, p := range r.Parts {
 		if covers := slices.ContainsFunc(r.Inputs.Covers, func(c dress.Cover) bool { return c.PieceID() == p.ID }); p.Loose && !covers {
 			pieces = append(pieces, p.ID)
 		}
-	}
-	for _, b := range r.Bands {
-		names = append(names, b.PieceID())
-	}
-	for _, m := range r.wrapMoves() {
-		names = append(names, m.Thing)
-	}
-	inside, around := r.ribbonMoves()
-	for _, m := range slices.Concat(inside, around, r.labelMoves(), r.looseMoves()) {
-		names = append(names, m.Thing)
 	}
 	return names, pieces
 }

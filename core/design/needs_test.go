@@ -1,14 +1,12 @@
 package design
 
 import (
-	"math/rand"
 	"slices"
 	"testing"
 
 	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/recipe"
-	"brevium/core/sample"
 	"brevium/core/style"
 )
 
@@ -17,26 +15,19 @@ import (
 func TestTheOrderOfABatchMakesTheBox(t *testing.T) {
 	t.Parallel()
 	made := 0
-	for n, s := range style.All {
-		rng := rand.New(rand.NewSource(sample.Seed(int64(77 + n))))
-		for i := range sample.Of(t, 12) {
-			r, err := papered(rng, s.ID, []measure.Unit{measure.In, measure.MM}[i%2])
-			if err != nil {
-				continue // no paper fits there
-			}
-			made++
-			batch(t, r)
-			told := map[string]bool{}
-			for _, x := range recipe.Flat(r.Steps) {
-				for _, key := range x.Needs {
-					if !told[key] {
-						t.Errorf("%s: %s is told before %s, which it needs", s.ID, x.Key, key)
-					}
+	eachPapered(t, 77, func(r *Result) {
+		made++
+		batch(t, r)
+		told := map[string]bool{}
+		for _, x := range recipe.Flat(r.Steps) {
+			for _, key := range x.Needs {
+				if !told[key] {
+					t.Errorf("%s: %s is told before %s, which it needs", r.Inputs.Style, x.Key, key)
 				}
-				told[x.Key] = true
 			}
+			told[x.Key] = true
 		}
-	}
+	})
 	if made < 25 {
 		t.Errorf("only %d boxes were made", made)
 	}
@@ -102,6 +93,42 @@ func TestNeedsAreSteps(t *testing.T) {
 					t.Errorf("%s: %s needs %q, which is no step", s.ID, x.Key, key)
 				}
 			}
+		}
+	}
+}
+
+// Whatever is put on a box, into it or round it: left out, it is missed.
+func TestWhatIsNotPutIsMissed(t *testing.T) {
+	t.Parallel()
+	paper := `"card":{"name":"Star paper","gsm":120}`
+	for _, c := range []struct{ style, with string }{
+		{"tray-lid", `"linings":["stiffener","liner"],"wrap":{"way":"straight","roll":"28 in",` + paper + `},"ribbons":[{"name":"Satin ribbon","way":"crossed","width":"1/2 in","bow":"paper","loop":"2 1/2 in","tail":"3 in"}],` +
+			`"bands":[{"axis":"length","at":"3/4 in","width":"1 in","lap":"1/2 in","join":"back"}],"loose":[{"name":"strap","width":"7 in","height":"3/4 in","copies":1}],` +
+			`"labels":[{"name":"Tag","shape":"rectangle","width":"2 1/2 in","height":"2 in","text":"Winter fair","copies":1,"hole":true,"layers":[{` + paper + `,"border":0}]}]`},
+		{"wallet-box", `"closures":[{"kind":"magnets","pairs":2,"across":"1 in"}]`},
+		{"wallet-box", `"closures":[{"kind":"brad","pairs":1}]`},
+	} {
+		r := make_(t, read(t, `{"brevium":1,"name":"x","units":"in","style":"`+c.style+`","sheets":[{"name":"big","width":900,"height":900}],"tools":{"trimmer":900},`+c.with+`}`))
+		if wrong := judged(r); wrong != nil {
+			t.Fatalf("%s: %s", c.style, wrong[0].Text)
+		}
+		tried := 0
+		for _, of := range []func(*recipe.Work) *[]hand.Put{
+			func(w *recipe.Work) *[]hand.Put { return &w.Fixings }, func(w *recipe.Work) *[]hand.Put { return &w.Inserting }, func(w *recipe.Work) *[]hand.Put { return &w.Closing },
+		} {
+			whole := r.work()
+			for i, put := range *of(&whole) {
+				w := r.work()
+				left := of(&w)
+				*left = slices.Delete(slices.Clone(*left), i, i+1)
+				tried++
+				if _, table, err := w.Tell(); r.byHand(w, table, err) == nil {
+					t.Errorf("%s: nobody misses the %s", c.style, put.Thing)
+				}
+			}
+		}
+		if tried == 0 {
+			t.Errorf("%s: nothing is put", c.style)
 		}
 	}
 }

@@ -183,19 +183,6 @@ func puts(all []hand.Put) []hand.Move {
 	return out
 }
 
-// Makings are the moves of every piece, its papers among them, and those of the whole box.
-func (w Work) Makings() []hand.Work {
-	sets := MatSets(w.Mats)
-	var out []hand.Work
-	for _, p := range w.Parts {
-		moves := w.moves(p)
-		n := first(moves)
-		early, late := w.papers(p, sets)
-		out = append(out, hand.Work{Piece: p.ID, Moves: slices.Concat(moves[:n], early, moves[n:], late)})
-	}
-	return append(out, hand.Work{Moves: w.whole()})
-}
-
 // called is what a piece is called in a sentence: one with a number needs no article.
 func (w Work) called(id string) string {
 	for _, p := range w.Parts {
