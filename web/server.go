@@ -21,6 +21,7 @@ import (
 	"brevium/core/people"
 	"brevium/core/strict"
 	"brevium/store"
+	"brevium/web/behind"
 	"brevium/web/bench"
 	"brevium/web/boxes"
 	"brevium/web/data"
@@ -144,8 +145,12 @@ func inTime(next echo.HandlerFunc) echo.HandlerFunc {
 func fair(shared *page.Room) echo.MiddlewareFunc {
 	return func(next echo.HandlerFunc) echo.HandlerFunc {
 		return func(c *echo.Context) error {
-			if lasts(c.Request()) || strings.HasPrefix(c.Request().URL.Path, "/static/") {
+			path := c.Request().URL.Path
+			if strings.HasPrefix(path, livePath) || strings.HasPrefix(path, "/static/") {
 				return next(c)
+			}
+			if lasts(c.Request()) {
+				return atEase(next, c)
 			}
 			ctx, leave, err := shared.Shares.Page(c.Request().Context())
 			if err != nil {
@@ -153,14 +158,26 @@ func fair(shared *page.Room) echo.MiddlewareFunc {
 			}
 			defer leave()
 			c.SetRequest(c.Request().WithContext(ctx))
+			if page.Behind(ctx) {
+				return atEase(next, c)
+			}
 			return next(c)
 		}
 	}
 }
 
+// atEase answers behind all other work.
+func atEase(next echo.HandlerFunc, c *echo.Context) (err error) {
+	behind.Run(func() { err = next(c) })
+	return err
+}
+
+// livePath is where the streams are that tell what changes.
+const livePath = "/live/"
+
 // lasts reports whether a request is a search or a stream, which take turns of their own.
 func lasts(r *http.Request) bool {
-	return strings.HasSuffix(r.URL.Path, "/search") || strings.HasPrefix(r.URL.Path, "/live/")
+	return strings.HasSuffix(r.URL.Path, "/search") || strings.HasPrefix(r.URL.Path, livePath)
 }
 
 // leastGzip is the shortest answer worth compressing, in bytes.
@@ -170,7 +187,7 @@ const leastGzip = 1400
 // and a search's lines, each of which is to be seen at once.
 func asItIs(c *echo.Context) bool {
 	path := c.Request().URL.Path
-	return strings.HasPrefix(path, "/static/") || strings.HasPrefix(path, "/data/") || strings.HasPrefix(path, "/live/") || strings.HasSuffix(path, "/search") || strings.HasSuffix(path, ".pdf")
+	return strings.HasPrefix(path, "/static/") || strings.HasPrefix(path, "/data/") || strings.HasPrefix(path, livePath) || strings.HasSuffix(path, "/search") || strings.HasSuffix(path, ".pdf")
 }
 
 // ownLimit reports whether a request is for a room that sets its own limit for

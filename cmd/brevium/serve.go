@@ -18,6 +18,7 @@ import (
 
 	"brevium/store"
 	"brevium/web"
+	"brevium/web/behind"
 )
 
 // served is where and what to serve.
@@ -114,6 +115,7 @@ func (s *served) run(ctx context.Context, prepare func(context.Context, *store.S
 		log.Warn("pictures are not kept over a restart", "error", err)
 	}
 	defer disk.Close()
+	behind.MakePlaces()
 	handler, err := s.handler(ctx, boxes, disk, log)
 	if err != nil {
 		return err

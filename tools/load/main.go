@@ -34,7 +34,7 @@ const (
 func main() {
 	boxes := flag.Int("boxes", 1000, "boxes in the workshop")
 	makers := flag.Int("makers", 50, "makers at once, who think five seconds between one thing and the next")
-	lasts := flag.Duration("time", 30*time.Second, "of each round of makers")
+	lasts := flag.Duration("time", time.Minute, "of each round of makers")
 	program := flag.String("program", filepath.Join("bin", "brevium"), "the program")
 	flag.Parse()
 	if err := run(context.Background(), *program, min(*boxes, mostBoxes), min(*makers, mostMakers), *lasts); err != nil {

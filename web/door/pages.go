@@ -14,6 +14,7 @@ import (
 	"brevium/core/fault"
 	"brevium/core/people"
 	"brevium/store"
+	"brevium/web/behind"
 	"brevium/web/page"
 )
 
@@ -145,7 +146,7 @@ func (d *Door) inTurn(c *echo.Context, known bool, work func()) (*refusal, error
 		return nil, err
 	}
 	defer done()
-	work()
+	behind.Run(work)
 	return nil, nil
 }
 

@@ -3,7 +3,6 @@ package page
 import (
 	"context"
 	"math"
-	"runtime"
 	"slices"
 	"sync"
 	"sync/atomic"
@@ -11,6 +10,7 @@ import (
 
 	"brevium/core/layout"
 	"brevium/core/people"
+	"brevium/web/behind"
 )
 
 // Shares parts the machine among those who ask: what is worked out for one person goes one
@@ -40,11 +40,11 @@ type share struct {
 }
 
 // Half of what was taken is forgotten after a while; who took more than so many seconds of late
-// is heavy, which is who keeps a core busy a third of the time (all of it comes to 7.2 s); and so
+// is heavy, which is who keeps a core busy a sixth of the time (all of it comes to 7.2 s); and so
 // many people are remembered.
 const (
 	halfForgotten = 5 * time.Second
-	heavyFrom     = 2.4
+	heavyFrom     = 1.2
 	mostTook      = 1000
 )
 
@@ -83,7 +83,7 @@ func (s *Shares) Page(ctx context.Context) (_ context.Context, leave func(), err
 			// Where more are answered than there are cores, each has a part of one.
 			beside := float64(before+s.flying.Add(-1)+1) / 2
 			took := time.Since(began) - time.Duration(v.waited.Load())
-			s.spent(who, time.Duration(float64(took)*min(1, float64(runtime.GOMAXPROCS(0))/beside)))
+			s.spent(who, time.Duration(float64(took)*min(1, float64(behind.Cores())/beside)))
 		}, nil
 	}
 	s.polite(ctx, longestPolite)
@@ -193,7 +193,7 @@ func (s *Shares) forget() {
 
 // next gives turns to those who wait and may have one, who took least first.
 func (s *Shares) next() {
-	cores := runtime.GOMAXPROCS(0)
+	cores := behind.Cores()
 	for len(s.busy) < cores {
 		now, heavy := time.Now(), 0
 		for _, t := range s.busy {
@@ -231,4 +231,10 @@ func (s *Shares) took(who int64) *took {
 		s.of[who] = t
 	}
 	return t
+}
+
+// Behind reports whether a page is one of the heavy, whose work goes behind that of others.
+func Behind(ctx context.Context) bool {
+	v, _ := ctx.Value(visitKey{}).(*visit)
+	return v != nil && v.turn
 }
