@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"context"
@@ -22,6 +22,7 @@ import (
 	"brevium/core/sample"
 	"brevium/store"
 	"brevium/store/storetest"
+	"brevium/web/webtest"
 )
 
 //go:embed testdata/axe.min.js
@@ -29,7 +30,7 @@ var axe string
 
 // full is an application with something on every page, and its pages. It is filled once, and
 // each test has a copy of its data.
-func full(t *testing.T) (*table, []string) {
+func full(t *testing.T) (*webtest.Table, []string) {
 	t.Helper()
 	filledOnce.Do(func() { filled.folder, filled.pages = fill(t) })
 	if filled.pages == nil {
@@ -60,36 +61,36 @@ func fill(t *testing.T) (folder string, pages []string) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	x := tableOf(t, s)
-	id := x.jarBox()
-	x.post("/boxes/1/dressing", "mats.add", "base")
-	x.post("/boxes/1/fit", "allowance", "typed", "options.lid.allowance", "1/16")
-	if b := x.box(id); b.Inputs.Lengths["lid.allowance"] != measure.Inch/16 {
+	x := webtest.TableOf(t, s)
+	id := x.JarBox()
+	x.Post("/boxes/1/dressing", "mats.add", "base")
+	x.Post("/boxes/1/fit", "allowance", "typed", "options.lid.allowance", "1/16")
+	if b := x.Box(id); b.Inputs.Lengths["lid.allowance"] != measure.Inch/16 {
 		t.Fatal("the failing lid was not set up")
 	}
-	x.lot(3, 12*measure.Inch, 12*measure.Inch, false)
-	x.lot(1, 5*measure.Inch, 7*measure.Inch, true)
-	x.post("/jobs", "copies.1", "2")
-	x.post("/data/copy")
-	x.jarBox()
-	x.post("/boxes/2/delete")
+	x.Lot(3, 12*measure.Inch, 12*measure.Inch, false)
+	x.Lot(1, 5*measure.Inch, 7*measure.Inch, true)
+	x.Post("/jobs", "copies.1", "2")
+	x.Post("/data/copy")
+	x.JarBox()
+	x.Post("/boxes/2/delete")
 	// One of everything that dresses a box.
 	for _, add := range []string{"covers.add=lid", "ribbons.add=1", "wrap.add=1", "labels.add=label", "labels.add=tag"} {
 		name, value, _ := strings.Cut(add, "=")
-		x.post("/boxes/1/dressing", name, value)
+		x.Post("/boxes/1/dressing", name, value)
 	}
-	x.post("/drawer/cupboard", "at", "new", "new.kind", "tape", "new.amount", "3")
+	x.Post("/drawer/cupboard", "at", "new", "new.kind", "tape", "new.amount", "3")
 	for range 3 { // so that something is learned
-		x.post("/boxes/1/made", "felt0", "loose", "felt1", "loose", "remember", "less glue")
+		x.Post("/boxes/1/made", "felt0", "loose", "felt1", "loose", "remember", "less glue")
 	}
-	_, _, sent := x.send("/papers", paperPicture(t, 1))
-	carrier := fmt.Sprintf("/boxes/%d/", x.carried())
-	x.post(carrier+"dressing", "loose.add", "tag")
+	_, _, sent := x.Send("/papers", webtest.PaperPicture(t, 1))
+	carrier := fmt.Sprintf("/boxes/%d/", x.Carried())
+	x.Post(carrier+"dressing", "loose.add", "tag")
 	pages = []string{carrier + "small/box-2", carrier + "box", carrier + "dressing", "/", "/new", "/new?start=size", "/new?start=sheet", "/new?start=file", "/help", "/walk", "/kinds", "/kinds?minutes=1", "/nowhere", "/?deleted=1", "/?find=nothing+of+it",
 		"/boxes/1/fold", "/boxes/1/compare", "/boxes/1/compare?from=drawer", "/boxes/1/biggest", "/boxes/1/holds", "/boxes/1/board",
 		"/boxes/1/bench", "/boxes/1/made", "/logbook", "/drawer", "/drawer/cupboard", "/papers/new", sent.Get("Location"), "/data", "/bin", "/jobs", "/jobs?deleted=1", "/jobs/1",
 		"/styles", "/styles?from=tray", "/read", "/read?text=Base+8+x+6,+score+1+all+round.+Zonk+it.", "/boxes/1/cost", "/jobs/1/cost", "/jobs/1/evenings", "/jobs/1/kits"}
-	for _, s := range stops {
+	for _, s := range webtest.Stops {
 		pages = append(pages, "/boxes/1/"+s)
 	}
 	if err := s.Close(); err != nil {
@@ -151,7 +152,7 @@ func TestAxeInEveryState(t *testing.T) {
 	b.do(js(`document.querySelector("[data-help]").click()`))
 	b.says("rub a fold flat")
 	b.audit("help over the page", 390)
-	empty := openBrowser(t, newTable(t))
+	empty := openBrowser(t, webtest.NewTable(t))
 	for _, page := range []string{"/", "/new", "/drawer", "/data", "/bin", "/jobs"} {
 		empty.visit(page)
 		empty.audit(page+", empty", 1280)
@@ -315,7 +316,7 @@ func (b *browser) reads(page string, titles *calledSo) {
 	if other := titles.take(title, page); other != "" && other != page && !strings.Contains(page, "?") && !strings.Contains(other, "?") {
 		b.t.Errorf("%s is called “%s” as %s is", page, title, other)
 	}
-	if strings.HasPrefix(page, "/boxes/1/") && slices.ContainsFunc(stops, func(s string) bool { return strings.HasSuffix(page, "/"+s) }) &&
+	if strings.HasPrefix(page, "/boxes/1/") && slices.ContainsFunc(webtest.Stops, func(s string) bool { return strings.HasSuffix(page, "/"+s) }) &&
 		b.value(`document.querySelector("#verdict[role=status]").textContent`) == "" {
 		b.t.Errorf("%s: how the box stands is not said", page)
 	}

@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"bytes"
@@ -15,6 +15,8 @@ import (
 	"brevium/core/measure"
 	"brevium/core/people"
 	"brevium/store"
+	"brevium/web"
+	"brevium/web/webtest"
 )
 
 // What every answer brings along, of each address: nothing of it may be framed, guessed at,
@@ -22,19 +24,19 @@ import (
 // method is answered that no page uses.
 func TestAnswersAreSafe(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
-	wren := w.person("Wren", people.Steward)
-	ctx := w.as("Wren")
-	box, err := w.store.Of(ctx).Add(ctx, design.New("Jars", measure.In, "tray-lid"))
+	w := webtest.NewAtelier(t)
+	wren := w.Person("Wren", people.Steward)
+	ctx := w.As("Wren")
+	box, err := w.Store.Of(ctx).Add(ctx, design.New("Jars", measure.In, "tray-lid"))
 	if err != nil {
 		t.Fatal(err)
 	}
-	job, err := w.store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: box, Copies: 2}}})
+	job, err := w.Store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: box, Copies: 2}}})
 	if err != nil {
 		t.Fatal(err)
 	}
 	looked := 0
-	for _, r := range w.routes {
+	for _, r := range w.Routes {
 		if r.Method != http.MethodGet || strings.HasPrefix(r.Path, "/live/") || strings.HasPrefix(r.Path, "/static/") {
 			continue
 		}
@@ -43,7 +45,7 @@ func TestAnswersAreSafe(t *testing.T) {
 			of = fmt.Sprint(job)
 		}
 		path := strings.NewReplacer(":id", of, ":stop", "box", ":piece", "base.svg", ":file", "none.jpg", ":code", "none", ":small", "sleeve", ":sort", "box").Replace(r.Path)
-		status, _, h := wren.do(http.MethodGet, path, map[string]string{"Origin": "https://elsewhere.example"})
+		status, _, h := wren.Do(http.MethodGet, path, map[string]string{"Origin": "https://elsewhere.example"})
 		looked++
 		for name, wants := range map[string]string{
 			"Content-Security-Policy": "frame-ancestors 'none'", "X-Content-Type-Options": "nosniff", "Referrer-Policy": "same-origin", "Cross-Origin-Resource-Policy": "same-origin",
@@ -69,22 +71,22 @@ func TestAnswersAreSafe(t *testing.T) {
 		t.Errorf("%d were looked at", looked)
 	}
 	for _, method := range []string{http.MethodPut, http.MethodDelete, http.MethodPatch, http.MethodTrace, "BREW"} {
-		if status, _, _ := wren.do(method, "/jobs", nil); status != http.StatusMethodNotAllowed && status != http.StatusForbidden {
+		if status, _, _ := wren.Do(method, "/jobs", nil); status != http.StatusMethodNotAllowed && status != http.StatusForbidden {
 			t.Errorf("%s: %d", method, status)
 		}
 	}
-	if status, _, _ := wren.get("/static/"); status != http.StatusNotFound {
+	if status, _, _ := wren.Get("/static/"); status != http.StatusNotFound {
 		t.Errorf("the folder of static files is listed: %d", status)
 	}
-	if status, _, _ := wren.get("/static/../../b.db"); status == http.StatusOK {
+	if status, _, _ := wren.Get("/static/../../b.db"); status == http.StatusOK {
 		t.Error("a file beside is given")
 	}
 	refused := 0
-	for _, r := range w.routes { // every form, from another site
+	for _, r := range w.Routes { // every form, from another site
 		if r.Method == http.MethodPost {
 			path := regexp.MustCompile(`:\w+`).ReplaceAllString(r.Path, "1")
 			for _, from := range []map[string]string{{"Origin": "https://elsewhere.example"}, {"Origin": "null", "Sec-Fetch-Site": "cross-site"}} {
-				status, _, _ := wren.do(http.MethodPost, path, from)
+				status, _, _ := wren.Do(http.MethodPost, path, from)
 				if status != http.StatusForbidden {
 					t.Errorf("POST %s from %v: %d", path, from, status)
 				}
@@ -96,12 +98,12 @@ func TestAnswersAreSafe(t *testing.T) {
 		t.Errorf("%d forms were sent from elsewhere", refused)
 	}
 	for _, kind := range []string{"text/plain", "application/xml", "nonsense"} {
-		if status, _, _ := wren.do(http.MethodPost, "/jobs", map[string]string{"Content-Type": kind}, "name", "x"); status != http.StatusUnsupportedMediaType {
+		if status, _, _ := wren.Do(http.MethodPost, "/jobs", map[string]string{"Content-Type": kind}, "name", "x"); status != http.StatusUnsupportedMediaType {
 			t.Errorf("a body of %s: %d", kind, status)
 		}
 	}
 	var h http.Header
-	OverTLS(http.HandlerFunc(func(http.ResponseWriter, *http.Request) {})).ServeHTTP(answer(func(x http.Header) { h = x }), nil)
+	web.OverTLS(http.HandlerFunc(func(http.ResponseWriter, *http.Request) {})).ServeHTTP(answer(func(x http.Header) { h = x }), nil)
 	if !strings.HasPrefix(h.Get("Strict-Transport-Security"), "max-age=15768000") {
 		t.Errorf("over TLS it says %v", h)
 	}
@@ -116,30 +118,32 @@ func answer(seen func(http.Header)) http.ResponseWriter {
 
 type silent struct{ h http.Header }
 
-func (x *silent) Header() http.Header         { return x.h }
+func (x *silent) Header() http.Header { return x.h }
+
 func (x *silent) Write(b []byte) (int, error) { return len(b), nil }
-func (x *silent) WriteHeader(int)             {}
+
+func (x *silent) WriteHeader(int) {}
 
 // What is typed comes back as text, on every page that shows it, and as a file's name; in
 // the database it is a value.
 func TestTextStaysText(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
-	ash := w.person("Ash", people.Maker)
-	ctx := w.as("Ash")
+	w := webtest.NewAtelier(t)
+	ash := w.Person("Ash", people.Maker)
+	ctx := w.As("Ash")
 	const evil = `"><script>alert(1)</script>{{.}}'); DROP TABLE boxes;--`
 	in := design.New(evil, measure.In, "tray-lid")
 	in.Card.Name = evil
-	box, err := w.store.Of(ctx).Add(ctx, in)
+	box, err := w.Store.Of(ctx).Add(ctx, in)
 	if err != nil {
 		t.Fatal(err)
 	}
-	job, err := w.store.Of(ctx).AddJob(ctx, store.Job{Name: evil, Items: []store.JobItem{{Box: box, Copies: 2}}})
+	job, err := w.Store.Of(ctx).AddJob(ctx, store.Job{Name: evil, Items: []store.JobItem{{Box: box, Copies: 2}}})
 	if err != nil {
 		t.Fatal(err)
 	}
 	pages := 0
-	for _, r := range w.routes {
+	for _, r := range w.Routes {
 		if r.Method != http.MethodGet || strings.HasPrefix(r.Path, "/live/") {
 			continue
 		}
@@ -149,7 +153,7 @@ func TestTextStaysText(t *testing.T) {
 		}
 		for _, stop := range []string{"box", "contents", "papers", "sheets", "making"} {
 			path := strings.NewReplacer(":id", of, ":stop", stop).Replace(r.Path)
-			status, page, h := ash.get(path)
+			status, page, h := ash.Get(path)
 			if strings.Contains(page, "<script>alert") {
 				t.Errorf("%s writes it as it is", path)
 			}
@@ -168,11 +172,11 @@ func TestTextStaysText(t *testing.T) {
 		t.Errorf("%d pages show it as text", pages)
 	}
 	for _, path := range []string{"/?find=" + "%27%20OR%201%3D1--", "/read?text=%3Cscript%3Ealert(1)%3C/script%3E", "/logbook?find=%25%27"} {
-		if status, page, _ := ash.get(path); status >= 500 || strings.Contains(page, "<script>alert") {
+		if status, page, _ := ash.Get(path); status >= 500 || strings.Contains(page, "<script>alert") {
 			t.Errorf("%s: %d", path, status)
 		}
 	}
-	if b, err := w.store.Of(ctx).Box(ctx, box); err != nil || b.Name != evil {
+	if b, err := w.Store.Of(ctx).Box(ctx, box); err != nil || b.Name != evil {
 		t.Errorf("the box is %q, %v", b.Name, err)
 	}
 }
@@ -181,31 +185,31 @@ func TestTextStaysText(t *testing.T) {
 // that lets anybody in: no password, no code, no token; a line cannot be forged.
 func TestTheLogTellsNoSecrets(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
+	w := webtest.NewAtelier(t)
 	var mu sync.Mutex
 	var text bytes.Buffer
-	h, _, err := NewWorkshop(w.store, nil, slog.New(slog.NewJSONHandler(writer(func(b []byte) {
+	h, _, err := web.NewWorkshop(w.Store, nil, slog.New(slog.NewJSONHandler(webtest.Writer(func(b []byte) {
 		mu.Lock()
 		defer mu.Unlock()
 		text.Write(b)
-	}), nil)), testPepper)
+	}), nil)), webtest.Pepper)
 	if err != nil {
 		t.Fatal(err)
 	}
-	w.http = h
-	wren := w.person("Wren", people.Steward)
-	_, page, _ := wren.post("/people/invite", "role", "maker", "days", "3")
+	w.HTTP = h
+	wren := w.Person("Wren", people.Steward)
+	_, page, _ := wren.Post("/people/invite", "role", "maker", "days", "3")
 	link := regexp.MustCompile(`/join/(\w+)`).FindStringSubmatch(page)
-	ash := w.visitor("10.0.0.2")
-	ash.get(link[0])
-	ash.post(link[0], "name", "Ash", "password", "four blue ribbons")
-	ash.post("/sign-in", "name", "Ash\n{\"level\":\"INFO\"}", "password", "four red ribbons")
-	ash.get("/people")
-	ash.get("/look/" + strings.Repeat("a", 16))
+	ash := w.Visitor("10.0.0.2")
+	ash.Get(link[0])
+	ash.Post(link[0], "name", "Ash", "password", "four blue ribbons")
+	ash.Post("/sign-in", "name", "Ash\n{\"level\":\"INFO\"}", "password", "four red ribbons")
+	ash.Get("/people")
+	ash.Get("/look/" + strings.Repeat("a", 16))
 	mu.Lock()
 	log := text.String()
 	mu.Unlock()
-	for _, secret := range []string{goodPassword, "four blue ribbons", "four red ribbons", link[1], wren.token(), ash.token(), strings.Repeat("a", 16)} {
+	for _, secret := range []string{webtest.GoodPassword, "four blue ribbons", "four red ribbons", link[1], wren.Token(), ash.Token(), strings.Repeat("a", 16)} {
 		if secret == "" || strings.Contains(log, secret) {
 			t.Errorf("the log has %q", secret)
 		}
@@ -222,16 +226,12 @@ func TestTheLogTellsNoSecrets(t *testing.T) {
 	}
 }
 
-type writer func([]byte)
-
-func (w writer) Write(b []byte) (int, error) { w(b); return len(b), nil }
-
 // Once one has signed out, the browser has nothing of what was seen: it stores an address and settings of
 // its own alone, and is told to drop its cache.
 func TestTheBrowserKeepsNothingPrivate(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
-	id, ash, _ := sharedBox(t, w)
+	w := webtest.NewAtelier(t)
+	id, ash, _ := webtest.SharedBox(t, w)
 	h := signedIn(t, w, "Ash")
 	for _, path := range []string{"/", fmt.Sprintf("/boxes/%d/box", id), fmt.Sprintf("/boxes/%d/making", id), fmt.Sprintf("/boxes/%d/bench", id), "/drawer", "/logbook", "/me"} {
 		h.visit(path)
@@ -244,7 +244,7 @@ func TestTheBrowserKeepsNothingPrivate(t *testing.T) {
 			t.Errorf("the browser keeps %s", name)
 		}
 	}
-	if _, _, header := ash.post("/sign-out"); header.Get("Clear-Site-Data") != `"cache"` {
+	if _, _, header := ash.Post("/sign-out"); header.Get("Clear-Site-Data") != `"cache"` {
 		t.Errorf("signing out says %v", header)
 	}
 }

@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"context"
@@ -7,8 +7,6 @@ import (
 	"net/http/httptest"
 	"os"
 	"os/exec"
-	"path/filepath"
-	"runtime/debug"
 	"strings"
 	"sync"
 	"testing"
@@ -21,7 +19,7 @@ import (
 	"github.com/chromedp/chromedp/kb"
 
 	"brevium/core/design"
-	"brevium/store"
+	"brevium/web/webtest"
 )
 
 // browser drives the real pages in Debian's headless Chromium.
@@ -30,10 +28,6 @@ type browser struct {
 	at  string
 	ctx context.Context
 }
-
-// patience is how long one step of a browser test may take; it only ends
-// tests that hang.
-const patience = 60 * time.Second
 
 // chrome is the one Chromium of a run: it starts with the first test that asks, and each
 // test has a profile of its own in it. A crowded machine may fail to bring it up: it is
@@ -70,32 +64,16 @@ var chrome = sync.OnceValues(func() (context.Context, error) {
 // endChrome ends the browser, where one was started.
 var endChrome = func() {}
 
-// The tests draw many pages at once; collecting less often saves a tenth of their time.
 func TestMain(m *testing.M) {
-	debug.SetGCPercent(400)
-	code := m.Run()
-	endChrome()
-	pictures, err := drawnBefore()
-	if err := errors.Join(err, pictures.Close(), os.RemoveAll(filled.folder), os.RemoveAll(picturesIn)); err != nil {
-		fmt.Fprintln(os.Stderr, err)
-	}
-	os.Exit(code)
+	os.Exit(webtest.Main(m, func() error {
+		endChrome()
+		return os.RemoveAll(filled.folder)
+	}))
 }
 
-// drawnBefore are the pictures of boxes that one test has drawn, for the others.
-var drawnBefore = sync.OnceValues(func() (*store.Cache, error) {
-	var err error
-	if picturesIn, err = os.MkdirTemp("", "brevium-pictures-"); err != nil {
-		return nil, err
-	}
-	return store.OpenCache(context.Background(), filepath.Join(picturesIn, "cache.db"), "tests")
-})
-
-var picturesIn string
-
-func openBrowser(t *testing.T, x *table) *browser {
+func openBrowser(t *testing.T, x *webtest.Table) *browser {
 	t.Helper()
-	server := httptest.NewServer(x.http)
+	server := httptest.NewServer(x.HTTP)
 	t.Cleanup(server.Close)
 	one, err := chrome()
 	if err != nil {
@@ -114,7 +92,7 @@ func openBrowser(t *testing.T, x *table) *browser {
 
 func (b *browser) do(steps ...chromedp.Action[chromedp.Void]) {
 	b.t.Helper()
-	ctx, stop := context.WithTimeout(b.ctx, patience)
+	ctx, stop := context.WithTimeout(b.ctx, webtest.Patience)
 	defer stop()
 	if err := chromedp.Do(ctx, steps...); err != nil {
 		b.t.Fatalf("at %s: %v", b.where(), err)
@@ -122,7 +100,7 @@ func (b *browser) do(steps ...chromedp.Action[chromedp.Void]) {
 }
 
 func (b *browser) where() string {
-	ctx, stop := context.WithTimeout(b.ctx, patience)
+	ctx, stop := context.WithTimeout(b.ctx, webtest.Patience)
 	defer stop()
 	at, err := chromedp.Run(ctx, chromedp.Location())
 	if err != nil {
@@ -137,7 +115,7 @@ func (b *browser) visit(path string) {
 	b.t.Helper()
 	const tries = 3
 	for try := 1; ; try++ {
-		ctx, stop := context.WithTimeout(b.ctx, patience/tries)
+		ctx, stop := context.WithTimeout(b.ctx, webtest.Patience/tries)
 		err := chromedp.Do(ctx, chromedp.Navigate(b.at+path))
 		stop()
 		if err == nil {
@@ -153,7 +131,7 @@ func (b *browser) visit(path string) {
 // a navigation, so a page that is just going away is no error.
 func (b *browser) until(condition string) {
 	b.t.Helper()
-	ctx, stop := context.WithTimeout(b.ctx, patience)
+	ctx, stop := context.WithTimeout(b.ctx, webtest.Patience)
 	defer stop()
 	for pause := 15 * time.Millisecond; ; pause = min(pause*3/2, 100*time.Millisecond) {
 		ok, err := chromedp.Run(ctx, chromedp.Evaluate[bool](`document.readyState != "loading" && !!(`+condition+")"))
@@ -232,7 +210,7 @@ func (b *browser) follow(path string) {
 // value reads an expression; where the page was just on its way to another, from that one.
 func (b *browser) value(expression string) string {
 	b.t.Helper()
-	ctx, stop := context.WithTimeout(b.ctx, patience)
+	ctx, stop := context.WithTimeout(b.ctx, webtest.Patience)
 	defer stop()
 	for {
 		out, err := chromedp.Run(ctx, chromedp.Evaluate[string]("String("+expression+")"))
@@ -249,7 +227,7 @@ func (b *browser) value(expression string) string {
 // From nothing to the printed sheet, as a newcomer does it.
 func TestTheJarBoxInABrowser(t *testing.T) {
 	t.Parallel()
-	b := openBrowser(t, newTable(t))
+	b := openBrowser(t, webtest.NewTable(t))
 	b.visit("/")
 	b.says("No boxes yet")
 	b.do(chromedp.Click(`#way-things`))
@@ -298,8 +276,8 @@ func TestTheJarBoxInABrowser(t *testing.T) {
 
 func TestUnitsInABrowser(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
+	x := webtest.NewTable(t)
+	x.JarBox()
 	b := openBrowser(t, x)
 	b.visit("/boxes/1/making")
 	b.until(`document.querySelector(".score-numbers b").innerText == "2 9/16"`)
@@ -316,8 +294,8 @@ func TestUnitsInABrowser(t *testing.T) {
 // the field away.
 func TestBreakAndMendInABrowser(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
+	x := webtest.NewTable(t)
+	x.JarBox()
 	b := openBrowser(t, x)
 	b.visit("/boxes/1/box")
 	depth := `[name="options.lid.depth"]`
@@ -349,8 +327,8 @@ func TestBreakAndMendInABrowser(t *testing.T) {
 
 func TestKeyboardOnly(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
+	x := webtest.NewTable(t)
+	x.JarBox()
 	b := openBrowser(t, x)
 	b.visit("/boxes/1/contents")
 	press := func(keys string) { b.t.Helper(); b.do(chromedp.KeyEvent(keys)) }
@@ -384,8 +362,8 @@ func TestKeyboardOnly(t *testing.T) {
 // The picture in space really changes between stages, and turns by keyboard.
 func TestFoldingInABrowser(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
+	x := webtest.NewTable(t)
+	x.JarBox()
 	b := openBrowser(t, x)
 	b.visit("/boxes/1/box")
 	b.do(chromedp.Click(`a[href$="/fold"]`))
@@ -434,10 +412,10 @@ func TestFoldingInABrowser(t *testing.T) {
 // every score on top and as long as in the pattern, the outline as long.
 func TestAMachineFileInABrowser(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	id := x.jarBox()
+	x := webtest.NewTable(t)
+	id := x.JarBox()
 	b := openBrowser(t, x)
-	r, err := design.Make(t.Context(), x.box(id).Inputs)
+	r, err := design.Make(t.Context(), x.Box(id).Inputs)
 	if err != nil {
 		t.Fatal(err)
 	}

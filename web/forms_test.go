@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"fmt"
@@ -13,6 +13,7 @@ import (
 	"brevium/core/people"
 	"brevium/core/style"
 	"brevium/store"
+	"brevium/web/webtest"
 )
 
 // How a form stands to what two hands can change:
@@ -110,9 +111,9 @@ func routeOf(routes []string, action string) string {
 // carries what it showed: a new form without it fails here.
 func TestEveryFormCarriesWhatItShowed(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
+	w := webtest.NewAtelier(t)
 	var posts []string
-	for _, r := range w.routes {
+	for _, r := range w.Routes {
 		if r.Method == http.MethodPost {
 			posts = append(posts, r.Path)
 			if formKinds[r.Path] == "" {
@@ -151,19 +152,19 @@ func TestEveryFormCarriesWhatItShowed(t *testing.T) {
 	}
 	x, pages := full(t)
 	for _, path := range pages {
-		if _, page, _ := x.get(path); page != "" {
+		if _, page, _ := x.Get(path); page != "" {
 			look(path, page)
 		}
 	}
-	x.post("/styles/table", "name", "Mine")
+	x.Post("/styles/table", "name", "Mine")
 	for _, path := range []string{"/styles/table?piece=0", "/styles?from=hinged-carton"} {
-		_, page, _ := x.get(path)
+		_, page, _ := x.Get(path)
 		look(path, page)
 	}
-	wren := w.person("Wren", people.Steward)
-	w.person("Ash", people.Maker)
+	wren := w.Person("Wren", people.Steward)
+	w.Person("Ash", people.Maker)
 	for _, path := range []string{"/people", "/me", "/data"} {
-		_, page, _ := wren.get(path)
+		_, page, _ := wren.Get(path)
 		look(path, page)
 	}
 	for route, kind := range formKinds {
@@ -268,31 +269,31 @@ func TestTwoWindows(t *testing.T) {
 // twoHands is an application with something of everything, as one who changes it.
 func twoHands(t *testing.T, workshop bool) (get func(string) string, post func(string, url.Values) (int, string)) {
 	if workshop {
-		w := newAtelier(t)
-		wren := w.person("Wren", people.Steward)
-		w.person("Ash", people.Maker)
-		return func(path string) string { _, page, _ := wren.get(path); return page },
+		w := webtest.NewAtelier(t)
+		wren := w.Person("Wren", people.Steward)
+		w.Person("Ash", people.Maker)
+		return func(path string) string { _, page, _ := wren.Get(path); return page },
 			func(path string, fields url.Values) (int, string) {
 				var pairs []string
 				for k, v := range fields {
 					pairs = append(pairs, k, v[0])
 				}
-				status, page, _ := wren.post(path, pairs...)
+				status, page, _ := wren.Post(path, pairs...)
 				return status, page
 			}
 	}
-	x := newTable(t)
-	x.jarBox()
-	x.lot(3, 12*measure.Inch, 12*measure.Inch, false)
-	x.post("/jobs", "copies.1", "2")
-	x.post("/drawer/cupboard", "at", "new", "new.kind", "tape", "new.amount", "3")
-	return func(path string) string { _, page, _ := x.get(path); return page },
+	x := webtest.NewTable(t)
+	x.JarBox()
+	x.Lot(3, 12*measure.Inch, 12*measure.Inch, false)
+	x.Post("/jobs", "copies.1", "2")
+	x.Post("/drawer/cupboard", "at", "new", "new.kind", "tape", "new.amount", "3")
+	return func(path string) string { _, page, _ := x.Get(path); return page },
 		func(path string, fields url.Values) (int, string) {
 			var pairs []string
 			for k, v := range fields {
 				pairs = append(pairs, k, v[0])
 			}
-			status, page, _ := x.post(path, pairs...)
+			status, page, _ := x.Post(path, pairs...)
 			return status, page
 		}
 }
@@ -302,15 +303,15 @@ func twoHands(t *testing.T, workshop bool) (get func(string) string, post func(s
 // again; a table that is drawn in two windows loses nothing unseen.
 func TestOlderPagesTakeNothingBack(t *testing.T) {
 	defer style.SetOwn(nil)
-	x := newTable(t)
+	x := webtest.NewTable(t)
 	ctx := t.Context()
-	id := x.jarBox()
-	job, err := x.store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: id, Copies: 12}}})
+	id := x.JarBox()
+	job, err := x.Store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: id, Copies: 12}}})
 	if err != nil {
 		t.Fatal(err)
 	}
 	at := fmt.Sprintf("/jobs/%d/evenings", job)
-	_, page, _ := x.get(at)
+	_, page, _ := x.Get(at)
 	var key string
 	for _, f := range formsOf(page) {
 		if key = f.fields.Get("key"); key != "" {
@@ -318,13 +319,13 @@ func TestOlderPagesTakeNothingBack(t *testing.T) {
 		}
 	}
 	for _, upto := range []string{"9", "4"} {
-		x.post(at, "key", key, "upto", upto)
+		x.Post(at, "key", key, "upto", upto)
 	}
 	var kept struct{}
-	if done, err := x.store.Of(ctx).Evenings(ctx, job, &kept); err != nil || done[key] != 9 {
+	if done, err := x.Store.Of(ctx).Evenings(ctx, job, &kept); err != nil || done[key] != 9 {
 		t.Errorf("of %s %d are done, %v; one hand did 9", key, done[key], err)
 	}
-	_, page, _ = x.get("/styles?from=hinged-carton")
+	_, page, _ = x.Get("/styles?from=hinged-carton")
 	var file string
 	for _, f := range formsOf(page) {
 		if f.action == "/styles" {
@@ -332,7 +333,7 @@ func TestOlderPagesTakeNothingBack(t *testing.T) {
 		}
 	}
 	keep := func(began string) int {
-		status, _, _ := x.post("/styles", "style", file, "began", began, "keep", "1")
+		status, _, _ := x.Post("/styles", "style", file, "began", began, "keep", "1")
 		return status
 	}
 	if first := keep(""); first >= 400 {
@@ -344,14 +345,14 @@ func TestOlderPagesTakeNothingBack(t *testing.T) {
 	if again := keep("1"); again >= 400 {
 		t.Errorf("a second from the first: %d", again)
 	}
-	x.post("/styles/table", "name", "One")
-	_, page, _ = x.get("/styles/table")
+	x.Post("/styles/table", "name", "One")
+	_, page, _ = x.Get("/styles/table")
 	var draft string
 	for _, f := range formsOf(page) {
 		draft += f.fields.Get("draft")
 	}
-	x.post("/styles/table", "draft", draft, "name", "Two")
-	if status, page, _ := x.post("/styles/table", "draft", draft, "name", "Three"); !strings.Contains(page, "in another window") || !strings.Contains(page, `value="Two"`) {
+	x.Post("/styles/table", "draft", draft, "name", "Two")
+	if status, page, _ := x.Post("/styles/table", "draft", draft, "name", "Three"); !strings.Contains(page, "in another window") || !strings.Contains(page, `value="Two"`) {
 		t.Errorf("a table of an older window: %d", status)
 	}
 }
@@ -360,14 +361,14 @@ func TestOlderPagesTakeNothingBack(t *testing.T) {
 // who was struck.
 func TestAnUntouchedFormLetsNobodyIn(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
-	wren := w.person("Wren", people.Steward)
-	w.person("Ash", people.Maker)
-	at := fmt.Sprintf("/people/%d", people.Of(w.as("Ash")).ID)
-	wren.post(at, "struck", "1", "was.struck", "false")
-	wren.post(at, "place", "Stall", "was.place", "")
-	wren.post(at, "place", "", "was.place", "") // of a page from before
-	p, err := w.store.Of(t.Context()).PersonCalled(t.Context(), "Ash")
+	w := webtest.NewAtelier(t)
+	wren := w.Person("Wren", people.Steward)
+	w.Person("Ash", people.Maker)
+	at := fmt.Sprintf("/people/%d", people.Of(w.As("Ash")).ID)
+	wren.Post(at, "struck", "1", "was.struck", "false")
+	wren.Post(at, "place", "Stall", "was.place", "")
+	wren.Post(at, "place", "", "was.place", "") // of a page from before
+	p, err := w.Store.Of(t.Context()).PersonCalled(t.Context(), "Ash")
 	if err != nil || !p.Struck || p.Place != "Stall" {
 		t.Errorf("Ash is struck %v, and sits at %q, %v", p.Struck, p.Place, err)
 	}

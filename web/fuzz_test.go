@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"net/http"
@@ -14,6 +14,7 @@ import (
 	"brevium/core/style"
 	"brevium/web/form"
 	"brevium/web/page"
+	"brevium/web/webtest"
 )
 
 // readers are the forms that are posted, each with its address.
@@ -43,30 +44,30 @@ func FuzzForms(f *testing.F) {
 	f.Add(uint8(17), uint8(0), "copies.1=2&copies.9=99999&stages=2&trim=1e9&kerf=-4&add=1&version=-7")
 	f.Add(uint8(18), uint8(0), "at=0.0.0-1&x=-5&y=1e99&moving=1&turned=1&do=sheet")
 	f.Fuzz(func(t *testing.T, where, kind uint8, body string) {
-		x := newTable(t)
+		x := webtest.NewTable(t)
 		in := design.New("fuzzed", measure.MM, style.All[int(kind)%len(style.All)].ID)
 		if kind%2 == 0 && len(in.Style) > 0 && kind < uint8(len(style.Boxes())) {
 			in = design.New("fuzzed", measure.MM, style.Boxes()[kind].ID)
 			in.Things = []contents.Thing{form.NewThing(contents.Round)}
 		}
-		if _, err := x.store.Of(t.Context()).Add(t.Context(), in); err != nil {
+		if _, err := x.Store.Of(t.Context()).Add(t.Context(), in); err != nil {
 			t.Fatal(err)
 		}
-		x.post("/jobs", "copies.1", "2")
+		x.Post("/jobs", "copies.1", "2")
 		path := readers[int(where)%len(readers)]
 		q := httptest.NewRequest(http.MethodPost, path, strings.NewReader(body))
 		q.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 		r := httptest.NewRecorder()
-		x.http.ServeHTTP(r, q)
+		x.HTTP.ServeHTTP(r, q)
 		if r.Code >= 500 {
 			t.Errorf("%s with %q: %d", path, body, r.Code)
 		}
 		for _, stop := range []string{"contents", "box", "making"} {
-			if code, _, _ := x.get(page.StopURL(1, stop)); code >= 500 {
+			if code, _, _ := x.Get(page.StopURL(1, stop)); code >= 500 {
 				t.Errorf("after %s with %q the stop %s answers %d", path, body, stop, code)
 			}
 		}
-		if code, _, _ := x.get("/?find=" + url.QueryEscape(body[:min(len(body), 40)])); code != http.StatusOK {
+		if code, _, _ := x.Get("/?find=" + url.QueryEscape(body[:min(len(body), 40)])); code != http.StatusOK {
 			t.Errorf("the list answers %d to %q", code, body)
 		}
 	})

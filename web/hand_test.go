@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"context"
@@ -17,6 +17,8 @@ import (
 	"github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
+
+	"brevium/web/webtest"
 )
 
 // hand uses a page as a maker does who has never seen its code: things are
@@ -60,7 +62,7 @@ func saidOf(n *accessibility.Node, level int) said {
 // tree is the page's accessibility tree, in order, without what is ignored.
 func (b *browser) tree() []said {
 	b.t.Helper()
-	ctx, stop := context.WithTimeout(b.ctx, patience)
+	ctx, stop := context.WithTimeout(b.ctx, webtest.Patience)
 	defer stop()
 	var out []said
 	err := chromedp.Do(ctx, chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
@@ -100,7 +102,7 @@ func (b *browser) tree() []said {
 // the object that a script gives, finds.
 func (b *browser) asked(script string, question func(ctx context.Context, t *chromedp.Target, of runtime.RemoteObjectID) ([]*accessibility.Node, error)) []said {
 	b.t.Helper()
-	ctx, stop := context.WithTimeout(b.ctx, patience)
+	ctx, stop := context.WithTimeout(b.ctx, webtest.Patience)
 	defer stop()
 	var out []said
 	err := chromedp.Do(ctx, chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
@@ -139,7 +141,7 @@ func (b *browser) ofRole(role string) []said {
 func (h *hand) find(role, words string) said {
 	h.t.Helper()
 	words = strings.Join(strings.Fields(words), " ")
-	late := time.Now().Add(patience)
+	late := time.Now().Add(webtest.Patience)
 	for {
 		all := h.ofRole(role)
 		for _, match := range []func(a, b string) bool{func(a, b string) bool { return a == b }, strings.HasPrefix, strings.Contains} {
@@ -171,7 +173,7 @@ func (h *hand) press(role, words string) {
 }
 
 func (h *hand) pressOnce(s said) error {
-	ctx, stop := context.WithTimeout(h.ctx, patience)
+	ctx, stop := context.WithTimeout(h.ctx, webtest.Patience)
 	defer stop()
 	return chromedp.Do(ctx, chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
 		if _, err := cdp.Call(ctx, t, dom.ScrollIntoViewIfNeeded, dom.ScrollIntoViewIfNeededParams{BackendNodeID: s.node}); err != nil {
@@ -276,7 +278,7 @@ func (h *hand) within(actions int) {
 }
 
 // newHand opens an application without any data at a size of screen.
-func newHand(t *testing.T, x *table, wide, high int64) *hand {
+func newHand(t *testing.T, x *webtest.Table, wide, high int64) *hand {
 	t.Helper()
 	h := &hand{browser: openBrowser(t, x)}
 	h.do(chromedp.EmulateViewport(wide, high))

@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"fmt"
@@ -8,15 +8,16 @@ import (
 	"github.com/chromedp/chromedp"
 
 	"brevium/core/measure"
+	"brevium/web/webtest"
 )
 
 // At the table: see where a piece goes, drag it, keep it, look for better,
 // stop, set the sheets aside, cut, and find the offcuts in the drawer.
 func TestAJobInABrowser(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
-	x.lot(12, 12*measure.Inch, 12*measure.Inch, false)
+	x := webtest.NewTable(t)
+	x.JarBox()
+	x.Lot(12, 12*measure.Inch, 12*measure.Inch, false)
 	b := openBrowser(t, x)
 	// The box's own sheets show where a piece goes too.
 	b.visit("/boxes/1/sheets")
@@ -40,7 +41,7 @@ func TestAJobInABrowser(t *testing.T) {
 	b.until(`document.querySelector("#piece [name=x]")`)
 	b.do(chromedp.Click(`#piece button[value=keep]`))
 	b.until(`document.querySelector(".kept")`)
-	if held := x.job(1).Choices.Held; len(held) != 1 {
+	if held := x.Job(1).Choices.Held; len(held) != 1 {
 		t.Fatalf("held: %+v", held)
 	}
 	b.do(
@@ -62,7 +63,7 @@ func TestAJobInABrowser(t *testing.T) {
 		document.dispatchEvent(new PointerEvent("pointerup", at(13)));
 	})()`))
 	b.until(`document.querySelector(".stock .kept")`)
-	if p := x.job(1).Choices.Held[0].Pieces[0]; p.X != measure.Inch/2 || p.Y != measure.Inch/2 {
+	if p := x.Job(1).Choices.Held[0].Pieces[0]; p.X != measure.Inch/2 || p.Y != measure.Inch/2 {
 		t.Errorf("dragged by 13 mm it lies at %v, %v mm; want half an inch", p.X.MM(), p.Y.MM())
 	}
 	// A search can be watched, and stopped long before its time.
@@ -83,7 +84,7 @@ func TestAJobInABrowser(t *testing.T) {
 	b.until(
 		`document.querySelector(".lots").textContent.includes("offcut of fair") || document.querySelector(".lots").textContent.includes("offcut of 5")`,
 	)
-	if got := x.counts(); !strings.Contains(got, "1/0o") {
+	if got := x.Counts(); !strings.Contains(got, "1/0o") {
 		t.Errorf("the drawer holds %s", got)
 	}
 }

@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"fmt"
@@ -14,6 +14,7 @@ import (
 	"github.com/chromedp/chromedp/kb"
 
 	"brevium/core/measure"
+	"brevium/web/webtest"
 )
 
 // weather is what lies between a page and the application: nobody there, an
@@ -41,13 +42,13 @@ func (w *weather) ServeHTTP(to http.ResponseWriter, r *http.Request) {
 // again when it can.
 func TestAChangeThatIsNotKeptIsSaidAndSentAgain(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	id := x.jarBox()
-	sky := &weather{app: x.http}
-	b := openBrowser(t, &table{t, x.store, sky})
+	x := webtest.NewTable(t)
+	id := x.JarBox()
+	sky := &weather{app: x.HTTP}
+	b := openBrowser(t, &webtest.Table{T: t, Store: x.Store, HTTP: sky})
 	// A minute lies between one change and the next, so that each is undone by itself.
 	var minutes atomic.Int64
-	x.store.UseClock(func() time.Time { return time.Now().Add(time.Duration(minutes.Load()) * time.Minute) })
+	x.Store.UseClock(func() time.Time { return time.Now().Add(time.Duration(minutes.Load()) * time.Minute) })
 	b.visit("/boxes/1/sheets")
 	for i, fate := range []int32{-1, 500, http.StatusInsufficientStorage} {
 		minutes.Add(1)
@@ -59,12 +60,12 @@ func TestAChangeThatIsNotKeptIsSaidAndSentAgain(t *testing.T) {
 			b.says("The disk is full")
 		}
 		b.until(`document.querySelector("#f-copies").value == "` + copies + `"`)
-		if got := x.box(id).Inputs.Copies; got == 3+i {
+		if got := x.Box(id).Inputs.Copies; got == 3+i {
 			t.Fatalf("with %d the change was kept after all", fate)
 		}
 		sky.fate.Store(0)
 		b.says("Kept now.")
-		if got := x.box(id).Inputs.Copies; got != 3+i {
+		if got := x.Box(id).Inputs.Copies; got != 3+i {
 			t.Errorf("after %d the box has %d copies; want %d", fate, got, 3+i)
 		}
 	}
@@ -74,11 +75,11 @@ func TestAChangeThatIsNotKeptIsSaidAndSentAgain(t *testing.T) {
 	b.says("Not kept yet:")
 	sky.fate.Store(0)
 	b.says("Kept now.")
-	if got := x.box(id).Inputs.Copies; got != 4 {
+	if got := x.Box(id).Inputs.Copies; got != 4 {
 		t.Errorf("undone to %d copies; want 4", got)
 	}
 	// A box that is gone is not asked for again and again.
-	if err := x.store.Of(t.Context()).Delete(t.Context(), id); err != nil {
+	if err := x.Store.Of(t.Context()).Delete(t.Context(), id); err != nil {
 		t.Fatal(err)
 	}
 	b.set(`#f-copies`, "9")
@@ -92,9 +93,9 @@ func TestAChangeThatIsNotKeptIsSaidAndSentAgain(t *testing.T) {
 // answers; the form stays and goes when somebody does.
 func TestAFormThatLoadsAPageWaitsForSomebody(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	sky := &weather{app: x.http}
-	b := openBrowser(t, &table{t, x.store, sky})
+	x := webtest.NewTable(t)
+	sky := &weather{app: x.HTTP}
+	b := openBrowser(t, &webtest.Table{T: t, Store: x.Store, HTTP: sky})
 	b.visit("/new?start=size")
 	sky.fate.Store(-1)
 	b.set(`input[name="name"]`, "For the fair")
@@ -103,24 +104,24 @@ func TestAFormThatLoadsAPageWaitsForSomebody(t *testing.T) {
 	b.until(`document.querySelector('input[name="name"]').value == "For the fair"`)
 	sky.fate.Store(0)
 	b.until(`location.pathname == "/boxes/1/box"`)
-	if got := x.box(1); got.Name != "For the fair" || got.Inputs.Units != measure.In {
+	if got := x.Box(1); got.Name != "For the fair" || got.Inputs.Units != measure.In {
 		t.Errorf("kept as %+v", got)
 	}
 }
 
 func TestRefusalsComeAsASentence(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
-	code, body, header := x.post("/boxes/1/rename", "name", "  ")
+	x := webtest.NewTable(t)
+	x.JarBox()
+	code, body, header := x.Post("/boxes/1/rename", "name", "  ")
 	if code != http.StatusUnprocessableEntity || !strings.HasPrefix(body, "A box needs a name") ||
 		!strings.HasPrefix(header.Get("Content-Type"), "text/plain") || header.Get("HX-Reswap") != "none" {
 		t.Errorf("%d %.80q %v", code, body, header)
 	}
 	// On the box's own page it is said at the field.
-	code, body, _ = x.post("/boxes/1/rename", "name", "  ", "stop", "box")
-	if code != http.StatusUnprocessableEntity || !strings.Contains(body, `id="box-name-fault"`) || x.box(1).Name != "Jars" {
-		t.Errorf("%d, and the name is %q", code, x.box(1).Name)
+	code, body, _ = x.Post("/boxes/1/rename", "name", "  ", "stop", "box")
+	if code != http.StatusUnprocessableEntity || !strings.Contains(body, `id="box-name-fault"`) || x.Box(1).Name != "Jars" {
+		t.Errorf("%d, and the name is %q", code, x.Box(1).Name)
 	}
 }
 
@@ -128,23 +129,23 @@ func TestRefusalsComeAsASentence(t *testing.T) {
 // the maker chooses by a button.
 func TestAClashIsSettledInTheBrowser(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	id := x.jarBox()
+	x := webtest.NewTable(t)
+	id := x.JarBox()
 	b := openBrowser(t, x)
 	b.unheard()
 	b.visit("/boxes/1/box")
 	depth := `[name="options.lid.depth"]`
-	x.as("another", x.box(id).Version, "/boxes/1/box", "options.lid.depth", "1 1/4")
+	x.As("another", x.Box(id).Version, "/boxes/1/box", "options.lid.depth", "1 1/4")
 	b.set(depth, "1 1/2")
 	b.says("In another window this was changed to")
 	b.do(chromedp.Click(`button[name=take]`))
 	b.until(`document.querySelector('` + depth + `').value == "1 1/4" && !document.body.innerText.includes("In another window")`)
-	x.as("another", x.box(id).Version, "/boxes/1/box", "options.lid.depth", "1 1/8")
+	x.As("another", x.Box(id).Version, "/boxes/1/box", "options.lid.depth", "1 1/8")
 	b.set(depth, "1 3/8")
 	b.says("In another window this was changed to")
 	b.do(chromedp.Click(`.clash button:not([name])`))
 	b.until(`document.querySelector('` + depth + `').value == "1 3/8" && !document.body.innerText.includes("In another window")`)
-	if got := x.box(id).Inputs.Lengths["lid.depth"]; got != 11*measure.Inch/8 {
+	if got := x.Box(id).Inputs.Lengths["lid.depth"]; got != 11*measure.Inch/8 {
 		t.Errorf("kept, the lid is %v deep", got.MM())
 	}
 }
@@ -153,16 +154,16 @@ func TestAClashIsSettledInTheBrowser(t *testing.T) {
 // left and that it was typed in is one change, and the second word of it does not end the first.
 func TestASlowAnswerLosesNothing(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	id := x.jarBox()
-	b := openBrowser(t, &table{t, x.store, http.HandlerFunc(func(to http.ResponseWriter, r *http.Request) {
+	x := webtest.NewTable(t)
+	id := x.JarBox()
+	b := openBrowser(t, &webtest.Table{T: t, Store: x.Store, HTTP: http.HandlerFunc(func(to http.ResponseWriter, r *http.Request) {
 		if r.Method == http.MethodPost {
 			select {
 			case <-time.After(1200 * time.Millisecond):
 			case <-r.Context().Done():
 			}
 		}
-		x.http.ServeHTTP(to, r)
+		x.HTTP.ServeHTTP(to, r)
 	})})
 	b.visit("/boxes/1/sheets")
 	for _, copies := range []int{7, 8} {
@@ -170,7 +171,7 @@ func TestASlowAnswerLosesNothing(t *testing.T) {
 		b.until(`sending.size === 1`) // half a second after it is typed
 		b.do(chromedp.KeyEvent(kb.Tab))
 		b.until(`sending.size === 0 && unkept.size === 0 && !document.querySelector(".htmx-request")`)
-		if got := x.box(id).Inputs.Copies; got != copies {
+		if got := x.Box(id).Inputs.Copies; got != copies {
 			t.Errorf("%d copies are typed, and %d kept", copies, got)
 		}
 	}
@@ -180,13 +181,13 @@ func TestASlowAnswerLosesNothing(t *testing.T) {
 // field has no focus: a reading of a caliper, a value left with the Tab key.
 func TestAnAnswerTakesNothingBack(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	id := x.jarBox()
-	b := openBrowser(t, &table{t, x.store, http.HandlerFunc(func(to http.ResponseWriter, r *http.Request) {
+	x := webtest.NewTable(t)
+	id := x.JarBox()
+	b := openBrowser(t, &webtest.Table{T: t, Store: x.Store, HTTP: http.HandlerFunc(func(to http.ResponseWriter, r *http.Request) {
 		if r.Method == http.MethodPost {
 			time.Sleep(600 * time.Millisecond)
 		}
-		x.http.ServeHTTP(to, r)
+		x.HTTP.ServeHTTP(to, r)
 	})})
 	b.visit("/boxes/1/sheets")
 	const put = `(() => { const f = document.querySelector("#f-copies"); f.value = %q; f.dispatchEvent(new Event("input", {bubbles: true})) })()`
@@ -197,9 +198,9 @@ func TestAnAnswerTakesNothingBack(t *testing.T) {
 	if got := b.value(`document.querySelector("#f-copies").value`); got != "9" {
 		t.Errorf("9 is put in before the answer to 7 comes, and %s stands there after it", got)
 	}
-	for end := time.Now().Add(patience); x.box(id).Inputs.Copies != 9; time.Sleep(20 * time.Millisecond) {
+	for end := time.Now().Add(webtest.Patience); x.Box(id).Inputs.Copies != 9; time.Sleep(20 * time.Millisecond) {
 		if time.Now().After(end) {
-			t.Fatalf("9 is put in and %d kept", x.box(id).Inputs.Copies)
+			t.Fatalf("9 is put in and %d kept", x.Box(id).Inputs.Copies)
 		}
 	}
 }

@@ -1,18 +1,20 @@
-package web
+package web_test
 
 import (
 	"testing"
+
+	"brevium/web/webtest"
 )
 
 // On a page of 1280 no label of a drawing is smaller than 9 px.
 func TestLabelsCanBeRead(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
-	x.post("/boxes/1/dressing", "mats.add", "base")
-	x.post("/boxes/1/dressing", "mats.add", "lid")
+	x := webtest.NewTable(t)
+	x.JarBox()
+	x.Post("/boxes/1/dressing", "mats.add", "base")
+	x.Post("/boxes/1/dressing", "mats.add", "lid")
 	b := openBrowser(t, x)
-	for _, stop := range stops {
+	for _, stop := range webtest.Stops {
 		b.visit("/boxes/1/" + stop)
 		got := b.value(`(() => {
 			let small = [];

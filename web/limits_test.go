@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"archive/zip"
@@ -30,6 +30,7 @@ import (
 	"brevium/photo"
 	"brevium/store"
 	"brevium/web/form"
+	"brevium/web/webtest"
 )
 
 // Of everything in the table of limits as many are taken, and one more is refused with a
@@ -117,11 +118,11 @@ func plainPicture(t *testing.T, wide, high int) []byte {
 }
 
 // limitMaker is a maker of a workshop.
-func limitMaker(t *testing.T) (*atelier, *visitor) {
+func limitMaker(t *testing.T) (*webtest.Atelier, *webtest.Visitor) {
 	t.Helper()
-	w := newAtelier(t)
-	w.person("Wren", people.Steward)
-	return w, w.person("Ash", people.Maker)
+	w := webtest.NewAtelier(t)
+	w.Person("Wren", people.Steward)
+	return w, w.Person("Ash", people.Maker)
 }
 
 func limitTries() map[string]func(t *testing.T) sender {
@@ -139,8 +140,8 @@ func limitTries() map[string]func(t *testing.T) sender {
 	}
 	sent := func(path string, file func(t *testing.T, n int) []byte) func(t *testing.T) sender {
 		return func(t *testing.T) sender {
-			x := newTable(t)
-			return func(n int) (int, string) { status, said, _ := x.send(path, file(t, n)); return status, said }
+			x := webtest.NewTable(t)
+			return func(n int) (int, string) { status, said, _ := x.Send(path, file(t, n)); return status, said }
 		}
 	}
 	photoOf := func(n int) photo.Picture {
@@ -148,15 +149,15 @@ func limitTries() map[string]func(t *testing.T) sender {
 	}
 	brought := func(list func(n int) (any, map[string][]byte)) func(t *testing.T) sender {
 		return func(t *testing.T) sender {
-			x := newTable(t)
+			x := webtest.NewTable(t)
 			return func(n int) (int, string) {
 				l, files := list(n)
-				before, err := x.store.Of(t.Context()).Boxes(t.Context())
+				before, err := x.Store.Of(t.Context()).Boxes(t.Context())
 				if err != nil {
 					t.Fatal(err)
 				}
-				status, said, _ := x.send("/data/bring", zipOf(t, l, files))
-				if all, err := x.store.Of(t.Context()).Boxes(t.Context()); status >= 400 && (err != nil || len(all) > len(before)) {
+				status, said, _ := x.Send("/data/bring", zipOf(t, l, files))
+				if all, err := x.Store.Of(t.Context()).Boxes(t.Context()); status >= 400 && (err != nil || len(all) > len(before)) {
 					return http.StatusInternalServerError, "something was kept"
 				}
 				return status, said
@@ -165,18 +166,18 @@ func limitTries() map[string]func(t *testing.T) sender {
 	}
 	return map[string]func(t *testing.T) sender{
 		"bytes of a form, a list, a design": func(t *testing.T) sender {
-			x := newTable(t)
+			x := webtest.NewTable(t)
 			return func(n int) (int, string) {
 				const begins = "units=cm&more="
 				q := httptest.NewRequest(http.MethodPost, "/units", strings.NewReader(begins+strings.Repeat("x", n-len(begins))))
 				q.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 				r := httptest.NewRecorder()
-				x.http.ServeHTTP(r, q)
+				x.HTTP.ServeHTTP(r, q)
 				return r.Code, r.Body.String()
 			}
 		},
 		"designs brought in at once": func(t *testing.T) sender {
-			x := newTable(t)
+			x := webtest.NewTable(t)
 			return func(n int) (int, string) {
 				var body bytes.Buffer
 				f := multipart.NewWriter(&body)
@@ -195,32 +196,32 @@ func limitTries() map[string]func(t *testing.T) sender {
 				q := httptest.NewRequest(http.MethodPost, "/bring", &body)
 				q.Header.Set("Content-Type", f.FormDataContentType())
 				r := httptest.NewRecorder()
-				x.http.ServeHTTP(r, q)
+				x.HTTP.ServeHTTP(r, q)
 				return r.Code, r.Body.String()
 			}
 		},
 		"letters of a recipe": func(t *testing.T) sender {
-			x := newTable(t)
+			x := webtest.NewTable(t)
 			return func(n int) (int, string) {
-				status, said, _ := x.get("/read?text=" + "tray+4+x+4+x+1.+" + strings.Repeat("a", n-len("tray 4 x 4 x 1. ")))
+				status, said, _ := x.Get("/read?text=" + "tray+4+x+4+x+1.+" + strings.Repeat("a", n-len("tray 4 x 4 x 1. ")))
 				return status, said
 			}
 		},
 		"bytes of a style file": func(t *testing.T) sender {
-			x := newTable(t)
+			x := webtest.NewTable(t)
 			text, err := os.ReadFile("../core/stylefile/examples/hinged-carton.json")
 			if err != nil {
 				t.Fatal(err)
 			}
 			return func(n int) (int, string) {
-				status, said, _ := x.post("/styles", "style", string(text)+strings.Repeat(" ", n-len(text)))
+				status, said, _ := x.Post("/styles", "style", string(text)+strings.Repeat(" ", n-len(text)))
 				return status, said
 			}
 		},
 		"versions of styles of one's own": func(t *testing.T) sender {
-			x := newTable(t)
+			x := webtest.NewTable(t)
 			return many(func(kept int) error {
-				_, err := x.store.Of(t.Context()).AddStyle(t.Context(), "kept", kept, func(int) ([]byte, error) { return []byte(`{}`), nil })
+				_, err := x.Store.Of(t.Context()).AddStyle(t.Context(), "kept", kept, func(int) ([]byte, error) { return []byte(`{}`), nil })
 				return err
 			})
 		},
@@ -233,23 +234,23 @@ func limitTries() map[string]func(t *testing.T) sender {
 			return plainPicture(t, 5000, (n+4999)/5000)
 		}),
 		"photographs kept, for one maker alone": func(t *testing.T) sender {
-			x := newTable(t)
-			return many(func(i int) error { return x.store.Of(t.Context()).PutPhoto(t.Context(), photoOf(i), false) })
+			x := webtest.NewTable(t)
+			return many(func(i int) error { return x.Store.Of(t.Context()).PutPhoto(t.Context(), photoOf(i), false) })
 		},
 		"photographs kept, each in a workshop": func(t *testing.T) sender {
 			w, _ := limitMaker(t)
-			ctx := w.as("Ash")
-			return many(func(i int) error { return w.store.Of(ctx).PutPhoto(ctx, photoOf(i), false) })
+			ctx := w.As("Ash")
+			return many(func(i int) error { return w.Store.Of(ctx).PutPhoto(ctx, photoOf(i), false) })
 		},
 		"bytes of a copy or a zip": func(t *testing.T) sender {
-			x := newTable(t)
+			x := webtest.NewTable(t)
 			return func(n int) (int, string) {
 				// The length is told first; what would follow is not waited for.
 				q := httptest.NewRequest(http.MethodPost, "/data/restore", http.NoBody)
 				q.Header.Set("Content-Type", "multipart/form-data; boundary=x")
 				q.ContentLength = int64(n)
 				r := httptest.NewRecorder()
-				x.http.ServeHTTP(r, q)
+				x.HTTP.ServeHTTP(r, q)
 				if r.Code == http.StatusUnprocessableEntity && strings.Contains(r.Body.String(), "Choose a file first") {
 					return http.StatusOK, "" // it was read, and has no file
 				}
@@ -304,36 +305,36 @@ func limitTries() map[string]func(t *testing.T) sender {
 		}),
 		"boxes, each in a workshop": func(t *testing.T) sender {
 			w, _ := limitMaker(t)
-			ctx := w.as("Ash")
+			ctx := w.As("Ash")
 			return many(func(int) error {
-				_, err := w.store.Of(ctx).Add(ctx, design.New("Jars", measure.MM, "tray"))
+				_, err := w.Store.Of(ctx).Add(ctx, design.New("Jars", measure.MM, "tray"))
 				return err
 			})
 		},
 		"jobs, each in a workshop": func(t *testing.T) sender {
 			w, _ := limitMaker(t)
-			ctx := w.as("Ash")
-			box, err := w.store.Of(ctx).Add(ctx, design.New("Jars", measure.MM, "tray"))
+			ctx := w.As("Ash")
+			box, err := w.Store.Of(ctx).Add(ctx, design.New("Jars", measure.MM, "tray"))
 			if err != nil {
 				t.Fatal(err)
 			}
 			return many(func(int) error {
-				_, err := w.store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: box, Copies: 1}}})
+				_, err := w.Store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: box, Copies: 1}}})
 				return err
 			})
 		},
 		"kept things, each in a workshop": func(t *testing.T) sender {
 			w, _ := limitMaker(t)
-			ctx := w.as("Ash")
+			ctx := w.As("Ash")
 			return many(func(i int) error {
 				thing := form.NewThing(contents.Round)
 				thing.Name = fmt.Sprint("jar ", i)
-				return w.store.Of(ctx).KeepThing(ctx, thing)
+				return w.Store.Of(ctx).KeepThing(ctx, thing)
 			})
 		},
 		"notes, each in a workshop": func(t *testing.T) sender {
 			w, _ := limitMaker(t)
-			ctx := w.as("Ash")
+			ctx := w.As("Ash")
 			design := design.New("Jars", measure.MM, "tray").Write()
 			bring := false
 			return func(n int) (int, string) {
@@ -345,18 +346,18 @@ func limitTries() map[string]func(t *testing.T) sender {
 					notes = notes[n-1:]
 				}
 				bring = true
-				_, err := w.store.Of(ctx).BringNotes(ctx, notes)
+				_, err := w.Store.Of(ctx).BringNotes(ctx, notes)
 				return of(err)
 			}
 		},
 		"piles of paper at a table": func(t *testing.T) sender {
-			x := newTable(t)
+			x := webtest.NewTable(t)
 			sheet, _ := paper.SheetNamed("A4")
 			pile := func(i int) drawer.Lot {
 				return drawer.Lot{Card: paper.Card{Name: fmt.Sprint("card ", i), GSM: 200, Thickness: 270_000, Direction: paper.NoDirection}, Sheet: sheet.Name, Width: sheet.Width, Height: sheet.Height, Count: 1}
 			}
 			return func(n int) (int, string) {
-				lots, err := x.store.Of(t.Context()).Lots(t.Context())
+				lots, err := x.Store.Of(t.Context()).Lots(t.Context())
 				if err != nil {
 					return of(err)
 				}
@@ -364,22 +365,22 @@ func limitTries() map[string]func(t *testing.T) sender {
 				for i := len(lots); i < n; i++ {
 					more = append(more, pile(i))
 				}
-				return of(x.store.Of(t.Context()).AddLots(t.Context(), more))
+				return of(x.Store.Of(t.Context()).AddLots(t.Context(), more))
 			}
 		},
 		"supplies at a table": func(t *testing.T) sender {
-			x := newTable(t)
+			x := webtest.NewTable(t)
 			return many(func(i int) error {
-				return x.store.Of(t.Context()).SetGoods(t.Context(), []cupboard.Good{{Kind: cupboard.Kinds[0], Name: fmt.Sprint("glue ", i), Amount: 1}})
+				return x.Store.Of(t.Context()).SetGoods(t.Context(), []cupboard.Good{{Kind: cupboard.Kinds[0], Name: fmt.Sprint("glue ", i), Amount: 1}})
 			})
 		},
 		"seats of a class": func(t *testing.T) sender {
-			w := newAtelier(t)
-			_, _, path := openClass(t, w)
+			w := webtest.NewAtelier(t)
+			_, _, path := webtest.OpenClass(t, w)
 			taken := 0
 			return func(n int) (status int, said string) {
 				for ; taken < n; taken++ {
-					if status, said, _ = w.visitor("10.0.0.9").post(path, "name", fmt.Sprint("pupil ", taken)); status >= 400 {
+					if status, said, _ = w.Visitor("10.0.0.9").Post(path, "name", fmt.Sprint("pupil ", taken)); status >= 400 {
 						return status, said
 					}
 				}
@@ -387,12 +388,12 @@ func limitTries() map[string]func(t *testing.T) sender {
 			}
 		},
 		"seats of a class on one device": func(t *testing.T) sender {
-			w := newAtelier(t)
-			_, _, path := openClass(t, w)
-			phone, taken := w.visitor("10.0.0.9"), 0
+			w := webtest.NewAtelier(t)
+			_, _, path := webtest.OpenClass(t, w)
+			phone, taken := w.Visitor("10.0.0.9"), 0
 			return func(n int) (status int, said string) {
 				for ; taken < n; taken++ {
-					if status, said, _ = phone.post(path, "name", fmt.Sprint("pupil ", taken), "second", "1"); status >= 400 {
+					if status, said, _ = phone.Post(path, "name", fmt.Sprint("pupil ", taken), "second", "1"); status >= 400 {
 						return status, said
 					}
 				}
@@ -401,9 +402,9 @@ func limitTries() map[string]func(t *testing.T) sender {
 		},
 		"passkeys of one person": func(t *testing.T) sender {
 			w, _ := limitMaker(t)
-			p := people.Of(w.as("Ash"))
+			p := people.Of(w.As("Ash"))
 			return many(func(i int) error {
-				return w.store.Of(t.Context()).AddPasskey(t.Context(), store.Passkey{ID: slices.Concat([]byte("key"), []byte(strconv.Itoa(i))), Person: p.ID, Key: []byte(`{}`)})
+				return w.Store.Of(t.Context()).AddPasskey(t.Context(), store.Passkey{ID: slices.Concat([]byte("key"), []byte(strconv.Itoa(i))), Person: p.ID, Key: []byte(`{}`)})
 			})
 		},
 	}

@@ -1,104 +1,29 @@
-package web
+package web_test
 
 import (
-	"bufio"
 	"context"
 	"errors"
 	"fmt"
-	"net/http"
-	"strings"
 	"sync"
 	"testing"
-	"time"
 
 	"github.com/chromedp/chromedp"
 
-	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/measure"
 	"brevium/core/people"
 	"brevium/store"
-	"brevium/web/form"
+	"brevium/web/webtest"
 )
 
-// shared is a box that Ash shares, and two makers.
-func sharedBox(t testing.TB, w *atelier) (id int64, ash, rowan *visitor) {
-	t.Helper()
-	ash, rowan = w.person("Ash", people.Maker), w.person("Rowan", people.Maker)
-	ctx := w.as("Ash")
-	id, err := w.store.Of(ctx).Add(ctx, design.New("Jars", measure.In, "tray-lid"))
-	if err := errors.Join(err, w.store.Of(ctx).Share(ctx, store.BoxSort, id, true)); err != nil {
-		t.Fatal(err)
-	}
-	return id, ash, rowan
-}
-
-// Who looks at a shared box is told within a moment when another changes it; who may not
-// see it is told nothing, and the line ends when it is kept again.
-func TestChangesAreTold(t *testing.T) {
-	t.Parallel()
-	w := newAtelier(t)
-	id, ash, rowan := sharedBox(t, w)
-	r, err := http.NewRequest(http.MethodGet, fmt.Sprintf("%s/live/boxes/%d", w.url, id), nil)
-	if err != nil {
-		t.Fatal(err)
-	}
-	a, err := rowan.http.Do(r)
-	if err != nil || a.StatusCode != 200 || a.Header.Get("Content-Type") != "text/event-stream" {
-		t.Fatalf("%v, %v", a, err)
-	}
-	defer a.Body.Close()
-	lines := make(chan string)
-	go func() {
-		defer close(lines)
-		for s := bufio.NewScanner(a.Body); s.Scan(); {
-			if data, is := strings.CutPrefix(s.Text(), "data: "); is {
-				lines <- data
-			}
-		}
-	}()
-	next := func() string {
-		t.Helper()
-		select {
-		case line := <-lines:
-			return line
-		case <-time.After(10 * time.Second):
-			t.Fatal("nothing is told")
-			return ""
-		}
-	}
-	first := next()
-	if status, _, _ := ash.post(fmt.Sprintf("/boxes/%d/rename", id), "name", "More jars"); status >= 400 {
-		t.Fatalf("renaming: %d", status)
-	}
-	second := next()
-	p, _ := w.store.Of(t.Context()).PersonCalled(t.Context(), "Ash")
-	if err := w.store.Of(people.With(t.Context(), p)).Tick(people.With(t.Context(), p), id, "cut.base", "m", true); err != nil {
-		t.Fatal(err)
-	}
-	third := next()
-	if first == second || second == third {
-		t.Errorf("told are %q, %q, %q", first, second, third)
-	}
-	if status, _, _ := w.person("Finch", people.Guest).get(fmt.Sprintf("/live/boxes/%d", id+1)); status != http.StatusNotFound {
-		t.Errorf("of a box that is not there: %d", status)
-	}
-	ash.post(fmt.Sprintf("/boxes/%d/share", id))
-	for range lines { // to its end
-	}
-	if status, _, _ := rowan.get(fmt.Sprintf("/live/boxes/%d", id)); status != http.StatusNotFound {
-		t.Errorf("of a box that is kept again: %d", status)
-	}
-}
-
 // signedIn is somebody at a machine of their own, signed in.
-func signedIn(t *testing.T, w *atelier, name string) *hand {
+func signedIn(t *testing.T, w *webtest.Atelier, name string) *hand {
 	t.Helper()
-	h := newHand(t, w.table, 1280, 900)
+	h := newHand(t, w.Table, 1280, 900)
 	h.visit("/sign-in")
 	h.write("Your name", name)
-	h.write("Password", goodPassword)
+	h.write("Password", webtest.GoodPassword)
 	h.press("button", "Sign in")
 	h.until(`location.pathname === "/"`)
 	return h
@@ -107,7 +32,7 @@ func signedIn(t *testing.T, w *atelier, name string) *hand {
 // tells is what a script comes to on the page.
 func (b *browser) tells(script string) string {
 	b.t.Helper()
-	ctx, stop := context.WithTimeout(b.ctx, patience)
+	ctx, stop := context.WithTimeout(b.ctx, webtest.Patience)
 	defer stop()
 	said, err := chromedp.Run(ctx, chromedp.Evaluate[string](script))
 	if err != nil {
@@ -120,9 +45,9 @@ func (b *browser) tells(script string) string {
 // units are theirs to choose.
 func TestAGuestLooksOn(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
-	id, _, _ := sharedBox(t, w)
-	w.person("Finch", people.Guest)
+	w := webtest.NewAtelier(t)
+	id, _, _ := webtest.SharedBox(t, w)
+	w.Person("Finch", people.Guest)
 	h := signedIn(t, w, "Finch")
 	for _, stop := range []string{"box", "contents", "making"} {
 		h.visit(fmt.Sprintf("/boxes/%d/%s", id, stop))
@@ -138,8 +63,8 @@ func TestAGuestLooksOn(t *testing.T) {
 // nothing; and what one types is not lost by it.
 func TestTwoAtOneTable(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
-	id, _, _ := sharedBox(t, w)
+	w := webtest.NewAtelier(t)
+	id, _, _ := webtest.SharedBox(t, w)
 	ash, rowan := signedIn(t, w, "Ash"), signedIn(t, w, "Rowan")
 	making := fmt.Sprintf("/boxes/%d/making", id)
 	ash.visit(making)
@@ -156,18 +81,18 @@ func TestTwoAtOneTable(t *testing.T) {
 // asked about; sheets are set aside and taken once, however many press at one moment.
 func TestTwoAtOneJob(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
-	one, _, _ := sharedBox(t, w)
-	ctx := w.as("Ash")
+	w := webtest.NewAtelier(t)
+	one, _, _ := webtest.SharedBox(t, w)
+	ctx := w.As("Ash")
 	lot := drawer.Lot{Card: design.UsualCard, Width: 12 * measure.Inch, Height: 12 * measure.Inch, Count: 60}
 	lot.Complete()
-	id, err := w.store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: one, Copies: 11}}})
-	if err := errors.Join(err, w.store.Of(ctx).AddLots(ctx, []drawer.Lot{lot}), w.store.Of(ctx).Share(ctx, store.JobSort, id, true)); err != nil {
+	id, err := w.Store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: one, Copies: 11}}})
+	if err := errors.Join(err, w.Store.Of(ctx).AddLots(ctx, []drawer.Lot{lot}), w.Store.Of(ctx).Share(ctx, store.JobSort, id, true)); err != nil {
 		t.Fatal(err)
 	}
 	sheets := func() (all, reserved int) {
 		t.Helper()
-		lots, err := w.store.Of(ctx).Lots(ctx)
+		lots, err := w.Store.Of(ctx).Lots(ctx)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -201,14 +126,14 @@ func TestTwoAtOneJob(t *testing.T) {
 	ash.until(fmt.Sprintf(`document.querySelector("[name='%s']").value === "5"`, field))
 	rowan.do(js(`document.activeElement.blur()`))
 	rowan.until(`document.querySelector("main").innerText.includes("5") && document.querySelector(".clash, [data-clash]") !== null`)
-	if j, err := w.store.Of(ctx).Job(ctx, id); err != nil || j.Items[0].Copies != 5 {
+	if j, err := w.Store.Of(ctx).Job(ctx, id); err != nil || j.Items[0].Copies != 5 {
 		t.Errorf("undecided there are %v, %v", j.Items, err)
 	}
 	rowan.visit(job)
 	// Many press at one moment: begun and finished once.
-	at := map[string]*visitor{"Ash": w.visitor("10.0.0.1"), "Rowan": w.visitor("10.0.0.2")}
+	at := map[string]*webtest.Visitor{"Ash": w.Visitor("10.0.0.1"), "Rowan": w.Visitor("10.0.0.2")}
 	for name, v := range at {
-		v.post("/sign-in", "name", name, "password", goodPassword)
+		v.Post("/sign-in", "name", name, "password", webtest.GoodPassword)
 	}
 	whole, _ := sheets()
 	press := func(what string) {
@@ -216,7 +141,7 @@ func TestTwoAtOneJob(t *testing.T) {
 		for range 4 {
 			for _, v := range at {
 				all.Go(func() {
-					if status, _, _ := v.post(job + "/" + what); status >= 500 {
+					if status, _, _ := v.Post(job + "/" + what); status >= 500 {
 						t.Errorf("%s: %d", what, status)
 					}
 				})
@@ -240,46 +165,5 @@ func TestTwoAtOneJob(t *testing.T) {
 	left, still := sheets()
 	if reserved == 0 || left != whole-reserved || still != 0 {
 		t.Errorf("of %d sheets %d were set aside; %d are left, %d set aside", whole, reserved, left, still)
-	}
-}
-
-// One has one search at a time in a workshop, so that all take turns.
-func TestSearchesTakeTurns(t *testing.T) {
-	t.Parallel()
-	w := newAtelier(t)
-	ash := w.person("Ash", people.Maker)
-	ctx := w.as("Ash")
-	in := design.New("Jars", measure.In, "tray-lid")
-	jar := form.NewThing(contents.Round)
-	jar.Count = 4
-	in.Things = []contents.Thing{jar}
-	id, err := w.store.Of(ctx).Add(ctx, in)
-	if err != nil {
-		t.Fatal(err)
-	}
-	w.lot(3, 12*measure.Inch, 12*measure.Inch, false)
-	_, _, h := ash.post("/jobs", fmt.Sprintf("copies.%d", id), "23")
-	job := h.Get("Location")
-	search := job + "/search"
-	refused := 0
-	for round := 0; round < 8 && refused == 0; round++ { // a search may end before the other is asked for
-		said := make(chan string, 2)
-		for range 2 { // whichever comes first is let through
-			go func() {
-				_, lines, _ := ash.do(http.MethodPost, search, map[string]string{"Accept": "application/x-ndjson"}, "seconds", "2")
-				said <- lines
-			}()
-		}
-		for _, lines := range []string{<-said, <-said} {
-			if strings.Contains(lines, "under way already") {
-				refused++
-			}
-		}
-	}
-	if refused != 1 {
-		t.Errorf("of two searches of one %d are refused", refused)
-	}
-	if _, lines, _ := ash.do(http.MethodPost, search, map[string]string{"Accept": "application/x-ndjson"}, "seconds", "1"); strings.Contains(lines, "under way already") {
-		t.Error("afterwards a search is refused")
 	}
 }

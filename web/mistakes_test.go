@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"fmt"
@@ -10,6 +10,7 @@ import (
 
 	"brevium/core/measure"
 	"brevium/core/sample"
+	"brevium/web/webtest"
 )
 
 // mistake is something that makers type, and what is said of it.
@@ -46,10 +47,10 @@ var mistakes = []mistake{
 // typed beside it is kept; and one press puts back what was there.
 func TestTwentyMistakes(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
-	x.post("/boxes/1/dressing", "mats.add", "lid")
-	x.post("/jobs", "copies.1", "2", "name", "Fair")
+	x := webtest.NewTable(t)
+	x.JarBox()
+	x.Post("/boxes/1/dressing", "mats.add", "lid")
+	x.Post("/jobs", "copies.1", "2", "name", "Fair")
 	h := newHand(t, x, 1280, 800)
 	for n, m := range mistakes {
 		if !sample.Takes(t, n) {
@@ -104,15 +105,15 @@ func (h *hand) mistype(words, value string) {
 // After a refused change the next one is taken, and leaving the page asks.
 func TestOnlyTheWrongFieldIsRefused(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	id := x.jarBox()
+	x := webtest.NewTable(t)
+	id := x.JarBox()
 	h := newHand(t, x, 1280, 800)
 	h.visit("/boxes/1/box")
 	h.mistype("Lid depth", "1//2")
 	h.says("Still the earlier box")
 	h.press("radio", "Open tray")
 	h.until(`document.querySelector(".tape .here .answer").innerText == "Open tray"`)
-	if got := x.box(id).Inputs.Style; got != "tray" {
+	if got := x.Box(id).Inputs.Style; got != "tray" {
 		t.Errorf("the next change was dropped: it is a %s", got)
 	}
 	h.visit("/boxes/1/contents")
@@ -120,7 +121,7 @@ func TestOnlyTheWrongFieldIsRefused(t *testing.T) {
 	h.find("button", "Put ")
 	h.write("How many", "2")
 	h.until(`document.querySelector("[name='contents[0].count']").value == "2"`)
-	if in := x.box(id).Inputs; in.Things[0].Count != 2 || in.Things[0].Length != 48*measure.Millimetre {
+	if in := x.Box(id).Inputs; in.Things[0].Count != 2 || in.Things[0].Length != 48*measure.Millimetre {
 		t.Errorf("kept as %+v", in.Things[0])
 	}
 	asked := h.value(`(() => { const e = new Event("beforeunload", {cancelable: true}); window.dispatchEvent(e); return e.defaultPrevented })()`)
@@ -130,7 +131,7 @@ func TestOnlyTheWrongFieldIsRefused(t *testing.T) {
 	// What may have been meant is one press.
 	h.press("button", "48 mm?")
 	h.until(`!document.querySelector("[aria-invalid=true]")`)
-	if in := x.box(id).Inputs; in.Things[0].Length != 48*measure.Millimetre {
+	if in := x.Box(id).Inputs; in.Things[0].Length != 48*measure.Millimetre {
 		t.Errorf("48 mm was taken as %v", in.Things[0].Length)
 	}
 }
@@ -139,9 +140,9 @@ func TestOnlyTheWrongFieldIsRefused(t *testing.T) {
 // where it is said.
 func TestARefusedChoiceIsPutBack(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	id := x.jarBox()
-	x.post("/boxes/1/box", "size.basis", "scored")
+	x := webtest.NewTable(t)
+	id := x.JarBox()
+	x.Post("/boxes/1/box", "size.basis", "scored")
 	h := newHand(t, x, 1280, 800)
 	h.visit("/boxes/1/sheets")
 	for _, sheet := range []string{"12 × 12 in"} {
@@ -153,7 +154,7 @@ func TestARefusedChoiceIsPutBack(t *testing.T) {
 	}
 	h.press("button", "Put ")
 	h.until(`!document.querySelector("[aria-invalid=true]") && document.querySelector("#f-sheets").checked`)
-	if got := x.box(id).Inputs.Sheets; len(got) != 1 {
+	if got := x.Box(id).Inputs.Sheets; len(got) != 1 {
 		t.Errorf("the sheets are %v", got)
 	}
 }

@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"fmt"
@@ -12,6 +12,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/sample"
+	"brevium/web/webtest"
 )
 
 // The unit buttons work on every page that has them, and what was typed there
@@ -45,8 +46,8 @@ func TestUnitButtonsOnEveryPage(t *testing.T) {
 // press away with its reason, and when it is chosen all the same it is said.
 func TestBoxesAreChosenByKeyboard(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
+	x := webtest.NewTable(t)
+	x.JarBox()
 	h := newHand(t, x, 1280, 800)
 	h.visit("/boxes/1/box")
 	order := func() string {
@@ -74,8 +75,8 @@ func TestBoxesAreChosenByKeyboard(t *testing.T) {
 // around them; undone to the start, the button that did it keeps it.
 func TestOpenThingsStayOpen(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
+	x := webtest.NewTable(t)
+	x.JarBox()
 	h := newHand(t, x, 1280, 800)
 	h.visit("/boxes/1/box")
 	h.press("DisclosureTriangle", "Name, weight, colours and print")
@@ -97,7 +98,7 @@ func TestOpenThingsStayOpen(t *testing.T) {
 // A new box follows what is chosen at once: its fields, its picture, its size.
 func TestANewBoxFollowsAtOnce(t *testing.T) {
 	t.Parallel()
-	h := newHand(t, newTable(t), 1280, 800)
+	h := newHand(t, webtest.NewTable(t), 1280, 800)
 	h.visit("/new")
 	h.pick("Shape", "a block")
 	h.find("textbox", "Width")
@@ -119,8 +120,8 @@ func TestANewBoxFollowsAtOnce(t *testing.T) {
 // Single keys do nothing on a button, and nothing at all once switched off.
 func TestSingleKeysCanBeSwitchedOff(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
+	x := webtest.NewTable(t)
+	x.JarBox()
 	h := newHand(t, x, 1280, 800)
 	h.visit("/boxes/1/fit")
 	h.do(chromedp.Focus("#undo"))
@@ -151,8 +152,8 @@ func TestSingleKeysCanBeSwitchedOff(t *testing.T) {
 // while they are scrolled, and Next is at hand.
 func TestOnAPhone(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
+	x := webtest.NewTable(t)
+	x.JarBox()
 	h := newHand(t, x, 390, 844)
 	for _, page := range []string{"contents", "box", "fit", "dressing"} {
 		h.visit("/boxes/1/" + page)
@@ -170,39 +171,39 @@ func TestOnAPhone(t *testing.T) {
 // What is deleted by mistake comes back, and a box that a job waits for says so.
 func TestDeletingIsSaidAndUndone(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
-	x.post("/jobs", "copies.1", "2", "name", "Winter fair")
+	x := webtest.NewTable(t)
+	x.JarBox()
+	x.Post("/jobs", "copies.1", "2", "name", "Winter fair")
 	h := newHand(t, x, 1280, 800)
 	h.visit("/jobs/1")
 	h.press("button", "Delete this job")
 	h.press("button", "Undo: bring it back")
 	h.find("link", "Winter fair")
-	x.post("/boxes/1/delete")
+	x.Post("/boxes/1/delete")
 	h.visit("/?deleted=1")
 	h.says("The job “Winter fair” makes it")
 	// A stray size beside a sheet that has its own is not passed over.
-	if code, body, _ := x.post("/drawer", "card", "Oat", "gsm", "240", "direction", "none", "sheet", "A4", "width", "5", "count", "1", "price", "0"); code != 422 || !strings.Contains(body, "has its own size") {
+	if code, body, _ := x.Post("/drawer", "card", "Oat", "gsm", "240", "direction", "none", "sheet", "A4", "width", "5", "count", "1", "price", "0"); code != 422 || !strings.Contains(body, "has its own size") {
 		t.Errorf("a stray width: %d", code)
 	}
 	// Nor is a job without a name, or one that only loses it.
-	if code, body, _ := x.post("/jobs/1", "name", " "); code != 422 || !strings.Contains(body, "A job needs a name") || x.job(1).Name != "Winter fair" {
-		t.Errorf("a job's name taken away: %d, %q", code, x.job(1).Name)
+	if code, body, _ := x.Post("/jobs/1", "name", " "); code != 422 || !strings.Contains(body, "A job needs a name") || x.Job(1).Name != "Winter fair" {
+		t.Errorf("a job's name taken away: %d, %q", code, x.Job(1).Name)
 	}
 }
 
 // What a page says of sheets, cuts and air agrees with itself.
 func TestSentencesAgree(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
-	x.post("/boxes/1/sheets", "copies", "1")
+	x := webtest.NewTable(t)
+	x.JarBox()
+	x.Post("/boxes/1/sheets", "copies", "1")
 	lot := drawer.Lot{Card: paper.Card{Name: "Plain card", GSM: 240, Direction: paper.NoDirection}, Sheet: "12 × 12 in", Width: 12 * measure.Inch, Height: 12 * measure.Inch, Count: 38}
-	if err := x.store.Of(t.Context()).AddLots(t.Context(), []drawer.Lot{lot}); err != nil {
+	if err := x.Store.Of(t.Context()).AddLots(t.Context(), []drawer.Lot{lot}); err != nil {
 		t.Fatal(err)
 	}
-	x.post("/jobs", "copies.1", "30", "name", "Thirty")
-	_, job, _ := x.get("/jobs/1")
+	x.Post("/jobs", "copies.1", "30", "name", "Thirty")
+	_, job, _ := x.Get("/jobs/1")
 	for _, says := range []string{"sheets 1–30: cuts 1 and 2", "38 sheets", "at these sizes no fewer can do"} {
 		if !strings.Contains(job, says) {
 			t.Errorf("the job does not say %q", says)
@@ -213,11 +214,11 @@ func TestSentencesAgree(t *testing.T) {
 			t.Errorf("the job says %q", wrong)
 		}
 	}
-	x.post("/jobs/1", "copies.1", "34")
-	if _, more, _ := x.get("/jobs/1"); !strings.Contains(more, "They are bought: put them in the drawer") {
+	x.Post("/jobs/1", "copies.1", "34")
+	if _, more, _ := x.Get("/jobs/1"); !strings.Contains(more, "They are bought: put them in the drawer") {
 		t.Error("two sheets to buy are not said as two")
 	}
-	_, contents, _ := x.get("/boxes/1/contents")
+	_, contents, _ := x.Get("/boxes/1/contents")
 	var first, chosen int
 	i := strings.Index(contents, " % of the room they need is air")
 	fmt.Sscan(contents[strings.LastIndexAny(contents[:i], " >;")+1:i], &first)

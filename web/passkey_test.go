@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"context"
@@ -11,15 +11,16 @@ import (
 	"github.com/chromedp/chromedp"
 
 	"brevium/core/people"
+	"brevium/web/webtest"
 )
 
 // On a device with a chip for it: a passkey is made, one signs in with it and without the
 // password, and not any more once it is taken away; a made-up answer is of nobody.
 func TestPasskeys(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
-	w.person("Wren", people.Steward)
-	h := newHand(t, w.table, 1280, 800)
+	w := webtest.NewAtelier(t)
+	w.Person("Wren", people.Steward)
+	h := newHand(t, w.Table, 1280, 800)
 	h.at = strings.Replace(h.at, "127.0.0.1", "localhost", 1) // keys are of names
 	h.do(chromedp.Func(func(ctx context.Context, tab *chromedp.Target) error {
 		if _, err := cdp.Call(ctx, tab, webauthn.Enable, webauthn.EnableParams{}); err != nil {
@@ -32,7 +33,7 @@ func TestPasskeys(t *testing.T) {
 	}))
 	h.visit("/sign-in")
 	h.write("Your name", "Wren")
-	h.write("Password", goodPassword)
+	h.write("Password", webtest.GoodPassword)
 	h.press("button", "Sign in")
 	h.until(`location.pathname === "/"`)
 	h.visit("/me")
@@ -42,7 +43,7 @@ func TestPasskeys(t *testing.T) {
 	h.until(`location.pathname === "/sign-in"`)
 	// The password alone does not open what only the steward may do.
 	h.write("Your name", "Wren")
-	h.write("Password", goodPassword)
+	h.write("Password", webtest.GoodPassword)
 	h.press("button", "Sign in")
 	h.until(`location.pathname === "/"`)
 	h.visit("/people")
@@ -67,8 +68,8 @@ func TestPasskeys(t *testing.T) {
 	h.press("button", "Sign in with a passkey")
 	h.until(`document.getElementById("passkey-said").innerText.includes("nobody who is let in")`)
 
-	v := w.visitor("10.0.0.7")
-	if status, _, _ := v.post("/sign-in/passkey"); status != http.StatusUnprocessableEntity {
+	v := w.Visitor("10.0.0.7")
+	if status, _, _ := v.Post("/sign-in/passkey"); status != http.StatusUnprocessableEntity {
 		t.Errorf("an answer that nobody asked for: %d", status)
 	}
 }

@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"encoding/json"
@@ -18,6 +18,7 @@ import (
 	"github.com/chromedp/chromedp"
 
 	"brevium/core/sample"
+	"brevium/web/webtest"
 )
 
 // watched is the application with an ear on what it answers: how many requests are on
@@ -144,8 +145,8 @@ func (w *watched) settle() {
 func TestEverythingThatIsOfferedWorks(t *testing.T) {
 	t.Parallel()
 	x, pages := full(t)
-	w := &watched{Handler: x.http}
-	b := openBrowser(t, &table{t, x.store, w})
+	w := &watched{Handler: x.HTTP}
+	b := openBrowser(t, &webtest.Table{T: t, Store: x.Store, HTTP: w})
 	b.do(chromedp.EmulateViewport(1280, 800))
 	pressed, linked := map[string]bool{}, map[string]bool{}
 	count, late := 0, []func(){}
@@ -330,21 +331,21 @@ func badly(t *testing.T, b *browser, w *watched, page string, p pressable) {
 
 // opens asks for what a link leads to: it is there, a page of its own has a heading, and a
 // document ("Handout on A4") is the one that is named.
-func opens(t *testing.T, x *table, label, href string) {
+func opens(t *testing.T, x *webtest.Table, label, href string) {
 	t.Helper()
 	href, _, _ = strings.Cut(href, "#")
 	if href == "" {
 		return
 	}
 	r := httptest.NewRecorder()
-	x.http.ServeHTTP(r, httptest.NewRequest(http.MethodGet, href, nil))
+	x.HTTP.ServeHTTP(r, httptest.NewRequest(http.MethodGet, href, nil))
 	if r.Code >= 400 {
 		t.Errorf("the link %s answers %d", href, r.Code)
 		return
 	}
 	kind := r.Header().Get("Content-Type")
 	if name, _, ok := strings.Cut(label, " on "); ok && kind == "application/pdf" && unicode.IsUpper(rune(name[0])) {
-		if title, _ := printed(t, r.Body.String()); !strings.HasPrefix(title, name+":") {
+		if title, _ := webtest.Printed(t, r.Body.String()); !strings.HasPrefix(title, name+":") {
 			t.Errorf("the link “%s” opens %q", label, title)
 		}
 	}

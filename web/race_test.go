@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"fmt"
@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"brevium/web/page"
+	"brevium/web/webtest"
 )
 
 // raceTime is how long makers use one workshop at once: a moment as a rule,
@@ -32,11 +33,11 @@ func raceTime(t *testing.T) time.Duration {
 // race detector watches; nothing may be answered with a fault.
 func TestRacesOfMakers(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
+	x := webtest.NewTable(t)
 	for range 4 {
-		x.jarBox()
+		x.JarBox()
 	}
-	x.post("/jobs", "copies.1", "2", "copies.2", "3")
+	x.Post("/jobs", "copies.1", "2", "copies.2", "3")
 	end := time.Now().Add(raceTime(t))
 	var all sync.WaitGroup
 	for n := range 6 {
@@ -48,20 +49,20 @@ func TestRacesOfMakers(t *testing.T) {
 				var code int
 				switch random.IntN(10) {
 				case 0:
-					code, _ = x.as(window, x.box(id).Version, page.StopURL(id, "sheets"), "copies", strconv.Itoa(1+random.IntN(9)))
+					code, _ = x.As(window, x.Box(id).Version, page.StopURL(id, "sheets"), "copies", strconv.Itoa(1+random.IntN(9)))
 				case 1:
-					code, _ = x.as(window, x.box(id).Version, page.StopURL(id, "box"), "options.lid.depth", []string{"1", "1 1/8", "1 1/4"}[random.IntN(3)])
+					code, _ = x.As(window, x.Box(id).Version, page.StopURL(id, "box"), "options.lid.depth", []string{"1", "1 1/8", "1 1/4"}[random.IntN(3)])
 				case 2:
-					code, _ = x.as(window, 0, fmt.Sprintf("/boxes/%d/undo", id), "change", page.Itoa(x.box(id).Last.ID), "stop", "fit")
+					code, _ = x.As(window, 0, fmt.Sprintf("/boxes/%d/undo", id), "change", page.Itoa(x.Box(id).Last.ID), "stop", "fit")
 				case 3:
-					code, _ = x.as(window, x.job(1).Version, "/jobs/1", "copies.1", strconv.Itoa(1+random.IntN(9)))
+					code, _ = x.As(window, x.Job(1).Version, "/jobs/1", "copies.1", strconv.Itoa(1+random.IntN(9)))
 				case 4:
-					code, _, _ = x.post("/jobs/1/search", "seconds", "1")
+					code, _, _ = x.Post("/jobs/1/search", "seconds", "1")
 				case 5:
-					code, _, _ = x.get("/data/everything.zip")
+					code, _, _ = x.Get("/data/everything.zip")
 				default:
 					path := []string{"/", "/jobs/1", "/drawer", "/jobs", page.StopURL(id, "box"), page.StopURL(id, "making"), fmt.Sprintf("/boxes/%d/compare", id), fmt.Sprintf("/boxes/%d/sheet.pdf", id)}[random.IntN(8)]
-					code, _, _ = x.get(path)
+					code, _, _ = x.Get(path)
 				}
 				if code >= http.StatusInternalServerError {
 					t.Errorf("an answer of %d", code)

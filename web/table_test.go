@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"fmt"
@@ -9,6 +9,7 @@ import (
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/style"
+	"brevium/web/webtest"
 )
 
 // A box is drawn as a table from an empty sheet in the browser, reloaded half-way; a
@@ -16,7 +17,7 @@ import (
 // printed.
 func TestAStyleIsDrawnAsATable(t *testing.T) {
 	defer style.SetOwn(nil)
-	x := newTable(t)
+	x := webtest.NewTable(t)
 	h := newHand(t, x, 1280, 900)
 	h.visit("/styles/table?from=nothing")
 	for _, button := range []string{"+ column", "+ row on top", "+ row below"} {
@@ -56,21 +57,21 @@ func TestAStyleIsDrawnAsATable(t *testing.T) {
 	h.until(`location.pathname === "/styles"`)
 	in := design.New("Soap", measure.In, "four-flaps")
 	in.Things = []contents.Thing{{ID: 1, Name: "soap", Shape: contents.Block, Length: 3 * measure.Inch, Width: 2 * measure.Inch, Height: measure.Inch, Count: 1}}
-	id, err := x.store.Of(t.Context()).Add(t.Context(), in)
+	id, err := x.Store.Of(t.Context()).Add(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if page := x.words(fmt.Sprintf("/boxes/%d/making", id)); !strings.Contains(page, "Score 1 1/16 in from all four edges.") {
+	if page := x.Words(fmt.Sprintf("/boxes/%d/making", id)); !strings.Contains(page, "Score 1 1/16 in from all four edges.") {
 		t.Errorf("its steps: %.400s", page)
 	}
-	if code, pdf, _ := x.get(fmt.Sprintf("/boxes/%d/sheet.pdf?paper=a4", id)); code != 200 || !strings.HasPrefix(pdf, "%PDF") {
+	if code, pdf, _ := x.Get(fmt.Sprintf("/boxes/%d/sheet.pdf?paper=a4", id)); code != 200 || !strings.HasPrefix(pdf, "%PDF") {
 		t.Errorf("its print: %d", code)
 	}
 }
 
 // A ring that is broken in the table is said with by how much, and mended it folds again.
 func TestABrokenRingIsSaid(t *testing.T) {
-	x := newTable(t)
+	x := webtest.NewTable(t)
 	h := newHand(t, x, 1280, 900)
 	h.visit("/styles/table?from=wallet-box")
 	h.until(`document.querySelector(".own-gives").innerText.includes("It folds")`)
@@ -83,7 +84,7 @@ func TestABrokenRingIsSaid(t *testing.T) {
 // A tray gets a lid in the browser: one piece more, what it goes over, a thumb notch and a
 // face that is parted by a line; each is in the drawing at once, and there after a reload.
 func TestALidIsDrawnAsATable(t *testing.T) {
-	x := newTable(t)
+	x := webtest.NewTable(t)
 	h := newHand(t, x, 1280, 900)
 	h.visit("/styles/table?from=tray")
 	folds := `document.querySelector(".own-gives").innerText.includes("It folds")`
@@ -131,7 +132,7 @@ func TestALidIsDrawnAsATable(t *testing.T) {
 // A tray's front gets a dip, pressed in the drawing alone: the face, and two of its points;
 // the part that falls away is left without a name.
 func TestAnArcIsPressedInTheDrawing(t *testing.T) {
-	x := newTable(t)
+	x := webtest.NewTable(t)
 	h := newHand(t, x, 1280, 900)
 	h.visit("/styles/table?from=tray")
 	folds := `document.querySelector(".own-gives").innerText.includes("It folds")`

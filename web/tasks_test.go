@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"strings"
@@ -10,10 +10,8 @@ import (
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/sample"
+	"brevium/web/webtest"
 )
-
-// Five makers come to an empty table, each with something to do, and get there
-// by what the pages say.
 
 const mostActions = 25
 
@@ -31,7 +29,7 @@ func TestTaskFourJarsByKeyboard(t *testing.T) {
 			continue
 		}
 		t.Run(u.name, func(t *testing.T) {
-			h := newHand(t, newTable(t), 1280, 800)
+			h := newHand(t, webtest.NewTable(t), 1280, 800)
 			h.visit("/")
 			h.says("No boxes yet")
 			tabTo := func(words string) {
@@ -88,7 +86,7 @@ func TestTaskTwelveKits(t *testing.T) {
 			continue
 		}
 		t.Run(u.name, func(t *testing.T) {
-			h := newHand(t, newTable(t), 1280, 800)
+			h := newHand(t, webtest.NewTable(t), 1280, 800)
 			h.visit("/")
 			h.press("button", u.button)
 			h.press("link", "From what goes in")
@@ -119,7 +117,7 @@ func TestTaskSixtyBagsByTouch(t *testing.T) {
 			continue
 		}
 		t.Run(u.name, func(t *testing.T) {
-			x := newTable(t)
+			x := webtest.NewTable(t)
 			h := newHand(t, x, 390, 844).byTouch()
 			h.visit("/")
 			h.press("button", u.button)
@@ -139,7 +137,7 @@ func TestTaskSixtyBagsByTouch(t *testing.T) {
 			h.press("link", "Next: making")
 			h.find("link", "Cut plan on A4")
 			h.within(mostActions)
-			if in := x.box(1).Inputs; in.Copies != 60 || in.Style != "fold-top-bag" {
+			if in := x.Box(1).Inputs; in.Copies != 60 || in.Style != "fold-top-bag" {
 				t.Errorf("made %d of %s", in.Copies, in.Style)
 			}
 		})
@@ -155,7 +153,7 @@ func TestTaskOnePreciousSheet(t *testing.T) {
 			continue
 		}
 		t.Run(u.name, func(t *testing.T) {
-			x := newTable(t)
+			x := webtest.NewTable(t)
 			h := newHand(t, x, 1280, 800)
 			h.visit("/")
 			h.press("button", u.button)
@@ -174,7 +172,7 @@ func TestTaskOnePreciousSheet(t *testing.T) {
 			h.press("button", "Cut it from the drawer")
 			h.says("From the drawer: 1 sheet of A4 of Meadow")
 			h.within(mostActions)
-			in := x.box(1).Inputs
+			in := x.Box(1).Inputs
 			if in.Card.Direction != paper.OneWayUp || len(in.Sheets) != 1 || in.Sheets[0].Name != "A4" {
 				t.Errorf("the box is of %+v from %+v", in.Card, in.Sheets)
 			}
@@ -190,7 +188,7 @@ func TestTaskARecipe(t *testing.T) {
 			continue
 		}
 		t.Run(u.name, func(t *testing.T) {
-			h := newHand(t, newTable(t), 1280, 800)
+			h := newHand(t, webtest.NewTable(t), 1280, 800)
 			h.visit("/")
 			h.press("button", u.button)
 			h.press("link", "From a size")
@@ -214,15 +212,15 @@ func TestTaskARecipe(t *testing.T) {
 // A sheet that is not used is said, with why.
 func TestASheetThatIsPassedOverIsSaid(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
-	x.post("/boxes/1/box", "card.name", "Meadow")
+	x := webtest.NewTable(t)
+	x.JarBox()
+	x.Post("/boxes/1/box", "card.name", "Meadow")
 	lots := []drawer.Lot{{Card: paper.Card{Name: "meadow", GSM: 240, Direction: paper.OneWayUp}, Sheet: "A4", Width: 210 * measure.Millimetre, Height: 297 * measure.Millimetre, Count: 1}}
-	if err := x.store.Of(t.Context()).AddLots(t.Context(), lots); err != nil {
+	if err := x.Store.Of(t.Context()).AddLots(t.Context(), lots); err != nil {
 		t.Fatal(err)
 	}
-	x.post("/jobs", "copies.1", "1")
-	_, body, _ := x.get("/jobs/1")
+	x.Post("/jobs", "copies.1", "1")
+	_, body, _ := x.Get("/jobs/1")
 	if !strings.Contains(body, "1 sheet of A4 of meadow: its pattern runs one way up, and the box says that it has no direction") {
 		t.Error("the sheet in the drawer is passed over silently")
 	}

@@ -1,112 +1,36 @@
-package web
+package web_test
 
 import (
 	"bytes"
 	"compress/zlib"
 	"fmt"
 	"io"
-	"log/slog"
 	"net/http"
 	"net/http/httptest"
-	"net/url"
 	"strconv"
 	"strings"
 	"testing"
 
-	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/style"
-	"brevium/store"
 	"brevium/store/storetest"
-	"brevium/web/form"
 	"brevium/web/page"
+	"brevium/web/webtest"
 )
 
-// table is the application on a fresh database.
-type table struct {
-	t     testing.TB
-	store *store.Store
-	http  http.Handler
-}
-
-func newTable(t testing.TB) *table {
-	t.Helper()
-	return tableOf(t, storetest.Open(t))
-}
-
 // tableAt is the application on the data of a file.
-func tableAt(t testing.TB, file string) *table {
+func tableAt(t testing.TB, file string) *webtest.Table {
 	t.Helper()
-	return tableOf(t, storetest.At(t, file))
-}
-
-func tableOf(t testing.TB, s *store.Store) *table {
-	t.Helper()
-	pictures, err := drawnBefore()
-	if err != nil {
-		t.Fatal(err)
-	}
-	h, err := New(s, pictures, quiet())
-	if err != nil {
-		t.Fatal(err)
-	}
-	return &table{t, s, h}
-}
-
-func quiet() *slog.Logger { return slog.New(slog.NewTextHandler(io.Discard, nil)) }
-
-// jarBox keeps a box for four jars and gives its number.
-func (x *table) jarBox() int64 {
-	x.t.Helper()
-	in := design.New("Jars", measure.In, "tray-lid")
-	jar := form.NewThing(contents.Round)
-	jar.Count = 4
-	in.Things = []contents.Thing{jar}
-	id, err := x.store.Of(x.t.Context()).Add(x.t.Context(), in)
-	if err != nil {
-		x.t.Fatal(err)
-	}
-	return id
-}
-
-func (x *table) box(id int64) store.Box {
-	x.t.Helper()
-	b, err := x.store.Of(x.t.Context()).Box(x.t.Context(), id)
-	if err != nil {
-		x.t.Fatal(err)
-	}
-	return b
-}
-
-func (x *table) get(path string) (int, string, http.Header) {
-	x.t.Helper()
-	r := httptest.NewRecorder()
-	x.http.ServeHTTP(r, httptest.NewRequest(http.MethodGet, path, nil))
-	return r.Code, r.Body.String(), r.Header()
-}
-
-// post sends a form as htmx does; pairs are names and values.
-func (x *table) post(path string, pairs ...string) (int, string, http.Header) {
-	x.t.Helper()
-	form := url.Values{}
-	for i := 0; i < len(pairs); i += 2 {
-		form.Add(pairs[i], pairs[i+1])
-	}
-	q := httptest.NewRequest(http.MethodPost, path, strings.NewReader(form.Encode()))
-	q.Header.Set("Content-Type", "application/x-www-form-urlencoded")
-	q.Header.Set("HX-Request", "true")
-	r := httptest.NewRecorder()
-	x.http.ServeHTTP(r, q)
-	return r.Code, r.Body.String(), r.Header()
+	return webtest.TableOf(t, storetest.At(t, file))
 }
 
 func TestEveryPageAnswers(t *testing.T) {
-	x := newTable(t)
-	if _, body, _ := x.get("/"); !strings.Contains(body, "No boxes yet") {
+	x := webtest.NewTable(t)
+	if _, body, _ := x.Get("/"); !strings.Contains(body, "No boxes yet") {
 		t.Error("the empty list says nothing useful")
 	}
-	x.jarBox()
+	x.JarBox()
 	for path, says := range map[string]string{
 		"/": "Jars", "/new": "From what goes in", "/health": "ok", "/boxes/1/contents": "How they stand", "/boxes/1/box": "Base with a lift-off lid",
 		"/boxes/1/fit": "gap, both sides together", "/boxes/1/dressing": "Put a paper on the lid", "/boxes/1/sheets": "12 × 12 in",
@@ -115,7 +39,7 @@ func TestEveryPageAnswers(t *testing.T) {
 		"/boxes/1/fold": "One fold after another", "/boxes/1/motion.json": `"stages":["tabs","walls","put together","shut"]`, "/boxes/1/model.obj": "o lid",
 		"/static/app.js": "alpine:init", "/static/vendor/LICENSE-htmx.org.txt": "Permission",
 	} {
-		code, body, header := x.get(path)
+		code, body, header := x.Get(path)
 		if code != http.StatusOK || !strings.Contains(body, says) {
 			t.Errorf("%s: %d, without %q", path, code, says)
 		}
@@ -126,31 +50,31 @@ func TestEveryPageAnswers(t *testing.T) {
 }
 
 func TestWhatIsNotThere(t *testing.T) {
-	x := newTable(t)
-	x.jarBox()
+	x := webtest.NewTable(t)
+	x.JarBox()
 	for _, path := range []string{"/boxes/9/box", "/boxes/x/box", "/boxes/1/cellar", "/nowhere", "/boxes/1/pieces/roof.svg", "/boxes/99999999999999999999/fit"} {
-		code, body, _ := x.get(path)
+		code, body, _ := x.Get(path)
 		if code != http.StatusNotFound ||
 			!strings.Contains(body, "The list shows what there is") && !strings.Contains(body, "the list shows what there is") {
 			t.Errorf("%s: %d\n%s", path, code, body)
 		}
 	}
-	if code, _, _ := x.post("/boxes/9/undo"); code != http.StatusNotFound {
+	if code, _, _ := x.Post("/boxes/9/undo"); code != http.StatusNotFound {
 		t.Errorf("undo of no box: %d", code)
 	}
 }
 
 func TestNewBoxes(t *testing.T) {
-	x := newTable(t)
-	code, _, header := x.post("/new", "start", "things", "contents[0].name", "Jar", "contents[0].shape", "round",
+	x := webtest.NewTable(t)
+	code, _, header := x.Post("/new", "start", "things", "contents[0].name", "Jar", "contents[0].shape", "round",
 		"contents[0].length", "48 mm", "contents[0].height", "62 mm", "contents[0].count", "4")
 	if code != http.StatusNoContent || header.Get("HX-Redirect") != "/boxes/1/contents" {
 		t.Fatalf("%d, to %q", code, header.Get("HX-Redirect"))
 	}
-	if b := x.box(1); b.Name != "Box for 4 × Jar" || b.Inputs.Things[0].Width != 48*measure.Millimetre {
+	if b := x.Box(1); b.Name != "Box for 4 × Jar" || b.Inputs.Things[0].Width != 48*measure.Millimetre {
 		t.Errorf("made %+v", b)
 	}
-	_, _, header = x.post(
+	_, _, header = x.Post(
 		"/new",
 		"start",
 		"size",
@@ -165,14 +89,14 @@ func TestNewBoxes(t *testing.T) {
 		"size.basis",
 		"scored",
 	)
-	if header.Get("HX-Redirect") != "/boxes/2/box" || x.box(2).Inputs.Size["height"] != 3*measure.Inch/2 {
-		t.Errorf("to %q, %+v", header.Get("HX-Redirect"), x.box(2).Inputs.Size)
+	if header.Get("HX-Redirect") != "/boxes/2/box" || x.Box(2).Inputs.Size["height"] != 3*measure.Inch/2 {
+		t.Errorf("to %q, %+v", header.Get("HX-Redirect"), x.Box(2).Inputs.Size)
 	}
-	code, body, _ := x.post("/new", "start", "size", "name", "Dice", "size.length", "4//3", "size.width", "3", "size.height", "0")
+	code, body, _ := x.Post("/new", "start", "size", "name", "Dice", "size.length", "4//3", "size.width", "3", "size.height", "0")
 	if code != http.StatusUnprocessableEntity || !strings.Contains(body, "not a fraction") || !strings.Contains(body, `value="4//3"`) {
 		t.Errorf("a bad size: %d", code)
 	}
-	if all, _ := x.store.Of(t.Context()).Boxes(t.Context()); len(all) != 2 {
+	if all, _ := x.Store.Of(t.Context()).Boxes(t.Context()); len(all) != 2 {
 		t.Errorf("%d boxes after a refusal", len(all))
 	}
 }
@@ -180,9 +104,9 @@ func TestNewBoxes(t *testing.T) {
 // A value that cannot be taken is said at its field; what was typed stays,
 // and so do the last good drawing and the stored box.
 func TestABrokenValueIsSaidAtItsField(t *testing.T) {
-	x := newTable(t)
-	id := x.jarBox()
-	before := x.box(id).Inputs.Write()
+	x := webtest.NewTable(t)
+	id := x.JarBox()
+	before := x.Box(id).Inputs.Write()
 	for _, c := range []struct {
 		stop, name, value, says string
 	}{
@@ -201,27 +125,24 @@ func TestABrokenValueIsSaidAtItsField(t *testing.T) {
 		{"sheets", "tools.trimmer", "3", "longer than the trimmer"},
 		{"sheets", "choosing-sheets", "1", "at least one kind of sheet"},
 	} {
-		code, body, _ := x.post("/boxes/1/"+c.stop, c.name, c.value)
+		code, body, _ := x.Post("/boxes/1/"+c.stop, c.name, c.value)
 		if code != http.StatusUnprocessableEntity || !strings.Contains(body, c.says) || !strings.Contains(body, "<svg") {
 			t.Errorf("%s=%q: %d, with a drawing %v; want a sentence with %q", c.name, c.value, code, strings.Contains(body, "<svg"), c.says)
 		}
 		if c.value != "" && c.name != "choosing-sheets" && !strings.Contains(body, `value="`+c.value+`"`) {
 			t.Errorf("%s: what was typed, %q, is gone", c.name, c.value)
 		}
-		if string(x.box(id).Inputs.Write()) != string(before) {
+		if string(x.Box(id).Inputs.Write()) != string(before) {
 			t.Fatalf("%s=%q was stored", c.name, c.value)
 		}
 	}
 }
 
-// stops are those of the work, in its order.
-var stops = []string{"contents", "box", "fit", "dressing", "sheets", "making"}
-
 func TestMatsThatLeaveNothing(t *testing.T) {
-	x := newTable(t)
-	x.jarBox()
-	x.post("/boxes/1/dressing", "mats.add", "base")
-	code, body, _ := x.post("/boxes/1/dressing", "mats[0].layers[1].border", "3")
+	x := webtest.NewTable(t)
+	x.JarBox()
+	x.Post("/boxes/1/dressing", "mats.add", "base")
+	code, body, _ := x.Post("/boxes/1/dressing", "mats[0].layers[1].border", "3")
 	if code != http.StatusUnprocessableEntity || !strings.Contains(body, `id="f-mats-0-layers-1-border-fault"`) {
 		t.Errorf("%d: the fault is not at the second layer's border", code)
 	}
@@ -229,20 +150,20 @@ func TestMatsThatLeaveNothing(t *testing.T) {
 
 // Every style can be chosen, sized, fitted, dressed, laid out and printed.
 func TestEveryStyleInTheWorkspace(t *testing.T) {
-	x := newTable(t)
+	x := webtest.NewTable(t)
 	for i, s := range style.All {
 		in := design.New(s.Name, measure.In, s.ID)
-		if _, err := x.store.Of(t.Context()).Add(t.Context(), in); err != nil {
+		if _, err := x.Store.Of(t.Context()).Add(t.Context(), in); err != nil {
 			t.Fatal(err)
 		}
-		for _, stop := range stops {
+		for _, stop := range webtest.Stops {
 			path := fmt.Sprintf("/boxes/%d/%s", i+1, stop)
-			if code, body, _ := x.get(path); code != http.StatusOK || !strings.Contains(body, "<svg") && stop != "fit" {
+			if code, body, _ := x.Get(path); code != http.StatusOK || !strings.Contains(body, "<svg") && stop != "fit" {
 				t.Errorf("%s at %s: %d", s.ID, stop, code)
 			}
 		}
 		for _, file := range []string{"sheet.pdf", "motion.json", "model.obj", "plan.json", "fold"} {
-			if code, body, _ := x.get(fmt.Sprintf("/boxes/%d/%s", i+1, file)); code != http.StatusOK || strings.Contains(inflated(body), "NaN") {
+			if code, body, _ := x.Get(fmt.Sprintf("/boxes/%d/%s", i+1, file)); code != http.StatusOK || strings.Contains(inflated(body), "NaN") {
 				t.Errorf("%s: %s answers %d, or has a number that is none", s.ID, file, code)
 			}
 		}
@@ -271,11 +192,11 @@ func inflated(body string) string {
 
 // The whole story of the jars, as forms.
 func TestTheJarsStepByStep(t *testing.T) {
-	x := newTable(t)
-	id := x.jarBox()
+	x := webtest.NewTable(t)
+	id := x.JarBox()
 	step := func(stop string, pairs ...string) string {
 		t.Helper()
-		code, body, _ := x.post("/boxes/1/"+stop, pairs...)
+		code, body, _ := x.Post("/boxes/1/"+stop, pairs...)
 		if code != http.StatusOK {
 			t.Fatalf("%s %v: %d", stop, pairs, code)
 		}
@@ -292,17 +213,17 @@ func TestTheJarsStepByStep(t *testing.T) {
 		t.Error("mats that make the lid tight are not marked")
 	}
 	body = step("fit", "allowance", "solve")
-	if strings.Contains(body, "✕") || x.box(id).Inputs.Lengths["lid.allowance"] != 0 {
+	if strings.Contains(body, "✕") || x.Box(id).Inputs.Lengths["lid.allowance"] != 0 {
 		t.Error("the lid was not worked out")
 	}
 	body = step("sheets", "copies", "3")
 	if !strings.Contains(body, "Patterned paper") {
 		t.Error("the sheets leave the paper out")
 	}
-	if b := x.box(id); b.Last.What != "copies" {
+	if b := x.Box(id); b.Last.What != "copies" {
 		t.Errorf("undo would take back %q", b.Last.What)
 	}
-	if _, body, _ := x.post("/boxes/1/undo", "stop", "sheets", "change", page.Itoa(x.box(id).Last.ID)); !strings.Contains(body, `name="copies" value="1"`) {
+	if _, body, _ := x.Post("/boxes/1/undo", "stop", "sheets", "change", page.Itoa(x.Box(id).Last.ID)); !strings.Contains(body, `name="copies" value="1"`) {
 		t.Error("undo did not take the copies back")
 	}
 }
@@ -310,14 +231,14 @@ func TestTheJarsStepByStep(t *testing.T) {
 // The contents can be added to, taken from, stood otherwise, and given up for
 // the size they led to.
 func TestContentsComeAndGo(t *testing.T) {
-	x := newTable(t)
-	id := x.jarBox()
-	x.post("/boxes/1/contents", "add", "1")
-	b := x.box(id)
+	x := webtest.NewTable(t)
+	id := x.JarBox()
+	x.Post("/boxes/1/contents", "add", "1")
+	b := x.Box(id)
 	if len(b.Inputs.Things) != 2 {
 		t.Fatalf("%d things after adding one", len(b.Inputs.Things))
 	}
-	x.post(
+	x.Post(
 		"/boxes/1/contents",
 		"contents[1].name",
 		"Deck",
@@ -330,41 +251,41 @@ func TestContentsComeAndGo(t *testing.T) {
 		"contents[1].count",
 		"1",
 	)
-	if got := x.box(id).Inputs.Things[1]; got.Name != "Deck" || got.Length != 5*measure.Inch/2 || got.Width != measure.Inch {
+	if got := x.Box(id).Inputs.Things[1]; got.Name != "Deck" || got.Length != 5*measure.Inch/2 || got.Width != measure.Inch {
 		t.Errorf("the deck is %+v", got)
 	}
-	x.post("/boxes/1/contents", "remove", strconv.Itoa(x.box(id).Inputs.Things[1].ID))
-	x.post("/boxes/1/contents", "stand", "1x4x1")
-	if code, body, _ := x.get(
+	x.Post("/boxes/1/contents", "remove", strconv.Itoa(x.Box(id).Inputs.Things[1].ID))
+	x.Post("/boxes/1/contents", "stand", "1x4x1")
+	if code, body, _ := x.Get(
 		"/boxes/1/contents",
-	); code != http.StatusOK || x.box(id).Inputs.Stand != "" ||
+	); code != http.StatusOK || x.Box(id).Inputs.Stand != "" ||
 		strings.Contains(body, "Choose what takes least card") {
 		t.Error("an arrangement too long for the sheets was kept")
 	}
-	x.post("/boxes/1/contents", "contents[0].count", "2", "stand", "best")
-	x.post("/boxes/1/contents", "stand", "1x2x1")
-	if got := x.box(id).Inputs.Stand; got != "1x2x1" {
+	x.Post("/boxes/1/contents", "contents[0].count", "2", "stand", "best")
+	x.Post("/boxes/1/contents", "stand", "1x2x1")
+	if got := x.Box(id).Inputs.Stand; got != "1x2x1" {
 		t.Errorf("the jars stand %q", got)
 	}
-	before, err := design.Make(t.Context(), x.box(id).Inputs)
+	before, err := design.Make(t.Context(), x.Box(id).Inputs)
 	if err != nil {
 		t.Fatal(err)
 	}
-	x.post("/boxes/1/contents", "start", "size")
-	after, err := design.Make(t.Context(), x.box(id).Inputs)
+	x.Post("/boxes/1/contents", "start", "size")
+	after, err := design.Make(t.Context(), x.Box(id).Inputs)
 	if err != nil || len(after.Inputs.Things) != 0 || after.Inside != before.Inside {
 		t.Errorf("without its contents the box is %v inside; it was %v (%v)", after.Inside, before.Inside, err)
 	}
-	x.post("/boxes/1/contents", "start", "things")
-	if got := x.box(id).Inputs; len(got.Things) != 1 || len(got.Size) != 0 {
+	x.Post("/boxes/1/contents", "start", "things")
+	if got := x.Box(id).Inputs; len(got.Things) != 1 || len(got.Size) != 0 {
 		t.Errorf("starting from things again: %+v", got)
 	}
 }
 
 // A page works without a script: a plain form is answered by a redirect.
 func TestPlainForms(t *testing.T) {
-	x := newTable(t)
-	x.jarBox()
+	x := webtest.NewTable(t)
+	x.JarBox()
 	for _, c := range [][2]string{
 		{"/boxes/1/box", "options.lid.depth=1+1%2F8"}, {"/boxes/1/undo", "stop=fit&change=1"}, {"/boxes/1/units", "units=mm&stop=box"},
 		{"/boxes/1/rename", "name=Jars+again&stop=making"}, {"/boxes/1/copy", ""}, {"/units", "units=cm&stop=new"},
@@ -373,102 +294,102 @@ func TestPlainForms(t *testing.T) {
 		q := httptest.NewRequest(http.MethodPost, path, strings.NewReader(form))
 		q.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 		r := httptest.NewRecorder()
-		x.http.ServeHTTP(r, q)
+		x.HTTP.ServeHTTP(r, q)
 		if r.Code != http.StatusSeeOther || r.Header().Get("Location") == "" {
 			t.Errorf("%s: %d to %q", path, r.Code, r.Header().Get("Location"))
 		}
 	}
-	if code, _, h := x.get("/boxes/1"); code != http.StatusSeeOther || h.Get("Location") != "/boxes/1/contents" {
+	if code, _, h := x.Get("/boxes/1"); code != http.StatusSeeOther || h.Get("Location") != "/boxes/1/contents" {
 		t.Errorf("a box's bare address: %d to %q", code, h.Get("Location"))
 	}
 }
 
 func TestUnitsEverywhere(t *testing.T) {
-	x := newTable(t)
-	id := x.jarBox()
-	_, body, header := x.post("/boxes/1/units", "units", "cm", "stop", "making")
+	x := webtest.NewTable(t)
+	id := x.JarBox()
+	_, body, header := x.Post("/boxes/1/units", "units", "cm", "stop", "making")
 	if !strings.Contains(body, `<b class="numbers">6.51</b>`) || !strings.Contains(header.Get("Set-Cookie"), "units=cm") {
 		t.Error("the scores are not shown in centimetres")
 	}
-	if b := x.box(id); b.Inputs.Units != measure.CM || b.Inputs.Tools.Tick != measure.In.Tick() {
+	if b := x.Box(id); b.Inputs.Units != measure.CM || b.Inputs.Tools.Tick != measure.In.Tick() {
 		t.Errorf("units %s, tick %v", b.Inputs.Units, b.Inputs.Tools.Tick)
 	}
 	q := httptest.NewRequest(http.MethodGet, "/", nil)
 	q.AddCookie(&http.Cookie{Name: "units", Value: "mm"})
 	r := httptest.NewRecorder()
-	x.http.ServeHTTP(r, q)
+	x.HTTP.ServeHTTP(r, q)
 	if !strings.Contains(r.Body.String(), " cm inside") {
 		t.Error("the list does not tell the box in its own unit")
 	}
-	if code, _, _ := x.post("/units", "units", "ell"); code != http.StatusUnprocessableEntity {
+	if code, _, _ := x.Post("/units", "units", "ell"); code != http.StatusUnprocessableEntity {
 		t.Errorf("an unknown unit: %d", code)
 	}
 }
 
 func TestTicksAreKeptUntilTheNumbersChange(t *testing.T) {
-	x := newTable(t)
-	x.jarBox()
-	b := x.box(1)
+	x := webtest.NewTable(t)
+	x.JarBox()
+	b := x.Box(1)
 	r, err := design.Make(t.Context(), b.Inputs)
 	if err != nil {
 		t.Fatal(err)
 	}
 	s := r.Steps[0]
-	_, body, _ := x.post("/boxes/1/tick", "stop", "making", "step", s.Key, "mark", s.Mark, "done", "1")
+	_, body, _ := x.Post("/boxes/1/tick", "stop", "making", "step", s.Key, "mark", s.Mark, "done", "1")
 	if !strings.Contains(body, "1 of ") {
 		t.Error("the tick does not count")
 	}
-	if _, body, _ := x.get("/boxes/1/making"); !strings.Contains(body, `id="step-1" name="done" value="1" checked`) {
+	if _, body, _ := x.Get("/boxes/1/making"); !strings.Contains(body, `id="step-1" name="done" value="1" checked`) {
 		t.Error("the tick is gone after a reload")
 	}
-	x.post("/boxes/1/contents", "contents[0].length", "50 mm")
-	if _, body, _ := x.get("/boxes/1/making"); !strings.Contains(body, "Ticked before this changed") || !strings.Contains(body, "0 of ") {
+	x.Post("/boxes/1/contents", "contents[0].length", "50 mm")
+	if _, body, _ := x.Get("/boxes/1/making"); !strings.Contains(body, "Ticked before this changed") || !strings.Contains(body, "0 of ") {
 		t.Error("a tick put against other numbers still counts")
 	}
-	if code, _, _ := x.post("/boxes/1/tick", "mark", "x"); code != http.StatusUnprocessableEntity {
+	if code, _, _ := x.Post("/boxes/1/tick", "mark", "x"); code != http.StatusUnprocessableEntity {
 		t.Errorf("a tick for no step: %d", code)
 	}
 }
 
 func TestCopyRenameDeleteRestore(t *testing.T) {
-	x := newTable(t)
-	x.jarBox()
-	x.post("/boxes/1/copy")
-	x.post("/boxes/2/rename", "name", "Second jars")
-	if got := x.box(2).Name; got != "Second jars" {
+	x := webtest.NewTable(t)
+	x.JarBox()
+	x.Post("/boxes/1/copy")
+	x.Post("/boxes/2/rename", "name", "Second jars")
+	if got := x.Box(2).Name; got != "Second jars" {
 		t.Errorf("renamed to %q", got)
 	}
-	if code, _, _ := x.post("/boxes/2/rename", "name", "  "); code != http.StatusUnprocessableEntity || x.box(2).Name != "Second jars" {
+	if code, _, _ := x.Post("/boxes/2/rename", "name", "  "); code != http.StatusUnprocessableEntity || x.Box(2).Name != "Second jars" {
 		t.Errorf("an empty name: %d", code)
 	}
-	_, _, header := x.post("/boxes/2/delete")
-	if _, body, _ := x.get(header.Get("HX-Redirect")); strings.Contains(body, "Second jars") || !strings.Contains(body, "bring it back") {
+	_, _, header := x.Post("/boxes/2/delete")
+	if _, body, _ := x.Get(header.Get("HX-Redirect")); strings.Contains(body, "Second jars") || !strings.Contains(body, "bring it back") {
 		t.Error("deleted, the list offers no undo")
 	}
-	x.post("/bin/box/2/back")
-	if _, body, _ := x.get("/"); !strings.Contains(body, "Second jars") {
+	x.Post("/bin/box/2/back")
+	if _, body, _ := x.Get("/"); !strings.Contains(body, "Second jars") {
 		t.Error("undo did not bring it back")
 	}
 }
 
 func TestFormsFromElsewhereAreRefused(t *testing.T) {
-	x := newTable(t)
-	x.jarBox()
+	x := webtest.NewTable(t)
+	x.JarBox()
 	q := httptest.NewRequest(http.MethodPost, "/boxes/1/delete", nil)
 	q.Header.Set("Sec-Fetch-Site", "cross-site")
 	r := httptest.NewRecorder()
-	x.http.ServeHTTP(r, q)
+	x.HTTP.ServeHTTP(r, q)
 	if r.Code != http.StatusForbidden {
 		t.Errorf("a form from another site: %d", r.Code)
 	}
 	big := httptest.NewRequest(http.MethodPost, "/boxes/1/box", strings.NewReader("name="+strings.Repeat("x", 5<<20)))
 	big.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 	r = httptest.NewRecorder()
-	x.http.ServeHTTP(r, big)
+	x.HTTP.ServeHTTP(r, big)
 	if r.Code != http.StatusRequestEntityTooLarge {
 		t.Errorf("five MiB: %d", r.Code)
 	}
-	x.box(1)
+	x.Box(1)
 }
 
 // BenchmarkChange is what a maker waits for when a value changes: the form
@@ -476,10 +397,10 @@ func TestFormsFromElsewhereAreRefused(t *testing.T) {
 func BenchmarkChange(b *testing.B) {
 	for _, stop := range []string{"contents", "box", "dressing", "sheets"} {
 		b.Run(stop, func(b *testing.B) {
-			x := newTable(b)
-			x.jarBox()
-			x.post("/boxes/1/dressing", "mats.add", "base")
-			x.post("/boxes/1/sheets", "copies", "12")
+			x := webtest.NewTable(b)
+			x.JarBox()
+			x.Post("/boxes/1/dressing", "mats.add", "base")
+			x.Post("/boxes/1/sheets", "copies", "12")
 			for n := 0; b.Loop(); n++ {
 				depth := []string{"1", "1 1/16"}[n%2]
 				name, value := "options.lid.depth", depth
@@ -491,7 +412,7 @@ func BenchmarkChange(b *testing.B) {
 				case "sheets":
 					name, value = "copies", []string{"12", "11"}[n%2]
 				}
-				if code, _, _ := x.post("/boxes/1/"+stop, name, value); code != http.StatusOK {
+				if code, _, _ := x.Post("/boxes/1/"+stop, name, value); code != http.StatusOK {
 					b.Fatal(code)
 				}
 			}

@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"errors"
@@ -20,14 +20,16 @@ import (
 	"brevium/core/people"
 	"brevium/photo"
 	"brevium/store"
+	"brevium/web"
 	"brevium/web/door"
+	"brevium/web/webtest"
 )
 
 // Every route as every role: what is let through is what the table in the docs says, and
 // no route is missing in it.
 func TestWhoMayWhat(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
+	w := webtest.NewAtelier(t)
 	text, err := os.ReadFile("../docs/running-a-workshop.md")
 	if err != nil {
 		t.Fatal(err)
@@ -36,10 +38,10 @@ func TestWhoMayWhat(t *testing.T) {
 	for _, m := range regexp.MustCompile("(?m)^\\| `(GET|POST) ([^`]+)` \\| (\\w+) \\|$").FindAllStringSubmatch(string(text), -1) {
 		told[m[1]+" "+m[2]] = m[3]
 	}
-	roles := map[string]*visitor{"anybody": w.visitor("10.0.0.1"), "steward": w.person("Wren", people.Steward), "maker": w.person("Ash", people.Maker), "guest": w.person("Finch", people.Guest)}
+	roles := map[string]*webtest.Visitor{"anybody": w.Visitor("10.0.0.1"), "steward": w.Person("Wren", people.Steward), "maker": w.Person("Ash", people.Maker), "guest": w.Person("Finch", people.Guest)}
 	ranks := []string{"anybody", "guest", "maker", "steward"}
 	var lines []string
-	for _, r := range w.routes {
+	for _, r := range w.Routes {
 		if r.Method != http.MethodGet && r.Method != http.MethodPost {
 			continue
 		}
@@ -55,7 +57,7 @@ func TestWhoMayWhat(t *testing.T) {
 		}
 		path := regexp.MustCompile(`:\w+|\*`).ReplaceAllString(r.Path, "99")
 		for n, role := range ranks {
-			status, _, h := roles[role].do(r.Method, path, nil)
+			status, _, h := roles[role].Do(r.Method, path, nil)
 			refused := status == http.StatusForbidden || status == http.StatusUnauthorized && r.Path != "/sign-in" || status == http.StatusSeeOther && strings.HasPrefix(h.Get("Location"), "/sign-in?")
 			if may := n >= slices.Index(ranks, needs); refused == may {
 				t.Errorf("%s as %s: %d %s", name, role, status, h.Get("Location"))
@@ -72,7 +74,7 @@ func TestWhoMayWhat(t *testing.T) {
 		slices.Sort(lines)
 		t.Log("the table should be:\n" + strings.Join(slices.Compact(lines), "\n"))
 	}
-	if status, _, h := roles["anybody"].get("/no-such-page"); status != http.StatusSeeOther {
+	if status, _, h := roles["anybody"].Get("/no-such-page"); status != http.StatusSeeOther {
 		t.Errorf("a stranger is told that there is no such page: %d %s", status, h.Get("Location"))
 	}
 }
@@ -83,9 +85,9 @@ func TestWhoMayWhat(t *testing.T) {
 // or shares it.
 func TestWhoseIsIt(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
-	who := map[string]*visitor{"steward": w.person("Wren", people.Steward), "owner": w.person("Ash", people.Maker), "maker": w.person("Rowan", people.Maker), "guest": w.person("Finch", people.Guest)}
-	ctx := w.as("Ash")
+	w := webtest.NewAtelier(t)
+	who := map[string]*webtest.Visitor{"steward": w.Person("Wren", people.Steward), "owner": w.Person("Ash", people.Maker), "maker": w.Person("Rowan", people.Maker), "guest": w.Person("Finch", people.Guest)}
+	ctx := w.As("Ash")
 	id := func(n int64, err error) int64 {
 		t.Helper()
 		if err != nil {
@@ -96,10 +98,10 @@ func TestWhoseIsIt(t *testing.T) {
 	in := design.New("Jars", measure.In, "tray-lid")
 	objects := map[string]map[bool]int64{"boxes": {}, "jobs": {}} // by whether it is shared
 	for _, shared := range []bool{false, true} {
-		objects["boxes"][shared] = id(w.store.Of(ctx).Add(ctx, in))
-		objects["jobs"][shared] = id(w.store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: objects["boxes"][shared], Copies: 2}}}))
+		objects["boxes"][shared] = id(w.Store.Of(ctx).Add(ctx, in))
+		objects["jobs"][shared] = id(w.Store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: objects["boxes"][shared], Copies: 2}}}))
 		if shared {
-			if err := w.store.Of(ctx).Share(ctx, store.JobSort, objects["jobs"][true], true); err != nil {
+			if err := w.Store.Of(ctx).Share(ctx, store.JobSort, objects["jobs"][true], true); err != nil {
 				t.Fatal(err)
 			}
 		}
@@ -108,7 +110,7 @@ func TestWhoseIsIt(t *testing.T) {
 		return strings.HasSuffix(path, "/delete") || strings.HasSuffix(path, "/share") || strings.HasSuffix(path, "/link")
 	}
 	tried := 0
-	for _, r := range w.routes {
+	for _, r := range w.Routes {
 		kind, _, of := strings.Cut(strings.TrimPrefix(r.Path, "/"), "/:id")
 		if !of || objects[kind] == nil {
 			continue
@@ -120,7 +122,7 @@ func TestWhoseIsIt(t *testing.T) {
 				if role == "owner" { // it would be gone for the others
 					continue
 				}
-				status, _, _ := v.do(r.Method, path, nil, "name", "Jars", "units", "cm", "step", "cut", "mark", "m", "done", "1")
+				status, _, _ := v.Do(r.Method, path, nil, "name", "Jars", "units", "cm", "step", "cut", "mark", "m", "done", "1")
 				tried++
 				refused := status == http.StatusNotFound || status == http.StatusForbidden
 				switch {
@@ -143,14 +145,14 @@ func TestWhoseIsIt(t *testing.T) {
 	}
 	// In the list one shares, and is told by whom.
 	private := fmt.Sprintf("/boxes/%d", objects["boxes"][false])
-	if status, _, _ := who["owner"].post(private+"/share", "shared", "1"); status != http.StatusSeeOther {
+	if status, _, _ := who["owner"].Post(private+"/share", "shared", "1"); status != http.StatusSeeOther {
 		t.Errorf("sharing: %d", status)
 	}
-	if _, page, _ := who["maker"].get("/"); strings.Count(page, "shared by Ash") != 2 || strings.Contains(page, private+"/delete") {
+	if _, page, _ := who["maker"].Get("/"); strings.Count(page, "shared by Ash") != 2 || strings.Contains(page, private+"/delete") {
 		t.Errorf("the list of another: %d of Ash", strings.Count(page, "shared by Ash"))
 	}
-	who["owner"].post(private + "/share")
-	if status, _, _ := who["maker"].get(private); status != http.StatusNotFound {
+	who["owner"].Post(private + "/share")
+	if status, _, _ := who["maker"].Get(private); status != http.StatusNotFound {
 		t.Errorf("kept again: %d", status)
 	}
 }
@@ -159,24 +161,24 @@ func TestWhoseIsIt(t *testing.T) {
 // there for one maker alone again.
 func TestAloneAndBack(t *testing.T) {
 	t.Parallel()
-	alone := newTable(t)
-	alone.jarBox()
-	before, _, _ := alone.get("/boxes/1/box")
-	h, _, err := NewWorkshop(alone.store, nil, quiet(), testPepper)
+	alone := webtest.NewTable(t)
+	alone.JarBox()
+	before, _, _ := alone.Get("/boxes/1/box")
+	h, _, err := web.NewWorkshop(alone.Store, nil, webtest.Quiet(), webtest.Pepper)
 	if err != nil {
 		t.Fatal(err)
 	}
 	server := httptest.NewTLSServer(h)
 	defer server.Close()
-	w := &atelier{table: &table{t, alone.store, h}, url: server.URL, client: server.Client(), now: time.Now()}
-	wren := w.person("Wren", people.Steward)
-	if status, _, _ := wren.get("/boxes/1/box"); before != 200 || status != 200 {
+	w := &webtest.Atelier{Table: &webtest.Table{T: t, Store: alone.Store, HTTP: h}, URL: server.URL, Client: server.Client(), Now: time.Now()}
+	wren := w.Person("Wren", people.Steward)
+	if status, _, _ := wren.Get("/boxes/1/box"); before != 200 || status != 200 {
 		t.Errorf("alone %d, as the steward %d", before, status)
 	}
-	if status, _, _ := w.person("Ash", people.Maker).get("/boxes/1/box"); status != http.StatusNotFound {
+	if status, _, _ := w.Person("Ash", people.Maker).Get("/boxes/1/box"); status != http.StatusNotFound {
 		t.Errorf("as a maker: %d", status)
 	}
-	if err := alone.store.Close(); err != nil {
+	if err := alone.Store.Close(); err != nil {
 		t.Fatal(err)
 	}
 }
@@ -185,39 +187,39 @@ func TestAloneAndBack(t *testing.T) {
 // nowhere, and a new one is another.
 func TestLookingByALink(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
-	id, ash, rowan := sharedBox(t, w)
-	ash.post(fmt.Sprintf("/boxes/%d/share", id)) // kept to herself
+	w := webtest.NewAtelier(t)
+	id, ash, rowan := webtest.SharedBox(t, w)
+	ash.Post(fmt.Sprintf("/boxes/%d/share", id)) // kept to herself
 	link := func() string {
 		t.Helper()
-		if status, _, _ := ash.post(fmt.Sprintf("/boxes/%d/link", id), "do", "make"); status != http.StatusSeeOther {
+		if status, _, _ := ash.Post(fmt.Sprintf("/boxes/%d/link", id), "do", "make"); status != http.StatusSeeOther {
 			t.Fatalf("making a link: %d", status)
 		}
-		_, page, _ := ash.get(fmt.Sprintf("/boxes/%d/link", id))
+		_, page, _ := ash.Get(fmt.Sprintf("/boxes/%d/link", id))
 		return regexp.MustCompile(`/look/\w+`).FindString(page)
 	}
 	first := link()
-	stranger := w.visitor("10.0.0.9")
-	if status, page, _ := stranger.get(first); status != 200 || !strings.Contains(page, "Jars") || strings.Contains(page, "Copy it into my boxes") {
+	stranger := w.Visitor("10.0.0.9")
+	if status, page, _ := stranger.Get(first); status != 200 || !strings.Contains(page, "Jars") || strings.Contains(page, "Copy it into my boxes") {
 		t.Errorf("looking: %d", status)
 	}
-	if status, _, _ := stranger.post(first + "/copy"); status != http.StatusUnauthorized {
+	if status, _, _ := stranger.Post(first + "/copy"); status != http.StatusUnauthorized {
 		t.Errorf("a stranger copies it: %d", status)
 	}
-	status, _, h := rowan.post(first + "/copy")
+	status, _, h := rowan.Post(first + "/copy")
 	if status != http.StatusSeeOther || !strings.HasPrefix(h.Get("Location"), "/boxes/") {
 		t.Errorf("a maker copies it: %d", status)
 	}
-	if status, _, _ := rowan.get(h.Get("Location") + "/box"); status != 200 {
+	if status, _, _ := rowan.Get(h.Get("Location") + "/box"); status != 200 {
 		t.Errorf("the copy: %d", status)
 	}
-	if status, _, _ := rowan.get(fmt.Sprintf("/boxes/%d/link", id)); status != http.StatusNotFound {
+	if status, _, _ := rowan.Get(fmt.Sprintf("/boxes/%d/link", id)); status != http.StatusNotFound {
 		t.Errorf("another sees the link: %d", status)
 	}
 	second := link()
-	ash.post(fmt.Sprintf("/boxes/%d/link", id), "do", "end")
+	ash.Post(fmt.Sprintf("/boxes/%d/link", id), "do", "end")
 	for _, path := range []string{first, second, "/look/aaaa"} {
-		if status, _, _ := stranger.get(path); status != http.StatusNotFound || first == second {
+		if status, _, _ := stranger.Get(path); status != http.StatusNotFound || first == second {
 			t.Errorf("%s after its end: %d", path, status)
 		}
 	}
@@ -226,13 +228,13 @@ func TestLookingByALink(t *testing.T) {
 // Who may what with what: each cell of the table in the docs, tried.
 func TestObjectsByRole(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
-	who := map[string]*visitor{"steward": w.person("Wren", people.Steward), "its maker": w.person("Ash", people.Maker), "maker": w.person("Rowan", people.Maker), "guest": w.person("Finch", people.Guest)}
-	ash, err := w.store.Of(t.Context()).PersonCalled(t.Context(), "Ash")
+	w := webtest.NewAtelier(t)
+	who := map[string]*webtest.Visitor{"steward": w.Person("Wren", people.Steward), "its maker": w.Person("Ash", people.Maker), "maker": w.Person("Rowan", people.Maker), "guest": w.Person("Finch", people.Guest)}
+	ash, err := w.Store.Of(t.Context()).PersonCalled(t.Context(), "Ash")
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := w.store.Of(t.Context()).SetPlace(t.Context(), ash.ID, "Stall"); err != nil {
+	if err := w.Store.Of(t.Context()).SetPlace(t.Context(), ash.ID, "Stall"); err != nil {
 		t.Fatal(err)
 	}
 	ctx := people.With(t.Context(), ash)
@@ -242,35 +244,35 @@ func TestObjectsByRole(t *testing.T) {
 		in := design.New("Jars", measure.In, "tray-lid")
 		in.Card.Look.Photo = paper.Photo{ID: photos[shared], Wide: 100 * measure.Millimetre, High: 100 * measure.Millimetre}
 		var of [3]error
-		of[0] = w.store.Of(ctx).PutPhoto(ctx, photo.Picture{ID: photos[shared], JPEG: []byte{1}, Wide: 1, High: 1}, false)
-		boxes[shared], of[1] = w.store.Of(ctx).Add(ctx, in)
-		jobs[shared], of[2] = w.store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: boxes[shared], Copies: 2}}})
-		if err := errors.Join(append(of[:], w.store.Of(ctx).AddNote(ctx, logbook.Note{Box: boxes[shared], Name: fmt.Sprintf("a note, shared %v", shared), Style: "tray-lid", Card: "card", Design: in.Write(), Made: w.now}))...); err != nil {
+		of[0] = w.Store.Of(ctx).PutPhoto(ctx, photo.Picture{ID: photos[shared], JPEG: []byte{1}, Wide: 1, High: 1}, false)
+		boxes[shared], of[1] = w.Store.Of(ctx).Add(ctx, in)
+		jobs[shared], of[2] = w.Store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: boxes[shared], Copies: 2}}})
+		if err := errors.Join(append(of[:], w.Store.Of(ctx).AddNote(ctx, logbook.Note{Box: boxes[shared], Name: fmt.Sprintf("a note, shared %v", shared), Style: "tray-lid", Card: "card", Design: in.Write(), Made: w.Now}))...); err != nil {
 			t.Fatal(err)
 		}
 	}
-	if err := w.store.Of(ctx).Share(ctx, store.JobSort, jobs[true], true); err != nil {
+	if err := w.Store.Of(ctx).Share(ctx, store.JobSort, jobs[true], true); err != nil {
 		t.Fatal(err)
 	}
 	ok := func(status int) bool { return status < 400 }
-	get := func(v *visitor, path string, args ...any) bool {
-		status, _, _ := v.get(fmt.Sprintf(path, args...))
+	get := func(v *webtest.Visitor, path string, args ...any) bool {
+		status, _, _ := v.Get(fmt.Sprintf(path, args...))
 		return ok(status)
 	}
-	post := func(v *visitor, path string, id int64, pairs ...string) bool {
-		status, _, _ := v.post(fmt.Sprintf(path, id), pairs...)
+	post := func(v *webtest.Visitor, path string, id int64, pairs ...string) bool {
+		status, _, _ := v.Post(fmt.Sprintf(path, id), pairs...)
 		return ok(status)
 	}
-	deeds := map[string]func(v *visitor, shared bool) bool{
-		"look at a box": func(v *visitor, shared bool) bool { return get(v, "/boxes/%d/box", boxes[shared]) },
-		"change a box, tick it off": func(v *visitor, shared bool) bool {
+	deeds := map[string]func(v *webtest.Visitor, shared bool) bool{
+		"look at a box": func(v *webtest.Visitor, shared bool) bool { return get(v, "/boxes/%d/box", boxes[shared]) },
+		"change a box, tick it off": func(v *webtest.Visitor, shared bool) bool {
 			renamed := post(v, "/boxes/%d/rename", boxes[shared], "name", "More jars")
 			if ticked := post(v, "/boxes/%d/tick", boxes[shared], "step", "cut.base", "mark", "m", "done", "1"); ticked != renamed {
 				t.Errorf("renaming %v, ticking off %v", renamed, ticked)
 			}
 			return renamed
 		},
-		"share or link a box, open a class of it": func(v *visitor, shared bool) bool {
+		"share or link a box, open a class of it": func(v *webtest.Visitor, shared bool) bool {
 			pairs := []string{"do", "make"}
 			if shared {
 				pairs = append(pairs, "shared", "1") // it stays so
@@ -285,9 +287,11 @@ func TestObjectsByRole(t *testing.T) {
 			post(v, "/boxes/%d/class", boxes[shared], "do", "close")
 			return may
 		},
-		"look at a job":                 func(v *visitor, shared bool) bool { return get(v, "/jobs/%d", jobs[shared]) },
-		"change, begin or finish a job": func(v *visitor, shared bool) bool { return post(v, "/jobs/%d", jobs[shared], "name", "The fair") },
-		"share a job, open a class of it": func(v *visitor, shared bool) bool {
+		"look at a job": func(v *webtest.Visitor, shared bool) bool { return get(v, "/jobs/%d", jobs[shared]) },
+		"change, begin or finish a job": func(v *webtest.Visitor, shared bool) bool {
+			return post(v, "/jobs/%d", jobs[shared], "name", "The fair")
+		},
+		"share a job, open a class of it": func(v *webtest.Visitor, shared bool) bool {
 			pairs := []string{"do", "open"}
 			if shared {
 				pairs = append(pairs, "shared", "1")
@@ -299,9 +303,9 @@ func TestObjectsByRole(t *testing.T) {
 			post(v, "/jobs/%d/class", jobs[shared], "do", "close")
 			return may
 		},
-		"see a photograph that the box shows": func(v *visitor, shared bool) bool { return get(v, "/papers/%s.jpg", photos[shared]) },
-		"read a note of the box": func(v *visitor, shared bool) bool {
-			_, page, _ := v.get("/logbook")
+		"see a photograph that the box shows": func(v *webtest.Visitor, shared bool) bool { return get(v, "/papers/%s.jpg", photos[shared]) },
+		"read a note of the box": func(v *webtest.Visitor, shared bool) bool {
+			_, page, _ := v.Get("/logbook")
 			return strings.Contains(page, fmt.Sprintf("a note, shared %v", shared))
 		},
 	}
@@ -340,15 +344,15 @@ func TestObjectsByRole(t *testing.T) {
 	lot := drawer.Lot{Card: design.UsualCard, Width: 12 * measure.Inch, Height: 12 * measure.Inch, Count: 7}
 	lot.Card.Name = "Stall sage"
 	lot.Complete()
-	if err := w.store.Of(ctx).AddLots(ctx, []drawer.Lot{lot}); err != nil {
+	if err := w.Store.Of(ctx).AddLots(ctx, []drawer.Lot{lot}); err != nil {
 		t.Fatal(err)
 	}
-	lots, err := w.store.Of(ctx).Lots(ctx)
+	lots, err := w.Store.Of(ctx).Lots(ctx)
 	if err != nil {
 		t.Fatal(err)
 	}
 	for name, may := range map[string]bool{"its maker": true, "maker": false, "steward": false} {
-		_, page, _ := who[name].get("/drawer")
+		_, page, _ := who[name].Get("/drawer")
 		changed := post(who[name], "/drawer/%d", lots[0].ID, "count", "5", "price", "1")
 		if sees := strings.Contains(page, "Stall sage"); sees != may || changed != may {
 			t.Errorf("%s sees another table's paper %v, changes it %v", name, sees, changed)

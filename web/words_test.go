@@ -1,23 +1,15 @@
-package web
+package web_test
 
 import (
-	"brevium/core/sample"
 	"fmt"
-	"html"
 	"os"
 	"regexp"
 	"strings"
 	"testing"
+
+	"brevium/core/sample"
+	"brevium/web/webtest"
 )
-
-var tags = regexp.MustCompile(`(?s)<script.*?</script>|<title>.*?</title>|<[^>]*>`)
-
-// words is what stands on a page to be read.
-func (x *table) words(path string) string {
-	x.t.Helper()
-	_, body, _ := x.get(path)
-	return strings.Join(strings.Fields(html.UnescapeString(tags.ReplaceAllString(body, " "))), " ")
-}
 
 // The pages speak the maker's language: one word for a thing, as docs/words.md
 // lists them, and none of those that were given up.
@@ -45,7 +37,7 @@ func TestOneWordForAThing(t *testing.T) {
 	never := regexp.MustCompile(`(?i)\b(` + strings.Join(given, "|") + `)\b`)
 	x, pages := full(t)
 	for _, page := range pages {
-		words := x.words(page)
+		words := x.Words(page)
 		for _, m := range never.FindAllStringIndex(words, -1) {
 			t.Errorf("%s: “%s”", page, words[max(0, m[0]-40):min(len(words), m[1]+20)])
 		}
@@ -59,17 +51,17 @@ func TestNumbersAreWrittenOnce(t *testing.T) {
 	x, pages := full(t)
 	wrong := regexp.MustCompile(`\d (in|cm|mm) (in|cm|mm)( [^t]|$)|(?:^|[^\d/.,–] )1 (papers|mats|sheets|boxes|pieces|cuts|cards|offcuts)\b|8 1/4 in \+`)
 	for k, unit := range []string{"in", "cm", "mm"} {
-		x.post("/boxes/1/units", "units", unit)
+		x.Post("/boxes/1/units", "units", unit)
 		for n, page := range pages {
 			if !sample.Takes(t, n+k) {
 				continue
 			}
-			words := x.words(page)
+			words := x.Words(page)
 			for _, m := range wrong.FindAllStringIndex(words, -1) {
 				t.Errorf("in %s, %s: “%s”", unit, page, words[max(0, m[0]-40):min(len(words), m[1]+20)])
 			}
 		}
-		contents := x.words("/boxes/1/contents")
+		contents := x.Words("/boxes/1/contents")
 		if !regexp.MustCompile(`clear inside [^a-z]+ ` + unit).MatchString(contents) {
 			t.Errorf("in %s the clear inside is said in another unit", unit)
 		}
@@ -79,13 +71,13 @@ func TestNumbersAreWrittenOnce(t *testing.T) {
 // What is saved by cutting together is what one reads above it.
 func TestWhatIsSavedAddsUp(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
-	x.jarBox()
-	x.post("/boxes/2/sheets", "copies", "1")
-	x.lot(1, 8*25_400_000, 8*25_400_000, true)
-	x.post("/jobs", "copies.1", "3", "copies.2", "2")
-	words := x.words("/jobs/1")
+	x := webtest.NewTable(t)
+	x.JarBox()
+	x.JarBox()
+	x.Post("/boxes/2/sheets", "copies", "1")
+	x.Lot(1, 8*25_400_000, 8*25_400_000, true)
+	x.Post("/jobs", "copies.1", "3", "copies.2", "2")
+	words := x.Words("/jobs/1")
 	var alone, together, saved int
 	i := strings.Index(words, "One box after another would take")
 	if i < 0 {

@@ -1,4 +1,4 @@
-package web
+package workspace_test
 
 import (
 	"fmt"
@@ -8,6 +8,7 @@ import (
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/web/webtest"
 )
 
 // manyKinds is a box of fifty copies on two hundred kinds of sheet, one of each.
@@ -26,19 +27,19 @@ func manyKinds() design.Inputs {
 func BenchmarkTwoHundredKinds(b *testing.B) {
 	for _, page := range []string{"box", "compare"} {
 		b.Run(page, func(b *testing.B) {
-			x := newTable(b)
+			x := webtest.NewTable(b)
 			n := 0
 			for b.Loop() {
 				b.StopTimer()
 				in := manyKinds()
 				in.Size["height"] += measure.Length(n) * measure.Millimetre / 10
 				n++
-				id, err := x.store.Of(b.Context()).Add(b.Context(), in)
+				id, err := x.Store.Of(b.Context()).Add(b.Context(), in)
 				if err != nil {
 					b.Fatal(err)
 				}
 				b.StartTimer()
-				if code, _, _ := x.get(fmt.Sprintf("/boxes/%d/%s", id, page)); code != http.StatusOK {
+				if code, _, _ := x.Get(fmt.Sprintf("/boxes/%d/%s", id, page)); code != http.StatusOK {
 					b.Fatal(code)
 				}
 			}

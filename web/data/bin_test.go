@@ -1,4 +1,4 @@
-package web
+package data_test
 
 import (
 	"fmt"
@@ -9,20 +9,21 @@ import (
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/people"
+	"brevium/web/webtest"
 )
 
 // A maker's bin is the maker's: what is in it is brought back, forgotten and emptied by
 // whoever it belongs to, and by nobody else.
 func TestOnesBinIsOnesOwn(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
-	ash, rowan := w.person("Ash", people.Maker), w.person("Rowan", people.Maker)
+	w := webtest.NewAtelier(t)
+	ash, rowan := w.Person("Ash", people.Maker), w.Person("Rowan", people.Maker)
 	boxes := map[string][]int64{}
 	for _, name := range []string{"Ash", "Rowan"} {
 		for _, box := range []string{"First", "Second"} {
-			id, err := w.store.Of(w.as(name)).Add(w.as(name), design.New(box+" of "+name, measure.In, "tray"))
+			id, err := w.Store.Of(w.As(name)).Add(w.As(name), design.New(box+" of "+name, measure.In, "tray"))
 			if err == nil {
-				err = w.store.Of(w.as(name)).Delete(w.as(name), id)
+				err = w.Store.Of(w.As(name)).Delete(w.As(name), id)
 			}
 			if err != nil {
 				t.Fatal(err)
@@ -30,19 +31,19 @@ func TestOnesBinIsOnesOwn(t *testing.T) {
 			boxes[name] = append(boxes[name], id)
 		}
 	}
-	if status, _, _ := ash.post(fmt.Sprintf("/bin/box/%d/forget", boxes["Rowan"][0])); status != http.StatusNotFound {
+	if status, _, _ := ash.Post(fmt.Sprintf("/bin/box/%d/forget", boxes["Rowan"][0])); status != http.StatusNotFound {
 		t.Errorf("Ash forgets a box of Rowan's: %d", status)
 	}
-	if status, _, _ := ash.post(fmt.Sprintf("/bin/box/%d/forget", boxes["Ash"][0])); status != http.StatusSeeOther {
+	if status, _, _ := ash.Post(fmt.Sprintf("/bin/box/%d/forget", boxes["Ash"][0])); status != http.StatusSeeOther {
 		t.Errorf("Ash forgets a box of Ash's: %d", status)
 	}
-	if status, _, _ := ash.post("/bin/empty"); status != http.StatusSeeOther {
+	if status, _, _ := ash.Post("/bin/empty"); status != http.StatusSeeOther {
 		t.Errorf("Ash empties the bin: %d", status)
 	}
-	if _, page, _ := ash.get("/bin"); !strings.Contains(page, "The bin is empty") {
+	if _, page, _ := ash.Get("/bin"); !strings.Contains(page, "The bin is empty") {
 		t.Error("Ash's bin is not empty")
 	}
-	_, page, _ := rowan.get("/bin")
+	_, page, _ := rowan.Get("/bin")
 	for _, box := range []string{"First of Rowan", "Second of Rowan"} {
 		if !strings.Contains(page, box) {
 			t.Errorf("%s is gone from Rowan's bin", box)

@@ -1,4 +1,4 @@
-package web
+package jobs_test
 
 import (
 	"bufio"
@@ -12,64 +12,19 @@ import (
 	"testing"
 	"time"
 
-	"brevium/core/drawer"
 	"brevium/core/measure"
-	"brevium/core/paper"
 	"brevium/store"
 	"brevium/web/page"
+	"brevium/web/webtest"
 )
-
-// lot is a pile of the jar box's card.
-func (x *table) lot(count int, w, h measure.Length, offcut bool) {
-	x.t.Helper()
-	l := drawer.Lot{
-		Card:   paper.Card{Name: "Plain card", GSM: 240, Direction: paper.NoDirection},
-		Width:  w,
-		Height: h,
-		Count:  count,
-		Price:  0.8,
-		Offcut: offcut,
-	}
-	l.Complete()
-	if err := x.store.Of(x.t.Context()).AddLots(x.t.Context(), []drawer.Lot{l}); err != nil {
-		x.t.Fatal(err)
-	}
-}
-
-func (x *table) job(n int64) store.Job {
-	x.t.Helper()
-	j, err := x.store.Of(x.t.Context()).Job(x.t.Context(), n)
-	if err != nil {
-		x.t.Fatal(err)
-	}
-	return j
-}
-
-// counts gives the drawer as "count/reserved" of each lot in order.
-func (x *table) counts() string {
-	x.t.Helper()
-	lots, err := x.store.Of(x.t.Context()).Lots(x.t.Context())
-	if err != nil {
-		x.t.Fatal(err)
-	}
-	var out []string
-	for _, l := range lots {
-		mark := ""
-		if l.Offcut {
-			mark = "o"
-		}
-		out = append(out, fmt.Sprintf("%d/%d%s", l.Count, l.Reserved, mark))
-	}
-	return strings.Join(out, " ")
-}
 
 func TestTheDrawer(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	if _, body, _ := x.get("/drawer"); !strings.Contains(body, "The drawer is empty") {
+	x := webtest.NewTable(t)
+	if _, body, _ := x.Get("/drawer"); !strings.Contains(body, "The drawer is empty") {
 		t.Error("the empty drawer says nothing useful")
 	}
-	if code, body, _ := x.post(
+	if code, body, _ := x.Post(
 		"/drawer",
 		"card",
 		"Oat card",
@@ -87,8 +42,8 @@ func TestTheDrawer(t *testing.T) {
 		t.Fatalf("%d: %s", code, body)
 	}
 	// More of the same are laid on the pile; an offcut lies by itself.
-	x.post("/drawer", "card", "oat card", "gsm", "270", "direction", "none", "sheet", "A4", "count", "2", "price", "0.60")
-	x.post(
+	x.Post("/drawer", "card", "oat card", "gsm", "270", "direction", "none", "sheet", "A4", "count", "2", "price", "0.60")
+	x.Post(
 		"/drawer",
 		"card",
 		"Oat card",
@@ -107,10 +62,10 @@ func TestTheDrawer(t *testing.T) {
 		"offcut",
 		"1",
 	)
-	if got := x.counts(); got != "8/0 1/0o" {
+	if got := x.Counts(); got != "8/0 1/0o" {
 		t.Errorf("the drawer holds %s", got)
 	}
-	_, body, _ := x.get("/drawer")
+	_, body, _ := x.Get("/drawer")
 	for _, says := range []string{"Oat card", "8 of these", "worth 4.80", "<svg"} {
 		if !strings.Contains(body, says) {
 			t.Errorf("the drawer does not say %q", says)
@@ -125,15 +80,15 @@ func TestTheDrawer(t *testing.T) {
 		} else {
 			form = append(form, c...)
 		}
-		code, body, _ := x.post("/drawer", form...)
+		code, body, _ := x.Post("/drawer", form...)
 		if code != http.StatusUnprocessableEntity || !strings.Contains(body, "Not yet:") {
 			t.Errorf("%v: %d", c, code)
 		}
 	}
-	if code, _, _ := x.post("/drawer/1", "count.1", "5", "price.1", "0.7"); code != http.StatusNoContent || x.counts() != "5/0 1/0o" {
-		t.Errorf("%d, the drawer holds %s", code, x.counts())
+	if code, _, _ := x.Post("/drawer/1", "count.1", "5", "price.1", "0.7"); code != http.StatusNoContent || x.Counts() != "5/0 1/0o" {
+		t.Errorf("%d, the drawer holds %s", code, x.Counts())
 	}
-	if code, body, _ := x.post(
+	if code, body, _ := x.Post(
 		"/drawer/1",
 		"count.1",
 		"lots",
@@ -141,45 +96,45 @@ func TestTheDrawer(t *testing.T) {
 		!strings.Contains(body, "not a whole number") {
 		t.Errorf("%d", code)
 	}
-	x.post("/drawer/2", "out", "1")
-	if got := x.counts(); got != "5/0" {
+	x.Post("/drawer/2", "out", "1")
+	if got := x.Counts(); got != "5/0" {
 		t.Errorf("after taking the offcut out: %s", got)
 	}
-	if code, _, _ := x.post("/drawer/2", "count.2", "1"); code != http.StatusNotFound {
+	if code, _, _ := x.Post("/drawer/2", "count.2", "1"); code != http.StatusNotFound {
 		t.Errorf("a pile that is gone: %d", code)
 	}
 }
 
 func TestTheDrawerAsAFile(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.lot(7, 12*measure.Inch, 12*measure.Inch, false)
-	_, file, header := x.get("/drawer.csv")
+	x := webtest.NewTable(t)
+	x.Lot(7, 12*measure.Inch, 12*measure.Inch, false)
+	_, file, header := x.Get("/drawer.csv")
 	if !strings.Contains(header.Get("Content-Type"), "csv") ||
 		!strings.Contains(file, "Plain card,240,0.3 mm,none,12 × 12 in,304.8 mm,304.8 mm,7,0.8,no,") {
 		t.Errorf("%s", file)
 	}
-	other := newTable(t)
-	if code, body, _ := other.post("/drawer/import", "list", file); code != http.StatusNoContent || other.counts() != "7/0" {
+	other := webtest.NewTable(t)
+	if code, body, _ := other.Post("/drawer/import", "list", file); code != http.StatusNoContent || other.Counts() != "7/0" {
 		t.Errorf("%d: %s", code, body)
 	}
-	code, body, _ := other.post("/drawer/import", "list", "card,sheet,count\nOat,A4,3\nOat,A4,x\n,A4,1\n")
+	code, body, _ := other.Post("/drawer/import", "list", "card,sheet,count\nOat,A4,3\nOat,A4,x\n,A4,1\n")
 	if code != http.StatusUnprocessableEntity || !strings.Contains(body, "row 2") || !strings.Contains(body, "row 3") ||
-		other.counts() != "7/0" {
-		t.Errorf("%d; the drawer holds %s", code, other.counts())
+		other.Counts() != "7/0" {
+		t.Errorf("%d; the drawer holds %s", code, other.Counts())
 	}
 }
 
 // A job from its boxes to the drawer and back.
 func TestAJobFromPlanToDrawer(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
-	x.lot(1, 12*measure.Inch, 12*measure.Inch, false)
-	if _, body, _ := x.get("/jobs"); !strings.Contains(body, "No jobs yet") {
+	x := webtest.NewTable(t)
+	x.JarBox()
+	x.Lot(1, 12*measure.Inch, 12*measure.Inch, false)
+	if _, body, _ := x.Get("/jobs"); !strings.Contains(body, "No jobs yet") {
 		t.Error("no jobs say nothing useful")
 	}
-	if code, body, _ := x.post(
+	if code, body, _ := x.Post(
 		"/jobs",
 		"name",
 		"",
@@ -189,10 +144,10 @@ func TestAJobFromPlanToDrawer(t *testing.T) {
 		!strings.Contains(body, "at least one box") {
 		t.Errorf("a job of nothing: %d", code)
 	}
-	if code, _, _ := x.post("/jobs", "copies.1", "9999"); code != http.StatusUnprocessableEntity {
+	if code, _, _ := x.Post("/jobs", "copies.1", "9999"); code != http.StatusUnprocessableEntity {
 		t.Errorf("9999 boxes: %d", code)
 	}
-	if code, _, header := x.post(
+	if code, _, header := x.Post(
 		"/jobs",
 		"name",
 		"fair",
@@ -202,71 +157,71 @@ func TestAJobFromPlanToDrawer(t *testing.T) {
 		header.Get("HX-Redirect") != "/jobs/1" {
 		t.Fatalf("%d %s", code, header.Get("HX-Redirect"))
 	}
-	_, body, _ := x.get("/jobs/1")
+	_, body, _ := x.Get("/jobs/1")
 	for _, says := range []string{"the drawer runs short", "Fence at", "data-key=", "Where Jars: base goes", "Begin: set these sheets aside"} {
 		if !strings.Contains(body, says) {
 			t.Errorf("the job does not say %q", says)
 		}
 	}
 	// It does not begin before what is missing is there.
-	if code, body, _ := x.post("/jobs/1/begin"); code != http.StatusUnprocessableEntity || !strings.Contains(body, "must be bought first") {
+	if code, body, _ := x.Post("/jobs/1/begin"); code != http.StatusUnprocessableEntity || !strings.Contains(body, "must be bought first") {
 		t.Errorf("begun without paper: %d", code)
 	}
-	if code, _, _ := x.post("/jobs/1/buy"); code != http.StatusNoContent {
+	if code, _, _ := x.Post("/jobs/1/buy"); code != http.StatusNoContent {
 		t.Errorf("bought: %d", code)
 	}
-	before := x.counts()
-	if code, body, _ := x.post("/jobs/1/begin"); code != http.StatusNoContent {
+	before := x.Counts()
+	if code, body, _ := x.Post("/jobs/1/begin"); code != http.StatusNoContent {
 		t.Fatalf("%d: %s", code, body)
 	}
-	begun := x.counts()
-	if begun == before || x.job(1).State != store.Begun {
+	begun := x.Counts()
+	if begun == before || x.Job(1).State != store.Begun {
 		t.Errorf("nothing is reserved: %s", begun)
 	}
-	if code, _, _ := x.post("/drawer/1", "count.1", "0"); code != http.StatusUnprocessableEntity {
+	if code, _, _ := x.Post("/drawer/1", "count.1", "0"); code != http.StatusUnprocessableEntity {
 		t.Errorf("reserved sheets were taken out: %d", code)
 	}
 	// The box may change now; the job stays as it was.
-	x.post("/boxes/1/box", "style", "tray")
-	if _, body, _ := x.get("/jobs/1"); !strings.Contains(body, "Jars: lid") {
+	x.Post("/boxes/1/box", "style", "tray")
+	if _, body, _ := x.Get("/jobs/1"); !strings.Contains(body, "Jars: lid") {
 		t.Error("a begun job forgot its lid")
 	}
-	if code, _, _ := x.post("/jobs/1/release"); code != http.StatusNoContent || x.counts() != before {
-		t.Errorf("%d, released: %s", code, x.counts())
+	if code, _, _ := x.Post("/jobs/1/release"); code != http.StatusNoContent || x.Counts() != before {
+		t.Errorf("%d, released: %s", code, x.Counts())
 	}
-	x.post("/boxes/1/undo", "change", page.Itoa(x.box(1).Last.ID))
-	x.post("/jobs/1/begin")
-	if code, _, _ := x.post("/jobs/1/finish"); code != http.StatusNoContent || x.job(1).State != store.Finished {
-		t.Fatalf("%d, %s", code, x.job(1).State)
+	x.Post("/boxes/1/undo", "change", page.Itoa(x.Box(1).Last.ID))
+	x.Post("/jobs/1/begin")
+	if code, _, _ := x.Post("/jobs/1/finish"); code != http.StatusNoContent || x.Job(1).State != store.Finished {
+		t.Fatalf("%d, %s", code, x.Job(1).State)
 	}
-	if got := x.counts(); strings.Contains(got, "0o") == false || got == begun {
+	if got := x.Counts(); strings.Contains(got, "0o") == false || got == begun {
 		t.Errorf("finished, the drawer holds %s", got)
 	}
-	if code, _, _ := x.post("/jobs/1/unfinish"); code != http.StatusNoContent || x.counts() != begun {
-		t.Errorf("%d, undone: %s; want %s", code, x.counts(), begun)
+	if code, _, _ := x.Post("/jobs/1/unfinish"); code != http.StatusNoContent || x.Counts() != begun {
+		t.Errorf("%d, undone: %s; want %s", code, x.Counts(), begun)
 	}
-	x.post("/jobs/1/finish")
-	x.post("/jobs/1/delete")
-	if code, body, _ := x.get("/jobs/1"); code != http.StatusNotFound || !strings.Contains(body, "no job here") {
+	x.Post("/jobs/1/finish")
+	x.Post("/jobs/1/delete")
+	if code, body, _ := x.Get("/jobs/1"); code != http.StatusNotFound || !strings.Contains(body, "no job here") {
 		t.Errorf("a deleted job: %d", code)
 	}
 	for _, path := range []string{"/jobs/x", "/jobs/7"} {
-		if code, _, _ := x.get(path); code != http.StatusNotFound {
+		if code, _, _ := x.Get(path); code != http.StatusNotFound {
 			t.Errorf("%s: %d", path, code)
 		}
 	}
-	if code, _, _ := x.post("/jobs/7/begin"); code != http.StatusNotFound {
+	if code, _, _ := x.Post("/jobs/7/begin"); code != http.StatusNotFound {
 		t.Errorf("beginning what is not there: %d", code)
 	}
 }
 
 func TestAJobChanges(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	n := x.jarBox()
-	x.jarBox()
-	x.post("/jobs", "copies.1", "1")
-	if code, body, _ := x.post(
+	x := webtest.NewTable(t)
+	n := x.JarBox()
+	x.JarBox()
+	x.Post("/jobs", "copies.1", "1")
+	if code, body, _ := x.Post(
 		"/jobs/1",
 		"name",
 		"both",
@@ -280,25 +235,25 @@ func TestAJobChanges(t *testing.T) {
 		!strings.Contains(body, `id="job"`) {
 		t.Fatalf("%d: %s", code, body)
 	}
-	j := x.job(1)
+	j := x.Job(1)
 	if j.Name != "both" || len(j.Items) != 2 || j.Items[0].Copies != 3 || j.Choices.Stages != 2 {
 		t.Errorf("the job is %+v", j)
 	}
 	for _, bad := range [][]string{{"copies.1", "x"}, {"copies.1", "0", "copies.2", "0"}, {"copies.1", "1", "trim", "-1"}, {"copies.1", "1", "kerf", "20 in"}, {"copies.1", "1", "stages", "9"}} {
-		if code, body, _ := x.post("/jobs/1", bad...); code != http.StatusUnprocessableEntity || !strings.Contains(body, "Not taken:") {
+		if code, body, _ := x.Post("/jobs/1", bad...); code != http.StatusUnprocessableEntity || !strings.Contains(body, "Not taken:") {
 			t.Errorf("%v: %d", bad, code)
 		}
 	}
-	if got := x.job(1); got.Items[0].Copies != 3 {
+	if got := x.Job(1); got.Items[0].Copies != 3 {
 		t.Error("a refused change was kept")
 	}
 	// A box that is deleted is said, and can be taken out.
-	x.post(fmt.Sprintf("/boxes/%d/delete", n))
-	if _, body, _ := x.get("/jobs/1"); !strings.Contains(body, "is deleted") {
+	x.Post(fmt.Sprintf("/boxes/%d/delete", n))
+	if _, body, _ := x.Get("/jobs/1"); !strings.Contains(body, "is deleted") {
 		t.Error("a deleted box is not said")
 	}
-	if code, _, _ := x.post("/jobs/1", "copies.1", "0", "copies.2", "2", "stages", "0"); code != http.StatusOK || len(x.job(1).Items) != 1 {
-		t.Errorf("%d; the job makes %+v", code, x.job(1).Items)
+	if code, _, _ := x.Post("/jobs/1", "copies.1", "0", "copies.2", "2", "stages", "0"); code != http.StatusOK || len(x.Job(1).Items) != 1 {
+		t.Errorf("%d; the job makes %+v", code, x.Job(1).Items)
 	}
 }
 
@@ -314,20 +269,20 @@ func keys(body string) []string {
 
 func TestPiecesAreHeld(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
-	x.lot(9, 12*measure.Inch, 12*measure.Inch, false)
-	x.post("/jobs", "copies.1", "1")
-	_, body, _ := x.get("/jobs/1")
+	x := webtest.NewTable(t)
+	x.JarBox()
+	x.Lot(9, 12*measure.Inch, 12*measure.Inch, false)
+	x.Post("/jobs", "copies.1", "1")
+	_, body, _ := x.Get("/jobs/1")
 	at := keys(body)
 	if len(at) == 0 {
 		t.Fatal("no piece has a key")
 	}
-	code, panel, _ := x.get("/jobs/1/piece?at=" + at[0])
+	code, panel, _ := x.Get("/jobs/1/piece?at=" + at[0])
 	if code != http.StatusOK || !strings.Contains(panel, "Keep it here") || !strings.Contains(panel, "From the left") {
 		t.Errorf("%d: %s", code, panel)
 	}
-	if code, body, _ := x.post(
+	if code, body, _ := x.Post(
 		"/jobs/1/hold",
 		"at",
 		at[0],
@@ -341,14 +296,14 @@ func TestPiecesAreHeld(t *testing.T) {
 		!strings.Contains(body, "kept where it lies") {
 		t.Fatalf("%d: %s", code, body)
 	}
-	held := x.job(1).Choices.Held
+	held := x.Job(1).Choices.Held
 	if len(held) != 1 || len(held[0].Pieces) != 1 || held[0].Pieces[0].X != measure.Inch || held[0].Pieces[0].Y != measure.Inch/2 {
 		t.Fatalf("held: %+v", held)
 	}
 	// Outside the sheet it cannot lie; what was kept stays.
-	_, body, _ = x.get("/jobs/1")
+	_, body, _ = x.Get("/jobs/1")
 	at = keys(body)
-	if code, body, _ := x.post(
+	if code, body, _ := x.Post(
 		"/jobs/1/hold",
 		"at",
 		at[0],
@@ -360,7 +315,7 @@ func TestPiecesAreHeld(t *testing.T) {
 		!strings.Contains(body, "stick out") {
 		t.Errorf("outside the sheet: %d", code)
 	}
-	if code, _, _ := x.post(
+	if code, _, _ := x.Post(
 		"/jobs/1/hold",
 		"at",
 		at[0],
@@ -369,31 +324,31 @@ func TestPiecesAreHeld(t *testing.T) {
 		"do",
 		"keep",
 	); code != http.StatusUnprocessableEntity ||
-		len(x.job(1).Choices.Held) != 1 {
+		len(x.Job(1).Choices.Held) != 1 {
 		t.Errorf("no length: %d", code)
 	}
 	for _, key := range at {
 		if strings.HasPrefix(key, "0.0.") {
-			x.post("/jobs/1/hold", "at", key, "do", "sheet")
+			x.Post("/jobs/1/hold", "at", key, "do", "sheet")
 			break
 		}
 	}
-	if got := x.job(1).Choices.Held; len(got) != 1 || len(got[0].Pieces) < 1 {
+	if got := x.Job(1).Choices.Held; len(got) != 1 || len(got[0].Pieces) < 1 {
 		t.Errorf("the sheet is not kept: %+v", got)
 	}
 	for range 9 { // let every piece go
 		// The kept ones are on the first sheet.
-		_, body, _ = x.get("/jobs/1")
+		_, body, _ = x.Get("/jobs/1")
 		if before, _, kept := strings.Cut(body, "kept where it lies"); kept {
 			own := keys(before)
-			x.post("/jobs/1/hold", "at", own[len(own)-1], "do", "free")
+			x.Post("/jobs/1/hold", "at", own[len(own)-1], "do", "free")
 		}
 	}
-	if got := x.job(1).Choices.Held; len(got) != 0 {
+	if got := x.Job(1).Choices.Held; len(got) != 0 {
 		t.Errorf("still held: %+v", got)
 	}
 	for _, bad := range []string{"", "0.0.99", "9.0.0", "-1.0.0", "a.b.c"} {
-		if code, _, _ := x.post("/jobs/1/hold", "at", bad, "do", "keep"); code != http.StatusUnprocessableEntity {
+		if code, _, _ := x.Post("/jobs/1/hold", "at", bad, "do", "keep"); code != http.StatusUnprocessableEntity {
 			t.Errorf("a piece at %q: %d", bad, code)
 		}
 	}
@@ -403,11 +358,11 @@ func TestPiecesAreHeld(t *testing.T) {
 // goes, it ends at once.
 func TestTheSearchIsWatchedAndStopped(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
-	x.lot(3, 12*measure.Inch, 12*measure.Inch, false)
-	x.post("/jobs", "copies.1", "23")
-	web := httptest.NewServer(x.http)
+	x := webtest.NewTable(t)
+	x.JarBox()
+	x.Lot(3, 12*measure.Inch, 12*measure.Inch, false)
+	x.Post("/jobs", "copies.1", "23")
+	web := httptest.NewServer(x.HTTP)
 	defer web.Close()
 	ask := func(ctx context.Context, seconds string) (*http.Response, error) {
 		q, err := http.NewRequestWithContext(ctx, http.MethodPost, web.URL+"/jobs/1/search", strings.NewReader("seconds="+seconds))
@@ -435,10 +390,10 @@ func TestTheSearchIsWatchedAndStopped(t *testing.T) {
 	if lines < 2 || last.Part != 1 || !strings.Contains(last.HTML, "<svg") {
 		t.Errorf("%d lines, the last %+v", lines, last)
 	}
-	if len(x.job(1).Layouts) < 100 {
+	if len(x.Job(1).Layouts) < 100 {
 		t.Error("the best layout is not kept")
 	}
-	if code, _, _ := x.get("/jobs/1"); code != http.StatusOK {
+	if code, _, _ := x.Get("/jobs/1"); code != http.StatusOK {
 		t.Error("the job is gone")
 	}
 	// Closing the page ends a search that would go on for a minute.

@@ -1,4 +1,4 @@
-package web
+package boxes_test
 
 import (
 	"strings"
@@ -7,14 +7,15 @@ import (
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/style"
+	"brevium/web/webtest"
 )
 
 // The catalogue shows every kind shut and open, with what it takes; what does
 // not go with a thing, a sheet or an hour is put aside with the reason.
 func TestKindsOfBox(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	_, all, _ := x.get("/kinds")
+	x := webtest.NewTable(t)
+	_, all, _ := x.Get("/kinds")
 	for _, s := range style.Boxes() {
 		_, entry, shown := strings.Cut(all, `id="kind-of-`+s.ID+`"`)
 		if !shown {
@@ -29,15 +30,15 @@ func TestKindsOfBox(t *testing.T) {
 	if !strings.Contains(all, ", open\"") || strings.Contains(all, "that do not go") {
 		t.Error("the catalogue at its usual sizes is not whole")
 	}
-	_, quick, _ := x.get("/kinds?minutes=6&order=time")
+	_, quick, _ := x.Get("/kinds?minutes=6&order=time")
 	if first, second := strings.Index(quick, `id="kind-of-tray"`), strings.Index(quick, `id="kind-of-tray-lid"`); first < 0 || second >= 0 || !strings.Contains(quick, "takes 10 min") {
 		t.Error("six minutes do not part what goes from what does not")
 	}
-	_, small, _ := x.get("/kinds?thing.length=5&thing.width=4&thing.height=1&sheet=8+%C3%97+8+in")
+	_, small, _ := x.Get("/kinds?thing.length=5&thing.width=4&thing.height=1&sheet=8+%C3%97+8+in")
 	if !strings.Contains(small, `id="kind-of-tray"`) || !strings.Contains(small, "that do not go, and why") || !strings.Contains(small, "larger than every sheet") {
 		t.Error("a small sheet gives everything")
 	}
-	if code, body, _ := x.get("/kinds?thing.length=48"); code != 200 || !strings.Contains(body, "larger than any sheet") {
+	if code, body, _ := x.Get("/kinds?thing.length=48"); code != 200 || !strings.Contains(body, "larger than any sheet") {
 		t.Errorf("a thing of 48 in: %d", code)
 	}
 }

@@ -1,4 +1,4 @@
-package web
+package workspace_test
 
 import (
 	"archive/zip"
@@ -24,6 +24,7 @@ import (
 	"brevium/core/paper"
 	"brevium/core/sample"
 	"brevium/store"
+	"brevium/web/webtest"
 )
 
 // hostileTexts are names, labels and notes that mean something to a format which they are
@@ -79,20 +80,20 @@ func TestHostileTextInFiles(t *testing.T) {
 // filesOf are all files that a box of such a name, and what is about it, can be had as.
 func filesOf(t *testing.T, text string) map[string][]byte {
 	t.Helper()
-	x := newTable(t)
-	x.jarBox()
+	x := webtest.NewTable(t)
+	x.JarBox()
 	at := "/boxes/1/"
-	x.post(at+"rename", "name", text)
-	x.post(at+"box", "card.name", text)
-	x.post(at+"dressing", "labels.add", "label")
-	x.post(at+"dressing", "labels[0].text", text, "labels[0].name", text)
-	x.post("/boxes/1/made", "felt0", "loose", "remember", text)
-	x.post("/jobs", "copies.1", "2", "name", text)
+	x.Post(at+"rename", "name", text)
+	x.Post(at+"box", "card.name", text)
+	x.Post(at+"dressing", "labels.add", "label")
+	x.Post(at+"dressing", "labels[0].text", text, "labels[0].name", text)
+	x.Post("/boxes/1/made", "felt0", "loose", "remember", text)
+	x.Post("/jobs", "copies.1", "2", "name", text)
 	sheet, _ := paper.SheetNamed("A4")
-	if err := x.store.Of(t.Context()).AddLots(t.Context(), []drawer.Lot{{Card: paper.Card{Name: text, GSM: 240, Thickness: 300 * measure.Micrometre, Direction: paper.NoDirection}, Sheet: sheet.Name, Width: sheet.Width, Height: sheet.Height, Count: 2, From: text}}); err != nil {
+	if err := x.Store.Of(t.Context()).AddLots(t.Context(), []drawer.Lot{{Card: paper.Card{Name: text, GSM: 240, Thickness: 300 * measure.Micrometre, Direction: paper.NoDirection}, Sheet: sheet.Name, Width: sheet.Width, Height: sheet.Height, Count: 2, From: text}}); err != nil {
 		t.Fatal(err)
 	}
-	if err := x.store.Of(t.Context()).SetGoods(t.Context(), []cupboard.Good{{Kind: cupboard.Ribbon, Name: text, Amount: 1}}); err != nil && !strings.Contains(err.Error(), "letters") {
+	if err := x.Store.Of(t.Context()).SetGoods(t.Context(), []cupboard.Good{{Kind: cupboard.Ribbon, Name: text, Amount: 1}}); err != nil && !strings.Contains(err.Error(), "letters") {
 		t.Fatal(err)
 	}
 	out := map[string][]byte{}
@@ -101,7 +102,7 @@ func filesOf(t *testing.T, text string) map[string][]byte {
 		at + "export?to=svg": ".zip", at + "export?to=dxf": ".zip", at + "export?to=dxf&packed=1": ".zip", at + "export?to=csv": ".csv", at + "export?to=pdf": ".pdf",
 		"/drawer.csv": ".csv", "/cupboard.csv": ".csv", "/logbook.csv": ".csv", "/data/everything.zip": ".zip",
 	} {
-		code, body, _ := x.get(path)
+		code, body, _ := x.Get(path)
 		if code == http.StatusNotFound {
 			continue
 		}
@@ -267,22 +268,22 @@ func csvIsInert(t *testing.T, file string, body []byte) {
 func TestHostileTextComesBack(t *testing.T) {
 	t.Parallel()
 	for name, text := range hostileTexts {
-		x, y := newTable(t), newTable(t)
-		x.jarBox()
-		x.post("/boxes/1/rename", "name", text)
-		want := x.box(1).Name
-		if _, err := x.store.Of(t.Context()).AddJob(t.Context(), store.Job{Name: text, Items: []store.JobItem{{Box: 1, Copies: 1}}}); err != nil {
+		x, y := webtest.NewTable(t), webtest.NewTable(t)
+		x.JarBox()
+		x.Post("/boxes/1/rename", "name", text)
+		want := x.Box(1).Name
+		if _, err := x.Store.Of(t.Context()).AddJob(t.Context(), store.Job{Name: text, Items: []store.JobItem{{Box: 1, Copies: 1}}}); err != nil {
 			t.Fatal(err)
 		}
-		_, z, _ := x.get("/data/everything.zip")
-		if code, body, _ := y.send("/data/bring", []byte(z)); code != http.StatusSeeOther {
+		_, z, _ := x.Get("/data/everything.zip")
+		if code, body, _ := y.Send("/data/bring", []byte(z)); code != http.StatusSeeOther {
 			t.Errorf("%s: brought in with %d, %.300s", name, code, body)
 			continue
 		}
-		if got := y.box(1).Name; got != want {
+		if got := y.Box(1).Name; got != want {
 			t.Errorf("%s: %q comes back as %q", name, want, got)
 		}
-		jobs, err := y.store.Of(t.Context()).Jobs(t.Context())
+		jobs, err := y.Store.Of(t.Context()).Jobs(t.Context())
 		if err != nil || len(jobs) != 1 || jobs[0].Name != text {
 			t.Errorf("%s: the job comes back as %v, %v", name, fmt.Sprint(jobs), err)
 		}

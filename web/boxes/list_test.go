@@ -1,4 +1,4 @@
-package web
+package boxes_test
 
 import (
 	"compress/gzip"
@@ -14,12 +14,13 @@ import (
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/web/form"
+	"brevium/web/webtest"
 )
 
 // many is a table with boxes of several kinds.
-func many(t *testing.T, n int) *table {
+func many(t *testing.T, n int) *webtest.Table {
 	t.Helper()
-	x := newTable(t)
+	x := webtest.NewTable(t)
 	for i := range n {
 		in := design.New(fmt.Sprintf("Box %02d", i), measure.MM, []string{"tray", "tray-lid", "hinged-carton"}[i%3])
 		if i%5 == 0 {
@@ -27,37 +28,17 @@ func many(t *testing.T, n int) *table {
 			thing.Name = "Lantern"
 			in.Things = []contents.Thing{thing}
 		}
-		if _, err := x.store.Of(t.Context()).Add(t.Context(), in); err != nil {
+		if _, err := x.Store.Of(t.Context()).Add(t.Context(), in); err != nil {
 			t.Fatal(err)
 		}
 	}
 	return x
 }
 
-var boxNames = regexp.MustCompile(`<h2><a href="/boxes/\d+">([^<]+)</a>`)
-var nextPart = regexp.MustCompile(`hx-get="(/\?[^"]+)"`)
-
-// listed follows the list to its end and gives the names in order.
-func (x *table) listed(path string) (names []string, parts int) {
-	x.t.Helper()
-	for {
-		_, body, _ := x.get(path)
-		parts++
-		for _, m := range boxNames.FindAllStringSubmatch(body, -1) {
-			names = append(names, m[1])
-		}
-		m := nextPart.FindStringSubmatch(body)
-		if m == nil || parts > 20 {
-			return names, parts
-		}
-		path = strings.ReplaceAll(m[1], "&amp;", "&")
-	}
-}
-
 func TestTheListLoadsAsOneScrolls(t *testing.T) {
 	t.Parallel()
 	x := many(t, 50)
-	names, parts := x.listed("/")
+	names, parts := x.Listed("/")
 	seen := map[string]bool{}
 	for _, n := range names {
 		seen[n] = true
@@ -70,27 +51,27 @@ func TestTheListLoadsAsOneScrolls(t *testing.T) {
 func TestTheListIsSearchedAndSorted(t *testing.T) {
 	t.Parallel()
 	x := many(t, 15)
-	today := x.box(1).Changed.Format("2006-01-02")
+	today := x.Box(1).Changed.Format("2006-01-02")
 	for find, want := range map[string]int{
 		"box+03": 1, "lantern": 3, "LANTERN+tray": 1, "carton": 5, "lift-off": 5, today: 15, "1999": 0, "%25": 0, "_": 0, "nothing+of+the+kind": 0,
 	} {
-		if names, _ := x.listed("/?find=" + find); len(names) != want {
+		if names, _ := x.Listed("/?find=" + find); len(names) != want {
 			t.Errorf("%s: %d boxes %v; want %d", find, len(names), names, want)
 		}
 	}
-	if names, _ := x.listed("/?order=name"); names[0] != "Box 00" || names[14] != "Box 14" {
+	if names, _ := x.Listed("/?order=name"); names[0] != "Box 00" || names[14] != "Box 14" {
 		t.Errorf("by name: %v", names)
 	}
-	if names, _ := x.listed("/?order=thing"); names[0] != "Box 00" || names[1] != "Box 05" || names[3] != "Box 01" {
+	if names, _ := x.Listed("/?order=thing"); names[0] != "Box 00" || names[1] != "Box 05" || names[3] != "Box 01" {
 		t.Errorf("by thing: %v", names)
 	}
-	if names, _ := x.listed("/?order=style"); names[0] != "Box 02" {
+	if names, _ := x.Listed("/?order=style"); names[0] != "Box 02" {
 		t.Errorf("by style: %v", names)
 	}
-	if names, _ := x.listed("/?order=hat&from=-3"); len(names) != 15 {
+	if names, _ := x.Listed("/?order=hat&from=-3"); len(names) != 15 {
 		t.Errorf("an order that is none: %v", names)
 	}
-	if _, body, _ := x.get("/?find=1999"); !strings.Contains(body, "No box has “1999”") {
+	if _, body, _ := x.Get("/?find=1999"); !strings.Contains(body, "No box has “1999”") {
 		t.Error("nothing found, nothing said")
 	}
 }
@@ -106,7 +87,7 @@ func TestFilesAndPagesTravelSmall(t *testing.T) {
 			q.Header.Set(headers[i], headers[i+1])
 		}
 		r := httptest.NewRecorder()
-		x.http.ServeHTTP(r, q)
+		x.HTTP.ServeHTTP(r, q)
 		return r.Result()
 	}
 	r := ask("/", "Accept-Encoding", "gzip")

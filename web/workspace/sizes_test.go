@@ -1,4 +1,4 @@
-package web
+package workspace_test
 
 import (
 	"net/http"
@@ -8,27 +8,28 @@ import (
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/web/page"
+	"brevium/web/webtest"
 )
 
 // A new box is picked by its picture before its limits speak: a tall one of a
 // size and a bottle start without a detour.
 func TestTallThingsStartAtOnce(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	code, _, h := x.post("/new", "start", "size", "style", "tall-box", "size.width", "2 1/2", "size.depth", "2 1/2", "size.height", "8", "name", "Vial")
+	x := webtest.NewTable(t)
+	code, _, h := x.Post("/new", "start", "size", "style", "tall-box", "size.width", "2 1/2", "size.depth", "2 1/2", "size.height", "8", "name", "Vial")
 	if code >= 400 {
 		t.Fatalf("a tall box: %d", code)
 	}
-	if b := x.box(1); b.Inputs.Style != "tall-box" || b.Inputs.Size["height"] != 8*measure.Inch {
+	if b := x.Box(1); b.Inputs.Style != "tall-box" || b.Inputs.Size["height"] != 8*measure.Inch {
 		t.Errorf("%s of %v at %s", b.Inputs.Style, b.Inputs.Size, h.Get("Location"))
 	}
-	code, body, _ := x.post("/new", "start", "things", "contents[0].name", "Bottle", "contents[0].shape", "round",
+	code, body, _ := x.Post("/new", "start", "things", "contents[0].name", "Bottle", "contents[0].shape", "round",
 		"contents[0].length", "60 mm", "contents[0].height", "250 mm", "contents[0].count", "1")
 	if code >= 400 {
 		t.Fatalf("a bottle: %d\n%s", code, body)
 	}
 	// Another kind keeps what was typed, by its meaning.
-	if _, body, _ := x.get("/new?start=size&style=wallet-box&was=tray&size.length=5&size.width=3+1/2&size.height=1/2"); !strings.Contains(body, `name="size.back" value="3 1/2"`) || !strings.Contains(body, `name="size.depth" value="1/2"`) {
+	if _, body, _ := x.Get("/new?start=size&style=wallet-box&was=tray&size.length=5&size.width=3+1/2&size.height=1/2"); !strings.Contains(body, `name="size.back" value="3 1/2"`) || !strings.Contains(body, `name="size.depth" value="1/2"`) {
 		t.Error("the sizes are not carried to the new kind's fields")
 	}
 }
@@ -37,24 +38,24 @@ func TestTallThingsStartAtOnce(t *testing.T) {
 // press does it.
 func TestARefusedChangeOffersACure(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
+	x := webtest.NewTable(t)
 	in := design.New("Chest", measure.In, "tray-lid")
 	in.Size["length"], in.Size["width"], in.Size["height"] = 6*measure.Inch, 4*measure.Inch, 3*measure.Inch/2
 	in.Lengths["lid.depth"], in.Lengths["lid.allowance"] = 3*measure.Inch/2, measure.Inch/8
 	in.Sheets = in.Sheets[:1]
-	id, err := x.store.Of(t.Context()).Add(t.Context(), in)
+	id, err := x.Store.Of(t.Context()).Add(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}
 	path := "/boxes/" + page.Itoa(id) + "/box"
-	code, body, _ := x.post(path, "options.lid.walls", "double")
+	code, body, _ := x.Post(path, "options.lid.walls", "double")
 	if code != http.StatusUnprocessableEntity || !strings.Contains(body, `name="cure" value="trim"`) || !strings.Contains(body, "Trim the base instead") {
 		t.Fatalf("%d, and no cure is offered", code)
 	}
-	if code, _, _ := x.post(path, "options.lid.walls", "double", "cure", "trim"); code >= 400 {
+	if code, _, _ := x.Post(path, "options.lid.walls", "double", "cure", "trim"); code >= 400 {
 		t.Fatalf("the cure is refused: %d", code)
 	}
-	if b := x.box(id); b.Inputs.Choices["lid.walls"] != "double" || b.Inputs.Choices["lid.custom"] != "smaller-base" {
+	if b := x.Box(id); b.Inputs.Choices["lid.walls"] != "double" || b.Inputs.Choices["lid.custom"] != "smaller-base" {
 		t.Errorf("the box has %v", b.Inputs.Choices)
 	}
 }
@@ -63,8 +64,8 @@ func TestARefusedChangeOffersACure(t *testing.T) {
 // leaves the others as they are.
 func TestFollowingAndOwnCards(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	id, err := x.store.Of(t.Context()).Add(t.Context(), design.New("Wallet", measure.In, "wallet-box"))
+	x := webtest.NewTable(t)
+	id, err := x.Store.Of(t.Context()).Add(t.Context(), design.New("Wallet", measure.In, "wallet-box"))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -75,19 +76,19 @@ func TestFollowingAndOwnCards(t *testing.T) {
 		return v
 	}
 	all := []string{"size.length", "4 1/2", "size.depth", "3/4", "size.front", "3", "size.back", "4", "size.flap", "1"}
-	_, body, _ := x.post(path, all...)
+	_, body, _ := x.Post(path, all...)
 	if got := shown(body); got != "3 3/4" {
 		t.Errorf("with a back of 4 in the front is shown as %q; want 3 3/4", got)
 	}
 	all[5] = "3 3/4"
 	all[7] = "3 1/4"
-	if _, body, _ = x.post(path, all...); shown(body) != "3" || len(x.box(id).Inputs.Size) == 5 {
-		t.Errorf("back at 3 1/4 in the front is %q, of typed sizes %v", shown(body), x.box(id).Inputs.Size)
+	if _, body, _ = x.Post(path, all...); shown(body) != "3" || len(x.Box(id).Inputs.Size) == 5 {
+		t.Errorf("back at 3 1/4 in the front is %q, of typed sizes %v", shown(body), x.Box(id).Inputs.Size)
 	}
-	box := x.jarBox()
+	box := x.JarBox()
 	path = "/boxes/" + page.Itoa(box) + "/box"
-	x.post(path, "cards.lid.name", "Moss card", "cards.lid.gsm", "300", "cards.base.name", "Plain card", "cards.base.gsm", "240")
-	if cards := x.box(box).Inputs.Cards; len(cards) != 1 || cards["lid"].Name != "Moss card" || cards["lid"].GSM != 300 || cards["lid"].Thickness != 375*measure.Micrometre {
+	x.Post(path, "cards.lid.name", "Moss card", "cards.lid.gsm", "300", "cards.base.name", "Plain card", "cards.base.gsm", "240")
+	if cards := x.Box(box).Inputs.Cards; len(cards) != 1 || cards["lid"].Name != "Moss card" || cards["lid"].GSM != 300 || cards["lid"].Thickness != 375*measure.Micrometre {
 		t.Errorf("own cards: %+v", cards)
 	}
 }
@@ -95,15 +96,15 @@ func TestFollowingAndOwnCards(t *testing.T) {
 // The unit switch changes no size of a box.
 func TestUnitsMoveNoSize(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	id := x.jarBox()
-	before, err := design.Make(t.Context(), x.box(id).Inputs)
+	x := webtest.NewTable(t)
+	id := x.JarBox()
+	before, err := design.Make(t.Context(), x.Box(id).Inputs)
 	if err != nil {
 		t.Fatal(err)
 	}
 	for _, u := range []string{"mm", "cm", "in"} {
-		x.post("/boxes/1/units", "units", u, "stop", "box")
-		after, err := design.Make(t.Context(), x.box(id).Inputs)
+		x.Post("/boxes/1/units", "units", u, "stop", "box")
+		after, err := design.Make(t.Context(), x.Box(id).Inputs)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -118,16 +119,16 @@ func TestUnitsMoveNoSize(t *testing.T) {
 // Every format is to be had from the page.
 func TestFilesForOthers(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	x.jarBox()
+	x := webtest.NewTable(t)
+	x.JarBox()
 	for path, want := range map[string]string{
 		"svg": "PK", "dxf": "PK", "dxf&packed=1": "PK", "svg&packed=1&mirror=1": "PK", "csv": "piece,copies", "stl": "finished box", "obj": "# the finished box", "pdf&paper=letter": "%PDF",
 	} {
-		if code, body, _ := x.get("/boxes/1/export?to=" + path); code != http.StatusOK || !strings.Contains(body, want) {
+		if code, body, _ := x.Get("/boxes/1/export?to=" + path); code != http.StatusOK || !strings.Contains(body, want) {
 			t.Errorf("%s: %d without %q", path, code, want)
 		}
 	}
-	if code, _, _ := x.get("/boxes/1/export?to=dwg"); code != http.StatusNotFound {
+	if code, _, _ := x.Get("/boxes/1/export?to=dwg"); code != http.StatusNotFound {
 		t.Errorf("an unknown format: %d", code)
 	}
 }
@@ -136,31 +137,31 @@ func TestFilesForOthers(t *testing.T) {
 // border up follows the one across until it is typed.
 func TestMatsOnChosenFaces(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	id := x.jarBox()
-	x.post("/boxes/1/dressing", "mats.add", "base", "mats.face", "front")
-	x.post("/boxes/1/dressing", "mats.add", "lid")
-	mats := x.box(id).Inputs.Mats
+	x := webtest.NewTable(t)
+	id := x.JarBox()
+	x.Post("/boxes/1/dressing", "mats.add", "base", "mats.face", "front")
+	x.Post("/boxes/1/dressing", "mats.add", "lid")
+	mats := x.Box(id).Inputs.Mats
 	if len(mats) != 2 || strings.Join(mats[0].Faces, " ") != "front" || strings.Join(mats[1].Faces, " ") != "top" {
 		t.Fatalf("mats on %+v", mats)
 	}
-	x.post("/boxes/1/dressing", "mats[0].asked", "1", "mats[0].faces", "front", "mats[0].faces", "back", "mats[0].layers", "4", "mats[0].layers[0].border", "1/8", "mats[0].layers[0].up", "1/16")
-	m := x.box(id).Inputs.Mats[0]
+	x.Post("/boxes/1/dressing", "mats[0].asked", "1", "mats[0].faces", "front", "mats[0].faces", "back", "mats[0].layers", "4", "mats[0].layers[0].border", "1/8", "mats[0].layers[0].up", "1/16")
+	m := x.Box(id).Inputs.Mats[0]
 	if strings.Join(m.Faces, " ") != "front back" || len(m.Layers) != 4 || m.Layers[0].Border.Across != measure.Inch/8 || m.Layers[0].Border.Up != measure.Inch/8 {
 		t.Errorf("after a change: %+v", m)
 	}
-	x.post("/boxes/1/dressing", "mats[0].layers[0].up", "1/4")
-	if m = x.box(id).Inputs.Mats[0]; m.Layers[0].Border.Across != measure.Inch/8 || m.Layers[0].Border.Up != measure.Inch/4 {
+	x.Post("/boxes/1/dressing", "mats[0].layers[0].up", "1/4")
+	if m = x.Box(id).Inputs.Mats[0]; m.Layers[0].Border.Across != measure.Inch/8 || m.Layers[0].Border.Up != measure.Inch/4 {
 		t.Errorf("borders: %+v", m.Layers[0].Border)
 	}
-	if code, body, _ := x.post("/boxes/1/dressing", "mats[1].asked", "1", "mats[1].faces", "front.left"); code != http.StatusUnprocessableEntity || !strings.Contains(body, "is glued") {
+	if code, body, _ := x.Post("/boxes/1/dressing", "mats[1].asked", "1", "mats[1].faces", "front.left"); code != http.StatusUnprocessableEntity || !strings.Contains(body, "is glued") {
 		t.Errorf("a mat on a tab that is glued: %d", code)
 	}
-	if code, _, _ := x.post("/boxes/1/dressing", "mats[1].asked", "1"); code != http.StatusUnprocessableEntity {
+	if code, _, _ := x.Post("/boxes/1/dressing", "mats[1].asked", "1"); code != http.StatusUnprocessableEntity {
 		t.Errorf("a mat on no face: %d", code)
 	}
-	x.post("/boxes/1/dressing", "mats.remove", "0")
-	if mats = x.box(id).Inputs.Mats; len(mats) != 1 || mats[0].Piece != "lid" {
+	x.Post("/boxes/1/dressing", "mats.remove", "0")
+	if mats = x.Box(id).Inputs.Mats; len(mats) != 1 || mats[0].Piece != "lid" {
 		t.Errorf("what is left: %+v", mats)
 	}
 }

@@ -1,4 +1,4 @@
-package web
+package door_test
 
 import (
 	"bytes"
@@ -14,18 +14,20 @@ import (
 
 	"brevium/core/people"
 	"brevium/store"
+	"brevium/web"
+	"brevium/web/webtest"
 )
 
 // Ten wrong tries slow one down; a thousand from fifty addresses find nothing, and who has
 // signed in on their phone before does not notice; names cannot be told from answers.
 func TestGuessing(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
-	wren := w.person("Wren", people.Steward)
-	bad := w.visitor("10.0.0.66")
+	w := webtest.NewAtelier(t)
+	wren := w.Person("Wren", people.Steward)
+	bad := w.Visitor("10.0.0.66")
 	slow := 0
 	for range 10 {
-		status, _, _ := bad.post("/sign-in", "name", "Wren", "password", "guessed wrong again")
+		status, _, _ := bad.Post("/sign-in", "name", "Wren", "password", "guessed wrong again")
 		if status == http.StatusTooManyRequests {
 			slow++
 		}
@@ -33,13 +35,13 @@ func TestGuessing(t *testing.T) {
 	if slow < 4 {
 		t.Errorf("of ten wrong tries %d are slowed down", slow)
 	}
-	if status, _, _ := bad.post("/sign-in", "name", "Wren", "password", goodPassword); status != http.StatusTooManyRequests {
+	if status, _, _ := bad.Post("/sign-in", "name", "Wren", "password", webtest.GoodPassword); status != http.StatusTooManyRequests {
 		t.Errorf("the right password while one waits: %d", status)
 	}
 	made := 0
 	for n := range 1000 {
-		v := w.visitor(fmt.Sprintf("10.1.0.%d", n%50))
-		switch status, _, _ := v.post("/sign-in", "name", "Wren", "password", fmt.Sprintf("a guess of number %d", n)); status {
+		v := w.Visitor(fmt.Sprintf("10.1.0.%d", n%50))
+		switch status, _, _ := v.Post("/sign-in", "name", "Wren", "password", fmt.Sprintf("a guess of number %d", n)); status {
 		case http.StatusSeeOther:
 			t.Error("a guess was let in")
 		case http.StatusUnauthorized:
@@ -49,18 +51,18 @@ func TestGuessing(t *testing.T) {
 	if made > 20 {
 		t.Errorf("%d of a thousand guesses at once were looked at", made)
 	}
-	wren.post("/sign-out")
-	if status, _, _ := wren.post("/sign-in", "name", "Wren", "password", goodPassword); status != http.StatusSeeOther {
+	wren.Post("/sign-out")
+	if status, _, _ := wren.Post("/sign-in", "name", "Wren", "password", webtest.GoodPassword); status != http.StatusSeeOther {
 		t.Errorf("the steward is kept out on her own phone: %d", status)
 	}
-	w.now = w.now.Add(time.Minute)
-	if status, _, _ := w.visitor("10.0.0.2").post("/sign-in", "name", "Wren", "password", goodPassword); status != http.StatusSeeOther {
+	w.Now = w.Now.Add(time.Minute)
+	if status, _, _ := w.Visitor("10.0.0.2").Post("/sign-in", "name", "Wren", "password", webtest.GoodPassword); status != http.StatusSeeOther {
 		t.Errorf("the steward is kept out on a new phone a minute later: %d", status)
 	}
-	w.now = w.now.Add(61 * time.Minute)
+	w.Now = w.Now.Add(61 * time.Minute)
 	plain := regexp.MustCompile(`value="[^"]*"`)
-	_, known, _ := w.visitor("10.0.0.3").post("/sign-in", "name", "Wren", "password", "no such one here")
-	_, unknown, _ := w.visitor("10.0.0.4").post("/sign-in", "name", "Nobody", "password", "no such one here")
+	_, known, _ := w.Visitor("10.0.0.3").Post("/sign-in", "name", "Wren", "password", "no such one here")
+	_, unknown, _ := w.Visitor("10.0.0.4").Post("/sign-in", "name", "Nobody", "password", "no such one here")
 	if !strings.Contains(known, "do not go together") || plain.ReplaceAllString(known, "") != plain.ReplaceAllString(unknown, "") {
 		t.Error("the answer tells a known name from an unknown one")
 	}
@@ -71,11 +73,11 @@ func TestGuessing(t *testing.T) {
 // phone that was never there.
 func TestOneAddressBarsNobody(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
+	w := webtest.NewAtelier(t)
 	const club = "10.0.0.1"
-	ash, _, _ := w.person("Ash", people.Steward), w.person("Rowan", people.Maker), w.person("Wren", people.Maker)
-	ash.post("/sign-out")
-	code, err := w.store.Of(t.Context()).NewCode(t.Context(), store.Code{For: store.ForJoining, Role: people.Maker, Until: w.now.Add(time.Hour)})
+	ash, _, _ := w.Person("Ash", people.Steward), w.Person("Rowan", people.Maker), w.Person("Wren", people.Maker)
+	ash.Post("/sign-out")
+	code, err := w.Store.Of(t.Context()).NewCode(t.Context(), store.Code{For: store.ForJoining, Role: people.Maker, Until: w.Now.Add(time.Hour)})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -88,7 +90,7 @@ func TestOneAddressBarsNobody(t *testing.T) {
 			name = fmt.Sprint("nobody ", n)
 		}
 		all.Go(func() {
-			status, _, _ := w.visitor(club).post("/sign-in", "name", name, "password", "guessed at the same moment")
+			status, _, _ := w.Visitor(club).Post("/sign-in", "name", name, "password", "guessed at the same moment")
 			mu.Lock()
 			defer mu.Unlock()
 			if status == http.StatusUnauthorized {
@@ -98,8 +100,8 @@ func TestOneAddressBarsNobody(t *testing.T) {
 	}
 	// While they are under way somebody elsewhere signs in.
 	began := time.Now()
-	elsewhere := w.visitor("10.0.0.50")
-	if status, _, _ := elsewhere.post("/sign-in", "name", "Rowan", "password", goodPassword); status != http.StatusSeeOther {
+	elsewhere := w.Visitor("10.0.0.50")
+	if status, _, _ := elsewhere.Post("/sign-in", "name", "Rowan", "password", webtest.GoodPassword); status != http.StatusSeeOther {
 		t.Errorf("Rowan elsewhere, meanwhile: %d", status)
 	}
 	t.Logf("Rowan was let in elsewhere after %v", time.Since(began))
@@ -107,17 +109,17 @@ func TestOneAddressBarsNobody(t *testing.T) {
 	if made["Wren"] > 5 || made["nobody"] > 40 {
 		t.Errorf("of two hundred at once these were looked at: %v", made)
 	}
-	if status, _, _ := ash.post("/sign-in", "name", "Ash", "password", goodPassword); status != http.StatusSeeOther {
+	if status, _, _ := ash.Post("/sign-in", "name", "Ash", "password", webtest.GoodPassword); status != http.StatusSeeOther {
 		t.Errorf("Ash, on his own phone: %d", status)
 	}
-	w.now = w.now.Add(time.Second)
-	if status, _, _ := w.visitor(club).post("/sign-in", "name", "Rowan", "password", goodPassword); status != http.StatusSeeOther {
+	w.Now = w.Now.Add(time.Second)
+	if status, _, _ := w.Visitor(club).Post("/sign-in", "name", "Rowan", "password", webtest.GoodPassword); status != http.StatusSeeOther {
 		t.Errorf("Rowan, on a new phone: %d", status)
 	}
-	if status, _, _ := w.visitor(club).post("/join/"+code.Text, "name", "Alder", "password", "two glue sticks here"); status != http.StatusSeeOther {
+	if status, _, _ := w.Visitor(club).Post("/join/"+code.Text, "name", "Alder", "password", "two glue sticks here"); status != http.StatusSeeOther {
 		t.Errorf("Alder, by a link: %d", status)
 	}
-	if status, _, _ := w.visitor(club).do(http.MethodPost, "/sign-in/passkey/begin", map[string]string{"Host": "workshop.lan", "Origin": "https://workshop.lan"}); status != http.StatusOK {
+	if status, _, _ := w.Visitor(club).Do(http.MethodPost, "/sign-in/passkey/begin", map[string]string{"Host": "workshop.lan", "Origin": "https://workshop.lan"}); status != http.StatusOK {
 		t.Errorf("a passkey: %d", status)
 	}
 }
@@ -126,11 +128,11 @@ func TestOneAddressBarsNobody(t *testing.T) {
 // signed in on it, and lets nobody in.
 func TestADeviceIsKnown(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
-	w.person("Wren", people.Steward)
-	ash := w.visitor("10.0.0.8")
-	w.person("Ash", people.Maker)
-	_, _, h := ash.post("/sign-in", "name", "Ash", "password", goodPassword)
+	w := webtest.NewAtelier(t)
+	w.Person("Wren", people.Steward)
+	ash := w.Visitor("10.0.0.8")
+	w.Person("Ash", people.Maker)
+	_, _, h := ash.Post("/sign-in", "name", "Ash", "password", webtest.GoodPassword)
 	cookie := ""
 	for _, c := range h.Values("Set-Cookie") {
 		if strings.HasPrefix(c, "__Host-brevium-device=") {
@@ -146,19 +148,19 @@ func TestADeviceIsKnown(t *testing.T) {
 	forged := people.NewPepper().Sign("device", "d1:1,2,3")
 	looked := func(cookie string) (n int) {
 		for range 12 {
-			if status, _, _ := w.visitor("10.0.0.9").do(http.MethodPost, "/sign-in", map[string]string{"Cookie": "__Host-brevium-device=" + cookie}, "name", "Wren", "password", "no such one here"); status == http.StatusUnauthorized {
+			if status, _, _ := w.Visitor("10.0.0.9").Do(http.MethodPost, "/sign-in", map[string]string{"Cookie": "__Host-brevium-device=" + cookie}, "name", "Wren", "password", "no such one here"); status == http.StatusUnauthorized {
 				n++
 			}
 		}
-		w.now = w.now.Add(2 * time.Hour)
+		w.Now = w.Now.Add(2 * time.Hour)
 		return n
 	}
-	for name, c := range map[string]string{"a forged one": forged, "Ash's": value, "none": "", "nonsense": "a.b.c", "one of another use": testPepper.Sign("link", "d1:1")} {
+	for name, c := range map[string]string{"a forged one": forged, "Ash's": value, "none": "", "nonsense": "a.b.c", "one of another use": webtest.Pepper.Sign("link", "d1:1")} {
 		if n := looked(c); n != 5 {
 			t.Errorf("with %s %d tries of Wren's password are made; want 5", name, n)
 		}
 	}
-	if status, _, _ := w.visitor("10.0.0.9").do(http.MethodGet, "/", map[string]string{"Cookie": "__Host-brevium-device=" + value}); status != http.StatusSeeOther {
+	if status, _, _ := w.Visitor("10.0.0.9").Do(http.MethodGet, "/", map[string]string{"Cookie": "__Host-brevium-device=" + value}); status != http.StatusSeeOther {
 		t.Errorf("by the cookie alone: %d", status)
 	}
 }
@@ -167,25 +169,25 @@ func TestADeviceIsKnown(t *testing.T) {
 // sentence.
 func TestWhoJoins(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
-	w.person("Ash", people.Steward)
-	code, err := w.store.Of(t.Context()).NewCode(t.Context(), store.Code{For: store.ForJoining, Role: people.Maker, Until: w.now.Add(time.Hour)})
+	w := webtest.NewAtelier(t)
+	w.Person("Ash", people.Steward)
+	code, err := w.Store.Of(t.Context()).NewCode(t.Context(), store.Code{For: store.ForJoining, Role: people.Maker, Until: w.Now.Add(time.Hour)})
 	if err != nil {
 		t.Fatal(err)
 	}
-	v := w.visitor("10.0.0.2")
+	v := w.Visitor("10.0.0.2")
 	for _, c := range []struct{ name, password, says string }{
 		{"Rowan", "P@ssw0rd1234", "too easy to guess"}, {"Rowan", "workshop1234", "too easy to guess"}, {"Rowan", "summer2026!!!", "too easy to guess"}, {"Rowan", "123456789abc", "too easy to guess"},
-		{"\u0410sh", goodPassword, "looks like"}, {"\uff21\uff53\uff48", goodPassword, "is called"}, {"ASH", goodPassword, "is called"}, {"As\u200bh", goodPassword, "letters that can be seen"},
+		{"\u0410sh", webtest.GoodPassword, "looks like"}, {"\uff21\uff53\uff48", webtest.GoodPassword, "is called"}, {"ASH", webtest.GoodPassword, "is called"}, {"As\u200bh", webtest.GoodPassword, "letters that can be seen"},
 	} {
-		if status, page, _ := v.post("/join/"+code.Text, "name", c.name, "password", c.password); status != http.StatusUnprocessableEntity || !strings.Contains(page, c.says) {
+		if status, page, _ := v.Post("/join/"+code.Text, "name", c.name, "password", c.password); status != http.StatusUnprocessableEntity || !strings.Contains(page, c.says) {
 			t.Errorf("%q, %q: %d, without %q", c.name, c.password, status, c.says)
 		}
 	}
-	if status, said, _ := v.post("/sign-in/strength", "name", "Rowan", "password", "rowan1234567"); status != http.StatusOK || !strings.Contains(said, "too easy") {
+	if status, said, _ := v.Post("/sign-in/strength", "name", "Rowan", "password", "rowan1234567"); status != http.StatusOK || !strings.Contains(said, "too easy") {
 		t.Errorf("while it is typed: %d, %q", status, said)
 	}
-	if status, _, _ := v.post("/join/"+code.Text, "name", "Rowan", "password", "two glue sticks here"); status != http.StatusSeeOther {
+	if status, _, _ := v.Post("/join/"+code.Text, "name", "Rowan", "password", "two glue sticks here"); status != http.StatusSeeOther {
 		t.Errorf("Rowan, after all that: %d", status)
 	}
 }
@@ -194,16 +196,16 @@ func TestWhoJoins(t *testing.T) {
 // included.
 func TestAStreamEndsWithItsPerson(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
-	id, _, rowan := sharedBox(t, w)
-	wren := w.person("Wren", people.Steward)
-	p, err := w.store.Of(t.Context()).PersonCalled(t.Context(), "Rowan")
+	w := webtest.NewAtelier(t)
+	id, _, rowan := webtest.SharedBox(t, w)
+	wren := w.Person("Wren", people.Steward)
+	p, err := w.Store.Of(t.Context()).PersonCalled(t.Context(), "Rowan")
 	if err != nil {
 		t.Fatal(err)
 	}
 	ended := make(chan int)
 	go func() {
-		status, _, _ := rowan.get(fmt.Sprintf("/live/boxes/%d", id))
+		status, _, _ := rowan.Get(fmt.Sprintf("/live/boxes/%d", id))
 		ended <- status
 	}()
 	select {
@@ -211,12 +213,12 @@ func TestAStreamEndsWithItsPerson(t *testing.T) {
 		t.Fatalf("the line was never open: %d", status)
 	case <-time.After(300 * time.Millisecond):
 	}
-	if status, _, _ := wren.post(fmt.Sprintf("/people/%d", p.ID), "struck", "1", "role", "maker"); status != http.StatusSeeOther {
+	if status, _, _ := wren.Post(fmt.Sprintf("/people/%d", p.ID), "struck", "1", "role", "maker"); status != http.StatusSeeOther {
 		t.Fatalf("striking Rowan: %d", status)
 	}
 	select {
 	case <-ended:
-	case <-time.After(patience):
+	case <-time.After(webtest.Patience):
 		t.Error("Rowan's line is still open")
 	}
 }
@@ -225,8 +227,8 @@ func TestAStreamEndsWithItsPerson(t *testing.T) {
 // body that is too long or of another kind, of what is not there.
 func TestRefusalsAreSafe(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
-	v := w.person("Wren", people.Steward)
+	w := webtest.NewAtelier(t)
+	v := w.Person("Wren", people.Steward)
 	safe := func(what string, status, want int, h http.Header) {
 		t.Helper()
 		if status != want {
@@ -238,22 +240,22 @@ func TestRefusalsAreSafe(t *testing.T) {
 			}
 		}
 	}
-	status, _, h := v.do(http.MethodPost, "/jobs", map[string]string{"Origin": "https://elsewhere.example", "Sec-Fetch-Site": "cross-site"})
+	status, _, h := v.Do(http.MethodPost, "/jobs", map[string]string{"Origin": "https://elsewhere.example", "Sec-Fetch-Site": "cross-site"})
 	safe("a form from elsewhere", status, http.StatusForbidden, h)
-	status, _, h = v.do(http.MethodPost, "/jobs", map[string]string{"Content-Type": "text/plain"}, "name", "x")
+	status, _, h = v.Do(http.MethodPost, "/jobs", map[string]string{"Content-Type": "text/plain"}, "name", "x")
 	safe("another kind of body", status, http.StatusUnsupportedMediaType, h)
-	status, _, h = v.post("/read", "text", strings.Repeat("x", 3<<20))
+	status, _, h = v.Post("/read", "text", strings.Repeat("x", 3<<20))
 	safe("a long body", status, http.StatusUnprocessableEntity, h)
-	status, _, h = v.get("/nowhere")
+	status, _, h = v.Get("/nowhere")
 	safe("no page", status, http.StatusNotFound, h)
-	status, _, h = v.do(http.MethodDelete, "/jobs", nil)
+	status, _, h = v.Do(http.MethodDelete, "/jobs", nil)
 	safe("no method", status, http.StatusMethodNotAllowed, h)
-	status, _, h = w.visitor("10.0.0.2").post("/jobs", "name", "x")
+	status, _, h = w.Visitor("10.0.0.2").Post("/jobs", "name", "x")
 	safe("a stranger's form", status, http.StatusUnauthorized, h)
 	r := httptest.NewRequest(http.MethodGet, "/", nil)
 	r.Host = "evil.example"
 	a := httptest.NewRecorder()
-	OverTLS(OnlyHosts(w.http, nil, quiet())).ServeHTTP(a, r)
+	web.OverTLS(web.OnlyHosts(w.HTTP, nil, webtest.Quiet())).ServeHTTP(a, r)
 	safe("another name", a.Code, http.StatusMisdirectedRequest, a.Header())
 	if a.Header().Get("Strict-Transport-Security") == "" {
 		t.Error("another name is without Strict-Transport-Security")
@@ -263,26 +265,26 @@ func TestRefusalsAreSafe(t *testing.T) {
 // Every refusal, at the door and before it, is in the log, with where it came from.
 func TestEveryRefusalIsLogged(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
+	w := webtest.NewAtelier(t)
 	var mu sync.Mutex
 	var text bytes.Buffer
-	log := slog.New(slog.NewJSONHandler(writer(func(b []byte) {
+	log := slog.New(slog.NewJSONHandler(webtest.Writer(func(b []byte) {
 		mu.Lock()
 		defer mu.Unlock()
 		text.Write(b)
 	}), nil))
-	h, _, err := NewWorkshop(w.store, nil, log, testPepper)
+	h, _, err := web.NewWorkshop(w.Store, nil, log, webtest.Pepper)
 	if err != nil {
 		t.Fatal(err)
 	}
-	proxies, err := ParseProxies([]string{"127.0.0.1"})
+	proxies, err := web.ParseProxies([]string{"127.0.0.1"})
 	if err != nil {
 		t.Fatal(err)
 	}
-	w.http = OnlyHosts(Behind(proxies, h), nil, log)
-	w.person("Wren", people.Steward)
-	ash := w.person("Ash", people.Maker)
-	v := w.visitor("10.7.7.7")
+	w.HTTP = web.OnlyHosts(web.Behind(proxies, h), nil, log)
+	w.Person("Wren", people.Steward)
+	ash := w.Person("Ash", people.Maker)
+	v := w.Visitor("10.7.7.7")
 	said := func(what string, do func()) {
 		t.Helper()
 		mu.Lock()
@@ -298,37 +300,37 @@ func TestEveryRefusalIsLogged(t *testing.T) {
 		}
 		t.Errorf("the log does not tell %q: %s", what, text.String())
 	}
-	said("not signed in", func() { v.get("/jobs") })
-	said("not signed in", func() { v.post("/jobs", "name", "x") })
-	said("refused", func() { ash.get("/people") })
-	said("wrong password", func() { v.post("/sign-in", "name", "Wren", "password", "not this one at all") })
+	said("not signed in", func() { v.Get("/jobs") })
+	said("not signed in", func() { v.Post("/jobs", "name", "x") })
+	said("refused", func() { ash.Get("/people") })
+	said("wrong password", func() { v.Post("/sign-in", "name", "Wren", "password", "not this one at all") })
 	said("has to wait", func() {
 		for range 8 {
-			v.post("/sign-in", "name", "Wren", "password", "not this one at all")
+			v.Post("/sign-in", "name", "Wren", "password", "not this one at all")
 		}
 	})
-	said("wrong code", func() { v.post("/set-up", "code", "aaaa", "name", "x", "password", goodPassword) })
+	said("wrong code", func() { v.Post("/set-up", "code", "aaaa", "name", "x", "password", webtest.GoodPassword) })
 	said("a form from elsewhere", func() {
-		ash.do(http.MethodPost, "/jobs", map[string]string{"Origin": "https://elsewhere.example", "Sec-Fetch-Site": "cross-site"})
+		ash.Do(http.MethodPost, "/jobs", map[string]string{"Origin": "https://elsewhere.example", "Sec-Fetch-Site": "cross-site"})
 	})
-	said("asked for by another name", func() { v.do(http.MethodGet, "/", map[string]string{"Host": "evil.example"}) })
-	said("signed in", func() { v.post("/sign-in", "name", "Ash", "password", goodPassword) })
-	said("signed out", func() { ash.post("/sign-out") })
+	said("asked for by another name", func() { v.Do(http.MethodGet, "/", map[string]string{"Host": "evil.example"}) })
+	said("signed in", func() { v.Post("/sign-in", "name", "Ash", "password", webtest.GoodPassword) })
+	said("signed out", func() { ash.Post("/sign-out") })
 }
 
 // A steward who has no passkey yet is told on the page that a password alone opens.
 func TestAStewardWithoutAPasskeyIsTold(t *testing.T) {
 	t.Parallel()
-	w := newAtelier(t)
-	wren := w.person("Wren", people.Steward)
-	if _, page, _ := wren.get("/people"); !strings.Contains(page, "Make a passkey") {
+	w := webtest.NewAtelier(t)
+	wren := w.Person("Wren", people.Steward)
+	if _, page, _ := wren.Get("/people"); !strings.Contains(page, "Make a passkey") {
 		t.Error("a steward by password alone is told nothing")
 	}
-	p := people.Of(w.as("Wren"))
-	if err := w.store.Of(t.Context()).AddPasskey(t.Context(), store.Passkey{ID: []byte("key"), Person: p.ID, Key: []byte(`{}`)}); err != nil {
+	p := people.Of(w.As("Wren"))
+	if err := w.Store.Of(t.Context()).AddPasskey(t.Context(), store.Passkey{ID: []byte("key"), Person: p.ID, Key: []byte(`{}`)}); err != nil {
 		t.Fatal(err)
 	}
-	if status, page, _ := wren.get("/people"); status != http.StatusForbidden || strings.Contains(page, "Let somebody in") {
+	if status, page, _ := wren.Get("/people"); status != http.StatusForbidden || strings.Contains(page, "Let somebody in") {
 		t.Errorf("with a passkey the password alone opens it: %d", status)
 	}
 }

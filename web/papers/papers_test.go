@@ -1,11 +1,7 @@
-package web
+package papers_test
 
 import (
-	"bytes"
 	"fmt"
-	"image"
-	"image/color"
-	"image/png"
 	"net/http"
 	"regexp"
 	"strings"
@@ -16,76 +12,42 @@ import (
 	"brevium/core/paper"
 	"brevium/store"
 	"brevium/web/form"
+	"brevium/web/webtest"
 )
-
-// paperPicture is a picture of a paper, in a colour of its own.
-func paperPicture(t testing.TB, n int) []byte {
-	t.Helper()
-	img := image.NewRGBA(image.Rect(0, 0, 240, 180))
-	for y := range 180 {
-		for x := range 240 {
-			img.SetRGBA(x, y, color.RGBA{uint8(n * 40), uint8(90 + 60*((x/20+y/20)%2)), uint8(200 - n*30), 255})
-		}
-	}
-	var b bytes.Buffer
-	if err := png.Encode(&b, img); err != nil {
-		t.Fatal(err)
-	}
-	return b.Bytes()
-}
-
-// photographed sends a picture, straightens it and puts it in the drawer.
-func (x *table) photographed(n int) paper.Card {
-	x.t.Helper()
-	code, page, header := x.send("/papers", paperPicture(x.t, n))
-	if code != http.StatusSeeOther {
-		x.t.Fatalf("sent: %d %s", code, page)
-	}
-	code, page, _ = x.post(header.Get("Location"), "x0", "0", "y0", "0", "x1", "100", "y1", "0", "x2", "100", "y2", "100", "x3", "0", "y3", "100",
-		"wide", "160 mm", "high", "120 mm", "name", fmt.Sprintf("Paper %d of ours", n), "gsm", "120", "direction", "one-way-up", "sheet", "12 × 12 in", "count", "3")
-	if code != http.StatusNoContent {
-		x.t.Fatalf("straightened: %d %s", code, page)
-	}
-	lots, err := x.store.Of(x.t.Context()).Lots(x.t.Context())
-	if err != nil {
-		x.t.Fatal(err)
-	}
-	return lots[len(lots)-1].Card
-}
 
 // A maker's own paper is photographed, straightened, and lies in the drawer; a box
 // is dressed with it by its swatch, and every page shows it.
 func TestAPaperOfOnesOwn(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	c := x.photographed(1)
+	x := webtest.NewTable(t)
+	c := x.Photographed(1)
 	if c.Look.Photo.Wide != 160*measure.Millimetre || c.Look.Photo.High != 120*measure.Millimetre || c.Direction != paper.OneWayUp {
 		t.Fatalf("in the drawer lies %+v", c)
 	}
 	url := "/papers/" + c.Look.Photo.ID + ".jpg"
-	code, body, header := x.get(url)
+	code, body, header := x.Get(url)
 	if code != http.StatusOK || header.Get("Content-Type") != "image/jpeg" || !strings.HasPrefix(body, "\xff\xd8") || !strings.Contains(header.Get("Cache-Control"), "immutable") {
 		t.Errorf("the photograph: %d %v", code, header)
 	}
-	if _, page, _ := x.get("/drawer"); !strings.Contains(page, url) {
+	if _, page, _ := x.Get("/drawer"); !strings.Contains(page, url) {
 		t.Error("the drawer does not show the paper")
 	}
-	id := x.jarBox()
+	id := x.JarBox()
 	at := fmt.Sprintf("/boxes/%d/dressing", id)
-	x.post(at, "mats.add", "base")
-	code, page, _ := x.post(at, "card.pick", "mats[0].layers[1]="+form.CardText(c))
+	x.Post(at, "mats.add", "base")
+	code, page, _ := x.Post(at, "card.pick", "mats[0].layers[1]="+form.CardText(c))
 	if code >= 400 {
 		t.Fatal(page)
 	}
-	if got := x.box(id).Inputs.Mats[0].Layers[1].Card; got != c {
+	if got := x.Box(id).Inputs.Mats[0].Layers[1].Card; got != c {
 		t.Errorf("the box is dressed in %+v; want %+v", got, c)
 	}
 	for _, page := range []string{at, fmt.Sprintf("/boxes/%d/sheets", id), fmt.Sprintf("/boxes/%d/motion.json", id), "/"} {
-		if _, text, _ := x.get(page); !strings.Contains(text, url) {
+		if _, text, _ := x.Get(page); !strings.Contains(text, url) {
 			t.Errorf("%s does not show the paper", page)
 		}
 	}
-	if code, _, _ := x.get(fmt.Sprintf("/boxes/%d/sheet.pdf", id)); code != http.StatusOK {
+	if code, _, _ := x.Get(fmt.Sprintf("/boxes/%d/sheet.pdf", id)); code != http.StatusOK {
 		t.Errorf("its print: %d", code)
 	}
 }
@@ -93,22 +55,22 @@ func TestAPaperOfOnesOwn(t *testing.T) {
 // A box in four photographed papers: its page and all its pictures are small.
 func TestPhotographedPapersAreLight(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	id := x.jarBox()
+	x := webtest.NewTable(t)
+	id := x.JarBox()
 	at := fmt.Sprintf("/boxes/%d/dressing", id)
-	x.post(at, "mats.add", "base")
-	x.post(at, "mats.add", "lid")
+	x.Post(at, "mats.add", "base")
+	x.Post(at, "mats.add", "lid")
 	for n := range 4 {
-		x.post(at, "card.pick", fmt.Sprintf("mats[%d].layers[%d]=%s", n/2, n%2, form.CardText(x.photographed(n))))
+		x.Post(at, "card.pick", fmt.Sprintf("mats[%d].layers[%d]=%s", n/2, n%2, form.CardText(x.Photographed(n))))
 	}
-	_, page, _ := x.get(at)
+	_, page, _ := x.Get(at)
 	all := len(page)
 	pictures := map[string]bool{}
 	for _, m := range regexp.MustCompile(`/papers/[0-9a-f]+\.jpg`).FindAllString(page, -1) {
 		pictures[m] = true
 	}
 	for p := range pictures {
-		_, body, _ := x.get(p)
+		_, body, _ := x.Get(p)
 		all += len(body)
 	}
 	if len(pictures) != 4 || all > 600_000 {
@@ -118,28 +80,28 @@ func TestPhotographedPapersAreLight(t *testing.T) {
 
 func TestPicturesThatAreRefused(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
+	x := webtest.NewTable(t)
 	for name, c := range map[string]struct {
 		sent []byte
 		says string
 	}{
 		"text":   {[]byte("no picture"), "send a PNG, a JPEG or a WebP"},
 		"script": {[]byte(`<svg xmlns="http://www.w3.org/2000/svg" onload="alert(1)"/>`), "send a PNG, a JPEG or a WebP"},
-		"cut":    {paperPicture(t, 1)[:600], "breaks off"},
+		"cut":    {webtest.PaperPicture(t, 1)[:600], "breaks off"},
 		"large":  {make([]byte, 9<<20), "8 MB"},
 	} {
-		code, page, _ := x.send("/papers", c.sent)
+		code, page, _ := x.Send("/papers", c.sent)
 		if code != http.StatusUnprocessableEntity && code != http.StatusRequestEntityTooLarge || !strings.Contains(page, c.says) && code == http.StatusUnprocessableEntity {
 			t.Errorf("%s: %d", name, code)
 		}
 	}
 	for _, path := range []string{"/papers/ffff.jpg", "/papers/../x.jpg", "/papers/ffff/straighten", "/swatch.svg?l=<script>", "/swatch.svg?l=~~unicorns"} {
-		if code, _, _ := x.get(path); code != http.StatusNotFound && code != http.StatusMovedPermanently {
+		if code, _, _ := x.Get(path); code != http.StatusNotFound && code != http.StatusMovedPermanently {
 			t.Errorf("%s: %d", path, code)
 		}
 	}
-	_, _, header := x.send("/papers", paperPicture(t, 2))
-	code, page, _ := x.post(header.Get("Location"), "x0", "far left", "wide", "0", "high", "120 mm", "name", "", "gsm", "120")
+	_, _, header := x.Send("/papers", webtest.PaperPicture(t, 2))
+	code, page, _ := x.Post(header.Get("Location"), "x0", "far left", "wide", "0", "high", "120 mm", "name", "", "gsm", "120")
 	if code != http.StatusUnprocessableEntity || !strings.Contains(page, "is no place in the picture") || !strings.Contains(page, "Give the paper a name") {
 		t.Errorf("a form of nonsense: %d", code)
 	}
@@ -148,15 +110,15 @@ func TestPicturesThatAreRefused(t *testing.T) {
 // A hundred pictures sent and left: the last few wait, the others go.
 func TestPicturesLeftBehindGo(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
+	x := webtest.NewTable(t)
 	var first string
 	for n := range store.MostSent + 1 {
-		_, _, header := x.send("/papers", paperPicture(t, n))
+		_, _, header := x.Send("/papers", webtest.PaperPicture(t, n))
 		if first == "" {
 			first = header.Get("Location")
 		}
 	}
-	if code, _, _ := x.get(first); code != http.StatusNotFound {
+	if code, _, _ := x.Get(first); code != http.StatusNotFound {
 		t.Errorf("the first of too many is still there: %d", code)
 	}
 }
@@ -165,33 +127,33 @@ func TestPicturesLeftBehindGo(t *testing.T) {
 // its name's until they are.
 func TestACardsLook(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	id := x.jarBox()
+	x := webtest.NewTable(t)
+	id := x.JarBox()
 	at := fmt.Sprintf("/boxes/%d/box", id)
-	x.post(at, "card.name", "Moss card", "card.look.outside", "#fffdf8", "card.look.inside", "#fffdf8", "card.look.print", "plain")
-	if c := x.box(id).Inputs.Card; c.Look != (paper.Look{}) || c.Seen().Outside != "#76854a" {
+	x.Post(at, "card.name", "Moss card", "card.look.outside", "#fffdf8", "card.look.inside", "#fffdf8", "card.look.print", "plain")
+	if c := x.Box(id).Inputs.Card; c.Look != (paper.Look{}) || c.Seen().Outside != "#76854a" {
 		t.Errorf("with a new name it is %+v", c)
 	}
-	x.post(at, "card.look.print", "stripes")
-	x.post(at, "card.look.ink1", "#102030", "card.look.scale", "8", "card.look.turn", "90")
-	c := x.box(id).Inputs.Card
+	x.Post(at, "card.look.print", "stripes")
+	x.Post(at, "card.look.ink1", "#102030", "card.look.scale", "8", "card.look.turn", "90")
+	c := x.Box(id).Inputs.Card
 	if l := c.Look; l.Print != paper.Stripes || l.Inks[0] != "#102030" || l.Scale != 8*measure.Millimetre || l.Turn != 90 || c.Direction != paper.TwoWays {
 		t.Errorf("the look is %+v, running %s", l, c.Direction)
 	}
-	if code, page, _ := x.post(at, "card.look.scale", "0.5"); code != http.StatusUnprocessableEntity || !strings.Contains(page, "2 to 150 mm") {
+	if code, page, _ := x.Post(at, "card.look.scale", "0.5"); code != http.StatusUnprocessableEntity || !strings.Contains(page, "2 to 150 mm") {
 		t.Errorf("a print too fine: %d", code)
 	}
-	if err := x.store.Of(t.Context()).AddLots(t.Context(), []drawer.Lot{{Card: paper.Card{Name: "Oat card", GSM: 240, Thickness: 300_000, Direction: paper.NoDirection}, Sheet: "A4", Width: 210 * measure.Millimetre, Height: 297 * measure.Millimetre, Count: 2}}); err != nil {
+	if err := x.Store.Of(t.Context()).AddLots(t.Context(), []drawer.Lot{{Card: paper.Card{Name: "Oat card", GSM: 240, Thickness: 300_000, Direction: paper.NoDirection}, Sheet: "A4", Width: 210 * measure.Millimetre, Height: 297 * measure.Millimetre, Count: 2}}); err != nil {
 		t.Fatal(err)
 	}
-	lots, err := x.store.Of(t.Context()).Lots(t.Context())
+	lots, err := x.Store.Of(t.Context()).Lots(t.Context())
 	if err != nil {
 		t.Fatal(err)
 	}
-	_, page, _ := x.get("/drawer")
+	_, page, _ := x.Get("/drawer")
 	at = regexp.MustCompile(`name="at" value="(paper\w+)"`).FindStringSubmatch(page)[1]
-	x.post("/drawer/look", "at", at, "card", form.CardText(lots[0].Card), at+".look.print", "gingham", at+".look.outside", "#ffffff")
-	if lots, err = x.store.Of(t.Context()).Lots(t.Context()); err != nil || lots[0].Card.Look.Print != paper.Gingham || lots[0].Card.Look.Outside != "#ffffff" {
+	x.Post("/drawer/look", "at", at, "card", form.CardText(lots[0].Card), at+".look.print", "gingham", at+".look.outside", "#ffffff")
+	if lots, err = x.Store.Of(t.Context()).Lots(t.Context()); err != nil || lots[0].Card.Look.Print != paper.Gingham || lots[0].Card.Look.Outside != "#ffffff" {
 		t.Errorf("in the drawer: %+v, %v", lots[0].Card.Look, err)
 	}
 }
@@ -199,18 +161,18 @@ func TestACardsLook(t *testing.T) {
 // Everything taken along brings the photographs and the looks with it.
 func TestPhotographsGoAlong(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	c := x.photographed(3)
-	_, zip, _ := x.get("/data/everything.zip")
-	y := newTable(t)
-	if code, page, _ := y.send("/data/bring", []byte(zip)); code >= 400 {
+	x := webtest.NewTable(t)
+	c := x.Photographed(3)
+	_, zip, _ := x.Get("/data/everything.zip")
+	y := webtest.NewTable(t)
+	if code, page, _ := y.Send("/data/bring", []byte(zip)); code >= 400 {
 		t.Fatal(page)
 	}
-	p, err := y.store.Of(t.Context()).Photo(t.Context(), c.Look.Photo.ID)
+	p, err := y.Store.Of(t.Context()).Photo(t.Context(), c.Look.Photo.ID)
 	if err != nil || p.Wide != 960 {
 		t.Errorf("the photograph: %d wide, %v", p.Wide, err)
 	}
-	if lots, err := y.store.Of(t.Context()).Lots(t.Context()); err != nil || len(lots) != 1 || lots[0].Card != c {
+	if lots, err := y.Store.Of(t.Context()).Lots(t.Context()); err != nil || len(lots) != 1 || lots[0].Card != c {
 		t.Errorf("the drawer: %+v, %v", lots, err)
 	}
 }
@@ -218,17 +180,17 @@ func TestPhotographsGoAlong(t *testing.T) {
 // A print holds the papers, and in lines alone it does not.
 func TestPrintsInLinesAlone(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	c := x.photographed(2)
-	id := x.jarBox()
-	x.post(fmt.Sprintf("/boxes/%d/box", id), "card.pick", "card="+form.CardText(c))
+	x := webtest.NewTable(t)
+	c := x.Photographed(2)
+	id := x.JarBox()
+	x.Post(fmt.Sprintf("/boxes/%d/box", id), "card.pick", "card="+form.CardText(c))
 	at := fmt.Sprintf("/boxes/%d/sheet.pdf?what=cuts", id)
-	_, whole, _ := x.get(at)
-	code, lines, _ := x.get(at + "&plain=1")
+	_, whole, _ := x.Get(at)
+	code, lines, _ := x.Get(at + "&plain=1")
 	if code != http.StatusOK || !strings.Contains(whole, "/DCTDecode") || strings.Contains(lines, "/DCTDecode") {
 		t.Errorf("the photograph is printed: %v, in lines alone: %v", strings.Contains(whole, "/DCTDecode"), strings.Contains(lines, "/DCTDecode"))
 	}
-	if _, page, _ := x.get(fmt.Sprintf("/boxes/%d/making?print=lines", id)); !strings.Contains(page, "&amp;plain=1") {
+	if _, page, _ := x.Get(fmt.Sprintf("/boxes/%d/making?print=lines", id)); !strings.Contains(page, "&amp;plain=1") {
 		t.Error("the making stop does not print in lines alone")
 	}
 }

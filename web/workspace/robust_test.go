@@ -1,4 +1,4 @@
-package web
+package workspace_test
 
 import (
 	"context"
@@ -18,28 +18,30 @@ import (
 	"brevium/core/style"
 	"brevium/store"
 	"brevium/store/storetest"
+	"brevium/web"
+	"brevium/web/webtest"
 )
 
 // The four clicks that once took the server down, and every view after them.
 func TestTheBagThatFell(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
+	x := webtest.NewTable(t)
 	in := design.New("Bag", measure.MM, "fold-top-bag")
 	in.Things = []contents.Thing{{Shape: contents.Round, Length: 45600 * measure.Micrometre, Width: 45600 * measure.Micrometre,
 		Height: 24 * measure.Millimetre, Count: 2, Ease: 2 * measure.Millimetre}}
 	in.Compartments = design.Compartments{Per: contents.PerThing, As: design.AsInsert}
-	id, err := x.store.Of(t.Context()).Add(t.Context(), in)
+	id, err := x.Store.Of(t.Context()).Add(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}
-	before := x.box(id)
-	x.post(fmt.Sprintf("/boxes/%d/units", id), "units", "in", "stop", "box")
+	before := x.Box(id)
+	x.Post(fmt.Sprintf("/boxes/%d/units", id), "units", "in", "stop", "box")
 	for _, path := range []string{"/", fmt.Sprintf("/boxes/%d/box", id), fmt.Sprintf("/boxes/%d/compare", id)} {
-		if code, _, _ := x.get(path); code != http.StatusOK {
+		if code, _, _ := x.Get(path); code != http.StatusOK {
 			t.Errorf("%s answers %d", path, code)
 		}
 	}
-	if after := x.box(id); len(after.Inputs.Things) != len(before.Inputs.Things) {
+	if after := x.Box(id); len(after.Inputs.Things) != len(before.Inputs.Things) {
 		t.Error("the things are gone")
 	}
 }
@@ -48,17 +50,17 @@ func TestTheBagThatFell(t *testing.T) {
 // box, one choice on.
 func TestOneCellNeedsNoDividers(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
+	x := webtest.NewTable(t)
 	for _, s := range style.Boxes() {
 		in := design.New("One jar", measure.MM, s.ID)
 		in.Things = []contents.Thing{{Shape: contents.Round, Length: 40 * measure.Millimetre, Width: 40 * measure.Millimetre,
 			Height: 30 * measure.Millimetre, Count: 1, Ease: 2 * measure.Millimetre}}
-		id, err := x.store.Of(t.Context()).Add(t.Context(), in)
+		id, err := x.Store.Of(t.Context()).Add(t.Context(), in)
 		if err != nil {
 			t.Fatal(err)
 		}
 		for _, per := range []string{"thing", "kind"} {
-			code, _, _ := x.post(fmt.Sprintf("/boxes/%d/contents", id), "compartments.per", per, "compartments.as", "dividers")
+			code, _, _ := x.Post(fmt.Sprintf("/boxes/%d/contents", id), "compartments.per", per, "compartments.as", "dividers")
 			if code != http.StatusOK && code != http.StatusUnprocessableEntity {
 				t.Errorf("%s, one for each %s: %d", s.ID, per, code)
 			}
@@ -72,7 +74,7 @@ func TestABoxThatCannotBeRead(t *testing.T) {
 	t.Parallel()
 	file := storetest.File(t)
 	kept := storetest.At(t, file)
-	h, err := New(kept, nil, slog.New(slog.NewTextHandler(io.Discard, nil)))
+	h, err := web.New(kept, nil, slog.New(slog.NewTextHandler(io.Discard, nil)))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -118,12 +120,12 @@ func TestABoxThatCannotBeRead(t *testing.T) {
 		t.Errorf("the jobs answer %d", code)
 	}
 	// It is mended where it is opened, and what was not known stays with it.
-	x := &table{t, kept, h}
-	if code, body, _ := x.post("/boxes/2/mend", "design", `{"brevium":1,"name":"old","style":"hut"}`); code != http.StatusUnprocessableEntity || !strings.Contains(body, "hut") {
+	x := &webtest.Table{T: t, Store: kept, HTTP: h}
+	if code, body, _ := x.Post("/boxes/2/mend", "design", `{"brevium":1,"name":"old","style":"hut"}`); code != http.StatusUnprocessableEntity || !strings.Contains(body, "hut") {
 		t.Errorf("mended wrongly: %d", code)
 	}
-	x.post("/boxes/2/mend", "design", `{"brevium":1,"name":"old","style":"tray","hue":"blue"}`)
-	if b := x.box(2); b.Broken != nil || b.Inputs.Style != "tray" || !strings.Contains(string(b.Inputs.Write()), "blue") {
+	x.Post("/boxes/2/mend", "design", `{"brevium":1,"name":"old","style":"tray","hue":"blue"}`)
+	if b := x.Box(2); b.Broken != nil || b.Inputs.Style != "tray" || !strings.Contains(string(b.Inputs.Write()), "blue") {
 		t.Errorf("mended it is %+v", b)
 	}
 	if err := kept.Of(t.Context()).Delete(t.Context(), 2); err != nil {
@@ -135,20 +137,20 @@ func TestABoxThatCannotBeRead(t *testing.T) {
 // text around is taken out.
 func TestAnyNamePrints(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	id := x.jarBox()
+	x := webtest.NewTable(t)
+	id := x.JarBox()
 	for _, name := range []string{"Honey 🍯 jars", "贺礼盒", "Żółć", "a\u202eb"} {
-		if code, _, _ := x.post(fmt.Sprintf("/boxes/%d/rename", id), "name", name); code != http.StatusSeeOther && code != http.StatusNoContent {
+		if code, _, _ := x.Post(fmt.Sprintf("/boxes/%d/rename", id), "name", name); code != http.StatusSeeOther && code != http.StatusNoContent {
 			t.Errorf("%q is refused: %d", name, code)
 		}
-		if got := x.box(id).Name; strings.ContainsRune(got, '\u202e') || got == "" {
+		if got := x.Box(id).Name; strings.ContainsRune(got, '\u202e') || got == "" {
 			t.Errorf("%q is kept as %q", name, got)
 		}
-		if code, body, _ := x.get(fmt.Sprintf("/boxes/%d/sheet.pdf", id)); code != http.StatusOK || !strings.HasPrefix(body, "%PDF-") {
+		if code, body, _ := x.Get(fmt.Sprintf("/boxes/%d/sheet.pdf", id)); code != http.StatusOK || !strings.HasPrefix(body, "%PDF-") {
 			t.Errorf("%q prints with %d", name, code)
 		}
 	}
-	if code, _, _ := x.post(fmt.Sprintf("/boxes/%d/rename", id), "name", "\u200b \u202e"); code != http.StatusUnprocessableEntity {
+	if code, _, _ := x.Post(fmt.Sprintf("/boxes/%d/rename", id), "name", "\u200b \u202e"); code != http.StatusUnprocessableEntity {
 		t.Errorf("a name of nothing is taken: %d", code)
 	}
 }
@@ -156,20 +158,20 @@ func TestAnyNamePrints(t *testing.T) {
 // Many that save and read at once are all answered.
 func TestManyAtOnce(t *testing.T) {
 	t.Parallel()
-	x := newTable(t)
-	id := x.jarBox()
+	x := webtest.NewTable(t)
+	id := x.JarBox()
 	var all sync.WaitGroup
 	answers := make(chan error, 60)
 	for n := range 60 {
 		all.Go(func() {
 			in := design.New(fmt.Sprint("box ", n), measure.MM, "tray")
 			ctx := context.WithoutCancel(t.Context())
-			_, err := x.store.Of(ctx).Add(ctx, in)
+			_, err := x.Store.Of(ctx).Add(ctx, in)
 			if err == nil {
-				err = x.store.Of(ctx).Tick(ctx, id, fmt.Sprint("step/", n), "m", true)
+				err = x.Store.Of(ctx).Tick(ctx, id, fmt.Sprint("step/", n), "m", true)
 			}
 			if err == nil {
-				_, err = x.store.Of(ctx).Boxes(ctx)
+				_, err = x.Store.Of(ctx).Boxes(ctx)
 			}
 			answers <- err
 		})
