@@ -21,27 +21,24 @@ func plainNet(r *design.Result, p design.Part, plain bool) Net {
 // closest is how much of a piece, in mm, is seen at least where it is magnified.
 const closest = 40.0
 
-// Lines draws lines of a flat piece that are cut or scored now: the whole, every one
-// lit, and the first of them magnified; nil where that would be no closer.
-func Lines(r *design.Result, p design.Part, lines []recipe.Line) (whole, near *Picture) {
-	n := plainNet(r, p, false)
-	whole = n.frame()
-	n.into(whole)
-	light(whole, lines)
+// Magnified draws the first of lines of a flat piece that are cut or scored now, from near; nil
+// where that would be no closer than the whole.
+func Magnified(r *design.Result, p design.Part, lines []recipe.Line) *Picture {
 	if len(lines) == 0 {
-		return whole, nil
+		return nil
 	}
+	n := plainNet(r, p, false)
 	lo, hi := pattern.Bounds(lines[0].Path.Flat())
 	side := max(closest, 1.6*max(hi.X-lo.X, hi.Y-lo.Y))
 	if pat := p.Pattern; side > 0.8*max(pat.Width.MM(), pat.Height.MM()) {
-		return whole, nil // it would be as large as the whole
+		return nil // it would be as large as the whole
 	}
 	mid := pattern.Pt((lo.X+hi.X)/2, (lo.Y+hi.Y)/2)
-	near = &Picture{X: mid.X - side/2, Y: mid.Y - side/2, Width: side, Height: side, U: side / 640, Title: "Magnified"}
+	near := &Picture{X: mid.X - side/2, Y: mid.Y - side/2, Width: side, Height: side, U: side / 640, Title: "Magnified"}
 	n.into(near)
 	light(near, lines)
 	near.polygon(Outline, rect(near.X, near.Y, side, side)...)
-	return whole, near
+	return near
 }
 
 // light draws over lines what is cut now.

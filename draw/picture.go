@@ -55,6 +55,23 @@ const (
 	TextBad    Class = "text-bad"
 )
 
+// The classes of a move's picture: what the hand does now, and what lies there before.
+const (
+	Now         Class = "now" // cut, drawn or laid
+	NowScore    Class = "now-score"
+	NowOff      Class = "now-off" // falls off
+	NowGlue     Class = "now-glue"
+	NowDot      Class = "now-dot" // marked
+	Before      Class = "before"
+	BeforeScore Class = "before-score"
+	Edge        Class = "edge"  // of the card
+	Lying       Class = "lying" // card
+	Gone        Class = "gone"  // no card
+	MoveMat     Class = "move-mat"
+	MoveFence   Class = "move-fence"
+	Grip        Class = "grip" // of scissors
+)
+
 // Pen is how a class looks. Width is in the picture's unit U; an empty
 // colour draws nothing.
 type Pen struct {
@@ -71,6 +88,7 @@ const (
 	ink   = "#2b2530"
 	berry = "#7a2355"
 	quiet = "#6a6270"
+	faint = "#958d96"
 	brick = "#a3301c"
 	pale  = "#cfc4b6" // lines on dark card
 )
@@ -115,6 +133,20 @@ var Pens = map[Class]Pen{
 	TextQuiet:  {Fill: quiet},
 	TextNumber: {Fill: ink, Bold: true},
 	TextBad:    {Fill: brick, Bold: true},
+
+	Now:         {Stroke: berry, Width: 3.4},
+	NowScore:    {Stroke: berry, Width: 3, Dash: []float64{9, 5}},
+	NowOff:      {Stroke: berry, Width: 1.2},
+	NowGlue:     {Stroke: berry, Width: 4.4, Dots: true},
+	NowDot:      {Stroke: berry, Fill: berry, Width: 1},
+	Before:      {Stroke: faint, Width: 1},
+	BeforeScore: {Stroke: faint, Width: 1, Dash: []float64{5, 4}},
+	Edge:        {Stroke: ink, Width: 1.6},
+	Lying:       {Fill: "#fbf6ec"},
+	Gone:        {Fill: "#ffffff"},
+	MoveMat:     {Stroke: faint, Fill: "#efe3d0", Width: 1},
+	MoveFence:   {Stroke: ink, Width: 5},
+	Grip:        {Stroke: ink, Width: 1.8},
 }
 
 // Anchor is the point of a text that stands at its place.

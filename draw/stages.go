@@ -37,7 +37,8 @@ type Model struct {
 	looked   []Solid // once asked for
 	// ways are how pieces move whose rings would not close on the plain way; nil
 	// when they do.
-	ways map[string][][]float64
+	ways   map[string][][]float64
+	pieces map[string]*Model // each alone, once asked for
 }
 
 // Names of the stages after folding.
@@ -441,8 +442,19 @@ func onPlate(corners []r3.Vec) Affine {
 }
 
 // Piece is the model of one of the pieces alone, folded as it is when the box
-// is shut.
+// is shut; the box itself where there is no such piece. Asked again it is the same.
 func (m *Model) Piece(id string) *Model {
+	if one, known := m.pieces[id]; known {
+		return one
+	}
+	if m.pieces == nil {
+		m.pieces = map[string]*Model{}
+	}
+	m.pieces[id] = m.alone(id)
+	return m.pieces[id]
+}
+
+func (m *Model) alone(id string) *Model {
 	i := slices.IndexFunc(m.parts, func(p style.Part) bool { return p.ID == id })
 	if i < 0 {
 		return m

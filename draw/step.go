@@ -8,49 +8,6 @@ import (
 	"brevium/core/recipe"
 )
 
-// Step is the picture beside a step: the blank that is cut, the flat piece with its
-// lines or its papers, the piece half folded or as it stands, the whole box. m is
-// the box's model; plain leaves its colours out.
-func Step(r *design.Result, m *Model, s recipe.Step, plain bool) (*Picture, error) {
-	for _, x := range r.Mats {
-		if s.Kind == recipe.Cut && s.Key == string(recipe.Cut)+"/"+x.ID {
-			from := &From{Card: x.Card}
-			if plain {
-				from = nil
-			}
-			return blankFrom(from, "paper", x.Width.MM(), x.Height.MM()), nil
-		}
-	}
-	i := slices.IndexFunc(r.Parts, func(p design.Part) bool { return p.ID == s.Piece })
-	if i < 0 {
-		return m.Look(r.Style.Name)
-	}
-	p := r.Parts[i]
-	net := plainNet(r, p, plain)
-	one := m.Piece(p.ID)
-	stands := one != m // a loose piece stands nowhere
-	switch {
-	case s.Kind == recipe.Cut:
-		return blankFrom(net.From, p.Name, p.Pattern.Width.MM(), p.Pattern.Height.MM()), nil
-	case s.Kind == recipe.Decorate:
-		net.Mats = r.Mats
-	case s.Kind == recipe.Fold && stands:
-		return one.Picture(p.Name, one.Shut()*creased)
-	case s.Kind == recipe.Glue && stands:
-		return one.Picture(p.Name, one.Shut())
-	}
-	return net.Picture(), nil
-}
-
-// blankFrom is a blank as it is cut, in its card where that is shown.
-func blankFrom(from *From, name string, w, h float64) *Picture {
-	p := BlankOf(name, w, h)
-	if from != nil {
-		p.Shapes[0].Fill = from.fill(w, h)
-	}
-	return p
-}
-
 // creased is how far a piece stands folded when its scores are folded and burnished.
 const creased = 0.55
 

@@ -92,11 +92,8 @@ func TestWhatIsCutIsLit(t *testing.T) {
 		if len(step.Cuts) == 0 {
 			continue
 		}
-		whole, near := Lines(r, r.Parts[0], step.Cuts)
-		if whole.count(Lit) != len(step.Cuts) {
-			t.Errorf("%d lines of %d are lit", whole.count(Lit), len(step.Cuts))
-		}
-		if near == nil || near.Width >= whole.Width || near.count(Lit) == 0 {
+		near := Magnified(r, r.Parts[0], step.Cuts)
+		if near == nil || near.Width >= r.Parts[0].Pattern.Width.MM() || near.count(Lit) != len(step.Cuts) {
 			t.Errorf("%s is not magnified", step.Text)
 		}
 	}

@@ -330,7 +330,7 @@ func badly(t *testing.T, b *browser, w *watched, page string, p pressable) {
 }
 
 // opens asks for what a link leads to: it is there, a page of its own has a heading, and a
-// document ("Handout on A4") is the one that is named.
+// document ("Score card on A4") is the one that is named.
 func opens(t *testing.T, x *webtest.Table, label, href string) {
 	t.Helper()
 	href, _, _ = strings.Cut(href, "#")

@@ -68,7 +68,7 @@ func TestTaskFourJarsByKeyboard(t *testing.T) {
 			h.key("6")
 			h.says("on the fence")
 			h.key(kb.Tab, kb.Enter)
-			tabTo("Project sheet on A4")
+			tabTo("Instruction sheet on A4")
 			h.key(kb.Enter)
 			h.within(mostActions)
 			if h.keys > 60 {
@@ -78,7 +78,7 @@ func TestTaskFourJarsByKeyboard(t *testing.T) {
 	}
 }
 
-// A teacher makes twelve kits: a handout for one, a shopping list for all.
+// A teacher makes twelve kits: an instruction sheet for one, a shopping list for all.
 func TestTaskTwelveKits(t *testing.T) {
 	t.Parallel()
 	for way, u := range unitsOf {
@@ -101,7 +101,7 @@ func TestTaskTwelveKits(t *testing.T) {
 			h.press("link", "5 Sheets")
 			h.write("How many boxes", "12")
 			h.press("link", "Next: making")
-			h.find("link", "Handout on A4")
+			h.find("link", "Instruction sheet on A4")
 			shopping := h.find("link", "Shopping list on A4")
 			h.press("link", shopping.Name)
 			h.within(mostActions)

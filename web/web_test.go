@@ -34,7 +34,7 @@ func TestEveryPageAnswers(t *testing.T) {
 	for path, says := range map[string]string{
 		"/": "Jars", "/new": "From what goes in", "/health": "ok", "/boxes/1/contents": "How they stand", "/boxes/1/box": "Base with a lift-off lid",
 		"/boxes/1/fit": "gap, both sides together", "/boxes/1/dressing": "Put a paper on the lid", "/boxes/1/sheets": "12 × 12 in",
-		"/boxes/1/making": "Handout", "/boxes/1/plan.json": `"brevium": 1`, "/boxes/1/design.json": `"tray-lid"`,
+		"/boxes/1/making": "Instruction sheet", "/boxes/1/plan.json": `"brevium": 1`, "/boxes/1/design.json": `"tray-lid"`,
 		"/boxes/1/pieces/lid.svg": `<g id="score"`, "/boxes/1/sheet.pdf": "%PDF-", "/boxes/1/sheet.pdf?paper=letter": "%PDF-",
 		"/boxes/1/fold": "One fold after another", "/boxes/1/motion.json": `"stages":["tabs","walls","put together","shut"]`, "/boxes/1/model.obj": "o lid",
 		"/static/app.js": "alpine:init", "/static/vendor/LICENSE-htmx.org.txt": "Permission",

@@ -27,6 +27,9 @@ type Card struct {
 	level         []float64 // by y from the top
 	scores        []pattern.Segment
 	cuts          []pattern.Segment
+	marks         []pattern.Segment
+	dots          []pattern.Point // marked
+	calls         []Call
 	bites         []pattern.Loop // notches and holes
 	names         Names
 	folded        bool

@@ -16,10 +16,18 @@ type Score struct {
 	Said
 }
 
-// Mark marks lines lightly, or points where there are none.
+// Mark marks lines lightly, or points; or it only says what parts are called.
 type Mark struct {
 	Lines []pattern.Segment
+	At    []pattern.Point
+	Calls []Call
 	Said
+}
+
+// Call is a name for the part in which a point lies.
+type Call struct {
+	Name string
+	At   pattern.Point
 }
 
 // Snip cuts along lines, and lets fall the cells in which points lie once all are cut.
@@ -163,6 +171,7 @@ func (m Mark) do(_ *Table, c *Card) error {
 			return err
 		}
 	}
+	c.marks, c.dots, c.calls = append(c.marks, m.Lines...), append(c.dots, m.At...), append(c.calls, m.Calls...)
 	return nil
 }
 

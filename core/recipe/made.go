@@ -315,6 +315,8 @@ func markOf(m hand.Move) string {
 	h := fnv.New64a()
 	if t, traces := m.(hand.Template); traces { // by what is drawn, not by where that is in memory
 		fmt.Fprintf(h, "%T %+v %+v %+v", m, t.Said, t.Pattern.Outline, t.Pattern.Holes)
+	} else if mark, marks := m.(hand.Mark); marks { // points and names are only shown
+		fmt.Fprintf(h, "%T {Lines:%+v Said:%+v}", m, mark.Lines, mark.Said)
 	} else {
 		fmt.Fprintf(h, "%T %+v", m, m)
 	}

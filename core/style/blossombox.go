@@ -183,7 +183,7 @@ func (s Spec) linerMaking(p *pattern.Pattern, flower blossom) []hand.Move {
 	m.scoreFour(0, half)
 	h := flower.half
 	at := func(x, y float64) pattern.Point { return pattern.Pt(x*h, y*h) }
-	m.do(hand.Mark{Said: hand.Say("middles")})
+	m.do(hand.Mark{At: []pattern.Point{at(2, 0), at(4, 2), at(2, 4), at(0, 2)}, Said: hand.Say("middles")})
 	m.do(hand.Score{Said: hand.Say("diamond"), Lines: []pattern.Segment{
 		{A: at(2, 0), B: at(4, 2)}, {A: at(4, 2), B: at(2, 4)}, {A: at(2, 4), B: at(0, 2)}, {A: at(0, 2), B: at(2, 0)}}})
 	m.do(hand.Score{Said: hand.Say("gusset-lines"), Lines: []pattern.Segment{

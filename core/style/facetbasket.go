@@ -234,7 +234,10 @@ func (s Spec) facetMaking(p *pattern.Pattern, off measure.Length, x [6]measure.L
 		Off:  both(pt(x[2]-c/2, near/2), pt(x[3]+c/2, near/2))})
 	m.do(hand.Snip{Said: hand.Say("facet-lip"), Cuts: mirrored(tall, line(x[4], 0, x[4], near), line(x[4], near, x[5], near)),
 		Off: both(pt((x[4]+x[5])/2, near/2))})
-	m.do(hand.Mark{Said: hand.Say("facet-names")})
+	m.do(hand.Mark{Said: hand.Say("facet-names"), Calls: []hand.Call{
+		{Name: "floor", At: pt((x[2]+x[3])/2, tall/2)}, {Name: "bevel", At: pt((x[2]+x[3])/2, tall-(top+foot)/2)}, {Name: "flap", At: pt((x[2]+x[3])/2, tall-top/2)},
+		{Name: "wing", At: pt((x[1]+x[2]-c)/2, near/2)}, {Name: "wing", At: pt((x[3]+c+x[4])/2, near/2)},
+	}})
 	half, taper := measure.Nearest(d/2, s.cutting()), s.wingTaper()
 	wings := hand.Snip{Said: said("facet-wings", map[string][]measure.Length{"at": {half}, "off": {taper}}),
 		Cuts: mirrored(tall, line(x[3]+c, near-half, x[4], near-half), line(x[3]+c, near, x[3]+c+taper, near-half)),

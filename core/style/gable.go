@@ -196,9 +196,24 @@ func (r roof) lines(xs []measure.Length) []pattern.Segment {
 // ridge marks, scores and folds the top of a tube that comes together in a ridge, in the words of
 // a key; what stands beside its tab is cut off.
 func (m *making) ridge(r roof, key string, off ...[2]int) {
-	m.do(hand.Mark{Said: hand.Say(key + "-rows")}, hand.Mark{Said: hand.Say(key + "-marks")})
-	m.do(hand.Score{Lines: r.lines(stations(m.p.Scores.Vertical, m.p.Width)), Said: hand.Say(key + "-lines")})
+	lines := r.lines(stations(m.p.Scores.Vertical, m.p.Width))
+	m.do(hand.Mark{Calls: m.rowsOf(ridgeRows[key]), Said: hand.Say(key + "-rows")}, hand.Mark{At: []pattern.Point{lines[0].A, lines[3].A}, Said: hand.Say(key + "-marks")})
+	m.do(hand.Score{Lines: lines, Said: hand.Say(key + "-lines")})
 	m.do(hand.CutOff{What: m.cells(key, nil, off...)})
+}
+
+// ridgeRows are the rows of such a tube from the top, by the key of its words.
+var ridgeRows = map[string][]string{"gable": {"walls", "slopes", "fins"}, "ridge": {"fins", "slopes", "walls", "bottom-flaps"}}
+
+// rowsOf calls the rows between a piece's level scores by names, in the middle of its first
+// column.
+func (m *making) rowsOf(names []string) []hand.Call {
+	xs, ys := stations(m.p.Scores.Vertical, m.p.Width), stations(m.p.Scores.Horizontal, m.p.Height)
+	var out []hand.Call
+	for i, name := range names[:min(len(names), len(ys)-1)] {
+		out = append(out, hand.Call{Name: name, At: pattern.Pt((xs[0]+xs[1]).MM()/2, (ys[i]+ys[i+1]).MM()/2)})
+	}
+	return out
 }
 
 // doubled says of the upright folds that come to lie on themselves which way they go: the

@@ -103,7 +103,13 @@ func (f Floor) making(p *pattern.Pattern) []hand.Move {
 		if len(f.Holes) == 1 {
 			key = "hole-marked"
 		}
-		m.do(hand.Mark{Said: hand.Said{Key: key, Counts: map[string]int{"count": len(f.Holes)}, Lengths: map[string][]measure.Length{"at": across, "off": down}}})
+		var middles []pattern.Point
+		for _, x := range across {
+			for _, y := range down {
+				middles = append(middles, pattern.Pt(x.MM(), y.MM()))
+			}
+		}
+		m.do(hand.Mark{At: middles, Said: hand.Said{Key: key, Counts: map[string]int{"count": len(f.Holes)}, Lengths: map[string][]measure.Length{"at": across, "off": down}}})
 		cut := hand.Bite{Loops: p.Holes, Said: hand.Said{Key: "holes-round", Lengths: map[string][]measure.Length{"across": {one.Length}}}}
 		switch {
 		case one.Width == one.Length:

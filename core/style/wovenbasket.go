@@ -319,7 +319,9 @@ func (s Spec) weaveMaking(p *pattern.Pattern, strips weave, tip measure.Length) 
 	} else {
 		m.scores()
 	}
-	m.do(hand.Mark{Said: hand.Say("weave-names")})
+	m.do(hand.Mark{Said: hand.Say("weave-names"), Calls: []hand.Call{
+		{Name: "end", At: pt(end/2, high/2)}, {Name: "end", At: pt(wide-end/2, high/2)}, {Name: "side", At: pt(wide/2, side/2)}, {Name: "side", At: pt(wide/2, high-side/2)},
+	}})
 	var at []measure.Length // where strips are parted, from the left and the right edge
 	x := measure.Length(0)
 	for k := n - 1; k > 0; k-- {

@@ -56,6 +56,25 @@ type File struct {
 	Bytes []byte
 }
 
+// documents are those that a box is made by, or the templates alone.
+func documents(r *design.Result, o Options) ([]File, error) {
+	whats := []pdf.What{pdf.Instructions, pdf.ScoreCard, pdf.Plan, pdf.Templates}
+	if o.Packed || o.Mirror {
+		whats = []pdf.What{pdf.Templates}
+	}
+	var out []File
+	for _, what := range whats {
+		print := pdf.Print{Paper: o.Paper, Mirror: o.Mirror, What: what}
+		var b bytes.Buffer
+		if err := pdf.Write(&b, r, print); err != nil {
+			return nil, err
+		}
+		name, _, _ := strings.Cut(strings.ToLower(strings.ReplaceAll(print.Title(), " ", "-")), ",")
+		out = append(out, File{name + "." + string(PDF), b.Bytes()})
+	}
+	return out, nil
+}
+
 // Files writes a design in a format.
 func Files(r *design.Result, to Format, o Options) ([]File, error) {
 	one := func(name string, text []byte, err error) ([]File, error) {
@@ -63,13 +82,7 @@ func Files(r *design.Result, to Format, o Options) ([]File, error) {
 	}
 	switch to {
 	case PDF:
-		var b bytes.Buffer
-		what := pdf.Everything
-		if o.Packed {
-			what = pdf.Templates
-		}
-		err := pdf.Write(&b, r, pdf.Print{Paper: o.Paper, Mirror: o.Mirror, What: what})
-		return one("project", b.Bytes(), err)
+		return documents(r, o)
 	case Lists:
 		text, err := CSV(r)
 		return one("lists", text, err)

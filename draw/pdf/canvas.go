@@ -1,4 +1,4 @@
-// Package pdf writes the project sheet and the true-size templates.
+// Package pdf writes the instruction sheet and the true-size templates.
 package pdf
 
 import (

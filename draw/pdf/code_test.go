@@ -41,14 +41,14 @@ func TestCodeIsReadByAnother(t *testing.T) {
 	}
 }
 
-// The project sheet and the slips carry it when there is an address to go to.
+// The instruction sheet and the slips carry it when there is an address to go to.
 func TestPrintsCarryTheCode(t *testing.T) {
 	in := design.New("x", measure.MM, "tray")
 	r, err := design.Make(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}
-	for _, what := range []What{Everything, Slips} {
+	for _, what := range []What{Instructions, Slips} {
 		with := told(t, r, Print{Paper: A4, What: what, Bench: "http://workshop.local/boxes/1/bench"})
 		without := told(t, r, Print{Paper: A4, What: what})
 		if !strings.Contains(with, "at the bench") || strings.Contains(without, "at the bench") {

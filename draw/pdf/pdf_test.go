@@ -2,10 +2,12 @@ package pdf
 
 import (
 	"bytes"
+	"io"
 	"testing"
 
 	"brevium/core/design"
 	"brevium/core/measure"
+	"brevium/core/style"
 )
 
 func result(t *testing.T, length string) *design.Result {
@@ -29,21 +31,67 @@ func result(t *testing.T, length string) *design.Result {
 // pages counts the page objects of a PDF.
 func pages(text []byte) int { return bytes.Count(text, []byte("/Type /Page\n")) }
 
+// A longer box takes more pages of templates, and no more of instructions.
 func TestSheetAndTemplates(t *testing.T) {
 	for _, paper := range []Paper{A4, Letter} {
-		var small, large bytes.Buffer
-		if err := Write(&small, result(t, "60"), Print{Paper: paper}); err != nil {
-			t.Fatal(err)
+		count := func(length string, what What) int {
+			var out bytes.Buffer
+			if err := Write(&out, result(t, length), Print{Paper: paper, What: what}); err != nil {
+				t.Fatal(err)
+			}
+			return pages(out.Bytes())
 		}
-		if err := Write(&large, result(t, "200"), Print{Paper: paper}); err != nil {
-			t.Fatal(err)
+		if short, long := count("60", Templates), count("200", Templates); long <= short {
+			t.Errorf("%s: the longer box takes %d pages of templates, the shorter %d", paper.Name, long, short)
 		}
-		if !bytes.HasPrefix(small.Bytes(), []byte("%PDF-")) || pages(small.Bytes()) < 4 {
-			t.Errorf("%s: %d pages", paper.Name, pages(small.Bytes()))
+		if short, long := count("60", Instructions), count("200", Instructions); short != long {
+			t.Errorf("%s: instructions for the longer box take %d pages, for the shorter %d", paper.Name, long, short)
 		}
-		if pages(large.Bytes()) <= pages(small.Bytes()) {
-			t.Errorf("%s: the longer box takes %d pages, the shorter %d", paper.Name, pages(large.Bytes()), pages(small.Bytes()))
+	}
+}
+
+// Every kind of box is told on few pages: base and lid on one, nothing over four, none too heavy
+// to be sent.
+func TestInstructionsAreShort(t *testing.T) {
+	for _, s := range style.All {
+		for _, paper := range []Paper{A4, Letter} {
+			in := design.New("Winter fair", measure.In, s.ID)
+			in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 900*measure.Millimetre, 900*measure.Millimetre, 900*measure.Millimetre
+			r, err := design.Make(t.Context(), in)
+			if err != nil {
+				t.Fatal(err)
+			}
+			var out bytes.Buffer
+			if err := Write(&out, r, Print{Paper: paper}); err != nil {
+				t.Fatal(err)
+			}
+			most := 4
+			if len(r.Steps) <= 15 {
+				most = 1
+			}
+			if n := pages(out.Bytes()); n > most {
+				t.Errorf("%s on %s: %d steps take %d pages", s.ID, paper.Name, len(r.Steps), n)
+			}
+			if out.Len() > 700_000 {
+				t.Errorf("%s: the sheet has %d bytes", s.ID, out.Len())
+			}
 		}
+	}
+}
+
+func BenchmarkInstructions(b *testing.B) {
+	for _, s := range style.All {
+		r, err := design.Make(b.Context(), design.New("Winter fair", measure.In, s.ID))
+		if err != nil {
+			continue // larger than a sheet
+		}
+		b.Run(s.ID, func(b *testing.B) {
+			for b.Loop() {
+				if err := Write(io.Discard, r, Print{Paper: A4}); err != nil {
+					b.Fatal(err)
+				}
+			}
+		})
 	}
 }
 

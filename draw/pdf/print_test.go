@@ -147,22 +147,28 @@ func TestTemplatesShareAPage(t *testing.T) {
 	}
 }
 
-// The project sheet says all that is to be pinned up: both units, verdicts,
-// cuts in words, the page of how many, the date and the address. Slips tell how
+// The instruction sheet says all that is to be pinned up, in one unit: sizes, what to cut, each
+// step, the page of how many, the date and the address; the score card both units. Slips tell how
 // to fill and close.
-func TestProjectSheetSaysItAll(t *testing.T) {
+func TestSheetsSayItAll(t *testing.T) {
 	r := result(t, "60")
 	text := told(t, r, Print{Paper: A4, Date: time.Date(2026, 12, 4, 9, 0, 0, 0, time.UTC), Address: "http://table/boxes/1/making"})
 	for _, want := range []string{
-		"page 1 of ", "4 December 2026", "http://table/boxes/1/making", "Inside", "Outside", "a gap of", "from all four edges",
-		"Sizes are width × height", "first crossing", "Double-sided tape", "Sheet 1", "from its top edge", "in)",
+		"page 1 of ", "4 December 2026", "http://table/boxes/1/making", "Inside", "Outside", "from all four", "Sizes are width × height", "first",
+		"ouble-sided tape", "Have ready", "measure this: 20 mm", "Put together", "paper, ", "Lower the lid on.", "a fresh blade",
 	} {
 		if !strings.Contains(text, want) {
-			t.Errorf("the project sheet does not say %q", want)
+			t.Errorf("the instruction sheet does not say %q", want)
 		}
+	}
+	if strings.Contains(text, " in)") || strings.Contains(text, "about 2") {
+		t.Errorf("the instruction sheet tells the other unit\n%s", text)
 	}
 	if strings.Contains(text, allPages) {
 		t.Error("the number of pages was not put in")
+	}
+	if card := told(t, r, Print{Paper: A4, What: ScoreCard}); !strings.Contains(card, "on the fence") || !strings.Contains(card, "in)") {
+		t.Errorf("the score card says\n%s", card)
 	}
 	many := r.Inputs.Copies
 	r.Inputs.Copies = 7
@@ -196,7 +202,7 @@ func TestNamesInAnyScript(t *testing.T) {
 	}
 }
 
-// Each print has what its name says and nothing of the others: a handout is of
+// Each print has what its name says and nothing of the others: an instruction sheet is of
 // one box, the shopping list of all of them.
 func TestEveryPrintIsItsOwn(t *testing.T) {
 	in, err := design.Read([]byte(`{"brevium":1,"name":"Fig sweets","units":"in","style":"tray-lid","size":{"length":"4 in","width":"4 in","height":"1 in"},"copies":12}`))
@@ -217,10 +223,11 @@ func TestEveryPrintIsItsOwn(t *testing.T) {
 		r         *design.Result
 		says, not []string
 	}{
-		{Handout, one, []string{"Fig sweets", "Steps", "1 × base blank", "Take care"}, []string{"Supplies", "12 ×", "Cut plan"}},
-		{Shopping, all, []string{"For 12 × Fig sweets", "Supplies", "sheets of"}, []string{"Steps", "on the fence"}},
-		{Plan, all, []string{"Cut plan: Fig sweets", "Makes 12", "Sheet"}, []string{"Steps", "Supplies"}},
-		{Labels, all, []string{"Fig sweets", "for"}, []string{"Steps", "Supplies"}},
+		{Instructions, one, []string{"Fig sweets", "Fill the base.", "base", "Have ready"}, []string{"Supplies", "12 × base", "Cut plan"}},
+		{ScoreCard, one, []string{"Score card: Fig sweets", "1 × base blank", "on the fence"}, []string{"Fill the base.", "Supplies"}},
+		{Shopping, all, []string{"For 12 × Fig sweets", "Supplies", "sheets of"}, []string{"Fill the base.", "on the fence"}},
+		{Plan, all, []string{"Cut plan: Fig sweets", "Makes 12", "Sheet"}, []string{"Fill the base.", "Supplies"}},
+		{Labels, all, []string{"Fig sweets", "for"}, []string{"Fill the base.", "Supplies"}},
 	} {
 		text := told(t, c.r, Print{Paper: A4, What: c.what})
 		for _, words := range c.says {

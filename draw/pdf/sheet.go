@@ -23,10 +23,10 @@ type Print struct {
 	// Date and Address, when set, stand at the foot of every page.
 	Date    time.Time
 	Address string
-	// Bench, when set, is the address of the box's bench page, which the project
+	// Bench, when set, is the address of the box's bench page, which the instruction
 	// sheet and the slips carry as a code.
 	Bench string
-	// Large sets the words of the project sheet larger, for a table of students.
+	// Large sets the instruction sheet larger, for a table of students.
 	Large bool
 	What  What
 	// Plain leaves the colours of card and paper out; Photos gives the photograph
@@ -40,29 +40,28 @@ type Print struct {
 // What is printed.
 type What string
 
-// The project sheet is everything; the others are a part of it, each for one
-// use. A handout is of a design for one box.
+// The documents, each for one use. An instruction sheet is of a design for one box.
 const (
-	Everything What = ""
-	Handout    What = "handout"   // how one box is made
-	Shopping   What = "shopping"  // what to have for all of them
-	Plan       What = "cuts"      // the sheets with their cuts
-	Labels     What = "labels"    // to go onto the boxes
-	Slips      What = "slips"     // small instructions, to go into them
-	Batch      What = "batch"     // one kind of work after the other, with squares to tick
-	Templates  What = "templates" // true size
+	Instructions What = ""          // how one box is made, with a picture of each move
+	ScoreCard    What = "scores"    // each piece with its numbers, to be read from a metre
+	Shopping     What = "shopping"  // what to have for all of them
+	Plan         What = "cuts"      // the sheets with their cuts
+	Labels       What = "labels"    // to go onto the boxes
+	Slips        What = "slips"     // small instructions, to go into them
+	Batch        What = "batch"     // one kind of work after the other, with squares to tick
+	Templates    What = "templates" // true size
 )
 
 // Whats lists them.
-var Whats = []What{Everything, Handout, Shopping, Plan, Labels, Slips, Batch, Templates}
+var Whats = []What{Instructions, ScoreCard, Shopping, Plan, Labels, Slips, Batch, Templates}
 
 var titles = map[What]string{
-	Everything: "Project sheet", Handout: "Handout", Shopping: "Shopping list", Plan: "Cut plan",
+	Instructions: "Instruction sheet", ScoreCard: "Score card", Shopping: "Shopping list", Plan: "Cut plan",
 	Labels: "Labels", Slips: "Slips", Batch: "Batch page", Templates: "Templates",
 }
 
 // Title is what the print is called, on the page that offers it and in the document:
-// "Handout, large print".
+// "Instruction sheet, large print".
 func (p Print) Title() string {
 	title := titles[p.What]
 	if p.Large {
@@ -87,8 +86,7 @@ type writer struct {
 	columnWide   float64
 }
 
-// Write writes the project sheet and the templates of a design, or what Print
-// asks for of them.
+// Write writes what Print asks for of a design.
 func Write(out io.Writer, r *design.Result, print Print) error {
 	w := &writer{
 		canvas: newCanvas(print.Paper, print.Title()+": "+cmp.Or(r.Inputs.Name, r.Style.Name)), print: print, r: r, scale: 1,
@@ -101,14 +99,14 @@ func Write(out io.Writer, r *design.Result, print Print) error {
 	}
 	w.column(margin, print.Paper.Width-2*margin, print.Paper.Height-margin-4)
 	order := map[What][]func() error{
-		Everything: {w.front, w.supplies, w.care, w.pieces, w.sheets, w.steps, w.templates},
-		Handout:    {w.front, w.care, w.pieces, w.steps},
-		Shopping:   {w.shopping, w.supplies},
-		Plan:       {w.cutting, w.sheets},
-		Labels:     {w.labels},
-		Slips:      {w.slips},
-		Batch:      {w.batch},
-		Templates:  {w.templates},
+		Instructions: {w.instructions},
+		ScoreCard:    {w.pieces},
+		Shopping:     {w.shopping, w.supplies},
+		Plan:         {w.cutting, w.sheets},
+		Labels:       {w.labels},
+		Slips:        {w.slips},
+		Batch:        {w.batch},
+		Templates:    {w.templates},
 	}
 	for _, part := range order[print.What] {
 		if err := part(); err != nil {
@@ -142,6 +140,9 @@ func (w *writer) page() {
 		foot = append(foot, w.print.Address)
 	}
 	w.Text(margin, w.paper.Height-6.5, strings.Join(foot, " · "))
+	if w.print.What == Instructions {
+		w.ruler()
+	}
 }
 
 func (w *writer) wide() float64 { return w.columnWide }
@@ -197,66 +198,6 @@ func (w *writer) both(l measure.Length) string {
 	return measure.Label(l, in.Units, in.Tools.Tick) + " (" + measure.Beside(l, in.Units) + ")"
 }
 
-// front says what box it is, how it looks shut and open, what is to be minded,
-// what it is cut from and what else it takes.
-func (w *writer) front() error {
-	w.page()
-	r := w.r
-	const pictures = 62.0
-	w.para(w.left, w.wide(), 22, true, r.Inputs.Name)
-	top, words := w.y, w.wide()-pictures-6
-	about := r.Style.Name + ". " + r.Style.About + "."
-	if f := r.Filling(); f != "" {
-		about += " For " + f + "."
-	}
-	w.para(w.left, words, 11, false, about)
-	w.para(w.left, words, 11, false, fmt.Sprintf("Makes %d. About %s for one, %s for all.", r.Inputs.Copies, recipe.Clock(r.One), recipe.Clock(r.All)))
-	w.para(w.left, words, 11, false, "Inside "+w.extent(r.Inside.Free(r.Inputs.Units))+".")
-	w.para(w.left, words, 11, false, "Outside "+w.extent(r.Outside.Taken(r.Inputs.Units))+".")
-	for _, a := range r.Fits {
-		text := fmt.Sprintf("%s: %s, a gap of %s.", a.Pair.What(), a.Verdict, measure.Label(a.Gap, measure.MM, measure.Hundredth))
-		if shows := a.Pair.InnerDepth - a.Pair.OuterDepth; a.Pair.Kind.Closes && shows > 0 && a.Pair.Axis == "length" {
-			text += fmt.Sprintf(" %s of the %s show below it.", w.both(shows), strings.ToLower(a.Pair.InnerName))
-		}
-		w.para(w.left, words, 11, false, text)
-	}
-	for i, m := range []*draw.Model{w.shut, w.model} {
-		picture, err := m.Look(r.Style.Name)
-		if err != nil {
-			return err
-		}
-		w.fit(picture, w.left+words+6, top+float64(i)*46, pictures, 44)
-	}
-	w.y = max(w.y, top+94)
-	if w.print.Bench != "" {
-		const size = 26.0
-		if err := w.code(w.print.Bench, w.left+words+6, top+92, size); err != nil {
-			return err
-		}
-		w.ink()
-		w.SetFont(family, "", 9)
-		w.Text(w.left+words+6+size+1, top+92+size/2, "step by step")
-		w.Text(w.left+words+6+size+1, top+92+size/2+4, "at the bench")
-		w.y = max(w.y, top+92+size)
-	}
-	for _, c := range r.Checks {
-		if c.Verdict != inspect.OK {
-			w.say(11, true, mind[c.Verdict]+c.Text)
-		}
-	}
-	w.toCut()
-	return nil
-}
-
-// care is the usual caution.
-func (w *writer) care() error {
-	w.heading("Take care")
-	for _, c := range recipe.Cautions(len(w.r.Inputs.Things) > 0) {
-		w.say(10, false, c)
-	}
-	return nil
-}
-
 // shopping heads the list of what to have for all the boxes.
 func (w *writer) shopping() error {
 	w.page()
@@ -310,6 +251,9 @@ func (w *writer) extent(e style.Extent) string {
 // pieces shows each piece flat with its numbers, its score card to be read
 // from a metre, and its cuts in words.
 func (w *writer) pieces() error {
+	w.page()
+	w.say(20, true, "Score card: "+w.r.Inputs.Name)
+	w.toCut()
 	for i, p := range w.r.Parts {
 		w.room(180)
 		w.heading(fmt.Sprintf("%s: %s × %s", p.Name, w.both(p.Pattern.Width), w.both(p.Pattern.Height)))
@@ -399,41 +343,6 @@ func (w *writer) sheets() error {
 				w.para(w.left+4, w.wide()-4, 10, false, fmt.Sprintf("%d  %s", i+1, text))
 			}
 		}
-	}
-	return nil
-}
-
-// stepPicture is the small picture beside a step.
-func (w *writer) stepPicture(s recipe.Step) (*draw.Picture, error) {
-	return draw.Step(w.r, w.model, s, w.print.Plain)
-}
-
-func (w *writer) steps() error {
-	w.page()
-	w.heading("Steps")
-	w.say(9, false, recipe.Key(w.r.Inputs.Units))
-	const high, wide = 19.0, 30.0
-	x := w.left + wide + 11
-	group := ""
-	for _, s := range w.r.Steps {
-		w.room(high + 8)
-		if s.Group != group {
-			group = s.Group
-			w.say(11, true, group)
-		}
-		top, page := w.y, w.PageNo()
-		p, err := w.stepPicture(s)
-		if err != nil {
-			return err
-		}
-		w.fit(p, w.left, top, wide, high)
-		w.ink()
-		w.Rect(w.left+wide+4, top+1, 4, 4, "D")
-		w.para(x, w.wide()-wide-11, 10.5, false, fmt.Sprintf("%d  %s", s.N, s.Text))
-		if w.PageNo() == page {
-			w.y = max(w.y, top+high)
-		}
-		w.y += 2
 	}
 	return nil
 }

@@ -265,11 +265,10 @@ func (v *benchPage) fill(m *made) error {
 			return nil
 		}
 		if len(v.Move.Lines) > 0 {
-			whole, near := draw.Lines(m.r, p, v.Move.Lines)
-			if v.Picture = page.SVG(whole); near != nil {
+			if near := draw.Magnified(m.r, p, v.Move.Lines); near != nil {
 				v.Near = page.SVG(near)
 			}
-			return nil
+			return v.drawn(m, draw.OpenModelOf(m.r, false))
 		}
 		if v.Move.Part.Kind == recipe.Glue {
 			v.Near = page.SVG(draw.Gluing(m.r, p))
@@ -294,8 +293,22 @@ func (v *benchPage) folded(m *made) error {
 		}
 		return nil
 	}
-	picture, err := draw.Step(m.r, model, v.Move.Part, false)
+	return v.drawn(m, model)
+}
+
+// The window of the picture of a move, in mm as on paper.
+const windowWide, windowHigh = 60, 44
+
+// drawn readies the picture of the move as the hand does it.
+func (v *benchPage) drawn(m *made, model *draw.Model) error {
+	moves := draw.Moves(m.r, model, recipe.Flat(m.r.Steps))
+	i := slices.IndexFunc(moves, func(x draw.Moved) bool { return x.Step.Key == v.Move.Part.Key })
+	if i < 0 {
+		return nil // its words stand alone
+	}
+	picture, err := moves[i].Picture(windowWide, windowHigh)
 	if err == nil {
+		picture.Title = v.Move.Part.Text
 		v.Picture = page.SVG(picture)
 	}
 	return err

@@ -57,13 +57,13 @@ func TestAJobInEvenings(t *testing.T) {
 }
 
 // Kits for a class: what is in a bag, what a table cuts with its spares, where the
-// student's page is.
+// instruction sheet is.
 func TestKitsForAClass(t *testing.T) {
 	t.Parallel()
 	x := webtest.Workshop(t)
 	x.Post("/jobs", "name", "Class", "copies.1", "4")
 	page := x.Words("/jobs/1/kits?people=9&tables=2&spare=20")
-	for _, part := range []string{"9 bags", "5 bags to the fullest, and pieces for 1 more", "In each bag", "Base, ", "Double-sided tape", "Fence at", "the student's page on A4"} {
+	for _, part := range []string{"9 bags", "5 bags to the fullest, and pieces for 1 more", "In each bag", "Base, ", "Double-sided tape", "Fence at", "the instruction sheet on A4"} {
 		if !strings.Contains(page, part) {
 			t.Errorf("the kits lack %q: %s", part, page)
 		}

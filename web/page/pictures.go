@@ -23,6 +23,25 @@ func BoxPicture(r *design.Result, mark string) template.HTML {
 	return SVG(p)
 }
 
+// The window of a move's picture beside its words, in mm as on paper.
+const moveWide, moveHigh = 42, 23
+
+// MovePictures are the pictures of a box's steps, by their keys; drawn are kept in kept.
+func MovePictures(kept *Drawn, r *design.Result) map[string]template.HTML {
+	return Draw(kept, r, "moves", func() map[string]template.HTML {
+		out := map[string]template.HTML{}
+		for _, m := range draw.Moves(r, draw.OpenModelOf(r, false), r.Steps) {
+			p, err := m.Picture(moveWide, moveHigh)
+			if err != nil {
+				continue // its words stand alone
+			}
+			p.Title = "" // the words beside it say it
+			out[m.Step.Key] = SVG(p)
+		}
+		return out
+	})
+}
+
 // Span writes "sheet 2" or "sheets 2 to 4, alike,".
 func Span(first, last int) string {
 	if first == last {

@@ -168,7 +168,7 @@ func (s *room) sheetPDF(c *echo.Context) error {
 	if !slices.Contains(pdf.Whats, print.What) {
 		return echo.NewHTTPError(http.StatusNotFound, "nothing of that name is printed")
 	}
-	if print.What == pdf.Handout { // of one box, however many are made
+	if print.What == pdf.Instructions { // of one box, however many are made
 		one := b.Inputs.Clone()
 		one.Copies = 1
 		if r, err = s.Made(c.Request().Context(), one); err != nil {
@@ -180,7 +180,7 @@ func (s *room) sheetPDF(c *echo.Context) error {
 		return err
 	}
 	name := b.Name
-	if print.What != pdf.Everything {
+	if print.What != pdf.Instructions {
 		name += "-" + string(print.What)
 	}
 	return page.Download(c, name, ".pdf", "application/pdf", out.Bytes())

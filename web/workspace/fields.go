@@ -84,6 +84,7 @@ type stepView struct {
 	recipe.Step
 	Done, Stale bool
 	Group       string
+	Picture     template.HTML
 }
 
 type styleTile struct {
@@ -373,6 +374,13 @@ func fitChoices() []form.Choice {
 // stale and does not count.
 func (p *workPage) steps() {
 	p.Steps, p.Done = stepViews(p.Result.Steps, p.ticks)
+	if stops[p.At].ID != "making" {
+		return
+	}
+	pictures := page.MovePictures(&p.room.Drawn, p.Result)
+	for i := range p.Steps {
+		p.Steps[i].Picture = pictures[p.Steps[i].Key]
+	}
 }
 
 // Key is what holds for all steps, said once.

@@ -99,7 +99,7 @@ func filesOf(t *testing.T, text string) map[string][]byte {
 	out := map[string][]byte{}
 	for path, ending := range map[string]string{
 		at + "sheet.pdf": ".pdf", at + "sheet.pdf?what=cuts": ".pdf",
-		at + "export?to=svg": ".zip", at + "export?to=dxf": ".zip", at + "export?to=dxf&packed=1": ".zip", at + "export?to=csv": ".csv", at + "export?to=pdf": ".pdf",
+		at + "export?to=svg": ".zip", at + "export?to=dxf": ".zip", at + "export?to=dxf&packed=1": ".zip", at + "export?to=csv": ".csv", at + "export?to=pdf": ".zip", at + "sheet.pdf?what=scores": ".pdf",
 		"/drawer.csv": ".csv", "/cupboard.csv": ".csv", "/logbook.csv": ".csv", "/data/everything.zip": ".zip",
 	} {
 		code, body, _ := x.Get(path)

@@ -269,9 +269,9 @@ func (p *workPage) Prints() []printView {
 		pdf.Print
 		use string
 	}{
-		{pdf.Print{}, "everything, with true-size templates"},
-		{pdf.Print{What: pdf.Handout}, "how one box is made"},
-		{pdf.Print{What: pdf.Handout, Large: true}, "for a class"},
+		{pdf.Print{}, "how one box is made, a picture for each move"},
+		{pdf.Print{Large: true}, "for a class"},
+		{pdf.Print{What: pdf.ScoreCard}, "each piece with its numbers, read from a metre"},
 		{pdf.Print{What: pdf.Shopping}, "what to have for " + page.Counted(p.Box.Inputs.Copies, "box")},
 		{pdf.Print{What: pdf.Plan}, "the sheets and their cuts"},
 		{pdf.Print{What: pdf.Labels}, "to go onto the boxes"},
@@ -292,7 +292,7 @@ func (p *workPage) Prints() []printView {
 // printAt is the address of a print.
 func (p *workPage) printAt(print pdf.Print, paper string) string {
 	q := url.Values{"paper": {paper}}
-	if print.What != pdf.Everything {
+	if print.What != pdf.Instructions {
 		q.Set("what", string(print.What))
 	}
 	for name, on := range map[string]bool{"large": print.Large, "mirror": print.Mirror, "plain": p.InLines} {

@@ -40,7 +40,7 @@ func TestPrintsOpenWhatTheySay(t *testing.T) {
 			}
 		}
 	}
-	for _, at := range []string{"sheet.pdf?paper=folio", "export?to=pdf&paper=A4%26what%3dhandout"} {
+	for _, at := range []string{"sheet.pdf?paper=folio", "export?to=pdf&paper=A4%26what%3dscores"} {
 		if code, body, _ := x.Get(fmt.Sprintf("/boxes/%d/%s", id, at)); code != 422 || !strings.Contains(body, "use a4 or letter") {
 			t.Errorf("%s: %d %.100s", at, code, body)
 		}

@@ -122,7 +122,7 @@ func TestFilesForOthers(t *testing.T) {
 	x := webtest.NewTable(t)
 	x.JarBox()
 	for path, want := range map[string]string{
-		"svg": "PK", "dxf": "PK", "dxf&packed=1": "PK", "svg&packed=1&mirror=1": "PK", "csv": "piece,copies", "stl": "finished box", "obj": "# the finished box", "pdf&paper=letter": "%PDF",
+		"svg": "PK", "dxf": "PK", "dxf&packed=1": "PK", "svg&packed=1&mirror=1": "PK", "csv": "piece,copies", "stl": "finished box", "obj": "# the finished box", "pdf&paper=letter": "PK", "pdf&packed=1": "%PDF",
 	} {
 		if code, body, _ := x.Get("/boxes/1/export?to=" + path); code != http.StatusOK || !strings.Contains(body, want) {
 			t.Errorf("%s: %d without %q", path, code, want)
