@@ -107,7 +107,7 @@ func (l labels) draw(p *Picture, f placed, top bool) {
 			p.text(TextNumber, f.at(pattern.Pt(x.along, 0)).Add(pattern.Pt(0, -0.8-0.9*size*float64(in[i]))), size/p.U, Middle, x.text)
 			continue
 		}
-		p.text(TextNumber, f.at(pattern.Pt(0, x.along)).Add(pattern.Pt(-0.9-2.2*size*float64(in[i]), size/3)), size/p.U, End, x.text)
+		p.text(TextNumber, f.at(pattern.Pt(0, x.along)).Add(pattern.Pt(-0.9-l.wide(size)*float64(in[i]), size/3)), size/p.U, End, x.text)
 	}
 }
 
@@ -116,11 +116,16 @@ func (l labels) needs(top bool, size float64, rows int) float64 {
 	if top {
 		return 0.8 + 0.9*size*float64(rows)
 	}
+	return 0.9 + l.wide(size)*float64(rows)
+}
+
+// wide is how much room the longest of the numbers takes.
+func (l labels) wide(size float64) float64 {
 	longest := 0
 	for _, x := range l {
 		longest = max(longest, len([]rune(x.text)))
 	}
-	return 0.9 + 2.2*size*float64(rows-1) + 0.5*size*float64(longest)
+	return 0.5 * size * float64(longest+1)
 }
 
 // rows puts each number into the first row in which it is free, and tells how many there are.

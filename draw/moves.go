@@ -44,8 +44,9 @@ func Moves(r *design.Result, model *Model, steps []recipe.Step) []Moved {
 const (
 	moveStroke      = 0.16 // of one fine stroke
 	moveFigure      = 3.0  // height of a number, and the least where many stand close
-	moveMargin      = 4.2  // above and below the card, for numbers
-	moveLeft        = 8.5  // on its left
+	moveTop         = 6.6  // above the card, for two rows of numbers
+	moveFoot        = 1.2
+	moveLeft        = 8.5 // on its left
 	moveRight       = 1.5
 	leastMoveFigure = 1.2
 	moveDot         = 1.5 // between dots of glue
@@ -98,6 +99,9 @@ func (m Moved) inSpace() (*Picture, error) {
 	if span, moves := SpanOf(m.r, m.model, m.Step); moves {
 		return span.Model.Picture("", span.To)
 	}
+	if m.part < 0 && m.Step.Kind == recipe.Fill {
+		return m.model.Picture("", m.model.Open())
+	}
 	if m.part < 0 {
 		return m.model.Look("")
 	}
@@ -105,7 +109,7 @@ func (m Moved) inSpace() (*Picture, error) {
 	if one == m.model {
 		return nil, nil // a loose piece stands nowhere
 	}
-	at := one.Shut()
+	at := one.Open()
 	if m.Step.Kind == recipe.Fold {
 		at *= creased
 	}
@@ -165,8 +169,8 @@ func (f placed) all(points []pattern.Point) []pattern.Point {
 
 // place finds room for a card of so many mm in a window, with room for numbers round it.
 func (p *Picture) place(wide, high, x, y, w, h float64) placed {
-	k := min((w-moveLeft-moveRight)/wide, (h-2*moveMargin+moveFigure/2)/high)
-	return placed{k, x + max(moveLeft, (w-wide*k)/2), y + moveMargin + (h-2*moveMargin+moveFigure/2-high*k)/2}
+	k := min((w-moveLeft-moveRight)/wide, (h-moveTop-moveFoot)/high)
+	return placed{k, x + max(moveLeft, (w-wide*k)/2), y + moveTop + (h-moveTop-moveFoot-high*k)/2}
 }
 
 // flat draws the card as it lies, in a part of the picture.
@@ -277,8 +281,8 @@ func (m Moved) now(p *Picture, f placed, d hand.Look) {
 		p.polygon(Now, f.all(loop.Flat())...)
 	}
 	m.glue(p, f, d.Bonds)
-	if len(d.Cuts) > 0 && !m.shows {
-		p.scissors(f, d.Cuts[0])
+	if !m.shows {
+		m.scissors(p, f, d.Cuts)
 	}
 }
 
@@ -308,7 +312,7 @@ func (m Moved) call(p *Picture, f placed, call hand.Call) {
 	if upright {
 		long = high
 	}
-	size := min(moveFigure, long/(0.6*float64(len([]rune(name)))))
+	size := min(moveFigure, long/(0.6*float64(len([]rune(name)))), 0.9*min(wide, high))
 	mid := pattern.Pt((lo.X+hi.X)/2, (lo.Y+hi.Y)/2)
 	if upright {
 		t := p.text(TextNumber, mid.Add(pattern.Pt(size/3, 0)), size/p.U, Middle, name)
@@ -321,10 +325,7 @@ func (m Moved) call(p *Picture, f placed, call hand.Call) {
 // glue dots the parts that get adhesive; where they are pressed to stands a ring.
 func (m Moved) glue(p *Picture, f placed, bonds []hand.Bond) {
 	for _, b := range bonds {
-		ring := m.Is.Part(b.Part)
-		if ring == nil && m.Is.Round {
-			ring = around(b.Part, 6/f.k) // a template's parts are not cells
-		}
+		ring := m.partAt(b.Part)
 		if ring == nil {
 			continue
 		}
@@ -348,28 +349,47 @@ func (m Moved) glue(p *Picture, f placed, bonds []hand.Bond) {
 	}
 }
 
-// around is a small square round a point.
-func around(q pattern.Point, side float64) []pattern.Point {
-	return rect(q.X-side/2, q.Y-side/2, side, side)
+// partAt is the part of the card in which a point lies; what was cut round a template has those
+// of the design.
+func (m Moved) partAt(q pattern.Point) []pattern.Point {
+	if !m.Is.Round {
+		return m.Is.Part(q)
+	}
+	faces, err := m.r.Parts[m.part].Pattern.Faces()
+	if err != nil {
+		return nil
+	}
+	i := slices.IndexFunc(faces, func(f pattern.Face) bool { return pattern.Contains(f.Polygon, q) })
+	if i < 0 {
+		return nil
+	}
+	return faces[i].Polygon
 }
 
-// scissors stand at the end of a cut that is nearer to the picture's edge, their blades on it.
-func (p *Picture) scissors(f placed, s pattern.Segment) {
-	a, b := f.at(s.A), f.at(s.B)
-	mid := pattern.Pt(p.X+p.Width/2, p.Y+p.Height/2)
-	if b.Sub(mid).Len() > a.Sub(mid).Len() {
-		a, b = b, a
-	}
-	d := b.Sub(a)
-	if d.Len() < 0.01 {
-		return
-	}
-	d = d.Scale(1 / d.Len())
-	n := pattern.Pt(-d.Y, d.X)
-	cross := a.Sub(d.Scale(0.4))
-	for _, side := range []float64{-1, 1} {
-		grip := cross.Sub(d.Scale(2.4)).Add(n.Scale(side * 0.9))
-		p.line(Grip, grip, cross.Add(d.Scale(1.8)).Sub(n.Scale(side*0.45)))
-		p.circle(Grip, grip.Sub(d.Scale(0.7)), 0.75)
+// scissors stand at the end of one of the cuts, their blades on it, where they lie beside the card
+// and in the picture.
+func (m Moved) scissors(p *Picture, f placed, cuts []pattern.Segment) {
+	const long = 4.0
+	for _, s := range cuts {
+		for _, ends := range [][2]pattern.Point{{s.A, s.B}, {s.B, s.A}} {
+			a, d := f.at(ends[0]), f.at(ends[1]).Sub(f.at(ends[0]))
+			if d.Len() < 0.01 {
+				continue
+			}
+			d = d.Scale(1 / d.Len())
+			grip := a.Sub(d.Scale(long))
+			beside := ends[0].Sub(d.Scale(long / 2 / f.k))
+			if grip.X < 1 || grip.Y < 1 || grip.X > p.Width-1 || grip.Y > p.Height-1 || m.Is.Part(beside) != nil {
+				continue
+			}
+			n := pattern.Pt(-d.Y, d.X)
+			cross := a.Sub(d.Scale(0.4))
+			for _, side := range []float64{-1, 1} {
+				grip := cross.Sub(d.Scale(2.4)).Add(n.Scale(side * 0.9))
+				p.line(Grip, grip, cross.Add(d.Scale(1.8)).Sub(n.Scale(side*0.45)))
+				p.circle(Grip, grip.Sub(d.Scale(0.7)), 0.75)
+			}
+			return
+		}
 	}
 }

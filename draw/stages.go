@@ -441,8 +441,8 @@ func onPlate(corners []r3.Vec) Affine {
 	return Affine{a.X - o.X, a.Y - o.Y, b.X - o.X, b.Y - o.Y, o.X, o.Y}
 }
 
-// Piece is the model of one of the pieces alone, folded as it is when the box
-// is shut; the box itself where there is no such piece. Asked again it is the same.
+// Piece is the model of one of the pieces alone: made, its hinged flaps stand open, and shut as
+// in the shut box. Of no such piece it is the box itself. Asked again it is the same.
 func (m *Model) Piece(id string) *Model {
 	if one, known := m.pieces[id]; known {
 		return one
@@ -466,6 +466,12 @@ func (m *Model) alone(id string) *Model {
 		one.Stages = append(one.Stages, s.Name)
 	}
 	one.folds = len(one.Stages)
+	if one.shuts = p.Pattern.Hinged(); one.shuts {
+		one.Stages = append(one.Stages, Shutting)
+		if i == 0 {
+			one.order = m.order
+		}
+	}
 	one.apart = style.Places(one.parts, one.finished, one.finished, 0)
 	return one
 }

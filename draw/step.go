@@ -28,7 +28,7 @@ func SpanOf(r *design.Result, m *Model, s recipe.Step) (Span, bool) {
 		if one == m || !slices.ContainsFunc(moving(r.Steps, s.Piece), func(x recipe.Step) bool { return x.Key == s.Key }) {
 			return Span{}, false
 		}
-		whole := one.Shut()
+		whole := one.Open()
 		span := Span{Model: one, To: creased * whole, Title: r.PieceName(s.Piece)}
 		if s.Kind == recipe.Glue {
 			n, of := among(moving(r.Steps, s.Piece), s)

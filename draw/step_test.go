@@ -15,7 +15,7 @@ import (
 )
 
 // What a step shows after it is what the next one of the same piece begins with; the
-// last gluing leaves a piece as the pattern folds, the last step of putting together
+// last gluing leaves a piece as the pattern folds, its hinged flaps open, the last step of putting together
 // the box as it stands open, the last one the box as it is shut.
 func TestStepsMoveThePatternOn(t *testing.T) {
 	for _, s := range style.Boxes() {
@@ -61,7 +61,12 @@ func TestStepsMoveThePatternOn(t *testing.T) {
 				t.Fatal(err)
 			}
 			i := slices.IndexFunc(r.Parts, func(p design.Part) bool { return p.ID == piece })
-			made, err := r.Parts[i].Pattern.Fold(r.Parts[i].Root, func(k int) float64 { return r.Parts[i].Pattern.Creases[k].Angle })
+			made, err := r.Parts[i].Pattern.Fold(r.Parts[i].Root, func(k int) float64 {
+				if c := r.Parts[i].Pattern.Creases[k]; c.Hinge {
+					return c.Opened
+				}
+				return r.Parts[i].Pattern.Creases[k].Angle
+			})
 			if err != nil {
 				t.Fatal(err)
 			}

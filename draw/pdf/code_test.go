@@ -41,18 +41,18 @@ func TestCodeIsReadByAnother(t *testing.T) {
 	}
 }
 
-// The instruction sheet and the slips carry it when there is an address to go to.
+// The instruction sheet and the cards carry it when there is an address to go to.
 func TestPrintsCarryTheCode(t *testing.T) {
 	in := design.New("x", measure.MM, "tray")
 	r, err := design.Make(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}
-	for _, what := range []What{Instructions, Slips} {
+	for what, says := range map[What]string{Instructions: "at the bench", Cards: "how to make one"} {
 		with := told(t, r, Print{Paper: A4, What: what, Bench: "http://workshop.local/boxes/1/bench"})
 		without := told(t, r, Print{Paper: A4, What: what})
-		if !strings.Contains(with, "at the bench") || strings.Contains(without, "at the bench") {
-			t.Errorf("%q: told with it %v, without it %v", what, strings.Contains(with, "at the bench"), strings.Contains(without, "at the bench"))
+		if !strings.Contains(with, says) || strings.Contains(without, says) {
+			t.Errorf("%q: told with it %v, without it %v", what, strings.Contains(with, says), strings.Contains(without, says))
 		}
 	}
 }

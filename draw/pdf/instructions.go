@@ -178,6 +178,11 @@ func (w *writer) ready() string {
 	return strings.Join(out, "; ")
 }
 
+// size writes a width and a height in the box's unit.
+func (w *writer) size(wide, high measure.Length) string {
+	return measure.Number(wide, w.r.Inputs.Units, w.r.Inputs.Tools.Tick) + " × " + w.r.Show(high)
+}
+
 // strip shows what is cut, to one scale, with its size and how often, so wide.
 func (w *writer) strip(wide float64) {
 	type blank struct {
@@ -190,7 +195,12 @@ func (w *writer) strip(wide float64) {
 		if n > 1 {
 			name = fmt.Sprintf("%d × %s", n, name)
 		}
-		all = append(all, blank{name, measure.Number(wide, r.Inputs.Units, r.Inputs.Tools.Tick) + " × " + r.Show(high), wide.MM(), high.MM()})
+		b := blank{name, w.size(wide, high), wide.MM(), high.MM()}
+		if last := len(all) - 1; last >= 0 && n == 1 && all[last].size == b.size {
+			all[last].name += ", " + name
+			return
+		}
+		all = append(all, b)
 	}
 	for _, p := range r.Parts {
 		add(p.Copies(), strings.ToLower(p.Name), p.Pattern.Width, p.Pattern.Height)

@@ -148,8 +148,8 @@ func TestTemplatesShareAPage(t *testing.T) {
 }
 
 // The instruction sheet says all that is to be pinned up, in one unit: sizes, what to cut, each
-// step, the page of how many, the date and the address; the score card both units. Slips tell how
-// to fill and close.
+// step, the page of how many, the date and the address; the score card both units. Cards tell how
+// to fill and close, slips the numbers.
 func TestSheetsSayItAll(t *testing.T) {
 	r := result(t, "60")
 	text := told(t, r, Print{Paper: A4, Date: time.Date(2026, 12, 4, 9, 0, 0, 0, time.UTC), Address: "http://table/boxes/1/making"})
@@ -176,13 +176,36 @@ func TestSheetsSayItAll(t *testing.T) {
 		t.Errorf("a page for the batch says\n%s", batch)
 	}
 	r.Inputs.Copies = many
-	slip := told(t, r, Print{Paper: Letter, What: Slips})
-	if strings.Count(slip, "Lower the lid") != 4 || strings.Count(slip, "Fig sweets") < 4 {
-		t.Errorf("four slips say\n%s", slip)
+	card := told(t, r, Print{Paper: Letter, What: Cards})
+	if strings.Count(card, "Lower the lid") != 4 || strings.Count(card, "Fig sweets") < 4 {
+		t.Errorf("four cards say\n%s", card)
+	}
+	for _, x := range []struct {
+		r     *design.Result
+		wants []string
+	}{{r, []string{"each edge", "Lower the lid", "from the left → 1"}}, {wallet(t), []string{"3/4 · 5 1/4", "3 · 3 3/4 · 7 · 7 3/4", "from the bottom → 2", "6 × 8 3/4 in"}}} {
+		for _, paper := range []Paper{A4, Letter} {
+			slip := told(t, x.r, Print{Paper: paper, What: Slips})
+			for _, want := range x.wants {
+				if !strings.Contains(slip, want) {
+					t.Errorf("the slips do not say %q:\n%s", want, slip)
+				}
+			}
+		}
 	}
 	if a, b := len(printed(t, r, Print{Paper: A4}, "10")), len(printed(t, r, Print{Paper: A4, Large: true}, "10")); b < a {
 		t.Errorf("in large print %d pages, else %d", b, a)
 	}
+}
+
+// wallet is a wallet of the usual size.
+func wallet(t *testing.T) *design.Result {
+	t.Helper()
+	r, err := design.Make(t.Context(), design.New("Cards", measure.In, "wallet-box"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	return r
 }
 
 // A name in any script prints as it is written, and reads back; what no font

@@ -24,7 +24,7 @@ type Print struct {
 	Date    time.Time
 	Address string
 	// Bench, when set, is the address of the box's bench page, which the instruction
-	// sheet and the slips carry as a code.
+	// sheet and the cards carry as a code.
 	Bench string
 	// Large sets the instruction sheet larger, for a table of students.
 	Large bool
@@ -47,17 +47,18 @@ const (
 	Shopping     What = "shopping"  // what to have for all of them
 	Plan         What = "cuts"      // the sheets with their cuts
 	Labels       What = "labels"    // to go onto the boxes
-	Slips        What = "slips"     // small instructions, to go into them
+	Slips        What = "slips"     // the numbers alone, to lie beside the work
+	Cards        What = "cards"     // for whoever gets one, to go into them
 	Batch        What = "batch"     // one kind of work after the other, with squares to tick
 	Templates    What = "templates" // true size
 )
 
 // Whats lists them.
-var Whats = []What{Instructions, ScoreCard, Shopping, Plan, Labels, Slips, Batch, Templates}
+var Whats = []What{Instructions, ScoreCard, Shopping, Plan, Labels, Slips, Cards, Batch, Templates}
 
 var titles = map[What]string{
 	Instructions: "Instruction sheet", ScoreCard: "Score card", Shopping: "Shopping list", Plan: "Cut plan",
-	Labels: "Labels", Slips: "Slips", Batch: "Batch page", Templates: "Templates",
+	Labels: "Labels", Slips: "Slips", Cards: "Cards", Batch: "Batch page", Templates: "Templates",
 }
 
 // Title is what the print is called, on the page that offers it and in the document:
@@ -105,6 +106,7 @@ func Write(out io.Writer, r *design.Result, print Print) error {
 		Plan:         {w.cutting, w.sheets},
 		Labels:       {w.labels},
 		Slips:        {w.slips},
+		Cards:        {w.cards},
 		Batch:        {w.batch},
 		Templates:    {w.templates},
 	}
