@@ -6,7 +6,6 @@ import (
 
 	"brevium/core/design"
 	"brevium/core/hand"
-	"brevium/core/measure"
 	"brevium/core/pattern"
 	"brevium/core/recipe"
 )
@@ -62,8 +61,11 @@ func (m Moved) Picture(w, h float64) (*Picture, error) {
 	if err != nil {
 		return nil, err
 	}
+	paper, cuts := m.Step.Does.(hand.CutPapers)
 	flat := m.part >= 0 && m.Is.Width > 0 && (space == nil || m.changes())
 	switch {
+	case cuts:
+		m.paper(p, paper)
 	case flat && space != nil:
 		part := w * min(0.66, max(0.4, 0.36*m.Is.Width/m.Is.Height)) // long cards have more
 		m.flat(p, 0, 0, part, h)
@@ -72,8 +74,6 @@ func (m Moved) Picture(w, h float64) (*Picture, error) {
 		m.flat(p, 0, 0, w, h)
 	case space != nil:
 		p.inset(space, 0, 0, w, h)
-	default:
-		m.blank(p)
 	}
 	return p, nil
 }
@@ -140,18 +140,20 @@ func (p *Picture) inset(in *Picture, x, y, w, h float64) {
 	}
 }
 
-// blank draws what is cut out of paper: it lies nowhere yet.
-func (m Moved) blank(p *Picture) {
-	var wide, high measure.Length
-	if c, cuts := m.Step.Does.(hand.CutPapers); cuts {
-		wide, high = c.Width, c.Height
+// paper draws a blank of paper that is cut, with the papers that it is cut up into.
+func (m Moved) paper(p *Picture, c hand.CutPapers) {
+	wide, high := c.Width.MM(), c.Height.MM()
+	f := p.place(wide, high, 0, 0, p.Width, p.Height)
+	p.polygon(Now, f.all(rect(0, 0, wide, high))...)
+	if c.Halved {
+		p.line(Now, f.at(pattern.Pt(0, high)), f.at(pattern.Pt(wide, 0)))
 	}
-	if wide <= 0 || high <= 0 {
-		return
+	for _, part := range c.Strip {
+		for _, x := range []float64{part.From.MM(), part.To.MM()} {
+			p.line(Now, f.at(pattern.Pt(x, 0)), f.at(pattern.Pt(x, high)))
+		}
 	}
-	f := p.place(wide.MM(), high.MM(), 0, 0, p.Width, p.Height)
-	p.polygon(Now, f.all(rect(0, 0, wide.MM(), high.MM()))...)
-	m.sizes(p, f, wide, high)
+	m.sizes(p, f, c.Width, c.Height)
 }
 
 // placed is where a card lies in a picture: so many times its size, from so far.

@@ -111,7 +111,7 @@ func (w *writer) ruler() {
 	if w.r.Inputs.Units == measure.In {
 		long = measure.Inch.MM()
 	}
-	x, y := w.paper.Width-edge-long, w.paper.Height-6.5
+	x, y := w.paper.Width-edge-long, w.paper.Height-10.5
 	w.SetLineWidth(0.4)
 	w.Line(x, y, x+long, y)
 	for _, end := range []float64{x, x + long} {
