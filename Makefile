@@ -22,9 +22,9 @@ build:
 demo: build
 	$(BINARY) demo
 
-# Browsers wait more than they work: four tests that may run side by side do.
+# Browsers wait more than they work: four tests that may run side by side do. make check vets.
 test: chromium readers
-	go test -timeout 20m -parallel 4 ./...
+	go test -vet=off -ldflags="-s -w" -timeout 20m -parallel 4 ./...
 
 # All random cases of the tests that try a quarter of them, and need no browser.
 whole:
@@ -60,7 +60,7 @@ random:
 
 # Every style found from its blanks, and read back from its steps, at 200 sizes each; a
 # hundred thousand numbers tried for a box of somebody else's; everything on every page
-# pressed, of which make test presses a tenth on half of the pages.
+# pressed, of which make test presses a tenth on a quarter of the pages.
 every: chromium
 	BREVIUM_EACH=1 go test -timeout 60m -run 'TestEverythingThatIsOffered|TestEveryPage|TestUnitButtons|TestTwentyMistakes|TestTheSolverStands' ./web ./core/design
 	BREVIUM_EACH=33 go test -timeout 60m -run 'TestEveryStyleIsFound|TestPrintedRecipesAreReadBack|TestWhose' ./core/found ./store

@@ -215,7 +215,7 @@ func (m Moved) card(p *Picture, f placed) {
 	for _, l := range m.Was.Papers {
 		p.polygon(MoveMat, f.all(l.Outline)...)
 	}
-	for _, s := range m.Was.Scores {
+	for _, s := range m.Was.Creases {
 		p.line(BeforeScore, f.at(s.A), f.at(s.B))
 	}
 	for _, s := range m.Was.Cuts {
@@ -262,7 +262,7 @@ func (m Moved) now(p *Picture, f placed, d hand.Look) {
 		}
 	}
 	if d.Folded && !m.shows {
-		for _, s := range m.Is.Scores {
+		for _, s := range m.Is.Creases {
 			p.line(NowScore, f.at(s.A), f.at(s.B))
 		}
 		for _, s := range d.Towards {

@@ -67,7 +67,7 @@ func TestTheAccentIsWhatTheHandChanged(t *testing.T) {
 				}
 			}
 			if is.Folded && !was.Folded {
-				for _, x := range is.Scores {
+				for _, x := range is.Creases {
 					want = append(want, line(x.A, x.B))
 				}
 			}

@@ -112,7 +112,7 @@ func TestEveryPage(t *testing.T) {
 			x, pages := full(t)
 			b := openBrowser(t, x)
 			for n, page := range pages {
-				if n%shards != shard || !sample.Part(t, n/shards/2, 2) {
+				if n%shards != shard || !sample.Part(t, n/shards/2, 4) {
 					continue
 				}
 				for at, size := range [][2]int64{{1280, 800}, {390, 844}} {

@@ -16,9 +16,11 @@ type Look struct {
 	// Edges are where the card ends: its own edges and those of what has fallen off.
 	Edges               []pattern.Segment
 	Scores, Cuts, Marks []pattern.Segment
-	Dots                []pattern.Point // that were marked
-	Calls               []Call          // what parts are called
-	Bites               []pattern.Loop  // notches and holes
+	// Creases are the scores as far as card hangs on both their sides.
+	Creases []pattern.Segment
+	Dots    []pattern.Point // that were marked
+	Calls   []Call          // what parts are called
+	Bites   []pattern.Loop  // notches and holes
 	// Traced is the template that it was drawn round, and Round that it is cut so.
 	Traced *pattern.Pattern
 	Round  bool
@@ -52,6 +54,14 @@ func (t *Table) Look(piece string) Look {
 		}
 		l.Parts = append(l.Parts, x.ring)
 		l.Edges = append(l.Edges, c.ends(i)...)
+		for _, b := range c.borders(i) {
+			if b.other > i && !b.cut && c.isScored(b.Segment) {
+				l.Creases = append(l.Creases, b.Segment)
+			}
+		}
+	}
+	if c.traced != nil { // what was drawn round a template is not parted by its scores
+		l.Creases = slices.Clone(c.scores)
 	}
 	return l
 }
