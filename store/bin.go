@@ -10,23 +10,15 @@ import (
 	"time"
 
 	"brevium/core/fault"
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+	"brevium/store/jobbook"
 	"brevium/store/scope"
-)
-
-// Sort is what lies in the bin.
-type Sort string
-
-// The sorts of what can be deleted.
-const (
-	BoxSort   Sort = "box"
-	JobSort   Sort = "job"
-	ThingSort Sort = "thing"
-	PaperSort Sort = "paper"
 )
 
 // Binned is something that was deleted and can be brought back.
 type Binned struct {
-	Sort    Sort
+	Sort    desk.Sort
 	ID      int64
 	Name    string
 	Deleted time.Time
@@ -35,12 +27,12 @@ type Binned struct {
 // Bin lists what was deleted, the latest first.
 func (d *Desk) Bin(ctx context.Context) ([]Binned, error) {
 	type row struct {
-		Sort    Sort
+		Sort    desk.Sort
 		ID      int64
 		Name    string
 		Deleted int64
 	}
-	return rowsOf(ctx, d.at, func(r row) (Binned, error) {
+	return desk.RowsOf(ctx, d.at, func(r row) (Binned, error) {
 		return Binned{r.Sort, r.ID, r.Name, time.UnixMilli(r.Deleted)}, nil
 	}, scope.Own.SQL(`
 		SELECT 'box' AS sort, id, name, deleted_at AS deleted FROM boxes WHERE deleted_at IS NOT NULL AND {whose}
@@ -54,64 +46,59 @@ func (d *Desk) Bin(ctx context.Context) ([]Binned, error) {
 // BinnedBox is the name of a box in the bin; ErrNotFound when it is not there.
 func (d *Desk) BinnedBox(ctx context.Context, id int64) (name string, err error) {
 	err = d.at.Get(ctx, &name, scope.Own.SQL(`SELECT name FROM boxes WHERE id = ? AND deleted_at IS NOT NULL AND {whose}`), id)
-	return name, found(err, noBox)
+	return name, desk.Found(err, desk.NoBox)
 }
 
 // Delete puts a box into the bin.
 func (d *Desk) Delete(ctx context.Context, id int64) error {
-	return one(noBox)(d.at.Do(ctx, scope.Own.SQL(`UPDATE boxes SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL AND {whose}`), d.s.now().UnixMilli(), id))
+	return desk.One(desk.NoBox)(d.at.Do(ctx, scope.Own.SQL(`UPDATE boxes SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL AND {whose}`), d.s.now().UnixMilli(), id))
 }
 
 // DeleteJob puts a job into the bin. One that is begun has sheets reserved and
 // is refused.
 func (d *Desk) DeleteJob(ctx context.Context, id int64) error {
 	return d.at.In(ctx, func(tx *scope.Tx) error {
-		var state State
+		var state jobbook.State
 		err := tx.Get(ctx, &state, scope.Own.SQL(`SELECT state FROM jobs WHERE id = ? AND deleted_at IS NULL AND {whose}`), id)
-		if err == nil && state == Begun {
+		if err == nil && state == jobbook.Begun {
 			err = fault.New(fault.InUse, "", "This job is begun and has its sheets set aside; take it back to planning first.")
 		}
 		if err != nil {
-			return found(err, noJob)
+			return desk.Found(err, desk.NoJob)
 		}
-		return one(noJob)(tx.Do(ctx, scope.Held.SQL(`UPDATE jobs SET deleted_at = ? WHERE id = ?`), d.s.now().UnixMilli(), id))
+		return desk.One(desk.NoJob)(tx.Do(ctx, scope.Held.SQL(`UPDATE jobs SET deleted_at = ? WHERE id = ?`), d.s.now().UnixMilli(), id))
 	})
 }
 
 // DropThing puts a kept thing into the bin. Boxes that hold it keep theirs.
 func (d *Desk) DropThing(ctx context.Context, id int64) error {
-	return one(noThing)(d.at.Do(ctx, scope.Own.SQL(`UPDATE things SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL AND {whose}`), d.s.now().UnixMilli(), id))
-}
-
-// putAside puts all of a pile of paper into the bin.
-func (d *Desk) putAside(ctx context.Context, tx *scope.Tx, id int64) error {
-	return one(noPile)(tx.Do(ctx, scope.Held.SQL(`UPDATE lots SET binned = count, count = 0, deleted_at = ? WHERE id = ?`), d.s.now().UnixMilli(), id))
+	return desk.One(boxshelf.NoThing)(d.at.Do(ctx, scope.Own.SQL(`UPDATE things SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL AND {whose}`), d.s.now().UnixMilli(), id))
 }
 
 // back tells how each sort is brought back, and for good how it is forgotten.
-var back = map[Sort]scope.Statement{
-	BoxSort:   scope.Own.SQL(`UPDATE boxes SET deleted_at = NULL WHERE id = ? AND deleted_at IS NOT NULL AND {whose}`),
-	JobSort:   scope.Own.SQL(`UPDATE jobs SET deleted_at = NULL WHERE id = ? AND deleted_at IS NOT NULL AND {whose}`),
-	ThingSort: scope.Own.SQL(`UPDATE things SET deleted_at = NULL WHERE id = ? AND deleted_at IS NOT NULL AND {whose}`),
-	PaperSort: scope.Table.SQL(`UPDATE lots SET count = binned, binned = 0, deleted_at = NULL WHERE id = ? AND deleted_at IS NOT NULL AND {whose}`),
+var back = map[desk.Sort]scope.Statement{
+	desk.BoxSort:   scope.Own.SQL(`UPDATE boxes SET deleted_at = NULL WHERE id = ? AND deleted_at IS NOT NULL AND {whose}`),
+	desk.JobSort:   scope.Own.SQL(`UPDATE jobs SET deleted_at = NULL WHERE id = ? AND deleted_at IS NOT NULL AND {whose}`),
+	desk.ThingSort: scope.Own.SQL(`UPDATE things SET deleted_at = NULL WHERE id = ? AND deleted_at IS NOT NULL AND {whose}`),
+	desk.PaperSort: scope.Table.SQL(`UPDATE lots SET count = binned, binned = 0, deleted_at = NULL WHERE id = ? AND deleted_at IS NOT NULL AND {whose}`),
 }
 
 // Paper that a job took is part of that job's record, so its row stays.
-var forGood = map[Sort]scope.Statement{
-	BoxSort:   scope.Own.SQL(`DELETE FROM boxes WHERE id = ? AND deleted_at IS NOT NULL AND {whose}`),
-	JobSort:   scope.Own.SQL(`DELETE FROM jobs WHERE id = ? AND deleted_at IS NOT NULL AND {whose}`),
-	ThingSort: scope.Own.SQL(`DELETE FROM things WHERE id = ? AND deleted_at IS NOT NULL AND {whose}`),
-	PaperSort: scope.Table.SQL(`UPDATE lots SET binned = 0, deleted_at = NULL WHERE id = ? AND deleted_at IS NOT NULL AND {whose}`),
+var forGood = map[desk.Sort]scope.Statement{
+	desk.BoxSort:   scope.Own.SQL(`DELETE FROM boxes WHERE id = ? AND deleted_at IS NOT NULL AND {whose}`),
+	desk.JobSort:   scope.Own.SQL(`DELETE FROM jobs WHERE id = ? AND deleted_at IS NOT NULL AND {whose}`),
+	desk.ThingSort: scope.Own.SQL(`DELETE FROM things WHERE id = ? AND deleted_at IS NOT NULL AND {whose}`),
+	desk.PaperSort: scope.Table.SQL(`UPDATE lots SET binned = 0, deleted_at = NULL WHERE id = ? AND deleted_at IS NOT NULL AND {whose}`),
 }
 
 // BringBack takes something out of the bin, as it was.
-func (d *Desk) BringBack(ctx context.Context, sort Sort, id int64) error {
+func (d *Desk) BringBack(ctx context.Context, sort desk.Sort, id int64) error {
 	return d.fromBin(ctx, back, sort, id)
 }
 
 // Forget deletes something in the bin for good. A box that a job makes stays.
-func (d *Desk) Forget(ctx context.Context, sort Sort, id int64) error {
-	if sort == BoxSort {
+func (d *Desk) Forget(ctx context.Context, sort desk.Sort, id int64) error {
+	if sort == desk.BoxSort {
 		job, err := d.JobWith(ctx, id)
 		if err != nil {
 			return err
@@ -123,12 +110,12 @@ func (d *Desk) Forget(ctx context.Context, sort Sort, id int64) error {
 	return d.fromBin(ctx, forGood, sort, id)
 }
 
-func (d *Desk) fromBin(ctx context.Context, how map[Sort]scope.Statement, sort Sort, id int64) error {
+func (d *Desk) fromBin(ctx context.Context, how map[desk.Sort]scope.Statement, sort desk.Sort, id int64) error {
 	statement, known := how[sort]
 	if !known {
-		return absent(fmt.Sprintf("%q in the bin", sort))
+		return desk.Absent(fmt.Sprintf("%q in the bin", sort))
 	}
-	return one(absent(sort))(d.at.Do(ctx, statement, id))
+	return desk.One(desk.Absent(sort))(d.at.Do(ctx, statement, id))
 }
 
 // EmptyBin deletes all that is in the bin for good but boxes that jobs make,

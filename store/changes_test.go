@@ -10,13 +10,16 @@ import (
 	"testing"
 	"time"
 
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+
 	"brevium/core/measure"
 )
 
 // save changes a tray's length as the window does, from what it is now.
 func save(t *testing.T, s *Store, id int64, l measure.Length, what, window string) {
 	t.Helper()
-	must(t, s.Of(t.Context()).Save(t.Context(), id, trayOf("a", l), Edit{From: get(t, s, id).Version, What: what, Page: window}))
+	must(t, s.Of(t.Context()).Save(t.Context(), id, trayOf("a", l), boxshelf.Edit{From: get(t, s, id).Version, What: what, Page: window}))
 }
 
 func TestUndoTakesBackOneChangeAtATime(t *testing.T) {
@@ -47,7 +50,7 @@ func TestUndoTakesBackOneChangeAtATime(t *testing.T) {
 			t.Errorf("after undo the length is %v, to redo %q; want %v, %q", b.Inputs.Size["length"].MM(), b.Undone.What, want.l.MM(), want.what)
 		}
 	}
-	if b := get(t, s, id); b.Last.What != "" || !errors.Is(s.Of(t.Context()).Undo(t.Context(), id, 0, ""), ErrStale) {
+	if b := get(t, s, id); b.Last.What != "" || !errors.Is(s.Of(t.Context()).Undo(t.Context(), id, 0, ""), desk.ErrStale) {
 		t.Errorf("with nothing left undo would take back %q", b.Last.What)
 	}
 	// All the way forward again, and a new change ends it.
@@ -70,7 +73,7 @@ func TestUndoOfAnotherChangeIsRefused(t *testing.T) {
 	save(t, s, id, 91*mm, "length", "one")
 	seen := get(t, s, id).Last.ID
 	save(t, s, id, 92*mm, "length", "other")
-	if err := s.Of(t.Context()).Undo(t.Context(), id, seen, "one"); !errors.Is(err, ErrStale) {
+	if err := s.Of(t.Context()).Undo(t.Context(), id, seen, "one"); !errors.Is(err, desk.ErrStale) {
 		t.Errorf("undo of an earlier change: %v", err)
 	}
 	if got := get(t, s, id).Inputs.Size["length"]; got != 92*mm {
@@ -83,7 +86,7 @@ func TestASaveFromAnOlderStateIsRefused(t *testing.T) {
 	id := add(t, s, trayOf("a", 90*mm))
 	old := get(t, s, id).Version
 	save(t, s, id, 91*mm, "length", "one")
-	if err := s.Of(t.Context()).Save(t.Context(), id, trayOf("a", 95*mm), Edit{From: old, What: "length", Page: "other"}); !errors.Is(err, ErrStale) {
+	if err := s.Of(t.Context()).Save(t.Context(), id, trayOf("a", 95*mm), boxshelf.Edit{From: old, What: "length", Page: "other"}); !errors.Is(err, desk.ErrStale) {
 		t.Errorf("a save from an older state: %v", err)
 	}
 	in, own, err := s.Of(t.Context()).State(t.Context(), id, old, "one")
@@ -93,7 +96,7 @@ func TestASaveFromAnOlderStateIsRefused(t *testing.T) {
 	if _, own, _ := s.Of(t.Context()).State(t.Context(), id, old, "other"); own {
 		t.Error("what another window changed counts as one's own")
 	}
-	if _, _, err := s.Of(t.Context()).State(t.Context(), id, old+1000, ""); !errors.Is(err, ErrForgotten) {
+	if _, _, err := s.Of(t.Context()).State(t.Context(), id, old+1000, ""); !errors.Is(err, desk.ErrForgotten) {
 		t.Errorf("a state that never was: %v", err)
 	}
 }
@@ -101,10 +104,10 @@ func TestASaveFromAnOlderStateIsRefused(t *testing.T) {
 func TestOldChangesAndStatesAreForgotten(t *testing.T) {
 	s := fresh(t)
 	id := add(t, s, trayOf("a", 50*mm))
-	for i := range mostChanges + 10 {
+	for i := range desk.MostChanges + 10 {
 		save(t, s, id, measure.Length(50+i)*mm, fmt.Sprint("change ", i), "one")
 	}
-	for table, most := range map[string]int{"changes": mostChanges, "versions": mostStates} {
+	for table, most := range map[string]int{"changes": desk.MostChanges, "versions": desk.MostStates} {
 		var n int
 		must(t, s.db.QueryRow(`SELECT count(*) FROM `+table).Scan(&n))
 		if n != most {
@@ -132,11 +135,11 @@ func TestRacesOfWriters(t *testing.T) {
 					t.Error(err)
 					return
 				}
-				err = s.Of(t.Context()).Save(t.Context(), id, trayOf("shared", b.Inputs.Size["length"]+mm), Edit{From: b.Version, What: "length", Page: fmt.Sprint(n)})
+				err = s.Of(t.Context()).Save(t.Context(), id, trayOf("shared", b.Inputs.Size["length"]+mm), boxshelf.Edit{From: b.Version, What: "length", Page: fmt.Sprint(n)})
 				switch {
 				case err == nil:
 					kept.Add(1)
-				case !errors.Is(err, ErrStale):
+				case !errors.Is(err, desk.ErrStale):
 					t.Error(err)
 				}
 				if n == 0 {
@@ -144,7 +147,7 @@ func TestRacesOfWriters(t *testing.T) {
 						t.Error(err)
 					}
 				}
-				if _, _, err := s.Of(t.Context()).List(t.Context(), Listing{Count: 5}); err != nil {
+				if _, _, err := s.Of(t.Context()).List(t.Context(), boxshelf.Listing{Count: 5}); err != nil {
 					t.Error(err)
 				}
 			}

@@ -15,10 +15,6 @@ import (
 	"time"
 )
 
-// Copies of the database are whole databases of their own, beside it in the
-// folder "backups": one of each day, kept for daysKept; those made by hand;
-// and what was there before a copy was brought back.
-
 // Kind says what a copy was made for; it begins the copy's name.
 type Kind string
 

@@ -12,6 +12,9 @@ import (
 	"testing"
 	"time"
 
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+
 	"brevium/core/fault"
 )
 
@@ -29,7 +32,7 @@ func TestACopyIsBroughtBackAndThatIsUndone(t *testing.T) {
 	if b := get(t, s, id); b.Inputs.Size["length"] != 90*mm || b.Last.What != "" {
 		t.Errorf("after bringing the copy back the length is %v, undo %q", b.Inputs.Size["length"].MM(), b.Last.What)
 	}
-	if _, err := s.Of(t.Context()).Box(t.Context(), later); !errors.Is(err, ErrNotFound) {
+	if _, err := s.Of(t.Context()).Box(t.Context(), later); !errors.Is(err, desk.ErrNotFound) {
 		t.Errorf("a box that the copy does not have: %v", err)
 	}
 	// A number that was given out is not given to another box.
@@ -61,9 +64,9 @@ func TestCopiesWhileWriting(t *testing.T) {
 	go func() {
 		var err error
 		for ctx.Err() == nil && err == nil {
-			var b Box
+			var b boxshelf.Box
 			if b, err = s.Of(ctx).Box(ctx, id); err == nil {
-				err = s.Of(ctx).Save(ctx, id, trayOf("figs", b.Inputs.Size["length"]+mm), Edit{From: b.Version, What: "length"})
+				err = s.Of(ctx).Save(ctx, id, trayOf("figs", b.Inputs.Size["length"]+mm), boxshelf.Edit{From: b.Version, What: "length"})
 			}
 		}
 		ended <- err

@@ -11,6 +11,8 @@ import (
 	"time"
 
 	"brevium/core/fault"
+	"brevium/store/desk"
+	"brevium/store/roster"
 )
 
 // gate is shut while a file is exchanged; waiting is how many connections are asked for at it.
@@ -100,7 +102,7 @@ func (s *Store) keepDoor(ctx context.Context, ready string) error {
 			if _, err := tx.ExecContext(ctx, `PRAGMA defer_foreign_keys = 1`); err != nil {
 				return err
 			}
-			for _, table := range atTheDoor {
+			for _, table := range roster.AtTheDoor {
 				if _, err := tx.ExecContext(ctx, fmt.Sprintf(`DELETE FROM main.%[1]s`, table)); err != nil {
 					return err
 				}
@@ -148,7 +150,7 @@ func (s *Store) afresh(ctx context.Context, tx *sql.Tx) error {
 		return r.Scan(&linked[len(linked)-1])
 	})
 	for _, id := range linked {
-		seed, mark := s.newSeed(linkUse)
+		seed, mark := s.door().at.NewSeed(desk.LinkUse)
 		if _, err := tx.ExecContext(ctx, `UPDATE boxes SET link = ?, link_mark = ? WHERE id = ?`, seed, mark, id); err != nil {
 			return err
 		}

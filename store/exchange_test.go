@@ -11,6 +11,9 @@ import (
 	"testing"
 	"time"
 
+	"brevium/store/desk"
+	"brevium/store/roster"
+
 	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/people"
@@ -22,7 +25,7 @@ import (
 func TestDamagedDataAreExchanged(t *testing.T) {
 	file := filepath.Join(t.TempDir(), "brevium.db")
 	s := open(t, file)
-	wren, ash := joined(t, s, "Wren", ForSetUp), joined(t, s, "Ash", ForJoining)
+	wren, ash := joined(t, s, "Wren", roster.ForSetUp), joined(t, s, "Ash", roster.ForJoining)
 	must(t, s.Workshop(t.Context(), people.NewPepper()))
 	id, err := s.Of(wren).Add(wren, trayOf("figs", 90*mm))
 	must(t, err)
@@ -82,7 +85,7 @@ func TestDamagedDataAreExchanged(t *testing.T) {
 	if _, there, err := s.Sessions().Find("token"); there || err != nil {
 		t.Errorf("a session of before holds: %v", err)
 	}
-	if _, err := s.Of(t.Context()).Linked(t.Context(), link); !errors.Is(err, ErrNotFound) {
+	if _, err := s.Of(t.Context()).Linked(t.Context(), link); !errors.Is(err, desk.ErrNotFound) {
 		t.Errorf("a link of before leads somewhere: %v", err)
 	}
 	if again, is, err := s.Of(wren).Link(wren, id); !is || again == "" || again == link || err != nil {
@@ -145,17 +148,17 @@ func TestCraftedCopiesAreRefused(t *testing.T) {
 func TestACopyBringsNobodyIn(t *testing.T) {
 	s := open(t, filepath.Join(t.TempDir(), "brevium.db"))
 	must(t, s.Workshop(t.Context(), people.NewPepper()))
-	wren := joined(t, s, "Wren", ForSetUp)
+	wren := joined(t, s, "Wren", roster.ForSetUp)
 	id, err := s.Of(wren).Add(wren, trayOf("figs", 90*mm))
 	must(t, err)
 	must(t, s.Of(wren).SetLink(wren, id, true))
 	link, _, err := s.Of(wren).Link(wren, id)
 	must(t, err)
-	must(t, s.Of(wren).OpenClass(wren, BoxSort, id, time.Now().Add(time.Hour)))
-	class, err := s.Of(wren).ClassOf(wren, BoxSort, id)
+	must(t, s.Of(wren).OpenClass(wren, desk.BoxSort, id, time.Now().Add(time.Hour)))
+	class, err := s.Of(wren).ClassOf(wren, desk.BoxSort, id)
 	must(t, err)
 	must(t, s.Sessions().Commit("token", []byte("of before"), time.Now().Add(time.Hour)))
-	code, err := s.Of(t.Context()).NewCode(t.Context(), Code{For: ForJoining, Role: people.Steward, Until: time.Now().Add(time.Hour)})
+	code, err := s.Of(t.Context()).NewCode(t.Context(), roster.Code{For: roster.ForJoining, Role: people.Steward, Until: time.Now().Add(time.Hour)})
 	must(t, err)
 	copied := filepath.Join(t.TempDir(), "copy.db")
 	must(t, s.Backup(t.Context(), copied))
@@ -177,13 +180,13 @@ func TestACopyBringsNobodyIn(t *testing.T) {
 		if _, there, err := back.Sessions().Find("token"); there || err != nil {
 			t.Errorf("%s: a session holds, %v", name, err)
 		}
-		if _, err := back.Of(t.Context()).Code(t.Context(), code.Text); !errors.Is(err, ErrNotFound) {
+		if _, err := back.Of(t.Context()).Code(t.Context(), code.Text); !errors.Is(err, desk.ErrNotFound) {
 			t.Errorf("%s: a code to join holds, %v", name, err)
 		}
-		if _, err := back.Of(t.Context()).Linked(t.Context(), link); !errors.Is(err, ErrNotFound) {
+		if _, err := back.Of(t.Context()).Linked(t.Context(), link); !errors.Is(err, desk.ErrNotFound) {
 			t.Errorf("%s: a link leads somewhere, %v", name, err)
 		}
-		if _, _, _, err := back.Of(t.Context()).ClassBy(t.Context(), class.Code); !errors.Is(err, ErrNotFound) {
+		if _, _, _, err := back.Of(t.Context()).ClassBy(t.Context(), class.Code); !errors.Is(err, desk.ErrNotFound) {
 			t.Errorf("%s: a class is open, %v", name, err)
 		}
 		if _, is, err := back.Of(t.Context()).Link(t.Context(), id); is || err != nil {

@@ -7,6 +7,9 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/store/desk"
+	"brevium/store/jobbook"
+
 	"brevium/core/batch"
 	"brevium/core/design"
 	"brevium/core/drawer"
@@ -68,7 +71,7 @@ func TestLotsLieOnTheirPile(t *testing.T) {
 	if l, err := s.Of(t.Context()).Lot(t.Context(), 1); err != nil || l.Count != 2 || l.Price != 1.1 || l.Card.Thickness != 300*measure.Micrometre {
 		t.Errorf("%+v, %v", l, err)
 	}
-	if err := s.Of(t.Context()).SetLot(t.Context(), 99, 1, 1); !errors.Is(err, ErrNotFound) {
+	if err := s.Of(t.Context()).SetLot(t.Context(), 99, 1, 1); !errors.Is(err, desk.ErrNotFound) {
 		t.Errorf("a lot that is not there: %v", err)
 	}
 }
@@ -76,7 +79,7 @@ func TestLotsLieOnTheirPile(t *testing.T) {
 func TestAJobReservesTakesAndGivesBack(t *testing.T) {
 	s := fresh(t)
 	must(t, s.Of(t.Context()).AddLots(t.Context(), []drawer.Lot{lotOf(5, 0.8)}))
-	id, err := s.Of(t.Context()).AddJob(t.Context(), Job{Name: "fair", Items: []JobItem{{Box: 1, Copies: 3}}})
+	id, err := s.Of(t.Context()).AddJob(t.Context(), jobbook.Job{Name: "fair", Items: []jobbook.JobItem{{Box: 1, Copies: 3}}})
 	must(t, err)
 	stocks := laid(t, s, 3)
 	must(t, s.Of(t.Context()).BeginJob(t.Context(), id, stocks, nil))
@@ -84,19 +87,19 @@ func TestAJobReservesTakesAndGivesBack(t *testing.T) {
 	if want := fmt.Sprintf("5-%d", took); inDrawer(t, s) != want {
 		t.Errorf("begun, the drawer holds %s; want %s", inDrawer(t, s), want)
 	}
-	if err := s.Of(t.Context()).BeginJob(t.Context(), id, stocks, nil); !errors.Is(err, ErrNoJob) {
+	if err := s.Of(t.Context()).BeginJob(t.Context(), id, stocks, nil); !errors.Is(err, desk.ErrNoJob) {
 		t.Errorf("begun twice: %v", err)
 	}
 	// A second job finds only what is free.
-	other, err := s.Of(t.Context()).AddJob(t.Context(), Job{Name: "other"})
+	other, err := s.Of(t.Context()).AddJob(t.Context(), jobbook.Job{Name: "other"})
 	must(t, err)
 	if err := s.Of(t.Context()).BeginJob(t.Context(), other, stocks, nil); err == nil || fault.Of(err).Code != fault.TooFew {
 		t.Errorf("sheets reserved twice: %v", err)
 	}
-	if j, err := s.Of(t.Context()).Job(t.Context(), other); err != nil || j.State != Planned {
+	if j, err := s.Of(t.Context()).Job(t.Context(), other); err != nil || j.State != jobbook.Planned {
 		t.Errorf("a job that could not begin is %s, %v", j.State, err)
 	}
-	if err := s.Of(t.Context()).SaveJob(t.Context(), Job{ID: id, Name: "changed"}, ""); err == nil {
+	if err := s.Of(t.Context()).SaveJob(t.Context(), jobbook.Job{ID: id, Name: "changed"}, ""); err == nil {
 		t.Errorf("a begun job was changed: %v", err)
 	}
 	kept := drawer.Kept(stocks[0].Card, stocks[0].Layout, "fair")
@@ -126,7 +129,7 @@ func TestAJobReservesTakesAndGivesBack(t *testing.T) {
 
 func TestWhatMustBeBoughtIsNotReserved(t *testing.T) {
 	s := fresh(t)
-	id, err := s.Of(t.Context()).AddJob(t.Context(), Job{Name: "fair"})
+	id, err := s.Of(t.Context()).AddJob(t.Context(), jobbook.Job{Name: "fair"})
 	must(t, err)
 	if err := s.Of(t.Context()).BeginJob(t.Context(), id, laid(t, s, 2), nil); err == nil || !strings.Contains(err.Error(), "must be bought first") {
 		t.Errorf("got %v", err)
@@ -135,9 +138,9 @@ func TestWhatMustBeBoughtIsNotReserved(t *testing.T) {
 
 func TestJobsComeBack(t *testing.T) {
 	s := fresh(t)
-	want := Job{
+	want := jobbook.Job{
 		Name:  "fair",
-		Items: []JobItem{{Box: 4, Copies: 2}},
+		Items: []jobbook.JobItem{{Box: 4, Copies: 2}},
 		Choices: batch.Choices{
 			Stages: 2,
 			Trim:   mm,
@@ -148,7 +151,7 @@ func TestJobsComeBack(t *testing.T) {
 	must(t, err)
 	got, err := s.Of(t.Context()).Job(t.Context(), id)
 	must(t, err)
-	if got.Name != want.Name || got.State != Planned || len(got.Items) != 1 || got.Items[0] != want.Items[0] ||
+	if got.Name != want.Name || got.State != jobbook.Planned || len(got.Items) != 1 || got.Items[0] != want.Items[0] ||
 		got.Choices.Held[0].Pieces[0] != want.Choices.Held[0].Pieces[0] ||
 		got.Choices.Trim != mm {
 		t.Errorf("the job came back as %+v", got)
@@ -165,7 +168,7 @@ func TestJobsComeBack(t *testing.T) {
 		"delete": s.Of(t.Context()).DeleteJob(t.Context(), id), "save": s.Of(t.Context()).SaveJob(t.Context(), got, ""), "layouts": s.Of(t.Context()).SaveLayouts(t.Context(), id, []byte("{}")),
 		"finish": s.Of(t.Context()).FinishJob(t.Context(), id, nil), "unfinish": s.Of(t.Context()).UnfinishJob(t.Context(), id), "release": s.Of(t.Context()).ReleaseJob(t.Context(), id),
 	} {
-		if !errors.Is(err, ErrNoJob) {
+		if !errors.Is(err, desk.ErrNoJob) {
 			t.Errorf("%s: got %v; want ErrNoJob", what, err)
 		}
 	}

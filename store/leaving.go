@@ -12,17 +12,42 @@ import (
 
 	"brevium/core/fault"
 	"brevium/core/people"
+	"brevium/store/boxshelf"
+	"brevium/store/copies"
+	"brevium/store/desk"
+	"brevium/store/roster"
 	"brevium/store/scope"
 )
+
+// All gathers everything but what lies in the bin, of all makers.
+func (d *Desk) All(ctx context.Context) (copies.Everything, error) {
+	return copies.Gather(ctx, d.at, scope.Workshop)
+}
+
+// Bring puts everything in, in one step: beside what is here, or in place of it. What was here is
+// copied first and that copy's name given.
+func (d *Desk) Bring(ctx context.Context, all copies.Everything, replace bool) (n copies.Brought, before string, err error) {
+	if err := all.Check(); err != nil {
+		return n, "", err
+	}
+	if before, err = d.s.MakeCopy(ctx, Before); err != nil {
+		return n, "", err
+	}
+	err = d.at.In(ctx, func(tx *scope.Tx) error {
+		n, err = copies.Bring(ctx, tx, d.at, all, replace)
+		return err
+	})
+	return n, before, err
+}
 
 // Own gathers what is of the person of a context, to be taken along: boxes, jobs, things,
 // notes and settings, the pictures that these show and the paper that the jobs took. Alone
 // it is everything.
-func (d *Desk) Own(ctx context.Context) (Everything, error) {
+func (d *Desk) Own(ctx context.Context) (copies.Everything, error) {
 	if d.at.Asker == scope.Alone {
 		return d.All(ctx)
 	}
-	all, err := d.gather(ctx, scope.Own)
+	all, err := copies.Gather(ctx, d.at, scope.Own)
 	if err != nil {
 		return all, err
 	}
@@ -33,11 +58,11 @@ func (d *Desk) Own(ctx context.Context) (Everything, error) {
 			taken[t.Paper] = true
 		}
 	}
-	all.Paper = slices.DeleteFunc(all.Paper, func(p KeptPaper) bool { return !taken[p.ID] })
+	all.Paper = slices.DeleteFunc(all.Paper, func(p copies.KeptPaper) bool { return !taken[p.ID] })
 	shown := func(id string) bool {
 		in := func(text json.RawMessage) bool { return bytes.Contains(text, []byte(id)) }
-		return slices.ContainsFunc(all.Boxes, func(b KeptBox) bool { return in(b.Design) }) ||
-			slices.ContainsFunc(all.Notes, func(n KeptNote) bool { return n.Photo == id || in(n.Design) })
+		return slices.ContainsFunc(all.Boxes, func(b copies.KeptBox) bool { return in(b.Design) }) ||
+			slices.ContainsFunc(all.Notes, func(n boxshelf.KeptNote) bool { return n.Photo == id || in(n.Design) })
 	}
 	kept := all.Photos[:0]
 	for _, p := range all.Photos {
@@ -72,7 +97,7 @@ func (d *Desk) Leave(ctx context.Context, id, to int64) error {
 
 func (d *Desk) leave(ctx context.Context, id, to int64) error {
 	return d.at.In(ctx, func(tx *scope.Tx) error {
-		p, err := rowOf(ctx, tx, personRow.person, noPerson, scope.Workshop.SQL(selectPeople+`WHERE id = ?`), id)
+		p, err := desk.RowOf(ctx, tx, roster.PersonRow.Person, desk.NoPerson, scope.Workshop.SQL(roster.SelectPeople+`WHERE id = ?`), id)
 		if err != nil {
 			return err
 		}
@@ -84,11 +109,11 @@ func (d *Desk) leave(ctx context.Context, id, to int64) error {
 			return fault.New(fault.Invalid, "", "You are the last steward; make somebody else one first.")
 		}
 		if to != 0 {
-			err = give(ctx, tx, fmt.Sprintf(`maker = %d`, id), to)
+			err = roster.Give(ctx, tx, fmt.Sprintf(`maker = %d`, id), to)
 		}
 		for _, table := range []string{"jobs", "boxes", "notes", "things"} {
 			if err == nil {
-				_, err = tx.Do(ctx, scope.Workshop.SQL(in(`DELETE FROM %s WHERE maker = ?`, table)), id)
+				_, err = tx.Do(ctx, scope.Workshop.SQL(desk.Text(`DELETE FROM %s WHERE maker = ?`, table)), id)
 			}
 		}
 		if err != nil {

@@ -6,6 +6,8 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/store/copies"
+
 	"brevium/core/fault"
 )
 
@@ -13,14 +15,14 @@ import (
 func TestLockedCopies(t *testing.T) {
 	const pass, text = "seven kraft sheets", "all the boxes of the winter fair"
 	var file bytes.Buffer
-	if err := LockCopy(&file, strings.NewReader(strings.Repeat(text, 5000)), pass); err != nil {
+	if err := copies.LockCopy(&file, strings.NewReader(strings.Repeat(text, 5000)), pass); err != nil {
 		t.Fatal(err)
 	}
-	if !Locked(file.Bytes()) || Locked([]byte("SQLite format 3\x00")) || bytes.Contains(file.Bytes(), []byte(text)) {
+	if !copies.Locked(file.Bytes()) || copies.Locked([]byte("SQLite format 3\x00")) || bytes.Contains(file.Bytes(), []byte(text)) {
 		t.Error("it is not locked, or does not say so")
 	}
 	read := func(file []byte, pass string) (string, error) {
-		r, err := UnlockCopy(bytes.NewReader(file), pass)
+		r, err := copies.UnlockCopy(bytes.NewReader(file), pass)
 		if err != nil {
 			return "", err
 		}
@@ -41,8 +43,8 @@ func TestLockedCopies(t *testing.T) {
 		"none":               {file.Bytes(), "", fault.Empty},
 		"cut short":          {file.Bytes()[:file.Len()-100], pass, fault.Unreadable},
 		"changed":            {changed, pass, fault.Unreadable},
-		"a mark alone":       {[]byte(lockedMark), pass, fault.Invalid},
-		"work without end":   {[]byte(lockedMark + "-> scrypt AAAAAAAAAAAAAAAAAAAAAA 30\nAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA\n--- AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA\n"), pass, fault.Invalid},
+		"a mark alone":       {[]byte(copies.LockedMark), pass, fault.Invalid},
+		"work without end":   {[]byte(copies.LockedMark + "-> scrypt AAAAAAAAAAAAAAAAAAAAAA 30\nAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA\n--- AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA\n"), pass, fault.Invalid},
 	} {
 		if _, err := read(c.file, c.pass); err == nil || fault.Of(err).Code != c.code {
 			t.Errorf("%s: %v", name, err)

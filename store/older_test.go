@@ -8,6 +8,9 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/store/desk"
+	"brevium/store/jobbook"
+
 	"brevium/core/batch"
 	"brevium/core/design"
 	"brevium/core/measure"
@@ -58,7 +61,7 @@ func TestDatabasesOfEarlierVersionsOpen(t *testing.T) {
 			}
 			begun := 0
 			for _, j := range jobs {
-				if j.State == Planned {
+				if j.State == jobbook.Planned {
 					continue
 				}
 				begun++
@@ -159,7 +162,7 @@ func TestLinksOfBefore(t *testing.T) {
 		t.Errorf("its page shows %q, %v, %v", code, is, err)
 	}
 	for _, nothing := range []string{"", "?", "abcdefghijklmno"} {
-		if _, err := s.Of(t.Context()).Linked(t.Context(), nothing); !errors.Is(err, ErrNotFound) {
+		if _, err := s.Of(t.Context()).Linked(t.Context(), nothing); !errors.Is(err, desk.ErrNotFound) {
 			t.Errorf("%q leads to a box: %v", nothing, err)
 		}
 	}

@@ -5,6 +5,9 @@ import (
 	"testing"
 	"time"
 
+	"brevium/store/desk"
+	"brevium/store/roster"
+
 	"brevium/core/fault"
 	"brevium/core/people"
 )
@@ -18,22 +21,22 @@ func TestPeople(t *testing.T) {
 	if is, err := s.Of(ctx).HasSteward(ctx); is || err != nil {
 		t.Fatal("a new store has a steward", err)
 	}
-	first, err := s.Of(ctx).NewCode(ctx, Code{For: ForSetUp, Until: now.Add(time.Hour)})
+	first, err := s.Of(ctx).NewCode(ctx, roster.Code{For: roster.ForSetUp, Until: now.Add(time.Hour)})
 	if err != nil {
 		t.Fatal(err)
 	}
-	second, _ := s.Of(ctx).NewCode(ctx, Code{For: ForSetUp, Until: now.Add(time.Hour)})
-	if _, err := s.Of(ctx).Join(ctx, first.Text, "Wren", "h"); !errors.Is(err, ErrNotFound) {
+	second, _ := s.Of(ctx).NewCode(ctx, roster.Code{For: roster.ForSetUp, Until: now.Add(time.Hour)})
+	if _, err := s.Of(ctx).Join(ctx, first.Text, "Wren", "h"); !errors.Is(err, desk.ErrNotFound) {
 		t.Errorf("a code that another took the place of: %v", err)
 	}
 	wren, err := s.Of(ctx).Join(ctx, second.Written(), "Wren", "h1")
 	if err != nil || wren.Role != people.Steward {
 		t.Fatal(wren, err)
 	}
-	if _, err := s.Of(ctx).Join(ctx, second.Text, "Wren again", "h"); !errors.Is(err, ErrNotFound) {
+	if _, err := s.Of(ctx).Join(ctx, second.Text, "Wren again", "h"); !errors.Is(err, desk.ErrNotFound) {
 		t.Errorf("a code twice: %v", err)
 	}
-	code, _ := s.Of(ctx).NewCode(ctx, Code{For: ForJoining, Role: people.Maker, By: wren.ID, Until: now.Add(time.Hour)})
+	code, _ := s.Of(ctx).NewCode(ctx, roster.Code{For: roster.ForJoining, Role: people.Maker, By: wren.ID, Until: now.Add(time.Hour)})
 	if _, err := s.Of(ctx).Join(ctx, code.Text, "wREN", "h"); fault.Of(err).Field != "name" {
 		t.Errorf("two of one name: %v", err)
 	}
@@ -41,15 +44,15 @@ func TestPeople(t *testing.T) {
 	if err != nil || ash.Role != people.Maker || ash.Epoch != 1 {
 		t.Fatal(ash, err)
 	}
-	late, _ := s.Of(ctx).NewCode(ctx, Code{For: ForJoining, Role: people.Guest, Until: now.Add(time.Hour)})
+	late, _ := s.Of(ctx).NewCode(ctx, roster.Code{For: roster.ForJoining, Role: people.Guest, Until: now.Add(time.Hour)})
 	if got, err := s.Of(ctx).Codes(ctx); err != nil || len(got) != 1 || got[0].Role != people.Guest {
 		t.Errorf("%+v, %v", got, err)
 	}
 	now = now.Add(2 * time.Hour)
-	if _, err := s.Of(ctx).Join(ctx, late.Text, "Late", "h"); !errors.Is(err, ErrNotFound) {
+	if _, err := s.Of(ctx).Join(ctx, late.Text, "Late", "h"); !errors.Is(err, desk.ErrNotFound) {
 		t.Errorf("a code that has ended: %v", err)
 	}
-	back, _ := s.Of(ctx).NewCode(ctx, Code{For: ForRecover, Person: ash.ID, Until: now.Add(time.Hour)})
+	back, _ := s.Of(ctx).NewCode(ctx, roster.Code{For: roster.ForRecover, Person: ash.ID, Until: now.Add(time.Hour)})
 	got, err := s.Of(ctx).Join(ctx, back.Text, "", "h3")
 	if err != nil || got.ID != ash.ID || got.Hash != "h3" || got.Epoch != 2 {
 		t.Errorf("%+v, %v", got, err)
@@ -60,7 +63,7 @@ func TestPeople(t *testing.T) {
 	if err := errors.Join(s.Of(ctx).SetPerson(ctx, ash.ID, people.Steward, false), s.Of(ctx).SetPerson(ctx, wren.ID, people.Steward, true), s.Of(ctx).SeePerson(ctx, ash.ID), s.Of(ctx).EndSessions(ctx, ash.ID), s.Of(ctx).SetPassword(ctx, ash.ID, "h4")); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.Of(ctx).SetPerson(ctx, 99, people.Guest, false); !errors.Is(err, ErrNotFound) {
+	if err := s.Of(ctx).SetPerson(ctx, 99, people.Guest, false); !errors.Is(err, desk.ErrNotFound) {
 		t.Errorf("nobody is changed: %v", err)
 	}
 	all, err := s.Of(ctx).People(ctx)
@@ -71,16 +74,16 @@ func TestPeople(t *testing.T) {
 		t.Errorf("%+v, %v", p, err)
 	}
 	for n := range 3 {
-		if err := s.Of(ctx).AddEvent(ctx, Event{What: "sign-in", Person: "Ash", Detail: string(rune('a' + n))}); err != nil {
+		if err := s.Of(ctx).AddEvent(ctx, roster.Event{What: "sign-in", Person: "Ash", Detail: string(rune('a' + n))}); err != nil {
 			t.Fatal(err)
 		}
-		now = now.Add(keptEvents / 2)
+		now = now.Add(roster.KeptEvents / 2)
 	}
 	if got, err := s.Of(ctx).Events(ctx, "", 10); err != nil || len(got) != 3 || got[0].Detail != "c" {
 		t.Errorf("%+v, %v", got, err)
 	}
 	now = now.Add(time.Hour)
-	s.Of(ctx).AddEvent(ctx, Event{What: "sign-out"})
+	s.Of(ctx).AddEvent(ctx, roster.Event{What: "sign-out"})
 	if got, _ := s.Of(ctx).Events(ctx, "", 10); len(got) != 2 {
 		t.Errorf("after half a year %d events are kept", len(got))
 	}

@@ -7,6 +7,11 @@ import (
 	"testing"
 	"time"
 
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+	"brevium/store/jobbook"
+	"brevium/store/roster"
+
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/fault"
@@ -28,14 +33,14 @@ func TestWhosePhotograph(t *testing.T) {
 	if err := send(t.Context(), 1); err != nil { // of one maker alone
 		t.Fatal(err)
 	}
-	wren, ash := joined(t, s, "Wren", ForSetUp), joined(t, s, "Ash", ForJoining)
+	wren, ash := joined(t, s, "Wren", roster.ForSetUp), joined(t, s, "Ash", roster.ForJoining)
 	if err := s.Workshop(t.Context(), people.NewPepper()); err != nil {
 		t.Fatal(err)
 	}
 	sees := func(who context.Context, n int) bool {
 		t.Helper()
 		_, err := s.Of(who).Photo(who, id(n))
-		if err != nil && !errors.Is(err, ErrNotFound) {
+		if err != nil && !errors.Is(err, desk.ErrNotFound) {
 			t.Fatal(err)
 		}
 		return err == nil
@@ -62,7 +67,7 @@ func TestWhosePhotograph(t *testing.T) {
 	}
 	// Who looks at the box by a link, or follows it in a class, sees what it shows.
 	nobody := t.Context()
-	job, err := s.Of(ash).AddJob(ash, Job{Name: "Fair", Items: []JobItem{{box, 2}}})
+	job, err := s.Of(ash).AddJob(ash, jobbook.Job{Name: "Fair", Items: []jobbook.JobItem{{Box: box, Copies: 2}}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -70,15 +75,15 @@ func TestWhosePhotograph(t *testing.T) {
 		"a link": func(on bool) error { return s.Of(ash).SetLink(ash, box, on) },
 		"a class": func(on bool) error {
 			if !on {
-				return s.Of(ash).CloseClass(ash, BoxSort, box)
+				return s.Of(ash).CloseClass(ash, desk.BoxSort, box)
 			}
-			return s.Of(ash).OpenClass(ash, BoxSort, box, time.Now().Add(time.Hour))
+			return s.Of(ash).OpenClass(ash, desk.BoxSort, box, time.Now().Add(time.Hour))
 		},
 		"a class of its job": func(on bool) error {
 			if !on {
-				return s.Of(ash).CloseClass(ash, JobSort, job)
+				return s.Of(ash).CloseClass(ash, desk.JobSort, job)
 			}
-			return s.Of(ash).OpenClass(ash, JobSort, job, time.Now().Add(time.Hour))
+			return s.Of(ash).OpenClass(ash, desk.JobSort, job, time.Now().Add(time.Hour))
 		},
 	} {
 		for _, is := range []bool{true, false} {
@@ -87,7 +92,7 @@ func TestWhosePhotograph(t *testing.T) {
 			}
 		}
 	}
-	if err := s.Of(ash).Share(ash, BoxSort, box, true); err != nil || !sees(wren, 2) {
+	if err := s.Of(ash).Share(ash, desk.BoxSort, box, true); err != nil || !sees(wren, 2) {
 		t.Errorf("a shared box does not show its photograph: %v", err)
 	}
 	lot := lotOf(3, 1)
@@ -98,7 +103,7 @@ func TestWhosePhotograph(t *testing.T) {
 	if err := s.Of(t.Context()).SetPlace(t.Context(), people.Of(wren).ID, "Stall"); err != nil || sees(wren, 3) {
 		t.Errorf("a paper of another table shows its photograph: %v", err)
 	}
-	for n := range MostPhotosEach - 3 {
+	for n := range boxshelf.MostPhotosEach - 3 {
 		if err := send(ash, 10+n); err != nil {
 			t.Fatal(err)
 		}
@@ -125,7 +130,7 @@ func TestWhosePhotograph(t *testing.T) {
 // box its maker sees.
 func TestNamingAPhotographShowsNothing(t *testing.T) {
 	s := fresh(t)
-	wren, ash := joined(t, s, "Wren", ForSetUp), joined(t, s, "Ash", ForJoining)
+	wren, ash := joined(t, s, "Wren", roster.ForSetUp), joined(t, s, "Ash", roster.ForJoining)
 	if err := s.Workshop(t.Context(), people.NewPepper()); err != nil {
 		t.Fatal(err)
 	}
@@ -133,7 +138,7 @@ func TestNamingAPhotographShowsNothing(t *testing.T) {
 	sees := func(who context.Context, n int) bool {
 		t.Helper()
 		_, err := s.Of(who).Photo(who, id(n))
-		if err != nil && !errors.Is(err, ErrNotFound) {
+		if err != nil && !errors.Is(err, desk.ErrNotFound) {
 			t.Fatal(err)
 		}
 		return err == nil
@@ -156,7 +161,7 @@ func TestNamingAPhotographShowsNothing(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := s.Of(wren).Save(wren, box, named(1), Edit{From: b.Version, What: "the card"}); err != nil {
+	if err := s.Of(wren).Save(wren, box, named(1), boxshelf.Edit{From: b.Version, What: "the card"}); err != nil {
 		t.Fatal(err)
 	}
 	note := logbook.Note{Box: box, Name: "Jars", Style: "tray-lid", Photo: id(1), Design: named(1).Write()}
@@ -182,7 +187,7 @@ func TestNamingAPhotographShowsNothing(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := s.Of(ash).Share(ash, BoxSort, shared, true); err != nil || !sees(wren, 1) {
+	if err := s.Of(ash).Share(ash, desk.BoxSort, shared, true); err != nil || !sees(wren, 1) {
 		t.Fatalf("what Ash shares is not seen: %v", err)
 	}
 	if _, err := s.Of(wren).Copy(wren, shared); err != nil {
@@ -191,10 +196,10 @@ func TestNamingAPhotographShowsNothing(t *testing.T) {
 	if b, err = s.Of(wren).Box(wren, shared); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.Of(wren).Save(wren, shared, named(2), Edit{From: b.Version, What: "the card"}); err != nil || !sees(ash, 2) {
+	if err := s.Of(wren).Save(wren, shared, named(2), boxshelf.Edit{From: b.Version, What: "the card"}); err != nil || !sees(ash, 2) {
 		t.Errorf("Ash does not see what Wren put into his box: %v", err)
 	}
-	if err := s.Of(ash).Share(ash, BoxSort, shared, false); err != nil || !sees(wren, 1) || !sees(ash, 2) {
+	if err := s.Of(ash).Share(ash, desk.BoxSort, shared, false); err != nil || !sees(wren, 1) || !sees(ash, 2) {
 		t.Errorf("shared no more: Wren's copy shows it %v, Ash's box %v; %v", sees(wren, 1), sees(ash, 2), err)
 	}
 }
@@ -202,7 +207,7 @@ func TestNamingAPhotographShowsNothing(t *testing.T) {
 // Pictures that wait are pushed out by their own sender's alone.
 func TestEachWaitsForEach(t *testing.T) {
 	s := fresh(t)
-	wren, ash := joined(t, s, "Wren", ForSetUp), joined(t, s, "Ash", ForJoining)
+	wren, ash := joined(t, s, "Wren", roster.ForSetUp), joined(t, s, "Ash", roster.ForJoining)
 	if err := s.Workshop(t.Context(), people.NewPepper()); err != nil {
 		t.Fatal(err)
 	}
@@ -215,13 +220,13 @@ func TestEachWaitsForEach(t *testing.T) {
 		}
 	}
 	send(ash, 1)
-	for n := range 3 * MostSent {
+	for n := range 3 * boxshelf.MostSent {
 		send(wren, 100+n)
 	}
 	if _, err := s.Of(ash).Photo(ash, fmt.Sprintf("%064x", 1)); err != nil {
 		t.Errorf("Wren's sixty pushed Ash's out: %v", err)
 	}
-	for n, there := range map[int]bool{100: false, 100 + 2*MostSent - 1: false, 100 + 2*MostSent: true, 100 + 3*MostSent - 1: true} {
+	for n, there := range map[int]bool{100: false, 100 + 2*boxshelf.MostSent - 1: false, 100 + 2*boxshelf.MostSent: true, 100 + 3*boxshelf.MostSent - 1: true} {
 		if _, err := s.Of(wren).Photo(wren, fmt.Sprintf("%064x", n)); (err == nil) != there {
 			t.Errorf("Wren's %d is there: %v", n-100, !there)
 		}

@@ -5,6 +5,10 @@ import (
 	"errors"
 	"testing"
 
+	"brevium/store/desk"
+	"brevium/store/jobbook"
+	"brevium/store/roster"
+
 	"brevium/core/batch"
 	"brevium/core/cupboard"
 	"brevium/core/design"
@@ -22,7 +26,7 @@ func TestTablesHaveDrawersOfTheirOwn(t *testing.T) {
 	if err := s.Workshop(t.Context(), people.NewPepper()); err != nil {
 		t.Fatal(err)
 	}
-	wren, ash, rowan := joined(t, s, "Wren", ForSetUp), joined(t, s, "Ash", ForJoining), joined(t, s, "Rowan", ForJoining)
+	wren, ash, rowan := joined(t, s, "Wren", roster.ForSetUp), joined(t, s, "Ash", roster.ForJoining), joined(t, s, "Rowan", roster.ForJoining)
 	sit := func(who context.Context, place string) {
 		t.Helper()
 		if err := s.Of(t.Context()).SetPlace(t.Context(), people.Of(who).ID, place); err != nil {
@@ -69,10 +73,10 @@ func TestTablesHaveDrawersOfTheirOwn(t *testing.T) {
 		t.Fatal(theirs, err)
 	}
 	other := theirs[0]
-	if _, err := s.Of(ash).Lot(ash, other.ID); !errors.Is(err, ErrNotFound) {
+	if _, err := s.Of(ash).Lot(ash, other.ID); !errors.Is(err, desk.ErrNotFound) {
 		t.Errorf("Ash sees a pile of another table: %v", err)
 	}
-	if err := s.Of(ash).SetLot(ash, other.ID, 0, 0); !errors.Is(err, ErrNotFound) {
+	if err := s.Of(ash).SetLot(ash, other.ID, 0, 0); !errors.Is(err, desk.ErrNotFound) {
 		t.Errorf("Ash takes a pile of another table out: %v", err)
 	}
 	if err := s.Of(wren).SetLot(wren, other.ID, 0, 0); err != nil {
@@ -81,10 +85,10 @@ func TestTablesHaveDrawersOfTheirOwn(t *testing.T) {
 	if all, err := s.Of(ash).Bin(ash); err != nil || len(all) != 0 {
 		t.Errorf("Ash's bin has %v, %v", all, err)
 	}
-	if err := s.Of(ash).BringBack(ash, PaperSort, other.ID); !errors.Is(err, ErrNotFound) {
+	if err := s.Of(ash).BringBack(ash, desk.PaperSort, other.ID); !errors.Is(err, desk.ErrNotFound) {
 		t.Errorf("Ash brings it back: %v", err)
 	}
-	if err := s.Of(wren).BringBack(wren, PaperSort, other.ID); err != nil {
+	if err := s.Of(wren).BringBack(wren, desk.PaperSort, other.ID); err != nil {
 		t.Fatal(err)
 	}
 	// Ash's job, shared, cannot be cut from Wren's table; Rowan begins it, Wren finishes it.
@@ -92,11 +96,11 @@ func TestTablesHaveDrawersOfTheirOwn(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	job, err := s.Of(ash).AddJob(ash, Job{Name: "Fair", Items: []JobItem{{box, 2}}})
+	job, err := s.Of(ash).AddJob(ash, jobbook.Job{Name: "Fair", Items: []jobbook.JobItem{{Box: box, Copies: 2}}})
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := s.Of(ash).Share(ash, JobSort, job, true); err != nil {
+	if err := s.Of(ash).Share(ash, desk.JobSort, job, true); err != nil {
 		t.Fatal(err)
 	}
 	if err := s.Of(rowan).BeginJob(rowan, job, laidBy(t, wren, s, 2), nil); err == nil {

@@ -12,6 +12,7 @@ import (
 	"strings"
 
 	"brevium/core/fault"
+	"brevium/store/roster"
 	"brevium/store/scope"
 )
 
@@ -125,7 +126,7 @@ func (s *Store) replaceAll(ctx context.Context, file string) (err error) {
 		err = s.afresh(ctx, tx)
 	}
 	if err == nil && s.shop.Load() {
-		err = adopt(ctx, scope.Around(tx, scope.Nobody)) // who is let in here, not who was then
+		err = roster.Adopt(ctx, scope.Around(tx, scope.Nobody)) // who is let in here, not who was then
 	}
 	if err != nil {
 		return errors.Join(err, tx.Rollback())
@@ -164,7 +165,7 @@ func ownTables(ctx context.Context, conn *sql.Conn) (map[string]string, error) {
 		if err := rows.Scan(&name, &columns); err != nil {
 			return nil, err
 		}
-		if !slices.Contains(atTheDoor, name) {
+		if !slices.Contains(roster.AtTheDoor, name) {
 			out[name] = columns
 		}
 	}

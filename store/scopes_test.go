@@ -11,6 +11,11 @@ import (
 	"testing"
 	"time"
 
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+	"brevium/store/jobbook"
+	"brevium/store/roster"
+
 	"brevium/core/batch"
 	"brevium/core/contents"
 	"brevium/core/cupboard"
@@ -64,18 +69,18 @@ func deeds(n numbers) map[string]deed {
 		"Box":    {seen, func(d d, c c) (any, error) { b, err := d.Box(c, n.Box); return b.ID, err }},
 		"Boxes":  {seen, func(d d, c c) (any, error) { return d.Boxes(c) }},
 		"Names":  {seen, func(d d, c c) (any, error) { return d.Names(c) }},
-		"List":   {seen, func(d d, c c) (any, error) { all, _, err := d.List(c, store.Listing{Count: 9}); return all, err }},
+		"List":   {seen, func(d d, c c) (any, error) { all, _, err := d.List(c, boxshelf.Listing{Count: 9}); return all, err }},
 		"Copy":   {seen, func(d d, c c) (any, error) { return d.Copy(c, n.Box) }},
-		"Save":   {seen, func(d d, c c) (any, error) { return nothing(d.Save(c, n.Box, in, store.Edit{From: n.Version})) }},
+		"Save":   {seen, func(d d, c c) (any, error) { return nothing(d.Save(c, n.Box, in, boxshelf.Edit{From: n.Version})) }},
 		"State":  {seen, func(d d, c c) (any, error) { s, _, err := d.State(c, n.Box, n.Version, ""); return s.Name, err }},
 		"Undo":   {seen, func(d d, c c) (any, error) { return nothing(d.Undo(c, n.Box, n.Change, "")) }},
 		"Redo":   {seen, func(d d, c c) (any, error) { return nothing(d.Redo(c, n.Other, n.Change, "")) }},
 		"Tick":   {seen, func(d d, c c) (any, error) { return nothing(d.Tick(c, n.Box, "a", "b", true)) }},
 		"Ticks":  {seen, func(d d, c c) (any, error) { return d.Ticks(c, n.Box) }},
-		"Stand":  {seen, func(d d, c c) (any, error) { return nothing(d.Stand(c, n.Box, store.Stand{At: 1})) }},
+		"Stand":  {seen, func(d d, c c) (any, error) { return nothing(d.Stand(c, n.Box, boxshelf.Stand{At: 1})) }},
 		"Times":  {seen, func(d d, c c) (any, error) { return d.Times(c, n.Box) }},
-		"Stamp":  {seen, func(d d, c c) (any, error) { return d.Stamp(c, store.BoxSort, n.Box) }},
-		"Share":  {own, func(d d, c c) (any, error) { return nothing(d.Share(c, store.BoxSort, n.Box, false)) }},
+		"Stamp":  {seen, func(d d, c c) (any, error) { return d.Stamp(c, desk.BoxSort, n.Box) }},
+		"Share":  {own, func(d d, c c) (any, error) { return nothing(d.Share(c, desk.BoxSort, n.Box, false)) }},
 		"Delete": {own, func(d d, c c) (any, error) { return nothing(d.Delete(c, n.Box)) }},
 		"Link": {own, func(d d, c c) (any, error) {
 			code, _, err := d.Link(c, n.Box)
@@ -85,14 +90,14 @@ func deeds(n numbers) map[string]deed {
 		// The bin.
 		"Bin":       {own, func(d d, c c) (any, error) { return d.Bin(c) }},
 		"BinnedBox": {own, func(d d, c c) (any, error) { return d.BinnedBox(c, n.Gone) }},
-		"BringBack": {own, func(d d, c c) (any, error) { return nothing(d.BringBack(c, store.BoxSort, n.Gone)) }},
-		"Forget":    {own, func(d d, c c) (any, error) { return nothing(d.Forget(c, store.BoxSort, n.Gone)) }},
+		"BringBack": {own, func(d d, c c) (any, error) { return nothing(d.BringBack(c, desk.BoxSort, n.Gone)) }},
+		"Forget":    {own, func(d d, c c) (any, error) { return nothing(d.Forget(c, desk.BoxSort, n.Gone)) }},
 		"EmptyBin":  {workshop, nil}, // it forgets what Bin lists
 		// Jobs.
 		"Job":  {seen, func(d d, c c) (any, error) { j, err := d.Job(c, n.Planned); return j.ID, err }},
 		"Jobs": {seen, func(d d, c c) (any, error) { return d.Jobs(c) }},
 		"SaveJob": {seen, func(d d, c c) (any, error) {
-			return nothing(d.SaveJob(c, store.Job{ID: n.Planned, Version: n.Asked, Name: "Other"}, ""))
+			return nothing(d.SaveJob(c, jobbook.Job{ID: n.Planned, Version: n.Asked, Name: "Other"}, ""))
 		}},
 		"JobState":    {seen, func(d d, c c) (any, error) { text, _, err := d.JobState(c, n.Planned, n.Asked, ""); return text, err }},
 		"BeginJob":    {seen, func(d d, c c) (any, error) { return nothing(d.BeginJob(c, n.Planned, nil, nil)) }},
@@ -106,12 +111,12 @@ func deeds(n numbers) map[string]deed {
 		"JobGoods":    {seen, func(d d, c c) (any, error) { return d.JobGoods(c, n.Begun) }},
 		"DeleteJob":   {own, func(d d, c c) (any, error) { return nothing(d.DeleteJob(c, n.Planned)) }},
 		// Classes; who follows comes by a code and a seat's token.
-		"ClassOf": {seen, func(d d, c c) (any, error) { k, err := d.ClassOf(c, store.BoxSort, n.Box); return k.ID, err }},
+		"ClassOf": {seen, func(d d, c c) (any, error) { k, err := d.ClassOf(c, desk.BoxSort, n.Box); return k.ID, err }},
 		"OpenClass": {own, func(d d, c c) (any, error) {
-			return nothing(d.OpenClass(c, store.JobSort, n.Planned, time.Now().Add(time.Hour)))
+			return nothing(d.OpenClass(c, desk.JobSort, n.Planned, time.Now().Add(time.Hour)))
 		}},
-		"CloseClass": {own, func(d d, c c) (any, error) { return nothing(d.CloseClass(c, store.BoxSort, n.Box)) }},
-		"FreeSeat":   {own, func(d d, c c) (any, error) { return nothing(d.FreeSeat(c, store.BoxSort, n.Box, n.Seat)) }},
+		"CloseClass": {own, func(d d, c c) (any, error) { return nothing(d.CloseClass(c, desk.BoxSort, n.Box)) }},
+		"FreeSeat":   {own, func(d d, c c) (any, error) { return nothing(d.FreeSeat(c, desk.BoxSort, n.Box, n.Seat)) }},
 		"ClassBy":    {workshop, nil}, "Sit": {workshop, nil}, "SeatBy": {workshop, nil}, "Seats": {workshop, nil}, "Move": {workshop, nil}, "StandUp": {workshop, nil},
 		"Linked": {workshop, nil}, "JobWith": {workshop, nil},
 		// Notes, things, settings, photographs.
@@ -123,14 +128,14 @@ func deeds(n numbers) map[string]deed {
 		"DropNote":   {own, func(d d, c c) (any, error) { return nothing(d.DropNote(c, 1)) }},
 		"Things": {own, func(d d, c c) (any, error) { // the steward has some from the beginning
 			all, err := d.Things(c)
-			return slices.ContainsFunc(all, func(k store.KeptThing) bool { return k.ID == n.Thing }), err
+			return slices.ContainsFunc(all, func(k boxshelf.KeptThing) bool { return k.ID == n.Thing }), err
 		}},
 		"DropThing": {own, func(d d, c c) (any, error) { return nothing(d.DropThing(c, n.Thing)) }},
 		"Photo":     {seen, func(d d, c c) (any, error) { p, err := d.Photo(c, n.Photo); return p.JPEG, err }},
 		"Setting":   {own, func(d d, c c) (any, error) { rate := ""; err := d.Setting(c, "rate", &rate); return rate, err }},
 		"Own":       {own, func(d d, c c) (any, error) { all, err := d.Own(c); return all.Boxes, err }},
 		// What is new is one's own.
-		"Add": {workshop, func(d d, c c) (any, error) { return d.Add(c, in) }}, "AddJob": {workshop, func(d d, c c) (any, error) { return d.AddJob(c, store.Job{Name: "New"}) }},
+		"Add": {workshop, func(d d, c c) (any, error) { return d.Add(c, in) }}, "AddJob": {workshop, func(d d, c c) (any, error) { return d.AddJob(c, jobbook.Job{Name: "New"}) }},
 		"AddNote": {workshop, func(d d, c c) (any, error) { return nothing(d.AddNote(c, note)) }}, "BringNotes": {workshop, func(d d, c c) (any, error) { return d.BringNotes(c, []logbook.Note{note}) }},
 		"KeepThing": {workshop, func(d d, c c) (any, error) { return nothing(d.KeepThing(c, thing)) }}, "Set": {workshop, func(d d, c c) (any, error) { return nothing(d.Set(c, "rate", "mine")) }},
 		"PutPhoto": {workshop, func(d d, c c) (any, error) {
@@ -197,11 +202,11 @@ func built(shared bool) (file []byte, n numbers, err error) {
 		name string
 		role people.Role
 	}{{"Wren", people.Steward}, {"Ash", people.Maker}, {"Fern", people.Maker}, {"Rowan", people.Maker}, {"Gil", people.Guest}} {
-		kind := store.ForJoining
+		kind := roster.ForJoining
 		if p.role == people.Steward {
-			kind = store.ForSetUp
+			kind = roster.ForSetUp
 		}
-		code, err := door.NewCode(ctx, store.Code{For: kind, Role: p.role, Until: time.Now().Add(time.Hour)})
+		code, err := door.NewCode(ctx, roster.Code{For: kind, Role: p.role, Until: time.Now().Add(time.Hour)})
 		ok(err)
 		who, err := door.Join(ctx, code.Text, p.name, "hash")
 		ok(err)
@@ -221,7 +226,7 @@ func built(shared bool) (file []byte, n numbers, err error) {
 		b, err := ash.Box(ctx, id)
 		ok(err)
 		b.Inputs.Copies = 3
-		ok(ash.Save(ctx, id, b.Inputs, store.Edit{From: b.Version, What: "copies"}))
+		ok(ash.Save(ctx, id, b.Inputs, boxshelf.Edit{From: b.Version, What: "copies"}))
 	}
 	other, err := ash.Box(ctx, n.Other)
 	ok(err)
@@ -230,10 +235,10 @@ func built(shared bool) (file []byte, n numbers, err error) {
 	ok(err)
 	n.Version, n.Change = b.Version, b.Last.ID
 	ok(ash.Tick(ctx, n.Box, "step", "said", true))
-	ok(ash.Stand(ctx, n.Box, store.Stand{At: 2, Step: "cut", Took: logbook.Took{Kind: "cut", Seconds: 9, Usual: 8}}))
+	ok(ash.Stand(ctx, n.Box, boxshelf.Stand{At: 2, Step: "cut", Took: logbook.Took{Kind: "cut", Seconds: 9, Usual: 8}}))
 	ok(ash.SetLink(ctx, n.Box, true))
-	ok(ash.OpenClass(ctx, store.BoxSort, n.Box, time.Now().Add(time.Hour)))
-	class, err := ash.ClassOf(ctx, store.BoxSort, n.Box)
+	ok(ash.OpenClass(ctx, desk.BoxSort, n.Box, time.Now().Add(time.Hour)))
+	class, err := ash.ClassOf(ctx, desk.BoxSort, n.Box)
 	ok(err)
 	_, err = ash.Sit(ctx, class.ID, "Pip", "")
 	ok(err)
@@ -241,7 +246,7 @@ func built(shared bool) (file []byte, n numbers, err error) {
 	ok(err)
 	n.Seat = seats[0].ID
 	job := func(name string) int64 {
-		id, err := ash.AddJob(ctx, store.Job{Name: name, Items: []store.JobItem{{Box: n.Box, Copies: 2}}})
+		id, err := ash.AddJob(ctx, jobbook.Job{Name: name, Items: []jobbook.JobItem{{Box: n.Box, Copies: 2}}})
 		ok(err)
 		ok(ash.SetDone(ctx, id, "x", 1))
 		return id
@@ -268,10 +273,10 @@ func built(shared bool) (file []byte, n numbers, err error) {
 	ok(ash.Set(ctx, "rate", "hers"))
 	if shared {
 		for _, id := range []int64{n.Box, n.Other} {
-			ok(ash.Share(ctx, store.BoxSort, id, true))
+			ok(ash.Share(ctx, desk.BoxSort, id, true))
 		}
 		for _, id := range []int64{n.Planned, n.Begun, n.Finished} {
-			ok(ash.Share(ctx, store.JobSort, id, true))
+			ok(ash.Share(ctx, desk.JobSort, id, true))
 		}
 	}
 	for _, err := range append(failed, s.Close()) {
@@ -320,7 +325,7 @@ func (w world) hers(t *testing.T, n numbers) string {
 		func() (any, error) { return ash.Notes(ctx) }, func() (any, error) { return ash.Things(ctx) },
 		func() (any, error) { code, is, err := ash.Link(ctx, n.Box); return []any{code, is}, err },
 		func() (any, error) { return ash.Stamp(ctx, store.ClassSort, n.Box) },
-		func() (any, error) { return ash.Stamp(ctx, store.BoxSort, n.Box) },
+		func() (any, error) { return ash.Stamp(ctx, desk.BoxSort, n.Box) },
 		func() (any, error) { return ash.Jobs(ctx) },
 	} {
 		got, err := get()

@@ -16,7 +16,7 @@ import (
 	"time"
 
 	"github.com/pressly/goose/v3"
-	_ "modernc.org/sqlite" // the driver "sqlite"
+	_ "modernc.org/sqlite"
 
 	"brevium/core/people"
 )

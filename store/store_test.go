@@ -11,6 +11,9 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+
 	"brevium/core/design"
 	"brevium/core/measure"
 )
@@ -42,7 +45,7 @@ func add(t *testing.T, s *Store, in design.Inputs) int64 {
 	return id
 }
 
-func get(t *testing.T, s *Store, id int64) Box {
+func get(t *testing.T, s *Store, id int64) boxshelf.Box {
 	t.Helper()
 	b, err := s.Of(t.Context()).Box(t.Context(), id)
 	if err != nil {
@@ -81,13 +84,13 @@ func TestCopyDeleteRestore(t *testing.T) {
 		t.Errorf("the copy is %q", b.Name)
 	}
 	must(t, s.Of(t.Context()).Delete(t.Context(), id))
-	if _, err := s.Of(t.Context()).Box(t.Context(), id); !errors.Is(err, ErrNotFound) {
+	if _, err := s.Of(t.Context()).Box(t.Context(), id); !errors.Is(err, desk.ErrNotFound) {
 		t.Errorf("a deleted box gives %v", err)
 	}
 	if all, err := s.Of(t.Context()).Boxes(t.Context()); err != nil || len(all) != 1 {
 		t.Errorf("%d boxes are listed, %v", len(all), err)
 	}
-	must(t, s.Of(t.Context()).BringBack(t.Context(), BoxSort, id))
+	must(t, s.Of(t.Context()).BringBack(t.Context(), desk.BoxSort, id))
 	if b := get(t, s, id); b.Name != "figs" {
 		t.Errorf("restored as %q", b.Name)
 	}
@@ -99,10 +102,10 @@ func TestWhatIsNotThere(t *testing.T) {
 	_, copied := s.Of(ctx).Copy(ctx, 9)
 	_, got := s.Of(ctx).Box(ctx, 9)
 	for name, err := range map[string]error{
-		"box": got, "copy": copied, "save": s.Of(ctx).Save(ctx, 9, trayOf("x", mm), Edit{What: "x"}), "undo": s.Of(ctx).Undo(ctx, 9, 1, ""), "delete": s.Of(ctx).Delete(ctx, 9),
-		"restore": s.Of(ctx).BringBack(ctx, BoxSort, 9), "tick": s.Of(ctx).Tick(ctx, 9, "cut/base", "m", true),
+		"box": got, "copy": copied, "save": s.Of(ctx).Save(ctx, 9, trayOf("x", mm), boxshelf.Edit{What: "x"}), "undo": s.Of(ctx).Undo(ctx, 9, 1, ""), "delete": s.Of(ctx).Delete(ctx, 9),
+		"restore": s.Of(ctx).BringBack(ctx, desk.BoxSort, 9), "tick": s.Of(ctx).Tick(ctx, 9, "cut/base", "m", true),
 	} {
-		if !errors.Is(err, ErrNotFound) {
+		if !errors.Is(err, desk.ErrNotFound) {
 			t.Errorf("%s: got %v; want ErrNotFound", name, err)
 		}
 	}
@@ -140,11 +143,11 @@ func saveForever(file string) {
 	}
 	id, err := s.Of(ctx).Add(ctx, trayOf("saved", mm))
 	for n := 1; err == nil; n++ {
-		var b Box
+		var b boxshelf.Box
 		if b, err = s.Of(ctx).Box(ctx, id); err != nil {
 			break
 		}
-		if err = s.Of(ctx).Save(ctx, id, trayOf("saved", measure.Length(n)*mm), Edit{From: b.Version, What: fmt.Sprint(n)}); err == nil {
+		if err = s.Of(ctx).Save(ctx, id, trayOf("saved", measure.Length(n)*mm), boxshelf.Edit{From: b.Version, What: fmt.Sprint(n)}); err == nil {
 			fmt.Println(id, n)
 		}
 	}

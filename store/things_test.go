@@ -4,6 +4,8 @@ import (
 	"errors"
 	"testing"
 
+	"brevium/store/desk"
+
 	"brevium/core/contents"
 	"brevium/core/measure"
 )
@@ -38,7 +40,7 @@ func TestThingsAreKeptOnce(t *testing.T) {
 	if err := s.Of(t.Context()).DropThing(t.Context(), all[0].ID); err != nil {
 		t.Error(err)
 	}
-	if err := s.Of(t.Context()).DropThing(t.Context(), all[0].ID); !errors.Is(err, ErrNotFound) {
+	if err := s.Of(t.Context()).DropThing(t.Context(), all[0].ID); !errors.Is(err, desk.ErrNotFound) {
 		t.Errorf("dropping it twice: %v", err)
 	}
 }

@@ -2,9 +2,10 @@ package store
 
 import (
 	"context"
-	"fmt"
 	"sync"
 
+	"brevium/store/classroom"
+	"brevium/store/desk"
 	"brevium/store/scope"
 )
 
@@ -38,27 +39,21 @@ func (s *Store) Changed() <-chan struct{} {
 
 // The class of a box or of a job, by the number of that.
 const (
-	ClassSort    Sort = "class"
-	JobClassSort Sort = "job class"
+	ClassSort    desk.Sort = "class"
+	JobClassSort desk.Sort = "job class"
 )
-
-// seated is how far all are who sit in the class of a box or a job.
-func seated(of Sort) string {
-	at := classOf[of]
-	return fmt.Sprintf(`SELECT coalesce((SELECT count(*) || '-' || sum(s.at) || '-' || sum(s.help) || '-' || max(s.seen) FROM classes c JOIN seats s ON s.class_id = c.id WHERE c.%[1]s = %[2]s.id), '') || EXISTS (SELECT 1 FROM classes WHERE %[1]s = %[2]s.id) FROM %[2]s`, at.column, at.table)
-}
 
 // Stamp is another text whenever a box, with what is ticked of it, a job or a class is
 // another.
-func (d *Desk) Stamp(ctx context.Context, sort Sort, id int64) (stamp string, err error) {
-	query := map[Sort]string{
-		BoxSort:   `SELECT version || '-' || shared || '-' || (SELECT count(*) || '-' || coalesce(max(at), 0) || '-' || coalesce(sum(length(mark)), 0) FROM ticks WHERE box_id = boxes.id) FROM boxes`,
-		ClassSort: seated(BoxSort), JobClassSort: seated(JobSort),
-		JobSort: `SELECT version || '-' || shared || '-' || state || '-' || changed_at || '-' || length(layouts) || '-' || length(done) FROM jobs`,
+func (d *Desk) Stamp(ctx context.Context, sort desk.Sort, id int64) (stamp string, err error) {
+	query := map[desk.Sort]string{
+		desk.BoxSort: `SELECT version || '-' || shared || '-' || (SELECT count(*) || '-' || coalesce(max(at), 0) || '-' || coalesce(sum(length(mark)), 0) FROM ticks WHERE box_id = boxes.id) FROM boxes`,
+		ClassSort:    classroom.Seated(desk.BoxSort), JobClassSort: classroom.Seated(desk.JobSort),
+		desk.JobSort: `SELECT version || '-' || shared || '-' || state || '-' || changed_at || '-' || length(layouts) || '-' || length(done) FROM jobs`,
 	}[sort]
 	if query == "" {
-		return "", absent(sort)
+		return "", desk.Absent(sort)
 	}
 	err = d.at.Get(ctx, &stamp, scope.Seen.SQL(query+` WHERE id = ? AND deleted_at IS NULL AND {whose}`), id)
-	return stamp, found(err, absent(sort))
+	return stamp, desk.Found(err, desk.Absent(sort))
 }

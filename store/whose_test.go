@@ -7,6 +7,11 @@ import (
 	"testing"
 	"time"
 
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+	"brevium/store/jobbook"
+	"brevium/store/roster"
+
 	"brevium/core/contents"
 	"brevium/core/cupboard"
 	"brevium/core/design"
@@ -18,9 +23,9 @@ import (
 )
 
 // joined lets somebody in as a maker, or the steward, and gives a context of theirs.
-func joined(t *testing.T, s *Store, name string, kind CodeFor) context.Context {
+func joined(t *testing.T, s *Store, name string, kind roster.CodeFor) context.Context {
 	t.Helper()
-	code, err := s.Of(t.Context()).NewCode(t.Context(), Code{For: kind, Role: people.Maker, Until: time.Now().Add(time.Hour)})
+	code, err := s.Of(t.Context()).NewCode(t.Context(), roster.Code{For: kind, Role: people.Maker, Until: time.Now().Add(time.Hour)})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -43,7 +48,7 @@ func TestWhose(t *testing.T) {
 	if err := s.Workshop(t.Context(), people.NewPepper()); err != nil {
 		t.Fatal(err)
 	}
-	wren, ash, rowan := joined(t, s, "Wren", ForSetUp), joined(t, s, "Ash", ForJoining), joined(t, s, "Rowan", ForJoining)
+	wren, ash, rowan := joined(t, s, "Wren", roster.ForSetUp), joined(t, s, "Ash", roster.ForJoining), joined(t, s, "Rowan", roster.ForJoining)
 	if b, err := s.Of(wren).Box(wren, before); err != nil || b.Name != "Jars" {
 		t.Errorf("what was made alone is not the steward's: %v", err)
 	}
@@ -51,7 +56,7 @@ func TestWhose(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	job, err := s.Of(ash).AddJob(ash, Job{Name: "Fair", Items: []JobItem{{id, 2}}})
+	job, err := s.Of(ash).AddJob(ash, jobbook.Job{Name: "Fair", Items: []jobbook.JobItem{{Box: id, Copies: 2}}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -66,13 +71,13 @@ func TestWhose(t *testing.T) {
 	deeds := map[string]func(ctx context.Context) error{
 		"read": func(ctx context.Context) error { _, err := s.Of(ctx).Box(ctx, id); return err },
 		"save": func(ctx context.Context) error {
-			return s.Of(ctx).Save(ctx, id, in, Edit{From: box.Version, What: "x"})
+			return s.Of(ctx).Save(ctx, id, in, boxshelf.Edit{From: box.Version, What: "x"})
 		},
 		"state":   func(ctx context.Context) error { _, _, err := s.Of(ctx).State(ctx, id, box.Version, ""); return err },
 		"undo":    func(ctx context.Context) error { return s.Of(ctx).Undo(ctx, id, 1, "") },
 		"copy":    func(ctx context.Context) error { _, err := s.Of(ctx).Copy(ctx, id); return err },
 		"tick":    func(ctx context.Context) error { return s.Of(ctx).Tick(ctx, id, "a", "b", true) },
-		"stand":   func(ctx context.Context) error { return s.Of(ctx).Stand(ctx, id, Stand{At: 1}) },
+		"stand":   func(ctx context.Context) error { return s.Of(ctx).Stand(ctx, id, boxshelf.Stand{At: 1}) },
 		"job":     func(ctx context.Context) error { _, err := s.Of(ctx).Job(ctx, job); return err },
 		"saveJob": func(ctx context.Context) error { return s.Of(ctx).SaveJob(ctx, of, "") },
 		"jobWas":  func(ctx context.Context) error { _, _, err := s.Of(ctx).JobState(ctx, job, of.Version, ""); return err },
@@ -86,11 +91,11 @@ func TestWhose(t *testing.T) {
 	mine := map[string]func(ctx context.Context) error{ // though it is shared
 		"delete":    func(ctx context.Context) error { return s.Of(ctx).Delete(ctx, id) },
 		"deleteJob": func(ctx context.Context) error { return s.Of(ctx).DeleteJob(ctx, job) },
-		"share":     func(ctx context.Context) error { return s.Of(ctx).Share(ctx, BoxSort, id, true) },
-		"shareJob":  func(ctx context.Context) error { return s.Of(ctx).Share(ctx, JobSort, job, true) },
+		"share":     func(ctx context.Context) error { return s.Of(ctx).Share(ctx, desk.BoxSort, id, true) },
+		"shareJob":  func(ctx context.Context) error { return s.Of(ctx).Share(ctx, desk.JobSort, job, true) },
 		"note":      func(ctx context.Context) error { _, err := s.Of(ctx).LoggedNote(ctx, notes[0].ID); return err },
 		"dropNote":  func(ctx context.Context) error { return s.Of(ctx).DropNote(ctx, notes[0].ID) },
-		"forget":    func(ctx context.Context) error { return s.Of(ctx).Forget(ctx, JobSort, job) },
+		"forget":    func(ctx context.Context) error { return s.Of(ctx).Forget(ctx, desk.JobSort, job) },
 	}
 	nobody := t.Context()
 	for who, ctx := range map[string]context.Context{"the steward": wren, "another": rowan, "nobody": nobody} {
@@ -101,7 +106,7 @@ func TestWhose(t *testing.T) {
 				}
 			}
 		}
-		if list, n, _ := s.Of(ctx).List(ctx, Listing{Count: 10}); n > 1 || who != "the steward" && len(list) > 0 {
+		if list, n, _ := s.Of(ctx).List(ctx, boxshelf.Listing{Count: 10}); n > 1 || who != "the steward" && len(list) > 0 {
 			t.Errorf("%s lists %d boxes", who, n)
 		}
 		if ticks, _ := s.Of(ctx).Ticks(ctx, id); len(ticks) > 0 {
@@ -117,7 +122,7 @@ func TestWhose(t *testing.T) {
 			t.Fatal("a number at random is a box")
 		}
 	}
-	if err := s.Of(ash).Share(ash, JobSort, job, true); err != nil { // its box too
+	if err := s.Of(ash).Share(ash, desk.JobSort, job, true); err != nil { // its box too
 		t.Fatal(err)
 	}
 	for name, do := range deeds {
@@ -133,20 +138,20 @@ func TestWhose(t *testing.T) {
 			t.Errorf("shared, another does %q", name)
 		}
 	}
-	if list, n, err := s.Of(rowan).List(rowan, Listing{Count: 10}); err != nil || n != 2 || len(list) != 2 { // it, and a copy made of it
+	if list, n, err := s.Of(rowan).List(rowan, boxshelf.Listing{Count: 10}); err != nil || n != 2 || len(list) != 2 { // it, and a copy made of it
 		t.Errorf("another lists %d: %v", n, err)
 	}
-	if err := errors.Join(s.Of(ash).Share(ash, BoxSort, id, false), s.Of(ash).Share(ash, JobSort, job, false)); err != nil {
+	if err := errors.Join(s.Of(ash).Share(ash, desk.BoxSort, id, false), s.Of(ash).Share(ash, desk.JobSort, job, false)); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.Of(rowan).Box(rowan, id); !errors.Is(err, ErrNotFound) {
+	if _, err := s.Of(rowan).Box(rowan, id); !errors.Is(err, desk.ErrNotFound) {
 		t.Errorf("kept again, another sees it: %v", err)
 	}
-	must(t, s.Of(ash).Share(ash, BoxSort, id, true))
+	must(t, s.Of(ash).Share(ash, desk.BoxSort, id, true))
 	b, err := s.Of(rowan).Box(rowan, id)
 	must(t, err)
 	in.Name = "Other jars"
-	must(t, s.Of(rowan).Save(rowan, id, in, Edit{From: b.Version, What: "name"}))
+	must(t, s.Of(rowan).Save(rowan, id, in, boxshelf.Edit{From: b.Version, What: "name"}))
 	if b, err := s.Of(ash).Box(ash, id); err != nil || b.Last.By != "Rowan" || b.Last.What != "name" {
 		t.Errorf("the change is %+v, %v", b.Last, err)
 	}
@@ -179,11 +184,11 @@ func TestLeaving(t *testing.T) {
 	s.shop.Store(true)
 	as := map[string]context.Context{}
 	for _, name := range []string{"Wren", "Ash", "Rowan"} {
-		kind := ForJoining
+		kind := roster.ForJoining
 		if name == "Wren" {
-			kind = ForSetUp
+			kind = roster.ForSetUp
 		}
-		code, _ := s.Of(t.Context()).NewCode(t.Context(), Code{For: kind, Role: people.Maker, Until: time.Now().Add(time.Hour)})
+		code, _ := s.Of(t.Context()).NewCode(t.Context(), roster.Code{For: kind, Role: people.Maker, Until: time.Now().Add(time.Hour)})
 		p, err := s.Of(t.Context()).Join(t.Context(), code.Text, name, "hash")
 		if err != nil {
 			t.Fatal(err)
@@ -192,7 +197,7 @@ func TestLeaving(t *testing.T) {
 		if _, err := s.Of(as[name]).Add(as[name], design.New(name+"'s jars", measure.In, "tray-lid")); err != nil {
 			t.Fatal(err)
 		}
-		if err := errors.Join(s.Of(as[name]).Set(as[name], "rate", name), s.Of(t.Context()).AddEvent(t.Context(), Event{What: "joined", Person: name})); err != nil {
+		if err := errors.Join(s.Of(as[name]).Set(as[name], "rate", name), s.Of(t.Context()).AddEvent(t.Context(), roster.Event{What: "joined", Person: name})); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -239,8 +244,8 @@ func TestLeaving(t *testing.T) {
 // there is no such limit.
 func TestAsManyAsOneMay(t *testing.T) {
 	s := fresh(t)
-	defer func(was map[string]int) { most = was }(most)
-	most = map[string]int{"boxes": 2, "jobs": 1, "things": 1, "notes": 1}
+	defer func(was map[string]int) { desk.Most = was }(desk.Most)
+	desk.Most = map[string]int{"boxes": 2, "jobs": 1, "things": 1, "notes": 1}
 	in := design.New("Jars", measure.In, "tray-lid")
 	id, err := s.Of(t.Context()).Add(t.Context(), in)
 	if err != nil {
@@ -248,7 +253,10 @@ func TestAsManyAsOneMay(t *testing.T) {
 	}
 	deeds := map[string]func(ctx context.Context) error{
 		"boxes": func(ctx context.Context) error { _, err := s.Of(ctx).Add(ctx, in); return err },
-		"jobs":  func(ctx context.Context) error { _, err := s.Of(ctx).AddJob(ctx, Job{Name: "Fair"}); return err },
+		"jobs": func(ctx context.Context) error {
+			_, err := s.Of(ctx).AddJob(ctx, jobbook.Job{Name: "Fair"})
+			return err
+		},
 		"notes": func(ctx context.Context) error {
 			return s.Of(ctx).AddNote(ctx, logbook.Note{Box: id, Name: "Jars", Style: "tray-lid", Card: "card", Design: []byte("{}"), Made: time.Now()})
 		},
@@ -266,7 +274,7 @@ func TestAsManyAsOneMay(t *testing.T) {
 	s.shop.Store(true)
 	ash, rowan := people.With(t.Context(), people.Person{ID: 7}), people.With(t.Context(), people.Person{ID: 8})
 	for name, do := range deeds {
-		for n := range most[name] {
+		for n := range desk.Most[name] {
 			if err := do(ash); err != nil {
 				t.Errorf("%s, the %d. time: %v", name, n+1, err)
 			}
@@ -284,16 +292,16 @@ func TestAsManyAsOneMay(t *testing.T) {
 func TestASharedJobSharesOnesOwnBoxes(t *testing.T) {
 	s := fresh(t)
 	must(t, s.Workshop(t.Context(), people.NewPepper()))
-	joined(t, s, "Wren", ForSetUp)
-	ash, rowan, fern := joined(t, s, "Ash", ForJoining), joined(t, s, "Rowan", ForJoining), joined(t, s, "Fern", ForJoining)
+	joined(t, s, "Wren", roster.ForSetUp)
+	ash, rowan, fern := joined(t, s, "Ash", roster.ForJoining), joined(t, s, "Rowan", roster.ForJoining), joined(t, s, "Fern", roster.ForJoining)
 	in := design.New("Jars", measure.In, "tray-lid")
 	hers, err := s.Of(ash).Add(ash, in)
 	must(t, err)
 	his, err := s.Of(rowan).Add(rowan, in)
 	must(t, err)
-	job, err := s.Of(ash).AddJob(ash, Job{Name: "Fair", Items: []JobItem{{hers, 1}, {his, 1}}})
+	job, err := s.Of(ash).AddJob(ash, jobbook.Job{Name: "Fair", Items: []jobbook.JobItem{{Box: hers, Copies: 1}, {Box: his, Copies: 1}}})
 	must(t, err)
-	must(t, s.Of(ash).Share(ash, JobSort, job, true))
+	must(t, s.Of(ash).Share(ash, desk.JobSort, job, true))
 	j, err := s.Of(ash).Job(ash, job)
 	must(t, err)
 	must(t, s.Of(ash).SaveJob(ash, j, ""))
@@ -301,7 +309,7 @@ func TestASharedJobSharesOnesOwnBoxes(t *testing.T) {
 		t.Errorf("her box is not shared with her job: %v", err)
 	}
 	for name, ctx := range map[string]context.Context{"Ash": ash, "Fern": fern} {
-		if _, err := s.Of(ctx).Box(ctx, his); !errors.Is(err, ErrNotFound) {
+		if _, err := s.Of(ctx).Box(ctx, his); !errors.Is(err, desk.ErrNotFound) {
 			t.Errorf("%s sees Rowan's box by Ash's job: %v", name, err)
 		}
 	}

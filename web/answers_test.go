@@ -11,10 +11,11 @@ import (
 	"testing"
 	"time"
 
+	"brevium/store/jobbook"
+
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/people"
-	"brevium/store"
 	"brevium/web"
 	"brevium/web/webtest"
 )
@@ -31,7 +32,7 @@ func TestAnswersAreSafe(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	job, err := w.Store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: box, Copies: 2}}})
+	job, err := w.Store.Of(ctx).AddJob(ctx, jobbook.Job{Name: "Fair", Items: []jobbook.JobItem{{Box: box, Copies: 2}}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -138,7 +139,7 @@ func TestTextStaysText(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	job, err := w.Store.Of(ctx).AddJob(ctx, store.Job{Name: evil, Items: []store.JobItem{{Box: box, Copies: 2}}})
+	job, err := w.Store.Of(ctx).AddJob(ctx, jobbook.Job{Name: evil, Items: []jobbook.JobItem{{Box: box, Copies: 2}}})
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -4,10 +4,11 @@ import (
 	"testing"
 	"time"
 
+	"brevium/store/roster"
+
 	"github.com/chromedp/chromedp"
 
 	"brevium/core/people"
-	"brevium/store"
 	"brevium/web/webtest"
 )
 
@@ -16,7 +17,7 @@ import (
 func TestTheDoorInTheBrowser(t *testing.T) {
 	t.Parallel()
 	w := webtest.NewAtelier(t)
-	code, err := w.Store.Of(t.Context()).NewCode(t.Context(), store.Code{For: store.ForSetUp, Until: w.Now.Add(time.Hour)})
+	code, err := w.Store.Of(t.Context()).NewCode(t.Context(), roster.Code{For: roster.ForSetUp, Until: w.Now.Add(time.Hour)})
 	if err != nil {
 		t.Fatal(err)
 	}

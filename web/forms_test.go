@@ -9,10 +9,11 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/store/jobbook"
+
 	"brevium/core/measure"
 	"brevium/core/people"
 	"brevium/core/style"
-	"brevium/store"
 	"brevium/web/webtest"
 )
 
@@ -306,7 +307,7 @@ func TestOlderPagesTakeNothingBack(t *testing.T) {
 	x := webtest.NewTable(t)
 	ctx := t.Context()
 	id := x.JarBox()
-	job, err := x.Store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: id, Copies: 12}}})
+	job, err := x.Store.Of(ctx).AddJob(ctx, jobbook.Job{Name: "Fair", Items: []jobbook.JobItem{{Box: id, Copies: 12}}})
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -19,6 +19,9 @@ import (
 	"testing"
 	"time"
 
+	"brevium/store/jobbook"
+	"brevium/store/roster"
+
 	"brevium/core/contents"
 	"brevium/core/cupboard"
 	"brevium/core/design"
@@ -28,7 +31,6 @@ import (
 	"brevium/core/paper"
 	"brevium/core/people"
 	"brevium/photo"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/webtest"
 )
@@ -319,7 +321,7 @@ func limitTries() map[string]func(t *testing.T) sender {
 				t.Fatal(err)
 			}
 			return many(func(int) error {
-				_, err := w.Store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: box, Copies: 1}}})
+				_, err := w.Store.Of(ctx).AddJob(ctx, jobbook.Job{Name: "Fair", Items: []jobbook.JobItem{{Box: box, Copies: 1}}})
 				return err
 			})
 		},
@@ -404,7 +406,7 @@ func limitTries() map[string]func(t *testing.T) sender {
 			w, _ := limitMaker(t)
 			p := people.Of(w.As("Ash"))
 			return many(func(i int) error {
-				return w.Store.Of(t.Context()).AddPasskey(t.Context(), store.Passkey{ID: slices.Concat([]byte("key"), []byte(strconv.Itoa(i))), Person: p.ID, Key: []byte(`{}`)})
+				return w.Store.Of(t.Context()).AddPasskey(t.Context(), roster.Passkey{ID: slices.Concat([]byte("key"), []byte(strconv.Itoa(i))), Person: p.ID, Key: []byte(`{}`)})
 			})
 		},
 	}

@@ -7,13 +7,15 @@ import (
 	"sync"
 	"testing"
 
+	"brevium/store/desk"
+	"brevium/store/jobbook"
+
 	"github.com/chromedp/chromedp"
 
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/measure"
 	"brevium/core/people"
-	"brevium/store"
 	"brevium/web/webtest"
 )
 
@@ -86,8 +88,8 @@ func TestTwoAtOneJob(t *testing.T) {
 	ctx := w.As("Ash")
 	lot := drawer.Lot{Card: design.UsualCard, Width: 12 * measure.Inch, Height: 12 * measure.Inch, Count: 60}
 	lot.Complete()
-	id, err := w.Store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: one, Copies: 11}}})
-	if err := errors.Join(err, w.Store.Of(ctx).AddLots(ctx, []drawer.Lot{lot}), w.Store.Of(ctx).Share(ctx, store.JobSort, id, true)); err != nil {
+	id, err := w.Store.Of(ctx).AddJob(ctx, jobbook.Job{Name: "Fair", Items: []jobbook.JobItem{{Box: one, Copies: 11}}})
+	if err := errors.Join(err, w.Store.Of(ctx).AddLots(ctx, []drawer.Lot{lot}), w.Store.Of(ctx).Share(ctx, desk.JobSort, id, true)); err != nil {
 		t.Fatal(err)
 	}
 	sheets := func() (all, reserved int) {

@@ -12,6 +12,9 @@ import (
 	"testing"
 	"time"
 
+	"brevium/store/desk"
+	"brevium/store/jobbook"
+
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/logbook"
@@ -19,7 +22,6 @@ import (
 	"brevium/core/paper"
 	"brevium/core/people"
 	"brevium/photo"
-	"brevium/store"
 	"brevium/web"
 	"brevium/web/door"
 	"brevium/web/webtest"
@@ -99,9 +101,9 @@ func TestWhoseIsIt(t *testing.T) {
 	objects := map[string]map[bool]int64{"boxes": {}, "jobs": {}} // by whether it is shared
 	for _, shared := range []bool{false, true} {
 		objects["boxes"][shared] = id(w.Store.Of(ctx).Add(ctx, in))
-		objects["jobs"][shared] = id(w.Store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: objects["boxes"][shared], Copies: 2}}}))
+		objects["jobs"][shared] = id(w.Store.Of(ctx).AddJob(ctx, jobbook.Job{Name: "Fair", Items: []jobbook.JobItem{{Box: objects["boxes"][shared], Copies: 2}}}))
 		if shared {
-			if err := w.Store.Of(ctx).Share(ctx, store.JobSort, objects["jobs"][true], true); err != nil {
+			if err := w.Store.Of(ctx).Share(ctx, desk.JobSort, objects["jobs"][true], true); err != nil {
 				t.Fatal(err)
 			}
 		}
@@ -246,12 +248,12 @@ func TestObjectsByRole(t *testing.T) {
 		var of [3]error
 		of[0] = w.Store.Of(ctx).PutPhoto(ctx, photo.Picture{ID: photos[shared], JPEG: []byte{1}, Wide: 1, High: 1}, false)
 		boxes[shared], of[1] = w.Store.Of(ctx).Add(ctx, in)
-		jobs[shared], of[2] = w.Store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: boxes[shared], Copies: 2}}})
+		jobs[shared], of[2] = w.Store.Of(ctx).AddJob(ctx, jobbook.Job{Name: "Fair", Items: []jobbook.JobItem{{Box: boxes[shared], Copies: 2}}})
 		if err := errors.Join(append(of[:], w.Store.Of(ctx).AddNote(ctx, logbook.Note{Box: boxes[shared], Name: fmt.Sprintf("a note, shared %v", shared), Style: "tray-lid", Card: "card", Design: in.Write(), Made: w.Now}))...); err != nil {
 			t.Fatal(err)
 		}
 	}
-	if err := w.Store.Of(ctx).Share(ctx, store.JobSort, jobs[true], true); err != nil {
+	if err := w.Store.Of(ctx).Share(ctx, desk.JobSort, jobs[true], true); err != nil {
 		t.Fatal(err)
 	}
 	ok := func(status int) bool { return status < 400 }

@@ -8,6 +8,8 @@ import (
 	"maps"
 	"slices"
 
+	"brevium/store/jobbook"
+
 	"brevium/core/cupboard"
 	"brevium/core/design"
 	"brevium/core/drawer"
@@ -84,13 +86,13 @@ func loadPaper(ctx context.Context, boxes *store.Store, byName map[string]int64)
 		return err
 	}
 	for _, d := range demoJobs {
-		j := store.Job{Name: d.name}
+		j := jobbook.Job{Name: d.name}
 		for _, name := range slices.Sorted(maps.Keys(d.makes)) {
 			id, ok := byName[name]
 			if !ok {
 				return fmt.Errorf("the demo job %s makes %q, which is no demo box", d.name, name)
 			}
-			j.Items = append(j.Items, store.JobItem{Box: id, Copies: d.makes[name]})
+			j.Items = append(j.Items, jobbook.JobItem{Box: id, Copies: d.makes[name]})
 		}
 		if _, err := boxes.Of(ctx).AddJob(ctx, j); err != nil {
 			return err

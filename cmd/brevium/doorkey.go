@@ -9,6 +9,8 @@ import (
 	"path/filepath"
 	"time"
 
+	"brevium/store/roster"
+
 	"brevium/core/people"
 	"brevium/store"
 )
@@ -42,7 +44,7 @@ func pepper(ctx context.Context, folder string, boxes *store.Store) (people.Pepp
 		if x.Role != people.Steward || x.Struck || !people.Peppered(x.Hash) {
 			continue
 		}
-		code, err := boxes.Of(ctx).NewCode(ctx, store.Code{For: store.ForRecover, Person: x.ID, Until: boxes.Now().Add(recoverFor)})
+		code, err := boxes.Of(ctx).NewCode(ctx, roster.Code{For: roster.ForRecover, Person: x.ID, Until: boxes.Now().Add(recoverFor)})
 		if err != nil {
 			return nil, err
 		}

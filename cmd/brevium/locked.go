@@ -9,6 +9,8 @@ import (
 	"path/filepath"
 	"strings"
 
+	"brevium/store/copies"
+
 	"github.com/spf13/cobra"
 
 	"brevium/core/fault"
@@ -65,7 +67,7 @@ func backupTo(c *cobra.Command, data, to, lock string) error {
 		return err
 	}
 	defer os.Remove(made) // gone when all went well
-	if err := errors.Join(store.LockFile(out, plain, passphrase), out.Sync(), out.Close()); err != nil {
+	if err := errors.Join(copies.LockFile(out, plain, passphrase), out.Sync(), out.Close()); err != nil {
 		return err
 	}
 	return os.Rename(made, to)
@@ -89,7 +91,7 @@ func unlockedFrom(c *cobra.Command, name, lock string) (file string, gone func()
 		return "", nil, err
 	}
 	file = filepath.Join(folder, "brevium.db")
-	if err := store.WritePlain(in, file, passphrase); err != nil {
+	if err := copies.WritePlain(in, file, passphrase); err != nil {
 		if passphrase == "" && fault.Of(err).Code == fault.Empty {
 			err = errors.New("this copy is locked: give its passphrase by --passphrase-file")
 		}

@@ -14,6 +14,8 @@ import (
 	"syscall"
 	"time"
 
+	"brevium/store/roster"
+
 	"github.com/spf13/cobra"
 
 	"brevium/store"
@@ -239,7 +241,7 @@ func (s *served) handler(ctx context.Context, boxes *store.Store, disk *store.Ca
 		return nil, err
 	}
 	if !is {
-		code, err := boxes.Of(ctx).NewCode(ctx, store.Code{For: store.ForSetUp, Until: boxes.Now().Add(setUpFor)})
+		code, err := boxes.Of(ctx).NewCode(ctx, roster.Code{For: roster.ForSetUp, Until: boxes.Now().Add(setUpFor)})
 		if err != nil {
 			return nil, err
 		}

@@ -12,6 +12,9 @@ import (
 	"syscall"
 	"time"
 
+	"brevium/store/desk"
+	"brevium/store/roster"
+
 	_ "modernc.org/sqlite" // to lock the file from outside
 
 	"brevium/core/contents"
@@ -39,8 +42,8 @@ func furnish(folder string, makers int) (all []*maker, shared int64, err error) 
 		return nil, 0, err
 	}
 	hash := pepper.Hash(visit.Password) // of all, since hashing takes long
-	enter := func(name string, kind store.CodeFor) (context.Context, error) {
-		code, err := data.Of(ctx).NewCode(ctx, store.Code{For: kind, Role: people.Maker, Until: time.Now().Add(time.Hour)})
+	enter := func(name string, kind roster.CodeFor) (context.Context, error) {
+		code, err := data.Of(ctx).NewCode(ctx, roster.Code{For: kind, Role: people.Maker, Until: time.Now().Add(time.Hour)})
 		if err != nil {
 			return nil, err
 		}
@@ -51,12 +54,12 @@ func furnish(folder string, makers int) (all []*maker, shared int64, err error) 
 		return contents.Thing{Name: "thing " + strconv.Itoa(n), Shape: contents.Block, Count: 1, Ease: contents.UsualEase,
 			Length: 20 * measure.Millimetre, Width: 20 * measure.Millimetre, Height: 20 * measure.Millimetre}
 	}
-	steward, err := enter("Steward", store.ForSetUp)
+	steward, err := enter("Steward", roster.ForSetUp)
 	if err != nil {
 		return nil, 0, err
 	}
 	for _, name := range []string{"Two hundred kinds", "Asks and goes"} {
-		if _, err := enter(name, store.ForJoining); err != nil {
+		if _, err := enter(name, roster.ForJoining); err != nil {
 			return nil, 0, err
 		}
 	}
@@ -67,11 +70,11 @@ func furnish(folder string, makers int) (all []*maker, shared int64, err error) 
 	if shared, err = data.Of(steward).Add(steward, in); err != nil {
 		return nil, 0, err
 	}
-	if err := data.Of(steward).Share(steward, store.BoxSort, shared, true); err != nil {
+	if err := data.Of(steward).Share(steward, desk.BoxSort, shared, true); err != nil {
 		return nil, 0, err
 	}
 	for n := range makers {
-		own, err := enter(makerName(n), store.ForJoining)
+		own, err := enter(makerName(n), roster.ForJoining)
 		if err != nil {
 			return nil, 0, err
 		}

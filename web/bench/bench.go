@@ -10,6 +10,9 @@ import (
 	"strconv"
 	"strings"
 
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/bench"
@@ -18,7 +21,6 @@ import (
 	"brevium/core/measure"
 	"brevium/core/recipe"
 	"brevium/draw"
-	"brevium/store"
 	"brevium/web/page"
 )
 
@@ -37,10 +39,10 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	s := &room{shared, page.NewKept[[]template.HTML](mostClasses, nil)}
 	e.GET("/boxes/:id/bench", s.show)
 	e.POST("/boxes/:id/bench", s.move)
-	e.GET("/boxes/:id/class", s.board(store.BoxSort))
-	e.POST("/boxes/:id/class", s.setClass(store.BoxSort))
-	e.GET("/jobs/:id/class", s.board(store.JobSort))
-	e.POST("/jobs/:id/class", s.setClass(store.JobSort))
+	e.GET("/boxes/:id/class", s.board(desk.BoxSort))
+	e.POST("/boxes/:id/class", s.setClass(desk.BoxSort))
+	e.GET("/jobs/:id/class", s.board(desk.JobSort))
+	e.POST("/jobs/:id/class", s.setClass(desk.JobSort))
 	e.GET("/class/:code", s.follow)
 	e.POST("/class/:code", s.sit)
 	e.POST("/class/:code/at", s.tell)
@@ -50,7 +52,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 // benchPage is one move.
 type benchPage struct {
 	page.Chrome
-	Box        store.Box
+	Box        boxshelf.Box
 	At, Of     int
 	Move       bench.Move
 	Kind       string
@@ -82,7 +84,7 @@ var kinds = map[recipe.Kind]string{
 
 // made is a box with its moves, and what is ticked off of them.
 type made struct {
-	box   store.Box
+	box   boxshelf.Box
 	r     *design.Result
 	moves []bench.Move
 	ticks map[string]string
@@ -115,7 +117,7 @@ func (m *made) done(s recipe.Step) bool { return m.ticks[s.Key] == s.Mark }
 // else the first that is not.
 func (m *made) at() int {
 	from := bench.From(m.moves, m.done)
-	if n, err := strconv.Atoi(m.ticks[store.BenchAt]); err == nil && n >= 0 && n < len(m.moves) && !m.done(m.moves[n].Step) {
+	if n, err := strconv.Atoi(m.ticks[boxshelf.BenchAt]); err == nil && n >= 0 && n < len(m.moves) && !m.done(m.moves[n].Step) {
 		return n
 	}
 	return from
@@ -155,7 +157,7 @@ func (s *room) move(c *echo.Context) error {
 		at = m.at()
 	}
 	was := -1
-	to := store.Stand{At: at}
+	to := boxshelf.Stand{At: at}
 	back := func(n int) {
 		to.At = max(0, min(n, at))
 		for _, x := range m.moves[to.At:at] {
@@ -183,7 +185,7 @@ func (s *room) move(c *echo.Context) error {
 			to.Step, to.Took = x.Step.Key, logbook.Took{Kind: string(x.Step.Kind), Seconds: took, Usual: x.Seconds}
 		}
 		if last := m.moves[to.At-1]; last.Last() {
-			to.Done = []store.Tick{{Step: last.Step.Key, Mark: last.Step.Mark}}
+			to.Done = []boxshelf.Tick{{Step: last.Step.Key, Mark: last.Step.Mark}}
 			m.ticks[last.Step.Key] = last.Step.Mark
 		}
 	}

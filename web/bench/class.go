@@ -12,6 +12,10 @@ import (
 	"strings"
 	"time"
 
+	"brevium/store/boxshelf"
+	"brevium/store/classroom"
+	"brevium/store/desk"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/bench"
@@ -20,7 +24,6 @@ import (
 	"brevium/core/measure"
 	"brevium/core/recipe"
 	"brevium/draw/pdf"
-	"brevium/store"
 	"brevium/web/page"
 )
 
@@ -43,7 +46,7 @@ type boardPage struct {
 }
 
 type seatView struct {
-	store.Seat
+	classroom.Seat
 	Step    string
 	Percent int
 	Away    bool // nothing was heard for a while
@@ -53,7 +56,7 @@ type seatView struct {
 const awayAfter = 15 * time.Minute
 
 // board shows who is at which step, and who asked for help.
-func (s *room) board(of store.Sort) echo.HandlerFunc {
+func (s *room) board(of desk.Sort) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		id, name, err := s.classed(c, of)
 		if err != nil {
@@ -61,11 +64,11 @@ func (s *room) board(of store.Sort) echo.HandlerFunc {
 		}
 		ctx := c.Request().Context()
 		v := &boardPage{Chrome: s.Chrome(c, "A class: "+name), Name: name, Back: fmt.Sprintf("/boxes/%d/making", id), Post: fmt.Sprintf("/boxes/%d/class", id)}
-		if of == store.JobSort {
+		if of == desk.JobSort {
 			v.Kits, v.Back, v.Post = true, fmt.Sprintf("/jobs/%d/kits", id), fmt.Sprintf("/jobs/%d/class", id)
 		}
 		class, err := s.Store.Of(ctx).ClassOf(ctx, of, id)
-		if errors.Is(err, store.ErrNotFound) {
+		if errors.Is(err, desk.ErrNotFound) {
 			return c.Render(http.StatusOK, "class.html", v)
 		}
 		if err != nil {
@@ -100,7 +103,7 @@ func (s *room) board(of store.Sort) echo.HandlerFunc {
 
 // classBy is the class that a code leads to, with what it makes: of every box one, however
 // many its maker makes, since each who follows makes one.
-func (s *room) classBy(ctx context.Context, code string) (store.Class, string, []store.Box, error) {
+func (s *room) classBy(ctx context.Context, code string) (classroom.Class, string, []boxshelf.Box, error) {
 	class, name, boxes, err := s.Store.Of(ctx).ClassBy(ctx, code)
 	for i := range boxes {
 		boxes[i].Inputs.Copies = 1
@@ -109,20 +112,20 @@ func (s *room) classBy(ctx context.Context, code string) (store.Class, string, [
 }
 
 // classed is the box or the job of an address.
-func (s *room) classed(c *echo.Context, of store.Sort) (id int64, name string, err error) {
-	if of == store.BoxSort {
+func (s *room) classed(c *echo.Context, of desk.Sort) (id int64, name string, err error) {
+	if of == desk.BoxSort {
 		b, err := s.Box(c)
 		return b.ID, b.Name, err
 	}
 	if id, err = page.ID(c); err != nil {
-		return 0, "", store.ErrNoJob
+		return 0, "", desk.ErrNoJob
 	}
 	j, err := s.Store.Of(c.Request().Context()).Job(c.Request().Context(), id)
 	return j.ID, j.Name, err
 }
 
 // steps are the moves of a class in a few words each, as drawn has them.
-func (s *room) steps(ctx context.Context, class store.Class, boxes []store.Box) ([]string, error) {
+func (s *room) steps(ctx context.Context, class classroom.Class, boxes []boxshelf.Box) ([]string, error) {
 	var out []string
 	for _, b := range boxes {
 		r, err := s.Made(ctx, b.Inputs)
@@ -142,7 +145,7 @@ func (s *room) steps(ctx context.Context, class store.Class, boxes []store.Box) 
 }
 
 // moves are those that one who follows makes: out of a kit the blanks are cut already.
-func moves(class store.Class, r *design.Result) []bench.Move {
+func moves(class classroom.Class, r *design.Result) []bench.Move {
 	all := bench.Moves(r)
 	if class.Job == 0 {
 		return all
@@ -168,7 +171,7 @@ func codeOf(address string) (template.HTML, error) {
 }
 
 // setClass opens a class for one's own box or job, closes it, or frees a seat in it.
-func (s *room) setClass(of store.Sort) echo.HandlerFunc {
+func (s *room) setClass(of desk.Sort) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		id, _, err := s.classed(c, of)
 		if err != nil {
@@ -181,7 +184,7 @@ func (s *room) setClass(of store.Sort) echo.HandlerFunc {
 		case "free":
 			var seat int64
 			if seat, err = strconv.ParseInt(c.FormValue("seat"), 10, 64); err != nil {
-				return store.ErrNotFound
+				return desk.ErrNotFound
 			}
 			err = s.Store.Of(ctx).FreeSeat(ctx, of, id, seat)
 		default:
@@ -201,7 +204,7 @@ type followPage struct {
 	Code, Box   string
 	Name, Fault string
 	Has         string // the seat that the device has already
-	Seat        store.Seat
+	Seat        classroom.Seat
 	Moves       []template.HTML
 }
 
@@ -215,7 +218,7 @@ func (s *room) follow(c *echo.Context) error {
 	if err == nil && c.QueryParam("second") != "" {
 		v.Has = seat.Name
 	}
-	if errors.Is(err, store.ErrNotFound) || v.Has != "" {
+	if errors.Is(err, desk.ErrNotFound) || v.Has != "" {
 		return c.Render(http.StatusOK, "seat.html", v)
 	}
 	if err != nil {
@@ -238,7 +241,7 @@ func (s *room) follow(c *echo.Context) error {
 }
 
 func noClass(err error) error {
-	if errors.Is(err, store.ErrNotFound) {
+	if errors.Is(err, desk.ErrNotFound) {
 		return fault.New(fault.Invalid, "", "There is no class here now. Ask whoever teaches for the code.")
 	}
 	return err
@@ -246,7 +249,7 @@ func noClass(err error) error {
 
 // drawn are all moves of a box as they are shown, once for all who follow; out of a kit
 // first what is in the bag.
-func (s *room) drawn(c *echo.Context, class store.Class, b store.Box) ([]template.HTML, error) {
+func (s *room) drawn(c *echo.Context, class classroom.Class, b boxshelf.Box) ([]template.HTML, error) {
 	what := "class"
 	if class.Job != 0 {
 		what = "kit"

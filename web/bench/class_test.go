@@ -11,10 +11,11 @@ import (
 	"testing"
 	"time"
 
+	"brevium/store/jobbook"
+
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/people"
-	"brevium/store"
 	"brevium/web/webtest"
 )
 
@@ -120,7 +121,7 @@ func TestAClassOfKits(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	job, err := w.Store.Of(ctx).AddJob(ctx, store.Job{Name: "Fair", Items: []store.JobItem{{Box: id, Copies: 12}, {Box: tray, Copies: 12}}})
+	job, err := w.Store.Of(ctx).AddJob(ctx, jobbook.Job{Name: "Fair", Items: []jobbook.JobItem{{Box: id, Copies: 12}, {Box: tray, Copies: 12}}})
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -5,11 +5,13 @@ import (
 	"net/http"
 	"strconv"
 
+	"brevium/store/classroom"
+	"brevium/store/desk"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/fault"
 	"brevium/core/people"
-	"brevium/store"
 	"brevium/web/page"
 )
 
@@ -26,12 +28,12 @@ func tokenOf(c *echo.Context) string {
 }
 
 // seat is the seat of the device that asks.
-func (s *room) seat(c *echo.Context, class store.Class) (store.Seat, error) {
+func (s *room) seat(c *echo.Context, class classroom.Class) (classroom.Seat, error) {
 	return s.Store.Of(c.Request().Context()).SeatBy(c.Request().Context(), class.ID, tokenOf(c))
 }
 
 // seated tells the device its seat, none for a token of "", and goes on to the class.
-func seated(c *echo.Context, class store.Class, token string) error {
+func seated(c *echo.Context, class classroom.Class, token string) error {
 	at := "/class/" + class.Code
 	k := &http.Cookie{Name: seatCookie, Value: token, Path: at, Expires: class.Until, HttpOnly: true, Secure: page.IsSecure(c.Request()), SameSite: http.SameSiteLaxMode}
 	if token == "" {
@@ -56,7 +58,7 @@ func (s *room) sit(c *echo.Context) error {
 			return c.Render(http.StatusUnprocessableEntity, "seat.html", v)
 		}
 		before = tokenOf(c)
-	} else if !errors.Is(err, store.ErrNotFound) {
+	} else if !errors.Is(err, desk.ErrNotFound) {
 		return err
 	}
 	called, err := people.CleanName(v.Name)
@@ -85,7 +87,7 @@ func (s *room) standUp(c *echo.Context) error {
 	if err == nil {
 		err = s.Store.Of(ctx).StandUp(ctx, seat.ID)
 	}
-	if err != nil && !errors.Is(err, store.ErrNotFound) {
+	if err != nil && !errors.Is(err, desk.ErrNotFound) {
 		return err
 	}
 	return seated(c, class, "")

@@ -9,13 +9,14 @@ import (
 	"strings"
 	"sync"
 
+	"brevium/store/boxshelf"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/inspect"
 	"brevium/core/style"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -44,7 +45,7 @@ type listPage struct {
 
 // entry is one box in the list.
 type entry struct {
-	store.Box
+	boxshelf.Box
 	look
 	When  string
 	Whose page.Whose // where several work
@@ -61,14 +62,14 @@ type look struct {
 // each.
 const mostLooks = 2000
 
-var orderWords = map[store.Order]string{
-	store.ByDate: "the last changed first", store.ByName: "by name", store.ByStyle: "by kind of box", store.ByThing: "by what goes in",
+var orderWords = map[boxshelf.Order]string{
+	boxshelf.ByDate: "the last changed first", boxshelf.ByName: "by name", boxshelf.ByStyle: "by kind of box", boxshelf.ByThing: "by what goes in",
 }
 
 func (s *room) list(c *echo.Context) error {
 	ctx, q := c.Request().Context(), c.QueryParams()
 	view := listPage{Chrome: s.Chrome(c, "Boxes"), Find: strings.TrimSpace(q.Get("find")), OrderBy: q.Get("order")}
-	l := store.Listing{Words: words(view.Find), Order: store.Order(q.Get("order")), Count: firstBoxes}
+	l := boxshelf.Listing{Words: words(view.Find), Order: boxshelf.Order(q.Get("order")), Count: firstBoxes}
 	if from, err := strconv.Atoi(q.Get("from")); err == nil && from > 0 {
 		l.From, l.Count = from, moreBoxes
 	}
@@ -91,10 +92,10 @@ func (s *room) list(c *echo.Context) error {
 		view.Next = "/?" + next.Encode()
 	}
 	var orders []form.Choice
-	for _, o := range store.Orders {
+	for _, o := range boxshelf.Orders {
 		orders = append(orders, form.Choice{Value: string(o), Label: orderWords[o]})
 	}
-	view.Order = form.New(q, view.Units).ChoiceField("order", "In order", "", string(store.ByDate), orders...)
+	view.Order = form.New(q, view.Units).ChoiceField("order", "In order", "", string(boxshelf.ByDate), orders...)
 	if n, err := strconv.ParseInt(q.Get("deleted"), 10, 64); err == nil {
 		if _, err := s.Store.Of(ctx).BinnedBox(ctx, n); err == nil { // else it is back, or somebody else's
 			view.Deleted = n
@@ -110,13 +111,13 @@ func (s *room) list(c *echo.Context) error {
 }
 
 // words are what is looked for, each with the styles whose name has it.
-func words(find string) []store.Word {
-	var out []store.Word
+func words(find string) []boxshelf.Word {
+	var out []boxshelf.Word
 	for _, w := range strings.Fields(find) {
 		if len(out) == mostWords {
 			break
 		}
-		x := store.Word{Text: w}
+		x := boxshelf.Word{Text: w}
 		for _, s := range style.Listed() {
 			if strings.Contains(strings.ToLower(s.Name), strings.ToLower(w)) {
 				x.Styles = append(x.Styles, s.ID)
@@ -128,7 +129,7 @@ func words(find string) []store.Word {
 }
 
 // entries readies the boxes for the list; they do not wait for one another.
-func (s *room) entries(ctx context.Context, boxes []store.Box) []entry {
+func (s *room) entries(ctx context.Context, boxes []boxshelf.Box) []entry {
 	out := make([]entry, len(boxes))
 	var all sync.WaitGroup
 	for i, b := range boxes {
@@ -146,7 +147,7 @@ func (s *room) entries(ctx context.Context, boxes []store.Box) []entry {
 
 // lookOf is what a box looks like; one that can no longer be read or worked
 // out says why, and takes no other down.
-func (s *room) lookOf(ctx context.Context, b store.Box) look {
+func (s *room) lookOf(ctx context.Context, b boxshelf.Box) look {
 	if b.Broken != nil {
 		return look{Problem: fault.Of(b.Broken).Text}
 	}

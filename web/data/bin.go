@@ -4,6 +4,8 @@ import (
 	"net/http"
 	"strconv"
 
+	"brevium/store/desk"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/fault"
@@ -23,8 +25,8 @@ type binRow struct {
 	What, When string
 }
 
-var sortWords = map[store.Sort]string{
-	store.BoxSort: "box", store.JobSort: "job", store.ThingSort: "thing", store.PaperSort: "paper",
+var sortWords = map[desk.Sort]string{
+	desk.BoxSort: "box", desk.JobSort: "job", desk.ThingSort: "thing", desk.PaperSort: "paper",
 }
 
 func (s *room) bin(c *echo.Context) error { return s.showBin(c, http.StatusOK, "", "") }
@@ -42,7 +44,7 @@ func (s *room) showBin(c *echo.Context, status int, failed, said string) error {
 }
 
 // ways are where something that was brought back is found again.
-var ways = map[store.Sort]string{store.BoxSort: "/", store.JobSort: "/jobs", store.ThingSort: "/bin", store.PaperSort: "/drawer"}
+var ways = map[desk.Sort]string{desk.BoxSort: "/", desk.JobSort: "/jobs", desk.ThingSort: "/bin", desk.PaperSort: "/drawer"}
 
 func (s *room) bringBack(c *echo.Context) error {
 	sort, id, err := binned(c)
@@ -84,7 +86,7 @@ func (s *room) emptyBin(c *echo.Context) error {
 }
 
 // binned reads which thing in the bin an address means.
-func binned(c *echo.Context) (store.Sort, int64, error) {
+func binned(c *echo.Context) (desk.Sort, int64, error) {
 	id, err := page.ID(c)
-	return store.Sort(c.Param("sort")), id, err
+	return desk.Sort(c.Param("sort")), id, err
 }

@@ -15,6 +15,8 @@ import (
 	"strconv"
 	"time"
 
+	"brevium/store/copies"
+
 	"github.com/labstack/echo/v5"
 	"github.com/labstack/echo/v5/middleware"
 
@@ -167,7 +169,7 @@ func (s *room) locked(c *echo.Context) error {
 	h := c.Response().Header()
 	h.Set("Content-Type", "application/octet-stream")
 	h.Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", "brevium-"+s.Store.Now().Format("2006-01-02")+".db.age"))
-	return store.LockFile(c.Response(), file, passphrase)
+	return copies.LockFile(c.Response(), file, passphrase)
 }
 
 // restore brings back one of the copies, or one from a file that was chosen.
@@ -190,7 +192,7 @@ func (s *room) restore(c *echo.Context) error {
 	}
 	defer os.RemoveAll(folder)
 	file := filepath.Join(folder, "brevium.db")
-	if err := store.WritePlain(in, file, c.FormValue("passphrase")); err != nil {
+	if err := copies.WritePlain(in, file, c.FormValue("passphrase")); err != nil {
 		return s.refuse(c, err)
 	}
 	return s.putInPlace(c, file)
@@ -250,10 +252,10 @@ func (s *room) takeMine(c *echo.Context) error {
 	return s.zipped(c, all, nil)
 }
 
-func (s *room) zipped(c *echo.Context, all store.Everything, lots []drawer.Lot) error {
+func (s *room) zipped(c *echo.Context, all copies.Everything, lots []drawer.Lot) error {
 	ctx := c.Request().Context()
 	var out bytes.Buffer
-	err := pack(&out, all, lots, time.Now().Format(time.RFC3339), func(b store.KeptBox) []byte {
+	err := pack(&out, all, lots, time.Now().Format(time.RFC3339), func(b copies.KeptBox) []byte {
 		in, err := design.ReadKept(b.Design)
 		if err != nil || ctx.Err() != nil {
 			return nil

@@ -9,6 +9,8 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/store/jobbook"
+
 	"brevium/core/measure"
 	"brevium/store"
 	"brevium/web"
@@ -41,7 +43,7 @@ func TestEverythingGoesToAnotherWorkshop(t *testing.T) {
 		t.Fatal(err)
 	}
 	begun := jobs[0]
-	if begun.State != store.Begun {
+	if begun.State != jobbook.Begun {
 		begun = jobs[1]
 	}
 	if code, body, _ := other.Post("/jobs/" + page.Itoa(begun.ID) + "/finish"); code != http.StatusNoContent {

@@ -7,11 +7,13 @@ import (
 	"path"
 	"strings"
 
+	"brevium/store/boxshelf"
+	"brevium/store/copies"
+
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/strict"
 	"brevium/photo"
-	"brevium/store"
 )
 
 // What a zip may bring in, in all: bytes when it is unpacked, rows of the list, and the dots of
@@ -60,8 +62,8 @@ func (o *opening) read(name string, most int64) ([]byte, error) {
 
 // unpack reads what pack wrote. Every file may be as large as a design may be, and the list ten
 // times that.
-func unpack(from io.ReaderAt, size int64) (store.Everything, error) {
-	var out store.Everything
+func unpack(from io.ReaderAt, size int64) (copies.Everything, error) {
+	var out copies.Everything
 	z, err := zip.NewReader(from, size)
 	if err != nil {
 		return out, refused("This is no zip file of a Brevium")
@@ -98,7 +100,7 @@ func unpack(from io.ReaderAt, size int64) (store.Everything, error) {
 		if in, err := design.ReadKept(text); err == nil {
 			name = in.Name
 		}
-		out.Boxes = append(out.Boxes, store.KeptBox{ID: b.ID, Name: name, Design: text, Ticks: b.Ticks, Times: b.Times})
+		out.Boxes = append(out.Boxes, copies.KeptBox{ID: b.ID, Name: name, Design: text, Ticks: b.Ticks, Times: b.Times})
 	}
 	out.Photos, err = o.pictures(z.File)
 	return out, err
@@ -125,8 +127,8 @@ func (o *opening) pictures(files []*zip.File) (out []photo.Picture, err error) {
 		if path.Dir(name) != photoDir {
 			continue
 		}
-		if len(out) == store.MostPhotos {
-			return nil, refused("This zip has more than %d photographs", store.MostPhotos)
+		if len(out) == boxshelf.MostPhotos {
+			return nil, refused("This zip has more than %d photographs", boxshelf.MostPhotos)
 		}
 		text, err := o.read(name, photo.MostBytes)
 		if err != nil {

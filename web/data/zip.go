@@ -7,9 +7,12 @@ import (
 	"fmt"
 	"io"
 
+	"brevium/store/boxshelf"
+	"brevium/store/copies"
+	"brevium/store/stockroom"
+
 	"brevium/core/cupboard"
 	"brevium/core/drawer"
-	"brevium/store"
 	"brevium/web/page"
 )
 
@@ -19,18 +22,18 @@ const listName = "brevium.json"
 // list is that file: everything but the designs, which lie in files of their
 // own under boxes/.
 type list struct {
-	Brevium int               `json:"brevium"`
-	Made    string            `json:"made"`
-	Boxes   []listedBox       `json:"boxes"`
-	Things  []json.RawMessage `json:"things"`
-	Paper   []store.KeptPaper `json:"paper"`
-	Jobs    []store.KeptJob   `json:"jobs"`
+	Brevium int                `json:"brevium"`
+	Made    string             `json:"made"`
+	Boxes   []listedBox        `json:"boxes"`
+	Things  []json.RawMessage  `json:"things"`
+	Paper   []copies.KeptPaper `json:"paper"`
+	Jobs    []copies.KeptJob   `json:"jobs"`
 	// Supplies are those in the cupboard; lengths are in mm.
 	Supplies []cupboard.Good `json:"supplies,omitempty"`
 	// Notes are the logbook.
-	Notes    []store.KeptNote           `json:"notes,omitempty"`
+	Notes    []boxshelf.KeptNote        `json:"notes,omitempty"`
 	Settings map[string]json.RawMessage `json:"settings,omitempty"`
-	Styles   []store.OwnStyle           `json:"styles,omitempty"`
+	Styles   []stockroom.OwnStyle       `json:"styles,omitempty"`
 }
 
 type listedBox struct {
@@ -38,7 +41,7 @@ type listedBox struct {
 	Name  string            `json:"name"`
 	File  string            `json:"file"`
 	Ticks map[string]string `json:"ticks,omitempty"`
-	Times []store.KeptTime  `json:"times,omitempty"`
+	Times []copies.KeptTime `json:"times,omitempty"`
 }
 
 const readMe = `All boxes, things, paper and jobs of a Brevium.
@@ -61,7 +64,7 @@ func photoFile(id string) string { return photoDir + "/" + id + ".jpg" }
 
 // pack writes everything as a zip of open files. picture draws a box as SVG,
 // nil for one that cannot be drawn.
-func pack(to io.Writer, all store.Everything, lots []drawer.Lot, made string, picture func(store.KeptBox) []byte) error {
+func pack(to io.Writer, all copies.Everything, lots []drawer.Lot, made string, picture func(copies.KeptBox) []byte) error {
 	z := zip.NewWriter(to)
 	put := func(name string, text []byte) error {
 		w, err := z.Create(name)

@@ -10,11 +10,13 @@ import (
 	"strings"
 	"time"
 
+	"brevium/store/desk"
+	"brevium/store/roster"
+
 	"github.com/alexedwards/scs/v2"
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/people"
-	"brevium/store"
 	"brevium/web/page"
 )
 
@@ -85,12 +87,12 @@ func (d *Door) Routes(e *echo.Echo) {
 	e.POST("/people/codes", d.endCodes)
 	e.POST("/people/:id", d.change)
 	e.POST("/people/:id/recover", d.recover)
-	e.POST("/boxes/:id/share", d.share(store.BoxSort, "/"))
+	e.POST("/boxes/:id/share", d.share(desk.BoxSort, "/"))
 	e.GET("/boxes/:id/link", d.linkOf)
 	e.POST("/boxes/:id/link", d.setLink)
 	e.GET("/look/:code", d.linked(d.look))
 	e.POST("/look/:code/copy", d.linked(d.copyLook))
-	e.POST("/jobs/:id/share", d.share(store.JobSort, "/jobs"))
+	e.POST("/jobs/:id/share", d.share(desk.JobSort, "/jobs"))
 }
 
 // sessionRead tells in a request's context that its session was read.
@@ -187,7 +189,7 @@ func (d *Door) who(c *echo.Context) (people.Person, error) {
 		return people.Person{}, nil
 	}
 	p, err := d.Store.Of(ctx).Person(ctx, id)
-	if errors.Is(err, store.ErrNotFound) || err == nil && (p.Struck || p.Epoch != d.sessions.GetInt64(ctx, sessionEpoch)) {
+	if errors.Is(err, desk.ErrNotFound) || err == nil && (p.Struck || p.Epoch != d.sessions.GetInt64(ctx, sessionEpoch)) {
 		return people.Person{}, d.sessions.Destroy(ctx)
 	}
 	return p, err
@@ -195,7 +197,7 @@ func (d *Door) who(c *echo.Context) (people.Person, error) {
 
 // note keeps what happened at the door, though who asked is gone, and logs it.
 func (d *Door) note(c *echo.Context, what, person, detail string) {
-	e := store.Event{What: what, Person: person, Address: c.RealIP(), Request: c.Response().Header().Get(echo.HeaderXRequestID), Detail: detail}
+	e := roster.Event{What: what, Person: person, Address: c.RealIP(), Request: c.Response().Header().Get(echo.HeaderXRequestID), Detail: detail}
 	d.Log.Info("door", "what", e.What, "person", e.Person, "address", e.Address, "request", e.Request, "detail", e.Detail)
 	if err := d.Store.Of(context.WithoutCancel(c.Request().Context())).AddEvent(context.WithoutCancel(c.Request().Context()), e); err != nil {
 		d.Log.Error("an event could not be kept", "error", err)

@@ -10,7 +10,8 @@ import (
 	"testing"
 	"time"
 
-	"brevium/store"
+	"brevium/store/roster"
+
 	"brevium/web"
 	"brevium/web/webtest"
 )
@@ -24,7 +25,7 @@ func TestAWorkshopIsSetUpAndJoined(t *testing.T) {
 	if status, _, h := v.Get("/jobs?x=1"); status != http.StatusSeeOther || h.Get("Location") != "/sign-in?to=/jobs?x=1" {
 		t.Errorf("a stranger gets %d, %s", status, h.Get("Location"))
 	}
-	code, err := w.Store.Of(t.Context()).NewCode(t.Context(), store.Code{For: store.ForSetUp, Until: w.Now.Add(time.Hour)})
+	code, err := w.Store.Of(t.Context()).NewCode(t.Context(), roster.Code{For: roster.ForSetUp, Until: w.Now.Add(time.Hour)})
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -12,8 +12,9 @@ import (
 	"testing"
 	"time"
 
+	"brevium/store/roster"
+
 	"brevium/core/people"
-	"brevium/store"
 	"brevium/web"
 	"brevium/web/webtest"
 )
@@ -77,7 +78,7 @@ func TestOneAddressBarsNobody(t *testing.T) {
 	const club = "10.0.0.1"
 	ash, _, _ := w.Person("Ash", people.Steward), w.Person("Rowan", people.Maker), w.Person("Wren", people.Maker)
 	ash.Post("/sign-out")
-	code, err := w.Store.Of(t.Context()).NewCode(t.Context(), store.Code{For: store.ForJoining, Role: people.Maker, Until: w.Now.Add(time.Hour)})
+	code, err := w.Store.Of(t.Context()).NewCode(t.Context(), roster.Code{For: roster.ForJoining, Role: people.Maker, Until: w.Now.Add(time.Hour)})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -171,7 +172,7 @@ func TestWhoJoins(t *testing.T) {
 	t.Parallel()
 	w := webtest.NewAtelier(t)
 	w.Person("Ash", people.Steward)
-	code, err := w.Store.Of(t.Context()).NewCode(t.Context(), store.Code{For: store.ForJoining, Role: people.Maker, Until: w.Now.Add(time.Hour)})
+	code, err := w.Store.Of(t.Context()).NewCode(t.Context(), roster.Code{For: roster.ForJoining, Role: people.Maker, Until: w.Now.Add(time.Hour)})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -327,7 +328,7 @@ func TestAStewardWithoutAPasskeyIsTold(t *testing.T) {
 		t.Error("a steward by password alone is told nothing")
 	}
 	p := people.Of(w.As("Wren"))
-	if err := w.Store.Of(t.Context()).AddPasskey(t.Context(), store.Passkey{ID: []byte("key"), Person: p.ID, Key: []byte(`{}`)}); err != nil {
+	if err := w.Store.Of(t.Context()).AddPasskey(t.Context(), roster.Passkey{ID: []byte("key"), Person: p.ID, Key: []byte(`{}`)}); err != nil {
 		t.Fatal(err)
 	}
 	if status, page, _ := wren.Get("/people"); status != http.StatusForbidden || strings.Contains(page, "Let somebody in") {

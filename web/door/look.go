@@ -6,19 +6,21 @@ import (
 	"net/http"
 	"strconv"
 
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
 	"brevium/core/people"
 	"brevium/draw"
-	"brevium/store"
 	"brevium/web/page"
 )
 
 // lookPage is a box as anybody sees it who has its link; of its maker, the link.
 type lookPage struct {
 	page.Chrome
-	Box     store.Box
+	Box     boxshelf.Box
 	Style   string
 	Inside  string
 	Picture template.HTML
@@ -30,11 +32,11 @@ type lookPage struct {
 }
 
 // linked does something with the box that a link leads to.
-func (d *Door) linked(do func(*echo.Context, store.Box) error) echo.HandlerFunc {
+func (d *Door) linked(do func(*echo.Context, boxshelf.Box) error) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		b, err := d.Store.Of(c.Request().Context()).Linked(c.Request().Context(), c.Param("code"))
 		switch {
-		case errors.Is(err, store.ErrNotFound):
+		case errors.Is(err, desk.ErrNotFound):
 			return d.nowhere(c)
 		case err != nil:
 			return err
@@ -46,7 +48,7 @@ func (d *Door) linked(do func(*echo.Context, store.Box) error) echo.HandlerFunc 
 }
 
 // look shows a box to whoever has its link.
-func (d *Door) look(c *echo.Context, b store.Box) error {
+func (d *Door) look(c *echo.Context, b boxshelf.Box) error {
 	ctx := c.Request().Context()
 	r, err := d.Made(ctx, b.Inputs)
 	if err != nil {
@@ -63,7 +65,7 @@ func (d *Door) look(c *echo.Context, b store.Box) error {
 }
 
 // copyLook copies a box that one looks at into one's own.
-func (d *Door) copyLook(c *echo.Context, b store.Box) error {
+func (d *Door) copyLook(c *echo.Context, b boxshelf.Box) error {
 	in := b.Inputs
 	in.Name = design.CleanName(in.Name)
 	id, err := d.Store.Of(c.Request().Context()).Add(c.Request().Context(), in)
@@ -77,7 +79,7 @@ func (d *Door) copyLook(c *echo.Context, b store.Box) error {
 func (d *Door) linkOf(c *echo.Context) error {
 	id, err := strconv.ParseInt(c.Param("id"), 10, 64)
 	if err != nil {
-		return store.ErrNotFound
+		return desk.ErrNotFound
 	}
 	ctx := c.Request().Context()
 	code, is, err := d.Store.Of(ctx).Link(ctx, id)
@@ -99,7 +101,7 @@ func (d *Door) linkOf(c *echo.Context) error {
 func (d *Door) setLink(c *echo.Context) error {
 	id, err := strconv.ParseInt(c.Param("id"), 10, 64)
 	if err != nil {
-		return store.ErrNotFound
+		return desk.ErrNotFound
 	}
 	on := c.FormValue("do") == "make"
 	if err := d.Store.Of(c.Request().Context()).SetLink(c.Request().Context(), id, on); err != nil {

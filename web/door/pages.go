@@ -9,11 +9,13 @@ import (
 	"strconv"
 	"time"
 
+	"brevium/store/desk"
+	"brevium/store/roster"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/fault"
 	"brevium/core/people"
-	"brevium/store"
 	"brevium/web/behind"
 	"brevium/web/page"
 )
@@ -58,7 +60,7 @@ func (d *Door) signIn(c *echo.Context) error {
 	ctx := c.Request().Context()
 	v := signInPage{Name: c.FormValue("name"), To: c.FormValue("to")}
 	p, err := d.Store.Of(ctx).PersonCalled(ctx, clean(v.Name))
-	if err != nil && !errors.Is(err, store.ErrNotFound) {
+	if err != nil && !errors.Is(err, desk.ErrNotFound) {
 		return err
 	}
 	if no, err := d.tried(c, p, v.Name, c.FormValue("password"), d.deviceOf(c, p.ID)); err != nil {
@@ -196,12 +198,12 @@ func (d *Door) askSetUp(c *echo.Context) error {
 }
 
 func (d *Door) setUp(c *echo.Context) error {
-	return d.use(c, signInPage{Kind: "set-up", At: "/set-up", Code: c.FormValue("code")}, store.ForSetUp)
+	return d.use(c, signInPage{Kind: "set-up", At: "/set-up", Code: c.FormValue("code")}, roster.ForSetUp)
 }
 
 func (d *Door) askJoin(c *echo.Context) error {
 	v, err := d.joining(c)
-	if errors.Is(err, store.ErrNotFound) {
+	if errors.Is(err, desk.ErrNotFound) {
 		return d.nowhere(c)
 	}
 	if err != nil {
@@ -220,14 +222,14 @@ func (d *Door) joining(c *echo.Context) (signInPage, error) {
 	ctx := c.Request().Context()
 	v := signInPage{Kind: "join", At: "/join/" + c.Param("code"), Code: c.Param("code")}
 	code, err := d.Store.Of(ctx).Code(ctx, v.Code)
-	if errors.Is(err, store.ErrNotFound) || err == nil && code.For == store.ForSetUp {
-		return v, store.ErrNotFound
+	if errors.Is(err, desk.ErrNotFound) || err == nil && code.For == roster.ForSetUp {
+		return v, desk.ErrNotFound
 	}
 	if err != nil {
 		return v, err
 	}
 	v.Role = code.Role
-	if code.For == store.ForRecover {
+	if code.For == roster.ForRecover {
 		p, err := d.Store.Of(ctx).Person(ctx, code.Person)
 		if err != nil {
 			return v, err
@@ -239,17 +241,17 @@ func (d *Door) joining(c *echo.Context) (signInPage, error) {
 
 func (d *Door) join(c *echo.Context) error {
 	v, err := d.joining(c)
-	if errors.Is(err, store.ErrNotFound) {
+	if errors.Is(err, desk.ErrNotFound) {
 		return d.nowhere(c)
 	}
 	if err != nil {
 		return err
 	}
-	return d.use(c, v, store.ForJoining, store.ForRecover)
+	return d.use(c, v, roster.ForJoining, roster.ForRecover)
 }
 
 // use lets somebody in by a code, with the name and the password that they choose.
-func (d *Door) use(c *echo.Context, v signInPage, kinds ...store.CodeFor) error {
+func (d *Door) use(c *echo.Context, v signInPage, kinds ...roster.CodeFor) error {
 	ctx := c.Request().Context()
 	again := func(f *fault.Fault) error {
 		v.Fault, v.Of = f.Text, f.Field
@@ -257,7 +259,7 @@ func (d *Door) use(c *echo.Context, v signInPage, kinds ...store.CodeFor) error 
 	}
 	// A code has 160 bits: it is not guessed, however many are tried.
 	code, err := d.Store.Of(ctx).Code(ctx, v.Code)
-	if errors.Is(err, store.ErrNotFound) || err == nil && !slices.Contains(kinds, code.For) {
+	if errors.Is(err, desk.ErrNotFound) || err == nil && !slices.Contains(kinds, code.For) {
 		d.note(c, "wrong code", "", v.Kind)
 		return again(fault.New(fault.Invalid, "code", "This code is not right, or its time is over."))
 	}

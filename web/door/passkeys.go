@@ -8,12 +8,14 @@ import (
 	"net"
 	"net/http"
 
+	"brevium/store/desk"
+	"brevium/store/roster"
+
 	"github.com/go-webauthn/webauthn/protocol"
 	"github.com/go-webauthn/webauthn/webauthn"
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/people"
-	"brevium/store"
 	"brevium/web/page"
 )
 
@@ -131,7 +133,7 @@ func (d *Door) keepPasskey(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := d.Store.Of(ctx).AddPasskey(ctx, store.Passkey{ID: key.ID, Person: me.ID, Key: text}); err != nil {
+	if err := d.Store.Of(ctx).AddPasskey(ctx, roster.Passkey{ID: key.ID, Person: me.ID, Key: text}); err != nil {
 		return err
 	}
 	d.note(c, "added a passkey", me.Name, "")
@@ -147,7 +149,7 @@ func (d *Door) dropPasskey(c *echo.Context) error {
 	}
 	id, err := base64.RawURLEncoding.DecodeString(c.FormValue("id"))
 	if err != nil {
-		return store.ErrNotFound
+		return desk.ErrNotFound
 	}
 	if err := d.Store.Of(ctx).DropPasskey(ctx, me.ID, id); err != nil {
 		return err

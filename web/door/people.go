@@ -7,11 +7,13 @@ import (
 	"strconv"
 	"time"
 
+	"brevium/store/desk"
+	"brevium/store/roster"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/fault"
 	"brevium/core/people"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -165,7 +167,7 @@ type personView struct {
 }
 
 type eventView struct {
-	store.Event
+	roster.Event
 	When string
 }
 
@@ -206,7 +208,7 @@ func (d *Door) showPeople(c *echo.Context, status int, v peoplePage) error {
 	}
 	for _, k := range codes {
 		what := "to join as a " + string(k.Role)
-		if k.For == store.ForRecover {
+		if k.For == roster.ForRecover {
 			what = "for a new password"
 		}
 		v.Codes = append(v.Codes, what+", until "+k.Until.Format(when))
@@ -232,7 +234,7 @@ func (d *Door) invite(c *echo.Context) error {
 	if !role.Known() || err != nil || days < 1 || days > mostDays {
 		return d.showPeople(c, http.StatusUnprocessableEntity, peoplePage{Fault: "Say as what they join, and for how many days the link holds: 1 to " + strconv.Itoa(mostDays) + "."})
 	}
-	code, err := d.Store.Of(ctx).NewCode(ctx, store.Code{For: store.ForJoining, Role: role, By: people.Of(ctx).ID, Until: d.Store.Now().AddDate(0, 0, days)})
+	code, err := d.Store.Of(ctx).NewCode(ctx, roster.Code{For: roster.ForJoining, Role: role, By: people.Of(ctx).ID, Until: d.Store.Now().AddDate(0, 0, days)})
 	if err != nil {
 		return err
 	}
@@ -252,7 +254,7 @@ func (d *Door) endCodes(c *echo.Context) error {
 func (d *Door) other(c *echo.Context) (people.Person, error) {
 	id, err := strconv.ParseInt(c.Param("id"), 10, 64)
 	if err != nil {
-		return people.Person{}, store.ErrNotFound
+		return people.Person{}, desk.ErrNotFound
 	}
 	return d.Store.Of(c.Request().Context()).Person(c.Request().Context(), id)
 }
@@ -314,11 +316,11 @@ func (d *Door) change(c *echo.Context) error {
 }
 
 // share lets everybody work on a box or a job of one's own, or no more.
-func (d *Door) share(sort store.Sort, to string) echo.HandlerFunc {
+func (d *Door) share(sort desk.Sort, to string) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		id, err := strconv.ParseInt(c.Param("id"), 10, 64)
 		if err != nil {
-			return store.ErrNotFound
+			return desk.ErrNotFound
 		}
 		ctx := c.Request().Context()
 		shared := c.FormValue("shared") != ""
@@ -344,7 +346,7 @@ func (d *Door) recover(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	code, err := d.Store.Of(ctx).NewCode(ctx, store.Code{For: store.ForRecover, Person: p.ID, By: people.Of(ctx).ID, Until: d.Store.Now().Add(recoverFor)})
+	code, err := d.Store.Of(ctx).NewCode(ctx, roster.Code{For: roster.ForRecover, Person: p.ID, By: people.Of(ctx).ID, Until: d.Store.Now().Add(recoverFor)})
 	if err != nil {
 		return err
 	}

@@ -5,6 +5,8 @@ import (
 	"sync"
 	"time"
 
+	"brevium/store/boxshelf"
+
 	"brevium/core/batch"
 	"brevium/core/fault"
 	"brevium/store"
@@ -27,7 +29,7 @@ type knownBlanks struct {
 const patience = 60 * time.Millisecond
 
 // of gives the blanks of boxes, and whether all of them are known by now.
-func (k *blanks) of(ctx context.Context, kept *store.Store, boxes []store.Named) (out []batch.Blanks, all bool) {
+func (k *blanks) of(ctx context.Context, kept *store.Store, boxes []boxshelf.Named) (out []batch.Blanks, all bool) {
 	k.mu.Lock()
 	defer k.mu.Unlock()
 	until, fresh := time.Now().Add(patience), make(map[int64]knownBlanks, len(boxes))

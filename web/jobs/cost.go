@@ -4,11 +4,12 @@ import (
 	"context"
 	"net/http"
 
+	"brevium/store/boxshelf"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
 	"brevium/core/fault"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -61,7 +62,7 @@ func (s *room) setCost(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	var boxes []store.Box
+	var boxes []boxshelf.Box
 	for _, it := range w.Items {
 		if b, there := w.boxes[it.Box]; there {
 			boxes = append(boxes, b)

@@ -8,7 +8,8 @@ import (
 	"testing"
 	"time"
 
-	"brevium/store"
+	"brevium/store/jobbook"
+
 	"brevium/web/webtest"
 )
 
@@ -83,7 +84,7 @@ func TestTheWorkIsTakenAlong(t *testing.T) {
 	x.Post("/boxes/2/cost", "hour", "12", "margin", "25", "fee", "0")
 	x.Post("/boxes/2/bench", "at", "0", "go", "on", "took", "9")
 	x.Post("/jobs", "name", "Fair", "copies.2", "6")
-	fair := func(x *webtest.Table) store.Job {
+	fair := func(x *webtest.Table) jobbook.Job {
 		jobs, err := x.Store.Of(t.Context()).Jobs(t.Context())
 		for _, j := range jobs {
 			if j.Name == "Fair" {
@@ -91,7 +92,7 @@ func TestTheWorkIsTakenAlong(t *testing.T) {
 			}
 		}
 		t.Fatalf("no job of that name among %d, %v", len(jobs), err)
-		return store.Job{}
+		return jobbook.Job{}
 	}
 	at := fmt.Sprintf("/jobs/%d/evenings", fair(x).ID)
 	x.Post(at, "evenings", "Friday 18 to 20", "hands", "Ada")

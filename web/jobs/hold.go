@@ -7,12 +7,14 @@ import (
 	"net/http"
 	"slices"
 
+	"brevium/store/desk"
+	"brevium/store/jobbook"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
 	"brevium/core/fault"
 	"brevium/core/layout"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -57,7 +59,7 @@ func (s *room) piece(c *echo.Context) error {
 		Turned:  p.Turned,
 		MayTurn: st.Job.Pieces[p.Piece].Turn,
 		Kept:    st.Keeps(at.Sheet, p),
-		Planned: w.State == store.Planned,
+		Planned: w.State == jobbook.Planned,
 	})
 }
 
@@ -74,7 +76,7 @@ func (s *room) hold(c *echo.Context) error {
 	}
 	f := form.New(posted, page.UnitsOf(c))
 	at, placed, err := w.placeAt(posted.Get("at"))
-	if err == nil && w.State != store.Planned {
+	if err == nil && w.State != jobbook.Planned {
 		err = errElsewhere
 	}
 	if err != nil {
@@ -104,7 +106,7 @@ func (s *room) hold(c *echo.Context) error {
 			f.Fail(&x)
 		} else if err != nil {
 			return err
-		} else if err := s.Store.Of(c.Request().Context()).SaveJob(c.Request().Context(), next.Job, page.Window(c)); errors.Is(err, store.ErrStale) {
+		} else if err := s.Store.Of(c.Request().Context()).SaveJob(c.Request().Context(), next.Job, page.Window(c)); errors.Is(err, desk.ErrStale) {
 			return errElsewhere
 		} else if err != nil {
 			return err

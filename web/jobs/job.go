@@ -10,6 +10,10 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+	"brevium/store/jobbook"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
@@ -18,15 +22,14 @@ import (
 	"brevium/core/drawer"
 	"brevium/core/fault"
 	"brevium/core/merge"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 )
 
 // work is a job with what it cuts.
 type work struct {
-	store.Job
-	boxes  map[int64]store.Box
+	jobbook.Job
+	boxes  map[int64]boxshelf.Box
 	gone   map[int64]string // names of its boxes that lie in the bin
 	lots   []drawer.Lot     // that it was laid out with, while it is planned
 	stocks []batch.Stock
@@ -47,18 +50,18 @@ func (w *work) nameOf(box int64) string {
 func (s *room) job(c *echo.Context) (*work, error) {
 	n, err := page.ID(c)
 	if err != nil {
-		return nil, store.ErrNoJob
+		return nil, desk.ErrNoJob
 	}
 	ctx := c.Request().Context()
 	j, err := s.Store.Of(ctx).Job(ctx, n)
 	if err != nil {
 		return nil, err
 	}
-	w := &work{Job: j, boxes: map[int64]store.Box{}}
+	w := &work{Job: j, boxes: map[int64]boxshelf.Box{}}
 	if err := s.gather(ctx, w); err != nil {
 		return nil, err
 	}
-	if j.State != store.Planned {
+	if j.State != jobbook.Planned {
 		if w.stocks, err = batch.ReadStocks(j.Stocks); err != nil {
 			return w, err
 		}
@@ -73,9 +76,9 @@ func (s *room) gather(ctx context.Context, w *work) error {
 	w.gone = map[int64]string{}
 	for _, it := range w.Items {
 		b, err := s.Store.Of(ctx).Box(ctx, it.Box)
-		if errors.Is(err, store.ErrNotFound) {
+		if errors.Is(err, desk.ErrNotFound) {
 			w.gone[it.Box], err = s.Store.Of(ctx).BinnedBox(ctx, it.Box)
-			if errors.Is(err, store.ErrNotFound) {
+			if errors.Is(err, desk.ErrNotFound) {
 				continue
 			}
 		} else if err == nil {
@@ -147,7 +150,7 @@ func (s *room) showJob(c *echo.Context) error {
 func (s *room) changeJob(c *echo.Context) error {
 	for try := 1; ; try++ {
 		err := s.changeOnce(c)
-		if !errors.Is(err, store.ErrStale) || try == page.Tries {
+		if !errors.Is(err, desk.ErrStale) || try == page.Tries {
 			return err
 		}
 	}
@@ -173,7 +176,7 @@ func (s *room) changeOnce(c *echo.Context) error {
 		f.Fail(fault.New(fault.Empty, "items", "a job makes at least one box; delete it if there is none"))
 	}
 	if f.OK() || f.Clashes() {
-		next := &work{Job: j, boxes: map[int64]store.Box{}}
+		next := &work{Job: j, boxes: map[int64]boxshelf.Box{}}
 		if err := s.gather(ctx, next); err != nil {
 			return err
 		}
@@ -198,14 +201,14 @@ func (s *room) changeOnce(c *echo.Context) error {
 
 // asked is what the job asks for by the form: read onto the job as the form's
 // page showed it, with what was changed elsewhere since.
-func (s *room) asked(c *echo.Context, f *form.Form, now store.Job, boxes []store.Named) (store.Job, error) {
+func (s *room) asked(c *echo.Context, f *form.Form, now jobbook.Job, boxes []boxshelf.Named) (jobbook.Job, error) {
 	base, own, text := now, true, now.Asked()
 	version, _ := strconv.ParseInt(f.Posted.Get("version"), 10, 64)
 	stale := version != 0 && version != now.Version
 	if stale {
 		var err error
 		text, own, err = s.Store.Of(c.Request().Context()).JobState(c.Request().Context(), now.ID, version, page.Window(c))
-		if errors.Is(err, store.ErrForgotten) {
+		if errors.Is(err, desk.ErrForgotten) {
 			err = fault.New(fault.NotTaken, "", "This page shows the job as it was long ago. Load it again, then change it.")
 		}
 		if err == nil {
@@ -229,7 +232,7 @@ func (s *room) asked(c *echo.Context, f *form.Form, now store.Job, boxes []store
 		return now, err
 	}
 	name := func(path string) string {
-		for _, j := range []store.Job{mine, out} {
+		for _, j := range []jobbook.Job{mine, out} {
 			for i, it := range j.Items {
 				if path == fault.Path("items", i) || path == fault.Path("items", i, "copies") {
 					return copiesName(it.Box)
@@ -243,11 +246,11 @@ func (s *room) asked(c *echo.Context, f *form.Form, now store.Job, boxes []store
 }
 
 // readJob reads the form onto a job.
-func (s *room) readJob(f *form.Form, j store.Job, boxes []store.Named) store.Job {
+func (s *room) readJob(f *form.Form, j jobbook.Job, boxes []boxshelf.Named) jobbook.Job {
 	j.Items = readItems(f, j.Items, boxes)
 	extra, err := strconv.ParseInt(f.Posted.Get("add"), 10, 64)
-	if err == nil && extra > 0 && !slices.ContainsFunc(j.Items, func(x store.JobItem) bool { return x.Box == extra }) {
-		j.Items = append(j.Items, store.JobItem{Box: extra, Copies: 1})
+	if err == nil && extra > 0 && !slices.ContainsFunc(j.Items, func(x jobbook.JobItem) bool { return x.Box == extra }) {
+		j.Items = append(j.Items, jobbook.JobItem{Box: extra, Copies: 1})
 	}
 	f.Posted.Del("add")
 	f.Text("name", &j.Name)

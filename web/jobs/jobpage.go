@@ -7,6 +7,9 @@ import (
 	"slices"
 	"strings"
 
+	"brevium/store/boxshelf"
+	"brevium/store/jobbook"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
@@ -18,7 +21,6 @@ import (
 	"brevium/core/recipe"
 	"brevium/core/style"
 	"brevium/draw"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -26,7 +28,7 @@ import (
 // jobPage is a job on its sheets.
 type jobPage struct {
 	page.Chrome
-	Job                      store.Job
+	Job                      jobbook.Job
 	Whose                    page.Whose // where several work
 	Looks                    string     // who else looks for a better layout now
 	State                    string
@@ -81,7 +83,7 @@ type settingView struct{ Fence, Count, Where string }
 
 func (s *room) renderJob(c *echo.Context, status int, w *work, f *form.Form) error {
 	p := &jobPage{Chrome: s.Chrome(c, w.Name), Job: w.Job, State: stateWords[w.State], Form: f,
-		Planned: w.State == store.Planned, Begun: w.State == store.Begun, Finished: w.State == store.Finished}
+		Planned: w.State == jobbook.Planned, Begun: w.State == jobbook.Begun, Finished: w.State == jobbook.Finished}
 	p.Tick = p.Units.Tick().Length().MM()
 	ctx := c.Request().Context()
 	boxes, err := s.Store.Of(ctx).Names(ctx)
@@ -124,7 +126,7 @@ func (s *room) renderJob(c *echo.Context, status int, w *work, f *form.Form) err
 }
 
 // fields readies what the ticket asks for.
-func (p *jobPage) fields(w *work, boxes []store.Named) {
+func (p *jobPage) fields(w *work, boxes []boxshelf.Named) {
 	f := p.Form
 	p.Name = f.Control("name", "Name of the job", "", w.Name)
 	for _, it := range w.Items {
@@ -135,7 +137,7 @@ func (p *jobPage) fields(w *work, boxes []store.Named) {
 		}
 	}
 	for _, b := range boxes {
-		if !slices.ContainsFunc(w.Items, func(it store.JobItem) bool { return it.Box == b.ID }) {
+		if !slices.ContainsFunc(w.Items, func(it jobbook.JobItem) bool { return it.Box == b.ID }) {
 			p.More = append(p.More, form.Choice{Value: page.Itoa(b.ID), Label: b.Name})
 		}
 	}
@@ -419,7 +421,7 @@ func (p *jobPage) wheres(ctx context.Context, s *room, w *work) {
 }
 
 // fits says which other boxes come out of the useful offcuts.
-func (p *jobPage) fits(ctx context.Context, s *room, w *work, boxes []store.Named) {
+func (p *jobPage) fits(ctx context.Context, s *room, w *work, boxes []boxshelf.Named) {
 	known, all := s.blanks.of(ctx, s.Store, boxes)
 	for _, u := range batch.OffcutUses(ctx, w.stocks, known) {
 		line := fmt.Sprintf("The offcut of %s", page.Usable(u.Offcut.Width, u.Offcut.Height, p.Units))

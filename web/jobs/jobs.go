@@ -11,11 +11,13 @@ import (
 	"sync"
 	"unicode/utf8"
 
+	"brevium/store/boxshelf"
+	"brevium/store/jobbook"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
 	"brevium/core/fault"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -70,7 +72,7 @@ type jobsPage struct {
 const mostRecent = 30
 
 type jobEntry struct {
-	store.Job
+	jobbook.Job
 	Makes string
 	Says  string
 }
@@ -82,7 +84,7 @@ type jobBox struct {
 	Copies form.Field
 }
 
-var stateWords = map[store.State]string{store.Planned: "planned", store.Begun: "under way, its sheets reserved", store.Finished: "finished"}
+var stateWords = map[jobbook.State]string{jobbook.Planned: "planned", jobbook.Begun: "under way, its sheets reserved", jobbook.Finished: "finished"}
 
 func (s *room) jobs(c *echo.Context) error {
 	return s.showJobs(c, http.StatusOK, form.New(c.QueryParams(), page.UnitsOf(c)))
@@ -117,7 +119,7 @@ func (s *room) showJobs(c *echo.Context, status int, f *form.Form) error {
 	return c.Render(status, "jobs.html", view)
 }
 
-func namesOf(boxes []store.Named) map[int64]string {
+func namesOf(boxes []boxshelf.Named) map[int64]string {
 	names := map[int64]string{}
 	for _, b := range boxes {
 		names[b.ID] = b.Name
@@ -126,7 +128,7 @@ func namesOf(boxes []store.Named) map[int64]string {
 }
 
 // jobForm reads the form of a job, and the boxes that it may make.
-func (s *room) jobForm(c *echo.Context) (*form.Form, []store.Named, error) {
+func (s *room) jobForm(c *echo.Context) (*form.Form, []boxshelf.Named, error) {
 	posted, err := c.FormValues()
 	if err != nil {
 		return nil, nil, page.BadForm(err)
@@ -136,7 +138,7 @@ func (s *room) jobForm(c *echo.Context) (*form.Form, []store.Named, error) {
 }
 
 // makes writes what a job makes: "12 × Dice set, 4 × Honey jars".
-func makes(items []store.JobItem, names map[int64]string) string {
+func makes(items []jobbook.JobItem, names map[int64]string) string {
 	var parts []string
 	for _, it := range items {
 		name, ok := names[it.Box]
@@ -150,7 +152,7 @@ func makes(items []store.JobItem, names map[int64]string) string {
 
 // readItems reads how many of each box are asked for; those that the form
 // does not name stay as they are.
-func readItems(f *form.Form, now []store.JobItem, boxes []store.Named) []store.JobItem {
+func readItems(f *form.Form, now []jobbook.JobItem, boxes []boxshelf.Named) []jobbook.JobItem {
 	items := slices.Clone(now)
 	var ids []int64
 	for _, b := range boxes {
@@ -168,7 +170,7 @@ func readItems(f *form.Form, now []store.JobItem, boxes []store.Named) []store.J
 		if f.Whole(name, &n); f.Faults[name] != "" {
 			continue
 		}
-		at := slices.IndexFunc(items, func(it store.JobItem) bool { return it.Box == id })
+		at := slices.IndexFunc(items, func(it jobbook.JobItem) bool { return it.Box == id })
 		switch {
 		case n < 0 || n > design.MostCopies:
 			f.Fail(fault.New(fault.CountRange, name, "make 1 to %d of a box, not %d", design.MostCopies, n))
@@ -177,7 +179,7 @@ func readItems(f *form.Form, now []store.JobItem, boxes []store.Named) []store.J
 		case n > 0 && at >= 0:
 			items[at].Copies = n
 		case n > 0:
-			items = append(items, store.JobItem{Box: id, Copies: n})
+			items = append(items, jobbook.JobItem{Box: id, Copies: n})
 		}
 	}
 	return items
@@ -188,7 +190,7 @@ func (s *room) makeJob(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	j := store.Job{Items: readItems(f, nil, boxes)}
+	j := jobbook.Job{Items: readItems(f, nil, boxes)}
 	f.Text("name", &j.Name)
 	if len(j.Items) == 0 && f.OK() {
 		f.Fail(fault.New(fault.Empty, "items", "say how many of at least one box"))

@@ -12,8 +12,9 @@ import (
 	"testing"
 	"time"
 
+	"brevium/store/jobbook"
+
 	"brevium/core/measure"
-	"brevium/store"
 	"brevium/web/page"
 	"brevium/web/webtest"
 )
@@ -175,7 +176,7 @@ func TestAJobFromPlanToDrawer(t *testing.T) {
 		t.Fatalf("%d: %s", code, body)
 	}
 	begun := x.Counts()
-	if begun == before || x.Job(1).State != store.Begun {
+	if begun == before || x.Job(1).State != jobbook.Begun {
 		t.Errorf("nothing is reserved: %s", begun)
 	}
 	if code, _, _ := x.Post("/drawer/1", "count.1", "0"); code != http.StatusUnprocessableEntity {
@@ -191,7 +192,7 @@ func TestAJobFromPlanToDrawer(t *testing.T) {
 	}
 	x.Post("/boxes/1/undo", "change", page.Itoa(x.Box(1).Last.ID))
 	x.Post("/jobs/1/begin")
-	if code, _, _ := x.Post("/jobs/1/finish"); code != http.StatusNoContent || x.Job(1).State != store.Finished {
+	if code, _, _ := x.Post("/jobs/1/finish"); code != http.StatusNoContent || x.Job(1).State != jobbook.Finished {
 		t.Fatalf("%d, %s", code, x.Job(1).State)
 	}
 	if got := x.Counts(); strings.Contains(got, "0o") == false || got == begun {

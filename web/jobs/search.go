@@ -9,12 +9,13 @@ import (
 	"strings"
 	"time"
 
+	"brevium/store/jobbook"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
 	"brevium/core/layout"
 	"brevium/core/people"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -41,7 +42,7 @@ func (s *room) search(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if w.State != store.Planned {
+	if w.State != jobbook.Planned {
 		return page.Back(c, "/jobs/%d", w.ID)
 	}
 	f := form.New(nil, page.UnitsOf(c))

@@ -9,6 +9,8 @@ import (
 	"strconv"
 	"time"
 
+	"brevium/store/desk"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/store"
@@ -20,10 +22,10 @@ type room struct{ *page.Room }
 // Routes adds the room's addresses.
 func Routes(e *echo.Echo, shared *page.Room) {
 	s := &room{shared}
-	e.GET("/live/boxes/:id", s.watch(store.BoxSort))
+	e.GET("/live/boxes/:id", s.watch(desk.BoxSort))
 	e.GET("/live/classes/:id", s.watch(store.ClassSort))
 	e.GET("/live/job-classes/:id", s.watch(store.JobClassSort))
-	e.GET("/live/jobs/:id", s.watch(store.JobSort))
+	e.GET("/live/jobs/:id", s.watch(desk.JobSort))
 }
 
 // How long changes are gathered before they are told, and how often a word is sent while
@@ -35,11 +37,11 @@ const (
 
 // watch sends the state of a box or a job, as an event, whenever it is another; it ends
 // with the page, or when the thing is there no more for who asks, or they are let in no more.
-func (s *room) watch(sort store.Sort) echo.HandlerFunc {
+func (s *room) watch(sort desk.Sort) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		id, err := strconv.ParseInt(c.Param("id"), 10, 64)
 		if err != nil {
-			return store.ErrNotFound
+			return desk.ErrNotFound
 		}
 		ctx := c.Request().Context()
 		if _, err := s.Store.Of(ctx).Stamp(ctx, sort, id); err != nil {
@@ -59,11 +61,11 @@ func (s *room) watch(sort store.Sort) echo.HandlerFunc {
 			if err == nil {
 				stamp, err = s.Store.Of(ctx).Stamp(ctx, sort, id)
 			}
-			if sort == store.JobSort {
+			if sort == desk.JobSort {
 				stamp += "-" + s.Looking.By(id)
 			}
 			if err != nil {
-				if !errors.Is(err, store.ErrNotFound) && ctx.Err() == nil {
+				if !errors.Is(err, desk.ErrNotFound) && ctx.Err() == nil {
 					s.Log.Error("a change cannot be told", "error", err)
 				}
 				return nil

@@ -5,12 +5,13 @@ import (
 	"html/template"
 	"net/http"
 
+	"brevium/store/boxshelf"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/fit"
 	"brevium/core/logbook"
 	"brevium/photo"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -38,7 +39,7 @@ func (s *room) ask(c *echo.Context) error {
 	return s.showAsk(c, http.StatusOK, b, form.New(c.QueryParams(), page.UnitsOf(c)))
 }
 
-func (s *room) showAsk(c *echo.Context, status int, b store.Box, f *form.Form) error {
+func (s *room) showAsk(c *echo.Context, status int, b boxshelf.Box, f *form.Form) error {
 	ctx := c.Request().Context()
 	r, err := s.Made(ctx, b.Inputs)
 	if err != nil {

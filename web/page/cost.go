@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"strings"
 
+	"brevium/store/boxshelf"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
@@ -13,7 +15,6 @@ import (
 	"brevium/core/logbook"
 	"brevium/core/money"
 	"brevium/core/recipe"
-	"brevium/store"
 	"brevium/web/form"
 )
 
@@ -119,7 +120,7 @@ func priceField(f *form.Form, id int64, name, shown string) form.Field {
 
 // TakeCost keeps the rates of a form and the prices of boxes by hand; tag hangs each
 // new price on its box. What cannot be taken is a fault of the form.
-func (s *Room) TakeCost(c *echo.Context, boxes []store.Box, tag bool) (*form.Form, error) {
+func (s *Room) TakeCost(c *echo.Context, boxes []boxshelf.Box, tag bool) (*form.Form, error) {
 	posted, err := c.FormValues()
 	if err != nil {
 		return nil, BadForm(err)
@@ -149,7 +150,7 @@ func (s *Room) TakeCost(c *echo.Context, boxes []store.Box, tag bool) (*form.For
 		if b.Inputs.Price = price; tag && price > 0 {
 			b.Inputs.HangPrice()
 		}
-		if err := s.Store.Of(ctx).Save(ctx, b.ID, b.Inputs, store.Edit{From: b.Version, What: "price", Page: Window(c)}); err != nil {
+		if err := s.Store.Of(ctx).Save(ctx, b.ID, b.Inputs, boxshelf.Edit{From: b.Version, What: "price", Page: Window(c)}); err != nil {
 			return nil, err
 		}
 	}

@@ -19,6 +19,9 @@ import (
 	"strings"
 	"sync"
 
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
@@ -347,8 +350,8 @@ func (s *Room) Fail(c *echo.Context, err error) {
 	status, text := http.StatusInternalServerError, "Something went wrong here, and nothing was changed. Go back and try again."
 	var f *fault.Fault
 	switch code := echo.StatusCode(err); {
-	case errors.Is(err, store.ErrNotFound):
-		what, list := cmp.Or(store.Missing(err), "box"), "the list"
+	case errors.Is(err, desk.ErrNotFound):
+		what, list := cmp.Or(desk.Missing(err), "box"), "the list"
 		if what == "job" {
 			list = "the list of jobs"
 		}
@@ -387,16 +390,16 @@ func (s *Room) Fail(c *echo.Context, err error) {
 func ID(c *echo.Context) (int64, error) {
 	n, err := strconv.ParseInt(c.Param("id"), 10, 64)
 	if err != nil {
-		return 0, store.ErrNotFound
+		return 0, desk.ErrNotFound
 	}
 	return n, nil
 }
 
 // Box loads the box of the address.
-func (s *Room) Box(c *echo.Context) (store.Box, error) {
+func (s *Room) Box(c *echo.Context) (boxshelf.Box, error) {
 	n, err := ID(c)
 	if err != nil {
-		return store.Box{}, err
+		return boxshelf.Box{}, err
 	}
 	b, err := s.Store.Of(c.Request().Context()).Box(c.Request().Context(), n)
 	if err == nil && b.Broken != nil {

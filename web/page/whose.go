@@ -4,8 +4,9 @@ import (
 	"context"
 	"errors"
 
+	"brevium/store/desk"
+
 	"brevium/core/people"
-	"brevium/store"
 )
 
 // Whose is whose a box or a job is, in a workshop; Sort is "" where one maker works alone.
@@ -30,7 +31,7 @@ func (s *Room) Whose(ctx context.Context, sort string, id, maker int64, shared b
 	p, err := s.Store.Of(ctx).Person(ctx, maker)
 	if err == nil {
 		w.By = p.Name
-	} else if errors.Is(err, store.ErrNotFound) {
+	} else if errors.Is(err, desk.ErrNotFound) {
 		err = nil
 	}
 	return w, err

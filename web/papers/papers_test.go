@@ -7,10 +7,11 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/store/boxshelf"
+
 	"brevium/core/drawer"
 	"brevium/core/measure"
 	"brevium/core/paper"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/webtest"
 )
@@ -112,7 +113,7 @@ func TestPicturesLeftBehindGo(t *testing.T) {
 	t.Parallel()
 	x := webtest.NewTable(t)
 	var first string
-	for n := range store.MostSent + 1 {
+	for n := range boxshelf.MostSent + 1 {
 		_, _, header := x.Send("/papers", webtest.PaperPicture(t, n))
 		if first == "" {
 			first = header.Get("Location")

@@ -11,6 +11,8 @@ import (
 	"strconv"
 	"strings"
 
+	"brevium/store/stockroom"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
@@ -18,7 +20,6 @@ import (
 	"brevium/core/style"
 	"brevium/core/stylefile"
 	"brevium/draw"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -85,12 +86,12 @@ func (s *room) show(c *echo.Context) error {
 }
 
 // newest is the newest version of a style.
-func (s *room) newest(ctx context.Context, id string) (store.OwnStyle, error) {
+func (s *room) newest(ctx context.Context, id string) (stockroom.OwnStyle, error) {
 	all, err := s.Store.Of(ctx).Styles(ctx)
 	if err != nil {
-		return store.OwnStyle{}, err
+		return stockroom.OwnStyle{}, err
 	}
-	found := store.OwnStyle{}
+	found := stockroom.OwnStyle{}
 	for _, x := range all {
 		if x.ID == id && x.Version > found.Version {
 			found = x

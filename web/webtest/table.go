@@ -16,6 +16,9 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/store/boxshelf"
+	"brevium/store/jobbook"
+
 	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/drawer"
@@ -179,7 +182,7 @@ func (x *Table) Lot(count int, w, h measure.Length, offcut bool) {
 }
 
 // Job is a job as it is kept.
-func (x *Table) Job(n int64) store.Job {
+func (x *Table) Job(n int64) jobbook.Job {
 	x.T.Helper()
 	j, err := x.Store.Of(x.T.Context()).Job(x.T.Context(), n)
 	if err != nil {
@@ -273,7 +276,7 @@ func (x *Table) JarBox() int64 {
 }
 
 // Box is a box as it is kept.
-func (x *Table) Box(id int64) store.Box {
+func (x *Table) Box(id int64) boxshelf.Box {
 	x.T.Helper()
 	b, err := x.Store.Of(x.T.Context()).Box(x.T.Context(), id)
 	if err != nil {

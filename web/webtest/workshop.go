@@ -15,12 +15,14 @@ import (
 	"testing"
 	"time"
 
+	"brevium/store/desk"
+	"brevium/store/roster"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/people"
-	"brevium/store"
 	"brevium/store/storetest"
 	"brevium/web"
 )
@@ -82,9 +84,9 @@ func (w *Atelier) Visitor(from string) *Visitor {
 // Person lets one in, and signs them in.
 func (w *Atelier) Person(name string, role people.Role) *Visitor {
 	w.T.Helper()
-	c := store.Code{For: store.ForJoining, Role: role, Until: w.Now.Add(time.Hour)}
+	c := roster.Code{For: roster.ForJoining, Role: role, Until: w.Now.Add(time.Hour)}
 	if role == people.Steward {
-		c.For = store.ForSetUp
+		c.For = roster.ForSetUp
 	}
 	code, err := w.Store.Of(w.T.Context()).NewCode(w.T.Context(), c)
 	if err != nil {
@@ -176,7 +178,7 @@ func SharedBox(t testing.TB, w *Atelier) (id int64, ash, rowan *Visitor) {
 	ash, rowan = w.Person("Ash", people.Maker), w.Person("Rowan", people.Maker)
 	ctx := w.As("Ash")
 	id, err := w.Store.Of(ctx).Add(ctx, design.New("Jars", measure.In, "tray-lid"))
-	if err := errors.Join(err, w.Store.Of(ctx).Share(ctx, store.BoxSort, id, true)); err != nil {
+	if err := errors.Join(err, w.Store.Of(ctx).Share(ctx, desk.BoxSort, id, true)); err != nil {
 		t.Fatal(err)
 	}
 	return id, ash, rowan

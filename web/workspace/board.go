@@ -3,12 +3,13 @@ package workspace
 import (
 	"net/http"
 
+	"brevium/store/boxshelf"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/measure"
-	"brevium/store"
 	"brevium/web/page"
 )
 
@@ -46,7 +47,7 @@ func (s *room) board(c *echo.Context) error {
 
 // takeBoard makes the box on it.
 func (s *room) takeBoard(c *echo.Context) error {
-	b, err := s.alter(c, func(_ store.Box, in *design.Inputs) error {
+	b, err := s.alter(c, func(_ boxshelf.Box, in *design.Inputs) error {
 		all, err := design.OnBoard(c.Request().Context(), *in, otherBoard(in))
 		if err == nil {
 			*in = all.Inputs

@@ -6,12 +6,13 @@ import (
 	"slices"
 	"strconv"
 
+	"brevium/store/boxshelf"
+
 	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/style"
 	"brevium/draw"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -97,7 +98,7 @@ type contentsView struct {
 	Riser        form.Field
 	Risen        bool
 	Banded       bool // the dividers end in others; none slots into another
-	Kept         []store.KeptThing
+	Kept         []boxshelf.KeptThing
 	Second       []form.Field // of a set of two sizes, when one kind goes in
 	Units        []measure.Unit
 }

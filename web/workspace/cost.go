@@ -3,10 +3,11 @@ package workspace
 import (
 	"net/http"
 
+	"brevium/store/boxshelf"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -58,7 +59,7 @@ func (s *room) setCost(c *echo.Context) error {
 		return err
 	}
 	tag := c.FormValue("tag") != ""
-	f, err := s.TakeCost(c, []store.Box{b}, tag)
+	f, err := s.TakeCost(c, []boxshelf.Box{b}, tag)
 	if err != nil {
 		return err
 	}

@@ -10,6 +10,9 @@ import (
 	"strings"
 	"time"
 
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
@@ -17,12 +20,11 @@ import (
 	"brevium/draw"
 	"brevium/draw/export"
 	"brevium/draw/pdf"
-	"brevium/store"
 	"brevium/web/page"
 )
 
 // result works the box of the address out.
-func (s *room) result(c *echo.Context) (store.Box, *design.Result, error) {
+func (s *room) result(c *echo.Context) (boxshelf.Box, *design.Result, error) {
 	b, err := s.Box(c)
 	if err != nil {
 		return b, nil, err
@@ -106,9 +108,9 @@ func (s *room) benchURL(c *echo.Context, id int64) string {
 	here := fmt.Sprintf("%s://%s", c.Scheme(), c.Request().Host)
 	job, _ := strconv.ParseInt(c.QueryParam("job"), 10, 64)
 	for _, of := range []struct {
-		sort store.Sort
+		sort desk.Sort
 		id   int64
-	}{{store.JobSort, job}, {store.BoxSort, id}} {
+	}{{desk.JobSort, job}, {desk.BoxSort, id}} {
 		if class, err := s.Store.Of(c.Request().Context()).ClassOf(c.Request().Context(), of.sort, of.id); err == nil {
 			return here + "/class/" + class.Code
 		}
@@ -117,7 +119,7 @@ func (s *room) benchURL(c *echo.Context, id int64) string {
 }
 
 // printOf is what a page asks to be printed.
-func (s *room) printOf(c *echo.Context, b store.Box) (pdf.Print, error) {
+func (s *room) printOf(c *echo.Context, b boxshelf.Box) (pdf.Print, error) {
 	q := c.QueryParams()
 	paper, err := paperOf(c)
 	return pdf.Print{

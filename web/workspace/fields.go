@@ -8,6 +8,8 @@ import (
 	"strings"
 	"sync"
 
+	"brevium/store/boxshelf"
+
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/fault"
@@ -17,7 +19,6 @@ import (
 	"brevium/core/paper"
 	"brevium/core/recipe"
 	"brevium/core/style"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -26,7 +27,7 @@ import (
 // cannot be worked out; the page then shows why and its fields.
 type workPage struct {
 	page.Chrome
-	Box    store.Box
+	Box    boxshelf.Box
 	At     int
 	Form   *form.Form
 	Result *design.Result

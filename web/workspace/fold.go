@@ -4,10 +4,11 @@ import (
 	"html/template"
 	"net/http"
 
+	"brevium/store/boxshelf"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/draw"
-	"brevium/store"
 	"brevium/web/page"
 )
 
@@ -15,7 +16,7 @@ import (
 // drawing a stage everywhere.
 type foldPage struct {
 	page.Chrome
-	Box    store.Box
+	Box    boxshelf.Box
 	Flat   string // what it is called when it lies flat
 	Opens  bool
 	Packed bool // something goes in, which the open box shows

@@ -18,12 +18,13 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/store/jobbook"
+
 	"brevium/core/cupboard"
 	"brevium/core/drawer"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/sample"
-	"brevium/store"
 	"brevium/web/webtest"
 )
 
@@ -272,7 +273,7 @@ func TestHostileTextComesBack(t *testing.T) {
 		x.JarBox()
 		x.Post("/boxes/1/rename", "name", text)
 		want := x.Box(1).Name
-		if _, err := x.Store.Of(t.Context()).AddJob(t.Context(), store.Job{Name: text, Items: []store.JobItem{{Box: 1, Copies: 1}}}); err != nil {
+		if _, err := x.Store.Of(t.Context()).AddJob(t.Context(), jobbook.Job{Name: text, Items: []jobbook.JobItem{{Box: 1, Copies: 1}}}); err != nil {
 			t.Fatal(err)
 		}
 		_, z, _ := x.Get("/data/everything.zip")

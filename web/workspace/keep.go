@@ -5,19 +5,21 @@ import (
 	"maps"
 	"strconv"
 
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/paper"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 )
 
 // alter changes the box of the address as it is now. change may be asked
 // again, when somebody else was quicker.
-func (s *room) alter(c *echo.Context, change func(b store.Box, in *design.Inputs) error) (store.Box, error) {
+func (s *room) alter(c *echo.Context, change func(b boxshelf.Box, in *design.Inputs) error) (boxshelf.Box, error) {
 	for try := 1; ; try++ {
 		b, err := s.Box(c)
 		if err != nil {
@@ -28,7 +30,7 @@ func (s *room) alter(c *echo.Context, change func(b store.Box, in *design.Inputs
 			return b, err
 		}
 		kept, err := s.save(c, b, in)
-		if !errors.Is(err, store.ErrStale) || try == page.Tries {
+		if !errors.Is(err, desk.ErrStale) || try == page.Tries {
 			return kept, err
 		}
 	}
@@ -36,11 +38,11 @@ func (s *room) alter(c *echo.Context, change func(b store.Box, in *design.Inputs
 
 // save keeps changed inputs and gives the box as it is now. It is ErrStale
 // when the box was changed since it was read.
-func (s *room) save(c *echo.Context, b store.Box, in design.Inputs) (store.Box, error) {
+func (s *room) save(c *echo.Context, b boxshelf.Box, in design.Inputs) (boxshelf.Box, error) {
 	ctx := c.Request().Context()
 	in.NumberThings()
 	if what := design.Difference(b.Inputs, in); what != "" {
-		if err := s.Store.Of(ctx).Save(ctx, b.ID, in, store.Edit{From: b.Version, What: what, Page: page.Window(c)}); err != nil {
+		if err := s.Store.Of(ctx).Save(ctx, b.ID, in, boxshelf.Edit{From: b.Version, What: what, Page: page.Window(c)}); err != nil {
 			return b, err
 		}
 	}
@@ -57,7 +59,7 @@ type taken struct {
 // take reads a page's form onto the box as its page showed it, puts what was
 // changed elsewhere since with it, and works the design out. Only the fields
 // that cannot be taken are left out; they are in the form's faults.
-func (s *room) take(c *echo.Context, f *form.Form, b store.Box, i int) (taken, error) {
+func (s *room) take(c *echo.Context, f *form.Form, b boxshelf.Box, i int) (taken, error) {
 	f.Posted.Del(f.Posted.Get("take"))
 	left := refusing{posted: f.Posted, back: f.Back, refused: split(c.Request().Header.Get("X-Refused")), last: c.Request().Header.Get("X-Field")}
 	all := form.Form{}
@@ -86,14 +88,14 @@ func (s *room) take(c *echo.Context, f *form.Form, b store.Box, i int) (taken, e
 }
 
 // attempt works out what a form makes of a box.
-func (s *room) attempt(c *echo.Context, f *form.Form, b store.Box, i int) (taken, error) {
+func (s *room) attempt(c *echo.Context, f *form.Form, b boxshelf.Box, i int) (taken, error) {
 	base, own := b.Inputs, true
 	version, _ := strconv.ParseInt(f.Posted.Get("version"), 10, 64)
 	stale := version != 0 && version != b.Version
 	if stale {
 		var err error
 		if base, own, err = s.Store.Of(c.Request().Context()).State(c.Request().Context(), b.ID, version, page.Window(c)); err != nil {
-			if errors.Is(err, store.ErrForgotten) {
+			if errors.Is(err, desk.ErrForgotten) {
 				err = fault.New(fault.NotTaken, "", "This page shows the box as it was long ago. Load it again, then change it.")
 			}
 			return taken{}, err

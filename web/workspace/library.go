@@ -6,6 +6,8 @@ import (
 	"strconv"
 	"time"
 
+	"brevium/store/boxshelf"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/caliper"
@@ -13,7 +15,6 @@ import (
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/measure"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -82,9 +83,9 @@ func (s *room) importThings(c *echo.Context) error {
 var errNotTaken = errors.New("the change cannot be taken")
 
 // withThings adds things to the box's contents, if a box can be made so.
-func (s *room) withThings(c *echo.Context, b store.Box, things []contents.Thing) error {
+func (s *room) withThings(c *echo.Context, b boxshelf.Box, things []contents.Thing) error {
 	f := form.New(nil, b.Inputs.Units)
-	b, err := s.alter(c, func(b store.Box, in *design.Inputs) error {
+	b, err := s.alter(c, func(b boxshelf.Box, in *design.Inputs) error {
 		now, err := s.Before(c.Request().Context(), b.Inputs)
 		if err != nil {
 			return err

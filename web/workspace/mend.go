@@ -3,26 +3,27 @@ package workspace
 import (
 	"net/http"
 
+	"brevium/store/boxshelf"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/style"
-	"brevium/store"
 	"brevium/web/page"
 )
 
 // mendPage shows a box that cannot be read as it is kept.
 type mendPage struct {
 	page.Chrome
-	Box    store.Box
+	Box    boxshelf.Box
 	Text   string
 	Reason string
 	Field  string
 	Styles []string
 }
 
-func (s *room) mending(c *echo.Context, status int, b store.Box, text string, why error) error {
+func (s *room) mending(c *echo.Context, status int, b boxshelf.Box, text string, why error) error {
 	f := fault.Of(why)
 	p := mendPage{Chrome: s.Chrome(c, b.Name), Box: b, Text: text, Reason: f.Text, Field: f.Field}
 	for _, x := range style.Listed() {
@@ -51,7 +52,7 @@ func (s *room) mend(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := s.Store.Of(ctx).Save(ctx, b.ID, in, store.Edit{From: b.Version, What: "mended", Page: page.Window(c)}); err != nil {
+	if err := s.Store.Of(ctx).Save(ctx, b.ID, in, boxshelf.Edit{From: b.Version, What: "mended", Page: page.Window(c)}); err != nil {
 		return err
 	}
 	return page.Back(c, "%s", page.StopURL(b.ID, "contents"))

@@ -8,6 +8,8 @@ import (
 	"slices"
 	"strings"
 
+	"brevium/store/boxshelf"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
@@ -20,7 +22,6 @@ import (
 	"brevium/core/recipe"
 	"brevium/core/style"
 	"brevium/draw"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -29,7 +30,7 @@ import (
 // box and changes nothing.
 type questionPage struct {
 	page.Chrome
-	Box  store.Box
+	Box  boxshelf.Box
 	Form *form.Form
 
 	Compared   []comparedView
@@ -318,7 +319,7 @@ func (s *room) takeBiggest(c *echo.Context) error {
 	f.Length("length", &e.Length)
 	f.Length("width", &e.Width)
 	f.Length("height", &e.Height)
-	b, err := s.alter(c, func(b store.Box, in *design.Inputs) error {
+	b, err := s.alter(c, func(b boxshelf.Box, in *design.Inputs) error {
 		asked := form.ReadSheet(form.New(posted, in.Units), lots, b.Inputs.Sheets[0], in.Card)
 		if id := posted.Get("style"); id != "" && id != in.Style {
 			if err := in.SetStyle(id); err != nil {

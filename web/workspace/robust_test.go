@@ -12,11 +12,12 @@ import (
 	"sync"
 	"testing"
 
+	"brevium/store/jobbook"
+
 	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/style"
-	"brevium/store"
 	"brevium/store/storetest"
 	"brevium/web"
 	"brevium/web/webtest"
@@ -83,7 +84,7 @@ func TestABoxThatCannotBeRead(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	if _, err := kept.Of(t.Context()).AddJob(t.Context(), store.Job{Name: "both", Items: []store.JobItem{{Box: 1, Copies: 1}, {Box: 2, Copies: 1}}}); err != nil {
+	if _, err := kept.Of(t.Context()).AddJob(t.Context(), jobbook.Job{Name: "both", Items: []jobbook.JobItem{{Box: 1, Copies: 1}, {Box: 2, Copies: 1}}}); err != nil {
 		t.Fatal(err)
 	}
 	db, err := sql.Open("sqlite", file)

@@ -3,11 +3,12 @@ package workspace
 import (
 	"net/http"
 
+	"brevium/store/boxshelf"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
 	"brevium/core/fault"
-	"brevium/store"
 	"brevium/web/page"
 )
 
@@ -32,7 +33,7 @@ func (s *room) savings(c *echo.Context) error {
 
 // takeSaving makes the size give.
 func (s *room) takeSaving(c *echo.Context) error {
-	b, err := s.alter(c, func(_ store.Box, in *design.Inputs) error {
+	b, err := s.alter(c, func(_ boxshelf.Box, in *design.Inputs) error {
 		for _, x := range design.Savings(c.Request().Context(), *in) {
 			if x.Key == c.FormValue("key") {
 				*in = x.Inputs

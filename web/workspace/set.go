@@ -3,12 +3,13 @@ package workspace
 import (
 	"net/http"
 
+	"brevium/store/jobbook"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/fault"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -61,7 +62,7 @@ func (s *room) set(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	job, err := s.Store.Of(ctx).AddJob(ctx, store.Job{Name: design.CleanName(b.Name + ", a set of two sizes"), Items: []store.JobItem{{Box: b.ID, Copies: b.Inputs.Copies}, {Box: second, Copies: in.Copies}}})
+	job, err := s.Store.Of(ctx).AddJob(ctx, jobbook.Job{Name: design.CleanName(b.Name + ", a set of two sizes"), Items: []jobbook.JobItem{{Box: b.ID, Copies: b.Inputs.Copies}, {Box: second, Copies: in.Copies}}})
 	if err != nil {
 		return err
 	}

@@ -5,12 +5,13 @@ import (
 	"net/http"
 	"slices"
 
+	"brevium/store/boxshelf"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
 	"brevium/core/recipe"
 	"brevium/core/style"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 )
@@ -19,7 +20,7 @@ import (
 // drawing, its pieces, their card and papers, and what is ticked of its making.
 type smallPage struct {
 	page.Chrome
-	Box     store.Box
+	Box     boxshelf.Box
 	Small   style.Small
 	Pieces  []smallPiece
 	Picture template.HTML

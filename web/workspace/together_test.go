@@ -7,9 +7,10 @@ import (
 	"sync"
 	"testing"
 
+	"brevium/store/jobbook"
+
 	"brevium/core/contents"
 	"brevium/core/measure"
-	"brevium/store"
 	"brevium/web/form"
 	"brevium/web/page"
 	"brevium/web/webtest"
@@ -230,7 +231,7 @@ func TestTwoWindowsOnAJob(t *testing.T) {
 		!strings.Contains(body, "lies elsewhere by now") {
 		t.Errorf("a piece that is not there: %d", code)
 	}
-	if x.Job(1).State != store.Planned {
+	if x.Job(1).State != jobbook.Planned {
 		t.Error("the job went on")
 	}
 }

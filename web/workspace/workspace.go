@@ -12,6 +12,9 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/cupboard"
@@ -88,7 +91,7 @@ func (s *room) open(c *echo.Context) error {
 }
 
 // boxAtStop loads the box of the address and finds its stop.
-func (s *room) boxAtStop(c *echo.Context) (store.Box, int, error) {
+func (s *room) boxAtStop(c *echo.Context) (boxshelf.Box, int, error) {
 	b, err := s.Box(c)
 	if err != nil {
 		return b, 0, err
@@ -130,7 +133,7 @@ func (s *room) change(c *echo.Context) error {
 			return s.workspace(c, http.StatusUnprocessableEntity, b, i, f, nil)
 		}
 		kept, err := s.save(c, b, t.in)
-		if errors.Is(err, store.ErrStale) && try < page.Tries {
+		if errors.Is(err, desk.ErrStale) && try < page.Tries {
 			continue // somebody was quicker: onto what they kept
 		}
 		if err != nil {
@@ -148,7 +151,7 @@ func (s *room) change(c *echo.Context) error {
 
 // workspace renders the page, or for htmx the part of it that changes. r is
 // the box worked out, when that was done already.
-func (s *room) workspace(c *echo.Context, status int, b store.Box, i int, f *form.Form, r *design.Result) error {
+func (s *room) workspace(c *echo.Context, status int, b boxshelf.Box, i int, f *form.Form, r *design.Result) error {
 	ticks, err := s.Store.Of(c.Request().Context()).Ticks(c.Request().Context(), b.ID)
 	if err != nil {
 		return err
@@ -239,7 +242,7 @@ func (s *room) step(c *echo.Context, take func(d *store.Desk, ctx context.Contex
 	change, _ := strconv.ParseInt(c.FormValue("change"), 10, 64)
 	ctx := c.Request().Context()
 	err = take(s.Store.Of(ctx), ctx, n, change, page.Window(c))
-	if errors.Is(err, store.ErrStale) {
+	if errors.Is(err, desk.ErrStale) {
 		return s.afterwards(c, n, fault.New(fault.NotTaken, "undo", "The box was changed since that button was drawn. It names the last change now; press it again if that is the one."))
 	}
 	if err != nil {
@@ -253,7 +256,7 @@ func (s *room) units(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	b, err := s.alter(c, func(_ store.Box, in *design.Inputs) error {
+	b, err := s.alter(c, func(_ boxshelf.Box, in *design.Inputs) error {
 		in.SetUnits(u)
 		f := form.New(nil, u)
 		if s.Try(c, f, in); !f.OK() {
@@ -308,7 +311,7 @@ func (s *room) rename(c *echo.Context) error {
 	if wrong != nil {
 		return s.afterwards(c, n, wrong)
 	}
-	_, err = s.alter(c, func(_ store.Box, in *design.Inputs) error {
+	_, err = s.alter(c, func(_ boxshelf.Box, in *design.Inputs) error {
 		if was := c.FormValue(form.WasField("name")); was != "" && in.Name != was && in.Name != name && name != was {
 			return fault.New(fault.NotTaken, "name", "In another window it was called %q meanwhile. Call it %q again if it shall be that.", in.Name, name)
 		} else if was == name {

@@ -1,10 +1,11 @@
-package store
+package boxshelf
 
 import (
 	"context"
 	"encoding/json"
 	"strings"
 
+	"brevium/store/desk"
 	"brevium/store/scope"
 )
 
@@ -45,7 +46,7 @@ type Word struct {
 }
 
 // List lists boxes, and tells how many there are in all.
-func (d *Desk) List(ctx context.Context, l Listing) (boxes []Box, all int, err error) {
+func (d *Shelf) List(ctx context.Context, l Listing) (boxes []Box, all int, err error) {
 	where, args := `WHERE b.deleted_at IS NULL AND {whose b.}`, []any{}
 	for _, w := range l.Words {
 		styles, err := json.Marshal(append([]string{}, w.Styles...))
@@ -66,7 +67,7 @@ func (d *Desk) List(ctx context.Context, l Listing) (boxes []Box, all int, err e
 	if !known {
 		order = orderings[ByDate]
 	}
-	boxes, err = rowsOf(ctx, d.at, boxRow.box, scope.Seen.SQL(selectBoxes+where+` ORDER BY `+order+` LIMIT ? OFFSET ?`), append(args, l.Count, l.From)...)
+	boxes, err = desk.RowsOf(ctx, d.at, BoxRow.Box, scope.Seen.SQL(SelectBoxes+where+` ORDER BY `+order+` LIMIT ? OFFSET ?`), append(args, l.Count, l.From)...)
 	return boxes, all, err
 }
 
@@ -77,7 +78,7 @@ type Named struct {
 }
 
 // Names lists the boxes by name, the last changed first.
-func (d *Desk) Names(ctx context.Context) (out []Named, err error) {
+func (d *Shelf) Names(ctx context.Context) (out []Named, err error) {
 	err = d.at.All(ctx, &out, scope.Seen.SQL(`SELECT id, version, name FROM boxes WHERE deleted_at IS NULL AND {whose} ORDER BY changed_at DESC, id DESC`))
 	return out, err
 }

@@ -1,10 +1,11 @@
-package store
+package stockroom
 
 import (
 	"context"
 	"encoding/json"
 
 	"brevium/core/fault"
+	"brevium/store/desk"
 	"brevium/store/scope"
 )
 
@@ -20,7 +21,7 @@ type OwnStyle struct {
 const MostStyles = 300
 
 // Styles lists a maker's own styles, every version, by id and version.
-func (d *Desk) Styles(ctx context.Context) (out []OwnStyle, err error) {
+func (d *Stockroom) Styles(ctx context.Context) (out []OwnStyle, err error) {
 	err = d.at.All(ctx, &out, scope.Workshop.SQL(`SELECT id, version, CAST(file AS BLOB) AS file, struck FROM styles ORDER BY id, version`))
 	return out, err
 }
@@ -28,7 +29,7 @@ func (d *Desk) Styles(ctx context.Context) (out []OwnStyle, err error) {
 // AddStyle keeps a style file as the next version of its id, if began is the newest one there
 // is, 0 for none; write puts the version into it. It gives the version, or with a fault the one
 // that was kept meanwhile.
-func (d *Desk) AddStyle(ctx context.Context, id string, began int, write func(version int) ([]byte, error)) (version int, err error) {
+func (d *Stockroom) AddStyle(ctx context.Context, id string, began int, write func(version int) ([]byte, error)) (version int, err error) {
 	err = d.at.In(ctx, func(tx *scope.Tx) error {
 		var here struct{ All, Next int }
 		if err := tx.Get(ctx, &here, scope.Workshop.SQL(`SELECT (SELECT count(*) FROM styles) AS "all", (SELECT coalesce(max(version), 0) + 1 FROM styles WHERE id = ?) AS next`), id); err != nil {
@@ -46,24 +47,13 @@ func (d *Desk) AddStyle(ctx context.Context, id string, began int, write func(ve
 		if err != nil {
 			return err
 		}
-		_, err = tx.Do(ctx, scope.Workshop.SQL(`INSERT INTO styles (id, version, file, at) VALUES (?, ?, ?, ?)`), id, version, string(file), d.s.now().UnixMilli())
+		_, err = tx.Do(ctx, scope.Workshop.SQL(`INSERT INTO styles (id, version, file, at) VALUES (?, ?, ?, ?)`), id, version, string(file), d.at.Now().UnixMilli())
 		return err
 	})
 	return version, err
 }
 
 // StrikeStyle offers a style no more, or again; boxes that are of it stay.
-func (d *Desk) StrikeStyle(ctx context.Context, id string, struck bool) error {
-	return one(absent("style of one's own"))(d.at.Do(ctx, scope.Workshop.SQL(`UPDATE styles SET struck = ?1 WHERE id = ?2 AND version = (SELECT max(version) FROM styles WHERE id = ?2)`), struck, id))
-}
-
-// styles puts in those versions that are not here.
-func (b *bringing) styles(all []OwnStyle) error {
-	for _, x := range all {
-		if _, err := b.tx.Do(b.ctx, scope.Workshop.SQL(`INSERT OR IGNORE INTO styles (id, version, file, struck, at) VALUES (?, ?, ?, ?, ?)`),
-			x.ID, x.Version, string(x.File), x.Struck, b.d.s.now().UnixMilli()); err != nil {
-			return err
-		}
-	}
-	return nil
+func (d *Stockroom) StrikeStyle(ctx context.Context, id string, struck bool) error {
+	return desk.One(desk.Absent("style of one's own"))(d.at.Do(ctx, scope.Workshop.SQL(`UPDATE styles SET struck = ?1 WHERE id = ?2 AND version = (SELECT max(version) FROM styles WHERE id = ?2)`), struck, id))
 }

@@ -1,4 +1,4 @@
-package store
+package copies
 
 import (
 	"bufio"
@@ -12,9 +12,9 @@ import (
 	"brevium/core/fault"
 )
 
-// lockedMark begins a file that is locked, in the form of age-encryption.org, version 1; other
+// LockedMark begins a file that is locked, in the form of age-encryption.org, version 1; other
 // programs that know the form open it too.
-const lockedMark = "age-encryption.org/v1\n"
+const LockedMark = "age-encryption.org/v1\n"
 
 // lockWork is how long a passphrase takes to try, as a power of two: 64 MiB and some tenths of a
 // second.
@@ -50,7 +50,7 @@ func LockFile(to io.Writer, file, passphrase string) error {
 // at the passphrase, or at the file where that is not whole.
 func WritePlain(from io.Reader, file, passphrase string) error {
 	begins := bufio.NewReader(from)
-	first, err := begins.Peek(len(lockedMark))
+	first, err := begins.Peek(len(LockedMark))
 	if err != nil && !errors.Is(err, io.EOF) {
 		return fault.New(fault.Unreadable, "file", "This file cannot be read. Nothing was changed.")
 	}
@@ -72,7 +72,7 @@ func WritePlain(from io.Reader, file, passphrase string) error {
 }
 
 // Locked reports whether a file that begins so is locked.
-func Locked(begins []byte) bool { return bytes.HasPrefix(begins, []byte(lockedMark)) }
+func Locked(begins []byte) bool { return bytes.HasPrefix(begins, []byte(LockedMark)) }
 
 // UnlockCopy reads what was locked. The fault is at the passphrase where that is not right; one at
 // the file is given while it is read, where that was cut short or changed.

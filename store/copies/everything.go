@@ -1,4 +1,6 @@
-package store
+// Package copies is all there is of a person or a workshop: gathered to be taken along, and
+// brought in again.
+package copies
 
 import (
 	"context"
@@ -11,23 +13,28 @@ import (
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/photo"
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+	"brevium/store/jobbook"
+	"brevium/store/roster"
 	"brevium/store/scope"
+	"brevium/store/stockroom"
 )
 
 // Everything is all that a maker has, free of this database's own form: what
 // is carried to another Brevium. Numbers are those of the database it came
 // from and tie its parts together.
 type Everything struct {
-	Boxes  []KeptBox         `json:"boxes"`
-	Things []json.RawMessage `json:"things"`
-	Paper  []KeptPaper       `json:"paper"`
-	Jobs   []KeptJob         `json:"jobs"`
-	Photos []photo.Picture   `json:"-"`
-	Goods  []cupboard.Good   `json:"supplies,omitempty"`
-	Notes  []KeptNote        `json:"notes,omitempty"`
+	Boxes  []KeptBox           `json:"boxes"`
+	Things []json.RawMessage   `json:"things"`
+	Paper  []KeptPaper         `json:"paper"`
+	Jobs   []KeptJob           `json:"jobs"`
+	Photos []photo.Picture     `json:"-"`
+	Goods  []cupboard.Good     `json:"supplies,omitempty"`
+	Notes  []boxshelf.KeptNote `json:"notes,omitempty"`
 	// Settings are what a maker reckons with everywhere, by name.
 	Settings map[string]json.RawMessage `json:"settings,omitempty"`
-	Styles   []OwnStyle                 `json:"styles,omitempty"`
+	Styles   []stockroom.OwnStyle       `json:"styles,omitempty"`
 }
 
 // KeptBox is a box's design, as in its file, and the steps ticked off.
@@ -41,15 +48,15 @@ type KeptBox struct {
 
 // KeptJob is a job with what is cut and the paper it has taken.
 type KeptJob struct {
-	ID      int64           `json:"id"`
-	Name    string          `json:"name"`
-	State   State           `json:"state"`
-	Items   []JobItem       `json:"items"`
-	Choices json.RawMessage `json:"choices"`
-	Layouts json.RawMessage `json:"layouts"`
-	Stocks  json.RawMessage `json:"stocks,omitempty"`
-	Goods   json.RawMessage `json:"goods,omitempty"`
-	Paper   []Taken         `json:"paper,omitempty"`
+	ID      int64             `json:"id"`
+	Name    string            `json:"name"`
+	State   jobbook.State     `json:"state"`
+	Items   []jobbook.JobItem `json:"items"`
+	Choices json.RawMessage   `json:"choices"`
+	Layouts json.RawMessage   `json:"layouts"`
+	Stocks  json.RawMessage   `json:"stocks,omitempty"`
+	Goods   json.RawMessage   `json:"goods,omitempty"`
+	Paper   []Taken           `json:"paper,omitempty"`
 	// Evenings say who makes it and when, Done how many copies of its tasks are done.
 	Evenings json.RawMessage `json:"evenings,omitempty"`
 	Done     map[string]int  `json:"done,omitempty"`
@@ -64,43 +71,31 @@ type Taken struct {
 // Brought tells what Bring put in.
 type Brought struct{ Boxes, Things, Paper, Jobs int }
 
-// Bring puts everything in, in one step: beside what is here, or in place of
-// it. What is here already, the same to the letter, is not put in twice. What
-// was here is copied first and that copy's name given.
-func (d *Desk) Bring(ctx context.Context, all Everything, replace bool) (n Brought, before string, err error) {
-	if err := all.check(); err != nil {
-		return n, "", err
-	}
-	if before, err = d.s.MakeCopy(ctx, Before); err != nil {
-		return n, "", err
-	}
-	err = d.at.In(ctx, func(tx *scope.Tx) error {
-		if replace {
-			for _, table := range []string{"job_lots", "lots", "jobs", "things", "goods", "notes", "settings", "styles", "boxes"} {
-				if _, err := tx.Do(ctx, scope.Workshop.SQL(`DELETE FROM `+table)); err != nil {
-					return err
-				}
+// Bring puts everything in: beside what is here, or in place of it. What is here already, the same
+// to the letter, is not put in twice.
+func Bring(ctx context.Context, tx *scope.Tx, at desk.Desk, all Everything, replace bool) (n Brought, err error) {
+	if replace {
+		for _, table := range []string{"job_lots", "lots", "jobs", "things", "goods", "notes", "settings", "styles", "boxes"} {
+			if _, err := tx.Do(ctx, scope.Workshop.SQL(`DELETE FROM `+table)); err != nil {
+				return n, err
 			}
 		}
-		b := bringing{d: d, ctx: ctx, tx: tx, boxes: map[int64]int64{}, paper: map[int64]int64{}, jobs: map[int64]int64{}, used: map[string]bool{}}
-		err := error(nil)
-		if b.place, err = d.place(ctx, tx); err == nil {
-			err = b.all(all)
-		}
-		n = b.n
-		if err == nil && d.at.Asker > 0 { // in a workshop it is of whoever brought it
-			err = give(ctx, tx, `maker = 0`, d.at.Me())
-		}
-		if err == nil {
-			err = d.hasRoom(ctx, tx)
-		}
-		return err
-	})
-	return n, before, err
+	}
+	b := bringing{at: at, ctx: ctx, tx: tx, boxes: map[int64]int64{}, paper: map[int64]int64{}, jobs: map[int64]int64{}, used: map[string]bool{}}
+	if b.place, err = at.Place(ctx, tx); err == nil {
+		err = b.all(all)
+	}
+	if err == nil && at.Asker > 0 { // in a workshop it is of whoever brought it
+		err = roster.Give(ctx, tx, `maker = 0`, at.Me())
+	}
+	if err == nil {
+		err = at.HasRoom(ctx, tx)
+	}
+	return b.n, err
 }
 
-// check refuses what cannot have been written by All.
-func (e Everything) check() error {
+// Check refuses what cannot have been gathered.
+func (e Everything) Check() error {
 	for i, b := range e.Boxes {
 		var object map[string]any
 		if json.Unmarshal(b.Design, &object) != nil {
@@ -123,7 +118,7 @@ func (e Everything) check() error {
 		}
 	}
 	for i, n := range e.Notes {
-		if err := n.logged().Check(); err != nil {
+		if err := n.Logged().Check(); err != nil {
 			return fault.At(fault.Path("notes", i), err)
 		}
 		if !json.Valid(n.Design) {
@@ -141,7 +136,7 @@ func (e Everything) check() error {
 		switch {
 		case len(j.Goods) > 0 && json.Unmarshal(j.Goods, &needs) != nil:
 			return fault.New(fault.NotJSON, fault.Path(at, "goods"), "what this job took of the cupboard is no JSON")
-		case j.State != Planned && j.State != Begun && j.State != Finished:
+		case j.State != jobbook.Planned && j.State != jobbook.Begun && j.State != jobbook.Finished:
 			return fault.New(fault.UnknownChoice, fault.Path(at, "state"), "%q is no state of a job", j.State)
 		case !json.Valid(j.Choices) || !json.Valid(j.Layouts) || len(j.Stocks) > 0 && !json.Valid(j.Stocks):
 			return fault.New(fault.NotJSON, at, "what this job cuts is no JSON")
@@ -157,7 +152,7 @@ func (e Everything) check() error {
 
 // bringing is one step of Bring; the maps give new numbers for the old ones.
 type bringing struct {
-	d                  *Desk
+	at                 desk.Desk
 	ctx                context.Context
 	tx                 *scope.Tx
 	boxes, paper, jobs map[int64]int64
@@ -176,7 +171,7 @@ func (b *bringing) all(e Everything) error {
 		return err
 	}
 	for _, n := range e.Notes {
-		if _, err := bringNote(b.ctx, b.tx, n.logged()); err != nil {
+		if _, err := boxshelf.BringNote(b.ctx, b.tx, n.Logged()); err != nil {
 			return err
 		}
 	}
@@ -187,12 +182,12 @@ func (b *bringing) all(e Everything) error {
 		return err
 	}
 	for _, g := range e.Goods {
-		if err := b.d.setGood(b.ctx, b.tx, g, b.place); err != nil {
+		if err := stockroom.SetGood(b.ctx, b.tx, b.at, g, b.place); err != nil {
 			return err
 		}
 	}
 	for _, p := range e.Photos {
-		if err := keepPhoto(b.ctx, b.tx, p, false, b.d.s.now()); err != nil {
+		if err := desk.KeepPhoto(b.ctx, b.tx, p, false, b.at.Now()); err != nil {
 			return err
 		}
 	}
@@ -217,7 +212,7 @@ func (b *bringing) all(e Everything) error {
 
 // insert runs a statement that puts a row in and gives its number.
 func (b *bringing) insert(query string, args ...any) (int64, error) {
-	return newRow(b.tx.Do(b.ctx, scope.Workshop.SQL(query), args...))
+	return desk.NewRow(b.tx.Do(b.ctx, scope.Workshop.SQL(query), args...))
 }
 
 // same finds a row that is the same already, of whomever, each for one; 0 when there is
@@ -247,11 +242,11 @@ func (b *bringing) box(x KeptBox) error {
 		}
 		return err
 	}
-	now := b.d.s.now().UnixMilli()
+	now := b.at.Now().UnixMilli()
 	if id, err = b.insert(`INSERT INTO boxes (name, inputs, created_at, changed_at) VALUES (?, ?, ?, ?)`, x.Name, string(x.Design), now, now); err != nil {
 		return err
 	}
-	if _, err := b.d.state(b.ctx, b.tx, "box", id, "", string(x.Design)); err != nil {
+	if _, err := b.at.KeepState(b.ctx, b.tx, "box", id, "", string(x.Design)); err != nil {
 		return err
 	}
 	for step, mark := range x.Ticks {
@@ -298,13 +293,13 @@ func (b *bringing) things(all []json.RawMessage) error {
 }
 
 func (b *bringing) job(x KeptJob) error {
-	items := make([]JobItem, 0, len(x.Items))
+	items := make([]jobbook.JobItem, 0, len(x.Items))
 	for _, it := range x.Items {
 		id, there := b.boxes[it.Box]
 		if !there {
 			continue // it lay in the bin
 		}
-		items = append(items, JobItem{Box: id, Copies: it.Copies})
+		items = append(items, jobbook.JobItem{Box: id, Copies: it.Copies})
 	}
 	text, err := json.Marshal(items)
 	if err != nil {
@@ -323,11 +318,11 @@ func (b *bringing) job(x KeptJob) error {
 		goods = string(x.Goods)
 	}
 	id, err = b.insert(`INSERT INTO jobs (name, state, items, choices, layouts, stocks, goods, changed_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
-		x.Name, x.State, string(text), string(x.Choices), string(x.Layouts), stocks, goods, b.d.s.now().UnixMilli())
+		x.Name, x.State, string(text), string(x.Choices), string(x.Layouts), stocks, goods, b.at.Now().UnixMilli())
 	if err != nil {
 		return err
 	}
-	asked, err := json.Marshal(asked{x.Name, items, x.Choices})
+	asked, err := json.Marshal(jobbook.Asked{Name: x.Name, Items: items, Choices: x.Choices})
 	if err != nil {
 		return err
 	}
@@ -337,7 +332,7 @@ func (b *bringing) job(x KeptJob) error {
 	b.jobs[x.ID] = id
 	b.use(`jobs`, id)
 	b.n.Jobs++
-	_, err = b.d.state(b.ctx, b.tx, "job", id, "", string(asked))
+	_, err = b.at.KeepState(b.ctx, b.tx, "job", id, "", string(asked))
 	return err
 }
 

@@ -1,19 +1,21 @@
-package store
+package copies
 
 import (
 	"context"
 	"encoding/json"
 	"errors"
 
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+	"brevium/store/jobbook"
 	"brevium/store/scope"
+	"brevium/store/stockroom"
 )
 
-// All gathers everything but what lies in the bin, of all makers.
-func (d *Desk) All(ctx context.Context) (Everything, error) { return d.gather(ctx, scope.Workshop) }
-
-// gather gathers what a scope has of boxes, jobs, things and notes, and the rest whole.
-func (d *Desk) gather(ctx context.Context, of scope.Scope) (out Everything, err error) {
-	err = d.at.Reading(ctx, func(tx *scope.Tx) error {
+// Gather gathers what a scope has of boxes, jobs, things and notes, and the rest whole, but for
+// what lies in the bin.
+func Gather(ctx context.Context, at desk.Desk, of scope.Scope) (out Everything, err error) {
+	err = at.Reading(ctx, func(tx *scope.Tx) error {
 		for _, part := range []func(context.Context, *scope.Tx, scope.Scope) error{out.gatherBoxes, out.gatherThings, out.gatherPaper, out.gatherNotes, out.gatherJobs, out.gatherRest} {
 			if err := part(ctx, tx, of); err != nil {
 				return err
@@ -32,7 +34,7 @@ func (e *Everything) gatherBoxes(ctx context.Context, tx *scope.Tx, of scope.Sco
 		Inputs []byte
 	}
 	var err error
-	e.Boxes, err = rowsOf(ctx, tx, func(r row) (KeptBox, error) {
+	e.Boxes, err = desk.RowsOf(ctx, tx, func(r row) (KeptBox, error) {
 		return KeptBox{ID: r.ID, Name: r.Name, Design: r.Inputs, Ticks: map[string]string{}}, nil
 	}, of.SQL(`SELECT id, name, inputs FROM boxes WHERE deleted_at IS NULL AND {whose} ORDER BY changed_at, id`))
 	if err != nil {
@@ -44,7 +46,7 @@ func (e *Everything) gatherBoxes(ctx context.Context, tx *scope.Tx, of scope.Sco
 	}
 	var ticks []struct {
 		Box int64 `db:"box_id"`
-		Tick
+		boxshelf.Tick
 	}
 	if err := tx.All(ctx, &ticks, scope.Held.SQL(`SELECT box_id, step, mark FROM ticks`)); err != nil {
 		return err
@@ -70,7 +72,7 @@ func (e *Everything) gatherBoxes(ctx context.Context, tx *scope.Tx, of scope.Sco
 }
 
 func (e *Everything) gatherThings(ctx context.Context, tx *scope.Tx, of scope.Scope) (err error) {
-	e.Things, err = rowsOf(ctx, tx, func(text []byte) (json.RawMessage, error) { return text, nil },
+	e.Things, err = desk.RowsOf(ctx, tx, func(text []byte) (json.RawMessage, error) { return text, nil },
 		of.SQL(`SELECT thing FROM things WHERE deleted_at IS NULL AND {whose} ORDER BY id`))
 	return err
 }
@@ -80,17 +82,17 @@ func (e *Everything) gatherPaper(ctx context.Context, tx *scope.Tx, _ scope.Scop
 	err = tx.All(ctx, &e.Paper, scope.Workshop.SQL(`SELECT id, card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, coalesce(job_id, 0) AS job, CAST(look AS BLOB) AS look, measured
 		FROM lots WHERE count > 0 OR id IN (SELECT lot_id FROM job_lots) ORDER BY id`))
 	if err == nil {
-		e.Goods, err = goodsIn(ctx, tx, scope.Workshop.SQL(goodsWhere+`1`+goodsOrder))
+		e.Goods, err = stockroom.GoodsIn(ctx, tx, scope.Workshop.SQL(stockroom.GoodsWhere+`1`+stockroom.GoodsOrder))
 	}
 	return err
 }
 
 func (e *Everything) gatherNotes(ctx context.Context, tx *scope.Tx, of scope.Scope) (err error) {
-	e.Notes, err = rowsOf(ctx, tx, func(r noteRow) (n KeptNote, err error) {
-		n = KeptNote{Made: r.Made, Name: r.Name, Style: r.Style, Card: r.Card, Minutes: r.Minutes, Remember: r.Remember, Photo: r.Photo, Design: r.Design}
+	e.Notes, err = desk.RowsOf(ctx, tx, func(r boxshelf.NoteRow) (n boxshelf.KeptNote, err error) {
+		n = boxshelf.KeptNote{Made: r.Made, Name: r.Name, Style: r.Style, Card: r.Card, Minutes: r.Minutes, Remember: r.Remember, Photo: r.Photo, Design: r.Design}
 		err = json.Unmarshal(r.Felt, &n.Felt)
 		return n, err
-	}, of.SQL(selectNotes+`WHERE {whose} ORDER BY made, id`))
+	}, of.SQL(boxshelf.SelectNotes+`WHERE {whose} ORDER BY made, id`))
 	return err
 }
 
@@ -99,11 +101,11 @@ func (e *Everything) gatherJobs(ctx context.Context, tx *scope.Tx, of scope.Scop
 	type row struct {
 		ID                                                     int64
 		Name                                                   string
-		State                                                  State
+		State                                                  jobbook.State
 		Items, Choices, Layouts, Stocks, Goods, Evenings, Done []byte
 	}
 	var err error
-	e.Jobs, err = rowsOf(ctx, tx, func(r row) (j KeptJob, err error) {
+	e.Jobs, err = desk.RowsOf(ctx, tx, func(r row) (j KeptJob, err error) {
 		j = KeptJob{ID: r.ID, Name: r.Name, State: r.State, Choices: r.Choices, Layouts: r.Layouts, Stocks: r.Stocks, Goods: r.Goods}
 		if string(r.Evenings) != "null" || string(r.Done) != "{}" {
 			j.Evenings = r.Evenings

@@ -1,4 +1,4 @@
-package store
+package boxshelf
 
 import (
 	"context"
@@ -30,19 +30,19 @@ type Stand struct {
 const mostTimes = 5000
 
 // Stand keeps a move at the bench, in one transaction.
-func (d *Desk) Stand(ctx context.Context, box int64, to Stand) error {
+func (d *Shelf) Stand(ctx context.Context, box int64, to Stand) error {
 	return d.at.In(ctx, func(tx *scope.Tx) error {
 		if _, err := d.present(ctx, tx, box); err != nil {
 			return err
 		}
-		now := d.s.now()
+		now := d.at.Now()
 		for _, t := range to.Done {
 			if err := tick(ctx, tx, box, t, now); err != nil {
 				return err
 			}
 		}
 		for _, step := range to.Undone {
-			if err := untick(ctx, tx, box, step, d.s.now()); err != nil {
+			if err := untick(ctx, tx, box, step, d.at.Now()); err != nil {
 				return err
 			}
 		}
@@ -61,7 +61,7 @@ func (d *Desk) Stand(ctx context.Context, box int64, to Stand) error {
 
 // Times lists how long steps took, those of one box, or of all for 0: the latest
 // first.
-func (d *Desk) Times(ctx context.Context, box int64) (out []logbook.Took, err error) {
+func (d *Shelf) Times(ctx context.Context, box int64) (out []logbook.Took, err error) {
 	err = d.at.All(ctx, &out, scope.Seen.SQL(`
 		SELECT kind, seconds, usual FROM times WHERE (?1 = 0 OR box_id = ?1) AND `+ofBox+` ORDER BY at DESC LIMIT ?2`), box, mostTimes)
 	return out, err

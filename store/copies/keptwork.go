@@ -1,7 +1,6 @@
-package store
+package copies
 
 import (
-	"context"
 	"encoding/json"
 	"fmt"
 	"strconv"
@@ -61,30 +60,4 @@ func (b *bringing) evenings(job int64, x KeptJob) error {
 	}
 	_, err = b.tx.Do(b.ctx, scope.Workshop.SQL(`UPDATE jobs SET evenings = ?, done = ? WHERE id = ?`), when, string(text), job)
 	return err
-}
-
-// Evenings reads who makes a job and when into a value, which stays as it is where
-// that was never said, and how many copies of its tasks are done.
-func (d *Desk) Evenings(ctx context.Context, job int64, into any) (done map[string]int, err error) {
-	var row struct{ Evenings, Done []byte }
-	if err := d.at.Get(ctx, &row, scope.Seen.SQL(`SELECT evenings, done FROM jobs WHERE id = ? AND deleted_at IS NULL AND {whose}`), job); err != nil {
-		return nil, found(err, noJob)
-	}
-	readKept(row.Done, &done)
-	readKept(row.Evenings, into)
-	return done, nil
-}
-
-// SetEvenings keeps who makes a job and when.
-func (d *Desk) SetEvenings(ctx context.Context, job int64, when any) error {
-	text, err := json.Marshal(when)
-	if err != nil {
-		return err
-	}
-	return one(noJob)(d.at.Do(ctx, scope.Seen.SQL(`UPDATE jobs SET evenings = ? WHERE id = ? AND deleted_at IS NULL AND {whose}`), string(text), job))
-}
-
-// SetDone keeps that so many copies of a task of a job are done.
-func (d *Desk) SetDone(ctx context.Context, job int64, task string, copies int) error {
-	return one(noJob)(d.at.Do(ctx, scope.Seen.SQL(`UPDATE jobs SET done = json_patch(done, json_object(?, ?)) WHERE id = ? AND deleted_at IS NULL AND {whose}`), task, copies, job))
 }

@@ -1,4 +1,5 @@
-package store
+// Package stockroom keeps what lies at a table, its drawer and its cupboard, and what is set there.
+package stockroom
 
 import (
 	"context"
@@ -10,8 +11,15 @@ import (
 	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/store/desk"
 	"brevium/store/scope"
 )
+
+// Stockroom is what lies at the table of one person.
+type Stockroom struct{ at desk.Desk }
+
+// At opens the room for a desk.
+func At(d desk.Desk) *Stockroom { return &Stockroom{d} }
 
 // lotRow is a pile as its table has it, with how many of it begun jobs have set aside.
 type lotRow struct {
@@ -24,7 +32,7 @@ type lotRow struct {
 	Look                           []byte
 }
 
-const noPile absent = "pile of paper"
+const noPile desk.Absent = "pile of paper"
 
 // selectLots reads such rows.
 const selectLots = `SELECT l.id, l.card, l.gsm, l.thickness, l.direction, l.sheet, l.width, l.height, l.count, l.price, l.offcut, l.origin, l.look, l.measured,
@@ -45,28 +53,28 @@ func (r lotRow) lot() (drawer.Lot, error) {
 }
 
 // Lots lists the paper in the drawer; piles that are used up are not there.
-func (d *Desk) Lots(ctx context.Context) ([]drawer.Lot, error) {
-	return rowsOf(ctx, d.at, lotRow.lot, scope.Table.SQL(selectLots+`WHERE l.count > 0 AND {whose l.} ORDER BY l.id`))
+func (d *Stockroom) Lots(ctx context.Context) ([]drawer.Lot, error) {
+	return desk.RowsOf(ctx, d.at, lotRow.lot, scope.Table.SQL(selectLots+`WHERE l.count > 0 AND {whose l.} ORDER BY l.id`))
 }
 
 // lotHere is one pile of the table that is not used up.
 var lotHere = scope.Table.SQL(selectLots + `WHERE l.id = ? AND l.count > 0 AND {whose l.}`)
 
 // Lot gives one lot, or an ErrNotFound.
-func (d *Desk) Lot(ctx context.Context, id int64) (drawer.Lot, error) {
-	return rowOf(ctx, d.at, lotRow.lot, noPile, lotHere, id)
+func (d *Stockroom) Lot(ctx context.Context, id int64) (drawer.Lot, error) {
+	return desk.RowOf(ctx, d.at, lotRow.lot, noPile, lotHere, id)
 }
 
 // AddLots puts paper into the drawer, all of it or none. Sheets like those of
 // a pile that is there, at its price, are laid on that pile.
-func (d *Desk) AddLots(ctx context.Context, lots []drawer.Lot) error {
+func (d *Stockroom) AddLots(ctx context.Context, lots []drawer.Lot) error {
 	return d.at.In(ctx, func(tx *scope.Tx) error {
-		place, err := d.place(ctx, tx)
+		place, err := d.at.Place(ctx, tx)
 		if err != nil {
 			return err
 		}
 		for _, l := range lots {
-			if err := d.addLot(ctx, tx, l, nil, place); err != nil {
+			if err := AddLot(ctx, tx, d.at, l, nil, place); err != nil {
 				return err
 			}
 		}
@@ -88,8 +96,8 @@ func mostPiles(ctx context.Context, tx *scope.Tx, place string) error {
 	return nil
 }
 
-// addLot puts paper into the drawer of a table; one maker alone has one drawer.
-func (d *Desk) addLot(ctx context.Context, tx *scope.Tx, l drawer.Lot, job *int64, place string) error {
+// AddLot puts paper into the drawer of a table; one maker alone has one drawer.
+func AddLot(ctx context.Context, tx *scope.Tx, at desk.Desk, l drawer.Lot, job *int64, place string) error {
 	if err := l.Check(); err != nil {
 		return err
 	}
@@ -99,7 +107,7 @@ func (d *Desk) addLot(ctx context.Context, tx *scope.Tx, l drawer.Lot, job *int6
 	if err := bestMeasured(ctx, tx, &l.Card); err != nil {
 		return err
 	}
-	seen, err := d.seenLook(ctx, tx, l.Card.Look)
+	seen, err := at.SeenLook(ctx, tx, l.Card.Look)
 	if err != nil {
 		return err
 	}
@@ -108,7 +116,7 @@ func (d *Desk) addLot(ctx context.Context, tx *scope.Tx, l drawer.Lot, job *int6
 		r, err := tx.Do(ctx, scope.Held.SQL(`
 			UPDATE lots SET count = count + ?, look = CASE ? WHEN '' THEN look ELSE ? END WHERE id = (
 				SELECT id FROM lots WHERE lower(card) = lower(?) AND gsm = ? AND direction = ? AND width = ? AND height = ? AND price = ? AND NOT offcut AND count > 0 AND (place = ? OR ?) LIMIT 1)`),
-			l.Count, look, look, l.Card.Name, l.Card.GSM, string(l.Card.Direction), int64(l.Width), int64(l.Height), l.Price, place, d.at.Asker == scope.Alone)
+			l.Count, look, look, l.Card.Name, l.Card.GSM, string(l.Card.Direction), int64(l.Width), int64(l.Height), l.Price, place, at.Asker == scope.Alone)
 		if err != nil {
 			return err
 		}
@@ -146,9 +154,9 @@ func bestMeasured(ctx context.Context, tx *scope.Tx, c *paper.Card) error {
 
 // SetLot changes how many sheets a pile has and what one costs; a pile of none
 // goes from the drawer to the bin. No fewer may be left than are reserved.
-func (d *Desk) SetLot(ctx context.Context, id int64, count int, price float64) error {
+func (d *Stockroom) SetLot(ctx context.Context, id int64, count int, price float64) error {
 	return d.at.In(ctx, func(tx *scope.Tx) error {
-		l, err := rowOf(ctx, tx, lotRow.lot, noPile, lotHere, id)
+		l, err := desk.RowOf(ctx, tx, lotRow.lot, noPile, lotHere, id)
 		if err != nil {
 			return err
 		}
@@ -159,14 +167,14 @@ func (d *Desk) SetLot(ctx context.Context, id int64, count int, price float64) e
 		if count == 0 {
 			return d.putAside(ctx, tx, id)
 		}
-		return one(noPile)(tx.Do(ctx, scope.Held.SQL(`UPDATE lots SET count = ?, price = ? WHERE id = ?`), count, price, id))
+		return desk.One(noPile)(tx.Do(ctx, scope.Held.SQL(`UPDATE lots SET count = ?, price = ? WHERE id = ?`), count, price, id))
 	})
 }
 
 // SetLook gives all piles of a card a look.
-func (d *Desk) SetLook(ctx context.Context, c paper.Card) error {
+func (d *Stockroom) SetLook(ctx context.Context, c paper.Card) error {
 	return d.at.In(ctx, func(tx *scope.Tx) error {
-		seen, err := d.seenLook(ctx, tx, c.Look)
+		seen, err := d.at.SeenLook(ctx, tx, c.Look)
 		if err != nil {
 			return err
 		}
@@ -176,8 +184,8 @@ func (d *Desk) SetLook(ctx context.Context, c paper.Card) error {
 	})
 }
 
-// take takes sheets off a pile, or with a negative count puts them back.
-func take(ctx context.Context, tx *scope.Tx, lot int64, count int) error {
+// Take takes sheets off a pile, or with a negative count puts them back.
+func Take(ctx context.Context, tx *scope.Tx, lot int64, count int) error {
 	r, err := tx.Do(ctx, scope.Held.SQL(`UPDATE lots SET count = count - ?1 WHERE id = ?2 AND count >= ?1`), count, lot)
 	if err != nil {
 		return err
@@ -188,8 +196,8 @@ func take(ctx context.Context, tx *scope.Tx, lot int64, count int) error {
 	return fault.New(fault.TooFew, "sheets", "the drawer has fewer sheets now than the job takes; lay it out again")
 }
 
-// free tells how many sheets of a pile of the table nobody has reserved.
-func free(ctx context.Context, tx *scope.Tx, lot int64) (int, error) {
-	l, err := rowOf(ctx, tx, lotRow.lot, noPile, scope.Table.SQL(selectLots+`WHERE l.id = ? AND {whose l.}`), lot)
+// Free tells how many sheets of a pile of the table nobody has reserved.
+func Free(ctx context.Context, tx *scope.Tx, lot int64) (int, error) {
+	l, err := desk.RowOf(ctx, tx, lotRow.lot, noPile, scope.Table.SQL(selectLots+`WHERE l.id = ? AND {whose l.}`), lot)
 	return l.Free(), err
 }

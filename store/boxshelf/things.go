@@ -1,4 +1,4 @@
-package store
+package boxshelf
 
 import (
 	"context"
@@ -6,6 +6,7 @@ import (
 
 	"brevium/core/contents"
 	"brevium/core/design"
+	"brevium/store/desk"
 	"brevium/store/scope"
 )
 
@@ -15,15 +16,15 @@ type KeptThing struct {
 	contents.Thing
 }
 
-const noThing absent = "kept thing"
+const NoThing desk.Absent = "kept thing"
 
 // Things lists the kept things by name.
-func (d *Desk) Things(ctx context.Context) ([]KeptThing, error) {
+func (d *Shelf) Things(ctx context.Context) ([]KeptThing, error) {
 	type row struct {
 		ID    int64
 		Thing []byte
 	}
-	return rowsOf(ctx, d.at, func(r row) (KeptThing, error) {
+	return desk.RowsOf(ctx, d.at, func(r row) (KeptThing, error) {
 		t, err := design.ReadThing(r.Thing)
 		if err != nil {
 			err = fmt.Errorf("thing %d: %w", r.ID, err)
@@ -33,10 +34,10 @@ func (d *Desk) Things(ctx context.Context) ([]KeptThing, error) {
 }
 
 // KeepThing keeps one of a thing; one that is kept already is not kept twice.
-func (d *Desk) KeepThing(ctx context.Context, t contents.Thing) error {
+func (d *Shelf) KeepThing(ctx context.Context, t contents.Thing) error {
 	t.Count, t.ID = 1, 0
 	return d.at.In(ctx, func(tx *scope.Tx) error {
-		if err := d.roomFor(ctx, tx, "things"); err != nil {
+		if err := d.at.RoomFor(ctx, tx, "things"); err != nil {
 			return err
 		}
 		_, err := tx.Do(ctx, scope.Own.SQL(`INSERT INTO things (maker, thing) VALUES ({me}, ?) ON CONFLICT (maker, thing) DO UPDATE SET deleted_at = NULL`), string(design.WriteThing(t)))

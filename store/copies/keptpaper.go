@@ -1,4 +1,4 @@
-package store
+package copies
 
 import (
 	"encoding/json"

@@ -1,4 +1,4 @@
-package store
+package boxshelf
 
 import (
 	"context"
@@ -7,11 +7,12 @@ import (
 
 	"brevium/core/fault"
 	"brevium/core/logbook"
+	"brevium/store/desk"
 	"brevium/store/scope"
 )
 
-// noteRow is a note as its table has it.
-type noteRow struct {
+// NoteRow is a note as its table has it.
+type NoteRow struct {
 	ID, Box, Made     int64
 	Name, Style, Card string
 	Felt, Design      []byte
@@ -19,19 +20,19 @@ type noteRow struct {
 	Remember, Photo   string
 }
 
-const noNote absent = "note"
+const noNote desk.Absent = "note"
 
-// selectNotes reads such rows.
-const selectNotes = `SELECT id, coalesce(box_id, 0) AS box, made, name, style, card, felt, minutes, remember, photo, design FROM notes `
+// SelectNotes reads such rows.
+const SelectNotes = `SELECT id, coalesce(box_id, 0) AS box, made, name, style, card, felt, minutes, remember, photo, design FROM notes `
 
-func (r noteRow) note() (n logbook.Note, err error) {
+func (r NoteRow) note() (n logbook.Note, err error) {
 	n = logbook.Note{ID: r.ID, Box: r.Box, Made: time.UnixMilli(r.Made), Name: r.Name, Style: r.Style, Card: r.Card, Minutes: r.Minutes, Remember: r.Remember, Photo: r.Photo, Design: r.Design}
 	err = json.Unmarshal(r.Felt, &n.Felt)
 	return n, err
 }
 
 // AddNote writes a note into the logbook.
-func (d *Desk) AddNote(ctx context.Context, n logbook.Note) error {
+func (d *Shelf) AddNote(ctx context.Context, n logbook.Note) error {
 	if err := n.Check(); err != nil {
 		return err
 	}
@@ -40,40 +41,40 @@ func (d *Desk) AddNote(ctx context.Context, n logbook.Note) error {
 		return err
 	}
 	return d.at.In(ctx, func(tx *scope.Tx) error {
-		if err := d.roomFor(ctx, tx, "notes"); err != nil {
+		if err := d.at.RoomFor(ctx, tx, "notes"); err != nil {
 			return err
 		}
 		_, err = tx.Do(ctx, scope.Own.SQL(`
 		INSERT INTO notes (maker, box_id, made, name, style, card, felt, minutes, remember, photo, design) VALUES ({me}, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
-			n.Box, d.s.now().UnixMilli(), n.Name, n.Style, n.Card, string(felt), n.Minutes, n.Remember, n.Photo, string(n.Design))
+			n.Box, d.at.Now().UnixMilli(), n.Name, n.Style, n.Card, string(felt), n.Minutes, n.Remember, n.Photo, string(n.Design))
 		if err != nil {
 			return err
 		}
-		return d.claim(ctx, tx, string(n.Design), d.at.Me())
+		return d.at.Claim(ctx, tx, string(n.Design), d.at.Me())
 	})
 }
 
 // BringNotes writes notes of another logbook, those that are not there yet; it gives
 // how many were taken.
-func (d *Desk) BringNotes(ctx context.Context, notes []logbook.Note) (taken int, err error) {
+func (d *Shelf) BringNotes(ctx context.Context, notes []logbook.Note) (taken int, err error) {
 	err = d.at.In(ctx, func(tx *scope.Tx) error {
 		for i, n := range notes {
 			if err := n.Check(); err != nil {
 				return fault.At(fault.Path("notes", i), err)
 			}
-			new, err := bringNote(ctx, tx, n)
+			new, err := BringNote(ctx, tx, n)
 			if err != nil {
 				return err
 			}
 			taken += new
 		}
-		return d.hasRoom(ctx, tx)
+		return d.at.HasRoom(ctx, tx)
 	})
 	return taken, err
 }
 
-// bringNote writes a note, if the asker has none of that box and time.
-func bringNote(ctx context.Context, tx *scope.Tx, n logbook.Note) (taken int, err error) {
+// BringNote writes a note, if the asker has none of that box and time.
+func BringNote(ctx context.Context, tx *scope.Tx, n logbook.Note) (taken int, err error) {
 	felt, err := json.Marshal(append([]logbook.Felt{}, n.Felt...))
 	if err != nil {
 		return 0, err
@@ -90,35 +91,35 @@ func bringNote(ctx context.Context, tx *scope.Tx, n logbook.Note) (taken int, er
 }
 
 // Notes lists the logbook, the latest first.
-func (d *Desk) Notes(ctx context.Context) ([]logbook.Note, error) { return d.NotesFrom(ctx, 0, -1) }
+func (d *Shelf) Notes(ctx context.Context) ([]logbook.Note, error) { return d.NotesFrom(ctx, 0, -1) }
 
 // NotesFrom lists so many notes from one on, the latest first; all that follow for −1.
-func (d *Desk) NotesFrom(ctx context.Context, first, most int) ([]logbook.Note, error) {
-	return rowsOf(ctx, d.at, noteRow.note, scope.Own.SQL(selectNotes+`WHERE {whose} ORDER BY made DESC, id DESC LIMIT ? OFFSET ?`), most, first)
+func (d *Shelf) NotesFrom(ctx context.Context, first, most int) ([]logbook.Note, error) {
+	return desk.RowsOf(ctx, d.at, NoteRow.note, scope.Own.SQL(SelectNotes+`WHERE {whose} ORDER BY made DESC, id DESC LIMIT ? OFFSET ?`), most, first)
 }
 
 // CountNotes is how many notes there are.
-func (d *Desk) CountNotes(ctx context.Context) (n int, err error) {
+func (d *Shelf) CountNotes(ctx context.Context) (n int, err error) {
 	err = d.at.Get(ctx, &n, scope.Own.SQL(`SELECT count(*) FROM notes WHERE {whose}`))
 	return n, err
 }
 
 // Felt lists how fits felt, note by note.
-func (d *Desk) Felt(ctx context.Context) ([][]logbook.Felt, error) {
-	return rowsOf(ctx, d.at, func(text []byte) (felt []logbook.Felt, err error) {
+func (d *Shelf) Felt(ctx context.Context) ([][]logbook.Felt, error) {
+	return desk.RowsOf(ctx, d.at, func(text []byte) (felt []logbook.Felt, err error) {
 		err = json.Unmarshal(text, &felt)
 		return felt, err
 	}, scope.Own.SQL(`SELECT felt FROM notes WHERE {whose} ORDER BY id`))
 }
 
 // LoggedNote gives one note, or an ErrNotFound.
-func (d *Desk) LoggedNote(ctx context.Context, id int64) (logbook.Note, error) {
-	return rowOf(ctx, d.at, noteRow.note, noNote, scope.Own.SQL(selectNotes+`WHERE id = ? AND {whose}`), id)
+func (d *Shelf) LoggedNote(ctx context.Context, id int64) (logbook.Note, error) {
+	return desk.RowOf(ctx, d.at, NoteRow.note, noNote, scope.Own.SQL(SelectNotes+`WHERE id = ? AND {whose}`), id)
 }
 
 // DropNote strikes a note out.
-func (d *Desk) DropNote(ctx context.Context, id int64) error {
-	return one(noNote)(d.at.Do(ctx, scope.Own.SQL(`DELETE FROM notes WHERE id = ? AND {whose}`), id))
+func (d *Shelf) DropNote(ctx context.Context, id int64) error {
+	return desk.One(noNote)(d.at.Do(ctx, scope.Own.SQL(`DELETE FROM notes WHERE id = ? AND {whose}`), id))
 }
 
 // KeptNote is a note of the logbook; Made is in milliseconds since 1970.
@@ -134,8 +135,8 @@ type KeptNote struct {
 	Design   json.RawMessage `json:"design"`
 }
 
-// logged is the note as the logbook has it.
-func (n KeptNote) logged() logbook.Note {
+// Logged is the note as the logbook has it.
+func (n KeptNote) Logged() logbook.Note {
 	return logbook.Note{
 		Made: time.UnixMilli(n.Made), Name: n.Name, Style: n.Style, Card: n.Card, Felt: n.Felt,
 		Minutes: n.Minutes, Remember: n.Remember, Photo: n.Photo, Design: n.Design,

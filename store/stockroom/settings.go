@@ -1,18 +1,18 @@
-package store
+package stockroom
 
 import (
 	"context"
 	"database/sql"
 	"encoding/json"
 	"errors"
-	"reflect"
 
+	"brevium/store/desk"
 	"brevium/store/scope"
 )
 
 // Setting reads a setting of a name into a value, which stays as it is when it was
 // never set, or when what was brought from elsewhere is no such value.
-func (d *Desk) Setting(ctx context.Context, name string, into any) error {
+func (d *Stockroom) Setting(ctx context.Context, name string, into any) error {
 	var text []byte
 	err := d.at.Get(ctx, &text, scope.Own.SQL(`SELECT value FROM settings WHERE name IN (`+ownSetting+`, ?1) ORDER BY name = ?1 LIMIT 1`), name)
 	if errors.Is(err, sql.ErrNoRows) {
@@ -21,7 +21,7 @@ func (d *Desk) Setting(ctx context.Context, name string, into any) error {
 	if err != nil {
 		return err
 	}
-	readKept(text, into)
+	desk.ReadKept(text, into)
 	return nil
 }
 
@@ -29,18 +29,8 @@ func (d *Desk) Setting(ctx context.Context, name string, into any) error {
 // until they set it that of whoever worked here alone.
 const ownSetting = `CASE {alone} WHEN 1 THEN '' ELSE '@' || {asker} || '/' END || ?1`
 
-// readKept reads what was kept into a value; what is no such value leaves it as it is.
-func readKept(text []byte, into any) {
-	kept := reflect.ValueOf(into).Elem()
-	fresh := reflect.New(kept.Type())
-	fresh.Elem().Set(kept)
-	if json.Unmarshal(text, fresh.Interface()) == nil {
-		kept.Set(fresh.Elem())
-	}
-}
-
 // Set keeps a setting.
-func (d *Desk) Set(ctx context.Context, name string, value any) error {
+func (d *Stockroom) Set(ctx context.Context, name string, value any) error {
 	text, err := json.Marshal(value)
 	if err != nil {
 		return err

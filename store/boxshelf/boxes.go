@@ -1,4 +1,6 @@
-package store
+// Package boxshelf keeps boxes: their inputs, the inputs before each change, the steps ticked off, what
+// was noted of them and the photographs they show.
+package boxshelf
 
 import (
 	"context"
@@ -8,8 +10,15 @@ import (
 
 	"brevium/core/design"
 	"brevium/core/measure"
+	"brevium/store/desk"
 	"brevium/store/scope"
 )
+
+// Shelf is the boxes as one person has them.
+type Shelf struct{ at desk.Desk }
+
+// At opens the room for a desk.
+func At(d desk.Desk) *Shelf { return &Shelf{d} }
 
 // Box is a kept design.
 type Box struct {
@@ -31,8 +40,8 @@ type Box struct {
 	Shared bool
 }
 
-// boxRow is a box with its last change and the last one undone, as the tables have it.
-type boxRow struct {
+// BoxRow is a box with its last change and the last one undone, as the tables have it.
+type BoxRow struct {
 	ID, Maker, Version, Changed int64
 	Shared                      bool
 	Name, Inputs                string
@@ -41,17 +50,16 @@ type boxRow struct {
 	UndoneWhat                  string
 }
 
-const noBox absent = "box"
-
-// selectBoxes reads such rows.
-const selectBoxes = `SELECT b.id, b.maker, b.shared, b.name, b.inputs, b.changed_at AS changed, b.version,
+// SelectBoxes reads such rows.
+const SelectBoxes = `SELECT b.id, b.maker, b.shared, b.name, b.inputs, b.changed_at AS changed, b.version,
 	coalesce(c.id, 0) AS lastid, coalesce(c.what, '') AS lastwhat, coalesce((SELECT name FROM people WHERE id = c.maker), '') AS lastby,
 	coalesce(u.id, 0) AS undoneid, coalesce(u.what, '') AS undonewhat
 	FROM boxes b
 	LEFT JOIN changes c ON c.id = (SELECT max(id) FROM changes WHERE box_id = b.id)
 	LEFT JOIN undone u ON u.id = (SELECT max(id) FROM undone WHERE box_id = b.id) `
 
-func (r boxRow) box() (Box, error) {
+// Box reads a row.
+func (r BoxRow) Box() (Box, error) {
 	b := Box{ID: r.ID, Name: r.Name, Changed: time.UnixMilli(r.Changed), Version: r.Version, Maker: r.Maker, Shared: r.Shared,
 		Last: Change{r.LastID, r.LastWhat, r.LastBy}, Undone: Change{ID: r.UndoneID, What: r.UndoneWhat}}
 	in, err := design.ReadKept([]byte(r.Inputs))
@@ -64,38 +72,38 @@ func (r boxRow) box() (Box, error) {
 }
 
 // Boxes lists what is not deleted, the last changed first.
-func (d *Desk) Boxes(ctx context.Context) ([]Box, error) {
-	return rowsOf(ctx, d.at, boxRow.box, scope.Seen.SQL(selectBoxes+`WHERE b.deleted_at IS NULL AND {whose b.} ORDER BY b.changed_at DESC, b.id DESC`))
+func (d *Shelf) Boxes(ctx context.Context) ([]Box, error) {
+	return desk.RowsOf(ctx, d.at, BoxRow.Box, scope.Seen.SQL(SelectBoxes+`WHERE b.deleted_at IS NULL AND {whose b.} ORDER BY b.changed_at DESC, b.id DESC`))
 }
 
 // Box gives one box, or ErrNotFound.
-func (d *Desk) Box(ctx context.Context, id int64) (Box, error) {
-	return rowOf(ctx, d.at, boxRow.box, noBox, scope.Seen.SQL(selectBoxes+`WHERE b.id = ? AND b.deleted_at IS NULL AND {whose b.}`), id)
+func (d *Shelf) Box(ctx context.Context, id int64) (Box, error) {
+	return desk.RowOf(ctx, d.at, BoxRow.Box, desk.NoBox, scope.Seen.SQL(SelectBoxes+`WHERE b.id = ? AND b.deleted_at IS NULL AND {whose b.}`), id)
 }
 
 // Add keeps a new box and gives its number.
-func (d *Desk) Add(ctx context.Context, in design.Inputs) (id int64, err error) {
+func (d *Shelf) Add(ctx context.Context, in design.Inputs) (id int64, err error) {
 	in.NumberThings()
 	err = d.at.In(ctx, func(tx *scope.Tx) error {
-		if err := d.roomFor(ctx, tx, "boxes"); err != nil {
+		if err := d.at.RoomFor(ctx, tx, "boxes"); err != nil {
 			return err
 		}
-		now := d.s.now().UnixMilli()
-		id, err = newRow(tx.Do(ctx, scope.Own.SQL(`INSERT INTO boxes (id, maker, name, inputs, created_at, changed_at) VALUES (?, {me}, ?, ?, ?, ?)`),
-			d.number(), in.Name, string(in.Write()), now, now))
+		now := d.at.Now().UnixMilli()
+		id, err = desk.NewRow(tx.Do(ctx, scope.Own.SQL(`INSERT INTO boxes (id, maker, name, inputs, created_at, changed_at) VALUES (?, {me}, ?, ?, ?, ?)`),
+			d.at.NewNumber(), in.Name, string(in.Write()), now, now))
 		if err != nil {
 			return err
 		}
-		if _, err = d.state(ctx, tx, BoxSort, id, "", string(in.Write())); err != nil {
+		if _, err = d.at.KeepState(ctx, tx, desk.BoxSort, id, "", string(in.Write())); err != nil {
 			return err
 		}
-		return d.claim(ctx, tx, string(in.Write()), d.at.Me())
+		return d.at.Claim(ctx, tx, string(in.Write()), d.at.Me())
 	})
 	return id, err
 }
 
 // Copy keeps a second box like the first and gives its number.
-func (d *Desk) Copy(ctx context.Context, id int64) (int64, error) {
+func (d *Shelf) Copy(ctx context.Context, id int64) (int64, error) {
 	b, err := d.Box(ctx, id)
 	if err != nil {
 		return 0, err
@@ -113,7 +121,7 @@ const ofBox = `box_id IN (SELECT b.id FROM boxes b WHERE {whose b.})`
 
 // Ticks gives the steps ticked off: by step, what it said then; nothing for one that is
 // ticked no more.
-func (d *Desk) Ticks(ctx context.Context, id int64) (map[string]string, error) {
+func (d *Shelf) Ticks(ctx context.Context, id int64) (map[string]string, error) {
 	var rows []Tick
 	err := d.at.All(ctx, &rows, scope.Seen.SQL(`SELECT step, mark FROM ticks WHERE box_id = ? AND `+ofBox), id)
 	out := map[string]string{}
@@ -124,15 +132,15 @@ func (d *Desk) Ticks(ctx context.Context, id int64) (map[string]string, error) {
 }
 
 // Tick ticks a step off, or takes the tick away.
-func (d *Desk) Tick(ctx context.Context, id int64, step, mark string, done bool) error {
+func (d *Shelf) Tick(ctx context.Context, id int64, step, mark string, done bool) error {
 	return d.at.In(ctx, func(tx *scope.Tx) error {
 		if _, err := d.present(ctx, tx, id); err != nil {
 			return err
 		}
 		if !done {
-			return untick(ctx, tx, id, step, d.s.now())
+			return untick(ctx, tx, id, step, d.at.Now())
 		}
-		return tick(ctx, tx, id, Tick{step, mark}, d.s.now())
+		return tick(ctx, tx, id, Tick{step, mark}, d.at.Now())
 	})
 }
 

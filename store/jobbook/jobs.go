@@ -1,4 +1,5 @@
-package store
+// Package jobbook keeps jobs, from planned to finished, and their evenings.
+package jobbook
 
 import (
 	"context"
@@ -11,8 +12,16 @@ import (
 	"brevium/core/drawer"
 	"brevium/core/fault"
 	"brevium/core/strict"
+	"brevium/store/desk"
 	"brevium/store/scope"
+	"brevium/store/stockroom"
 )
+
+// Jobbook is the jobs as one person has them.
+type Jobbook struct{ at desk.Desk }
+
+// At opens the room for a desk.
+func At(d desk.Desk) *Jobbook { return &Jobbook{d} }
 
 // State is how far a job has come.
 type State string
@@ -49,8 +58,8 @@ type Job struct {
 	Shared bool
 }
 
-// jobRow is a job as its table has it.
-type jobRow struct {
+// JobRow is a job as its table has it.
+type JobRow struct {
 	ID, Maker, Version, Changed int64
 	Shared                      bool
 	Name                        string
@@ -59,12 +68,11 @@ type jobRow struct {
 	Layouts, Stocks             []byte
 }
 
-const noJob absent = "job"
+// SelectJobs reads such rows.
+const SelectJobs = `SELECT id, maker, shared, name, state, items, choices, layouts, coalesce(stocks, '') AS stocks, changed_at AS changed, version FROM jobs `
 
-// selectJobs reads such rows.
-const selectJobs = `SELECT id, maker, shared, name, state, items, choices, layouts, coalesce(stocks, '') AS stocks, changed_at AS changed, version FROM jobs `
-
-func (r jobRow) job() (Job, error) {
+// Job reads a row.
+func (r JobRow) Job() (Job, error) {
 	j := Job{ID: r.ID, Name: r.Name, State: r.State, Layouts: r.Layouts, Stocks: r.Stocks, Changed: time.UnixMilli(r.Changed), Version: r.Version, Maker: r.Maker, Shared: r.Shared}
 	if err := json.Unmarshal(r.Items, &j.Items); err != nil {
 		return j, fmt.Errorf("job %d: %w", j.ID, err)
@@ -77,28 +85,29 @@ func (r jobRow) job() (Job, error) {
 }
 
 // Jobs lists the jobs, the last changed first.
-func (d *Desk) Jobs(ctx context.Context) ([]Job, error) {
-	return rowsOf(ctx, d.at, jobRow.job, scope.Seen.SQL(selectJobs+`WHERE deleted_at IS NULL AND {whose} ORDER BY changed_at DESC, id DESC`))
+func (d *Jobbook) Jobs(ctx context.Context) ([]Job, error) {
+	return desk.RowsOf(ctx, d.at, JobRow.Job, scope.Seen.SQL(SelectJobs+`WHERE deleted_at IS NULL AND {whose} ORDER BY changed_at DESC, id DESC`))
 }
 
 // jobSeen is one job that is seen and not deleted.
-var jobSeen = scope.Seen.SQL(selectJobs + `WHERE id = ? AND deleted_at IS NULL AND {whose}`)
+var jobSeen = scope.Seen.SQL(SelectJobs + `WHERE id = ? AND deleted_at IS NULL AND {whose}`)
 
 // Job gives one job, or an ErrNotFound.
-func (d *Desk) Job(ctx context.Context, id int64) (Job, error) {
-	return rowOf(ctx, d.at, jobRow.job, noJob, jobSeen, id)
+func (d *Jobbook) Job(ctx context.Context, id int64) (Job, error) {
+	return desk.RowOf(ctx, d.at, JobRow.Job, desk.NoJob, jobSeen, id)
 }
 
 // Asked is what a job asks for, as JSON: its name, items and choices.
 func (j Job) Asked() []byte {
-	text, err := json.Marshal(asked{j.Name, j.Items, j.Choices.Write()})
+	text, err := json.Marshal(Asked{j.Name, j.Items, j.Choices.Write()})
 	if err != nil {
 		panic(err) // plain texts and numbers
 	}
 	return text
 }
 
-type asked struct {
+// Asked is what a job asks for, as it is kept.
+type Asked struct {
 	Name    string          `json:"name"`
 	Items   []JobItem       `json:"items"`
 	Choices json.RawMessage `json:"choices"`
@@ -106,7 +115,7 @@ type asked struct {
 
 // Ask sets what a job asks for to what Asked wrote.
 func (j *Job) Ask(text []byte) error {
-	var a asked
+	var a Asked
 	if err := strict.Decode(text, &a); err != nil {
 		return err
 	}
@@ -118,21 +127,21 @@ func (j *Job) Ask(text []byte) error {
 }
 
 // AddJob keeps a new job and gives its number.
-func (d *Desk) AddJob(ctx context.Context, j Job) (id int64, err error) {
+func (d *Jobbook) AddJob(ctx context.Context, j Job) (id int64, err error) {
 	items, err := json.Marshal(j.Items)
 	if err != nil {
 		return 0, err
 	}
 	err = d.at.In(ctx, func(tx *scope.Tx) error {
-		if err := d.roomFor(ctx, tx, "jobs"); err != nil {
+		if err := d.at.RoomFor(ctx, tx, "jobs"); err != nil {
 			return err
 		}
-		id, err = newRow(tx.Do(ctx, scope.Own.SQL(`INSERT INTO jobs (id, maker, name, state, items, choices, changed_at) VALUES (?, {me}, ?, ?, ?, ?, ?)`),
-			d.number(), j.Name, Planned, string(items), string(j.Choices.Write()), d.s.now().UnixMilli()))
+		id, err = desk.NewRow(tx.Do(ctx, scope.Own.SQL(`INSERT INTO jobs (id, maker, name, state, items, choices, changed_at) VALUES (?, {me}, ?, ?, ?, ?, ?)`),
+			d.at.NewNumber(), j.Name, Planned, string(items), string(j.Choices.Write()), d.at.Now().UnixMilli()))
 		if err != nil {
 			return err
 		}
-		_, err = d.state(ctx, tx, JobSort, id, "", string(j.Asked()))
+		_, err = d.at.KeepState(ctx, tx, desk.JobSort, id, "", string(j.Asked()))
 		return err
 	})
 	return id, err
@@ -140,7 +149,7 @@ func (d *Desk) AddJob(ctx context.Context, j Job) (id int64, err error) {
 
 // SaveJob keeps a planned job's name, items, choices and layouts, if it is
 // still at the version that j has; else it is ErrStale.
-func (d *Desk) SaveJob(ctx context.Context, j Job, page string) error {
+func (d *Jobbook) SaveJob(ctx context.Context, j Job, page string) error {
 	items, err := json.Marshal(j.Items)
 	if err != nil {
 		return err
@@ -149,21 +158,21 @@ func (d *Desk) SaveJob(ctx context.Context, j Job, page string) error {
 		j.Layouts = []byte("{}")
 	}
 	return d.at.In(ctx, func(tx *scope.Tx) error {
-		now, err := rowOf(ctx, tx, jobRow.job, noJob, jobSeen, j.ID)
+		now, err := desk.RowOf(ctx, tx, JobRow.Job, desk.NoJob, jobSeen, j.ID)
 		switch {
 		case err != nil:
 			return err
 		case now.State != Planned:
 			return fault.New(fault.NotTaken, "", "This job is begun by now, and what it makes is fixed. Load the page again.")
 		case now.Version != j.Version:
-			return ErrStale
+			return desk.ErrStale
 		}
-		version, err := d.state(ctx, tx, JobSort, j.ID, page, string(j.Asked()))
+		version, err := d.at.KeepState(ctx, tx, desk.JobSort, j.ID, page, string(j.Asked()))
 		if err != nil {
 			return err
 		}
-		if err := one(noJob)(tx.Do(ctx, scope.Held.SQL(`UPDATE jobs SET name = ?, items = ?, choices = ?, layouts = ?, changed_at = ?, version = ? WHERE id = ?`),
-			j.Name, string(items), string(j.Choices.Write()), string(j.Layouts), d.s.now().UnixMilli(), version, j.ID)); err != nil {
+		if err := desk.One(desk.NoJob)(tx.Do(ctx, scope.Held.SQL(`UPDATE jobs SET name = ?, items = ?, choices = ?, layouts = ?, changed_at = ?, version = ? WHERE id = ?`),
+			j.Name, string(items), string(j.Choices.Write()), string(j.Layouts), d.at.Now().UnixMilli(), version, j.ID)); err != nil {
 			return err
 		}
 		return d.shareBoxes(ctx, tx, j.ID)
@@ -173,33 +182,33 @@ func (d *Desk) SaveJob(ctx context.Context, j Job, page string) error {
 // JobState gives what a job asked for at a version. own tells that all that
 // was changed since came from the same window. A version that is not known is
 // ErrForgotten.
-func (d *Desk) JobState(ctx context.Context, id, version int64, page string) (asked []byte, own bool, err error) {
-	was, err := d.stateOf(ctx, JobSort, id, version, page)
+func (d *Jobbook) JobState(ctx context.Context, id, version int64, page string) (asked []byte, own bool, err error) {
+	was, err := d.at.StateOf(ctx, desk.JobSort, id, version, page)
 	return []byte(was.State), was.Own, err
 }
 
 // BeginJob reserves the sheets that a planned job takes and keeps what is cut, and
 // what it takes of the cupboard. It refuses when a sheet must be bought first, or
 // others have reserved it.
-func (d *Desk) BeginJob(ctx context.Context, id int64, stocks []batch.Stock, goods []cupboard.Need) error {
+func (d *Jobbook) BeginJob(ctx context.Context, id int64, stocks []batch.Stock, goods []cupboard.Need) error {
 	aside, err := json.Marshal(append([]cupboard.Need{}, goods...))
 	if err != nil {
 		return err
 	}
 	return d.at.In(ctx, func(tx *scope.Tx) error {
-		place, err := d.place(ctx, tx)
+		place, err := d.at.Place(ctx, tx)
 		if err != nil {
 			return err
 		}
-		if err := one(noJob)(tx.Do(ctx, scope.Seen.SQL(`UPDATE jobs SET state = ?, stocks = ?, goods = ?, place = ?, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL AND {whose}`),
-			Begun, string(batch.WriteStocks(stocks)), string(aside), place, d.s.now().UnixMilli(), id, Planned)); err != nil {
+		if err := desk.One(desk.NoJob)(tx.Do(ctx, scope.Seen.SQL(`UPDATE jobs SET state = ?, stocks = ?, goods = ?, place = ?, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL AND {whose}`),
+			Begun, string(batch.WriteStocks(stocks)), string(aside), place, d.at.Now().UnixMilli(), id, Planned)); err != nil {
 			return err
 		}
 		for _, t := range batch.Takes(stocks) {
 			if t.Lot == 0 {
 				return fault.New(fault.TooFew, "sheets", "%d × %s of %s must be bought first", t.Count, t.Sheet.Name, t.Card.Name)
 			}
-			n, err := free(ctx, tx, t.Lot)
+			n, err := stockroom.Free(ctx, tx, t.Lot)
 			if err != nil {
 				return err
 			}
@@ -222,10 +231,10 @@ func (d *Desk) BeginJob(ctx context.Context, id int64, stocks []batch.Stock, goo
 }
 
 // ReleaseJob takes a begun job back to planned, its sheets free again.
-func (d *Desk) ReleaseJob(ctx context.Context, id int64) error {
+func (d *Jobbook) ReleaseJob(ctx context.Context, id int64) error {
 	return d.at.In(ctx, func(tx *scope.Tx) error {
-		if err := one(noJob)(tx.Do(ctx, scope.Seen.SQL(`UPDATE jobs SET state = ?, stocks = NULL, goods = '[]', changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL AND {whose}`),
-			Planned, d.s.now().UnixMilli(), id, Begun)); err != nil {
+		if err := desk.One(desk.NoJob)(tx.Do(ctx, scope.Seen.SQL(`UPDATE jobs SET state = ?, stocks = NULL, goods = '[]', changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL AND {whose}`),
+			Planned, d.at.Now().UnixMilli(), id, Begun)); err != nil {
 			return err
 		}
 		_, err := tx.Do(ctx, scope.Held.SQL(`DELETE FROM job_lots WHERE job_id = ?`), id)
@@ -235,37 +244,37 @@ func (d *Desk) ReleaseJob(ctx context.Context, id int64) error {
 
 // FinishJob takes a begun job's sheets off the drawer and puts the offcuts it
 // leaves in.
-func (d *Desk) FinishJob(ctx context.Context, id int64, offcuts []drawer.Lot) error {
+func (d *Jobbook) FinishJob(ctx context.Context, id int64, offcuts []drawer.Lot) error {
 	return d.at.In(ctx, func(tx *scope.Tx) error {
 		taken, err := taken(ctx, tx, id)
 		if err != nil {
 			return err
 		}
-		if err := one(noJob)(tx.Do(ctx, scope.Seen.SQL(`UPDATE jobs SET state = ?, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL AND {whose}`),
-			Finished, d.s.now().UnixMilli(), id, Begun)); err != nil {
+		if err := desk.One(desk.NoJob)(tx.Do(ctx, scope.Seen.SQL(`UPDATE jobs SET state = ?, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL AND {whose}`),
+			Finished, d.at.Now().UnixMilli(), id, Begun)); err != nil {
 			return err
 		}
 		for lot, n := range taken {
-			if err := take(ctx, tx, lot, n); err != nil {
+			if err := stockroom.Take(ctx, tx, lot, n); err != nil {
 				return err
 			}
 		}
-		place, err := jobPlace(ctx, tx, id)
+		place, err := desk.JobPlace(ctx, tx, id)
 		if err != nil {
 			return err
 		}
 		for _, l := range offcuts {
-			if err := d.addLot(ctx, tx, l, &id, place); err != nil {
+			if err := stockroom.AddLot(ctx, tx, d.at, l, &id, place); err != nil {
 				return err
 			}
 		}
-		return d.useUp(ctx, tx, id, false)
+		return stockroom.UseUp(ctx, tx, d.at, id, false)
 	})
 }
 
 // UnfinishJob undoes FinishJob: the sheets are back and reserved, the offcuts
 // gone. It refuses when one of these is reserved or used by now.
-func (d *Desk) UnfinishJob(ctx context.Context, id int64) error {
+func (d *Jobbook) UnfinishJob(ctx context.Context, id int64) error {
 	return d.at.In(ctx, func(tx *scope.Tx) error {
 		var used int
 		err := tx.Get(ctx, &used, scope.Held.SQL(`
@@ -277,8 +286,8 @@ func (d *Desk) UnfinishJob(ctx context.Context, id int64) error {
 		if used > 0 {
 			return fault.New(fault.InUse, "offcuts", "an offcut of this job is in use already, so that it cannot be taken back")
 		}
-		if err := one(noJob)(tx.Do(ctx, scope.Seen.SQL(`UPDATE jobs SET state = ?, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL AND {whose}`),
-			Begun, d.s.now().UnixMilli(), id, Finished)); err != nil {
+		if err := desk.One(desk.NoJob)(tx.Do(ctx, scope.Seen.SQL(`UPDATE jobs SET state = ?, changed_at = ? WHERE id = ? AND state = ? AND deleted_at IS NULL AND {whose}`),
+			Begun, d.at.Now().UnixMilli(), id, Finished)); err != nil {
 			return err
 		}
 		taken, err := taken(ctx, tx, id)
@@ -286,21 +295,15 @@ func (d *Desk) UnfinishJob(ctx context.Context, id int64) error {
 			return err
 		}
 		for lot, n := range taken {
-			if err := take(ctx, tx, lot, -n); err != nil {
+			if err := stockroom.Take(ctx, tx, lot, -n); err != nil {
 				return err
 			}
 		}
 		if _, err = tx.Do(ctx, scope.Held.SQL(`DELETE FROM lots WHERE job_id = ?`), id); err != nil {
 			return err
 		}
-		return d.useUp(ctx, tx, id, true)
+		return stockroom.UseUp(ctx, tx, d.at, id, true)
 	})
-}
-
-// jobPlace is the table whose drawer and cupboard a job was begun from.
-func jobPlace(ctx context.Context, tx *scope.Tx, job int64) (place string, err error) {
-	err = tx.Get(ctx, &place, scope.Held.SQL(`SELECT place FROM jobs WHERE id = ?`), job)
-	return place, err
 }
 
 // taken is how many sheets a job takes, by lot.
@@ -319,6 +322,6 @@ func taken(ctx context.Context, tx *scope.Tx, job int64) (map[int64]int, error) 
 
 // SaveLayouts keeps the best layouts found for a planned job, whatever else of
 // it changes meanwhile.
-func (d *Desk) SaveLayouts(ctx context.Context, id int64, layouts []byte) error {
-	return one(noJob)(d.at.Do(ctx, scope.Seen.SQL(`UPDATE jobs SET layouts = ? WHERE id = ? AND state = ? AND deleted_at IS NULL AND {whose}`), string(layouts), id, Planned))
+func (d *Jobbook) SaveLayouts(ctx context.Context, id int64, layouts []byte) error {
+	return desk.One(desk.NoJob)(d.at.Do(ctx, scope.Seen.SQL(`UPDATE jobs SET layouts = ? WHERE id = ? AND state = ? AND deleted_at IS NULL AND {whose}`), string(layouts), id, Planned))
 }

@@ -1,0 +1,3 @@
+package desk
+
+const NoBox Absent = "box"

@@ -1,0 +1,3 @@
+package desk
+
+const NoPerson Absent = "person"
