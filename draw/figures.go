@@ -125,7 +125,7 @@ func (l labels) wide(size float64) float64 {
 	for _, x := range l {
 		longest = max(longest, len([]rune(x.text)))
 	}
-	return 0.5 * size * float64(longest+1)
+	return 0.44*size*float64(longest) + 0.3
 }
 
 // rows puts each number into the first row in which it is free, and tells how many there are.

@@ -45,7 +45,7 @@ const (
 	moveFigure      = 3.0  // height of a number, and the least where many stand close
 	moveTop         = 6.6  // above the card, for two rows of numbers
 	moveFoot        = 1.2
-	moveLeft        = 8.5 // on its left
+	moveLeft        = 9.3 // on its left
 	moveRight       = 1.5
 	leastMoveFigure = 1.2
 	moveDot         = 1.5 // between dots of glue
