@@ -81,7 +81,7 @@ func (m Moved) Picture(w, h float64) (*Picture, error) {
 // changes reports whether the move is seen on the flat card.
 func (m Moved) changes() bool {
 	d := m.Is.Since(m.Was)
-	return m.shows || len(d.Scores)+len(d.Cuts)+len(d.Off)+len(d.Bites)+len(d.Marks)+len(d.Dots)+len(d.Calls)+len(d.Bonds)+len(d.Over)+len(d.Papers)+len(d.Through) > 0 ||
+	return m.shows || len(d.Scores)+len(d.Cuts)+len(d.Off)+len(d.Bites)+len(d.Marks)+len(d.Dots)+len(d.Calls)+len(d.Bonds)+len(d.Over)+len(d.Papers)+len(d.Through)+len(d.Tapes) > 0 ||
 		d.Width > 0 || d.Traced != nil || d.Round || d.Folded
 }
 
@@ -212,6 +212,9 @@ func (m Moved) card(p *Picture, f placed) {
 			p.polygon(Before, f.all(m.Was.Traced.Outline.Flat())...)
 		}
 	}
+	for _, ring := range m.Was.Tapes {
+		p.polygon(Before, f.all(ring)...)
+	}
 	for _, l := range m.Was.Papers {
 		p.polygon(MoveMat, f.all(l.Outline)...)
 	}
@@ -268,6 +271,10 @@ func (m Moved) now(p *Picture, f placed, d hand.Look) {
 		for _, s := range d.Towards {
 			p.towards(f, s)
 		}
+	}
+	for _, ring := range d.Tapes {
+		p.polygon(Backing, f.all(ring)...)
+		p.polygon(Now, f.all(ring)...)
 	}
 	for _, q := range d.Dots {
 		p.circle(NowDot, f.at(q), 0.9)

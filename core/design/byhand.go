@@ -13,7 +13,7 @@ import (
 )
 
 // byHand holds what lies on the table when every move of the steps was done against the
-// design: each piece, what is stuck from piece to piece, papers, and what is put. A finding
+// design: each piece, what is stuck from piece to piece, papers, what is put, and no backing left on tape. A finding
 // says at which move a hand would come to something else.
 func (r *Result) byHand(w recipe.Work, table *hand.Table, err error) []inspect.Finding {
 	wrong := func(err error) []inspect.Finding {
@@ -37,6 +37,9 @@ func (r *Result) byHand(w recipe.Work, table *hand.Table, err error) []inspect.F
 		return wrong(err)
 	}
 	if err := table.Things(r.things()); err != nil {
+		return wrong(err)
+	}
+	if err := table.Peeled(); err != nil {
 		return wrong(err)
 	}
 	return nil

@@ -51,8 +51,17 @@ func (x *follower) odd(c *hand.Card, key string, f recipe.Fields) hand.Move {
 	}
 	mm := func(name string) float64 { return x.length(f[name]).MM() }
 	switch key {
-	case "gable-rows", "gable-marks", "ridge-rows", "ridge-marks", "middles", "weave-names", "weave-tape", "facet-names", "arch-parts", "arch-parts-open", "template-round":
+	case "gable-rows", "gable-marks", "ridge-rows", "ridge-marks", "middles", "weave-names", "facet-names", "arch-parts", "arch-parts-open", "template-round":
 		return hand.Mark{}
+	case "weave-tape":
+		var m hand.LayTape
+		end, tape := across[1], mm("at")
+		for _, x := range []float64{0, w - end} {
+			for _, y := range []float64{0, h - tape} {
+				m.Strips = append(m.Strips, []pattern.Point{pattern.Pt(x, y), pattern.Pt(x+end, y), pattern.Pt(x+end, y+tape), pattern.Pt(x, y+tape)})
+			}
+		}
+		return m
 	case "gable-close", "gusset-points":
 		return hand.Dry{}
 	case "bend-arch", "bend-handle", "weave-bend", "top-stays":

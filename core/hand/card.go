@@ -41,6 +41,7 @@ type Card struct {
 	stands        bool // something is stuck that keeps it from lying flat
 	papers        []Laid
 	through       []through
+	tapes         []tape
 }
 
 // cell is a stretch of card between lines: convex, clockwise as seen. What is off has

@@ -21,6 +21,7 @@ type Look struct {
 	Dots    []pattern.Point // that were marked
 	Calls   []Call          // what parts are called
 	Bites   []pattern.Loop  // notches and holes
+	Tapes   [][]pattern.Point
 	// Traced is the template that it was drawn round, and Round that it is cut so.
 	Traced *pattern.Pattern
 	Round  bool
@@ -43,6 +44,9 @@ func (t *Table) Look(piece string) Look {
 		Width: c.Width.MM(), Height: c.Height.MM(), Scores: slices.Clone(c.scores), Cuts: slices.Clone(c.cuts), Marks: slices.Clone(c.marks), Bites: slices.Clone(c.bites),
 		Traced: c.traced, Round: c.round, Folded: c.folded, Over: slices.Clone(c.flat), Bonds: slices.Clone(c.stuck), Papers: slices.Clone(c.papers),
 		Towards: slices.Clone(c.towards), Dots: slices.Clone(c.dots), Calls: append(c.called(), c.calls...),
+	}
+	for _, x := range c.tapes {
+		l.Tapes = append(l.Tapes, x.ring)
 	}
 	for _, x := range c.through {
 		l.Through = append(l.Through, x.at)
@@ -125,7 +129,7 @@ func (c *Card) ends(i int) []pattern.Segment {
 // what has fallen it has the rings that fell, and no parts and edges.
 func (l Look) Since(was Look) Look {
 	out := Look{
-		Scores: tail(l.Scores, was.Scores), Cuts: tail(l.Cuts, was.Cuts), Marks: tail(l.Marks, was.Marks), Bites: tail(l.Bites, was.Bites), Over: tail(l.Over, was.Over),
+		Scores: tail(l.Scores, was.Scores), Cuts: tail(l.Cuts, was.Cuts), Marks: tail(l.Marks, was.Marks), Bites: tail(l.Bites, was.Bites), Tapes: tail(l.Tapes, was.Tapes), Over: tail(l.Over, was.Over),
 		Towards: tail(l.Towards, was.Towards), Dots: tail(l.Dots, was.Dots),
 		Bonds: tail(l.Bonds, was.Bonds), Papers: tail(l.Papers, was.Papers), Through: tail(l.Through, was.Through),
 		Round: l.Round && !was.Round, Folded: l.Folded && !was.Folded,

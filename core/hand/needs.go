@@ -29,7 +29,7 @@ func stageOf(m Move) stage {
 		return cutting
 	case ScoreFour, ScoreFrom:
 		return lining
-	case Score, Mark, Names, Template, ScoreTraced:
+	case Score, Mark, Names, LayTape, Template, ScoreTraced:
 		return marking
 	case TurnIn:
 		return turning

@@ -156,6 +156,11 @@ func (m Stick) do(t *Table, c *Card) error {
 		if err := c.bare(b); err != nil {
 			return err
 		}
+		if m.Way == Weave {
+			if err := c.peel(p); err != nil {
+				return err
+			}
+		}
 		for _, o := range c.stuck {
 			if o == b {
 				return errors.New("this is stuck already")

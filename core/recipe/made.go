@@ -83,6 +83,8 @@ func actOf(m hand.Move) act {
 		return act{Glue, string(m.Way), 75, false}
 	case hand.Score:
 		return act{Score, m.Key, 30, false}
+	case hand.LayTape:
+		return act{Score, m.Key, 15, false}
 	case hand.Mark:
 		return act{Score, m.Key, 15, false}
 	case hand.Snip:
@@ -315,6 +317,8 @@ func markOf(m hand.Move) string {
 	h := fnv.New64a()
 	if t, traces := m.(hand.Template); traces { // by what is drawn, not by where that is in memory
 		fmt.Fprintf(h, "%T %+v %+v %+v", m, t.Said, t.Pattern.Outline, t.Pattern.Holes)
+	} else if lay, lays := m.(hand.LayTape); lays { // as it was marked when it was told and not done
+		fmt.Fprintf(h, "%T {Lines:[] Said:%+v}", hand.Mark{}, lay.Said)
 	} else if mark, marks := m.(hand.Mark); marks { // points and names are only shown
 		fmt.Fprintf(h, "%T {Lines:%+v Said:%+v}", m, mark.Lines, mark.Said)
 	} else {

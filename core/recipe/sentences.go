@@ -79,6 +79,8 @@ func (s teller) says(c *hand.Card, m hand.Move) string {
 		return s.stick(c.ID, m)
 	case hand.Score:
 		return s.said(m.Said)
+	case hand.LayTape:
+		return s.said(m.Said)
 	case hand.Mark:
 		return s.said(m.Said)
 	case hand.Snip:

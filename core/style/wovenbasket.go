@@ -338,7 +338,7 @@ func (s Spec) weaveMaking(p *pattern.Pattern, strips weave, tip measure.Length) 
 		}
 	}
 	m.do(hand.Mark{Lines: marks, Said: said("weave-marks", one("at", at...))})
-	m.do(hand.Mark{Said: said("weave-tape", one("at", measure.Down(tip, s.cutting())))})
+	m.do(weaveTape(p, end, measure.Down(tip, s.cutting())))
 	m.do(hand.Snip{Cuts: cuts, Said: hand.Said{Key: "weave-cuts", Counts: map[string]int{"count": n}}})
 	m.do(hand.FoldAll{})
 	if strips.lean[0] > 0 {
@@ -356,6 +356,17 @@ func (s Spec) weaveMaking(p *pattern.Pattern, strips weave, tip measure.Length) 
 	stick.What, stick.Onto = m.parts("strip", nil, what...), m.parts("wall", nil, onto...)
 	m.stick(stick)
 	return m.moves
+}
+
+// weaveTape is the tape along both edges of the corner squares, on what will be the strips' ends.
+func weaveTape(p *pattern.Pattern, end, tape measure.Length) hand.LayTape {
+	m := hand.LayTape{Said: said("weave-tape", one("at", tape))}
+	for _, x := range []measure.Length{0, p.Width - end} {
+		for _, y := range []measure.Length{0, p.Height - tape} {
+			m.Strips = append(m.Strips, []pattern.Point{pt(x, y), pt(x+end, y), pt(x+end, y+tape), pt(x, y+tape)})
+		}
+	}
+	return m
 }
 
 // handleMaking is how a hand makes the handle.

@@ -11,7 +11,6 @@ import (
 	"brevium/core/inspect"
 	"brevium/core/measure"
 	"brevium/core/recipe"
-	"brevium/core/style"
 	"brevium/draw"
 )
 
@@ -244,10 +243,6 @@ func (w *writer) toCut() {
 		w.say(11, false, fmt.Sprintf("%d × paper, layer %d, for the %s: %s × %s, %s", r.Inputs.Copies*s.Count, s.Mat.Layer, s.Where(),
 			w.both(s.Blank.Width), w.both(s.Blank.Height), s.Mat.Card.Name))
 	}
-}
-
-func (w *writer) extent(e style.Extent) string {
-	return fmt.Sprintf("%s × %s × %s", w.both(e.Length), w.both(e.Width), w.both(e.Height))
 }
 
 // pieces shows each piece flat with its numbers, its score card to be read
