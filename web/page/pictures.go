@@ -26,11 +26,11 @@ func BoxPicture(r *design.Result, mark string) template.HTML {
 // The window of a move's picture beside its words, in mm as on paper.
 const moveWide, moveHigh = 42, 23
 
-// MovePictures are the pictures of a box's steps, by their keys; drawn are kept in kept.
+// MovePictures are the pictures of a box's steps, by their keys, in lines alone; they are kept.
 func MovePictures(kept *Drawn, r *design.Result) map[string]template.HTML {
 	return Draw(kept, r, "moves", func() map[string]template.HTML {
 		out := map[string]template.HTML{}
-		for _, m := range draw.Moves(r, draw.OpenModelOf(r, false), r.Steps) {
+		for _, m := range draw.Moves(r, draw.OpenModelOf(r, true), r.Steps) {
 			p, err := m.Picture(moveWide, moveHigh)
 			if err != nil {
 				continue // its words stand alone
