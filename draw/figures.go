@@ -82,24 +82,24 @@ func (m Moved) ruled(p *Picture, f placed, e hand.Edge, set, at []measure.Length
 }
 
 // labels are the numbers that stand at one edge of a card, each where its line lies along it.
-type labels []struct {
+type labels []label
+
+type label struct {
 	along float64
 	text  string
 }
 
-func (l *labels) add(along float64, text string) {
-	*l = append(*l, struct {
-		along float64
-		text  string
-	}{along, text})
-}
+func (l *labels) add(along float64, text string) { *l = append(*l, label{along, text}) }
 
 // draw writes the numbers at the top or the left edge: farther out where others stand already, and
 // smaller where there is no room for as many rows.
 func (l labels) draw(p *Picture, f placed, top bool) {
-	size, room := moveFigure, f.at(pattern.Pt(0, 0)).Sub(pattern.Pt(p.X, p.Y))
+	size, room := moveFigure, f.x-p.X
+	if top {
+		room = f.y - p.Y
+	}
 	rows, in := l.rows(f, top, size)
-	for ; l.needs(top, size, rows) > map[bool]float64{true: room.Y, false: room.X}[top] && size > leastMoveFigure; rows, in = l.rows(f, top, size) {
+	for ; l.needs(top, size, rows) > room && size > leastMoveFigure; rows, in = l.rows(f, top, size) {
 		size *= 0.9
 	}
 	for i, x := range l {

@@ -88,9 +88,7 @@ func (m Moved) changes() bool {
 // inSpace is how the piece or the box stands after the move; nil where all lies flat still.
 func (m Moved) inSpace() (*Picture, error) {
 	switch m.Step.Kind {
-	case recipe.Cut, recipe.Score, recipe.Remove:
-		return nil, nil
-	case recipe.Decorate:
+	case recipe.Cut, recipe.Score, recipe.Remove, recipe.Decorate:
 		return nil, nil
 	}
 	if m.part >= 0 && !m.Is.Folded && m.Is.Traced == nil {

@@ -10,10 +10,9 @@ import (
 	"testing"
 	"time"
 
+	"brevium/core/measure"
 	"brevium/store/boxshelf"
 	"brevium/store/desk"
-
-	"brevium/core/measure"
 )
 
 // save changes a tray's length as the window does, from what it is now.

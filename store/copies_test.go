@@ -12,10 +12,9 @@ import (
 	"testing"
 	"time"
 
+	"brevium/core/fault"
 	"brevium/store/boxshelf"
 	"brevium/store/desk"
-
-	"brevium/core/fault"
 )
 
 func TestACopyIsBroughtBackAndThatIsUndone(t *testing.T) {

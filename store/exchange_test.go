@@ -11,12 +11,11 @@ import (
 	"testing"
 	"time"
 
-	"brevium/store/desk"
-	"brevium/store/roster"
-
 	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/people"
+	"brevium/store/desk"
+	"brevium/store/roster"
 )
 
 // Data that were damaged while the program ran are exchanged for a copy while it runs on, with

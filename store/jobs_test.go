@@ -7,15 +7,14 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/store/desk"
-	"brevium/store/jobbook"
-
 	"brevium/core/batch"
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/store/desk"
+	"brevium/store/jobbook"
 )
 
 func lotOf(count int, price float64) drawer.Lot {

@@ -8,14 +8,13 @@ import (
 	"testing"
 	"time"
 
-	"brevium/store/boxshelf"
-	"brevium/store/jobbook"
-	"brevium/store/roster"
-
 	"brevium/core/contents"
 	"brevium/core/logbook"
 	"brevium/core/people"
 	"brevium/photo"
+	"brevium/store/boxshelf"
+	"brevium/store/jobbook"
+	"brevium/store/roster"
 )
 
 // Of one who left, and had everything deleted, no word is left in the data, not even in what the

@@ -6,9 +6,8 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/store/copies"
-
 	"brevium/core/fault"
+	"brevium/store/copies"
 )
 
 // What is locked is read by its passphrase alone, and only whole.

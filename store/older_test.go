@@ -8,12 +8,11 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/store/desk"
-	"brevium/store/jobbook"
-
 	"brevium/core/batch"
 	"brevium/core/design"
 	"brevium/core/measure"
+	"brevium/store/desk"
+	"brevium/store/jobbook"
 )
 
 // Databases that earlier versions wrote, with the demo boxes of their day,

@@ -5,11 +5,10 @@ import (
 	"testing"
 	"time"
 
-	"brevium/store/desk"
-	"brevium/store/roster"
-
 	"brevium/core/fault"
 	"brevium/core/people"
+	"brevium/store/desk"
+	"brevium/store/roster"
 )
 
 // A workshop is set up by its code, once; others join by theirs while it holds; a new

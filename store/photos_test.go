@@ -7,11 +7,6 @@ import (
 	"testing"
 	"time"
 
-	"brevium/store/boxshelf"
-	"brevium/store/desk"
-	"brevium/store/jobbook"
-	"brevium/store/roster"
-
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/fault"
@@ -20,6 +15,10 @@ import (
 	"brevium/core/paper"
 	"brevium/core/people"
 	"brevium/photo"
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+	"brevium/store/jobbook"
+	"brevium/store/roster"
 )
 
 // A photograph is of whoever sent it: another sees it only where a shared box or a paper of

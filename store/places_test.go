@@ -5,10 +5,6 @@ import (
 	"errors"
 	"testing"
 
-	"brevium/store/desk"
-	"brevium/store/jobbook"
-	"brevium/store/roster"
-
 	"brevium/core/batch"
 	"brevium/core/cupboard"
 	"brevium/core/design"
@@ -16,6 +12,9 @@ import (
 	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/people"
+	"brevium/store/desk"
+	"brevium/store/jobbook"
+	"brevium/store/roster"
 )
 
 // Two tables in one workshop: each has a drawer and a cupboard of its own, a job is cut from

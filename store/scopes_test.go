@@ -11,11 +11,6 @@ import (
 	"testing"
 	"time"
 
-	"brevium/store/boxshelf"
-	"brevium/store/desk"
-	"brevium/store/jobbook"
-	"brevium/store/roster"
-
 	"brevium/core/batch"
 	"brevium/core/contents"
 	"brevium/core/cupboard"
@@ -27,6 +22,10 @@ import (
 	"brevium/core/people"
 	"brevium/photo"
 	"brevium/store"
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+	"brevium/store/jobbook"
+	"brevium/store/roster"
 	"brevium/store/storetest"
 )
 

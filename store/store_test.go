@@ -11,11 +11,10 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/store/boxshelf"
-	"brevium/store/desk"
-
 	"brevium/core/design"
 	"brevium/core/measure"
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
 )
 
 func open(t *testing.T, file string) *Store {

@@ -4,10 +4,9 @@ import (
 	"errors"
 	"testing"
 
-	"brevium/store/desk"
-
 	"brevium/core/contents"
 	"brevium/core/measure"
+	"brevium/store/desk"
 )
 
 func TestThingsAreKeptOnce(t *testing.T) {

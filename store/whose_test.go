@@ -7,11 +7,6 @@ import (
 	"testing"
 	"time"
 
-	"brevium/store/boxshelf"
-	"brevium/store/desk"
-	"brevium/store/jobbook"
-	"brevium/store/roster"
-
 	"brevium/core/contents"
 	"brevium/core/cupboard"
 	"brevium/core/design"
@@ -20,6 +15,10 @@ import (
 	"brevium/core/measure"
 	"brevium/core/people"
 	"brevium/core/sample"
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+	"brevium/store/jobbook"
+	"brevium/store/roster"
 )
 
 // joined lets somebody in as a maker, or the steward, and gives a context of theirs.

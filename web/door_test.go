@@ -4,11 +4,10 @@ import (
 	"testing"
 	"time"
 
-	"brevium/store/roster"
-
 	"github.com/chromedp/chromedp"
 
 	"brevium/core/people"
+	"brevium/store/roster"
 	"brevium/web/webtest"
 )
 

@@ -9,11 +9,10 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/store/jobbook"
-
 	"brevium/core/measure"
 	"brevium/core/people"
 	"brevium/core/style"
+	"brevium/store/jobbook"
 	"brevium/web/webtest"
 )
 

@@ -19,9 +19,6 @@ import (
 	"testing"
 	"time"
 
-	"brevium/store/jobbook"
-	"brevium/store/roster"
-
 	"brevium/core/contents"
 	"brevium/core/cupboard"
 	"brevium/core/design"
@@ -31,6 +28,8 @@ import (
 	"brevium/core/paper"
 	"brevium/core/people"
 	"brevium/photo"
+	"brevium/store/jobbook"
+	"brevium/store/roster"
 	"brevium/web/form"
 	"brevium/web/webtest"
 )

@@ -7,15 +7,14 @@ import (
 	"sync"
 	"testing"
 
-	"brevium/store/desk"
-	"brevium/store/jobbook"
-
 	"github.com/chromedp/chromedp"
 
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/measure"
 	"brevium/core/people"
+	"brevium/store/desk"
+	"brevium/store/jobbook"
 	"brevium/web/webtest"
 )
 

@@ -12,9 +12,6 @@ import (
 	"testing"
 	"time"
 
-	"brevium/store/desk"
-	"brevium/store/jobbook"
-
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/logbook"
@@ -22,6 +19,8 @@ import (
 	"brevium/core/paper"
 	"brevium/core/people"
 	"brevium/photo"
+	"brevium/store/desk"
+	"brevium/store/jobbook"
 	"brevium/web"
 	"brevium/web/door"
 	"brevium/web/webtest"

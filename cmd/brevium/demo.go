@@ -8,13 +8,12 @@ import (
 	"maps"
 	"slices"
 
-	"brevium/store/jobbook"
-
 	"brevium/core/cupboard"
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/measure"
 	"brevium/store"
+	"brevium/store/jobbook"
 )
 
 //go:embed demo/*.json demo/drawer.csv demo/cupboard.csv

@@ -9,10 +9,9 @@ import (
 	"path/filepath"
 	"time"
 
-	"brevium/store/roster"
-
 	"brevium/core/people"
 	"brevium/store"
+	"brevium/store/roster"
 )
 
 // doorKey is the file with the pepper of a workshop's passwords, beside the data and in no

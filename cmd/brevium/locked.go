@@ -9,13 +9,12 @@ import (
 	"path/filepath"
 	"strings"
 
-	"brevium/store/copies"
-
 	"github.com/spf13/cobra"
 
 	"brevium/core/fault"
 	"brevium/core/people"
 	"brevium/store"
+	"brevium/store/copies"
 )
 
 func passphraseFlag(c *cobra.Command, what string) *string {

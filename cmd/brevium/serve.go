@@ -14,11 +14,10 @@ import (
 	"syscall"
 	"time"
 
-	"brevium/store/roster"
-
 	"github.com/spf13/cobra"
 
 	"brevium/store"
+	"brevium/store/roster"
 	"brevium/web"
 	"brevium/web/behind"
 )

@@ -38,8 +38,9 @@ func (m LayTape) do(_ *Table, c *Card) error {
 			}
 		}
 		for _, s := range c.cuts {
-			mid := s.A.Add(s.B).Scale(0.5)
-			if one, two, _, _ := split(ring, s.A, s.B.Sub(s.A).Scale(1/s.B.Sub(s.A).Len())); one != nil && two != nil && (pattern.Contains(ring, s.A) || pattern.Contains(ring, s.B) || pattern.Contains(ring, mid)) {
+			along := s.B.Sub(s.A)
+			one, two, from, to := split(ring, s.A, along.Scale(1/along.Len()))
+			if one != nil && two != nil && to > Close && from < along.Len()-Close {
 				return errors.New("what the tape goes over is slit already")
 			}
 		}

@@ -183,7 +183,7 @@ func TestSheetsSayItAll(t *testing.T) {
 	for _, x := range []struct {
 		r     *design.Result
 		wants []string
-	}{{r, []string{"each edge", "Lower the lid", "from the left → 1"}}, {wallet(t), []string{"3/4 · 5 1/4", "3 · 3 3/4 · 7 · 7 3/4", "from the bottom → 2", "6 × 8 3/4 in"}}} {
+	}{{r, []string{"each edge", "each edge, shim ", "Lower the lid", "from the left → 1"}}, {wallet(t), []string{"3/4 · 5 1/4", "3 · 3 3/4 · 7 · 7 3/4", "from the bottom → 2", "6 × 8 3/4 in"}}} {
 		for _, paper := range []Paper{A4, Letter} {
 			slip := told(t, x.r, Print{Paper: paper, What: Slips})
 			for _, want := range x.wants {

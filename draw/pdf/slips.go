@@ -50,6 +50,9 @@ func (w *writer) slipLines() []slipLine {
 			if pass.Edge == recipe.EachEdge {
 				from = "each edge"
 			}
+			if pass.Shim > 0 { // without it the numbers are others
+				from += ", shim " + r.Show(pass.Shim)
+			}
 			var at []string
 			for _, l := range pass.At {
 				at = append(at, measure.Number(l, r.Inputs.Units, r.Inputs.Tools.Tick))

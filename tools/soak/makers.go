@@ -12,9 +12,6 @@ import (
 	"syscall"
 	"time"
 
-	"brevium/store/desk"
-	"brevium/store/roster"
-
 	_ "modernc.org/sqlite" // to lock the file from outside
 
 	"brevium/core/contents"
@@ -22,6 +19,8 @@ import (
 	"brevium/core/measure"
 	"brevium/core/people"
 	"brevium/store"
+	"brevium/store/desk"
+	"brevium/store/roster"
 	"brevium/tools/visit"
 )
 

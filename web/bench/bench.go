@@ -10,9 +10,6 @@ import (
 	"strconv"
 	"strings"
 
-	"brevium/store/boxshelf"
-	"brevium/store/desk"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/bench"
@@ -21,6 +18,8 @@ import (
 	"brevium/core/measure"
 	"brevium/core/recipe"
 	"brevium/draw"
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
 	"brevium/web/page"
 )
 

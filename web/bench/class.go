@@ -12,10 +12,6 @@ import (
 	"strings"
 	"time"
 
-	"brevium/store/boxshelf"
-	"brevium/store/classroom"
-	"brevium/store/desk"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/bench"
@@ -24,6 +20,9 @@ import (
 	"brevium/core/measure"
 	"brevium/core/recipe"
 	"brevium/draw/pdf"
+	"brevium/store/boxshelf"
+	"brevium/store/classroom"
+	"brevium/store/desk"
 	"brevium/web/page"
 )
 

@@ -11,11 +11,10 @@ import (
 	"testing"
 	"time"
 
-	"brevium/store/jobbook"
-
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/people"
+	"brevium/store/jobbook"
 	"brevium/web/webtest"
 )
 

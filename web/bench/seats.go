@@ -5,13 +5,12 @@ import (
 	"net/http"
 	"strconv"
 
-	"brevium/store/classroom"
-	"brevium/store/desk"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/fault"
 	"brevium/core/people"
+	"brevium/store/classroom"
+	"brevium/store/desk"
 	"brevium/web/page"
 )
 

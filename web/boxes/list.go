@@ -9,14 +9,13 @@ import (
 	"strings"
 	"sync"
 
-	"brevium/store/boxshelf"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/inspect"
 	"brevium/core/style"
+	"brevium/store/boxshelf"
 	"brevium/web/form"
 	"brevium/web/page"
 )

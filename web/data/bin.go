@@ -4,12 +4,11 @@ import (
 	"net/http"
 	"strconv"
 
-	"brevium/store/desk"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/fault"
 	"brevium/store"
+	"brevium/store/desk"
 	"brevium/web/page"
 )
 

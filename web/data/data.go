@@ -15,8 +15,6 @@ import (
 	"strconv"
 	"time"
 
-	"brevium/store/copies"
-
 	"github.com/labstack/echo/v5"
 	"github.com/labstack/echo/v5/middleware"
 
@@ -25,6 +23,7 @@ import (
 	"brevium/core/fault"
 	"brevium/core/people"
 	"brevium/store"
+	"brevium/store/copies"
 	"brevium/web/page"
 )
 

@@ -9,10 +9,9 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/store/jobbook"
-
 	"brevium/core/measure"
 	"brevium/store"
+	"brevium/store/jobbook"
 	"brevium/web"
 	"brevium/web/page"
 	"brevium/web/webtest"

@@ -7,13 +7,12 @@ import (
 	"path"
 	"strings"
 
-	"brevium/store/boxshelf"
-	"brevium/store/copies"
-
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/strict"
 	"brevium/photo"
+	"brevium/store/boxshelf"
+	"brevium/store/copies"
 )
 
 // What a zip may bring in, in all: bytes when it is unpacked, rows of the list, and the dots of

@@ -7,12 +7,11 @@ import (
 	"fmt"
 	"io"
 
+	"brevium/core/cupboard"
+	"brevium/core/drawer"
 	"brevium/store/boxshelf"
 	"brevium/store/copies"
 	"brevium/store/stockroom"
-
-	"brevium/core/cupboard"
-	"brevium/core/drawer"
 	"brevium/web/page"
 )
 

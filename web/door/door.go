@@ -10,13 +10,12 @@ import (
 	"strings"
 	"time"
 
-	"brevium/store/desk"
-	"brevium/store/roster"
-
 	"github.com/alexedwards/scs/v2"
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/people"
+	"brevium/store/desk"
+	"brevium/store/roster"
 	"brevium/web/page"
 )
 

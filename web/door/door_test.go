@@ -11,7 +11,6 @@ import (
 	"time"
 
 	"brevium/store/roster"
-
 	"brevium/web"
 	"brevium/web/webtest"
 )

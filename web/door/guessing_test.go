@@ -12,9 +12,8 @@ import (
 	"testing"
 	"time"
 
-	"brevium/store/roster"
-
 	"brevium/core/people"
+	"brevium/store/roster"
 	"brevium/web"
 	"brevium/web/webtest"
 )

@@ -6,14 +6,13 @@ import (
 	"net/http"
 	"strconv"
 
-	"brevium/store/boxshelf"
-	"brevium/store/desk"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
 	"brevium/core/people"
 	"brevium/draw"
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
 	"brevium/web/page"
 )
 

@@ -9,13 +9,12 @@ import (
 	"strconv"
 	"time"
 
-	"brevium/store/desk"
-	"brevium/store/roster"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/fault"
 	"brevium/core/people"
+	"brevium/store/desk"
+	"brevium/store/roster"
 	"brevium/web/behind"
 	"brevium/web/page"
 )

@@ -8,14 +8,13 @@ import (
 	"net"
 	"net/http"
 
-	"brevium/store/desk"
-	"brevium/store/roster"
-
 	"github.com/go-webauthn/webauthn/protocol"
 	"github.com/go-webauthn/webauthn/webauthn"
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/people"
+	"brevium/store/desk"
+	"brevium/store/roster"
 	"brevium/web/page"
 )
 

@@ -7,13 +7,12 @@ import (
 	"strconv"
 	"time"
 
-	"brevium/store/desk"
-	"brevium/store/roster"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/fault"
 	"brevium/core/people"
+	"brevium/store/desk"
+	"brevium/store/roster"
 	"brevium/web/form"
 	"brevium/web/page"
 )

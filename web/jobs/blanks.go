@@ -5,11 +5,10 @@ import (
 	"sync"
 	"time"
 
-	"brevium/store/boxshelf"
-
 	"brevium/core/batch"
 	"brevium/core/fault"
 	"brevium/store"
+	"brevium/store/boxshelf"
 )
 
 // blanks knows what each box is cut from, so that offcuts can be tried

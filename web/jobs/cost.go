@@ -4,12 +4,11 @@ import (
 	"context"
 	"net/http"
 
-	"brevium/store/boxshelf"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
 	"brevium/core/fault"
+	"brevium/store/boxshelf"
 	"brevium/web/form"
 	"brevium/web/page"
 )

@@ -9,7 +9,6 @@ import (
 	"time"
 
 	"brevium/store/jobbook"
-
 	"brevium/web/webtest"
 )
 

@@ -7,14 +7,13 @@ import (
 	"net/http"
 	"slices"
 
-	"brevium/store/desk"
-	"brevium/store/jobbook"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
 	"brevium/core/fault"
 	"brevium/core/layout"
+	"brevium/store/desk"
+	"brevium/store/jobbook"
 	"brevium/web/form"
 	"brevium/web/page"
 )

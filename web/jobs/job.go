@@ -10,10 +10,6 @@ import (
 	"strings"
 	"unicode/utf8"
 
-	"brevium/store/boxshelf"
-	"brevium/store/desk"
-	"brevium/store/jobbook"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
@@ -22,6 +18,9 @@ import (
 	"brevium/core/drawer"
 	"brevium/core/fault"
 	"brevium/core/merge"
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
+	"brevium/store/jobbook"
 	"brevium/web/form"
 	"brevium/web/page"
 )

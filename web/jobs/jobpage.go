@@ -7,9 +7,6 @@ import (
 	"slices"
 	"strings"
 
-	"brevium/store/boxshelf"
-	"brevium/store/jobbook"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
@@ -21,6 +18,8 @@ import (
 	"brevium/core/recipe"
 	"brevium/core/style"
 	"brevium/draw"
+	"brevium/store/boxshelf"
+	"brevium/store/jobbook"
 	"brevium/web/form"
 	"brevium/web/page"
 )

@@ -11,13 +11,12 @@ import (
 	"sync"
 	"unicode/utf8"
 
-	"brevium/store/boxshelf"
-	"brevium/store/jobbook"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
 	"brevium/core/fault"
+	"brevium/store/boxshelf"
+	"brevium/store/jobbook"
 	"brevium/web/form"
 	"brevium/web/page"
 )

@@ -12,9 +12,8 @@ import (
 	"testing"
 	"time"
 
-	"brevium/store/jobbook"
-
 	"brevium/core/measure"
+	"brevium/store/jobbook"
 	"brevium/web/page"
 	"brevium/web/webtest"
 )

@@ -9,13 +9,12 @@ import (
 	"strings"
 	"time"
 
-	"brevium/store/jobbook"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
 	"brevium/core/layout"
 	"brevium/core/people"
+	"brevium/store/jobbook"
 	"brevium/web/form"
 	"brevium/web/page"
 )

@@ -9,11 +9,10 @@ import (
 	"strconv"
 	"time"
 
-	"brevium/store/desk"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/store"
+	"brevium/store/desk"
 	"brevium/web/page"
 )
 

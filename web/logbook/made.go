@@ -5,13 +5,12 @@ import (
 	"html/template"
 	"net/http"
 
-	"brevium/store/boxshelf"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/fit"
 	"brevium/core/logbook"
 	"brevium/photo"
+	"brevium/store/boxshelf"
 	"brevium/web/form"
 	"brevium/web/page"
 )

@@ -5,8 +5,6 @@ import (
 	"fmt"
 	"strings"
 
-	"brevium/store/boxshelf"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
@@ -15,6 +13,7 @@ import (
 	"brevium/core/logbook"
 	"brevium/core/money"
 	"brevium/core/recipe"
+	"brevium/store/boxshelf"
 	"brevium/web/form"
 )
 

@@ -19,9 +19,6 @@ import (
 	"strings"
 	"sync"
 
-	"brevium/store/boxshelf"
-	"brevium/store/desk"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
@@ -32,6 +29,8 @@ import (
 	"brevium/core/people"
 	"brevium/draw"
 	"brevium/store"
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
 	"brevium/web/form"
 )
 

@@ -4,9 +4,8 @@ import (
 	"context"
 	"errors"
 
-	"brevium/store/desk"
-
 	"brevium/core/people"
+	"brevium/store/desk"
 )
 
 // Whose is whose a box or a job is, in a workshop; Sort is "" where one maker works alone.

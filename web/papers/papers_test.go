@@ -7,11 +7,10 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/store/boxshelf"
-
 	"brevium/core/drawer"
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/store/boxshelf"
 	"brevium/web/form"
 	"brevium/web/webtest"
 )

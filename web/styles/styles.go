@@ -11,8 +11,6 @@ import (
 	"strconv"
 	"strings"
 
-	"brevium/store/stockroom"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
@@ -20,6 +18,7 @@ import (
 	"brevium/core/style"
 	"brevium/core/stylefile"
 	"brevium/draw"
+	"brevium/store/stockroom"
 	"brevium/web/form"
 	"brevium/web/page"
 )

@@ -16,15 +16,14 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/store/boxshelf"
-	"brevium/store/jobbook"
-
 	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/store"
+	"brevium/store/boxshelf"
+	"brevium/store/jobbook"
 	"brevium/store/storetest"
 	"brevium/web"
 	"brevium/web/form"
@@ -215,10 +214,10 @@ func (x *Table) Listed(path string) (names []string, parts int) {
 	for {
 		_, body, _ := x.Get(path)
 		parts++
-		for _, m := range BoxNames.FindAllStringSubmatch(body, -1) {
+		for _, m := range boxNames.FindAllStringSubmatch(body, -1) {
 			names = append(names, m[1])
 		}
-		m := NextPart.FindStringSubmatch(body)
+		m := nextPart.FindStringSubmatch(body)
 		if m == nil || parts > 20 {
 			return names, parts
 		}
@@ -312,13 +311,13 @@ func (x *Table) Post(path string, pairs ...string) (int, string, http.Header) {
 func (x *Table) Words(path string) string {
 	x.T.Helper()
 	_, body, _ := x.Get(path)
-	return strings.Join(strings.Fields(html.UnescapeString(Tags.ReplaceAllString(body, " "))), " ")
+	return strings.Join(strings.Fields(html.UnescapeString(tags.ReplaceAllString(body, " "))), " ")
 }
 
-// BoxNames are the names on the list of boxes, and NextPart leads to what follows on it.
-var BoxNames = regexp.MustCompile(`<h2><a href="/boxes/\d+">([^<]+)</a>`)
+// boxNames are the names on the list of boxes, and nextPart leads to what follows on it.
+var boxNames = regexp.MustCompile(`<h2><a href="/boxes/\d+">([^<]+)</a>`)
 
-var NextPart = regexp.MustCompile(`hx-get="(/\?[^"]+)"`)
+var nextPart = regexp.MustCompile(`hx-get="(/\?[^"]+)"`)
 
-// Tags is what of a page is not read.
-var Tags = regexp.MustCompile(`(?s)<script.*?</script>|<title>.*?</title>|<[^>]*>`)
+// tags is what of a page is not read.
+var tags = regexp.MustCompile(`(?s)<script.*?</script>|<title>.*?</title>|<[^>]*>`)

@@ -15,14 +15,13 @@ import (
 	"testing"
 	"time"
 
-	"brevium/store/desk"
-	"brevium/store/roster"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/people"
+	"brevium/store/desk"
+	"brevium/store/roster"
 	"brevium/store/storetest"
 	"brevium/web"
 )
@@ -44,8 +43,8 @@ var Pepper = people.NewPepper()
 // GoodPassword is that of all who are let in.
 const GoodPassword = "seven kraft sheets"
 
-// GoodHash is worked out once for all who are let in.
-var GoodHash = sync.OnceValue(func() string { return Pepper.Hash(GoodPassword) })
+// goodHash is worked out once for all who are let in.
+var goodHash = sync.OnceValue(func() string { return Pepper.Hash(GoodPassword) })
 
 // NewAtelier opens a workshop.
 func NewAtelier(t testing.TB) *Atelier {
@@ -92,7 +91,7 @@ func (w *Atelier) Person(name string, role people.Role) *Visitor {
 	if err != nil {
 		w.T.Fatal(err)
 	}
-	if _, err := w.Store.Of(w.T.Context()).Join(w.T.Context(), code.Text, name, GoodHash()); err != nil {
+	if _, err := w.Store.Of(w.T.Context()).Join(w.T.Context(), code.Text, name, goodHash()); err != nil {
 		w.T.Fatal(err)
 	}
 	v := w.Visitor("10.0.0.1")

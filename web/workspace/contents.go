@@ -6,13 +6,12 @@ import (
 	"slices"
 	"strconv"
 
-	"brevium/store/boxshelf"
-
 	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/style"
 	"brevium/draw"
+	"brevium/store/boxshelf"
 	"brevium/web/form"
 	"brevium/web/page"
 )

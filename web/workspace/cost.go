@@ -3,11 +3,10 @@ package workspace
 import (
 	"net/http"
 
-	"brevium/store/boxshelf"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
+	"brevium/store/boxshelf"
 	"brevium/web/form"
 	"brevium/web/page"
 )

@@ -10,9 +10,6 @@ import (
 	"strings"
 	"time"
 
-	"brevium/store/boxshelf"
-	"brevium/store/desk"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
@@ -20,6 +17,8 @@ import (
 	"brevium/draw"
 	"brevium/draw/export"
 	"brevium/draw/pdf"
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
 	"brevium/web/page"
 )
 

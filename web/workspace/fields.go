@@ -8,8 +8,6 @@ import (
 	"strings"
 	"sync"
 
-	"brevium/store/boxshelf"
-
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/fault"
@@ -19,6 +17,7 @@ import (
 	"brevium/core/paper"
 	"brevium/core/recipe"
 	"brevium/core/style"
+	"brevium/store/boxshelf"
 	"brevium/web/form"
 	"brevium/web/page"
 )

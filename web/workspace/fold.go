@@ -4,11 +4,10 @@ import (
 	"html/template"
 	"net/http"
 
-	"brevium/store/boxshelf"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/draw"
+	"brevium/store/boxshelf"
 	"brevium/web/page"
 )
 

@@ -18,13 +18,12 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/store/jobbook"
-
 	"brevium/core/cupboard"
 	"brevium/core/drawer"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/sample"
+	"brevium/store/jobbook"
 	"brevium/web/webtest"
 )
 

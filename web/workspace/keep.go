@@ -5,14 +5,13 @@ import (
 	"maps"
 	"strconv"
 
-	"brevium/store/boxshelf"
-	"brevium/store/desk"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/paper"
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
 	"brevium/web/form"
 	"brevium/web/page"
 )

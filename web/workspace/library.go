@@ -6,8 +6,6 @@ import (
 	"strconv"
 	"time"
 
-	"brevium/store/boxshelf"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/caliper"
@@ -15,6 +13,7 @@ import (
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/measure"
+	"brevium/store/boxshelf"
 	"brevium/web/form"
 	"brevium/web/page"
 )

@@ -3,13 +3,12 @@ package workspace
 import (
 	"net/http"
 
-	"brevium/store/boxshelf"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/style"
+	"brevium/store/boxshelf"
 	"brevium/web/page"
 )
 

@@ -8,8 +8,6 @@ import (
 	"slices"
 	"strings"
 
-	"brevium/store/boxshelf"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
@@ -22,6 +20,7 @@ import (
 	"brevium/core/recipe"
 	"brevium/core/style"
 	"brevium/draw"
+	"brevium/store/boxshelf"
 	"brevium/web/form"
 	"brevium/web/page"
 )

@@ -12,12 +12,11 @@ import (
 	"sync"
 	"testing"
 
-	"brevium/store/jobbook"
-
 	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/style"
+	"brevium/store/jobbook"
 	"brevium/store/storetest"
 	"brevium/web"
 	"brevium/web/webtest"

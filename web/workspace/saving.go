@@ -3,12 +3,11 @@ package workspace
 import (
 	"net/http"
 
-	"brevium/store/boxshelf"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
 	"brevium/core/fault"
+	"brevium/store/boxshelf"
 	"brevium/web/page"
 )
 

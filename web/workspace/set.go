@@ -3,13 +3,12 @@ package workspace
 import (
 	"net/http"
 
-	"brevium/store/jobbook"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/fault"
+	"brevium/store/jobbook"
 	"brevium/web/form"
 	"brevium/web/page"
 )

@@ -5,13 +5,12 @@ import (
 	"net/http"
 	"slices"
 
-	"brevium/store/boxshelf"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
 	"brevium/core/recipe"
 	"brevium/core/style"
+	"brevium/store/boxshelf"
 	"brevium/web/form"
 	"brevium/web/page"
 )

@@ -7,10 +7,9 @@ import (
 	"sync"
 	"testing"
 
-	"brevium/store/jobbook"
-
 	"brevium/core/contents"
 	"brevium/core/measure"
+	"brevium/store/jobbook"
 	"brevium/web/form"
 	"brevium/web/page"
 	"brevium/web/webtest"

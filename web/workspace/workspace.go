@@ -12,9 +12,6 @@ import (
 	"strings"
 	"unicode/utf8"
 
-	"brevium/store/boxshelf"
-	"brevium/store/desk"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/cupboard"
@@ -22,6 +19,8 @@ import (
 	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/store"
+	"brevium/store/boxshelf"
+	"brevium/store/desk"
 	"brevium/web/form"
 	"brevium/web/page"
 )
