@@ -1,6 +1,9 @@
 package style
 
 import (
+	"maps"
+	"slices"
+
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/fit"
@@ -156,8 +159,8 @@ func (s Spec) gussetTray(l, w, h measure.Length, cover map[string]*pattern.Leaf)
 		}
 		b.Against(ear, against, s.Choice(gussets) == "loose")
 	}
-	for name, leaf := range cover {
-		b.Elsewhere(made[name], true, "cover", leaf, false)
+	for _, name := range slices.Sorted(maps.Keys(cover)) {
+		b.Elsewhere(made[name], true, "cover", cover[name], false)
 	}
 	p, err := b.Pattern()
 	if err != nil {

@@ -1,6 +1,9 @@
 package style
 
 import (
+	"maps"
+	"slices"
+
 	"fmt"
 
 	"brevium/core/fault"
@@ -117,7 +120,8 @@ func (t trayShape) part() (Part, error) {
 		}
 	}
 	t.cutCorners(g)
-	for name, o := range t.onto {
+	for _, name := range slices.Sorted(maps.Keys(t.onto)) {
+		o := t.onto[name]
 		g.Elsewhere(g.Face(name), true, o.piece, o.face, false)
 	}
 	if t.notch > 0 {

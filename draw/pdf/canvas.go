@@ -50,6 +50,7 @@ func newCanvas(p Paper, title string) *canvas {
 	f.AddUTF8FontFromBytes(family, "B", semibold)
 	f.SetTitle(title, true)
 	f.SetCreator("Brevium", true)
+	f.SetCatalogSort(true)
 	f.SetAutoPageBreak(false, 0)
 	f.SetMargins(0, 0, 0)
 	return &canvas{Fpdf: f, paper: p, added: map[string]bool{}}

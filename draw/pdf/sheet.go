@@ -93,6 +93,10 @@ func Write(out io.Writer, r *design.Result, print Print) error {
 		model: draw.OpenModelOf(r, print.Plain), shut: draw.ShutModelOf(r, print.Plain),
 	}
 	w.photos = print.Photos
+	if !print.Date.IsZero() { // two prints of one day are the same to the byte
+		w.SetCreationDate(print.Date)
+		w.SetModificationDate(print.Date)
+	}
 	w.AliasNbPages(allPages)
 	if print.Large {
 		w.scale = 1.35

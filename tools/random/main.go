@@ -1,6 +1,8 @@
 // Command random makes designs at random, well beyond what makes sense, and
 // has each made, drawn, told and printed, or refused with a sentence. It
-// prints those that go wrong.
+// prints those that go wrong. With -keep it writes down what comes of each, and
+// with -same it holds that against what was written down before a change that
+// is to change nothing.
 package main
 
 import (
@@ -16,15 +18,8 @@ import (
 	"sync"
 	"sync/atomic"
 
-	"brevium/core/contents"
 	"brevium/core/design"
-	"brevium/core/dress"
 	"brevium/core/fault"
-	"brevium/core/fit"
-	"brevium/core/measure"
-	"brevium/core/paper"
-	"brevium/core/recipe"
-	"brevium/core/style"
 	"brevium/draw"
 	"brevium/draw/export"
 	"brevium/draw/pdf"
@@ -33,7 +28,15 @@ import (
 func main() {
 	n := flag.Int("n", 50_000, "designs")
 	seed := flag.Uint64("seed", 1, "of the random numbers")
+	keep := flag.String("keep", "", "a file to write what comes of each design to")
+	same := flag.String("same", "", "a file of -keep: say which designs come to something else now")
 	flag.Parse()
+	if *keep != "" || *same != "" {
+		if err := compare(*seed, *n, *keep, *same); err != nil {
+			log.Fatal(err)
+		}
+		return
+	}
 	made, wrong := try(*seed, *n, func(in design.Inputs, err error) { fmt.Printf("%v\n%s\n\n", err, in.Write()) })
 	fmt.Printf("%d designs: %d made, drawn, told and printed, %d refused, %d went wrong\n", *n, made, int64(*n)-made-wrong, wrong)
 	if wrong > 0 {
@@ -104,68 +107,4 @@ func whole(in design.Inputs) error {
 	}
 	_, err = io.Copy(io.Discard, &out)
 	return err
-}
-
-func pick[T any](r *rand.Rand, of []T) T { return of[r.IntN(len(of))] }
-
-// randomDesign is anything that can be typed into a form.
-func randomDesign(r *rand.Rand) design.Inputs {
-	upTo := func(most measure.Length) measure.Length { return measure.Length(r.Int64N(int64(most)) + 1) }
-	odds := func(one int) bool { return r.IntN(one) == 0 }
-	const mm = measure.Millimetre
-	s := pick(r, style.All)
-	in := design.New("random", pick(r, measure.Units), s.ID)
-	for _, p := range s.Parameters {
-		if odds(2) {
-			in.Size[p.ID] = upTo(p.Max * 5 / 4)
-		}
-	}
-	for _, o := range s.Options {
-		switch {
-		case o.Kind == style.ChoiceKind && odds(2):
-			in.Choices[o.ID] = pick(r, o.Choices)
-		case o.Kind == style.LengthKind && odds(3):
-			in.Lengths[o.ID] = upTo(o.Max + 1)
-		}
-	}
-	in.Basis, in.Fit, in.Tools.Fence = pick(r, design.Bases), pick(r, fit.Wanted), pick(r, []recipe.Fence{recipe.Left, recipe.Right})
-	in.Card = paper.Card{Name: "card", GSM: 240, Thickness: 100*measure.Micrometre + upTo(pick(r, []measure.Length{mm / 2, mm / 2, 2 * mm})), Direction: pick(r, paper.Directions)}
-	if odds(3) {
-		in.Tools.Tick = measure.Tick(upTo(10 * mm))
-	}
-	if odds(2) { // room for large ones
-		in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*mm, 2000*mm, 2000*mm
-	}
-	if odds(2) {
-		in.Basis, in.Size = design.Scored, map[string]measure.Length{}
-		for range 1 + r.IntN(3) {
-			t := contents.Thing{Name: "thing", Shape: pick(r, contents.Shapes), Length: upTo(150 * mm), Width: upTo(150 * mm), Height: upTo(150 * mm),
-				Count: 1 + r.IntN(6), Ease: upTo(10 * mm), Fragile: odds(3), PullOut: odds(3)}
-			if t.Shape == contents.Round {
-				t.Width = t.Length
-			}
-			if t.Shape == contents.Soft {
-				t.Squeeze = r.IntN(contents.MostSqueeze)
-			}
-			in.Things = append(in.Things, t)
-		}
-		if odds(2) {
-			in.Compartments = design.Compartments{Per: pick(r, []contents.Per{contents.PerKind, contents.PerThing}), As: pick(r, design.Cellings), Along: odds(2)}
-		}
-		for _, l := range design.Linings {
-			if odds(3) {
-				in.Linings = append(in.Linings, l)
-			}
-		}
-	}
-	if odds(6) {
-		for _, piece := range []string{"base", "lid", "tray", "body"} {
-			if odds(2) {
-				in.Mats = append(in.Mats, dress.Dressing{Piece: piece, Where: pick(r, []dress.Where{dress.Walls, dress.Top, dress.Both}),
-					Layers: []dress.Layer{{Card: in.Card, Border: dress.Even(upTo(8 * mm))}}})
-			}
-		}
-	}
-	in.Copies = 1 + r.IntN(3)
-	return in
 }

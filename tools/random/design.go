@@ -1,0 +1,119 @@
+package main
+
+import (
+	"math/rand/v2"
+
+	"brevium/core/band"
+	"brevium/core/contents"
+	"brevium/core/design"
+	"brevium/core/dress"
+	"brevium/core/fit"
+	"brevium/core/loose"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/recipe"
+	"brevium/core/style"
+)
+
+func pick[T any](r *rand.Rand, of []T) T { return of[r.IntN(len(of))] }
+
+// randomDesign is anything that can be typed into a form.
+func randomDesign(r *rand.Rand) design.Inputs {
+	upTo := func(most measure.Length) measure.Length { return measure.Length(r.Int64N(int64(most)) + 1) }
+	odds := func(one int) bool { return r.IntN(one) == 0 }
+	const mm = measure.Millimetre
+	s := pick(r, style.All)
+	in := design.New("random", pick(r, measure.Units), s.ID)
+	for _, p := range s.Parameters {
+		switch {
+		case odds(4):
+			in.Size[p.ID] = upTo(p.Max * 5 / 4)
+		case odds(2): // what people do ask for
+			in.Size[p.ID] = p.Min + upTo(2*p.Usual(in.Tools.Tick)+1)
+		}
+	}
+	for _, o := range s.Options {
+		switch {
+		case o.Kind == style.ChoiceKind && odds(2):
+			in.Choices[o.ID] = pick(r, o.Choices)
+		case o.Kind == style.LengthKind && odds(3):
+			in.Lengths[o.ID] = upTo(o.Max + 1)
+		}
+	}
+	in.Basis, in.Fit, in.Tools.Fence = pick(r, design.Bases), pick(r, fit.Wanted), pick(r, []recipe.Fence{recipe.Left, recipe.Right})
+	in.Card = paper.Card{Name: "card", GSM: 240, Thickness: 100*measure.Micrometre + upTo(pick(r, []measure.Length{mm / 2, mm / 2, 2 * mm})), Direction: pick(r, paper.Directions)}
+	if odds(3) {
+		in.Tools.Tick = measure.Tick(upTo(10 * mm))
+	}
+	if odds(2) { // room for large ones
+		in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*mm, 2000*mm, 2000*mm
+	}
+	if odds(2) {
+		in.Basis, in.Size = design.Scored, map[string]measure.Length{}
+		for range 1 + r.IntN(3) {
+			t := contents.Thing{Name: "thing", Shape: pick(r, contents.Shapes), Length: upTo(150 * mm), Width: upTo(150 * mm), Height: upTo(150 * mm),
+				Count: 1 + r.IntN(6), Ease: upTo(10 * mm), Fragile: odds(3), PullOut: odds(3)}
+			if t.Shape == contents.Round {
+				t.Width = t.Length
+			}
+			if t.Shape == contents.Soft {
+				t.Squeeze = r.IntN(contents.MostSqueeze)
+			}
+			in.Things = append(in.Things, t)
+		}
+		if odds(2) {
+			in.Compartments = design.Compartments{Per: pick(r, []contents.Per{contents.PerKind, contents.PerThing}), As: pick(r, design.Cellings), Along: odds(2)}
+		}
+		for _, l := range design.Linings {
+			if odds(3) {
+				in.Linings = append(in.Linings, l)
+			}
+		}
+	}
+	if odds(6) {
+		for _, piece := range []string{"base", "lid", "tray", "body"} {
+			if odds(2) {
+				in.Mats = append(in.Mats, dress.Dressing{Piece: piece, Where: pick(r, []dress.Where{dress.Walls, dress.Top, dress.Both}),
+					Layers: []dress.Layer{{Card: in.Card, Border: dress.Even(upTo(8 * mm))}}})
+			}
+		}
+	}
+	if odds(3) {
+		decorate(r, &in)
+	}
+	in.Copies = 1 + r.IntN(3)
+	return in
+}
+
+// decorate puts at random on a box what goes round it and onto it.
+func decorate(r *rand.Rand, in *design.Inputs) {
+	odds := func(one int) bool { return r.IntN(one) == 0 }
+	if odds(2) {
+		b := design.UsualBand(in.Units)
+		b.Axis, b.Join, b.Notch = pick(r, design.BandAxes), pick(r, design.BandJoins), odds(2)
+		b.ID, in.Bands = 1, append(in.Bands, b)
+	}
+	if odds(2) {
+		x := design.UsualRibbon(in.Units)
+		x.Way, x.Tied.Bow = pick(r, design.RibbonWays), pick(r, band.Bows)
+		x.ID, in.Ribbons = 2, append(in.Ribbons, x)
+	}
+	if odds(3) {
+		in.Closures = append(in.Closures, design.Closure{ID: 3, Kind: pick(r, design.ClosureKinds), Pairs: 1})
+	}
+	if odds(4) {
+		in.Wrap = design.UsualWrapping(in.Units)
+	}
+	if odds(4) {
+		c := design.UsualCover(pick(r, []string{"base", "lid", "tray"}), in.Units)
+		c.ID, in.Covers = 4, append(in.Covers, c)
+	}
+	if odds(2) {
+		place := pick(r, [][2]string{{"", ""}, {"base", "front"}, {"lid", "panel"}, {"tray", "front"}, {"body", "front"}})
+		l := design.UsualLabel(place[0], place[1], in.Units)
+		l.ID, in.Labels = 5, append(in.Labels, l)
+	}
+	if odds(5) {
+		in.Loose = append(in.Loose, loose.Piece{ID: 6, Name: "Card for inside", Width: 60 * measure.Millimetre, Height: 40 * measure.Millimetre, Copies: 1 + r.IntN(2), Corners: loose.Square})
+	}
+}
