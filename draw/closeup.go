@@ -6,6 +6,7 @@ import (
 	"brevium/core/design"
 	"brevium/core/pattern"
 	"brevium/core/recipe"
+	"brevium/core/style"
 )
 
 // plainNet is a flat piece of a made box without its numbers.
@@ -57,7 +58,7 @@ func Gluing(r *design.Result, p design.Part) *Picture {
 	pic := n.frame()
 	pic.Title = "Where the glue goes"
 	n.into(pic)
-	wet := r.Spec.Choices["adhesive"] == "wet-glue"
+	wet := style.AdhesiveOf(r.Spec).Wet()
 	for _, g := range p.Pattern.Glue {
 		if g.Dry || len(g.Area) == 0 {
 			continue

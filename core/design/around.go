@@ -21,6 +21,14 @@ type Way struct {
 	Goes bool
 }
 
+// stood is how things stand in a box: the arrangement that was chosen, the inside they need,
+// and the ways that there were to choose from, best first.
+type stood struct {
+	stand contents.Arrangement
+	needs style.Extent
+	ways  []Way
+}
+
 // mostTried bounds the arrangements that are priced: those with the least
 // surface come first, and a box's card hardly goes against that.
 const mostTried = 60
@@ -28,33 +36,34 @@ const mostTried = 60
 // around chooses how the things stand and sizes the box to them: the
 // arrangement asked for, or the one whose blanks take least card, one that
 // goes on the sheets before one that does not.
-func (r *Result) around() error {
-	r.Spec.One = r.Inputs.one()
-	beside, others := r.Style.BesideOf(r.Spec)
-	shares := r.Inputs.shares(r.Style.RoomsOf(r.Spec), beside)
-	all := r.Inputs.arrangements(shares[0])
+func (z *sizer) around() (stood, error) {
+	var out stood
+	z.spec.One = oneOf(z.in)
+	beside, others := z.style.BesideOf(z.spec)
+	shares := sharesOf(z.in, z.style.RoomsOf(z.spec), beside)
+	all := arrangementsOf(z.in, shares[0])
 	for _, s := range shares[1:] {
-		others = inside(r.Inputs.arrangements(s)[0], others)
+		others = inside(arrangementsOf(z.in, s)[0], others)
 	}
-	if err := r.sizeFor(inside(all[0], others), Inside); err != nil {
-		return err
+	if err := z.sizeFor(inside(all[0], others), Inside); err != nil {
+		return out, err
 	}
-	lacks, err := r.lacks(style.Extent{}, Inside)
+	lacks, err := z.lacks(style.Extent{}, Inside)
 	if err != nil {
-		return err
+		return out, err
 	}
 	// What the sizes are over the room they give, for pricing the others.
-	has := r.Style.Along(r.Spec.Lengths)
+	has := z.style.Along(z.spec.Lengths)
 	extra := style.Extent{Length: has.Length + lacks.Length, Width: has.Width + lacks.Width, Height: has.Height + lacks.Height}
 	for i, a := range all {
-		if i >= mostTried && a.ID != r.Inputs.Stand {
+		if i >= mostTried && a.ID != z.in.Stand {
 			continue
 		}
 		w := Way{Arrangement: a}
-		w.Card, w.Goes = r.price(inside(a, others), extra)
-		r.Ways = append(r.Ways, w)
+		w.Card, w.Goes = z.price(inside(a, others), extra)
+		out.ways = append(out.ways, w)
 	}
-	slices.SortStableFunc(r.Ways, func(a, b Way) int {
+	slices.SortStableFunc(out.ways, func(a, b Way) int {
 		rank := func(w Way) int {
 			switch {
 			case w.Goes:
@@ -67,24 +76,24 @@ func (r *Result) around() error {
 		return cmp.Or(cmp.Compare(rank(a), rank(b)), cmp.Compare(a.Card, b.Card))
 	})
 	chosen := 0
-	if r.Inputs.Stand != "" {
-		chosen = slices.IndexFunc(r.Ways, func(w Way) bool { return w.ID == r.Inputs.Stand })
+	if z.in.Stand != "" {
+		chosen = slices.IndexFunc(out.ways, func(w Way) bool { return w.ID == z.in.Stand })
 		if chosen < 0 {
-			return fault.New(fault.UnknownStand, "stand", "the things cannot stand as %q; choose one of the ways shown", r.Inputs.Stand)
+			return out, fault.New(fault.UnknownStand, "stand", "the things cannot stand as %q; choose one of the ways shown", z.in.Stand)
 		}
 	}
-	stand := r.Ways[chosen].Arrangement
-	r.Stand, r.Needs = &stand, inside(stand, others)
-	return r.sizeFor(r.Needs, Inside)
+	out.stand = out.ways[chosen].Arrangement
+	out.needs = inside(out.stand, others)
+	return out, z.sizeFor(out.needs, Inside)
 }
 
 // price is the card a box of this room takes, and whether it can be cut from
 // the sheets.
-func (r *Result) price(room, extra style.Extent) (card float64, goes bool) {
-	trial := *r
-	trial.Spec.Lengths = maps.Clone(r.Spec.Lengths)
-	tick := r.Inputs.Tools.Tick
-	trial.Style.Give(trial.Spec.Lengths, style.Extent{
+func (z *sizer) price(room, extra style.Extent) (card float64, goes bool) {
+	trial := *z // it has sizes of its own, and knows what is known of allowances
+	trial.spec.Lengths = maps.Clone(z.spec.Lengths)
+	tick := z.in.Tools.Tick
+	trial.style.Give(trial.spec.Lengths, style.Extent{
 		Length: measure.Up(
 			max(0, room.Length+extra.Length),
 			tick,
@@ -95,14 +104,14 @@ func (r *Result) price(room, extra style.Extent) (card float64, goes bool) {
 	if trial.inRange() != nil {
 		return 0, false
 	}
-	box, err := trial.solved(&trial.Spec)
+	box, err := trial.box()
 	if err != nil {
 		return 0, false
 	}
 	goes = true
 	for _, p := range box.Parts {
 		card += p.Pattern.Width.MM() * p.Pattern.Height.MM() * float64(p.Copies())
-		goes = goes && r.Inputs.blankFits(p) && max(p.Pattern.Width, p.Pattern.Height) <= r.Inputs.Tools.Trimmer
+		goes = goes && blankFits(z.in, p) && max(p.Pattern.Width, p.Pattern.Height) <= z.in.Tools.Trimmer
 	}
 	return card, goes
 }

@@ -148,7 +148,7 @@ func writeBand(b Band) bandFile {
 }
 
 // checkBands refuses bands that none could make, whatever the box.
-func (in *Inputs) checkBands() error {
+func checkBands(in *Inputs) error {
 	show := func(l measure.Length) string { return measure.Label(l, in.Units, in.Tools.Tick) }
 	if len(in.Bands) > MostBands {
 		return fault.New(fault.CountRange, "bands", "a box has at most %d bands", MostBands)
@@ -182,42 +182,42 @@ func (in *Inputs) checkBands() error {
 
 // band works the bands out over the finished box with its papers, and puts their
 // strips to the parts.
-func (r *Result) band() error {
-	if len(r.Inputs.Bands) == 0 {
+func (t *Tied) band() error {
+	if len(t.Inputs.Bands) == 0 {
 		return nil
 	}
-	bodies, err := r.Bodies(style.Finished)
+	bodies, err := t.Bodies(style.Finished)
 	if err != nil {
 		return err
 	}
-	back := back(bodies)
+	back := style.Back(bodies)
 	extent := func(axis int) float64 {
-		return []measure.Length{r.Outside.Length, r.Outside.Width, r.Outside.Height}[axis].MM()
+		return []measure.Length{t.Outside.Length, t.Outside.Width, t.Outside.Height}[axis].MM()
 	}
-	for i, b := range r.Inputs.Bands {
+	for i, b := range t.Inputs.Bands {
 		axis := slices.Index(BandAxes, b.Axis)
 		at := b.At.MM()
 		if axis != style.AlongHeight {
 			at *= back
 		}
-		hull := style.Section(bodies, r.over(), axis, at, b.Width.MM(), r.raised)
+		hull := style.Section(bodies, t.over(), axis, at, b.Width.MM(), raisedBy(&t.Inputs))
 		if len(hull) < 3 {
 			return fault.New(fault.OutOfRange, fault.Path("bands", i, "at"), "the band would lie beside the box: nearer to the middle, please")
 		}
-		done := Banded{b, band.Round(hull, b.looks(back), b.Lap, r.Inputs.Tools.Tick.Ruler()), "Belly band"}
+		done := Banded{b, band.Round(hull, b.looks(back), b.Lap, t.Inputs.Tools.Tick.Ruler()), "Belly band"}
 		if b.Width.MM() > 0.6*extent(axis) {
 			done.Name = "Sleeve"
 		}
-		if len(r.Inputs.Bands) > 1 {
+		if len(t.Inputs.Bands) > 1 {
 			done.Name += fmt.Sprint(" ", i+1)
 		}
-		r.Bands = append(r.Bands, done)
-		if slices.ContainsFunc(r.Parts, func(p Part) bool { return p.ID == b.PieceID() }) {
+		t.Bands = append(t.Bands, done)
+		if slices.ContainsFunc(t.Parts, func(p Part) bool { return p.ID == b.PieceID() }) {
 			return fault.New(fault.UnknownField, fault.Path("bands", i, "id"), "another piece of this box is called %s; give the band an id of its own", b.PieceID())
 		}
 		strip := loose.Piece{ID: b.ID, Name: done.Name, Width: done.Strip.Length, Height: b.Width, Copies: 1, Corners: loose.Square, Card: b.Card}
 		for _, at := range done.Strip.Scores {
-			if (at - measure.Nearest(at, r.Inputs.Tools.Tick)).Abs() < recipe.Off {
+			if (at - measure.Nearest(at, t.Inputs.Tools.Tick)).Abs() < recipe.Off {
 				strip.Vertical = append(strip.Vertical, at)
 			} else { // by a ruler
 				strip.Part = append(strip.Part, loose.Line{A: loose.Point{X: at}, B: loose.Point{X: at, Y: b.Width}})
@@ -228,7 +228,7 @@ func (r *Result) band() error {
 			return fault.At(fault.Path("bands", i), err)
 		}
 		if b.Notch {
-			if err := notched(made, done.Strip, b.Width, r.Inputs.Tools.Tick.Ruler()); err != nil {
+			if err := notched(made, done.Strip, b.Width, t.Inputs.Tools.Tick.Ruler()); err != nil {
 				return fault.New(fault.TooSmall, fault.Path("bands", i, "notch"), "there is no room for a notch in this band; make it wider")
 			}
 		}
@@ -236,15 +236,15 @@ func (r *Result) band() error {
 		if err != nil {
 			return err
 		}
-		card := r.Inputs.LooseCard(strip)
+		card := t.Inputs.LooseCard(strip)
 		part := style.Part{ID: b.PieceID(), Name: strip.Name, Pattern: made, Root: made.Marks[0].Name, Card: card.Thickness, Opens: style.Upwards}
 		whole := Part{Part: part, Faces: folded.Faces, Card: card, Folded: folded, Loose: true}
-		if err := r.goesOn(whole, fault.Path("bands", i, "axis"), "put it round another way"); err != nil {
+		if err := t.Inputs.goesOn(whole, fault.Path("bands", i, "axis"), "put it round another way"); err != nil {
 			return err
 		}
-		r.Parts = append(r.Parts, whole)
-		r.lies(part.ID, card, style.Ring(bodies, hull, axis, at, b.Width.MM(), card.Thickness.MM()))
-		r.Checks = append(r.Checks, inspect.Finding{ID: "band", Verdict: inspect.OK, Piece: part.ID, Text: fmt.Sprintf(
+		t.Parts = append(t.Parts, whole)
+		t.lies(part.ID, card, style.Ring(bodies, hull, axis, at, b.Width.MM(), card.Thickness.MM()))
+		t.found = append(t.found, inspect.Finding{ID: "band", Verdict: inspect.OK, Piece: part.ID, Text: fmt.Sprintf(
 			"%s: it slides: %s longer than what it goes round, all round.", part.Name, measure.Label(band.Slide, measure.MM, measure.Tenth))})
 	}
 	return nil
@@ -278,34 +278,25 @@ func notched(strip *pattern.Pattern, b band.Band, wide measure.Length, ruler mea
 	return fault.New(fault.TooSmall, "notch", "there is no room for a notch")
 }
 
-// raised is what the papers on a face's outside add to it, in mm.
-func (r *Result) raised(b *style.Body, f pattern.Face) float64 {
-	sum := 0.0
-	for _, d := range r.Inputs.Mats {
-		if d.Piece != b.Part.ID || d.Side == dress.Inside || !d.Covers(f.Name, f.Role) {
-			continue
+// raisedBy gives what the papers on a face's outside add to it, in mm.
+func raisedBy(in *Inputs) func(*style.Body, pattern.Face) float64 {
+	return func(b *style.Body, f pattern.Face) float64 {
+		sum := 0.0
+		for _, d := range in.Mats {
+			if d.Piece != b.Part.ID || d.Side == dress.Inside || !d.Covers(f.Name, f.Role) {
+				continue
+			}
+			for _, l := range d.Layers {
+				sum += l.Card.Thickness.MM()
+			}
 		}
-		for _, l := range d.Layers {
-			sum += l.Card.Thickness.MM()
+		for _, c := range in.Covers {
+			if c.Piece == b.Part.ID && (f.Role == pattern.Wall || f.Role == pattern.Panel) {
+				sum += c.Outside().MM()
+			}
 		}
+		return sum
 	}
-	for _, c := range r.Inputs.Covers {
-		if c.Piece == b.Part.ID && (f.Role == pattern.Wall || f.Role == pattern.Panel) {
-			sum += c.Outside().MM()
-		}
-	}
-	return sum
-}
-
-// back is 1 where a box's back looks along the width, as it stands, and -1 where
-// it looks the other way or the box does not say.
-func back(bodies []style.Body) float64 {
-	for i, f := range bodies[0].Faces {
-		if f.Name == "back" && bodies[0].Poses[i].Normal().Y > 0.5 {
-			return 1
-		}
-	}
-	return -1
 }
 
 // Joined is the side on which the band is joined: a loop that does not come to
@@ -348,14 +339,14 @@ func (b Band) lies() hand.Said {
 }
 
 // bandMoves are how each band is put on.
-func (r *Result) bandMoves() []hand.Put {
+func (t *Tied) bandMoves() []hand.Put {
 	var out []hand.Put
-	for i, b := range r.Bands {
+	for i, b := range t.Bands {
 		m := hand.Put{Thing: b.PieceID(), When: hand.Closed, Uses: []string{b.PieceID()}, Phrase: []hand.Said{{
 			Key: "band-on", Pieces: map[string]string{"band": b.PieceID()},
 			Phrases: map[string]hand.Said{"place": b.lies(), "side": hand.Say("join-" + b.Joined()), "axis": hand.Say("axis-" + b.Axis)},
 		}}}
-		for _, first := range r.Bands[:i] {
+		for _, first := range t.Bands[:i] {
 			if first.Axis != b.Axis {
 				m.After = append(m.After, first.PieceID())
 			}

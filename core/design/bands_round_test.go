@@ -119,7 +119,7 @@ func TestBandsRoundEveryStyle(t *testing.T) {
 			if err != nil {
 				t.Fatal(err)
 			}
-			hull := style.Section(bodies, nil, n%3, 0, 10, r.raised)
+			hull := style.Section(bodies, nil, n%3, 0, 10, raisedBy(&r.Inputs))
 			strip := r.Bands[0].Strip
 			if got := strip.Girth.MM() - 0.5; math.Abs(got-band.Perimeter(hull)) > 1e-5 {
 				t.Errorf("%s round the %s: %v mm of %v", s.ID, b.Axis, got, band.Perimeter(hull))

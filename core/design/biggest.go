@@ -280,20 +280,20 @@ func (q *seek) tried(e style.Extent) (at side, used, room float64) {
 			return tooLarge, 0, 0
 		}
 	}
-	r := Result{Inputs: q.in, Style: q.style, Spec: q.sized(e)}
-	r.worked, r.widens = map[string]bool{}, q.widens
+	z := newSizer(&q.in, q.style, q.sized(e))
+	z.widens = q.widens
 	for _, o := range q.small {
-		r.worked[o.ID] = true
+		z.worked[o.ID] = true
 	}
-	if r.Spec.Style == nil || r.inRange() != nil {
+	if z.spec.Style == nil || z.inRange() != nil {
 		return unmade, 0, 0
 	}
-	box, err := r.solved(&r.Spec)
+	box, err := z.box()
 	if err != nil {
 		return unmade, 0, 0
 	}
 	for _, p := range q.style.Parameters { // what follows from the size
-		if l := r.Spec.Lengths[p.ID]; l > p.Max {
+		if l := z.spec.Lengths[p.ID]; l > p.Max {
 			return tooLarge, 0, 0
 		} else if l < p.Min {
 			return unmade, 0, 0

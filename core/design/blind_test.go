@@ -44,7 +44,7 @@ func TestMadeFromTheWordsAlone(t *testing.T) {
 						t.Fatalf("only %d of %d random sizes could be made", made, tried)
 					}
 					in := randomSize(rng, unit, s)
-					r, err := Sketch(in)
+					r, err := Make(t.Context(), in)
 					if err != nil {
 						if f := fault.Of(err); f.Code == fault.Internal {
 							t.Fatal(err)
@@ -139,7 +139,7 @@ func unsayable(text string) string {
 func TestAWrongWordIsNoticed(t *testing.T) {
 	t.Parallel()
 	in := New("x", measure.In, "tray-lid")
-	r, err := Sketch(in)
+	r, err := Make(t.Context(), in)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -1,6 +1,7 @@
 package design
 
 import (
+	"context"
 	"math/rand"
 	"testing"
 
@@ -21,7 +22,7 @@ func TestTheStepsMakeTheBox(t *testing.T) {
 				rng := rand.New(rand.NewSource(sample.Seed(37)))
 				for made, tried := 0, 0; made < sample.Of(t, 100) && tried < 4000; tried++ {
 					in := randomSize(rng, unit, s)
-					r, err := Sketch(in)
+					r, err := Make(t.Context(), in)
 					if err != nil {
 						continue
 					}
@@ -44,7 +45,7 @@ func judged(r *Result) []inspect.Finding {
 
 // How long a hand takes for a base and its lid.
 func BenchmarkByHand(b *testing.B) {
-	r, err := Sketch(New("x", measure.In, "tray-lid"))
+	r, err := Make(context.Background(), New("x", measure.In, "tray-lid"))
 	if err != nil {
 		b.Fatal(err)
 	}

@@ -72,7 +72,7 @@ func (in *Inputs) SetStyle(id string) error {
 		o, there := s.Option(k)
 		return !there || o.Kind != style.ChoiceKind || !slices.Contains(o.Choices, v)
 	})
-	pieces, err := in.pieces(s)
+	pieces, err := facesByPiece(in, s)
 	if err != nil {
 		return err
 	}
@@ -117,10 +117,10 @@ type usual struct {
 	faces map[string][]pattern.Mark
 }
 
-// pieces are the ids of the pieces a style makes at its usual size, each with
+// facesByPiece are the ids of the pieces a style makes at its usual size, each with
 // the names of its faces.
-func (in *Inputs) pieces(s *style.Style) (map[string][]string, error) {
-	u, err := in.usual(s)
+func facesByPiece(in *Inputs, s *style.Style) (map[string][]string, error) {
+	u, err := usualOf(in, s)
 	if err != nil {
 		return nil, err
 	}
@@ -133,7 +133,7 @@ func (in *Inputs) pieces(s *style.Style) (map[string][]string, error) {
 	return out, nil
 }
 
-func (in *Inputs) usual(s *style.Style) (usual, error) {
+func usualOf(in *Inputs, s *style.Style) (usual, error) {
 	key := [2]string{string(in.Units), s.ID}
 	if known, there := usualPieces.Load(key); there {
 		return known.(usual), nil

@@ -10,52 +10,48 @@ import (
 )
 
 // Tells says where a spot is on its flat piece.
-func (r *Result) Tells(s Spot) string {
-	w := r.work()
-	return w.Says(r.where(s)) + ". " + w.Says(r.middle(s))
+func (d *Dressed) Tells(s Spot) string {
+	w := d.work()
+	return w.Says(d.where(s)) + ". " + w.Says(d.middle(s))
 }
 
 // where is the face of a spot, and its side.
-func (r *Result) where(s Spot) hand.Said {
+func (b *Built) where(spot Spot) hand.Said {
 	side := "spot-inside"
-	if s.Outside {
+	if spot.Outside {
 		side = "spot-outside"
 	}
-	return hand.Said{Key: side, Words: map[string]string{"place": s.Words, "piece": strings.ToLower(r.PieceName(s.Piece))}}
+	return hand.Said{Key: side, Words: map[string]string{"place": spot.Words, "piece": b.called(spot.Piece)}}
+}
+
+// called is the name of a piece in a sentence.
+func (b *Built) called(piece string) string {
+	p, _ := b.part(piece)
+	return strings.ToLower(p.Name)
 }
 
 // middle says where the middle of what goes on a spot lies.
-func (r *Result) middle(s Spot) hand.Said {
+func (s *Sized) middle(spot Spot) hand.Said {
 	return hand.Said{Key: "middle-at", Lengths: map[string][]measure.Length{
-		"at": {r.ruled(measure.FromMM(s.At.X))}, "off": {r.ruled(measure.FromMM(s.At.Y))},
+		"at": {s.ruled(measure.FromMM(spot.At.X))}, "off": {s.ruled(measure.FromMM(spot.At.Y))},
 	}}
-}
-
-// ruled is a length at the mark of a ruler that is next to it.
-func (r *Result) ruled(l measure.Length) measure.Length {
-	return measure.Nearest(l, r.Inputs.Tools.Tick.Ruler())
-}
-
-// onRuler is a length at the mark of a ruler that is next to it.
-func (r *Result) onRuler(l measure.Length) string {
-	return r.Show(r.ruled(l))
 }
 
 // fixings are what is put on while the pieces are flat, before the papers that
 // hide it.
-func (r *Result) fixings() []hand.Put {
+func (d *Dressed) fixings() []hand.Put {
 	var out []hand.Put
 	add := func(s Spot, key string, more ...hand.Said) {
 		n := fmt.Sprintf("closure/%d", len(out)+1)
-		first := hand.Said{Key: key, Phrases: map[string]hand.Said{"where": r.where(s)}}
-		out = append(out, hand.Put{Key: n, Thing: n, On: s.Piece, When: hand.Lying, Phrase: append([]hand.Said{first, r.middle(s)}, more...)})
+		first := hand.Said{Key: key, Phrases: map[string]hand.Said{"where": d.where(s)}}
+		out = append(out, hand.Put{Key: n, Thing: n, On: s.Piece, When: hand.Lying, Phrase: append([]hand.Said{first, d.middle(s)}, more...)})
 	}
-	for _, c := range r.Closures {
+	for _, c := range d.Closures {
 		for _, s := range c.Seats {
 			switch c.Kind {
 			case Magnets:
 				cover := "magnets-bare"
-				if r.papered(s.On) {
+				if d.papered(s.On) {
 					cover = "magnets-hidden"
 				}
 				add(s.On, "magnets-lay", hand.Say(cover))
@@ -71,16 +67,16 @@ func (r *Result) fixings() []hand.Put {
 }
 
 // shutting says how the closures are finished and used.
-func (r *Result) shutting() []hand.Put {
+func (d *Dressed) shutting() []hand.Put {
 	var out []hand.Put
-	for _, c := range r.Closures {
+	for _, c := range d.Closures {
 		on, closing := c.Seats[0].On, c.Seats[0].Closing
 		with := func(key string, at Spot) hand.Said {
-			x := hand.Said{Key: key, Words: map[string]string{"flap": closing.Words, "both": "", "through": ""}, Phrases: map[string]hand.Said{"where": r.where(at)}}
+			x := hand.Said{Key: key, Words: map[string]string{"flap": closing.Words, "both": "", "through": ""}, Phrases: map[string]hand.Said{"where": d.where(at)}}
 			if len(c.Seats) > 1 {
 				x.Phrases["both"] = hand.Say("both-times")
 			}
-			if r.papered(on) {
+			if d.papered(on) {
 				x.Phrases["through"] = hand.Say("through-paper")
 			}
 			return x
@@ -92,13 +88,13 @@ func (r *Result) shutting() []hand.Put {
 		case Hooks:
 			said = []hand.Said{with("hooks-shut", on)}
 		case Dot:
-			said = []hand.Said{with("dot-shut", on), r.middle(on), with("dot-press", on)}
+			said = []hand.Said{with("dot-shut", on), d.middle(on), with("dot-press", on)}
 		case Brad:
 			said = []hand.Said{with("brad-shut", on)}
 		case Clip:
 			said = []hand.Said{with("clip-shut", on)}
 		case Tape:
-			said = []hand.Said{with("tape-shut", closing), r.middle(closing)}
+			said = []hand.Said{with("tape-shut", closing), d.middle(closing)}
 		}
 		out = append(out, hand.Put{Thing: "closing by " + string(c.Kind), When: hand.Closed, Phrase: said})
 	}
@@ -106,10 +102,10 @@ func (r *Result) shutting() []hand.Put {
 }
 
 // closureSupplies are what the closures of all copies take.
-func (r *Result) closureSupplies() []recipe.Supply {
+func (d *Dressed) closureSupplies() []recipe.Supply {
 	var out []recipe.Supply
-	for _, c := range r.Closures {
-		n := len(c.Seats) * r.Inputs.Copies
+	for _, c := range d.Closures {
+		n := len(c.Seats) * d.Inputs.Copies
 		of := map[ClosureKind]struct {
 			each       int
 			unit, what string

@@ -9,7 +9,6 @@ import (
 
 	"gonum.org/v1/gonum/spatial/r3"
 
-	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/inspect"
 	"brevium/core/measure"
@@ -90,7 +89,7 @@ func writeClosure(c Closure) closureFile {
 	return closureFile{c.ID, string(c.Kind), c.Pairs, mmText(c.Across)}
 }
 
-func (in *Inputs) checkClosures() error {
+func checkClosures(in *Inputs) error {
 	if len(in.Closures) > MostClosures {
 		return fault.New(fault.CountRange, "closures", "a box has at most %d kinds of closure", MostClosures)
 	}
@@ -111,8 +110,8 @@ func (in *Inputs) checkClosures() error {
 // Seats are the places where what is hinged lies on something else when the box is
 // shut: for each flap the one nearest to its free edge, so far to the right of its
 // middle. The widest flap comes first.
-func (r *Result) Seats(across, wide float64) ([]Seat, error) {
-	bodies, err := r.Bodies(style.Finished)
+func (b *Built) Seats(across, wide float64) ([]Seat, error) {
+	bodies, err := b.Bodies(style.Finished)
 	if err != nil {
 		return nil, err
 	}
@@ -121,9 +120,9 @@ func (r *Result) Seats(across, wide float64) ([]Seat, error) {
 		area float64
 	}
 	var all []found
-	for _, b := range bodies {
-		for i, f := range b.Faces {
-			hinge, hinged := hingeOf(b.Part.Pattern, &f)
+	for _, o := range bodies {
+		for i, f := range o.Faces {
+			hinge, hinged := hingeOf(o.Part.Pattern, &f)
 			if f.Role != pattern.Flap || !hinged {
 				continue
 			}
@@ -132,7 +131,7 @@ func (r *Result) Seats(across, wide float64) ([]Seat, error) {
 				if !ok || !room(f.Polygon, at, wide/2) {
 					continue
 				}
-				if s, lies := seat(bodies, b, i, at, wide); lies {
+				if s, lies := seat(bodies, o, i, at, wide); lies {
 					all = append(all, found{s, f.Area()})
 					break
 				}
@@ -242,8 +241,8 @@ type Closed struct {
 }
 
 // shutBy places the closures and looks whether they can be there.
-func (r *Result) shutBy() error {
-	for i, c := range r.Inputs.Closures {
+func (d *Dressed) shutBy() error {
+	for i, c := range d.Inputs.Closures {
 		size := closureSizes[c.Kind]
 		done := Closed{Closure: c}
 		ways := []float64{c.Across.MM()}
@@ -251,7 +250,7 @@ func (r *Result) shutBy() error {
 			ways = append(ways, -c.Across.MM())
 		}
 		for _, across := range ways {
-			seats, err := r.Seats(across, size.across)
+			seats, err := d.Seats(across, size.across)
 			if err != nil {
 				return err
 			}
@@ -260,9 +259,9 @@ func (r *Result) shutBy() error {
 			}
 			done.Seats = append(done.Seats, seats[0])
 		}
-		r.Closures = append(r.Closures, done)
+		d.Closures = append(d.Closures, done)
 		for _, s := range done.Seats {
-			r.Checks = append(r.Checks, r.judge(c, s)...)
+			d.judged = append(d.judged, d.judge(c, s)...)
 		}
 	}
 	return nil
@@ -271,57 +270,56 @@ func (r *Result) shutBy() error {
 // held puts what was chosen to hold the box in the place of what its style is held by: a
 // closure, or else a band or a ribbon that goes round. What is a part of the box, a fit or
 // a tucked flap, goes on holding.
-func (r *Result) held() error {
-	if !r.Box.Shut.Added() {
-		return nil
+func (d *Dressed) held() {
+	if !d.Box.Shut.Added() {
+		return
 	}
 	by := style.StaysOpen
-	for _, x := range r.Ribbons {
+	for _, x := range d.Ribbons {
 		if x.Way != ByHandle && x.Way != ThroughTop {
 			by = style.ByRibbon
 		}
 	}
-	if len(r.Bands) > 0 {
+	if len(d.Bands) > 0 {
 		by = style.ByBand
 	}
-	if len(r.Closures) > 0 {
+	if len(d.Closures) > 0 {
 		by = map[ClosureKind]style.Shut{
 			Magnets: style.ByMagnet, Hooks: style.ByHook, Dot: style.ByDot, Brad: style.ByBrad, Tape: style.ByRestick, Clip: style.ByClip,
-		}[r.Closures[0].Kind]
+		}[d.Closures[0].Kind]
 	}
 	if by != style.StaysOpen {
-		box := *r.Box
+		box := *d.Box
 		box.Shut = by
-		r.Box, r.Held = &box, true
+		d.Box, d.Held = &box, true
 	}
-	return nil
 }
 
 // judge looks at one place of a closure.
-func (r *Result) judge(c Closure, s Seat) []inspect.Finding {
+func (d *Dressed) judge(c Closure, s Seat) []inspect.Finding {
 	var out []inspect.Finding
 	warn := func(piece, format string, args ...any) {
 		out = append(out, inspect.Finding{ID: "closure", Verdict: inspect.Warn, Piece: piece, Text: fmt.Sprintf(format, args...)})
 	}
 	half := closureSizes[c.Kind].across / 2
 	for _, x := range []Spot{s.Closing, s.On} {
-		p, known := r.part(x.Piece)
+		p, known := d.part(x.Piece)
 		if !known {
 			continue
 		}
 		for _, g := range p.Pattern.Glue {
-			over := !g.Dry && (g.Face == x.Face && reaches(g.Area, x.At, half) || g.Onto == x.Face && g.Piece == "" && slices.ContainsFunc(p.Faces, func(f pattern.Face) bool { return f.Name == g.Face }) && r.overTab(p, g, x, half))
+			over := !g.Dry && (g.Face == x.Face && reaches(g.Area, x.At, half) || g.Onto == x.Face && g.Piece == "" && slices.ContainsFunc(p.Faces, func(f pattern.Face) bool { return f.Name == g.Face }) && overTab(p, g, x, half))
 			if over && c.Kind != Dot && c.Kind != Tape && c.Kind != Clip {
 				warn(x.Piece, "The %s on the %s lies over a glued tab, which is thicker there: it stands out, and its other half meets it aslant. Put it further across.", c.Kind, x.Words)
 				break
 			}
 		}
 	}
-	if c.Kind == Brad && len(r.Inputs.Things) > 0 {
+	if c.Kind == Brad && len(d.Inputs.Things) > 0 {
 		warn(s.On.Piece, "The brad's legs lie inside against what is in the box and can scratch it: glue a strip of card over them.")
 	}
-	for _, b := range r.Bands {
-		if r.hides(b, s) {
+	for _, b := range d.Bands {
+		if d.hides(b, s) {
 			warn(s.Closing.Piece, "The %s lies over the %s: it opens only when that is slid off. Put one of them further across.", strings.ToLower(b.Name), c.Kind)
 		}
 	}
@@ -348,7 +346,7 @@ func reaches(area []pattern.Point, at pattern.Point, radius float64) bool {
 
 // overTab reports whether a tab that is glued onto a face lies where a spot of the
 // face is, in the finished piece.
-func (r *Result) overTab(p Part, g pattern.Glue, x Spot, half float64) bool {
+func overTab(p Part, g pattern.Glue, x Spot, half float64) bool {
 	tab := slices.IndexFunc(p.Folded.Faces, func(f pattern.Face) bool { return f.Name == g.Face })
 	face := slices.IndexFunc(p.Folded.Faces, func(f pattern.Face) bool { return f.Name == x.Face })
 	if tab < 0 || face < 0 {
@@ -359,8 +357,8 @@ func (r *Result) overTab(p Part, g pattern.Glue, x Spot, half float64) bool {
 }
 
 // hides reports whether a band lies over a place.
-func (r *Result) hides(b Banded, s Seat) bool {
-	bodies, err := r.Bodies(style.Finished)
+func (d *Dressed) hides(b Banded, s Seat) bool {
+	bodies, err := d.Bodies(style.Finished)
 	if err != nil {
 		return false
 	}
@@ -374,30 +372,12 @@ func (r *Result) hides(b Banded, s Seat) bool {
 			at := b.At.MM()
 			on := []float64{v.X, v.Y, v.Z}[axis]
 			if axis == style.AlongHeight {
-				on -= r.Outside.Height.MM() / 2
+				on -= d.Outside.Height.MM() / 2
 			} else {
-				at *= back(bodies)
+				at *= style.Back(bodies)
 			}
 			return math.Abs(on-at) < b.Width.MM()/2
 		}
 	}
 	return false
-}
-
-// part gives one of the parts by its id.
-func (r *Result) part(id string) (Part, bool) {
-	i := slices.IndexFunc(r.Parts, func(p Part) bool { return p.ID == id })
-	if i < 0 {
-		return Part{}, false
-	}
-	return r.Parts[i], true
-}
-
-// papered reports whether a paper is glued over a spot.
-func (r *Result) papered(s Spot) bool {
-	return slices.ContainsFunc(r.Mats, func(m dress.Mat) bool {
-		return m.Piece == s.Piece && (m.Side != dress.Inside) == s.Outside && slices.ContainsFunc(m.On, func(p dress.Patch) bool {
-			return p.Face == s.Face && pattern.Contains(p.Corners, s.At)
-		})
-	})
 }

@@ -30,7 +30,7 @@ type Comparison struct {
 
 // With gives the inputs in another style: for the same things standing as
 // they do in now, or for the same inside.
-func (in Inputs) With(styleID string, now *Result) (Inputs, error) {
+func (in Inputs) With(styleID string, now *Built) (Inputs, error) {
 	with := in.Clone()
 	with.Mats = nil
 	if err := with.SetStyle(styleID); err != nil {
@@ -133,7 +133,7 @@ func Compare(ctx context.Context, in Inputs) []Comparison {
 	return out
 }
 
-func compared(ctx context.Context, in Inputs, now *Result, s *style.Style) Comparison {
+func compared(ctx context.Context, in Inputs, now *Built, s *style.Style) Comparison {
 	c := Comparison{Style: s}
 	with, err := in.With(s.ID, now)
 	if err == nil {

@@ -53,7 +53,7 @@ func writeCover(c dress.Cover) coverFile {
 }
 
 // checkCovers refuses coverings that none could make, whatever the box.
-func (in *Inputs) checkCovers() error {
+func checkCovers(in *Inputs) error {
 	for i, c := range in.Covers {
 		field := fault.Path("covers", i)
 		if !slices.Contains(dress.CoverCorners, c.Corners) {
@@ -79,20 +79,20 @@ func Coverable(p Part) bool {
 }
 
 // cover makes the coverings and puts them to the parts.
-func (r *Result) cover() error {
-	for i, c := range r.Inputs.Covers {
+func (p *Papered) cover() error {
+	for i, c := range p.Inputs.Covers {
 		field := fault.Path("covers", i)
-		at := slices.IndexFunc(r.Parts, func(p Part) bool { return p.ID == c.Piece })
+		at := slices.IndexFunc(p.Parts, func(part Part) bool { return part.ID == c.Piece })
 		if at < 0 {
 			return fault.New(fault.UnknownPiece, fault.Path(field, "piece"), "this box has no piece %q to cover", c.Piece)
 		}
-		covered := r.Parts[at]
+		covered := p.Parts[at]
 		tray, is := dress.TrayOf(covered.Faces, covered.Card.Thickness)
 		if !is {
 			return fault.New(fault.UnknownPiece, fault.Path(field, "piece"), "paper covers a tray or a lid with four walls of one height; the %s is none, so put papers on its faces",
 				strings.ToLower(covered.Name))
 		}
-		made, err := c.Pattern(tray, r.Inputs.Tools.Tick)
+		made, err := c.Pattern(tray, p.Inputs.Tools.Tick)
 		if err != nil {
 			return fault.At(field, err)
 		}
@@ -107,19 +107,19 @@ func (r *Result) cover() error {
 			part.Own = append(part.Own, hand.Own{Kind: hand.OwnGluing, Text: text})
 		}
 		whole := Part{Part: part, Faces: folded.Faces, Card: c.Card, Folded: folded, Loose: true}
-		if err := r.goesOn(whole, fault.Path(field, "piece"), "cover a smaller piece"); err != nil {
+		if err := p.Inputs.goesOn(whole, fault.Path(field, "piece"), "cover a smaller piece"); err != nil {
 			return err
 		}
-		r.Parts = append(r.Parts, whole)
+		p.Parts = append(p.Parts, whole)
 	}
 	return nil
 }
 
-// covering is what coverings add between two parts, both sides together: all
+// coveringOf is what coverings add between two parts, both sides together: all
 // layers on the inner one's outside, and the edge turned into the outer one.
-func (r *Result) covering(inner, outer string) measure.Length {
+func coveringOf(in *Inputs, inner, outer string) measure.Length {
 	sum := measure.Length(0)
-	for _, c := range r.Inputs.Covers {
+	for _, c := range in.Covers {
 		switch c.Piece {
 		case inner:
 			sum += 2 * c.Outside()
@@ -131,8 +131,8 @@ func (r *Result) covering(inner, outer string) measure.Length {
 }
 
 // CoverOf is the paper that covers a piece, if any.
-func (r *Result) CoverOf(piece string) (paper.Card, bool) {
-	for _, c := range r.Inputs.Covers {
+func (s *Sized) CoverOf(piece string) (paper.Card, bool) {
+	for _, c := range s.Inputs.Covers {
 		if c.Piece == piece {
 			return c.Card, true
 		}

@@ -47,8 +47,19 @@ func Cures(in Inputs) []Cure {
 	}
 	f := fault.Of(err)
 	large := f.Code == fault.LargerThanSheet || f.Code == fault.LargerThanTrimmer
-	if o, has := s.Option("lid.custom"); has && large && in.Choices[o.ID] != "smaller-base" {
-		try("trim", "Trim the base instead", func(x *Inputs) { x.Choices[o.ID] = "smaller-base" })
+	smaller := func(trims bool) {
+		for _, o := range s.Options {
+			now, chosen := in.Choices[o.ID]
+			if !chosen {
+				now = o.DefaultChoice
+			}
+			if o.Smaller != nil && o.Smaller.Trims == trims && now != o.Smaller.Choice {
+				try("smaller."+o.ID, o.Smaller.Words, func(x *Inputs) { x.Choices[o.ID] = o.Smaller.Choice })
+			}
+		}
+	}
+	if large {
+		smaller(true)
 	}
 	show := func(l measure.Length) string { return measure.Label(l, in.Units, in.Tools.Tick) }
 	for _, p := range s.Parameters {
@@ -57,12 +68,8 @@ func Cures(in Inputs) []Cure {
 			try("limit."+p.ID, fmt.Sprintf("Make the %s %s", strings.ToLower(p.Label), show(limit)), func(x *Inputs) { x.Size[p.ID] = limit })
 		}
 	}
-	try("follow", "Let the other sizes follow", func(x *Inputs) { x.letFollow(s) })
-	for _, id := range []string{"lid.walls", "base.walls"} {
-		if in.Choices[id] == "double" {
-			try(id, fmt.Sprintf("A single-walled %s", strings.TrimSuffix(id, ".walls")), func(x *Inputs) { x.Choices[id] = "single" })
-		}
-	}
+	try("follow", "Let the other sizes follow", func(x *Inputs) { letFollow(x, s) })
+	smaller(false)
 	if large {
 		for _, sheet := range paper.Standard {
 			if !slices.ContainsFunc(in.Sheets, func(have paper.Sheet) bool { return have.Name == sheet.Name }) && len(out) < mostCures {
@@ -102,7 +109,7 @@ func article(name string) string {
 
 // letFollow drops the sizes that follow from others, as if they had never been
 // typed.
-func (in *Inputs) letFollow(s *style.Style) {
+func letFollow(in *Inputs, s *style.Style) {
 	for _, p := range s.Parameters {
 		if !s.IsAxis(p.ID) {
 			delete(in.Size, p.ID)
@@ -122,7 +129,7 @@ func clamp(l measure.Length, p *style.Parameter, tick measure.Tick) measure.Leng
 // Carry changes the style and keeps length, width and height by their meaning:
 // what the new style does not go to is taken to the nearest limit and said, and
 // what its other sizes cannot follow is left out.
-func (in *Inputs) Carry(id string, now *Result) ([]string, error) {
+func (in *Inputs) Carry(id string, now *Built) ([]string, error) {
 	s, err := style.ByID(id)
 	if err != nil {
 		return nil, fault.At("style", err)
@@ -151,7 +158,7 @@ func (in *Inputs) Carry(id string, now *Result) ([]string, error) {
 			strings.ToLower(p.Label), measure.Label(limit, in.Units, in.Tools.Tick), end))
 	}
 	if _, err := Sketch(*in); err != nil {
-		in.letFollow(s)
+		letFollow(in, s)
 	}
 	return said, nil
 }

@@ -22,7 +22,7 @@ func TestCuresForALidTooLarge(t *testing.T) {
 		t.Fatalf("the lid's blank is not refused: %v", err)
 	}
 	cures := Cures(in)
-	if len(cures) == 0 || cures[0].Key != "trim" || cures[0].Text != "Trim the base instead" {
+	if len(cures) == 0 || cures[0].Key != "smaller.lid.custom" || cures[0].Text != "Trim the base instead" {
 		t.Fatalf("offered: %+v", cures)
 	}
 	for _, c := range cures {

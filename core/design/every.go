@@ -21,7 +21,7 @@ type BiggestOf struct {
 
 // BiggestOfEvery asks the same of every style that stands alone: the biggest
 // box of about the proportions of the present one, from the same sheet.
-func BiggestOfEvery(ctx context.Context, in Inputs, now *Result, ask Ask) []BiggestOf {
+func BiggestOfEvery(ctx context.Context, in Inputs, now *Built, ask Ask) []BiggestOf {
 	boxes := style.Boxes()
 	out := make([]BiggestOf, len(boxes))
 	var all sync.WaitGroup
@@ -48,7 +48,7 @@ var shapeless = style.Extent{Length: 2 * measure.Inch, Width: 2 * measure.Inch, 
 
 // Reshaped gives the inputs in another style with a result that tells its
 // proportions, also where it is too large for the sheets as it is.
-func (in Inputs) Reshaped(styleID string, now *Result) (Inputs, *Result, error) {
+func (in Inputs) Reshaped(styleID string, now *Built) (Inputs, *Built, error) {
 	with, err := in.With(styleID, now)
 	if err != nil {
 		return with, nil, err

@@ -398,7 +398,7 @@ func (r *reader) sheets(all []sheetFile) {
 // Write gives the inputs as a design file that Read turns back into the same
 // inputs. Lengths are numbers of millimetres, exact to the nanometre.
 func (in Inputs) Write() []byte {
-	text, err := json.MarshalIndent(in.file(), "", " ")
+	text, err := json.MarshalIndent(fileOf(in), "", " ")
 	if err != nil {
 		panic(err) // every field is plain text or a finite number
 	}
@@ -413,7 +413,7 @@ func (in Inputs) Write() []byte {
 func (in Inputs) Key() [sha256.Size]byte {
 	h := sha256.New()
 	to := json.NewEncoder(h)
-	for _, x := range []any{in.file(), in.Rest, in.Room} {
+	for _, x := range []any{fileOf(in), in.Rest, in.Room} {
 		if err := to.Encode(x); err != nil {
 			panic(err) // every field is plain text or a finite number
 		}
@@ -421,7 +421,7 @@ func (in Inputs) Key() [sha256.Size]byte {
 	return [sha256.Size]byte(h.Sum(nil))
 }
 
-func (in Inputs) file() inputsFile {
+func fileOf(in Inputs) inputsFile {
 	f := inputsFile{
 		Brevium: 1, Name: in.Name, Units: string(in.Units), Style: in.Style, Stand: in.Stand,
 		Size: map[string]measure.Text{"basis": measure.Text(in.Basis)}, Fit: string(in.Fit),
@@ -446,7 +446,7 @@ func (in Inputs) file() inputsFile {
 	for _, t := range in.Things {
 		f.Contents = append(f.Contents, writeThing(t))
 	}
-	in.writeInside(&f)
+	writeInside(in, &f)
 	for _, d := range in.Mats {
 		m := matsFile{ID: d.ID, Piece: d.Piece, Where: string(d.Where), Faces: d.Faces, Side: string(d.Side), Joined: d.Joined, Runs: string(d.Runs)}
 		if d.Rectangle {

@@ -7,28 +7,27 @@ import (
 
 	"brevium/core/fit"
 	"brevium/core/measure"
-	"brevium/core/style"
 )
 
 // Tightest is the account with the least gap of the parts that move in one
 // another; false when none do.
-func (r *Result) Tightest() (fit.Account, bool) {
-	moving := r.Felt()
+func (b *Built) Tightest() (fit.Account, bool) {
+	moving := b.Felt()
 	if len(moving) == 0 {
 		return fit.Account{}, false
 	}
-	return slices.MinFunc(moving, func(a, b fit.Account) int { return int(a.Gap - b.Gap) }), true
+	return slices.MinFunc(moving, func(a, other fit.Account) int { return int(a.Gap - other.Gap) }), true
 }
 
 // BareFit gives the verdict on the tightest axis with the allowance that
 // custom gives, 1/16 in, without the design's mats and with them. It is not
 // known where there are none, or no fit.
-func (r *Result) BareFit() (bare, dressed fit.Verdict, known bool) {
-	o := r.Style.Allowance
-	if o == nil || len(r.Mats)+len(r.Inputs.Covers) == 0 || len(r.Fits) == 0 {
+func (p *Papered) BareFit() (bare, dressed fit.Verdict, known bool) {
+	o := p.Style.Allowance
+	if o == nil || len(p.Mats)+len(p.Inputs.Covers) == 0 || len(p.Fits) == 0 {
 		return "", "", false
 	}
-	in := r.Inputs.Clone()
+	in := p.Inputs.Clone()
 	in.Lengths[o.ID] = measure.Inch / 16
 	with, err := Sketch(in)
 	in.Mats, in.Covers = nil, nil
@@ -41,14 +40,6 @@ func (r *Result) BareFit() (bare, dressed fit.Verdict, known bool) {
 	return before.Verdict, after.Verdict, some
 }
 
-// BySize gives the inputs of the same box by its sizes, without what goes into it.
-func (r *Result) BySize() Inputs {
-	in := r.Inputs.Clone()
-	in.Basis, in.Room, in.Things, in.Stand = Scored, style.Extent{}, nil, ""
-	r.Style.Give(in.Size, r.Style.Along(r.Spec.Lengths))
-	return in
-}
-
 // GapBare is a gap of the box as it is dressed, and as it would be without.
 type GapBare struct {
 	Name          string
@@ -57,20 +48,20 @@ type GapBare struct {
 
 // GapsBare gives every gap with the dressing and without it, at the allowance in
 // force; none where the box cannot be made bare.
-func (r *Result) GapsBare() []GapBare {
-	in := r.BySize()
+func (b *Built) GapsBare() []GapBare {
+	in := b.BySize()
 	in.Mats, in.Covers = nil, nil
-	if o := r.Style.Allowance; o != nil {
-		in.Lengths[o.ID] = r.Spec.Lengths[o.ID]
+	if o := b.Style.Allowance; o != nil {
+		in.Lengths[o.ID] = b.Spec.Lengths[o.ID]
 	}
 	bare, err := Sketch(in)
 	if err != nil {
 		return nil
 	}
 	var out []GapBare
-	for _, a := range r.Fits {
-		i := slices.IndexFunc(bare.Fits, func(b fit.Account) bool {
-			return b.Pair.Outer == a.Pair.Outer && b.Pair.Inner == a.Pair.Inner && b.Pair.Axis == a.Pair.Axis
+	for _, a := range b.Fits {
+		i := slices.IndexFunc(bare.Fits, func(other fit.Account) bool {
+			return other.Pair.Outer == a.Pair.Outer && other.Pair.Inner == a.Pair.Inner && other.Pair.Axis == a.Pair.Axis
 		})
 		if i >= 0 {
 			out = append(out, GapBare{fmt.Sprintf("%s over %s, %s", a.Pair.OuterName, strings.ToLower(a.Pair.InnerName), a.Pair.Axis), bare.Fits[i].Gap, a.Gap})
@@ -81,10 +72,10 @@ func (r *Result) GapsBare() []GapBare {
 
 // DressingBlanks are the blanks that only dress the box: papers, bands, coverings,
 // labels.
-func (r *Result) DressingBlanks() []Blank {
+func (l *Laid) DressingBlanks() []Blank {
 	var out []Blank
-	for _, b := range r.Blanks {
-		p, part := r.part(b.ID)
+	for _, b := range l.Blanks {
+		p, part := l.part(b.ID)
 		if !part || p.Loose {
 			out = append(out, b)
 		}
@@ -93,9 +84,9 @@ func (r *Result) DressingBlanks() []Blank {
 }
 
 // DressingArea is what they take of paper and card for one box, in mm².
-func (r *Result) DressingArea() float64 {
+func (l *Laid) DressingArea() float64 {
 	sum := 0.0
-	for _, b := range r.DressingBlanks() {
+	for _, b := range l.DressingBlanks() {
 		sum += float64(b.Copies) * b.Width.MM() * b.Height.MM()
 	}
 	return sum

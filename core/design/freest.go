@@ -124,12 +124,12 @@ func (q *seek) allow() {
 	if err != nil {
 		return
 	}
-	r := Result{Inputs: q.in, Style: q.style, Spec: spec}
-	if _, err := r.solved(&r.Spec); err != nil || !r.Solved {
+	z := newSizer(&q.in, q.style, spec)
+	if _, err := z.box(); err != nil || !z.solved {
 		return
 	}
-	for id := range r.worked {
-		q.in.Lengths[id] = r.Spec.Lengths[id]
+	for id := range z.worked {
+		q.in.Lengths[id] = z.spec.Lengths[id]
 	}
 }
 

@@ -155,7 +155,7 @@ func TestRibbonsAndWrapsOfEveryStyle(t *testing.T) {
 			sum := 0.0
 			for axis, name := range BandAxes {
 				if name == way || way == "crossed" && axis != style.AlongHeight {
-					sum += band.Perimeter(style.Section(bodies, nil, axis, 0, x.Tied.Width.MM(), r.raised))
+					sum += band.Perimeter(style.Section(bodies, nil, axis, 0, x.Tied.Width.MM(), raisedBy(&r.Inputs)))
 				}
 			}
 			if way != "crossed" { // the second of two that cross goes over the first

@@ -8,6 +8,7 @@ import (
 
 	"gonum.org/v1/gonum/spatial/r3"
 
+	"brevium/core/band"
 	"brevium/core/fault"
 	"brevium/core/hand"
 	"brevium/core/inspect"
@@ -54,40 +55,40 @@ func (x Ribbon) hole() measure.Length {
 
 // thread finds where the holes of a ribbon go, punches them in the piece's pattern,
 // and gives the ribbon's path from hole to hole in space.
-func (r *Result) thread(x Ribbon) (Threaded, []r3.Vec, error) {
-	bodies, err := r.Bodies(style.Finished)
+func (t *Tied) thread(x Ribbon) (Threaded, []r3.Vec, error) {
+	bodies, err := t.Bodies(style.Finished)
 	if err != nil {
 		return Threaded{}, nil, err
 	}
-	var t Threaded
+	var through Threaded
 	var at [2]r3.Vec
 	found := false
 	for _, b := range bodies {
-		p, known := r.part(b.Part.ID)
+		p, known := t.part(b.Part.ID)
 		if !known || found || len(b.Part.Places) > 0 {
 			continue
 		}
 		if x.Way == ThroughTop {
-			t, at, found = throughTop(b, x)
+			through, at, found = throughTop(b, x)
 		} else if b.Part.Opens != style.Downwards {
-			t, at, found = throughWalls(b, x)
+			through, at, found = throughWalls(b, x)
 		}
 		if found {
-			t.Piece = p.ID
+			through.Piece = p.ID
 		}
 	}
 	if !found {
-		return t, nil, fault.New(fault.UnknownPlace, "way", "this box has no two walls, or no top, for the ribbon to go through; let it go round")
+		return through, nil, fault.New(fault.UnknownPlace, "way", "this box has no two walls, or no top, for the ribbon to go through; let it go round")
 	}
-	t.Across = x.hole()
-	if err := r.punch(t); err != nil {
-		return t, nil, err
+	through.Across = x.hole()
+	if err := t.punch(through); err != nil {
+		return through, nil, err
 	}
 	rise := r3.Vec{}
 	if x.Way == ByHandle {
 		rise.Z = x.Rise.MM()
 	}
-	return t, arch(at, rise, r.topOf(bodies)), nil
+	return through, arch(at, rise, topOf(bodies)), nil
 }
 
 // throughWalls is the middle of two walls that look away from each other, the
@@ -147,19 +148,19 @@ func throughTop(b style.Body, x Ribbon) (t Threaded, at [2]r3.Vec, found bool) {
 }
 
 // punch puts the holes into the piece, on the ruler's marks.
-func (r *Result) punch(t Threaded) error {
-	i := slices.IndexFunc(r.Parts, func(p Part) bool { return p.ID == t.Piece })
-	p := &r.Parts[i]
+func (t *Tied) punch(through Threaded) error {
+	i := slices.IndexFunc(t.Parts, func(p Part) bool { return p.ID == through.Piece })
+	p := &t.Parts[i]
 	made := *p.Pattern
 	made.Holes, made.Openings, made.Marks = slices.Clone(made.Holes), slices.Clone(made.Openings), slices.Clone(made.Marks)
-	for _, h := range t.Holes {
-		ring := pattern.Circle(h.At, t.Across.MM()/2)
+	for _, h := range through.Holes {
+		ring := pattern.Circle(h.At, through.Across.MM()/2)
 		made.Holes = append(made.Holes, ring)
 		made.Openings = append(made.Openings, pattern.Opening{Kind: "hole", Face: h.Face, Loop: ring})
 		// A face is known by a place on it, which is not to be in the hole.
 		for k, m := range made.Marks {
 			f := slices.IndexFunc(p.Faces, func(f pattern.Face) bool { return f.Name == h.Face })
-			if m.Name == h.Face && m.At.Sub(h.At).Len() < t.Across.MM() {
+			if m.Name == h.Face && m.At.Sub(h.At).Len() < through.Across.MM() {
 				made.Marks[k].At = m.At.Add(p.Faces[f].Polygon[0].Sub(m.At).Scale(0.5))
 			}
 		}
@@ -170,21 +171,21 @@ func (r *Result) punch(t Threaded) error {
 	}
 	p.Pattern, p.Folded, p.Faces = &made, folded, folded.Faces
 	if p.Making != nil { // else it is told by its pattern, holes and all
-		tell, holes := p.Making, r.punching(t)
+		tell, holes := p.Making, t.punching(through)
 		p.Making = func() []hand.Move { return hand.Pierced(tell(), &made, holes...) }
 	}
 	return nil
 }
 
 // punching is how the holes are made in the flat piece.
-func (r *Result) punching(t Threaded) []hand.Move {
+func (t *Tied) punching(through Threaded) []hand.Move {
 	var out []hand.Move
-	for _, h := range t.Holes {
-		out = append(out, hand.Bite{Loops: []pattern.Loop{pattern.Circle(h.At, t.Across.MM()/2)}, Said: hand.Said{
-			Key: "ribbon-hole", Lengths: map[string][]measure.Length{"across": {t.Across}},
+	for _, h := range through.Holes {
+		out = append(out, hand.Bite{Loops: []pattern.Loop{pattern.Circle(h.At, through.Across.MM()/2)}, Said: hand.Said{
+			Key: "ribbon-hole", Lengths: map[string][]measure.Length{"across": {through.Across}},
 			Phrases: map[string]hand.Said{
-				"where":  {Key: "spot", Words: map[string]string{"place": h.Words, "piece": strings.ToLower(r.PieceName(t.Piece))}},
-				"middle": r.middle(h),
+				"where":  {Key: "spot", Words: map[string]string{"place": h.Words, "piece": t.called(through.Piece)}},
+				"middle": t.middle(h),
 			},
 		}})
 	}
@@ -192,7 +193,7 @@ func (r *Result) punching(t Threaded) []hand.Move {
 }
 
 // topOf is how high the shut box is, in mm.
-func (r *Result) topOf(bodies []style.Body) float64 {
+func topOf(bodies []style.Body) float64 {
 	most := 0.0
 	for _, b := range bodies {
 		for i, f := range b.Faces {
@@ -253,18 +254,18 @@ func along(path []r3.Vec, wide float64) []style.Plate {
 
 // judgeHoles looks whether the holes can be where they are: clear of glue, and not
 // behind a wall that comes over them.
-func (r *Result) judgeHoles(x Ribbon, t Threaded) []inspect.Finding {
-	bodies, err := r.Bodies(style.Finished)
+func (t *Tied) judgeHoles(x Ribbon, through Threaded) []inspect.Finding {
+	bodies, err := t.Bodies(style.Finished)
 	if err != nil {
 		return nil
 	}
 	warn := func(format string, args ...any) []inspect.Finding {
-		return []inspect.Finding{{ID: "ribbon", Verdict: inspect.Warn, Piece: t.Piece, Text: fmt.Sprintf(format, args...)}}
+		return []inspect.Finding{{ID: "ribbon", Verdict: inspect.Warn, Piece: through.Piece, Text: fmt.Sprintf(format, args...)}}
 	}
-	p, _ := r.part(t.Piece)
-	for _, h := range t.Holes {
+	p, _ := t.part(through.Piece)
+	for _, h := range through.Holes {
 		for _, b := range bodies {
-			if b.Part.ID != t.Piece {
+			if b.Part.ID != through.Piece {
 				continue
 			}
 			i := slices.IndexFunc(b.Faces, func(f pattern.Face) bool { return f.Name == h.Face })
@@ -272,7 +273,7 @@ func (r *Result) judgeHoles(x Ribbon, t Threaded) []inspect.Finding {
 			for _, o := range bodies {
 				for k, f := range o.Faces {
 					off := r3.Dot(r3.Sub(o.Poses[k].Place(f.Polygon[0]), place), n)
-					over := o.Part.ID != t.Piece && math.Abs(r3.Dot(n, o.Poses[k].Normal())) > 0.99 && off > 0 && off < 6 &&
+					over := o.Part.ID != through.Piece && math.Abs(r3.Dot(n, o.Poses[k].Normal())) > 0.99 && off > 0 && off < 6 &&
 						pattern.Contains(f.Polygon, o.Poses[k].Flat(r3.Add(place, r3.Scale(off, n))))
 					if over {
 						return warn("The hole for the %s in the %s lies behind the %s of the %s when the box is shut: the ribbon cannot come out there. Let it go round, or make the lid shallower.",
@@ -282,19 +283,19 @@ func (r *Result) judgeHoles(x Ribbon, t Threaded) []inspect.Finding {
 			}
 		}
 	}
-	for _, h := range t.Holes {
+	for _, h := range through.Holes {
 		for _, g := range p.Pattern.Glue {
-			if !g.Dry && (g.Face == h.Face && reaches(g.Area, h.At, t.Across.MM()/2) || g.Onto == h.Face && g.Piece == "" && r.overTab(p, g, h, t.Across.MM()/2)) {
+			if !g.Dry && (g.Face == h.Face && reaches(g.Area, h.At, through.Across.MM()/2) || g.Onto == h.Face && g.Piece == "" && overTab(p, g, h, through.Across.MM()/2)) {
 				return warn("A hole for the %s in the %s lies over a glued tab: pierce both, when the glue is dry.", strings.ToLower(x.Name), h.Words)
 			}
 		}
 	}
-	return []inspect.Finding{{ID: "ribbon", Verdict: inspect.OK, Piece: t.Piece, Text: fmt.Sprintf("The holes for the %s come through clear of glue and of other walls.", strings.ToLower(x.Name))}}
+	return []inspect.Finding{{ID: "ribbon", Verdict: inspect.OK, Piece: through.Piece, Text: fmt.Sprintf("The holes for the %s come through clear of glue and of other walls.", strings.ToLower(x.Name))}}
 }
 
 // strips makes plain strips of card that go with a ribbon: told, laid out and cut
 // like any piece.
-func (r *Result) strips(field, id, name string, long, wide measure.Length, card paper.Card, count int, gluing ...string) error {
+func (t *Tied) strips(field, id, name string, long, wide measure.Length, card paper.Card, count int, gluing ...string) error {
 	made := &pattern.Pattern{Width: long, Height: wide, Outline: pattern.Straight(pattern.Pt(0, 0), pattern.Pt(long.MM(), 0), pattern.Pt(long.MM(), wide.MM()), pattern.Pt(0, wide.MM()))}
 	made.Marks = []pattern.Mark{{Name: "strip", Words: "strip", Role: pattern.Panel, At: pattern.Pt(long.MM()/2, wide.MM()/2)}}
 	folded, err := made.Finished("strip")
@@ -306,18 +307,30 @@ func (r *Result) strips(field, id, name string, long, wide measure.Length, card 
 		part.Own = append(part.Own, hand.Own{Kind: hand.OwnGluing, Text: text})
 	}
 	whole := Part{Part: part, Faces: folded.Faces, Card: card, Folded: folded, Loose: true}
-	if err := r.goesOn(whole, field, "make it shorter"); err != nil {
+	if err := t.Inputs.goesOn(whole, field, "make it shorter"); err != nil {
 		return err
 	}
-	r.Parts = append(r.Parts, whole)
+	t.Parts = append(t.Parts, whole)
+	return nil
+}
+
+// strips are the ids of the strips of card that go with a ribbon: over the ends of a handle, or
+// of a bow of paper its loops and its middle.
+func (x Ribbon) strips() []string {
+	switch {
+	case x.Way == ByHandle:
+		return []string{fmt.Sprintf("conceal-%d", x.ID)}
+	case x.Way != ThroughTop && x.Tied.Bow == band.Paper:
+		return []string{fmt.Sprintf("bow-%d.loop", x.ID), fmt.Sprintf("bow-%d.middle", x.ID)}
+	}
 	return nil
 }
 
 // conceal makes the two strips that hide the ends of a handle inside.
-func (r *Result) conceal(i int, x Ribbon) error {
-	ruler := r.Inputs.Tools.Tick.Ruler()
+func (t *Tied) conceal(i int, x Ribbon) error {
+	ruler := t.Inputs.Tools.Tick.Ruler()
 	wide := measure.Up(x.Tied.Width+2*concealed, ruler)
-	return r.strips(fault.Path("ribbons", i, "width"), fmt.Sprintf("conceal-%d", x.ID), "Strip over the ribbon's end", measure.Up(knotted, ruler), wide, r.Inputs.Card, 2)
+	return t.strips(fault.Path("ribbons", i, "width"), x.strips()[0], "Strip over the ribbon's end", measure.Up(knotted, ruler), wide, t.Inputs.Card, 2)
 }
 
 // bowLap is what the ends of a paper loop are lapped by: its strip is twice its
@@ -326,15 +339,15 @@ const bowLap = 10 * measure.Millimetre
 
 // paperBow makes the strips of a bow of paper loops: so many loops, and one round
 // the middle.
-func (r *Result) paperBow(i int, x Ribbon) error {
-	ruler := r.Inputs.Tools.Tick.Ruler()
+func (t *Tied) paperBow(i int, x Ribbon) error {
+	ruler := t.Inputs.Tools.Tick.Ruler()
 	card := paper.Card{Name: x.Name + " paper", GSM: 160, Thickness: 200 * measure.Micrometre, Look: paper.Look{Outside: x.Colour, Inside: x.Colour, Print: paper.Plain}}
 	at := fault.Path("ribbons", i, "loop")
-	if err := r.strips(at, fmt.Sprintf("bow-%d.loop", x.ID), "Bow loop", measure.Up(2*x.Tied.Loop+bowLap, ruler), x.Tied.Width, card, x.Loops,
-		recipe.English.Say("bow-loop", recipe.Fields{"lap": r.onRuler(bowLap)}),
+	if err := t.strips(at, x.strips()[0], "Bow loop", measure.Up(2*x.Tied.Loop+bowLap, ruler), x.Tied.Width, card, x.Loops,
+		recipe.English.Say("bow-loop", recipe.Fields{"lap": t.Show(t.ruled(bowLap))}),
 		recipe.English.Say("bow-wheel", recipe.Fields{"count": recipe.English.Number(x.Loops)})); err != nil {
 		return err
 	}
-	return r.strips(at, fmt.Sprintf("bow-%d.middle", x.ID), "Bow middle", measure.Up(max(2*x.Tied.Width, 30*measure.Millimetre), ruler), x.Tied.Width, card, 1,
+	return t.strips(at, x.strips()[1], "Bow middle", measure.Up(max(2*x.Tied.Width, 30*measure.Millimetre), ruler), x.Tied.Width, card, 1,
 		recipe.English.Say("bow-middle", nil))
 }

@@ -127,6 +127,15 @@ func TestHandlesOfEveryStyle(t *testing.T) {
 	}
 }
 
+// A hole is told on its piece by the name that the piece has on the table.
+func TestAHoleIsInAPieceWithAName(t *testing.T) {
+	t.Parallel()
+	_, told := threaded(t, "hinged-carton", ByHandle, func(*Inputs) {})
+	if !strings.Contains(told, "end wall of the carton") || strings.Contains(told, "of the body") {
+		t.Errorf("the steps say %q", told)
+	}
+}
+
 // A paper bow of six loops is six strips and a middle, cut from the layout; the
 // ribbon under it is lapped.
 func TestAPaperBow(t *testing.T) {

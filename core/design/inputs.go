@@ -4,7 +4,6 @@ package design
 
 import (
 	"slices"
-	"strings"
 
 	"brevium/core/contents"
 	"brevium/core/dress"
@@ -117,6 +116,9 @@ func New(name string, unit measure.Unit, styleID string) Inputs {
 	}
 }
 
+// Plain is a box of the usual style.
+func Plain(name string, unit measure.Unit) Inputs { return New(name, unit, style.Usual().ID) }
+
 // UsualSheets are what people who work in a unit have in the drawer.
 func UsualSheets(unit measure.Unit) []paper.Sheet {
 	square, _ := paper.SheetNamed("12 × 12 in")
@@ -132,7 +134,7 @@ func (in *Inputs) CardOf(piece string) paper.Card {
 	if c, ok := in.Cards[piece]; ok {
 		return c
 	}
-	if c, ok := in.Cards["divider.cross"]; ok && strings.HasPrefix(piece, "divider.cross.") {
+	if c, ok := in.Cards[style.KindOf(piece)]; ok {
 		return c
 	}
 	return in.Card
@@ -174,18 +176,14 @@ func (in *Inputs) Check() error {
 	if err := contents.CheckAll(in.Things, thingField); err != nil {
 		return err
 	}
-	if err := in.checkLoose(); err != nil {
-		return err
-	}
-	if err := in.checkBands(); err != nil {
-		return err
-	}
-	for _, check := range []func() error{in.checkCovers, in.checkClosures, in.checkRibbons, in.checkWrap, in.checkLabels, in.checkLeans} {
-		if err := check(); err != nil {
+	for _, check := range []func(*Inputs) error{
+		checkLoose, checkBands, checkCovers, checkClosures, checkRibbons, checkWrap, checkLabels, checkLeans, checkInside,
+	} {
+		if err := check(in); err != nil {
 			return err
 		}
 	}
-	return in.checkInside()
+	return nil
 }
 
 func checkCard(field string, c paper.Card) error {

@@ -67,10 +67,10 @@ const (
 	UsualRiser = 20 * measure.Millimetre
 )
 
-func (in *Inputs) has(l Lining) bool { return slices.Contains(in.Linings, l) }
+func hasLining(in *Inputs, l Lining) bool { return slices.Contains(in.Linings, l) }
 
 // checkInside refuses compartments and linings that are not known.
-func (in *Inputs) checkInside() error {
+func checkInside(in *Inputs) error {
 	c := in.Compartments
 	switch {
 	case c.Per != contents.Together && c.Per != contents.PerKind && c.Per != contents.PerThing:
@@ -88,8 +88,8 @@ func (in *Inputs) checkInside() error {
 	return nil
 }
 
-// parting is what parts the cells asked for.
-func (in *Inputs) parting() contents.Parting {
+// partingOf is what parts the cells asked for.
+func partingOf(in *Inputs) contents.Parting {
 	p := contents.Parting{Per: in.Compartments.Per}
 	card := func(piece string) measure.Length { return in.CardOf(piece).Thickness }
 	switch in.Compartments.As {
@@ -107,30 +107,30 @@ func (in *Inputs) parting() contents.Parting {
 	return p
 }
 
-// linings is what the linings take of the inside, as lines of an account.
-func (in *Inputs) linings() []contents.Line {
+// liningsOf is what the linings take of the inside, as lines of an account.
+func liningsOf(in *Inputs) []contents.Line {
 	var out []contents.Line
-	if in.has(Stiffener) {
+	if hasLining(in, Stiffener) {
 		out = append(out, contents.Line{Text: "stiffener", Height: in.CardOf("stiffener").Thickness})
 	}
-	if in.has(Riser) {
+	if hasLining(in, Riser) {
 		out = append(out, contents.Line{Text: "riser", Height: in.RiserHeight + in.CardOf("riser").Thickness})
 	}
-	if in.has(Liner) {
+	if hasLining(in, Liner) {
 		// Its scores lie on the board's grooves, which may take a tick more.
 		l := 2*in.CardOf("liner").Thickness + liningGap + in.Tools.Tick.Length()
 		out = append(out, contents.Line{Text: "liner, its gap and the next groove", Length: l, Width: l})
 	}
-	if p := in.pasted(); p != (style.Extent{}) {
+	if p := pastedIn(in); p != (style.Extent{}) {
 		out = append(out, contents.Line{Text: "paper glued inside", Length: p.Length, Width: p.Width, Height: p.Height})
 	}
 	return out
 }
 
-// pasted is what paper that is glued to the inside of the first piece takes of the
+// pastedIn is what paper that is glued to the inside of the first piece takes of the
 // room: once on the floor, on both walls of each way, and of a covering the edge
 // that is turned in.
-func (in *Inputs) pasted() style.Extent {
+func pastedIn(in *Inputs) style.Extent {
 	inside := slices.ContainsFunc(in.Mats, func(d dress.Dressing) bool { return d.Side == dress.Inside })
 	if !inside && len(in.Covers) == 0 {
 		return style.Extent{}
@@ -139,7 +139,7 @@ func (in *Inputs) pasted() style.Extent {
 	if err != nil {
 		return style.Extent{}
 	}
-	of, err := in.usual(s)
+	of, err := usualOf(in, s)
 	if err != nil {
 		return style.Extent{}
 	}
@@ -153,49 +153,74 @@ func (in *Inputs) pasted() style.Extent {
 	return style.Extent{Length: walls, Width: walls, Height: dress.Thickness(in.Mats, of.first, marks, pattern.Panel, dress.Inside, 0)}
 }
 
-// fitOut makes the pieces that go inside the finished box and appends them,
-// with their fits.
-func (r *Result) fitOut() error {
+// interior is the inside of a box while pieces are put in: the room that is left, and how high
+// over the floor it begins.
+type interior struct {
+	*Built
+	clear contents.Room
+	foot  measure.Length
+}
+
+// fitOut makes the pieces that go inside the finished box and puts them to its parts, with
+// their fits.
+func fitOut(b *Built) error {
+	r := &interior{Built: b, clear: contents.Room{Length: b.Inside.Length, Width: b.Inside.Width, Height: b.Inside.Height}}
+	if err := r.lining(); err != nil || b.Stand == nil {
+		return err
+	}
+	stand := b.Stand.Spread(partingOf(&b.Inputs), r.clear.Length, r.clear.Width, r.clear.Height)
+	b.Stand = &stand
+	switch c := b.Inputs.Compartments; {
+	case c.Per == contents.Together:
+		return nil
+	case c.As == AsTrays:
+		return r.trays()
+	case c.As == AsInsert:
+		return r.insert()
+	}
+	return r.dividers()
+}
+
+// lining puts the linings in, and leaves the room that is clear in them.
+func (r *interior) lining() error {
 	in := &r.Inputs
-	clear := contents.Room{Length: r.Inside.Length, Width: r.Inside.Width, Height: r.Inside.Height}
-	foot := measure.Length(0)
-	if in.has(Stiffener) {
+	clear := &r.clear
+	if hasLining(in, Stiffener) {
 		t, ruler := in.CardOf("stiffener").Thickness, in.Tools.Tick.Ruler()
 		l, w := measure.Down(clear.Length-liningGap, ruler), measure.Down(clear.Width-liningGap, ruler)
-		if err := r.put(style.Stiffener(l, w, t), foot); err != nil {
+		if err := r.put(style.Stiffener(l, w, t)); err != nil {
 			return fault.At("linings", err)
 		}
 		r.inserted([]hand.Said{hand.Say("stiffener-in")}, "stiffener")
 		r.within(
 			inner{id: "stiffener", name: "Stiffener", cut: true, length: l, width: w},
-			clear,
 		)
-		foot += t
+		r.foot += t
 	}
-	if in.has(Riser) {
-		p, err := r.floor("riser", "Riser", clear, in.RiserHeight, nil)
+	if hasLining(in, Riser) {
+		p, err := r.floor("riser", "Riser", in.RiserHeight, nil)
 		if err != nil {
 			return err
 		}
-		if err := r.put(p, foot); err != nil {
+		if err := r.put(p); err != nil {
 			return fault.At("linings", err)
 		}
 		r.inserted([]hand.Said{hand.Say("riser-in")}, p.ID)
-		foot += in.RiserHeight + in.CardOf("riser").Thickness
+		r.foot += in.RiserHeight + in.CardOf("riser").Thickness
 	}
-	clear.Height -= foot
-	if in.has(Liner) {
+	clear.Height -= r.foot
+	if hasLining(in, Liner) {
 		t := in.CardOf("liner").Thickness
 		l, w := measure.Down(clear.Length-t-liningGap, in.Tools.Tick), measure.Down(clear.Width-t-liningGap, in.Tools.Tick)
 		p, err := style.Liner(l, w, measure.Down(clear.Height-belowRim, in.Tools.Tick.Ruler()))
 		if err != nil {
 			return fault.At("linings", err)
 		}
-		if err := r.put(p, foot); err != nil {
+		if err := r.put(p); err != nil {
 			return fault.At("linings", err)
 		}
 		r.inserted([]hand.Said{hand.Say("liners-in")}, p.ID)
-		r.within(inner{id: "liner", name: "Liner", length: l, width: w, card: t}, clear)
+		r.within(inner{id: "liner", name: "Liner", length: l, width: w, card: t})
 		clear.Length, clear.Width = l-t, w-t
 	}
 	if clear.Height <= 0 && len(in.Linings) == 0 {
@@ -204,33 +229,26 @@ func (r *Result) fitOut() error {
 	if clear.Height <= 0 {
 		return fault.New(fault.NoRoom, "linings", "the linings leave no height for anything to go in; make the box higher or leave one out")
 	}
-	if r.Stand != nil {
-		stand := r.Stand.Spread(in.parting(), clear.Length, clear.Width, clear.Height)
-		r.Stand = &stand
-		if in.Compartments.Per != contents.Together {
-			return r.compartments(clear, foot)
-		}
-	}
 	return nil
 }
 
 // put adds a piece that stands inside the box, its foot so far above the
 // floor.
-func (r *Result) put(p style.Part, foot measure.Length) error {
+func (r *interior) put(p style.Part) error {
 	at := r.Box.Room.At
 	for i := range p.Places {
-		p.Places[i].Shift = r3.Add(p.Places[i].Shift, r3.Vec{X: at.X, Y: at.Y, Z: at.Z + foot.MM()})
+		p.Places[i].Shift = r3.Add(p.Places[i].Shift, r3.Vec{X: at.X, Y: at.Y, Z: at.Z + r.foot.MM()})
 	}
 	return r.add(p)
 }
 
 // inserted is how pieces go into the box.
-func (r *Result) inserted(said []hand.Said, pieces ...string) {
+func (r *interior) inserted(said []hand.Said, pieces ...string) {
 	r.Inserting = append(r.Inserting, hand.Put{Thing: strings.Join(pieces, ", "), When: hand.Empty, Uses: pieces, Phrase: said})
 }
 
 // parted is how what parts the box stands in it, and what goes where then.
-func (r *Result) parted(said hand.Said, pieces ...string) {
+func (r *interior) parted(said hand.Said, pieces ...string) {
 	all := []hand.Said{said}
 	for i, row := range r.rows() {
 		if i == 0 {
@@ -251,7 +269,7 @@ type inner struct {
 }
 
 // within adds the account of a piece inside a clear room along both axes.
-func (r *Result) within(x inner, clear contents.Room) {
+func (r *interior) within(x inner) {
 	is := ""
 	if x.cut {
 		is = "as cut"
@@ -259,7 +277,7 @@ func (r *Result) within(x inner, clear contents.Room) {
 	for _, axis := range []struct {
 		name        string
 		outer, span measure.Length
-	}{{"length", clear.Length, x.length}, {"width", clear.Width, x.width}} {
+	}{{"length", r.clear.Length, x.length}, {"width", r.clear.Width, x.width}} {
 		if axis.span == 0 {
 			continue
 		}
@@ -272,15 +290,15 @@ func (r *Result) within(x inner, clear contents.Room) {
 }
 
 // floor makes a false floor that fits the room, its skirts so high.
-func (r *Result) floor(id, name string, clear contents.Room, skirts measure.Length, holes []style.Hole) (style.Part, error) {
+func (r *interior) floor(id, name string, skirts measure.Length, holes []style.Hole) (style.Part, error) {
 	t, tick := r.Inputs.CardOf(id).Thickness, r.Inputs.Tools.Tick
 	f := style.Floor{ID: id, Name: name, Skirts: measure.Down(skirts, tick), Holes: holes, Tick: tick,
-		Length: measure.Down(clear.Length-t-insertGap, tick), Width: measure.Down(clear.Width-t-insertGap, tick)}
+		Length: measure.Down(r.clear.Length-t-insertGap, tick), Width: measure.Down(r.clear.Width-t-insertGap, tick)}
 	for i := range f.Holes { // told from the room's corner until now
-		f.Holes[i].X -= (clear.Length - f.Length) / 2
-		f.Holes[i].Y -= (clear.Width - f.Width) / 2
+		f.Holes[i].X -= (r.clear.Length - f.Length) / 2
+		f.Holes[i].Y -= (r.clear.Width - f.Width) / 2
 	}
-	r.within(inner{id: id, name: name, length: f.Length, width: f.Width, card: t}, clear)
+	r.within(inner{id: id, name: name, length: f.Length, width: f.Width, card: t})
 	p, err := f.Part()
 	if err != nil {
 		err = fault.At("linings", err)
@@ -288,19 +306,9 @@ func (r *Result) floor(id, name string, clear contents.Room, skirts measure.Leng
 	return p, err
 }
 
-func (r *Result) compartments(clear contents.Room, foot measure.Length) error {
-	switch r.Inputs.Compartments.As {
-	case AsTrays:
-		return r.trays(clear, foot)
-	case AsInsert:
-		return r.insert(clear, foot)
-	}
-	return r.dividers(clear, foot)
-}
-
-func (r *Result) dividers(clear contents.Room, foot measure.Length) error {
-	p := r.Inputs.parting()
-	d := style.Dividers{Length: clear.Length, Width: clear.Width, Height: clear.Height, Columns: r.Stand.Columns, Rows: r.Stand.Rows,
+func (r *interior) dividers() error {
+	p := partingOf(&r.Inputs)
+	d := style.Dividers{Length: r.clear.Length, Width: r.clear.Width, Height: r.clear.Height, Columns: r.Stand.Columns, Rows: r.Stand.Rows,
 		Bands: r.Stand.Bands, Card: p.Between, Tick: r.Inputs.Tools.Tick, LongUp: r.Inputs.Compartments.Along}
 	parts, err := d.Parts()
 	if err != nil {
@@ -311,7 +319,7 @@ func (r *Result) dividers(clear contents.Room, foot measure.Length) error {
 	}
 	var ids []string
 	for _, part := range parts {
-		if err := r.put(part, foot); err != nil {
+		if err := r.put(part); err != nil {
 			return fault.At("compartments.as", err)
 		}
 		ids = append(ids, part.ID)
@@ -319,9 +327,9 @@ func (r *Result) dividers(clear contents.Room, foot measure.Length) error {
 			continue // between two others, not in the box
 		}
 		if part.ID == "divider.long" {
-			r.within(inner{id: part.ID, name: part.Name, cut: true, length: style.StripLength(clear.Length, d.Tick)}, clear)
+			r.within(inner{id: part.ID, name: part.Name, cut: true, length: style.StripLength(r.clear.Length, d.Tick)})
 		} else {
-			r.within(inner{id: part.ID, name: part.Name, cut: true, width: style.StripLength(clear.Width, d.Tick)}, clear)
+			r.within(inner{id: part.ID, name: part.Name, cut: true, width: style.StripLength(r.clear.Width, d.Tick)})
 		}
 	}
 	r.parted(d.Standing(), ids...)
@@ -329,7 +337,7 @@ func (r *Result) dividers(clear contents.Room, foot measure.Length) error {
 }
 
 // trays makes one piece of every size of tray.
-func (r *Result) trays(clear contents.Room, foot measure.Length) error {
+func (r *interior) trays() error {
 	t := r.Inputs.CardOf("cell.1").Thickness
 	type size struct{ length, width measure.Length }
 	var sizes []size
@@ -341,12 +349,12 @@ func (r *Result) trays(clear contents.Room, foot measure.Length) error {
 		if middles[s] == nil {
 			sizes = append(sizes, s)
 		}
-		middles[s] = append(middles[s], [2]measure.Length{c.X + c.Length/2 - clear.Length/2, c.Y + c.Width/2 - clear.Width/2})
+		middles[s] = append(middles[s], [2]measure.Length{c.X + c.Length/2 - r.clear.Length/2, c.Y + c.Width/2 - r.clear.Width/2})
 		if !slices.Contains(names[s], c.Name) {
 			names[s] = append(names[s], c.Name)
 		}
 	}
-	height := measure.Down(min(clear.Height, max(clear.Height/2, 12*measure.Millimetre)), r.Inputs.Tools.Tick)
+	height := measure.Down(min(r.clear.Height, max(r.clear.Height/2, 12*measure.Millimetre)), r.Inputs.Tools.Tick)
 	var ids []string
 	for i, s := range sizes {
 		id := fmt.Sprintf("cell.%d", i+1)
@@ -357,7 +365,7 @@ func (r *Result) trays(clear contents.Room, foot measure.Length) error {
 			Width:    s.width,
 			Height:   height,
 			Card:     t,
-			Adhesive: r.Spec.Choices["adhesive"],
+			Adhesive: style.AdhesiveOf(r.Spec),
 			Tick:     r.Inputs.Tools.Tick,
 			Middles:  middles[s],
 		}
@@ -365,7 +373,7 @@ func (r *Result) trays(clear contents.Room, foot measure.Length) error {
 		if err != nil {
 			return fault.At("compartments.as", err)
 		}
-		if err := r.put(p, foot); err != nil {
+		if err := r.put(p); err != nil {
 			return fault.At("compartments.as", err)
 		}
 		ids = append(ids, id)
@@ -376,9 +384,9 @@ func (r *Result) trays(clear contents.Room, foot measure.Length) error {
 
 // insert makes the floor with holes, standing at a height that holds things
 // by their middle.
-func (r *Result) insert(clear contents.Room, foot measure.Length) error {
+func (r *interior) insert() error {
 	var holes []style.Hole
-	shortest := clear.Height
+	shortest := r.clear.Height
 	for n, s := range r.Stand.Spots {
 		t := r.Inputs.Things[s.Thing]
 		h := style.Hole{Length: s.Length + t.Ease, X: s.X + s.Length/2, Y: s.Y + s.Width/2}
@@ -392,11 +400,11 @@ func (r *Result) insert(clear contents.Room, foot measure.Length) error {
 	}
 	tick := r.Inputs.Tools.Tick
 	skirts := max(measure.Down(shortest/2, tick), measure.Up(leastSkirt, tick))
-	p, err := r.floor("insert", "Insert", clear, skirts, holes)
+	p, err := r.floor("insert", "Insert", skirts, holes)
 	if err != nil {
 		return fault.At("compartments.as", err)
 	}
-	if err := r.put(p, foot); err != nil {
+	if err := r.put(p); err != nil {
 		return fault.At("compartments.as", err)
 	}
 	r.parted(hand.Say("insert-in"), p.ID)
@@ -404,30 +412,22 @@ func (r *Result) insert(clear contents.Room, foot measure.Length) error {
 }
 
 // WhatGoesWhere lists what each cell holds, row by row from the back, left to right.
-func (r *Result) WhatGoesWhere() string {
+func (b *Built) WhatGoesWhere() string {
 	var out []string
-	for i, row := range r.rows() {
+	for i, row := range b.rows() {
 		out = append(out, fmt.Sprintf("row %d: %s", i+1, strings.Join(row, ", ")))
 	}
 	return strings.Join(out, "; ")
 }
 
 // rows are the things in the cells, row by row from the back, left to right; none without cells.
-func (r *Result) rows() [][]string {
-	if r.Stand == nil || len(r.Stand.Cells) == 0 {
+func (b *Built) rows() [][]string {
+	if b.Stand == nil || len(b.Stand.Cells) == 0 {
 		return nil
 	}
-	rows := make([][]string, len(r.Stand.Rows))
-	for _, c := range r.Stand.Cells {
-		rows[c.Row] = append(rows[c.Row], r.ThingName(c.Thing))
+	rows := make([][]string, len(b.Stand.Rows))
+	for _, c := range b.Stand.Cells {
+		rows[c.Row] = append(rows[c.Row], b.ThingName(c.Thing))
 	}
 	return rows
-}
-
-// ThingName names a thing for a label.
-func (r *Result) ThingName(i int) string {
-	if n := r.Inputs.Things[i].Name; n != "" {
-		return n
-	}
-	return string(r.Inputs.Things[i].Shape)
 }

@@ -296,7 +296,7 @@ func TestNoWayTakesLessCard(t *testing.T) {
 			in.Things[len(in.Things)-1].Width = in.Things[len(in.Things)-1].Length
 		}
 		best := make_(t, in).CardArea()
-		for _, a := range in.arrangements(in.shares(1, 0)[0]) {
+		for _, a := range arrangementsOf(&in, sharesOf(&in, 1, 0)[0]) {
 			in.Stand = a.ID
 			if r, err := Sketch(in); err == nil && r.CardArea() < best-1e-6 {
 				t.Errorf("%+v: %s takes %v mm² of card; the one chosen takes %v", in.Things, a.ID, r.CardArea(), best)

@@ -90,7 +90,7 @@ func (in *Inputs) HangPrice() {
 	in.NumberThings()
 }
 
-func (in *Inputs) checkLabels() error {
+func checkLabels(in *Inputs) error {
 	if len(in.Labels) > MostLabels {
 		return fault.New(fault.CountRange, "labels", "a box has at most %d kinds of label", MostLabels)
 	}
@@ -112,29 +112,29 @@ func (in *Inputs) checkLabels() error {
 func labelID(l label.Label, layer int) string { return fmt.Sprintf("label-%d.%d", l.ID, layer) }
 
 // label makes the layers of the labels and puts them to the parts.
-func (r *Result) label() error {
-	for i, l := range r.Inputs.Labels {
+func (d *Dressed) label() error {
+	for i, l := range d.Inputs.Labels {
 		field := fault.Path("labels", i)
-		if err := r.lands(l); err != nil {
+		if err := d.lands(l); err != nil {
 			return fault.At(field, err)
 		}
 		for n := range l.Layers {
-			part, err := r.labelPart(l, n)
+			part, err := labelPart(l, n)
 			if err != nil {
 				return fault.At(field, err)
 			}
-			if err := r.goesOn(part, fault.Path(field, "width"), "make the label smaller"); err != nil {
+			if err := d.Inputs.goesOn(part, fault.Path(field, "width"), "make the label smaller"); err != nil {
 				return err
 			}
-			r.Parts = append(r.Parts, part)
+			d.Parts = append(d.Parts, part)
 		}
-		r.Checks = append(r.Checks, r.stands(l)...)
+		d.judged = append(d.judged, d.stands(l)...)
 	}
 	return nil
 }
 
 // labelPart is the nth layer of a label as a piece: its own outline on its blank.
-func (r *Result) labelPart(l label.Label, n int) (Part, error) {
+func labelPart(l label.Label, n int) (Part, error) {
 	w, h := l.Size(n)
 	card := l.Layers[n].Card
 	made := &pattern.Pattern{Width: w, Height: h, Outline: l.Outline(n)}
@@ -162,26 +162,26 @@ func (r *Result) labelPart(l label.Label, n int) (Part, error) {
 }
 
 // lands refuses a label on a face that is not there, or that is smaller than it.
-func (r *Result) lands(l label.Label) error {
+func (d *Dressed) lands(l label.Label) error {
 	if l.Piece == "" {
 		return nil
 	}
-	p, known := r.part(l.Piece)
+	p, known := d.part(l.Piece)
 	i := slices.IndexFunc(p.Faces, func(f pattern.Face) bool { return f.Name == l.Face })
 	if !known || i < 0 {
 		return fault.New(fault.UnknownPlace, "face", "this box has no face %q of a piece %q to put a label on", l.Face, l.Piece)
 	}
 	if along, up := p.Faces[i].Frame().Size(p.Faces[i].Polygon); l.Width.MM() > along || l.Height.MM() > up {
 		return fault.New(fault.OutOfRange, "width", "the label is larger than the %s of the %s, %s × %s", p.Faces[i].Plain(), strings.ToLower(p.Name),
-			r.Show(measure.FromMM(along)), r.Show(measure.FromMM(up)))
+			d.Show(measure.FromMM(along)), d.Show(measure.FromMM(up)))
 	}
 	return nil
 }
 
 // stands looks whether a label is in the way of what goes over its face.
-func (r *Result) stands(l label.Label) []inspect.Finding {
-	for _, a := range r.Fits {
-		p, known := r.part(l.Piece)
+func (d *Dressed) stands(l label.Label) []inspect.Finding {
+	for _, a := range d.Fits {
+		p, known := d.part(l.Piece)
 		if !known || a.Pair.Inner != l.Piece || !a.Pair.Kind.Dressed {
 			continue
 		}
@@ -192,7 +192,7 @@ func (r *Result) stands(l label.Label) []inspect.Finding {
 				strings.ToLower(l.Name), measure.Label(l.Thick(), measure.MM, measure.Tenth), p.Faces[i].Plain(), strings.ToLower(a.Pair.OuterName), measure.Label(max(0, a.Gap/2), measure.MM, measure.Tenth))}}
 		}
 	}
-	for _, b := range r.Bands {
+	for _, b := range d.Bands {
 		if l.Piece != "" && l.Raised > 0 && b.Width.MM() > 0 {
 			return []inspect.Finding{{ID: "label", Verdict: inspect.Warn, Piece: l.Piece, Text: fmt.Sprintf(
 				"The %s is raised on pads: put the %s on first, for it does not slide over a raised label.", strings.ToLower(l.Name), strings.ToLower(b.Name))}}
@@ -201,7 +201,7 @@ func (r *Result) stands(l label.Label) []inspect.Finding {
 	if l.Piece == "" {
 		return nil
 	}
-	if over := r.under(l); over != "" {
+	if over := d.under(l); over != "" {
 		return []inspect.Finding{{ID: "label", Verdict: inspect.Warn, Piece: l.Piece, Text: fmt.Sprintf("The %s lies over %s: put one of them on another face.", strings.ToLower(l.Name), over)}}
 	}
 	return []inspect.Finding{{ID: "label", Verdict: inspect.OK, Piece: l.Piece, Text: fmt.Sprintf("The %s is in the way of nothing.", strings.ToLower(l.Name))}}
@@ -209,11 +209,11 @@ func (r *Result) stands(l label.Label) []inspect.Finding {
 
 // under names what a label would lie on in the middle of its face: another of its kind, a
 // label, a hole or a notch; "" where there is nothing.
-func (r *Result) under(l label.Label) string {
+func (d *Dressed) under(l label.Label) string {
 	if l.Copies > 1 {
 		return "another of its kind"
 	}
-	for _, o := range r.Inputs.Labels {
+	for _, o := range d.Inputs.Labels {
 		if o.ID == l.ID {
 			break // each pair is told once, by the later one
 		}
@@ -221,8 +221,8 @@ func (r *Result) under(l label.Label) string {
 			return "the " + strings.ToLower(o.Name)
 		}
 	}
-	p, _ := r.part(l.Piece)
-	for _, m := range r.LabelMats() {
+	p, _ := d.part(l.Piece)
+	for _, m := range d.LabelMats() {
 		if m.ID != labelID(l, 1) {
 			continue
 		}
@@ -237,10 +237,10 @@ func (r *Result) under(l label.Label) string {
 
 // LabelMats are the labels' layers as they lie on their faces, to be drawn: in the
 // middle, upright.
-func (r *Result) LabelMats() []dress.Mat {
+func (b *Built) LabelMats() []dress.Mat {
 	var out []dress.Mat
-	for _, l := range r.Inputs.Labels {
-		p, known := r.part(l.Piece)
+	for _, l := range b.Inputs.Labels {
+		p, known := b.part(l.Piece)
 		i := slices.IndexFunc(p.Faces, func(f pattern.Face) bool { return f.Name == l.Face })
 		if !known || i < 0 {
 			continue
@@ -264,34 +264,34 @@ func (r *Result) LabelMats() []dress.Mat {
 }
 
 // LabelText is what a label says on this box.
-func (r *Result) LabelText(l label.Label) []string {
-	inside := r.Filling()
+func (b *Built) LabelText(l label.Label) []string {
+	inside := b.Filling()
 	if inside == "" {
-		inside = r.Inputs.Name
+		inside = b.Inputs.Name
 	}
-	fills := label.Fills{Name: r.Inputs.Name, Inside: inside}
-	fills.Size = r.Inside.FreeIn(r.Inputs.Units)
-	if r.Inputs.Price > 0 {
-		fills.Price = r.Inputs.Price.String()
+	fills := label.Fills{Name: b.Inputs.Name, Inside: inside}
+	fills.Size = b.Inside.FreeIn(b.Inputs.Units)
+	if b.Inputs.Price > 0 {
+		fills.Price = b.Inputs.Price.String()
 	}
 	return l.Says(fills)
 }
 
 // WordsOn is what is written on a layer of a label: on the top one what it says,
 // nothing on others and on other pieces.
-func (r *Result) WordsOn(piece string) []string {
-	for _, l := range r.Inputs.Labels {
+func (b *Built) WordsOn(piece string) []string {
+	for _, l := range b.Inputs.Labels {
 		if piece == labelID(l, len(l.Layers)) {
-			return r.LabelText(l)
+			return b.LabelText(l)
 		}
 	}
 	return nil
 }
 
 // labelMoves are how the labels are put together and where they go.
-func (r *Result) labelMoves() []hand.Put {
+func (d *Dressed) labelMoves() []hand.Put {
 	var out []hand.Put
-	for _, l := range r.Inputs.Labels {
+	for _, l := range d.Inputs.Labels {
 		m := hand.Put{Thing: fmt.Sprintf("label %d", l.ID), When: hand.Closed}
 		say := func(key string, words map[string]string, by map[string][]measure.Length) *hand.Said {
 			words["label"] = strings.ToLower(l.Name)
@@ -301,21 +301,21 @@ func (r *Result) labelMoves() []hand.Put {
 		for n := range l.Layers {
 			m.Uses = append(m.Uses, labelID(l, n+1))
 			if n > 0 {
-				say("label-layer", map[string]string{"n": strconv.Itoa(n + 1), "under": strconv.Itoa(n)}, map[string][]measure.Length{"border": {r.ruled(l.Layers[n].Border.Across)}})
+				say("label-layer", map[string]string{"n": strconv.Itoa(n + 1), "under": strconv.Itoa(n)}, map[string][]measure.Length{"border": {d.ruled(l.Layers[n].Border.Across)}})
 			}
 		}
-		if words := r.LabelText(l); len(words) > 0 {
+		if words := d.LabelText(l); len(words) > 0 {
 			say("label-words", map[string]string{"words": strings.Join(words, " / ")}, nil)
 		}
 		if l.Piece == "" {
 			say("label-hang", map[string]string{}, nil)
-		} else if p, known := r.part(l.Piece); known {
+		} else if p, known := d.part(l.Piece); known {
 			i := slices.IndexFunc(p.Faces, func(f pattern.Face) bool { return f.Name == l.Face })
 			key := "label-glue"
 			if l.Raised > 0 {
 				key = "label-pads"
 			}
-			x := say(key, map[string]string{}, map[string][]measure.Length{"high": {r.ruled(l.Raised)}})
+			x := say(key, map[string]string{}, map[string][]measure.Length{"high": {d.ruled(l.Raised)}})
 			x.Phrases = map[string]hand.Said{"where": {Key: "spot", Words: map[string]string{"place": p.Faces[i].Plain(), "piece": strings.ToLower(p.Name)}}}
 		}
 		out = append(out, m)
@@ -327,9 +327,9 @@ func (r *Result) labelMoves() []hand.Put {
 const padEvery = 25.0
 
 // labelSupplies are the pads and the string of all copies.
-func (r *Result) labelSupplies() []recipe.Supply {
+func (d *Dressed) labelSupplies() []recipe.Supply {
 	pads, strings := 0, 0
-	for _, l := range r.Inputs.Labels {
+	for _, l := range d.Inputs.Labels {
 		if l.Raised > 0 {
 			across := func(mm float64) int { return max(1, int(mm/padEvery+0.5)) }
 			pads += l.Copies * across(l.Width.MM()) * across(l.Height.MM())
@@ -339,10 +339,10 @@ func (r *Result) labelSupplies() []recipe.Supply {
 		}
 	}
 	var out []recipe.Supply
-	if n := pads * r.Inputs.Copies; n > 0 {
+	if n := pads * d.Inputs.Copies; n > 0 {
 		out = append(out, recipe.Supply{ID: "pads", Amount: float64(n), Unit: "pad", Text: fmt.Sprintf("%d foam pads, under labels", n)})
 	}
-	if n := strings * r.Inputs.Copies; n > 0 {
+	if n := strings * d.Inputs.Copies; n > 0 {
 		out = append(out, recipe.Supply{ID: "tags.string", Amount: float64(n) * 250, Unit: "mm", Text: fmt.Sprintf("String for tags: %d of 25 cm (10 in)", n)})
 	}
 	return out

@@ -9,6 +9,7 @@ import (
 	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/layout"
+	"brevium/core/paper"
 	"brevium/core/pattern"
 	"brevium/core/recipe"
 )
@@ -17,46 +18,68 @@ import (
 // that the same design always lies the same on its sheets.
 var interactive = layout.Effort{Rounds: 1, Steps: 60}
 
-// blanks lists the rectangles that parts and mats are cut from.
-func (r *Result) blanks() {
-	for _, p := range r.Parts {
-		r.Blanks = append(r.Blanks, Blank{p.Pattern.Blank(p.ID, p.Name), p.Card, p.Copies()})
-	}
-	for _, b := range dress.Blanks(r.Mats) {
-		i := slices.IndexFunc(r.Mats, func(m dress.Mat) bool { return m.ID == b.ID })
-		r.Blanks = append(r.Blanks, Blank{b, r.Mats[i].Card, 1})
-	}
+// Blank is a rectangle to cut, the card it is cut from and how many of it.
+type Blank struct {
+	pattern.Blank
+	Card   paper.Card
+	Copies int
 }
 
-// lay puts everything cut from one card on its sheets.
-func (r *Result) lay(ctx context.Context) error {
-	r.blanks()
-	var stocks []Stock
-	for _, b := range r.Blanks {
-		i := slices.IndexFunc(stocks, func(s Stock) bool { return s.Card.Same(b.Card) })
+// Stock is all that is cut from one card, laid on sheets.
+type Stock struct {
+	Card   paper.Card
+	Job    *layout.Job
+	Layout *layout.Result
+}
+
+// Laid is a dressed design with all that is cut for it, laid on its sheets.
+type Laid struct {
+	Dressed
+	// Blanks are the rectangles everything is cut from, one copy of the box.
+	Blanks []Blank
+	Stocks []Stock
+}
+
+// lay puts everything cut from one card on its sheets. ctx ends the search for a better layout.
+func lay(ctx context.Context, d Dressed) (*Laid, error) {
+	l := &Laid{Dressed: d, Blanks: blanks(d.Parts, d.Mats)}
+	for _, b := range l.Blanks {
+		i := slices.IndexFunc(l.Stocks, func(s Stock) bool { return s.Card.Same(b.Card) })
 		if i < 0 {
-			i = len(stocks)
-			stocks = append(stocks, Stock{Card: b.Card, Job: &layout.Job{Sheets: r.Inputs.Sheets, Trimmer: r.Inputs.Tools.Trimmer}})
+			i = len(l.Stocks)
+			l.Stocks = append(l.Stocks, Stock{Card: b.Card, Job: &layout.Job{Sheets: d.Inputs.Sheets, Trimmer: d.Inputs.Tools.Trimmer}})
 		}
-		stocks[i].Job.Pieces = append(stocks[i].Job.Pieces, layout.Piece{
-			Name: b.ID, Width: b.Width, Height: b.Height, Copies: r.Inputs.Copies * b.Copies, Turn: b.Card.Direction.MayTurn(),
+		l.Stocks[i].Job.Pieces = append(l.Stocks[i].Job.Pieces, layout.Piece{
+			Name: b.ID, Width: b.Width, Height: b.Height, Copies: d.Inputs.Copies * b.Copies, Turn: b.Card.Direction.MayTurn(),
 		})
 	}
-	for i := range stocks {
-		laid, err := layout.Solve(ctx, stocks[i].Job, interactive)
+	for i, s := range l.Stocks {
+		laid, err := layout.Solve(ctx, s.Job, interactive)
 		if err != nil {
-			return fault.At("sheets", err)
+			return nil, fault.At("sheets", err)
 		}
-		stocks[i].Layout = laid
+		l.Stocks[i].Layout = laid
 	}
-	r.Stocks = stocks
-	return nil
+	return l, nil
+}
+
+// blanks lists the rectangles that parts and mats are cut from.
+func blanks(parts []Part, mats []dress.Mat) []Blank {
+	var out []Blank
+	for _, p := range parts {
+		out = append(out, Blank{p.Pattern.Blank(p.ID, p.Name), p.Card, p.Copies()})
+	}
+	for _, b := range dress.Blanks(mats) {
+		i := slices.IndexFunc(mats, func(m dress.Mat) bool { return m.ID == b.ID })
+		out = append(out, Blank{b, mats[i].Card, 1})
+	}
+	return out
 }
 
 // Short reports whether the budget of its layouts was used up, so that they are the best that
 // were met, and a longer look may find better.
-func (r *Result) Short() bool {
-	return slices.ContainsFunc(r.Stocks, func(s Stock) bool { return s.Layout.Short })
+func (l *Laid) Short() bool {
+	return slices.ContainsFunc(l.Stocks, func(s Stock) bool { return s.Layout.Short })
 }
 
 func sheetSupplies(s Stock) []recipe.Supply {
@@ -79,8 +102,8 @@ func sheetSupplies(s Stock) []recipe.Supply {
 }
 
 // PieceName is the name of a layout's piece for a person.
-func (r *Result) PieceName(id string) string {
-	for _, b := range r.Blanks {
+func (l *Laid) PieceName(id string) string {
+	for _, b := range l.Blanks {
 		if b.ID == id {
 			return b.Name
 		}
@@ -90,15 +113,15 @@ func (r *Result) PieceName(id string) string {
 
 // OutlinesOf gives the outlines of what comes out of a layout's piece, in mm on
 // its blank, when it is not simply the whole of it.
-func (r *Result) OutlinesOf(id string) [][]pattern.Point {
-	for _, b := range r.Blanks {
+func (l *Laid) OutlinesOf(id string) [][]pattern.Point {
+	for _, b := range l.Blanks {
 		if b.ID != id {
 			continue
 		}
 		area, out := 0.0, [][]pattern.Point{}
 		for _, g := range b.Gives {
 			area += math.Abs(pattern.Area(g.Outline))
-			out = append(out, r.asLaid(b, g.Outline))
+			out = append(out, l.asLaid(b, g.Outline))
 		}
 		if len(out) > 1 || area < b.Width.MM()*b.Height.MM()-1 {
 			return out
@@ -109,8 +132,8 @@ func (r *Result) OutlinesOf(id string) [][]pattern.Point {
 
 // asLaid is an outline as it lies in its place on a sheet of paper that runs
 // one way.
-func (r *Result) asLaid(b Blank, outline []pattern.Point) []pattern.Point {
-	if !r.EndForEnd(b.ID) {
+func (l *Laid) asLaid(b Blank, outline []pattern.Point) []pattern.Point {
+	if !l.EndForEnd(b.ID) {
 		return outline
 	}
 	turned := make([]pattern.Point, len(outline))
@@ -122,14 +145,14 @@ func (r *Result) asLaid(b Blank, outline []pattern.Point) []pattern.Point {
 
 // EndForEnd reports whether a piece's blank is cut with its lower edge towards
 // the top of the paper.
-func (r *Result) EndForEnd(id string) bool {
-	return slices.ContainsFunc(r.Parts, func(p Part) bool { return p.ID == id && p.EndForEnd })
+func (b *Built) EndForEnd(id string) bool {
+	return slices.ContainsFunc(b.Parts, func(p Part) bool { return p.ID == id && p.EndForEnd })
 }
 
 // GivenBy lists what comes out of a layout's piece: parts or mats, by id.
-func (r *Result) GivenBy(id string) []string {
+func (l *Laid) GivenBy(id string) []string {
 	var out []string
-	for _, b := range r.Blanks {
+	for _, b := range l.Blanks {
 		if b.ID == id {
 			for _, g := range b.Gives {
 				out = append(out, g.ID)

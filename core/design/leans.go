@@ -53,7 +53,7 @@ func writeLean(l fit.Lean) leanFile {
 	return leanFile{l.Card, l.Kind, mmText(l.By.Abs()), way, l.Notes}
 }
 
-func (in *Inputs) checkLeans() error {
+func checkLeans(in *Inputs) error {
 	if len(in.Leans) > MostLeans {
 		return fault.New(fault.CountRange, "leans", "a box reckons with up to %d lessons of the logbook", MostLeans)
 	}
@@ -91,23 +91,23 @@ func (in *Inputs) Reckon(l fit.Lean) {
 }
 
 // account does the account of a pair with what stands between and what notes say.
-func (r *Result) account(p fit.Pair, box *style.Box) fit.Account {
-	return p.Do(r.between(p, box)).Leaning(r.Inputs.LeanFor(p))
+func (in *Inputs) account(p fit.Pair, box *style.Box) fit.Account {
+	return p.Do(in.between(p, box)).Leaning(in.LeanFor(p))
 }
 
 // Felt are the accounts that a hand feels: of parts that move in one another.
-func (r *Result) Felt() []fit.Account {
-	return slices.DeleteFunc(slices.Clone(r.Fits), func(a fit.Account) bool { return !a.Pair.Kind.Moves() })
+func (b *Built) Felt() []fit.Account {
+	return slices.DeleteFunc(slices.Clone(b.Fits), func(a fit.Account) bool { return !a.Pair.Kind.Moves() })
 }
 
 // Lessons are those of what was learned that concern this box and are not reckoned
 // with as they stand.
-func (r *Result) Lessons(learned []fit.Lean) []fit.Lean {
+func (b *Built) Lessons(learned []fit.Lean) []fit.Lean {
 	var out []fit.Lean
-	for _, a := range r.Felt() {
-		card := r.Inputs.CardOf(a.Pair.Outer).Label()
+	for _, a := range b.Felt() {
+		card := b.Inputs.CardOf(a.Pair.Outer).Label()
 		for _, l := range learned {
-			if l.Card == card && l.Kind == a.Pair.Kind.ID && r.Inputs.LeanFor(a.Pair) != l && !slices.Contains(out, l) {
+			if l.Card == card && l.Kind == a.Pair.Kind.ID && b.Inputs.LeanFor(a.Pair) != l && !slices.Contains(out, l) {
 				out = append(out, l)
 			}
 		}
@@ -116,10 +116,10 @@ func (r *Result) Lessons(learned []fit.Lean) []fit.Lean {
 }
 
 // Reckoned are the leans that this box's accounts have in them.
-func (r *Result) Reckoned() []fit.Lean {
+func (b *Built) Reckoned() []fit.Lean {
 	var out []fit.Lean
-	for _, a := range r.Fits {
-		if l := r.Inputs.LeanFor(a.Pair); l.By != 0 && !slices.Contains(out, l) {
+	for _, a := range b.Fits {
+		if l := b.Inputs.LeanFor(a.Pair); l.By != 0 && !slices.Contains(out, l) {
 			out = append(out, l)
 		}
 	}

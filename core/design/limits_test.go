@@ -74,11 +74,11 @@ func TestABlankWithADirectionIsNotTurned(t *testing.T) {
 		in.Card.Direction = direction
 		in.Sheets = []paper.Sheet{{Name: "standing", Width: 150 * mm_, Height: 250 * mm_, Count: 1}}
 		p := style.Part{ID: "tray", Pattern: &pattern.Pattern{Width: 200 * mm_, Height: 100 * mm_}}
-		if got := in.blankFits(p); got != goes {
+		if got := blankFits(&in, p); got != goes {
 			t.Errorf("with the direction %q it goes: %v", direction, got)
 		}
 		p.Pattern.Width, p.Pattern.Height = p.Pattern.Height, p.Pattern.Width
-		if !in.blankFits(p) {
+		if !blankFits(&in, p) {
 			t.Errorf("standing, with the direction %q it does not go", direction)
 		}
 	}

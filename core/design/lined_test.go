@@ -86,7 +86,7 @@ func TestCoveringTakesRoom(t *testing.T) {
 	if got := make_(t, in).Inside; got != before {
 		t.Errorf("a covered lid changes the room: %v", got)
 	}
-	if (&Inputs{Style: "tray-lid"}).pasted() != (style.Extent{}) {
+	if pastedIn(&Inputs{Style: "tray-lid"}) != (style.Extent{}) {
 		t.Error("nothing takes room")
 	}
 }

@@ -142,7 +142,7 @@ func writeLoose(p loose.Piece) looseFile {
 }
 
 // checkLoose refuses loose pieces that cannot be cut, at their fields.
-func (in *Inputs) checkLoose() error {
+func checkLoose(in *Inputs) error {
 	show := func(l measure.Length) string { return measure.Label(l, in.Units, in.Tools.Tick) }
 	for i, p := range in.Loose {
 		if err := p.Check(show); err != nil {
@@ -165,16 +165,17 @@ func (in *Inputs) LooseCard(p loose.Piece) paper.Card {
 	return in.Card
 }
 
-// addLoose makes the loose pieces and puts them to the design's parts.
-func (r *Result) addLoose() error {
+// looseParts makes the loose pieces, each with a name that no other part has.
+func looseParts(in *Inputs, others []Part) ([]Part, error) {
+	var out []Part
 	names := map[string]int{}
-	for _, p := range r.Parts {
+	for _, p := range others {
 		names[strings.ToLower(p.Name)]++
 	}
-	for i, p := range r.Inputs.Loose {
+	for i, p := range in.Loose {
 		made, err := p.Pattern()
 		if err != nil {
-			return fault.At(fault.Path("loose", i), err)
+			return nil, fault.At(fault.Path("loose", i), err)
 		}
 		name := strings.TrimSpace(p.Name)
 		if key := strings.ToLower(name); names[key] > 0 {
@@ -185,20 +186,20 @@ func (r *Result) addLoose() error {
 		}
 		folded, err := made.Finished(made.Marks[0].Name)
 		if err != nil {
-			return fmt.Errorf("%s: %w", name, err)
+			return nil, fmt.Errorf("%s: %w", name, err)
 		}
-		card := r.Inputs.LooseCard(p)
+		card := in.LooseCard(p)
 		part := style.Part{ID: p.PieceID(), Name: name, Pattern: made, Root: made.Marks[0].Name, Count: p.Copies, Card: card.Thickness, Opens: style.Upwards}
-		r.Parts = append(r.Parts, Part{Part: part, Faces: folded.Faces, Card: card, Folded: folded, Loose: true})
+		out = append(out, Part{Part: part, Faces: folded.Faces, Card: card, Folded: folded, Loose: true})
 	}
-	return nil
+	return out, nil
 }
 
 // looseMoves put on the pieces of no style: where, their maker knows.
-func (r *Result) looseMoves() []hand.Put {
+func (b *Built) looseMoves() []hand.Put {
 	var out []hand.Put
-	for _, p := range r.Parts {
-		if !slices.ContainsFunc(r.Inputs.Loose, func(x loose.Piece) bool { return x.PieceID() == p.ID }) {
+	for _, p := range b.Parts {
+		if !slices.ContainsFunc(b.Inputs.Loose, func(x loose.Piece) bool { return x.PieceID() == p.ID }) {
 			continue
 		}
 		said := hand.Said{Key: "loose-one", Pieces: map[string]string{"piece": p.ID}}

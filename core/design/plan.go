@@ -201,7 +201,7 @@ func (r *Result) Plan() ([]byte, error) {
 		if p.Loose {
 			to = &f.Loose
 		}
-		*to = append(*to, r.planPiece(p, r.Scores[i]))
+		*to = append(*to, planPieceOf(in, p, r.Scores[i], r.Steps))
 	}
 	for _, a := range r.Fits {
 		x := planFit{Outer: a.Pair.Outer, Inner: a.Pair.Inner, Axis: a.Pair.Axis, Gap: a.Gap, Verdict: string(a.Verdict)}
@@ -245,7 +245,8 @@ func (r *Result) Plan() ([]byte, error) {
 	return text, nil
 }
 
-func (r *Result) planPiece(p Part, scores recipe.ScoreList) planPiece {
+// planPieceOf writes a piece, with its scores and the steps it is cut in.
+func planPieceOf(in *Inputs, p Part, scores recipe.ScoreList, steps []recipe.Step) planPiece {
 	// What a ruler scores from edge to edge stops short as little as what the board does.
 	vertical, horizontal := slices.Clone(p.Pattern.Scores.Vertical), slices.Clone(p.Pattern.Scores.Horizontal)
 	short := []planLine{}
@@ -264,14 +265,14 @@ func (r *Result) planPiece(p Part, scores recipe.ScoreList) planPiece {
 	x := planPiece{
 		ID:     p.ID,
 		Name:   p.Name,
-		Copies: r.Inputs.Copies * p.Copies(),
+		Copies: in.Copies * p.Copies(),
 		Card:   p.Card.Name,
-		Blank:  planBlank{p.Pattern.Width, p.Pattern.Height, r.Show(p.Pattern.Width), r.Show(p.Pattern.Height)},
+		Blank:  planBlank{p.Pattern.Width, p.Pattern.Height, in.show(p.Pattern.Width), in.show(p.Pattern.Height)},
 		Scores: planScores{
 			list(vertical),
 			list(horizontal),
-			r.labels(vertical),
-			r.labels(horizontal),
+			labelsOf(in, vertical),
+			labelsOf(in, horizontal),
 		},
 		PartScores:  short,
 		Slits:       [][]point{},
@@ -293,7 +294,7 @@ func (r *Result) planPiece(p Part, scores recipe.ScoreList) planPiece {
 	}
 	for _, l := range scores.Lines {
 		if l.Hand.Cuts() {
-			x.Cuts = append(x.Cuts, planCut{string(l.Hand), points(l.Points()), r.cutText(p.ID, l)})
+			x.Cuts = append(x.Cuts, planCut{string(l.Hand), points(l.Points()), cutText(steps, p.ID, l)})
 		}
 	}
 	for _, s := range style.States {
@@ -304,9 +305,9 @@ func (r *Result) planPiece(p Part, scores recipe.ScoreList) planPiece {
 
 // cutText is the text of the step in which a line of a piece is cut: what scissors or knife cut
 // along it, or else the last that cuts the piece.
-func (r *Result) cutText(piece string, l recipe.Line) string {
+func cutText(steps []recipe.Step, piece string, l recipe.Line) string {
 	last := ""
-	for _, told := range r.Steps {
+	for _, told := range steps {
 		for _, s := range recipe.Flat([]recipe.Step{told}) {
 			if s.Piece != piece || s.Kind != recipe.Cut && s.Kind != recipe.Remove {
 				continue
@@ -317,11 +318,6 @@ func (r *Result) cutText(piece string, l recipe.Line) string {
 		}
 	}
 	return last
-}
-
-// Telling is how this design tells lengths.
-func (r *Result) Telling() recipe.Telling {
-	return recipe.Telling{Units: r.Inputs.Units, Tick: r.Inputs.Tools.Tick}
 }
 
 // list is never null in JSON.
@@ -336,15 +332,10 @@ func planExtentOf(e style.Extent) planExtent {
 	return planExtent{e.Length, e.Width, e.Height}
 }
 
-// Show writes a length for the design's maker: its unit, its tick.
-func (r *Result) Show(l measure.Length) string {
-	return measure.Label(l, r.Inputs.Units, r.Inputs.Tools.Tick)
-}
-
-func (r *Result) labels(all []measure.Length) []string {
+func labelsOf(in *Inputs, all []measure.Length) []string {
 	out := make([]string, len(all))
 	for i, l := range all {
-		out[i] = r.Show(l)
+		out[i] = in.show(l)
 	}
 	return out
 }

@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
@@ -104,7 +103,7 @@ func writeRibbon(x Ribbon) ribbonFile {
 }
 
 // checkRibbons refuses ribbons that none could tie, whatever the box.
-func (in *Inputs) checkRibbons() error {
+func checkRibbons(in *Inputs) error {
 	if len(in.Ribbons) > MostRibbons {
 		return fault.New(fault.CountRange, "ribbons", "a box has at most %d ribbons", MostRibbons)
 	}
@@ -139,30 +138,30 @@ func (x Ribbon) card() paper.Card {
 }
 
 // tie works the ribbons out over the closed box with all that lies on it.
-func (r *Result) tie() error {
-	if len(r.Inputs.Ribbons) == 0 {
+func (t *Tied) tie() error {
+	if len(t.Inputs.Ribbons) == 0 {
 		return nil
 	}
-	bodies, err := r.Bodies(style.Finished)
+	bodies, err := t.Bodies(style.Finished)
 	if err != nil {
 		return err
 	}
-	for i, x := range r.Inputs.Ribbons {
+	for i, x := range t.Inputs.Ribbons {
 		var plates []style.Plate
 		path := 0.0
 		if x.Way == ByHandle || x.Way == ThroughTop {
-			if err := r.tieThrough(x); err != nil {
+			if err := t.tieThrough(x); err != nil {
 				return fault.At(fault.Path("ribbons", i), err)
 			}
 			if x.Way == ByHandle {
-				if err := r.conceal(i, x); err != nil {
+				if err := t.conceal(i, x); err != nil {
 					return err
 				}
 			}
 			continue
 		}
 		if x.Tied.Bow == band.Paper {
-			if err := r.paperBow(i, x); err != nil {
+			if err := t.paperBow(i, x); err != nil {
 				return err
 			}
 		}
@@ -172,7 +171,7 @@ func (r *Result) tie() error {
 		}
 		top := r3.Vec{Z: math.Inf(-1)}
 		for _, axis := range axes {
-			hull := style.Section(bodies, r.over(), axis, 0, x.Tied.Width.MM(), r.raised)
+			hull := style.Section(bodies, t.over(), axis, 0, x.Tied.Width.MM(), raisedBy(&t.Inputs))
 			if len(hull) < 3 {
 				return fault.New(fault.OutOfRange, fault.Path("ribbons", i, "way"), "the ribbon would find nothing to lie on there; let it go another way")
 			}
@@ -185,12 +184,12 @@ func (r *Result) tie() error {
 			}
 		}
 		if x.Way == "height" { // tied in front
-			top = r3.Vec{Y: back(bodies) * -r.Outside.Width.MM() / 2, Z: r.Outside.Height.MM() / 2}
+			top = r3.Vec{Y: style.Back(bodies) * -t.Outside.Width.MM() / 2, Z: t.Outside.Height.MM() / 2}
 		}
-		r.lies("", x.card(), append(plates, x.bow(top)...))
+		t.lies("", x.card(), append(plates, x.bow(top)...))
 		done := Ribboned{Ribbon: x, Path: measure.FromMM(path)}
-		done.Length = measure.Up(done.Path+x.Tied.Takes(), r.Inputs.Tools.Tick.Ruler())
-		r.Ribbons = append(r.Ribbons, done)
+		done.Length = measure.Up(done.Path+x.Tied.Takes(), t.Inputs.Tools.Tick.Ruler())
+		t.Ribbons = append(t.Ribbons, done)
 	}
 	return nil
 }
@@ -198,12 +197,12 @@ func (r *Result) tie() error {
 // tieThrough works a ribbon out that goes through the card: a handle is its path
 // over the box and what is knotted inside; through a top it goes under it from hole
 // to hole and back over it to the middle, and is tied there.
-func (r *Result) tieThrough(x Ribbon) error {
-	t, path, err := r.thread(x)
+func (t *Tied) tieThrough(x Ribbon) error {
+	through, path, err := t.thread(x)
 	if err != nil {
 		return err
 	}
-	done := Ribboned{Ribbon: x, Threaded: &t, Path: measure.FromMM(pathLength(path))}
+	done := Ribboned{Ribbon: x, Threaded: &through, Path: measure.FromMM(pathLength(path))}
 	takes := 2 * knotted
 	plates := along(path, x.Tied.Width.MM())
 	if x.Way == ThroughTop {
@@ -211,10 +210,10 @@ func (r *Result) tieThrough(x Ribbon) error {
 		takes = x.Tied.Takes()
 		plates = append(plates, x.bow(r3.Add(r3.Scale(0.5, r3.Add(path[0], path[1])), r3.Vec{Z: 0.5}))...)
 	}
-	done.Length = measure.Up(done.Path+takes, r.Inputs.Tools.Tick.Ruler())
-	r.lies("", x.card(), plates)
-	r.Ribbons = append(r.Ribbons, done)
-	r.Checks = append(r.Checks, r.judgeHoles(x, t)...)
+	done.Length = measure.Up(done.Path+takes, t.Inputs.Tools.Tick.Ruler())
+	t.lies("", x.card(), plates)
+	t.Ribbons = append(t.Ribbons, done)
+	t.found = append(t.found, t.judgeHoles(x, through)...)
 	return nil
 }
 
@@ -256,8 +255,8 @@ func (x Ribbon) bow(at r3.Vec) []style.Plate {
 
 // ribbonMoves are how each ribbon goes round; what goes through the card does before the box is
 // filled.
-func (r *Result) ribbonMoves() (inside, around []hand.Put) {
-	for _, x := range r.Ribbons {
+func (t *Tied) ribbonMoves() (inside, around []hand.Put) {
+	for _, x := range t.Ribbons {
 		said := func(key string) hand.Said {
 			return hand.Said{
 				Key: key, Words: map[string]string{"ribbon": x.Name},
@@ -265,17 +264,13 @@ func (r *Result) ribbonMoves() (inside, around []hand.Put) {
 			}
 		}
 		m := hand.Put{Thing: fmt.Sprintf("ribbon %d", x.ID), When: hand.Closed, Phrase: []hand.Said{said("ribbon-cut"), said("ribbon-" + x.Way), said("bow-" + string(x.Tied.Bow))}}
-		for _, p := range r.Parts {
-			if p.ID == fmt.Sprintf("conceal-%d", x.ID) || strings.HasPrefix(p.ID, fmt.Sprintf("bow-%d.", x.ID)) {
-				m.Uses = append(m.Uses, p.ID)
-			}
-		}
-		t := x.Threaded
-		if t == nil {
+		m.Uses = x.strips()
+		through := x.Threaded
+		if through == nil {
 			around = append(around, m)
 			continue
 		}
-		if slices.ContainsFunc(t.Holes[:], r.papered) {
+		if slices.ContainsFunc(through.Holes[:], t.papered) {
 			pierced := hand.Put{Thing: fmt.Sprintf("holes for ribbon %d", x.ID), When: hand.Empty, Phrase: []hand.Said{said("ribbon-pierce")}}
 			inside, m.After = append(inside, pierced), []string{pierced.Thing}
 		}
@@ -283,7 +278,7 @@ func (r *Result) ribbonMoves() (inside, around []hand.Put) {
 		if x.Way == ThroughTop {
 			way = said("ribbon-under")
 		}
-		way.Words["where"] = t.Words
+		way.Words["where"] = through.Words
 		if m.Phrase[1] = way; x.Way == ThroughTop {
 			around = append(around, m)
 			continue
@@ -295,14 +290,14 @@ func (r *Result) ribbonMoves() (inside, around []hand.Put) {
 }
 
 // ribbonSupplies are the ribbons of all copies, each by its length.
-func (r *Result) ribbonSupplies() []recipe.Supply {
+func (t *Tied) ribbonSupplies() []recipe.Supply {
 	var out []recipe.Supply
-	n := r.Inputs.Copies
-	for i, x := range r.Ribbons {
+	n := t.Inputs.Copies
+	for i, x := range t.Ribbons {
 		all := x.Length * measure.Length(n)
-		text := fmt.Sprintf("%s, %s wide: %s", x.Name, r.Show(x.Tied.Width), r.Show(x.Length))
+		text := fmt.Sprintf("%s, %s wide: %s", x.Name, t.Show(x.Tied.Width), t.Show(x.Length))
 		if n > 1 {
-			text = fmt.Sprintf("%s, %s wide: %d lengths of %s, %.1f m in all", x.Name, r.Show(x.Tied.Width), n, r.Show(x.Length), math.Ceil(all.MM()/100)/10)
+			text = fmt.Sprintf("%s, %s wide: %d lengths of %s, %.1f m in all", x.Name, t.Show(x.Tied.Width), n, t.Show(x.Length), math.Ceil(all.MM()/100)/10)
 		}
 		out = append(out, recipe.Supply{ID: fmt.Sprintf("ribbon.%d", i+1), Amount: all.MM(), Unit: "mm", Text: text, Name: x.Name})
 	}

@@ -14,23 +14,23 @@ import (
 // round names the upright faces of a piece as one passes them, walking round the
 // finished box with the hand on it: to the right along the front, the corner at
 // the left of the back first, so that a picture's seam is at the back.
-func (r *Result) round(piece string) ([]string, error) {
-	bodies, err := r.Bodies(style.Finished)
+func (b *Built) round(piece string) ([]string, error) {
+	bodies, err := b.Bodies(style.Finished)
 	if err != nil {
 		return nil, err
 	}
-	back := back(bodies)
+	back := style.Back(bodies)
 	type passed struct {
 		name string
 		at   float64
 	}
 	var all []passed
-	for _, b := range bodies {
-		if b.Part.ID != piece {
+	for _, body := range bodies {
+		if body.Part.ID != piece {
 			continue
 		}
-		for i, f := range b.Faces {
-			n := b.Poses[i].Normal()
+		for i, f := range body.Faces {
+			n := body.Poses[i].Normal()
 			if f.Role == pattern.Bend || math.Abs(n.Z) > 0.5 {
 				continue
 			}
@@ -40,7 +40,7 @@ func (r *Result) round(piece string) ([]string, error) {
 		}
 		break // another copy of it is dressed like the first
 	}
-	slices.SortStableFunc(all, func(a, b passed) int { return cmp.Compare(a.at, b.at) })
+	slices.SortStableFunc(all, func(a, body passed) int { return cmp.Compare(a.at, body.at) })
 	var out []string
 	for _, p := range all {
 		out = append(out, p.name)
@@ -50,7 +50,7 @@ func (r *Result) round(piece string) ([]string, error) {
 
 // longestStrip is the longest strip of a paper that the sheets and the trimmer
 // give, along the way its picture runs.
-func (in *Inputs) longestStrip(c paper.Card) measure.Length {
+func longestStrip(in *Inputs, c paper.Card) measure.Length {
 	longest := measure.Length(0)
 	for _, s := range in.Sheets {
 		longest = max(longest, s.Width)

@@ -86,14 +86,14 @@ func Savings(ctx context.Context, in Inputs) []Saving {
 			break
 		}
 	}
-	out = append(out, now.otherChoices(ctx, in, sheets)...)
+	out = append(out, otherChoices(ctx, now, in, sheets)...)
 	slices.SortStableFunc(out, func(a, b Saving) int { return a.Sheets - b.Sheets })
 	return out
 }
 
 // otherChoices are the savings of options that may vary, such as how a lid gets its gap:
 // of each the choice that saves the most.
-func (r *Result) otherChoices(ctx context.Context, in Inputs, sheets int) []Saving {
+func otherChoices(ctx context.Context, r *Result, in Inputs, sheets int) []Saving {
 	var out []Saving
 	for _, o := range r.Style.Options {
 		best := Saving{Sheets: sheets}
@@ -126,9 +126,9 @@ func (s Saving) Text() string {
 	return fmt.Sprintf("With %s at %s instead of %s, %s", strings.ToLower(s.Label[:1])+s.Label[1:], show(s.To), show(s.From), gives)
 }
 
-func (r *Result) sheetCount() int {
+func (l *Laid) sheetCount() int {
 	n := 0
-	for _, s := range r.Stocks {
+	for _, s := range l.Stocks {
 		n += len(s.Layout.Sheets)
 	}
 	return n
@@ -147,28 +147,28 @@ func worse(a, b *Result) bool {
 }
 
 // giving lists the sizes of a box that may give.
-func (r *Result) giving() []giving {
-	in := &r.Inputs
+func (s *Sized) giving() []giving {
+	in := &s.Inputs
 	var out []giving
 	for i, t := range in.Things {
 		out = append(out, giving{
-			key: thingField(i), label: "The room to spare around " + r.ThingName(i), now: t.Ease, least: leastSpare,
+			key: thingField(i), label: "The room to spare around " + s.ThingName(i), now: t.Ease, least: leastSpare,
 			set: func(x *Inputs, l measure.Length) { x.Things[i].Ease, x.Stand = l, "" },
 		})
 	}
-	for _, p := range r.Style.Parameters {
-		if len(in.Things) > 0 && r.Style.IsAxis(p.ID) {
+	for _, p := range s.Style.Parameters {
+		if len(in.Things) > 0 && s.Style.IsAxis(p.ID) {
 			continue
 		}
 		now, typed := in.Size[p.ID]
 		if !typed {
-			now = r.Spec.Lengths[p.ID]
+			now = s.Spec.Lengths[p.ID]
 		}
 		out = append(out, giving{"size." + p.ID, p.Label, now, p.Min, func(x *Inputs, l measure.Length) { x.Size[p.ID] = l }})
 	}
-	for _, o := range r.Style.Options {
+	for _, o := range s.Style.Options {
 		if o.Kind == style.LengthKind && !o.ForFit {
-			out = append(out, giving{"options." + o.ID, o.Label, r.Spec.Lengths[o.ID], o.Min, func(x *Inputs, l measure.Length) { x.Lengths[o.ID] = l }})
+			out = append(out, giving{"options." + o.ID, o.Label, s.Spec.Lengths[o.ID], o.Min, func(x *Inputs, l measure.Length) { x.Lengths[o.ID] = l }})
 		}
 	}
 	return out

@@ -14,9 +14,9 @@ type share struct {
 	of     []int
 }
 
-// one is a single one of the things, with its room to spare, when all are of one
+// oneOf is a single one of the things, with its room to spare, when all are of one
 // kind.
-func (in *Inputs) one() style.Extent {
+func oneOf(in *Inputs) style.Extent {
 	if len(in.Things) != 1 {
 		return style.Extent{}
 	}
@@ -24,9 +24,9 @@ func (in *Inputs) one() style.Extent {
 	return style.Extent{Length: t.Length + t.Ease, Width: t.Width + t.Ease, Height: t.Tall() + t.Ease}
 }
 
-// middle is the things without those that stand beside the room, one of a kind
+// withoutBeside is the things without those that stand beside the room, one of a kind
 // each; where there are no more of them, they go into the room all the same.
-func (in *Inputs) middle(beside int) []contents.Thing {
+func withoutBeside(in *Inputs, beside int) []contents.Thing {
 	out := slices.Clone(in.Things)
 	if len(out) == 1 && out[0].Count > beside {
 		out[0].Count -= beside
@@ -34,11 +34,11 @@ func (in *Inputs) middle(beside int) []contents.Thing {
 	return out
 }
 
-// shares parts the things among so many equal rooms: one kind evenly; several
+// sharesOf parts the things among so many equal rooms: one kind evenly; several
 // kinds one to a room where there are rooms enough, else some of each kind in
 // every room. Some may stand beside them.
-func (in *Inputs) shares(rooms, beside int) []share {
-	all := share{things: in.middle(beside)}
+func sharesOf(in *Inputs, rooms, beside int) []share {
+	all := share{things: withoutBeside(in, beside)}
 	for i := range in.Things {
 		all.of = append(all.of, i)
 	}
@@ -65,15 +65,15 @@ func (in *Inputs) shares(rooms, beside int) []share {
 	return []share{one}
 }
 
-// arrangements gives the ways the things of a share may stand, linings and all.
-func (in *Inputs) arrangements(s share) []contents.Arrangement {
+// arrangementsOf gives the ways the things of a share may stand, linings and all.
+func arrangementsOf(in *Inputs, s share) []contents.Arrangement {
 	var all []contents.Arrangement
-	if p := in.parting(); in.Compartments.Per != contents.Together {
+	if p := partingOf(in); in.Compartments.Per != contents.Together {
 		all = contents.Divided(s.things, p)
 	} else {
 		all = contents.Arrangements(s.things)
 	}
-	if linings := in.linings(); len(linings) > 0 {
+	if linings := liningsOf(in); len(linings) > 0 {
 		for i := range all {
 			all[i] = all[i].Within(linings)
 		}

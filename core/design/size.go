@@ -16,18 +16,18 @@ const mostRounds = 16
 // falls as the size grows is learned from one trial to the next (the secant
 // rule), so that roofs, arches, towers and floors of any shape are all sized
 // in the one way.
-func (r *Result) sizeFor(want style.Extent, basis Basis) error {
-	tick := r.Inputs.Tools.Tick
+func (z *sizer) sizeFor(want style.Extent, basis Basis) error {
+	tick := z.in.Tools.Tick
 	round := measure.Up
 	if basis == Outside {
 		round = measure.Down
 	}
 	// The sizes asked for may be none that the style can be tried at.
-	first := r.Style.Along(r.Spec.Lengths)
-	for i, p := range r.Style.Axes {
+	first := z.style.Along(z.spec.Lengths)
+	for i, p := range z.style.Axes {
 		*first.Axis(i) = min(max(*first.Axis(i), measure.Up(p.Min, tick)), max(measure.Down(p.Max, tick), measure.Up(p.Min, tick)))
 	}
-	r.Style.Give(r.Spec.Lengths, first)
+	z.style.Give(z.spec.Lengths, first)
 	slope := [3]float64{1, 1, 1}
 	// The length or the width may change nothing, where the other one sets both. A side that is
 	// rounded stands still for a tick or two; one that does so for four is idle.
@@ -35,14 +35,14 @@ func (r *Result) sizeFor(want style.Extent, basis Basis) error {
 	idleFor := 4 * tick.Length()
 	var before, lacked, began style.Extent
 	for n := range mostRounds {
-		lacks, err := r.lacks(want, basis)
+		lacks, err := z.lacks(want, basis)
 		if err != nil {
 			return err
 		}
 		if n == 0 {
 			began = lacks
 		}
-		now := r.Style.Along(r.Spec.Lengths)
+		now := z.style.Along(z.spec.Lengths)
 		for i := range idle {
 			grown, fell := *now.Axis(i)-*first.Axis(i), *began.Axis(i)-*lacks.Axis(i)
 			idle[i] = idle[i] || grown >= idleFor && fell == 0
@@ -64,13 +64,13 @@ func (r *Result) sizeFor(want style.Extent, basis Basis) error {
 				size = *now.Axis(i) - 1 // to the next tick, where rounding keeps it from settling
 			}
 			// No smaller than the style goes: a thing may be.
-			*next.Axis(i) = max(measure.Up(r.Style.Axes[i].Min, tick), round(max(0, size), tick))
+			*next.Axis(i) = max(measure.Up(z.style.Axes[i].Min, tick), round(max(0, size), tick))
 		}
 		before, lacked = now, lacks
-		r.Style.Give(r.Spec.Lengths, next)
-		if r.Style.Along(r.Spec.Lengths) == now {
-			r.square(want, basis)
-			return r.notUnder(lacks, basis)
+		z.style.Give(z.spec.Lengths, next)
+		if z.style.Along(z.spec.Lengths) == now {
+			z.square(want, basis)
+			return z.notUnder(lacks, basis)
 		}
 	}
 	return nil
@@ -79,10 +79,10 @@ func (r *Result) sizeFor(want style.Extent, basis Basis) error {
 // square makes the sides of what is wanted square equal again, where tabs inside two of the
 // walls or the tick made them differ: both as long as the longer one, so that a lid goes on
 // either way; of an outside, which is not to be passed, as the shorter.
-func (r *Result) square(want style.Extent, basis Basis) {
-	now := r.Style.Along(r.Spec.Lengths)
+func (z *sizer) square(want style.Extent, basis Basis) {
+	now := z.style.Along(z.spec.Lengths)
 	apart := (now.Length - now.Width).Abs()
-	if want.Length != want.Width || apart == 0 || apart > 4*r.Inputs.Card.Thickness+r.Inputs.Tools.Tick.Length() {
+	if want.Length != want.Width || apart == 0 || apart > 4*z.in.Card.Thickness+z.in.Tools.Tick.Length() {
 		return
 	}
 	side := max(now.Length, now.Width)
@@ -90,14 +90,14 @@ func (r *Result) square(want style.Extent, basis Basis) {
 		side = min(now.Length, now.Width)
 	}
 	now.Length, now.Width = side, side
-	r.Style.Give(r.Spec.Lengths, now)
+	z.style.Give(z.spec.Lengths, now)
 }
 
 // notUnder refuses an outside that is smaller than the style goes.
-func (r *Result) notUnder(lacks style.Extent, basis Basis) error {
-	for n, p := range r.Style.Axes {
-		if over := -*lacks.Axis(n); basis == Outside && over > 0 && r.Spec.Lengths[p.ID] <= measure.Up(p.Min, r.Inputs.Tools.Tick) {
-			return r.Inputs.outOfRange(fault.Path("size", p.ID), p.Label, r.Spec.Lengths[p.ID]-over, p.Min, p.Max)
+func (z *sizer) notUnder(lacks style.Extent, basis Basis) error {
+	for n, p := range z.style.Axes {
+		if over := -*lacks.Axis(n); basis == Outside && over > 0 && z.spec.Lengths[p.ID] <= measure.Up(p.Min, z.in.Tools.Tick) {
+			return z.in.outOfRange(fault.Path("size", p.ID), p.Label, z.spec.Lengths[p.ID]-over, p.Min, p.Max)
 		}
 	}
 	return nil
@@ -106,8 +106,8 @@ func (r *Result) notUnder(lacks style.Extent, basis Basis) error {
 // lacks is how much each axis must grow for the box, at its present sizes, to
 // have what is wanted; less than nothing is what it has to spare. Where one
 // parameter sets two axes, the one that lacks more is the one that counts.
-func (r *Result) lacks(want style.Extent, basis Basis) (style.Extent, error) {
-	box, err := r.solved(&r.Spec)
+func (z *sizer) lacks(want style.Extent, basis Basis) (style.Extent, error) {
+	box, err := z.box()
 	if err != nil {
 		return style.Extent{}, atHeight(err)
 	}
@@ -115,7 +115,7 @@ func (r *Result) lacks(want style.Extent, basis Basis) (style.Extent, error) {
 		return box.Room.Lacks(want), nil
 	}
 	has := box.Room.Largest
-	if basis == Outside && !r.Style.Inner {
+	if basis == Outside && !z.style.Inner {
 		finished := make([]*pattern.Folded, len(box.Parts))
 		for i, p := range box.Parts {
 			if finished[i], err = p.Pattern.Finished(p.Root); err != nil {
@@ -132,11 +132,11 @@ func (r *Result) lacks(want style.Extent, basis Basis) (style.Extent, error) {
 }
 
 // inRange checks the sizes that were worked out against the style's limits.
-func (r *Result) inRange() error {
-	for _, p := range r.Style.Parameters {
-		v := r.Spec.Lengths[p.ID]
+func (z *sizer) inRange() error {
+	for _, p := range z.style.Parameters {
+		v := z.spec.Lengths[p.ID]
 		if v < p.Min || v > p.Max {
-			return r.Inputs.outOfRange(fault.Path("size", p.ID), p.Label, v, p.Min, p.Max)
+			return z.in.outOfRange(fault.Path("size", p.ID), p.Label, v, p.Min, p.Max)
 		}
 	}
 	return nil

@@ -116,7 +116,7 @@ func TestTheHandNoticesSlips(t *testing.T) {
 	for _, s := range style.All {
 		in := New("x", measure.In, s.ID)
 		in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*mm_, 2000*mm_, 2000*mm_
-		r, err := Sketch(in)
+		r, err := Make(t.Context(), in)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -9,18 +9,18 @@ import (
 )
 
 // SmallBox finds a small box of an assembly.
-func (r *Result) SmallBox(id string) (style.Small, bool) {
-	i := slices.IndexFunc(r.Box.Small, func(x style.Small) bool { return x.ID == id })
+func (s *Sized) SmallBox(id string) (style.Small, bool) {
+	i := slices.IndexFunc(s.Box.Small, func(x style.Small) bool { return x.ID == id })
 	if i < 0 {
 		return style.Small{}, false
 	}
-	return r.Box.Small[i], true
+	return s.Box.Small[i], true
 }
 
 // Alone is a small box of an assembly as a design of its own: its size, its card
 // and its papers, with the sheets and tools of the assembly.
-func (r *Result) Alone(x style.Small) Inputs {
-	in := &r.Inputs
+func (s *Sized) Alone(x style.Small) Inputs {
+	in := &s.Inputs
 	out := New(in.Name+", "+x.Name, in.Units, x.Style.ID)
 	out.Sheets, out.Tools, out.Fit = slices.Clone(in.Sheets), in.Tools, in.Fit
 	out.Size, out.Lengths, out.Choices = maps.Clone(x.Sizes), maps.Clone(x.Options), maps.Clone(x.Choices)

@@ -11,69 +11,81 @@ import (
 	"brevium/core/style"
 )
 
-// solved builds the box, first working out the allowance if it was left out:
-// the tightest axis decides.
-func (r *Result) solved(spec *style.Spec) (*style.Box, error) {
-	r.follow(spec)
-	o := r.Style.Allowance
+// sizer finds the sizes and allowances of a box by trial. Its spec is the one that is tried.
+type sizer struct {
+	in     *Inputs
+	style  *style.Style
+	spec   style.Spec
+	solved bool            // an allowance was worked out, not typed
+	worked map[string]bool // the allowances that were
+	// widens are the gaps that an allowance widens: the same at every size that is tried.
+	widens map[string][]bool
+}
+
+func newSizer(in *Inputs, s *style.Style, spec style.Spec) *sizer {
+	return &sizer{in: in, style: s, spec: spec, worked: map[string]bool{}, widens: map[string][]bool{}}
+}
+
+// box builds the box, first working out the allowance if it was left out: the tightest axis
+// decides.
+func (z *sizer) box() (*style.Box, error) {
+	z.follow()
+	o := z.style.Allowance
 	if o == nil {
-		return r.Style.Make(*spec)
+		return z.style.Make(z.spec)
 	}
-	if _, typed := r.Inputs.Lengths[o.ID]; typed {
-		return r.Style.Make(*spec)
+	if _, typed := z.in.Lengths[o.ID]; typed {
+		return z.style.Make(z.spec)
 	}
-	if err := r.solve(spec, o); err != nil {
+	if err := z.solve(o); err != nil {
 		return nil, err
 	}
-	r.Solved = true
-	return r.Style.Make(*spec)
+	z.solved = true
+	return z.style.Make(z.spec)
 }
 
 // solve works an allowance out: the smallest whose gap on the tightest axis is the fit that
 // is wanted. Where an axis has an allowance of its own that moves scores by itself, as a
 // sleeve's height has, each is worked out for its own axis; a lid's two stay one, so that
 // what is square stays square.
-func (r *Result) solve(spec *style.Spec, o *style.Option) error {
+func (z *sizer) solve(o *style.Option) error {
 	all := []*style.Option{o}
-	if r.worked == nil {
-		r.worked = map[string]bool{}
-	}
-	r.worked[o.ID] = true
-	for _, own := range r.Style.Options {
-		if _, typed := r.Inputs.Lengths[own.ID]; o.Chained && !typed && strings.HasPrefix(own.ID, o.ID+".") {
+	z.worked[o.ID] = true
+	for _, own := range z.style.Options {
+		if _, typed := z.in.Lengths[own.ID]; o.Chained && !typed && strings.HasPrefix(own.ID, o.ID+".") {
 			all = append(all, own)
-			r.worked[own.ID] = true
+			z.worked[own.ID] = true
 		}
 	}
 	for _, x := range all {
-		spec.Lengths[x.ID] = 0
+		z.spec.Lengths[x.ID] = 0
 	}
-	bare, err := r.gaps(spec)
+	bare, err := z.gaps()
 	if err != nil {
 		return err
 	}
 	out := make([]measure.Length, len(all))
 	for i, x := range all {
-		if out[i], err = r.least(spec, x, bare); err != nil {
+		if out[i], err = z.least(x, bare); err != nil {
 			return fault.At(fault.Path("options", o.ID), err)
 		}
 	}
 	for i, x := range all {
-		spec.Lengths[x.ID] = out[i]
+		z.spec.Lengths[x.ID] = out[i]
 	}
-	r.follow(spec)
+	z.follow()
 	return nil
 }
 
 // least is the smallest of an allowance on its tick that earns the wanted fit on the axes
 // that it widens, the others left bare.
-func (r *Result) least(spec *style.Spec, o *style.Option, bare []measure.Length) (measure.Length, error) {
-	defer func() { spec.Lengths[o.ID] = 0 }()
+func (z *sizer) least(o *style.Option, bare []measure.Length) (measure.Length, error) {
+	defer func() { z.spec.Lengths[o.ID] = 0 }()
 	at := func(a measure.Length) ([]measure.Length, error) {
-		spec.Lengths[o.ID] = a
-		return r.gaps(spec)
+		z.spec.Lengths[o.ID] = a
+		return z.gaps()
 	}
-	widens, known := r.widens[o.ID]
+	widens, known := z.widens[o.ID]
 	if !known || len(widens) != len(bare) {
 		wider, err := at(measure.Inch / 8)
 		if err != nil {
@@ -83,10 +95,7 @@ func (r *Result) least(spec *style.Spec, o *style.Option, bare []measure.Length)
 		for i := range widens {
 			widens[i] = i < len(wider) && wider[i] > bare[i]
 		}
-		if r.widens == nil {
-			r.widens = map[string][]bool{}
-		}
-		r.widens[o.ID] = widens
+		z.widens[o.ID] = widens
 	}
 	tightest := func(gaps []measure.Length) measure.Length { // of those that the allowance widens
 		out := measure.Max
@@ -97,17 +106,17 @@ func (r *Result) least(spec *style.Spec, o *style.Option, bare []measure.Length)
 		}
 		return out
 	}
-	gap, want := tightest(bare), r.Inputs.Fit
+	gap, want := tightest(bare), z.in.Fit
 	if gap == measure.Max {
 		return 0, nil
 	}
-	tick := o.AllowanceTick(*spec)
+	tick := o.AllowanceTick(z.spec)
 	a, err := fit.Solve(gap, want, tick)
 	if err != nil || a == 0 {
 		return 0, err
 	}
 	if fit.Judge(gap+a) == fit.Loose && want != fit.Loose { // coarse grooves: to a mark between them
-		tick = spec.Tick.Ruler()
+		tick = z.spec.Tick.Ruler()
 		a = measure.Up(want.Least()-gap, tick)
 	}
 	// Sides that go up to marks of their own gain more than they are given: less may do.
@@ -121,24 +130,24 @@ func (r *Result) least(spec *style.Spec, o *style.Option, bare []measure.Length)
 	return a, nil
 }
 
-// gaps are those of a spec's pairs that an allowance may widen.
-func (r *Result) gaps(spec *style.Spec) ([]measure.Length, error) {
-	r.follow(spec)
-	box, err := r.Style.Make(*spec)
+// gaps are those of the spec's pairs that an allowance may widen.
+func (z *sizer) gaps() ([]measure.Length, error) {
+	z.follow()
+	box, err := z.style.Make(z.spec)
 	if err != nil {
 		return nil, err
 	}
 	var out []measure.Length
 	for _, p := range box.Fits {
 		if p.Kind.Widened() {
-			out = append(out, r.account(p, box).Gap)
+			out = append(out, z.in.account(p, box).Gap)
 		}
 	}
 	return out, nil
 }
 
 // between is the decoration standing in a pair's gap, both sides together.
-func (r *Result) between(p fit.Pair, box *style.Box) measure.Length {
+func (in *Inputs) between(p fit.Pair, box *style.Box) measure.Length {
 	if !p.Kind.Dressed {
 		return 0
 	}
@@ -154,16 +163,16 @@ func (r *Result) between(p fit.Pair, box *style.Box) measure.Length {
 	if p.Kind.Closes {
 		reach = p.OuterDepth
 	}
-	return r.covering(p.Inner, p.Outer) + 2*dress.Thickness(r.Inputs.Mats, p.Inner, marks(p.Inner), pattern.Wall, dress.Outside, reach) +
-		2*dress.Thickness(r.Inputs.Mats, p.Outer, marks(p.Outer), pattern.Wall, dress.Inside, 0)
+	return coveringOf(in, p.Inner, p.Outer) + 2*dress.Thickness(in.Mats, p.Inner, marks(p.Inner), pattern.Wall, dress.Outside, reach) +
+		2*dress.Thickness(in.Mats, p.Outer, marks(p.Outer), pattern.Wall, dress.Inside, 0)
 }
 
 // follow gives the sizes and options left out the values that follow from
 // the others.
-func (r *Result) follow(spec *style.Spec) {
-	r.Style.Follow(spec, func(id string) bool {
-		_, size := r.Inputs.Size[id]
-		_, option := r.Inputs.Lengths[id]
-		return size || option || r.worked[id]
+func (z *sizer) follow() {
+	z.style.Follow(&z.spec, func(id string) bool {
+		_, size := z.in.Size[id]
+		_, option := z.in.Lengths[id]
+		return size || option || z.worked[id]
 	})
 }

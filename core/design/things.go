@@ -78,7 +78,7 @@ func (r *reader) numbered() {
 	for _, b := range r.in.Bands {
 		last = max(last, min(b.ID, mostID/2))
 	}
-	r.in.number(func() int { last++; return last })
+	giveNumber(&r.in, func() int { last++; return last })
 }
 
 // mostID bounds the numbers of things: what every JSON reader keeps whole.
@@ -86,9 +86,9 @@ const mostID = 1 << 52
 
 // NumberThings gives each thing, mat and loose piece that has none a number of its own,
 // one that another page is not giving to another at the same time.
-func (in *Inputs) NumberThings() { in.number(func() int { return 1 + rand.IntN(1<<31) }) }
+func (in *Inputs) NumberThings() { giveNumber(in, func() int { return 1 + rand.IntN(1<<31) }) }
 
-func (in *Inputs) number(next func() int) {
+func giveNumber(in *Inputs, next func() int) {
 	var things, mats, pieces, bands, covers, ribbons, closures, labels []*int
 	for i := range in.Things {
 		things = append(things, &in.Things[i].ID)
@@ -199,7 +199,7 @@ func (r *reader) inside(f inputsFile) {
 	r.in.RiserHeight = r.length("riser", f.Riser, UsualRiser)
 }
 
-func (in Inputs) writeInside(f *inputsFile) {
+func writeInside(in Inputs, f *inputsFile) {
 	if c := in.Compartments; c != (Compartments{}) {
 		f.Cells = &cellsFile{Per: string(c.Per), As: string(c.As), SlotsUp: "across"}
 		if c.Along {

@@ -52,7 +52,7 @@ func TestFilledThenClosed(t *testing.T) {
 		rng := rand.New(rand.NewSource(sample.Seed(31)))
 		for made := 0; made < sample.Of(t, 25); {
 			in := randomSize(rng, measure.Units[rng.Intn(3)], s)
-			r, err := Sketch(in)
+			r, err := Make(t.Context(), in)
 			if err != nil {
 				continue
 			}
@@ -95,7 +95,7 @@ func TestGluedShutIsFound(t *testing.T) {
 	t.Parallel()
 	look := func(change func(*pattern.Pattern)) []inspect.Finding {
 		t.Helper()
-		r, err := Sketch(New("x", measure.In, "wallet-box"))
+		r, err := Make(t.Context(), New("x", measure.In, "wallet-box"))
 		if err != nil {
 			t.Fatal(err)
 		}

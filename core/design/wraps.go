@@ -76,7 +76,7 @@ func writeWrap(w *Wrapping) *wrapFile {
 	return &wrapFile{Way: w.Way, Roll: mmText(w.Roll), Card: &card}
 }
 
-func (in *Inputs) checkWrap() error {
+func checkWrap(in *Inputs) error {
 	w := in.Wrap
 	switch {
 	case w == nil:
@@ -90,12 +90,12 @@ func (in *Inputs) checkWrap() error {
 }
 
 // wrapUp works the wrapping paper out over the closed box and what lies on it.
-func (r *Result) wrapUp() error {
-	w := r.Inputs.Wrap
+func (t *Tied) wrapUp() error {
+	w := t.Inputs.Wrap
 	if w == nil {
 		return nil
 	}
-	bodies, err := r.Bodies(style.Finished)
+	bodies, err := t.Bodies(style.Finished)
 	if err != nil {
 		return err
 	}
@@ -103,32 +103,32 @@ func (r *Result) wrapUp() error {
 	// Every section as seen along an axis, whole: its hull, and how far it reaches.
 	hulls := [3][]pattern.Point{}
 	reach := func(axis int) (across, up float64) {
-		hulls[axis] = style.Section(bodies, r.flatOver(), axis, 0, whole, r.raised)
+		hulls[axis] = style.Section(bodies, t.flatOver(), axis, 0, whole, raisedBy(&t.Inputs))
 		lo, hi := pattern.Bounds(hulls[axis])
 		return hi.X - lo.X, hi.Y - lo.Y
 	}
 	wide, high := reach(style.AlongLength)
 	long, _ := reach(style.AlongWidth)
 	out := &Wrapped{Wrapping: *w, Long: measure.FromMM(long), Wide: measure.FromMM(wide), High: measure.FromMM(high)}
-	ruler := r.Inputs.Tools.Tick.Ruler()
+	ruler := t.Inputs.Tools.Tick.Ruler()
 	if w.Way == "diagonal" {
 		out.Wrap = band.OnDiagonal(out.Long, out.Wide, out.High, ruler)
 	} else {
 		out.Wrap = band.Straight(band.Perimeter(hulls[style.AlongLength]), out.Long, out.High, out.Wide, ruler)
 	}
-	across, length, turned, goes := out.FromRoll(w.Roll, r.Inputs.Copies)
+	across, length, turned, goes := out.FromRoll(w.Roll, t.Inputs.Copies)
 	if !goes {
-		return fault.New(fault.LargerThanSheet, "wrap.roll", "the paper would be %s × %s, wider than the roll either way; take a wider roll", r.Show(out.Width), r.Show(out.Height))
+		return fault.New(fault.LargerThanSheet, "wrap.roll", "the paper would be %s × %s, wider than the roll either way; take a wider roll", t.Show(out.Width), t.Show(out.Height))
 	}
 	out.Across, out.OffRoll, out.Turned = across, length, turned
-	r.Wrapped = out
+	t.Wrapped = out
 	return nil
 }
 
 // flatOver is what lies on the closed box without bows, which come over the paper.
-func (r *Result) flatOver() []style.Plate {
+func (t *Tied) flatOver() []style.Plate {
 	var out []style.Plate
-	for _, l := range r.Lying {
+	for _, l := range t.Lying {
 		if l.Piece != "" {
 			out = append(out, l.Plates...)
 		}
@@ -137,8 +137,8 @@ func (r *Result) flatOver() []style.Plate {
 }
 
 // wrapMoves are how the paper is cut, where the box is put, and how it is folded.
-func (r *Result) wrapMoves() []hand.Put {
-	w := r.Wrapped
+func (t *Tied) wrapMoves() []hand.Put {
+	w := t.Wrapped
 	if w == nil {
 		return nil
 	}
@@ -147,7 +147,7 @@ func (r *Result) wrapMoves() []hand.Put {
 	}
 	all := []hand.Said{
 		said("wrap-square", map[string][]measure.Length{"size": {w.Width}}), said("wrap-corner", nil),
-		said("wrap-diagonal", map[string][]measure.Length{"past": {r.ruled(w.Past)}}),
+		said("wrap-diagonal", map[string][]measure.Length{"past": {t.ruled(w.Past)}}),
 	}
 	if !w.Diagonal {
 		// The flaps across the lesser way of an end come last, and meet past its middle.
@@ -157,8 +157,8 @@ func (r *Result) wrapMoves() []hand.Put {
 		}
 		all = []hand.Said{
 			said("wrap-sheet", map[string][]measure.Length{"size": {w.Width, w.Height}}),
-			said("wrap-across", map[string][]measure.Length{"across": {w.Width}, "past": {r.ruled(w.End)}}),
-			said("wrap-round", map[string][]measure.Length{"lap": {r.ruled(band.WrapLap)}}),
+			said("wrap-across", map[string][]measure.Length{"across": {w.Width}, "past": {t.ruled(w.End)}}),
+			said("wrap-round", map[string][]measure.Length{"lap": {t.ruled(band.WrapLap)}}),
 			said(flaps, nil),
 		}
 	}
@@ -174,14 +174,14 @@ func (r *Result) wrapMoves() []hand.Put {
 }
 
 // wrapSupply is the paper for all copies, off the roll.
-func (r *Result) wrapSupply() (recipe.Supply, bool) {
-	w := r.Wrapped
+func (t *Tied) wrapSupply() (recipe.Supply, bool) {
+	w := t.Wrapped
 	if w == nil {
 		return recipe.Supply{}, false
 	}
-	text := fmt.Sprintf("%s: %.1f m off a roll %s wide", w.Card.Name, math.Ceil(w.OffRoll.MM()/100)/10, r.Show(w.Roll))
-	if w.Across > 1 && r.Inputs.Copies > 1 {
-		text += fmt.Sprintf(", %d sheets side by side", min(w.Across, r.Inputs.Copies))
+	text := fmt.Sprintf("%s: %.1f m off a roll %s wide", w.Card.Name, math.Ceil(w.OffRoll.MM()/100)/10, t.Show(w.Roll))
+	if w.Across > 1 && t.Inputs.Copies > 1 {
+		text += fmt.Sprintf(", %d sheets side by side", min(w.Across, t.Inputs.Copies))
 	}
 	return recipe.Supply{ID: "wrap", Amount: w.OffRoll.MM(), Unit: "mm", Text: text}, true
 }

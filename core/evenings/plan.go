@@ -11,6 +11,7 @@ import (
 	"brevium/core/batch"
 	"brevium/core/logbook"
 	"brevium/core/recipe"
+	"brevium/core/style"
 )
 
 // Session is a time at the table.
@@ -94,7 +95,7 @@ func Tasks(items []batch.Item, ids []int64, paces map[string]logbook.Pace, done 
 			one := logbook.Of(paces, string(t.Kind), recipe.Seconds(t.Steps, 1))
 			t.Each = logbook.Of(paces, string(t.Kind), recipe.Seconds(t.Steps, 2)) - one
 			t.First = one - t.Each
-			if t.Kind == recipe.Glue && it.Made.Spec.Choices["adhesive"] == "wet-glue" {
+			if t.Kind == recipe.Glue && style.AdhesiveOf(it.Made.Spec).Wet() {
 				t.Set = setting
 			}
 			t.Done = max(0, min(it.Copies, done[t.Key]))

@@ -21,7 +21,7 @@ type Mine struct {
 // Mine holds the recipe against the box as it is now. text is what was read; false where
 // the box is of another kind now.
 // otherwise unit is another one to write it in; "" is its own.
-func (t *Told) Mine(text string, now *design.Result, otherwise measure.Unit) (Mine, bool) {
+func (t *Told) Mine(text string, now *design.Built, otherwise measure.Unit) (Mine, bool) {
 	m := Mine{Text: text}
 	if t.Match == nil || now.Style != t.Match.Style {
 		return m, false

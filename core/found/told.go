@@ -24,7 +24,7 @@ type Told struct {
 	// Of says, by piece, which of the style's parts it is; −1 for one that is none.
 	Of []int
 	// Made is the box, where there is a style.
-	Made *design.Result
+	Made *design.Built
 	// Papers are its panels, on the faces that they were cut for.
 	Papers []dress.Dressing
 	// Says are sentences for the maker.

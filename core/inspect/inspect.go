@@ -112,8 +112,8 @@ func OnTick(p recipe.ScoreList, tick measure.Tick, unit measure.Unit) Finding {
 }
 
 // Tabs warns of tabs narrower than the adhesive needs, by their least width.
-func Tabs(p style.Part, adhesive string) Finding {
-	least := style.TabWidth(adhesive).MM()
+func Tabs(p style.Part, adhesive style.Adhesive) Finding {
+	least := adhesive.TabWidth().MM()
 	for _, g := range p.Pattern.Glue {
 		if g.Dry {
 			continue
@@ -129,19 +129,11 @@ func Tabs(p style.Part, adhesive string) Finding {
 				Piece:   p.ID,
 				Where:   [][]pattern.Point{g.Area},
 				Text: fmt.Sprintf("%s: the %s is %.1f mm wide where it is glued and %s wants %.0f mm; use wet glue, or a higher wall.",
-					p.Name, name, width, AdhesiveName(adhesive), least),
+					p.Name, name, width, adhesive.Words(), least),
 			}
 		}
 	}
 	return Finding{ID: "tab", Verdict: OK, Piece: p.ID, Text: p.Name + ": every tab is wide enough for its adhesive."}
-}
-
-// AdhesiveName is the word for an adhesive in a sentence.
-func AdhesiveName(adhesive string) string {
-	if adhesive == "wet-glue" {
-		return "wet glue"
-	}
-	return "double-sided tape"
 }
 
 // The masses, in grams, above which a plain base and then a doubled one ask for more.

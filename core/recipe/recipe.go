@@ -119,7 +119,7 @@ type Work struct {
 	Together           []hand.Move
 	Inserting, Closing []hand.Put
 	Contents           string // what is filled in, "" when not known
-	Adhesive           string
+	Adhesive           style.Adhesive
 }
 
 // Seconds each kind of step takes, for one piece, by an unhurried hand.
@@ -138,7 +138,7 @@ func (w Work) Steps() []Step {
 // the table on which all of it was done, and the first fault of a move, a *hand.Fault, after
 // which nothing on the table can be relied on.
 func (w Work) Tell() ([]Step, *hand.Table, error) {
-	m := &maker{teller: teller{English, Telling{w.Units, w.Tick}, w.called, w.Adhesive == "wet-glue"}, w: w}
+	m := &maker{teller: teller{English, Telling{w.Units, w.Tick}, w.called, w.Adhesive.Wet()}, w: w}
 	sets := MatSets(w.Mats)
 	told := make([]bool, len(w.Parts))
 	var out []Step

@@ -161,7 +161,7 @@ func (s teller) said(x hand.Said) string {
 
 // Says is what is told by a pattern of its own, of this work, in the language of makers.
 func (w Work) Says(x hand.Said) string {
-	return teller{English, Telling{w.Units, w.Tick}, w.called, w.Adhesive == "wet-glue"}.said(x)
+	return teller{English, Telling{w.Units, w.Tick}, w.called, w.Adhesive.Wet()}.said(x)
 }
 
 // parts names parts of a card: "the four corner tabs", "the spine's two tabs".

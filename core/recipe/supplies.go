@@ -56,7 +56,7 @@ func (w Work) AdhesiveSupply() Supply {
 	tape, glue := w.patches()
 	n := float64(w.Copies)
 	narrow := w.narrow()
-	if w.Adhesive == "wet-glue" {
+	if w.Adhesive.Wet() {
 		return Supply{ID: "glue", Amount: glue * n / 100, Unit: "cm²", Text: fmt.Sprintf("Wet glue for %.0f cm² of card", glue*n/100)}
 	}
 	return Supply{ID: "tape", Amount: tape * n, Unit: "mm", Text: fmt.Sprintf("Double-sided tape, about %.1f m", math.Ceil(tape*n/100)/10) + tapeWidths(narrow*n, (tape-narrow)*n)}

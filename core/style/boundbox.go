@@ -134,7 +134,7 @@ func buildBoundBox(s Spec) (*Box, error) {
 // doubleTray is a double-walled tray without a choice of corners.
 func (s Spec) doubleTray(l, w, h measure.Length) trayShape {
 	return trayShape{id: "tray", name: "Tray", panel: "base", opens: Upwards, length: l, width: w, height: h, lining: h,
-		corners: "two-tab", adhesive: s.Choice(adhesive), tick: s.Tick}
+		corners: "two-tab", adhesive: s.adhesive(), tick: s.Tick}
 }
 
 // bound stands the tray on the floor of the base cover, at its back, and the

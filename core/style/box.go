@@ -28,6 +28,8 @@ type Box struct {
 	Dots, Brads, Hooks int
 	// Small are the small boxes that an assembly is made of.
 	Small []Small
+	// Doubled says that the walls which carry are of two layers.
+	Doubled bool
 	// Flat says that what is made lies flat again, to be stored.
 	Flat bool
 	// Shuts are the faces of the first part that are folded to close it, in the

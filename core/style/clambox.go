@@ -78,7 +78,7 @@ func clam(s Spec, id, name string, l, d, h measure.Length) (*Box, error) {
 	g.Hinge(spine, lid, 90, 0)
 	endTabs(g, min(h, d/2), "front")
 	// The spine's wings hold the back corners; narrow, they keep clear of the lid.
-	endTabs(g, min(h, d/2, s.tabWidth()), "spine")
+	endTabs(g, min(h, d/2, s.TabWidth()), "spine")
 	for _, end := range []string{"left", "right"} {
 		side, tab := g.Face("lid."+end), g.Face("lip."+end)
 		g.Call(side, end+" end wall of the lid")

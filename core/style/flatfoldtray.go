@@ -33,7 +33,7 @@ var (
 		About: "A brad through the flap's middle, a removable dot, or a ribbon round it",
 	}
 	wrapLid = &Option{
-		ID: "lid.allowance", Label: "How much deeper the lid is", Kind: LengthKind, Default: measure.Inch / 32, Min: 0, Max: fit.LargestAllowance,
+		ID: AllowanceID, Label: "How much deeper the lid is", Kind: LengthKind, Default: measure.Inch / 32, Min: 0, Max: fit.LargestAllowance,
 		ForFit: true, Chained: true,
 		About:   "How much deeper the cover's lid is than the tray, so that the flap clears the front; at least the card",
 		Follows: func(s Spec) measure.Length { return measure.Up(s.Card("cover"), min(s.Tick, s.Tick.System().Tick())) },

@@ -11,7 +11,7 @@ import (
 
 // General are the moves of a piece that no construction tells: by the board and a punch where
 // a hand comes to it so, else round its template. What its maker has said of it stands.
-func General(part Part, adhesive string) []hand.Move {
+func General(part Part, adhesive Adhesive) []hand.Move {
 	plain := general(part, adhesive, (*making).bites)
 	if table, err := hand.Do(hand.Work{Piece: part.ID, Moves: plain}); err == nil {
 		if card, _ := table.Card(part.ID); card.Equal(part.Pattern) == nil {
@@ -22,7 +22,7 @@ func General(part Part, adhesive string) []hand.Move {
 }
 
 // general are the moves of a piece that is cut to its shape in a way.
-func general(part Part, adhesive string, shape func(*making)) []hand.Move {
+func general(part Part, adhesive Adhesive, shape func(*making)) []hand.Move {
 	p := part.Pattern
 	m := newMaking(p, adhesive)
 	m.scores()

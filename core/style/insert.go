@@ -173,7 +173,7 @@ type CellTray struct {
 	ID, Name              string
 	Length, Width, Height measure.Length
 	Card                  measure.Length
-	Adhesive              string
+	Adhesive              Adhesive
 	Tick                  measure.Tick
 	Middles               [][2]measure.Length // where each stands, from the inside's middle
 }

@@ -19,10 +19,10 @@ type making struct {
 }
 
 // make begins the making of a piece: its blank is cut.
-func (s Spec) make(p *pattern.Pattern) *making { return newMaking(p, s.Choice(adhesive)) }
+func (s Spec) make(p *pattern.Pattern) *making { return newMaking(p, s.adhesive()) }
 
-func newMaking(p *pattern.Pattern, adhesive string) *making {
-	m := &making{p: p, wet: adhesive == "wet-glue"}
+func newMaking(p *pattern.Pattern, adhesive Adhesive) *making {
+	m := &making{p: p, wet: adhesive.Wet()}
 	m.do(hand.Cut{Width: p.Width, Height: p.Height})
 	return m
 }

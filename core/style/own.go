@@ -29,13 +29,11 @@ func Listed() []*Style {
 	return slices.Concat(All, slices.DeleteFunc(slices.Clone(owned()), func(s *Style) bool { return s.Newer }))
 }
 
+// AllowanceID is the id of the option that is solved from the gap, where a maker's own style has
+// one: the same as of the lids of the catalogue.
+const AllowanceID = "lid.allowance"
+
 // Grid is a piece drawn as a table of scores, cut with these tools.
 func (s Spec) Grid(columns, rows []measure.Length, cells string) *pattern.Grid {
 	return s.grid(columns, rows, cells)
 }
-
-// Adhesive is the question what a box is glued with, which every style asks alike.
-func Adhesive() *Option { return adhesive }
-
-// TabWidth is how wide a tab is that the box's adhesive holds by.
-func (s Spec) TabWidth() measure.Length { return s.tabWidth() }

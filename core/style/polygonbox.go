@@ -38,6 +38,7 @@ var polygonBox = &Style{
 	ID: "polygon-box", Name: "Many-sided box", About: "A base and a lift-off lid with three to eight equal sides",
 	Opens: "the lid lifts off", Strength: "good; strong with double walls",
 	Parameters: []*Parameter{polygonSide, height},
+	Untold:     true,
 	Options:    []*Option{polygonSides, lidDepth, lidAllowance, baseWalls, lidWalls, adhesive},
 	Axes:       [3]*Parameter{polygonSide, polygonSide, height},
 	Allowance:  lidAllowance,
@@ -131,7 +132,7 @@ func buildPolygonBox(s Spec) (*Box, error) {
 	// sides the floor's own lies beside it.
 	lo, hi := pattern.Bounds(regular(n, side.MM()))
 	room.At = r3.Vec{Y: -(lo.Y + hi.Y) / 2, Z: t.MM() / 2}
-	return &Box{Parts: []Part{base, lid}, Fits: []fit.Pair{pair}, Room: room,
+	return &Box{Parts: []Part{base, lid}, Doubled: s.Choice(baseWalls) == "double", Fits: []fit.Pair{pair}, Room: room,
 		Shut:     ByFriction,
 		Together: []hand.Move{hand.Fill{Into: "base"}, lowered("lid")}}, nil
 }
@@ -224,7 +225,7 @@ func (s Spec) polygonTray(t polygonShape) (Part, error) {
 		// The tab's lower edge keeps clear of the next wall, the more the more
 		// sides there are; what it reaches is bounded by what that leaves.
 		lower := min(85, turn-6) * math.Pi / 180
-		reach := min(s.tabWidth().MM(), side.MM()*0.4, (high.MM()-3)*math.Tan(lower))
+		reach := min(s.TabWidth().MM(), side.MM()*0.4, (high.MM()-3)*math.Tan(lower))
 		tab := b.Beside(wall, 1, fmt.Sprint("tab.", i+1),
 			pattern.Step{Turn: 180 - lower*180/math.Pi, Length: reach / math.Sin(lower)},
 			pattern.Step{Turn: lower * 180 / math.Pi, Length: (high.MM() - reach/math.Tan(lower)) * 0.9})

@@ -27,6 +27,9 @@ type Style struct {
 	Newer bool
 	// Inner styles go inside a box of another style.
 	Inner bool
+	// Untold says that it has kinds which its blanks do not tell: two blanks without a score
+	// over their whole length are any two rectangles.
+	Untold bool
 	// Opens says in a few words how one gets in, and Strength how well the
 	// box stands up to handling, for comparing.
 	Opens, Strength string
@@ -126,10 +129,19 @@ type Option struct {
 	Chained bool
 	// ForFit puts the option with the questions of fit, not of shape.
 	ForFit bool
+	// Smaller is the choice whose blank is smaller, for a box that cannot be made; nil is none.
+	Smaller *Smaller
 	// Varies says that whoever looks for a larger box or fewer sheets may choose it, where
 	// nobody else has: one of the Choices, or a length as small as Small.
 	Varies bool
 	Small  func(Spec) measure.Length
+}
+
+// Smaller is a choice of an option whose blank is smaller, and the words for choosing it. Trims
+// says that it helps only where a blank is too large, and then first.
+type Smaller struct {
+	Choice, Words string
+	Trims         bool
 }
 
 // Spec is the values a style is built from, all present and in range.
@@ -413,30 +425,11 @@ func (s *Style) Parameter(id string) (*Parameter, bool) {
 
 // Options every style has.
 var (
-	adhesive = &Option{
-		ID: "adhesive", Label: "Adhesive", Kind: ChoiceKind, Choices: []string{"tape", "wet-glue"}, DefaultChoice: "tape",
-		About: "Tape holds at once and wants tabs of 10 mm; wet glue gives minutes to adjust and wants 6 mm",
-	}
 	corners = &Option{
 		ID: "corners", Label: "Corners", Kind: ChoiceKind, Choices: []string{"two-tab", "slim", "pinwheel"}, DefaultChoice: "two-tab",
 		About: "Two-tab: two walls carry both tabs. Slim: the same, cut narrow. Pinwheel: one tab a wall, no waste",
 	}
 )
-
-// TabWidth is the narrowest tab that an adhesive holds.
-func TabWidth(adhesive string) measure.Length {
-	if adhesive == "wet-glue" {
-		return 6 * measure.Millimetre
-	}
-	return 10 * measure.Millimetre
-}
-
-// tabWidth is the narrowest tab that an adhesive holds, as these tools cut it.
-func (s Spec) tabWidth() measure.Length { return cutTab(s.Choice(adhesive), s.Tick) }
-
-func cutTab(adhesive string, tick measure.Tick) measure.Length {
-	return measure.Up(TabWidth(adhesive), tick.System().Tick())
-}
 
 // pt is shorthand for a point of the flat card given in lengths.
 func pt(x, y measure.Length) pattern.Point { return pattern.Pt(x.MM(), y.MM()) }

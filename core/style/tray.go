@@ -76,5 +76,5 @@ func oneTray(s Spec, lining measure.Length) (*Box, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &Box{Parts: []Part{part}, Together: []hand.Move{hand.Fill{Into: part.ID}}}, nil
+	return &Box{Parts: []Part{part}, Doubled: lining > 0, Together: []hand.Move{hand.Fill{Into: part.ID}}}, nil
 }

@@ -18,7 +18,7 @@ var (
 		Small:   func(s Spec) measure.Length { return min(s.about(halfInch), s.Size(height)) },
 	}
 	lidAllowance = &Option{
-		ID: "lid.allowance", Label: "How much bigger the lid is", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance,
+		ID: AllowanceID, Label: "How much bigger the lid is", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance,
 		About:  "a: how much bigger the lid's panel is than the base's, each way; leave it out to have it worked out",
 		ForFit: true,
 	}
@@ -36,14 +36,17 @@ var (
 		About:         "A bigger lid blank, a smaller base blank, or a shim at the scoring board's fence: the same gap",
 		ForFit:        true,
 		Varies:        true,
+		Smaller:       &Smaller{Choice: "smaller-base", Words: "Trim the base instead", Trims: true},
 	}
 	baseWalls = &Option{
 		ID: "base.walls", Label: "Base walls", Kind: ChoiceKind, Choices: []string{"single", "double"}, DefaultChoice: "single",
-		About: "Double walls roll over: strong, and clean at the rim",
+		About:   "Double walls roll over: strong, and clean at the rim",
+		Smaller: &Smaller{Choice: "single", Words: "A single-walled base"},
 	}
 	lidWalls = &Option{
 		ID: "lid.walls", Label: "Lid walls", Kind: ChoiceKind, Choices: []string{"single", "double"}, DefaultChoice: "single",
-		About: "Double walls take room inside the lid; the account knows",
+		About:   "Double walls take room inside the lid; the account knows",
+		Smaller: &Smaller{Choice: "single", Words: "A single-walled lid"},
 	}
 )
 
@@ -123,6 +126,7 @@ func buildTrayLid(s Spec) (*Box, error) {
 	}
 	lidPart.lidOver(rim, lid.height, tLid)
 	return &Box{
+		Doubled:  base.lining > 0,
 		Parts:    []Part{basePart, lidPart},
 		Fits:     lid.over(base, fit.LidOn, tLid, tBase),
 		Shut:     ByFriction,

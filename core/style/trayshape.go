@@ -20,7 +20,8 @@ type trayShape struct {
 	id, name, panel       string
 	length, width, height measure.Length
 	lining                measure.Length // the rolled-in second wall; 0 for single walls
-	corners, adhesive     string
+	corners               string
+	adhesive              Adhesive
 	tick                  measure.Tick
 	opens                 Facing
 	// notch is the radius of a thumb notch in the rim of the right end wall,
@@ -43,7 +44,7 @@ type onto struct {
 // trayShape is a single-walled base of the given size, its corners as chosen.
 func (s Spec) trayShape(id, name string, l, w, h measure.Length) trayShape {
 	return trayShape{id: id, name: name, panel: "base", opens: Upwards, length: l, width: w, height: h,
-		corners: s.Choice(corners), adhesive: s.Choice(adhesive), tick: s.Tick}
+		corners: s.Choice(corners), adhesive: s.adhesive(), tick: s.Tick}
 }
 
 // layers counts the layers inside the walls, both sides together, along the
@@ -299,7 +300,7 @@ func (t trayShape) tabReach() measure.Length {
 	half = max(measure.Down(half, t.tick.Cut()), t.tick.Cut().Length())
 	reach := min(t.height, half)
 	if t.corners == "slim" {
-		reach = min(reach, cutTab(t.adhesive, t.tick))
+		reach = min(reach, t.adhesive.cut(t.tick))
 	}
 	return reach
 }

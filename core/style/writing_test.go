@@ -127,7 +127,7 @@ func TestSlipsOfThePenAreSaid(t *testing.T) {
 	}
 	reads = *slipCase
 	reads.Options = nil
-	reads.Build = func(s Spec) (*Box, error) { s.Choice(adhesive); return buildSlipCase(s) }
+	reads.Build = func(s Spec) (*Box, error) { s.adhesive(); return buildSlipCase(s) }
 	if _, err := reads.Make(usual(&reads, nil, nil)); err == nil || !strings.Contains(err.Error(), "option adhesive") {
 		t.Errorf("reading an option that is not declared gives %v", err)
 	}

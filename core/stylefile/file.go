@@ -167,7 +167,7 @@ func (f file) style() (*style.Style, error) {
 
 // options are what can be chosen of any box of the file.
 func (m *maker) options() []*style.Option {
-	out := []*style.Option{style.Adhesive()}
+	out := []*style.Option{style.AdhesiveOption()}
 	if m.allowance != nil {
 		out = append(out, m.allowance)
 	}

@@ -121,7 +121,7 @@ func (m *maker) readyAllowance() error {
 	if a.About == "" {
 		a.About = "How much bigger the outer piece is; leave it out to have it worked out"
 	}
-	m.allowance = &style.Option{ID: "lid.allowance", Label: "How much bigger the lid is", Kind: style.LengthKind, Default: usual, Max: fit.LargestAllowance, ForFit: true, About: a.About}
+	m.allowance = &style.Option{ID: style.AllowanceID, Label: "How much bigger the lid is", Kind: style.LengthKind, Default: usual, Max: fit.LargestAllowance, ForFit: true, About: a.About}
 	return nil
 }
 

@@ -64,7 +64,7 @@ func TestFilesGiveTheVeryPatterns(t *testing.T) {
 		for n := 0; made < sample.Of(t, 200) && n < 4000; n++ {
 			spec := specOf(r, known, []measure.Unit{measure.In, measure.MM}[n%2])
 			want, err := known.Make(spec)
-			spec.Choices = map[string]string{style.Adhesive().ID: spec.Choices[style.Adhesive().ID]} // the others are as usual in a file
+			spec.Choices = map[string]string{style.AdhesiveOption().ID: spec.Choices[style.AdhesiveOption().ID]} // the others are as usual in a file
 			got, wrong := own.Make(spec)
 			if (err == nil) != (wrong == nil) {
 				t.Errorf("%s %v: %v, by the file %v", id, spec.Lengths, err, wrong)

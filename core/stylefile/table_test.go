@@ -65,7 +65,7 @@ func TestATableFromNothing(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	r.Choices = map[string]string{style.Adhesive().ID: r.Choices[style.Adhesive().ID]}
+	r.Choices = map[string]string{style.AdhesiveOption().ID: r.Choices[style.AdhesiveOption().ID]}
 	got, err := s.Make(r)
 	if err != nil {
 		t.Fatal(err)

@@ -66,7 +66,7 @@ func (r BoxRow) Box() (Box, error) {
 	if b.Inputs = in; err != nil {
 		// It stays in its list, to be exported, mended or deleted.
 		b.Broken, b.Text = fmt.Errorf("box %d: %w", b.ID, err), r.Inputs
-		b.Inputs = design.New(b.Name, measure.MM, "tray")
+		b.Inputs = design.Plain(b.Name, measure.MM)
 	}
 	return b, nil
 }

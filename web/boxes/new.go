@@ -319,7 +319,7 @@ func (s *room) fill(ctx context.Context, p *newPage, b begun, lots []drawer.Lot)
 		p.Cut = f.ChoiceField("cut", "Cut from", "", "", cut...)
 	}
 	if r, err := design.Sketch(b.in); f.OK() && err == nil && p.Way != fromFile {
-		p.Preview = page.BoxPicture(r, "")
+		p.Preview = page.BoxPicture(r.Bare(), "")
 		unit := r.Inputs.Units
 		p.Says = append([]string{r.Style.Name + ", cut from " + sheetNames(r.Inputs.Sheets) + ".",
 			"Inside " + r.Inside.FreeIn(unit) + ", outside " + r.Outside.TakenIn(unit) + "."}, b.says...)

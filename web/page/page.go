@@ -114,7 +114,11 @@ func (s *Room) Before(ctx context.Context, in design.Inputs) (*design.Result, er
 	if r, err := s.Made(ctx, in); err == nil {
 		return r, nil
 	}
-	return design.Sketch(in)
+	b, err := design.Sketch(in)
+	if err != nil {
+		return nil, err
+	}
+	return b.Bare(), nil
 }
 
 // Sketched draws a box in small, once for the same inputs, if its asker still waits. One
@@ -129,7 +133,7 @@ func (s *Room) Sketched(ctx context.Context, in design.Inputs) Sketch {
 		err := fault.Guard(func() error {
 			r, err := design.Sketch(in)
 			if err == nil {
-				out = Sketch{Picture: BoxPicture(r, ""), Card: r.CardArea()}
+				out = Sketch{Picture: BoxPicture(r.Bare(), ""), Card: r.CardArea()}
 			}
 			return err
 		})

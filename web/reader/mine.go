@@ -52,7 +52,7 @@ func (s *room) mine(c *echo.Context) error {
 		}
 	}
 	if err == nil {
-		v.Mine, ok = told.Mine(v.Was, r, v.In)
+		v.Mine, ok = told.Mine(v.Was, &r.Built, v.In)
 	}
 	v.Otherwise = !ok
 	return c.Render(http.StatusOK, "mine.html", v)

@@ -138,7 +138,7 @@ func (v *readPage) told(t *found.Told, text string) {
 		}
 	}
 	if t.Made != nil {
-		v.Picture = page.BoxPicture(t.Made, "read")
+		v.Picture = page.BoxPicture(t.Made.Bare(), "read")
 		v.Make = "Make this box: " + strings.ToLower(t.Match.Style.Name)
 	}
 }

@@ -296,7 +296,11 @@ func problemWords(f *fault.Fault) string {
 
 func (p *workPage) tile(ctx context.Context, in *design.Inputs, s *style.Style) styleTile {
 	t := styleTile{ID: s.ID, Name: s.Name, About: s.About, Chosen: s.ID == in.Style}
-	with, err := in.With(s.ID, p.Result)
+	var now *design.Built
+	if p.Result != nil {
+		now = &p.Result.Built
+	}
+	with, err := in.With(s.ID, now)
 	with.Copies, with.Name = 1, ""
 	sketch := page.Sketch{}
 	if err == nil {

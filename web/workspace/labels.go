@@ -115,11 +115,11 @@ func labelled(now *design.Result) (piece, face string) {
 		for _, f := range dress.Open(p.Pattern, p.Faces, dress.Outside) {
 			worth := f.Area()
 			switch {
-			case f.Role == pattern.Panel && p.Opens == style.Upwards && strings.HasPrefix(f.Name, "base"), f.Role == pattern.Bend:
+			case style.IsFoot(p.Part, f), f.Role == pattern.Bend:
 				continue
 			case f.Role == pattern.Panel && p.Opens == style.Downwards:
 				worth *= 100
-			case strings.HasPrefix(f.Name, "front"):
+			case style.IsFront(f):
 				worth *= 10
 			}
 			if worth > best {

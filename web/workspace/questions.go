@@ -226,7 +226,7 @@ type everyView struct {
 
 // every asks the same of every style: the biggest box of about the same
 // proportions from the same sheet.
-func (p *questionPage) every(ctx context.Context, in design.Inputs, now *design.Result, ask design.Ask) {
+func (p *questionPage) every(ctx context.Context, in design.Inputs, now *design.Built, ask design.Ask) {
 	for _, x := range design.BiggestOfEvery(ctx, in, now, ask) {
 		v := everyView{Style: x.Style, Size: "none"}
 		if x.Biggest != nil {
@@ -279,7 +279,7 @@ func (p *questionPage) answer(ctx context.Context, s *room, in design.Inputs, as
 	with := found.Apply(in)
 	with.Sheets = []paper.Sheet{ask.Sheet}
 	if r, err := design.Sketch(with); err == nil {
-		p.Picture = page.BoxPicture(r, "")
+		p.Picture = page.BoxPicture(r.Bare(), "")
 	}
 	p.Says = fmt.Sprintf("%.0f %% of %s", 100*found.Used, ask.Sheet.Name)
 	p.Chose = found.Says(in.Units)
@@ -301,7 +301,7 @@ func (p *questionPage) part(in design.Inputs, sheet paper.Sheet) {
 	p.Biggest = &design.Biggest{Size: size}
 	p.Size = measure.Labels(in.Units, in.Tools.Tick, size.Length, size.Width, size.Height)
 	p.Beside, p.Says = r.Outside.TakenIn(in.Units)+" outside", "the whole of "+sheet.Name
-	p.Picture = page.BoxPicture(r, "")
+	p.Picture = page.BoxPicture(r.Bare(), "")
 }
 
 // takeBiggest gives the box the size that was found.

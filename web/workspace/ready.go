@@ -130,11 +130,11 @@ func openFaces(p design.Part) (front, walls, panel []string) {
 		switch f.Role {
 		case pattern.Wall:
 			walls = append(walls, f.Name)
-			if strings.HasPrefix(f.Name, "front") {
+			if style.IsFront(f) {
 				front = append(front, f.Name)
 			}
 		case pattern.Panel:
-			if strings.HasPrefix(f.Name, "front") {
+			if style.IsFront(f) {
 				front = append(front, f.Name)
 			} else {
 				panel = append(panel, f.Name)

@@ -49,10 +49,10 @@ func TestARefusedChangeOffersACure(t *testing.T) {
 	}
 	path := "/boxes/" + page.Itoa(id) + "/box"
 	code, body, _ := x.Post(path, "options.lid.walls", "double")
-	if code != http.StatusUnprocessableEntity || !strings.Contains(body, `name="cure" value="trim"`) || !strings.Contains(body, "Trim the base instead") {
+	if code != http.StatusUnprocessableEntity || !strings.Contains(body, `name="cure" value="smaller.lid.custom"`) || !strings.Contains(body, "Trim the base instead") {
 		t.Fatalf("%d, and no cure is offered", code)
 	}
-	if code, _, _ := x.Post(path, "options.lid.walls", "double", "cure", "trim"); code >= 400 {
+	if code, _, _ := x.Post(path, "options.lid.walls", "double", "cure", "smaller.lid.custom"); code >= 400 {
 		t.Fatalf("the cure is refused: %d", code)
 	}
 	if b := x.Box(id); b.Inputs.Choices["lid.walls"] != "double" || b.Inputs.Choices["lid.custom"] != "smaller-base" {

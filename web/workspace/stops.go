@@ -43,7 +43,7 @@ func keepSize(in *design.Inputs, now *design.Result) {
 
 func readBox(f *form.Form, in *design.Inputs, now *design.Result) {
 	if id := f.Posted.Get("style"); id != "" && id != in.Style {
-		said, err := in.Carry(id, now)
+		said, err := in.Carry(id, &now.Built)
 		if err != nil {
 			f.Fail(err)
 		}
