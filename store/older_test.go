@@ -81,37 +81,46 @@ func TestDatabasesOfEarlierVersionsOpen(t *testing.T) {
 	}
 }
 
-// A tall box that was kept before its seam could be chosen stays joined in front, and so do
-// the states it can be taken back to; a new one is joined at its back.
-func TestSeamsOfBefore(t *testing.T) {
+// A box that was kept before something could be chosen of its style stays as it was made, and so
+// do the states it can be taken back to; a new one is as is usual now.
+func TestBoxesOfBefore(t *testing.T) {
+	for _, c := range []struct {
+		style, option, was string
+		version            int64 // that could not choose
+	}{{"tall-box", "seam", "front", 19}, {"arched-box", "base", "sides", 24}} {
+		t.Run(c.style, func(t *testing.T) { staysAsItWas(t, c.style, c.option, c.was, c.version) })
+	}
+}
+
+func staysAsItWas(t *testing.T, kept, option, was string, version int64) {
 	path := filepath.Join(t.TempDir(), "brevium.db")
 	s, err := Open(t.Context(), path)
 	if err != nil {
 		t.Fatal(err)
 	}
 	ids := map[string]int64{}
-	for _, style := range []string{"tall-box", "tray"} {
+	for _, style := range []string{kept, "tray"} {
 		if ids[style], err = s.Of(t.Context()).Add(t.Context(), design.New("Kept "+style, measure.In, style)); err != nil {
 			t.Fatal(err)
 		}
 	}
-	older(t, s, 19)
+	older(t, s, version)
 	if s, err = Open(t.Context(), path); err != nil {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	for style, want := range map[string]string{"tall-box": "front", "tray": ""} {
+	for style, want := range map[string]string{kept: was, "tray": ""} {
 		b, err := s.Of(t.Context()).Box(t.Context(), ids[style])
-		if got := b.Inputs.Choices["seam"]; err != nil || b.Broken != nil || got != want {
-			t.Errorf("a %s of before is joined at %q: %v %v", style, got, err, b.Broken)
+		if got := b.Inputs.Choices[option]; err != nil || b.Broken != nil || got != want {
+			t.Errorf("a %s of before is %q: %v %v", style, got, err, b.Broken)
 		}
 	}
-	id, err := s.Of(t.Context()).Add(t.Context(), design.New("New", measure.In, "tall-box"))
+	id, err := s.Of(t.Context()).Add(t.Context(), design.New("New", measure.In, kept))
 	if err != nil {
 		t.Fatal(err)
 	}
-	if b, err := s.Of(t.Context()).Box(t.Context(), id); err != nil || b.Inputs.Choices["seam"] != "" {
-		t.Errorf("a new one is joined at %q, not where its style joins it: %v", b.Inputs.Choices["seam"], err)
+	if b, err := s.Of(t.Context()).Box(t.Context(), id); err != nil || b.Inputs.Choices[option] != "" {
+		t.Errorf("a new one is %q, not as its style has it: %v", b.Inputs.Choices[option], err)
 	}
 }
 

@@ -19,6 +19,8 @@ type Way struct {
 	Card float64
 	// Goes tells whether every blank goes on a sheet and under the trimmer.
 	Goes bool
+	// Fair tells whether its style has nothing to remark of the sizes.
+	Fair bool
 }
 
 // stood is how things stand in a box: the arrangement that was chosen, the inside they need,
@@ -41,11 +43,16 @@ func (z *sizer) around() (stood, error) {
 	z.spec.One = oneOf(z.in)
 	beside, others := z.style.BesideOf(z.spec)
 	shares := sharesOf(z.in, z.style.RoomsOf(z.spec), beside)
+	if z.style.Lies {
+		for _, s := range shares {
+			lie(s.things)
+		}
+	}
 	all := arrangementsOf(z.in, shares[0])
 	for _, s := range shares[1:] {
 		others = inside(arrangementsOf(z.in, s)[0], others)
 	}
-	if err := z.sizeFor(inside(all[0], others), Inside); err != nil {
+	if err := z.sizeForAny(all, others); err != nil {
 		return out, err
 	}
 	lacks, err := z.lacks(style.Extent{}, Inside)
@@ -60,18 +67,20 @@ func (z *sizer) around() (stood, error) {
 			continue
 		}
 		w := Way{Arrangement: a}
-		w.Card, w.Goes = z.price(inside(a, others), extra)
+		w.Card, w.Goes, w.Fair = z.price(inside(a, others), extra)
 		out.ways = append(out.ways, w)
 	}
 	slices.SortStableFunc(out.ways, func(a, b Way) int {
 		rank := func(w Way) int {
 			switch {
-			case w.Goes:
+			case w.Goes && w.Fair:
 				return 0
-			case w.Card > 0:
+			case w.Goes:
 				return 1
+			case w.Card > 0:
+				return 2
 			}
-			return 2
+			return 3
 		}
 		return cmp.Or(cmp.Compare(rank(a), rank(b)), cmp.Compare(a.Card, b.Card))
 	})
@@ -87,9 +96,35 @@ func (z *sizer) around() (stood, error) {
 	return out, z.sizeFor(out.needs, Inside)
 }
 
-// price is the card a box of this room takes, and whether it can be cut from
-// the sheets.
-func (z *sizer) price(room, extra style.Extent) (card float64, goes bool) {
+// sizeForAny sizes the box to the first of the arrangements that it can be sized to.
+func (z *sizer) sizeForAny(all []contents.Arrangement, others style.Extent) error {
+	var first error
+	for i, a := range all[:min(len(all), mostTried)] {
+		lengths := maps.Clone(z.spec.Lengths)
+		err := z.sizeFor(inside(a, others), Inside)
+		if err == nil {
+			return nil
+		}
+		if i == 0 {
+			first = err
+		}
+		z.spec.Lengths = lengths
+	}
+	return first
+}
+
+// lie lets things of which nothing is said lie on any side.
+func lie(things []contents.Thing) {
+	for i := range things {
+		if things[i].Up == nil {
+			things[i].Up = contents.Sides
+		}
+	}
+}
+
+// price is the card a box of this room takes, whether it can be cut from the sheets, and
+// whether its style has nothing to remark of it.
+func (z *sizer) price(room, extra style.Extent) (card float64, goes, fair bool) {
 	trial := *z // it has sizes of its own, and knows what is known of allowances
 	trial.spec.Lengths = maps.Clone(z.spec.Lengths)
 	tick := z.in.Tools.Tick
@@ -102,16 +137,16 @@ func (z *sizer) price(room, extra style.Extent) (card float64, goes bool) {
 		Height: measure.Up(max(0, room.Height+extra.Height), tick),
 	})
 	if trial.inRange() != nil {
-		return 0, false
+		return 0, false, false
 	}
 	box, err := trial.box()
 	if err != nil {
-		return 0, false
+		return 0, false, false
 	}
 	goes = true
 	for _, p := range box.Parts {
 		card += p.Pattern.Width.MM() * p.Pattern.Height.MM() * float64(p.Copies())
 		goes = goes && blankFits(z.in, p) && max(p.Pattern.Width, p.Pattern.Height) <= z.in.Tools.Trimmer
 	}
-	return card, goes
+	return card, goes, len(box.Remarks) == 0
 }

@@ -289,7 +289,7 @@ func (q *seek) tried(e style.Extent) (at side, used, room float64) {
 		return unmade, 0, 0
 	}
 	box, err := z.box()
-	if err != nil {
+	if err != nil || len(box.Remarks) > 0 {
 		return unmade, 0, 0
 	}
 	for _, p := range q.style.Parameters { // what follows from the size

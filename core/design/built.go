@@ -145,7 +145,7 @@ func (b *Built) CardArea() float64 {
 	return area
 }
 
-// fitsTheTable refuses blanks that no sheet gives or the trimmer cannot cut.
+// fitsTheTable refuses blanks that no sheet gives.
 func (b *Built) fitsTheTable() error {
 	for _, p := range b.Parts {
 		field, what := fault.Path("size", b.Style.Axes[0].ID), "make the box smaller"
@@ -162,17 +162,12 @@ func (b *Built) fitsTheTable() error {
 	return nil
 }
 
-// goesOn refuses one blank that no sheet gives or the trimmer cannot cut, at a
-// field, with what would help.
+// goesOn refuses one blank that no sheet gives, at a field, with what would help.
 func (in *Inputs) goesOn(p Part, field, what string) error {
 	w, h := p.Pattern.Width, p.Pattern.Height
 	if !blankFits(in, p.Part) {
 		return fault.New(fault.LargerThanSheet, field, "the %s's blank would be %s × %s, larger than every sheet chosen; %s or choose a larger sheet",
 			strings.ToLower(p.Name), in.show(w), in.show(h), what)
-	}
-	if max(w, h) > in.Tools.Trimmer {
-		return fault.New(fault.LargerThanTrimmer, field, "the %s's blank would be %s × %s, longer than the trimmer's cut of %s; %s",
-			strings.ToLower(p.Name), in.show(w), in.show(h), in.show(in.Tools.Trimmer), what)
 	}
 	return nil
 }

@@ -10,6 +10,7 @@ import (
 
 	"brevium/core/dress"
 	"brevium/core/fault"
+	"brevium/core/inspect"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/pattern"
@@ -167,6 +168,15 @@ func (in Inputs) Parted(sheet paper.Sheet) (Inputs, bool) {
 	out.Things, out.Basis = nil, Scored
 	maps.Copy(out.Size, s.FromSheet(sheet.Width, sheet.Height, in.Tools.Tick))
 	return out, true
+}
+
+// Mend gives a size or an option the value that mends what is remarked of it.
+func (in *Inputs) Mend(m inspect.Mend) {
+	if id, size := strings.CutPrefix(m.Field, "size."); size {
+		in.Size[id] = m.To
+	} else if id, option := strings.CutPrefix(m.Field, "options."); option {
+		in.Lengths[id] = m.To
+	}
 }
 
 // SetUnits changes the unit that lengths are shown and typed in. The board and

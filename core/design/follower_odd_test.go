@@ -51,7 +51,7 @@ func (x *follower) odd(c *hand.Card, key string, f recipe.Fields) hand.Move {
 	}
 	mm := func(name string) float64 { return x.length(f[name]).MM() }
 	switch key {
-	case "gable-rows", "gable-marks", "ridge-rows", "ridge-marks", "middles", "weave-names", "facet-names", "arch-parts", "arch-parts-open", "template-round":
+	case "gable-rows", "gable-marks", "ridge-rows", "ridge-marks", "middles", "weave-names", "facet-names", "arch-parts", "arch-parts-open", "arch-row", "arch-row-open", "template-round":
 		return hand.Mark{}
 	case "weave-tape":
 		var m hand.LayTape
@@ -214,7 +214,10 @@ func ellipse(mx, my, a, b float64) pattern.Loop {
 func (x *follower) arch(c *hand.Card, key string, f recipe.Fields) hand.Move {
 	w, h := c.Width.MM(), c.Height.MM()
 	across, down := c.Grid()
-	top, foot := down[1], down[2]
+	top, foot := 0.0, h
+	if len(down) > 2 { // with tabs above and below
+		top, foot = down[1], down[2]
+	}
 	switch key {
 	case "arch-line":
 		x.line = x.length(f["at"]).MM()
@@ -405,11 +408,11 @@ func (x *follower) stickOdd(c *hand.Card, m hand.Stick, f recipe.Fields) hand.Mo
 		square, right, left := pattern.Pt((across[1]+across[2])/2, y), pattern.Pt((across[2]+w)/2, y), pattern.Pt(across[1]/2, y)
 		pair(square, right)
 		pair(right, left)
-	case hand.Ledges:
+	case hand.Ledges, hand.LedgesSquare:
 		m.Outside, m.OntoOutside = false, true
 		cell := func(col int) pattern.Point { return cellAt(c, col, 0) }
 		long, short := []int{0, 2}, []int{1, 3}
-		if across[1] < across[2]-across[1] {
+		if m.Way == hand.Ledges && across[1] < across[2]-across[1] {
 			long, short = short, long
 		}
 		for _, a := range long {

@@ -284,7 +284,10 @@ func (x *follower) stick(c *hand.Card, way string, f recipe.Fields) hand.Move {
 		for _, h := range tabs(c) {
 			// The wall beside it, not another tab nor what hangs on the wall.
 			walls := slices.DeleteFunc(h.Touches, func(on pattern.Point) bool { return (on.X > l && on.X < r) == (on.Y > t && on.Y < b) })
-			m.Onto.At = append(m.Onto.At, slices.MinFunc(walls, func(p, q pattern.Point) int { return cmp.Compare(off(p), off(q)) }))
+			wall := slices.MinFunc(walls, func(p, q pattern.Point) int { return cmp.Compare(off(p), off(q)) })
+			// A notch may reach to its middle: a little nearer to the floor.
+			in := pattern.Pt((l+r)/2, (t+b)/2).Sub(wall)
+			m.Onto.At = append(m.Onto.At, wall.Add(in.Scale(1/in.Len())))
 		}
 	case hand.Over:
 		for _, h := range strips(c) {

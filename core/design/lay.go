@@ -5,9 +5,11 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"brevium/core/dress"
 	"brevium/core/fault"
+	"brevium/core/inspect"
 	"brevium/core/layout"
 	"brevium/core/paper"
 	"brevium/core/pattern"
@@ -49,6 +51,9 @@ func lay(ctx context.Context, d Dressed) (*Laid, error) {
 			i = len(l.Stocks)
 			l.Stocks = append(l.Stocks, Stock{Card: b.Card, Job: &layout.Job{Sheets: d.Inputs.Sheets, Trimmer: d.Inputs.Tools.Trimmer}})
 		}
+		if d.Inputs.Tools.Trimmer < max(b.Width, b.Height) || knives(&d.Inputs) {
+			l.Stocks[i].Job.Trimmer = 0 // a knife and a ruler cut as far as they are led
+		}
 		l.Stocks[i].Job.Pieces = append(l.Stocks[i].Job.Pieces, layout.Piece{
 			Name: b.ID, Width: b.Width, Height: b.Height, Copies: d.Inputs.Copies * b.Copies, Turn: b.Card.Direction.MayTurn(),
 		})
@@ -61,6 +66,28 @@ func lay(ctx context.Context, d Dressed) (*Laid, error) {
 		l.Stocks[i].Layout = laid
 	}
 	return l, nil
+}
+
+// knives reports whether no cut across a sheet is short enough for the trimmer.
+func knives(in *Inputs) bool {
+	return slices.ContainsFunc(in.Sheets, func(s paper.Sheet) bool { return min(s.Width, s.Height) > in.Tools.Trimmer })
+}
+
+// byKnife says which blanks are longer than the trimmer cuts.
+func (l *Laid) byKnife() []inspect.Finding {
+	var out []inspect.Finding
+	for _, b := range l.Blanks {
+		if trimmer := l.Inputs.Tools.Trimmer; max(b.Width, b.Height) > trimmer {
+			out = append(out, inspect.Finding{ID: "trimmer", Verdict: inspect.Warn, Piece: b.ID, Text: fmt.Sprintf(
+				"The %s is cut %s long, and the trimmer cuts %s: cut it with a knife along a ruler, on a mat, fingers behind the edge; or say that your trimmer is longer.",
+				strings.ToLower(b.Name), l.Show(max(b.Width, b.Height)), l.Show(trimmer))})
+		}
+	}
+	if len(out) == 0 && knives(&l.Inputs) {
+		out = append(out, inspect.Finding{ID: "trimmer", Verdict: inspect.Warn, Text: fmt.Sprintf(
+			"The trimmer cuts %s, and a sheet is wider both ways: cut it through with a knife along a ruler first, on a mat, fingers behind the edge.", l.Show(l.Inputs.Tools.Trimmer))})
+	}
+	return out
 }
 
 // blanks lists the rectangles that parts and mats are cut from.

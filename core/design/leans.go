@@ -92,7 +92,7 @@ func (in *Inputs) Reckon(l fit.Lean) {
 
 // account does the account of a pair with what stands between and what notes say.
 func (in *Inputs) account(p fit.Pair, box *style.Box) fit.Account {
-	return p.Do(in.between(p, box)).Leaning(in.LeanFor(p))
+	return p.Do(between(in, p, box)).Leaning(in.LeanFor(p))
 }
 
 // Felt are the accounts that a hand feels: of parts that move in one another.

@@ -3,6 +3,8 @@ package design
 import (
 	"context"
 	"fmt"
+	"slices"
+	"strings"
 
 	"brevium/core/contents"
 	"brevium/core/inspect"
@@ -78,9 +80,22 @@ func tell(l Laid) (*Result, error) {
 	return r, nil
 }
 
+// remarks are what the style says of the sizes; those that follow from what goes in, or from a
+// size wanted inside or outside, are not mended by typing them.
+func (r *Result) remarks() []inspect.Finding {
+	out := inspect.Remarks(r.Box)
+	for i, f := range out {
+		id, size := strings.CutPrefix(f.Mend.Field, "size.")
+		if size && r.Style.IsAxis(id) && (len(r.Inputs.Things) > 0 || r.Inputs.Basis != Scored) {
+			out[i].Mend = nil
+		}
+	}
+	return out
+}
+
 func (r *Result) check() error {
 	in := &r.Inputs
-	r.Checks = append(append(inspect.Fits(r.Fits), inspect.Closing(r.Box.Fits)...), append(r.found, r.judged...)...)
+	r.Checks = slices.Concat(r.remarks(), inspect.Fits(r.Fits), inspect.Closing(r.Box.Fits), r.found, r.judged, r.byKnife())
 	for _, p := range r.Parts {
 		list := recipe.Scores(p.Part, in.Tools.Fence, in.Tools.Tick)
 		r.Scores = append(r.Scores, list)

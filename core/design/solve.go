@@ -147,7 +147,7 @@ func (z *sizer) gaps() ([]measure.Length, error) {
 }
 
 // between is the decoration standing in a pair's gap, both sides together.
-func (in *Inputs) between(p fit.Pair, box *style.Box) measure.Length {
+func between(in *Inputs, p fit.Pair, box *style.Box) measure.Length {
 	if !p.Kind.Dressed {
 		return 0
 	}

@@ -20,7 +20,6 @@ const (
 	LargerThanSheet     Code = "larger-than-sheet"
 	LargerThanTrimmer   Code = "larger-than-trimmer"
 	LayersRange         Code = "layers-range"
-	LidTooDeep          Code = "lid-too-deep"
 	LongerThanTrimmer   Code = "longer-than-trimmer"
 	MassRange           Code = "mass-range"
 	MayNotTurn          Code = "may-not-turn"

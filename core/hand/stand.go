@@ -64,6 +64,8 @@ const (
 	AroundOver Way = "around-over"
 	// Ledges: flaps close a top, short ones first, long ones over them.
 	Ledges Way = "ledges"
+	// LedgesSquare: those of a square top, of panels 2 and 4 first.
+	LedgesSquare Way = "ledges-square"
 	// A side of a part onto a side of another, by their names.
 	OutToIn  Way = "out-to-in"
 	OutToOut Way = "out-to-out"

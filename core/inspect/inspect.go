@@ -5,6 +5,7 @@ package inspect
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"brevium/core/fit"
 	"brevium/core/measure"
@@ -31,6 +32,28 @@ type Finding struct {
 	Text    string
 	// Where outlines the place on the flat piece, to be shown in its drawing.
 	Where [][]pattern.Point
+	// Mend is the one change that mends it; nil where there is none.
+	Mend *Mend
+}
+
+// Mend gives a size or an option another value. Field is as a design names it, and Name what it
+// is called.
+type Mend struct {
+	Field, Name string
+	To          measure.Length
+}
+
+// Remarks are what a style says of a box that can be made and is not as it should be.
+func Remarks(b *style.Box) []Finding {
+	var out []Finding
+	for _, r := range b.Remarks {
+		id := "size"
+		if r.ForFit {
+			id = "fit"
+		}
+		out = append(out, Finding{ID: id + "." + strings.TrimPrefix(strings.TrimPrefix(r.Field, "size."), "options."), Verdict: Warn, Text: r.Text, Mend: &Mend{r.Field, r.Name, r.To}})
+	}
+	return out
 }
 
 // Worst is the gravest verdict among findings.

@@ -70,11 +70,16 @@ var (
 	}
 )
 
+var archKind = &Option{
+	ID: "base", Label: "Base", Kind: ChoiceKind, Choices: []string{"strip", "sides"}, DefaultChoice: "strip",
+	About: "A plain strip, its back stood in the arch and held by a dot; or with tabs that glue the back inside the cover",
+}
+
 var archedBox = &Style{
 	ID: "arched-box", Name: "Arched box", About: "A base strip under an arched cover: closed at the back, open in front",
 	Opens: "at the front", Strength: "fair: an arch on a base strip",
 	Parameters: []*Parameter{archLength, archWidth, archStraight, archTab, archDoor, archBack},
-	Options:    []*Option{adhesive},
+	Options:    []*Option{archKind, adhesive},
 	Axes:       [3]*Parameter{archLength, archWidth, archStraight},
 	Build:      buildArchedBox,
 }
@@ -106,7 +111,11 @@ func buildArchedBox(s Spec) (*Box, error) {
 	// back's tabs stand inside its sides.
 	floor := base.At.Z + tBase.MM()/2
 	across := min(w.MM(), 2*(arc-2*straight).MM()/math.Pi) - 0.2
-	inside := Extent{Length: l - tBase, Width: measure.FromMM(across) - tCover - 2*tBase, Height: straight - measure.FromMM(floor)}
+	beside := 2 * tBase // the back's tabs
+	if s.archStrip() {
+		beside = 0
+	}
+	inside := Extent{Length: l - tBase, Width: measure.FromMM(across) - tCover - beside, Height: straight - measure.FromMM(floor)}
 	radius := (across - tCover.MM()) / 2
 	room := Block(inside, r3.Vec{Z: floor}).under("a block under an arch", func(_, width float64) float64 {
 		rise := 0.0
@@ -119,15 +128,82 @@ func buildArchedBox(s Spec) (*Box, error) {
 	if s.Size(archDoor) > straight {
 		shut = ByDot
 	}
-	return &Box{
-		Parts: []Part{base, cover}, Room: room,
-		Shut: shut, Together: s.archTogether(),
-	}, nil
+	box := &Box{Parts: []Part{base, cover}, Room: room, Shut: shut, Together: s.archTogether()}
+	if s.archStrip() {
+		box.Dots = 1
+	}
+	return box, nil
 }
 
-// archBase is the strip of door, floor and back. The back's end is rounded
-// under the arch, and below the round it has a tab on each side.
+// archStrip reports whether the base is a plain strip.
+func (s Spec) archStrip() bool { return s.Choice(archKind) == "strip" }
+
+// archBase is the strip of door, floor and back, the back's end rounded under the arch.
 func (s Spec) archBase(sides [2]*pattern.Leaf) (Part, error) {
+	if s.archStrip() {
+		return s.archPlain()
+	}
+	return s.archTabbed(sides)
+}
+
+// archPlain is the strip alone: its back stands in the arch's end, and a dot holds it there.
+func (s Spec) archPlain() (Part, error) {
+	w, door, high := s.Size(archWidth), s.Size(archDoor), s.Size(archBack)
+	round := measure.Down(w/2, s.cutting())
+	s.most(archBack.limited(), s.Size(archStraight)+w/2, "it stands out above the arch")
+	s.least(archBack.limited(), s.Size(archStraight)+measure.Down(w/2, s.cutting()), "the arch is open above it by that much")
+	columns, cells := []measure.Length{s.Size(archLength), high}, "base back"
+	if door > 0 {
+		columns, cells = append([]measure.Length{door}, columns...), "door base back"
+	}
+	g := s.grid(columns, []measure.Length{w}, cells)
+	base, back := g.Face("base"), g.Face("back")
+	g.Role(pattern.Panel, base)
+	g.Up(base, back)
+	g.Round(back, base, min(round, high))
+	if door > 0 {
+		s.archDoor(g)
+	}
+	p, err := g.Pattern()
+	return Part{ID: "base", Name: "Base", Pattern: p, Root: "base", Opens: Upwards, Making: told(func() []hand.Move {
+		if err != nil {
+			return nil
+		}
+		m := s.make(p)
+		m.scores()
+		key := "arch-row"
+		if door == 0 {
+			key = "arch-row-open"
+		}
+		m.do(hand.Mark{Said: hand.Say(key)}, s.archRounds(p, 0, min(round, high)), hand.FoldAll{})
+		return m.moves
+	})}, err
+}
+
+// archDoor rounds the door, and lets it fold up.
+func (s Spec) archDoor(g *pattern.Grid) {
+	base, front := g.Face("base"), g.Face("door")
+	g.Role(pattern.Flap, front)
+	g.Up(base, front)
+	g.Hinge(base, front, 90, 0)
+	g.Round(front, base, min(s.Size(archDoor), measure.Down(s.Size(archWidth)/2, s.cutting())))
+}
+
+// archRounds rounds the corners of a strip that lies so far from the blank's top edge: the back's
+// by a radius, the door's by as much of it as there is.
+func (s Spec) archRounds(p *pattern.Pattern, top, round measure.Length) hand.Bite {
+	wide, foot := p.Width, top+s.Size(archWidth)
+	m := hand.Bite{Said: said("arch-rounds-open", one("off", round)), Loops: []pattern.Loop{
+		quarterRound(pt(wide-round, top), pt(wide, top+round), pt(wide, top)), quarterRound(pt(wide, foot-round), pt(wide-round, foot), pt(wide, foot))}}
+	if r := min(s.Size(archDoor), measure.Down(s.Size(archWidth)/2, s.cutting())); r > 0 {
+		m.Loops = append(m.Loops, quarterRound(pt(r, foot), pt(0, foot-r), pt(0, foot)), quarterRound(pt(0, top+r), pt(r, top), pt(0, top)))
+		m.Said = said("arch-rounds", map[string][]measure.Length{"at": {r}, "off": {round}})
+	}
+	return m
+}
+
+// archTabbed is the strip with a tab on each side of the back, below its round.
+func (s Spec) archTabbed(sides [2]*pattern.Leaf) (Part, error) {
 	l, w, tab, door, high := s.Size(archLength), s.Size(archWidth), s.Size(archTab), s.Size(archDoor), s.Size(archBack)
 	round := measure.Down(w/2, s.cutting())
 	below := high - round
@@ -151,11 +227,7 @@ func (s Spec) archBase(sides [2]*pattern.Leaf) (Part, error) {
 	g.Up(base, back)
 	g.Round(back, base, round)
 	if door > 0 {
-		front := g.Face("door")
-		g.Role(pattern.Flap, front)
-		g.Up(base, front)
-		g.Hinge(base, front, 90, 0)
-		g.Round(front, base, min(door, round))
+		s.archDoor(g)
 	}
 	for i, name := range []string{"back.1", "back.2"} {
 		strip := g.Face(name)
@@ -202,14 +274,7 @@ func (s Spec) archBaseMaking(p *pattern.Pattern, below, round measure.Length, er
 		off.Off = append(off.Off, pt((door+line-below)/2, mid), pt((line+wide)/2, mid))
 	}
 	m.do(off)
-	rounds := hand.Bite{Loops: []pattern.Loop{
-		quarterRound(pt(wide-round, tab), pt(wide, tab+round), pt(wide, tab)), quarterRound(pt(wide, tab+w-round), pt(wide-round, tab+w), pt(wide, tab+w))}}
-	rounds.Said = said("arch-rounds-open", one("off", round))
-	if r := min(door, round); r > 0 {
-		rounds.Loops = append(rounds.Loops, quarterRound(pt(r, tab+w), pt(0, tab+w-r), pt(0, tab+w)), quarterRound(pt(0, tab+r), pt(r, tab), pt(0, tab)))
-		rounds.Said = said("arch-rounds", map[string][]measure.Length{"at": {r}, "off": {round}})
-	}
-	m.do(rounds)
+	m.do(s.archRounds(p, tab, round))
 	m.shape("tab", group{"tab", nil, []string{"back.1", "back.2"}})
 	m.do(hand.FoldAll{})
 	return m.moves
@@ -277,9 +342,13 @@ func (s Spec) archCoverMaking(p *pattern.Pattern, straight measure.Length, err e
 
 // archTogether is how base and cover go together, are filled and closed.
 func (s Spec) archTogether() []hand.Move {
+	back := hand.Join{Bonds: bonds("base", "back.1", "cover", "base", "back.2", "cover"), Said: hand.Say("arch-back")}
+	if s.archStrip() {
+		back = hand.Join{Uses: []string{"base", "cover"}, Said: hand.Say("arch-dot")}
+	}
 	out := []hand.Move{
 		hand.Join{Bonds: bonds("cover", "tab.1", "base", "cover", "tab.2", "base"), Said: hand.Say("arch-floor")},
-		hand.Join{Bonds: bonds("base", "back.1", "cover", "base", "back.2", "cover"), Said: hand.Say("arch-back")},
+		back,
 		hand.Fill{Into: "base", Said: hand.Say("fill-front")},
 	}
 	if door := s.Size(archDoor); door > s.Size(archStraight) {

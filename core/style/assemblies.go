@@ -182,7 +182,7 @@ var (
 		DefaultChoice: "3",
 		About:         "How many, the largest first",
 	}
-	nestGap = &Option{ID: "nest.gap", Label: "Gap", Kind: LengthKind, Default: 0, Min: 0, Max: fit.LargestAllowance, ForFit: true,
+	nestGap = &Option{ID: "nest.gap", Label: "Gap", Kind: LengthKind, Default: 0, Min: 0, Max: mostAllowance, ForFit: true,
 		About: "More room between two trays than the layers take; leave it out to have it worked out"}
 )
 

@@ -14,8 +14,10 @@ import (
 var (
 	blossomLiner = &Parameter{
 		ID: "liner", Label: "Liner", Default: 31 * measure.Inch / 8, Min: 24 * mm, Max: 200 * mm,
-		About:   "M: the liner's clear square, as large as the base lets in; its sheet is twice as long",
-		Follows: func(s Spec) measure.Length { return max(24*mm, measure.Down(s.linerSpace()-snugGap, 2*s.Tick)) },
+		About: "M: the liner's clear square, as large as the base lets in; its sheet is twice as long",
+		Follows: func(s Spec) measure.Length {
+			return max(measure.Up(24*mm, 2*s.Tick), measure.Down(s.linerSpace()-snugGap, 2*s.Tick))
+		},
 	}
 	blossomDrop = &Parameter{
 		ID: "drop", Label: "Below the rim", Default: 0, Min: 0, Max: mm,
@@ -66,10 +68,9 @@ const fins = 5
 
 func buildBlossomBox(s Spec) (*Box, error) {
 	h, liner, drop := s.Size(height), s.Size(blossomLiner), s.Size(blossomDrop)
-	if most := s.linerSpace(); liner > most || liner < most-linerPlay {
-		return nil, outOfRange("size.liner", "the liner can be %s to %s, to go into the base and still be glued to its walls",
-			s.show(measure.Up(max(0, most-linerPlay), s.Tick)), s.show(measure.Down(most, s.Tick)))
-	}
+	space := s.linerSpace()
+	s.most(blossomLiner.limited(), space, "the base's walls are bent outwards by it, and it may buckle")
+	s.least(blossomLiner.limited(), space-linerPlay, "it stands off the base's walls, and glue holds it only where they are pressed together")
 	t := s.Card("liner")
 	trim := measure.Up(max(0, liner/2+drop+t-h), s.cutting())
 	if liner/2-trim < leastInner {
@@ -99,7 +100,7 @@ func buildBlossomBox(s Spec) (*Box, error) {
 		InnerCard: t, InnerLayers: fins - 1, InnerWhat: "the folds of the points", OuterSpan: drop, OuterIs: "from the rim down to the liner's fold", InnerIs: "level"}
 	box.Fits = append(box.Fits, append(into, over)...)
 	tB := s.Card("base")
-	side := liner - t
+	side := min(liner, space) - t
 	box.Room = Block(Extent{Length: side, Width: side, Height: rim - tB/2 - t/2}, r3.Vec{Z: tB.MM() / 2})
 	box.Together = s.blossomTogether(drop)
 	return box, nil

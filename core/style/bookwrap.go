@@ -48,8 +48,20 @@ var (
 	wrapCloser = &Parameter{
 		ID: "closer", Label: "Closer", Default: measure.Inch / 2, Min: 8 * mm, Max: 120 * mm, About: "How wide the strap is that closes the cover",
 	}
+	strapLong = &Parameter{
+		ID: "strap.length", Label: "Strap's length", Default: 11 * measure.Inch / 2, Min: 40 * mm, Max: 500 * mm,
+		About:   "Of the strip: once round the thing, and what it goes over itself",
+		Follows: func(s Spec) measure.Length { return 2*(s.Size(wrapWidth)+s.Size(wrapDepth)) + s.usualLap() },
+	}
+	closerLong = &Parameter{
+		ID: "closer.length", Label: "Closer's length", Default: 7 * measure.Inch / 4, Min: 15 * mm, Max: 300 * mm,
+		About: "Of the strip: over the spine's width with a little air, and onto front and back",
+		Follows: func(s Spec) measure.Length {
+			return s.Size(wrapSpineWidth) + s.about(closerSlack) + 2*min(s.usualLap(), s.Size(wrapFront), s.Size(wrapBack))
+		},
+	}
 	wrapAllowance = &Option{
-		ID: "spine.allowance", Label: "How much wider the spine is", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance,
+		ID: "spine.allowance", Label: "How much wider the spine is", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: mostAllowance,
 		ForFit: true, Chained: true,
 		About: "How much wider the spine is scored than the strap is deep; leave it out to have it worked out",
 	}
@@ -58,7 +70,8 @@ var (
 var bookWrap = &Style{
 	ID: "book-wrap", Name: "Book wrap", About: "A cover like a book's around a small thing that is held by a strap",
 	Opens: "like a book; the thing slides out of its strap", Strength: "light: a cover and a strap",
-	Parameters: []*Parameter{wrapWidth, wrapHeight, wrapDepth, wrapMargin, wrapFront, wrapSpineWidth, wrapBack, wrapTall, wrapStrap, wrapCloser},
+	Lies:       true,
+	Parameters: []*Parameter{wrapWidth, wrapHeight, wrapDepth, wrapMargin, wrapFront, wrapSpineWidth, wrapBack, wrapTall, wrapStrap, wrapCloser, strapLong, closerLong},
 	Options:    []*Option{wrapAllowance, coverCorners, adhesive},
 	Axes:       [3]*Parameter{wrapWidth, wrapHeight, wrapDepth},
 	Allowance:  wrapAllowance,
@@ -70,6 +83,8 @@ var bookWrap = &Style{
 const (
 	strapLap    = measure.Inch / 2
 	closerSlack = measure.Inch / 8
+	leastLap    = 3 * mm // or there is nothing to stick
+	shortLap    = 8 * mm
 )
 
 func buildBookWrap(s Spec) (*Box, error) {
@@ -79,21 +94,17 @@ func buildBookWrap(s Spec) (*Box, error) {
 		p     *Parameter
 		least measure.Length
 	}{{wrapFront, w}, {wrapBack, w}, {wrapTall, h}} {
-		if s.Size(c.p) < c.least {
-			return nil, outOfRange("size."+c.p.ID, "the %s must be at least %s, or the thing stands out", c.p.ID, s.show(c.least))
-		}
+		s.least(c.p.limited(), c.least, "the thing stands out of the cover")
 	}
 	for _, p := range []*Parameter{wrapStrap, wrapCloser} {
-		if err := s.atMost(p, h, "it would be wider than the thing is high"); err != nil {
-			return nil, err
-		}
+		s.most(p.limited(), h, "it is wider than the thing is high, and stands out above and below it")
 	}
 	spine := s.Size(wrapSpineWidth)
-	if spine < d {
-		return nil, outOfRange("size.spine", "the spine must be at least %s, the strap's depth", s.show(d))
+	s.least(wrapSpineWidth.limited(), d, "the strap is deeper than the spine, and holds the covers apart")
+	lap, end, err := s.strapLaps()
+	if err != nil {
+		return nil, err
 	}
-	lap := min(s.about(strapLap), measure.Down(w*2/3, s.cutting()))
-
 	cover := s.grid([]measure.Length{front, spine, back}, []measure.Length{tall}, `front  spine  back`)
 	under := cover.Face("back")
 	cover.Role(pattern.Panel, under)
@@ -110,7 +121,7 @@ func buildBookWrap(s Spec) (*Box, error) {
 		held = "lap"
 	}
 	strap.Elsewhere(strap.Face(held), true, "cover", under, false)
-	closer := s.grid([]measure.Length{lap, spine + s.about(closerSlack), lap}, []measure.Length{s.Size(wrapCloser)}, `held  side  free`)
+	closer := s.grid([]measure.Length{end, spine + s.about(closerSlack), end}, []measure.Length{s.Size(wrapCloser)}, `held  side  free`)
 	closer.Call(closer.Face("held"), "glued end")
 	closer.Call(closer.Face("free"), "free end")
 	closer.Role(pattern.Tab, closer.Face("held"))
@@ -118,10 +129,9 @@ func buildBookWrap(s Spec) (*Box, error) {
 	closer.Hinge(closer.Face("side"), closer.Face("free"), 90, 0)
 	closer.Elsewhere(closer.Face("held"), false, "cover", under, true)
 
-	if front > back || front < back-lap/2 {
-		return nil, outOfRange("size.front", "the front can be %s to %s, the back's width, or the closer does not hold it", s.show(back-lap/2), s.show(back))
-	}
-	parts, err := s.wrapped(strap, cover, closer, lap)
+	s.most(wrapFront.limited(), back, "it reaches past the back, and the closer is bent round its edge, less of it on the back")
+	s.least(wrapFront.limited(), back-end/2, "the closer's free end does not reach onto it")
+	parts, err := s.wrapped(strap, cover, closer, lap, end)
 	if err != nil {
 		return nil, err
 	}
@@ -142,6 +152,32 @@ func buildBookWrap(s Spec) (*Box, error) {
 			hand.Shut{Said: hand.Say("shut-front")}, hand.Hold{Said: hand.Say("hold-closer")},
 		},
 	}, nil
+}
+
+// usualLap is how far a strap goes over itself, and a closer onto front and back, when nothing
+// is said.
+func (s Spec) usualLap() measure.Length {
+	return min(s.about(strapLap), measure.Down(s.Size(wrapWidth)*2/3, s.cutting()))
+}
+
+// strapLaps are how far the strap goes over itself, and how far the closer reaches onto front and
+// back: what their lengths leave. A strap that does not go round, or goes round twice, is none.
+func (s Spec) strapLaps() (lap, end measure.Length, err error) {
+	w, round := s.Size(wrapWidth), 2*(s.Size(wrapWidth)+s.Size(wrapDepth))
+	lap = s.Size(strapLong) - round
+	if lap < leastLap || lap > w {
+		return 0, 0, outOfRange("size.strap.length", "a strap round this is %s to %s long: its ends go over each other by %s at least, and by one side at most",
+			s.show(measure.Up(round+leastLap, s.Tick.Ruler())), s.show(round+w), s.show(leastLap))
+	}
+	across := s.Size(wrapSpineWidth) + s.about(closerSlack)
+	end = (s.Size(closerLong) - across) / 2
+	if end < leastLap || end > min(s.Size(wrapFront), s.Size(wrapBack)) {
+		return 0, 0, outOfRange("size.closer.length", "a closer over this spine is %s to %s long: it reaches onto front and back by %s at least, and no farther than they are wide",
+			s.show(measure.Up(across+2*leastLap, s.Tick.Ruler())), s.show(across+2*min(s.Size(wrapFront), s.Size(wrapBack))), s.show(leastLap))
+	}
+	s.least(strapLong.limited(), round+shortLap, "its ends lap by little; hold them until they stick")
+	s.least(closerLong.limited(), across+2*shortLap, "its ends reach onto front and back by little")
+	return lap, end, nil
 }
 
 // strap is the ring that holds the thing: its end is glued over the first
@@ -166,24 +202,17 @@ func (s Spec) strap(w, d, lap measure.Length) *pattern.Grid {
 // wrapped stands the strap on the cover's back, against its spine, and the
 // closer round the free edges. A lap longer than the strap is deep lies between
 // it and the back.
-func (s Spec) wrapped(strap, cover, closer *pattern.Grid, lap measure.Length) ([]Part, error) {
+func (s Spec) wrapped(strap, cover, closer *pattern.Grid, lap, end measure.Length) ([]Part, error) {
 	var out []Part
 	for _, x := range []struct {
 		id, name, root string
 		g              *pattern.Grid
-		gluing         string
-	}{
-		{"strap", "Strap", "under", strap, "Crease the strap on the thing itself, and join it round it so that it slides."},
-		{"cover", "Cover", "back", cover, ""},
-		{"closer", "Closer", "held", closer, ""},
-	} {
+	}{{"strap", "Strap", "under", strap}, {"cover", "Cover", "back", cover}, {"closer", "Closer", "held", closer}} {
 		p, err := x.g.Pattern()
 		if err != nil {
 			return nil, err
 		}
 		part := Part{ID: x.id, Name: x.name, Pattern: p, Root: x.root, Opens: Upwards}
-		if x.gluing != "" {
-		}
 		part.Making = told(func() []hand.Move { return s.wrapMaking(x.id, p, lap) })
 		out = append(out, part)
 	}
@@ -194,7 +223,8 @@ func (s Spec) wrapped(strap, cover, closer *pattern.Grid, lap measure.Length) ([
 		under += tS
 	}
 	out[0].At = r3.Vec{X: (-back/2 + (tC+tS)/2 + s.Size(wrapWidth)/2).MM(), Z: under.MM()}
-	out[2].At = r3.Vec{X: (back/2 - lap/2 + tK).MM()}
+	edge := back/2 + max(0, s.Size(wrapFront)-back) // the free edge that the closer goes over
+	out[2].At = r3.Vec{X: (edge - end/2 + tK).MM()}
 	out[1].At = r3.Vec{Z: foot.MM()}
 	return out, nil
 }

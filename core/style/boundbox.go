@@ -17,7 +17,7 @@ var (
 		About: "o: how far the covers reach past the tray at both ends",
 	}
 	boundFlap = &Parameter{
-		ID: "flap", Label: "Flap", Default: 7 * measure.Inch / 8, Min: leastFlap, Max: 120 * mm,
+		ID: "flap", Label: "Flap", Default: 7 * measure.Inch / 8, Min: leastFlap, Max: 300 * mm,
 		About: "f: how far the lid comes down over the front",
 		Follows: func(s Spec) measure.Length {
 			front := s.Size(boundFront)
@@ -25,12 +25,12 @@ var (
 		},
 	}
 	boundFront = &Parameter{
-		ID: "front", Label: "Front", Default: 3 * measure.Inch / 2, Min: 12 * mm, Max: 140 * mm,
+		ID: "front", Label: "Front", Default: 3 * measure.Inch / 2, Min: 12 * mm, Max: 600 * mm,
 		About:   "How high the base cover's front is; the tray's height as a rule",
 		Follows: func(s Spec) measure.Length { return s.Size(height) },
 	}
 	spineAllowance = &Option{
-		ID: "spine.allowance", Label: "How much wider the cover is", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance,
+		ID: "spine.allowance", Label: "How much wider the cover is", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: mostAllowance,
 		ForFit: true, Chained: true,
 		About: "How much wider and higher the covers are scored than the tray; leave it out to have it worked out",
 	}
@@ -39,8 +39,8 @@ var (
 		About: "A ribbon tied over the flap, a pair of magnets under paper, or hook-and-loop",
 	}
 	boundRibbon = &Option{
-		ID: "ribbon.width", Label: "Ribbon's width", Kind: LengthKind, Default: 3 * measure.Inch / 8, Min: 3 * mm, Max: 25 * mm,
-		About: "The hole it goes through is a third of it, as it gathers",
+		ID: "ribbon.width", Label: "Ribbon's width", Kind: LengthKind, Default: 3 * measure.Inch / 8, Min: 3 * mm, Max: 3 * measure.Inch,
+		About: "The hole it goes through is a third of it, as it gathers, and no larger than flap and front leave card round it",
 	}
 	coverCorners = &Option{
 		ID: "corners", Label: "Cover's corners", Kind: ChoiceKind, Choices: []string{"square", "rounded"}, DefaultChoice: "square",
@@ -65,24 +65,21 @@ const (
 	overHole  = 8 * measure.Millimetre
 )
 
+// roundHole is how much card a hole leaves beside it.
+const roundHole = 3 * measure.Millimetre
+
 // belowFlap is how far under the closed flap's edge the front's hole lies.
 const belowFlap = 3 * measure.Millimetre
 
 func buildBoundBox(s Spec) (*Box, error) {
 	l, w, h := s.Size(length), s.Size(width), s.Size(height)
 	a, flap, front := s.Length(spineAllowance), s.Size(boundFlap), s.Size(boundFront)
-	if err := s.atMost(boundFront, h, "it is glued to the tray"); err != nil {
-		return nil, err
-	}
-	most, because := front, "it would reach below the box"
-	if s.Choice(boundClosure) == "ribbon" {
-		most, because = front-overHole, "or the front's hole lies at the floor"
-		if least := leastFlap + overHole; front < least {
-			return nil, outOfRange("size.front", "the front must be at least %s for a flap over a ribbon's hole; close it otherwise, or make it higher", s.show(least))
-		}
-	}
-	if flap > most {
-		return nil, outOfRange("size.flap", "the flap can be at most %s: %s", s.show(most), because)
+	s.most(boundFront.limited(), h, "it stands over the tray's rim by that much")
+	ribboned := s.Choice(boundClosure) == "ribbon"
+	if ribboned {
+		s.most(boundFlap.limited(), front-overHole, "the ribbon's hole in the front lies behind it, and the ribbon comes out over its edge")
+	} else {
+		s.most(boundFlap.limited(), front, "it reaches below the box")
 	}
 	long := l + 2*s.Size(boundOverhang)
 	base := s.grid([]measure.Length{long}, []measure.Length{h + a, w + a, front}, `
@@ -111,11 +108,13 @@ func buildBoundBox(s Spec) (*Box, error) {
 		base.Round(wall, floor, r)
 		lid.Round(tied, lid.Face("top"), r)
 	}
-	if s.Choice(boundClosure) == "ribbon" {
-		r, mid := max(s.cutting().Length(), measure.Nearest(s.Length(boundRibbon)/3, s.cutting())).MM()/2, measure.Nearest(long/2, s.cutting())
-		spine := h + a + w + a
-		lid.Hole(tied, "hole", pattern.Circle(pt(mid, spine+flap-measure.Nearest(flap/2, s.cutting())), r))
-		base.Hole(wall, "hole", pattern.Circle(pt(mid, spine+front-measure.Up(flap+belowFlap, s.cutting())), r))
+	if ribboned {
+		// A ribbon gathers; its hole leaves card all round, on both.
+		across := max(s.cutting().Length(), min(measure.Nearest(s.Length(boundRibbon)/3, s.cutting()), measure.Down(min(flap, front)-2*roundHole, s.cutting())))
+		mid, spine := measure.Nearest(long/2, s.cutting()), h+a+w+a
+		lid.Hole(tied, "hole", pattern.Circle(pt(mid, spine+flap-measure.Nearest(flap/2, s.cutting())), across.MM()/2))
+		up := max(front-measure.Up(flap+belowFlap, s.cutting()), measure.Up(across/2+roundHole, s.cutting()))
+		base.Hole(wall, "hole", pattern.Circle(pt(mid, spine+up), across.MM()/2))
 	}
 	tray := s.doubleTray(l, w, h)
 	tray.onto = map[string]onto{"base": {"base", floor}, "back": {"base", base.Face("back")}}

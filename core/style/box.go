@@ -28,6 +28,8 @@ type Box struct {
 	Dots, Brads, Hooks int
 	// Small are the small boxes that an assembly is made of.
 	Small []Small
+	// Remarks are what is not as it should be, and is made all the same.
+	Remarks []Remark
 	// Doubled says that the walls which carry are of two layers.
 	Doubled bool
 	// Flat says that what is made lies flat again, to be stored.

@@ -27,6 +27,12 @@ var (
 		ID: "height", Label: "Small box, height", Default: 3 * measure.Inch / 2, Min: 15 * mm, Max: 150 * mm,
 		About: "Of one small box, without its lid",
 	}
+	carrierWalls = &Parameter{
+		ID: "walls", Label: "Carrier's walls", Default: 7 * measure.Inch / 4, Min: 20 * mm, Max: 200 * mm,
+		About:   "How high they stand round the boxes; as high as a box is wide with its lid, and a little",
+		Only:    func(s Spec) bool { return s.Choice(carrierForm) == "cross" },
+		Follows: func(s Spec) measure.Length { return min(200*mm, max(20*mm, s.cross().least)) },
+	}
 	carriedLid = &Parameter{
 		ID: "lid.depth", Label: "Small box's lid", Default: measure.Inch / 2, Min: 6 * mm, Max: 60 * mm,
 		About: "How far it comes down",
@@ -41,7 +47,7 @@ var (
 		About: "How many lidded boxes a cross carries; a strip has three trays",
 	}
 	carrierAllowance = &Option{
-		ID: "carrier.allowance", Label: "Room round the boxes", Kind: LengthKind, Default: measure.Inch / 8, Min: 0, Max: fit.LargestAllowance,
+		ID: "carrier.allowance", Label: "Room round the boxes", Kind: LengthKind, Default: measure.Inch / 8, Min: 0, Max: mostAllowance,
 		ForFit: true, Chained: true,
 		About: "How much more the carrier measures inside than what it carries; leave it out for a millimetre a box",
 		Follows: func(s Spec) measure.Length {
@@ -57,7 +63,7 @@ var (
 var foldOutCarrier = &Style{
 	ID: "fold-out-carrier", Name: "Fold-out carrier", About: "A hinged card that closes round small boxes; opened, they stand in a row",
 	Opens: "its walls fall open", Strength: "fair: held by its lid, and a ribbon when it is carried",
-	Parameters: []*Parameter{carriedLength, carriedWidth, carriedHeight, carriedLid},
+	Parameters: []*Parameter{carriedLength, carriedWidth, carriedHeight, carriedLid, carrierWalls},
 	Options:    []*Option{carrierForm, carrierCount, lidAllowance, carrierAllowance, capDepth, corners, adhesive},
 	Axes:       [3]*Parameter{carriedLength, carriedWidth, carriedHeight},
 	Allowance:  lidAllowance,
@@ -82,8 +88,8 @@ func (s Spec) carried() int {
 // both sides together, at its lid.
 const clearOfScores = 2 * measure.Millimetre
 
-// crossSizes are a cross's panels: its floor, and how high its walls are.
-type crossSizes struct{ length, width, wall measure.Length }
+// crossSizes are a cross's floor, and how high its walls must be for what they go round.
+type crossSizes struct{ length, width, least measure.Length }
 
 // cross sizes the carrier to its lidded boxes, lying on their sides in a row.
 func (s Spec) cross() crossSizes {
@@ -96,20 +102,17 @@ func (s Spec) cross() crossSizes {
 	return crossSizes{
 		length: measure.Up(measure.Length(n)*(s.Size(carriedLength)+a+tL)+room, s.Tick),
 		width:  measure.Up(s.Size(carriedHeight)+tB/2+tL+room, s.Tick),
-		wall:   measure.Up(s.Size(carriedWidth)+a+tL+clearOfScores, s.Tick),
+		least:  measure.Up(s.Size(carriedWidth)+a+tL+clearOfScores, s.Tick),
 	}
 }
 
 func buildCross(s Spec) (*Box, error) {
 	l, w, h, depth := s.Size(carriedLength), s.Size(carriedWidth), s.Size(carriedHeight), s.Size(carriedLid)
-	if err := s.atMost(carriedLid, h, "it would stand on the table before it closes"); err != nil {
-		return nil, err
-	}
-	size, a := s.cross(), s.Length(lidAllowance)
-	if s.Length(capDepth) > size.wall {
-		return nil, outOfRange("options.cap.depth", "the carrier's lid can be at most %s deep, as high as its walls", s.show(size.wall))
-	}
-	g := s.grid([]measure.Length{size.wall, size.length, size.wall}, []measure.Length{size.wall, size.width, size.wall}, `
+	s.most(carriedLid.limited(), h, deeperLid)
+	size, wall, a := s.cross(), s.Size(carrierWalls), s.Length(lidAllowance)
+	s.least(carrierWalls.limited(), size.least, "the boxes stand out above them")
+	s.most(capDepth.limited(), wall, "the carrier's lid is deeper than its walls are high, and stands on the table before it closes")
+	g := s.grid([]measure.Length{wall, size.length, wall}, []measure.Length{wall, size.width, wall}, `
 		.     back   .
 		left  base   right
 		.     front  .`)
@@ -131,7 +134,7 @@ func buildCross(s Spec) (*Box, error) {
 	// goes round it, keeps that off the table.
 	off := (a / 2).MM()
 	carrier := Part{At: r3.Vec{Z: off}, ID: "carrier", Name: "Carrier", Pattern: p, Root: "back", Opens: Upwards, Card: tC,
-		Making: told(func() []hand.Move { return s.crossMaking(p, size) })}
+		Making: told(func() []hand.Move { return s.crossMaking(p) })}
 	box := &Box{Parts: []Part{carrier}, Shut: ByBand, Shuts: []string{"front", "left", "right", "base"}}
 	pitch := size.length / measure.Length(s.carried())
 	shape, small := s.trayShape("", "", l, w, h), s.trayShape("", "", l+a, w+a, depth)
@@ -178,7 +181,7 @@ func buildCross(s Spec) (*Box, error) {
 		box.Parts = append(box.Parts, one, lid)
 		box.Fits = s.unlike(box.Fits, small.over(shape, fit.LidOn, lid.Card, one.Card))
 	}
-	outer := trayShape{id: "carrier", name: "Carrier", length: size.length, width: size.width, height: size.wall}
+	outer := trayShape{id: "carrier", name: "Carrier", length: size.length, width: size.width, height: wall}
 	over := s.trayShape("lid", "Carrier's lid", size.length+a, size.width+a, s.Length(capDepth))
 	over.panel, over.opens = "top", Downwards
 	lid, err := over.part()
@@ -187,8 +190,8 @@ func buildCross(s Spec) (*Box, error) {
 	}
 	lid.Card = s.Card("lid")
 	lid.Lies = &pattern.Pose{Turn: r3.NewRotation(math.Pi/2, r3.Vec{X: 1}),
-		Shift: r3.Vec{Y: (over.height - size.wall/2 - (tC+lid.Card)/2).MM(), Z: size.width.MM()/2 + off}}
-	lid.Away = r3.Vec{Y: -1.5*size.wall.MM() - 20}
+		Shift: r3.Vec{Y: (over.height - wall/2 - (tC+lid.Card)/2).MM(), Z: size.width.MM()/2 + off}}
+	lid.Away = r3.Vec{Y: -1.5*wall.MM() - 20}
 	box.Parts = append(box.Parts, lid)
 	box.Fits = append(box.Fits, over.over(outer, fit.LidOn, lid.Card, tC)...)
 	box.Together = s.crossTogether(size, bonds)
@@ -215,9 +218,9 @@ func (s Spec) unlike(all, more []fit.Pair) []fit.Pair {
 }
 
 // crossMaking is how a hand makes the carrier: its walls fall open.
-func (s Spec) crossMaking(p *pattern.Pattern, size crossSizes) []hand.Move {
+func (s Spec) crossMaking(p *pattern.Pattern) []hand.Move {
 	m := s.make(p)
-	m.scoreFour(0, size.wall)
+	m.scoreFour(0, s.Size(carrierWalls))
 	m.do(hand.CutOff{What: m.cells("corners-open", nil, [2]int{0, 0}, [2]int{2, 0}, [2]int{0, 2}, [2]int{2, 2})}, hand.FoldAll{})
 	return m.moves
 }

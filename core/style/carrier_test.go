@@ -22,6 +22,7 @@ func TestCarrierCrossByHand(t *testing.T) {
 	spec := usual(foldOutCarrier, map[string]measure.Length{"length": 35 * mm, "width": 50 * mm, "height": 60 * mm, "lid.depth": 12 * mm,
 		"lid.allowance": mm, "carrier.allowance": 4 * mm, "cap.depth": 15 * mm}, map[string]string{"count": "4"})
 	spec.Tick = measure.Tick(mm)
+	following(foldOutCarrier, &spec, map[string]measure.Length{"length": 0, "width": 0, "height": 0, "lid.depth": 0})
 	b, err := foldOutCarrier.Make(spec)
 	if err != nil {
 		t.Fatal(err)

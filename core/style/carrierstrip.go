@@ -22,9 +22,7 @@ func buildStrip(s Spec) (*Box, error) {
 		return nil, outOfRange("size.length", "the square tray must be at least %s long, or nothing is left for the two half ones", s.show(measure.Up(16*mm+room, s.Tick)))
 	}
 	tall, wide := measure.Up(2*h+stripSlack, s.Tick), p+s.about(mm)
-	if cap > h {
-		return nil, outOfRange("options.cap.depth", "the caps can be at most %s deep, as high as a tray", s.show(h))
-	}
+	s.most(capDepth.limited(), h, "the caps reach past the first storey of trays, and hold the strip shut like a sleeve")
 	g := s.grid([]measure.Length{wide, p, p, wide}, []measure.Length{tall}, `first second third fourth`)
 	names := []string{"first", "second", "third", "fourth"}
 	for i, name := range names {

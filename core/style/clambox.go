@@ -18,7 +18,7 @@ var (
 		Kind:    LengthKind,
 		Default: measure.Inch / 16,
 		Min:     0,
-		Max:     fit.LargestAllowance,
+		Max:     mostAllowance,
 		ForFit:  true,
 		Chained: true,
 		About:   "How much wider the lid half is scored, when it is stepped",

@@ -24,12 +24,12 @@ var (
 		Follows: func(s Spec) measure.Length { return s.Size(shellsLength) + s.Length(shellAllowance) },
 	}
 	shellAllowance = &Option{
-		ID: "shell.allowance", Label: "How much wider the shells are", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance,
+		ID: "shell.allowance", Label: "How much wider the shells are", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: mostAllowance,
 		ForFit: true, Chained: true,
 		About: "How much wider the shells' panel is than the tray; leave it out to have it worked out",
 	}
 	shellDepth = &Option{
-		ID: "shell.depth.allowance", Label: "How much deeper the shells are", Kind: LengthKind, Default: measure.Inch / 32, Min: 0, Max: fit.LargestAllowance,
+		ID: "shell.depth.allowance", Label: "How much deeper the shells are", Kind: LengthKind, Default: measure.Inch / 32, Min: 0, Max: mostAllowance,
 		ForFit: true, Chained: true,
 		About: "How much deeper the shells are than the tray is high; leave it out for a snug fit",
 		Follows: func(s Spec) measure.Length {
@@ -58,9 +58,7 @@ var cornerShells = &Style{
 func buildCornerShells(s Spec) (*Box, error) {
 	l, h, p := s.Size(shellsLength), s.Size(shellsHeight), s.Size(shellsPanel)
 	d := h + s.Length(shellDepth)
-	if p < l {
-		return nil, outOfRange("size.panel", "the shell's panel must be at least %s, the tray's length", s.show(l))
-	}
+	s.least(shellsPanel.limited(), l, "the tray is larger than its shells")
 	if err := s.atMost(shellsHeight, l/2, "its flaps would be longer than the shell"); err != nil {
 		return nil, err
 	}

@@ -59,8 +59,8 @@ var (
 var dispenser = &Style{
 	ID: "dispenser", Name: "Dispenser", About: "An upright box with a window in its top, opened from below",
 	Opens: "a flap at the bottom", Strength: "fair: a tube with a doubled top",
-	Parameters: []*Parameter{dispenserLength, dispenserWidth, dispenserHeight, dispenserLedge, dispenserTuck, dispenserTab, refillDepth, refillLength, refillHeight},
-	Options:    []*Option{windowShape, windowLength, windowWidth, pullTab, dispenserRefills, adhesive},
+	Parameters: []*Parameter{dispenserLength, dispenserWidth, dispenserHeight, dispenserLedge, dispenserTuck, dispenserTab, refillDepth, refillLength, refillHeight, refillFront, refillFlap},
+	Options:    []*Option{windowShape, windowLength, windowWidth, pullTab, dispenserRefills, refillShape, refillShoulder, adhesive},
 	Axes:       [3]*Parameter{dispenserLength, dispenserWidth, dispenserHeight},
 	Beside:     Spec.beside,
 	Build:      buildDispenser,
@@ -167,7 +167,11 @@ func (s Spec) dispenserMaking(p *pattern.Pattern) []hand.Move {
 	m.shape("dust-flap", group{"dust-flap", nil, []string{"dust.right", "dust.left"}})
 	m.do(hand.FoldAll{})
 	m.stick(hand.Stick{Way: hand.Tube, What: m.parts("tab", nil, "tab"), Onto: m.parts("panel", nil, "front"), Outside: true})
-	m.stick(hand.Stick{Way: hand.Ledges, OntoOutside: true, What: m.parts("ledge", nil, "ledge.front", "ledge.front", "ledge.back", "ledge.back"),
+	way := hand.Ledges
+	if s.Size(dispenserLength) == s.Size(dispenserWidth) {
+		way = hand.LedgesSquare
+	}
+	m.stick(hand.Stick{Way: way, OntoOutside: true, What: m.parts("ledge", nil, "ledge.front", "ledge.front", "ledge.back", "ledge.back"),
 		Onto: m.parts("ledge", nil, "ledge.right", "ledge.left", "ledge.right", "ledge.left")})
 	return m.moves
 }

@@ -33,13 +33,13 @@ var (
 		About: "A brad through the flap's middle, a removable dot, or a ribbon round it",
 	}
 	wrapLid = &Option{
-		ID: AllowanceID, Label: "How much deeper the lid is", Kind: LengthKind, Default: measure.Inch / 32, Min: 0, Max: fit.LargestAllowance,
+		ID: AllowanceID, Label: "How much deeper the lid is", Kind: LengthKind, Default: measure.Inch / 32, Min: 0, Max: mostAllowance,
 		ForFit: true, Chained: true,
 		About:   "How much deeper the cover's lid is than the tray, so that the flap clears the front; at least the card",
 		Follows: func(s Spec) measure.Length { return measure.Up(s.Card("cover"), min(s.Tick, s.Tick.System().Tick())) },
 	}
 	wrapSpine = &Option{
-		ID: "spine.allowance", Label: "How much higher the cover is", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance,
+		ID: "spine.allowance", Label: "How much higher the cover is", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: mostAllowance,
 		ForFit: true, Chained: true,
 		About: "How much higher spine and front are than the tray, so that the lid closes over the walls; leave it out to have it worked out",
 	}
@@ -61,12 +61,8 @@ func buildFlatFoldTray(s Spec) (*Box, error) {
 		return nil, err
 	}
 	high, flap := h+s.Length(wrapSpine), s.Size(foldFlap)
-	if err := s.atMost(foldFlap, high, "it would reach below the box"); err != nil {
-		return nil, err
-	}
-	if least := s.Card("cover"); s.Length(wrapLid) < least {
-		return nil, outOfRange("options.lid.allowance", "the lid must be deeper by at least %s, the card's thickness, or its flap does not clear the front", s.show(least))
-	}
+	s.most(foldFlap.limited(), high, "it reaches below the front, and stands on the table before the lid lies down")
+	s.least(wrapLid.limited(), s.Card("cover"), "the flap presses on the front's card, and springs out by that much")
 	cover := s.grid([]measure.Length{l + 2*s.Size(foldOverhang)}, []measure.Length{flap, w + s.Length(wrapLid), high, w, high}, `
 		flap
 		lid

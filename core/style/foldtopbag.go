@@ -48,9 +48,7 @@ var foldTopBag = &Style{
 
 func buildBag(s Spec) (*Box, error) {
 	w, d, f, n := s.Size(bagWidth), s.Size(bagDepth), s.Size(bagPanel), s.Size(bagTurn)
-	if n < d/2 {
-		return nil, outOfRange("size.turn", "the turn must be at least %s, half the depth, or the top does not close", s.show(d/2))
-	}
+	s.least(bagTurn.limited(), measure.Up(d/2, s.Tick.Ruler()), "the top stays open in the middle by twice that much")
 	g := s.grid([]measure.Length{d, w, d}, []measure.Length{n, n, f, d, f, n, n}, `
 		.            crest.front  .
 		.            turn.front   .

@@ -67,7 +67,7 @@ var (
 		Kind:    LengthKind,
 		Default: measure.Inch / 16,
 		Min:     0,
-		Max:     fit.LargestAllowance,
+		Max:     mostAllowance,
 		ForFit:  true,
 		About:   "How much smaller the tray's panel is than the lid; leave it out to have it worked out",
 	}
@@ -92,9 +92,7 @@ func buildGableLid(s Spec) (*Box, error) {
 			s.show(least),
 		)
 	}
-	if err := s.atMost(gableWall, s.Size(gableHeight), "the lid would stand on the table before it closes"); err != nil {
-		return nil, err
-	}
+	s.most(gableWall.limited(), s.Size(gableHeight), deeperLid)
 	a, high := s.Length(gableAllowance), s.Size(gableHeight)
 	base := s.trayShape("tray", "Tray", w-a, w-a, high)
 	tray, err := base.part()

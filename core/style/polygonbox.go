@@ -51,13 +51,7 @@ func buildPolygonBox(s Spec) (*Box, error) {
 		return nil, fault.New(fault.UnknownChoice, "options.sides", "a box has three to eight sides: %w", err)
 	}
 	side, high, deep := s.Size(polygonSide), s.Size(height), s.Length(lidDepth)
-	if deep > high {
-		return nil, fault.New(
-			fault.LidTooDeep,
-			"options.lid.depth",
-			"a lid deeper than the base would stand on the table before it closes; make it no deeper than the base's walls",
-		)
-	}
+	s.most(lidDepth.limited(), high, deeperLid)
 	// The flats of the lid stand apart by the allowance more; its side is what
 	// gives that, rounded up on the ruler, which is twice as fine as the board.
 	half := math.Pi / float64(n)

@@ -43,6 +43,28 @@ var (
 			return max(3*mm, min(s.about(3*measure.Inch/8), measure.Down((s.Size(dispenserLength)-s.Size(dispenserWidth))/2, s.Tick)))
 		},
 	}
+	refillFront = &Parameter{
+		ID: "refill.front", Label: "Refill's front", Default: 3 * measure.Inch / 2, Min: 12 * mm, Max: 250 * mm, Only: withRefills,
+		About:   "How high its front is; three quarters of its back",
+		Follows: func(s Spec) measure.Length { return max(12*mm, measure.Down(s.Size(refillHeight)*3/4, s.Tick)) },
+	}
+	refillFlap = &Parameter{
+		ID: "refill.flap", Label: "Refill's flap", Default: measure.Inch, Min: 6 * mm, Max: 200 * mm, Only: withRefills,
+		About: "How far its flap comes down the front",
+		Follows: func(s Spec) measure.Length {
+			high, front := s.Size(refillHeight), s.Size(refillFront)
+			return max(6*mm, min(high, measure.Up(high-front+12*mm+s.refillNotch()/2, s.Tick)))
+		},
+	}
+	refillShape = &Option{
+		ID: "refill.shape", Label: "Refill's flap is", Kind: ChoiceKind, Choices: []string{"rounded", "straight", "pointed"}, DefaultChoice: "rounded",
+		About: "Rounded, straight with a taper, or with a point",
+	}
+	refillShoulder = &Option{
+		ID: "refill.shoulder", Label: "Its point's shoulder", Kind: LengthKind, Default: quarterInch, Min: 0, Max: 150 * mm,
+		About:   "Of a pointed flap: how far its sides run straight before they go to the point",
+		Follows: func(s Spec) measure.Length { return measure.Down(s.Size(refillFlap)/4, s.cutting()) },
+	}
 	refillHeight = &Parameter{
 		ID: "refill.height", Label: "Refill's height", Default: 2 * measure.Inch, Min: 30 * mm, Max: 250 * mm, Only: withRefills,
 		About: "Of its back, which is glued on; at most the box's",
@@ -82,8 +104,11 @@ func (s Spec) beside() (int, Extent) {
 	return n, Extent{Length: long, Height: high}
 }
 
-// refillNotch is the finger notch of a refill's front, across.
-const refillNotch = measure.Inch / 2
+// refillNotch is the finger notch of a refill's front, across: half an inch, or what a low front
+// leaves.
+func (s Spec) refillNotch() measure.Length {
+	return min(s.about(measure.Inch/2), measure.Down(s.Size(refillFront)/4, s.cutting()))
+}
 
 // refills glues wallet boxes on the sides of a dispenser.
 func (s Spec) refills(box *Box) error {
@@ -93,21 +118,18 @@ func (s Spec) refills(box *Box) error {
 	}
 	l, w, h := s.Size(dispenserLength), s.Size(dispenserWidth), s.Size(dispenserHeight)
 	long, deep, high := s.Size(refillLength), s.Size(refillDepth), s.Size(refillHeight)
-	if err := s.atMost(refillHeight, h, "it would stand over the box"); err != nil {
-		return err
-	}
-	if err := s.atMost(refillLength, l, "it would stand over the side that it is glued on"); err != nil {
-		return err
-	}
+	s.most(refillHeight.limited(), h, "it stands over the box")
+	s.most(refillLength.limited(), l, "it stands over the side that it is glued on")
 	if least := w + 2*deep; n == 4 && long < least {
 		return outOfRange("size.refill.length", "a refill must be at least %s long, to cover a narrow side with a refill on each side of it", s.show(least))
 	}
 	as := s.as(walletBox)
-	front := measure.Down(high*3/4, s.Tick)
-	notch := min(s.about(refillNotch), measure.Down(front/4, s.cutting()))
-	as.Lengths[walletLength.ID], as.Lengths[walletDepth.ID], as.Lengths[walletBack.ID], as.Lengths[walletFront.ID] = long, deep, high, front
-	as.Lengths[walletFlap.ID] = min(high, measure.Up(high-front+12*mm+notch/2, s.Tick))
-	as.Lengths[walletNotch.ID], as.Choices[walletShape.ID] = notch, "rounded"
+	as.Lengths[walletLength.ID], as.Lengths[walletDepth.ID], as.Lengths[walletBack.ID], as.Lengths[walletFront.ID] = long, deep, high, s.Size(refillFront)
+	as.Lengths[walletFlap.ID], as.Lengths[walletNotch.ID] = s.Size(refillFlap), s.refillNotch()
+	as.Choices[walletShape.ID], as.Lengths[walletShoulder.ID] = s.Choice(refillShape), s.Length(refillShoulder)
+	s.most(refillFront.limited(), high, "it stands over its back, and the top does not lie down on it")
+	s.most(refillFlap.limited(), high, "it reaches below the refill")
+	s.least(refillFlap.limited(), high-s.Size(refillFront)+10*mm+s.refillNotch()/2, "it reaches over the front by little, or not at all")
 	one, err := buildWalletBox(as)
 	if err != nil {
 		return outOfRange("size.refill.depth", "no refill of this depth goes on: %v", err)

@@ -27,6 +27,9 @@ type Style struct {
 	Newer bool
 	// Inner styles go inside a box of another style.
 	Inner bool
+	// Lies says that what goes in may lie on any side of which nothing is said: it is filled flat,
+	// and carried on edge.
+	Lies bool
 	// Untold says that it has kinds which its blanks do not tell: two blanks without a score
 	// over their whole length are any two rectangles.
 	Untold bool
@@ -157,7 +160,8 @@ type Spec struct {
 	// are all of one kind; else nothing.
 	One Extent
 
-	misread *string // the first value that was read without being declared
+	remarks *[]Remark // what is said of it, while it is built
+	misread *string   // the first value that was read without being declared
 }
 
 // Size reads a parameter of the style.
@@ -195,11 +199,11 @@ func (s Spec) undeclared(what string) {
 
 // Make builds the box. A style that reads what it did not declare is an error.
 func (s *Style) Make(spec Spec) (*Box, error) {
-	misread := ""
-	spec.Style, spec.misread = s, &misread
+	misread, remarks := "", []Remark(nil)
+	spec.Style, spec.misread, spec.remarks = s, &misread, &remarks
 	b, err := s.Build(spec)
 	if err == nil {
-		b.Room.Times = s.RoomsOf(spec)
+		b.Room.Times, b.Remarks = s.RoomsOf(spec), remarks
 	}
 	if misread != "" {
 		return nil, fmt.Errorf("the style %s reads the %s, which it does not declare", s.ID, misread)

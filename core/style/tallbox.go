@@ -20,7 +20,7 @@ var (
 		Label:   "Width",
 		Default: 5 * measure.Inch / 2,
 		Min:     15 * mm,
-		Max:     110 * mm,
+		Max:     200 * mm,
 		About:   "W: left to right, between folds",
 	}
 	tallDepth = &Parameter{
@@ -28,7 +28,7 @@ var (
 		Label:   "Depth",
 		Default: 5 * measure.Inch / 2,
 		Min:     15 * mm,
-		Max:     110 * mm,
+		Max:     200 * mm,
 		About:   "D: front to back; no more than the width when the top is pinched or clipped",
 	}
 	tallHeight = &Parameter{
@@ -36,7 +36,7 @@ var (
 		Label:   "Height",
 		Default: 8 * measure.Inch,
 		Min:     60 * mm,
-		Max:     400 * mm,
+		Max:     700 * mm,
 		About:   "The whole tube above the bottom flaps; the top is made out of its upper end",
 	}
 	tallBottom = &Parameter{

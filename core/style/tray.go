@@ -14,7 +14,7 @@ var (
 		Label:   "Length",
 		Default: 4 * measure.Inch,
 		Min:     12 * mm,
-		Max:     290 * mm,
+		Max:     600 * mm,
 		About:   "L: the floor between its folds, left to right",
 	}
 	width = &Parameter{
@@ -22,7 +22,7 @@ var (
 		Label:   "Width",
 		Default: 3 * measure.Inch,
 		Min:     12 * mm,
-		Max:     290 * mm,
+		Max:     600 * mm,
 		About:   "W: the floor between its folds, front to back",
 	}
 	height = &Parameter{
@@ -30,7 +30,7 @@ var (
 		Label:   "Height",
 		Default: 3 * measure.Inch / 2,
 		Min:     6 * mm,
-		Max:     140 * mm,
+		Max:     600 * mm,
 		About:   "H: the wall, from the floor's score to the rim",
 	}
 

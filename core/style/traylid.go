@@ -11,19 +11,19 @@ import (
 
 var (
 	lidDepth = &Option{
-		ID: "lid.depth", Label: "Lid depth", Kind: LengthKind, Default: measure.Inch, Min: 6 * mm, Max: 140 * mm,
+		ID: "lid.depth", Label: "Lid depth", Kind: LengthKind, Default: measure.Inch, Min: 6 * mm, Max: 600 * mm,
 		About:   "h: how far the lid comes down; what is left of the base shows as the reveal",
 		Follows: func(s Spec) measure.Length { return min(s.about(measure.Inch), s.Size(height)) },
 		Varies:  true,
 		Small:   func(s Spec) measure.Length { return min(s.about(halfInch), s.Size(height)) },
 	}
 	lidAllowance = &Option{
-		ID: AllowanceID, Label: "How much bigger the lid is", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance,
+		ID: AllowanceID, Label: "How much bigger the lid is", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: mostAllowance,
 		About:  "a: how much bigger the lid's panel is than the base's, each way; leave it out to have it worked out",
 		ForFit: true,
 	}
 	lidAllowanceWidth = &Option{
-		ID: "lid.allowance.width", Label: "How much wider the lid is", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: fit.LargestAllowance, ForFit: true,
+		ID: "lid.allowance.width", Label: "How much wider the lid is", Kind: LengthKind, Default: measure.Inch / 16, Min: 0, Max: mostAllowance, ForFit: true,
 		About:   "How much wider the lid's panel is than the base's; the same as in length when it is left out",
 		Follows: func(s Spec) measure.Length { return s.Length(lidAllowance) },
 	}
@@ -60,18 +60,15 @@ var trayLid = &Style{
 	Build:      buildTrayLid,
 }
 
+// deeperLid is what comes of a lid that reaches further down than what it goes over.
+const deeperLid = "it stands on the table before it lies on the rim, and the box has that much air under it"
+
 func buildTrayLid(s Spec) (*Box, error) {
 	base := s.trayShape("base", "Base", s.Size(length), s.Size(width), s.Size(height))
 	lid := base
 	lid.id, lid.name, lid.panel, lid.opens = "lid", "Lid", "top", Downwards
 	lid.height = s.Length(lidDepth)
-	if lid.height > base.height {
-		return nil, fault.New(
-			fault.LidTooDeep,
-			"options.lid.depth",
-			"a lid deeper than the base would stand on the table before it closes; make it no deeper than the base's walls",
-		)
-	}
+	s.most(lidDepth.limited(), base.height, deeperLid)
 	a, across, outermost := s.Length(lidAllowance), s.Length(lidAllowanceWidth), lid.height
 	custom := s.Choice(lidCustom)
 	if custom == "shim" && across != a {

@@ -18,7 +18,7 @@ var (
 		Max:     280 * mm,
 		About:   "L: left to right, between folds",
 	}
-	walletDepth = &Parameter{ID: "depth", Label: "Depth", Default: 3 * quarterInch, Min: 5 * mm, Max: 60 * mm, About: "d: front to back"}
+	walletDepth = &Parameter{ID: "depth", Label: "Depth", Default: 3 * quarterInch, Min: 5 * mm, Max: 150 * mm, About: "d: front to back"}
 	walletFront = &Parameter{
 		ID:      "front",
 		Label:   "Front",
@@ -71,6 +71,7 @@ var (
 var walletBox = &Style{
 	ID: "wallet-box", Name: "Wallet box", About: "A shallow box for cards, its flap closing over the front",
 	Opens: "a flap over the front; with it lifts the whole top", Strength: "light: for flat things",
+	Lies:       true,
 	Parameters: []*Parameter{walletLength, walletDepth, walletFront, walletBack, walletFlap},
 	Options:    []*Option{walletShape, walletShoulder, walletNotch, walletEnds, adhesive},
 	Axes:       [3]*Parameter{walletLength, walletBack, walletDepth},
@@ -79,19 +80,11 @@ var walletBox = &Style{
 
 func buildWalletBox(s Spec) (*Box, error) {
 	l, d, f, b, flap := s.Size(walletLength), s.Size(walletDepth), s.Size(walletFront), s.Size(walletBack), s.Size(walletFlap)
-	if err := s.atMost(walletFront, b, "the front is no higher than the back"); err != nil {
-		return nil, err
-	}
-	if err := s.atMost(walletFlap, b, "it would reach below the box"); err != nil {
-		return nil, err
-	}
-	if err := s.atMost(walletDepth, f, "a front lower than the box is deep does not hold its ends"); err != nil {
-		return nil, err
-	}
+	s.most(walletFront.limited(), b, "it stands over the back, and the top does not lie down on it")
+	s.most(walletFlap.limited(), b, "it reaches below the box, and bends where that stands")
+	s.most(walletDepth.limited(), f, "a front lower than the box is deep holds its ends by little")
 	// A notch takes its depth from what the flap can lie on.
-	if least := b - f + 10*mm + s.Length(walletNotch)/2; flap < least {
-		return nil, outOfRange("size.flap", "the flap must be at least %s, or it does not reach over the front", s.show(least))
-	}
+	s.least(walletFlap.limited(), b-f+10*mm+s.Length(walletNotch)/2, "it reaches over the front by little, or not at all")
 	// The top is never glued: its wings go with the flap's, and lifting the
 	// flap lifts it, so that the whole of length × depth is open.
 	g := s.grid([]measure.Length{d, l, d}, []measure.Length{f, d, b, d, flap}, `

@@ -102,7 +102,7 @@ func TestTheGuidesStyleFolds(t *testing.T) {
 			continue
 		}
 		made++
-		checkPart(t, spec, b.Parts[0])
+		checkPart(t, spec, b.Parts[0], true)
 		table, err := hand.Do(hand.Work{Piece: "body", Moves: b.Parts[0].Moves()}, hand.Work{Moves: b.Together})
 		if err != nil {
 			t.Fatal(err)

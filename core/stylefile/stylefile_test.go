@@ -64,6 +64,9 @@ func TestFilesGiveTheVeryPatterns(t *testing.T) {
 		for n := 0; made < sample.Of(t, 200) && n < 4000; n++ {
 			spec := specOf(r, known, []measure.Unit{measure.In, measure.MM}[n%2])
 			want, err := known.Make(spec)
+			if err == nil && len(want.Remarks) > 0 {
+				continue // which a file refuses
+			}
 			spec.Choices = map[string]string{style.AdhesiveOption().ID: spec.Choices[style.AdhesiveOption().ID]} // the others are as usual in a file
 			got, wrong := own.Make(spec)
 			if (err == nil) != (wrong == nil) {

@@ -413,7 +413,7 @@ func stopOf(check string) string {
 	switch {
 	case strings.HasPrefix(check, "fit"):
 		return "fit"
-	case check == "sheets":
+	case check == "sheets", check == "trimmer":
 		return "sheets"
 	}
 	return "box"

@@ -130,6 +130,14 @@ func (s *room) attempt(c *echo.Context, f *form.Form, b boxshelf.Box, i int) (ta
 			}
 		}
 	}
+	if field := f.Posted.Get("mend"); field != "" && now != nil {
+		for _, x := range now.Checks {
+			if x.Mend != nil && x.Mend.Field == field {
+				in.Mend(*x.Mend)
+				clear(f.Posted)
+			}
+		}
+	}
 	made := s.Try(c, f, &in)
 	if made == nil {
 		f.Cures = design.Cures(in)

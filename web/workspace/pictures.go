@@ -239,6 +239,11 @@ func (p *workPage) Findings() []inspect.Finding {
 	return slices.DeleteFunc(slices.Clone(p.Result.Checks), func(f inspect.Finding) bool { return f.Verdict == inspect.OK })
 }
 
+// Mends says what a finding's button does.
+func (p *workPage) Mends(m *inspect.Mend) string {
+	return "Make the " + m.Name + " " + p.Result.Show(m.To)
+}
+
 // Cautions are those for this work.
 func (p *workPage) Cautions() []string { return recipe.Cautions(len(p.Box.Inputs.Things) > 0) }
 
