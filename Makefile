@@ -28,7 +28,7 @@ test: chromium readers
 
 # All random cases of the tests that try a quarter of them, and need no browser.
 whole:
-	BREVIUM_EACH=1 go test -timeout 20m -run "$$(git grep -l 'sample\.\(Of\|Takes\)(' -- core draw store tools | xargs sed -n 's/^func \(Test[A-Za-z]*\)(.*/\1/p' | paste -sd'|')" ./core/... ./draw/... ./store/... ./tools/...
+	BREVIUM_EACH=1 go test -timeout 20m -run "$$(git grep -l 'sample\.\(Of\|Takes\|Part\)(' -- core draw store tools | xargs sed -n 's/^func \(Test[A-Za-z]*\)(.*/\1/p' | paste -sd'|')" ./core/... ./draw/... ./store/... ./tools/...
 
 # The core alone: under a minute.
 test-core:

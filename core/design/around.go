@@ -63,7 +63,7 @@ func (z *sizer) around() (stood, error) {
 	has := z.style.Along(z.spec.Lengths)
 	extra := style.Extent{Length: has.Length + lacks.Length, Width: has.Width + lacks.Width, Height: has.Height + lacks.Height}
 	for i, a := range all {
-		if i >= mostTried && a.ID != z.in.Stand {
+		if i >= z.tries && a.ID != z.in.Stand {
 			continue
 		}
 		w := Way{Arrangement: a}
@@ -99,7 +99,7 @@ func (z *sizer) around() (stood, error) {
 // sizeForAny sizes the box to the first of the arrangements that it can be sized to.
 func (z *sizer) sizeForAny(all []contents.Arrangement, others style.Extent) error {
 	var first error
-	for i, a := range all[:min(len(all), mostTried)] {
+	for i, a := range all[:min(len(all), z.tries)] {
 		lengths := maps.Clone(z.spec.Lengths)
 		err := z.sizeFor(inside(a, others), Inside)
 		if err == nil {

@@ -12,6 +12,7 @@ import (
 	"brevium/core/fault"
 	"brevium/core/hand"
 	"brevium/core/inspect"
+	"brevium/core/label"
 	"brevium/core/loose"
 	"brevium/core/measure"
 	"brevium/core/paper"
@@ -354,7 +355,7 @@ func (t *Tied) bandMoves() []hand.Put {
 		if len(m.After) > 0 {
 			m.Phrase = append(m.Phrase, hand.Say("band-crosses"))
 		}
-		if b.Joined() == "front" {
+		if b.Joined() == "front" && !slices.ContainsFunc(t.Inputs.Labels, func(l label.Label) bool { return l.Band == b.PieceID() }) {
 			m.Phrase = append(m.Phrase, hand.Say("band-labelled"))
 		}
 		out = append(out, m)

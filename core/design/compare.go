@@ -10,7 +10,6 @@ import (
 	"brevium/core/fault"
 	"brevium/core/inspect"
 	"brevium/core/layout"
-	"brevium/core/paper"
 	"brevium/core/style"
 )
 
@@ -68,34 +67,6 @@ func (r *Result) senseless() string {
 		}
 	}
 	return ""
-}
-
-// Started is the inputs of a new box in a style that takes them: the one they
-// name, or the first that can be made of them, for a bottle does not go into a
-// base with a lid; and where the sheets or the trimmer are too small for all,
-// with the large sheet of paper and a cut as long. Nothing that goes in is
-// changed. Where no style takes them they stay as they are, to be refused.
-func Started(in Inputs) Inputs {
-	large := in.Clone()
-	if sheet, there := paper.SheetNamed("A3"); there {
-		large.Sheets = append(large.Sheets, sheet)
-		large.Tools.Trimmer = max(large.Tools.Trimmer, sheet.Height)
-	}
-	for _, with := range []Inputs{in, large} {
-		if _, err := Sketch(with); err == nil {
-			return with
-		}
-		for _, s := range style.Boxes() {
-			other := with.Clone()
-			if other.SetStyle(s.ID) != nil {
-				continue
-			}
-			if _, err := Sketch(other); err == nil {
-				return other
-			}
-		}
-	}
-	return in
 }
 
 // Compare makes every style of box for what goes in, and ranks them: those

@@ -43,6 +43,7 @@ type (
 		Ribbons  []ribbonFile            `json:"ribbons,omitempty"`
 		Closures []closureFile           `json:"closures,omitempty"`
 		Labels   []labelFile             `json:"labels,omitempty"`
+		Placed   []placedFile            `json:"placed,omitempty"`
 		Wrap     *wrapFile               `json:"wrap,omitempty"`
 		Sheets   []sheetFile             `json:"sheets,omitempty"`
 		Tools    *toolsFile              `json:"tools,omitempty"`
@@ -154,6 +155,7 @@ func (f inputsFile) inputs(rest strict.Rest) (Inputs, error) {
 	r.ribbons(f.Ribbons)
 	r.closures(f.Closures)
 	r.labels(f.Labels)
+	r.placed(f.Placed)
 	r.wrap(f.Wrap)
 	r.numbered()
 	r.sheets(f.Sheets)
@@ -475,8 +477,13 @@ func fileOf(in Inputs) inputsFile {
 	for _, c := range in.Closures {
 		f.Closures = append(f.Closures, writeClosure(c))
 	}
+	placed := slices.ContainsFunc(in.Labels, isPlaced) // all of them then: their order counts
 	for _, l := range in.Labels {
-		f.Labels = append(f.Labels, writeLabel(l))
+		if placed {
+			f.Placed = append(f.Placed, writePlaced(l))
+		} else {
+			f.Labels = append(f.Labels, writeLabel(l))
+		}
 	}
 	f.Wrap = writeWrap(in.Wrap)
 	for _, s := range in.Sheets {

@@ -2,9 +2,12 @@ package design
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strconv"
 	"strings"
+
+	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/dress"
 	"brevium/core/fault"
@@ -38,44 +41,6 @@ func UsualLabel(piece, face string, unit measure.Unit) label.Label {
 		l.Name, l.Shape, l.Hole, l.Text = "Tag", label.Rounded, true, "{inside}"
 	}
 	return l
-}
-
-type labelFile struct {
-	ID     int          `json:"id,omitempty"`
-	Name   string       `json:"name"`
-	Shape  string       `json:"shape"`
-	Width  measure.Text `json:"width"`
-	Height measure.Text `json:"height"`
-	Layers []layerFile  `json:"layers"`
-	Text   string       `json:"text,omitempty"`
-	Copies int          `json:"copies,omitempty"`
-	Piece  string       `json:"piece,omitempty"`
-	Face   string       `json:"face,omitempty"`
-	Raised measure.Text `json:"raised,omitempty"`
-	Hole   bool         `json:"hole,omitempty"`
-}
-
-func (r *reader) labels(all []labelFile) {
-	for i, f := range all {
-		at := func(path ...any) string { return fault.Path(append([]any{"labels", i}, path...)...) }
-		l := label.Label{ID: f.ID, Name: f.Name, Shape: label.Shape(f.Shape), Text: f.Text, Copies: max(1, f.Copies), Piece: f.Piece, Face: f.Face, Hole: f.Hole}
-		l.Width, l.Height, l.Raised = r.length(at("width"), f.Width, 0), r.length(at("height"), f.Height, 0), r.length(at("raised"), f.Raised, 0)
-		for n, x := range f.Layers {
-			l.Layers = append(l.Layers, dress.Layer{Card: r.card(at("layers", n, "card"), x.Card), Border: r.border(at("layers", n, "border"), x.Border)})
-		}
-		r.in.Labels = append(r.in.Labels, l)
-	}
-}
-
-func writeLabel(l label.Label) labelFile {
-	f := labelFile{ID: l.ID, Name: l.Name, Shape: string(l.Shape), Width: mmText(l.Width), Height: mmText(l.Height), Text: l.Text, Copies: l.Copies, Piece: l.Piece, Face: l.Face, Hole: l.Hole}
-	if l.Raised > 0 {
-		f.Raised = mmText(l.Raised)
-	}
-	for _, x := range l.Layers {
-		f.Layers = append(f.Layers, layerFile{writeCard(x.Card), borderOf(x.Border)})
-	}
-	return f
 }
 
 // HangPrice puts a tag with the box's name and price on it, unless a label has the
@@ -161,21 +126,37 @@ func labelPart(l label.Label, n int) (Part, error) {
 	return Part{Part: part, Faces: folded.Faces, Card: card, Folded: folded, Loose: true}, nil
 }
 
-// lands refuses a label on a face that is not there, or that is smaller than it.
+// lands refuses a label on a face, or on a band, that is not there.
 func (d *Dressed) lands(l label.Label) error {
-	if l.Piece == "" {
+	if l.Band != "" {
+		if _, known := d.bandOf(l); !known {
+			return fault.New(fault.UnknownPlace, "band", "this box has no band %q to put a label on", l.Band)
+		}
 		return nil
 	}
-	p, known := d.part(l.Piece)
-	i := slices.IndexFunc(p.Faces, func(f pattern.Face) bool { return f.Name == l.Face })
-	if !known || i < 0 {
+	if _, known := d.faceOf(l); l.Piece != "" && !known {
 		return fault.New(fault.UnknownPlace, "face", "this box has no face %q of a piece %q to put a label on", l.Face, l.Piece)
 	}
-	if along, up := p.Faces[i].Frame().Size(p.Faces[i].Polygon); l.Width.MM() > along || l.Height.MM() > up {
-		return fault.New(fault.OutOfRange, "width", "the label is larger than the %s of the %s, %s × %s", p.Faces[i].Plain(), strings.ToLower(p.Name),
-			d.Show(measure.FromMM(along)), d.Show(measure.FromMM(up)))
-	}
 	return nil
+}
+
+// bandOf is the band that a label is glued on.
+func (t *Tied) bandOf(l label.Label) (Banded, bool) {
+	i := slices.IndexFunc(t.Bands, func(b Banded) bool { return b.PieceID() == l.Band })
+	if l.Band == "" || i < 0 {
+		return Banded{}, false
+	}
+	return t.Bands[i], true
+}
+
+// faceOf is the face that a label is glued on.
+func (b *Built) faceOf(l label.Label) (pattern.Face, bool) {
+	p, _ := b.part(l.Piece)
+	i := slices.IndexFunc(p.Faces, func(f pattern.Face) bool { return f.Name == l.Face })
+	if l.Piece == "" || i < 0 {
+		return pattern.Face{}, false
+	}
+	return p.Faces[i], true
 }
 
 // stands looks whether a label is in the way of what goes over its face.
@@ -201,62 +182,148 @@ func (d *Dressed) stands(l label.Label) []inspect.Finding {
 	if l.Piece == "" {
 		return nil
 	}
+	for _, b := range d.Bands {
+		if d.reaches(b, l) {
+			return []inspect.Finding{{ID: "label", Verdict: inspect.Warn, Piece: l.Piece, Text: fmt.Sprintf(
+				"The %s lies over the %s and on the card beside it, and holds it fast: glue it on the band alone.", strings.ToLower(l.Name), strings.ToLower(b.Name))}}
+		}
+	}
+	if f := d.overEdges(l); f != nil {
+		return f
+	}
 	if over := d.under(l); over != "" {
 		return []inspect.Finding{{ID: "label", Verdict: inspect.Warn, Piece: l.Piece, Text: fmt.Sprintf("The %s lies over %s: put one of them on another face.", strings.ToLower(l.Name), over)}}
 	}
 	return []inspect.Finding{{ID: "label", Verdict: inspect.OK, Piece: l.Piece, Text: fmt.Sprintf("The %s is in the way of nothing.", strings.ToLower(l.Name))}}
 }
 
-// under names what a label would lie on in the middle of its face: another of its kind, a
-// label, a hole or a notch; "" where there is nothing.
+// overEdges says that a label stands over an edge of its face: as it was wished, or because it
+// is larger.
+func (d *Dressed) overEdges(l label.Label) []inspect.Finding {
+	f, known := d.faceOf(l)
+	if !known {
+		return nil
+	}
+	along, up := f.Frame().Size(f.Polygon)
+	lo, hi := pattern.Bounds(l.On(0, along, up))
+	var over []string
+	wished := true
+	for _, e := range []struct {
+		edge label.Edge
+		by   float64
+		off  label.Off
+	}{{label.Left, -lo.X, l.Place.Across}, {label.Right, hi.X - along, l.Place.Across}, {label.Bottom, -lo.Y, l.Place.Up}, {label.Top, hi.Y - up, l.Place.Up}} {
+		if e.by > 0.05 {
+			over = append(over, fmt.Sprintf("%s over its %s edge", d.Show(measure.FromMM(e.by)), e.edge))
+			wished = wished && e.off.From == e.edge && e.off.At < 0
+		}
+	}
+	if len(over) == 0 {
+		return nil
+	}
+	out := inspect.Finding{ID: "label", Verdict: inspect.OK, Piece: l.Piece, Text: fmt.Sprintf("The %s stands %s, as wished: glue it to the %s alone.", strings.ToLower(l.Name), strings.Join(over, " and "), f.Plain())}
+	if !wished {
+		out.Verdict = inspect.Warn
+		out.Text = fmt.Sprintf("The %s is larger than its place on the %s of the %s: it stands %s. Make it smaller, or move it.", strings.ToLower(l.Name), f.Plain(), d.called(l.Piece), strings.Join(over, " and "))
+	}
+	return []inspect.Finding{out}
+}
+
+// reaches reports whether a label on a face lies over a band that goes over that face, so that the
+// band could not slide.
+func (d *Dressed) reaches(band Banded, l label.Label) bool {
+	f, known := d.faceOf(l)
+	bodies, err := d.Bodies(style.Finished)
+	if !known || err != nil {
+		return false
+	}
+	along, up := f.Frame().Size(f.Polygon)
+	axis := slices.Index(BandAxes, band.Axis)
+	for _, body := range bodies {
+		for i, g := range body.Faces {
+			if body.Part.ID != l.Piece || g.Name != l.Face {
+				continue
+			}
+			of := func(v r3.Vec) float64 { return []float64{v.X, v.Y, v.Z}[axis] }
+			if math.Abs(of(body.Poses[i].Normal())) > 0.5 {
+				return false // the band does not cross it
+			}
+			at := band.At.MM()
+			if axis == style.AlongHeight {
+				at += d.Outside.Height.MM() / 2
+			} else {
+				at *= style.Back(bodies)
+			}
+			lo, hi := math.Inf(1), math.Inf(-1)
+			for _, q := range l.On(0, along, up) {
+				v := of(body.Poses[i].Place(f.Frame().At(q.X, q.Y))) - at
+				lo, hi = min(lo, v), max(hi, v)
+			}
+			half := band.Width.MM() / 2
+			return lo < half && hi > -half
+		}
+	}
+	return false
+}
+
+// under names what a label would lie on: another of its kind, a label, a hole or a notch; ""
+// where there is nothing.
 func (d *Dressed) under(l label.Label) string {
 	if l.Copies > 1 {
 		return "another of its kind"
 	}
+	mats := d.LabelMats()
+	lowest := func(x label.Label) []pattern.Point {
+		i := slices.IndexFunc(mats, func(m dress.Mat) bool { return m.ID == labelID(x, 1) })
+		if i < 0 {
+			return nil
+		}
+		return boxed(mats[i].On[0].Corners)
+	}
+	mine := lowest(l)
 	for _, o := range d.Inputs.Labels {
 		if o.ID == l.ID {
 			break // each pair is told once, by the later one
 		}
-		if o.Piece == l.Piece && o.Face == l.Face {
+		if o.Piece == l.Piece && o.Face == l.Face && o.Band == l.Band && len(pattern.Clip(mine, lowest(o))) > 2 {
 			return "the " + strings.ToLower(o.Name)
 		}
 	}
 	p, _ := d.part(l.Piece)
-	for _, m := range d.LabelMats() {
-		if m.ID != labelID(l, 1) {
-			continue
-		}
-		for _, o := range p.Pattern.Openings {
-			if o.Face == l.Face && len(pattern.Clip(o.Loop.Flat(), m.On[0].Corners)) > 2 {
-				return "the " + o.Kind + " there"
-			}
+	for _, o := range p.Pattern.Openings {
+		if o.Face == l.Face && len(pattern.Clip(o.Loop.Flat(), mine)) > 2 {
+			return "the " + o.Kind + " there"
 		}
 	}
 	return ""
 }
 
-// LabelMats are the labels' layers as they lie on their faces, to be drawn: in the
-// middle, upright.
+// boxed is the rectangle about an outline.
+func boxed(points []pattern.Point) []pattern.Point {
+	lo, hi := pattern.Bounds(points)
+	return []pattern.Point{lo, pattern.Pt(hi.X, lo.Y), hi, pattern.Pt(lo.X, hi.Y)}
+}
+
+// LabelMats are the labels' layers as they lie on their faces, to be drawn.
 func (b *Built) LabelMats() []dress.Mat {
 	var out []dress.Mat
 	for _, l := range b.Inputs.Labels {
-		p, known := b.part(l.Piece)
-		i := slices.IndexFunc(p.Faces, func(f pattern.Face) bool { return f.Name == l.Face })
-		if !known || i < 0 {
+		f, known := b.faceOf(l)
+		if !known {
 			continue
 		}
-		fr := p.Faces[i].Frame()
-		along, up := fr.Size(p.Faces[i].Polygon)
-		left, foot := (along-l.Width.MM())/2, (up-l.Height.MM())/2
+		fr := f.Frame()
+		along, up := fr.Size(f.Polygon)
 		for n, layer := range l.Layers {
 			m := dress.Mat{ID: labelID(l, n+1), Piece: l.Piece, Face: l.Face, Words: strings.ToLower(l.Name), Side: dress.Outside, Layer: n + 1, Card: layer.Card}
 			m.Width, m.Height = l.Size(n)
 			var on []pattern.Point
-			for _, q := range l.Outline(n).Flat() {
-				on = append(on, fr.At(left+q.X, foot+l.Height.MM()-q.Y))
+			for _, q := range l.On(n, along, up) {
+				on = append(on, fr.At(q.X, q.Y))
 			}
 			m.On = []dress.Patch{{Face: l.Face, Corners: on}}
-			m.Lies = pattern.Face{Polygon: on, Up: fr.Up}.Frame()
+			sin, cos := math.Sincos(float64(l.Place.Turn) * math.Pi / 180)
+			m.Lies = pattern.Face{Polygon: on, Up: fr.Up.Scale(cos).Add(fr.Along.Scale(sin))}.Frame()
 			out = append(out, m)
 		}
 	}
@@ -307,20 +374,67 @@ func (d *Dressed) labelMoves() []hand.Put {
 		if words := d.LabelText(l); len(words) > 0 {
 			say("label-words", map[string]string{"words": strings.Join(words, " / ")}, nil)
 		}
-		if l.Piece == "" {
-			say("label-hang", map[string]string{}, nil)
-		} else if p, known := d.part(l.Piece); known {
-			i := slices.IndexFunc(p.Faces, func(f pattern.Face) bool { return f.Name == l.Face })
-			key := "label-glue"
-			if l.Raised > 0 {
-				key = "label-pads"
-			}
-			x := say(key, map[string]string{}, map[string][]measure.Length{"high": {d.ruled(l.Raised)}})
-			x.Phrases = map[string]hand.Said{"where": {Key: "spot", Words: map[string]string{"place": p.Faces[i].Plain(), "piece": strings.ToLower(p.Name)}}}
-		}
+		d.putOn(l, &m, say)
 		out = append(out, m)
 	}
 	return out
+}
+
+// putOn says where a label goes.
+func (d *Dressed) putOn(l label.Label, m *hand.Put, say func(string, map[string]string, map[string][]measure.Length) *hand.Said) {
+	if b, banded := d.bandOf(l); banded {
+		key := "label-band"
+		if b.Joined() == "front" {
+			key = "label-join"
+		}
+		say(key, map[string]string{"band": strings.ToLower(b.Name)}, nil)
+		m.After = append(m.After, b.PieceID())
+		return
+	}
+	f, known := d.faceOf(l)
+	if !known {
+		say("label-hang", map[string]string{}, nil)
+		return
+	}
+	key := "label-glue"
+	if l.Place != (label.Place{}) {
+		key = "label-at"
+	}
+	if l.Raised > 0 {
+		key += "-pads"
+	}
+	x := say(key, map[string]string{}, map[string][]measure.Length{"high": {d.ruled(l.Raised)}})
+	x.Phrases = map[string]hand.Said{
+		"where": {Key: "spot", Words: map[string]string{"place": f.Plain(), "piece": d.called(l.Piece)}},
+		"place": d.placed(l.Place), "turned": hand.Say("upright"),
+	}
+	if l.Place.Turn != 0 {
+		way, n := "turned-right", l.Place.Turn
+		if n < 0 {
+			way, n = "turned-left", -n
+		}
+		x.Phrases["turned"] = hand.Said{Key: way, Words: map[string]string{"n": strconv.Itoa(n)}}
+	}
+}
+
+// placed says how far a label lies from the edges of its face.
+func (d *Dressed) placed(p label.Place) hand.Said {
+	from := func(o label.Off) hand.Said {
+		key := "from-edge"
+		if o.At < 0 {
+			key = "over-edge"
+		}
+		return hand.Said{Key: key, Words: map[string]string{"edge": string(o.From)}, Lengths: map[string][]measure.Length{"at": {d.ruled(o.At.Abs())}}}
+	}
+	switch {
+	case p.Up.From == label.Middle && p.Across.From == label.Middle:
+		return hand.Say("in-middle")
+	case p.Across.From == label.Middle:
+		return from(p.Up)
+	case p.Up.From == label.Middle:
+		return from(p.Across)
+	}
+	return hand.Said{Key: "from-both", Phrases: map[string]hand.Said{"one": from(p.Up), "other": from(p.Across)}}
 }
 
 // padEvery is how far apart, in mm, pads stand under a raised label.

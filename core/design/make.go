@@ -95,7 +95,12 @@ func (r *Result) remarks() []inspect.Finding {
 
 func (r *Result) check() error {
 	in := &r.Inputs
-	r.Checks = slices.Concat(r.remarks(), inspect.Fits(r.Fits), inspect.Closing(r.Box.Fits), r.found, r.judged, r.byKnife())
+	said := r.remarks()
+	var closing []inspect.Finding
+	if len(said) == 0 { // else the style has said it, and what mends it
+		closing = inspect.Closing(r.Box.Fits)
+	}
+	r.Checks = slices.Concat(said, inspect.Fits(r.Fits), closing, r.found, r.judged, r.byKnife())
 	for _, p := range r.Parts {
 		list := recipe.Scores(p.Part, in.Tools.Fence, in.Tools.Tick)
 		r.Scores = append(r.Scores, list)

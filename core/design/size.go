@@ -68,12 +68,25 @@ func (z *sizer) sizeFor(want style.Extent, basis Basis) error {
 		}
 		before, lacked = now, lacks
 		z.style.Give(z.spec.Lengths, next)
+		if n >= 2 && z.farOver(next) {
+			return z.inRange() // it was seen how fast it grows; it does not come back
+		}
 		if z.style.Along(z.spec.Lengths) == now {
 			z.square(want, basis)
 			return z.notUnder(lacks, basis)
 		}
 	}
 	return nil
+}
+
+// farOver reports whether a size is far over what the style goes to.
+func (z *sizer) farOver(e style.Extent) bool {
+	for i, p := range z.style.Axes {
+		if *e.Axis(i) > p.Max*5/4 {
+			return true
+		}
+	}
+	return false
 }
 
 // square makes the sides of what is wanted square equal again, where tabs inside two of the

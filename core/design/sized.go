@@ -32,8 +32,8 @@ type Sized struct {
 }
 
 // size finds the sizes of a design: those that were typed, those that its contents or its room
-// need, and all that follow. Every fault names the field to mend.
-func size(in Inputs, s *style.Style) (Sized, error) {
+// need, of which so many arrangements are priced, and all that follow. Every fault names the field to mend.
+func size(in Inputs, s *style.Style, tries int) (Sized, error) {
 	out := Sized{Inputs: in, Style: s}
 	spec, err := in.spec(s)
 	if err != nil {
@@ -46,6 +46,7 @@ func size(in Inputs, s *style.Style) (Sized, error) {
 		}
 	}
 	z := newSizer(&out.Inputs, s, spec)
+	z.tries = tries
 	switch {
 	case len(in.Things) > 0:
 		var stands stood

@@ -20,7 +20,12 @@ func Sketch(in Inputs) (*Built, error) {
 
 // sketchOf does so for a style that need not be in the catalogue.
 func sketchOf(in Inputs, s *style.Style) (*Built, error) {
-	sized, err := size(in, s)
+	return sketchTrying(in, s, mostTried)
+}
+
+// sketchTrying prices only so many arrangements of what goes in.
+func sketchTrying(in Inputs, s *style.Style, tries int) (*Built, error) {
+	sized, err := size(in, s, tries)
 	if err != nil {
 		return nil, err
 	}

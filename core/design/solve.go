@@ -16,6 +16,7 @@ type sizer struct {
 	in     *Inputs
 	style  *style.Style
 	spec   style.Spec
+	tries  int             // how many arrangements are priced
 	solved bool            // an allowance was worked out, not typed
 	worked map[string]bool // the allowances that were
 	// widens are the gaps that an allowance widens: the same at every size that is tried.
@@ -23,7 +24,7 @@ type sizer struct {
 }
 
 func newSizer(in *Inputs, s *style.Style, spec style.Spec) *sizer {
-	return &sizer{in: in, style: s, spec: spec, worked: map[string]bool{}, widens: map[string][]bool{}}
+	return &sizer{in: in, style: s, spec: spec, tries: mostTried, worked: map[string]bool{}, widens: map[string][]bool{}}
 }
 
 // box builds the box, first working out the allowance if it was left out: the tightest axis

@@ -45,6 +45,9 @@ type Label struct {
 	Text          string
 	Copies        int            // of it on each box
 	Piece, Face   string         // that it is glued on; "" hangs from the box as a tag
+	Band          string         // that it is glued on, in the place of a face
+	Called        string         // its id where a file gives it a word for one
+	Place         Place          // on its face
 	Raised        measure.Length // on pads so high; 0 is glued flat
 	Hole          bool           // punched near the top, for a string
 }
@@ -94,6 +97,9 @@ func (l Label) Check(show func(measure.Length) string) error {
 		return refuse(fault.TooLong, "text", "a label takes up to %d lines and %d letters", mostLines, mostText)
 	case l.Raised < 0 || l.Raised > mostRaised:
 		return refuse(fault.OutOfRange, "raised", "pads lift a label by up to %s", show(mostRaised))
+	}
+	if err := l.Place.check(show); err != nil {
+		return err
 	}
 	for n := range l.Layers {
 		if w, h := l.Size(n); min(w, h) < leastShown {

@@ -121,6 +121,16 @@ var Standard = []Sheet{
 	{Name: "A5", Width: 148 * measure.Millimetre, Height: 210 * measure.Millimetre, Count: Unlimited},
 	{Name: "A3", Width: 297 * measure.Millimetre, Height: 420 * measure.Millimetre, Count: Unlimited},
 	{Name: "30 × 30 cm", Width: 30 * measure.Centimetre, Height: 30 * measure.Centimetre, Count: Unlimited},
+	{Name: "12 × 24 in", Width: 12 * measure.Inch, Height: 24 * measure.Inch, Count: Unlimited},
+	{Name: "11 × 17 in", Width: 11 * measure.Inch, Height: 17 * measure.Inch, Count: Unlimited},
+	{Name: "6 × 12 in", Width: 6 * measure.Inch, Height: 12 * measure.Inch, Count: Unlimited},
+	{Name: "30 × 60 cm", Width: 30 * measure.Centimetre, Height: 60 * measure.Centimetre, Count: Unlimited},
+	{Name: "SRA3", Width: 320 * measure.Millimetre, Height: 450 * measure.Millimetre, Count: Unlimited},
+	{Name: "A2", Width: 420 * measure.Millimetre, Height: 594 * measure.Millimetre, Count: Unlimited},
+	{Name: "B4", Width: 250 * measure.Millimetre, Height: 353 * measure.Millimetre, Count: Unlimited},
+	{Name: "B3", Width: 353 * measure.Millimetre, Height: 500 * measure.Millimetre, Count: Unlimited},
+	{Name: "50 × 70 cm", Width: 50 * measure.Centimetre, Height: 70 * measure.Centimetre, Count: Unlimited},
+	{Name: "70 × 100 cm", Width: 70 * measure.Centimetre, Height: 100 * measure.Centimetre, Count: Unlimited},
 }
 
 // SheetNamed finds a standard sheet by its name as people write it: "A4", "a4",

@@ -77,6 +77,7 @@ func buildBlossomBox(s Spec) (*Box, error) {
 		return nil, outOfRange("size.height", "the height must be at least %s, for the liner to be glued inside", s.show(measure.Up(leastInner+drop+t, s.Tick)))
 	}
 	as := s.as(trayLid)
+	as.remarks = s.remarks // base and lid are the box's own
 	as.Lengths[width.ID] = s.Size(length)
 	box, err := buildTrayLid(as)
 	if err != nil {

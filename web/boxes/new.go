@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"html/template"
+	"maps"
 	"net/http"
 	"strconv"
 
@@ -72,6 +73,8 @@ type newPage struct {
 
 	Preview template.HTML // the box as it stands in the form
 	Says    []string      // and what it is
+	Changed string        // of what was asked for
+	Others  []otherWay
 }
 
 type styleTile struct {
@@ -86,6 +89,15 @@ type begun struct {
 	next  string // the page of the work that comes then
 	says  []string
 	asked form.AskedSheet // that it begins from
+	// changed says that it is not just as it was asked for, and others are other ways.
+	changed bool
+	others  []design.Beginning
+}
+
+// otherWay is another box that can be made of what was asked for.
+type otherWay struct {
+	URL, Name string
+	Picture   template.HTML
 }
 
 func (s *room) newBox(c *echo.Context) error {
@@ -164,15 +176,29 @@ func (s *room) byThings(f *form.Form, in design.Inputs) begun {
 		}
 	}
 	kind := f.Posted.Get("kind")
-	if _, err := style.ByID(kind); err == nil {
-		in.Style = kind
-	} else {
+	_, err := style.ByID(kind)
+	if in.Style = kind; err != nil {
 		in.Style = style.Usual().ID
-		if f.OK() {
-			in = design.Started(in)
-		}
 	}
-	return begun{in: in, next: "contents"}
+	return wished(f, begun{in: in, next: "contents"}, err != nil)
+}
+
+// wished is what can be made of what was asked for: that, or the nearest to it, with what was
+// changed and the other ways.
+func wished(f *form.Form, b begun, anyKind bool) begun {
+	if !f.OK() || b.in.Check() != nil {
+		return b // what is no size is for its own field to say
+	}
+	found := design.Begin(b.in, anyKind)
+	if len(found) == 0 {
+		return b
+	}
+	b.in, b.others = found[0].Inputs, found[1:]
+	if said := found[0].Changed; said != "" {
+		b.says = append(b.says, said)
+		b.changed = true
+	}
+	return b
 }
 
 // bySize begins with a kind of box and its sizes.
@@ -195,7 +221,7 @@ func (s *room) bySize(f *form.Form, in design.Inputs) begun {
 	if sheet, known := paper.SheetNamed(f.Posted.Get("cut")); known {
 		in.Sheets = []paper.Sheet{sheet}
 	}
-	return begun{in: in, next: "box"}
+	return wished(f, begun{in: in, next: "box"}, false)
 }
 
 // bySheet begins with one sheet: the biggest box of the kind that it gives.
@@ -321,9 +347,29 @@ func (s *room) fill(ctx context.Context, p *newPage, b begun, lots []drawer.Lot)
 	if r, err := design.Sketch(b.in); f.OK() && err == nil && p.Way != fromFile {
 		p.Preview = page.BoxPicture(r.Bare(), "")
 		unit := r.Inputs.Units
+		if b.changed {
+			p.Changed, b.says = b.says[0], b.says[1:]
+		}
+		p.Others = otherWays(f, b.others)
 		p.Says = append([]string{r.Style.Name + ", cut from " + sheetNames(r.Inputs.Sheets) + ".",
 			"Inside " + r.Inside.FreeIn(unit) + ", outside " + r.Outside.TakenIn(unit) + "."}, b.says...)
 	}
+}
+
+// otherWays are links to the page with another kind chosen.
+func otherWays(f *form.Form, others []design.Beginning) []otherWay {
+	var out []otherWay
+	for _, o := range others {
+		q := maps.Clone(f.Posted)
+		name := "kind"
+		if q.Get("start") == fromSize {
+			name = "style"
+			q.Set("was", q.Get("style"))
+		}
+		q.Set(name, o.Inputs.Style)
+		out = append(out, otherWay{"/new?" + q.Encode(), o.Built.Style.Name, page.BoxPicture(o.Built.Bare(), "")})
+	}
+	return out
 }
 
 // usualSheets names what a box is cut from when nothing is chosen.

@@ -30,6 +30,8 @@ type Form struct {
 	// is longer.
 	Longest measure.Length
 	instead map[string][]string // by field, what may have been meant
+	judged  map[string]Judged   // by field, what is said of its value
+	Told    map[string]bool     // the fields of which that was shown
 	// Notes are what was done otherwise than asked, and Cures what one press
 	// would do about a fault.
 	Notes []string
@@ -82,6 +84,19 @@ type Field struct {
 	Clash                 *Clash
 	Carries               bool   // it takes along what it showed
 	Was                   string // that is what is stored now
+	Judged                *Judged
+}
+
+// Judged is what is said of a value that was taken, and the words of the button that gives it
+// another.
+type Judged struct{ Text, Words string }
+
+// Judge has something said at a field, if the page shows it.
+func (f *Form) Judge(name string, j Judged) {
+	if f.judged == nil {
+		f.judged, f.Told = map[string]Judged{}, map[string]bool{}
+	}
+	f.judged[name] = j
 }
 
 type Choice struct {
@@ -129,6 +144,9 @@ func (f *Form) Control(name, label, hint, stored string) Field {
 	}
 	if f.clashes[name] && f.Posted.Has(name) {
 		x.Fault, x.Clash = "", &Clash{Theirs: stored, Mine: value}
+	}
+	if j, is := f.judged[name]; is && x.Fault == "" && x.Clash == nil {
+		x.Judged, f.Told[name] = &j, true
 	}
 	if x.Fault != "" {
 		x.Instead = f.instead[name]

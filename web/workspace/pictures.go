@@ -236,7 +236,9 @@ func (p *workPage) Findings() []inspect.Finding {
 	if p.Result == nil {
 		return nil
 	}
-	return slices.DeleteFunc(slices.Clone(p.Result.Checks), func(f inspect.Finding) bool { return f.Verdict == inspect.OK })
+	return slices.DeleteFunc(slices.Clone(p.Result.Checks), func(f inspect.Finding) bool {
+		return f.Verdict == inspect.OK || f.Mend != nil && p.Form.Told[f.Mend.Field] // at its field
+	})
 }
 
 // Mends says what a finding's button does.

@@ -168,6 +168,13 @@ func (s *room) workspace(c *echo.Context, status int, b boxshelf.Box, i int, f *
 	view.Stop = stops[i].ID
 	view.InLines = c.QueryParam("print") == "lines"
 	f.Tick = b.Inputs.Tools.Tick
+	if r != nil {
+		for _, x := range r.Checks {
+			if x.Mend != nil {
+				f.Judge(x.Mend.Field, form.Judged{Text: x.Text, Words: view.Mends(x.Mend)})
+			}
+		}
+	}
 	if view.Stop == "contents" {
 		if view.Goods.Kept, err = s.Store.Of(c.Request().Context()).Things(c.Request().Context()); err != nil {
 			return err
