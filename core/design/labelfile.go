@@ -26,8 +26,16 @@ type (
 	}
 	// placedFile is a label with a place of its own.
 	placedFile struct {
-		labelFile
+		ID     bandID       `json:"id,omitzero"`
 		What   string       `json:"what"`
+		Name   string       `json:"name"`
+		Shape  string       `json:"shape"`
+		Width  measure.Text `json:"width"`
+		Height measure.Text `json:"height"`
+		Layers []layerFile  `json:"layers"`
+		Text   string       `json:"text,omitempty"`
+		Copies int          `json:"copies,omitempty"`
+		Hole   bool         `json:"hole,omitempty"`
 		On     onFile       `json:"on"`
 		Side   string       `json:"side,omitempty"`
 		Across offFile      `json:"across,omitzero"`
@@ -77,7 +85,7 @@ func (r *reader) placed(all []placedFile) {
 		if f.Side != "" && f.Side != string(dress.Outside) {
 			r.fail(fault.New(fault.UnknownPlace, at("side"), "what is placed lies on the outside"))
 		}
-		l := r.label(at, f.labelFile)
+		l := r.label(at, labelFile{ID: f.ID, Name: f.Name, Shape: f.Shape, Width: f.Width, Height: f.Height, Layers: f.Layers, Text: f.Text, Copies: f.Copies, Hole: f.Hole})
 		l.Piece, l.Face, l.Band = f.On.Piece, f.On.Face, f.On.Band
 		if f.Raised {
 			l.Raised = r.length(at("pads"), f.Pads, usualPads)
@@ -110,8 +118,9 @@ func writeLabel(l label.Label) labelFile {
 }
 
 func writePlaced(l label.Label) placedFile {
-	f := placedFile{labelFile: writeLabel(l), What: placeable[0], On: onFile{l.Piece, l.Face, l.Band}, Turn: l.Place.Turn}
-	f.Piece, f.Face, f.labelFile.Raised = "", "", ""
+	x := writeLabel(l)
+	f := placedFile{ID: x.ID, What: placeable[0], Name: x.Name, Shape: x.Shape, Width: x.Width, Height: x.Height, Layers: x.Layers, Text: x.Text, Copies: x.Copies, Hole: x.Hole,
+		On: onFile{l.Piece, l.Face, l.Band}, Turn: l.Place.Turn}
 	if l.Raised > 0 {
 		f.Raised, f.Pads = true, mmText(l.Raised)
 	}

@@ -18,7 +18,7 @@ func withPlaced(t *testing.T, style, more string) *Result {
 	if err != nil {
 		t.Fatal(err)
 	}
-	again, err := Read(in.Write())
+	again, err := ReadKept(in.Write())
 	if err != nil || !reflect.DeepEqual(again.Labels, in.Labels) {
 		t.Errorf("it is read back otherwise: %v\n%+v\n%+v", err, again.Labels, in.Labels)
 	}

@@ -257,6 +257,23 @@ func (f *Form) Length(name string, into *measure.Length) {
 	*into = l
 }
 
+// Signed reads a length that may be less than nothing: with a minus before it.
+func (f *Form) Signed(name string, into *measure.Length) {
+	typed := f.Posted.Get(name)
+	rest := strings.TrimLeft(strings.TrimSpace(typed), "-−–")
+	if rest == strings.TrimSpace(typed) {
+		f.Length(name, into)
+		return
+	}
+	l := -*into
+	f.Posted.Set(name, rest)
+	f.Length(name, &l)
+	f.Posted.Set(name, typed)
+	if _, wrong := f.Faults[name]; !wrong {
+		*into = -l
+	}
+}
+
 func (f *Form) Whole(name string, into *int) {
 	if !f.Posted.Has(name) {
 		return

@@ -65,7 +65,7 @@ func readBands(f *form.Form, in *design.Inputs) {
 			b.Join = v
 		}
 		f.Length(bandAt(n, "width"), &b.Width)
-		f.Length(bandAt(n, "at"), &b.At)
+		f.Signed(bandAt(n, "at"), &b.At)
 		f.Length(bandAt(n, "lap"), &b.Lap)
 		if f.Posted.Has(bandAt(n, "asked")) {
 			b.Notch = f.Posted.Get(bandAt(n, "notch")) != ""
@@ -75,6 +75,12 @@ func readBands(f *form.Form, in *design.Inputs) {
 	}
 	forgetMoved(f, "bands")
 	in.Bands = all
+	for i, l := range in.Labels { // without its band it is a tag
+		if l.Band != "" && !slices.ContainsFunc(all, func(b design.Band) bool { return b.PieceID() == l.Band }) {
+			in.Labels = slices.Clone(in.Labels)
+			in.Labels[i].Band = ""
+		}
+	}
 	if f.Posted.Get("bands.add") != "" && len(all) < design.MostBands {
 		*in = in.WithBand(context.Background())
 		if f.Posted.Get("bands.add") == "crossing" && len(in.Bands) < design.MostBands { // the other way round

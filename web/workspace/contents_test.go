@@ -200,7 +200,7 @@ func TestCellsAndLinings(t *testing.T) {
 		{"contents[0].squeeze", "-3", "pressed by 0 to"},
 		{"contents[0].more", "1", "at least one side"},
 		{"contents[0].count", "0", "a box holds 1 to"},
-		{"contents[0].height", "90 cm", "larger than every sheet"},
+		{"contents[0].height", "90 cm", "it can be"},
 		{"contents[0].cards", "some", "whole number"},
 	} {
 		code, body, _ := x.Post("/boxes/1/contents", bad.field, bad.value)

@@ -20,6 +20,8 @@ type labelView struct {
 	N      int
 	Name   string
 	Fields []form.Field
+	Where  []form.Field // on its face
+	Placed bool         // not in the middle of it
 	Text   form.Field
 	Hole   bool
 	Layers []layerView
@@ -27,8 +29,11 @@ type labelView struct {
 
 func labelAt(n int, path ...any) string { return fault.Path(append([]any{"labels", n}, path...)...) }
 
-// tagPlace stands among the faces for a tag that hangs.
-const tagPlace = "tag"
+// tagPlace stands among the faces for a tag that hangs, and bandPlace before the id of a band.
+const (
+	tagPlace  = "tag"
+	bandPlace = "band:"
+)
 
 // labels shows the labels, tags and toppers.
 func (p *workPage) labels(in *design.Inputs, f *form.Form) {
@@ -43,11 +48,17 @@ func (p *workPage) labels(in *design.Inputs, f *form.Form) {
 			}
 		}
 	}
+	for _, b := range p.Result.Bands {
+		places = append(places, form.Choice{Value: bandPlace + b.PieceID(), Label: "on the " + strings.ToLower(b.Name)})
+	}
 	for n, l := range in.Labels {
 		at := func(path ...any) string { return labelAt(n, path...) }
 		place := tagPlace
-		if l.Piece != "" {
+		switch {
+		case l.Piece != "":
 			place = l.Piece + "/" + l.Face
+		case l.Band != "":
+			place = bandPlace + l.Band
 		}
 		v := labelView{N: n, Name: l.Name, Hole: l.Hole}
 		v.Fields = []form.Field{
@@ -60,6 +71,15 @@ func (p *workPage) labels(in *design.Inputs, f *form.Form) {
 			f.Control(at("copies"), "How many", "on each box", strconv.Itoa(l.Copies)),
 			f.ChoiceField(at("layers"), "Layers", "", fmt.Sprint(len(l.Layers)), form.Plain("1", "2", "3")...),
 		}
+		if v.Placed = l.Place != (label.Place{}); l.Piece != "" {
+			v.Where = []form.Field{
+				f.ChoiceField(at("across", "from"), "Across", "", string(l.Place.Across.From), edges("in the middle", label.Left, label.Right)...),
+				f.LengthField(at("across", "at"), "by", "with - it stands over that edge", l.Place.Across.At),
+				f.ChoiceField(at("up", "from"), "Up", "", string(l.Place.Up.From), edges("in the middle", label.Top, label.Bottom)...),
+				f.LengthField(at("up", "at"), "by", "with - it stands over that edge", l.Place.Up.At),
+				f.Control(at("turn"), "Turned by", "degrees to the right; with - to the left", strconv.Itoa(l.Place.Turn)),
+			}
+		}
 		v.Text = f.Control(at("text"), "Words on it", "{name}, {inside}, {size} and {price} are filled in", l.Text)
 		v.Text.Kind = "lines"
 		for k, x := range l.Layers {
@@ -71,6 +91,15 @@ func (p *workPage) labels(in *design.Inputs, f *form.Form) {
 		}
 		p.Labels = append(p.Labels, v)
 	}
+}
+
+// edges are the choices of what a place is counted from.
+func edges(middle string, of ...label.Edge) []form.Choice {
+	out := []form.Choice{{Value: string(label.Middle), Label: middle}}
+	for _, e := range of {
+		out = append(out, form.Choice{Value: string(e), Label: "from the " + string(e) + " edge"})
+	}
+	return out
 }
 
 func asPlain[S ~string](all []S) []string {
@@ -148,6 +177,18 @@ func shrink(l *label.Label, now *design.Result) {
 	}
 }
 
+// readOff reads how far a label lies from an edge; of the middle there is nothing to count.
+func readOff(f *form.Form, at func(...any) string, side string, o *label.Off) {
+	if name := at(side, "from"); f.Posted.Has(name) {
+		o.From = label.Edge(f.Posted.Get(name))
+	}
+	f.Signed(at(side, "at"), &o.At)
+	if o.From == label.Middle {
+		o.At = 0
+		f.Posted.Del(at(side, "at"))
+	}
+}
+
 func readLabel(f *form.Form, n int, l label.Label, in *design.Inputs) label.Label {
 	at := func(path ...any) string { return labelAt(n, path...) }
 	f.Text(at("name"), &l.Name)
@@ -159,11 +200,17 @@ func readLabel(f *form.Form, n int, l label.Label, in *design.Inputs) label.Labe
 	}
 	f.Length(at("width"), &l.Width)
 	f.Length(at("height"), &l.Height)
-	if v := f.Posted.Get(at("face")); v == tagPlace {
-		l.Piece, l.Face = "", ""
+	v := f.Posted.Get(at("face"))
+	if band, is := strings.CutPrefix(v, bandPlace); is {
+		l.Piece, l.Face, l.Band, l.Place = "", "", band, label.Place{}
+	} else if v == tagPlace {
+		l.Piece, l.Face, l.Band, l.Place = "", "", "", label.Place{}
 	} else if piece, face, ok := strings.Cut(v, "/"); ok {
-		l.Piece, l.Face = piece, face
+		l.Piece, l.Face, l.Band = piece, face, ""
 	}
+	readOff(f, at, "across", &l.Place.Across)
+	readOff(f, at, "up", &l.Place.Up)
+	f.Whole(at("turn"), &l.Place.Turn)
 	f.Length(at("raised"), &l.Raised)
 	f.Whole(at("copies"), &l.Copies)
 	if f.Posted.Has(at("text")) {
