@@ -39,6 +39,10 @@ func (in Inputs) Clone() Inputs {
 		}
 	}
 	in.Covers, in.Ribbons, in.Closures = slices.Clone(in.Covers), slices.Clone(in.Ribbons), slices.Clone(in.Closures)
+	in.OwnSteps = slices.Clone(in.OwnSteps)
+	for i := range in.OwnSteps {
+		in.OwnSteps[i].Supplies = slices.Clone(in.OwnSteps[i].Supplies)
+	}
 	in.Labels = slices.Clone(in.Labels)
 	for i := range in.Labels {
 		in.Labels[i].Layers = slices.Clone(in.Labels[i].Layers)
@@ -217,6 +221,7 @@ func Difference(a, b Inputs) string {
 	note(reflect.DeepEqual(a.Bands, b.Bands), "bands")
 	note(slices.Equal(a.Covers, b.Covers), "coverings")
 	note(reflect.DeepEqual(a.Labels, b.Labels), "labels")
+	note(reflect.DeepEqual(a.OwnSteps, b.OwnSteps), "steps of your own")
 	note(slices.Equal(a.Closures, b.Closures), "closures")
 	note(slices.Equal(a.Ribbons, b.Ribbons), "ribbons")
 	note(reflect.DeepEqual(a.Wrap, b.Wrap), "wrapping paper")

@@ -96,6 +96,7 @@ func (d *Dressed) supplies(w recipe.Work) []recipe.Supply {
 	out = append(out, d.ribbonSupplies()...)
 	out = append(out, d.closureSupplies()...)
 	out = append(out, d.labelSupplies()...)
+	out = append(out, d.ownSupplies()...)
 	if s, wrapped := d.wrapSupply(); wrapped {
 		out = append(out, s)
 	}

@@ -15,6 +15,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/money"
 	"brevium/core/paper"
+	"brevium/core/recipe"
 )
 
 // changes give each field of a design something else than the usual.
@@ -46,12 +47,15 @@ var changes = map[string]func(in *Inputs){
 	"Closures": func(in *Inputs) { in.Closures = []Closure{{ID: 1, Kind: Dot, Pairs: 1}} },
 	"Labels":   func(in *Inputs) { l := UsualLabel("", "", measure.MM); l.ID = 1; in.Labels = []label.Label{l} },
 	"Ribbons":  func(in *Inputs) { x := UsualRibbon(measure.MM); x.ID = 1; in.Ribbons = []Ribbon{x} },
-	"Wrap":     func(in *Inputs) { in.Wrap = UsualWrapping(measure.MM) },
-	"Sheets":   func(in *Inputs) { in.Sheets = in.Sheets[:1] },
-	"Tools":    func(in *Inputs) { in.Tools.Trimmer = 400 * mm_ },
-	"Copies":   func(in *Inputs) { in.Copies = 7 },
-	"Price":    func(in *Inputs) { in.Price = money.Of(4) },
-	"Recipe":   func(in *Inputs) { in.Recipe = "Cut 7 x 6 in" },
+	"OwnSteps": func(in *Inputs) {
+		in.OwnSteps = []recipe.Own{{ID: 1, Text: "Stamp the front", After: "cut", Piece: "lid", Minutes: 2, Supplies: []string{"ink"}}}
+	},
+	"Wrap":   func(in *Inputs) { in.Wrap = UsualWrapping(measure.MM) },
+	"Sheets": func(in *Inputs) { in.Sheets = in.Sheets[:1] },
+	"Tools":  func(in *Inputs) { in.Tools.Trimmer = 400 * mm_ },
+	"Copies": func(in *Inputs) { in.Copies = 7 },
+	"Price":  func(in *Inputs) { in.Price = money.Of(4) },
+	"Recipe": func(in *Inputs) { in.Recipe = "Cut 7 x 6 in" },
 }
 
 // unkept are no part of a design's file: what a comparison wants, and what another version kept.

@@ -45,6 +45,7 @@ type (
 		Labels   []labelFile             `json:"labels,omitempty"`
 		Placed   []placedFile            `json:"placed,omitempty"`
 		Wrap     *wrapFile               `json:"wrap,omitempty"`
+		Own      []ownFile               `json:"own_steps,omitempty"`
 		Sheets   []sheetFile             `json:"sheets,omitempty"`
 		Tools    *toolsFile              `json:"tools,omitempty"`
 		Copies   *int                    `json:"copies,omitempty"`
@@ -157,6 +158,7 @@ func (f inputsFile) inputs(rest strict.Rest) (Inputs, error) {
 	r.labels(f.Labels)
 	r.placed(f.Placed)
 	r.wrap(f.Wrap)
+	r.ownSteps(f.Own)
 	r.numbered()
 	r.sheets(f.Sheets)
 	if f.Tools != nil {
@@ -476,6 +478,9 @@ func fileOf(in Inputs) inputsFile {
 	}
 	for _, c := range in.Closures {
 		f.Closures = append(f.Closures, writeClosure(c))
+	}
+	for _, o := range in.OwnSteps {
+		f.Own = append(f.Own, writeOwnStep(o))
 	}
 	placed := slices.ContainsFunc(in.Labels, isPlaced) // all of them then: their order counts
 	for _, l := range in.Labels {

@@ -77,7 +77,9 @@ type Inputs struct {
 	Sheets  []paper.Sheet
 	Tools   Tools
 	Copies  int
-	Price   money.Amount // what one is asked for, set by hand; 0 for none
+	// OwnSteps are the maker's own, among those of the box.
+	OwnSteps []recipe.Own
+	Price    money.Amount // what one is asked for, set by hand; 0 for none
 
 	// Recipe is the text it was read from, "" for none.
 	Recipe string
@@ -177,7 +179,7 @@ func (in *Inputs) Check() error {
 		return err
 	}
 	for _, check := range []func(*Inputs) error{
-		checkLoose, checkBands, checkCovers, checkClosures, checkRibbons, checkWrap, checkLabels, checkLeans, checkInside,
+		checkLoose, checkBands, checkCovers, checkClosures, checkRibbons, checkWrap, checkLabels, checkLeans, checkInside, checkOwnSteps,
 	} {
 		if err := check(in); err != nil {
 			return err

@@ -71,7 +71,7 @@ func tell(l Laid) (*Result, error) {
 	}
 	w := r.work()
 	steps, table, err := w.Tell()
-	r.Steps, r.Checks = steps, append(r.Checks, r.byHand(w, table, err)...)
+	r.Steps, r.Checks = recipe.WithOwn(steps, r.own()), append(r.Checks, r.byHand(w, table, err)...)
 	r.One, r.All = recipe.Minutes(r.Steps, r.Inputs.Copies)
 	for _, s := range r.Stocks {
 		r.Supplies = append(r.Supplies, sheetSupplies(s)...)

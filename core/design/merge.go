@@ -7,7 +7,7 @@ import (
 )
 
 // rowKeys tell the rows of a design's lists apart.
-var rowKeys = map[string]string{"contents": "id", "mats": "id", "loose": "id", "bands": "id", "sheets": "name"}
+var rowKeys = map[string]string{"contents": "id", "mats": "id", "loose": "id", "bands": "id", "own_steps": "id", "sheets": "name"}
 
 // ofStyle are the fields that mean something to one style only, so that they
 // change with it or not at all.

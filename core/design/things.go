@@ -89,7 +89,7 @@ const mostID = 1 << 52
 func (in *Inputs) NumberThings() { giveNumber(in, func() int { return 1 + rand.IntN(1<<31) }) }
 
 func giveNumber(in *Inputs, next func() int) {
-	var things, mats, pieces, bands, covers, ribbons, closures, labels []*int
+	var things, mats, pieces, bands, covers, ribbons, closures, labels, own []*int
 	for i := range in.Things {
 		things = append(things, &in.Things[i].ID)
 	}
@@ -114,7 +114,10 @@ func giveNumber(in *Inputs, next func() int) {
 	for i := range in.Labels {
 		labels = append(labels, &in.Labels[i].ID)
 	}
-	for _, ids := range [][]*int{things, mats, pieces, bands, covers, ribbons, closures, labels} {
+	for i := range in.OwnSteps {
+		own = append(own, &in.OwnSteps[i].ID)
+	}
+	for _, ids := range [][]*int{things, mats, pieces, bands, covers, ribbons, closures, labels, own} {
 		used := map[int]bool{0: true}
 		for _, id := range ids {
 			for *id < 0 || *id > mostID || used[*id] {

@@ -133,6 +133,7 @@ const (
 	OwnFolding = "fold"
 	OwnGluing  = "glue"
 	OwnClosing = "close"
+	OwnDoing   = "do" // which leaves the card as it is
 )
 
 func (m Own) do(t *Table, c *Card) error {
@@ -141,7 +142,7 @@ func (m Own) do(t *Table, c *Card) error {
 		c.bent = true
 	case OwnGluing:
 		c.stuck = append(c.stuck, m.Bonds...)
-	default:
+	case OwnClosing:
 		t.shut = true
 	}
 	return nil

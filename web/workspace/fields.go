@@ -70,6 +70,8 @@ type workPage struct {
 	LooseChoices        []looseChoice
 	SheetKinds          []form.Choice
 	SheetsFault         string
+	Own                 []ownView
+	ReadySteps          []readyStep
 }
 
 // tapeStop is a stop on the tape: its present answer in half a line, and a
@@ -163,6 +165,8 @@ func (p *workPage) prepare() {
 		p.fit(in, f)
 	case "dressing":
 		p.dressing(in, f)
+	case "making":
+		p.ownSteps(in, f)
 	case "sheets":
 		p.Fields = []form.Field{
 			f.Control("copies", "How many boxes", "the pieces of all of them are laid out together", fmt.Sprint(in.Copies)),

@@ -27,7 +27,7 @@ var stops = []stop{
 	{"fit", "Will it fit", "Decide how easily one part goes over the other.", readFit},
 	{"dressing", "Papers on top", "Say which faces get paper or card glued on, if any.", readDressing},
 	{"sheets", "Sheets", "Say how many boxes you make, and which sheets you have.", readSheets},
-	{"making", "Making", "Here is what to cut, score, fold and glue, in order.", func(*form.Form, *design.Inputs, *design.Result) {}},
+	{"making", "Making", "Here is what to cut, score, fold and glue, in order.", readOwnSteps},
 }
 
 func stopByID(id string) (int, bool) {
