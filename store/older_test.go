@@ -10,6 +10,7 @@ import (
 
 	"brevium/core/batch"
 	"brevium/core/design"
+	"brevium/core/dress"
 	"brevium/core/measure"
 	"brevium/store/desk"
 	"brevium/store/jobbook"
@@ -173,5 +174,38 @@ func TestLinksOfBefore(t *testing.T) {
 		if _, err := s.Of(t.Context()).Linked(t.Context(), nothing); !errors.Is(err, desk.ErrNotFound) {
 			t.Errorf("%q leads to a box: %v", nothing, err)
 		}
+	}
+}
+
+// A paper that was kept before papers were rectangles stays cut in the shape of its face; one that
+// was a rectangle stays one, and a new one is cut as makers do.
+func TestPapersOfBefore(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "brevium.db")
+	s, err := Open(t.Context(), path)
+	if err != nil {
+		t.Fatal(err)
+	}
+	in := design.New("Kept", measure.In, "wallet-box")
+	layers := []dress.Layer{{Card: dress.Patterned, Border: dress.Even(measure.Inch / 8)}}
+	in.Mats = []dress.Dressing{{ID: 1, Piece: "body", Faces: []string{"flap"}, Layers: layers}, {ID: 2, Piece: "body", Faces: []string{"front"}, Shape: dress.Square, Layers: layers}}
+	id, err := s.Of(t.Context()).Add(t.Context(), in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	plain, err := s.Of(t.Context()).Add(t.Context(), design.New("Plain", measure.In, "wallet-box"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	older(t, s, 25)
+	if s, err = Open(t.Context(), path); err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	b, err := s.Of(t.Context()).Box(t.Context(), id)
+	if m := b.Inputs.Mats; err != nil || b.Broken != nil || len(m) != 2 || m[0].Shape != dress.FaceShaped || m[1].Shape != dress.Square {
+		t.Errorf("papers of before are %+v: %v %v", m, err, b.Broken)
+	}
+	if b, err := s.Of(t.Context()).Box(t.Context(), plain); err != nil || b.Broken != nil || b.Inputs.Mats != nil {
+		t.Errorf("a box without papers comes to %+v: %v %v", b.Inputs.Mats, err, b.Broken)
 	}
 }

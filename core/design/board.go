@@ -18,6 +18,24 @@ type Board struct {
 // design's unit.
 type BoardChange struct{ What, From, To string }
 
+// Sister is the same box in the other unit, on that unit's board: typed sizes go to its nearest
+// marks, all else follows. Its changes are written in that unit.
+func Sister(ctx context.Context, in Inputs) (Board, error) {
+	other := in.Clone()
+	unit := measure.CM
+	if in.Units != measure.In {
+		unit = measure.In
+	}
+	other.SetUnits(unit)
+	out, err := OnBoard(ctx, other, unit.Tick())
+	if err != nil {
+		return Board{}, err
+	}
+	name := []rune(fmt.Sprintf("%s, in %s", in.Name, map[measure.Unit]string{measure.In: "inches", measure.CM: "centimetres"}[unit]))
+	out.Inputs.Name = string(name[:min(len(name), LongestName)])
+	return out, nil
+}
+
 // OnBoard puts a design onto a board of the given tick: typed sizes and the
 // lengths of options go to its nearest marks, all else follows as it did.
 func OnBoard(ctx context.Context, in Inputs, tick measure.Tick) (Board, error) {

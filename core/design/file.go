@@ -315,7 +315,11 @@ func (r *reader) card(field string, f cardFile) paper.Card {
 func (r *reader) mats(all []matsFile) {
 	for i, m := range all {
 		field := fault.Path("mats", i)
-		d := dress.Dressing{ID: m.ID, Piece: m.Piece, Faces: m.Faces, Joined: m.Joined, Rectangle: m.Shape == "rectangle"}
+		d := dress.Dressing{ID: m.ID, Piece: m.Piece, Faces: m.Faces, Joined: m.Joined}
+		shape, err := dress.ParseShape(m.Shape)
+		if d.Shape = shape; err != nil {
+			r.fail(fault.At(field, err))
+		}
 		if len(m.Faces) == 0 || m.Where != "" {
 			where, err := dress.ParseWhere(m.Where)
 			if err != nil {
@@ -452,10 +456,7 @@ func fileOf(in Inputs) inputsFile {
 	}
 	writeInside(in, &f)
 	for _, d := range in.Mats {
-		m := matsFile{ID: d.ID, Piece: d.Piece, Where: string(d.Where), Faces: d.Faces, Side: string(d.Side), Joined: d.Joined, Runs: string(d.Runs)}
-		if d.Rectangle {
-			m.Shape = "rectangle"
-		}
+		m := matsFile{ID: d.ID, Piece: d.Piece, Where: string(d.Where), Faces: d.Faces, Side: string(d.Side), Joined: d.Joined, Runs: string(d.Runs), Shape: string(d.Shape)}
 		for _, l := range d.Layers {
 			m.Layers = append(m.Layers, layerFile{writeCard(l.Card), borderOf(l.Border)})
 		}

@@ -74,7 +74,7 @@ func TestMatsAreWrittenAsRead(t *testing.T) {
 		if err != nil || !reflect.DeepEqual(in, again) {
 			t.Errorf("%+v and %+v, %v", in.Mats, again.Mats, err)
 		}
-		if m := in.Mats[0]; m.Side != dress.Inside || !m.Rectangle || m.Layers[1].Border != (dress.Border{Across: 3 * measure.Inch / 32, Up: measure.Inch / 8}) || in.Mats[1].Where != dress.Walls {
+		if m := in.Mats[0]; m.Side != dress.Inside || m.Shape != dress.Square || m.Layers[1].Border != (dress.Border{Across: 3 * measure.Inch / 32, Up: measure.Inch / 8}) || in.Mats[1].Where != dress.Walls {
 			t.Errorf("read as %+v", in.Mats)
 		}
 		if _, err := Make(t.Context(), in); err != nil {

@@ -27,7 +27,7 @@ func papered(rng *rand.Rand, id string, unit measure.Unit) (*Result, error) {
 		for _, side := range []dress.Side{dress.Outside, dress.Inside} {
 			for _, f := range dress.Open(p.Pattern, p.Faces, side) {
 				if rng.Intn(3) == 0 {
-					d := dress.Dressing{ID: len(in.Mats) + 1, Piece: p.ID, Faces: []string{f.Name}, Side: side, Rectangle: rng.Intn(2) == 0}
+					d := dress.Dressing{ID: len(in.Mats) + 1, Piece: p.ID, Faces: []string{f.Name}, Side: side, Shape: dress.Shapes[rng.Intn(len(dress.Shapes))]}
 					for range 1 + rng.Intn(2) {
 						d.Layers = append(d.Layers, dress.Layer{Card: dress.Patterned, Border: dress.Even(unit.Ruler().Length() * measure.Length(1+rng.Intn(3)))})
 					}

@@ -51,14 +51,15 @@ const (
 
 // Dressing is a mat of one to four layers, on some faces of one piece: those
 // named, or all that Where says. Joined makes one panel over faces that lie in
-// a row; Rectangle cuts it square whatever the face's shape.
+// a row.
 type Dressing struct {
 	ID                int // tells it from the other mats of its box
 	Piece             string
 	Where             Where
 	Faces             []string
 	Side              Side // "" is outside
-	Joined, Rectangle bool
+	Joined            bool
+	Shape             Shape
 	Runs              Run // of the top layer
 	Layers            []Layer
 }
@@ -69,6 +70,29 @@ var (
 	Backing   = paper.Card{Name: "Backing card", GSM: 240, Thickness: 300 * measure.Micrometre}
 	Patterned = paper.Card{Name: "Patterned paper", GSM: 120, Thickness: 150 * measure.Micrometre, Direction: paper.OneWayUp}
 )
+
+// Shape is what a mat is cut to.
+type Shape string
+
+// A mat is cut as a maker does where nothing is said: a rectangle on walls and flaps that are
+// nearly one, also where they taper or are rounded, and the face's own shape elsewhere. Or it is a
+// rectangle whatever the face, or the face's own shape, cut by template.
+const (
+	AsMakersDo Shape = ""
+	Square     Shape = "rectangle"
+	FaceShaped Shape = "face"
+)
+
+// Shapes lists them in the order they are offered.
+var Shapes = []Shape{AsMakersDo, Square, FaceShaped}
+
+// ParseShape reads what a mat is cut to.
+func ParseShape(text string) (Shape, error) {
+	if s := Shape(text); slices.Contains(Shapes, s) {
+		return s, nil
+	}
+	return "", fault.New(fault.UnknownShape, "shape", "a paper is cut as a rectangle or as the face")
+}
 
 // MostLayers is the deepest mat: twice card, and patterned paper over it.
 const MostLayers = 4

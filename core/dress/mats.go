@@ -99,8 +99,8 @@ func joined(all []ground) (ground, error) {
 // layers makes the panels on one ground.
 func (d Dressing) layers(g ground, ruler measure.Tick) ([]Mat, error) {
 	outline := g.outline
-	if d.Rectangle {
-		outline = g.rectangle()
+	if d.squared(g) {
+		outline = g.within(d.Layers[0].Border)
 	}
 	// Where the picture runs on, what shows beside each paper is a whole mark, so
 	// that the strip is cut at marks.
@@ -223,6 +223,47 @@ func legsOnMarks(corners []pattern.Point, fr pattern.Frame, ruler measure.Tick) 
 		return out
 	}
 	return corners
+}
+
+// nearlySquare is how much of a wall or a flap its rectangle must cover to be cut as one.
+const nearlySquare = 0.7
+
+// squared reports whether a mat is cut as a rectangle on a ground.
+func (d Dressing) squared(g ground) bool {
+	if d.Shape != AsMakersDo {
+		return d.Shape == Square
+	}
+	role := g.faces[0].Role
+	return (role == pattern.Wall || role == pattern.Flap || role == pattern.Tab) &&
+		(g.holds(d.Layers[0].Border) || math.Abs(pattern.Area(g.rectangle())) > nearlySquare*math.Abs(pattern.Area(g.outline)))
+}
+
+// box is the rectangle about the ground's outline, less a border.
+func (g ground) box(border Border) []pattern.Point {
+	along, up := g.frame.Size(g.outline)
+	across, high := border.Across.MM(), border.Up.MM()
+	out := []pattern.Point{g.frame.At(across, up-high), g.frame.At(along-across, up-high), g.frame.At(along-across, high), g.frame.At(across, high)}
+	if pattern.Area(out) < 0 {
+		slices.Reverse(out)
+	}
+	return out
+}
+
+// holds reports whether a border keeps that rectangle inside the face, so that what the face
+// tapers by, or is rounded by, is of the border.
+func (g ground) holds(border Border) bool {
+	inset := g.box(border)
+	lost := math.Abs(pattern.Area(inset)) - math.Abs(pattern.Area(pattern.Clip(inset, g.outline)))
+	return border.Across > 0 && border.Up > 0 && lost < 1e-6
+}
+
+// within is the rectangle about the ground's outline where its border keeps it inside the face,
+// or else the one within.
+func (g ground) within(border Border) []pattern.Point {
+	if g.holds(border) {
+		return g.box(Border{})
+	}
+	return g.rectangle()
 }
 
 // rectangle is a rectangle within the ground's outline, as high as it is and

@@ -27,7 +27,7 @@ type dressView struct {
 	Faces       []faceTick
 	Side        form.Field
 	Joined      bool
-	Rectangle   bool
+	Shape       form.Field
 	Count, Runs form.Field
 	Layer       []layerView
 }
@@ -45,6 +45,13 @@ type faceTick struct {
 
 // dressable is a piece that a mat can be put on.
 type dressable struct{ ID, Name string }
+
+// shapeChoices are what a paper is cut to.
+var shapeChoices = []form.Choice{
+	{Value: string(dress.AsMakersDo), Label: "rectangles, where that nearly covers"},
+	{Value: string(dress.Square), Label: "rectangles, whatever the face"},
+	{Value: string(dress.FaceShaped), Label: "the face's own shape, by template"},
+}
 
 func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
 	p.loose(in, f)
@@ -70,7 +77,8 @@ func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
 		}
 		part := p.Result.Parts[i]
 		at := func(path ...any) string { return fault.Path(append([]any{"mats", n}, path...)...) }
-		v := dressView{N: n, Piece: d.Piece, Name: part.Name, FacesName: at("faces"), Joined: d.Joined, Rectangle: d.Rectangle}
+		v := dressView{N: n, Piece: d.Piece, Name: part.Name, FacesName: at("faces"), Joined: d.Joined}
+		v.Shape = f.ChoiceField(at("shape"), "Cut as", "", string(d.Shape), shapeChoices...)
 		shown := dress.Open(part.Pattern, part.Faces, d.Side)
 		for _, face := range part.Faces {
 			on := d.Covers(face.Name, face.Role)
@@ -232,7 +240,10 @@ func readMat(f *form.Form, n int, d *dress.Dressing, in *design.Inputs, now *des
 		case !slices.Equal(sorted(faces), sorted(before)):
 			d.Faces, d.Where = slices.Clone(faces), ""
 		}
-		d.Joined, d.Rectangle = f.Posted.Get(at("joined")) != "", f.Posted.Get(at("rectangle")) != ""
+		d.Joined = f.Posted.Get(at("joined")) != ""
+	}
+	if shape, err := dress.ParseShape(f.Posted.Get(at("shape"))); err == nil && f.Posted.Has(at("shape")) {
+		d.Shape = shape
 	}
 	if runs, err := dress.ParseRun(f.Posted.Get(at("runs"))); err == nil && f.Posted.Has(at("runs")) {
 		d.Runs = runs

@@ -1,6 +1,7 @@
 package workspace_test
 
 import (
+	"fmt"
 	"net/http"
 	"strings"
 	"testing"
@@ -163,5 +164,37 @@ func TestMatsOnChosenFaces(t *testing.T) {
 	x.Post("/boxes/1/dressing", "mats.remove", "0")
 	if mats = x.Box(id).Inputs.Mats; len(mats) != 1 || mats[0].Piece != "lid" {
 		t.Errorf("what is left: %+v", mats)
+	}
+}
+
+// The same box in the other unit is a box of its own, on that unit's marks; the first stays.
+func TestASisterInTheOtherUnit(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	in := design.New("Cards", measure.In, "tray-lid")
+	in.Size["length"], in.Size["width"], in.Size["height"] = 4*measure.Inch, 3*measure.Inch, 3*measure.Inch/2
+	id, err := x.Store.Of(t.Context()).Add(t.Context(), in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, page, _ := x.Get(fmt.Sprintf("/boxes/%d/box", id)); !strings.Contains(page, fmt.Sprintf(`href="/boxes/%d/sister"`, id)) {
+		t.Error("the page does not offer it")
+	}
+	at := fmt.Sprintf("/boxes/%d/sister", id)
+	if code, page, _ := x.Get(at); code != http.StatusOK || !strings.Contains(page, "in centimetres") || !strings.Contains(page, "10.2 cm") {
+		t.Errorf("what changes: %d", code)
+	}
+	if code, _, _ := x.Post(at); code >= 400 {
+		t.Fatalf("it cannot be made: %d", code)
+	}
+	b := x.Box(id + 1).Inputs
+	if b.Units != measure.CM || b.Name != "Cards, in centimetres" || b.Size["length"] != 102*measure.Millimetre || b.Size["height"] != 38*measure.Millimetre || b.Tools.Tick != measure.CM.Tick() {
+		t.Errorf("the sister is %+v", b)
+	}
+	if was := x.Box(id).Inputs; was.Units != measure.In || was.Size["length"] != 4*measure.Inch {
+		t.Errorf("the first is %+v", was)
+	}
+	if _, page, _ := x.Get(fmt.Sprintf("/boxes/%d/sister", id+1)); !strings.Contains(page, "in inches") {
+		t.Error("a sister has none")
 	}
 }

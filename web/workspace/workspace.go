@@ -60,6 +60,8 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.POST("/boxes/:id/savings", s.takeSaving)
 	e.GET("/boxes/:id/board", s.board)
 	e.POST("/boxes/:id/board", s.takeBoard)
+	e.GET("/boxes/:id/sister", s.sister)
+	e.POST("/boxes/:id/sister", s.sister)
 	e.POST("/boxes/:id/things/keep", s.keepThings)
 	e.POST("/boxes/:id/things/add", s.addKept)
 	e.POST("/boxes/:id/things/import", s.importThings)
