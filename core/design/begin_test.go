@@ -42,7 +42,7 @@ func TestEveryWishIsAnswered(t *testing.T) {
 	r := rand.New(rand.NewPCG(34, uint64(sample.Seed(34))))
 	for n := range 300 {
 		in, anyKind := anyWish(r)
-		if !sample.Part(t, n, 12) {
+		if !sample.Part(t, n, 24) {
 			continue
 		}
 		found := Begin(in, anyKind)

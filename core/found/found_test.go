@@ -38,7 +38,7 @@ func random(r *rand.Rand, s *style.Style, unit measure.Unit) (design.Inputs, *de
 			in.Sheets = append(in.Sheets, sheet(side))
 		}
 		in.Tools.Trimmer = 40 * measure.Inch
-		if res, err := design.Sketch(in); err == nil {
+		if res, err := design.Sketch(in); err == nil && len(res.Box.Remarks) == 0 {
 			return in, res
 		}
 	}
