@@ -53,15 +53,15 @@ const (
 // named, or all that Where says. Joined makes one panel over faces that lie in
 // a row.
 type Dressing struct {
-	ID                int // tells it from the other mats of its box
-	Piece             string
-	Where             Where
-	Faces             []string
-	Side              Side // "" is outside
-	Joined            bool
-	Shape             Shape
-	Runs              Run // of the top layer
-	Layers            []Layer
+	ID     int // tells it from the other mats of its box
+	Piece  string
+	Where  Where
+	Faces  []string
+	Side   Side // "" is outside
+	Joined bool
+	Shape  Shape
+	Runs   Run // of the top layer
+	Layers []Layer
 }
 
 // Backing and Patterned are what a mat's layers are of where nothing is said: card, and
