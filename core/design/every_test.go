@@ -102,6 +102,9 @@ func TestContentsStandInEveryStyle(t *testing.T) {
 					}
 					continue
 				}
+				if len(r.Box.Remarks) > 0 {
+					continue // it says itself what does not come out
+				}
 				made++
 				for _, c := range r.Checks {
 					if c.Verdict == inspect.Fail && !strings.HasPrefix(c.ID, "fit") {

@@ -24,13 +24,13 @@ var (
 		Follows: func(s Spec) measure.Length {
 			long, _, _ := s.pack()
 			if long == 0 {
-				return max(30*mm, s.Size(dispenserLength))
+				return max(measure.Up(30*mm, s.Tick), s.Size(dispenserLength))
 			}
 			least := measure.Length(0)
 			if s.Choice(dispenserRefills) == "4" {
 				least = s.Size(dispenserWidth) + 2*s.Size(refillDepth)
 			}
-			return max(30*mm, least, long)
+			return max(measure.Up(30*mm, s.Tick), least, long)
 		},
 	}
 	refillDepth = &Parameter{
@@ -38,22 +38,22 @@ var (
 		About: "How thick a pack is that goes into it, and room to spare",
 		Follows: func(s Spec) measure.Length {
 			if _, _, thin := s.pack(); thin > 0 {
-				return max(3*mm, thin)
+				return max(measure.Up(3*mm, s.Tick), thin)
 			}
-			return max(3*mm, min(s.about(3*measure.Inch/8), measure.Down((s.Size(dispenserLength)-s.Size(dispenserWidth))/2, s.Tick)))
+			return max(measure.Up(3*mm, s.Tick), min(s.about(3*measure.Inch/8), measure.Down((s.Size(dispenserLength)-s.Size(dispenserWidth))/2, s.Tick)))
 		},
 	}
 	refillFront = &Parameter{
 		ID: "refill.front", Label: "Refill's front", Default: 3 * measure.Inch / 2, Min: 12 * mm, Max: 250 * mm, Only: withRefills,
 		About:   "How high its front is; three quarters of its back",
-		Follows: func(s Spec) measure.Length { return max(12*mm, measure.Down(s.Size(refillHeight)*3/4, s.Tick)) },
+		Follows: func(s Spec) measure.Length { return max(measure.Up(12*mm, s.Tick), measure.Down(s.Size(refillHeight)*3/4, s.Tick)) },
 	}
 	refillFlap = &Parameter{
 		ID: "refill.flap", Label: "Refill's flap", Default: measure.Inch, Min: 6 * mm, Max: 200 * mm, Only: withRefills,
 		About: "How far its flap comes down the front",
 		Follows: func(s Spec) measure.Length {
 			high, front := s.Size(refillHeight), s.Size(refillFront)
-			return max(6*mm, min(high, measure.Up(high-front+12*mm+s.refillNotch()/2, s.Tick)))
+			return max(measure.Up(6*mm, s.Tick), min(high, measure.Up(high-front+12*mm+s.refillNotch()/2, s.Tick)))
 		},
 	}
 	refillShape = &Option{
@@ -70,9 +70,9 @@ var (
 		About: "Of its back, which is glued on; at most the box's",
 		Follows: func(s Spec) measure.Length {
 			if _, high, _ := s.pack(); high > 0 {
-				return max(30*mm, high)
+				return max(measure.Up(30*mm, s.Tick), high)
 			}
-			return max(30*mm, s.Size(dispenserHeight))
+			return max(measure.Up(30*mm, s.Tick), s.Size(dispenserHeight))
 		},
 	}
 )

@@ -82,6 +82,7 @@ func buildTrayLid(s Spec) (*Box, error) {
 		// blank loses that much, which of a double one is the rolled-in wall,
 		// and the panel gains the whole of it.
 		outermost -= a / 2
+		s.most(lidAllowance.limited(), max(0, 2*(lid.height-6*mm)), "it is taken from the lid's walls, and leaves them too low for their tabs")
 		if s.Choice(lidWalls) != "double" {
 			lid.height = outermost
 		}
