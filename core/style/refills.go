@@ -45,8 +45,10 @@ var (
 	}
 	refillFront = &Parameter{
 		ID: "refill.front", Label: "Refill's front", Default: 3 * measure.Inch / 2, Min: 12 * mm, Max: 250 * mm, Only: withRefills,
-		About:   "How high its front is; three quarters of its back",
-		Follows: func(s Spec) measure.Length { return max(measure.Up(12*mm, s.Tick), measure.Down(s.Size(refillHeight)*3/4, s.Tick)) },
+		About: "How high its front is; three quarters of its back",
+		Follows: func(s Spec) measure.Length {
+			return max(measure.Up(12*mm, s.Tick), measure.Down(s.Size(refillHeight)*3/4, s.Tick))
+		},
 	}
 	refillFlap = &Parameter{
 		ID: "refill.flap", Label: "Refill's flap", Default: measure.Inch, Min: 6 * mm, Max: 200 * mm, Only: withRefills,
