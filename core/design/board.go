@@ -15,11 +15,11 @@ type Board struct {
 }
 
 // BoardChange is one number, as it is and as it would be, each written in the
-// design's unit.
+// unit of its box.
 type BoardChange struct{ What, From, To string }
 
 // Sister is the same box in the other unit, on that unit's board: typed sizes go to its nearest
-// marks, all else follows. Its changes are written in that unit.
+// marks, all else follows.
 func Sister(ctx context.Context, in Inputs) (Board, error) {
 	other := in.Clone()
 	unit := measure.CM
@@ -27,7 +27,7 @@ func Sister(ctx context.Context, in Inputs) (Board, error) {
 		unit = measure.In
 	}
 	other.SetUnits(unit)
-	out, err := OnBoard(ctx, other, unit.Tick())
+	out, err := fitted(ctx, in, other, unit.Tick())
 	if err != nil {
 		return Board{}, err
 	}
@@ -39,7 +39,12 @@ func Sister(ctx context.Context, in Inputs) (Board, error) {
 // OnBoard puts a design onto a board of the given tick: typed sizes and the
 // lengths of options go to its nearest marks, all else follows as it did.
 func OnBoard(ctx context.Context, in Inputs, tick measure.Tick) (Board, error) {
-	now, err := Sketch(in)
+	return fitted(ctx, in, in, tick)
+}
+
+// fitted puts inputs onto a board, and says what changes against the box as it is.
+func fitted(ctx context.Context, is, in Inputs, tick measure.Tick) (Board, error) {
+	now, err := Sketch(is)
 	if err != nil {
 		return Board{}, err
 	}

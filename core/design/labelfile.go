@@ -10,7 +10,8 @@ import (
 )
 
 type (
-	labelFile struct {
+	// bareLabel is what a label is, wherever it lies.
+	bareLabel struct {
 		ID     bandID       `json:"id,omitzero"`
 		Name   string       `json:"name"`
 		Shape  string       `json:"shape"`
@@ -19,23 +20,19 @@ type (
 		Layers []layerFile  `json:"layers"`
 		Text   string       `json:"text,omitempty"`
 		Copies int          `json:"copies,omitempty"`
+		Hole   bool         `json:"hole,omitempty"`
+	}
+	// labelFile is a label in the middle of a face, or a tag.
+	labelFile struct {
+		bareLabel
 		Piece  string       `json:"piece,omitempty"`
 		Face   string       `json:"face,omitempty"`
 		Raised measure.Text `json:"raised,omitempty"`
-		Hole   bool         `json:"hole,omitempty"`
 	}
 	// placedFile is a label with a place of its own.
 	placedFile struct {
-		ID     bandID       `json:"id,omitzero"`
-		What   string       `json:"what"`
-		Name   string       `json:"name"`
-		Shape  string       `json:"shape"`
-		Width  measure.Text `json:"width"`
-		Height measure.Text `json:"height"`
-		Layers []layerFile  `json:"layers"`
-		Text   string       `json:"text,omitempty"`
-		Copies int          `json:"copies,omitempty"`
-		Hole   bool         `json:"hole,omitempty"`
+		What string `json:"what"`
+		bareLabel
 		On     onFile       `json:"on"`
 		Side   string       `json:"side,omitempty"`
 		Across offFile      `json:"across,omitzero"`
@@ -63,13 +60,16 @@ const usualPads = 2 * measure.Millimetre
 
 func (r *reader) labels(all []labelFile) {
 	for i, f := range all {
-		r.in.Labels = append(r.in.Labels, r.label(func(path ...any) string { return fault.Path(append([]any{"labels", i}, path...)...) }, f))
+		at := func(path ...any) string { return fault.Path(append([]any{"labels", i}, path...)...) }
+		l := r.label(at, f.bareLabel)
+		l.Piece, l.Face, l.Raised = f.Piece, f.Face, r.length(at("raised"), f.Raised, 0)
+		r.in.Labels = append(r.in.Labels, l)
 	}
 }
 
-func (r *reader) label(at func(...any) string, f labelFile) label.Label {
-	l := label.Label{ID: f.ID.n, Called: f.ID.word, Name: f.Name, Shape: label.Shape(f.Shape), Text: f.Text, Copies: max(1, f.Copies), Piece: f.Piece, Face: f.Face, Hole: f.Hole}
-	l.Width, l.Height, l.Raised = r.length(at("width"), f.Width, 0), r.length(at("height"), f.Height, 0), r.length(at("raised"), f.Raised, 0)
+func (r *reader) label(at func(...any) string, f bareLabel) label.Label {
+	l := label.Label{ID: f.ID.n, Called: f.ID.word, Name: f.Name, Shape: label.Shape(f.Shape), Text: f.Text, Copies: max(1, f.Copies), Hole: f.Hole}
+	l.Width, l.Height = r.length(at("width"), f.Width, 0), r.length(at("height"), f.Height, 0)
 	for n, x := range f.Layers {
 		l.Layers = append(l.Layers, dress.Layer{Card: r.card(at("layers", n, "card"), x.Card), Border: r.border(at("layers", n, "border"), x.Border)})
 	}
@@ -85,7 +85,7 @@ func (r *reader) placed(all []placedFile) {
 		if f.Side != "" && f.Side != string(dress.Outside) {
 			r.fail(fault.New(fault.UnknownPlace, at("side"), "what is placed lies on the outside"))
 		}
-		l := r.label(at, labelFile{ID: f.ID, Name: f.Name, Shape: f.Shape, Width: f.Width, Height: f.Height, Layers: f.Layers, Text: f.Text, Copies: f.Copies, Hole: f.Hole})
+		l := r.label(at, f.bareLabel)
 		l.Piece, l.Face, l.Band = f.On.Piece, f.On.Face, f.On.Band
 		if f.Raised {
 			l.Raised = r.length(at("pads"), f.Pads, usualPads)
@@ -106,21 +106,24 @@ func isPlaced(l label.Label) bool {
 	return l.Place != (label.Place{}) || l.Band != "" || l.Called != ""
 }
 
-func writeLabel(l label.Label) labelFile {
-	f := labelFile{ID: bandID{l.ID, l.Called}, Name: l.Name, Shape: string(l.Shape), Width: mmText(l.Width), Height: mmText(l.Height), Text: l.Text, Copies: l.Copies, Piece: l.Piece, Face: l.Face, Hole: l.Hole}
-	if l.Raised > 0 {
-		f.Raised = mmText(l.Raised)
-	}
+func writeBare(l label.Label) bareLabel {
+	f := bareLabel{ID: bandID{l.ID, l.Called}, Name: l.Name, Shape: string(l.Shape), Width: mmText(l.Width), Height: mmText(l.Height), Text: l.Text, Copies: l.Copies, Hole: l.Hole}
 	for _, x := range l.Layers {
 		f.Layers = append(f.Layers, layerFile{writeCard(x.Card), borderOf(x.Border)})
 	}
 	return f
 }
 
+func writeLabel(l label.Label) labelFile {
+	f := labelFile{bareLabel: writeBare(l), Piece: l.Piece, Face: l.Face}
+	if l.Raised > 0 {
+		f.Raised = mmText(l.Raised)
+	}
+	return f
+}
+
 func writePlaced(l label.Label) placedFile {
-	x := writeLabel(l)
-	f := placedFile{ID: x.ID, What: placeable[0], Name: x.Name, Shape: x.Shape, Width: x.Width, Height: x.Height, Layers: x.Layers, Text: x.Text, Copies: x.Copies, Hole: x.Hole,
-		On: onFile{l.Piece, l.Face, l.Band}, Turn: l.Place.Turn}
+	f := placedFile{What: placeable[0], bareLabel: writeBare(l), On: onFile{l.Piece, l.Face, l.Band}, Turn: l.Place.Turn}
 	if l.Raised > 0 {
 		f.Raised, f.Pads = true, mmText(l.Raised)
 	}

@@ -161,26 +161,25 @@ func (b *Built) faceOf(l label.Label) (pattern.Face, bool) {
 
 // stands looks whether a label is in the way of what goes over its face.
 func (d *Dressed) stands(l label.Label) []inspect.Finding {
+	face, known := d.faceOf(l)
+	if !known {
+		return nil // it hangs, or lies on a band
+	}
 	for _, a := range d.Fits {
-		p, known := d.part(l.Piece)
-		if !known || a.Pair.Inner != l.Piece || !a.Pair.Kind.Dressed {
+		if a.Pair.Inner != l.Piece || !a.Pair.Kind.Dressed {
 			continue
 		}
-		i := slices.IndexFunc(p.Faces, func(f pattern.Face) bool { return f.Name == l.Face })
-		if p.Faces[i].Role == pattern.Wall && l.Thick() > max(0, a.Gap/2) {
+		if face.Role == pattern.Wall && l.Thick() > max(0, a.Gap/2) {
 			return []inspect.Finding{{ID: "label", Verdict: inspect.Warn, Piece: l.Piece, Text: fmt.Sprintf(
 				"The %s stands %s off the %s, where the %s goes over it with %s to spare: put it lower than that reaches, glue it flat, or allow more.",
-				strings.ToLower(l.Name), measure.Label(l.Thick(), measure.MM, measure.Tenth), p.Faces[i].Plain(), strings.ToLower(a.Pair.OuterName), measure.Label(max(0, a.Gap/2), measure.MM, measure.Tenth))}}
+				strings.ToLower(l.Name), measure.Label(l.Thick(), measure.MM, measure.Tenth), face.Plain(), strings.ToLower(a.Pair.OuterName), measure.Label(max(0, a.Gap/2), measure.MM, measure.Tenth))}}
 		}
 	}
 	for _, b := range d.Bands {
-		if l.Piece != "" && l.Raised > 0 && b.Width.MM() > 0 {
+		if l.Raised > 0 {
 			return []inspect.Finding{{ID: "label", Verdict: inspect.Warn, Piece: l.Piece, Text: fmt.Sprintf(
 				"The %s is raised on pads: put the %s on first, for it does not slide over a raised label.", strings.ToLower(l.Name), strings.ToLower(b.Name))}}
 		}
-	}
-	if l.Piece == "" {
-		return nil
 	}
 	for _, b := range d.Bands {
 		if d.reaches(b, l) {

@@ -28,6 +28,21 @@ var ReadySteps = []recipe.Own{
 	{Text: "Wipe the pencil marks off.", After: recipe.AtEnd, Minutes: 1, Supplies: []string{"soft eraser"}},
 }
 
+// UsualOwnStep is a step of one's own to begin from, done to a piece.
+func UsualOwnStep(piece string) recipe.Own {
+	return recipe.Own{Text: "Stamp the front.", After: recipe.AfterCut, Piece: piece, Minutes: 2}
+}
+
+// ReadyOwnStep is the nth of ReadySteps, done to a piece unless it is the last of all.
+func ReadyOwnStep(n int, piece string) recipe.Own {
+	x := ReadySteps[n]
+	x.Supplies = slices.Clone(x.Supplies)
+	if x.After != recipe.AtEnd {
+		x.Piece = piece
+	}
+	return x
+}
+
 type ownFile struct {
 	ID       int      `json:"id,omitempty"`
 	Text     string   `json:"text"`

@@ -138,7 +138,7 @@ func (x Ribbon) card() paper.Card {
 }
 
 // tie works the ribbons out over the closed box with all that lies on it.
-func (t *Tied) tie() error {
+func (t *Tied) ribbon() error {
 	if len(t.Inputs.Ribbons) == 0 {
 		return nil
 	}

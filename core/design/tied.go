@@ -23,7 +23,7 @@ func tie(p Papered) (*Tied, error) {
 	if err := t.band(); err != nil {
 		return nil, err
 	}
-	if err := t.tie(); err != nil {
+	if err := t.ribbon(); err != nil {
 		return nil, err
 	}
 	return t, t.wrapUp()

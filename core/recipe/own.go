@@ -38,8 +38,9 @@ func WithOwn(steps []Step, own []Own) []Step {
 	out := slices.Clone(steps)
 	for _, o := range own {
 		at := o.place(out)
-		x := Step{Key: fmt.Sprintf("own/%d", o.ID), Mark: markOf(hand.Own{Kind: hand.OwnDoing, Text: o.Text}), Piece: o.Piece, Kind: Decorate, Text: o.Text,
-			Move: "own", Does: hand.Own{Kind: hand.OwnDoing, Text: o.Text}, Seconds: o.Minutes * 60}
+		does := hand.Own{Kind: hand.OwnDoing, Text: o.Text}
+		x := Step{Key: fmt.Sprintf("own/%d", o.ID), Mark: markOf(does), Piece: o.Piece, Kind: Decorate, Text: o.Text,
+			Move: "own", Does: does, Makers: true, Seconds: o.Minutes * 60}
 		if at > 0 {
 			x.Needs, x.Group = []string{out[at-1].Key}, out[at-1].Group
 		}
@@ -72,7 +73,7 @@ func (o Own) place(steps []Step) int {
 			if x.Key == o.After || s.Key == o.After {
 				after = i
 			}
-			if o.Piece != "" && x.Piece != o.Piece || x.Move == "own" && o.After != AtEnd {
+			if o.Piece != "" && x.Piece != o.Piece || x.Makers && o.After != AtEnd {
 				continue
 			}
 			if first < 0 {
@@ -86,7 +87,7 @@ func (o Own) place(steps []Step) int {
 	}
 	switch {
 	case o.After == AtStart && first >= 0:
-		for first < len(steps) && steps[first].Move == "own" {
+		for first < len(steps) && steps[first].Makers {
 			first++
 		}
 		return first
@@ -95,7 +96,7 @@ func (o Own) place(steps []Step) int {
 	case after < 0:
 		after = last
 	}
-	for after+1 < len(steps) && steps[after+1].Move == "own" { // those that came to this place before
+	for after+1 < len(steps) && steps[after+1].Makers { // those that came to this place before
 		after++
 	}
 	return after + 1

@@ -60,6 +60,7 @@ type Step struct {
 	// Passes are those over the board.
 	Passes  []Pass
 	Seconds float64 // for one box
+	Makers  bool    // a step of the maker's own, that no style tells
 }
 
 // Flat are steps with those that are told in one sentence each by itself.

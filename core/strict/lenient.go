@@ -92,7 +92,7 @@ func splitObject(x map[string]any, t reflect.Type) (known, rest any) {
 
 // fieldOf is the type of a struct's field by its name in JSON; nil for none.
 func fieldOf(t reflect.Type, name string) reflect.Type {
-	for f := range t.Fields() {
+	for _, f := range reflect.VisibleFields(t) {
 		if tag, _, _ := strings.Cut(f.Tag.Get("json"), ","); strings.EqualFold(tag, name) {
 			return f.Type
 		}

@@ -48,27 +48,34 @@ func main() {
 func try(seed uint64, n int, tell func(design.Inputs, error)) (made, wrong int64) {
 	var good, bad atomic.Int64
 	var telling sync.Mutex
+	each(seed, n, func(_ int, in design.Inputs) {
+		err := fault.Guard(func() error { return whole(in) })
+		var f *fault.Fault
+		switch {
+		case err == nil:
+			good.Add(1)
+		case !errors.As(err, &f) || f.Code == fault.Internal || f.Text == "":
+			bad.Add(1)
+			telling.Lock()
+			tell(in, errors.Join(err, fault.Of(err).Cause))
+			telling.Unlock()
+		}
+	})
+	return good.Load(), bad.Load()
+}
+
+// each does something with n designs, on all processors; the number of one and the seed say which
+// it is.
+func each(seed uint64, n int, do func(i int, in design.Inputs)) {
 	var all sync.WaitGroup
 	for w := range runtime.NumCPU() {
 		all.Go(func() {
 			for i := w; i < n; i += runtime.NumCPU() {
-				in := randomDesign(rand.New(rand.NewPCG(seed, uint64(i))))
-				err := fault.Guard(func() error { return whole(in) })
-				var f *fault.Fault
-				switch {
-				case err == nil:
-					good.Add(1)
-				case !errors.As(err, &f) || f.Code == fault.Internal || f.Text == "":
-					bad.Add(1)
-					telling.Lock()
-					tell(in, errors.Join(err, fault.Of(err).Cause))
-					telling.Unlock()
-				}
+				do(i, randomDesign(rand.New(rand.NewPCG(seed, uint64(i)))))
 			}
 		})
 	}
 	all.Wait()
-	return good.Load(), bad.Load()
 }
 
 // whole does with a design all that the program can do with one.

@@ -8,11 +8,8 @@ import (
 	"encoding/hex"
 	"fmt"
 	"hash"
-	"math/rand/v2"
 	"os"
-	"runtime"
 	"strings"
-	"sync"
 	"time"
 
 	"brevium/core/design"
@@ -51,31 +48,20 @@ func compare(seed uint64, n int, keep, same string) error {
 	return nil
 }
 
-// designAt is the design of a number under a seed.
-func designAt(seed uint64, i int) design.Inputs {
-	return randomDesign(rand.New(rand.NewPCG(seed, uint64(i))))
-}
-
 // comesOf is a line for each design: what is refused of it, or the digests of its plan, its
 // pictures and its sheet.
 func comesOf(seed uint64, n int) []string {
 	out := make([]string, n)
-	var all sync.WaitGroup
-	for w := range runtime.NumCPU() {
-		all.Go(func() {
-			for i := w; i < n; i += runtime.NumCPU() {
-				err := fault.Guard(func() (err error) {
-					out[i], err = digests(designAt(seed, i))
-					return err
-				})
-				if err != nil {
-					f := fault.Of(err)
-					out[i] = fmt.Sprintf("%s at %s: %s", f.Code, f.Field, f.Text)
-				}
-			}
+	each(seed, n, func(i int, in design.Inputs) {
+		err := fault.Guard(func() (err error) {
+			out[i], err = digests(in)
+			return err
 		})
-	}
-	all.Wait()
+		if err != nil {
+			f := fault.Of(err)
+			out[i] = fmt.Sprintf("%s at %s: %s", f.Code, f.Field, f.Text)
+		}
+	})
 	return out
 }
 

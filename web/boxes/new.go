@@ -85,13 +85,12 @@ type styleTile struct {
 
 // begun is a box as a form begins it.
 type begun struct {
-	in    design.Inputs
-	next  string // the page of the work that comes then
-	says  []string
-	asked form.AskedSheet // that it begins from
-	// changed says that it is not just as it was asked for, and others are other ways.
-	changed bool
-	others  []design.Beginning
+	in      design.Inputs
+	next    string // the page of the work that comes then
+	says    []string
+	asked   form.AskedSheet    // that it begins from
+	changed string             // what of it is not as it was asked for
+	others  []design.Beginning // other ways
 }
 
 // otherWay is another box that can be made of what was asked for.
@@ -194,10 +193,7 @@ func wished(f *form.Form, b begun, anyKind bool) begun {
 		return b
 	}
 	b.in, b.others = found[0].Inputs, found[1:]
-	if said := found[0].Changed; said != "" {
-		b.says = append(b.says, said)
-		b.changed = true
-	}
+	b.changed = found[0].Changed
 	return b
 }
 
@@ -347,9 +343,7 @@ func (s *room) fill(ctx context.Context, p *newPage, b begun, lots []drawer.Lot)
 	if r, err := design.Sketch(b.in); f.OK() && err == nil && p.Way != fromFile {
 		p.Preview = page.BoxPicture(r.Bare(), "")
 		unit := r.Inputs.Units
-		if b.changed {
-			p.Changed, b.says = b.says[0], b.says[1:]
-		}
+		p.Changed = b.changed
 		p.Others = otherWays(f, b.others)
 		p.Says = append([]string{r.Style.Name + ", cut from " + sheetNames(r.Inputs.Sheets) + ".",
 			"Inside " + r.Inside.FreeIn(unit) + ", outside " + r.Outside.TakenIn(unit) + "."}, b.says...)

@@ -56,7 +56,8 @@ func New(posted url.Values, unit measure.Unit) *Form {
 		posted.Del("put")
 	}
 	return &Form{Posted: posted, Faults: map[string]string{}, Unit: unit, Tick: unit.Tick(), Back: back,
-		placed: map[string]bool{}, clashes: map[string]bool{}, instead: map[string][]string{}}
+		placed: map[string]bool{}, clashes: map[string]bool{}, instead: map[string][]string{},
+		judged: map[string]Judged{}, Told: map[string]bool{}}
 }
 
 // Refusal is what a field could not take: what was typed, what stands there
@@ -93,9 +94,6 @@ type Judged struct{ Text, Words string }
 
 // Judge has something said at a field, if the page shows it.
 func (f *Form) Judge(name string, j Judged) {
-	if f.judged == nil {
-		f.judged, f.Told = map[string]Judged{}, map[string]bool{}
-	}
 	f.judged[name] = j
 }
 

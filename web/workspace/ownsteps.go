@@ -2,7 +2,6 @@ package workspace
 
 import (
 	"fmt"
-	"slices"
 	"strconv"
 	"strings"
 
@@ -46,7 +45,7 @@ func (p *workPage) ownSteps(in *design.Inputs, f *form.Form) {
 		afters = append(afters, form.Choice{Value: a, Label: afterWords[a]})
 	}
 	for _, s := range p.Result.Steps {
-		if s.Move != "own" {
+		if !s.Makers {
 			afters = append(afters, form.Choice{Value: s.Key, Label: fmt.Sprintf("after step %d", s.N)})
 		}
 	}
@@ -97,14 +96,9 @@ func readOwnSteps(f *form.Form, in *design.Inputs, now *design.Result) {
 	switch {
 	case what == "" || len(all) >= design.MostOwnSteps:
 	case err == nil && n >= 0 && n < len(design.ReadySteps):
-		x := design.ReadySteps[n]
-		x.Supplies = slices.Clone(x.Supplies)
-		if x.After != recipe.AtEnd { // to the first piece; the hand says which others
-			x.Piece = now.Parts[0].ID
-		}
-		in.OwnSteps = append(in.OwnSteps, x)
+		in.OwnSteps = append(in.OwnSteps, design.ReadyOwnStep(n, now.Parts[0].ID))
 	default:
-		in.OwnSteps = append(in.OwnSteps, recipe.Own{Text: "Stamp the front.", After: recipe.AfterCut, Piece: now.Parts[0].ID, Minutes: 2})
+		in.OwnSteps = append(in.OwnSteps, design.UsualOwnStep(now.Parts[0].ID))
 	}
 	f.Posted.Del("own_steps.add")
 	in.NumberThings()
