@@ -194,7 +194,7 @@ func TestASisterInTheOtherUnit(t *testing.T) {
 	if was := x.Box(id).Inputs; was.Units != measure.In || was.Size["length"] != 4*measure.Inch {
 		t.Errorf("the first is %+v", was)
 	}
-	if _, page, _ := x.Get(fmt.Sprintf("/boxes/%d/sister", id+1)); !strings.Contains(page, "in inches") {
-		t.Error("a sister has none")
+	if _, page, _ := x.Get(fmt.Sprintf("/boxes/%d/sister", id+1)); !strings.Contains(page, "in inches") || !strings.Contains(page, "10.2 cm") {
+		t.Error("a sister has none, or its numbers are not its own")
 	}
 }
