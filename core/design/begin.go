@@ -182,15 +182,11 @@ func answerOf(in Inputs) (answer, bool) {
 // most.
 func (w *wish) first() []Inputs {
 	out := []Inputs{w.in}
-	for _, s := range style.Boxes()[:1] {
+	for _, s := range []*style.Style{style.Usual(), style.Boxes()[0]} {
 		plain := w.in.Clone()
 		if s.ID != w.in.Style && plain.SetStyle(s.ID) == nil {
 			out = append(out, plain)
 		}
-	}
-	usual := w.in.Clone()
-	if style.Usual().ID != w.in.Style && usual.SetStyle(style.Usual().ID) == nil {
-		out = slices.Insert(out, 1, usual)
 	}
 	return out
 }

@@ -2,6 +2,7 @@ package design
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"maps"
 	"slices"
@@ -157,10 +158,18 @@ func findBiggest(ctx context.Context, in Inputs, ask Ask, near bool) (*Biggest, 
 	default:
 		found, chosen = q.freest(free)
 	}
-	if ctx.Err() != nil && volume(found) == 0 {
-		return nil, ctx.Err()
-	}
-	if volume(found) == 0 {
+	switch gone := ctx.Err(); {
+	case volume(found) > 0:
+	case errors.Is(gone, context.DeadlineExceeded):
+		return nil, fault.New(
+			fault.NoRoom,
+			"sheet",
+			"this sheet gives no %s that was found in the time a page has; fix a size, or take a larger sheet",
+			strings.ToLower(s.Name),
+		)
+	case gone != nil:
+		return nil, gone
+	default:
 		return nil, fault.New(
 			fault.NoRoom,
 			"sheet",

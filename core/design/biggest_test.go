@@ -3,10 +3,14 @@ package design
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"math/rand"
 	"reflect"
+	"strings"
 	"testing"
+	"time"
 
+	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/sample"
@@ -123,6 +127,16 @@ func TestBiggestRefuses(t *testing.T) {
 		if err == nil || err.Error()[:len(c.field)] != c.field {
 			t.Errorf("%s: got %v; want a fault at %s", name, err, c.field)
 		}
+	}
+	late, stop := context.WithDeadline(context.Background(), time.Unix(0, 0))
+	defer stop()
+	if _, err := FindBiggest(late, in, Ask{Sheet: square}); fault.Of(err).Field != "sheet" || !strings.Contains(err.Error(), "in the time a page has") {
+		t.Errorf("when the time is over: %v", err)
+	}
+	gone, leave := context.WithCancel(context.Background())
+	leave()
+	if _, err := FindBiggest(gone, in, Ask{Sheet: square}); !errors.Is(err, context.Canceled) {
+		t.Errorf("when nobody waits: %v", err)
 	}
 }
 

@@ -2,10 +2,12 @@ package page
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"time"
 
 	"brevium/core/design"
+	"brevium/core/fault"
 )
 
 // PageTakes is how long a page may look for an answer: after that it shows the best so far,
@@ -19,6 +21,9 @@ func (s *Room) Biggest(ctx context.Context, in design.Inputs, ask design.Ask) (*
 	defer stop()
 	return s.biggest.Of(fmt.Sprint("biggest ", ask), in, func() (*design.Biggest, error) {
 		end, err := s.Shares.Take(ctx)
+		if errors.Is(err, context.DeadlineExceeded) {
+			return nil, fault.New(fault.Internal, "sheet", "others are looking for a box just now, and this one was broken off; ask again")
+		}
 		if err != nil {
 			return nil, err
 		}
