@@ -127,6 +127,13 @@ func Beginning(way string) *Picture {
 		p.polygon(SheetArea, rect(34, 4, 52, 64)...)
 		fold(p, 34, 20, 86, 20, pattern.Away)
 		fold(p, 50, 4, 50, 68, pattern.Away)
+	case "have": // an open box, seen from above, with dividers in it
+		p.polygon(CardShade, rect(24, 6, 72, 60)...)
+		p.polygon(CardInside, rect(28, 10, 64, 52)...)
+		for _, x := range []float64{48, 70} {
+			p.polygon(Marked, rect(x, 10, 2, 52)...)
+		}
+		p.polygon(Marked, rect(28, 35, 64, 2)...)
 	case "file":
 		p.polygon(SheetArea, pattern.Pt(36, 4), pattern.Pt(70, 4), pattern.Pt(84, 18), pattern.Pt(84, 68), pattern.Pt(36, 68))
 		p.polygon(CardShade, pattern.Pt(70, 4), pattern.Pt(84, 18), pattern.Pt(70, 18))

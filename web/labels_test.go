@@ -1,6 +1,7 @@
 package web_test
 
 import (
+	"strings"
 	"testing"
 
 	"brevium/web/webtest"
@@ -29,5 +30,39 @@ func TestLabelsCanBeRead(t *testing.T) {
 		if got != "" {
 			t.Errorf("%s: too small to be read: %s", stop, got)
 		}
+	}
+}
+
+// With a paper and a label the ticket of the dressing is not over 900 px: each thing is a line that
+// opens. One that is put on is open at once, those that were open stay so; a bow becomes a brad.
+func TestTheDressingsTicketIsShort(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	x.JarBox()
+	x.Post("/boxes/1/dressing", "mats.add", "lid")
+	x.Post("/boxes/1/dressing", "labels.add", "label")
+	h := newHand(t, x, 1280, 800)
+	h.visit("/boxes/1/dressing")
+	if high := h.value(`((high) => high > 900 ? "" + high : "")(Math.round(document.querySelector("#stop-form").getBoundingClientRect().bottom - document.querySelector(".ticket").getBoundingClientRect().top))`); high != "" {
+		t.Errorf("the ticket is %s px high", high)
+	}
+	opened := `[...document.querySelectorAll(".slip-of[open]")].map((one) => one.id).join(" ")`
+	if got := h.value(opened); got != "" {
+		t.Errorf("open at first: %s", got)
+	}
+	h.do(js(`document.querySelector("#paper-0 summary").click()`))
+	h.press("button", "Stick a bow on it")
+	h.until(`document.querySelector("#label-1[open]")`)
+	if got := h.value(opened); got != "paper-0 label-1" {
+		t.Errorf("open with the bow: %s", got)
+	}
+	h.pick("It is a", "Brad")
+	h.until(`document.querySelector("#label-1 summary").innerText.includes("Brad")`)
+	in := x.Box(1).Inputs
+	if l := in.Labels[1]; l.What != "brad" || l.Width >= in.Labels[0].Width || l.Piece != in.Labels[0].Piece {
+		t.Errorf("it is kept as %+v", l)
+	}
+	if page := x.Words("/boxes/1/making"); !strings.Contains(page, "Pierce a small hole in the middle of the top of the lid") {
+		t.Errorf("the brad is not told: %.2000s", page)
 	}
 }

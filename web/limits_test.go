@@ -27,12 +27,19 @@ import (
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/people"
+	"brevium/core/sample"
 	"brevium/photo"
 	"brevium/store/jobbook"
 	"brevium/store/roster"
 	"brevium/web/form"
 	"brevium/web/webtest"
 )
+
+// dearLimits take as long as all the others: a day tries a part of them, make whole each.
+var dearLimits = []string{
+	"dots of a photograph, in all", "rows of a zip's list, with ticks and times", "bytes of a zip when it is unpacked",
+	"notes, each in a workshop", "piles of paper at a table",
+}
 
 // Of everything in the table of limits as many are taken, and one more is refused with a
 // sentence, nothing of it kept.
@@ -51,6 +58,12 @@ func TestOneMoreThanEachLimit(t *testing.T) {
 		most, err := strconv.Atoi(strings.ReplaceAll(row[2], ",", ""))
 		if err != nil {
 			t.Fatal(err)
+		}
+		if dear := slices.Index(dearLimits, row[1]); dear >= 0 && !sample.Takes(t, dear) {
+			if tries[row[1]] == nil {
+				t.Errorf("%s is in the table and not tried", row[1])
+			}
+			continue
 		}
 		t.Run(row[1], func(t *testing.T) {
 			t.Parallel()

@@ -26,6 +26,7 @@ func tableAt(t testing.TB, file string) *webtest.Table {
 }
 
 func TestEveryPageAnswers(t *testing.T) {
+	t.Parallel()
 	x := webtest.NewTable(t)
 	if _, body, _ := x.Get("/"); !strings.Contains(body, "No boxes yet") {
 		t.Error("the empty list says nothing useful")
@@ -50,6 +51,7 @@ func TestEveryPageAnswers(t *testing.T) {
 }
 
 func TestWhatIsNotThere(t *testing.T) {
+	t.Parallel()
 	x := webtest.NewTable(t)
 	x.JarBox()
 	for _, path := range []string{"/boxes/9/box", "/boxes/x/box", "/boxes/1/cellar", "/nowhere", "/boxes/1/pieces/roof.svg", "/boxes/99999999999999999999/fit"} {
@@ -65,6 +67,7 @@ func TestWhatIsNotThere(t *testing.T) {
 }
 
 func TestNewBoxes(t *testing.T) {
+	t.Parallel()
 	x := webtest.NewTable(t)
 	code, _, header := x.Post("/new", "start", "things", "contents[0].name", "Jar", "contents[0].shape", "round",
 		"contents[0].length", "48 mm", "contents[0].height", "62 mm", "contents[0].count", "4")
@@ -104,6 +107,7 @@ func TestNewBoxes(t *testing.T) {
 // A value that cannot be taken is said at its field; what was typed stays,
 // and so do the last good drawing and the stored box.
 func TestABrokenValueIsSaidAtItsField(t *testing.T) {
+	t.Parallel()
 	x := webtest.NewTable(t)
 	id := x.JarBox()
 	before := x.Box(id).Inputs.Write()
@@ -138,6 +142,7 @@ func TestABrokenValueIsSaidAtItsField(t *testing.T) {
 }
 
 func TestMatsThatLeaveNothing(t *testing.T) {
+	t.Parallel()
 	x := webtest.NewTable(t)
 	x.JarBox()
 	x.Post("/boxes/1/dressing", "mats.add", "base")
@@ -149,6 +154,7 @@ func TestMatsThatLeaveNothing(t *testing.T) {
 
 // Every style can be chosen, sized, fitted, dressed, laid out and printed.
 func TestEveryStyleInTheWorkspace(t *testing.T) {
+	t.Parallel()
 	x := webtest.NewTable(t)
 	for i, s := range style.All {
 		in := design.New(s.Name, measure.In, s.ID)
@@ -191,6 +197,7 @@ func inflated(body string) string {
 
 // The whole story of the jars, as forms.
 func TestTheJarsStepByStep(t *testing.T) {
+	t.Parallel()
 	x := webtest.NewTable(t)
 	id := x.JarBox()
 	step := func(stop string, pairs ...string) string {
@@ -230,6 +237,7 @@ func TestTheJarsStepByStep(t *testing.T) {
 // The contents can be added to, taken from, stood otherwise, and given up for
 // the size they led to.
 func TestContentsComeAndGo(t *testing.T) {
+	t.Parallel()
 	x := webtest.NewTable(t)
 	id := x.JarBox()
 	x.Post("/boxes/1/contents", "add", "1")
@@ -283,6 +291,7 @@ func TestContentsComeAndGo(t *testing.T) {
 
 // A page works without a script: a plain form is answered by a redirect.
 func TestPlainForms(t *testing.T) {
+	t.Parallel()
 	x := webtest.NewTable(t)
 	x.JarBox()
 	for _, c := range [][2]string{
@@ -304,6 +313,7 @@ func TestPlainForms(t *testing.T) {
 }
 
 func TestUnitsEverywhere(t *testing.T) {
+	t.Parallel()
 	x := webtest.NewTable(t)
 	id := x.JarBox()
 	_, body, header := x.Post("/boxes/1/units", "units", "cm", "stop", "making")
@@ -326,6 +336,7 @@ func TestUnitsEverywhere(t *testing.T) {
 }
 
 func TestTicksAreKeptUntilTheNumbersChange(t *testing.T) {
+	t.Parallel()
 	x := webtest.NewTable(t)
 	x.JarBox()
 	b := x.Box(1)
@@ -351,6 +362,7 @@ func TestTicksAreKeptUntilTheNumbersChange(t *testing.T) {
 }
 
 func TestCopyRenameDeleteRestore(t *testing.T) {
+	t.Parallel()
 	x := webtest.NewTable(t)
 	x.JarBox()
 	x.Post("/boxes/1/copy")
@@ -372,6 +384,7 @@ func TestCopyRenameDeleteRestore(t *testing.T) {
 }
 
 func TestFormsFromElsewhereAreRefused(t *testing.T) {
+	t.Parallel()
 	x := webtest.NewTable(t)
 	x.JarBox()
 	q := httptest.NewRequest(http.MethodPost, "/boxes/1/delete", nil)

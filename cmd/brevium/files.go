@@ -42,7 +42,9 @@ func made(c *cobra.Command, path string) (*design.Result, error) {
 	if err != nil {
 		return nil, err
 	}
-	return design.Make(c.Context(), in)
+	var out *design.Result
+	err = fault.Guard(func() (err error) { out, err = design.Make(c.Context(), in); return err })
+	return out, err
 }
 
 func layoutCommand() *cobra.Command {

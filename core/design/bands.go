@@ -343,7 +343,7 @@ func (b Band) lies() hand.Said {
 func (t *Tied) bandMoves() []hand.Put {
 	var out []hand.Put
 	for i, b := range t.Bands {
-		m := hand.Put{Thing: b.PieceID(), When: hand.Closed, Uses: []string{b.PieceID()}, Phrase: []hand.Said{{
+		m := hand.Put{Thing: b.PieceID(), When: t.atLast(), Uses: []string{b.PieceID()}, Phrase: []hand.Said{{
 			Key: "band-on", Pieces: map[string]string{"band": b.PieceID()},
 			Phrases: map[string]hand.Said{"place": b.lies(), "side": hand.Say("join-" + b.Joined()), "axis": hand.Say("axis-" + b.Axis)},
 		}}}

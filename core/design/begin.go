@@ -259,8 +259,8 @@ func (w *wish) says(a answer) string {
 // unbounded is a sheet that every blank comes out of.
 const unbounded = 4000 * measure.Millimetre
 
-// sheetFor is the smallest standard sheet that gives the blanks which those chosen do not, or one
-// of the size that they need.
+// sheetFor is the smallest standard sheet that gives the blanks which those chosen do not, one of
+// the maker's own unit before others, or one of the size that they need.
 func sheetFor(in *Inputs, b *Built) paper.Sheet {
 	var blanks []Part
 	long, wide := measure.Length(0), measure.Length(0)
@@ -271,9 +271,7 @@ func sheetFor(in *Inputs, b *Built) paper.Sheet {
 			long, wide = max(long, max(w, h)), max(wide, min(w, h))
 		}
 	}
-	sheets := slices.Clone(paper.Standard)
-	slices.SortStableFunc(sheets, func(a, b paper.Sheet) int { return int((a.Width.MM()*a.Height.MM() - b.Width.MM()*b.Height.MM())) })
-	for _, s := range sheets {
+	for _, s := range nextSheets(in.Units) {
 		with := Inputs{Sheets: []paper.Sheet{s}, Card: in.Card, Cards: in.Cards}
 		if !slices.ContainsFunc(blanks, func(p Part) bool { return !blankFits(&with, p.Part) }) {
 			return s
@@ -292,6 +290,25 @@ func sheetFor(in *Inputs, b *Built) paper.Sheet {
 		across = high
 	}
 	return paper.Sheet{Name: measure.Labels(unit, unit.Tick(), across, high), Width: across, Height: high, Count: paper.Unlimited}
+}
+
+// nextSheets are the standard sheets in the order in which one takes a larger one: those of one's
+// own unit first, then those that are common, the smallest first.
+func nextSheets(unit measure.Unit) []paper.Sheet {
+	sheets := slices.Clone(paper.Standard)
+	rank := func(s paper.Sheet) (n int) {
+		if inches := s.Width%(measure.Inch/2) == 0; inches != (unit == measure.In) {
+			n = 2
+		}
+		if slices.Index(paper.Standard, s) >= paper.Common {
+			n++
+		}
+		return n
+	}
+	slices.SortStableFunc(sheets, func(a, b paper.Sheet) int {
+		return cmp.Or(rank(a)-rank(b), cmp.Compare(a.Width.MM()*a.Height.MM(), b.Width.MM()*b.Height.MM()))
+	})
+	return sheets
 }
 
 // instead says that another kind was drawn, and why the wished one was not.

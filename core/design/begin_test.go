@@ -96,3 +96,17 @@ func BenchmarkBegin(b *testing.B) {
 		Begin(anyWish(r))
 	}
 }
+
+// Whoever works in inches is shown the next sheet of inches, and in millimetres the next metric one.
+func TestTheNextSheetIsOfOnesUnit(t *testing.T) {
+	t.Parallel()
+	for unit, want := range map[measure.Unit]string{measure.In: "12 × 12 in", measure.MM: "30 × 30 cm"} {
+		in := New("x", unit, "tray")
+		in.Size = map[string]measure.Length{"length": 150 * mm_, "width": 150 * mm_, "height": 50 * mm_}
+		in.Sheets = []paper.Sheet{{Name: "small", Width: 200 * mm_, Height: 200 * mm_, Count: paper.Unlimited}}
+		found := Begin(in, false)
+		if len(found) == 0 || !strings.HasSuffix(found[0].Changed, "cut it from "+want+".") {
+			t.Errorf("in %s: %q", unit, found[0].Changed)
+		}
+	}
+}

@@ -88,6 +88,8 @@ type seek struct {
 	step   measure.Length    // the tick, to count by
 	small  []*style.Option   // the options that are as small as is usual, whatever the size
 	widens map[string][]bool // what the allowances widen, once it is known
+	// trials are how many sizes were tried, and amiss how many of those could not be made.
+	trials, amiss int
 }
 
 // FindBiggest finds the biggest box of the design's style and options that
@@ -226,7 +228,8 @@ type side int
 const (
 	fitting side = iota
 	tooLarge
-	unmade // it cannot be made at all: as a rule it is too small
+	unmade  // it cannot be made, or not without a remark: as a rule it is too small
+	neither // that, and its pieces are too large as well
 )
 
 // fits tells whether a box of the size comes out of the sheet, and how much
@@ -253,7 +256,7 @@ func lastFitting(least, most int, try func(n int) side) int {
 	at := fitting // of low, once it is one that was tried
 	for high-low > 1 {
 		n := (low + high) / 2
-		if now := try(n); now == tooLarge {
+		if now := try(n); now == tooLarge || now == neither {
 			high = n
 		} else {
 			low, at = n, now
@@ -278,8 +281,13 @@ func (q *seek) try(e style.Extent) (side, float64) {
 
 // tried does so, and gives the volume of its room too, in mm³: that of the size itself where
 // the box is no room.
-
 func (q *seek) tried(e style.Extent) (at side, used, room float64) {
+	q.trials++
+	defer func() {
+		if at == unmade || at == neither {
+			q.amiss++
+		}
+	}()
 	layout.Yield(q.ctx)
 	if q.ctx.Err() != nil {
 		return unmade, 0, 0
@@ -298,12 +306,16 @@ func (q *seek) tried(e style.Extent) (at side, used, room float64) {
 		return unmade, 0, 0
 	}
 	box, err := z.box()
-	if err != nil || len(box.Remarks) > 0 {
+	if err != nil {
 		return unmade, 0, 0
+	}
+	good, large := fitting, tooLarge
+	if len(box.Remarks) > 0 {
+		good, large = unmade, neither
 	}
 	for _, p := range q.style.Parameters { // what follows from the size
 		if l := z.spec.Lengths[p.ID]; l > p.Max {
-			return tooLarge, 0, 0
+			return large, 0, 0
 		} else if l < p.Min {
 			return unmade, 0, 0
 		}
@@ -316,7 +328,7 @@ func (q *seek) tried(e style.Extent) (at side, used, room float64) {
 		}
 		w, h := p.Pattern.Width, p.Pattern.Height
 		if max(w, h) > q.in.Tools.Trimmer {
-			return tooLarge, 0, 0
+			return large, 0, 0
 		}
 		area += w.MM() * h.MM() * float64(p.Copies())
 		job.Pieces = append(
@@ -325,18 +337,18 @@ func (q *seek) tried(e style.Extent) (at side, used, room float64) {
 		)
 	}
 	if area > sheet+1e-6 || job.Check() != nil {
-		return tooLarge, 0, 0
+		return large, 0, 0
 	}
 	if len(job.Pieces) > 1 || job.Pieces[0].Copies > 1 {
 		laid, err := layout.Solve(q.ctx, &job, layout.Effort{})
 		if err != nil || len(laid.Unplaced) > 0 {
-			return tooLarge, 0, 0
+			return large, 0, 0
 		}
 	}
 	if room = volume(box.Room.Largest); room == 0 {
 		room = volume(e)
 	}
-	return fitting, area / sheet, room
+	return good, area / sheet, room
 }
 
 // scaled keeps the proportions: the smallest side takes tick after tick, the

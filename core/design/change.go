@@ -11,6 +11,7 @@ import (
 	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/inspect"
+	"brevium/core/label"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/pattern"
@@ -77,6 +78,9 @@ func (in *Inputs) SetStyle(id string) error {
 		o, there := s.Option(k)
 		return !there || o.Kind != style.ChoiceKind || !slices.Contains(o.Choices, v)
 	})
+	if s.Inner { // cells are made in what holds it
+		in.Compartments = Compartments{}
+	}
 	pieces, err := facesByPiece(in, s)
 	if err != nil {
 		return err
@@ -102,7 +106,10 @@ func (in *Inputs) SetStyle(id string) error {
 	if len(in.Mats) == 0 {
 		in.Mats = nil
 	}
-	for i := range in.Labels { // without its face it is a tag
+	in.Labels = slices.DeleteFunc(in.Labels, func(l label.Label) bool { // a bow has nothing to sit on
+		return l.What.Bought() && l.Piece != "" && !slices.Contains(pieces[l.Piece], l.Face)
+	})
+	for i := range in.Labels { // without its face a label is a tag
 		if l := &in.Labels[i]; l.Piece != "" && !slices.Contains(pieces[l.Piece], l.Face) {
 			l.Piece, l.Face = "", ""
 		}

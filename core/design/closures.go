@@ -276,7 +276,7 @@ func (d *Dressed) held() {
 	}
 	by := style.StaysOpen
 	for _, x := range d.Ribbons {
-		if x.Way != ByHandle && x.Way != ThroughTop {
+		if !x.goesThrough() {
 			by = style.ByRibbon
 		}
 	}

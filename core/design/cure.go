@@ -71,7 +71,7 @@ func Cures(in Inputs) []Cure {
 	try("follow", "Let the other sizes follow", func(x *Inputs) { letFollow(x, s) })
 	smaller(false)
 	if large {
-		for _, sheet := range paper.Standard {
+		for _, sheet := range nextSheets(in.Units) {
 			if !slices.ContainsFunc(in.Sheets, func(have paper.Sheet) bool { return have.Name == sheet.Name }) && len(out) < mostCures {
 				before := len(out)
 				try("sheet."+sheet.Name, "Cut it from "+sheet.Name, func(x *Inputs) { x.Sheets = append(x.Sheets, sheet) })

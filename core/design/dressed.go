@@ -68,11 +68,12 @@ func (d *Dressed) work() recipe.Work {
 // onto it.
 func (d *Dressed) puts() (inside, closing []hand.Put) {
 	threaded, around := d.ribbonMoves()
-	inside = slices.Concat(d.Inserting, threaded)
+	pierced, labels := whenPut(d.labelMoves())
+	inside = slices.Concat(d.Inserting, threaded, pierced)
 	for i := range inside {
 		inside[i].Key = fmt.Sprintf("inside/%d", i+1)
 	}
-	closing = slices.Concat(d.shutting(), d.bandMoves(), d.wrapMoves(), around, d.labelMoves(), d.looseMoves())
+	closing = slices.Concat(d.shutting(), d.bandMoves(), d.wrapMoves(), around, labels, d.looseMoves())
 	for i := range closing {
 		closing[i].Key = fmt.Sprint(i + 1)
 	}
@@ -104,4 +105,26 @@ func (d *Dressed) supplies(w recipe.Work) []recipe.Supply {
 		out = append(out, s)
 	}
 	return out
+}
+
+// whenPut divides moves into those before the box is filled, and those on the closed one.
+func whenPut(all []hand.Put) (inside, closed []hand.Put) {
+	for _, m := range all {
+		if m.When == hand.Empty {
+			inside = append(inside, m)
+		} else {
+			closed = append(closed, m)
+		}
+	}
+	return inside, closed
+}
+
+// atLast is when what goes on the outside is put there: on the closed box, or on what is no box
+// and is never filled.
+func (b *Built) atLast() hand.When {
+	fills := slices.ContainsFunc(b.Box.Together, func(m hand.Move) bool { _, is := m.(hand.Fill); return is })
+	if b.Style.Inner && !fills {
+		return hand.Empty
+	}
+	return hand.Closed
 }

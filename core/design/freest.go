@@ -76,13 +76,21 @@ func (q *seek) freest(free []int) (style.Extent, []Chosen) {
 		size, floor := style.Extent{}, volume(best)
 		coarse := x
 		coarse.step *= 8
+		// Each axis is once the one that grows last; only one of them where the coarse look shows
+		// that it makes no difference, and where nearly every size can be made.
+		turns := len(free)
 		for _, look := range []*seek{&coarse, &x} {
-			for turn := range free { // each axis is once the one that grows
+			founds := map[style.Extent]bool{}
+			for turn := range turns {
 				found := look.largest(e, slices.Concat(free[turn:], free[:turn]), floor)
 				_, _, more := x.tried(found)
 				if _, _, room := x.tried(size); volume(found) > floor || more > room {
 					size, floor = found, volume(found)
 				}
+				founds[found] = true
+			}
+			if look == &coarse && len(founds) == 1 && 20*look.amiss < look.trials {
+				turns = 1
 			}
 		}
 		x.ctx = context.WithoutCancel(q.ctx)                  // what was found is kept though time ran out
@@ -172,14 +180,15 @@ func (q *seek) largest(e style.Extent, free []int, floor float64) style.Extent {
 		}
 		// What cannot be made with the last axis so short is looked at with more of it; where
 		// not even the block's longest ones can be made there is nothing in it.
-		shortest, side := q.made(need, ticks, func(n int) style.Extent { return set(bottom, last, n) })
-		if side == unmade {
-			_, side = q.made(need, ticks, func(n int) style.Extent { return set(top, last, n) })
-			if side == unmade {
+		shortest, at := q.first(need, ticks, func(n int) style.Extent { return set(bottom, last, n) }, unmade)
+		switch at {
+		case tooLarge, neither:
+			return
+		case unmade:
+			_, at = q.first(need, ticks, func(n int) style.Extent { return set(top, last, n) }, unmade, neither)
+			if at == unmade || at == neither {
 				return
 			}
-		} else if side == tooLarge {
-			return
 		}
 		if len(low) == 0 || high[widest] == low[widest] {
 			if n := q.last(shortest, ticks, func(n int) style.Extent { return set(bottom, last, n) }); n > 0 {
@@ -205,12 +214,13 @@ func (q *seek) largest(e style.Extent, free []int, floor float64) style.Extent {
 	return best
 }
 
-// made is the first n that can be made at all of those looked at, and on which side it
-// lies: from least on, each half as far again, up to most.
-func (q *seek) made(least, most int, size func(n int) style.Extent) (int, side) {
+// first is the first n of those looked at that lies on none of the given sides, and on which
+// it lies: from least on, each half as far again, up to most, which is the answer where there
+// is none.
+func (q *seek) first(least, most int, size func(n int) style.Extent, none ...side) (int, side) {
 	for n := least; ; n = min(n+n/2+1, most) {
-		if side, _ := q.try(size(n)); side != unmade || n == most {
-			return n, side
+		if at, _ := q.try(size(n)); n == most || !slices.Contains(none, at) {
+			return n, at
 		}
 	}
 }

@@ -19,12 +19,18 @@ import (
 	"brevium/core/style"
 )
 
-// A ribbon that goes through the card: as a handle through two opposite walls, or
-// through the top and back, tied over it.
+// A ribbon that goes through the card: as a handle through two opposite walls, through the top
+// and back, tied over it, or as a loop out of one wall, to pull by.
 const (
 	ByHandle   = "handle"
 	ThroughTop = "through-top"
+	ByPull     = "pull"
 )
+
+// goesThrough reports whether the ribbon goes through the card and not round the box.
+func (x Ribbon) goesThrough() bool {
+	return x.Way == ByHandle || x.Way == ThroughTop || x.Way == ByPull
+}
 
 // Holes for ribbons: how far below a rim their middles lie, how far from the middle
 // of a top, and how much wider than the ribbon they are.
@@ -36,21 +42,49 @@ const (
 	knotted = 40 * measure.Millimetre
 )
 
+// taped is the tail of a pull that is taped flat inside, at each end.
+func taped(unit measure.Unit) measure.Length {
+	if unit == measure.In {
+		return measure.Inch
+	}
+	return 25 * measure.Millimetre
+}
+
 // concealed is how large the strip is that hides an end: wider than the ribbon on
 // both sides, and as long as its tail.
 const concealed = 8 * measure.Millimetre
 
-// Threaded is the two holes of a ribbon that goes through the card.
+// Threaded is the holes of a ribbon that goes through the card: two, or the one of a pull.
 type Threaded struct {
 	Piece, Words string // the piece, and the faces in words
-	Holes        [2]Spot
+	Holes        []Spot
 	Across       measure.Length // of each hole
+	Behind       bool           // of a pull: something lies behind it, to be pierced too
+}
+
+// pull reports whether it is the one hole of a pull.
+func (t Threaded) pull() bool { return len(t.Holes) == 1 }
+
+// punches are the holes that punches make, by the unit of the hand.
+var punches = map[measure.Unit][]measure.Length{
+	measure.In: {measure.Inch / 8, measure.Inch * 3 / 16, measure.Inch / 4, measure.Inch * 5 / 16},
+	measure.MM: {3 * measure.Millimetre, 4 * measure.Millimetre, 5 * measure.Millimetre, 6 * measure.Millimetre, 8 * measure.Millimetre},
 }
 
 // hole is what a ribbon so wide goes through: narrow ribbon is drawn through a
-// round hole as wide as half of it, folded; string through one with ease.
-func (x Ribbon) hole() measure.Length {
-	return min(max(3*measure.Millimetre, x.Tied.Width/2+holeEase), 8*measure.Millimetre)
+// round hole as wide as half of it, folded; string through one with ease. It is the next that a
+// punch makes, and the largest for what is wider.
+func (x Ribbon) hole(unit measure.Unit) measure.Length {
+	if unit != measure.In {
+		unit = measure.MM
+	}
+	sizes := punches[unit]
+	for _, l := range sizes {
+		if l >= x.Tied.Width/2+holeEase {
+			return l
+		}
+	}
+	return sizes[len(sizes)-1]
 }
 
 // thread finds where the holes of a ribbon go, punches them in the piece's pattern,
@@ -68,21 +102,28 @@ func (t *Tied) thread(x Ribbon) (Threaded, []r3.Vec, error) {
 		if !known || found || len(b.Part.Places) > 0 {
 			continue
 		}
-		if x.Way == ThroughTop {
-			through, at, found = throughTop(b, x)
-		} else if b.Part.Opens != style.Downwards {
-			through, at, found = throughWalls(b, x)
+		switch {
+		case x.Way == ThroughTop:
+			through, at, found = throughTop(b, x, t.Inputs.Units)
+		case b.Part.Opens == style.Downwards:
+		case x.Way == ByPull:
+			through, at, found = throughWall(bodies, b, x, t.Inputs.Units)
+		default:
+			through, at, found = throughWalls(b, x, t.Inputs.Units)
 		}
 		if found {
 			through.Piece = p.ID
 		}
 	}
 	if !found {
-		return through, nil, fault.New(fault.UnknownPlace, "way", "this box has no two walls, or no top, for the ribbon to go through; let it go round")
+		return through, nil, fault.New(fault.UnknownPlace, "way", "this box has no walls, or no top, for the ribbon to go through; let it go round")
 	}
-	through.Across = x.hole()
+	through.Across = x.hole(t.Inputs.Units)
 	if err := t.punch(through); err != nil {
 		return through, nil, err
+	}
+	if p, _ := t.part(through.Piece); through.pull() {
+		through.Behind = behind(p, through.Holes[0], through.Across)
 	}
 	rise := r3.Vec{}
 	if x.Way == ByHandle {
@@ -93,7 +134,7 @@ func (t *Tied) thread(x Ribbon) (Threaded, []r3.Vec, error) {
 
 // throughWalls is the middle of two walls that look away from each other, the
 // farthest apart, a little below their rims.
-func throughWalls(b style.Body, x Ribbon) (t Threaded, at [2]r3.Vec, found bool) {
+func throughWalls(b style.Body, x Ribbon, unit measure.Unit) (t Threaded, at [2]r3.Vec, found bool) {
 	best := 0.0
 	for i, f := range b.Faces {
 		for k := i + 1; k < len(b.Faces); k++ {
@@ -104,15 +145,52 @@ func throughWalls(b style.Body, x Ribbon) (t Threaded, at [2]r3.Vec, found bool)
 			}
 			p, q := rimSpot(&f), rimSpot(&g)
 			v, w := b.Poses[i].Place(p), b.Poses[k].Place(q)
-			if apart := r3.Norm(r3.Sub(v, w)); apart > best+0.5 && room(f.Polygon, p, x.hole().MM()/2+2) && room(g.Polygon, q, x.hole().MM()/2+2) {
+			if apart := r3.Norm(r3.Sub(v, w)); apart > best+0.5 && room(f.Polygon, p, x.hole(unit).MM()/2+2) && room(g.Polygon, q, x.hole(unit).MM()/2+2) {
 				best, found = apart, true
 				at = [2]r3.Vec{v, w}
-				t.Holes = [2]Spot{{Piece: b.Part.ID, Face: f.Name, Words: f.Plain(), At: p, Outside: true}, {Piece: b.Part.ID, Face: g.Name, Words: g.Plain(), At: q, Outside: true}}
+				t.Holes = []Spot{{Piece: b.Part.ID, Face: f.Name, Words: f.Plain(), At: p, Outside: true}, {Piece: b.Part.ID, Face: g.Name, Words: g.Plain(), At: q, Outside: true}}
 				t.Words = f.Plain() + " and " + g.Plain()
 			}
 		}
 	}
 	return t, at, found
+}
+
+// throughWall is the middle of a wall that nothing lies before when the box is shut: the front
+// where it is free, or else the first that is. The loop stands straight out of it.
+func throughWall(bodies []style.Body, b style.Body, x Ribbon, unit measure.Unit) (t Threaded, at [2]r3.Vec, found bool) {
+	for i, f := range b.Faces {
+		n := b.Poses[i].Normal()
+		if f.Role != pattern.Wall && f.Role != pattern.Panel || math.Abs(n.Z) > 0.1 || found && !style.IsFront(f) {
+			continue
+		}
+		fr := f.Frame()
+		along, up := fr.Size(f.Polygon)
+		p := fr.At(along/2, up/2)
+		place := b.Poses[i].Place(p)
+		if !room(f.Polygon, p, x.hole(unit).MM()/2+2) || before(bodies, b.Part.ID, place, n) != "" {
+			continue
+		}
+		found, at = true, [2]r3.Vec{place, r3.Add(place, r3.Scale(x.Rise.MM(), n))}
+		t.Holes, t.Words = []Spot{{Piece: b.Part.ID, Face: f.Name, Words: f.Plain(), At: p, Outside: true}}, f.Plain()
+	}
+	return t, at, found
+}
+
+// before names what of other pieces lies close before a place of a piece, seen from outside; ""
+// where it is free.
+func before(bodies []style.Body, piece string, place, n r3.Vec) string {
+	for _, o := range bodies {
+		for k, f := range o.Faces {
+			off := r3.Dot(r3.Sub(o.Poses[k].Place(f.Polygon[0]), place), n)
+			over := o.Part.ID != piece && math.Abs(r3.Dot(n, o.Poses[k].Normal())) > 0.99 && off > 0 && off < 6 &&
+				pattern.Contains(f.Polygon, o.Poses[k].Flat(r3.Add(place, r3.Scale(off, n))))
+			if over {
+				return f.Plain() + " of the " + strings.ToLower(o.Part.Name)
+			}
+		}
+	}
+	return ""
 }
 
 // rimSpot is the middle of a wall, a little below its upper edge.
@@ -123,7 +201,7 @@ func rimSpot(f *pattern.Face) pattern.Point {
 }
 
 // throughTop is two places on a top, beside its middle.
-func throughTop(b style.Body, x Ribbon) (t Threaded, at [2]r3.Vec, found bool) {
+func throughTop(b style.Body, x Ribbon, unit measure.Unit) (t Threaded, at [2]r3.Vec, found bool) {
 	for i, f := range b.Faces {
 		n := b.Poses[i].Normal()
 		if n.Z < 0.9 || f.Role == pattern.Bend || f.Role == pattern.Tab || f.Role == pattern.Lining {
@@ -131,9 +209,9 @@ func throughTop(b style.Body, x Ribbon) (t Threaded, at [2]r3.Vec, found bool) {
 		}
 		fr := f.Frame()
 		along, up := fr.Size(f.Polygon)
-		off := max(2*x.hole().MM(), x.Tied.Width.MM())
+		off := max(2*x.hole(unit).MM(), x.Tied.Width.MM())
 		p, q := fr.At(along/2-off, up/2), fr.At(along/2+off, up/2)
-		if !room(f.Polygon, p, x.hole().MM()/2+2) || !room(f.Polygon, q, x.hole().MM()/2+2) {
+		if !room(f.Polygon, p, x.hole(unit).MM()/2+2) || !room(f.Polygon, q, x.hole(unit).MM()/2+2) {
 			continue
 		}
 		v, w := b.Poses[i].Place(p), b.Poses[i].Place(q)
@@ -141,7 +219,7 @@ func throughTop(b style.Body, x Ribbon) (t Threaded, at [2]r3.Vec, found bool) {
 			continue
 		}
 		found, at = true, [2]r3.Vec{v, w}
-		t.Holes = [2]Spot{{Piece: b.Part.ID, Face: f.Name, Words: f.Plain(), At: p, Outside: true}, {Piece: b.Part.ID, Face: f.Name, Words: f.Plain(), At: q, Outside: true}}
+		t.Holes = []Spot{{Piece: b.Part.ID, Face: f.Name, Words: f.Plain(), At: p, Outside: true}, {Piece: b.Part.ID, Face: f.Name, Words: f.Plain(), At: q, Outside: true}}
 		t.Words = f.Plain()
 	}
 	return t, at, found
@@ -156,7 +234,7 @@ func (t *Tied) punch(through Threaded) error {
 	for _, h := range through.Holes {
 		ring := pattern.Circle(h.At, through.Across.MM()/2)
 		made.Holes = append(made.Holes, ring)
-		made.Openings = append(made.Openings, pattern.Opening{Kind: "hole", Face: h.Face, Loop: ring})
+		made.Openings = append(made.Openings, pattern.Opening{Kind: "hole", Face: h.Face, Loop: ring, Through: through.pull()})
 		// A face is known by a place on it, which is not to be in the hole.
 		for k, m := range made.Marks {
 			f := slices.IndexFunc(p.Faces, func(f pattern.Face) bool { return f.Name == h.Face })
@@ -270,18 +348,14 @@ func (t *Tied) judgeHoles(x Ribbon, through Threaded) []inspect.Finding {
 			}
 			i := slices.IndexFunc(b.Faces, func(f pattern.Face) bool { return f.Name == h.Face })
 			place, n := b.Poses[i].Place(h.At), b.Poses[i].Normal()
-			for _, o := range bodies {
-				for k, f := range o.Faces {
-					off := r3.Dot(r3.Sub(o.Poses[k].Place(f.Polygon[0]), place), n)
-					over := o.Part.ID != through.Piece && math.Abs(r3.Dot(n, o.Poses[k].Normal())) > 0.99 && off > 0 && off < 6 &&
-						pattern.Contains(f.Polygon, o.Poses[k].Flat(r3.Add(place, r3.Scale(off, n))))
-					if over {
-						return warn("The hole for the %s in the %s lies behind the %s of the %s when the box is shut: the ribbon cannot come out there. Let it go round, or make the lid shallower.",
-							strings.ToLower(x.Name), h.Words, f.Plain(), strings.ToLower(o.Part.Name))
-					}
-				}
+			if over := before(bodies, through.Piece, place, n); over != "" {
+				return warn("The hole for the %s in the %s lies behind the %s when the box is shut: the ribbon cannot come out there. Let it go round, or make the lid shallower.",
+					strings.ToLower(x.Name), h.Words, over)
 			}
 		}
+	}
+	if through.pull() { // what lies behind it is told to be pierced
+		return fine(x, through)
 	}
 	for _, h := range through.Holes {
 		for _, g := range p.Pattern.Glue {
@@ -290,7 +364,27 @@ func (t *Tied) judgeHoles(x Ribbon, through Threaded) []inspect.Finding {
 			}
 		}
 	}
-	return []inspect.Finding{{ID: "ribbon", Verdict: inspect.OK, Piece: through.Piece, Text: fmt.Sprintf("The holes for the %s come through clear of glue and of other walls.", strings.ToLower(x.Name))}}
+	return fine(x, through)
+}
+
+// behind reports whether another face of the piece lies behind a hole when it is made up.
+func behind(p Part, h Spot, across measure.Length) bool {
+	_, _, i := p.Folded.Face(h.Face)
+	ring := pattern.Circle(h.At, across.MM()/2).Flat()
+	for j, f := range p.Folded.Faces {
+		if j != i && f.Role != pattern.Flap && p.Folded.OverlapOf(ring, i, j) > 0.5 {
+			return true
+		}
+	}
+	return false
+}
+
+func fine(x Ribbon, through Threaded) []inspect.Finding {
+	says := "The holes for the %s come through clear of glue and of other walls."
+	if through.pull() {
+		says = "The hole for the %s comes through clear of other pieces."
+	}
+	return []inspect.Finding{{ID: "ribbon", Verdict: inspect.OK, Piece: through.Piece, Text: fmt.Sprintf(says, strings.ToLower(x.Name))}}
 }
 
 // strips makes plain strips of card that go with a ribbon: told, laid out and cut
@@ -320,7 +414,7 @@ func (x Ribbon) strips() []string {
 	switch {
 	case x.Way == ByHandle:
 		return []string{fmt.Sprintf("conceal-%d", x.ID)}
-	case x.Way != ThroughTop && x.Tied.Bow == band.Paper:
+	case !x.goesThrough() && x.Tied.Bow == band.Paper:
 		return []string{fmt.Sprintf("bow-%d.loop", x.ID), fmt.Sprintf("bow-%d.middle", x.ID)}
 	}
 	return nil

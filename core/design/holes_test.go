@@ -104,7 +104,7 @@ func TestHandlesOfEveryStyle(t *testing.T) {
 	t.Parallel()
 	handles := 0
 	for _, s := range style.Boxes() {
-		for _, way := range []string{ByHandle, ThroughTop} {
+		for _, way := range []string{ByHandle, ThroughTop, ByPull} {
 			in := New("x", measure.MM, s.ID)
 			x := UsualRibbon(measure.MM)
 			x.ID, x.Way = 1, way

@@ -72,6 +72,9 @@ func hasLining(in *Inputs, l Lining) bool { return slices.Contains(in.Linings, l
 // checkInside refuses compartments and linings that are not known.
 func checkInside(in *Inputs) error {
 	c := in.Compartments
+	if s, err := style.ByID(in.Style); err == nil && s.Inner && c.Per != contents.Together {
+		return fault.New(fault.UnknownCompartments, "compartments.per", "%s go into a box: cells are made in that", strings.ToLower(s.Name))
+	}
 	switch {
 	case c.Per != contents.Together && c.Per != contents.PerKind && c.Per != contents.PerThing:
 		return fault.New(fault.UnknownCompartments, "compartments.per", "a cell is made for each thing or for each kind")

@@ -1,11 +1,13 @@
 package design
 
 import (
+	"fmt"
 	"math/rand"
 	"strings"
 	"testing"
 
 	"brevium/core/contents"
+	"brevium/core/fault"
 	"brevium/core/inspect"
 	"brevium/core/measure"
 	"brevium/core/style"
@@ -302,5 +304,34 @@ func TestNoWayTakesLessCard(t *testing.T) {
 				t.Errorf("%+v: %s takes %v mm² of card; the one chosen takes %v", in.Things, a.ID, r.CardArea(), best)
 			}
 		}
+	}
+}
+
+// Dividers are parted by no dividers: two pieces would have one name. It is said, and a box that
+// becomes dividers forgets its cells.
+func TestDividersHaveNoCells(t *testing.T) {
+	t.Parallel()
+	text := `{"brevium":1,"name":"x","units":"in","style":"%s","contents":[{"name":"jar","shape":"block","length":"1 in","width":"1 in","height":"1 in","count":4}],"compartments":{"per":"thing","as":"dividers"}}`
+	in, err := Read([]byte(fmt.Sprintf(text, "divider-grid")))
+	if err == nil {
+		_, err = Make(t.Context(), in)
+	}
+	if f := fault.Of(err); err == nil || f.Field != "compartments.per" {
+		t.Errorf("%v", err)
+	}
+	box, err := Read([]byte(fmt.Sprintf(text, "tray")))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := box.SetStyle("divider-grid"); err != nil || box.Compartments != (Compartments{}) {
+		t.Errorf("%v, %+v", err, box.Compartments)
+	}
+	made := make_(t, box)
+	ids := map[string]bool{}
+	for _, p := range made.Parts {
+		if ids[p.ID] {
+			t.Errorf("two pieces are called %s", p.ID)
+		}
+		ids[p.ID] = true
 	}
 }

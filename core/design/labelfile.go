@@ -1,12 +1,14 @@
 package design
 
 import (
+	"cmp"
 	"slices"
 
 	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/label"
 	"brevium/core/measure"
+	"brevium/core/paper"
 )
 
 type (
@@ -17,7 +19,7 @@ type (
 		Shape  string       `json:"shape"`
 		Width  measure.Text `json:"width"`
 		Height measure.Text `json:"height"`
-		Layers []layerFile  `json:"layers"`
+		Layers []layerFile  `json:"layers,omitempty"`
 		Text   string       `json:"text,omitempty"`
 		Copies int          `json:"copies,omitempty"`
 		Hole   bool         `json:"hole,omitempty"`
@@ -40,6 +42,8 @@ type (
 		Turn   int          `json:"turn,omitempty"`
 		Raised bool         `json:"raised,omitempty"`
 		Pads   measure.Text `json:"pads,omitempty"`
+		Stands measure.Text `json:"stands,omitempty"`
+		Colour string       `json:"colour,omitempty"`
 	}
 	onFile struct {
 		Piece string `json:"piece,omitempty"`
@@ -51,9 +55,6 @@ type (
 		At   measure.Text `json:"at,omitempty"`
 	}
 )
-
-// placeable are the things that can be given a place, each a label with a name of its kind.
-var placeable = []string{"label", "topper", "tag", "flag", "strip"}
 
 // usualPads is how high pads lift what is raised when nothing is said.
 const usualPads = 2 * measure.Millimetre
@@ -79,14 +80,21 @@ func (r *reader) label(at func(...any) string, f bareLabel) label.Label {
 func (r *reader) placed(all []placedFile) {
 	for i, f := range all {
 		at := func(path ...any) string { return fault.Path(append([]any{"placed", i}, path...)...) }
-		if !slices.Contains(placeable, f.What) {
-			r.fail(fault.New(fault.UnknownChoice, at("what"), "what is placed is one of %v", placeable))
+		what := label.What(f.What)
+		if !slices.Contains(label.Whats, what) {
+			r.fail(fault.New(fault.UnknownChoice, at("what"), "what is placed is one of %v", label.Whats))
 		}
 		if f.Side != "" && f.Side != string(dress.Outside) {
 			r.fail(fault.New(fault.UnknownPlace, at("side"), "what is placed lies on the outside"))
 		}
 		l := r.label(at, f.bareLabel)
 		l.Piece, l.Face, l.Band = f.On.Piece, f.On.Face, f.On.Band
+		if l.What = what; what == label.Plain {
+			l.What = ""
+		}
+		if what.Bought() {
+			r.bought(at, f, &l)
+		}
 		if f.Raised {
 			l.Raised = r.length(at("pads"), f.Pads, usualPads)
 		}
@@ -101,9 +109,29 @@ func (r *reader) placed(all []placedFile) {
 	}
 }
 
+// bought reads a thing that is not cut; what is not said of it is as usual.
+func (r *reader) bought(at func(...any) string, f placedFile, l *label.Label) {
+	usual := UsualBought(l.What, r.unit)
+	l.Width, l.Height = r.length(at("width"), f.Width, usual.Width), r.length(at("height"), f.Height, usual.Height)
+	l.Stands, l.Colour = r.length(at("stands"), f.Stands, usual.Stands), usual.Colour
+	if f.Shape == "" {
+		l.Shape = usual.Shape
+	}
+	if f.Name == "" {
+		l.Name = usual.Name
+	}
+	if f.Colour != "" {
+		c, err := paper.ParseColour(f.Colour)
+		if err != nil {
+			r.fail(fault.At(at("colour"), err))
+		}
+		l.Colour = c
+	}
+}
+
 // isPlaced reports whether a label is more than one in the middle of a face.
 func isPlaced(l label.Label) bool {
-	return l.Place != (label.Place{}) || l.Band != "" || l.Called != ""
+	return l.Place != (label.Place{}) || l.Band != "" || l.Called != "" || l.What != ""
 }
 
 func writeBare(l label.Label) bareLabel {
@@ -123,9 +151,12 @@ func writeLabel(l label.Label) labelFile {
 }
 
 func writePlaced(l label.Label) placedFile {
-	f := placedFile{What: placeable[0], bareLabel: writeBare(l), On: onFile{l.Piece, l.Face, l.Band}, Turn: l.Place.Turn}
+	f := placedFile{What: string(cmp.Or(l.What, label.Plain)), Colour: string(l.Colour), bareLabel: writeBare(l), On: onFile{l.Piece, l.Face, l.Band}, Turn: l.Place.Turn}
 	if l.Raised > 0 {
 		f.Raised, f.Pads = true, mmText(l.Raised)
+	}
+	if l.Stands > 0 {
+		f.Stands = mmText(l.Stands)
 	}
 	off := func(o label.Off) offFile {
 		if o == (label.Off{}) {

@@ -128,6 +128,9 @@ func labelPart(l label.Label, n int) (Part, error) {
 
 // lands refuses a label on a face, or on a band, that is not there.
 func (d *Dressed) lands(l label.Label) error {
+	if l.What.Bought() && l.Piece == "" && l.Band == "" {
+		return fault.New(fault.UnknownPlace, "face", "say which face or band the %s goes on", strings.ToLower(l.Name))
+	}
 	if l.Band != "" {
 		if _, known := d.bandOf(l); !known {
 			return fault.New(fault.UnknownPlace, "band", "this box has no band %q to put a label on", l.Band)
@@ -169,10 +172,14 @@ func (d *Dressed) stands(l label.Label) []inspect.Finding {
 		if a.Pair.Inner != l.Piece || !a.Pair.Kind.Dressed {
 			continue
 		}
-		if face.Role == pattern.Wall && l.Thick() > max(0, a.Gap/2) {
+		if face.Role == pattern.Wall && l.Thick() > max(0, a.Gap/2) && d.covered(l, face) {
+			flat := ""
+			if l.Raised > 0 {
+				flat = " glue it flat,"
+			}
 			return []inspect.Finding{{ID: "label", Verdict: inspect.Warn, Piece: l.Piece, Text: fmt.Sprintf(
-				"The %s stands %s off the %s, where the %s goes over it with %s to spare: put it lower than that reaches, glue it flat, or allow more.",
-				strings.ToLower(l.Name), measure.Label(l.Thick(), measure.MM, measure.Tenth), face.Plain(), strings.ToLower(a.Pair.OuterName), measure.Label(max(0, a.Gap/2), measure.MM, measure.Tenth))}}
+				"The %s stands %s off the %s, where the %s goes over it with %s to spare: put it lower than that reaches,%s or allow more.",
+				strings.ToLower(l.Name), measure.Label(l.Thick(), measure.MM, measure.Tenth), face.Plain(), strings.ToLower(a.Pair.OuterName), measure.Label(max(0, a.Gap/2), measure.MM, measure.Tenth), flat)}}
 		}
 	}
 	for _, b := range d.Bands {
@@ -194,6 +201,24 @@ func (d *Dressed) stands(l label.Label) []inspect.Finding {
 		return []inspect.Finding{{ID: "label", Verdict: inspect.Warn, Piece: l.Piece, Text: fmt.Sprintf("The %s lies over %s: put one of them on another face.", strings.ToLower(l.Name), over)}}
 	}
 	return []inspect.Finding{{ID: "label", Verdict: inspect.OK, Piece: l.Piece, Text: fmt.Sprintf("The %s is in the way of nothing.", strings.ToLower(l.Name))}}
+}
+
+// covered reports whether another piece lies close before a label when the box is shut.
+func (d *Dressed) covered(l label.Label, face pattern.Face) bool {
+	bodies, err := d.Bodies(style.Finished)
+	i := slices.IndexFunc(bodies, func(b style.Body) bool { return b.Part.ID == l.Piece })
+	if err != nil || i < 0 {
+		return true // it is not known
+	}
+	k := slices.IndexFunc(bodies[i].Faces, func(f pattern.Face) bool { return f.Name == face.Name })
+	if k < 0 {
+		return true
+	}
+	fr := face.Frame()
+	along, up := fr.Size(face.Polygon)
+	return slices.ContainsFunc(l.On(0, along, up), func(q pattern.Point) bool {
+		return before(bodies, l.Piece, bodies[i].Poses[k].Place(fr.At(q.X, q.Y)), bodies[i].Poses[k].Normal()) != ""
+	})
 }
 
 // overEdges says that a label stands over an edge of its face: as it was wished, or because it
@@ -284,6 +309,9 @@ func (d *Dressed) under(l label.Label) string {
 		if o.ID == l.ID {
 			break // each pair is told once, by the later one
 		}
+		if l.What.Bought() && !o.What.Bought() && o.Raised == 0 {
+			continue // a bow sits well on a flat label
+		}
 		if o.Piece == l.Piece && o.Face == l.Face && o.Band == l.Band && len(pattern.Clip(mine, lowest(o))) > 2 {
 			return "the " + strings.ToLower(o.Name)
 		}
@@ -313,7 +341,11 @@ func (b *Built) LabelMats() []dress.Mat {
 		}
 		fr := f.Frame()
 		along, up := fr.Size(f.Polygon)
-		for n, layer := range l.Layers {
+		layers := l.Layers
+		if l.What.Bought() {
+			layers = []dress.Layer{{Card: paper.Card{Name: l.Name, Look: paper.Look{Outside: l.Colour, Inside: l.Colour, Print: paper.Plain}}}}
+		}
+		for n, layer := range layers {
 			m := dress.Mat{ID: labelID(l, n+1), Piece: l.Piece, Face: l.Face, Words: strings.ToLower(l.Name), Side: dress.Outside, Layer: n + 1, Card: layer.Card}
 			m.Width, m.Height = l.Size(n)
 			var on []pattern.Point
@@ -347,7 +379,7 @@ func (b *Built) LabelText(l label.Label) []string {
 // nothing on others and on other pieces.
 func (b *Built) WordsOn(piece string) []string {
 	for _, l := range b.Inputs.Labels {
-		if piece == labelID(l, len(l.Layers)) {
+		if len(l.Layers) > 0 && piece == labelID(l, len(l.Layers)) {
 			return b.LabelText(l)
 		}
 	}
@@ -358,7 +390,7 @@ func (b *Built) WordsOn(piece string) []string {
 func (d *Dressed) labelMoves() []hand.Put {
 	var out []hand.Put
 	for _, l := range d.Inputs.Labels {
-		m := hand.Put{Thing: fmt.Sprintf("label %d", l.ID), When: hand.Closed}
+		m := hand.Put{Thing: fmt.Sprintf("label %d", l.ID), When: d.atLast()}
 		say := func(key string, words map[string]string, by map[string][]measure.Length) *hand.Said {
 			words["label"] = strings.ToLower(l.Name)
 			m.Phrase = append(m.Phrase, hand.Said{Key: key, Words: words, Lengths: by})
@@ -395,9 +427,13 @@ func (d *Dressed) putOn(l label.Label, m *hand.Put, say func(string, map[string]
 		say("label-hang", map[string]string{}, nil)
 		return
 	}
-	key := "label-glue"
+	begins := "label"
+	if l.What == label.Brad || l.What == label.Eyelet { // through the card: before the box is filled
+		begins, m.When = string(l.What), hand.Empty
+	}
+	key := begins + "-glue"
 	if l.Place != (label.Place{}) {
-		key = "label-at"
+		key = begins + "-at"
 	}
 	if l.Raised > 0 {
 		key += "-pads"
@@ -451,7 +487,7 @@ func (d *Dressed) labelSupplies() []recipe.Supply {
 			strings += l.Copies
 		}
 	}
-	var out []recipe.Supply
+	out := d.boughtSupplies()
 	if n := pads * d.Inputs.Copies; n > 0 {
 		out = append(out, recipe.Supply{ID: "pads", Amount: float64(n), Unit: "pad", Text: fmt.Sprintf("%d foam pads, under labels", n)})
 	}

@@ -206,7 +206,7 @@ func (b *Built) looseMoves() []hand.Put {
 		if n := p.Copies(); n > 1 {
 			said.Key, said.Counts = "loose-many", map[string]int{"count": n}
 		}
-		out = append(out, hand.Put{Thing: p.ID, When: hand.Closed, Uses: []string{p.ID}, Phrase: []hand.Said{said}})
+		out = append(out, hand.Put{Thing: p.ID, When: b.atLast(), Uses: []string{p.ID}, Phrase: []hand.Said{said}})
 	}
 	return out
 }

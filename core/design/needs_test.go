@@ -32,7 +32,7 @@ func TestTheOrderOfABatchMakesTheBox(t *testing.T) {
 		t.Errorf("only %d boxes were made", made)
 	}
 	for _, s := range style.All {
-		for _, way := range []string{ByHandle, ThroughTop} {
+		for _, way := range []string{ByHandle, ThroughTop, ByPull} {
 			in := New("x", measure.In, s.ID)
 			in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*mm_, 2000*mm_, 2000*mm_
 			x := UsualRibbon(in.Units)

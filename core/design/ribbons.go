@@ -4,12 +4,14 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/band"
 	"brevium/core/fault"
 	"brevium/core/hand"
+	"brevium/core/inspect"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/recipe"
@@ -23,19 +25,26 @@ type Ribbon struct {
 	Name   string // what it is: "satin ribbon", "twine"
 	Way    string
 	Tied   band.Tied
-	Rise   measure.Length // of a handle, over the box
+	Rise   measure.Length // of a handle, over the box; of a pull, out of its wall
+	Cut    measure.Length // how long it is cut, where that is the maker's own; 0 is worked out
 	Loops  int            // of a paper bow
 	Colour paper.Colour
 }
 
+// Ties reports whether the ribbon's ends are tied to each other.
+func (x Ribbon) Ties() bool { return x.Way != ByHandle && x.Way != ByPull }
+
 // RibbonWays lists the ways a ribbon goes: round an axis as a band does, round two
 // that cross, or through the card.
-var RibbonWays = []string{"crossed", "length", "width", "height", ByHandle, ThroughTop}
+var RibbonWays = []string{"crossed", "length", "width", "height", ByHandle, ThroughTop, ByPull}
 
 // MostRibbons is how many ribbons a box has at most.
 const MostRibbons = 4
 
 const longestRibbonName = 40
+
+// longestRibbon is how long a ribbon is cut at most.
+const longestRibbon = 5000 * measure.Millimetre
 
 // Ribboned is a ribbon worked out for the closed box: its path, and what is cut.
 type Ribboned struct {
@@ -64,6 +73,7 @@ type ribbonFile struct {
 	Loop   measure.Text `json:"loop,omitempty"`
 	Tail   measure.Text `json:"tail,omitempty"`
 	Rise   measure.Text `json:"rise,omitempty"`
+	Cut    measure.Text `json:"length,omitempty"`
 	Loops  int          `json:"loops,omitempty"`
 	Colour string       `json:"colour,omitempty"`
 }
@@ -83,7 +93,7 @@ func (r *reader) ribbons(all []ribbonFile) {
 			x.Tied.Bow = band.Bow(f.Bow)
 		}
 		x.Tied.Width, x.Tied.Loop, x.Tied.Tail = r.length(at("width"), f.Width, x.Tied.Width), r.length(at("loop"), f.Loop, x.Tied.Loop), r.length(at("tail"), f.Tail, x.Tied.Tail)
-		x.Rise = r.length(at("rise"), f.Rise, x.Rise)
+		x.Rise, x.Cut = r.length(at("rise"), f.Rise, x.Rise), r.length(at("length"), f.Cut, 0)
 		if f.Loops != 0 {
 			x.Loops = f.Loops
 		}
@@ -99,7 +109,11 @@ func (r *reader) ribbons(all []ribbonFile) {
 }
 
 func writeRibbon(x Ribbon) ribbonFile {
-	return ribbonFile{ID: x.ID, Name: x.Name, Way: x.Way, Width: mmText(x.Tied.Width), Bow: string(x.Tied.Bow), Loop: mmText(x.Tied.Loop), Tail: mmText(x.Tied.Tail), Rise: mmText(x.Rise), Loops: x.Loops, Colour: string(x.Colour)}
+	f := ribbonFile{ID: x.ID, Name: x.Name, Way: x.Way, Width: mmText(x.Tied.Width), Bow: string(x.Tied.Bow), Loop: mmText(x.Tied.Loop), Tail: mmText(x.Tied.Tail), Rise: mmText(x.Rise), Loops: x.Loops, Colour: string(x.Colour)}
+	if x.Cut > 0 {
+		f.Cut = mmText(x.Cut)
+	}
+	return f
 }
 
 // checkRibbons refuses ribbons that none could tie, whatever the box.
@@ -112,9 +126,13 @@ func checkRibbons(in *Inputs) error {
 		field := fault.Path("ribbons", i)
 		switch {
 		case !slices.Contains(RibbonWays, x.Way):
-			return fault.New(fault.UnknownChoice, fault.Path(field, "way"), "a ribbon is crossed, goes round the length, the width or the height, or through the card as a handle or in the top")
+			return fault.New(fault.UnknownChoice, fault.Path(field, "way"), "a ribbon is crossed, goes round the length, the width or the height, or through the card as a handle, in the top or as a pull")
 		case x.Way == ByHandle && (x.Rise < 10*measure.Millimetre || x.Rise > 300*measure.Millimetre):
 			return fault.New(fault.OutOfRange, fault.Path(field, "rise"), "a handle rises %s to %s over the box", show(10*measure.Millimetre), show(300*measure.Millimetre))
+		case x.Way == ByPull && x.Cut == 0 && (x.Rise < 5*measure.Millimetre || x.Rise > 300*measure.Millimetre):
+			return fault.New(fault.OutOfRange, fault.Path(field, "rise"), "a pull stands %s to %s out of its wall", show(5*measure.Millimetre), show(300*measure.Millimetre))
+		case x.Cut < 0 || x.Cut > longestRibbon:
+			return fault.New(fault.OutOfRange, fault.Path(field, "length"), "a ribbon is cut up to %s long; leave it empty to have it worked out", show(longestRibbon))
 		case x.Tied.Bow == band.Paper && (x.Loops < 2 || x.Loops > 16):
 			return fault.New(fault.CountRange, fault.Path(field, "loops"), "a paper bow has 2 to 16 loops")
 		case !slices.Contains(band.Bows, x.Tied.Bow):
@@ -149,7 +167,7 @@ func (t *Tied) ribbon() error {
 	for i, x := range t.Inputs.Ribbons {
 		var plates []style.Plate
 		path := 0.0
-		if x.Way == ByHandle || x.Way == ThroughTop {
+		if x.goesThrough() {
 			if err := t.tieThrough(x); err != nil {
 				return fault.At(fault.Path("ribbons", i), err)
 			}
@@ -187,9 +205,7 @@ func (t *Tied) ribbon() error {
 			top = r3.Vec{Y: style.Back(bodies) * -t.Outside.Width.MM() / 2, Z: t.Outside.Height.MM() / 2}
 		}
 		t.lies("", x.card(), append(plates, x.bow(top)...))
-		done := Ribboned{Ribbon: x, Path: measure.FromMM(path)}
-		done.Length = measure.Up(done.Path+x.Tied.Takes(), t.Inputs.Tools.Tick.Ruler())
-		t.Ribbons = append(t.Ribbons, done)
+		t.cut(Ribboned{Ribbon: x, Path: measure.FromMM(path)}, x.Tied.Takes())
 	}
 	return nil
 }
@@ -198,6 +214,9 @@ func (t *Tied) ribbon() error {
 // over the box and what is knotted inside; through a top it goes under it from hole
 // to hole and back over it to the middle, and is tied there.
 func (t *Tied) tieThrough(x Ribbon) error {
+	if x.Way == ByPull && x.Cut > 0 { // it stands out as far as its length lets it
+		x.Rise = max(0, x.Cut/2-taped(t.Inputs.Units))
+	}
 	through, path, err := t.thread(x)
 	if err != nil {
 		return err
@@ -205,16 +224,34 @@ func (t *Tied) tieThrough(x Ribbon) error {
 	done := Ribboned{Ribbon: x, Threaded: &through, Path: measure.FromMM(pathLength(path))}
 	takes := 2 * knotted
 	plates := along(path, x.Tied.Width.MM())
-	if x.Way == ThroughTop {
+	switch x.Way {
+	case ThroughTop:
 		done.Path *= 2
 		takes = x.Tied.Takes()
 		plates = append(plates, x.bow(r3.Add(r3.Scale(0.5, r3.Add(path[0], path[1])), r3.Vec{Z: 0.5}))...)
+	case ByPull:
+		done.Path *= 2
+		takes = 2 * taped(t.Inputs.Units)
 	}
-	done.Length = measure.Up(done.Path+takes, t.Inputs.Tools.Tick.Ruler())
 	t.lies("", x.card(), plates)
-	t.Ribbons = append(t.Ribbons, done)
+	t.cut(done, takes)
 	t.found = append(t.found, t.judgeHoles(x, through)...)
 	return nil
+}
+
+// cut says how long a ribbon is cut: its path and what its ends take, or the maker's own length,
+// which is held against that.
+func (t *Tied) cut(x Ribboned, takes measure.Length) {
+	x.Length = measure.Up(x.Path+takes, t.Inputs.Tools.Tick.Ruler())
+	if x.Cut > 0 {
+		if short := x.Length - x.Cut; short > t.Inputs.Tools.Tick.Length() {
+			t.found = append(t.found, inspect.Finding{ID: "ribbon", Verdict: inspect.Warn, Text: fmt.Sprintf(
+				"The %s is cut %s; its way and its ends take %s. Cut it %s longer, or make its loops and tails shorter.",
+				strings.ToLower(x.Name), t.Show(x.Cut), t.Show(x.Length), t.Show(short))})
+		}
+		x.Length = x.Cut
+	}
+	t.Ribbons = append(t.Ribbons, x)
 }
 
 // bow is the ribbon's bow as it lies flat about the middle of the top.
@@ -260,10 +297,10 @@ func (t *Tied) ribbonMoves() (inside, around []hand.Put) {
 		said := func(key string) hand.Said {
 			return hand.Said{
 				Key: key, Words: map[string]string{"ribbon": x.Name},
-				Lengths: map[string][]measure.Length{"loop": {x.Tied.Loop}, "tail": {x.Tied.Tail}, "length": {x.Length}, "width": {x.Tied.Width}, "rise": {x.Rise}},
+				Lengths: map[string][]measure.Length{"loop": {x.Tied.Loop}, "tail": {x.Tied.Tail}, "length": {x.Length}, "width": {x.Tied.Width}, "rise": {t.ruled(x.Rise)}},
 			}
 		}
-		m := hand.Put{Thing: fmt.Sprintf("ribbon %d", x.ID), When: hand.Closed, Phrase: []hand.Said{said("ribbon-cut"), said("ribbon-" + x.Way), said("bow-" + string(x.Tied.Bow))}}
+		m := hand.Put{Thing: fmt.Sprintf("ribbon %d", x.ID), When: t.atLast(), Phrase: []hand.Said{said("ribbon-cut"), said("ribbon-" + x.Way), said("bow-" + string(x.Tied.Bow))}}
 		m.Uses = x.strips()
 		through := x.Threaded
 		if through == nil {
@@ -274,16 +311,15 @@ func (t *Tied) ribbonMoves() (inside, around []hand.Put) {
 			pierced := hand.Put{Thing: fmt.Sprintf("holes for ribbon %d", x.ID), When: hand.Empty, Phrase: []hand.Said{said("ribbon-pierce")}}
 			inside, m.After = append(inside, pierced), []string{pierced.Thing}
 		}
-		way := said("ribbon-handle")
-		if x.Way == ThroughTop {
-			way = said("ribbon-under")
-		}
+		way := said(map[string]string{ByHandle: "ribbon-handle", ThroughTop: "ribbon-under", ByPull: "ribbon-pull"}[x.Way])
 		way.Words["where"] = through.Words
 		if m.Phrase[1] = way; x.Way == ThroughTop {
 			around = append(around, m)
 			continue
 		}
-		m.When, m.Phrase = hand.Empty, m.Phrase[:2]
+		if m.When, m.Phrase = hand.Empty, m.Phrase[:2]; through.Behind {
+			m.Phrase = slices.Insert(m.Phrase, 1, said("ribbon-behind"))
+		}
 		inside = append(inside, m)
 	}
 	return inside, around

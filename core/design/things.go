@@ -65,20 +65,13 @@ func (r *reader) things(f inputsFile) {
 
 // numbered gives things and mats that were read without a number the next ones.
 func (r *reader) numbered() {
-	last := 0
-	for _, t := range r.in.Things {
-		last = max(last, min(t.ID, mostID/2))
-	}
-	for _, d := range r.in.Mats {
-		last = max(last, min(d.ID, mostID/2))
-	}
-	for _, p := range r.in.Loose {
-		last = max(last, min(p.ID, mostID/2))
-	}
-	for _, b := range r.in.Bands {
-		last = max(last, min(b.ID, mostID/2))
-	}
-	giveNumber(&r.in, func() int { last++; return last })
+	giveNumber(&r.in, func(taken map[int]bool) int { // each list by itself, so that it is read back the same
+		n := 1
+		for taken[n] {
+			n++
+		}
+		return n
+	})
 }
 
 // mostID bounds the numbers of things: what every JSON reader keeps whole.
@@ -86,9 +79,11 @@ const mostID = 1 << 52
 
 // NumberThings gives each thing, mat and loose piece that has none a number of its own,
 // one that another page is not giving to another at the same time.
-func (in *Inputs) NumberThings() { giveNumber(in, func() int { return 1 + rand.IntN(1<<31) }) }
+func (in *Inputs) NumberThings() {
+	giveNumber(in, func(map[int]bool) int { return 1 + rand.IntN(1<<31) })
+}
 
-func giveNumber(in *Inputs, next func() int) {
+func giveNumber(in *Inputs, next func(taken map[int]bool) int) {
 	var things, mats, pieces, bands, covers, ribbons, closures, labels, own []*int
 	for i := range in.Things {
 		things = append(things, &in.Things[i].ID)
@@ -118,12 +113,15 @@ func giveNumber(in *Inputs, next func() int) {
 		own = append(own, &in.OwnSteps[i].ID)
 	}
 	for _, ids := range [][]*int{things, mats, pieces, bands, covers, ribbons, closures, labels, own} {
-		used := map[int]bool{0: true}
+		used, taken := map[int]bool{0: true}, map[int]bool{}
+		for _, id := range ids {
+			taken[*id] = true
+		}
 		for _, id := range ids {
 			for *id < 0 || *id > mostID || used[*id] {
-				*id = next()
+				*id = next(taken)
 			}
-			used[*id] = true
+			used[*id], taken[*id] = true, true
 		}
 	}
 }

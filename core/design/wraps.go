@@ -164,7 +164,7 @@ func (t *Tied) wrapMoves() []hand.Put {
 	}
 	var out []hand.Put
 	for i, x := range all {
-		m := hand.Put{Thing: fmt.Sprintf("wrapping, %d", i+1), When: hand.Closed, Phrase: []hand.Said{x}}
+		m := hand.Put{Thing: fmt.Sprintf("wrapping, %d", i+1), When: t.atLast(), Phrase: []hand.Said{x}}
 		if i > 0 {
 			m.After = []string{out[i-1].Thing}
 		}

@@ -66,7 +66,7 @@ func behindOpenings(p style.Part, f *pattern.Folded) []Finding {
 	var out []Finding
 	for _, o := range p.Pattern.Openings {
 		_, _, i := f.Face(o.Face)
-		if i < 0 {
+		if i < 0 || o.Through {
 			continue
 		}
 		area := o.Loop.Flat()

@@ -10,6 +10,7 @@ import (
 	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/measure"
+	"brevium/core/paper"
 	"brevium/core/pattern"
 )
 
@@ -33,11 +34,59 @@ const (
 // Shapes lists them in the order they are offered.
 var Shapes = []Shape{Rectangle, Rounded, Oval, Circle, Scallop, Banner, Star, Heart}
 
-// Label is one kind of label of a box. Its lowest layer is as large as the label,
-// each other one smaller by its border. Text may hold {name}, {inside}, {size} and
-// {price}, which the box fills in.
+// What a label is. Some are bought, not cut: they have no layers and no words, but a
+// colour, and stand out by so much.
+type What string
+
+// The kinds, in the order they are offered.
+const (
+	Plain  What = "label"
+	Topper What = "topper"
+	Tag    What = "tag"
+	Flag   What = "flag"
+	Strip  What = "strip"
+	Bow    What = "bow"
+	Brad   What = "brad"
+	Eyelet What = "eyelet"
+	Ring   What = "ring"
+)
+
+// BoughtWhats are those that are bought, not cut; Whats lists all.
+var (
+	BoughtWhats = []What{Bow, Brad, Eyelet, Ring}
+	Whats       = slices.Concat([]What{Plain, Topper, Tag, Flag, Strip}, BoughtWhats)
+)
+
+// Bought reports whether it is bought, not cut.
+func (w What) Bought() bool { return slices.Contains(BoughtWhats, w) }
+
+// Usual is how wide, high and thick what is bought is as a rule, round in the unit, and its
+// shape; 0 for what is cut.
+func (w What) Usual(unit measure.Unit) (wide, high, stands measure.Length, shape Shape) {
+	const in = measure.Inch
+	x := map[What]struct{ mm, in [3]measure.Length }{
+		Bow:    {[3]measure.Length{50 * mm, 25 * mm, 12 * mm}, [3]measure.Length{2 * in, in, in / 2}},
+		Brad:   {[3]measure.Length{8 * mm, 8 * mm, 3 * mm}, [3]measure.Length{in * 5 / 16, in * 5 / 16, in / 8}},
+		Eyelet: {[3]measure.Length{6 * mm, 6 * mm, mm}, [3]measure.Length{in / 4, in / 4, in / 16}},
+		Ring:   {[3]measure.Length{20 * mm, 20 * mm, 3 * mm}, [3]measure.Length{in * 3 / 4, in * 3 / 4, in / 8}},
+	}[w]
+	size := x.mm
+	if unit == measure.In {
+		size = x.in
+	}
+	shape = Circle
+	if w == Bow {
+		shape = Oval
+	}
+	return size[0], size[1], size[2], shape
+}
+
+// Label is one kind of label of a box, or of another small thing that is put on it. Its lowest
+// layer is as large as the label, each other one smaller by its border. Text may hold {name},
+// {inside}, {size} and {price}, which the box fills in.
 type Label struct {
 	ID            int
+	What          What // "" is a label
 	Name          string
 	Shape         Shape
 	Width, Height measure.Length
@@ -49,20 +98,24 @@ type Label struct {
 	Called        string         // its id where a file gives it a word for one
 	Place         Place          // on its face
 	Raised        measure.Length // on pads so high; 0 is glued flat
+	Stands        measure.Length // how far what is bought stands out
+	Colour        paper.Colour   // of what is bought
 	Hole          bool           // punched near the top, for a string
 }
 
 // Limits of a label.
 const (
-	Least      = 8 * mm
-	Most       = 250 * mm
-	MostLayers = 3
-	MostCopies = 20
-	mostText   = 240
-	mostLines  = 8
-	mostName   = 40
-	mostRaised = 6 * mm
-	leastShown = 5 * mm
+	Least       = 8 * mm
+	Most        = 250 * mm
+	MostLayers  = 3
+	MostCopies  = 20
+	mostText    = 240
+	mostLines   = 8
+	mostName    = 40
+	mostRaised  = 6 * mm
+	mostStands  = 80 * mm
+	leastBought = 3 * mm
+	leastShown  = 5 * mm
 )
 
 // HoleAcross is the hole a tag is hung by; holeEdge is the card that is left round
@@ -77,19 +130,28 @@ func (l Label) Check(show func(measure.Length) string) error {
 	refuse := func(code fault.Code, field, format string, args ...any) error {
 		return fault.New(code, field, format, args...)
 	}
-	lines := strings.Split(l.Text, "\n")
+	lines, least := strings.Split(l.Text, "\n"), Least
+	if l.What.Bought() {
+		least = leastBought
+	}
 	switch {
+	case l.What != "" && !slices.Contains(Whats, l.What):
+		return refuse(fault.UnknownChoice, "what", "what is placed is one of %v", Whats)
+	case l.What.Bought() && (l.Stands <= 0 || l.Stands > mostStands):
+		return refuse(fault.OutOfRange, "stands", "a %s stands out by up to %s", l.What, show(mostStands))
+	case l.What.Bought() && (len(l.Layers) > 0 || l.Text != "" || l.Hole || l.Raised != 0):
+		return refuse(fault.LayersRange, "layers", "a %s is bought, not cut: it has no layers, words, hole or pads", l.What)
 	case strings.TrimSpace(l.Name) == "" || len([]rune(l.Name)) > mostName:
 		return refuse(fault.Empty, "name", "give the label a name of up to %d letters", mostName)
 	case !slices.Contains(Shapes, l.Shape):
 		return refuse(fault.UnknownShape, "shape", "a label is one of %v", Shapes)
-	case l.Width < Least || l.Width > Most:
-		return refuse(fault.OutOfRange, "width", "a label can be %s to %s wide", show(Least), show(Most))
-	case l.Height < Least || l.Height > Most:
-		return refuse(fault.OutOfRange, "height", "a label can be %s to %s high", show(Least), show(Most))
+	case l.Width < least || l.Width > Most:
+		return refuse(fault.OutOfRange, "width", "a label can be %s to %s wide", show(least), show(Most))
+	case l.Height < least || l.Height > Most:
+		return refuse(fault.OutOfRange, "height", "a label can be %s to %s high", show(least), show(Most))
 	case l.Shape == Circle && l.Width != l.Height:
 		return refuse(fault.OutOfRange, "height", "a circle is as high as it is wide; an oval need not be")
-	case len(l.Layers) < 1 || len(l.Layers) > MostLayers:
+	case !l.What.Bought() && (len(l.Layers) < 1 || len(l.Layers) > MostLayers):
 		return refuse(fault.LayersRange, "layers", "a label has one to %d layers", MostLayers)
 	case l.Copies < 1 || l.Copies > MostCopies:
 		return refuse(fault.CountRange, "copies", "put 1 to %d of it on each box", MostCopies)
@@ -134,16 +196,16 @@ func (l Label) HoleAt() (pattern.Point, bool) {
 // Size is how large the nth layer is, the lowest 0.
 func (l Label) Size(n int) (wide, high measure.Length) {
 	wide, high = l.Width, l.Height
-	for _, layer := range l.Layers[1 : n+1] {
-		wide -= 2 * layer.Border.Across
-		high -= 2 * layer.Border.Up
+	for k := 1; k <= n; k++ {
+		wide -= 2 * l.Layers[k].Border.Across
+		high -= 2 * l.Layers[k].Border.Up
 	}
 	return wide, high
 }
 
-// Thick is how far the label stands out: its layers, and the pads under them.
+// Thick is how far it stands out: its layers and the pads under them, or what is bought itself.
 func (l Label) Thick() measure.Length {
-	sum := l.Raised
+	sum := l.Raised + l.Stands
 	for _, layer := range l.Layers {
 		sum += layer.Card.Thickness
 	}

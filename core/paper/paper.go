@@ -111,6 +111,9 @@ type Sheet struct {
 // Unlimited is the Count of a sheet that can be bought as needed.
 const Unlimited = -1
 
+// Common is how many of the standard sheets lie in most cupboards; they stand first.
+const Common = 12
+
 // Standard lists the sheets on sale everywhere.
 var Standard = []Sheet{
 	{Name: "12 × 12 in", Width: 12 * measure.Inch, Height: 12 * measure.Inch, Count: Unlimited},

@@ -43,9 +43,9 @@ func (b *Builder) Pattern() (*Pattern, error) {
 		}
 		owner[e.key()] = e.of
 	}
-	var free []leafEdge
-	shared := map[[2]*Leaf][]leafEdge{}
-	var pairs [][2]*Leaf
+	free := make([]leafEdge, 0, len(edges))
+	shared := make(map[[2]*Leaf][]leafEdge, len(edges))
+	pairs := make([][2]*Leaf, 0, len(edges))
 	var arcs []Slit // where two faces are cut apart along an arc
 	for _, e := range edges {
 		other := owner[e.back()]

@@ -442,7 +442,7 @@ func (b *Builder) Drawn() []Drawn {
 }
 
 func (l *Leaf) loop() Loop {
-	var out Loop
+	out := make(Loop, 0, len(l.shape))
 	for _, s := range l.shape {
 		out = append(out, Vertex{s.point(), s.bulge})
 	}

@@ -67,7 +67,7 @@ func Clip(polygon, convex []Point) []Point {
 // keep cuts a polygon along the line where side is zero and keeps the part
 // where it is positive.
 func keep(polygon []Point, side func(Point) float64) []Point {
-	var out []Point
+	out := make([]Point, 0, len(polygon)+1)
 	for i, p := range polygon {
 		q := polygon[(i+1)%len(polygon)]
 		sp, sq := side(p), side(q)

@@ -279,7 +279,7 @@ func angle(u, v Point) float64 { return math.Atan2(u.Cross(v), u.Dot(v)) }
 // the outer bound of a connected part, which is a hole in the face around it.
 func (s *subdivision) trace(holes [][]Point) []Face {
 	type half struct{ from, to, crease int }
-	var halves []half
+	halves := make([]half, 0, 2*len(s.lines))
 	for _, l := range s.lines {
 		halves = append(halves, half{l.a, l.b, l.crease}, half{l.b, l.a, l.crease})
 	}

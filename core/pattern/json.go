@@ -36,9 +36,10 @@ type (
 		Opened float64  `json:"opened,omitempty"`
 	}
 	openingFile struct {
-		Kind string   `json:"kind"`
-		Face string   `json:"face"`
-		Loop loopFile `json:"loop"`
+		Kind    string   `json:"kind"`
+		Face    string   `json:"face"`
+		Loop    loopFile `json:"loop"`
+		Through bool     `json:"through,omitempty"`
 	}
 	scoresFile struct {
 		Vertical   []float64  `json:"vertical"`
@@ -139,7 +140,7 @@ func (p *Pattern) MarshalJSON() ([]byte, error) {
 		f.Holes = append(f.Holes, writeLoop(h))
 	}
 	for _, o := range p.Openings {
-		f.Openings = append(f.Openings, openingFile{o.Kind, o.Face, writeLoop(o.Loop)})
+		f.Openings = append(f.Openings, openingFile{o.Kind, o.Face, writeLoop(o.Loop), o.Through})
 	}
 	for _, g := range p.Glue {
 		x := glueFile{Face: g.Face, Outside: g.Outside, Onto: g.Onto, OntoOutside: g.OntoOutside, Dry: g.Dry, Piece: g.Piece, Play: g.Play}
@@ -190,7 +191,7 @@ func (p *Pattern) UnmarshalJSON(text []byte) error {
 		p.Holes = append(p.Holes, h.loop())
 	}
 	for _, o := range f.Openings {
-		p.Openings = append(p.Openings, Opening{o.Kind, o.Face, o.Loop.loop()})
+		p.Openings = append(p.Openings, Opening{o.Kind, o.Face, o.Loop.loop(), o.Through})
 	}
 	for _, g := range f.Glue {
 		x := Glue{Face: g.Face, Outside: g.Outside, Onto: g.Onto, OntoOutside: g.OntoOutside, Dry: g.Dry, Piece: g.Piece, Play: g.Play}

@@ -29,7 +29,7 @@ const Chord = 0.01
 
 // Flat gives the loop as a polygon, arcs as chords within Chord of them.
 func (l Loop) Flat() []Point {
-	var out []Point
+	out := make([]Point, 0, len(l))
 	for i, v := range l {
 		out = append(out, v.Point)
 		if v.Bulge != 0 {
@@ -52,7 +52,7 @@ func arc(a, b Point, bulge float64) []Point {
 	toCentre := Point{-d.Y, d.X}.Scale(math.Sqrt(max(0, r*r-chord*chord/4)) / chord * sign1(bulge) * sign1(math.Pi-math.Abs(angle)))
 	centre := a.Add(d.Scale(0.5)).Add(toCentre)
 	from := a.Sub(centre)
-	var out []Point
+	out := make([]Point, 0, n-1)
 	for i := 1; i < n; i++ {
 		s, c := math.Sincos(angle * float64(i) / float64(n))
 		out = append(out, centre.Add(Point{from.X*c - from.Y*s, from.X*s + from.Y*c}))

@@ -104,6 +104,8 @@ type Opening struct {
 	Kind string // "hole", "window" or "notch"
 	Face string
 	Loop Loop
+	// Through says that what lies behind it is pierced too, when the piece is made up.
+	Through bool
 }
 
 // Role is what a face is for.

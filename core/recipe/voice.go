@@ -1,8 +1,10 @@
 package recipe
 
 import (
+	"cmp"
 	_ "embed"
 	"fmt"
+	"maps"
 	"regexp"
 	"slices"
 	"strconv"
@@ -15,6 +17,7 @@ import (
 // Voice is the words of one language: patterns by their keys, with fields in braces.
 type Voice struct {
 	patterns map[string]string
+	keys     []string // those with the most words of their own first
 	readers  sync.Map // what a pattern is read by, once it was asked for
 }
 
@@ -52,6 +55,10 @@ func ReadVoice(text string) (*Voice, error) {
 		}
 		v.patterns[key] = strings.TrimSpace(words)
 	}
+	own := func(key string) int { return len(field.ReplaceAllString(v.patterns[key], "")) }
+	v.keys = slices.SortedFunc(maps.Keys(v.patterns), func(a, b string) int {
+		return cmp.Or(own(b)-own(a), strings.Compare(a, b))
+	})
 	return v, nil
 }
 
@@ -142,17 +149,15 @@ func Capital(s string) string {
 // Read finds the pattern that words were said by, of keys that begin so, and what was put
 // into its fields: the one with the most words of its own where several fit.
 func (v *Voice) Read(begins, said string) (key string, fields Fields, found bool) {
-	most := -1
-	for k, words := range v.patterns {
-		own := len(field.ReplaceAllString(words, ""))
-		if !strings.HasPrefix(k, begins) || own < most || own == most && k > key {
+	for _, k := range v.keys {
+		if !strings.HasPrefix(k, begins) {
 			continue
 		}
 		if f, fits := v.ReadAs(k, said); fits {
-			key, fields, found, most = k, f, true, own
+			return k, f, true
 		}
 	}
-	return key, fields, found
+	return "", nil, false
 }
 
 // ReadAs reads what was put into the fields of a pattern.

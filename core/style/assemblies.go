@@ -84,18 +84,13 @@ func buildTower(s Spec) (*Box, error) {
 	tower := &Box{
 		Shut: ByRestick,
 	}
+	storeys, err := s.boxSizes(n, trays, bySheets)
+	if err != nil {
+		return nil, err
+	}
 	floor, beside := measure.Length(0), measure.Length(0)
-	for i := range n {
-		less := s.Size(towerStep) * measure.Length(i)
-		l, w, h := s.Size(length)-less, s.Size(width)-less, s.Size(height)
-		if bySheets {
-			if l, w, h, err = s.fromSheet(i, trays); err != nil {
-				return nil, err
-			}
-		}
-		if min(l, w) < 12*mm {
-			return nil, outOfRange("size.step", "the top box would be under 12 mm wide; make the step smaller, or fewer boxes")
-		}
+	for i, e := range storeys {
+		l, w, h := e.Length, e.Width, e.Height
 		id, name := fmt.Sprint("box-", i+1), fmt.Sprint("Box ", i+1)
 		t := s.Card(id)
 		one, err := s.storey(id, name, l, w, h)
@@ -133,6 +128,27 @@ func buildTower(s Spec) (*Box, error) {
 	}
 	tower.Together = append(tower.Together, hand.Hold{Said: hand.Say("hold-tower")})
 	return tower, nil
+}
+
+// boxSizes are the sizes of a tower's boxes, the largest first. It fails where the top one is
+// too small, before any is built.
+func (s Spec) boxSizes(n int, trays, bySheets bool) ([]Extent, error) {
+	out := make([]Extent, n)
+	for i := range out {
+		less := s.Size(towerStep) * measure.Length(i)
+		l, w, h := s.Size(length)-less, s.Size(width)-less, s.Size(height)
+		if bySheets {
+			var err error
+			if l, w, h, err = s.fromSheet(i, trays); err != nil {
+				return nil, err
+			}
+		}
+		if min(l, w) < 12*mm {
+			return nil, outOfRange("size.step", "the top box would be under 12 mm wide; make the step smaller, or fewer boxes")
+		}
+		out[i] = Extent{Length: l, Width: w, Height: h}
+	}
+	return out, nil
 }
 
 // fromSheet is the largest box that a square sheet gives: a tray leaves its
@@ -201,18 +217,26 @@ func buildNest(s Spec) (*Box, error) {
 	if err != nil {
 		return nil, fault.New(fault.UnknownChoice, "options.count", "a nest has 2 to 5 trays: %w", err)
 	}
+	shapes := make([]trayShape, n)
+	for i := range shapes {
+		if i == 0 {
+			shapes[0] = s.trayShape("", "", s.Size(length), s.Size(width), s.Size(height))
+		} else {
+			shapes[i] = shapes[i-1].within(s.Length(nestGap), s.Card(shapes[i-1].id))
+		}
+		shapes[i].id, shapes[i].name = fmt.Sprint("tray-", i+1), fmt.Sprint("Tray ", i+1)
+	}
+	tooSmall := outOfRange("size.height", "the smallest tray would be under 6 mm high or have no floor; make the nest larger, or fewer trays")
+	if least := shapes[n-1]; least.height < 6*mm || min(least.length, least.width) <= 0 {
+		return nil, tooSmall
+	}
 	nest := &Box{}
-	shape := s.trayShape("", "", s.Size(length), s.Size(width), s.Size(height))
 	foot := measure.Length(0)
-	for i := range n {
-		shape.id, shape.name = fmt.Sprint("tray-", i+1), fmt.Sprint("Tray ", i+1)
+	for i, shape := range shapes {
 		t := s.Card(shape.id)
 		p, err := shape.part()
-		if err != nil || shape.height < 6*mm {
-			return nil, outOfRange(
-				"size.height",
-				"the smallest tray would be under 6 mm high or have no floor; make the nest larger, or fewer trays",
-			)
+		if err != nil {
+			return nil, tooSmall
 		}
 		p.At, p.Away, p.Card = r3.Vec{Z: foot.MM()}, r3.Vec{Z: float64(i) * shape.height.MM() * 0.8}, t
 		nest.Parts = append(nest.Parts, p)
@@ -223,11 +247,9 @@ func buildNest(s Spec) (*Box, error) {
 			nest.Together = append(nest.Together, hand.Join{Said: hand.Say("nest")}, hand.Fill{Into: p.ID, Said: hand.Say("fill-smallest")})
 			return nest, err
 		}
-		inner := shape.within(s.Length(nestGap), t)
-		inner.id, inner.name = fmt.Sprint("tray-", i+2), fmt.Sprint("Tray ", i+2)
+		inner := shapes[i+1]
 		foot += (t + s.Card(inner.id)) / 2
 		nest.Fits = append(nest.Fits, shape.over(inner, fit.InNest, t, s.Card(inner.id))...)
-		shape = inner
 	}
 	return nest, nil
 }

@@ -94,7 +94,7 @@ func bodies(parts []Part, finished, forms []*pattern.Folded, open float64) []Bod
 	out := posed(parts, finished, forms, open)
 	for i := range out {
 		if out[i].Copy == 0 {
-			out[i].Levels = forms[slices.IndexFunc(parts, func(p Part) bool { return p.ID == out[i].Part.ID })].Levels(out[i].Part.Pattern)
+			out[i].Levels = forms[indexOf(parts, out[i].Part)].Levels(out[i].Part.Pattern)
 		} else {
 			out[i].Levels = slices.Clone(out[i-1].Levels)
 		}
@@ -103,6 +103,16 @@ func bodies(parts []Part, finished, forms []*pattern.Folded, open float64) []Bod
 		out[i].across(out)
 	}
 	return out
+}
+
+// indexOf is the place of a part in its list.
+func indexOf(parts []Part, part *Part) int {
+	for i := range parts {
+		if &parts[i] == part {
+			return i
+		}
+	}
+	return -1
 }
 
 // posed are bodies of which the levels are not known.

@@ -44,6 +44,11 @@ func Boxes() []*Style {
 	return slices.DeleteFunc(Listed(), func(s *Style) bool { return s.Inner })
 }
 
+// Fittings are the styles that go into a box which is there: no boxes themselves.
+func Fittings() []*Style {
+	return slices.DeleteFunc(Listed(), func(s *Style) bool { return !s.Inner })
+}
+
 // Catalogue writes every style with its parameters and options as JSON, for
 // other programs; lengths are in millimetres.
 func Catalogue() ([]byte, error) {

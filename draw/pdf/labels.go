@@ -26,6 +26,9 @@ func (w *writer) shapedLabels() error {
 	begin()
 	for _, l := range w.r.Inputs.Labels {
 		top := len(l.Layers) - 1
+		if l.What.Bought() {
+			continue // it is not printed
+		}
 		wide, high := l.Size(top)
 		for range l.Copies * w.r.Inputs.Copies {
 			if x > 0 && x+wide.MM() > tw {
@@ -82,6 +85,9 @@ func (w *writer) oneLabel(l label.Label, layer int, x, y float64) {
 func (w *writer) labelNames() string {
 	var out []string
 	for _, l := range w.r.Inputs.Labels {
+		if l.What.Bought() {
+			continue
+		}
 		out = append(out, fmt.Sprintf("%d × %s", l.Copies*w.r.Inputs.Copies, strings.ToLower(l.Name)))
 	}
 	return strings.Join(out, ", ")

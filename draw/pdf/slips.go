@@ -2,9 +2,11 @@ package pdf
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"brevium/core/hand"
+	"brevium/core/label"
 	"brevium/core/measure"
 	"brevium/core/recipe"
 	"brevium/draw"
@@ -222,7 +224,7 @@ const (
 // labels prints small labels to cut out, a page full: the box's name, what is
 // in it, and a line to write for whom.
 func (w *writer) labels() error {
-	if len(w.r.Inputs.Labels) > 0 {
+	if slices.ContainsFunc(w.r.Inputs.Labels, func(l label.Label) bool { return !l.What.Bought() }) {
 		return w.shapedLabels()
 	}
 	w.page()

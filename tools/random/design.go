@@ -8,6 +8,7 @@ import (
 	"brevium/core/design"
 	"brevium/core/dress"
 	"brevium/core/fit"
+	"brevium/core/label"
 	"brevium/core/loose"
 	"brevium/core/measure"
 	"brevium/core/paper"
@@ -96,6 +97,9 @@ func decorate(r *rand.Rand, in *design.Inputs) {
 	if odds(2) {
 		x := design.UsualRibbon(in.Units)
 		x.Way, x.Tied.Bow = pick(r, design.RibbonWays), pick(r, band.Bows)
+		if odds(3) {
+			x.Cut = measure.Length(100+r.IntN(900)) * measure.Millimetre
+		}
 		x.ID, in.Ribbons = 2, append(in.Ribbons, x)
 	}
 	if odds(3) {
@@ -109,9 +113,15 @@ func decorate(r *rand.Rand, in *design.Inputs) {
 		c.ID, in.Covers = 4, append(in.Covers, c)
 	}
 	if odds(2) {
-		place := pick(r, [][2]string{{"", ""}, {"base", "front"}, {"lid", "panel"}, {"tray", "front"}, {"body", "front"}})
+		place := pick(r, [][2]string{{"", ""}, {"base", "front"}, {"lid", "top"}, {"tray", "front"}, {"body", "front"}})
 		l := design.UsualLabel(place[0], place[1], in.Units)
 		l.ID, in.Labels = 5, append(in.Labels, l)
+		if what := pick(r, label.Whats); what.Bought() && place[0] != "" {
+			bought := design.UsualBought(what, in.Units)
+			bought.ID, bought.Piece, bought.Face = 7, place[0], place[1]
+			bought.Place.Up.From, bought.Place.Turn = label.Top, r.IntN(90)
+			in.Labels = append(in.Labels, bought)
+		}
 	}
 	if odds(5) {
 		in.Loose = append(in.Loose, loose.Piece{ID: 6, Name: "Card for inside", Width: 60 * measure.Millimetre, Height: 40 * measure.Millimetre, Copies: 1 + r.IntN(2), Corners: loose.Square})

@@ -34,6 +34,7 @@ const (
 	fromThings = "things"
 	fromSize   = "size"
 	fromSheet  = "sheet"
+	forABox    = "have"
 	fromFile   = "file"
 )
 
@@ -43,6 +44,7 @@ func ways(chosen string) []Way {
 		{ID: fromThings, Title: "From what goes in", About: "You have the things. Measure them, and the box follows."},
 		{ID: fromSize, Title: "From a size", About: "You know the box: its kind and its sides."},
 		{ID: fromSheet, Title: "From a sheet", About: "You have one sheet. See the biggest box it gives."},
+		{ID: forABox, Title: "For a box you have", About: "Measure its inside: dividers, or a floor with holes."},
 		{ID: fromFile, Title: "From a file", About: "Another maker gave you a design."},
 	}
 	for i := range out {
@@ -61,8 +63,8 @@ type newPage struct {
 	Form   *form.Form
 	Name   form.Field
 	Thing  form.ThingFields
-	Kind   form.Field // of box, for what goes in
-	Cut    form.Field // what it is cut from
+	Kind   form.Field       // of box, for what goes in
+	Cut    form.SheetFields // what it is cut from
 	Styles []styleTile
 	Style  *style.Style
 	Size   []form.Field // of the chosen style: those that set its room
@@ -142,10 +144,13 @@ func (s *room) begin(ctx context.Context, f *form.Form, lots []drawer.Lot) begun
 	in := design.New("", f.Unit, styleOf(f).ID)
 	f.Text("name", &in.Name)
 	in.Name = design.CleanName(in.Name)
+	if way := f.Posted.Get("start"); way != fromSheet && way != fromFile {
+		in.Sheets, in.Card = form.ReadCut(f, lots, in.Sheets, in.Card)
+	}
 	f.Longest = paper.Longest(in.Sheets)
 	var out begun
 	switch f.Posted.Get("start") {
-	case fromSize:
+	case fromSize, forABox:
 		out = s.bySize(f, in)
 	case fromSheet:
 		out = s.bySheet(ctx, f, in, lots)
@@ -169,11 +174,6 @@ func (s *room) byThings(f *form.Form, in design.Inputs) begun {
 	}
 	form.ReadThing(f, 0, &t)
 	in.Things = []contents.Thing{t}
-	if name := f.Posted.Get("cut"); name != "" {
-		if sheet, known := paper.SheetNamed(name); known {
-			in.Sheets = []paper.Sheet{sheet}
-		}
-	}
 	kind := f.Posted.Get("kind")
 	_, err := style.ByID(kind)
 	if in.Style = kind; err != nil {
@@ -213,9 +213,6 @@ func (s *room) bySize(f *form.Form, in design.Inputs) begun {
 	}
 	if b := design.Basis(f.Posted.Get("size.basis")); b != "" {
 		in.Basis = b
-	}
-	if sheet, known := paper.SheetNamed(f.Posted.Get("cut")); known {
-		in.Sheets = []paper.Sheet{sheet}
 	}
 	return wished(f, begun{in: in, next: "box"}, false)
 }
@@ -272,10 +269,23 @@ func nameFor(in *design.Inputs) string {
 
 // styleOf is the style that is chosen in a form.
 func styleOf(f *form.Form) *style.Style {
-	if s, err := style.ByID(f.Posted.Get("style")); err == nil {
+	way := f.Posted.Get("start")
+	s, err := style.ByID(f.Posted.Get("style"))
+	switch {
+	case err == nil && (s.Inner || way != forABox):
 		return s
+	case way == forABox:
+		return kindsFor(way)[0]
 	}
 	return style.Usual()
+}
+
+// kindsFor are the kinds that a way to begin offers.
+func kindsFor(way string) []*style.Style {
+	if way == forABox {
+		return style.Fittings()
+	}
+	return style.Boxes()
 }
 
 // example keeps a box to look at: four jars in a base with a lid.
@@ -320,25 +330,21 @@ func (s *room) fill(ctx context.Context, p *newPage, b begun, lots []drawer.Lot)
 			kinds = append(kinds, form.Choice{Value: st.ID, Label: st.Name})
 		}
 		p.Kind = f.ChoiceField("kind", "In which kind of box", "you can change it later", "", kinds...)
-	case fromSize:
+	case fromSize, forABox:
 		p.sizes(b)
 	case fromSheet:
 		p.Sheet = form.SheetFieldsOf(f, lots, b.asked)
 		p.Fixed = form.FixedFields(f, p.Style)
 	}
-	if p.Way == fromSize || p.Way == fromSheet {
+	if p.Way != fromThings && p.Way != fromFile {
 		p.Name = f.Control("name", "Name of the box", "so that you find it again", "")
-		for _, st := range style.Boxes() {
+		for _, st := range kindsFor(p.Way) {
 			sketch := s.Sketched(ctx, design.New("", f.Unit, st.ID))
 			p.Styles = append(p.Styles, styleTile{st.ID, st.Name, st.About, sketch.Picture, st == p.Style})
 		}
 	}
-	if p.Way == fromThings || p.Way == fromSize {
-		cut := []form.Choice{{Value: "", Label: usualSheets(f.Unit)}}
-		for _, sheet := range paper.Standard {
-			cut = append(cut, form.Choice{Value: sheet.Name, Label: sheet.Name})
-		}
-		p.Cut = f.ChoiceField("cut", "Cut from", "", "", cut...)
+	if p.Way != fromSheet && p.Way != fromFile {
+		p.Cut = form.CutFields(f, lots, usualSheets(f.Unit), design.UsualSheets(f.Unit))
 	}
 	if r, err := design.Sketch(b.in); f.OK() && err == nil && p.Way != fromFile {
 		p.Preview = page.BoxPicture(r.Bare(), "")
@@ -390,7 +396,9 @@ func (p *newPage) sizes(b begun) {
 			p.More = append(p.More, f.LengthField("size."+x.ID, x.Label, x.About, x.Usual(tick)))
 		}
 	}
-	p.Basis = form.BasisField(f, b.in.Basis)
+	if p.Way != forABox { // an inside is what is measured
+		p.Basis = form.BasisField(f, b.in.Basis)
+	}
 }
 
 // carry moves the typed sizes of one style to the fields of another, by what

@@ -1,11 +1,13 @@
 package boxes_test
 
 import (
+	"fmt"
 	"net/http"
 	"net/url"
 	"strings"
 	"testing"
 
+	"brevium/core/measure"
 	"brevium/web/webtest"
 )
 
@@ -45,5 +47,63 @@ func TestWhateverIsTypedABoxIsDrawn(t *testing.T) {
 		if _, page, _ := x.Get("/new?" + typed.Encode()); !strings.Contains(page, `<div class="one"><svg`) || !strings.Contains(page, `class="finding warn"`) {
 			t.Errorf("of %v nothing is drawn", typed)
 		}
+	}
+}
+
+// A new box is cut from a sheet of any size that is typed, or from one of the drawer, whose card
+// it has; a side that is no length is said at its field.
+func TestANewBoxIsCutFromWhatThereIs(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	x.Lot(3, 14*measure.Inch, 10*measure.Inch, false)
+	form := []string{"start", "size", "style", "tray", "was", "tray", "size.length", "4", "size.width", "3", "size.height", "1", "cut"}
+	_, page, _ := x.Get("/new?start=size&cut=own")
+	for _, want := range []string{"in the drawer: ", `name="cut.width"`, `name="cut.height"`} {
+		if !strings.Contains(page, want) {
+			t.Errorf("the page has no %s", want)
+		}
+	}
+	if code, body, _ := x.Post("/new", append(form, "own", "cut.width", "9 1/2", "cut.height", "13")...); code != http.StatusNoContent {
+		t.Fatalf("%d: %.300s", code, body)
+	}
+	if s := x.Box(1).Inputs.Sheets; len(s) != 1 || s[0].Width != 19*measure.Inch/2 || s[0].Name != "9 1/2 × 13 in" {
+		t.Errorf("cut from %+v", s)
+	}
+	lots, err := x.Store.Of(t.Context()).Lots(t.Context())
+	if err != nil {
+		t.Fatal(err)
+	}
+	if code, _, _ := x.Post("/new", append(form, fmt.Sprint("lot.", lots[0].ID))...); code != http.StatusNoContent {
+		t.Fatal(code)
+	}
+	if in := x.Box(2).Inputs; in.Card.Key() != lots[0].Card.Key() || in.Sheets[0].Width != 14*measure.Inch {
+		t.Errorf("cut from %+v of %s", in.Sheets, in.Card.Name)
+	}
+	if code, body, _ := x.Post("/new", append(form, "own", "cut.width", "wide", "cut.height", "13")...); code != http.StatusUnprocessableEntity || !strings.Contains(body, `id="f-cut-width-fault"`) {
+		t.Errorf("%d, not said at the field", code)
+	}
+}
+
+// For a box that is there dividers or a floor with holes are made, from its measured inside.
+func TestForABoxThatIsThere(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	_, page, _ := x.Get("/new?start=have")
+	for want, there := range map[string]bool{`id="kind-divider-grid"`: true, `id="kind-insert"`: true, `id="kind-tray-lid"`: false, "Measure its clear inside": true, `name="size.basis"`: false} {
+		if strings.Contains(page, want) != there {
+			t.Errorf("%s on the page: %v", want, !there)
+		}
+	}
+	if code, body, _ := x.Post("/new", "start", "have", "style", "insert", "was", "insert", "size.length", "5 1/4", "size.width", "4", "size.height", "1", "name", "Tin"); code != http.StatusNoContent {
+		t.Fatalf("%d: %.300s", code, body)
+	}
+	if in := x.Box(1).Inputs; in.Style != "insert" || in.Size["length"] != 21*measure.Inch/4 || in.Name != "Tin" {
+		t.Errorf("kept %s %v", in.Style, in.Size)
+	}
+	if told := x.Words("/boxes/1/making"); !strings.Contains(told, "Cut the ") {
+		t.Errorf("it is not told: %.300s", told)
+	}
+	if code, _, _ := x.Get("/new?start=have&style=tray-lid"); code != http.StatusOK { // what is no fitting gives way
+		t.Error(code)
 	}
 }

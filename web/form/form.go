@@ -255,6 +255,13 @@ func (f *Form) Length(name string, into *measure.Length) {
 	*into = l
 }
 
+// LongLength reads a length that no sheet bounds: of a roll, or a sheet's own side.
+func (f *Form) LongLength(name string, into *measure.Length) {
+	long := *f
+	long.Longest = 0
+	long.Length(name, into)
+}
+
 // Signed reads a length that may be less than nothing: with a minus before it.
 func (f *Form) Signed(name string, into *measure.Length) {
 	typed := f.Posted.Get(name)

@@ -2,9 +2,11 @@ package form
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"brevium/core/drawer"
+	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/style"
@@ -27,6 +29,44 @@ var SheetNames = []string{"sheet", "sheet.width", "sheet.height", "sheet.directi
 // LotName is how the choice calls one of the drawer's sheets.
 func LotName(l drawer.Lot) string { return fmt.Sprintf("lot.%d", l.ID) }
 
+// lotNamed finds the drawer's sheet that a choice calls.
+func lotNamed(lots []drawer.Lot, which string) (drawer.Lot, bool) {
+	i := slices.IndexFunc(lots, func(l drawer.Lot) bool { return LotName(l) == which })
+	if i < 0 {
+		return drawer.Lot{}, false
+	}
+	return lots[i], true
+}
+
+// sheetOf is one of the drawer's sheets as a kind to cut from.
+func sheetOf(l drawer.Lot) paper.Sheet {
+	s := paper.Sheet{Name: l.Sheet, Width: l.Width, Height: l.Height, Count: paper.Unlimited, Cost: l.Price}
+	if l.Offcut {
+		s.Name = "offcut"
+	}
+	return s
+}
+
+// The sides of a sheet of one's own lie between.
+const (
+	leastSide = 20 * measure.Millimetre
+	mostSide  = 3000 * measure.Millimetre
+)
+
+// OwnSheet reads a sheet whose sides are typed, in the fields width and height of a name; what is
+// not typed is as usual. It is called by its size.
+func OwnSheet(f *Form, name string, usual paper.Sheet) paper.Sheet {
+	s := paper.Sheet{Width: usual.Width, Height: usual.Height, Count: paper.Unlimited}
+	for field, side := range map[string]*measure.Length{name + ".width": &s.Width, name + ".height": &s.Height} {
+		f.LongLength(field, side)
+		if f.Faults[field] == "" && (*side < leastSide || *side > mostSide) {
+			f.Fail(fault.New(fault.OutOfRange, field, "The side of a sheet is %s to %s.", measure.Label(leastSide, f.Unit, f.Tick), measure.Label(mostSide, f.Unit, f.Tick)))
+		}
+	}
+	s.Name = measure.Sides(f.Unit, f.Tick, s.Width, s.Height)
+	return s
+}
+
 // ReadSheet reads which sheet is asked for. Without an answer it is the first
 // of the drawer that is of the given card, or else the usual one of it.
 func ReadSheet(f *Form, lots []drawer.Lot, usual paper.Sheet, card paper.Card) AskedSheet {
@@ -45,15 +85,9 @@ func ReadSheet(f *Form, lots []drawer.Lot, usual paper.Sheet, card paper.Card) A
 		}
 	}
 	out := AskedSheet{Sheet: usual, Card: card, Which: which}
-	for _, l := range lots {
-		if LotName(l) == which {
-			out.Sheet = paper.Sheet{Name: l.Sheet, Width: l.Width, Height: l.Height, Count: paper.Unlimited, Cost: l.Price}
-			out.Card = l.Card
-			if l.Offcut {
-				out.Sheet.Name = "offcut"
-			}
-			return out
-		}
+	if l, there := lotNamed(lots, which); there {
+		out.Sheet, out.Card = sheetOf(l), l.Card
+		return out
 	}
 	if d := paper.Direction(f.Posted.Get("sheet.direction")); d != "" && d != paper.NoDirection {
 		out.Card.Direction = d
@@ -65,10 +99,42 @@ func ReadSheet(f *Form, lots []drawer.Lot, usual paper.Sheet, card paper.Card) A
 		return out
 	}
 	if which == ownSheet {
-		out.Sheet = paper.Sheet{Width: usual.Width, Height: usual.Height, Count: paper.Unlimited}
-		f.Length("sheet.width", &out.Sheet.Width)
-		f.Length("sheet.height", &out.Sheet.Height)
-		out.Sheet.Name = measure.Sides(f.Unit, f.Tick, out.Sheet.Width, out.Sheet.Height)
+		out.Sheet = OwnSheet(f, "sheet", usual)
+	}
+	return out
+}
+
+// ReadCut reads what a new box is cut from: a sheet of the drawer with its card, a standard
+// sheet, or one whose sides are typed. Without an answer it stays as it is.
+func ReadCut(f *Form, lots []drawer.Lot, sheets []paper.Sheet, card paper.Card) ([]paper.Sheet, paper.Card) {
+	which := f.Posted.Get("cut")
+	if l, there := lotNamed(lots, which); there {
+		return []paper.Sheet{sheetOf(l)}, l.Card
+	}
+	if which == ownSheet {
+		return []paper.Sheet{OwnSheet(f, "cut", sheets[0])}, card
+	}
+	if s, known := paper.SheetNamed(which); known {
+		return []paper.Sheet{s}, card
+	}
+	return sheets, card
+}
+
+// CutFields ask what a new box is cut from, the drawer first; usual says what it is else.
+func CutFields(f *Form, lots []drawer.Lot, usual string, sheets []paper.Sheet) SheetFields {
+	choices := []Choice{{Value: "", Label: usual}}
+	for _, l := range lots {
+		if !l.Offcut {
+			choices = append(choices, Choice{Value: LotName(l), Label: "in the drawer: " + l.Card.Name + ", " + l.Sheet})
+		}
+	}
+	for _, s := range paper.Standard {
+		choices = append(choices, Choice{Value: s.Name, Label: s.Name})
+	}
+	choices = append(choices, Choice{Value: ownSheet, Label: "another size"})
+	out := SheetFields{Which: f.ChoiceField("cut", "Cut from", "", "", choices...)}
+	if f.Posted.Get("cut") == ownSheet {
+		out.More = []Field{f.LengthField("cut.width", "Sheet, wide", "", sheets[0].Width), f.LengthField("cut.height", "Sheet, high", "", sheets[0].Height)}
 	}
 	return out
 }

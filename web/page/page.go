@@ -157,7 +157,14 @@ var own embed.FS
 // Templates parses the pages of all rooms, each of which brings its own.
 // static gives the address of a file that ships with them.
 func Templates(static func(name string) string, rooms ...fs.FS) (*echo.TemplateRenderer, error) {
-	t := template.New("").Funcs(template.FuncMap{
+	t := template.New("")
+	t.Funcs(template.FuncMap{
+		// part is a template whose name is worked out, such as that of one stop of several.
+		"part": func(name string, of any) (template.HTML, error) {
+			var out strings.Builder
+			err := t.ExecuteTemplate(&out, name, of)
+			return template.HTML(out.String()), err
+		},
 		"inc":      func(i int) int { return i + 1 },
 		"legend":   legend,
 		"lower":    strings.ToLower,

@@ -3,6 +3,7 @@ package page
 import (
 	"context"
 	"errors"
+	"slices"
 	"sync"
 	"testing"
 	"time"
@@ -68,6 +69,11 @@ func TestEachHasTheirShare(t *testing.T) {
 		t.Errorf("one who has gone: %v", err)
 	}
 	all.Go(func() { work(2) })
+	for here := false; !here; time.Sleep(time.Millisecond) { // let on at once, or in the queue
+		s.mu.Lock()
+		here = s.busy[2] != nil || slices.ContainsFunc(s.waiting, func(w *share) bool { return w.who == 2 })
+		s.mu.Unlock()
+	}
 	hold <- struct{}{}
 	hold <- struct{}{}
 	hold <- struct{}{}

@@ -13,6 +13,7 @@ import (
 
 // bandView is a belly band as the ticket asks about it, and what it came to.
 type bandView struct {
+	Head   slipHead
 	N      int
 	Fields []form.Field
 	Card   form.CardView
@@ -23,7 +24,7 @@ type bandView struct {
 func bandAt(n int, part string) string { return fault.Path("bands", n, part) }
 
 // bands shows the belly bands.
-func (p *workPage) bands(in *design.Inputs, f *form.Form) {
+func (p *dressingPage) bands(in *design.Inputs, f *form.Form) {
 	for n, b := range in.Bands {
 		v := bandView{N: n, Notch: b.Notch}
 		joined := ""
@@ -46,6 +47,7 @@ func (p *workPage) bands(in *design.Inputs, f *form.Form) {
 			strip := p.Result.Bands[n].Strip
 			v.Girth = p.Result.Show(measure.Up(strip.Girth, in.Tools.Tick.Ruler()))
 		}
+		v.Head = p.head("band", n, len(in.Bands), "Belly band", v.Girth)
 		p.Bands = append(p.Bands, v)
 	}
 }

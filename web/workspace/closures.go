@@ -12,6 +12,7 @@ import (
 
 // closureView is a closure as the ticket asks about it, and where it goes.
 type closureView struct {
+	Head   slipHead
 	N      int
 	Name   string
 	Fields []form.Field
@@ -26,7 +27,7 @@ var closureNames = map[design.ClosureKind]string{
 func closureAt(n int, part string) string { return fault.Path("closures", n, part) }
 
 // closures shows what keeps the box shut, as it was asked for.
-func (p *workPage) closures(in *design.Inputs, f *form.Form) {
+func (p *dressingPage) closures(in *design.Inputs, f *form.Form) {
 	for n, c := range in.Closures {
 		v := closureView{N: n, Name: closureNames[c.Kind]}
 		var kinds []form.Choice
@@ -47,6 +48,7 @@ func (p *workPage) closures(in *design.Inputs, f *form.Form) {
 				v.Where = append(v.Where, "on "+p.Result.Tells(s.On))
 			}
 		}
+		v.Head = p.head("closure", n, len(in.Closures), v.Name, "")
 		p.Closures = append(p.Closures, v)
 	}
 	if seats, err := p.Result.Seats(0, 8); err == nil && len(seats) > 0 && len(in.Closures) < design.MostClosures {

@@ -1,6 +1,8 @@
 package workspace
 
 import (
+	"cmp"
+	"context"
 	"fmt"
 	"html/template"
 	"slices"
@@ -15,6 +17,33 @@ import (
 	"brevium/web/form"
 	"brevium/web/page"
 )
+
+// contentsStop is where it is said what goes in, and how it stands.
+var contentsStop = &stop{
+	ID: "contents", Title: "What goes in", Decides: "Say what the box shall hold, and how it stands in it.",
+	read: readContents, page: showContents, small: true,
+	answer: func(p *workPage) string { return cmp.Or(p.Result.Filling(), "by its size") },
+}
+
+type contentsPage struct {
+	*workPage
+	Goods contentsView
+}
+
+func showContents(ctx context.Context, frame *workPage) (any, error) {
+	p := &contentsPage{workPage: frame}
+	var err error
+	if p.Goods.Kept, err = p.room.Store.Of(ctx).Things(ctx); err != nil {
+		return nil, err
+	}
+	p.fill(&frame.Box.Inputs, frame.Form)
+	return p, nil
+}
+
+// ThingPicture draws how the things stand.
+func (p *contentsPage) ThingPicture() template.HTML {
+	return page.SVG(draw.Contents(*p.Result.Stand, p.Box.Inputs.Things, p.Units, p.Box.Inputs.Tools.Tick))
+}
 
 func readContents(f *form.Form, in *design.Inputs, now *design.Result) {
 	for i := range in.Things {
@@ -114,7 +143,8 @@ type accountLine struct{ Text, Length, Width, Height string }
 // mostWays is how many ways are shown to pick from.
 const mostWays = 6
 
-func (p *workPage) contents(in *design.Inputs, f *form.Form) {
+// fill makes the fields and the ways to stand.
+func (p *contentsPage) fill(in *design.Inputs, f *form.Form) {
 	v := &p.Goods
 	for i, t := range in.Things {
 		v.Things = append(v.Things, form.ThingFieldsOf(f, i, t))
@@ -221,4 +251,10 @@ func cardArea(area float64, unit measure.Unit) string {
 		return fmt.Sprintf("%.1f sq in", area/645.16)
 	}
 	return fmt.Sprintf("%.0f cm²", area/100)
+}
+
+// keepSize writes the sizes in force into the inputs.
+func keepSize(in *design.Inputs, now *design.Result) {
+	in.Basis, in.Stand = design.Scored, ""
+	now.Style.Give(in.Size, now.Style.Along(now.Spec.Lengths))
 }

@@ -2,24 +2,52 @@ package workspace
 
 import (
 	"cmp"
+	"context"
 	"fmt"
+	"html/template"
 	"slices"
 	"strconv"
 	"strings"
 
 	"brevium/core/design"
+	"brevium/core/drawer"
 	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/loose"
 	"brevium/core/paper"
 	"brevium/core/pattern"
+	"brevium/core/recipe"
 	"brevium/core/style"
+	"brevium/draw"
 	"brevium/web/form"
+	"brevium/web/page"
 )
+
+// slipHead is what stands over the questions about one thing that dresses the box. It is open
+// when it is the only one, or was put on just now.
+type slipHead struct {
+	ID, Name, Says string
+	Open           bool
+}
+
+// head is that of the nth of so many of a kind.
+func (p *dressingPage) head(kind string, n, of int, name, says string) slipHead {
+	return slipHead{fmt.Sprintf("%s-%d", kind, n), name, says, p.things(&p.Box.Inputs) == 1 || p.Changed && n == of-1}
+}
+
+// things is how many things dress the box.
+func (p *dressingPage) things(in *design.Inputs) int {
+	n := len(in.Mats) + len(in.Bands) + len(in.Covers) + len(in.Ribbons) + len(in.Closures) + len(in.Labels) + len(in.Loose)
+	if in.Wrap != nil {
+		n++
+	}
+	return n
+}
 
 // dressView is one mat as the ticket asks about it: the faces it goes on, by
 // their plain names, and its layers.
 type dressView struct {
+	Head        slipHead
 	N           int
 	Piece, Name string
 	FacesName   string
@@ -53,7 +81,88 @@ var shapeChoices = []form.Choice{
 	{Value: string(dress.FaceShaped), Label: "the face's own shape, by template"},
 }
 
-func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
+// dressingStop is where papers, bands and all else that dresses the box are put on.
+var dressingStop = &stop{
+	ID: "dressing", Title: "Papers on top", Decides: "Say which faces get paper or card, or press them in the drawing.",
+	read: readDressing, page: showDressing, small: true,
+	answer: func(p *workPage) string { return dressingAnswer(p.Result) },
+}
+
+type dressingPage struct {
+	*workPage
+	lots         []drawer.Lot // in the drawer
+	Shelf        []paper.Card // to choose from
+	Dressings    []dressView
+	Dressable    []dressable
+	Loose        []looseView
+	LooseChoices []looseChoice
+	Bands        []bandView
+	Round        goodsView
+	Closures     []closureView
+	MayClose     string // the flap that can be held shut, if any
+	Labels       []labelView
+}
+
+func showDressing(ctx context.Context, frame *workPage) (any, error) {
+	lots, err := frame.room.Store.Of(ctx).Lots(ctx)
+	if err != nil {
+		return nil, err
+	}
+	in := &frame.Box.Inputs
+	p := &dressingPage{workPage: frame, lots: lots, Shelf: shelf(in, lots)}
+	p.fill(in, frame.Form)
+	return p, nil
+}
+
+// Folded draws the finished box, its faces to be pressed.
+func (p *dressingPage) Folded() template.HTML {
+	return page.Draw(&p.room.Drawn, p.Result, "folded, to be dressed", p.dressed)
+}
+
+func (p *dressingPage) dressed() template.HTML {
+	picture, err := draw.ModelOf(p.Result, false).Picks().Look(p.Result.Style.Name + ", folded: press a face to dress it")
+	if err != nil {
+		return ""
+	}
+	return page.SVG(picture)
+}
+
+// Nets draws each piece flat, its faces to be pressed.
+func (p *dressingPage) Nets() []netView {
+	return page.Draw(&p.room.Drawn, p.Result, "nets, to be dressed", func() []netView { return nets(p.Result, true) })
+}
+
+// dressingAnswer tells in half a line what dresses the box.
+func dressingAnswer(r *design.Result) string {
+	var parts []string
+	bought := 0
+	for _, l := range r.Inputs.Labels {
+		if l.What.Bought() {
+			bought++
+		}
+	}
+	for _, x := range []struct {
+		n    int
+		noun string
+	}{{len(r.Mats), "paper"}, {len(r.Inputs.Covers), "covering"}, {len(r.Bands), "band"}, {len(r.Ribbons), "ribbon"}, {len(r.Inputs.Labels) - bought, "label"}, {bought, "ornament"}} {
+		if x.n > 0 {
+			parts = append(parts, page.Counted(x.n, x.noun))
+		}
+	}
+	if r.Wrapped != nil {
+		parts = append(parts, "wrapped")
+	}
+	if len(parts) == 0 {
+		return "plain"
+	}
+	return strings.Join(parts[:min(2, len(parts))], ", ")
+}
+
+// MatSets are the mats to cut, alike ones together.
+func (p *dressingPage) MatSets() []recipe.MatSet { return recipe.MatSets(p.Result.Mats) }
+
+// fill makes the fields.
+func (p *dressingPage) fill(in *design.Inputs, f *form.Form) {
 	p.loose(in, f)
 	if p.Result == nil {
 		return
@@ -108,8 +217,24 @@ func (p *workPage) dressing(in *design.Inputs, f *form.Form) {
 				f.LengthField(layer("up"), "and", "above and below", l.Border.Up),
 			}})
 		}
+		v.Head = p.head("paper", n, len(in.Mats), "Paper on the "+strings.ToLower(part.Name), paperSays(v, d))
 		p.Dressings = append(p.Dressings, v)
 	}
+}
+
+// paperSays is where a paper is and what shows of it, in a few words.
+func paperSays(v dressView, d dress.Dressing) string {
+	var on []string
+	for _, f := range v.Faces {
+		if f.On {
+			on = append(on, f.Words)
+		}
+	}
+	where := strings.Join(on, ", ")
+	if len(on) > 2 {
+		where = page.Counted(len(on), "face")
+	}
+	return where + ": " + d.Layers[len(d.Layers)-1].Card.Name
 }
 
 // forgetMoved lets go of what was posted about a list of which one thing is taken

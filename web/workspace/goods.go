@@ -18,6 +18,7 @@ import (
 // the ticket asks about them, and what each came to.
 type (
 	coverView struct {
+		Head   slipHead
 		N      int
 		Name   string
 		Fields []form.Field
@@ -25,12 +26,14 @@ type (
 		Sheet  string
 	}
 	ribbonView struct {
+		Head   slipHead
 		N      int
 		Name   string
 		Fields []form.Field
 		Length string
 	}
 	wrapView struct {
+		Head   slipHead
 		Fields []form.Field
 		Card   form.CardView
 		Sheet  string
@@ -54,7 +57,7 @@ var bowChoices = []form.Choice{
 }
 
 // goods shows them.
-func (p *workPage) goods(in *design.Inputs, f *form.Form) {
+func (p *dressingPage) goods(in *design.Inputs, f *form.Form) {
 	for n, c := range in.Covers {
 		v := coverView{N: n, Name: strings.ToLower(p.Result.PieceName(c.Piece)), Card: f.CardView(coverAt(n, "card"), c.Card, p.Shelf)}
 		v.Fields = []form.Field{
@@ -67,6 +70,7 @@ func (p *workPage) goods(in *design.Inputs, f *form.Form) {
 				v.Sheet = p.Result.Show(part.Pattern.Width) + " × " + p.Result.Show(part.Pattern.Height)
 			}
 		}
+		v.Head = p.head("cover", n, len(in.Covers), "Paper all over the "+v.Name, c.Card.Name)
 		p.Round.Covers = append(p.Round.Covers, v)
 	}
 	for _, part := range p.Result.Parts {
@@ -82,25 +86,26 @@ func (p *workPage) goods(in *design.Inputs, f *form.Form) {
 			f.Control(ribbonAt(n, "name"), "Ribbon or string", "its name", x.Name), colour,
 			f.ChoiceField(ribbonAt(n, "way"), "It goes", "", x.Way, form.Choice{Value: "crossed", Label: "crossed on the top"},
 				form.Choice{Value: "length", Label: "once over front and back"}, form.Choice{Value: "width", Label: "once over both ends"}, form.Choice{Value: "height", Label: "round the walls"},
-				form.Choice{Value: design.ByHandle, Label: "over it as a handle"}, form.Choice{Value: design.ThroughTop, Label: "through the top, tied on it"}),
+				form.Choice{Value: design.ByHandle, Label: "over it as a handle"}, form.Choice{Value: design.ThroughTop, Label: "through the top, tied on it"}, form.Choice{Value: design.ByPull, Label: "out of a wall, to pull by"}),
 			f.LengthField(ribbonAt(n, "width"), "Width", "", x.Tied.Width),
-			f.ChoiceField(ribbonAt(n, "bow"), "Its ends make", "", string(x.Tied.Bow), bowChoices...),
+		}
+		if x.Ties() {
+			v.Fields = append(v.Fields, f.ChoiceField(ribbonAt(n, "bow"), "Its ends make", "", string(x.Tied.Bow), bowChoices...))
 		}
 		if x.Way == design.ByHandle {
 			v.Fields = append(v.Fields, f.LengthField(ribbonAt(n, "rise"), "The handle stands", "over the box", x.Rise))
 		}
-		if x.Tied.Bow == band.Paper {
-			v.Fields = append(v.Fields, f.Control(ribbonAt(n, "loops"), "Loops of the bow", "", strconv.Itoa(x.Loops)))
+		if x.Way == design.ByPull && x.Cut == 0 { // else its length says it
+			v.Fields = append(v.Fields, f.LengthField(ribbonAt(n, "rise"), "The loop stands out", "of the wall", x.Rise))
 		}
-		if x.Tied.Bow.Loops() > 0 || x.Tied.Bow == band.Paper {
-			v.Fields = append(v.Fields, f.LengthField(ribbonAt(n, "loop"), "Each loop", "from the knot", x.Tied.Loop))
-		}
-		if x.Tied.Bow.Tails() > 0 {
-			v.Fields = append(v.Fields, f.LengthField(ribbonAt(n, "tail"), "Each tail", "from the knot", x.Tied.Tail))
+		v.Fields = append(v.Fields, f.LengthField(ribbonAt(n, "length"), "You cut it", "0 has it worked out", x.Cut))
+		if x.Ties() {
+			v.Fields = append(v.Fields, bowFields(f, n, x)...)
 		}
 		if n < len(p.Result.Ribbons) {
 			v.Length = p.Result.Show(p.Result.Ribbons[n].Length)
 		}
+		v.Head = p.head("ribbon", n, len(in.Ribbons), x.Name, v.Length)
 		p.Round.Ribbons = append(p.Round.Ribbons, v)
 	}
 	if w := in.Wrap; w != nil {
@@ -115,8 +120,23 @@ func (p *workPage) goods(in *design.Inputs, f *form.Form) {
 				v.Sheet += fmt.Sprintf(", %d of them %s off the roll", n, p.Result.Show(r.OffRoll))
 			}
 		}
+		v.Head = p.head("wrap", 0, 1, "Wrapping paper", v.Sheet)
 		p.Round.Wrap = v
 	}
+}
+
+// bowFields ask how large the bow of a ribbon is.
+func bowFields(f *form.Form, n int, x design.Ribbon) (out []form.Field) {
+	if x.Tied.Bow == band.Paper {
+		out = append(out, f.Control(ribbonAt(n, "loops"), "Loops of the bow", "", strconv.Itoa(x.Loops)))
+	}
+	if x.Tied.Bow.Loops() > 0 || x.Tied.Bow == band.Paper {
+		out = append(out, f.LengthField(ribbonAt(n, "loop"), "Each loop", "from the knot", x.Tied.Loop))
+	}
+	if x.Tied.Bow.Tails() > 0 {
+		out = append(out, f.LengthField(ribbonAt(n, "tail"), "Each tail", "from the knot", x.Tied.Tail))
+	}
+	return out
 }
 
 // readGoods reads them: those there are, one that is taken away, one that is added.
@@ -131,9 +151,7 @@ func readGoods(f *form.Form, in *design.Inputs) {
 		if v := f.Posted.Get("wrap.way"); slices.Contains(design.WrapWays, v) {
 			w.Way = v
 		}
-		longer := *f // a roll is no sheet
-		longer.Longest = 0
-		longer.Length("wrap.roll", &w.Roll)
+		f.LongLength("wrap.roll", &w.Roll)
 		f.ReadCard("wrap.card", &w.Card)
 		in.Wrap = &w
 	case f.Posted.Has("wrap.add"):
@@ -186,6 +204,7 @@ func readRibbons(f *form.Form, in *design.Inputs) {
 		f.Length(ribbonAt(n, "loop"), &x.Tied.Loop)
 		f.Length(ribbonAt(n, "tail"), &x.Tied.Tail)
 		f.Length(ribbonAt(n, "rise"), &x.Rise)
+		f.LongLength(ribbonAt(n, "length"), &x.Cut)
 		f.Whole(ribbonAt(n, "loops"), &x.Loops)
 		ribbons = append(ribbons, x)
 	}

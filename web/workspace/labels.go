@@ -10,13 +10,15 @@ import (
 	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/label"
+	"brevium/core/measure"
+	"brevium/core/paper"
 	"brevium/core/pattern"
-	"brevium/core/style"
 	"brevium/web/form"
 )
 
 // labelView is a label as the ticket asks about it.
 type labelView struct {
+	Head   slipHead
 	N      int
 	Name   string
 	Fields []form.Field
@@ -24,6 +26,7 @@ type labelView struct {
 	Placed bool         // not in the middle of it
 	Text   form.Field
 	Hole   bool
+	Bought bool // a bow or the like, that is not cut
 	Layers []layerView
 }
 
@@ -36,7 +39,7 @@ const (
 )
 
 // labels shows the labels, tags and toppers.
-func (p *workPage) labels(in *design.Inputs, f *form.Form) {
+func (p *dressingPage) labels(in *design.Inputs, f *form.Form) {
 	places := []form.Choice{{Value: tagPlace, Label: "hung on as a tag"}}
 	for _, part := range p.Result.Parts {
 		if part.Loose {
@@ -60,16 +63,11 @@ func (p *workPage) labels(in *design.Inputs, f *form.Form) {
 		case l.Band != "":
 			place = bandPlace + l.Band
 		}
-		v := labelView{N: n, Name: l.Name, Hole: l.Hole}
-		v.Fields = []form.Field{
-			f.Control(at("name"), "Its name", "", l.Name),
-			f.ChoiceField(at("shape"), "Shape", "", string(l.Shape), form.Plain(asPlain(label.Shapes)...)...),
-			f.LengthField(at("width"), "Width", "", l.Width),
-			f.LengthField(at("height"), "Height", "", l.Height),
-			f.ChoiceField(at("face"), "It goes on the", "", place, places...),
-			f.LengthField(at("raised"), "Raised by", "pads; 0 is glued flat", l.Raised),
-			f.Control(at("copies"), "How many", "on each box", strconv.Itoa(l.Copies)),
-			f.ChoiceField(at("layers"), "Layers", "", fmt.Sprint(len(l.Layers)), form.Plain("1", "2", "3")...),
+		v := labelView{N: n, Name: l.Name, Hole: l.Hole, Bought: l.What.Bought()}
+		if v.Bought {
+			v.Fields = boughtFields(f, at, l, place, places[1:])
+		} else {
+			v.Fields = labelFields(f, at, l, place, places)
 		}
 		if v.Placed = l.Place != (label.Place{}); l.Piece != "" {
 			v.Where = []form.Field{
@@ -89,7 +87,39 @@ func (p *workPage) labels(in *design.Inputs, f *form.Form) {
 			}
 			v.Layers = append(v.Layers, layer)
 		}
+		i := slices.IndexFunc(places, func(c form.Choice) bool { return c.Value == place })
+		v.Head = p.head("label", n, len(in.Labels), l.Name, places[max(0, i)].Label)
 		p.Labels = append(p.Labels, v)
+	}
+}
+
+// labelFields ask what a label is, and where it goes.
+func labelFields(f *form.Form, at func(...any) string, l label.Label, place string, places []form.Choice) []form.Field {
+	return []form.Field{
+		f.Control(at("name"), "Its name", "", l.Name),
+		f.ChoiceField(at("shape"), "Shape", "", string(l.Shape), form.Plain(asPlain(label.Shapes)...)...),
+		f.LengthField(at("width"), "Width", "", l.Width),
+		f.LengthField(at("height"), "Height", "", l.Height),
+		f.ChoiceField(at("face"), "It goes on the", "", place, places...),
+		f.LengthField(at("raised"), "Raised by", "pads; 0 is glued flat", l.Raised),
+		f.Control(at("copies"), "How many", "on each box", strconv.Itoa(l.Copies)),
+		f.ChoiceField(at("layers"), "Layers", "", fmt.Sprint(len(l.Layers)), form.Plain("1", "2", "3")...),
+	}
+}
+
+// boughtFields ask that of what is not cut.
+func boughtFields(f *form.Form, at func(...any) string, l label.Label, place string, places []form.Choice) []form.Field {
+	colour := f.Control(at("colour"), "Colour", "", string(l.Colour))
+	colour.Kind = "color"
+	return []form.Field{
+		f.ChoiceField(at("what"), "It is a", "", string(l.What), form.Plain(asPlain(label.BoughtWhats)...)...),
+		f.Control(at("name"), "Its name", "", l.Name),
+		f.LengthField(at("width"), "Width", "", l.Width),
+		f.LengthField(at("height"), "Height", "", l.Height),
+		f.ChoiceField(at("face"), "It goes on the", "", place, places...),
+		f.LengthField(at("stands"), "It stands out", "", l.Stands),
+		colour,
+		f.Control(at("copies"), "How many", "on each box", strconv.Itoa(l.Copies)),
 	}
 }
 
@@ -122,59 +152,18 @@ func readLabels(f *form.Form, in *design.Inputs, now *design.Result) {
 	in.Labels = all
 	switch what := f.Posted.Get("labels.add"); {
 	case what == "" || len(all) >= design.MostLabels:
+	case label.What(what).Bought():
+		l := design.UsualBought(label.What(what), in.Units)
+		l.Piece, l.Face = now.LabelPlace()
+		in.Labels = append(in.Labels, l)
 	case what == tagPlace:
 		in.Labels = append(in.Labels, design.UsualLabel("", "", in.Units))
 	default:
-		piece, face := labelled(now)
-		in.Labels = append(in.Labels, design.UsualLabel(piece, face, in.Units))
-		shrink(&in.Labels[len(in.Labels)-1], now)
+		piece, face := now.LabelPlace()
+		in.Labels = append(in.Labels, now.Fitted(design.UsualLabel(piece, face, in.Units)))
 	}
 	f.Posted.Del("labels.add")
 	in.NumberThings()
-}
-
-// labelled is where a new label goes: a lid's top, or else the front or the largest
-// face that is not the floor.
-func labelled(now *design.Result) (piece, face string) {
-	best := 0.0
-	for _, p := range now.Parts {
-		if p.Loose {
-			continue
-		}
-		for _, f := range dress.Open(p.Pattern, p.Faces, dress.Outside) {
-			worth := f.Area()
-			switch {
-			case style.IsFoot(p.Part, f), f.Role == pattern.Bend:
-				continue
-			case f.Role == pattern.Panel && p.Opens == style.Downwards:
-				worth *= 100
-			case style.IsFront(f):
-				worth *= 10
-			}
-			if worth > best {
-				best, piece, face = worth, p.ID, f.Name
-			}
-		}
-	}
-	return piece, face
-}
-
-// shrink makes a new label no larger than two thirds of its face.
-func shrink(l *label.Label, now *design.Result) {
-	for _, p := range now.Parts {
-		for _, f := range p.Faces {
-			if p.ID != l.Piece || f.Name != l.Face {
-				continue
-			}
-			along, up := f.Frame().Size(f.Polygon)
-			for l.Width.MM() > along*2/3 || l.Height.MM() > up*2/3 {
-				l.Width, l.Height = l.Width*3/4, l.Height*3/4
-				if l.Width < 2*label.Least || l.Height < 2*label.Least {
-					return
-				}
-			}
-		}
-	}
 }
 
 // readOff reads how far a label lies from an edge; of the middle there is nothing to count.
@@ -189,9 +178,28 @@ func readOff(f *form.Form, at func(...any) string, side string, o *label.Off) {
 	}
 }
 
+// readBought reads what a thing is that is not cut: another is as large as such a thing is.
+func readBought(f *form.Form, at func(...any) string, l *label.Label, unit measure.Unit) {
+	if v := label.What(f.Posted.Get(at("what"))); v.Bought() && v != l.What {
+		next := design.UsualBought(v, unit)
+		next.ID, next.Piece, next.Face, next.Band, next.Place, next.Copies, next.Colour = l.ID, l.Piece, l.Face, l.Band, l.Place, l.Copies, l.Colour
+		*l = next
+		for _, part := range []string{"name", "width", "height", "stands"} {
+			f.Posted.Del(at(part))
+		}
+	}
+	f.Length(at("stands"), &l.Stands)
+	if c, err := paper.ParseColour(f.Posted.Get(at("colour"))); err == nil {
+		l.Colour = c
+	}
+}
+
 func readLabel(f *form.Form, n int, l label.Label, in *design.Inputs) label.Label {
 	at := func(path ...any) string { return labelAt(n, path...) }
 	f.Text(at("name"), &l.Name)
+	if l.What.Bought() {
+		readBought(f, at, &l, in.Units)
+	}
 	if v := label.Shape(f.Posted.Get(at("shape"))); slices.Contains(label.Shapes, v) && v != l.Shape {
 		if l.Shape = v; v == label.Circle {
 			l.Height = l.Width

@@ -35,7 +35,7 @@ func viewLeans(all []fit.Lean, aside bool) []leanView {
 }
 
 // lessons fills in what the notes say of this box's fits, and what it reckons with.
-func (p *workPage) lessons(ctx context.Context) error {
+func (p *fitPage) lessons(ctx context.Context) error {
 	if p.Result == nil {
 		return nil
 	}

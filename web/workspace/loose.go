@@ -9,12 +9,14 @@ import (
 	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/loose"
+	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/web/form"
 )
 
 // looseView is one loose piece as its slip asks about it.
 type looseView struct {
+	Head       slipHead
 	N          int
 	Name       string
 	Size, More []form.Field
@@ -29,7 +31,7 @@ type looseChoice struct{ ID, Name, For string }
 func looseAt(n int, path ...any) string { return fault.Path(append([]any{"loose", n}, path...)...) }
 
 // loose shows the slips of the loose pieces, and what can be added.
-func (p *workPage) loose(in *design.Inputs, f *form.Form) {
+func (p *dressingPage) loose(in *design.Inputs, f *form.Form) {
 	for _, u := range loose.Usual {
 		if u.ID == "tag" || u.ID == "label" {
 			continue // with shapes and words of their own they stand above
@@ -57,6 +59,7 @@ func (p *workPage) loose(in *design.Inputs, f *form.Form) {
 			f.Control(at("holes"), "Holes", "middle across, down: size, such as 1, 2: 1/4 or 1, 2: 1 × 1/2", f.HolesText(x.Holes)),
 		}
 		v.Card = f.CardView(at("card"), in.LooseCard(x), p.Shelf)
+		v.Head = p.head("loose", n, len(in.Loose), x.Name, measure.Labels(in.Units, in.Tools.Tick, x.Width, x.Height))
 		p.Loose = append(p.Loose, v)
 	}
 }

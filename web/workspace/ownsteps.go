@@ -33,7 +33,7 @@ var afterWords = map[string]string{
 }
 
 // ownSteps shows the maker's own steps.
-func (p *workPage) ownSteps(in *design.Inputs, f *form.Form) {
+func (p *makingPage) ownSteps(in *design.Inputs, f *form.Form) {
 	for n, x := range design.ReadySteps {
 		p.ReadySteps = append(p.ReadySteps, readyStep{n, strings.TrimSuffix(x.Text, ".")})
 	}

@@ -42,7 +42,7 @@ func atHand(box paper.Card, shelf []paper.Card) (under, over paper.Card) {
 
 // Ready are the ways to begin, with the papers they take; none where the shelf
 // has no two that go together.
-func (p *workPage) Ready() []readyWay {
+func (p *dressingPage) Ready() []readyWay {
 	if under, over := atHand(p.Box.Inputs.Card, p.Shelf); under.Name == "" || over.Name == "" {
 		return nil
 	}
@@ -50,13 +50,13 @@ func (p *workPage) Ready() []readyWay {
 }
 
 // ReadyCards writes the papers of the ready ways, for their buttons to send back.
-func (p *workPage) ReadyCards() []string {
+func (p *dressingPage) ReadyCards() []string {
 	under, over := atHand(p.Box.Inputs.Card, p.Shelf)
 	return []string{form.CardText(under), form.CardText(over)}
 }
 
 // ReadyNames says what they are.
-func (p *workPage) ReadyNames() string {
+func (p *dressingPage) ReadyNames() string {
 	under, over := atHand(p.Box.Inputs.Card, p.Shelf)
 	return over.Name + " on " + under.Name
 }
@@ -149,7 +149,7 @@ func openFaces(p design.Part) (front, walls, panel []string) {
 
 // Lineable is the piece that things go into, whose inside can be lined; nil when
 // there is none, or it is lined.
-func (p *workPage) Lineable() *dressable {
+func (p *dressingPage) Lineable() *dressable {
 	if p.Result == nil || len(p.Result.Parts) == 0 {
 		return nil
 	}
@@ -206,7 +206,7 @@ type worthLine struct{ What, Says string }
 
 // Worth tells what stands beside the dressing: each gap with and without it, and
 // what its papers take.
-func (p *workPage) Worth() []worthLine {
+func (p *dressingPage) Worth() []worthLine {
 	if p.Result == nil {
 		return nil
 	}
@@ -219,7 +219,7 @@ func (p *workPage) Worth() []worthLine {
 		out = append(out, worthLine{g.Name, fmt.Sprintf("a gap of %s mm instead of %s", show(g.Dressed), show(g.Bare))})
 	}
 	if area := p.Result.DressingArea(); area > 0 {
-		out = append(out, worthLine{"Papers and card of it", fmt.Sprintf("%.0f cm² for one box", area/100)})
+		out = append(out, worthLine{"Papers and card of it", cardArea(area, p.Box.Inputs.Units) + " for one box"})
 	}
 	if price, all := p.Price(); price > 0 {
 		says := fmt.Sprintf("%.2f for one box", price)
@@ -233,7 +233,7 @@ func (p *workPage) Worth() []worthLine {
 
 // Price is what the dressing's papers cost by their area, at the prices of the
 // sheets in the drawer, and whether all of them are known there.
-func (p *workPage) Price() (sum float64, all bool) {
+func (p *dressingPage) Price() (sum float64, all bool) {
 	all = true
 	for _, b := range p.Result.DressingBlanks() {
 		i := slices.IndexFunc(p.lots, func(l drawer.Lot) bool { return l.Card.Key() == b.Card.Key() && l.Price > 0 })

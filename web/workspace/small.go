@@ -115,4 +115,4 @@ func (s *room) alone(c *echo.Context) error {
 }
 
 // Smalls are the small boxes of an assembly, to be opened.
-func (p *workPage) Smalls() []style.Small { return slices.Clone(p.Result.Box.Small) }
+func (p *boxPage) Smalls() []style.Small { return slices.Clone(p.Result.Box.Small) }

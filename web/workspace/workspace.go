@@ -14,7 +14,6 @@ import (
 
 	"github.com/labstack/echo/v5"
 
-	"brevium/core/cupboard"
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/measure"
@@ -165,45 +164,11 @@ func (s *room) workspace(c *echo.Context, status int, b boxshelf.Box, i int, f *
 			f.Fail(err)
 		}
 	}
-	view := &workPage{Chrome: s.Chrome(c, stops[i].Title+" · "+b.Name), Box: b, At: i, Form: f, Result: r, ticks: ticks, room: s}
-	view.Units, view.UnitsAt, view.Swap, view.To = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", true, ""
-	view.Stop = stops[i].ID
-	view.InLines = c.QueryParam("print") == "lines"
 	f.Tick = b.Inputs.Tools.Tick
-	if r != nil {
-		for _, x := range r.Checks {
-			if x.Mend != nil {
-				f.Judge(x.Mend.Field, form.Judged{Text: x.Text, Words: view.Mends(x.Mend)})
-			}
-		}
+	view, err := stops[i].page(c.Request().Context(), s.frame(c, b, i, f, r, ticks))
+	if err != nil {
+		return err
 	}
-	if view.Stop == "contents" {
-		if view.Goods.Kept, err = s.Store.Of(c.Request().Context()).Things(c.Request().Context()); err != nil {
-			return err
-		}
-	}
-	if view.Stop == "sheets" && r != nil {
-		goods, err := s.Store.Of(c.Request().Context()).Goods(c.Request().Context())
-		if err != nil {
-			return err
-		}
-		view.Supplies, view.SuppliesWorth = page.SupplyLines(cupboard.Needs(r.Supplies), goods)
-	}
-	if view.Stop == "fit" {
-		if err := view.lessons(c.Request().Context()); err != nil {
-			return err
-		}
-	}
-	if view.Stop == "box" || view.Stop == "dressing" {
-		if view.lots, err = s.Store.Of(c.Request().Context()).Lots(c.Request().Context()); err != nil {
-			return err
-		}
-		view.Shelf = shelf(&b.Inputs, view.lots)
-	}
-	if view.Stop == "box" {
-		view.Styles = view.tiles(c.Request().Context(), &b.Inputs)
-	}
-	view.prepare()
 	if c.Request().Header.Get("HX-Request") != "" {
 		return c.Render(status, "work-anew", view)
 	}

@@ -1,0 +1,96 @@
+package workspace
+
+import (
+	"context"
+	"fmt"
+	"net/url"
+
+	"brevium/core/recipe"
+	"brevium/draw/export"
+	"brevium/draw/pdf"
+	"brevium/web/page"
+)
+
+// makingStop is where the steps are, and all that is printed.
+var makingStop = &stop{
+	ID: "making", Title: "Making", Decides: "Here is what to cut, score, fold and glue, in order.",
+	read: readOwnSteps, page: showMaking,
+	answer: func(p *workPage) string { return fmt.Sprintf("%d of %d done", p.Done, len(p.Steps)) },
+}
+
+type makingPage struct {
+	*workPage
+	Own        []ownView
+	ReadySteps []readyStep
+}
+
+func showMaking(_ context.Context, frame *workPage) (any, error) {
+	p := &makingPage{workPage: frame}
+	if p.Result != nil {
+		pictures := page.MovePictures(&p.room.Drawn, p.Result)
+		for i := range p.Steps {
+			p.Steps[i].Picture = pictures[p.Steps[i].Key]
+		}
+	}
+	p.ownSteps(&frame.Box.Inputs, frame.Form)
+	return p, nil
+}
+
+// Key is what holds for all steps, said once.
+func (p *makingPage) Key() string { return recipe.Key(p.Box.Inputs.Units) }
+
+// Cautions are those for this work.
+func (p *makingPage) Cautions() []string { return recipe.Cautions(len(p.Box.Inputs.Things) > 0) }
+
+// MachineFormats are the files that hold flat pieces.
+func (p *makingPage) MachineFormats() []export.Format { return []export.Format{export.SVG, export.DXF} }
+
+// printView is something to print: its name, what for, and where it is on each paper.
+type printView struct {
+	Name, For string
+	On        []printLink
+}
+
+type printLink struct{ Paper, At string }
+
+// Prints are what can be printed of the box, each by its name.
+func (p *makingPage) Prints() []printView {
+	var out []printView
+	for _, x := range []struct {
+		pdf.Print
+		use string
+	}{
+		{pdf.Print{}, "how one box is made, a picture for each move"},
+		{pdf.Print{Large: true}, "for a class"},
+		{pdf.Print{What: pdf.ScoreCard}, "each piece with its numbers, read from a metre"},
+		{pdf.Print{What: pdf.Shopping}, "what to have for " + page.Counted(p.Box.Inputs.Copies, "box")},
+		{pdf.Print{What: pdf.Plan}, "the sheets and their cuts"},
+		{pdf.Print{What: pdf.Labels}, "to go onto the boxes"},
+		{pdf.Print{What: pdf.Slips}, "the numbers alone, to lie beside the work"},
+		{pdf.Print{What: pdf.Cards}, "for whoever gets one, to go into them"},
+		{pdf.Print{What: pdf.Batch}, "every step, with squares to tick"},
+		{pdf.Print{What: pdf.Templates}, "true size"},
+		{pdf.Print{What: pdf.Templates, Mirror: true}, "for the back of the card"},
+	} {
+		v := printView{Name: x.Title(), For: x.use}
+		for _, paper := range p.Papers() {
+			v.On = append(v.On, printLink{paper, p.printAt(x.Print, paper)})
+		}
+		out = append(out, v)
+	}
+	return out
+}
+
+// printAt is the address of a print.
+func (p *makingPage) printAt(print pdf.Print, paper string) string {
+	q := url.Values{"paper": {paper}}
+	if print.What != pdf.Instructions {
+		q.Set("what", string(print.What))
+	}
+	for name, on := range map[string]bool{"large": print.Large, "mirror": print.Mirror, "plain": p.InLines} {
+		if on {
+			q.Set(name, "1")
+		}
+	}
+	return page.StopURL(p.Box.ID, "sheet.pdf") + "?" + q.Encode()
+}
