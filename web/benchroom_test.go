@@ -95,7 +95,7 @@ func TestAtTheBenchByTouch(t *testing.T) {
 		b.do(chromedp.MouseClickXY(300, 250))
 		b.until(fmt.Sprintf(`document.querySelector("input[name=at]").value !== %q`, was))
 	}
-	b.do(chromedp.Click("#bench-back"))
+	b.press("#bench-back")
 	b.until(`!document.body.innerText.includes("It is made.")`)
 	was := now()
 	b.do(chromedp.MouseClickXY(40, 250))
@@ -123,7 +123,7 @@ func TestTheBenchLetsGo(t *testing.T) {
 			b.do(done)
 			b.until(fmt.Sprintf(`document.querySelector("input[name=at]").value !== %q`, was))
 		}
-		b.do(chromedp.Click(".move-bar a"))
+		b.press(".move-bar a")
 		b.until(`location.pathname.endsWith("/making")`)
 	}
 	r, err := design.Make(t.Context(), x.Box(id).Inputs)
@@ -139,7 +139,7 @@ func TestTheBenchLetsGo(t *testing.T) {
 		b.do(chromedp.KeyEvent(" "))
 		b.until(fmt.Sprintf(`document.querySelector("input[name=at]").value !== %q`, was))
 	}
-	b.do(chromedp.Click(".move-on a.btn-main"))
+	b.press(".move-on a.btn-main")
 	b.says("How did it come out?")
 	b.until(`location.pathname.endsWith("/made")`)
 }
@@ -160,7 +160,7 @@ func TestTheBenchByVoice(t *testing.T) {
 		t.Error("it listens unasked")
 	}
 	b.until(`!document.querySelector("[data-listen]").closest("label").hidden`)
-	b.do(chromedp.Click("[data-listen]"))
+	b.press("[data-listen]")
 	b.until(`typeof window.heard === "function"`)
 	for _, said := range []string{"all right, done", "next"} {
 		was := now()

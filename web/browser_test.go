@@ -87,7 +87,9 @@ func openBrowser(t *testing.T, x *webtest.Table) *browser {
 	if _, err := chromedp.Call(ctx, emulation.SetFocusEmulationEnabled, emulation.SetFocusEmulationEnabledParams{Enabled: true}); err != nil {
 		t.Fatal(err)
 	}
-	return &browser{t, server.URL, ctx}
+	b := &browser{t, server.URL, ctx}
+	b.watch()
+	return b
 }
 
 func (b *browser) do(steps ...chromedp.Action[chromedp.Void]) {
@@ -172,6 +174,7 @@ func (b *browser) set(selector, value string) {
 	b.t.Helper()
 	// Where the page was just brought up to date under the hand, it types again.
 	for try := 1; ; try++ {
+		b.still()
 		b.do(chromedp.Focus(selector), js(fmt.Sprintf("document.querySelector(%q).select()", selector)), chromedp.SendKeys(selector, value))
 		if b.value(fmt.Sprintf("document.querySelector(%q)?.value", selector)) == value || try == 5 {
 			break
@@ -195,7 +198,7 @@ func (b *browser) choose(selector, value string) {
 func (b *browser) follow(path string) {
 	b.t.Helper()
 	for range 5 {
-		b.do(chromedp.Click(fmt.Sprintf(`a[href$=%q]`, path)))
+		b.press(fmt.Sprintf(`a[href$=%q]`, path))
 		for range 50 {
 			if strings.HasSuffix(b.where(), path) {
 				b.until(`document.readyState == "complete"`)
@@ -230,36 +233,36 @@ func TestTheJarBoxInABrowser(t *testing.T) {
 	b := openBrowser(t, webtest.NewTable(t))
 	b.visit("/")
 	b.says("No boxes yet")
-	b.do(chromedp.Click(`#way-things`))
+	b.press(`#way-things`)
 	b.says("measure its widest places")
 	b.set(`[name="contents[0].length"]`, "48 mm")
 	b.set(`[name="contents[0].height"]`, "62 mm")
 	b.set(`[name="contents[0].count"]`, "4")
-	b.do(chromedp.Click(`#begin`))
+	b.press(`#begin`)
 	b.says("How they stand")
 	b.until(`document.querySelectorAll(".one circle").length == 4`)
 	b.follow("/box")
-	b.do(chromedp.Click(`input[value="tray"]`))
+	b.press(`input[value="tray"]`)
 	b.until(`document.querySelector(".tape .here .answer").innerText == "Open tray"`)
-	b.do(chromedp.Click(`input[value="tray-lid"]`))
+	b.press(`input[value="tray-lid"]`)
 	b.until(`document.querySelectorAll(".nets figure").length == 3`)
 	b.follow("/fit")
-	b.do(chromedp.Click(`input[name=allowance][value=typed]`))
+	b.press(`input[name=allowance][value=typed]`)
 	b.set(`[name="options.lid.allowance"]`, "1/16")
 	b.until(`document.querySelector(".tape .here .answer").innerText == "snug"`)
 	b.follow("/dressing")
-	b.do(chromedp.Click(`[name="mats.add"][value=base]`))
+	b.press(`[name="mats.add"][value=base]`)
 	b.until(`document.querySelectorAll(".tape a")[2].innerText.includes("tight")`)
 	b.says("8 papers")
 	b.follow("/fit")
 	b.says("over these papers it is tight")
-	b.do(chromedp.Click(`input[name=allowance][value=solve]`))
+	b.press(`input[name=allowance][value=solve]`)
 	b.until(`!document.querySelector(".tape .here .fail") && document.querySelector(".worked-out")?.innerText.includes("1/8")`)
 	b.follow("/sheets")
 	b.until(`document.querySelectorAll(".sheets figure").length >= 3 && document.querySelector(".sheets circle.cut-number")`)
 	b.follow("/making")
 	b.says("each of the four edges in turn on the fence")
-	b.do(chromedp.Click(`#step-1`))
+	b.press(`#step-1`)
 	b.says("1 of ")
 	// The sheet is fetched by the page's own link, as the browser would print it.
 	got := b.value(`document.querySelector('a[href*="sheet.pdf?paper=A4"]').href`)
@@ -281,7 +284,7 @@ func TestUnitsInABrowser(t *testing.T) {
 	b := openBrowser(t, x)
 	b.visit("/boxes/1/making")
 	b.until(`document.querySelector(".score-numbers b").innerText == "2 9/16"`)
-	b.do(chromedp.Click(`.units button[value=cm]`))
+	b.press(`.units button[value=cm]`)
 	b.until(`document.querySelector(".score-numbers b").innerText == "6.51"`) // the same groove
 	b.do(chromedp.Reload())
 	b.until(
@@ -306,7 +309,7 @@ func TestBreakAndMendInABrowser(t *testing.T) {
 	); got != "3//4 3" {
 		t.Errorf("after a broken value: %s; want it kept, and three drawings", got)
 	}
-	b.do(chromedp.Click(`#back-f-options-lid-depth`))
+	b.press(`#back-f-options-lid-depth`)
 	b.until(`document.querySelector('` + depth + `').value == "1" && !document.querySelector(".refusal")`)
 	b.do(chromedp.Focus(depth), js(`document.querySelector('`+depth+`').select()`), chromedp.SendKeys(depth, "1 1/4"))
 	// No blur, no Enter: it updates as it is typed, and keeps the focus.
@@ -317,10 +320,10 @@ func TestBreakAndMendInABrowser(t *testing.T) {
 	b.do(chromedp.SendKeys(depth, kb.ArrowUp))
 	b.until(`[...document.querySelectorAll(".nets text")].some(e => e.textContent == "1 5/16")`)
 	// Typed in one go the two are one change; on a slow machine they are two.
-	b.do(chromedp.Click("#undo"))
+	b.press("#undo")
 	b.until(`["1", "1 1/4"].includes(document.querySelector('` + depth + `').value)`)
 	if b.value(`document.querySelector('`+depth+`').value`) != "1" {
-		b.do(chromedp.Click("#undo"))
+		b.press("#undo")
 	}
 	b.until(`document.querySelector('` + depth + `').value == "1"`)
 }
@@ -366,7 +369,7 @@ func TestFoldingInABrowser(t *testing.T) {
 	x.JarBox()
 	b := openBrowser(t, x)
 	b.visit("/boxes/1/box")
-	b.do(chromedp.Click(`a[href$="/fold"]`))
+	b.press(`a[href$="/fold"]`)
 	b.until(`document.getElementById("space")?.dataset.ready == "yes"`)
 	frame := func() string {
 		b.t.Helper()

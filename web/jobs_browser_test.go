@@ -5,8 +5,6 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/chromedp/chromedp"
-
 	"brevium/core/measure"
 	"brevium/web/webtest"
 )
@@ -25,13 +23,14 @@ func TestAJobInABrowser(t *testing.T) {
 	b.until(`document.querySelectorAll(".where:not([hidden])").length == 1`)
 	b.visit("/jobs")
 	b.set(`[name="copies.1"]`, "5")
-	b.do(chromedp.Click(`form.sheet-of-paper .btn-main`))
+	b.press(`form.sheet-of-paper .btn-main`)
 	b.says("no fewer can do")
 	piece := func(n int) string { return fmt.Sprintf(`document.querySelectorAll("[data-key]")[%d]`, n) }
 	// Resting on a piece, and going to it by keyboard, show where it goes.
 	b.do(js(piece(0) + `.dispatchEvent(new PointerEvent("pointerover", {bubbles: true}))`))
 	b.until(`document.querySelectorAll(".where:not([hidden])").length == 1`)
-	b.do(chromedp.Click(`.stock h2`), js(`(() => {
+	b.press(`.stock h2`)
+	b.do(js(`(() => {
 		const where = (p) => p.dataset.key.split(" ")[1], shown = document.querySelector(".where:not([hidden])").id;
 		window.other = [...document.querySelectorAll("[data-key]")].find((p) => where(p) != shown);
 		window.other.focus();
@@ -39,7 +38,7 @@ func TestAJobInABrowser(t *testing.T) {
 	b.until(`document.querySelector(".where:not([hidden])").id == window.other.dataset.key.split(" ")[1]`)
 	b.do(js(piece(1) + `.focus(); ` + piece(1) + `.dispatchEvent(new KeyboardEvent("keydown", {key: "Enter", bubbles: true}))`))
 	b.until(`document.querySelector("#piece [name=x]")`)
-	b.do(chromedp.Click(`#piece button[value=keep]`))
+	b.press(`#piece button[value=keep]`)
 	b.until(`document.querySelector(".kept")`)
 	if held := x.Job(1).Choices.Held; len(held) != 1 {
 		t.Fatalf("held: %+v", held)
@@ -50,7 +49,7 @@ func TestAJobInABrowser(t *testing.T) {
 		),
 	)
 	b.until(`document.querySelector("#piece button[value=free]")`)
-	b.do(chromedp.Click(`#piece button[value=free]`))
+	b.press(`#piece button[value=free]`)
 	b.until(`!document.querySelector(".stock .kept") && !document.querySelector(".htmx-request, .htmx-swapping, .htmx-settling, .htmx-added")`)
 	// Dragging puts a piece down on the nearest tick.
 	b.do(js(`(() => {
@@ -68,17 +67,17 @@ func TestAJobInABrowser(t *testing.T) {
 	}
 	// A search can be watched, and stopped long before its time.
 	b.choose("#seconds", "300")
-	b.do(chromedp.Click(`.search .btn-main`))
+	b.press(`.search .btn-main`)
 	b.until(`!document.querySelector("#stop-search").hidden`)
 	b.until(`document.querySelector(".search [role=status]").innerText.includes("used")`)
-	b.do(chromedp.Click(`#stop-search`))
+	b.press(`#stop-search`)
 	b.says("the best is kept")
-	b.do(chromedp.Click(`form[action$="/begin"] button`))
+	b.press(`form[action$="/begin"] button`)
 	b.says("It is cut: take the sheets off")
 	b.visit("/drawer")
 	b.says("reserved")
 	b.visit("/jobs/1")
-	b.do(chromedp.Click(`form[action$="/finish"] button`))
+	b.press(`form[action$="/finish"] button`)
 	b.says("these offcuts are in it")
 	b.visit("/drawer")
 	b.until(

@@ -138,16 +138,29 @@ func TestAClashIsSettledInTheBrowser(t *testing.T) {
 	x.As("another", x.Box(id).Version, "/boxes/1/box", "options.lid.depth", "1 1/4")
 	b.set(depth, "1 1/2")
 	b.says("In another window this was changed to")
-	b.do(chromedp.Click(`button[name=take]`))
+	b.press(`button[name=take]`)
 	b.until(`document.querySelector('` + depth + `').value == "1 1/4" && !document.body.innerText.includes("In another window")`)
 	x.As("another", x.Box(id).Version, "/boxes/1/box", "options.lid.depth", "1 1/8")
 	b.set(depth, "1 3/8")
 	b.says("In another window this was changed to")
-	b.do(chromedp.Click(`.clash button:not([name])`))
+	b.press(`.clash button:not([name])`)
 	b.until(`document.querySelector('` + depth + `').value == "1 3/8" && !document.body.innerText.includes("In another window")`)
 	if got := x.Box(id).Inputs.Lengths["lid.depth"]; got != 11*measure.Inch/8 {
 		t.Errorf("kept, the lid is %v deep", got.MM())
 	}
+}
+
+// slowly is a table whose changes are answered when the test says so.
+func slowly(x *webtest.Table, answer <-chan bool) *webtest.Table {
+	return &webtest.Table{T: x.T, Store: x.Store, HTTP: http.HandlerFunc(func(to http.ResponseWriter, r *http.Request) {
+		if r.Method == http.MethodPost {
+			select {
+			case <-answer:
+			case <-r.Context().Done():
+			}
+		}
+		x.HTTP.ServeHTTP(to, r)
+	})}
 }
 
 // Who types a value and goes on has it kept though the answer takes its time: that a field is
@@ -156,20 +169,14 @@ func TestASlowAnswerLosesNothing(t *testing.T) {
 	t.Parallel()
 	x := webtest.NewTable(t)
 	id := x.JarBox()
-	b := openBrowser(t, &webtest.Table{T: t, Store: x.Store, HTTP: http.HandlerFunc(func(to http.ResponseWriter, r *http.Request) {
-		if r.Method == http.MethodPost {
-			select {
-			case <-time.After(1200 * time.Millisecond):
-			case <-r.Context().Done():
-			}
-		}
-		x.HTTP.ServeHTTP(to, r)
-	})})
+	answer := make(chan bool, 1)
+	b := openBrowser(t, slowly(x, answer))
 	b.visit("/boxes/1/sheets")
 	for _, copies := range []int{7, 8} {
 		b.do(chromedp.Focus(`#f-copies`), js(`document.querySelector("#f-copies").select()`), chromedp.SendKeys(`#f-copies`, strconv.Itoa(copies)))
 		b.until(`sending.size === 1`) // half a second after it is typed
 		b.do(chromedp.KeyEvent(kb.Tab))
+		answer <- true
 		b.until(`sending.size === 0 && unkept.size === 0 && !document.querySelector(".htmx-request")`)
 		if got := x.Box(id).Inputs.Copies; got != copies {
 			t.Errorf("%d copies are typed, and %d kept", copies, got)
@@ -183,17 +190,15 @@ func TestAnAnswerTakesNothingBack(t *testing.T) {
 	t.Parallel()
 	x := webtest.NewTable(t)
 	id := x.JarBox()
-	b := openBrowser(t, &webtest.Table{T: t, Store: x.Store, HTTP: http.HandlerFunc(func(to http.ResponseWriter, r *http.Request) {
-		if r.Method == http.MethodPost {
-			time.Sleep(600 * time.Millisecond)
-		}
-		x.HTTP.ServeHTTP(to, r)
-	})})
+	answer := make(chan bool, 2) // to 7, and to 9
+	b := openBrowser(t, slowly(x, answer))
 	b.visit("/boxes/1/sheets")
 	const put = `(() => { const f = document.querySelector("#f-copies"); f.value = %q; f.dispatchEvent(new Event("input", {bubbles: true})) })()`
 	b.do(js(fmt.Sprintf(put, "7")))
 	b.until(`sending.size === 1`)
 	b.do(js(`document.addEventListener("htmx:beforeSwap", () => { ` + fmt.Sprintf(put, "9") + ` }, { once: true, capture: true })`))
+	answer <- true
+	answer <- true
 	b.until(`sending.size === 0 && !document.querySelector(".htmx-request")`)
 	if got := b.value(`document.querySelector("#f-copies").value`); got != "9" {
 		t.Errorf("9 is put in before the answer to 7 comes, and %s stands there after it", got)
