@@ -1,5 +1,6 @@
 # make demo   build, load demo data, serve on a loopback port
-# make test   core, store, commands, pages in a real browser: of many like things a quarter
+# make test   core, store, commands, pages in a real browser: of many like things a quarter,
+#             another for each state of the files (BREVIUM_SEED=7 for one of one's own)
 # make whole  the whole of those random cases that need no browser
 # make test-core, make check, make race   the core alone; form, vet, staticcheck; data races
 # make load, make soak   a thousand boxes and fifty makers; ten minutes of all that can go wrong
@@ -11,6 +12,7 @@
 
 export CGO_ENABLED = 0
 SEED    ?= 1
+export BREVIUM_SEED ?= $(shell printf %d 0x0$$(git rev-parse HEAD^{tree} 2>/dev/null | cut -c1-4))
 VERSION := $(shell cat cmd/brevium/version.txt)
 BINARY  := bin/brevium
 

@@ -189,7 +189,8 @@ func (b *browser) audit(page string, width int64) {
 func (b *browser) sideways(page string, width int64) {
 	b.t.Helper()
 	if over := b.value("document.documentElement.scrollWidth - document.documentElement.clientWidth"); over != "0" {
-		b.t.Errorf("%s at %d scrolls %s px sideways", page, width, over)
+		b.t.Errorf("%s at %d scrolls %s px sideways: %s", page, width, over, b.value(`[...document.querySelectorAll("body *")].filter(e => e.getBoundingClientRect().right > innerWidth + 1)
+			.map(e => e.tagName + "." + e.className + " " + e.textContent.trim().slice(0, 30)).slice(0, 6).join(" / ")`))
 	}
 }
 

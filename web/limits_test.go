@@ -35,7 +35,7 @@ import (
 	"brevium/web/webtest"
 )
 
-// dearLimits take as long as all the others: a day tries a part of them, make whole each.
+// dearLimits take as long as all the others: one run tries a part of them, make whole each.
 var dearLimits = []string{
 	"dots of a photograph, in all", "rows of a zip's list, with ticks and times", "bytes of a zip when it is unpacked",
 	"notes, each in a workshop", "piles of paper at a table",

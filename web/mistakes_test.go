@@ -24,7 +24,7 @@ var mistakes = []mistake{
 	{"/boxes/1/box", "Lid depth", "3//4", "is not", "", ""},
 	{"/boxes/1/box", "Lid depth", "-1", "less than nothing", "", ""},
 	{"/boxes/1/box", "Lid depth", "", "a length is missing", "", ""},
-	{"/boxes/1/box", "Lid depth", "9", "it can be", "", ""},
+	{"/boxes/1/box", "Lid depth", "9", "larger than every sheet chosen", "", ""},
 	{"/boxes/1/box", "Lid depth", "1/3", "not on a ruler", "", ""},
 	{"/boxes/1/box", "Lid depth", "1 - 1/4", "could be a sum", "", ""},
 	{"/boxes/1/box", "Lid depth", "one inch", "is not a length", "", ""},

@@ -15,7 +15,7 @@ import (
 
 const mostActions = 25
 
-// unitsOf are the two ways every task is done, one each day.
+// unitsOf are the two ways every task is done, one a run.
 var unitsOf = []struct {
 	name, button string
 	unit         measure.Unit
