@@ -42,13 +42,16 @@ func borderOf(b dress.Border) borderFile {
 	return borderFile{Across: mmText(b.Across), Up: mmText(b.Up)}
 }
 
-// border reads a border; what is left out is the usual one.
+// border reads a border, which may be below 0; what is left out is the usual one.
 func (r *reader) border(field string, f borderFile) dress.Border {
+	side := func(field string, t measure.Text) measure.Length {
+		if t == "" {
+			return measure.Inch / 16
+		}
+		return r.signed(field, t)
+	}
 	if f.All != "" || f.Across == "" && f.Up == "" {
-		return dress.Even(r.length(field, f.All, measure.Inch/16))
+		return dress.Even(side(field, f.All))
 	}
-	return dress.Border{
-		Across: r.length(fault.Path(field, "across"), f.Across, measure.Inch/16),
-		Up:     r.length(fault.Path(field, "up"), f.Up, measure.Inch/16),
-	}
+	return dress.Border{Across: side(fault.Path(field, "across"), f.Across), Up: side(fault.Path(field, "up"), f.Up)}
 }

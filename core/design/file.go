@@ -60,19 +60,22 @@ type (
 		Look      *lookFile    `json:"look,omitempty"`
 	}
 	matsFile struct {
-		ID     int         `json:"id,omitempty"`
-		Piece  string      `json:"piece"`
-		Where  string      `json:"where,omitempty"`
-		Faces  []string    `json:"faces,omitempty"`
-		Side   string      `json:"side,omitempty"`
-		Shape  string      `json:"shape,omitempty"`
-		Joined bool        `json:"joined,omitempty"`
-		Runs   string      `json:"runs,omitempty"`
-		Layers []layerFile `json:"layers"`
+		ID     int          `json:"id,omitempty"`
+		Piece  string       `json:"piece"`
+		Where  string       `json:"where,omitempty"`
+		Faces  []string     `json:"faces,omitempty"`
+		Side   string       `json:"side,omitempty"`
+		Shape  string       `json:"shape,omitempty"`
+		Radius measure.Text `json:"radius,omitempty"`
+		Across bool         `json:"across,omitempty"`
+		Joined bool         `json:"joined,omitempty"`
+		Runs   string       `json:"runs,omitempty"`
+		Layers []layerFile  `json:"layers"`
 	}
 	layerFile struct {
-		Card   cardFile   `json:"card"`
-		Border borderFile `json:"border"`
+		Card   cardFile       `json:"card"`
+		Border borderFile     `json:"border,omitzero"`
+		Size   []measure.Text `json:"size,omitempty"` // along and up, in the place of a border
 	}
 	sheetFile struct {
 		Name   string       `json:"name"`
@@ -411,9 +414,12 @@ func fileOf(in Inputs) inputsFile {
 	}
 	writeInside(in, &f)
 	for _, d := range in.Mats {
-		m := matsFile{ID: d.ID, Piece: d.Piece, Where: string(d.Where), Faces: d.Faces, Side: string(d.Side), Joined: d.Joined, Runs: string(d.Runs), Shape: string(d.Shape)}
+		m := matsFile{ID: d.ID, Piece: d.Piece, Where: string(d.Where), Faces: d.Faces, Side: string(d.Side), Joined: d.Joined, Runs: string(d.Runs), Shape: string(d.Shape), Across: d.Across}
+		if d.Radius > 0 {
+			m.Radius = mmText(d.Radius)
+		}
 		for _, l := range d.Layers {
-			m.Layers = append(m.Layers, layerFile{writeCard(l.Card), borderOf(l.Border)})
+			m.Layers = append(m.Layers, writeLayer(l))
 		}
 		f.Mats = append(f.Mats, m)
 	}

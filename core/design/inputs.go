@@ -179,7 +179,7 @@ func (in *Inputs) Check() error {
 		return err
 	}
 	for _, check := range []func(*Inputs) error{
-		checkLoose, checkBands, checkCovers, checkClosures, checkRibbons, checkWrap, checkLabels, checkLeans, checkInside, checkOwnSteps,
+		checkMats, checkLoose, checkBands, checkCovers, checkClosures, checkRibbons, checkWrap, checkLabels, checkLeans, checkInside, checkOwnSteps,
 	} {
 		if err := check(in); err != nil {
 			return err

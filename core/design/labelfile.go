@@ -72,6 +72,9 @@ func (r *reader) label(at func(...any) string, f bareLabel) label.Label {
 	l := label.Label{ID: f.ID.n, Called: f.ID.word, Name: f.Name, Shape: label.Shape(f.Shape), Text: f.Text, Copies: max(1, f.Copies), Hole: f.Hole}
 	l.Width, l.Height = r.length(at("width"), f.Width, 0), r.length(at("height"), f.Height, 0)
 	for n, x := range f.Layers {
+		if len(x.Size) > 0 {
+			r.fail(fault.New(fault.UnknownField, at("layers", n, "size"), "a layer of a label is as large as its border leaves it; give the label its width and height"))
+		}
 		l.Layers = append(l.Layers, dress.Layer{Card: r.card(at("layers", n, "card"), x.Card), Border: r.border(at("layers", n, "border"), x.Border)})
 	}
 	return l
@@ -137,7 +140,7 @@ func isPlaced(l label.Label) bool {
 func writeBare(l label.Label) bareLabel {
 	f := bareLabel{ID: bandID{l.ID, l.Called}, Name: l.Name, Shape: string(l.Shape), Width: mmText(l.Width), Height: mmText(l.Height), Text: l.Text, Copies: l.Copies, Hole: l.Hole}
 	for _, x := range l.Layers {
-		f.Layers = append(f.Layers, layerFile{writeCard(x.Card), borderOf(x.Border)})
+		f.Layers = append(f.Layers, writeLayer(x))
 	}
 	return f
 }

@@ -1,11 +1,15 @@
 package design
 
 import (
+	"fmt"
 	"slices"
 
 	"brevium/core/dress"
 	"brevium/core/fault"
+	"brevium/core/inspect"
+	"brevium/core/measure"
 	"brevium/core/pattern"
+	"brevium/core/style"
 )
 
 // Papered is a built design with the papers on its faces and the coverings of its pieces.
@@ -56,6 +60,43 @@ func (p *Papered) put(i int, d dress.Dressing) error {
 	}
 	p.Mats = append(p.Mats, mats...)
 	return nil
+}
+
+// hidesEdges says of the papers that stand over the edges of the card what a hand does there.
+func (p *Papered) hidesEdges() []inspect.Finding {
+	var out []inspect.Finding
+	for _, part := range p.Parts {
+		over, places := measure.Length(0), []string(nil)
+		for _, m := range p.Mats {
+			if m.Piece == part.ID && m.Layer == 1 && m.Over() > 0 {
+				over, places = max(over, m.Over()), append(places, m.FaceWords())
+			}
+		}
+		if len(places) > 0 {
+			out = append(out, inspect.Finding{ID: "paper.over", Verdict: inspect.Warn, Piece: part.ID, Text: fmt.Sprintf(
+				"The paper on the %s stands up to %s over the card, to hide its edge: bend it with the folds while the glue is fresh, and trim it flush at the rim, where parts slide.",
+				style.And(places), p.Inputs.show(over))})
+		}
+	}
+	return out
+}
+
+// staySquare says which papers are too narrow for a corner rounder.
+func (p *Papered) staySquare() []inspect.Finding {
+	var out []inspect.Finding
+	for _, d := range p.Inputs.Mats {
+		var places []string
+		for _, m := range p.Mats {
+			if d.Shape == dress.Rounded && m.Piece == d.Piece && m.Radius == 0 && d.Covers(m.Face, m.Role) && !slices.Contains(places, m.FaceWords()) {
+				places = append(places, m.FaceWords())
+			}
+		}
+		if len(places) > 0 {
+			out = append(out, inspect.Finding{ID: "paper.round", Verdict: inspect.Warn, Piece: d.Piece, Text: fmt.Sprintf(
+				"The paper on the %s is less than %s wide or high, too narrow to round its corners to %s: it stays square.", style.And(places), p.Inputs.show(2*d.Radius), p.Inputs.show(d.Radius))})
+		}
+	}
+	return out
 }
 
 // meet reports whether two mats lie on one face.

@@ -27,9 +27,15 @@ func papered(rng *rand.Rand, id string, unit measure.Unit) (*Result, error) {
 		for _, side := range []dress.Side{dress.Outside, dress.Inside} {
 			for _, f := range dress.Open(p.Pattern, p.Faces, side) {
 				if rng.Intn(3) == 0 {
-					d := dress.Dressing{ID: len(in.Mats) + 1, Piece: p.ID, Faces: []string{f.Name}, Side: side, Shape: dress.Shapes[rng.Intn(len(dress.Shapes))]}
+					d := dress.Dressing{ID: len(in.Mats) + 1, Piece: p.ID, Faces: []string{f.Name}, Side: side, Shape: dress.Shapes[rng.Intn(len(dress.Shapes))], Across: rng.Intn(4) == 0}
+					if d.Shape == dress.Rounded {
+						d.Radius = dress.UsualRadius(unit)
+					}
 					for range 1 + rng.Intn(2) {
 						d.Layers = append(d.Layers, dress.Layer{Card: dress.Patterned, Border: dress.Even(unit.Ruler().Length() * measure.Length(1+rng.Intn(3)))})
+					}
+					if rng.Intn(8) == 0 { // a hair over the edge
+						d.Layers[0].Border.Across = -measure.Millimetre / 2
 					}
 					in.Mats = append(in.Mats, d)
 				}

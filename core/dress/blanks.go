@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/pattern"
 )
@@ -45,13 +46,14 @@ mats:
 		lack, half := m.lacks()
 		for i, w := range halves {
 			turned := lack == w.lack
-			if !half || m.Piece != w.mat.Piece || m.Side != w.mat.Side || !m.Card.Same(w.mat.Card) || m.Width != w.mat.Width || m.Height != w.mat.Height || m.Layer != w.mat.Layer ||
+			if !half || m.Across != w.mat.Across || m.Piece != w.mat.Piece || m.Side != w.mat.Side || !m.Card.Same(w.mat.Card) || m.Width != w.mat.Width || m.Height != w.mat.Height || m.Layer != w.mat.Layer ||
 				!turned && lack != w.lack.opposite() || turned && m.Card.Direction == paper.OneWayUp {
 				continue
 			}
 			if turned {
+				wide, high := m.cut()
 				for k, q := range outline {
-					outline[k] = pattern.Pt(m.Width.MM()-q.X, m.Height.MM()-q.Y)
+					outline[k] = pattern.Pt(wide.MM()-q.X, high.MM()-q.Y)
 				}
 			}
 			out[w.at].Gives = append(out[w.at].Gives, pattern.Given{ID: m.ID, Outline: outline})
@@ -61,22 +63,37 @@ mats:
 		if half {
 			halves = append(halves, waiting{m, lack, len(out)})
 		}
-		out = append(out, pattern.Blank{ID: m.ID, Name: fmt.Sprintf("%s paper, %s", m.Piece, m.Words), Width: m.Width, Height: m.Height,
+		wide, high := m.cut()
+		out = append(out, pattern.Blank{ID: m.ID, Name: fmt.Sprintf("%s paper, %s", m.Piece, m.Words), Width: wide, Height: high,
 			Gives: []pattern.Given{{ID: m.ID, Outline: outline}}})
 	}
 	for i, b := range out {
 		if at := slices.IndexFunc(mats, func(m Mat) bool { return m.ID == b.ID }); len(b.Gives) == 1 && mats[at].Blank.Width > 0 {
 			out[i].Width, out[i].Height = mats[at].Blank.Width, mats[at].Blank.Height
+			if mats[at].Across {
+				out[i].Width, out[i].Height = out[i].Height, out[i].Width
+			}
 		}
 	}
 	return out
 }
 
-// onBlank is the mat's outline on its blank, upper side up.
+// cut is how large it is with the pattern upright.
+func (m Mat) cut() (wide, high measure.Length) {
+	if m.Across {
+		return m.Height, m.Width
+	}
+	return m.Width, m.Height
+}
+
+// onBlank is the mat's outline on its blank, the pattern upright.
 func (m Mat) onBlank() []pattern.Point {
 	out := make([]pattern.Point, len(m.Shape))
 	for i, q := range m.Shape {
 		out[i] = pattern.Pt(q.X, m.Height.MM()-q.Y)
+		if m.Across {
+			out[i] = pattern.Pt(out[i].Y, m.Width.MM()-out[i].X)
+		}
 	}
 	return out
 }

@@ -21,11 +21,20 @@ type Border struct{ Across, Up measure.Length }
 func Even(l measure.Length) Border { return Border{l, l} }
 
 // Layer is one panel of a mat: Card is what it is cut from, Border what shows
-// around it.
+// around it; below 0 it stands over the edge by so much. Where it has a width or
+// a height of its own, along the face and up it, the border there is what is left.
 type Layer struct {
-	Card   paper.Card
-	Border Border
+	Card          paper.Card
+	Border        Border
+	Width, Height measure.Length // 0 is by the border
 }
+
+// Sized reports whether it has a size of its own, one way at least.
+func (l Layer) Sized() bool { return l.Width > 0 || l.Height > 0 }
+
+// MostOver is how far a paper may stand over the edge of what it lies on, to hide the card's
+// own edge; what goes further is a covering.
+const MostOver = 3 * measure.Millimetre
 
 // Where says which faces of a piece carry a mat, where they are not named.
 type Where string
@@ -60,7 +69,9 @@ type Dressing struct {
 	Side   Side // "" is outside
 	Joined bool
 	Shape  Shape
-	Runs   Run // of the top layer
+	Radius measure.Length // of the corners, where they are rounded
+	Across bool           // the pattern is turned: its top lies to the right
+	Runs   Run            // of the top layer
 	Layers []Layer
 }
 
@@ -76,22 +87,38 @@ type Shape string
 
 // A mat is cut as a maker does where nothing is said: a rectangle on walls and flaps that are
 // nearly one, also where they taper or are rounded, and the face's own shape elsewhere. Or it is a
-// rectangle whatever the face, or the face's own shape, cut by template.
+// rectangle whatever the face; one that goes to the face's edges, its corners rounded by a corner
+// rounder; or the face's own shape, cut by template.
 const (
 	AsMakersDo Shape = ""
 	Square     Shape = "rectangle"
+	Rounded    Shape = "rounded"
 	FaceShaped Shape = "face"
 )
 
 // Shapes lists them in the order they are offered.
-var Shapes = []Shape{AsMakersDo, Square, FaceShaped}
+var Shapes = []Shape{AsMakersDo, Square, Rounded, FaceShaped}
+
+// UsualRadius is what a corner rounder is made for where nothing is said, round in the unit.
+func UsualRadius(unit measure.Unit) measure.Length {
+	if unit == measure.In {
+		return measure.Inch / 4
+	}
+	return 6 * measure.Millimetre
+}
+
+// Corner rounders are made for radii between these.
+const (
+	LeastRadius = 2 * measure.Millimetre
+	MostRadius  = 30 * measure.Millimetre
+)
 
 // ParseShape reads what a mat is cut to.
 func ParseShape(text string) (Shape, error) {
 	if s := Shape(text); slices.Contains(Shapes, s) {
 		return s, nil
 	}
-	return "", fault.New(fault.UnknownShape, "shape", "a paper is cut as a rectangle or as the face")
+	return "", fault.New(fault.UnknownShape, "shape", "a paper is cut as a rectangle, one with rounded corners, or as the face")
 }
 
 // MostLayers is the deepest mat: twice card, and patterned paper over it.
@@ -133,7 +160,8 @@ type Patch struct {
 // the side it is on, along and up from its lower left corner.
 type Mat struct {
 	ID, Piece, Face string
-	Words           string // what a person calls the face
+	Role            pattern.Role // of the face
+	Words           string       // what a person calls the face
 	Side            Side
 	Layer           int // 1 lies on the box, 2 on layer 1
 	Width, Height   measure.Length
@@ -142,15 +170,24 @@ type Mat struct {
 	Blank  struct{ Width, Height measure.Length }
 	Card   paper.Card
 	Border Border // of this layer on what it sits on
+	Sized  bool   // of its own size, and its border what is left
 	On     []Patch
 	Shape  []pattern.Point
-	Lies   pattern.Frame // of the mat on the flat piece
-	Strip  Strip         // that it is cut from with others; zero is by itself
+	Radius measure.Length // of its corners, rounded after it is cut; 0 leaves them
+	Across bool           // cut with the pattern's top to the right
+	Lies   pattern.Frame  // of the mat on the flat piece
+	Strip  Strip          // that it is cut from with others; zero is by itself
 }
+
+// Over is how far it stands over the edge of what it lies on, 0 for most.
+func (m Mat) Over() measure.Length { return max(0, -min(m.Border.Across, m.Border.Up)) }
 
 // Place takes a point of the mat's paper, in mm from the top left corner of what
 // it is cut from, or of the first of the strips, to the flat piece.
 func (m Mat) Place(x, y float64) pattern.Point {
+	if m.Across { // right is up on the paper
+		x, y = m.Width.MM()-y, x
+	}
 	x -= m.Strip.Phase().MM()
 	if m.Side == Inside { // seen from the other side
 		x = m.Width.MM() - x
@@ -167,8 +204,8 @@ func (m Mat) FaceWords() string { return strings.TrimSuffix(m.Words, insideWords
 // Outline is the mat's outline on the flat piece, mm.
 func (m Mat) Outline() []pattern.Point {
 	out := make([]pattern.Point, len(m.Shape))
-	for i, q := range m.Shape {
-		out[i] = m.Place(m.Strip.Phase().MM()+q.X, m.Height.MM()-q.Y)
+	for i, q := range m.onBlank() {
+		out[i] = m.Place(m.Strip.Phase().MM()+q.X, q.Y)
 	}
 	return out
 }

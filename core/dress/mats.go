@@ -99,9 +99,14 @@ func joined(all []ground) (ground, error) {
 // layers makes the panels on one ground.
 func (d Dressing) layers(g ground, ruler measure.Tick) ([]Mat, error) {
 	outline := g.outline
-	if d.squared(g) {
+	squared := d.squared(g)
+	switch {
+	case d.Shape == Rounded:
+		outline = g.toTheEdge(d.Layers[0].Border, d.Radius)
+	case squared:
 		outline = g.within(d.Layers[0].Border)
 	}
+	wide, high := g.frame.Size(outline)
 	// Where the picture runs on, what shows beside each paper is a whole mark, so
 	// that the strip is cut at marks.
 	edge := func(l measure.Length, layer int) measure.Length {
@@ -113,20 +118,40 @@ func (d Dressing) layers(g ground, ruler measure.Tick) ([]Mat, error) {
 	var mats []Mat
 	var border Border
 	for n, layer := range d.Layers {
+		if layer.Sized() {
+			if !squared {
+				return nil, fault.New(fault.UnknownShape, "shape", "a paper of its own size is a rectangle; let it be one, or give it a border on the %s", g.words)
+			}
+			if layer.Width > 0 {
+				layer.Border.Across = (measure.FromMM(wide)-layer.Width)/2 - border.Across
+			}
+			if layer.Height > 0 {
+				layer.Border.Up = (measure.FromMM(high)-layer.Height)/2 - border.Up
+			}
+		}
+		if over := -min(layer.Border.Across, layer.Border.Up); over > MostOver {
+			return nil, fault.New(fault.BorderTooWide, fault.Path("layers", n, "border"),
+				"a paper stands over an edge by up to 3 mm, to hide the card's own; on the %s it would by %.1f mm: make it smaller, or cover the piece in paper", g.words, over.MM())
+		}
 		border.Across += layer.Border.Across
 		border.Up += layer.Border.Up
 		m := Mat{
-			Piece: d.Piece, Face: g.faces[0].Name, Words: g.words, Side: Outside, Layer: n + 1, Card: layer.Card, Border: layer.Border,
+			Piece: d.Piece, Face: g.faces[0].Name, Role: g.faces[0].Role, Words: g.words, Side: Outside, Layer: n + 1, Card: layer.Card, Border: layer.Border, Sized: layer.Sized(), Across: d.Across,
 			ID: fmt.Sprintf("%s.%s.%d", d.Piece, g.id, n+1),
 		}
 		if d.inside() {
 			m.Side, m.Words, m.ID = Inside, m.Words+insideWords, fmt.Sprintf("%s.%s.inside.%d", d.Piece, g.id, n+1)
 		}
-		corners := onMarks(pattern.Inset(outline, func(along pattern.Point) float64 {
+		corners := pattern.Inset(outline, func(along pattern.Point) float64 {
 			// The side's own direction decides between the two borders.
 			a, u := along.Dot(g.frame.Up), along.Dot(g.frame.Along)
-			return math.Hypot(edge(border.Across, n).MM()*a, border.Up.MM()*u)
-		}), g.frame, ruler)
+			x, y := edge(border.Across, n).MM(), border.Up.MM()
+			if x < 0 || y < 0 { // over the edge, on sides that are level or upright
+				return a*a*x + u*u*y
+			}
+			return math.Hypot(x*a, y*u)
+		})
+		corners = onMarks(corners, g.frame, ruler, layer)
 		along, up := g.frame.Size(corners)
 		if len(corners) > 0 {
 			m.Width, m.Height = measure.FromMM(along), measure.FromMM(up)
@@ -137,6 +162,14 @@ func (d Dressing) layers(g ground, ruler measure.Tick) ([]Mat, error) {
 		}
 		own := pattern.Face{Polygon: corners, Up: g.frame.Up}.Frame()
 		m.Lies = own
+		if d.Shape == Rounded && min(m.Width, m.Height) < 2*d.Radius { // then all on this face stay square
+			d.Shape = Square
+			return d.layers(g, ruler)
+		}
+		if d.Shape == Rounded {
+			m.Radius = d.Radius
+			corners = rounded(corners, m.Radius.MM())
+		}
 		for _, q := range corners {
 			at := own.In(q)
 			if d.inside() { // seen from the other side
@@ -147,7 +180,7 @@ func (d Dressing) layers(g ground, ruler measure.Tick) ([]Mat, error) {
 		if d.inside() {
 			slices.Reverse(m.Shape)
 		}
-		if !m.square() {
+		if m.Radius == 0 && !m.square() {
 			m.Blank.Width, m.Blank.Height = measure.Up(m.Width, ruler), measure.Up(m.Height, ruler)
 		}
 		for _, f := range g.faces {
@@ -164,8 +197,8 @@ func (d Dressing) layers(g ground, ruler measure.Tick) ([]Mat, error) {
 }
 
 // onMarks cuts a rectangle down to the ruler's marks, its middle kept, and half of one by its
-// two legs; other shapes are cut round a template, and stay.
-func onMarks(corners []pattern.Point, fr pattern.Frame, ruler measure.Tick) []pattern.Point {
+// two legs; other shapes are cut round a template, and stay, as does a size of the layer's own.
+func onMarks(corners []pattern.Point, fr pattern.Frame, ruler measure.Tick, layer Layer) []pattern.Point {
 	if len(corners) == 3 {
 		return legsOnMarks(corners, fr, ruler)
 	}
@@ -181,6 +214,12 @@ func onMarks(corners []pattern.Point, fr pattern.Frame, ruler measure.Tick) []pa
 		return (l - measure.Down(l, ruler)).MM() / 2
 	}
 	a, u := less(along), less(up)
+	if layer.Width > 0 {
+		a = 0
+	}
+	if layer.Height > 0 {
+		u = 0
+	}
 	return pattern.Inset(corners, func(dir pattern.Point) float64 {
 		if math.Abs(dir.Dot(fr.Along)) > 0.5 {
 			return u
@@ -231,7 +270,10 @@ const nearlySquare = 0.7
 // squared reports whether a mat is cut as a rectangle on a ground.
 func (d Dressing) squared(g ground) bool {
 	if d.Shape != AsMakersDo {
-		return d.Shape == Square
+		return d.Shape == Square || d.Shape == Rounded
+	}
+	if slices.ContainsFunc(d.Layers, Layer.Sized) {
+		return true
 	}
 	role := g.faces[0].Role
 	return (role == pattern.Wall || role == pattern.Flap || role == pattern.Tab) &&
@@ -255,6 +297,33 @@ func (g ground) holds(border Border) bool {
 	inset := g.box(border)
 	lost := math.Abs(pattern.Area(inset)) - math.Abs(pattern.Area(pattern.Clip(inset, g.outline)))
 	return border.Across > 0 && border.Up > 0 && lost < 1e-6
+}
+
+// toTheEdge is the rectangle about the ground's outline where, less its border and with its
+// corners rounded, it stays inside the face; or else the one within.
+func (g ground) toTheEdge(border Border, radius measure.Length) []pattern.Point {
+	inset := rounded(g.box(Border{max(0, border.Across), max(0, border.Up)}), radius.MM())
+	lost := math.Abs(pattern.Area(inset)) - math.Abs(pattern.Area(pattern.Clip(inset, g.outline)))
+	if lost < 1e-3*math.Abs(pattern.Area(inset)) {
+		return g.box(Border{})
+	}
+	return g.rectangle()
+}
+
+// rounded rounds the corners of a rectangle to a radius in mm, as a corner rounder does.
+func rounded(corners []pattern.Point, radius float64) []pattern.Point {
+	if len(corners) != 4 || radius <= 0 {
+		return corners
+	}
+	var out pattern.Loop
+	for i, at := range corners {
+		to, from := corners[(i+1)%4].Sub(at), corners[(i+3)%4].Sub(at)
+		r := min(radius, to.Len()/2, from.Len()/2)
+		out = append(out,
+			pattern.Vertex{Point: at.Add(from.Scale(r / from.Len())), Bulge: math.Tan(math.Pi / 8)},
+			pattern.Vertex{Point: at.Add(to.Scale(r / to.Len()))})
+	}
+	return out.Flat()
 }
 
 // within is the rectangle about the ground's outline where its border keeps it inside the face,

@@ -60,6 +60,9 @@ func (d Dressing) RunOn(mats []Mat, faces []pattern.Face, order []string, longes
 		}
 	}
 	wrong := func(text string) ([]Mat, error) { return nil, fault.New(fault.UnknownPlace, "runs", "%s", text) }
+	if d.Across {
+		return wrong("a picture that runs on stands upright; let it, or let it end at each face")
+	}
 	if len(walk) < 2 {
 		return wrong("a picture runs on from wall to wall: put the paper on two walls or more that stand upright beside each other")
 	}

@@ -14,10 +14,11 @@ import (
 type CutPapers struct {
 	IDs           []string // of the papers, in the order of their places
 	Width, Height measure.Length
-	Card          string // what they are cut from
-	Count, Copies int    // blanks for one box, and boxes
-	Halved        bool   // from corner to corner
-	Traced        bool   // round a printed template
+	Card          string         // what they are cut from
+	Count, Copies int            // blanks for one box, and boxes
+	Halved        bool           // from corner to corner
+	Traced        bool           // round a printed template
+	Rounded       measure.Length // to what the corners are rounded; 0 leaves them
 	// Strip says where a strip is cut up, from its left end: each part from and to, with the
 	// place that it is for. Begun is whether the picture goes on from the strip before.
 	Strip []StripPart
@@ -38,8 +39,10 @@ type LayPapers struct {
 	Late       bool // over the tabs
 	Layer      int  // 1 lies on the card, 2 on layer 1
 	Across, Up measure.Length
+	Sized      bool // of their own size: what shows is what is left
 	Strip      bool // the picture goes on from each to the next
 	Upright    bool // a pattern stands upright
+	Turned     bool // its top lies to the right
 }
 
 // Laid is a paper where it lies: its outline on the flat piece as that is drawn, mm.
@@ -48,6 +51,19 @@ type Laid struct {
 	Outline []pattern.Point
 	Layer   int
 	Inside  bool
+	Over    float64 // how far it may stand over an edge, mm
+}
+
+// firm is the outline without what stands over edges.
+func (p Laid) firm() []pattern.Point {
+	if p.Over == 0 {
+		return p.Outline
+	}
+	ring := slices.Clone(p.Outline)
+	if pattern.Area(ring) < 0 {
+		slices.Reverse(ring)
+	}
+	return pattern.Inset(ring, func(pattern.Point) float64 { return p.Over })
 }
 
 // CutThrough cuts papers out along the edges of what was cut out of the card below.
@@ -109,18 +125,18 @@ func (m LayPapers) do(t *Table, c *Card) error {
 
 // takes says why a paper cannot lie where it is to.
 func (c *Card) takes(p Laid) error {
-	give := Close * around(p.Outline)
+	give, lies := Close*around(p.Outline), p.firm()
 	for _, x := range c.cells {
-		if x.off && c.traced == nil && pattern.Overlap(p.Outline, x.ring) > give {
+		if x.off && c.traced == nil && pattern.Overlap(lies, x.ring) > give {
 			return fmt.Errorf("the paper %s hangs over where card was cut off", p.ID)
 		}
 	}
 	under := false
 	for _, o := range c.papers {
-		over := pattern.Overlap(p.Outline, o.Outline)
+		over := pattern.Overlap(lies, o.firm())
 		switch {
 		case o.Inside != p.Inside || over < give:
-		case o.Layer == p.Layer-1 && math.Abs(over-math.Abs(pattern.Area(p.Outline))) < give:
+		case o.Layer == p.Layer-1 && math.Abs(over-math.Abs(pattern.Area(lies))) < give:
 			under = true
 		case o.Layer >= p.Layer:
 			return fmt.Errorf("the paper %s lies over the paper %s", p.ID, o.ID)

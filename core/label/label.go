@@ -163,7 +163,10 @@ func (l Label) Check(show func(measure.Length) string) error {
 	if err := l.Place.check(show); err != nil {
 		return err
 	}
-	for n := range l.Layers {
+	for n, layer := range l.Layers {
+		if min(layer.Border.Across, layer.Border.Up) < 0 {
+			return refuse(fault.Negative, fault.Path("layers", n, "border"), "a layer of a label is no larger than the one it lies on; give it a border")
+		}
 		if w, h := l.Size(n); min(w, h) < leastShown {
 			return refuse(fault.BorderTooWide, fault.Path("layers", n, "border"), "borders this wide leave nothing of the layer on top")
 		}

@@ -35,7 +35,8 @@ func (s MatSet) cut(copies int) hand.CutPapers {
 		Halved: s.Blank.Halved(),
 	}
 	if s.Strip == nil {
-		m.Traced = !m.Halved && (len(s.Mat.Shape) != 4 || !rectangular(s.Mat))
+		m.Rounded = s.Mat.Radius
+		m.Traced = !m.Halved && m.Rounded == 0 && (len(s.Mat.Shape) != 4 || !rectangular(s.Mat))
 		return m
 	}
 	m.Begun = s.Strip[0].Strip.Begun > 0
@@ -59,7 +60,7 @@ func MatSets(mats []dress.Mat) []MatSet {
 	for _, b := range dress.Blanks(mats) {
 		m := byID[b.ID]
 		i := slices.IndexFunc(out, func(s MatSet) bool {
-			return s.Strip == nil && m.Strip.ID == "" && s.Mat.Piece == m.Piece && s.Mat.Side == m.Side && s.Mat.Layer == m.Layer && s.Mat.Card.Same(m.Card) && s.Mat.Width == m.Width && s.Mat.Height == m.Height &&
+			return s.Strip == nil && m.Strip.ID == "" && s.Mat.Piece == m.Piece && s.Mat.Side == m.Side && s.Mat.Layer == m.Layer && s.Mat.Card.Same(m.Card) && s.Mat.Width == m.Width && s.Mat.Height == m.Height && s.Mat.Across == m.Across && s.Mat.Radius == m.Radius &&
 				len(s.Blank.Gives) == len(b.Gives) &&
 				(rectangular(s.Mat) && rectangular(m) || slices.EqualFunc(s.Mat.Shape, m.Shape, func(p, q pattern.Point) bool { return p.Sub(q).Len() < Straight }))
 		})
@@ -86,7 +87,8 @@ func MatSets(mats []dress.Mat) []MatSet {
 func (s MatSet) lay(mats []dress.Mat, late bool) hand.LayPapers {
 	m := hand.LayPapers{
 		Inside: s.Mat.Side == dress.Inside, Late: late, Layer: s.Mat.Layer, Across: s.Mat.Border.Across, Up: s.Mat.Border.Up,
-		Strip: s.Strip != nil, Upright: s.Mat.Card.Direction == paper.OneWayUp,
+		Sized: s.Mat.Sized, Strip: s.Strip != nil, Upright: s.Mat.Card.Direction == paper.OneWayUp && !s.Mat.Across,
+		Turned: !s.Mat.Card.Direction.MayTurn() && s.Mat.Across,
 	}
 	for _, p := range mats {
 		if slices.Contains(s.gives, p.ID) {
@@ -98,7 +100,7 @@ func (s MatSet) lay(mats []dress.Mat, late bool) hand.LayPapers {
 
 // laid is where a paper lies, on the piece as it is drawn.
 func laid(m dress.Mat) hand.Laid {
-	return hand.Laid{ID: m.ID, Layer: m.Layer, Inside: m.Side == dress.Inside, Outline: m.Outline()}
+	return hand.Laid{ID: m.ID, Layer: m.Layer, Inside: m.Side == dress.Inside, Outline: m.Outline(), Over: m.Over().MM()}
 }
 
 // through is what is cut out of papers that were glued over a hole, a window or a notch; none

@@ -1,6 +1,7 @@
 package recipe
 
 import (
+	"cmp"
 	"fmt"
 	"strings"
 
@@ -19,6 +20,12 @@ func (s teller) cutPapers(m hand.CutPapers) string {
 		return s.Say("paper-halved", f)
 	case m.Traced:
 		return s.Say("paper-traced", f)
+	case m.Rounded > 0:
+		f["at"] = s.length(m.Rounded)
+		if n == 1 {
+			return s.Say("paper-rounded-one", f)
+		}
+		return s.Say("paper-rounded", f)
 	case n == 1:
 		return s.Say("paper-cut-one", f)
 	}
@@ -57,16 +64,13 @@ func (s teller) strip(m hand.CutPapers, f Fields) string {
 // layPapers says where papers go and what shows around them.
 func (s teller) layPapers(piece string, m hand.LayPapers) string {
 	f := Fields{
-		"papers": s.Noun("paper", len(m.Places)), "places": s.And(m.Places), "piece": s.piece(piece), "off": s.length(m.Up), "across": s.length(m.Across),
+		"papers": s.Noun("paper", len(m.Places)), "places": s.And(m.Places), "piece": s.piece(piece),
 		"under": s.Say("paper-card", nil), "layer": fmt.Sprint(m.Layer - 1),
 	}
 	if m.Layer > 1 {
 		f["under"] = s.Say("paper-layer", f)
 	}
-	f["rim"] = s.Say("paper-rim", f)
-	if m.Across != m.Up {
-		f["rim"] = s.Say("paper-rims", f)
-	}
+	f["rim"] = s.rim(m, f)
 	key := "paper-outside"
 	switch {
 	case m.Strip:
@@ -85,7 +89,38 @@ func (s teller) layPapers(piece string, m hand.LayPapers) string {
 	if m.Upright {
 		said += " " + s.Say("paper-upright", nil)
 	}
+	if m.Turned {
+		said += " " + s.Say("paper-across", nil)
+	}
 	return said
+}
+
+// rim says what shows round a paper, or how far it stands over the edge; where that is nothing
+// a ruler shows, that it lies in the middle.
+func (s teller) rim(m hand.LayPapers, f Fields) string {
+	across, up := m.Across, m.Up
+	sign := func(l measure.Length) int { return cmp.Compare(l, 0) }
+	shown := func(l measure.Length) bool { return measure.Nearest(l, s.Units.Ruler()) == l }
+	length := func(l measure.Length) string {
+		if l < 0 && !shown(l) {
+			return s.Say("paper-hair", nil)
+		}
+		return s.length(l.Abs())
+	}
+	f["across"], f["off"] = length(across), length(up)
+	switch {
+	case m.Sized && !(shown(across) && shown(up)):
+		return s.Say("paper-rim-middle", nil)
+	case across == up:
+		return s.Say(map[int]string{-1: "paper-rim-over", 0: "paper-rim-even", 1: "paper-rim"}[sign(up)], f)
+	case across > 0 && up > 0:
+		return s.Say("paper-rims", f)
+	}
+	side := func(l measure.Length) string {
+		return s.Say(map[int]string{-1: "paper-side-over", 0: "paper-side-even", 1: "paper-side-shows"}[sign(l)],
+			Fields{"at": length(l), "under": f["under"]})
+	}
+	return s.Say("paper-rims-mixed", Fields{"across": side(across), "off": side(up)})
 }
 
 // longest is how many words a sentence may have.

@@ -249,8 +249,12 @@ func (b *bringing) box(x KeptBox) error {
 	if _, err := b.at.KeepState(b.ctx, b.tx, "box", id, "", string(x.Design)); err != nil {
 		return err
 	}
-	for step, mark := range x.Ticks {
-		if _, err := b.insert(`INSERT INTO ticks (box_id, step, mark, at) VALUES (?, ?, ?, ?)`, id, step, mark, now); err != nil {
+	if len(x.Ticks) > 0 { // there may be as many as a zip's list has rows: one statement for all
+		ticks, err := json.Marshal(x.Ticks)
+		if err != nil {
+			return err
+		}
+		if _, err := b.insert(`INSERT INTO ticks (box_id, step, mark, at) SELECT ?, key, value, ? FROM json_each(?)`, id, now, string(ticks)); err != nil {
 			return err
 		}
 	}

@@ -21,13 +21,16 @@ type KeptTime struct {
 
 // times puts in how long the steps of a box took.
 func (b *bringing) times(box int64, all []KeptTime) error {
-	for _, t := range all {
-		if _, err := b.tx.Do(b.ctx, scope.Workshop.SQL(`INSERT OR IGNORE INTO times (box_id, step, kind, seconds, usual, at) VALUES (?, ?, ?, ?, ?, ?)`),
-			box, t.Step, t.Kind, t.Seconds, t.Usual, t.At); err != nil {
-			return err
-		}
+	if len(all) == 0 {
+		return nil
 	}
-	return nil
+	list, err := json.Marshal(all)
+	if err != nil {
+		return err
+	}
+	_, err = b.tx.Do(b.ctx, scope.Workshop.SQL(`INSERT OR IGNORE INTO times (box_id, step, kind, seconds, usual, at)
+		SELECT ?, value ->> 'step', value ->> 'kind', value ->> 'seconds', value ->> 'usual', value ->> 'at_ms' FROM json_each(?)`), box, string(list))
+	return err
 }
 
 // settings puts in those that are not set here.

@@ -15,7 +15,9 @@ import (
 
 	"brevium/core/design"
 	"brevium/core/fault"
+	"brevium/store"
 	"brevium/store/boxshelf"
+	"brevium/store/desk"
 	"brevium/store/jobbook"
 	"brevium/web/form"
 	"brevium/web/page"
@@ -114,7 +116,15 @@ func (s *room) showJobs(c *echo.Context, status int, f *form.Form) error {
 		view.Jobs = append(view.Jobs, jobEntry{j, makes(j.Items, names), stateWords[j.State]})
 	}
 	view.Name = f.Control("name", "Name of the job", "what it is for", "")
-	view.Deleted, _ = strconv.ParseInt(c.QueryParam("deleted"), 10, 64)
+	if n, err := strconv.ParseInt(c.QueryParam("deleted"), 10, 64); err == nil {
+		binned, err := s.Store.Of(ctx).Bin(ctx)
+		if err != nil {
+			return err
+		}
+		if slices.ContainsFunc(binned, func(b store.Binned) bool { return b.Sort == desk.JobSort && b.ID == n }) { // else it is back
+			view.Deleted = n
+		}
+	}
 	return c.Render(status, "jobs.html", view)
 }
 

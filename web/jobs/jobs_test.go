@@ -414,3 +414,25 @@ func TestTheSearchIsWatchedAndStopped(t *testing.T) {
 		t.Error("the search goes on after its page has gone")
 	}
 }
+
+// Undo is offered of a job that lies in the bin, and no more once it is back.
+func TestOnlyWhatIsDeletedIsBroughtBack(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	id := x.JarBox()
+	x.Post("/jobs", fmt.Sprintf("copies.%d", id), "2", "name", "Fair")
+	offered := func() bool {
+		_, page, _ := x.Get("/jobs?deleted=1")
+		return strings.Contains(page, "/bin/job/1/back")
+	}
+	if offered() {
+		t.Error("a job that is there is offered to be brought back")
+	}
+	x.Post("/jobs/1/delete")
+	if !offered() {
+		t.Error("a job that was deleted is not offered back")
+	}
+	if code, body, _ := x.Post("/bin/job/1/back"); code >= 400 || offered() {
+		t.Errorf("brought back: %d %s; offered again: %v", code, body, offered())
+	}
+}

@@ -55,7 +55,9 @@ type dressView struct {
 	Faces       []faceTick
 	Side        form.Field
 	Joined      bool
+	Across      bool
 	Shape       form.Field
+	Radius      []form.Field // asked for where corners are rounded
 	Count, Runs form.Field
 	Layer       []layerView
 }
@@ -78,6 +80,7 @@ type dressable struct{ ID, Name string }
 var shapeChoices = []form.Choice{
 	{Value: string(dress.AsMakersDo), Label: "rectangles, where that nearly covers"},
 	{Value: string(dress.Square), Label: "rectangles, whatever the face"},
+	{Value: string(dress.Rounded), Label: "rectangles to the edge, corners rounded"},
 	{Value: string(dress.FaceShaped), Label: "the face's own shape, by template"},
 }
 
@@ -186,8 +189,11 @@ func (p *dressingPage) fill(in *design.Inputs, f *form.Form) {
 		}
 		part := p.Result.Parts[i]
 		at := func(path ...any) string { return fault.Path(append([]any{"mats", n}, path...)...) }
-		v := dressView{N: n, Piece: d.Piece, Name: part.Name, FacesName: at("faces"), Joined: d.Joined}
+		v := dressView{N: n, Piece: d.Piece, Name: part.Name, FacesName: at("faces"), Joined: d.Joined, Across: d.Across}
 		v.Shape = f.ChoiceField(at("shape"), "Cut as", "", string(d.Shape), shapeChoices...)
+		if d.Shape == dress.Rounded {
+			v.Radius = []form.Field{f.LengthField(at("radius"), "Rounded to", "what the corner rounder cuts", d.Radius)}
+		}
 		shown := dress.Open(part.Pattern, part.Faces, d.Side)
 		for _, face := range part.Faces {
 			on := d.Covers(face.Name, face.Role)
@@ -215,6 +221,8 @@ func (p *dressingPage) fill(in *design.Inputs, f *form.Form) {
 			v.Layer = append(v.Layer, layerView{f.CardView(at("layers", k), l.Card, p.Shelf), []form.Field{
 				f.LengthField(layer("border"), "Border", "left and right", l.Border.Across),
 				f.LengthField(layer("up"), "and", "above and below", l.Border.Up),
+				f.LengthField(layer("width"), "Own width", "0: by the border", l.Width),
+				f.LengthField(layer("height"), "Own height", "0: by the border", l.Height),
 			}})
 		}
 		v.Head = p.head("paper", n, len(in.Mats), "Paper on the "+strings.ToLower(part.Name), paperSays(v, d))
@@ -365,10 +373,16 @@ func readMat(f *form.Form, n int, d *dress.Dressing, in *design.Inputs, now *des
 		case !slices.Equal(sorted(faces), sorted(before)):
 			d.Faces, d.Where = slices.Clone(faces), ""
 		}
-		d.Joined = f.Posted.Get(at("joined")) != ""
+		d.Joined, d.Across = f.Posted.Get(at("joined")) != "", f.Posted.Get(at("across")) != ""
 	}
 	if shape, err := dress.ParseShape(f.Posted.Get(at("shape"))); err == nil && f.Posted.Has(at("shape")) {
 		d.Shape = shape
+	}
+	switch f.Length(at("radius"), &d.Radius); {
+	case d.Shape != dress.Rounded:
+		d.Radius = 0
+	case d.Radius == 0:
+		d.Radius = dress.UsualRadius(in.Units)
 	}
 	if runs, err := dress.ParseRun(f.Posted.Get(at("runs"))); err == nil && f.Posted.Has(at("runs")) {
 		d.Runs = runs
@@ -392,8 +406,10 @@ func readMat(f *form.Form, n int, d *dress.Dressing, in *design.Inputs, now *des
 		l, was := &d.Layers[i], d.Layers[i].Border
 		layer := func(part string) string { return at("layers", i, part) }
 		f.ReadCard(at("layers", i), &l.Card)
-		f.Length(layer("border"), &l.Border.Across)
-		f.Length(layer("up"), &l.Border.Up)
+		f.Signed(layer("border"), &l.Border.Across)
+		f.Signed(layer("up"), &l.Border.Up)
+		f.Length(layer("width"), &l.Width)
+		f.Length(layer("height"), &l.Height)
 		if was.Across == was.Up && l.Border.Up == was.Up { // it follows
 			l.Border.Up = l.Border.Across
 			if f.OK() {
