@@ -203,7 +203,7 @@ const noteStops = `(() => {
 	document.addEventListener("focusin", (event) => {
 		const at = event.target;
 		const box = at.getBoundingClientRect();
-		const x = Math.min(innerWidth - 1, Math.max(0, box.x + Math.min(box.width / 2, 40))), y = Math.max(box.y + Math.min(box.height / 2, 40), Math.min(box.bottom - 1, 40))
+		const x = Math.min(innerWidth - 1, Math.max(0, box.x + Math.min(box.width / 2, 40))), y = Math.max(box.y + Math.min(box.height / 2, 40), Math.min(box.bottom - 2, 40))
 		const top = document.elementFromPoint(x, y);
 		const seen = top && (at.contains(top) || top.contains(at) || at.labels && [...at.labels].some(l => l.contains(top)));
 		window.stops.push({
