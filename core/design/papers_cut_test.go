@@ -159,3 +159,18 @@ func TestPaperAcross(t *testing.T) {
 		t.Errorf("told: %s", told)
 	}
 }
+
+// A notch under the first layer alone is cut out of that, though a smaller layer follows.
+func TestTheUnderLayerIsCutThrough(t *testing.T) {
+	t.Parallel()
+	r := make_(t, read(t, `{"brevium":1,"name":"x","units":"mm","style":"drawer-sleeve","sheets":[{"name":"big","width":900,"height":900}],"tools":{"trimmer":900},
+		"mats":[{"piece":"sleeve","faces":["roof"],"shape":"rectangle","layers":[{"card":`+sprigs+`,"border":"1 mm"},{"card":`+sprigs+`,"border":"20 mm"}]}]}`)) // the notch is 9.5 mm deep
+	if told := papersTold(r); !strings.Contains(told, "cut the paper out along") {
+		t.Errorf("told: %s", told)
+	}
+	for _, c := range r.Checks {
+		if c.ID == "making" {
+			t.Error(c.Text)
+		}
+	}
+}

@@ -171,6 +171,7 @@ type Mat struct {
 	Card   paper.Card
 	Border Border // of this layer on what it sits on
 	Sized  bool   // of its own size, and its border what is left
+	Narrow bool   // its face is wider, tapered or rounded: it lies in the middle of that
 	On     []Patch
 	Shape  []pattern.Point
 	Radius measure.Length // of its corners, rounded after it is cut; 0 leaves them

@@ -234,9 +234,21 @@ func TestNoMatsUnderGlue(t *testing.T) {
 func TestOnMarksEachWayByItself(t *testing.T) {
 	for _, fr := range []pattern.Frame{{Along: pattern.Pt(1, 0), Up: pattern.Pt(0, -1)}, {Along: pattern.Pt(0, 1), Up: pattern.Pt(1, 0)}} {
 		at := func(along, up float64) pattern.Point { return fr.Along.Scale(along).Add(fr.Up.Scale(up)) }
-		got := onMarks([]pattern.Point{at(0, 20.7), at(40.3, 20.7), at(40.3, 0), at(0, 0)}, fr, measure.Tick(measure.Millimetre))
+		got := onMarks([]pattern.Point{at(0, 20.7), at(40.3, 20.7), at(40.3, 0), at(0, 0)}, fr, measure.Tick(measure.Millimetre), Layer{})
 		if along, up := fr.Size(got); math.Abs(along-40) > 1e-9 || math.Abs(up-20) > 1e-9 {
 			t.Errorf("along %v it is %v × %v", fr.Along, along, up)
 		}
+	}
+}
+
+// A size of the layer's own is cut as it is given; only the other side goes down to a mark.
+func TestOnlyWhatIsNotGivenIsRounded(t *testing.T) {
+	at := func(x, y float64) pattern.Point { return pattern.Pt(x, y) }
+	square := []pattern.Point{at(0, 20.7), at(40.3, 20.7), at(40.3, 0), at(0, 0)}
+	slices.Reverse(square)
+	fr := pattern.Face{Polygon: square, Up: at(0, -1)}.Frame()
+	along, up := fr.Size(onMarks(square, fr, measure.Tick(mm), Layer{Width: 40300 * measure.Micrometre}))
+	if math.Abs(along-40.3) > 1e-9 || math.Abs(up-20) > 1e-9 {
+		t.Errorf("40.3 mm given and 20.7 left: cut %v × %v", along, up)
 	}
 }

@@ -19,11 +19,15 @@ func (d Dressing) Mats(p *pattern.Pattern, faces []pattern.Face, ruler measure.T
 	if err := d.check(p, faces); err != nil {
 		return nil, err
 	}
+	var openings [][]pattern.Point
+	for _, o := range p.Openings {
+		openings = append(openings, o.Loop.Flat())
+	}
 	var under []ground
 	for i := range faces {
 		f := &faces[i]
 		if d.Covers(f.Name, f.Role) && (len(d.Faces) > 0 || !hidden(p, f, d.Side)) {
-			under = append(under, ground{id: f.Name, words: f.Plain(), frame: f.Frame(), outline: f.Polygon, faces: []*pattern.Face{f}})
+			under = append(under, ground{id: f.Name, words: f.Plain(), frame: f.Frame(), outline: f.Polygon, faces: []*pattern.Face{f}, cutOut: openings})
 		}
 	}
 	if d.Joined && len(under) > 1 {
@@ -69,6 +73,7 @@ type ground struct {
 	frame     pattern.Frame
 	outline   []pattern.Point
 	faces     []*pattern.Face
+	cutOut    [][]pattern.Point // of the piece: holes, windows, notches
 }
 
 // joined puts faces together that make up one rectangle on the flat card.
@@ -107,6 +112,7 @@ func (d Dressing) layers(g ground, ruler measure.Tick) ([]Mat, error) {
 		outline = g.within(d.Layers[0].Border)
 	}
 	wide, high := g.frame.Size(outline)
+	whole, _ := g.frame.Size(g.outline)
 	// Where the picture runs on, what shows beside each paper is a whole mark, so
 	// that the strip is cut at marks.
 	edge := func(l measure.Length, layer int) measure.Length {
@@ -136,7 +142,7 @@ func (d Dressing) layers(g ground, ruler measure.Tick) ([]Mat, error) {
 		border.Across += layer.Border.Across
 		border.Up += layer.Border.Up
 		m := Mat{
-			Piece: d.Piece, Face: g.faces[0].Name, Role: g.faces[0].Role, Words: g.words, Side: Outside, Layer: n + 1, Card: layer.Card, Border: layer.Border, Sized: layer.Sized(), Across: d.Across,
+			Piece: d.Piece, Face: g.faces[0].Name, Role: g.faces[0].Role, Words: g.words, Side: Outside, Layer: n + 1, Card: layer.Card, Border: layer.Border, Sized: layer.Sized(), Narrow: n == 0 && wide < whole-pattern.Tolerance, Across: d.Across && !layer.Card.Direction.MayTurn(),
 			ID: fmt.Sprintf("%s.%s.%d", d.Piece, g.id, n+1),
 		}
 		if d.inside() {
@@ -336,8 +342,17 @@ func (g ground) within(border Border) []pattern.Point {
 }
 
 // rectangle is a rectangle within the ground's outline, as high as it is and
-// as wide as it is everywhere, about its middle.
+// as wide as it is everywhere, about its middle; over a notch, which is cut out of the paper too.
 func (g ground) rectangle() []pattern.Point {
+	if box := g.box(Border{}); len(g.cutOut) > 0 {
+		gone := 0.0
+		for _, o := range g.cutOut {
+			gone += math.Abs(pattern.Overlap(box, o))
+		}
+		if lost := pattern.Area(box) - math.Abs(pattern.Area(g.outline)); math.Abs(lost-gone) < 1e-3*pattern.Area(box) {
+			return box
+		}
+	}
 	along, up := g.frame.Size(g.outline)
 	within := func(share float64) []pattern.Point {
 		var out []pattern.Point

@@ -40,6 +40,7 @@ type LayPapers struct {
 	Layer      int  // 1 lies on the card, 2 on layer 1
 	Across, Up measure.Length
 	Sized      bool // of their own size: what shows is what is left
+	Narrow     bool // on faces that are wider at one end: in the middle
 	Strip      bool // the picture goes on from each to the next
 	Upright    bool // a pattern stands upright
 	Turned     bool // its top lies to the right

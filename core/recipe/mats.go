@@ -87,7 +87,7 @@ func MatSets(mats []dress.Mat) []MatSet {
 func (s MatSet) lay(mats []dress.Mat, late bool) hand.LayPapers {
 	m := hand.LayPapers{
 		Inside: s.Mat.Side == dress.Inside, Late: late, Layer: s.Mat.Layer, Across: s.Mat.Border.Across, Up: s.Mat.Border.Up,
-		Sized: s.Mat.Sized, Strip: s.Strip != nil, Upright: s.Mat.Card.Direction == paper.OneWayUp && !s.Mat.Across,
+		Sized: s.Mat.Sized, Narrow: s.Mat.Narrow, Strip: s.Strip != nil, Upright: s.Mat.Card.Direction == paper.OneWayUp && !s.Mat.Across,
 		Turned: !s.Mat.Card.Direction.MayTurn() && s.Mat.Across,
 	}
 	for _, p := range mats {
@@ -108,13 +108,14 @@ func laid(m dress.Mat) hand.Laid {
 func (w Work) through(p style.Part, s MatSet) (hand.CutThrough, bool) {
 	m := hand.CutThrough{Inside: s.Mat.Side == dress.Inside}
 	for _, o := range w.Mats {
-		if !slices.Contains(s.gives, o.ID) || slices.ContainsFunc(w.Mats, func(x dress.Mat) bool {
-			return x.Piece == o.Piece && x.Side == o.Side && x.Face == o.Face && x.Layer > o.Layer
-		}) {
+		if !slices.Contains(s.gives, o.ID) {
 			continue
 		}
 		for _, at := range p.Pattern.Openings {
-			if hand.Covers(o.Outline(), at.Loop) && !slices.ContainsFunc(m.At, func(l pattern.Loop) bool { return slices.Equal(l, at.Loop) }) {
+			later := slices.ContainsFunc(w.Mats, func(x dress.Mat) bool { // is cut through with this one
+				return x.Piece == o.Piece && x.Side == o.Side && x.Face == o.Face && x.Layer > o.Layer && hand.Covers(x.Outline(), at.Loop)
+			})
+			if !later && hand.Covers(o.Outline(), at.Loop) && !slices.ContainsFunc(m.At, func(l pattern.Loop) bool { return slices.Equal(l, at.Loop) }) {
 				if m.At = append(m.At, at.Loop); len(m.At) == 1 {
 					m.Kind, m.Place = at.Kind, o.FaceWords()
 				}

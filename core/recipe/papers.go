@@ -111,6 +111,8 @@ func (s teller) rim(m hand.LayPapers, f Fields) string {
 	switch {
 	case m.Sized && !(shown(across) && shown(up)):
 		return s.Say("paper-rim-middle", nil)
+	case m.Narrow && up > 0:
+		return s.Say("paper-rim-narrow", f)
 	case across == up:
 		return s.Say(map[int]string{-1: "paper-rim-over", 0: "paper-rim-even", 1: "paper-rim"}[sign(up)], f)
 	case across > 0 && up > 0:

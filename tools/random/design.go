@@ -74,8 +74,15 @@ func randomDesign(r *rand.Rand) design.Inputs {
 	if odds(6) {
 		for _, piece := range []string{"base", "lid", "tray", "body"} {
 			if odds(2) {
-				in.Mats = append(in.Mats, dress.Dressing{Piece: piece, Where: pick(r, []dress.Where{dress.Walls, dress.Top, dress.Both}),
-					Layers: []dress.Layer{{Card: in.Card, Border: dress.Even(upTo(8 * mm))}}})
+				d := dress.Dressing{Piece: piece, Where: pick(r, []dress.Where{dress.Walls, dress.Top, dress.Both}), Shape: pick(r, dress.Shapes), Across: odds(4),
+					Layers: []dress.Layer{{Card: in.Card, Border: dress.Even(upTo(8*mm) - 2*mm)}}}
+				if d.Shape == dress.Rounded {
+					d.Radius = dress.LeastRadius + upTo(10*mm)
+				}
+				if odds(6) {
+					d.Layers[0].Width = upTo(80 * mm)
+				}
+				in.Mats = append(in.Mats, d)
 			}
 		}
 	}

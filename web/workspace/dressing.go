@@ -66,6 +66,8 @@ type dressView struct {
 type layerView struct {
 	Card   form.CardView
 	Border []form.Field
+	Size   []form.Field
+	Sized  bool
 }
 
 type faceTick struct {
@@ -221,9 +223,10 @@ func (p *dressingPage) fill(in *design.Inputs, f *form.Form) {
 			v.Layer = append(v.Layer, layerView{f.CardView(at("layers", k), l.Card, p.Shelf), []form.Field{
 				f.LengthField(layer("border"), "Border", "left and right", l.Border.Across),
 				f.LengthField(layer("up"), "and", "above and below", l.Border.Up),
-				f.LengthField(layer("width"), "Own width", "0: by the border", l.Width),
-				f.LengthField(layer("height"), "Own height", "0: by the border", l.Height),
-			}})
+			}, []form.Field{
+				f.LengthField(layer("width"), "Wide", "0: by the border", l.Width),
+				f.LengthField(layer("height"), "High", "0: by the border", l.Height),
+			}, l.Sized()})
 		}
 		v.Head = p.head("paper", n, len(in.Mats), "Paper on the "+strings.ToLower(part.Name), paperSays(v, d))
 		p.Dressings = append(p.Dressings, v)
