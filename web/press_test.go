@@ -229,16 +229,28 @@ func come(b *browser, w *watched, page string) {
 // is still there; what does nothing at all is a fault.
 func press(t *testing.T, b *browser, w *watched, page string, p pressable) (href string, stays bool) {
 	t.Helper()
+	for range 3 { // a link waits while a change is on its way
+		if href, stays, dead := pressOnce(t, b, w, page, p); !dead {
+			return href, stays
+		}
+	}
+	t.Errorf("on %s the link “%s” is dead: the page swallows the press", page, p.Label)
+	return "", true
+}
+
+func pressOnce(t *testing.T, b *browser, w *watched, page string, p pressable) (href string, stays, dead bool) {
+	t.Helper()
+	b.still()
 	var at pressable
 	if err := json.Unmarshal([]byte(b.value(fmt.Sprintf("%s(%d)", aims, p.N))), &at); err != nil {
 		t.Fatal(err)
 	}
 	if at.Covered == "gone" {
-		return "", true
+		return "", true, false
 	}
 	if at.Covered != "" {
 		t.Errorf("on %s, %s “%s” lies under %s", page, p.Tag, p.Label, at.Covered)
-		return "", true
+		return "", true, false
 	}
 	made := w.made.Load()
 	if p.Tag == "select" { // the list itself is the system's: its next choice is taken
@@ -256,20 +268,17 @@ func press(t *testing.T, b *browser, w *watched, page string, p pressable) (href
 		t.Fatalf("%q: %v", after, err)
 	}
 	if after == "{}" {
-		return "", false
+		return "", false, false
 	}
 	b.value(`document.querySelectorAll("dialog[open]").forEach((d) => d.close())`)
 	if p.Tag == "a" && now.Followed != nil {
-		if *now.Followed == "" && now.Changed == 0 {
-			t.Errorf("on %s the link “%s” is dead: the page swallows the press", page, p.Label)
-		}
-		return *now.Followed, true
+		return *now.Followed, true, *now.Followed == "" && now.Changed == 0
 	}
 	alive := w.made.Load() > made || now.Changed > 0 || now.Printed > 0 || strings.HasPrefix(p.Tag, "input")
 	if !alive && b.value(`document.querySelector(":invalid") !== null || document.activeElement !== document.body`) != "true" {
 		t.Errorf("on %s, %s “%s” does nothing", page, p.Tag, p.Label)
 	}
-	return "", true
+	return "", true, false
 }
 
 // linkLives presses a link again after a button has changed the page: it still leads where

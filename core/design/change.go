@@ -27,6 +27,8 @@ func (in Inputs) Clone() Inputs {
 	in.Things = slices.Clone(in.Things)
 	in.Linings = slices.Clone(in.Linings)
 	in.Sheets = slices.Clone(in.Sheets)
+	own := &in.Tools.Owned
+	own.Punches, own.Rounders, own.Dies = slices.Clone(own.Punches), slices.Clone(own.Rounders), slices.Clone(own.Dies)
 	in.Leans = slices.Clone(in.Leans)
 	in.Mats = slices.Clone(in.Mats)
 	for i := range in.Mats {
@@ -236,7 +238,7 @@ func Difference(a, b Inputs) string {
 	note(a.Copies == b.Copies, "copies")
 	note(a.Price == b.Price, "price")
 	note(a.Recipe == b.Recipe, "the recipe")
-	note(a.Tools == b.Tools, "tools")
+	note(reflect.DeepEqual(a.Tools, b.Tools), "tools")
 	if a.Units != b.Units {
 		return "units" // the tick follows
 	}

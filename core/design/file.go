@@ -11,7 +11,6 @@ import (
 	"brevium/core/measure"
 	"brevium/core/money"
 	"brevium/core/paper"
-	"brevium/core/recipe"
 	"brevium/core/strict"
 	"brevium/core/style"
 )
@@ -85,10 +84,6 @@ type (
 		Cost   float64      `json:"cost,omitempty"`
 		Offcut bool         `json:"offcut,omitempty"`
 	}
-	toolsFile struct {
-		Fence   string       `json:"fence,omitempty"`
-		Trimmer measure.Text `json:"trimmer,omitempty"`
-	}
 )
 
 // Read reads a design file: strictly, so that a mistyped field is refused by
@@ -150,6 +145,9 @@ func (f inputsFile) inputs(rest strict.Rest) (Inputs, error) {
 	for piece, c := range f.Cards {
 		r.in.Cards[piece] = r.card(fault.Path("cards", piece), c)
 	}
+	if f.Tools != nil {
+		r.tools(*f.Tools)
+	}
 	r.leans(f.Leans)
 	r.mats(f.Mats)
 	r.loose(f.Loose)
@@ -163,12 +161,6 @@ func (f inputsFile) inputs(rest strict.Rest) (Inputs, error) {
 	r.ownSteps(f.Own)
 	r.numbered()
 	r.sheets(f.Sheets)
-	if f.Tools != nil {
-		if f.Tools.Fence != "" {
-			r.in.Tools.Fence = recipe.Fence(f.Tools.Fence)
-		}
-		r.in.Tools.Trimmer = r.length("tools.trimmer", f.Tools.Trimmer, UsualTrimmer)
-	}
 	if f.Copies != nil {
 		r.in.Copies = *f.Copies
 	}
@@ -392,9 +384,10 @@ func fileOf(in Inputs) inputsFile {
 		Brevium: 1, Name: in.Name, Units: string(in.Units), Style: in.Style, Stand: in.Stand,
 		Size: map[string]measure.Text{"basis": measure.Text(in.Basis)}, Fit: string(in.Fit),
 		Options: map[string]measure.Text{"tick": mmText(in.Tools.Tick.Length())},
-		Tools:   &toolsFile{Fence: string(in.Tools.Fence), Trimmer: mmText(in.Tools.Trimmer)},
 		Copies:  &in.Copies, Price: in.Price.Coins(), Recipe: in.Recipe, Cards: map[string]cardFile{},
 	}
+	tools := writeTools(in.Tools)
+	f.Tools = &tools
 	for id, l := range in.Size {
 		f.Size[id] = mmText(l)
 	}

@@ -65,26 +65,16 @@ type Threaded struct {
 // pull reports whether it is the one hole of a pull.
 func (t Threaded) pull() bool { return len(t.Holes) == 1 }
 
-// punches are the holes that punches make, by the unit of the hand.
-var punches = map[measure.Unit][]measure.Length{
-	measure.In: {measure.Inch / 8, measure.Inch * 3 / 16, measure.Inch / 4, measure.Inch * 5 / 16},
-	measure.MM: {3 * measure.Millimetre, 4 * measure.Millimetre, 5 * measure.Millimetre, 6 * measure.Millimetre, 8 * measure.Millimetre},
-}
-
 // hole is what a ribbon so wide goes through: narrow ribbon is drawn through a
 // round hole as wide as half of it, folded; string through one with ease. It is the next that a
-// punch makes, and the largest for what is wider.
-func (x Ribbon) hole(unit measure.Unit) measure.Length {
-	if unit != measure.In {
-		unit = measure.MM
-	}
-	sizes := punches[unit]
-	for _, l := range sizes {
+// punch of these sizes makes, and the largest for what is wider.
+func (x Ribbon) hole(punches []measure.Length) measure.Length {
+	for _, l := range punches {
 		if l >= x.Tied.Width/2+holeEase {
 			return l
 		}
 	}
-	return sizes[len(sizes)-1]
+	return punches[len(punches)-1]
 }
 
 // thread finds where the holes of a ribbon go, punches them in the piece's pattern,
@@ -104,12 +94,12 @@ func (t *Tied) thread(x Ribbon) (Threaded, []r3.Vec, error) {
 		}
 		switch {
 		case x.Way == ThroughTop:
-			through, at, found = throughTop(b, x, t.Inputs.Units)
+			through, at, found = throughTop(b, x, t.Inputs.punches())
 		case b.Part.Opens == style.Downwards:
 		case x.Way == ByPull:
-			through, at, found = throughWall(bodies, b, x, t.Inputs.Units)
+			through, at, found = throughWall(bodies, b, x, t.Inputs.punches())
 		default:
-			through, at, found = throughWalls(b, x, t.Inputs.Units)
+			through, at, found = throughWalls(b, x, t.Inputs.punches())
 		}
 		if found {
 			through.Piece = p.ID
@@ -118,7 +108,7 @@ func (t *Tied) thread(x Ribbon) (Threaded, []r3.Vec, error) {
 	if !found {
 		return through, nil, fault.New(fault.UnknownPlace, "way", "this box has no walls, or no top, for the ribbon to go through; let it go round")
 	}
-	through.Across = x.hole(t.Inputs.Units)
+	through.Across = x.hole(t.Inputs.punches())
 	if err := t.punch(through); err != nil {
 		return through, nil, err
 	}
@@ -134,7 +124,7 @@ func (t *Tied) thread(x Ribbon) (Threaded, []r3.Vec, error) {
 
 // throughWalls is the middle of two walls that look away from each other, the
 // farthest apart, a little below their rims.
-func throughWalls(b style.Body, x Ribbon, unit measure.Unit) (t Threaded, at [2]r3.Vec, found bool) {
+func throughWalls(b style.Body, x Ribbon, punches []measure.Length) (t Threaded, at [2]r3.Vec, found bool) {
 	best := 0.0
 	for i, f := range b.Faces {
 		for k := i + 1; k < len(b.Faces); k++ {
@@ -145,7 +135,7 @@ func throughWalls(b style.Body, x Ribbon, unit measure.Unit) (t Threaded, at [2]
 			}
 			p, q := rimSpot(&f), rimSpot(&g)
 			v, w := b.Poses[i].Place(p), b.Poses[k].Place(q)
-			if apart := r3.Norm(r3.Sub(v, w)); apart > best+0.5 && room(f.Polygon, p, x.hole(unit).MM()/2+2) && room(g.Polygon, q, x.hole(unit).MM()/2+2) {
+			if apart := r3.Norm(r3.Sub(v, w)); apart > best+0.5 && room(f.Polygon, p, x.hole(punches).MM()/2+2) && room(g.Polygon, q, x.hole(punches).MM()/2+2) {
 				best, found = apart, true
 				at = [2]r3.Vec{v, w}
 				t.Holes = []Spot{{Piece: b.Part.ID, Face: f.Name, Words: f.Plain(), At: p, Outside: true}, {Piece: b.Part.ID, Face: g.Name, Words: g.Plain(), At: q, Outside: true}}
@@ -158,7 +148,7 @@ func throughWalls(b style.Body, x Ribbon, unit measure.Unit) (t Threaded, at [2]
 
 // throughWall is the middle of a wall that nothing lies before when the box is shut: the front
 // where it is free, or else the first that is. The loop stands straight out of it.
-func throughWall(bodies []style.Body, b style.Body, x Ribbon, unit measure.Unit) (t Threaded, at [2]r3.Vec, found bool) {
+func throughWall(bodies []style.Body, b style.Body, x Ribbon, punches []measure.Length) (t Threaded, at [2]r3.Vec, found bool) {
 	for i, f := range b.Faces {
 		n := b.Poses[i].Normal()
 		if f.Role != pattern.Wall && f.Role != pattern.Panel || math.Abs(n.Z) > 0.1 || found && !style.IsFront(f) {
@@ -168,7 +158,7 @@ func throughWall(bodies []style.Body, b style.Body, x Ribbon, unit measure.Unit)
 		along, up := fr.Size(f.Polygon)
 		p := fr.At(along/2, up/2)
 		place := b.Poses[i].Place(p)
-		if !room(f.Polygon, p, x.hole(unit).MM()/2+2) || before(bodies, b.Part.ID, place, n) != "" {
+		if !room(f.Polygon, p, x.hole(punches).MM()/2+2) || before(bodies, b.Part.ID, place, n) != "" {
 			continue
 		}
 		found, at = true, [2]r3.Vec{place, r3.Add(place, r3.Scale(x.Rise.MM(), n))}
@@ -201,7 +191,7 @@ func rimSpot(f *pattern.Face) pattern.Point {
 }
 
 // throughTop is two places on a top, beside its middle.
-func throughTop(b style.Body, x Ribbon, unit measure.Unit) (t Threaded, at [2]r3.Vec, found bool) {
+func throughTop(b style.Body, x Ribbon, punches []measure.Length) (t Threaded, at [2]r3.Vec, found bool) {
 	for i, f := range b.Faces {
 		n := b.Poses[i].Normal()
 		if n.Z < 0.9 || f.Role == pattern.Bend || f.Role == pattern.Tab || f.Role == pattern.Lining {
@@ -209,9 +199,9 @@ func throughTop(b style.Body, x Ribbon, unit measure.Unit) (t Threaded, at [2]r3
 		}
 		fr := f.Frame()
 		along, up := fr.Size(f.Polygon)
-		off := max(2*x.hole(unit).MM(), x.Tied.Width.MM())
+		off := max(2*x.hole(punches).MM(), x.Tied.Width.MM())
 		p, q := fr.At(along/2-off, up/2), fr.At(along/2+off, up/2)
-		if !room(f.Polygon, p, x.hole(unit).MM()/2+2) || !room(f.Polygon, q, x.hole(unit).MM()/2+2) {
+		if !room(f.Polygon, p, x.hole(punches).MM()/2+2) || !room(f.Polygon, q, x.hole(punches).MM()/2+2) {
 			continue
 		}
 		v, w := b.Poses[i].Place(p), b.Poses[i].Place(q)

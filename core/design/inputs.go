@@ -17,6 +17,7 @@ import (
 	"brevium/core/recipe"
 	"brevium/core/strict"
 	"brevium/core/style"
+	"brevium/core/tool"
 )
 
 // Basis says what a design's sizes are the sizes of.
@@ -93,6 +94,7 @@ type Tools struct {
 	Tick    measure.Tick
 	Fence   recipe.Fence
 	Trimmer measure.Length // its longest cut
+	Owned   tool.Owned
 }
 
 // UsualTrimmer is the cutting length of most paper trimmers: 12 in (30.5 cm).
@@ -163,6 +165,9 @@ func (in *Inputs) Check() error {
 	}
 	if in.Price < 0 || in.Price > money.Most {
 		return fault.New(fault.CostRange, "price", "a price is 0 to a million")
+	}
+	if err := in.Tools.Owned.Check(in.show); err != nil {
+		return err
 	}
 	if err := checkName(in.Name); err != nil {
 		return err

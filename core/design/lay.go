@@ -98,6 +98,11 @@ func blanks(parts []Part, mats []dress.Mat) []Blank {
 	}
 	for _, b := range dress.Blanks(mats) {
 		i := slices.IndexFunc(mats, func(m dress.Mat) bool { return m.ID == b.ID })
+		if of := slices.IndexFunc(parts, func(p Part) bool { return p.ID == mats[i].Piece }); of >= 0 { // a hand knows no id
+			if rest, is := strings.CutPrefix(b.Name, mats[i].Piece); is {
+				b.Name = strings.ToLower(parts[of].Name) + rest
+			}
+		}
 		out = append(out, Blank{b, mats[i].Card, 1})
 	}
 	return out

@@ -15,7 +15,7 @@ func (r *reader) mats(all []matsFile) {
 			r.fail(fault.At(field, err))
 		}
 		if d.Shape == dress.Rounded {
-			d.Radius = r.length(fault.Path(field, "radius"), m.Radius, dress.UsualRadius(r.unit))
+			d.Radius = r.length(fault.Path(field, "radius"), m.Radius, r.in.UsualRadius())
 		} else if m.Radius != "" {
 			r.fail(fault.New(fault.UnknownShape, fault.Path(field, "radius"), "a radius belongs to a paper with rounded corners"))
 		}
@@ -61,7 +61,11 @@ func (r *reader) layerSize(at string, f layerFile, l *dress.Layer) {
 	case len(f.Size) != 2:
 		r.fail(fault.New(fault.UnknownShape, fault.Path(at, "size"), "a size is two lengths: along the face, and up it; 0 is by the border"))
 	default:
-		l.Width, l.Height = r.length(fault.Path(at, "size", 0), f.Size[0], 0), r.length(fault.Path(at, "size", 1), f.Size[1], 0)
+		size := [2]measure.Length{}
+		for i, t := range f.Size {
+			size[i] = r.length(fault.Path(at, "size", i), t, 0)
+		}
+		l.Width, l.Height = size[0], size[1]
 		if l.Width == 0 || l.Height == 0 {
 			l.Border = r.border(fault.Path(at, "border"), f.Border)
 		} else if f.Border != (borderFile{}) {
@@ -100,4 +104,12 @@ func checkMats(in *Inputs) error {
 		}
 	}
 	return nil
+}
+
+// UsualRadius is what the maker's first corner rounder cuts, or a usual one.
+func (in *Inputs) UsualRadius() measure.Length {
+	if own := in.Tools.Owned.Rounders; len(own) > 0 {
+		return own[0]
+	}
+	return dress.UsualRadius(in.Units)
 }

@@ -174,3 +174,12 @@ func TestTheUnderLayerIsCutThrough(t *testing.T) {
 		}
 	}
 }
+
+// What is cut is called by the piece's name on every list, never by its id.
+func TestAPaperIsCalledByItsPiece(t *testing.T) {
+	t.Parallel()
+	r := make_(t, read(t, `{"brevium":1,"name":"x","units":"in","style":"wallet-box","mats":[{"piece":"body","faces":["flap"],"layers":[{"card":`+sprigs+`,"border":"1/8 in"}]}]}`))
+	if got := r.PieceName("body.flap.1"); got != "wallet paper, flap" {
+		t.Errorf("it is called %q", got)
+	}
+}

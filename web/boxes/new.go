@@ -108,7 +108,10 @@ func (s *room) newBox(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	b := s.begin(c.Request().Context(), f, lots)
+	b, err := s.begin(c.Request().Context(), f, lots)
+	if err != nil {
+		return err
+	}
 	return s.showNew(c, http.StatusOK, f, b, lots)
 }
 
@@ -125,7 +128,10 @@ func (s *room) makeBox(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	b := s.begin(c.Request().Context(), f, lots)
+	b, err := s.begin(c.Request().Context(), f, lots)
+	if err != nil {
+		return err
+	}
 	if f.OK() {
 		s.Try(c, f, &b.in)
 	}
@@ -140,8 +146,13 @@ func (s *room) makeBox(c *echo.Context) error {
 }
 
 // begin reads the form of any of the ways.
-func (s *room) begin(ctx context.Context, f *form.Form, lots []drawer.Lot) begun {
+func (s *room) begin(ctx context.Context, f *form.Form, lots []drawer.Lot) (begun, error) {
+	tools, err := s.Tools(ctx, f.Unit)
+	if err != nil {
+		return begun{}, err
+	}
 	in := design.New("", f.Unit, styleOf(f).ID)
+	in.Tools = tools
 	f.Text("name", &in.Name)
 	in.Name = design.CleanName(in.Name)
 	if way := f.Posted.Get("start"); way != fromSheet && way != fromFile {
@@ -155,14 +166,14 @@ func (s *room) begin(ctx context.Context, f *form.Form, lots []drawer.Lot) begun
 	case fromSheet:
 		out = s.bySheet(ctx, f, in, lots)
 	case fromFile:
-		return begun{in: in}
+		return begun{in: in}, nil
 	default:
 		out = s.byThings(f, in)
 	}
 	if out.in.Name == "" {
 		out.in.Name = nameFor(&out.in)
 	}
-	return out
+	return out, nil
 }
 
 // byThings begins with what goes in.
@@ -293,6 +304,9 @@ func (s *room) example(c *echo.Context) error {
 	unit := page.UnitsOf(c)
 	in := design.New("An example: four jars", unit, style.Usual().ID)
 	in.Things = []contents.Thing{usualThing(unit)}
+	if err := s.Equip(c.Request().Context(), &in); err != nil {
+		return err
+	}
 	n, err := s.Store.Of(c.Request().Context()).Add(c.Request().Context(), in)
 	if err != nil {
 		return err

@@ -43,6 +43,8 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.POST("/drawer/cupboard", s.putGood)
 	e.POST("/drawer/cupboard/import", s.importGoods)
 	e.GET("/cupboard.csv", s.exportGoods)
+	e.GET("/drawer/tools", s.tools)
+	e.POST("/drawer/tools", s.setTools)
 	e.POST("/drawer/:id", s.setPaper)
 }
 

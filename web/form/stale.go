@@ -22,7 +22,7 @@ func (f *Form) Onto(m merge.Merged, was, now func(path string) string, sameUnits
 	f.Posted = maps.Clone(typed)
 	maps.DeleteFunc(f.Posted, func(name string, _ []string) bool {
 		_, wrong := f.Faults[name]
-		return !sameUnits || !wrong && !slices.ContainsFunc(m.Mine, func(path string) bool { return within(name, was(path)) })
+		return !sameUnits || !wrong && !slices.ContainsFunc(m.Mine, func(path string) bool { return Within(name, was(path)) })
 	})
 	for _, c := range m.Clashes {
 		name := now(c.Merged)
@@ -63,8 +63,8 @@ func line(text string) string { return strings.TrimSpace(strings.ReplaceAll(text
 // Clashes reports whether anything was changed both here and elsewhere.
 func (f *Form) Clashes() bool { return len(f.clashes) > 0 }
 
-// within reports whether a field is the path or below it.
-func within(field, path string) bool {
+// Within reports whether a field is the path or below it.
+func Within(field, path string) bool {
 	rest, ok := strings.CutPrefix(field, path)
 	return ok && (rest == "" || rest[0] == '.' || rest[0] == '[')
 }

@@ -173,7 +173,9 @@ func (s *room) take(c *echo.Context) error {
 	}
 	in := t.Match.Inputs
 	in.Units, in.Mats = t.Unit, t.Papers
-	in.Tools.Tick = t.Unit.Tick()
+	if err := s.Equip(c.Request().Context(), &in); err != nil {
+		return err
+	}
 	in.Recipe = plain(posted.Get("text"))
 	in.Name = design.CleanName(t.Match.Style.Name + ", from a recipe")
 	id, err := s.Store.Of(c.Request().Context()).Add(c.Request().Context(), in)

@@ -194,7 +194,11 @@ func (p *dressingPage) fill(in *design.Inputs, f *form.Form) {
 		v := dressView{N: n, Piece: d.Piece, Name: part.Name, FacesName: at("faces"), Joined: d.Joined, Across: d.Across}
 		v.Shape = f.ChoiceField(at("shape"), "Cut as", "", string(d.Shape), shapeChoices...)
 		if d.Shape == dress.Rounded {
-			v.Radius = []form.Field{f.LengthField(at("radius"), "Rounded to", "what the corner rounder cuts", d.Radius)}
+			hint := "what the corner rounder cuts"
+			if own := in.Tools.Owned.Rounders; len(own) > 0 {
+				hint = "yours cut " + f.LengthsText(own)
+			}
+			v.Radius = []form.Field{f.LengthField(at("radius"), "Rounded to", hint, d.Radius)}
 		}
 		shown := dress.Open(part.Pattern, part.Faces, d.Side)
 		for _, face := range part.Faces {
@@ -385,7 +389,7 @@ func readMat(f *form.Form, n int, d *dress.Dressing, in *design.Inputs, now *des
 	case d.Shape != dress.Rounded:
 		d.Radius = 0
 	case d.Radius == 0:
-		d.Radius = dress.UsualRadius(in.Units)
+		d.Radius = in.UsualRadius()
 	}
 	if runs, err := dress.ParseRun(f.Posted.Get(at("runs"))); err == nil && f.Posted.Has(at("runs")) {
 		d.Runs = runs

@@ -34,6 +34,7 @@ type sheetsPage struct {
 	Counts        []form.Field      // how many there are of each
 	Counted       bool              // of one there is a number
 	Own           []form.Field      // ask for a sheet of one's own
+	Listed        string            // the maker's list as a file has it, where the box has other tools
 	Supplies      []page.SupplyLine // held against the cupboard
 	SuppliesWorth string
 }
@@ -51,6 +52,14 @@ func showSheets(ctx context.Context, frame *workPage) (any, error) {
 		f.Control("copies", "How many boxes", "the pieces of all of them are laid out together", fmt.Sprint(in.Copies)),
 	}
 	p.Tools = []form.Field{f.LengthField("tools.trimmer", "Longest cut of the trimmer", "usually 12 in or 30.5 cm", in.Tools.Trimmer)}
+	listed, err := p.room.Tools(ctx, in.Units)
+	if err != nil {
+		return nil, err
+	}
+	listed.Tick = in.Tools.Tick // is the box's own
+	if !listed.Same(in.Tools) {
+		p.Listed = string(design.WriteTools(listed))
+	}
 	p.KindsFault = f.Group("sheets", "Sheets to cut from", "f-sheets")
 	unit, tick := in.Units, in.Tools.Tick
 	for n, s := range in.Sheets {
@@ -161,6 +170,15 @@ func ownLabel(s paper.Sheet, unit measure.Unit, tick measure.Tick) string {
 func readSheets(f *form.Form, in *design.Inputs, _ *design.Result) {
 	f.Whole("copies", &in.Copies)
 	f.Length("tools.trimmer", &in.Tools.Trimmer)
+	if listed := f.Posted.Get("tools.listed"); listed != "" {
+		tools, err := design.ReadTools([]byte(listed), in.Tools)
+		if err != nil {
+			f.Fail(fault.At("tools.listed", err))
+		} else {
+			in.Tools = tools
+		}
+		f.Posted.Del("tools.trimmer")
+	}
 	had := slices.Clone(in.Sheets)
 	for n := range had {
 		readCount(f, fault.Path("sheets", n, "count"), &had[n].Count)

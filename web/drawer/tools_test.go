@@ -1,0 +1,66 @@
+package drawer_test
+
+import (
+	"net/http"
+	"strings"
+	"testing"
+
+	"brevium/core/measure"
+	"brevium/core/tool"
+	"brevium/web/webtest"
+)
+
+// A maker lists the tools once: new boxes are made for them, one that is there by a press; what
+// is no tool is said at its list, and the list stays as it was.
+func TestAListOfTools(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	old := x.JarBox()
+	if code, page, _ := x.Post("/drawer/tools", "tools.trimmer", "15", "tools.fence", "right", "tools.punches", "1/8; 1/4 reach 1", "tools.rounders", "3/8",
+		"tools.dies", "2 x 2; 3 × 1 1/2", "tools.circles.from", "1", "tools.circles.to", "6"); code >= 400 {
+		t.Fatalf("%d: %.500s", code, page)
+	}
+	const inch = measure.Inch
+	want := tool.Owned{Punches: []tool.Punch{{Across: inch / 8}, {Across: inch / 4, Reach: inch}}, Rounders: []measure.Length{inch * 3 / 8},
+		Dies: []tool.Die{{Width: 2 * inch, Height: 2 * inch}, {Width: 3 * inch, Height: inch * 3 / 2}}, Circles: tool.Circles{From: inch, To: 6 * inch}}
+	has := func(id int64, tells string) {
+		t.Helper()
+		in := x.Box(id).Inputs
+		kept := in.Tools
+		kept.Owned = want
+		if in.Tools.Trimmer != 15*inch || in.Tools.Fence != "right" || !in.Tools.Same(kept) {
+			t.Errorf("%s has %+v", tells, in.Tools)
+		}
+	}
+	_, _, sent := x.Post("/new", "start", "size", "style", "tray", "size.length", "4", "size.width", "3", "size.height", "1")
+	if !strings.HasPrefix(sent.Get("HX-Redirect"), "/boxes/2/") {
+		t.Fatalf("no new box: %v", sent)
+	}
+	has(2, "a new box")
+	_, page, _ := x.Get("/boxes/1/sheets")
+	_, rest, offered := strings.Cut(page, `name="tools.listed" value="`)
+	if !offered {
+		t.Fatal("an older box is not offered the tools")
+	}
+	value, _, _ := strings.Cut(rest, `"`)
+	x.Post("/boxes/1/sheets", "tools.listed", strings.ReplaceAll(value, "&#34;", `"`))
+	has(old, "the older box")
+	if _, page, _ := x.Get("/boxes/1/sheets"); strings.Contains(page, `name="tools.listed"`) {
+		t.Error("it is offered them again")
+	}
+	for field, typed := range map[string]string{"tools.punches": "1/8; 1/4 reach", "tools.dies": "2", "tools.rounders": "9", "tools.circles.to": "1/2", "tools.trimmer": "1", "tools.fence": "above"} {
+		code, page, _ := x.Post("/drawer/tools", field, typed)
+		if code != http.StatusUnprocessableEntity || !strings.Contains(page, `class="fault"`) {
+			t.Errorf("%s of %q: %d", field, typed, code)
+		}
+	}
+	_, page, _ = x.Get("/drawer/tools")
+	for _, shown := range []string{`value="1/8; 1/4 reach 1"`, `value="2 × 2; 3 × 1 1/2"`, `value="3/8"`} {
+		if !strings.Contains(page, shown) {
+			t.Errorf("the list no longer shows %s", shown)
+		}
+	}
+	if code, _, _ := x.Post("/boxes/1/sheets", "tools.listed", "{"); code != http.StatusUnprocessableEntity {
+		t.Errorf("a list that cannot be read: %d", code)
+	}
+}
