@@ -312,11 +312,11 @@ func (n Net) numbers(p *Picture) {
 		fenceX, sideX, turn, out = w, 0, -90, -1
 	}
 	p.line(Fence, pattern.Pt(fenceX-out*7*u, 0), pattern.Pt(fenceX-out*7*u, h))
-	fence := p.text(TextQuiet, pattern.Pt(fenceX-out*18*u, h/2), leastName, Middle, "fence, first")
+	fence := p.text(TextQuiet, pattern.Pt(fenceX-out*18*u, h/2), leastName, Middle, "first edge")
 	fence.Angle = -90 * out
 	p.line(Fence, pattern.Pt(0, -7*u), pattern.Pt(w, -7*u))
 	if at, gap := widestGap(pat); gap > 220*u { // else the numbers stand there
-		p.text(TextQuiet, pattern.Pt(at, -18*u), leastName, Middle, "fence, turned")
+		p.text(TextQuiet, pattern.Pt(at, -18*u), leastName, Middle, "after a quarter turn")
 	} else if gap > 120*u {
 		p.text(TextQuiet, pattern.Pt(at, -18*u), leastName, Middle, "turned")
 	}

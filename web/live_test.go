@@ -108,7 +108,7 @@ func TestTwoAtOneJob(t *testing.T) {
 	job := fmt.Sprintf("/jobs/%d", id)
 	ash.visit(job)
 	rowan.visit(job)
-	ash.press("button", "Look")
+	ash.press("button", "Start")
 	ash.until(`!document.getElementById("stop-search").hidden`)
 	rowan.until(`document.querySelector("main").innerText.includes("Ash is looking for a better layout now")`)
 	ash.until(`document.getElementById("stop-search").hidden`)

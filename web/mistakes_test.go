@@ -110,7 +110,7 @@ func TestOnlyTheWrongFieldIsRefused(t *testing.T) {
 	h := newHand(t, x, 1280, 800)
 	h.visit("/boxes/1/box")
 	h.mistype("Lid depth", "1//2")
-	h.says("Still the earlier box")
+	h.says("Showing your last valid size")
 	h.press("radio", "Open tray")
 	h.until(`document.querySelector(".tape .here .answer").innerText == "Open tray"`)
 	if got := x.Box(id).Inputs.Style; got != "tray" {

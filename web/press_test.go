@@ -120,7 +120,7 @@ const aims = `((n) => {
 
 // notTwice are presses that take away what the other presses need: they are pressed when
 // all else is done, each once.
-var notTwice = regexp.MustCompile(`(?i)delete|forget|empty the bin|strike|take .* away|in place of|bring .* back|replace|everything you have|undo|^no |finish|begin:|sold|release|close the class|sign out`)
+var notTwice = regexp.MustCompile(`(?i)delete|remove|forget|empty the bin|strike|take .* away|in place of|bring .* back|replace|everything you have|undo|^no |block |finish|begin:|sold|release|close the class|sign out`)
 
 // takesAway are presses whose page is another afterwards.
 func (p pressable) takesAway() bool { return notTwice.MatchString(p.Label) }

@@ -44,15 +44,36 @@ func (b *browser) still() {
 	}
 }
 
+// aimsAt scrolls to a thing and says where its middle is, "" while it is not in sight; what is drawn by
+// its label is pressed there.
+const aimsAt = `((selector) => {
+	const found = document.querySelector(selector);
+	const at = found && (found.getBoundingClientRect().width > 1 ? found : found.labels?.[0]);
+	if (!at || !at.checkVisibility({visibilityProperty: true})) return "";
+	at.scrollIntoView({block: "center", inline: "center", behavior: "instant"});
+	const r = [...at.getClientRects()].find((r) => r.width > 1 && r.height > 1);
+	return r ? (r.left + r.width / 2) + " " + (r.top + r.height / 2) : "";
+})(%q)`
+
 // press clicks what a hand would: on a page that stands still, and once more where the page
-// moved away from under it between press and release, so that the click landed elsewhere.
+// moved away from under it between press and release, so that the click landed elsewhere. What
+// is gone after a press was met by it.
 func (b *browser) press(selector string) {
 	b.t.Helper()
 	// A page that opened since, and knows nothing of this, was opened by the press.
 	landed := fmt.Sprintf(`!window.pressing || window.pressed.some((at) => at.closest?.(%q))`, selector)
-	for range 5 {
+	tried := false
+	for end := time.Now().Add(webtest.Patience); time.Now().Before(end); time.Sleep(25 * time.Millisecond) {
 		b.still()
-		b.do(js("window.pressed = []; window.pressing = true; 0"), chromedp.Click(selector))
+		var x, y float64
+		if n, _ := fmt.Sscan(b.value(fmt.Sprintf(aimsAt, selector)), &x, &y); n < 2 {
+			if tried {
+				return
+			}
+			continue
+		}
+		b.do(js("window.pressed = []; window.pressing = true; 0"), chromedp.MouseClickXY(x, y))
+		tried = true
 		for range 40 {
 			if b.value(landed) == "true" {
 				return

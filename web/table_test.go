@@ -89,7 +89,7 @@ func TestALidIsDrawnAsATable(t *testing.T) {
 	h.visit("/styles/table?from=tray")
 	folds := `document.querySelector(".own-gives").innerText.includes("It folds")`
 	h.until(folds)
-	h.press("button", "One piece more")
+	h.press("button", "Add piece")
 	h.until(`location.search === "?piece=1" && document.querySelectorAll(".own-pieces button").length === 3`)
 	h.write("This piece is called", "Lid")
 	h.write("Height of row 1", "W")
@@ -116,7 +116,7 @@ func TestALidIsDrawnAsATable(t *testing.T) {
 		t.Errorf("after a reload the lid comes down %q", got)
 	}
 	h.do(js(`document.querySelector("button[value=notch]").closest("details").open = true`))
-	h.press("button", "A notch more")
+	h.press("button", "Add notch")
 	h.until(folds + ` && document.querySelector("[name='bite.0.face']")?.value === "front"`)
 	h.write("Cut 1, its radius", "1/0")
 	h.until(`document.querySelector(".own-gives .fault") !== null`)

@@ -139,7 +139,7 @@ func TestCutsInTheirOrder(t *testing.T) {
 				}
 				continue
 			}
-			if m.Step.Kind != recipe.Cut || !strings.HasPrefix(m.Head, "It is free") {
+			if m.Step.Kind != recipe.Cut || !strings.HasSuffix(m.Head, " cut out") {
 				continue
 			}
 			for n, st := range r.Stocks {

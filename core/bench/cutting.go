@@ -24,6 +24,25 @@ type Trim struct {
 	Set, Narrow bool
 }
 
+// job is a step that cuts blanks: n of them, of so many papers or of one piece.
+type job struct {
+	step   recipe.Step
+	last   int // the cut that frees the last of its blanks, −1 where none is needed
+	n      int
+	called string // the piece, "" for papers
+}
+
+// out says that its blanks are there.
+func (j job) out() string {
+	switch {
+	case j.called != "":
+		return "The " + strings.ToLower(j.called) + " is cut out"
+	case j.n == 1:
+		return "The paper is cut out"
+	}
+	return "The papers are cut out"
+}
+
 // blade is a trimmer's cut, and its place in the order of all.
 type blade struct {
 	trim Trim
@@ -36,11 +55,7 @@ type blade struct {
 // of its blanks; one whose blanks are free by then is a move without a cut.
 func cutting(r *design.Result, steps []recipe.Step) []Move {
 	cuts, freed := blades(r)
-	type job struct {
-		step recipe.Step
-		last int // the cut that frees the last of its blanks, −1 where none is needed
-		n    int
-	}
+	var jobs []job
 	stepOf := map[string]string{} // by blank
 	for _, p := range r.Parts {
 		stepOf[p.ID] = string(recipe.Cut) + "/" + p.ID
@@ -50,9 +65,13 @@ func cutting(r *design.Result, steps []recipe.Step) []Move {
 			stepOf[id] = string(recipe.Cut) + "/" + set.Mat.ID
 		}
 	}
-	var jobs []job
 	for _, s := range steps {
 		j := job{step: s, last: -1}
+		for _, p := range r.Parts {
+			if stepOf[p.ID] == s.Key {
+				j.called = p.Name
+			}
+		}
 		for id, at := range freed {
 			if stepOf[id] == s.Key {
 				j.last, j.n = max(j.last, at.last), j.n+at.n
@@ -78,9 +97,9 @@ func cutting(r *design.Result, steps []recipe.Step) []Move {
 		case j.n == 0:
 			moves = append(moves, Move{Says: j.step.Text}) // no sheet holds it
 		case len(moves) == 0:
-			moves = append(moves, Move{Head: "It is free by now", Says: says})
+			moves = append(moves, Move{Head: j.out() + " by now", Says: says})
 		default:
-			moves = append(moves, Move{Head: "It is free", Says: says})
+			moves = append(moves, Move{Head: j.out(), Says: says})
 		}
 		each := recipe.Seconds([]recipe.Step{j.step}, r.Inputs.Copies) / float64(len(moves))
 		for k, m := range moves {
@@ -147,9 +166,16 @@ func (t Trim) says(at, near, far string) string {
 	if !t.Set {
 		fence = "the fence stays at " + at + ", cut"
 	}
-	text := fmt.Sprintf("%s edge on the fence: %s. Between fence and blade: %s. Falls off: %s.", capital(t.Edge), fence, near, far)
+	keep := fmt.Sprintf("Keep both parts: %s at the fence, %s beyond the blade.", near, far)
+	switch {
+	case far == layout.Leftover:
+		keep = fmt.Sprintf("Keep the part at the fence (%s); the rest is an offcut.", near)
+	case near == layout.Leftover:
+		keep = fmt.Sprintf("The part at the fence is an offcut; keep the rest (%s).", far)
+	}
+	text := fmt.Sprintf("%s edge on the fence: %s. %s", capital(t.Edge), fence, keep)
 	if t.Narrow {
-		text += " It is narrow: press on a strip of card laid over it."
+		text += " The part is narrow: press on a strip of card laid over it."
 	}
 	return text
 }

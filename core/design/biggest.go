@@ -62,7 +62,7 @@ func (b *Biggest) Says(unit measure.Unit) string {
 		out = append(out, c.Label+": "+what+".")
 	}
 	if b.Cut {
-		out = append(out, "It is the biggest that was found in the time a page has; there may be a larger one.")
+		out = append(out, "This is the biggest found in the time a page has; a larger one may exist.")
 	}
 	return strings.Join(out, " ")
 }

@@ -62,6 +62,9 @@ func (r Rect) Holds(p Rect) bool {
 	return p.X >= r.X && p.Y >= r.Y && p.X+p.Width <= r.X+r.Width && p.Y+p.Height <= r.Y+r.Height
 }
 
+// Leftover is what a part is called that holds no piece.
+const Leftover = "offcut"
+
 // Within names what lies in a part of a sheet.
 func (l Laid) Within(r Rect, name func(piece int) string) string {
 	var names []string
@@ -82,7 +85,7 @@ func (l Laid) Within(r Rect, name func(piece int) string) string {
 	}
 	switch {
 	case len(names) == 0:
-		return "offcut"
+		return Leftover
 	case len(names) > 3:
 		return fmt.Sprintf("%s; and %d kinds more", names[0], len(names)-1)
 	}

@@ -45,7 +45,7 @@ var (
 	}
 	lidWalls = &Option{
 		ID: "lid.walls", Label: "Lid walls", Kind: ChoiceKind, Choices: []string{"single", "double"}, DefaultChoice: "single",
-		About:   "Double walls take room inside the lid; the account knows",
+		About:   "Double walls take room inside the lid; the fit takes that into account",
 		Smaller: &Smaller{Choice: "single", Words: "A single-walled lid"},
 	}
 )

@@ -27,7 +27,7 @@ func TestKindsOfBox(t *testing.T) {
 			t.Errorf("%s has %d pictures", s.ID, strings.Count(entry, "<svg"))
 		}
 	}
-	if !strings.Contains(all, ", open\"") || strings.Contains(all, "that do not go") {
+	if !strings.Contains(all, ", open\"") || strings.Contains(all, "that don’t fit") {
 		t.Error("the catalogue at its usual sizes is not whole")
 	}
 	_, quick, _ := x.Get("/kinds?minutes=6&order=time")
@@ -35,7 +35,7 @@ func TestKindsOfBox(t *testing.T) {
 		t.Error("six minutes do not part what goes from what does not")
 	}
 	_, small, _ := x.Get("/kinds?thing.length=5&thing.width=4&thing.height=1&sheet=8+%C3%97+8+in")
-	if !strings.Contains(small, `id="kind-of-tray"`) || !strings.Contains(small, "that do not go, and why") || !strings.Contains(small, "larger than every sheet") {
+	if !strings.Contains(small, `id="kind-of-tray"`) || !strings.Contains(small, "that don’t fit, and why") || !strings.Contains(small, "larger than every sheet") {
 		t.Error("a small sheet gives everything")
 	}
 	if code, body, _ := x.Get("/kinds?thing.length=48"); code != 200 || !strings.Contains(body, "larger than any sheet") {

@@ -339,7 +339,7 @@ func (s *room) fill(ctx context.Context, p *newPage, b begun, lots []drawer.Lot)
 	switch p.Way {
 	case fromThings:
 		p.Thing = form.ThingFieldsOf(f, 0, b.in.Things[0])
-		kinds := []form.Choice{{Value: "", Label: "the first kind that goes"}}
+		kinds := []form.Choice{{Value: "", Label: "first kind that fits"}}
 		for _, st := range style.Boxes() {
 			kinds = append(kinds, form.Choice{Value: st.ID, Label: st.Name})
 		}
@@ -351,7 +351,7 @@ func (s *room) fill(ctx context.Context, p *newPage, b begun, lots []drawer.Lot)
 		p.Fixed = form.FixedFields(f, p.Style)
 	}
 	if p.Way != fromThings && p.Way != fromFile {
-		p.Name = f.Control("name", "Name of the box", "so that you find it again", "")
+		p.Name = f.Control("name", "Name of the box", "so you can find it later", "")
 		for _, st := range kindsFor(p.Way) {
 			sketch := s.Sketched(ctx, design.New("", f.Unit, st.ID))
 			p.Styles = append(p.Styles, styleTile{st.ID, st.Name, st.About, sketch.Picture, st == p.Style})

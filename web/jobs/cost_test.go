@@ -16,7 +16,7 @@ func TestWhatItCosts(t *testing.T) {
 	t.Parallel()
 	x := webtest.Workshop(t)
 	at := "/boxes/2/cost"
-	if page := x.Words(at); !strings.Contains(page, "Not counted, since it has no price") || !strings.Contains(page, "by the margin") {
+	if page := x.Words(at); !strings.Contains(page, "Not counted, since it has no price") || !strings.Contains(page, "from the margin") {
 		t.Errorf("without prices: %s", page)
 	}
 	if err := x.Store.Of(t.Context()).SetGoods(t.Context(), []cupboard.Good{{Kind: cupboard.Tape, Amount: 1e5, Price: 0.5, Spare: 10}}); err != nil {

@@ -133,7 +133,7 @@ func (s *room) showEvenings(c *echo.Context, status int, f *form.Form) error {
 		return err
 	}
 	slips := boxesOf(items, ids)
-	v := &eveningsPage{Chrome: s.Chrome(c, "In evenings · "+w.Name), ID: w.ID, Name: w.Name, Form: f, Slips: slips}
+	v := &eveningsPage{Chrome: s.Chrome(c, "Schedule · "+w.Name), ID: w.ID, Name: w.Name, Form: f, Slips: slips}
 	now := s.Store.Now()
 	when, who, tools, wrong := t.read(now)
 	if page.IsFault(wrong) {
@@ -157,8 +157,8 @@ func (t table) fields(f *form.Form, now time.Time) []form.Field {
 	}
 	return []form.Field{
 		lines("evenings", "Time at the table", "like Tuesday 19 to 21, Saturday morning", t.Evenings),
-		f.Control("ready", "Ready by", "a day such as "+now.AddDate(0, 0, 14).Format(time.DateOnly)+"; weekdays are then every one until it", t.Ready),
-		lines("hands", "Who is there", "one to a line; after a colon what they do: Ben: fold, glue", t.Hands),
+		f.Control("ready", "Ready by", "a date such as "+now.AddDate(0, 0, 14).Format(time.DateOnly)+"; the weekdays above repeat until then", t.Ready),
+		lines("hands", "Who is there", "one person per line; their tasks after a colon, as in Ben: fold, glue", t.Hands),
 		f.Control("trimmers", "Trimmers", "", fmt.Sprint(t.Trimmers)),
 		f.Control("boards", "Scoring boards", "", fmt.Sprint(t.Boards)),
 	}
@@ -184,7 +184,7 @@ func (v *eveningsPage) planned(tasks []evenings.Task, when []evenings.Session, w
 	default:
 		v.Answer = "Ready " + p.Ready.Format("Monday 2 January, about 15:04")
 		if start, can := evenings.LatestStart(tasks, when, who, tools, now); can {
-			v.Proof = "begin " + start.From.Format("Monday 2 January, 15:04") + " at the latest, and it is still ready in these evenings"
+			v.Proof = "Latest start: " + start.From.Format("Monday 2 January, 15:04")
 		}
 	}
 }

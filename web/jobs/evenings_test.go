@@ -24,7 +24,7 @@ func TestAJobInEvenings(t *testing.T) {
 	at := "/jobs/1/evenings"
 	x.Post(at, "evenings", "Tuesday 18 to 22\nThursday 18 to 22", "hands", "Ada\nBen: fold, glue, decorate", "trimmers", "1", "boards", "1", "ready", "")
 	page := x.Words(at)
-	for _, part := range []string{"Ready ", "Tuesday 1 December", "Ada", "Ben", "Cut the blanks of", "at the latest"} {
+	for _, part := range []string{"Ready ", "Tuesday 1 December", "Ada", "Ben", "Cut the blanks of", "Latest start"} {
 		if !strings.Contains(page, part) {
 			t.Errorf("the plan lacks %q: %s", part, page)
 		}

@@ -99,7 +99,7 @@ func (s *room) plan(ctx context.Context, w *work) error {
 			return fault.New(fault.Unreadable, copiesName(it.Box), "the box %s of this job cannot be read; take it out", b.Name)
 		}
 		if !ok {
-			return fault.New(fault.Deleted, copiesName(it.Box), "%s is deleted; bring it back, or take it out with 0", w.nameOf(it.Box))
+			return fault.New(fault.Deleted, copiesName(it.Box), "%s is deleted; bring it back, or remove it", w.nameOf(it.Box))
 		}
 		item := batch.Item{Inputs: b.Inputs, Copies: it.Copies}
 		item.Made, _ = s.Made(ctx, item.One()) // what is wrong with it is said below
@@ -246,6 +246,9 @@ func (s *room) asked(c *echo.Context, f *form.Form, now jobbook.Job, boxes []box
 
 // readJob reads the form onto a job.
 func (s *room) readJob(f *form.Form, j jobbook.Job, boxes []boxshelf.Named) jobbook.Job {
+	if away := f.Posted.Get("remove"); away != "" {
+		f.Posted.Set("copies."+away, "0")
+	}
 	j.Items = readItems(f, j.Items, boxes)
 	extra, err := strconv.ParseInt(f.Posted.Get("add"), 10, 64)
 	if err == nil && extra > 0 && !slices.ContainsFunc(j.Items, func(x jobbook.JobItem) bool { return x.Box == extra }) {

@@ -430,7 +430,7 @@ func (p *jobPage) fits(ctx context.Context, s *room, w *work, boxes []boxshelf.N
 		case all:
 			line += " is too small for any box here whole; keep it for tags and bands."
 		default:
-			line += " may do for another box: look again in a moment."
+			line += " may be enough for another box; load the page again in a moment to see."
 		}
 		p.Stocks[u.Stock].Fits = append(p.Stocks[u.Stock].Fits, line)
 	}

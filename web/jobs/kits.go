@@ -79,7 +79,7 @@ func (s *room) kits(c *echo.Context) error {
 	v.Fields = []form.Field{
 		f.Control("people", "People", "each makes one of every box of the job", fmt.Sprint(people)),
 		f.Control("tables", "Tables", "", fmt.Sprint(tables)),
-		f.Control("spare", "To spare", "percent more pieces on each table", "10"),
+		f.Control("spare", "Spare pieces", "percent more on each table", "10"),
 	}
 	v.Students = boxesOf(items, ids)
 	status := http.StatusOK

@@ -172,7 +172,7 @@ func TestTheNextLidIsBigger(t *testing.T) {
 	if a := r.Style.Allowance.ID; now.Spec.Lengths[a] <= r.Spec.Lengths[a] {
 		t.Errorf("the lid is bigger by %v, it was %v", now.Spec.Lengths[a].MM(), r.Spec.Lengths[a].MM())
 	}
-	if words := x.Words(at); !strings.Contains(words, "Reckoned with: your") || !strings.Contains(words, "as your notes say") || strings.Contains(words, "From the logbook") {
+	if words := x.Words(at); !strings.Contains(words, "In use: your") || !strings.Contains(words, "as your notes say") || strings.Contains(words, "From the logbook") {
 		t.Errorf("reckoned with: %s", words)
 	}
 	_, page, _ = x.Get(at)

@@ -87,7 +87,7 @@ func (s *Room) ShowCost(ctx context.Context, p *CostPage, ids []int64) error {
 	p.Rates = rateFields(f, r)
 	p.Says = p.Sum.Says()
 	for i, b := range p.Sum.Boxes {
-		row := CostRow{Box: b, ID: ids[i], Time: recipe.Clock(b.Minutes), Way: "by the margin"}
+		row := CostRow{Box: b, ID: ids[i], Time: recipe.Clock(b.Minutes), Way: "from the margin"}
 		shown := ""
 		if b.Typed {
 			shown, row.Way = b.Price.String(), "set by hand"
@@ -105,16 +105,16 @@ func (s *Room) ShowCost(ctx context.Context, p *CostPage, ids []int64) error {
 func rateFields(f *form.Form, r cost.Rates) []form.Field {
 	number := func(f float64) string { return strings.TrimSuffix(fmt.Sprintf("%.1f", f), ".0") }
 	return []form.Field{
-		f.Control("hour", "An hour of your work", "in your own coin, such as 12", r.Hour.String()),
-		f.Control("margin", "To remain above all costs", "percent of the price", number(r.Margin)),
+		f.Control("hour", "An hour of your work", "in your currency, such as 12", r.Hour.String()),
+		f.Control("margin", "Profit margin", "percent of the price", number(r.Margin)),
 		f.Control("fee", "The stall's fee", "percent of the price", number(r.Fee)),
-		f.Control("each", "Every sale costs", "a bag, a card fee", r.Each.String()),
+		f.Control("each", "Cost per sale", "a bag, a card fee", r.Each.String()),
 	}
 }
 
 // priceField asks for the price of a box by hand.
 func priceField(f *form.Form, id int64, name, shown string) form.Field {
-	return f.Control(PriceField(id), "A price for "+name+", by hand", "empty: by the margin", shown)
+	return f.Control(PriceField(id), "Your own price for "+name, "empty: from the margin", shown)
 }
 
 // TakeCost keeps the rates of a form and the prices of boxes by hand; tag hangs each

@@ -125,11 +125,11 @@ func TestPartedAndCompared(t *testing.T) {
 		t.Errorf("they stand in %q, %+v", got.Stand, got.Compartments)
 	}
 	_, body, _ = x.Get(fmt.Sprintf("/boxes/%d/compare", id))
-	if !strings.Contains(body, "make no sense for this") || !strings.Contains(body, "<dt>Corner shells</dt>") {
+	if !strings.Contains(body, "don’t fit this") || !strings.Contains(body, "<dt>Corner shells</dt>") {
 		t.Error("nothing is hidden of what makes no sense")
 	}
 	_, body, _ = x.Get(fmt.Sprintf("/boxes/%d/box", id))
-	if !strings.Contains(body, "more do not go: why?") {
+	if !strings.Contains(body, "kinds don’t fit: see why") {
 		t.Error("the kinds that do not go are not set apart")
 	}
 }

@@ -20,9 +20,9 @@ import (
 
 // contentsStop is where it is said what goes in, and how it stands.
 var contentsStop = &stop{
-	ID: "contents", Title: "What goes in", Decides: "Say what the box shall hold, and how it stands in it.",
+	ID: "contents", Title: "What goes in", Decides: "Say what goes in the box and how it stands.",
 	read: readContents, page: showContents, small: true,
-	answer: func(p *workPage) string { return cmp.Or(p.Result.Filling(), "by its size") },
+	answer: func(p *workPage) string { return cmp.Or(p.Result.Filling(), "size typed in") },
 }
 
 type contentsPage struct {
