@@ -108,12 +108,13 @@ func (in *Inputs) SetStyle(id string) error {
 	if len(in.Mats) == 0 {
 		in.Mats = nil
 	}
+	in.Labels = in.Rested()
 	in.Labels = slices.DeleteFunc(in.Labels, func(l label.Label) bool { // a bow has nothing to sit on
 		return l.What.Bought() && l.Piece != "" && !slices.Contains(pieces[l.Piece], l.Face)
 	})
 	for i := range in.Labels { // without its face a label is a tag
 		if l := &in.Labels[i]; l.Piece != "" && !slices.Contains(pieces[l.Piece], l.Face) {
-			l.Piece, l.Face = "", ""
+			l.Piece, l.Face, l.Upon = "", "", label.Upon{}
 		}
 	}
 	in.Covers = slices.DeleteFunc(slices.Clone(in.Covers), func(c dress.Cover) bool { return pieces[c.Piece] == nil })

@@ -46,9 +46,11 @@ type (
 		Colour string       `json:"colour,omitempty"`
 	}
 	onFile struct {
-		Piece string `json:"piece,omitempty"`
-		Face  string `json:"face,omitempty"`
-		Band  string `json:"band,omitempty"`
+		Piece  string `json:"piece,omitempty"`
+		Face   string `json:"face,omitempty"`
+		Band   string `json:"band,omitempty"`
+		Placed string `json:"placed,omitempty"`
+		Paper  string `json:"paper,omitempty"`
 	}
 	offFile struct {
 		From string       `json:"from,omitempty"`
@@ -92,6 +94,9 @@ func (r *reader) placed(all []placedFile) {
 		}
 		l := r.label(at, f.bareLabel)
 		l.Piece, l.Face, l.Band = f.On.Piece, f.On.Face, f.On.Band
+		if l.Upon = (label.Upon{Thing: f.On.Placed, Paper: f.On.Paper}); l.Upon != (label.Upon{}) && f.On != (onFile{Placed: f.On.Placed}) && f.On != (onFile{Paper: f.On.Paper}) {
+			r.fail(fault.New(fault.BothGiven, at("on"), "a thing lies on a face, a band, a paper or another thing: on one of them"))
+		}
 		if l.What = what; what == label.Plain {
 			l.What = ""
 		}
@@ -134,7 +139,7 @@ func (r *reader) bought(at func(...any) string, f placedFile, l *label.Label) {
 
 // isPlaced reports whether a label is more than one in the middle of a face.
 func isPlaced(l label.Label) bool {
-	return l.Place != (label.Place{}) || l.Band != "" || l.Called != "" || l.What != ""
+	return l.Place != (label.Place{}) || l.Band != "" || l.Upon != (label.Upon{}) || l.Called != "" || l.What != ""
 }
 
 func writeBare(l label.Label) bareLabel {
@@ -154,7 +159,10 @@ func writeLabel(l label.Label) labelFile {
 }
 
 func writePlaced(l label.Label) placedFile {
-	f := placedFile{What: string(cmp.Or(l.What, label.Plain)), Colour: string(l.Colour), bareLabel: writeBare(l), On: onFile{l.Piece, l.Face, l.Band}, Turn: l.Place.Turn}
+	f := placedFile{What: string(cmp.Or(l.What, label.Plain)), Colour: string(l.Colour), bareLabel: writeBare(l), On: onFile{Piece: l.Piece, Face: l.Face, Band: l.Band}, Turn: l.Place.Turn}
+	if l.Upon != (label.Upon{}) {
+		f.On = onFile{Placed: l.Upon.Thing, Paper: l.Upon.Paper}
+	}
 	if l.Raised > 0 {
 		f.Raised, f.Pads = true, mmText(l.Raised)
 	}

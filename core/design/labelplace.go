@@ -2,9 +2,11 @@ package design
 
 import (
 	"slices"
+	"strings"
 
 	"brevium/core/dress"
 	"brevium/core/label"
+	"brevium/core/measure"
 	"brevium/core/pattern"
 	"brevium/core/style"
 )
@@ -36,6 +38,74 @@ func (b *Built) LabelPlace() (piece, face string) {
 		}
 	}
 	return piece, face
+}
+
+// Rested are the labels, those that lie on another thing with the face or the band of that.
+func (in *Inputs) Rested() []label.Label {
+	out := slices.Clone(in.Labels)
+	for i := range out {
+		l := &out[i]
+		switch {
+		case l.Upon.Thing != "":
+			if k := slices.IndexFunc(out[:i], func(o label.Label) bool { return o.Is(l.Upon.Thing) }); k >= 0 {
+				l.Piece, l.Face, l.Band = out[k].Piece, out[k].Face, out[k].Band
+			}
+		case l.Upon.Paper != "": // piece, face and layer, and inside where it is that
+			if parts := strings.Split(l.Upon.Paper, "."); len(parts) > 2 {
+				face, _, _ := strings.Cut(strings.Join(parts[1:len(parts)-1], "."), "-to-")
+				l.Piece, l.Face = parts[0], face
+			}
+		}
+	}
+	return out
+}
+
+// upon is the thing that a label lies on, one that comes before it.
+func (b *Built) upon(l label.Label) (label.Label, bool) {
+	for _, o := range b.Inputs.Labels {
+		if o.ID == l.ID {
+			break
+		}
+		if o.Is(l.Upon.Thing) {
+			return o, true
+		}
+	}
+	return label.Label{}, false
+}
+
+// off is how far a label stands off its face, with what it lies on.
+func (b *Built) off(l label.Label) measure.Length {
+	if under, lies := b.upon(l); lies {
+		return l.Thick() + b.off(under)
+	}
+	return l.Thick()
+}
+
+// outlined is where the nth layer of a label lies on its face, in mm from the face's lower left
+// corner: by the edges of the face, or of the thing or the paper that it lies on.
+func (p *Papered) outlined(l label.Label, n int) []pattern.Point {
+	f, known := p.faceOf(l)
+	if !known {
+		return nil
+	}
+	fr := f.Frame()
+	along, up := fr.Size(f.Polygon)
+	lo, hi := pattern.Point{}, pattern.Pt(along, up)
+	if under, is := p.upon(l); is {
+		lo, hi = pattern.Bounds(p.outlined(under, 0))
+	}
+	if i := slices.IndexFunc(p.Mats, func(m dress.Mat) bool { return m.ID == l.Upon.Paper }); i >= 0 {
+		var in []pattern.Point
+		for _, q := range p.Mats[i].Outline() {
+			in = append(in, fr.In(q))
+		}
+		lo, hi = pattern.Bounds(in)
+	}
+	out := l.On(n, hi.X-lo.X, hi.Y-lo.Y)
+	for i := range out {
+		out[i] = out[i].Add(lo)
+	}
+	return out
 }
 
 // Fitted is a label made no larger than two thirds of its face.

@@ -128,6 +128,9 @@ func labelPart(l label.Label, n int) (Part, error) {
 
 // lands refuses a label on a face, or on a band, that is not there.
 func (d *Dressed) lands(l label.Label) error {
+	if _, there := d.upon(l); l.Upon.Thing != "" && !there {
+		return fault.New(fault.UnknownPlace, "on.placed", "there is no %q before it to put the %s on", l.Upon.Thing, strings.ToLower(l.Name))
+	}
 	if l.What.Bought() && l.Piece == "" && l.Band == "" {
 		return fault.New(fault.UnknownPlace, "face", "say which face or band the %s goes on", strings.ToLower(l.Name))
 	}
@@ -172,14 +175,14 @@ func (d *Dressed) stands(l label.Label) []inspect.Finding {
 		if a.Pair.Inner != l.Piece || !a.Pair.Kind.Dressed {
 			continue
 		}
-		if face.Role == pattern.Wall && l.Thick() > max(0, a.Gap/2) && d.covered(l, face) {
+		if face.Role == pattern.Wall && d.off(l) > max(0, a.Gap/2) && d.covered(l, face) {
 			flat := ""
 			if l.Raised > 0 {
 				flat = " glue it flat,"
 			}
 			return []inspect.Finding{{ID: "label", Verdict: inspect.Warn, Piece: l.Piece, Text: fmt.Sprintf(
 				"The %s stands %s off the %s, where the %s goes over it with %s to spare: put it lower than that reaches,%s or allow more.",
-				strings.ToLower(l.Name), measure.Label(l.Thick(), measure.MM, measure.Tenth), face.Plain(), strings.ToLower(a.Pair.OuterName), measure.Label(max(0, a.Gap/2), measure.MM, measure.Tenth), flat)}}
+				strings.ToLower(l.Name), measure.Label(d.off(l), measure.MM, measure.Tenth), face.Plain(), strings.ToLower(a.Pair.OuterName), measure.Label(max(0, a.Gap/2), measure.MM, measure.Tenth), flat)}}
 		}
 	}
 	for _, b := range d.Bands {
@@ -215,8 +218,7 @@ func (d *Dressed) covered(l label.Label, face pattern.Face) bool {
 		return true
 	}
 	fr := face.Frame()
-	along, up := fr.Size(face.Polygon)
-	return slices.ContainsFunc(l.On(0, along, up), func(q pattern.Point) bool {
+	return slices.ContainsFunc(d.outlined(l, 0), func(q pattern.Point) bool {
 		return before(bodies, l.Piece, bodies[i].Poses[k].Place(fr.At(q.X, q.Y)), bodies[i].Poses[k].Normal()) != ""
 	})
 }
@@ -229,7 +231,7 @@ func (d *Dressed) overEdges(l label.Label) []inspect.Finding {
 		return nil
 	}
 	along, up := f.Frame().Size(f.Polygon)
-	lo, hi := pattern.Bounds(l.On(0, along, up))
+	lo, hi := pattern.Bounds(d.outlined(l, 0))
 	var over []string
 	wished := true
 	for _, e := range []struct {
@@ -261,7 +263,6 @@ func (d *Dressed) reaches(band Banded, l label.Label) bool {
 	if !known || err != nil {
 		return false
 	}
-	along, up := f.Frame().Size(f.Polygon)
 	axis := slices.Index(BandAxes, band.Axis)
 	for _, body := range bodies {
 		for i, g := range body.Faces {
@@ -279,7 +280,7 @@ func (d *Dressed) reaches(band Banded, l label.Label) bool {
 				at *= style.Back(bodies)
 			}
 			lo, hi := math.Inf(1), math.Inf(-1)
-			for _, q := range l.On(0, along, up) {
+			for _, q := range d.outlined(l, 0) {
 				v := of(body.Poses[i].Place(f.Frame().At(q.X, q.Y))) - at
 				lo, hi = min(lo, v), max(hi, v)
 			}
@@ -309,8 +310,8 @@ func (d *Dressed) under(l label.Label) string {
 		if o.ID == l.ID {
 			break // each pair is told once, by the later one
 		}
-		if l.What.Bought() && !o.What.Bought() && o.Raised == 0 {
-			continue // a bow sits well on a flat label
+		if o.Is(l.Upon.Thing) || l.What.Bought() && !o.What.Bought() && o.Raised == 0 {
+			continue // it is to lie there, or a bow sits well on a flat label
 		}
 		if o.Piece == l.Piece && o.Face == l.Face && o.Band == l.Band && len(pattern.Clip(mine, lowest(o))) > 2 {
 			return "the " + strings.ToLower(o.Name)
@@ -332,24 +333,26 @@ func boxed(points []pattern.Point) []pattern.Point {
 }
 
 // LabelMats are the labels' layers as they lie on their faces, to be drawn.
-func (b *Built) LabelMats() []dress.Mat {
+func (p *Papered) LabelMats() []dress.Mat {
 	var out []dress.Mat
-	for _, l := range b.Inputs.Labels {
-		f, known := b.faceOf(l)
+	layer := map[int]int{} // the highest of each label
+	for _, l := range p.Inputs.Labels {
+		f, known := p.faceOf(l)
 		if !known {
 			continue
 		}
 		fr := f.Frame()
-		along, up := fr.Size(f.Polygon)
+		under, _ := p.upon(l)
 		layers := l.Layers
 		if l.What.Bought() {
 			layers = []dress.Layer{{Card: paper.Card{Name: l.Name, Look: paper.Look{Outside: l.Colour, Inside: l.Colour, Print: paper.Plain}}}}
 		}
-		for n, layer := range layers {
-			m := dress.Mat{ID: labelID(l, n+1), Piece: l.Piece, Face: l.Face, Words: strings.ToLower(l.Name), Side: dress.Outside, Layer: n + 1, Card: layer.Card}
+		layer[l.ID] = layer[under.ID] + len(layers)
+		for n, x := range layers {
+			m := dress.Mat{ID: labelID(l, n+1), Piece: l.Piece, Face: l.Face, Words: strings.ToLower(l.Name), Side: dress.Outside, Layer: layer[under.ID] + n + 1, Card: x.Card}
 			m.Width, m.Height = l.Size(n)
 			var on []pattern.Point
-			for _, q := range l.On(n, along, up) {
+			for _, q := range p.outlined(l, n) {
 				on = append(on, fr.At(q.X, q.Y))
 			}
 			m.On = []dress.Patch{{Face: l.Face, Corners: on}}
@@ -439,8 +442,14 @@ func (d *Dressed) putOn(l label.Label, m *hand.Put, say func(string, map[string]
 		key += "-pads"
 	}
 	x := say(key, map[string]string{}, map[string][]measure.Length{"high": {d.ruled(l.Raised)}})
+	where := hand.Said{Key: "spot", Words: map[string]string{"place": f.Plain(), "piece": d.called(l.Piece)}}
+	if under, lies := d.upon(l); lies {
+		where = hand.Said{Key: "spot-thing", Words: map[string]string{"thing": strings.ToLower(under.Name)}}
+	} else if l.Upon.Paper != "" {
+		where.Key = "spot-paper"
+	}
 	x.Phrases = map[string]hand.Said{
-		"where": {Key: "spot", Words: map[string]string{"place": f.Plain(), "piece": d.called(l.Piece)}},
+		"where": where,
 		"place": d.placed(l.Place), "turned": hand.Say("upright"),
 	}
 	if l.Place.Turn != 0 {

@@ -35,6 +35,7 @@ type Sized struct {
 // need, of which so many arrangements are priced, and all that follow. Every fault names the field to mend.
 func size(in Inputs, s *style.Style, tries int) (Sized, error) {
 	out := Sized{Inputs: in, Style: s}
+	out.Inputs.Labels = in.Rested()
 	spec, err := in.spec(s)
 	if err != nil {
 		return out, err

@@ -95,6 +95,7 @@ type Label struct {
 	Copies        int            // of it on each box
 	Piece, Face   string         // that it is glued on; "" hangs from the box as a tag
 	Band          string         // that it is glued on, in the place of a face
+	Upon          Upon           // what it lies on there, in the place of the face itself
 	Called        string         // its id where a file gives it a word for one
 	Place         Place          // on its face
 	Raised        measure.Length // on pads so high; 0 is glued flat

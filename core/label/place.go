@@ -1,8 +1,10 @@
 package label
 
 import (
+	"cmp"
 	"math"
 	"slices"
+	"strconv"
 
 	"brevium/core/fault"
 	"brevium/core/measure"
@@ -32,6 +34,18 @@ type Off struct {
 type Place struct {
 	Across, Up Off
 	Turn       int
+}
+
+// Upon is another thing on a face that a label lies on: one that is placed, by its word or its
+// number, or a paper, by its id. Edges are then those of that thing, as it lies.
+type Upon struct{ Thing, Paper string }
+
+// Word is what another thing names it by.
+func (l Label) Word() string { return cmp.Or(l.Called, strconv.Itoa(l.ID)) }
+
+// Is reports whether a thing that lies on another's may be named so.
+func (l Label) Is(thing string) bool {
+	return thing != "" && thing == l.Word()
 }
 
 // farthest is how far from an edge a label lies at most, and over it.

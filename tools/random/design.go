@@ -123,6 +123,11 @@ func decorate(r *rand.Rand, in *design.Inputs) {
 		place := pick(r, [][2]string{{"", ""}, {"base", "front"}, {"lid", "top"}, {"tray", "front"}, {"body", "front"}})
 		l := design.UsualLabel(place[0], place[1], in.Units)
 		l.ID, in.Labels = 5, append(in.Labels, l)
+		if odds(2) { // another on top of it
+			l.ID, l.Width, l.Height, l.Piece, l.Face, l.Upon = 8, l.Width/2, l.Height/2, "", "", label.Upon{Thing: "5"}
+			l.Place.Across = label.Off{From: label.Left, At: measure.Length(r.Int64N(int64(5 * measure.Millimetre)))}
+			in.Labels = append(in.Labels, l)
+		}
 		if what := pick(r, label.Whats); what.Bought() && place[0] != "" {
 			bought := design.UsualBought(what, in.Units)
 			bought.ID, bought.Piece, bought.Face = 7, place[0], place[1]

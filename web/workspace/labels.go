@@ -32,10 +32,13 @@ type labelView struct {
 
 func labelAt(n int, path ...any) string { return fault.Path(append([]any{"labels", n}, path...)...) }
 
-// tagPlace stands among the faces for a tag that hangs, and bandPlace before the id of a band.
+// tagPlace stands among the faces for a tag that hangs; bandPlace before the id of a band,
+// thingPlace before that of another thing that is placed, paperPlace before a paper's.
 const (
-	tagPlace  = "tag"
-	bandPlace = "band:"
+	tagPlace   = "tag"
+	bandPlace  = "band:"
+	thingPlace = "thing:"
+	paperPlace = "paper:"
 )
 
 // labels shows the labels, tags and toppers.
@@ -54,10 +57,19 @@ func (p *dressingPage) labels(in *design.Inputs, f *form.Form) {
 	for _, b := range p.Result.Bands {
 		places = append(places, form.Choice{Value: bandPlace + b.PieceID(), Label: "on the " + strings.ToLower(b.Name)})
 	}
+	for _, m := range p.Result.Mats {
+		if part := p.Result.PieceName(m.Piece); m.Side == dress.Outside && m.Layer == 1 {
+			places = append(places, form.Choice{Value: paperPlace + m.ID, Label: "paper on the " + m.FaceWords() + " of the " + strings.ToLower(part)})
+		}
+	}
 	for n, l := range in.Labels {
 		at := func(path ...any) string { return labelAt(n, path...) }
 		place := tagPlace
 		switch {
+		case l.Upon.Thing != "":
+			place = thingPlace + l.Upon.Thing
+		case l.Upon.Paper != "":
+			place = paperPlace + l.Upon.Paper
 		case l.Piece != "":
 			place = l.Piece + "/" + l.Face
 		case l.Band != "":
@@ -69,7 +81,7 @@ func (p *dressingPage) labels(in *design.Inputs, f *form.Form) {
 		} else {
 			v.Fields = labelFields(f, at, l, place, places)
 		}
-		if v.Placed = l.Place != (label.Place{}); l.Piece != "" {
+		if v.Placed = l.Place != (label.Place{}); l.Piece != "" || l.Upon != (label.Upon{}) {
 			v.Where = []form.Field{
 				f.ChoiceField(at("across", "from"), "Across", "", string(l.Place.Across.From), edges("in the middle", label.Left, label.Right)...),
 				f.LengthField(at("across", "at"), "by", "with - it stands over that edge", l.Place.Across.At),
@@ -90,6 +102,9 @@ func (p *dressingPage) labels(in *design.Inputs, f *form.Form) {
 		i := slices.IndexFunc(places, func(c form.Choice) bool { return c.Value == place })
 		v.Head = p.head("label", n, len(in.Labels), l.Name, places[max(0, i)].Label)
 		p.Labels = append(p.Labels, v)
+		if l.Piece != "" || l.Upon != (label.Upon{}) { // the next may lie on it
+			places = append(places, form.Choice{Value: thingPlace + l.Word(), Label: strings.ToLower(l.Name) + ", on top of it"})
+		}
 	}
 }
 
@@ -143,10 +158,20 @@ func asPlain[S ~string](all []S) []string {
 // readLabels reads them: those there are, one that is taken away, one that is added.
 func readLabels(f *form.Form, in *design.Inputs, now *design.Result) {
 	var all []label.Label
+	rested := in.Rested()
+	away, err := strconv.Atoi(f.Posted.Get("labels.remove"))
+	if err != nil || away >= len(in.Labels) {
+		away = -1
+	}
 	for n, l := range in.Labels {
-		if f.Posted.Get("labels.remove") != strconv.Itoa(n) {
-			all = append(all, readLabel(f, n, l, in))
+		if n == away {
+			continue
 		}
+		l = readLabel(f, n, l, in)
+		if away >= 0 && in.Labels[away].Is(l.Upon.Thing) { // it comes to lie on what that lay on
+			l.Piece, l.Face, l.Band, l.Upon = rested[away].Piece, rested[away].Face, rested[away].Band, in.Labels[away].Upon
+		}
+		all = append(all, l)
 	}
 	forgetMoved(f, "labels")
 	in.Labels = all
@@ -209,7 +234,20 @@ func readLabel(f *form.Form, n int, l label.Label, in *design.Inputs) label.Labe
 	f.Length(at("width"), &l.Width)
 	f.Length(at("height"), &l.Height)
 	v := f.Posted.Get(at("face"))
-	if band, is := strings.CutPrefix(v, bandPlace); is {
+	thing, onThing := strings.CutPrefix(v, thingPlace)
+	sheet, onPaper := strings.CutPrefix(v, paperPlace)
+	if v != "" {
+		l.Upon = label.Upon{Thing: thing, Paper: sheet}
+		if !onThing {
+			l.Upon.Thing = ""
+		}
+		if !onPaper {
+			l.Upon.Paper = ""
+		}
+	}
+	if onThing || onPaper {
+		l.Piece, l.Face, l.Band = "", "", ""
+	} else if band, is := strings.CutPrefix(v, bandPlace); is {
 		l.Piece, l.Face, l.Band, l.Place = "", "", band, label.Place{}
 	} else if v == tagPlace {
 		l.Piece, l.Face, l.Band, l.Place = "", "", "", label.Place{}
