@@ -29,11 +29,13 @@ type Net struct {
 	Part style.Part
 	// From is the card it is cut from, shown with the papers of its mats; nil
 	// leaves all papers plain.
-	From  *From
-	Mats  []dress.Mat // those of other pieces are passed over
-	Fence recipe.Fence
-	Units measure.Unit
-	Tick  measure.Tick
+	From *From
+	Mats []dress.Mat // those of other pieces are passed over
+	// Labels are what is placed on the faces, each over what comes before it.
+	Labels []dress.Mat
+	Fence  recipe.Fence
+	Units  measure.Unit
+	Tick   measure.Tick
 	// Findings are outlined where they lie.
 	Findings []inspect.Finding
 	// Plain leaves out numbers and names, for small pictures.
@@ -114,6 +116,18 @@ func (n Net) into(p *Picture) {
 						s.Fill = matFill(m)
 					}
 				}
+			}
+		}
+	}
+	for _, m := range n.Labels {
+		if m.Piece != n.Part.ID {
+			continue
+		}
+		for _, patch := range m.On {
+			s := p.polygon(matClass(m), patch.Corners...)
+			s.About = m.Words
+			if n.From != nil {
+				s.Fill = matFill(m)
 			}
 		}
 	}
@@ -311,14 +325,16 @@ func (n Net) numbers(p *Picture) {
 	if n.Fence == recipe.Right {
 		fenceX, sideX, turn, out = w, 0, -90, -1
 	}
-	p.line(Fence, pattern.Pt(fenceX-out*7*u, 0), pattern.Pt(fenceX-out*7*u, h))
-	fence := p.text(TextQuiet, pattern.Pt(fenceX-out*18*u, h/2), leastName, Middle, "first edge")
-	fence.Angle = -90 * out
-	p.line(Fence, pattern.Pt(0, -7*u), pattern.Pt(w, -7*u))
-	if at, gap := widestGap(pat); gap > 220*u { // else the numbers stand there
-		p.text(TextQuiet, pattern.Pt(at, -18*u), leastName, Middle, "after a quarter turn")
-	} else if gap > 120*u {
-		p.text(TextQuiet, pattern.Pt(at, -18*u), leastName, Middle, "turned")
+	if len(pat.Creases) > 0 { // else it never comes to the board
+		p.line(Fence, pattern.Pt(fenceX-out*7*u, 0), pattern.Pt(fenceX-out*7*u, h))
+		fence := p.text(TextQuiet, pattern.Pt(fenceX-out*18*u, h/2), leastName, Middle, "first edge")
+		fence.Angle = -90 * out
+		p.line(Fence, pattern.Pt(0, -7*u), pattern.Pt(w, -7*u))
+		if at, gap := widestGap(pat); gap > 220*u { // else the numbers stand there
+			p.text(TextQuiet, pattern.Pt(at, -18*u), leastName, Middle, "after a quarter turn")
+		} else if gap > 120*u {
+			p.text(TextQuiet, pattern.Pt(at, -18*u), leastName, Middle, "turned")
+		}
 	}
 	list := recipe.Scores(n.Part, n.Fence, n.Tick)
 	var upright, level tiers

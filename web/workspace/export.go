@@ -200,6 +200,7 @@ func netOf(r *design.Result, p design.Part) draw.Net {
 		From:     draw.FromOf(p),
 		Part:     p.Part,
 		Mats:     r.Mats,
+		Labels:   r.LabelMats(),
 		Findings: bad,
 		Fence:    r.Inputs.Tools.Fence,
 		Units:    r.Inputs.Units,

@@ -4,6 +4,8 @@ import (
 	"context"
 	"fmt"
 	"html/template"
+	"strings"
+	"unicode"
 
 	"brevium/core/design"
 	"brevium/core/fit"
@@ -33,6 +35,7 @@ type fitPage struct {
 	Typed             bool
 	Bare              string
 	Lessons, Reckoned []leanView // of the logbook
+	Asks              string     // the maker's own number, where the account calls it tight
 }
 
 func showFit(ctx context.Context, frame *workPage) (any, error) {
@@ -62,6 +65,12 @@ func (p *fitPage) fill(in *design.Inputs, f *form.Form) {
 	if p.Result != nil {
 		used = p.Result.Spec.Lengths[o.ID]
 	}
+	if tightest, some := p.tightest(); some && p.Typed && tightest.Verdict == fit.Tight {
+		p.Asks = measure.Field(used, in.Units)
+		if !strings.ContainsFunc(p.Asks, unicode.IsLetter) { // else it brings its own unit
+			p.Asks += " " + string(in.Units)
+		}
+	}
 	p.Allowance = f.LengthField("options."+o.ID, o.Label, o.About, used)
 	p.Fields = []form.Field{f.ChoiceField("fit", "It should be", "", string(in.Fit), fitChoices()...)}
 	for _, o := range s.Options {
@@ -77,6 +86,14 @@ func (p *fitPage) fill(in *design.Inputs, f *form.Form) {
 			p.More = append(p.More, f.LengthField("options."+o.ID, o.Label, o.About, v))
 		}
 	}
+}
+
+// tightest is the tightest fit of the box, where there is a box.
+func (p *fitPage) tightest() (fit.Account, bool) {
+	if p.Result == nil {
+		return fit.Account{}, false
+	}
+	return p.Result.Tightest()
 }
 
 func fitChoices() []form.Choice {
