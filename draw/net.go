@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"brevium/core/dress"
 	"brevium/core/inspect"
@@ -241,6 +242,12 @@ func (n Net) faces(p *Picture) {
 		s.Key, s.About = n.Part.ID+"/"+f.Name, "Paper on the "+f.Plain()
 		if n.PickAll {
 			s.About = f.Name
+		}
+	}
+	for _, m := range n.Labels {
+		if label, lowest := strings.CutSuffix(m.ID, ".1"); lowest && m.Piece == n.Part.ID {
+			s := p.polygon(LabelPick, m.On[0].Corners...)
+			s.Key, s.About = label, "The "+m.Words+": drag it, or move it with the arrow keys"
 		}
 	}
 }

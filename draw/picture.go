@@ -31,6 +31,7 @@ const (
 	Outline    Class = "outline" // of what the paper under it fills
 	FacePick   Class = "face-pick"
 	PointPick  Class = "point-pick"
+	LabelPick  Class = "label-pick"
 	PointDot   Class = "point-dot"
 	Marked     Class = "marked"
 	Hidden     Class = "hidden-line"
@@ -110,6 +111,7 @@ var Pens = map[Class]Pen{
 	MatTwo:     {Stroke: berry, Fill: "#f7ecdf", Width: 0.9},
 	Outline:    {Stroke: ink, Width: 1.4},
 	FacePick:   {},
+	LabelPick:  {},
 	PointPick:  {},
 	PointDot:   {Stroke: ink, Fill: "#fffdf8", Width: 1.4},
 	Marked:     {Stroke: berry, Fill: "#d79bbd", Width: 1.4},

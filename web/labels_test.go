@@ -1,9 +1,15 @@
 package web_test
 
 import (
+	"fmt"
 	"strings"
 	"testing"
+	"time"
 
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+
+	"brevium/core/label"
 	"brevium/web/webtest"
 )
 
@@ -65,4 +71,41 @@ func TestTheDressingsTicketIsShort(t *testing.T) {
 	if page := x.Words("/boxes/1/making"); !strings.Contains(page, "Pierce a small hole in the middle of the top of the lid") {
 		t.Errorf("the brad is not told: %.2000s", page)
 	}
+}
+
+// A label is dragged on the flat piece, and moved by its arrow keys; pressed, its part of the
+// ticket opens.
+func TestALabelIsDragged(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	id := x.JarBox()
+	x.Post("/boxes/1/dressing", "labels.add", "label")
+	x.Post("/boxes/1/dressing", "ribbons.add", "1") // so that its ticket begins shut
+	b := openBrowser(t, x)
+	b.visit("/boxes/1/dressing")
+	place := func() label.Place { return x.Box(id).Inputs.Labels[0].Place }
+	waits := func(what string, is func(p label.Place) bool) {
+		t.Helper()
+		for end := time.Now().Add(webtest.Patience); !is(place()); time.Sleep(20 * time.Millisecond) {
+			if time.Now().After(end) {
+				t.Fatalf("%s: it lies at %+v", what, place())
+			}
+		}
+		b.still()
+	}
+	const drag = `(() => { const pick = document.querySelector(".label-pick"), r = pick.getBoundingClientRect(), k = pick.ownerSVGElement.getScreenCTM().a;
+		const at = (dx) => ({bubbles: true, button: 0, pointerId: 1, clientX: r.x + r.width / 2 + dx * k, clientY: r.y + r.height / 2});
+		pick.setPointerCapture = () => {};
+		pick.dispatchEvent(new PointerEvent("pointerdown", at(0))); pick.dispatchEvent(new PointerEvent("pointermove", at(%[1]d))); pick.dispatchEvent(new PointerEvent("pointerup", at(%[1]d))) })()`
+	b.do(js(fmt.Sprintf(drag, 0)))
+	b.until(`document.querySelector("[data-label]").closest("details").open`)
+	if place() != (label.Place{}) {
+		t.Errorf("a press moved it: %+v", place())
+	}
+	b.do(js(fmt.Sprintf(drag, 6)))
+	waits("dragged by 6 mm", func(p label.Place) bool { return p.Across.From != label.Middle && p.Up.From == label.Middle })
+	was := place().Across.At
+	b.do(js(`document.querySelector(".label-pick").focus(); 0`), chromedp.KeyEvent(kb.ArrowUp))
+	waits("moved by a key", func(p label.Place) bool { return p.Up.From != label.Middle && p.Across.At == was })
+	b.until(fmt.Sprintf(`document.querySelector('[name="labels[0].up.from"]').value == %q`, place().Up.From))
 }

@@ -1,6 +1,7 @@
 package design
 
 import (
+	"math"
 	"slices"
 	"strings"
 
@@ -84,13 +85,27 @@ func (b *Built) off(l label.Label) measure.Length {
 // outlined is where the nth layer of a label lies on its face, in mm from the face's lower left
 // corner: by the edges of the face, or of the thing or the paper that it lies on.
 func (p *Papered) outlined(l label.Label, n int) []pattern.Point {
-	f, known := p.faceOf(l)
+	_, lo, hi, known := p.ground(l)
 	if !known {
 		return nil
 	}
-	fr := f.Frame()
+	out := l.On(n, hi.X-lo.X, hi.Y-lo.Y)
+	for i := range out {
+		out[i] = out[i].Add(lo)
+	}
+	return out
+}
+
+// ground is the rectangle that a label lies on, by the frame of its face: the face, or the thing or
+// the paper on it.
+func (p *Papered) ground(l label.Label) (fr pattern.Frame, lo, hi pattern.Point, known bool) {
+	f, known := p.faceOf(l)
+	if !known {
+		return fr, lo, hi, false
+	}
+	fr = f.Frame()
 	along, up := fr.Size(f.Polygon)
-	lo, hi := pattern.Point{}, pattern.Pt(along, up)
+	hi = pattern.Pt(along, up)
 	if under, is := p.upon(l); is {
 		lo, hi = pattern.Bounds(p.outlined(under, 0))
 	}
@@ -101,11 +116,46 @@ func (p *Papered) outlined(l label.Label, n int) []pattern.Point {
 		}
 		lo, hi = pattern.Bounds(in)
 	}
-	out := l.On(n, hi.X-lo.X, hi.Y-lo.Y)
-	for i := range out {
-		out[i] = out[i].Add(lo)
+	return fr, lo, hi, true
+}
+
+// snap is how near to the middle or to an edge something is put down to lie there.
+const snap = 1.5
+
+// Moved is the place of a label that a hand pushes by so many mm on the flat piece: counted from
+// the edge that it was counted from, or from the nearest where that was the middle; on the ruler's
+// marks, and in the middle or at an edge where it comes near to that.
+func (p *Papered) Moved(l label.Label, by pattern.Point) label.Place {
+	fr, lo, hi, known := p.ground(l)
+	if !known {
+		return l.Place
 	}
-	return out
+	low, high := pattern.Bounds(p.outlined(l, 0))
+	ruler := p.Inputs.Tools.Tick.Ruler()
+	off := func(was label.Off, first, last label.Edge, before, after float64) label.Off {
+		if math.Abs(before-after)/2 <= snap {
+			return label.Off{}
+		}
+		o := label.Off{From: was.From}
+		if was.From == label.Middle {
+			if o.From = first; after < before {
+				o.From = last
+			}
+		}
+		at := before
+		if o.From == last {
+			at = after
+		}
+		if math.Abs(at) > snap {
+			o.At = measure.Nearest(measure.FromMM(at), ruler)
+		}
+		return o
+	}
+	x, y := by.Dot(fr.Along), by.Dot(fr.Up)
+	place := l.Place
+	place.Across = off(l.Place.Across, label.Left, label.Right, low.X+x-lo.X, hi.X-high.X-x)
+	place.Up = off(l.Place.Up, label.Bottom, label.Top, low.Y+y-lo.Y, hi.Y-high.Y-y)
+	return place
 }
 
 // Fitted is a label made no larger than two thirds of its face.

@@ -6,6 +6,8 @@ import (
 	"testing"
 
 	"brevium/core/inspect"
+	"brevium/core/label"
+	"brevium/core/measure"
 	"brevium/core/pattern"
 )
 
@@ -80,6 +82,48 @@ func TestThingsLieOnThings(t *testing.T) {
 		}
 		if err == nil || !strings.Contains(err.Error(), "on") {
 			t.Errorf("it is taken: %v", err)
+		}
+	}
+}
+
+// A label pushed on the flat piece is counted from the edge that is near, on the ruler's marks; near
+// the middle it lies in the middle, near an edge at it; and so by the edges of what it lies on.
+func TestALabelIsPushed(t *testing.T) {
+	t.Parallel()
+	r := make_(t, read(t, `{"brevium":1,"name":"x","units":"mm","style":"tray-lid","size":{"length":120,"width":100,"height":40},"sheets":[{"name":"big","width":900,"height":900}],"tools":{"trimmer":900},
+		"options":{"lid.allowance":2},
+		"placed":[
+			{"id":"a","what":"label","name":"Topper","shape":"rectangle","width":40,"height":30,"layers":[{"card":{"name":"Red"}}],"on":{"piece":"lid","face":"top"},"across":{"from":"left","at":10}},
+			{"id":"b","what":"label","name":"Heart","shape":"heart","width":12,"height":12,"layers":[{"card":{"name":"White"}}],"on":{"placed":"a"}}]}`))
+	p, _ := r.part("lid")
+	var top pattern.Face
+	for _, f := range p.Faces {
+		if f.Name == "top" {
+			top = f
+		}
+	}
+	fr := top.Frame() // 122 × 102 mm: the topper's right edge is 72 mm from the face's, its middle 21 from that
+	topper, heart := r.Inputs.Labels[0], r.Inputs.Labels[1]
+	off := func(from label.Edge, mm float64) label.Off { return label.Off{From: from, At: measure.FromMM(mm)} }
+	for _, x := range []struct {
+		l        label.Label
+		along    float64
+		up       float64
+		across   label.Off
+		upwards  label.Off
+		whatItIs string
+	}{
+		{topper, 3.2, 0, off(label.Left, 13), off(label.Middle, 0), "to the right, to the mark"},
+		{topper, -9, 0, off(label.Left, 0), off(label.Middle, 0), "near the edge"},
+		{topper, -14, 0, off(label.Left, -4), off(label.Middle, 0), "over the edge"},
+		{topper, 30.2, 0, off(label.Middle, 0), off(label.Middle, 0), "near the middle"},
+		{topper, 0, 20, off(label.Left, 10), off(label.Top, 16), "up"},
+		{topper, 0, -20, off(label.Left, 10), off(label.Bottom, 16), "down"},
+		{heart, 5, 0, off(label.Right, 9), off(label.Middle, 0), "on the topper"},
+	} {
+		got := r.Moved(x.l, fr.Along.Scale(x.along).Add(fr.Up.Scale(x.up)))
+		if got.Across != x.across || got.Up != x.upwards {
+			t.Errorf("%s: across %v %v mm, up %v %v mm", x.whatItIs, got.Across.From, got.Across.At.MM(), got.Up.From, got.Up.At.MM())
 		}
 	}
 }

@@ -2,6 +2,7 @@ package workspace
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strconv"
 	"strings"
@@ -19,7 +20,7 @@ import (
 // labelView is a label as the ticket asks about it.
 type labelView struct {
 	Head   slipHead
-	N      int
+	N, ID  int
 	Name   string
 	Fields []form.Field
 	Where  []form.Field // on its face
@@ -75,7 +76,7 @@ func (p *dressingPage) labels(in *design.Inputs, f *form.Form) {
 		case l.Band != "":
 			place = bandPlace + l.Band
 		}
-		v := labelView{N: n, Name: l.Name, Hole: l.Hole, Bought: l.What.Bought()}
+		v := labelView{N: n, ID: l.ID, Name: l.Name, Hole: l.Hole, Bought: l.What.Bought()}
 		if v.Bought {
 			v.Fields = boughtFields(f, at, l, place, places[1:])
 		} else {
@@ -188,7 +189,31 @@ func readLabels(f *form.Form, in *design.Inputs, now *design.Result) {
 		in.Labels = append(in.Labels, now.Fitted(design.UsualLabel(piece, face, in.Units)))
 	}
 	f.Posted.Del("labels.add")
+	readDrag(f, in, now)
 	in.NumberThings()
+}
+
+// readDrag reads how far a hand has pushed a label on the flat piece: its number, then mm to the
+// right and down.
+func readDrag(f *form.Form, in *design.Inputs, now *design.Result) {
+	text := f.Posted.Get("labels.drag")
+	if text == "" {
+		return
+	}
+	var id int
+	var by pattern.Point
+	_, err := fmt.Sscanf(text, "label-%d %g %g", &id, &by.X, &by.Y)
+	n := slices.IndexFunc(in.Labels, func(l label.Label) bool { return l.ID == id })
+	here := slices.IndexFunc(now.Inputs.Labels, func(l label.Label) bool { return l.ID == id })
+	if err != nil || n < 0 || here < 0 || by.Len() > 5000 || math.IsNaN(by.Len()) {
+		f.Fail(fault.New(fault.UnknownPlace, "labels.drag", "That label is not there any more."))
+		return
+	}
+	in.Labels[n].Place = now.Moved(now.Inputs.Labels[here], by)
+	for _, part := range []string{"across.from", "across.at", "up.from", "up.at"} { // the fields show where it came to
+		f.Posted.Del(labelAt(n) + "." + part)
+	}
+	f.Posted.Del("labels.drag")
 }
 
 // readOff reads how far a label lies from an edge; of the middle there is nothing to count.
