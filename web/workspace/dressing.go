@@ -287,6 +287,7 @@ func readDressing(f *form.Form, in *design.Inputs, now *design.Result) {
 	readLining(f, in, now)
 	readLike(f, in, now)
 	readReady(f, in, now)
+	readPalette(f, in)
 	if piece := f.Posted.Get("mats.add"); piece != "" {
 		i := slices.IndexFunc(now.Parts, func(p design.Part) bool { return p.ID == piece })
 		if i < 0 {
