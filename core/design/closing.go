@@ -101,6 +101,15 @@ func (d *Dressed) shutting() []hand.Put {
 	return out
 }
 
+// bought is a size as it stands on what is bought: in millimetres, unless it is round in the
+// maker's inches.
+func (d *Dressed) bought(l measure.Length) string {
+	if in := d.Inputs.Units; in == measure.In && measure.Nearest(l, in.Ruler()) == l {
+		return d.Show(l)
+	}
+	return measure.Label(l, measure.MM, measure.Tenth)
+}
+
 // closureSupplies are what the closures of all copies take.
 func (d *Dressed) closureSupplies() []recipe.Supply {
 	var out []recipe.Supply
@@ -110,7 +119,7 @@ func (d *Dressed) closureSupplies() []recipe.Supply {
 			each       int
 			unit, what string
 		}{
-			Magnets: {2, "magnet", "thin magnets, 10 mm across"}, Hooks: {1, "pair", "hook-and-loop patches, 12 mm, in pairs"},
+			Magnets: {2, "magnet", "thin magnets, " + d.bought(c.Wide) + " across and " + d.bought(c.Thick) + " thick"}, Hooks: {1, "pair", "hook-and-loop patches, " + d.bought(c.Wide) + ", in pairs"},
 			Dot: {1, "dot", "removable glue dots"}, Brad: {1, "brad", "brads"}, Clip: {1, "clip", "clips or small pegs"}, Tape: {1, "strip", "strips of repositionable tape, 40 mm"},
 		}[c.Kind]
 		out = append(out, recipe.Supply{ID: "closure." + string(c.Kind), Amount: float64(n * of.each), Unit: of.unit, Text: fmt.Sprintf("%d %s", n*of.each, of.what)})

@@ -24,6 +24,8 @@ type Closure struct {
 	Kind   ClosureKind
 	Pairs  int
 	Across measure.Length
+	// Wide is how wide it is, or across, and Thick each half of it; 0 is as it is bought as a rule.
+	Wide, Thick measure.Length
 }
 
 // ClosureKind is what holds.
@@ -43,11 +45,27 @@ const (
 // ClosureKinds lists them in the order they are offered.
 var ClosureKinds = []ClosureKind{Magnets, Hooks, Dot, Brad, Tape, Clip}
 
-// sizes of what holds, in mm: how wide it is, and how thick its two halves are
-// together.
-var closureSizes = map[ClosureKind]struct{ across, thick float64 }{
-	Magnets: {10, 2}, Hooks: {12, 3}, Dot: {8, 0.5}, Brad: {8, 1}, Tape: {12, 0.1}, Clip: {12, 3},
+// closureSizes are those of what holds, as it is bought as a rule: how wide it is, and how
+// thick each of its halves.
+var closureSizes = map[ClosureKind]struct{ wide, thick measure.Length }{
+	Magnets: {10 * measure.Millimetre, measure.Millimetre}, Hooks: {12 * measure.Millimetre, 3 * measure.Millimetre / 2},
+	Dot: {8 * measure.Millimetre, measure.Millimetre / 4}, Brad: {8 * measure.Millimetre, measure.Millimetre / 2},
+	Tape: {12 * measure.Millimetre, measure.Millimetre / 20}, Clip: {12 * measure.Millimetre, 3 * measure.Millimetre / 2},
 }
+
+// Sized is the closure with the sizes that it is bought in where none are said.
+func (c Closure) Sized() Closure {
+	c.Wide, c.Thick = cmp.Or(c.Wide, closureSizes[c.Kind].wide), cmp.Or(c.Thick, closureSizes[c.Kind].thick)
+	return c
+}
+
+// Limits of what holds, and how thick a pair may be before a flap bulges over it.
+const (
+	leastClosure = 3 * measure.Millimetre
+	mostClosure  = 40 * measure.Millimetre
+	thickestHalf = 6 * measure.Millimetre
+	flatEnough   = 3 * measure.Millimetre
+)
 
 // MostClosures is how many kinds of closure a box has at most, and mostPairs how
 // many of one.
@@ -77,16 +95,27 @@ type closureFile struct {
 	Kind   string       `json:"kind"`
 	Pairs  int          `json:"pairs,omitempty"`
 	Across measure.Text `json:"across,omitempty"`
+	Wide   measure.Text `json:"wide,omitempty"`
+	Thick  measure.Text `json:"thick,omitempty"`
 }
 
 func (r *reader) closures(all []closureFile) {
 	for i, f := range all {
-		r.in.Closures = append(r.in.Closures, Closure{f.ID, ClosureKind(f.Kind), max(1, f.Pairs), r.length(fault.Path("closures", i, "across"), f.Across, 0)})
+		at := func(part string) string { return fault.Path("closures", i, part) }
+		r.in.Closures = append(r.in.Closures, Closure{ID: f.ID, Kind: ClosureKind(f.Kind), Pairs: max(1, f.Pairs), Across: r.length(at("across"), f.Across, 0),
+			Wide: r.length(at("wide"), f.Wide, 0), Thick: r.length(at("thick"), f.Thick, 0)})
 	}
 }
 
 func writeClosure(c Closure) closureFile {
-	return closureFile{c.ID, string(c.Kind), c.Pairs, mmText(c.Across)}
+	f := closureFile{ID: c.ID, Kind: string(c.Kind), Pairs: c.Pairs, Across: mmText(c.Across)}
+	if c.Wide > 0 {
+		f.Wide = mmText(c.Wide)
+	}
+	if c.Thick > 0 {
+		f.Thick = mmText(c.Thick)
+	}
+	return f
 }
 
 func checkClosures(in *Inputs) error {
@@ -98,6 +127,10 @@ func checkClosures(in *Inputs) error {
 		switch {
 		case !slices.Contains(ClosureKinds, c.Kind):
 			return fault.New(fault.UnknownChoice, at("kind"), "a box is closed by one of %v", ClosureKinds)
+		case c.Wide != 0 && (c.Wide < leastClosure || c.Wide > mostClosure):
+			return fault.New(fault.OutOfRange, at("wide"), "what holds a flap is %s to %s wide; 0 is as usual", in.show(leastClosure), in.show(mostClosure))
+		case c.Thick < 0 || c.Thick > thickestHalf:
+			return fault.New(fault.OutOfRange, at("thick"), "each half of what holds a flap is up to %s thick; 0 is as usual", in.show(thickestHalf))
 		case c.Pairs < 1 || c.Pairs > mostPairs:
 			return fault.New(fault.CountRange, at("pairs"), "one in the middle, or two beside it")
 		case c.Pairs == 2 && c.Across <= 0:
@@ -243,14 +276,14 @@ type Closed struct {
 // shutBy places the closures and looks whether they can be there.
 func (d *Dressed) shutBy() error {
 	for i, c := range d.Inputs.Closures {
-		size := closureSizes[c.Kind]
+		c = c.Sized()
 		done := Closed{Closure: c}
 		ways := []float64{c.Across.MM()}
 		if c.Pairs == 2 {
 			ways = append(ways, -c.Across.MM())
 		}
 		for _, across := range ways {
-			seats, err := d.Seats(across, size.across)
+			seats, err := d.Seats(across, c.Wide.MM())
 			if err != nil {
 				return err
 			}
@@ -301,7 +334,7 @@ func (d *Dressed) judge(c Closure, s Seat) []inspect.Finding {
 	warn := func(piece, format string, args ...any) {
 		out = append(out, inspect.Finding{ID: "closure", Verdict: inspect.Warn, Piece: piece, Text: fmt.Sprintf(format, args...)})
 	}
-	half := closureSizes[c.Kind].across / 2
+	half := c.Wide.MM() / 2
 	for _, x := range []Spot{s.Closing, s.On} {
 		p, known := d.part(x.Piece)
 		if !known {
@@ -314,6 +347,9 @@ func (d *Dressed) judge(c Closure, s Seat) []inspect.Finding {
 				break
 			}
 		}
+	}
+	if pair := 2 * c.Thick; (c.Kind == Magnets || c.Kind == Hooks) && pair > flatEnough {
+		warn(s.Closing.Piece, "The two halves of the %s are %s thick together: the %s bulges over them. Take thinner ones.", c.Kind, d.bought(pair), s.Closing.Words)
 	}
 	if c.Kind == Brad && len(d.Inputs.Things) > 0 {
 		warn(s.On.Piece, "The brad's legs lie inside against what is in the box and can scratch it: glue a strip of card over them.")

@@ -178,3 +178,41 @@ func TestEveryClosureIsToldAndSupplied(t *testing.T) {
 		}
 	}
 }
+
+// Magnets have the sizes that they are bought in, or the maker's own: in the list, in the place
+// that is free for them, and in what is said of a pair that is too thick.
+func TestMagnetsOfOnesOwn(t *testing.T) {
+	t.Parallel()
+	made := func(more string) (supply, said string) {
+		r := make_(t, read(t, `{"brevium":1,"name":"x","units":"in","style":"wallet-box","closures":[{"kind":"magnets"`+more+`}]}`))
+		for _, s := range r.Supplies {
+			if s.ID == "closure.magnets" {
+				supply = s.Text
+			}
+		}
+		for _, c := range r.Checks {
+			if c.ID == "closure" && c.Verdict == inspect.Warn {
+				said = c.Text
+			}
+		}
+		if back, err := Read(r.Inputs.Write()); err != nil || Difference(r.Inputs, back) != "" {
+			t.Errorf("read back: %v %s", err, Difference(r.Inputs, back))
+		}
+		return supply, said
+	}
+	for _, x := range []struct{ more, supply, said string }{
+		{``, "2 thin magnets, 10 mm across and 1 mm thick", ""},
+		{`,"wide":"3/8 in","thick":"1.5 mm"`, "2 thin magnets, 3/8 in across and 1.5 mm thick", ""},
+		{`,"wide":"8 mm","thick":"2 mm"`, "2 thin magnets, 8 mm across and 2 mm thick", "are 4 mm thick together"},
+	} {
+		supply, said := made(x.more)
+		if supply != x.supply || (x.said == "") != (said == "") || !strings.Contains(said, x.said) {
+			t.Errorf("%s: %q, and it says %q", x.more, supply, said)
+		}
+	}
+	for field, wrong := range map[string]string{"wide": `"wide":"2 mm"`, "thick": `"thick":"9 mm"`} {
+		if _, err := Read([]byte(`{"brevium":1,"name":"x","style":"wallet-box","closures":[{"kind":"magnets",` + wrong + `}]}`)); err == nil || !strings.Contains(err.Error(), field) {
+			t.Errorf("%s: %v", wrong, err)
+		}
+	}
+}

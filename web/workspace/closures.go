@@ -43,6 +43,11 @@ func (p *dressingPage) closures(in *design.Inputs, f *form.Form) {
 			f.ChoiceField(closureAt(n, "pairs"), "How many", "", strconv.Itoa(c.Pairs), form.Choice{Value: "1", Label: "one"}, form.Choice{Value: "2", Label: "two, side by side"}),
 			f.LengthField(closureAt(n, "across"), "Across", across, c.Across),
 		}
+		if c.Kind == design.Magnets || c.Kind == design.Hooks {
+			sized := c.Sized()
+			v.Fields = append(v.Fields,
+				f.LengthField(closureAt(n, "wide"), "How wide", "each of them", sized.Wide), f.LengthField(closureAt(n, "thick"), "How thick", "each of them", sized.Thick))
+		}
 		if n < len(p.Result.Closures) {
 			for _, s := range p.Result.Closures[n].Seats {
 				v.Where = append(v.Where, "on "+p.Result.Tells(s.On))
@@ -64,8 +69,17 @@ func readClosures(f *form.Form, in *design.Inputs) {
 		if f.Posted.Get("closures.remove") == strconv.Itoa(n) {
 			continue
 		}
-		if v := design.ClosureKind(f.Posted.Get(closureAt(n, "kind"))); slices.Contains(design.ClosureKinds, v) {
-			c.Kind = v
+		if v := design.ClosureKind(f.Posted.Get(closureAt(n, "kind"))); slices.Contains(design.ClosureKinds, v) && v != c.Kind {
+			c.Kind, c.Wide, c.Thick = v, 0, 0 // in the sizes that it is bought in
+			f.Posted.Del(closureAt(n, "wide"))
+			f.Posted.Del(closureAt(n, "thick"))
+		}
+		wide, thick := c.Sized().Wide, c.Sized().Thick
+		if f.Length(closureAt(n, "wide"), &wide); wide != c.Sized().Wide {
+			c.Wide = wide
+		}
+		if f.Length(closureAt(n, "thick"), &thick); thick != c.Sized().Thick {
+			c.Thick = thick
 		}
 		before := c.Pairs
 		f.Whole(closureAt(n, "pairs"), &c.Pairs)

@@ -37,3 +37,29 @@ func TestARibbonBecomesAPull(t *testing.T) {
 		t.Errorf("4 in with 1 in taped at each end are told otherwise: %.3000s", told)
 	}
 }
+
+// Magnets are asked for their width and thickness, and kept by the maker's own; another kind of
+// closure comes in its own sizes.
+func TestAClosureHasASize(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	id := x.JarBox()
+	x.Post("/boxes/1/box", "style", "wallet-box")
+	x.Post("/boxes/1/contents", "contents[0].count", "1")
+	if code, page, _ := x.Post("/boxes/1/dressing", "closures.add", "1"); code >= 400 {
+		t.Fatalf("%d %.300s", code, page)
+	}
+	if code, _, _ := x.Post("/boxes/1/dressing", "closures[0].wide", "3/8", "closures[0].thick", "1 mm"); code >= 400 {
+		t.Fatal(code)
+	}
+	if c := x.Box(id).Inputs.Closures[0]; c.Wide.MM() != 9.525 || c.Thick != 0 {
+		t.Errorf("its sizes are %v and %v mm; 1 mm is as usual", c.Wide.MM(), c.Thick.MM())
+	}
+	x.Post("/boxes/1/dressing", "closures[0].kind", "dot", "closures[0].wide", "3/8")
+	if c := x.Box(id).Inputs.Closures[0]; c.Wide != 0 {
+		t.Errorf("the dot is %v mm wide", c.Wide.MM())
+	}
+	if _, page, _ := x.Get("/boxes/1/dressing"); strings.Contains(page, `name="closures[0].thick"`) {
+		t.Error("a dot is asked for its thickness")
+	}
+}
