@@ -4,7 +4,10 @@ import (
 	"slices"
 	"testing"
 
+	"brevium/core/bench"
 	"brevium/core/design"
+	"brevium/core/layout"
+	"brevium/core/measure"
 )
 
 // What is placed is drawn on the flat piece, the later over the earlier, and only on its own piece;
@@ -38,5 +41,44 @@ func TestLabelsAreDrawnOnTheNet(t *testing.T) {
 		if scored := len(p.Pattern.Creases) > 0; scored != (fences > 0) {
 			t.Errorf("%s: %d fences", p.ID, fences)
 		}
+	}
+}
+
+// A part of a sheet that holds nothing is an offcut, hatched and called so; one that is cut up
+// further is neither.
+func TestTheTrimmerShowsOffcuts(t *testing.T) {
+	in := design.New("Tokens", measure.In, "tray-lid")
+	in.Copies = 3
+	r, err := design.Make(t.Context(), in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	kept, offcuts := 0, 0
+	for _, m := range bench.Moves(r) {
+		if m.Trim == nil {
+			continue
+		}
+		want := 0
+		for _, part := range []layout.Rect{m.Trim.Near, m.Trim.Far} {
+			holds := slices.ContainsFunc(r.Stocks[m.Trim.Stock].Layout.Sheets[m.Trim.Sheet].Placed, func(p layout.Placed) bool { return part.Holds(p.Rect) })
+			if !holds {
+				want++
+			}
+		}
+		got := 0
+		for _, s := range Trimmer(r, *m.Trim).Shapes {
+			if s.Class == Remove {
+				got++
+			}
+		}
+		if got != want {
+			t.Errorf("%s: %d offcuts are shown; want %d", m.Says, got, want)
+		}
+		if offcuts += want; want == 0 {
+			kept++
+		}
+	}
+	if kept == 0 || offcuts == 0 {
+		t.Errorf("%d cuts keep both parts, %d leave an offcut", kept, offcuts)
 	}
 }

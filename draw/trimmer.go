@@ -1,6 +1,7 @@
 package draw
 
 import (
+	"slices"
 	"strings"
 
 	"brevium/core/bench"
@@ -11,7 +12,7 @@ import (
 )
 
 // Trimmer is the paper trimmer with a part of a sheet on it: its edge on the fence,
-// the blade where it is cut, and what falls off hatched.
+// the blade where it is cut, and a part that is an offcut hatched.
 func Trimmer(r *design.Result, t bench.Trim) *Picture {
 	const rim = 8.0
 	stock := r.Stocks[t.Stock]
@@ -47,16 +48,20 @@ func Trimmer(r *design.Result, t bench.Trim) *Picture {
 		lo, hi := pattern.Bounds(q)
 		p.label(area4(lo, hi), Text, strings.ToLower(r.PieceName(stock.Job.Pieces[pl.Piece].Name)), "", 22)
 	}
-	p.add(Shape{Class: Remove, Loops: hatch([][]pattern.Point{area(t.Far)}, 16*p.U)})
+	for _, part := range []layout.Rect{t.Near, t.Far} {
+		if slices.ContainsFunc(laid.Placed, func(pl layout.Placed) bool { return part.Holds(pl.Rect) }) {
+			continue // it is kept
+		}
+		p.add(Shape{Class: Remove, Loops: hatch([][]pattern.Point{area(part)}, 16*p.U)})
+		lo, hi := pattern.Bounds(area(part))
+		p.label(area4(pattern.Pt(lo.X, hi.Y-min(hi.Y-lo.Y, 34*p.U)), hi), TextBad, layout.Leftover, "", 24)
+	}
 	p.line(Fence, pattern.Pt(0, -rim), pattern.Pt(0, high+rim))
 	at := t.At.MM()
 	p.line(Lit, pattern.Pt(at, -rim), pattern.Pt(at, high+rim))
 	p.text(TextNumber, pattern.Pt(at, -rim-4), 44, Middle, measure.Number(t.At, in.Units, in.Tools.Tick))
 	edge := p.text(Text, pattern.Pt(9*p.U+3, high/2), 20, Middle, t.Edge+" edge")
 	edge.Angle = -90
-	lo, hi := pattern.Bounds(area(t.Far))
-	foot := min(hi.Y-lo.Y, 34*p.U) // under the names of what it holds
-	p.label(area4(pattern.Pt(lo.X, hi.Y-foot), hi), TextBad, "falls off", "", 24)
 	return p
 }
 
