@@ -12,6 +12,7 @@ import (
 
 	"brevium/core/contents"
 	"brevium/core/design"
+	"brevium/core/dress"
 	"brevium/core/measure"
 	"brevium/web/form"
 	"brevium/web/webtest"
@@ -73,6 +74,35 @@ func TestTheListIsSearchedAndSorted(t *testing.T) {
 	}
 	if _, body, _ := x.Get("/?find=1999"); !strings.Contains(body, "No box has “1999”") {
 		t.Error("nothing found, nothing said")
+	}
+}
+
+// A box is found by its card, by another card of one of its pieces, and by a paper on it.
+func TestABoxIsFoundByItsCard(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	for _, name := range []string{"First", "Second", "Third"} {
+		in := design.New(name, measure.MM, "tray-lid")
+		switch name {
+		case "First":
+			in.Card.Name = "Moss card"
+		case "Second":
+			lid := in.Card
+			lid.Name = "Moss paper"
+			in.Cards["lid"] = lid
+		case "Third":
+			paper := dress.Patterned
+			paper.Name = "Sprigs in moss"
+			in.Mats = []dress.Dressing{{ID: 1, Piece: "lid", Faces: []string{"top"}, Layers: []dress.Layer{{Card: paper, Border: dress.Even(2 * measure.Millimetre)}}}}
+		}
+		if _, err := x.Store.Of(t.Context()).Add(t.Context(), in); err != nil {
+			t.Fatal(err)
+		}
+	}
+	for find, want := range map[string]int{"moss": 3, "moss+paper": 1, "sprigs": 1, "mossy": 0} {
+		if names, _ := x.Listed("/?find=" + find); len(names) != want {
+			t.Errorf("%s: %v", find, names)
+		}
 	}
 }
 
