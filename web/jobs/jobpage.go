@@ -362,7 +362,7 @@ func (p *jobPage) answer(ctx context.Context, w *work) {
 	p.Answer = sheetsAndOffcuts(all...)
 	p.Proof = "at these sizes no fewer can do"
 	if least < sheets {
-		p.Proof = fmt.Sprintf("at least %d are needed; a longer look may save some", least)
+		p.Proof = fmt.Sprintf("at least %d are needed; a longer search may save some", least)
 	}
 	if p.Planned && len(w.Items) > 1 {
 		if alone, worth, err := batch.Alone(ctx, len(w.Items), w.stocks); err == nil && alone > whole {
