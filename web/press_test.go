@@ -1,6 +1,7 @@
 package web_test
 
 import (
+	"bytes"
 	"encoding/json"
 	"fmt"
 	"hash/fnv"
@@ -27,7 +28,7 @@ type watched struct {
 	http.Handler
 	open, made atomic.Int64
 	mu         sync.Mutex
-	bad        []string
+	bad        []refusal
 }
 
 func (w *watched) ServeHTTP(out http.ResponseWriter, r *http.Request) {
@@ -35,16 +36,27 @@ func (w *watched) ServeHTTP(out http.ResponseWriter, r *http.Request) {
 	w.open.Add(1)
 	defer w.open.Add(-1)
 	seen := &status{ResponseWriter: out, code: http.StatusOK}
+	r.Header.Del("Accept-Encoding") // what is refused is read here
 	w.Handler.ServeHTTP(seen, r)
 	if seen.code >= 400 {
 		w.mu.Lock()
-		w.bad = append(w.bad, fmt.Sprintf("%s %s: %d", r.Method, r.URL.RequestURI(), seen.code))
+		w.bad = append(w.bad, refusal{fmt.Sprintf("%s %s: %d", r.Method, r.URL.RequestURI(), seen.code), seen.code, saidWhy.FindString(seen.body.String())})
 		w.mu.Unlock()
 	}
 }
 
+// refusal is what was asked, how it was answered, and the first sentence of why.
+type refusal struct {
+	asked string
+	code  int
+	why   string
+}
+
+// saidWhy is where a page says what it does not take.
+var saidWhy = regexp.MustCompile(`(?s)<p class="(?:fault|refused|finding fail|refusal)".{0,400}`)
+
 // refused gives what was answered badly since it was asked last.
-func (w *watched) refused() []string {
+func (w *watched) refused() []refusal {
 	w.mu.Lock()
 	defer w.mu.Unlock()
 	out := w.bad
@@ -55,6 +67,14 @@ func (w *watched) refused() []string {
 type status struct {
 	http.ResponseWriter
 	code int
+	body bytes.Buffer // of a refusal
+}
+
+func (s *status) Write(part []byte) (int, error) {
+	if s.code >= 400 {
+		s.body.Write(part)
+	}
+	return s.ResponseWriter.Write(part)
 }
 
 func (s *status) WriteHeader(code int) {
@@ -325,8 +345,9 @@ func pressLate(t *testing.T, b *browser, w *watched, page string, p pressable) {
 func badly(t *testing.T, b *browser, w *watched, page string, p pressable) {
 	t.Helper()
 	for _, bad := range w.refused() {
+		b.still() // a crowded browser may take its time to draw the answer
 		said := false
-		for try := 0; strings.HasSuffix(bad, ": 422") && !said && try < 60; try++ { // a page that was sent for is drawn yet
+		for try := 0; bad.code == http.StatusUnprocessableEntity && !said && try < 60; try++ { // a page that was sent for is drawn yet
 			time.Sleep(50 * time.Millisecond)
 			said = b.value(`[...document.querySelectorAll("[aria-invalid=true], .fault, [role=alert], .refused")].some((e) => e.checkVisibility())`) == "true"
 		}
@@ -334,7 +355,7 @@ func badly(t *testing.T, b *browser, w *watched, page string, p pressable) {
 			come(b, w, page)
 			continue
 		}
-		t.Errorf("on %s, %s “%s”: %s", page, p.Tag, p.Label, bad)
+		t.Errorf("on %s, %s “%s”: %s, %s", page, p.Tag, p.Label, bad.asked, bad.why)
 	}
 }
 
