@@ -51,7 +51,7 @@ func (in *Inputs) Rested() []label.Label {
 			if k := slices.IndexFunc(out[:i], func(o label.Label) bool { return o.Is(l.Upon.Thing) }); k >= 0 {
 				l.Piece, l.Face, l.Band = out[k].Piece, out[k].Face, out[k].Band
 			}
-		case l.Upon.Paper != "": // piece, face and layer, and inside where it is that
+		case l.Upon.Paper != "": // piece, face, or the first of several, and layer
 			if parts := strings.Split(l.Upon.Paper, "."); len(parts) > 2 {
 				face, _, _ := strings.Cut(strings.Join(parts[1:len(parts)-1], "."), "-to-")
 				l.Piece, l.Face = parts[0], face
@@ -109,9 +109,9 @@ func (p *Papered) ground(l label.Label) (fr pattern.Frame, lo, hi pattern.Point,
 	if under, is := p.upon(l); is {
 		lo, hi = pattern.Bounds(p.outlined(under, 0))
 	}
-	if i := slices.IndexFunc(p.Mats, func(m dress.Mat) bool { return m.ID == l.Upon.Paper }); i >= 0 {
+	if m, is := p.paperUnder(l); is {
 		var in []pattern.Point
-		for _, q := range p.Mats[i].Outline() {
+		for _, q := range m.Outline() {
 			in = append(in, fr.In(q))
 		}
 		lo, hi = pattern.Bounds(in)
@@ -119,7 +119,16 @@ func (p *Papered) ground(l label.Label) (fr pattern.Frame, lo, hi pattern.Point,
 	return fr, lo, hi, true
 }
 
-// snap is how near to the middle or to an edge something is put down to lie there.
+// paperUnder is the paper that a label lies on; when that is taken away, it lies on the face.
+func (p *Papered) paperUnder(l label.Label) (dress.Mat, bool) {
+	i := slices.IndexFunc(p.Mats, func(m dress.Mat) bool { return m.ID == l.Upon.Paper })
+	if i < 0 {
+		return dress.Mat{}, false
+	}
+	return p.Mats[i], true
+}
+
+// snap is how near to the middle or to an edge something is put down to lie there, in mm.
 const snap = 1.5
 
 // Moved is the place of a label that a hand pushes by so many mm on the flat piece: counted from

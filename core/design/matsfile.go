@@ -4,6 +4,7 @@ import (
 	"brevium/core/dress"
 	"brevium/core/fault"
 	"brevium/core/measure"
+	"brevium/core/tool"
 )
 
 func (r *reader) mats(all []matsFile) {
@@ -88,9 +89,9 @@ func writeLayer(l dress.Layer) layerFile {
 // checkMats refuses papers that none could cut, whatever the box.
 func checkMats(in *Inputs) error {
 	for i, d := range in.Mats {
-		if rounded := d.Shape == dress.Rounded; rounded && (d.Radius < dress.LeastRadius || d.Radius > dress.MostRadius) {
+		if rounded := d.Shape == dress.Rounded; rounded && (d.Radius < tool.LeastRadius || d.Radius > tool.MostRadius) {
 			return fault.New(fault.OutOfRange, fault.Path("mats", i, "radius"), "a corner rounder is made for radii of %s to %s",
-				in.show(dress.LeastRadius), in.show(dress.MostRadius))
+				in.show(tool.LeastRadius), in.show(tool.MostRadius))
 		}
 		for n, l := range d.Layers {
 			for _, side := range []struct {

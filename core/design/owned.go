@@ -177,7 +177,7 @@ func (r *Result) byTools() []inspect.Finding {
 			if l.What.Bought() || l.Shape == label.Rectangle {
 				continue // a trimmer cuts it
 			}
-			if l.Shape == label.Circle && l.Width >= own.Circles.From && l.Width <= own.Circles.To {
+			if l.Shape == label.Circle && own.Circles.Cut(l.Width) {
 				continue
 			}
 			if near, ok := own.Die(l.Width, l.Height); !ok {
@@ -190,7 +190,14 @@ func (r *Result) byTools() []inspect.Finding {
 }
 
 func (r *Result) isLabel(piece string) bool {
-	return slices.ContainsFunc(r.Inputs.Labels, func(l label.Label) bool { return strings.HasPrefix(piece, fmt.Sprintf("label-%d.", l.ID)) })
+	return slices.ContainsFunc(r.Inputs.Labels, func(l label.Label) bool {
+		for n := range l.Layers {
+			if piece == labelID(l, n+1) {
+				return true
+			}
+		}
+		return false
+	})
 }
 
 // sizes writes lengths: "1/8 and 1/4 in".

@@ -71,6 +71,15 @@ func TestThingsLieOnThings(t *testing.T) {
 	if err != nil || back.Labels[1].Upon != r.Inputs.Labels[1].Upon || back.Labels[0].Upon != r.Inputs.Labels[0].Upon || back.Labels[0].Piece != "" {
 		t.Errorf("read back: %+v, %v", back.Labels, err)
 	}
+	bare := r.Inputs.Clone() // without the paper the topper lies on the lid, and is told so
+	bare.Mats = nil
+	told = ""
+	for _, s := range make_(t, bare).Steps {
+		told += s.Text + " "
+	}
+	if strings.Contains(told, "on the paper on") || !strings.Contains(told, "Glue the topper on the top of the lid, ") {
+		t.Errorf("without its paper: %s", told)
+	}
 	for _, wrong := range []string{
 		strings.Replace(text, `"on":{"placed":"base-label"}`, `"on":{"placed":"nobody"}`, 1),
 		strings.Replace(text, `"on":{"placed":"base-label"}`, `"on":{"placed":"heart"}`, 1),

@@ -107,12 +107,6 @@ func UsualRadius(unit measure.Unit) measure.Length {
 	return 6 * measure.Millimetre
 }
 
-// Corner rounders are made for radii between these.
-const (
-	LeastRadius = 2 * measure.Millimetre
-	MostRadius  = 30 * measure.Millimetre
-)
-
 // ParseShape reads what a mat is cut to.
 func ParseShape(text string) (Shape, error) {
 	if s := Shape(text); slices.Contains(Shapes, s) {

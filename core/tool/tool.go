@@ -24,13 +24,24 @@ type Punch struct{ Across, Reach measure.Length }
 // Circles are the least and the largest circle that a cutter cuts, across; zero is no cutter.
 type Circles struct{ From, To measure.Length }
 
+// Cut reports whether a circle so far across is cut.
+func (c Circles) Cut(across measure.Length) bool {
+	return c.To > 0 && across >= c.From && across <= c.To
+}
+
 // Die cuts out one size of label, whatever its shape.
 type Die struct{ Width, Height measure.Length }
 
 // Most is how many of each sort are kept.
 const Most = 40
 
-// Limits of what is made.
+// Corner rounders are made for radii between these.
+const (
+	LeastRadius = 2 * measure.Millimetre
+	MostRadius  = 30 * measure.Millimetre
+)
+
+// Limits of what else is made.
 const (
 	least     = measure.Millimetre
 	most      = 100 * measure.Millimetre
@@ -39,7 +50,7 @@ const (
 
 // Check refuses tools that nobody makes; show writes a limit.
 func (o Owned) Check(show func(measure.Length) string) error {
-	size := func(field string, l, most measure.Length) error {
+	size := func(field string, l, least, most measure.Length) error {
 		if l < least || l > most {
 			return fault.New(fault.OutOfRange, field, "tools of this sort are made for %s to %s", show(least), show(most))
 		}
@@ -51,7 +62,7 @@ func (o Owned) Check(show func(measure.Length) string) error {
 		}
 	}
 	for i, p := range o.Punches {
-		if err := size(fault.Path("tools.punches", i, "across"), p.Across, most); err != nil {
+		if err := size(fault.Path("tools.punches", i, "across"), p.Across, least, most); err != nil {
 			return err
 		}
 		if p.Reach < 0 || p.Reach > mostShape {
@@ -59,13 +70,13 @@ func (o Owned) Check(show func(measure.Length) string) error {
 		}
 	}
 	for i, r := range o.Rounders {
-		if err := size(fault.Path("tools.rounders", i), r, most); err != nil {
+		if err := size(fault.Path("tools.rounders", i), r, LeastRadius, MostRadius); err != nil {
 			return err
 		}
 	}
 	for i, d := range o.Dies {
 		for side, l := range map[string]measure.Length{"width": d.Width, "height": d.Height} {
-			if err := size(fault.Path("tools.dies", i, side), l, mostShape); err != nil {
+			if err := size(fault.Path("tools.dies", i, side), l, least, mostShape); err != nil {
 				return err
 			}
 		}
@@ -90,7 +101,7 @@ func (o Owned) Holes() []measure.Length {
 // punched or cut as a circle; near are the punches' next sizes, smaller and larger, where none
 // makes it, and reach how far the deepest gets where none gets there.
 func (o Owned) Cuts(across, deep measure.Length) (near []measure.Length, reach measure.Length, ok bool) {
-	if o.Circles.To > 0 && across >= o.Circles.From && across <= o.Circles.To {
+	if o.Circles.Cut(across) {
 		return nil, 0, true
 	}
 	made := false

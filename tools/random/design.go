@@ -14,6 +14,7 @@ import (
 	"brevium/core/paper"
 	"brevium/core/recipe"
 	"brevium/core/style"
+	"brevium/core/tool"
 )
 
 func pick[T any](r *rand.Rand, of []T) T { return of[r.IntN(len(of))] }
@@ -77,7 +78,7 @@ func randomDesign(r *rand.Rand) design.Inputs {
 				d := dress.Dressing{Piece: piece, Where: pick(r, []dress.Where{dress.Walls, dress.Top, dress.Both}), Shape: pick(r, dress.Shapes), Across: odds(4),
 					Layers: []dress.Layer{{Card: in.Card, Border: dress.Even(upTo(8*mm) - 2*mm)}}}
 				if d.Shape == dress.Rounded {
-					d.Radius = dress.LeastRadius + upTo(10*mm)
+					d.Radius = tool.LeastRadius + upTo(10*mm)
 				}
 				if odds(6) {
 					d.Layers[0].Width = upTo(80 * mm)

@@ -259,19 +259,13 @@ func readLabel(f *form.Form, n int, l label.Label, in *design.Inputs) label.Labe
 	f.Length(at("width"), &l.Width)
 	f.Length(at("height"), &l.Height)
 	v := f.Posted.Get(at("face"))
-	thing, onThing := strings.CutPrefix(v, thingPlace)
-	sheet, onPaper := strings.CutPrefix(v, paperPlace)
 	if v != "" {
-		l.Upon = label.Upon{Thing: thing, Paper: sheet}
-		if !onThing {
-			l.Upon.Thing = ""
-		}
-		if !onPaper {
-			l.Upon.Paper = ""
-		}
+		l.Upon = label.Upon{}
 	}
-	if onThing || onPaper {
-		l.Piece, l.Face, l.Band = "", "", ""
+	if thing, is := strings.CutPrefix(v, thingPlace); is {
+		l.Piece, l.Face, l.Band, l.Upon = "", "", "", label.Upon{Thing: thing}
+	} else if paper, is := strings.CutPrefix(v, paperPlace); is {
+		l.Piece, l.Face, l.Band, l.Upon = "", "", "", label.Upon{Paper: paper}
 	} else if band, is := strings.CutPrefix(v, bandPlace); is {
 		l.Piece, l.Face, l.Band, l.Place = "", "", band, label.Place{}
 	} else if v == tagPlace {

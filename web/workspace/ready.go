@@ -33,7 +33,7 @@ func atHand(box paper.Card, shelf []paper.Card) (under, over paper.Card) {
 		case c.Key() == box.Key():
 		case printed && over.Name == "" && c.GSM <= 170:
 			over = c
-		case !printed && under.Name == "" && l.Outside != seen.Outside && c.Thickness <= 400*measure.Micrometre:
+		case !printed && under.Name == "" && l.Outside != seen.Outside && c.Thickness <= thickest:
 			under = c
 		}
 	}
