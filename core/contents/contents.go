@@ -68,7 +68,30 @@ type Thing struct {
 	// Fragile things get padding and carry nothing; PullOut ones get room for
 	// a finger beside them.
 	Fragile, PullOut bool
+	// Kind is what it is, where that matters: it sets cautions. "" is other.
+	Kind Kind
 }
+
+// Kind is what a thing is.
+type Kind string
+
+// Kinds of things of which there is something to say.
+const (
+	Other      Kind = ""
+	Food       Kind = "food"
+	GreasyFood Kind = "greasy-food"
+	Glass      Kind = "glass"
+	Candle     Kind = "candle"
+	Jewellery  Kind = "jewellery"
+	Yarn       Kind = "yarn"
+	CardStack  Kind = "cards"
+	Soap       Kind = "soap"
+	Liquid     Kind = "liquid"
+	Hot        Kind = "hot"
+)
+
+// Kinds lists them in the order they are offered.
+var Kinds = []Kind{Other, Food, GreasyFood, Glass, Candle, Jewellery, Yarn, CardStack, Soap, Liquid, Hot}
 
 // Ease by custom: rigid things want 2 to 3 mm on each axis in total.
 const (
@@ -104,6 +127,8 @@ func (t Thing) Check() error {
 	switch {
 	case !slices.Contains(Shapes, t.Shape):
 		return fault.New(fault.UnknownShape, "shape", "%q is not a shape; use block, round, stack, soft or irregular", t.Shape)
+	case !slices.Contains(Kinds, t.Kind):
+		return fault.New(fault.UnknownChoice, "kind", "%q is not what a thing is; use food, greasy-food, glass, candle, jewellery, yarn, cards, soap, liquid, hot or other", t.Kind)
 	case t.Count < 1 || t.Count > MostThings:
 		return fault.New(fault.CountRange, "count", "a box holds 1 to %d of a thing, not %d", MostThings, t.Count)
 	case t.Length <= 0:

@@ -30,9 +30,11 @@ func laid(t *testing.T, price float64, rates Rates, items ...batch.Item) Input {
 			t.Fatal(err)
 		}
 		items[i].Made = r
-		lot := drawer.Lot{ID: int64(i + 1), Card: items[i].Inputs.Card, Sheet: "12 × 12 in", Width: 12 * measure.Inch, Height: 12 * measure.Inch, Count: 400, Price: price}
-		if !slices.ContainsFunc(in.Lots, func(l drawer.Lot) bool { return l.Card.Key() == lot.Card.Key() }) {
-			in.Lots = append(in.Lots, lot)
+		for _, p := range r.Parts {
+			lot := drawer.Lot{ID: int64(len(in.Lots) + 1), Card: p.Card, Sheet: "12 × 12 in", Width: 12 * measure.Inch, Height: 12 * measure.Inch, Count: 400, Price: price}
+			if !slices.ContainsFunc(in.Lots, func(l drawer.Lot) bool { return l.Card.Key() == lot.Card.Key() }) {
+				in.Lots = append(in.Lots, lot)
+			}
 		}
 	}
 	in.Items = items

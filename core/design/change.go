@@ -15,6 +15,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/pattern"
+	"brevium/core/stuff"
 	"brevium/core/style"
 )
 
@@ -24,6 +25,7 @@ func (in Inputs) Clone() Inputs {
 	in.Cards = maps.Clone(in.Cards)
 	in.Choices = maps.Clone(in.Choices)
 	in.Lengths = maps.Clone(in.Lengths)
+	in.Grains, in.Glue, in.Constants = maps.Clone(in.Grains), maps.Clone(in.Glue), maps.Clone(in.Constants)
 	in.Things = slices.Clone(in.Things)
 	in.Linings = slices.Clone(in.Linings)
 	in.Sheets = slices.Clone(in.Sheets)
@@ -67,6 +69,9 @@ func (in *Inputs) SetStyle(id string) error {
 	s, err := style.ByID(id)
 	if err != nil {
 		return fault.At("style", err)
+	}
+	if old, err := style.ByID(in.Style); err == nil {
+		in.leaveWeights(old)
 	}
 	in.Style = id
 	maps.DeleteFunc(in.Size, func(k string, _ measure.Length) bool {
@@ -184,14 +189,36 @@ func (in Inputs) Parted(sheet paper.Sheet) (Inputs, bool) {
 	return out, true
 }
 
-// Mend gives a size or an option the value that mends what is remarked of it.
+// Mend makes the one change that mends what a check found.
 func (in *Inputs) Mend(m inspect.Mend) {
-	if id, size := strings.CutPrefix(m.Field, "size."); size {
+	what, id, _ := strings.Cut(m.Field, ".")
+	switch what {
+	case "size":
 		in.Size[id] = m.To
-	} else if id, option := strings.CutPrefix(m.Field, "options."); option {
-		in.Lengths[id] = m.To
+	case "options":
+		if m.Choice != "" {
+			in.Choices[id] = m.Choice
+		} else {
+			in.Lengths[id] = m.To
+		}
+	case "cards":
+		in.Cards[id] = *m.Card
+	case "grain":
+		in.Grains[id] = paper.Run(m.Choice)
+	case "glue":
+		in.Glue[stuff.Joint(id)] = stuff.Glue(m.Choice)
+	case "load":
+		in.Load.Carry = Carry(m.Choice)
+	case "linings":
+		if !hasLining(in, Stiffener) {
+			in.Linings = append(in.Linings, Stiffener)
+		}
+		in.Cards[string(Stiffener)] = GreyBoard
 	}
 }
+
+// GreyBoard is what is laid on a floor that is to carry: 1.6 mm thick.
+var GreyBoard = paper.Card{Name: "Grey board", GSM: 1000, Thickness: 1600 * measure.Micrometre}
 
 // SetUnits changes the unit that lengths are shown and typed in. The board and
 // every size stay as they are: it is the same box.
@@ -225,6 +252,12 @@ func Difference(a, b Inputs) string {
 	note(slices.Equal(a.Linings, b.Linings) && a.RiserHeight == b.RiserHeight, "linings")
 	note(a.Card == b.Card && maps.Equal(a.Cards, b.Cards), "card")
 	note(a.Fit == b.Fit, "fit wanted")
+	note(a.Load == b.Load, "load")
+	note(a.For == b.For, "who gets it")
+	note(maps.Equal(a.Grains, b.Grains), "grain")
+	note(a.Hand == b.Hand, "the hand")
+	note(maps.Equal(a.Glue, b.Glue), "adhesives")
+	note(maps.Equal(a.Constants, b.Constants), "what card does")
 	note(slices.Equal(a.Leans, b.Leans), "what the notes say")
 	note(reflect.DeepEqual(a.Mats, b.Mats), "dressing")
 	note(reflect.DeepEqual(a.Loose, b.Loose), "loose pieces")

@@ -16,6 +16,7 @@ import (
 	"brevium/core/money"
 	"brevium/core/paper"
 	"brevium/core/recipe"
+	"brevium/core/stuff"
 )
 
 // changes give each field of a design something else than the usual.
@@ -34,8 +35,16 @@ var changes = map[string]func(in *Inputs){
 	"Cards":        func(in *Inputs) { in.Cards["lid"] = paper.Card{Name: "Holly", GSM: 200, Thickness: mm_ / 4} },
 	"Choices":      func(in *Inputs) { in.Choices["lid.custom"] = "shim" },
 	"Lengths":      func(in *Inputs) { in.Lengths["lid.allowance"] = mm_ },
-	"Fit":          func(in *Inputs) { in.Fit = fit.Easy },
-	"Leans":        func(in *Inputs) { in.Leans = []fit.Lean{{Card: "Holly", Kind: "lid", By: mm_ / 4, Notes: 3}} },
+	"Load": func(in *Inputs) {
+		in.Load = Load{Grams: 490, One: true, Foot: [2]measure.Length{80 * mm_, 80 * mm_}, Carry: CarryBelow, Stacked: 3, Humidity: 30}
+	},
+	"For":       func(in *Inputs) { in.For = ChildUnder3 },
+	"Grains":    func(in *Inputs) { in.Grains["lid"] = paper.RunWidth },
+	"Hand":      func(in *Inputs) { in.Hand = stuff.Careful },
+	"Glue":      func(in *Inputs) { in.Glue[stuff.Papers] = stuff.WetGlue },
+	"Constants": func(in *Inputs) { in.Constants["air.slow"] = 12 },
+	"Fit":       func(in *Inputs) { in.Fit = fit.Easy },
+	"Leans":     func(in *Inputs) { in.Leans = []fit.Lean{{Card: "Holly", Kind: "lid", By: mm_ / 4, Notes: 3}} },
 	"Mats": func(in *Inputs) {
 		in.Mats = []dress.Dressing{{ID: 1, Piece: "lid", Where: dress.Top, Layers: []dress.Layer{{Card: dress.Patterned, Border: dress.Even(2 * mm_)}}}}
 	},

@@ -19,36 +19,42 @@ import (
 // that may be left out.
 type (
 	inputsFile struct {
-		Brevium  int                     `json:"brevium"`
-		Name     string                  `json:"name"`
-		Units    string                  `json:"units"`
-		Style    string                  `json:"style"`
-		Size     map[string]measure.Text `json:"size,omitempty"`
-		Contents []thingFile             `json:"contents"`
-		Stand    string                  `json:"stand,omitempty"`
-		Cells    *cellsFile              `json:"compartments,omitempty"`
-		Linings  []string                `json:"linings,omitempty"`
-		Riser    measure.Text            `json:"riser,omitempty"`
-		Card     *cardFile               `json:"card,omitempty"`
-		Cards    map[string]cardFile     `json:"cards,omitempty"`
-		Options  map[string]measure.Text `json:"options,omitempty"`
-		Fit      string                  `json:"fit,omitempty"`
-		Leans    []leanFile              `json:"leans,omitempty"`
-		Mats     []matsFile              `json:"mats,omitempty"`
-		Loose    []looseFile             `json:"loose,omitempty"`
-		Bands    []bandFile              `json:"bands,omitempty"`
-		Covers   []coverFile             `json:"covers,omitempty"`
-		Ribbons  []ribbonFile            `json:"ribbons,omitempty"`
-		Closures []closureFile           `json:"closures,omitempty"`
-		Labels   []labelFile             `json:"labels,omitempty"`
-		Placed   []placedFile            `json:"placed,omitempty"`
-		Wrap     *wrapFile               `json:"wrap,omitempty"`
-		Own      []ownFile               `json:"own_steps,omitempty"`
-		Sheets   []sheetFile             `json:"sheets,omitempty"`
-		Tools    *toolsFile              `json:"tools,omitempty"`
-		Copies   *int                    `json:"copies,omitempty"`
-		Price    float64                 `json:"price,omitempty"`
-		Recipe   string                  `json:"recipe,omitempty"`
+		Brevium   int                     `json:"brevium"`
+		Name      string                  `json:"name"`
+		Units     string                  `json:"units"`
+		Style     string                  `json:"style"`
+		Size      map[string]measure.Text `json:"size,omitempty"`
+		Contents  []thingFile             `json:"contents"`
+		Stand     string                  `json:"stand,omitempty"`
+		Cells     *cellsFile              `json:"compartments,omitempty"`
+		Linings   []string                `json:"linings,omitempty"`
+		Riser     measure.Text            `json:"riser,omitempty"`
+		Card      *cardFile               `json:"card,omitempty"`
+		Cards     map[string]cardFile     `json:"cards,omitempty"`
+		Load      *loadFile               `json:"load,omitempty"`
+		For       string                  `json:"for,omitempty"`
+		Grain     map[string]string       `json:"grain,omitempty"`
+		Hand      string                  `json:"hand,omitempty"`
+		Glue      map[string]string       `json:"glue,omitempty"`
+		Constants map[string]float64      `json:"constants,omitempty"`
+		Options   map[string]measure.Text `json:"options,omitempty"`
+		Fit       string                  `json:"fit,omitempty"`
+		Leans     []leanFile              `json:"leans,omitempty"`
+		Mats      []matsFile              `json:"mats,omitempty"`
+		Loose     []looseFile             `json:"loose,omitempty"`
+		Bands     []bandFile              `json:"bands,omitempty"`
+		Covers    []coverFile             `json:"covers,omitempty"`
+		Ribbons   []ribbonFile            `json:"ribbons,omitempty"`
+		Closures  []closureFile           `json:"closures,omitempty"`
+		Labels    []labelFile             `json:"labels,omitempty"`
+		Placed    []placedFile            `json:"placed,omitempty"`
+		Wrap      *wrapFile               `json:"wrap,omitempty"`
+		Own       []ownFile               `json:"own_steps,omitempty"`
+		Sheets    []sheetFile             `json:"sheets,omitempty"`
+		Tools     *toolsFile              `json:"tools,omitempty"`
+		Copies    *int                    `json:"copies,omitempty"`
+		Price     float64                 `json:"price,omitempty"`
+		Recipe    string                  `json:"recipe,omitempty"`
 	}
 	cardFile struct {
 		Name      string       `json:"name,omitempty"`
@@ -56,6 +62,8 @@ type (
 		Thickness measure.Text `json:"thickness,omitempty"`
 		Measured  int          `json:"measured,omitempty"`
 		Direction string       `json:"direction,omitempty"`
+		Grain     string       `json:"grain,omitempty"`
+		Finish    string       `json:"finish,omitempty"`
 		Look      *lookFile    `json:"look,omitempty"`
 	}
 	matsFile struct {
@@ -139,8 +147,9 @@ func (f inputsFile) inputs(rest strict.Rest) (Inputs, error) {
 	r.options(s, f.Options, f.Fit)
 	r.things(f)
 	r.inside(f)
+	r.load(f)
 	if f.Card != nil {
-		r.in.Card = r.card("card", *f.Card)
+		r.in.Card, r.in.Cards = r.card("card", *f.Card), map[string]paper.Card{}
 	}
 	for piece, c := range f.Cards {
 		r.in.Cards[piece] = r.card(fault.Path("cards", piece), c)
@@ -280,6 +289,7 @@ func unknownChoice(field string, o *style.Option, got string) error {
 // weight left out is that of the usual card.
 func (r *reader) card(field string, f cardFile) paper.Card {
 	c := paper.Card{Name: f.Name, GSM: f.GSM, Measured: f.Measured, Direction: paper.Direction(f.Direction), Look: r.look(fault.Path(field, "look"), f.Look)}
+	r.stuffing(field, f, &c)
 	if c.Name == "" {
 		c.Name = UsualCard.Name
 	}
@@ -406,6 +416,7 @@ func fileOf(in Inputs) inputsFile {
 		f.Contents = append(f.Contents, writeThing(t))
 	}
 	writeInside(in, &f)
+	writeLoad(in, &f)
 	for _, d := range in.Mats {
 		m := matsFile{ID: d.ID, Piece: d.Piece, Where: string(d.Where), Faces: d.Faces, Side: string(d.Side), Joined: d.Joined, Runs: string(d.Runs), Shape: string(d.Shape), Across: d.Across}
 		if d.Radius > 0 {
@@ -457,7 +468,7 @@ func fileOf(in Inputs) inputsFile {
 }
 
 func writeCard(c paper.Card) cardFile {
-	return cardFile{Name: c.Name, GSM: c.GSM, Thickness: mmText(c.Thickness), Measured: c.Measured, Direction: string(c.Direction), Look: writeLook(c.Look)}
+	return cardFile{Name: c.Name, GSM: c.GSM, Thickness: mmText(c.Thickness), Measured: c.Measured, Direction: string(c.Direction), Grain: string(c.Grain), Finish: string(c.Finish), Look: writeLook(c.Look)}
 }
 
 // mmText is a length as a number of millimetres.

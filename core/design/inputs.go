@@ -16,6 +16,7 @@ import (
 	"brevium/core/paper"
 	"brevium/core/recipe"
 	"brevium/core/strict"
+	"brevium/core/stuff"
 	"brevium/core/style"
 	"brevium/core/tool"
 )
@@ -63,6 +64,16 @@ type Inputs struct {
 	Choices map[string]string
 	Lengths map[string]measure.Length
 	Fit     fit.Verdict
+	// Load is what it carries, For who gets it, "" being anyone; Grains fix how the grain runs
+	// in a piece, and Hand is how steady the hand is that makes it, "" where nobody says.
+	Load   Load
+	For    Audience
+	Grains map[string]paper.Run
+	Hand   stuff.Steadiness
+	// Glue is what is stuck with at a joint, where the maker chose it; Constants are those of card
+	// and glue that the maker changed.
+	Glue      map[stuff.Joint]stuff.Glue
+	Constants map[string]float64
 	// Leans is what it reckons with of a maker's notes.
 	Leans []fit.Lean
 
@@ -107,17 +118,58 @@ const LongestRecipe = 8000
 const MostCopies = 500
 
 // UsualCard is medium card of 240 g/m², 0.3 mm thick.
-var UsualCard = paper.Card{Name: "Plain card", GSM: 240, Thickness: 300 * measure.Micrometre}
+var UsualCard = paper.Card{Name: paper.PlainName, GSM: 240, Thickness: 300 * measure.Micrometre}
 
 // New gives inputs with the usual choices for a unit and a style.
 func New(name string, unit measure.Unit, styleID string) Inputs {
-	return Inputs{
+	in := Inputs{
 		Name: name, Units: unit, Style: styleID, Basis: Scored, Card: UsualCard, Fit: fit.Snug,
 		Size: map[string]measure.Length{}, Cards: map[string]paper.Card{},
-		Choices: map[string]string{}, Lengths: map[string]measure.Length{},
+		Choices: map[string]string{}, Lengths: map[string]measure.Length{}, Grains: map[string]paper.Run{}, Glue: map[stuff.Joint]stuff.Glue{}, Constants: map[string]float64{},
 		Sheets: UsualSheets(unit), Copies: 1, RiserHeight: UsualRiser,
 		Tools: Tools{Tick: unit.Tick(), Fence: recipe.Left, Trimmer: UsualTrimmer},
 	}
+	in.useWeights(styleID)
+	return in
+}
+
+// useWeights takes the cards that a style is usually made of.
+func (in *Inputs) useWeights(styleID string) {
+	s, err := style.ByID(styleID)
+	if err != nil {
+		return
+	}
+	for piece, gsm := range s.Weights {
+		if piece == "" {
+			in.Card = plainCard(gsm)
+		} else {
+			in.Cards[piece] = plainCard(gsm)
+		}
+	}
+}
+
+// leaveWeights puts the cards that a style is usually made of, and nobody chose, back to medium ones.
+func (in *Inputs) leaveWeights(s *style.Style) {
+	for piece, gsm := range s.Weights {
+		switch {
+		case piece == "" && in.Card == plainCard(gsm):
+			in.Card = UsualCard
+		case in.Cards[piece] == plainCard(gsm):
+			delete(in.Cards, piece)
+		}
+	}
+}
+
+// lightCard is up to which weight, in g/m², card is called light.
+const lightCard = 180
+
+// plainCard is smooth card of a weight.
+func plainCard(gsm float64) paper.Card {
+	name := paper.PlainName
+	if gsm <= lightCard {
+		name = "Light card"
+	}
+	return paper.Card{Name: name, GSM: gsm, Thickness: paper.ThicknessOf(gsm, paper.SmoothBulk)}
 }
 
 // Plain is a box of the usual style.
@@ -184,7 +236,7 @@ func (in *Inputs) Check() error {
 		return err
 	}
 	for _, check := range []func(*Inputs) error{
-		checkMats, checkLoose, checkBands, checkCovers, checkClosures, checkRibbons, checkWrap, checkLabels, checkLeans, checkInside, checkOwnSteps,
+		checkMats, checkLoose, checkBands, checkCovers, checkClosures, checkRibbons, checkWrap, checkLabels, checkLeans, checkInside, checkOwnSteps, checkLoad,
 	} {
 		if err := check(in); err != nil {
 			return err

@@ -12,7 +12,7 @@ import (
 
 const fromLater = `{"brevium":1,"name":"Jars","units":"mm","style":"tray-lid","later":{"a":[1,2.50]},
  "size":{"basis":"scored","length":"100 mm","width":"80 mm","height":"40 mm","twist":"3 mm"},
- "card":{"gsm":240,"thickness":"0.3 mm","finish":"pearl"},
+ "card":{"gsm":240,"thickness":"0.3 mm","sheen":"pearl"},
  "options":{"tick":"1 mm","lid.walls":"triple","base.corners":"two-tab","hinge":"left"},
  "mats":[{"piece":"lid","where":"top","foil":true,"layers":[{"card":{"gsm":200},"border":"2 mm","glue":"dots"}]}]}`
 
@@ -32,7 +32,7 @@ func TestWhatIsNotKnownIsPassedOn(t *testing.T) {
 	}
 	in.Copies = 7
 	text := in.Write()
-	for _, part := range []string{`"later": {`, "2.50", `"twist": "3 mm"`, `"finish": "pearl"`, `"hinge": "left"`, `"lid.walls": "triple"`, `"foil": true`, `"glue": "dots"`, `"copies": 7`} {
+	for _, part := range []string{`"later": {`, "2.50", `"twist": "3 mm"`, `"sheen": "pearl"`, `"hinge": "left"`, `"lid.walls": "triple"`, `"foil": true`, `"glue": "dots"`, `"copies": 7`} {
 		if !strings.Contains(string(text), part) {
 			t.Errorf("written without %s:\n%s", part, text)
 		}

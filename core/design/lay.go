@@ -32,6 +32,7 @@ type Stock struct {
 	Card   paper.Card
 	Job    *layout.Job
 	Layout *layout.Result
+	turned map[int]bool // pieces that lie turned for their grain
 }
 
 // Laid is a dressed design with all that is cut for it, laid on its sheets.
@@ -49,20 +50,27 @@ func lay(ctx context.Context, d Dressed) (*Laid, error) {
 		i := slices.IndexFunc(l.Stocks, func(s Stock) bool { return s.Card.Same(b.Card) })
 		if i < 0 {
 			i = len(l.Stocks)
-			l.Stocks = append(l.Stocks, Stock{Card: b.Card, Job: &layout.Job{Sheets: d.Inputs.Sheets, Trimmer: d.Inputs.Tools.Trimmer}})
+			l.Stocks = append(l.Stocks, Stock{Card: b.Card, Job: &layout.Job{Sheets: d.Inputs.Sheets, Trimmer: d.Inputs.Tools.Trimmer}, turned: map[int]bool{}})
 		}
 		if d.Inputs.Tools.Trimmer < max(b.Width, b.Height) || knives(&d.Inputs) {
 			l.Stocks[i].Job.Trimmer = 0 // a knife and a ruler cut as far as they are led
 		}
-		l.Stocks[i].Job.Pieces = append(l.Stocks[i].Job.Pieces, layout.Piece{
-			Name: b.ID, Width: b.Width, Height: b.Height, Copies: d.Inputs.Copies * b.Copies, Turn: b.Card.Direction.MayTurn(),
-		})
+		piece := layout.Piece{Name: b.ID, Width: b.Width, Height: b.Height, Copies: d.Inputs.Copies * b.Copies, Turn: b.Card.Direction.MayTurn()}
+		if fixed, turned := lying(b.Card, d.Inputs.Sheets, d.wantedRun(b), b.Blank); fixed && piece.Turn {
+			piece.Turn = false
+			if turned {
+				piece.Width, piece.Height = piece.Height, piece.Width
+				l.Stocks[i].turned[len(l.Stocks[i].Job.Pieces)] = true
+			}
+		}
+		l.Stocks[i].Job.Pieces = append(l.Stocks[i].Job.Pieces, piece)
 	}
 	for i, s := range l.Stocks {
 		laid, err := layout.Solve(ctx, s.Job, interactive)
 		if err != nil {
 			return nil, fault.At("sheets", err)
 		}
+		turnBack(s.Job, laid, s.turned)
 		l.Stocks[i].Layout = laid
 	}
 	return l, nil

@@ -6,7 +6,6 @@ import (
 	"slices"
 	"strings"
 
-	"brevium/core/contents"
 	"brevium/core/inspect"
 	"brevium/core/recipe"
 	"brevium/core/style"
@@ -115,9 +114,7 @@ func (r *Result) check() error {
 			r.Checks = append(r.Checks, f)
 		}
 	}
-	if f, known := inspect.Load(contents.Grams(in.Things), r.Box.Doubled, in.Card.GSM); known {
-		r.Checks = append(r.Checks, f)
-	}
+	r.Checks = append(r.Checks, r.matters()...)
 	parts, folded := r.Pieces()
 	whole := inspect.Whole{
 		Parts: parts, Finished: folded, Box: r.Box, Fits: r.Fits,

@@ -1,12 +1,14 @@
 package design
 
 import (
+	"cmp"
 	"encoding/json"
 	"fmt"
 	"math"
 	"slices"
 
 	"brevium/core/measure"
+	"brevium/core/paper"
 	"brevium/core/pattern"
 	"brevium/core/recipe"
 	"brevium/core/style"
@@ -39,6 +41,7 @@ type (
 		Name        string       `json:"name"`
 		Copies      int          `json:"copies"`
 		Card        string       `json:"card"`
+		Grain       string       `json:"grain"` // length, width or unknown
 		Blank       planBlank    `json:"blank"`
 		Scores      planScores   `json:"scores"`
 		PartScores  []planLine   `json:"part_scores"`
@@ -108,6 +111,12 @@ type (
 		Verdict string `json:"verdict"`
 		Piece   string `json:"piece"`
 		Text    string `json:"text"`
+		// Account is how it was worked out, where something is added up.
+		Account []planSum `json:"account,omitempty"`
+	}
+	planSum struct {
+		Text  string `json:"text"`
+		Value string `json:"value"`
 	}
 	planBand struct {
 		ID     string           `json:"id"`
@@ -201,7 +210,7 @@ func (r *Result) Plan() ([]byte, error) {
 		if p.Loose {
 			to = &f.Loose
 		}
-		*to = append(*to, planPieceOf(in, p, r.Scores[i], r.Steps))
+		*to = append(*to, planPieceOf(in, p, r.Run(p.ID), r.Scores[i], r.Steps))
 	}
 	for _, a := range r.Fits {
 		x := planFit{Outer: a.Pair.Outer, Inner: a.Pair.Inner, Axis: a.Pair.Axis, Gap: a.Gap, Verdict: string(a.Verdict)}
@@ -211,7 +220,11 @@ func (r *Result) Plan() ([]byte, error) {
 		f.Fits = append(f.Fits, x)
 	}
 	for _, c := range r.Checks {
-		f.Checks = append(f.Checks, planCheck{c.ID, string(c.Verdict), c.Piece, c.Text})
+		x := planCheck{c.ID, string(c.Verdict), c.Piece, c.Text, nil}
+		for _, l := range c.Account {
+			x.Account = append(x.Account, planSum(l))
+		}
+		f.Checks = append(f.Checks, x)
 	}
 	for _, m := range r.Mats {
 		f.Mats = append(f.Mats, planMat{m.ID, m.Piece, m.Face, m.Layer, m.Width, m.Height, in.Copies, string(m.Card.Direction)})
@@ -246,7 +259,7 @@ func (r *Result) Plan() ([]byte, error) {
 }
 
 // planPieceOf writes a piece, with its scores and the steps it is cut in.
-func planPieceOf(in *Inputs, p Part, scores recipe.ScoreList, steps []recipe.Step) planPiece {
+func planPieceOf(in *Inputs, p Part, run paper.Run, scores recipe.ScoreList, steps []recipe.Step) planPiece {
 	// What a ruler scores from edge to edge stops short as little as what the board does.
 	vertical, horizontal := slices.Clone(p.Pattern.Scores.Vertical), slices.Clone(p.Pattern.Scores.Horizontal)
 	short := []planLine{}
@@ -267,6 +280,7 @@ func planPieceOf(in *Inputs, p Part, scores recipe.ScoreList, steps []recipe.Ste
 		Name:   p.Name,
 		Copies: in.Copies * p.Copies(),
 		Card:   p.Card.Name,
+		Grain:  cmp.Or(string(run), "unknown"),
 		Blank:  planBlank{p.Pattern.Width, p.Pattern.Height, in.show(p.Pattern.Width), in.show(p.Pattern.Height)},
 		Scores: planScores{
 			list(vertical),

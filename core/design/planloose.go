@@ -35,7 +35,7 @@ func PlanLoose(pieces []loose.Piece, unit measure.Unit) ([]json.RawMessage, erro
 				return nil, err
 			}
 		}
-		x := planPieceOf(&in, p, recipe.Scores(p.Part, in.Tools.Fence, in.Tools.Tick), steps)
+		x := planPieceOf(&in, p, in.RunOf(p.ID), recipe.Scores(p.Part, in.Tools.Fence, in.Tools.Tick), steps)
 		for _, s := range recipe.Flat(steps) {
 			if s.Piece == p.ID {
 				x.Moves = append(x.Moves, planMove{s.Key, s.Move, s.Piece, s.Text, append([]string{}, s.Needs...)})

@@ -39,6 +39,7 @@ type (
 		Raised  measure.Text `json:"raised,omitempty"`
 		Fragile bool         `json:"fragile,omitempty"`
 		PullOut bool         `json:"pull_out,omitempty"`
+		Kind    string       `json:"kind,omitempty"`
 	}
 	cellsFile struct {
 		Per     string `json:"per"`
@@ -131,7 +132,7 @@ func (r *reader) thing(field string, t thingFile) contents.Thing {
 	thing := contents.Thing{
 		ID: t.ID, Name: t.Name, Shape: contents.Shape(t.Shape), Count: 1, Grams: t.Grams,
 		Height:  r.length(fault.Path(field, "height"), t.Height, 0),
-		Squeeze: t.Squeeze, Cards: t.Cards, Fragile: t.Fragile, PullOut: t.PullOut,
+		Squeeze: t.Squeeze, Cards: t.Cards, Fragile: t.Fragile, PullOut: t.PullOut, Kind: contents.Kind(t.Kind),
 		Each: r.length(fault.Path(field, "each"), t.Each, 0), Raised: r.length(fault.Path(field, "raised"), t.Raised, 0),
 	}
 	if t.Count != nil {
@@ -142,6 +143,9 @@ func (r *reader) thing(field string, t thingFile) contents.Thing {
 	}
 	if t.Up != nil && thing.Up == nil {
 		thing.Up = []contents.Side{}
+	}
+	if t.Kind == "other" {
+		thing.Kind = contents.Other
 	}
 	if thing.Shape == "" {
 		thing.Shape = contents.Block
@@ -165,7 +169,7 @@ func (r *reader) thing(field string, t thingFile) contents.Thing {
 
 func writeThing(t contents.Thing) thingFile {
 	x := thingFile{ID: t.ID, Name: t.Name, Shape: string(t.Shape), Height: mmText(t.Height), Count: &t.Count, Ease: mmText(t.Ease), Grams: t.Grams,
-		Squeeze: t.Squeeze, Cards: t.Cards, Fragile: t.Fragile, PullOut: t.PullOut}
+		Squeeze: t.Squeeze, Cards: t.Cards, Fragile: t.Fragile, PullOut: t.PullOut, Kind: string(t.Kind)}
 	for _, s := range t.Up {
 		x.Up = append(x.Up, string(s))
 	}

@@ -188,7 +188,7 @@ func TestABandsScoresRunAcross(t *testing.T) {
 			}
 		}
 		for i, p := range r.Parts {
-			if made := planPieceOf(&r.Inputs, p, r.Scores[i], r.Steps); p.Loose && (len(made.PartScores) > 0 || len(made.Scores.Vertical) != len(r.Bands[0].Strip.Scores)) {
+			if made := planPieceOf(&r.Inputs, p, "", r.Scores[i], r.Steps); p.Loose && (len(made.PartScores) > 0 || len(made.Scores.Vertical) != len(r.Bands[0].Strip.Scores)) {
 				t.Errorf("on a board of %s the plan has %v, and %v stop short", tick, made.Scores.Vertical, made.PartScores)
 			}
 		}

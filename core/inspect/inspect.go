@@ -9,6 +9,7 @@ import (
 
 	"brevium/core/fit"
 	"brevium/core/measure"
+	"brevium/core/paper"
 	"brevium/core/pattern"
 	"brevium/core/recipe"
 	"brevium/core/style"
@@ -34,13 +35,17 @@ type Finding struct {
 	Where [][]pattern.Point
 	// Mend is the one change that mends it; nil where there is none.
 	Mend *Mend
+	// Account is how it was worked out, line by line; nil where there is nothing to add up.
+	Account []Sum
 }
 
 // Mend gives a size or an option another value. Field is as a design names it, and Name what it
-// is called.
+// is called; where it is no length, Choice or Card is what is chosen, and Words what the button says.
 type Mend struct {
-	Field, Name string
-	To          measure.Length
+	Field, Name   string
+	To            measure.Length
+	Choice, Words string
+	Card          *paper.Card
 }
 
 // Remarks are what a style says of a box that can be made and is not as it should be.
@@ -51,7 +56,7 @@ func Remarks(b *style.Box) []Finding {
 		if r.ForFit {
 			id = "fit"
 		}
-		out = append(out, Finding{ID: id + "." + strings.TrimPrefix(strings.TrimPrefix(r.Field, "size."), "options."), Verdict: Warn, Text: r.Text, Mend: &Mend{r.Field, r.Name, r.To}})
+		out = append(out, Finding{ID: id + "." + strings.TrimPrefix(strings.TrimPrefix(r.Field, "size."), "options."), Verdict: Warn, Text: r.Text, Mend: &Mend{Field: r.Field, Name: r.Name, To: r.To}})
 	}
 	return out
 }
@@ -157,29 +162,4 @@ func Tabs(p style.Part, adhesive style.Adhesive) Finding {
 		}
 	}
 	return Finding{ID: "tab", Verdict: OK, Piece: p.ID, Text: p.Name + ": every tab is wide enough for its adhesive."}
-}
-
-// The masses, in grams, above which a plain base and then a doubled one ask for more.
-const (
-	lightLoad = 150
-	heavyLoad = 500
-)
-
-// Load judges the weight of the contents against the base; grams of 0 means
-// that it is not known.
-func Load(grams float64, doubled bool, gsm float64) (Finding, bool) {
-	f := Finding{ID: "load", Verdict: OK}
-	switch {
-	case grams <= 0:
-		return f, false
-	case grams > heavyLoad:
-		f.Verdict = Warn
-		f.Text = fmt.Sprintf("%.0f g in the box: double the base, use wide tabs and a stiffener, and carry it from below.", grams)
-	case grams > lightLoad && !doubled && gsm < 200:
-		f.Verdict = Warn
-		f.Text = fmt.Sprintf("%.0f g in the box: card of %.0f gsm is light for that; use 240 gsm or more, or a doubled base.", grams, gsm)
-	default:
-		f.Text = fmt.Sprintf("%.0f g in the box: the base carries it.", grams)
-	}
-	return f, true
 }

@@ -70,21 +70,6 @@ func TestTabs(t *testing.T) {
 	}
 }
 
-func TestLoad(t *testing.T) {
-	for _, c := range []struct {
-		grams   float64
-		doubled bool
-		gsm     float64
-		known   bool
-		want    Verdict
-	}{{0, false, 240, false, OK}, {100, false, 160, true, OK}, {300, false, 160, true, Warn}, {300, true, 160, true, OK}, {300, false, 240, true, OK}, {900, true, 300, true, Warn}} {
-		f, known := Load(c.grams, c.doubled, c.gsm)
-		if known != c.known || f.Verdict != c.want {
-			t.Errorf("%v g, doubled %v, %v gsm: %v %+v", c.grams, c.doubled, c.gsm, known, f)
-		}
-	}
-}
-
 func TestWorst(t *testing.T) {
 	ok, warn, fail := Finding{Verdict: OK}, Finding{Verdict: Warn}, Finding{Verdict: Fail}
 	for _, c := range []struct {

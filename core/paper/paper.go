@@ -20,7 +20,55 @@ type Card struct {
 	Measured  int // how many sheets were measured together for it; 0 is by its weight
 	Direction Direction
 	Look      Look // the zero one is taken from the name
+	Grain     Grain
+	Finish    Finish
 }
+
+// Grain is which way the fibres of a card's sheet run: along its longer side, its shorter one, or
+// nobody knows.
+type Grain string
+
+// Letter and A4 sheets are mostly long grain; of square ones it is not known.
+const (
+	UnknownGrain Grain = ""
+	LongGrain    Grain = "long"
+	ShortGrain   Grain = "short"
+)
+
+// Grains lists them in the order they are offered.
+var Grains = []Grain{UnknownGrain, LongGrain, ShortGrain}
+
+// Run is how a card's grain runs in a piece that lies outside up: along its blank's width or up
+// its height, or nobody knows.
+type Run string
+
+// The ways a grain runs.
+const (
+	RunUnknown Run = ""
+	RunLength  Run = "length"
+	RunWidth   Run = "width"
+)
+
+// Runs lists them in the order they are offered.
+var Runs = []Run{RunUnknown, RunLength, RunWidth}
+
+// Finish is what a card's surface and core are.
+type Finish string
+
+// Solid is coloured through; a coated or white-core card breaks sooner at a fold, and a soft
+// textured one later.
+const (
+	Solid     Finish = ""
+	Coated    Finish = "coated"
+	WhiteCore Finish = "white-core"
+	Textured  Finish = "textured"
+)
+
+// Finishes lists them in the order they are offered.
+var Finishes = []Finish{Solid, Coated, WhiteCore, Textured}
+
+// PlainName is the name of card of which nobody has said what it is.
+const PlainName = "Plain card"
 
 // Key tells cards apart as a shop does: by name, however written, by weight and by
 // direction.

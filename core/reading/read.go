@@ -464,7 +464,22 @@ func (p *parser) odd(i int) bool {
 				meant(t.text, claims) == "" && meant(t.text, lesses) == "" && meant(t.text, mores) == "" && !shims[t.text]
 			p.strange[t.text] = strange
 		}
-		return strange
+		return strange && !p.namesCard(i)
 	}
 	return false
+}
+
+// longestName is how many words the name of a card has at most.
+const longestName = 3
+
+// namesCard reports whether a word is of a card's name: "from oat cardstock".
+func (p *parser) namesCard(i int) bool {
+	from, to := i-1, i+1
+	for p.tok(to).kind == word && to < i+longestName && !p.is(to, "card", "cardstock", "paper") {
+		to++
+	}
+	for p.tok(from).kind == word && from > i-longestName && !p.is(from, "from") {
+		from--
+	}
+	return p.is(to, "card", "cardstock", "paper") && p.is(from, "from")
 }

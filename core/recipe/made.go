@@ -342,8 +342,11 @@ func (s *maker) cut(p style.Part, m hand.Cut) string {
 }
 
 // saysCard reports whether a piece's card is said: where those of the box are not all of one,
-// and of a piece of no style that is of another.
+// and of a piece of no style that is of another; never of card that has no name.
 func (s *maker) saysCard(p style.Part) bool {
+	if s.w.Cards[p.ID].Name == paper.PlainName {
+		return false
+	}
 	first := -1
 	for i, o := range s.w.Parts {
 		if s.w.Loose[o.ID] {

@@ -30,7 +30,15 @@ var (
 		},
 	}
 	dispenserTab = &Parameter{
-		ID: "tab", Label: "Tab", Default: 5 * measure.Inch / 16, Min: 6 * mm, Max: 25 * mm, About: "The strip that joins the tube, glued inside the front",
+		ID: "tab", Label: "Tab", Default: usualJoin, Min: 6 * mm, Max: 25 * mm, About: "The strip that joins the tube, glued inside the front",
+		// A hair narrower than tape wants it, where that keeps the tube on the usual sheet.
+		Follows: func(s Spec) measure.Length {
+			wanted, round := s.about(usualJoin), 2*(s.Size(dispenserLength)+s.Size(dispenserWidth))
+			if least := s.about(5 * measure.Inch / 16); round+wanted > usualSheet && round+least <= usualSheet {
+				return least
+			}
+			return wanted
+		},
 	}
 	windowShape = &Option{
 		ID: "window", Label: "Window", Kind: ChoiceKind, Choices: []string{"oval", "slot", "round"}, DefaultChoice: "oval",
@@ -54,6 +62,13 @@ var (
 		ID: "pull", Label: "Pull tab", Kind: ChoiceKind, Choices: []string{"tab", "none"}, DefaultChoice: "none",
 		About: "A strip twice as long as wide, folded once, glued in the middle of the closing flap to open it by",
 	}
+)
+
+// usualJoin is a tab that tape holds, on the marks of both kinds of tools, and usualSheet the sheet
+// that most have.
+const (
+	usualJoin  = 27 * measure.Inch / 64
+	usualSheet = 12 * measure.Inch
 )
 
 var dispenser = &Style{

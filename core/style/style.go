@@ -23,6 +23,9 @@ type Style struct {
 	// Allowance is the option to be solved from the gap account when the
 	// user leaves it out; nil for a box without fitting parts.
 	Allowance *Option
+	// Weights are what it is usually made of, in g/m²: of the whole under "", of single pieces by
+	// their ids; what is not there is of medium card.
+	Weights map[string]float64
 	// Newer says of a maker's own style that it has a newer version.
 	Newer bool
 	// Inner styles go inside a box of another style.

@@ -67,6 +67,7 @@ func degrees(most int) []string {
 var wovenBasket = &Style{
 	ID: "woven-basket", Name: "Woven basket", About: "A basket whose corners are cut into strips that cross like a weave",
 	Opens: "it is open", Strength: "good: crossed strips on both sides",
+	Weights:    map[string]float64{"": 200}, // its strips lie six deep
 	Parameters: []*Parameter{basketLength, basketWidth, basketSide, basketEnd, basketHandle, basketHandleLength},
 	Options:    []*Option{basketStrips, basketFan, handleJoin, adhesive},
 	Axes:       [3]*Parameter{basketLength, basketWidth, basketSide},
@@ -302,7 +303,7 @@ func (s Spec) handle(body *pattern.Grid) (Part, error) {
 		}
 	}
 	return Part{
-		ID: "handle", Name: "Handle", Pattern: p, Root: "first", Opens: Upright, Card: s.Card("handle"),
+		ID: "handle", Name: "Handle", Handle: true, Pattern: p, Root: "first", Opens: Upright, Card: s.Card("handle"),
 		At:     r3.Vec{Z: (s.Size(basketSide) - over).MM() + s.Card("body").MM()/2},
 		Last:   true,
 		Making: told(func() []hand.Move { return s.handleMaking(p) }),
