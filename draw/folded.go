@@ -1,10 +1,11 @@
 package draw
 
 import (
-	"gonum.org/v1/gonum/spatial/r3"
 	"math"
 	"slices"
 	"strings"
+
+	"gonum.org/v1/gonum/spatial/r3"
 
 	"brevium/core/dress"
 	"brevium/core/pattern"

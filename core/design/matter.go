@@ -32,6 +32,21 @@ func (r *Result) GlueAt(j stuff.Joint) stuff.Adhesive {
 	return stuff.AdhesiveOf(stuff.Tape)
 }
 
+// Has reports whether the box has a joint that is stuck otherwise than its tabs.
+func (r *Result) Has(j stuff.Joint) bool {
+	switch j {
+	case stuff.Papers:
+		return len(r.Mats) > 0
+	case stuff.Ribbons:
+		return len(r.Ribbons) > 0
+	case stuff.Handles:
+		return slices.ContainsFunc(r.Parts, func(p Part) bool { return p.Handle })
+	case stuff.Floors:
+		return r.Parts[0].Opens == style.Upright && r.Box.Room.Part == ""
+	}
+	return false
+}
+
 // matter is the box as its card and glue see it.
 func (r *Result) matter() inspect.Matter {
 	in := &r.Inputs

@@ -112,13 +112,14 @@ func (h *Hands) Scatter() []Finding {
 			said = said || a.Fails() || a.Verdict == fit.Tight
 		}
 		if !said {
-			out = append(out, h.scatter(j))
+			out = append(out, h.Judged(j))
 		}
 	}
 	return out
 }
 
-func (h *Hands) scatter(j Joined) Finding {
+// Judged is what a fit comes to in many boxes: how many are usable, and what would help.
+func (h *Hands) Judged(j Joined) Finding {
 	p := j.Accounts[0].Pair
 	what := fmt.Sprintf("%s and %s", p.OuterName, strings.ToLower(p.InnerName))
 	usable, feel := stuff.UsableOf(j.Axes), stuff.FeelOf(j.Axes)

@@ -83,11 +83,11 @@ type JointKind struct {
 
 // Joints are all of them, in the order they are offered.
 var Joints = []JointKind{
-	{Tabs, "Tabs on walls", []Glue{Tape, WetGlue, HotGlue}},
-	{Papers, "Papers on card", []Glue{Tape, WetGlue, GlueStick, Dot, FoamPad}},
-	{Floors, "A floor of flaps", []Glue{WetGlue, HotGlue}},
-	{Handles, "A handle", []Glue{WetGlue, HotGlue}},
-	{Ribbons, "A ribbon's ends", []Glue{Tape, HotGlue}},
+	{Tabs, "Tabs", []Glue{Tape, WetGlue, HotGlue}},
+	{Papers, "Papers", []Glue{Tape, WetGlue, GlueStick, Dot, FoamPad}},
+	{Floors, "The floor’s flaps", []Glue{WetGlue, HotGlue}},
+	{Handles, "The handle", []Glue{WetGlue, HotGlue}},
+	{Ribbons, "The ribbon’s ends", []Glue{Tape, HotGlue}},
 }
 
 // JointOf finds one; tabs where it is not known.

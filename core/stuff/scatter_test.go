@@ -127,14 +127,13 @@ func TestMonteCarlo(t *testing.T) {
 	const n = 100_000
 	var tight, snugs float64
 	for range n {
-		length, width := math.Inf(1), math.Inf(1)
 		panel := func() float64 {
 			g := h.Groove * r.NormFloat64()
 			return h.Cut*r.NormFloat64() + 2*g + h.Seat*(r.NormFloat64()+r.NormFloat64()) + h.Fold*(r.NormFloat64()+r.NormFloat64())
 		}
 		card := .3 * h.Thick * r.NormFloat64()
-		length = .39 + panel() - panel() - 4*card + h.Tape*(r.NormFloat64()+r.NormFloat64())
-		width = .99 + panel() - panel() - 2*card
+		length := .39 + panel() - panel() - 4*card + h.Tape*(r.NormFloat64()+r.NormFloat64())
+		width := .99 + panel() - panel() - 2*card
 		switch g := min(length, width); {
 		case g >= goesOn && g < grips:
 			tight++

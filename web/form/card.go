@@ -1,6 +1,7 @@
 package form
 
 import (
+	"cmp"
 	"fmt"
 	"net/url"
 	"slices"
@@ -35,6 +36,8 @@ func (f *Form) CardView(at string, c paper.Card, shelf []paper.Card) CardView {
 		f.Control(at+".gsm", "Weight", "gsm, or 80 lb cover", fmt.Sprintf("%g", c.GSM)),
 		f.Control(at+".thickness", "Thickness, mm", c.ThicknessFrom()+"; ten sheets together are best, as in 3.05 for 10", c.ThicknessText()),
 		DirectionField(f, at+".direction", c.Direction),
+		GrainField(f, at+".grain", c.Grain),
+		FinishField(f, at+".finish", c.Finish),
 	}
 	v.Look = f.LookFields(at+".look", c)
 	for _, x := range shelf {
@@ -90,7 +93,7 @@ func asStrings[S ~string](all []S) []string {
 }
 
 // cardFields are the names of a card's fields.
-var cardFields = []string{"name", "gsm", "thickness", "direction"}
+var cardFields = []string{"name", "gsm", "thickness", "direction", "grain", "finish"}
 
 // lookFields are those of its look.
 var lookFields = []string{"print", "outside", "inside", "ink1", "ink2", "ink3", "scale", "turn"}
@@ -136,7 +139,41 @@ func (f *Form) ReadCard(at string, c *paper.Card) {
 	if d := paper.Direction(f.Posted.Get(at + ".direction")); slices.Contains(paper.Directions, d) && (d != paper.NoDirection || c.Direction != "") {
 		c.Direction = d
 	}
+	f.ReadMatter(at, c)
 	f.ReadLook(at, old, c)
+}
+
+// notKnown stands in a form for a grain that is not known, and solid for a card of no other finish.
+const (
+	notKnown = "unknown"
+	solid    = "solid"
+)
+
+// GrainField asks which way the fibres of a card's sheet run.
+func GrainField(f *Form, name string, stored paper.Grain) Field {
+	return f.ChoiceField(name, "Grain of the sheet", "bend it both ways: the easier bend's fold runs along it", cmp.Or(string(stored), notKnown),
+		Choice{Value: notKnown, Label: "not known"}, Choice{Value: string(paper.LongGrain), Label: "along its longer side"}, Choice{Value: string(paper.ShortGrain), Label: "along its shorter side"})
+}
+
+// FinishField asks for a card's surface and core.
+func FinishField(f *Form, name string, stored paper.Finish) Field {
+	return f.ChoiceField(name, "Its core", "what a torn edge shows", cmp.Or(string(stored), solid),
+		Choice{Value: solid, Label: "coloured through"}, Choice{Value: string(paper.WhiteCore), Label: "white core"},
+		Choice{Value: string(paper.Coated), Label: "coated"}, Choice{Value: string(paper.Textured), Label: "soft and textured"})
+}
+
+// ReadMatter reads the grain of a card's sheet, and its finish.
+func (f *Form) ReadMatter(at string, c *paper.Card) {
+	if g := f.Posted.Get(at + ".grain"); g != "" {
+		if g = strings.TrimPrefix(g, notKnown); slices.Contains(paper.Grains, paper.Grain(g)) {
+			c.Grain = paper.Grain(g)
+		}
+	}
+	if x := f.Posted.Get(at + ".finish"); x != "" {
+		if x = strings.TrimPrefix(x, solid); slices.Contains(paper.Finishes, paper.Finish(x)) {
+			c.Finish = paper.Finish(x)
+		}
+	}
 }
 
 // ReadLook reads how a card looks. What is shown unchanged stays unsaid, where it
@@ -190,6 +227,12 @@ func CardText(c paper.Card) string {
 	if c.Measured > 0 {
 		v.Set("m", strconv.Itoa(c.Measured))
 	}
+	if c.Grain != paper.UnknownGrain {
+		v.Set("g", string(c.Grain))
+	}
+	if c.Finish != paper.Solid {
+		v.Set("f", string(c.Finish))
+	}
 	if text := LookText(l); text != "" {
 		v.Set("l", text)
 	}
@@ -205,7 +248,8 @@ func CardOfText(text string) (paper.Card, bool) {
 	thick, _ := strconv.ParseInt(v.Get("t"), 10, 64)
 	measured, _ := strconv.Atoi(v.Get("m"))
 	look, err := LookOfText(v.Get("l"))
-	c := paper.Card{Name: v.Get("n"), GSM: gsm, Thickness: measure.Length(thick), Measured: measured, Direction: paper.Direction(v.Get("d")), Look: look}
+	c := paper.Card{Name: v.Get("n"), GSM: gsm, Thickness: measure.Length(thick), Measured: measured, Direction: paper.Direction(v.Get("d")), Look: look,
+		Grain: paper.Grain(v.Get("g")), Finish: paper.Finish(v.Get("f"))}
 	return c, err == nil && c.Name != "" && len(c.Name) < 400 && gsm > 0
 }
 

@@ -1,8 +1,10 @@
 package form
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
+	"strings"
 
 	"brevium/core/contents"
 	"brevium/core/dress"
@@ -35,6 +37,9 @@ func ReadThing(f *Form, i int, t *contents.Thing) {
 	f.Whole(name("cards"), &t.Cards)
 	f.Whole(name("squeeze"), &t.Squeeze)
 	f.Grams(name("grams"), &t.Grams)
+	if k := f.Posted.Get(name("kind")); k != "" {
+		t.Kind = contents.Kind(strings.TrimPrefix(k, otherKind))
+	}
 	if t.Shape == contents.Round {
 		t.Width = t.Length
 	}
@@ -62,7 +67,7 @@ func ReadThing(f *Form, i int, t *contents.Thing) {
 type ThingFields struct {
 	N, ID                              int
 	Name, Shape, Length, Width, Height Field
-	Count, Ease, Grams                 Field
+	Count, Ease, Grams, Kind           Field
 	Squeeze, Cards, Each, Raised       Field
 	Up                                 []Choice
 	UpName, UpFault, MoreName          string
@@ -96,6 +101,7 @@ func ThingFieldsOf(f *Form, i int, t contents.Thing) ThingFields {
 		Count:   f.Control(name("count"), "How many", "", fmt.Sprint(t.Count)),
 		Ease:    f.LengthField(name("ease"), "Room to spare", "each way, in all; 2 to 3 mm for what does not give", t.Ease),
 		Grams:   f.Control(name("grams"), "Weight of one, grams", "if you know it", ""),
+		Kind:    f.ChoiceField(name("kind"), "It is", "for what to take care of", cmp.Or(string(t.Kind), otherKind), kindChoices()...),
 		Squeeze: f.Control(name("squeeze"), "Squeeze, %", "how much of its loose height a gentle hand presses out", fmt.Sprint(t.Squeeze)),
 		Cards:   f.Control(name("cards"), "Cards in the stack", "0 to go by its height", fmt.Sprint(t.Cards)),
 		Each:    f.LengthField(name("each"), "One card, with envelope", "measure ten and divide", t.Each),
@@ -145,6 +151,23 @@ func ThingFieldsOf(f *Form, i int, t contents.Thing) ThingFields {
 		x.Up = append(x.Up, Choice{Value: string(s), Label: words, Chosen: slices.Contains(up, s)})
 	}
 	return x
+}
+
+// otherKind stands in a form for a thing of which there is nothing to say.
+const otherKind = "other"
+
+// kindWords name what a thing is.
+var kindWords = map[contents.Kind]string{
+	contents.Other: "none of these", contents.Food: "food, dry", contents.GreasyFood: "food, greasy or moist", contents.Glass: "glass", contents.Candle: "a candle",
+	contents.Jewellery: "jewellery", contents.Yarn: "yarn or cloth", contents.CardStack: "cards", contents.Soap: "soap", contents.Liquid: "liquid", contents.Hot: "hot when it is packed",
+}
+
+func kindChoices() []Choice {
+	var out []Choice
+	for _, k := range contents.Kinds {
+		out = append(out, Choice{Value: cmp.Or(string(k), otherKind), Label: kindWords[k]})
+	}
+	return out
 }
 
 var sideWords = map[contents.Side]string{

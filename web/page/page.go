@@ -169,6 +169,7 @@ func Templates(static func(name string) string, rooms ...fs.FS) (*echo.TemplateR
 		"legend":   legend,
 		"lower":    strings.ToLower,
 		"cardtext": form.CardText,
+		"pair":     func(a, b any) []any { return []any{a, b} },
 		"swatch":   swatch,
 		"num":      num,
 		"static":   static,

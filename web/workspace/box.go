@@ -120,6 +120,7 @@ func (p *boxPage) fill(in *design.Inputs, f *form.Form) {
 	if !in.Units.Marks(in.Tools.Tick) {
 		p.OtherBoard = map[measure.Unit]string{measure.In: "an inch", measure.CM: "a centimetre", measure.MM: "a millimetre"}[in.Units]
 	}
+	p.More = append(p.More, glueFields(f, p.Result)...)
 	p.Card = f.CardView("card", in.Card, p.Shelf)
 	if p.Result != nil && len(p.Result.Parts) > 1 {
 		for _, part := range p.Result.Parts {
@@ -242,6 +243,8 @@ func readBox(f *form.Form, in *design.Inputs, now *design.Result) {
 		readOption(f, in, now, o, false)
 	}
 	readCards(f, in, now)
+	readGrain(f, in, now)
+	readGlue(f, in)
 	tick := in.Tools.Tick.Length()
 	f.Length("options.tick", &tick)
 	in.Tools.Tick = measure.Tick(tick)

@@ -21,7 +21,7 @@ import (
 // contentsStop is where it is said what goes in, and how it stands.
 var contentsStop = &stop{
 	ID: "contents", Title: "What goes in", Decides: "Say what goes in the box and how it stands.",
-	read: readContents, page: showContents, small: true,
+	read: readContents, page: showContents, small: true, settles: []string{"load", "stack", "food", "child", "magnet", "candle", "heat"},
 	answer: func(p *workPage) string { return cmp.Or(p.Result.Filling(), "size typed in") },
 }
 
@@ -80,6 +80,7 @@ func readContents(f *form.Form, in *design.Inputs, now *design.Result) {
 		in.Stand = f.Posted.Get("stand")
 	}
 	readInside(f, in)
+	readLoad(f, in)
 	if f.Posted.Has("parted") { // a way to stand in the cells that it asks for
 		in.Stand = f.Posted.Get("stand")
 	}
@@ -127,8 +128,9 @@ type contentsView struct {
 	Risen        bool
 	Banded       bool // the dividers end in others; none slots into another
 	Kept         []boxshelf.KeptThing
-	Second       []form.Field // of a set of two sizes, when one kind goes in
-	Units        []measure.Unit
+	loadFields
+	Second []form.Field // of a set of two sizes, when one kind goes in
+	Units  []measure.Unit
 }
 
 // way is one way for the things to stand.
@@ -178,6 +180,7 @@ func (p *contentsPage) fill(in *design.Inputs, f *form.Form) {
 	for _, l := range design.Linings {
 		v.Linings = append(v.Linings, form.Choice{Value: string(l), Label: words[l], Chosen: slices.Contains(in.Linings, l)})
 	}
+	v.loadFields = loadFieldsOf(f, in)
 	v.Riser = f.LengthField("riser", "It lifts by", "", in.RiserHeight)
 	v.Risen = slices.Contains(in.Linings, design.Riser)
 	if p.Result == nil || p.Result.Stand == nil {

@@ -1,6 +1,7 @@
 package workspace
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"html/template"
@@ -10,6 +11,7 @@ import (
 	"brevium/core/design"
 	"brevium/core/fit"
 	"brevium/core/measure"
+	"brevium/core/stuff"
 	"brevium/core/style"
 	"brevium/draw"
 	"brevium/web/form"
@@ -72,7 +74,7 @@ func (p *fitPage) fill(in *design.Inputs, f *form.Form) {
 		}
 	}
 	p.Allowance = f.LengthField("options."+o.ID, o.Label, o.About, used)
-	p.Fields = []form.Field{f.ChoiceField("fit", "It should be", "", string(in.Fit), fitChoices()...)}
+	p.Fields = []form.Field{f.ChoiceField("fit", "It should be", "", string(in.Fit), fitChoices()...), handField(f, in)}
 	for _, o := range s.Options {
 		switch {
 		case !o.ForFit || o == s.Allowance:
@@ -86,6 +88,35 @@ func (p *fitPage) fill(in *design.Inputs, f *form.Form) {
 			p.More = append(p.More, f.LengthField("options."+o.ID, o.Label, o.About, v))
 		}
 	}
+}
+
+// noHand stands in a form for a hand of which nobody says how steady it is.
+const noHand = "any"
+
+func handField(f *form.Form, in *design.Inputs) form.Field {
+	words := map[stuff.Steadiness]string{
+		stuff.New: "a new hand", stuff.Practised: "a practised hand", stuff.Careful: "a careful hand", stuff.Learned: "my hand, as my notes tell",
+	}
+	choices := []form.Choice{{Value: noHand, Label: "nobody says"}}
+	for _, h := range stuff.Hands {
+		choices = append(choices, form.Choice{Value: string(h), Label: words[h]})
+	}
+	return f.ChoiceField("hand", "Made by", "how many of a batch will fit", cmp.Or(string(in.Hand), noHand), choices...)
+}
+
+// hillView is how a fit comes out in many boxes.
+type hillView struct {
+	design.Hill
+	Picture template.HTML
+}
+
+// Hills are drawn where it is said how steady the hand is.
+func (p *fitPage) Hills() []hillView {
+	var out []hillView
+	for _, h := range p.Result.Hills() {
+		out = append(out, hillView{h, page.SVG(draw.Hill(h))})
+	}
+	return out
 }
 
 // tightest is the tightest fit of the box, where there is a box.
@@ -159,6 +190,9 @@ func readFit(f *form.Form, in *design.Inputs, now *design.Result) {
 		if o != now.Style.Allowance {
 			readOption(f, in, now, o, true)
 		}
+	}
+	if v := f.Posted.Get("hand"); v != "" {
+		in.Hand = stuff.Steadiness(strings.TrimPrefix(v, noHand))
 	}
 	if v := f.Posted.Get("fit"); v != "" {
 		want, err := fit.ParseVerdict(v)

@@ -116,6 +116,9 @@ func (p *workPage) Findings() []inspect.Finding {
 
 // Mends says what a finding's button does.
 func (p *workPage) Mends(m *inspect.Mend) string {
+	if m.Words != "" {
+		return m.Words
+	}
 	return "Make the " + m.Name + " " + p.Result.Show(m.To)
 }
 
