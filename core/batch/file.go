@@ -105,6 +105,8 @@ type (
 		GSM     float64         `json:"gsm"`
 		Thick   measure.Length  `json:"thickness"`
 		Sheets  int             `json:"measured,omitempty"`
+		Grain   string          `json:"grain,omitempty"`
+		Finish  string          `json:"finish,omitempty"`
 		Way     string          `json:"direction"`
 		Lots    []int64         `json:"lots"`
 		Prices  []float64       `json:"prices"`
@@ -134,6 +136,8 @@ func WriteStocks(stocks []Stock) []byte {
 			GSM:    s.Card.GSM,
 			Thick:  s.Card.Thickness,
 			Sheets: s.Card.Measured,
+			Grain:  string(s.Card.Grain),
+			Finish: string(s.Card.Finish),
 			Way:    string(s.Card.Direction),
 			Lots:   s.Lots,
 			Prices: s.Prices,
@@ -174,7 +178,7 @@ func ReadStocks(text []byte) ([]Stock, error) {
 	var out []Stock
 	for _, f := range all {
 		s := Stock{
-			Card:   paper.Card{Name: f.Card, GSM: f.GSM, Thickness: f.Thick, Measured: f.Sheets, Direction: paper.Direction(f.Way)},
+			Card:   paper.Card{Name: f.Card, GSM: f.GSM, Thickness: f.Thick, Measured: f.Sheets, Direction: paper.Direction(f.Way), Grain: paper.Grain(f.Grain), Finish: paper.Finish(f.Finish)},
 			Lots:   f.Lots,
 			Prices: f.Prices,
 			Names:  f.Names,

@@ -22,11 +22,15 @@ type leanFile struct {
 	By    measure.Text `json:"by"`
 	Way   string       `json:"way"` // tighter or looser
 	Notes int          `json:"notes"`
+	// From and To are its range, below 0 the tighter way; Spread is how much a box scatters.
+	From   float64 `json:"from,omitempty"`
+	To     float64 `json:"to,omitempty"`
+	Spread float64 `json:"spread,omitempty"`
 }
 
 func (r *reader) leans(all []leanFile) {
 	for i, f := range all {
-		l := fit.Lean{Card: f.Card, Kind: f.Fit, Notes: f.Notes}
+		l := fit.Lean{Card: f.Card, Kind: f.Fit, Notes: f.Notes, From: measure.FromMM(f.From), To: measure.FromMM(f.To), Spread: measure.FromMM(f.Spread)}
 		l.By = r.length(fault.Path("leans", i, "by"), f.By, 0)
 		switch f.Way {
 		case tighter:
@@ -50,7 +54,7 @@ func writeLean(l fit.Lean) leanFile {
 	if l.By < 0 {
 		way = tighter
 	}
-	return leanFile{l.Card, l.Kind, mmText(l.By.Abs()), way, l.Notes}
+	return leanFile{l.Card, l.Kind, mmText(l.By.Abs()), way, l.Notes, l.From.MM(), l.To.MM(), l.Spread.MM()}
 }
 
 func checkLeans(in *Inputs) error {
@@ -61,6 +65,8 @@ func checkLeans(in *Inputs) error {
 		switch {
 		case l.By.Abs() > LargestLean:
 			return fault.New(fault.OutOfRange, fault.Path("leans", i, "by"), "what notes say moves a gap by up to 2 mm")
+		case l.Spread < 0 || l.Spread > LargestLean || l.From.Abs() > LargestLean || l.To.Abs() > LargestLean:
+			return fault.New(fault.OutOfRange, fault.Path("leans", i, "spread"), "what notes say of a spread is up to 2 mm")
 		case l.Notes < 1:
 			return fault.New(fault.CountRange, fault.Path("leans", i, "notes"), "a lesson rests on one note at least")
 		}

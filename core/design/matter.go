@@ -91,7 +91,7 @@ func (r *Result) matters() []inspect.Finding {
 
 // hands is the box as the hand makes it that is said to.
 func (r *Result) hands(m *inspect.Matter) inspect.Hands {
-	h := inspect.Hands{Matter: m, Steady: r.Inputs.Hand, Hand: stuff.HandOf(r.Inputs.Hand), Scores: r.Scores, Fits: r.Fits, Copies: r.Inputs.Copies}
+	h := inspect.Hands{Matter: m, Steady: r.Inputs.Hand, Hand: r.Inputs.hand(), Scores: r.Scores, Fits: r.Fits, Copies: r.Inputs.Copies}
 	if o := r.Style.Allowance; o != nil {
 		h.Allowance, h.AllowanceName, h.Value, h.Tick = o.ID, o.Label, r.Spec.Lengths[o.ID], o.AllowanceTick(r.Spec)
 	}

@@ -128,6 +128,9 @@ func (z *sizer) least(o *style.Option, bare []measure.Length) (measure.Length, e
 		}
 		a = less
 	}
+	if z.in.Hand != "" {
+		a = z.likeliest(o, a, tick)
+	}
 	return a, nil
 }
 

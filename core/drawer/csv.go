@@ -12,7 +12,7 @@ import (
 
 // table is the file's.
 var table = rows.Table{
-	Headings: []string{"card", "gsm", "thickness", "direction", "sheet", "width", "height", "count", "price", "offcut", "from", "measured"},
+	Headings: []string{"card", "gsm", "thickness", "direction", "sheet", "width", "height", "count", "price", "offcut", "from", "measured", "grain", "finish"},
 	Example:  "card,sheet,count,price",
 	Empty:    "there is no paper in this file; give each pile a row",
 }
@@ -25,7 +25,7 @@ func WriteCSV(lots []Lot) []byte {
 	for _, l := range lots {
 		out = append(out, []string{
 			rows.Inert(l.Card.Name), rows.Decimal(l.Card.GSM), mm(l.Card.Thickness), string(l.Card.Direction), rows.Inert(l.Sheet), mm(l.Width), mm(l.Height),
-			strconv.Itoa(l.Count), rows.Decimal(l.Price), yesNo(l.Offcut), rows.Inert(l.From), strconv.Itoa(l.Card.Measured),
+			strconv.Itoa(l.Count), rows.Decimal(l.Price), yesNo(l.Offcut), rows.Inert(l.From), strconv.Itoa(l.Card.Measured), string(l.Card.Grain), string(l.Card.Finish),
 		})
 	}
 	return rows.Write(table.Headings, out)
@@ -81,6 +81,10 @@ func lotOf(cells []rows.Cell, unit measure.Unit) (Lot, error) {
 			if l.Card.Measured, err = strconv.Atoi(text); err != nil || l.Card.Measured < 0 || l.Card.Measured > paper.MostMeasured {
 				err = fault.New(fault.CountRange, "", "%q is not how many sheets were measured together, 0 to %d", text, paper.MostMeasured)
 			}
+		case "grain":
+			l.Card.Grain = paper.Grain(strings.TrimPrefix(text, "unknown"))
+		case "finish":
+			l.Card.Finish = paper.Finish(strings.TrimPrefix(text, "solid"))
 		case "from":
 			l.From = rows.Alive(text)
 		}

@@ -52,6 +52,10 @@ func (l Lot) Check() error {
 		return fault.New(fault.ThicknessRange, "thickness", "card that folds is up to 3 mm thick")
 	case !slices.Contains(paper.Directions, l.Card.Direction):
 		return fault.New(fault.UnknownDirection, "direction", "%q is not a direction; use none, two-ways or one-way-up", l.Card.Direction)
+	case !slices.Contains(paper.Grains, l.Card.Grain):
+		return fault.New(fault.UnknownChoice, "grain", "%q is not the grain of a sheet; use long, short or unknown", l.Card.Grain)
+	case !slices.Contains(paper.Finishes, l.Card.Finish):
+		return fault.New(fault.UnknownChoice, "finish", "%q is not a card's finish; use solid, coated, white-core or textured", l.Card.Finish)
 	case l.Width <= 0:
 		return fault.New(fault.TooSmall, "width", "how wide is the sheet? The width is more than nothing")
 	case l.Height <= 0:

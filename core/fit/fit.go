@@ -126,6 +126,7 @@ type Account struct {
 	Lines   []Line
 	Between measure.Length // mats and paper between, both sides together
 	Leant   measure.Length // of the gap, by what the maker's notes say
+	Spread  measure.Length // of a box about it, as those say; 0 where they do not
 	Gap     measure.Length
 	Verdict Verdict
 	// Closest: a mark less of the allowance would miss the fit that is wanted.

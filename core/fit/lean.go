@@ -13,6 +13,9 @@ type Lean struct {
 	Card, Kind string // as paper.Card.Label and Kind.ID give them
 	By         measure.Length
 	Notes      int
+	// From and To hold it 95 times of 100, and Spread is how much a box scatters about it (a
+	// standard deviation); 0 where it was learned before they were told.
+	From, To, Spread measure.Length
 }
 
 // Says tells it in a line: "your Oat card, 240 gsm, runs 0.2 mm tighter: 5 notes".
@@ -25,7 +28,23 @@ func (l Lean) Says() string {
 	if l.Notes == 1 {
 		noun = "note"
 	}
-	return fmt.Sprintf("your %s, runs %s mm %s: %d %s", l.Card, measure.Number(l.By.Abs(), measure.MM, leanTick), way, l.Notes, noun)
+	return fmt.Sprintf("your %s, runs %s mm %s%s: %d %s", l.Card, measure.Number(l.By.Abs(), measure.MM, leanTick), way, l.ranges(), l.Notes, noun)
+}
+
+// ranges tells between what it lies: " (0.05 to 0.7)", from no lean on where it may be either way.
+func (l Lean) ranges() string {
+	if l.From == l.To {
+		return ""
+	}
+	least, most := l.From, l.To
+	if l.By < 0 {
+		least, most = -l.To, -l.From
+	}
+	show := func(x measure.Length) string { return measure.Number(x, measure.MM, leanTick) }
+	if least < 0 {
+		return fmt.Sprintf(" (at most %s, or as much as %s the other way)", show(most), show(-least))
+	}
+	return fmt.Sprintf(" (%s to %s)", show(least), show(most))
 }
 
 // leanTick is how finely a lean is told, and known at best.
@@ -42,7 +61,7 @@ func (a Account) Leaning(l Lean) Account {
 		return a
 	}
 	a.Lines = append(a.Lines[:len(a.Lines):len(a.Lines)], Line{Text: "as your notes say: " + l.Says(), Amount: l.By})
-	a.Gap, a.Leant = a.Gap+l.By, l.By
+	a.Gap, a.Leant, a.Spread = a.Gap+l.By, l.By, l.Spread
 	a.judge()
 	return a
 }

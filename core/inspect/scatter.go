@@ -48,6 +48,9 @@ func (h *Hands) Joined() []Joined {
 			out = append(out, Joined{})
 		}
 		mean, sigma := h.Table.Normal(h.Hand, h.gap(a))
+		if h.Steady == stuff.Learned && a.Spread > 0 {
+			sigma = a.Spread.MM()
+		}
 		out[i].Accounts, out[i].Axes = append(out[i].Accounts, a), append(out[i].Axes, stuff.Axis{Mean: mean, Sigma: sigma})
 	}
 	return out

@@ -51,7 +51,7 @@ func TestNotesThatAgree(t *testing.T) {
 	if by < -0.4 || by > -0.15 {
 		t.Errorf("it leans by %v", by)
 	}
-	if l := Learn(notes)[0]; l.Notes != 5 || l.Says() != "your Oat card, 240 gsm, runs "+measure.Number(l.By.Abs(), measure.MM, measure.Tick(50*measure.Micrometre))+" mm tighter: 5 notes" {
+	if l := Learn(notes)[0]; l.Notes != 5 || l.Says() != "your Oat card, 240 gsm, runs "+measure.Number(l.By.Abs(), measure.MM, measure.Tick(50*measure.Micrometre))+" mm tighter (0 to 0.45): 5 notes" {
 		t.Errorf("it says %q", l.Says())
 	}
 	// Far off, and all of one mind, it goes as far as a lesson goes.
@@ -68,6 +68,22 @@ func TestNotesThatAgree(t *testing.T) {
 		if l.Card != oat || l.Kind != "lid" {
 			t.Errorf("learned of %+v", l)
 		}
+	}
+}
+
+// Why a card has taught nothing is said.
+func TestWhyNothingYet(t *testing.T) {
+	for why, notes := range map[string][][]Felt{
+		"your " + oat + ": one note so far; from the second on it learns": {note(0.8, fit.Tight)},
+		"your " + oat + ": its 4 notes contradict one another":            {note(0.5, fit.WontGoOn), note(0.5, fit.Loose), note(0.5, fit.WontGoOn), note(0.5, fit.Loose)},
+		"your " + oat + ": 2 notes, and boxes come out as worked out":     {note(0.6, fit.Snug), note(0.6, fit.Snug)},
+	} {
+		if got := NotYet(notes); len(got) != 1 || got[0] != why {
+			t.Errorf("it says %q, not %q", got, why)
+		}
+	}
+	if got := NotYet([][]Felt{note(0.9, fit.Grips), note(0.9, fit.Grips), note(0.9, fit.Grips)}); len(got) != 0 {
+		t.Errorf("what has taught something is told of as nothing: %q", got)
 	}
 }
 

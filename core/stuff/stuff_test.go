@@ -1,7 +1,10 @@
 package stuff
 
 import (
+	"fmt"
 	"math"
+	"os"
+	"strings"
 	"testing"
 
 	"brevium/core/paper"
@@ -178,6 +181,19 @@ func TestTheTableIsOnesOwn(t *testing.T) {
 	for id, v := range map[string]float64{"crack.nothing": 1, "crack.across": 100, "air.slow": math.NaN()} {
 		if own.Set(id, v) == nil {
 			t.Errorf("%s = %v is taken", id, v)
+		}
+	}
+}
+
+// The document tells of every constant as it is.
+func TestConstantsAreDocumented(t *testing.T) {
+	text, err := os.ReadFile("../../docs/card-and-glue.md")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range Usual().Constants() {
+		if row := fmt.Sprintf("| `%s` | %s | %s |", c.ID, number(c.Value), c.Unit); !strings.Contains(string(text), row) {
+			t.Errorf("docs/card-and-glue.md has no row %q", row)
 		}
 	}
 }

@@ -17,6 +17,8 @@ type KeptPaper struct {
 	Thickness int64   `json:"thickness_nm"`
 	Measured  int     `json:"measured,omitempty"`
 	Direction string  `json:"direction"`
+	Grain     string  `json:"grain,omitempty"`
+	Finish    string  `json:"finish,omitempty"`
 	Sheet     string  `json:"sheet"`
 	Width     int64   `json:"width_nm"`
 	Height    int64   `json:"height_nm"`
@@ -31,7 +33,7 @@ type KeptPaper struct {
 
 func (p KeptPaper) lot() drawer.Lot {
 	return drawer.Lot{
-		Card:  paper.Card{Name: p.Card, GSM: p.GSM, Thickness: measure.Length(p.Thickness), Measured: p.Measured, Direction: paper.Direction(p.Direction)},
+		Card:  paper.Card{Name: p.Card, GSM: p.GSM, Thickness: measure.Length(p.Thickness), Measured: p.Measured, Direction: paper.Direction(p.Direction), Grain: paper.Grain(p.Grain), Finish: paper.Finish(p.Finish)},
 		Sheet: p.Sheet, Width: measure.Length(p.Width), Height: measure.Length(p.Height),
 		Count: p.Count, Price: p.Price, Offcut: p.Offcut, From: p.From,
 	}
@@ -46,8 +48,8 @@ func (b *bringing) pile(p KeptPaper) error {
 		p.Card, p.GSM, p.Thickness, p.Direction, p.Sheet, p.Width, p.Height, p.Count, p.Price, p.Offcut, p.From)
 	if err == nil && id == 0 {
 		b.n.Paper++
-		id, err = b.insert(`INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id, look, measured, place) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-			p.Card, p.GSM, p.Thickness, p.Direction, p.Sheet, p.Width, p.Height, p.Count, p.Price, p.Offcut, p.From, job, string(p.Look), p.Measured, b.place)
+		id, err = b.insert(`INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id, look, measured, grain, finish, place) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+			p.Card, p.GSM, p.Thickness, p.Direction, p.Sheet, p.Width, p.Height, p.Count, p.Price, p.Offcut, p.From, job, string(p.Look), p.Measured, p.Grain, p.Finish, b.place)
 	}
 	b.paper[p.ID] = id
 	b.use(`lots`, id)

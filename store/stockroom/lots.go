@@ -25,6 +25,7 @@ func At(d desk.Desk) *Stockroom { return &Stockroom{d} }
 type lotRow struct {
 	ID                             int64
 	Card, Direction, Sheet, Origin string
+	Grain, Finish                  string
 	GSM, Price                     float64
 	Thickness, Width, Height       int64
 	Count, Measured, Reserved      int
@@ -35,13 +36,13 @@ type lotRow struct {
 const noPile desk.Absent = "pile of paper"
 
 // selectLots reads such rows.
-const selectLots = `SELECT l.id, l.card, l.gsm, l.thickness, l.direction, l.sheet, l.width, l.height, l.count, l.price, l.offcut, l.origin, l.look, l.measured,
+const selectLots = `SELECT l.id, l.card, l.gsm, l.thickness, l.direction, l.sheet, l.width, l.height, l.count, l.price, l.offcut, l.origin, l.look, l.measured, l.grain, l.finish,
 	coalesce((SELECT sum(r.count) FROM job_lots r JOIN jobs j ON j.id = r.job_id WHERE r.lot_id = l.id AND j.state = 'begun'), 0) AS reserved FROM lots l `
 
 func (r lotRow) lot() (drawer.Lot, error) {
 	l := drawer.Lot{
 		ID:    r.ID,
-		Card:  paper.Card{Name: r.Card, GSM: r.GSM, Thickness: measure.Length(r.Thickness), Measured: r.Measured, Direction: paper.Direction(r.Direction)},
+		Card:  paper.Card{Name: r.Card, GSM: r.GSM, Thickness: measure.Length(r.Thickness), Measured: r.Measured, Direction: paper.Direction(r.Direction), Grain: paper.Grain(r.Grain), Finish: paper.Finish(r.Finish)},
 		Sheet: r.Sheet, Width: measure.Length(r.Width), Height: measure.Length(r.Height),
 		Count: r.Count, Price: r.Price, Offcut: r.Offcut, From: r.Origin, Reserved: r.Reserved,
 	}
@@ -114,9 +115,9 @@ func AddLot(ctx context.Context, tx *scope.Tx, at desk.Desk, l drawer.Lot, job *
 	look := string(design.WriteLook(seen))
 	if !l.Offcut {
 		r, err := tx.Do(ctx, scope.Held.SQL(`
-			UPDATE lots SET count = count + ?, look = CASE ? WHEN '' THEN look ELSE ? END WHERE id = (
+			UPDATE lots SET count = count + ?, look = CASE ? WHEN '' THEN look ELSE ? END, grain = CASE ? WHEN '' THEN grain ELSE ? END, finish = CASE ? WHEN '' THEN finish ELSE ? END WHERE id = (
 				SELECT id FROM lots WHERE lower(card) = lower(?) AND gsm = ? AND direction = ? AND width = ? AND height = ? AND price = ? AND NOT offcut AND count > 0 AND (place = ? OR ?) LIMIT 1)`),
-			l.Count, look, look, l.Card.Name, l.Card.GSM, string(l.Card.Direction), int64(l.Width), int64(l.Height), l.Price, place, at.Asker == scope.Alone)
+			l.Count, look, look, string(l.Card.Grain), string(l.Card.Grain), string(l.Card.Finish), string(l.Card.Finish), l.Card.Name, l.Card.GSM, string(l.Card.Direction), int64(l.Width), int64(l.Height), l.Price, place, at.Asker == scope.Alone)
 		if err != nil {
 			return err
 		}
@@ -125,10 +126,10 @@ func AddLot(ctx context.Context, tx *scope.Tx, at desk.Desk, l drawer.Lot, job *
 		}
 	}
 	_, err = tx.Do(ctx, scope.Held.SQL(`
-		INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id, look, measured, place)
-		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
+		INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id, look, measured, grain, finish, place)
+		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
 		l.Card.Name, l.Card.GSM, int64(l.Card.Thickness), string(l.Card.Direction), l.Sheet, int64(l.Width), int64(l.Height),
-		l.Count, l.Price, l.Offcut, l.From, job, look, l.Card.Measured, place)
+		l.Count, l.Price, l.Offcut, l.From, job, look, l.Card.Measured, string(l.Card.Grain), string(l.Card.Finish), place)
 	return err
 }
 

@@ -145,6 +145,8 @@ func (p *drawerPage) addFields() {
 		card,
 		f.Control("gsm", "Weight", "gsm, or 80 lb cover", "240"),
 		form.DirectionField(f, "direction", paper.NoDirection),
+		form.GrainField(f, "grain", paper.UnknownGrain),
+		form.FinishField(f, "finish", paper.Solid),
 		f.ChoiceField("sheet", "Sheet", "", paper.Standard[0].Name, kinds...),
 	}
 	p.Own = []form.Field{
@@ -165,6 +167,7 @@ func (s *room) putPaper(c *echo.Context) error {
 	f.Text("card", &l.Card.Name)
 	f.Weight("gsm", &l.Card.GSM)
 	l.Card.Direction = paper.Direction(posted.Get("direction"))
+	f.ReadMatter("", &l.Card)
 	f.Whole("count", &l.Count)
 	f.Price("price", &l.Price)
 	if l.Sheet = posted.Get("sheet"); l.Sheet == "own" || l.Sheet == "" {

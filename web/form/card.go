@@ -139,7 +139,7 @@ func (f *Form) ReadCard(at string, c *paper.Card) {
 	if d := paper.Direction(f.Posted.Get(at + ".direction")); slices.Contains(paper.Directions, d) && (d != paper.NoDirection || c.Direction != "") {
 		c.Direction = d
 	}
-	f.ReadMatter(at, c)
+	f.ReadMatter(at+".", c)
 	f.ReadLook(at, old, c)
 }
 
@@ -162,14 +162,14 @@ func FinishField(f *Form, name string, stored paper.Finish) Field {
 		Choice{Value: string(paper.Coated), Label: "coated"}, Choice{Value: string(paper.Textured), Label: "soft and textured"})
 }
 
-// ReadMatter reads the grain of a card's sheet, and its finish.
+// ReadMatter reads the grain of a card's sheet, and its finish, from fields whose names begin so.
 func (f *Form) ReadMatter(at string, c *paper.Card) {
-	if g := f.Posted.Get(at + ".grain"); g != "" {
+	if g := f.Posted.Get(at + "grain"); g != "" {
 		if g = strings.TrimPrefix(g, notKnown); slices.Contains(paper.Grains, paper.Grain(g)) {
 			c.Grain = paper.Grain(g)
 		}
 	}
-	if x := f.Posted.Get(at + ".finish"); x != "" {
+	if x := f.Posted.Get(at + "finish"); x != "" {
 		if x = strings.TrimPrefix(x, solid); slices.Contains(paper.Finishes, paper.Finish(x)) {
 			c.Finish = paper.Finish(x)
 		}

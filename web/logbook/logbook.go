@@ -58,6 +58,7 @@ type logPage struct {
 	Found         int
 	Before, After string // the pages there are besides
 	Learned       []string
+	NotYet        []string // and why
 	Paces         []string
 	Form          *form.Form
 }
@@ -168,6 +169,7 @@ func (s *room) learned(c *echo.Context, v *logPage) error {
 	for _, l := range logbook.Learn(felt) {
 		v.Learned = append(v.Learned, l.Says())
 	}
+	v.NotYet = logbook.NotYet(felt)
 	times, err := s.Store.Of(ctx).Times(ctx, 0)
 	if err != nil {
 		return err
