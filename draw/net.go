@@ -9,6 +9,7 @@ import (
 	"brevium/core/dress"
 	"brevium/core/inspect"
 	"brevium/core/measure"
+	"brevium/core/paper"
 	"brevium/core/pattern"
 	"brevium/core/recipe"
 	"brevium/core/style"
@@ -26,6 +27,8 @@ type Net struct {
 	// PaperUp is where the pattern of the paper runs up to on the flat piece: −1
 	// its top edge, 1 its bottom edge, 0 where it has no direction.
 	PaperUp int
+	// Run is how the card's grain runs in the piece; "" where it is not known.
+	Run paper.Run
 
 	Part style.Part
 	// From is the card it is cut from, shown with the papers of its mats; nil
@@ -169,6 +172,7 @@ func (n Net) into(p *Picture) {
 	if !n.Plain {
 		n.names(p)
 		n.numbers(p)
+		p.grain(n.Run, w, h)
 	}
 	if n.Pick || n.PickAll {
 		n.faces(p)

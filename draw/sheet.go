@@ -47,7 +47,7 @@ type PieceLabel struct {
 // Picture draws the sheet. Its origin is the sheet's top left corner.
 func (s Sheet) Picture() *Picture {
 	w, h := s.Laid.Sheet.Width.MM(), s.Laid.Sheet.Height.MM()
-	p := newPicture(s.Laid.Sheet.Name+" with "+pieces(len(s.Laid.Placed)), w, h, 26)
+	p := newPicture(s.Laid.Sheet.Name+" with "+pieces(len(s.Laid.Placed)), w, h, s.margin())
 	area := p.polygon(SheetArea, rect(0, 0, w, h)...)
 	if !s.Plain {
 		area.Fill = From{Card: s.Card}.fill(w, h)
@@ -59,7 +59,19 @@ func (s Sheet) Picture() *Picture {
 		s.piece(p, n, pl)
 	}
 	s.cuts(p)
+	p.grain(s.run(), w, h)
 	return p
+}
+
+// run is how the grain runs in the sheet as it is drawn; not known of a square one.
+func (s Sheet) run() paper.Run { return s.Card.RunOn(s.Laid.Sheet, false) }
+
+// margin is the room round the sheet, in strokes: more where the grain is drawn beside it.
+func (s Sheet) margin() float64 {
+	if s.run() != paper.RunUnknown {
+		return 40
+	}
+	return 26
 }
 
 func pieces(n int) string {

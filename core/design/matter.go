@@ -166,7 +166,7 @@ func (l *Laid) Run(id string) paper.Run {
 				if s.Job.Pieces[p.Piece].Name != id {
 					continue
 				}
-				run := runOn(s.Card, sheet.Sheet, p.Turned)
+				run := s.Card.RunOn(sheet.Sheet, p.Turned)
 				if any && run != found {
 					return paper.RunUnknown
 				}
@@ -175,18 +175,6 @@ func (l *Laid) Run(id string) paper.Run {
 		}
 	}
 	return found
-}
-
-// runOn is how the grain of a sheet runs in a blank that lies on it upright, or turned.
-func runOn(c paper.Card, s paper.Sheet, turned bool) paper.Run {
-	if c.Grain == paper.UnknownGrain || s.Width == s.Height {
-		return paper.RunUnknown
-	}
-	across := (c.Grain == paper.LongGrain) == (s.Width > s.Height) // along the sheet's width
-	if across != turned {
-		return paper.RunLength
-	}
-	return paper.RunWidth
 }
 
 // wantedRun is how the grain is to run in a blank: as it is fixed; or, where a fold across it would
@@ -232,7 +220,7 @@ func lying(c paper.Card, sheets []paper.Sheet, run paper.Run, b pattern.Blank) (
 		return false, false
 	}
 	for i, s := range sheets {
-		upright := runOn(c, s, false)
+		upright := c.RunOn(s, false)
 		if upright == paper.RunUnknown || i > 0 && (upright != run) != turned {
 			return false, false
 		}

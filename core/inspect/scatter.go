@@ -139,9 +139,7 @@ func (h *Hands) Judged(j Joined) Finding {
 		f.Account = append(f.Account, sum(fmt.Sprintf("of %d, right in the mean", h.Copies), "%d, %d to %d", b.Mean, b.Least, b.Most),
 			Sum{"so make one whole and try it before you cut the rest", ""})
 	}
-	if p.Outer != p.Inner {
-		f.Account = append(f.Account, Sum{"measure twice: each second score moves the gap as much as it is off", ""})
-	}
+	f.Account = append(f.Account, h.watch(j)...)
 	if usable >= h.Table.Usable {
 		return f
 	}
@@ -156,6 +154,35 @@ func (h *Hands) Judged(j Joined) Finding {
 		f.Text += " Make one whole and try it, then cut the rest; score from one edge, and all pieces at one setting of the fence."
 	}
 	return f
+}
+
+// watch says which cut and score to measure twice: by how much a millimetre on each moves the gap.
+// What is read from all four edges grows with its blank and shrinks with each score; of lines
+// from one edge the ones between two gaps move both.
+func (h *Hands) watch(j Joined) []Sum {
+	p := j.Accounts[0].Pair
+	if p.Outer == p.Inner {
+		return nil
+	}
+	var out []Sum
+	each := func(name, piece, wider, tighter string) {
+		name = strings.ToLower(name)
+		if h.scored(piece) == stuff.FourEdges {
+			out = append(out, Sum{"a millimetre more on the " + name + "’s blank", wider + "1 mm"}, Sum{"and on each of its scores", tighter + "1 mm"})
+			return
+		}
+		out = append(out, Sum{"a millimetre on the " + name + "’s first and last score", "1 mm"})
+		if len(j.Accounts) > 1 {
+			out = append(out, Sum{"on those between, which move two gaps: measure them twice", "1 mm each"})
+		}
+	}
+	each(p.OuterName, p.Outer, "+", "−")
+	each(p.InnerName, p.Inner, "−", "+")
+	cards := 0
+	for _, a := range j.Accounts {
+		cards = max(cards, h.gap(a).Cards)
+	}
+	return append(out, sum("card thicker by 0.01 mm", "−%.2f mm", 0.01*float64(cards)))
 }
 
 // leastGain is by how much another allowance must raise the chance to be worth a word.

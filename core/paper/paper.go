@@ -49,6 +49,19 @@ const (
 	RunWidth   Run = "width"
 )
 
+// RunOn is how the grain of a sheet of the card runs in a blank that lies on it upright, or turned
+// by a quarter; not known of a square sheet.
+func (c Card) RunOn(s Sheet, turned bool) Run {
+	if c.Grain == UnknownGrain || s.Width == s.Height {
+		return RunUnknown
+	}
+	across := (c.Grain == LongGrain) == (s.Width > s.Height) // along the sheet's width
+	if across != turned {
+		return RunLength
+	}
+	return RunWidth
+}
+
 // Runs lists them in the order they are offered.
 var Runs = []Run{RunUnknown, RunLength, RunWidth}
 

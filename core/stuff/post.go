@@ -3,6 +3,9 @@ package stuff
 import (
 	"math"
 	"slices"
+	"strings"
+
+	"brevium/core/fault"
 )
 
 // Class is a class of post: sides in mm, long to short, and grams.
@@ -18,6 +21,23 @@ var Classes = []Class{
 	{"large letter", [3]float64{353, 250, 25}, 750},
 	{"small parcel", [3]float64{450, 350, 160}, 2000},
 	{"parcel", [3]float64{610, 460, 460}, 20000},
+}
+
+// MostClasses is how many classes of post there are at most.
+const MostClasses = 8
+
+// CheckClasses refuses classes that are none.
+func CheckClasses(all []Class) error {
+	if len(all) == 0 || len(all) > MostClasses {
+		return fault.New(fault.CountRange, "classes", "the post has 1 to %d classes", MostClasses)
+	}
+	for i, c := range all {
+		sides := slices.Sorted(slices.Values(c.Sides[:]))
+		if strings.TrimSpace(c.Name) == "" || len(c.Name) > 60 || !(sides[0] > 0 && sides[2] <= 5000) || !(c.Grams > 0 && c.Grams <= 100_000) {
+			return fault.New(fault.OutOfRange, fault.Path("classes", i), "a class of post has a name, three sides up to 5 m and a weight up to 100 kg")
+		}
+	}
+	return nil
 }
 
 // padding goes round what is posted made up, on each side, in mm.

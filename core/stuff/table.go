@@ -21,11 +21,11 @@ type Table struct {
 	BulkPower     float64 `id:"card.bulk-power" means:"how fast stiffness falls as the bulk grows" from:"board of bulk 1.25 to 1.6"`
 	TwoWays       float64 `id:"card.two-ways" means:"how many times stiffer card is along its grain than across" from:"board: 2 to 1"`
 	TensileAlong  float64 `id:"card.tensile-along" unit:"N/mm per g/m²" means:"what card takes pulled along its grain" from:"ISO 1924"`
-	TensileAcross float64 `id:"card.tensile-across" unit:"N/mm per g/m²" means:"the same, across" from:"ISO 1924"`
+	TensileAcross float64 `id:"card.tensile-across" unit:"N/mm per g/m²" means:"what card takes pulled across its grain" from:"ISO 1924"`
 	ShortAlong    float64 `id:"card.short-along" unit:"N/mm per g/m²" means:"what its edge takes pressed along the grain" from:"ISO 9895"`
-	ShortAcross   float64 `id:"card.short-across" unit:"N/mm per g/m²" means:"the same, across" from:"ISO 9895"`
+	ShortAcross   float64 `id:"card.short-across" unit:"N/mm per g/m²" means:"what its edge takes pressed across the grain" from:"ISO 9895"`
 	SwellAcross   float64 `id:"card.swell-across" unit:"% per 10 points" means:"how much card grows across its grain with the air's damp" from:"ISO 8226"`
-	SwellAlong    float64 `id:"card.swell-along" unit:"% per 10 points" means:"the same, along" from:"ISO 8226"`
+	SwellAlong    float64 `id:"card.swell-along" unit:"% per 10 points" means:"how much it grows along its grain" from:"ISO 8226"`
 
 	CrackThick    float64 `id:"crack.thickness" unit:"mm" means:"the thickness whose fold along the grain is 1" from:"240 gsm, 1.25"`
 	CrackAcross   float64 `id:"crack.across" means:"how much worse a fold across the grain is" from:"practice"`
@@ -33,11 +33,11 @@ type Table struct {
 	CrackTextured float64 `id:"crack.textured" means:"how much better soft textured card folds" from:"practice"`
 	CrackFlat     float64 `id:"crack.flat" means:"how much worse a fold of 150° and over is" from:"practice"`
 	CrackDry      float64 `id:"crack.dry" means:"how much worse card folds under 35 % damp" from:"practice"`
-	CrackFolds    float64 `id:"crack.folds" means:"up to this it folds well" from:"practice"`
-	CrackWarns    float64 `id:"crack.warns" means:"over this it breaks" from:"practice"`
+	CrackFolds    float64 `id:"crack.folds" means:"a fold up to this index folds well" from:"practice"`
+	CrackWarns    float64 `id:"crack.warns" means:"a fold over this index breaks" from:"practice"`
 
-	FirmThick float64 `id:"firm.thickness" unit:"mm" means:"the thickness that is firm over the span" from:"240 gsm is firm to 150 mm"`
-	FirmSpan  float64 `id:"firm.span" unit:"mm" means:"the span that it is firm over" from:"the same thumb dents alike: s²/t³"`
+	FirmThick float64 `id:"firm.thickness" unit:"mm" means:"a thickness that is firm" from:"240 gsm is firm to 150 mm"`
+	FirmSpan  float64 `id:"firm.span" unit:"mm" means:"the span over which that is firm" from:"the same thumb dents alike: s²/t³"`
 	FirmWarns float64 `id:"firm.warns" means:"the share of the wanted thickness under which it is flimsy" from:"practice"`
 	BulkMost  float64 `id:"bulk.most" unit:"mm" means:"the most card in one place" from:"practice"`
 

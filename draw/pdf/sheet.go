@@ -272,7 +272,7 @@ func (w *writer) pieces() error {
 
 func (w *writer) net(p design.Part) draw.Net {
 	in := w.r.Inputs
-	net := draw.Net{Part: p.Part, PaperUp: p.PaperUp(), Mats: w.r.Mats, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
+	net := draw.Net{Part: p.Part, PaperUp: p.PaperUp(), Run: w.r.Run(p.ID), Mats: w.r.Mats, Fence: in.Tools.Fence, Units: in.Units, Tick: in.Tools.Tick}
 	if !w.print.Plain {
 		net.From = draw.FromOf(p)
 	}

@@ -147,12 +147,10 @@ func (s *room) makeBox(c *echo.Context) error {
 
 // begin reads the form of any of the ways.
 func (s *room) begin(ctx context.Context, f *form.Form, lots []drawer.Lot) (begun, error) {
-	tools, err := s.Tools(ctx, f.Unit)
-	if err != nil {
+	in := design.New("", f.Unit, styleOf(f).ID)
+	if err := s.Equip(ctx, &in); err != nil {
 		return begun{}, err
 	}
-	in := design.New("", f.Unit, styleOf(f).ID)
-	in.Tools = tools
 	f.Text("name", &in.Name)
 	in.Name = design.CleanName(in.Name)
 	if way := f.Posted.Get("start"); way != fromSheet && way != fromFile {

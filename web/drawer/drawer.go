@@ -45,6 +45,8 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.GET("/cupboard.csv", s.exportGoods)
 	e.GET("/drawer/tools", s.tools)
 	e.POST("/drawer/tools", s.setTools)
+	e.GET("/drawer/card-and-glue", s.matter)
+	e.POST("/drawer/card-and-glue", s.setMatter)
 	e.POST("/drawer/:id", s.setPaper)
 }
 

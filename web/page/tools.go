@@ -30,11 +30,12 @@ func (s *Room) SetTools(ctx context.Context, t design.Tools) error {
 	return s.Store.Of(ctx).Set(ctx, toolsKey, design.WriteTools(t))
 }
 
-// Equip gives a new design the maker's tools.
+// Equip gives a new design the maker's tools, and what the maker reckons of card and glue.
 func (s *Room) Equip(ctx context.Context, in *design.Inputs) error {
 	tools, err := s.Tools(ctx, in.Units)
-	if err == nil {
-		in.Tools = tools
+	if err != nil {
+		return err
 	}
-	return err
+	in.Tools = tools
+	return s.reckons(ctx, in)
 }

@@ -1,6 +1,8 @@
 package workspace
 
 import (
+	"encoding/json"
+	"maps"
 	"net/http"
 	"slices"
 
@@ -19,6 +21,7 @@ type cardPage struct {
 	page.Chrome
 	Box    boxshelf.Box
 	Pieces []cardForView
+	Listed string // the maker's constants, where the box reckons with others
 }
 
 type cardForView struct {
@@ -51,6 +54,17 @@ func (s *room) card(c *echo.Context) error {
 	}
 	p := cardPage{Chrome: s.Chrome(c, "Which card"), Box: b}
 	p.Units, p.UnitsAt, p.Stop = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", "box"
+	own, err := s.Constants(ctx)
+	if err != nil {
+		return err
+	}
+	if !maps.Equal(own, b.Inputs.Constants) {
+		text, err := json.Marshal(own)
+		if err != nil {
+			return err
+		}
+		p.Listed = string(text)
+	}
 	r, err := design.Make(ctx, b.Inputs)
 	if err != nil && !page.IsFault(err) {
 		return err
@@ -94,8 +108,14 @@ func runChoices(x design.CardFor) []form.Choice {
 	return out
 }
 
-// readGrain reads how the grain is to lie in a piece.
+// readGrain reads how the grain is to lie in a piece, and by which constants the box is judged.
 func readGrain(f *form.Form, in *design.Inputs, now *design.Result) {
+	if text := f.Posted.Get("constants.listed"); text != "" {
+		own := map[string]float64{}
+		if err := json.Unmarshal([]byte(text), &own); err == nil {
+			in.Constants = own
+		}
+	}
 	for _, p := range now.Parts {
 		switch run := paper.Run(f.Posted.Get("grain." + p.ID)); {
 		case run == "free":

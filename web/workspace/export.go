@@ -197,6 +197,7 @@ func netOf(r *design.Result, p design.Part) draw.Net {
 	}
 	return draw.Net{
 		PaperUp:  p.PaperUp(),
+		Run:      r.Run(p.ID),
 		From:     draw.FromOf(p),
 		Part:     p.Part,
 		Mats:     r.Mats,

@@ -1,0 +1,85 @@
+package design
+
+import (
+	"brevium/core/measure"
+	"brevium/core/pattern"
+	"brevium/core/stuff"
+	"brevium/core/style"
+)
+
+// Parcel is how one box, full, and all of them flat, go by post, and how many a crate holds.
+type Parcel struct {
+	// Mine is what the box itself weighs, and Full what it weighs with what goes in, in grams.
+	Mine, Full float64
+	// MadeUp is the box with padding round it; Flat are the blanks of all copies, unglued, in a pile.
+	MadeUp, Flat [3]float64
+	FlatGrams    float64
+	ByPost       stuff.Posted
+	FlatByPost   stuff.Posted
+	// Bears is what the box bears, in N, and Crate how many go into the crate.
+	Bears float64
+	Crate stuff.Crate
+}
+
+// Parcel works out how the box goes by post, in classes, and into a crate of the given inside, in
+// mm.
+func (r *Result) Parcel(classes []stuff.Class, crate [3]float64) Parcel {
+	var p Parcel
+	var cards []float64
+	long, wide := 0.0, 0.0
+	for _, x := range r.Parts {
+		n := float64(x.Copies())
+		p.Mine += n * x.Pattern.Area() * x.Card.GSM / 1e6
+		for range x.Copies() {
+			cards = append(cards, x.Card.Thickness.MM())
+		}
+		w, h := x.Pattern.Width.MM(), x.Pattern.Height.MM()
+		long, wide = max(long, max(w, h)), max(wide, min(w, h))
+	}
+	for _, m := range r.Mats {
+		area := m.Width.MM() * m.Height.MM()
+		p.Mine += area * m.Card.GSM / 1e6
+	}
+	p.Full = p.Mine + r.Inputs.Carried().Grams
+	p.FlatGrams = p.Mine * float64(r.Inputs.Copies)
+	out := r.Outside
+	p.MadeUp = stuff.Padded(out.Length.MM(), out.Width.MM(), out.Height.MM())
+	p.Flat = [3]float64{long, wide, stuff.FlatHigh(r.Inputs.Copies, cards)}
+	p.ByPost, p.FlatByPost = stuff.Post(classes, p.MadeUp, p.Full), stuff.Post(classes, p.Flat, p.FlatGrams)
+	t := r.Inputs.Table()
+	p.Bears = r.bears(&t)
+	p.Crate = t.Crated(crate, [3]float64{out.Length.MM(), out.Width.MM(), out.Height.MM()}, p.Bears, p.Full)
+	return p
+}
+
+// bears is what the walls of the box bear that stand round its room, in N.
+func (r *Result) bears(t *stuff.Table) float64 {
+	id := r.Box.Room.Part
+	if id == "" {
+		id = r.Parts[0].ID
+	}
+	p, is := r.part(id)
+	if !is {
+		return 0
+	}
+	var walls []stuff.Wall
+	for i := range p.Folded.Faces {
+		f := &p.Folded.Faces[i]
+		if f.Role != pattern.Wall {
+			continue
+		}
+		_, across := f.Tall()
+		walls = append(walls, stuff.Wall{Wide: across, Card: stuff.CardOf(p.Card), Rolled: r.Box.Doubled})
+	}
+	return t.BoxHolds(walls)
+}
+
+// FullSize is the box with padding round it, for a person.
+func (p Parcel) FullSize() style.Extent { return extentMM(p.MadeUp) }
+
+// FlatSize is the pile of blanks.
+func (p Parcel) FlatSize() style.Extent { return extentMM(p.Flat) }
+
+func extentMM(sides [3]float64) style.Extent {
+	return style.Extent{Length: measure.FromMM(sides[0]), Width: measure.FromMM(sides[1]), Height: measure.FromMM(sides[2])}
+}
