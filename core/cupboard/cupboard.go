@@ -112,7 +112,7 @@ type Need struct {
 // kindOf reads a supply's id.
 func kindOf(id string) (Kind, bool) {
 	for prefix, k := range map[string]Kind{
-		"tape": Tape, "glue": Glue, "holding.dots": Dots, "dots": Dots, "closure.dot": Dots, "pads": Pads, "hook": Hooks, "holding.hooks": Hooks,
+		"tape": Tape, "glue": Glue, "holding.dots": Dots, "dots": Dots, "closure.dot": Dots, "pads": Pads, "paper.pads": Pads, "hook": Hooks, "holding.hooks": Hooks,
 		"closure.hook-and-loop": Hooks, "magnets": Magnets, "closure.magnets": Magnets, "brads": Brads, "holding.brads": Brads, "closure.brad": Brads,
 		"clips": Clips, "closure.clip": Clips, "restick": Restick, "closure.tape": Restick, "ribbon": Ribbon, "tags.string": Twine,
 	} {

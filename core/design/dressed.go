@@ -8,6 +8,7 @@ import (
 	"brevium/core/inspect"
 	"brevium/core/paper"
 	"brevium/core/recipe"
+	"brevium/core/stuff"
 	"brevium/core/style"
 )
 
@@ -55,6 +56,10 @@ func (d *Dressed) work() recipe.Work {
 		Cards: map[string]paper.Card{}, EndForEnd: map[string]bool{}, Loose: map[string]bool{}, Mats: d.Mats, Fixings: d.fixings(), Together: d.together(),
 		Contents: d.Filling(), Adhesive: style.AdhesiveOf(d.Spec),
 	}
+	if g, chosen := in.Glue[stuff.Papers]; chosen {
+		a := stuff.AdhesiveOf(g)
+		w.Papers = &recipe.Sticking{With: string(g), Words: a.Words, Hold: a.Hold, Burns: a.Melts}
+	}
 	w.Inserting, w.Closing = d.puts()
 	for _, p := range d.Parts {
 		w.Parts = append(w.Parts, p.Part)
@@ -92,7 +97,7 @@ func (d *Dressed) together() []hand.Move {
 
 // supplies are what all copies of the box take, but for its sheets.
 func (d *Dressed) supplies(w recipe.Work) []recipe.Supply {
-	out := []recipe.Supply{w.AdhesiveSupply()}
+	out := w.AdhesiveSupplies()
 	out = append(out, recipe.HoldingSupplies(d.Box, d.Inputs.Copies)...)
 	out = append(out, d.ribbonSupplies()...)
 	out = append(out, d.closureSupplies()...)

@@ -147,10 +147,18 @@ func (r *Result) cared(lifted bool) inspect.Cared {
 	if r.Box.Brads > 0 {
 		c.Small = append(c.Small, "brads")
 	}
-	for _, g := range r.Inputs.Glue {
-		c.HotGlue = c.HotGlue || stuff.AdhesiveOf(g).Melts
-	}
+	c.HotGlue = r.HotGlue()
 	return c
+}
+
+// HotGlue reports whether something is stuck with glue that burns fingers, and lets go where it is hot.
+func (r *Result) HotGlue() bool {
+	for _, g := range r.Inputs.Glue {
+		if stuff.AdhesiveOf(g).Melts {
+			return true
+		}
+	}
+	return false
 }
 
 // Run is how the grain runs in what is cut under an id: as it is fixed, or as it lies on sheets

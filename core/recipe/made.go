@@ -22,6 +22,7 @@ type maker struct {
 	fault error               // of the first move that a hand cannot do
 	done  int                 // moves of the piece before the hand
 	told  []made              // in order
+	with  bool                // it was said what papers are stuck with
 	last  map[string][]string // by piece, the keys of the steps that no other of it needs
 }
 
@@ -300,6 +301,9 @@ func (s *maker) steps(p style.Part, moves []hand.Move, have []Step) []Step {
 		cuts := 0
 		if c, there := s.table.Card(p.ID); there {
 			st.Text, cuts = s.says(c, m), len(c.Cuts())
+		}
+		if _, lays := m.(hand.LayPapers); lays && s.w.Papers != nil && !s.with {
+			st.Text, s.with = st.Text+" "+s.Say("paper-with", Fields{"with": s.w.Papers.Words, "hold": s.w.Papers.Hold}), true
 		}
 		s.do(p.ID, m)
 		if c, there := s.table.Card(p.ID); there && a.kind == Remove {

@@ -121,6 +121,8 @@ type Work struct {
 	Inserting, Closing []hand.Put
 	Contents           string // what is filled in, "" when not known
 	Adhesive           style.Adhesive
+	// Papers is what papers are stuck with, where that was chosen by itself; nil is as the box.
+	Papers *Sticking
 }
 
 // Seconds each kind of step takes, for one piece, by an unhurried hand.

@@ -177,15 +177,38 @@ func TestAdhesive(t *testing.T) {
 	w.Parts[0].Pattern.Glue = []pattern.Glue{
 		{Face: "back", Area: []pattern.Point{{X: 0, Y: 0}, {X: 50, Y: 0}, {X: 50, Y: 15}, {X: 0, Y: 15}}},
 	}
-	if got := w.AdhesiveSupply(); got.ID != "tape" || got.Amount != 3*(50+4*(46+11)) {
+	if got := w.AdhesiveSupplies()[0]; got.ID != "tape" || got.Amount != 3*(50+4*(46+11)) {
 		t.Errorf("tape: %+v", got)
 	}
 	w.Adhesive = "wet-glue"
-	if got := w.AdhesiveSupply(); got.ID != "glue" || got.Amount != 3*(50*15+2*46*11)/100.0 {
+	if got := w.AdhesiveSupplies()[0]; got.ID != "glue" || got.Amount != 3*(50*15+2*46*11)/100.0 {
 		t.Errorf("glue: %+v", got)
 	}
-	if len(Cautions(true)) <= len(Cautions(false)) {
+	if len(Cautions(true, false)) <= len(Cautions(false, false)) || len(Cautions(false, true)) <= len(Cautions(false, false)) {
 		t.Error("what goes in adds no caution")
+	}
+}
+
+// Papers that are stuck otherwise than the tabs take an adhesive of their own, and it is said once.
+func TestPapersStuckByThemselves(t *testing.T) {
+	w := work(t)
+	w.Adhesive = "wet-glue"
+	for with, want := range map[string]string{"tape": "tape", "wet-glue": "", "glue-stick": "paper.stick", "dot": "paper.dots", "foam-pad": "paper.pads", "hot-glue": "paper.hot"} {
+		w.Papers = &Sticking{With: with, Words: "this", Hold: "press"}
+		var ids []string
+		for _, s := range w.AdhesiveSupplies() {
+			ids = append(ids, s.ID)
+		}
+		if got := strings.Join(ids, " "); got != strings.TrimSpace("glue "+want) {
+			t.Errorf("%s: %s", with, got)
+		}
+	}
+	said := 0
+	for _, s := range w.Steps() {
+		said += strings.Count(s.Text, "Use this: press.")
+	}
+	if said != 1 {
+		t.Errorf("what the papers are stuck with is said %d times", said)
 	}
 }
 
@@ -205,7 +228,7 @@ func TestTapeWidths(t *testing.T) {
 	}
 	w := Work{Copies: 2, Parts: []style.Part{{Pattern: &pattern.Pattern{Glue: []pattern.Glue{strip(8), strip(20), strip(30)}}}}}
 	// 100 of 6 mm; 100 and twice 100 of 12; for two boxes.
-	if s := w.AdhesiveSupply(); s.Amount != 800 || !strings.HasSuffix(s.Text, "about 0.8 m: 0.2 m 6 mm wide, 0.6 m 12 mm wide") {
+	if s := w.AdhesiveSupplies()[0]; s.Amount != 800 || !strings.HasSuffix(s.Text, "about 0.8 m: 0.2 m 6 mm wide, 0.6 m 12 mm wide") {
 		t.Errorf("%v: %s", s.Amount, s.Text)
 	}
 }

@@ -24,42 +24,93 @@ const tapeEvery = 25
 // GlueLength is the length in mm, over one box, of its glue patches: how far a
 // hand goes along them with tape or a bottle.
 func (w Work) GlueLength() float64 {
-	tape, _ := w.patches()
-	return tape
+	tabs, papers := w.patches()
+	return tabs.long + papers.long
 }
 
-// patches adds up the glue patches and the edges of the mats of one box: as
-// runs of tape in mm, and as area in mm².
-func (w Work) patches() (tape, area float64) {
+// stuck is how much is stuck: as runs of tape in mm, and as area in mm².
+type stuck struct{ long, area float64 }
+
+// patches adds up the glue patches of one box, and the edges and areas of its papers.
+func (w Work) patches() (tabs, papers stuck) {
 	for _, p := range w.Parts {
 		for _, g := range p.Pattern.Glue {
 			if g.Dry {
 				continue
 			}
 			short, long := pattern.Narrowest(g.Area)
-			tape += long * math.Ceil(short/tapeEvery) * float64(p.Copies())
-			area += math.Abs(pattern.Area(g.Area)) * float64(p.Copies())
+			tabs.long += long * math.Ceil(short/tapeEvery) * float64(p.Copies())
+			tabs.area += math.Abs(pattern.Area(g.Area)) * float64(p.Copies())
 		}
 	}
 	for _, m := range w.Mats {
 		for i, q := range m.Shape {
-			tape += m.Shape[(i+1)%len(m.Shape)].Sub(q).Len()
+			papers.long += m.Shape[(i+1)%len(m.Shape)].Sub(q).Len()
 		}
-		area += math.Abs(pattern.Area(m.Shape))
+		papers.area += math.Abs(pattern.Area(m.Shape))
 	}
-	return tape, area
+	return tabs, papers
 }
 
-// AdhesiveSupply is the adhesive for all copies: tape by length, wet glue by
-// area.
-func (w Work) AdhesiveSupply() Supply {
-	tape, glue := w.patches()
+// Sticking is what something is stuck with where it was chosen by itself: the adhesive, what a
+// person calls it, and how long it is held.
+type Sticking struct {
+	With        string // tape, wet-glue, or another
+	Words, Hold string
+	Burns       bool // it is hot
+}
+
+// onPaper is how many dots or pads hold a paper, one at each corner and more along its edges.
+const onPaper = 90.0 // mm between two
+
+// AdhesiveSupplies are the adhesives for all copies: tape by length, wet glue by area; what the
+// papers are stuck with by itself, where that is another.
+func (w Work) AdhesiveSupplies() []Supply {
+	tabs, papers := w.patches()
 	n := float64(w.Copies)
-	narrow := w.narrow()
-	if w.Adhesive.Wet() {
-		return Supply{ID: "glue", Amount: glue * n / 100, Unit: "cm²", Text: fmt.Sprintf("Wet glue for %.0f cm² of card", glue*n/100)}
+	wet := w.Adhesive.Wet()
+	own := w.Papers != nil && papers.long > 0 && w.Papers.With != string(w.Adhesive)
+	tape, glue := stuck{}, stuck{}
+	add := func(x stuck, wet bool) {
+		if wet {
+			glue.area += x.area
+		} else {
+			tape.long += x.long
+		}
 	}
-	return Supply{ID: "tape", Amount: tape * n, Unit: "mm", Text: fmt.Sprintf("Double-sided tape, about %.1f m", math.Ceil(tape*n/100)/10) + tapeWidths(narrow*n, (tape-narrow)*n)}
+	add(tabs, wet)
+	if !own {
+		add(papers, wet)
+	} else if w.Papers.With == string(style.TapeAdhesive) || w.Papers.With == string(style.WetGlue) {
+		add(papers, w.Papers.With == string(style.WetGlue))
+	}
+	var out []Supply
+	if glue.area > 0 || wet {
+		out = append(out, Supply{ID: "glue", Amount: glue.area * n / 100, Unit: "cm²", Text: fmt.Sprintf("Wet glue for %.0f cm² of card", glue.area*n/100)})
+	}
+	if tape.long > 0 || !wet {
+		narrow := w.narrow()
+		if wet {
+			narrow = 0
+		}
+		out = append(out, Supply{ID: "tape", Amount: tape.long * n, Unit: "mm",
+			Text: fmt.Sprintf("Double-sided tape, about %.1f m", math.Ceil(tape.long*n/100)/10) + tapeWidths(narrow*n, (tape.long-narrow)*n)})
+	}
+	if !own {
+		return out
+	}
+	each := math.Ceil(papers.long/onPaper) * n
+	switch w.Papers.With {
+	case "dot":
+		out = append(out, Supply{ID: "paper.dots", Amount: each, Unit: "dot", Text: fmt.Sprintf("%.0f glue dots, for the papers", each)})
+	case "foam-pad":
+		out = append(out, Supply{ID: "paper.pads", Amount: each, Unit: "pad", Text: fmt.Sprintf("%.0f foam pads, for the papers", each)})
+	case "glue-stick":
+		out = append(out, Supply{ID: "paper.stick", Amount: 1, Unit: "stick", Text: "A glue stick, for the papers"})
+	case "hot-glue":
+		out = append(out, Supply{ID: "paper.hot", Amount: 1, Unit: "gun", Text: "Hot glue, for the papers"})
+	}
+	return out
 }
 
 // narrowTape is the patch, in mm across, up to which tape of 6 mm is laid; on wider
@@ -137,11 +188,14 @@ func ClosingSupply(shut style.Shut, copies int) (Supply, bool) {
 }
 
 // Cautions are the usual ones for the work at hand; contents says whether
-// something goes into the box.
-func Cautions(contents bool) []string {
+// something goes into the box, hot whether something is stuck hot.
+func Cautions(contents, hot bool) []string {
 	out := []string{
 		"Knife and trimmer: a fresh blade, a steel rule, a mat under the work, and cut away from your hand.",
 		"Keep naked flames away from card; only LED lights go inside.",
+	}
+	if hot {
+		out = append(out, "Hot glue burns: work on a mat, keep fingers off the bead, and children away from the gun.")
 	}
 	if contents {
 		out = append(

@@ -277,6 +277,6 @@ func (w *writer) cautions() {
 
 const cautionWords = 7.0 // points
 
-func (w *writer) warned() []string { return recipe.Cautions(len(w.r.Inputs.Things) > 0) }
+func (w *writer) warned() []string { return recipe.Cautions(len(w.r.Inputs.Things) > 0, w.r.HotGlue()) }
 
 func (w *writer) cautionsHigh() float64 { return 1 + 5*w.scale*float64(len(w.warned())) }

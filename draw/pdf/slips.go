@@ -198,7 +198,7 @@ func (w *writer) cards() error {
 			w.para(w.left+wide+2, w.wide()-wide-2, slipWords, false, m.Step.Text)
 			w.y = max(w.y, top+high+1)
 		}
-		for _, c := range recipe.Cautions(len(w.r.Inputs.Things) > 0)[1:] {
+		for _, c := range recipe.Cautions(len(w.r.Inputs.Things) > 0, w.r.HotGlue())[1:] {
 			w.say(7, false, c)
 		}
 		if w.print.Bench != "" {
