@@ -40,7 +40,9 @@ func showMaking(_ context.Context, frame *workPage) (any, error) {
 func (p *makingPage) Key() string { return recipe.Key(p.Box.Inputs.Units) }
 
 // Cautions are those for this work.
-func (p *makingPage) Cautions() []string { return recipe.Cautions(len(p.Box.Inputs.Things) > 0, p.Result != nil && p.Result.HotGlue()) }
+func (p *makingPage) Cautions() []string {
+	return recipe.Cautions(len(p.Box.Inputs.Things) > 0, p.Result != nil && p.Result.HotGlue())
+}
 
 // MachineFormats are the files that hold flat pieces.
 func (p *makingPage) MachineFormats() []export.Format { return []export.Format{export.SVG, export.DXF} }
