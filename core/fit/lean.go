@@ -20,15 +20,20 @@ type Lean struct {
 
 // Says tells it in a line: "your Oat card, 240 gsm, runs 0.2 mm tighter: 5 notes".
 func (l Lean) Says() string {
-	way := "looser"
-	if l.By < 0 {
-		way = "tighter"
-	}
 	noun := "notes"
 	if l.Notes == 1 {
 		noun = "note"
 	}
-	return fmt.Sprintf("your %s, runs %s mm %s%s: %d %s", l.Card, measure.Number(l.By.Abs(), measure.MM, leanTick), way, l.ranges(), l.Notes, noun)
+	return fmt.Sprintf("your %s, runs %s%s: %d %s", l.Card, l.Short(), l.ranges(), l.Notes, noun)
+}
+
+// Short tells the lean alone: "0.2 mm tighter".
+func (l Lean) Short() string {
+	way := "looser"
+	if l.By < 0 {
+		way = "tighter"
+	}
+	return measure.Number(l.By.Abs(), measure.MM, leanTick) + " mm " + way
 }
 
 // ranges tells between what it lies: " (0.05 to 0.7)", from no lean on where it may be either way.

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
+	"strings"
 
 	"brevium/core/fit"
 	"brevium/core/stuff"
@@ -46,6 +47,33 @@ func Learn(notes [][]Felt) []fit.Lean {
 	slices.SortFunc(out, func(a, b fit.Lean) int { return cmp.Or(cmp.Compare(a.Card, b.Card), cmp.Compare(a.Kind, b.Kind)) })
 	return out
 }
+
+// Changed says what notes teach otherwise than others did, such as with one more: a sentence for
+// each card and kind of fit.
+func Changed(before, after [][]Felt) []string {
+	was := map[cardKind]fit.Lean{}
+	for _, l := range Learn(before) {
+		was[cardKind{l.Card, l.Kind}] = l
+	}
+	var out []string
+	for _, l := range Learn(after) {
+		switch old, there := was[cardKind{l.Card, l.Kind}]; {
+		case !there:
+			out = append(out, "It has taught something: "+l.Says())
+		case old.By != l.By:
+			out = append(out, fmt.Sprintf("%s; before it was %s", capital(l.Says()), old.Short()))
+		}
+		delete(was, cardKind{l.Card, l.Kind})
+	}
+	for k := range was {
+		out = append(out, fmt.Sprintf("Of your %s the notes contradict one another now, and nothing is learned of it", k.card))
+	}
+	slices.Sort(out)
+	return out
+}
+
+// capital begins a sentence.
+func capital(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
 
 // NotYet says of each card whose notes teach nothing why that is, in the order of the cards.
 func NotYet(notes [][]Felt) []string {

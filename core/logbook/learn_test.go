@@ -4,6 +4,7 @@ import (
 	"math"
 	"math/rand/v2"
 	"slices"
+	"strings"
 	"testing"
 
 	"brevium/core/fit"
@@ -84,6 +85,32 @@ func TestWhyNothingYet(t *testing.T) {
 	}
 	if got := NotYet([][]Felt{note(0.9, fit.Grips), note(0.9, fit.Grips), note(0.9, fit.Grips)}); len(got) != 0 {
 		t.Errorf("what has taught something is told of as nothing: %q", got)
+	}
+}
+
+// A note more says what it changed.
+func TestWhatANoteChanges(t *testing.T) {
+	grips := func(n int) (out [][]Felt) {
+		for range n {
+			out = append(out, note(0.9, fit.Grips))
+		}
+		return out
+	}
+	for _, c := range []struct {
+		before, after [][]Felt
+		want          string
+	}{
+		{grips(1), grips(2), "It has taught something: your " + oat},
+		{[][]Felt{note(0.45, fit.Grips), note(0.45, fit.Grips)}, [][]Felt{note(0.45, fit.Grips), note(0.45, fit.Grips), note(0.45, fit.Tight)}, "; before it was 0."},
+		{[][]Felt{note(0.5, fit.WontGoOn), note(0.5, fit.WontGoOn)}, [][]Felt{note(0.5, fit.WontGoOn), note(0.5, fit.WontGoOn), note(0.5, fit.Loose), note(0.5, fit.Loose)}, "nothing is learned of it"},
+	} {
+		got := strings.Join(Changed(c.before, c.after), " ")
+		if !strings.Contains(got, c.want) {
+			t.Errorf("it says %q, not %q", got, c.want)
+		}
+	}
+	if got := Changed(grips(3), grips(3)); len(got) != 0 {
+		t.Errorf("nothing changed, and it says %q", got)
 	}
 }
 

@@ -62,6 +62,18 @@ func (c Card) RunOn(s Sheet, turned bool) Run {
 	return RunWidth
 }
 
+// GrainWords says which way the grain of a sheet of the card runs, as it is drawn: ", grain from left
+// to right"; nothing where it is not known.
+func (c Card) GrainWords(s Sheet) string {
+	switch c.RunOn(s, false) {
+	case RunLength:
+		return ", grain from left to right"
+	case RunWidth:
+		return ", grain up and down"
+	}
+	return ""
+}
+
 // Runs lists them in the order they are offered.
 var Runs = []Run{RunUnknown, RunLength, RunWidth}
 

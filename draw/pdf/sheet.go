@@ -329,7 +329,7 @@ func (w *writer) sheets() error {
 			if same > 1 {
 				title = fmt.Sprintf("Sheets %d to %d, alike: %s, %s", n+1, n+same, s.Card.Name, l.Sheet.Name)
 			}
-			w.heading(title)
+			w.heading(title + s.Card.GrainWords(l.Sheet))
 			name := func(n int) string { return strings.ToLower(w.r.PieceName(s.Job.Pieces[n].Name)) }
 			high := min(150, w.bottom-w.y-30)
 			sheet := draw.Sheet{Laid: l, Card: s.Card, Plain: w.print.Plain, Units: in.Units, Tick: in.Tools.Tick, Label: func(n int) draw.PieceLabel {

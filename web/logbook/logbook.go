@@ -52,6 +52,7 @@ type logPage struct {
 	page.Chrome
 	Notes         []noteView
 	Written       bool
+	Changed       []string // by the note that was just written
 	Any           bool
 	Taken         string
 	Find          string
@@ -170,6 +171,9 @@ func (s *room) learned(c *echo.Context, v *logPage) error {
 		v.Learned = append(v.Learned, l.Says())
 	}
 	v.NotYet = logbook.NotYet(felt)
+	if v.Written && len(felt) > 0 {
+		v.Changed = logbook.Changed(felt[:len(felt)-1], felt)
+	}
 	times, err := s.Store.Of(ctx).Times(ctx, 0)
 	if err != nil {
 		return err

@@ -127,7 +127,7 @@ func (p *sheetsPage) SheetViews() []sheetView {
 				Tick:  p.Box.Inputs.Tools.Tick,
 			}
 			v := sheetView{
-				Title:   fmt.Sprintf("%s, %s of %d (%s)", s.Card.Name, page.Span(i+1, i+n), len(sheets), l.Sheet.Name),
+				Title:   fmt.Sprintf("%s, %s of %d (%s%s)", s.Card.Name, page.Span(i+1, i+n), len(sheets), l.Sheet.Name, s.Card.GrainWords(l.Sheet)),
 				Picture: page.SVG(sheet.Picture()),
 				Names:   sheet.Names(),
 			}
