@@ -113,6 +113,10 @@ func TestTwoAtOneJob(t *testing.T) {
 	rowan.until(`document.querySelector("main").innerText.includes("Ash is looking for a better layout now")`)
 	ash.until(`document.getElementById("stop-search").hidden`)
 	rowan.until(`!document.querySelector("main").innerText.includes("is looking for a better layout")`)
+	ash.until(`document.querySelector("form.search").innerText.includes("This is the best found")`)
+	if hidden := ash.tells(`String(document.getElementById("stop-search").hidden)`); hidden != "true" {
+		t.Error("a search that has ended can still be stopped")
+	}
 	both := `[...document.querySelectorAll("#job-sheets figcaption")].map(x => x.innerText).join()`
 	hers := ash.tells(both)
 	if hers == "" {

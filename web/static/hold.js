@@ -12,9 +12,9 @@ document.addEventListener("htmx:beforeRequest", (event) => {
 });
 
 if (window.Idiomorph) {
-  // The hand opens and closes things, not the page.
+  // The hand opens and closes things, not the page; and what a script decides stays as that has it.
   Idiomorph.defaults.callbacks.beforeAttributeUpdated = (name, node) =>
-    !(name === "open" && node.matches("details, dialog")) && !(name === "value" && newer.has(node));
+    !(name === "open" && node.matches("details, dialog")) && !(name === "value" && newer.has(node)) && !node.hasAttribute("x-bind:" + name);
 }
 
 // intoSight brings a field into sight, opening what it lies in.

@@ -97,7 +97,7 @@ func handField(f *form.Form, in *design.Inputs) form.Field {
 	words := map[stuff.Steadiness]string{
 		stuff.New: "a new hand", stuff.Practised: "a practised hand", stuff.Careful: "a careful hand", stuff.Learned: "my hand, as my notes tell",
 	}
-	choices := []form.Choice{{Value: noHand, Label: "nobody says"}}
+	choices := []form.Choice{{Value: noHand, Label: "not said"}}
 	for _, h := range stuff.Hands {
 		choices = append(choices, form.Choice{Value: string(h), Label: words[h]})
 	}
