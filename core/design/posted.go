@@ -1,6 +1,10 @@
 package design
 
 import (
+	"math"
+	"slices"
+	"strings"
+
 	"brevium/core/measure"
 	"brevium/core/pattern"
 	"brevium/core/stuff"
@@ -16,6 +20,10 @@ type Parcel struct {
 	FlatGrams    float64
 	ByPost       stuff.Posted
 	FlatByPost   stuff.Posted
+	// Tubes are the pieces that lie flat glued, too, three cards thick, and GluedHigh how high the
+	// pile is then, in mm.
+	Tubes     []string
+	GluedHigh float64
 	// Bears is what the box bears, in N, and Crate how many go into the crate.
 	Bears float64
 	Crate stuff.Crate
@@ -25,13 +33,20 @@ type Parcel struct {
 // mm.
 func (r *Result) Parcel(classes []stuff.Class, crate [3]float64) Parcel {
 	var p Parcel
-	var cards []float64
+	var cards, glued []float64
 	long, wide := 0.0, 0.0
 	for _, x := range r.Parts {
 		n := float64(x.Copies())
 		p.Mine += n * x.Pattern.Area() * x.Card.GSM / 1e6
 		for range x.Copies() {
 			cards = append(cards, x.Card.Thickness.MM())
+			glued = append(glued, x.Card.Thickness.MM())
+			if tube(x) {
+				glued[len(glued)-1] *= 3
+			}
+		}
+		if tube(x) {
+			p.Tubes = append(p.Tubes, strings.ToLower(x.Name))
 		}
 		w, h := x.Pattern.Width.MM(), x.Pattern.Height.MM()
 		long, wide = max(long, max(w, h)), max(wide, min(w, h))
@@ -45,11 +60,33 @@ func (r *Result) Parcel(classes []stuff.Class, crate [3]float64) Parcel {
 	out := r.Outside
 	p.MadeUp = stuff.Padded(out.Length.MM(), out.Width.MM(), out.Height.MM())
 	p.Flat = [3]float64{long, wide, stuff.FlatHigh(r.Inputs.Copies, cards)}
+	p.GluedHigh = stuff.FlatHigh(r.Inputs.Copies, glued)
 	p.ByPost, p.FlatByPost = stuff.Post(classes, p.MadeUp, p.Full), stuff.Post(classes, p.Flat, p.FlatGrams)
 	t := r.Inputs.Table()
 	p.Bears = r.bears(&t)
 	p.Crate = t.Crated(crate, [3]float64{out.Length.MM(), out.Width.MM(), out.Height.MM()}, p.Bears, p.Full)
 	return p
+}
+
+// tube reports whether a piece is one all round, open at both ends or closed by flaps: joined by
+// a tab to itself, its long folds all one way.
+func tube(p Part) bool {
+	joined := slices.ContainsFunc(p.Pattern.Glue, func(g pattern.Glue) bool {
+		from, _ := p.Pattern.Mark(g.Face)
+		onto, _ := p.Pattern.Mark(g.Onto)
+		return !g.Dry && g.Piece == "" && from.Role == pattern.Tab && (onto.Role == pattern.Wall || onto.Role == pattern.Panel)
+	})
+	if !joined {
+		return false
+	}
+	if p.Opens == style.Upright {
+		return true
+	}
+	along := p.Pattern.Creases[0].B.Sub(p.Pattern.Creases[0].A)
+	return !slices.ContainsFunc(p.Pattern.Creases, func(c pattern.Crease) bool {
+		d := c.B.Sub(c.A)
+		return math.Abs(d.Cross(along)) > 1e-6*d.Len()*along.Len()
+	})
 }
 
 // bears is what the walls of the box bear that stand round its room, in N.

@@ -316,7 +316,8 @@ func (b *Bearing) handle() Finding {
 	f.Piece, f.Verdict = p.ID, verdicts[t.Safe(times)]
 	f.Account = []Sum{
 		sum("each end is pulled by, lifted and swung", "%.1f N", pull), how,
-		sum("it holds so many times over", "%.1f", times), sum("enough from", "%.0f", t.SafeOK), sum("not under", "%.1f", t.SafeWarns),
+		sum("it holds so many times over", "%.1f", times),
+		sum("hung up for days, so many times", "%.1f", times*b.Tabs.Days().Shear/b.Tabs.Shear*t.Swing), sum("enough from", "%.0f", t.SafeOK), sum("not under", "%.1f", t.SafeWarns),
 	}
 	switch f.Verdict {
 	case OK:

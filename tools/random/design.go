@@ -13,6 +13,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/recipe"
+	"brevium/core/stuff"
 	"brevium/core/style"
 	"brevium/core/tool"
 )
@@ -90,8 +91,41 @@ func randomDesign(r *rand.Rand) design.Inputs {
 	if odds(3) {
 		decorate(r, &in)
 	}
+	if odds(3) {
+		burden(r, &in)
+	}
 	in.Copies = 1 + r.IntN(3)
 	return in
+}
+
+// burden says at random what a box carries, how, who makes it and of what.
+func burden(r *rand.Rand, in *design.Inputs) {
+	odds := func(one int) bool { return r.IntN(one) == 0 }
+	const mm = measure.Millimetre
+	in.Load = design.Load{Grams: float64(r.IntN(4000)), One: odds(2), Foot: [2]measure.Length{measure.Length(r.IntN(100)) * mm, measure.Length(r.IntN(100)) * mm},
+		Carry: pick(r, design.Carries), Stacked: r.IntN(12), Humidity: r.IntN(101)}
+	in.Hand, in.For = pick(r, stuff.Hands), pick(r, []design.Audience{"", design.ChildUnder3, design.ChildFrom3})
+	in.Card.Grain, in.Card.Finish = pick(r, paper.Grains), pick(r, paper.Finishes)
+	for _, piece := range []string{"base", "lid", "tray", "body", "sleeve"} {
+		if odds(3) {
+			in.Grains[piece] = pick(r, paper.Runs[1:])
+		}
+	}
+	for _, k := range stuff.Joints {
+		if odds(4) {
+			in.Glue[k.Joint] = pick(r, stuff.Adhesives).Glue
+		}
+	}
+	if table := stuff.Usual(); odds(4) {
+		c := pick(r, table.Constants())
+		in.Constants[c.ID] = c.Usual * (0.1 + 10*r.Float64())
+	}
+	for i := range in.Things {
+		in.Things[i].Kind, in.Things[i].Grams = pick(r, contents.Kinds), float64(r.IntN(500))
+	}
+	if odds(2) { // a sheet whose grain has a way
+		in.Sheets[0].Height = in.Sheets[0].Height * 3 / 2
+	}
 }
 
 // decorate puts at random on a box what goes round it and onto it.

@@ -10,6 +10,7 @@ import (
 	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/stuff"
+	"brevium/core/style"
 	"brevium/store/boxshelf"
 	"brevium/web/form"
 	"brevium/web/page"
@@ -92,6 +93,12 @@ func (p postPage) Size(of string) string {
 		return p.Parcel.FlatSize().TakenIn(p.Units)
 	}
 	return p.Parcel.FullSize().TakenIn(p.Units)
+}
+
+// Names puts pieces in a row, and High writes how high a pile is.
+func (p postPage) Names(all []string) string { return style.And(all) }
+func (p postPage) High(mm float64) string {
+	return measure.Label(measure.Up(measure.FromMM(mm), p.Units.Ruler()), p.Units, p.Units.Ruler())
 }
 
 // Grams writes a weight.
