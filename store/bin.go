@@ -54,6 +54,36 @@ func (d *Desk) Delete(ctx context.Context, id int64) error {
 	return desk.One(desk.NoBox)(d.at.Do(ctx, scope.Own.SQL(`UPDATE boxes SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL AND {whose}`), d.s.now().UnixMilli(), id))
 }
 
+// DeleteBoxes puts boxes into the bin, and gives the numbers of those that were not there yet; of
+// somebody else's it takes none.
+func (d *Desk) DeleteBoxes(ctx context.Context, ids []int64) (gone []int64, err error) {
+	return d.manyBoxes(ctx, ids,
+		scope.Own.SQL(`SELECT id FROM boxes WHERE id IN (SELECT value FROM json_each(?)) AND deleted_at IS NULL AND {whose} ORDER BY id`),
+		scope.Own.SQL(`UPDATE boxes SET deleted_at = ? WHERE id IN (SELECT value FROM json_each(?)) AND {whose}`), d.s.now().UnixMilli())
+}
+
+// BringBoxes takes boxes out of the bin, and gives the numbers of those that were there.
+func (d *Desk) BringBoxes(ctx context.Context, ids []int64) (back []int64, err error) {
+	return d.manyBoxes(ctx, ids,
+		scope.Own.SQL(`SELECT id FROM boxes WHERE id IN (SELECT value FROM json_each(?)) AND deleted_at IS NOT NULL AND {whose} ORDER BY id`),
+		scope.Own.SQL(`UPDATE boxes SET deleted_at = ? WHERE id IN (SELECT value FROM json_each(?)) AND {whose}`), nil)
+}
+
+// manyBoxes finds boxes of some by one statement, and changes them by another that is given a value.
+func (d *Desk) manyBoxes(ctx context.Context, ids []int64, find, change scope.Statement, value any) (changed []int64, err error) {
+	if err := boxshelf.CheckChosen(ids); err != nil {
+		return nil, err
+	}
+	err = d.at.In(ctx, func(tx *scope.Tx) error {
+		if err := tx.All(ctx, &changed, find, boxshelf.Listed(ids)); err != nil {
+			return err
+		}
+		_, err := tx.Do(ctx, change, value, boxshelf.Listed(changed))
+		return err
+	})
+	return changed, err
+}
+
 // DeleteJob puts a job into the bin. One that is begun has sheets reserved and
 // is refused.
 func (d *Desk) DeleteJob(ctx context.Context, id int64) error {

@@ -65,22 +65,28 @@ func deeds(n numbers) map[string]deed {
 	type c = context.Context
 	return map[string]deed{
 		// Boxes.
-		"Box":    {seen, func(d d, c c) (any, error) { b, err := d.Box(c, n.Box); return b.ID, err }},
-		"Boxes":  {seen, func(d d, c c) (any, error) { return d.Boxes(c) }},
-		"Names":  {seen, func(d d, c c) (any, error) { return d.Names(c) }},
-		"List":   {seen, func(d d, c c) (any, error) { all, _, err := d.List(c, boxshelf.Listing{Count: 9}); return all, err }},
-		"Copy":   {seen, func(d d, c c) (any, error) { return d.Copy(c, n.Box) }},
-		"Save":   {seen, func(d d, c c) (any, error) { return nothing(d.Save(c, n.Box, in, boxshelf.Edit{From: n.Version})) }},
-		"State":  {seen, func(d d, c c) (any, error) { s, _, err := d.State(c, n.Box, n.Version, ""); return s.Name, err }},
-		"Undo":   {seen, func(d d, c c) (any, error) { return nothing(d.Undo(c, n.Box, n.Change, "")) }},
-		"Redo":   {seen, func(d d, c c) (any, error) { return nothing(d.Redo(c, n.Other, n.Change, "")) }},
-		"Tick":   {seen, func(d d, c c) (any, error) { return nothing(d.Tick(c, n.Box, "a", "b", true)) }},
-		"Ticks":  {seen, func(d d, c c) (any, error) { return d.Ticks(c, n.Box) }},
-		"Stand":  {seen, func(d d, c c) (any, error) { return nothing(d.Stand(c, n.Box, boxshelf.Stand{At: 1})) }},
-		"Times":  {seen, func(d d, c c) (any, error) { return d.Times(c, n.Box) }},
-		"Stamp":  {seen, func(d d, c c) (any, error) { return d.Stamp(c, desk.BoxSort, n.Box) }},
-		"Share":  {own, func(d d, c c) (any, error) { return nothing(d.Share(c, desk.BoxSort, n.Box, false)) }},
-		"Delete": {own, func(d d, c c) (any, error) { return nothing(d.Delete(c, n.Box)) }},
+		"Box":           {seen, func(d d, c c) (any, error) { b, err := d.Box(c, n.Box); return b.ID, err }},
+		"Boxes":         {seen, func(d d, c c) (any, error) { return d.Boxes(c) }},
+		"Names":         {seen, func(d d, c c) (any, error) { return d.Names(c) }},
+		"List":          {seen, func(d d, c c) (any, error) { all, _, err := d.List(c, boxshelf.Listing{Count: 9}); return all, err }},
+		"SetMark":       {seen, func(d d, c c) (any, error) { return d.SetMark(c, boxshelf.Favourite, []int64{n.Box}, true) }},
+		"SetTag":        {seen, func(d d, c c) (any, error) { return d.SetTag(c, "winter", []int64{n.Box}, true) }},
+		"Tags":          {seen, func(d d, c c) (any, error) { return d.Tags(c) }},
+		"CountArchived": {seen, func(d d, c c) (any, error) { return d.CountArchived(c) }},
+		"DeleteBoxes":   {own, func(d d, c c) (any, error) { return d.DeleteBoxes(c, []int64{n.Box}) }},
+		"BringBoxes":    {own, func(d d, c c) (any, error) { return d.BringBoxes(c, []int64{n.Gone}) }},
+		"Copy":          {seen, func(d d, c c) (any, error) { return d.Copy(c, n.Box) }},
+		"Save":          {seen, func(d d, c c) (any, error) { return nothing(d.Save(c, n.Box, in, boxshelf.Edit{From: n.Version})) }},
+		"State":         {seen, func(d d, c c) (any, error) { s, _, err := d.State(c, n.Box, n.Version, ""); return s.Name, err }},
+		"Undo":          {seen, func(d d, c c) (any, error) { return nothing(d.Undo(c, n.Box, n.Change, "")) }},
+		"Redo":          {seen, func(d d, c c) (any, error) { return nothing(d.Redo(c, n.Other, n.Change, "")) }},
+		"Tick":          {seen, func(d d, c c) (any, error) { return nothing(d.Tick(c, n.Box, "a", "b", true)) }},
+		"Ticks":         {seen, func(d d, c c) (any, error) { return d.Ticks(c, n.Box) }},
+		"Stand":         {seen, func(d d, c c) (any, error) { return nothing(d.Stand(c, n.Box, boxshelf.Stand{At: 1})) }},
+		"Times":         {seen, func(d d, c c) (any, error) { return d.Times(c, n.Box) }},
+		"Stamp":         {seen, func(d d, c c) (any, error) { return d.Stamp(c, desk.BoxSort, n.Box) }},
+		"Share":         {own, func(d d, c c) (any, error) { return nothing(d.Share(c, desk.BoxSort, n.Box, false)) }},
+		"Delete":        {own, func(d d, c c) (any, error) { return nothing(d.Delete(c, n.Box)) }},
 		"Link": {own, func(d d, c c) (any, error) {
 			code, _, err := d.Link(c, n.Box)
 			return code, err
@@ -230,6 +236,10 @@ func built(shared bool) (file []byte, n numbers, err error) {
 	other, err := ash.Box(ctx, n.Other)
 	ok(err)
 	ok(ash.Undo(ctx, n.Other, other.Last.ID, ""))
+	_, err = ash.SetTag(ctx, "fair", []int64{n.Box}, true)
+	ok(err)
+	_, err = ash.SetMark(ctx, boxshelf.Archived, []int64{n.Other}, true)
+	ok(err)
 	b, err := ash.Box(ctx, n.Box)
 	ok(err)
 	n.Version, n.Change = b.Version, b.Last.ID

@@ -209,7 +209,13 @@ func (h *hand) pressOnce(s said) error {
 // write writes into a field by its label, in place of what is there.
 func (h *hand) write(words, value string) {
 	h.t.Helper()
-	s := h.find("textbox", words)
+	h.writeInto("textbox", words, value)
+}
+
+// writeInto does so where the field is of another role, such as one to search by.
+func (h *hand) writeInto(role, words, value string) {
+	h.t.Helper()
+	s := h.find(role, words)
 	h.actions++
 	if err := h.pressOnce(s); err != nil {
 		h.t.Fatalf("at %s: the field “%s”: %v", h.where(), words, err)

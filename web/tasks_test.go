@@ -1,11 +1,13 @@
 package web_test
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
 	"github.com/chromedp/chromedp/kb"
 
+	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/measure"
 	"brevium/core/paper"
@@ -75,6 +77,41 @@ func TestTaskFourJarsByKeyboard(t *testing.T) {
 				t.Errorf("it took %d key presses; want at most 60", h.keys)
 			}
 		})
+	}
+}
+
+// Of two hundred boxes five are found, tagged and printed as one document.
+func TestTaskFiveOfTwoHundred(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	for i := range 200 {
+		in := design.New(fmt.Sprintf("Box %03d", i), measure.In, "tray")
+		if i%40 == 7 {
+			in.Name = "Stall " + in.Name
+		}
+		if _, err := x.Store.Of(t.Context()).Add(t.Context(), in); err != nil {
+			t.Fatal(err)
+		}
+	}
+	h := newHand(t, x, 1280, 800)
+	h.visit("/")
+	h.writeInto("searchbox", "Find", "stall")
+	h.until(`document.querySelectorAll("#boxes li.box").length === 5`)
+	for _, n := range []string{"007", "047", "087", "127", "167"} {
+		h.press("checkbox", "Choose Stall Box "+n)
+	}
+	h.says("5 boxes chosen")
+	h.writeInto("combobox", "Tag", "winter")
+	h.press("button", "Tag")
+	h.says("5 boxes are tagged “winter”")
+	if got := h.tells(`[...document.querySelectorAll(".tags a")].map(a => a.innerText).join()`); !strings.Contains(got, "winter 5") {
+		t.Errorf("the tags are %s", got)
+	}
+	h.says("5 boxes chosen") // still, for what is next
+	print := h.find("button", "Print as one")
+	h.within(12)
+	if print.Name == "" {
+		t.Error("there is nothing to print with")
 	}
 }
 

@@ -9,7 +9,9 @@ import (
 
 	"brevium/core/design"
 	"brevium/core/inspect"
+	"brevium/core/layout"
 	"brevium/core/measure"
+	"brevium/core/paper"
 	"brevium/core/recipe"
 	"brevium/draw"
 )
@@ -82,6 +84,7 @@ type writer struct {
 	shut         *draw.Model
 	y            float64
 	scale        float64 // of the words
+	title        string  // of a document of several boxes; "" is the print's own
 	left, bottom float64 // the column that is written into, and where it ends
 	columnWide   float64
 }
@@ -137,7 +140,7 @@ func (w *writer) page() {
 	w.y = margin
 	w.ink()
 	w.SetFont(family, "", 8)
-	foot := []string{w.print.Title() + ": " + cmp.Or(w.r.Inputs.Name, w.r.Style.Name), fmt.Sprintf("page %d of %s", w.PageNo(), allPages)}
+	foot := []string{cmp.Or(w.title, w.print.Title()+": "+cmp.Or(w.r.Inputs.Name, w.r.Style.Name)), fmt.Sprintf("page %d of %s", w.PageNo(), allPages)}
 	if !w.print.Date.IsZero() {
 		foot = append(foot, w.print.Date.Format("2 January 2006"))
 	}
@@ -316,34 +319,40 @@ func (w *writer) scoreCard(p design.Part, list recipe.ScoreList) {
 func (w *writer) sheets() error {
 	in := w.r.Inputs
 	for _, s := range w.r.Stocks {
-		for n, l := range s.Layout.Sheets {
-			if n > 0 && l.Alike(s.Layout.Sheets[n-1]) {
-				continue
-			}
-			same := 1
-			for n+same < len(s.Layout.Sheets) && l.Alike(s.Layout.Sheets[n+same]) {
-				same++
-			}
-			w.room(160)
-			title := fmt.Sprintf("Sheet %d: %s, %s", n+1, s.Card.Name, l.Sheet.Name)
-			if same > 1 {
-				title = fmt.Sprintf("Sheets %d to %d, alike: %s, %s", n+1, n+same, s.Card.Name, l.Sheet.Name)
-			}
-			w.heading(title + s.Card.GrainWords(l.Sheet))
+		w.laid(s.Card, s.Layout, func(l layout.Laid) (draw.Sheet, []string) {
 			name := func(n int) string { return strings.ToLower(w.r.PieceName(s.Job.Pieces[n].Name)) }
-			high := min(150, w.bottom-w.y-30)
 			sheet := draw.Sheet{Laid: l, Card: s.Card, Plain: w.print.Plain, Units: in.Units, Tick: in.Tools.Tick, Label: func(n int) draw.PieceLabel {
 				return draw.PieceLabel{Name: w.r.PieceName(s.Job.Pieces[n].Name), Gives: w.r.OutlinesOf(s.Job.Pieces[n].Name)}
 			}}
-			w.fit(sheet.Picture(), w.left, w.y, w.wide(), high)
-			w.y += high + 2
-			for _, text := range sheet.Names() {
-				w.para(w.left+4, w.wide()-4, 10, false, text)
-			}
-			for i, text := range l.Words(name, w.r.Show) {
-				w.para(w.left+4, w.wide()-4, 10, false, fmt.Sprintf("%d  %s", i+1, text))
-			}
-		}
+			return sheet, l.Words(name, w.r.Show)
+		})
 	}
 	return nil
+}
+
+// laid draws the sheets of a card, alike ones once, each with its cuts in words.
+func (w *writer) laid(card paper.Card, all *layout.Result, tell func(layout.Laid) (draw.Sheet, []string)) {
+	for n := 0; n < len(all.Sheets); {
+		l, same := all.Sheets[n], 1
+		for n+same < len(all.Sheets) && l.Alike(all.Sheets[n+same]) {
+			same++
+		}
+		w.room(160)
+		title := fmt.Sprintf("Sheet %d: %s, %s", n+1, card.Name, l.Sheet.Name)
+		if same > 1 {
+			title = fmt.Sprintf("Sheets %d to %d, alike: %s, %s", n+1, n+same, card.Name, l.Sheet.Name)
+		}
+		w.heading(title + card.GrainWords(l.Sheet))
+		sheet, says := tell(l)
+		high := min(150, w.bottom-w.y-30)
+		w.fit(sheet.Picture(), w.left, w.y, w.wide(), high)
+		w.y += high + 2
+		for _, text := range sheet.Names() {
+			w.para(w.left+4, w.wide()-4, 10, false, text)
+		}
+		for i, text := range says {
+			w.para(w.left+4, w.wide()-4, 10, false, fmt.Sprintf("%d  %s", i+1, text))
+		}
+		n += same
+	}
 }

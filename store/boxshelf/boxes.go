@@ -38,20 +38,23 @@ type Box struct {
 	// Maker is whose it is in a workshop, and Shared that everybody there works on it.
 	Maker  int64
 	Shared bool
+	// Tags are what it is sorted by; a favourite stands first, and what is archived is out of the way.
+	Tags                []string
+	Favourite, Archived bool
 }
 
 // BoxRow is a box with its last change and the last one undone, as the tables have it.
 type BoxRow struct {
 	ID, Maker, Version, Changed int64
-	Shared                      bool
-	Name, Inputs                string
+	Shared, Favourite, Archived bool
+	Name, Inputs, Tags          string
 	LastID, UndoneID            int64
 	LastWhat, LastBy            string
 	UndoneWhat                  string
 }
 
 // SelectBoxes reads such rows.
-const SelectBoxes = `SELECT b.id, b.maker, b.shared, b.name, b.inputs, b.changed_at AS changed, b.version,
+const SelectBoxes = `SELECT b.id, b.maker, b.shared, b.name, b.inputs, b.changed_at AS changed, b.version, b.tags, b.favourite, b.archived,
 	coalesce(c.id, 0) AS lastid, coalesce(c.what, '') AS lastwhat, coalesce((SELECT name FROM people WHERE id = c.maker), '') AS lastby,
 	coalesce(u.id, 0) AS undoneid, coalesce(u.what, '') AS undonewhat
 	FROM boxes b
@@ -60,7 +63,7 @@ const SelectBoxes = `SELECT b.id, b.maker, b.shared, b.name, b.inputs, b.changed
 
 // Box reads a row.
 func (r BoxRow) Box() (Box, error) {
-	b := Box{ID: r.ID, Name: r.Name, Changed: time.UnixMilli(r.Changed), Version: r.Version, Maker: r.Maker, Shared: r.Shared,
+	b := Box{ID: r.ID, Name: r.Name, Changed: time.UnixMilli(r.Changed), Version: r.Version, Maker: r.Maker, Shared: r.Shared, Tags: tagRow{Tags: r.Tags}.tags(), Favourite: r.Favourite, Archived: r.Archived,
 		Last: Change{r.LastID, r.LastWhat, r.LastBy}, Undone: Change{ID: r.UndoneID, What: r.UndoneWhat}}
 	in, err := design.ReadKept([]byte(r.Inputs))
 	if b.Inputs = in; err != nil {

@@ -30,11 +30,13 @@ var orderings = map[Order]string{
 	ByThing: `json_extract(b.inputs, '$.contents[0].name') IS NULL, json_extract(b.inputs, '$.contents[0].name') COLLATE NOCASE, b.id`,
 }
 
-// Listing says which boxes are listed. Words are looked for in the name, the
+// Listing says which boxes are listed, favourites first. Words are looked for in the name, the tags, the
 // things, the card and the papers, and the date (2026-11-25), and each is found or one of Styles, the
 // ids of the styles that the word may mean.
 type Listing struct {
 	Words       []Word
+	Tag         string // boxes with it alone
+	Archived    bool   // those that are put away, instead of the others
 	Order       Order
 	From, Count int
 }
@@ -47,7 +49,11 @@ type Word struct {
 
 // List lists boxes, and tells how many there are in all.
 func (d *Shelf) List(ctx context.Context, l Listing) (boxes []Box, all int, err error) {
-	where, args := `WHERE b.deleted_at IS NULL AND {whose b.}`, []any{}
+	where, args := `WHERE b.deleted_at IS NULL AND b.archived = ? AND {whose b.}`, []any{l.Archived}
+	if l.Tag != "" {
+		where += ` AND EXISTS (SELECT 1 FROM json_each(b.tags) WHERE value = ?)`
+		args = append(args, l.Tag)
+	}
 	for _, w := range l.Words {
 		styles, err := json.Marshal(append([]string{}, w.Styles...))
 		if err != nil {
@@ -55,13 +61,14 @@ func (d *Shelf) List(ctx context.Context, l Listing) (boxes []Box, all int, err 
 		}
 		like := "%" + strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`).Replace(w.Text) + "%"
 		where += ` AND (b.name LIKE ? ESCAPE '\'
+			OR b.tags LIKE ? ESCAPE '\'
 			OR date(b.changed_at / 1000, 'unixepoch', 'localtime') LIKE ? ESCAPE '\'
 			OR json_extract(b.inputs, '$.style') IN (SELECT value FROM json_each(?))
 			OR json_extract(b.inputs, '$.card.name') LIKE ? ESCAPE '\'
 			OR EXISTS (SELECT 1 FROM json_each(b.inputs, '$.cards') c WHERE json_extract(c.value, '$.name') LIKE ? ESCAPE '\')
 			OR EXISTS (SELECT 1 FROM json_each(b.inputs, '$.mats') m, json_each(m.value, '$.layers') l WHERE json_extract(l.value, '$.card.name') LIKE ? ESCAPE '\')
 			OR EXISTS (SELECT 1 FROM json_each(b.inputs, '$.contents') t WHERE json_extract(t.value, '$.name') LIKE ? ESCAPE '\'))`
-		args = append(args, like, like, string(styles), like, like, like, like)
+		args = append(args, like, like, like, string(styles), like, like, like, like)
 	}
 	if err := d.at.Get(ctx, &all, scope.Seen.SQL(`SELECT count(*) FROM boxes b `+where), args...); err != nil {
 		return nil, 0, err
@@ -70,7 +77,7 @@ func (d *Shelf) List(ctx context.Context, l Listing) (boxes []Box, all int, err 
 	if !known {
 		order = orderings[ByDate]
 	}
-	boxes, err = desk.RowsOf(ctx, d.at, BoxRow.Box, scope.Seen.SQL(SelectBoxes+where+` ORDER BY `+order+` LIMIT ? OFFSET ?`), append(args, l.Count, l.From)...)
+	boxes, err = desk.RowsOf(ctx, d.at, BoxRow.Box, scope.Seen.SQL(SelectBoxes+where+` ORDER BY b.favourite DESC, `+order+` LIMIT ? OFFSET ?`), append(args, l.Count, l.From)...)
 	return boxes, all, err
 }
 

@@ -44,6 +44,10 @@ type KeptBox struct {
 	Design json.RawMessage   `json:"design"`
 	Ticks  map[string]string `json:"ticks,omitempty"`
 	Times  []KeptTime        `json:"times,omitempty"`
+	// Tags, and whether it is a favourite or put away.
+	Tags      json.RawMessage `json:"tags,omitempty"`
+	Favourite bool            `json:"favourite,omitempty"`
+	Archived  bool            `json:"archived,omitempty"`
 }
 
 // KeptJob is a job with what is cut and the paper it has taken.
@@ -243,7 +247,8 @@ func (b *bringing) box(x KeptBox) error {
 		return err
 	}
 	now := b.at.Now().UnixMilli()
-	if id, err = b.insert(`INSERT INTO boxes (name, inputs, created_at, changed_at) VALUES (?, ?, ?, ?)`, x.Name, string(x.Design), now, now); err != nil {
+	if id, err = b.insert(`INSERT INTO boxes (name, inputs, created_at, changed_at, tags, favourite, archived) VALUES (?, ?, ?, ?, ?, ?, ?)`,
+		x.Name, string(x.Design), now, now, boxshelf.KeptTags(x.Tags), x.Favourite, x.Archived); err != nil {
 		return err
 	}
 	if _, err := b.at.KeepState(b.ctx, b.tx, "box", id, "", string(x.Design)); err != nil {

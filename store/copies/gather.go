@@ -29,14 +29,15 @@ func Gather(ctx context.Context, at desk.Desk, of scope.Scope) (out Everything, 
 // gatherBoxes gathers boxes with what is ticked of them and how long their steps took.
 func (e *Everything) gatherBoxes(ctx context.Context, tx *scope.Tx, of scope.Scope) error {
 	type row struct {
-		ID     int64
-		Name   string
-		Inputs []byte
+		ID                  int64
+		Name                string
+		Inputs, Tags        []byte
+		Favourite, Archived bool
 	}
 	var err error
 	e.Boxes, err = desk.RowsOf(ctx, tx, func(r row) (KeptBox, error) {
-		return KeptBox{ID: r.ID, Name: r.Name, Design: r.Inputs, Ticks: map[string]string{}}, nil
-	}, of.SQL(`SELECT id, name, inputs FROM boxes WHERE deleted_at IS NULL AND {whose} ORDER BY changed_at, id`))
+		return KeptBox{ID: r.ID, Name: r.Name, Design: r.Inputs, Ticks: map[string]string{}, Tags: r.Tags, Favourite: r.Favourite, Archived: r.Archived}, nil
+	}, of.SQL(`SELECT id, name, inputs, CAST(tags AS BLOB) AS tags, favourite, archived FROM boxes WHERE deleted_at IS NULL AND {whose} ORDER BY changed_at, id`))
 	if err != nil {
 		return err
 	}

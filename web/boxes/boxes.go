@@ -31,6 +31,9 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.POST("/example", s.example)
 	e.GET("/kinds", s.kinds)
 	e.POST("/units", s.preferUnits)
+	e.POST("/boxes", s.many)
+	e.GET("/print.pdf", s.print)
+	e.GET("/boxes.zip", s.files)
 	e.POST("/boxes/:id/copy", s.copy)
 	e.POST("/boxes/:id/delete", s.delete)
 }

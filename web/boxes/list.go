@@ -5,6 +5,7 @@ import (
 	"html/template"
 	"net/http"
 	"net/url"
+	"slices"
 	"strconv"
 	"strings"
 	"sync"
@@ -40,14 +41,24 @@ type listPage struct {
 	Find    string
 	OrderBy string // as it was asked for
 	Order   form.Field
+	// Tags are those to list by, Tag the one that is; Away says that those put away are listed, and
+	// Stored how many they are.
+	Tags    []boxshelf.Tag
+	Tag     string
+	Away    bool
+	Stored  int
+	Done    *done
+	Refused string
 }
 
 // entry is one box in the list.
 type entry struct {
 	boxshelf.Box
 	look
-	When  string
-	Whose page.Whose // where several work
+	When string
+	// Chosen says that something was just done with it, and may be again.
+	Chosen bool
+	Whose  page.Whose // where several work
 }
 
 // look is what the list shows of a box; it follows from its inputs.
@@ -55,6 +66,7 @@ type look struct {
 	Style, Size, Problem string
 	Picture              template.HTML
 	Verdict              inspect.Verdict
+	Inside               style.Extent
 }
 
 // mostLooks bounds the boxes whose look is kept in memory, some kilobytes
@@ -68,24 +80,37 @@ var orderWords = map[boxshelf.Order]string{
 func (s *room) list(c *echo.Context) error {
 	ctx, q := c.Request().Context(), c.QueryParams()
 	view := listPage{Chrome: s.Chrome(c, "Boxes"), Find: strings.TrimSpace(q.Get("find")), OrderBy: q.Get("order")}
-	l := boxshelf.Listing{Words: words(view.Find), Order: boxshelf.Order(q.Get("order")), Count: firstBoxes}
+	view.Tag, view.Away, view.Done, view.Refused = q.Get("tag"), q.Has("archived"), doneOf(q), q.Get("refused")
+	near, rest := sizeIn(view.Find, view.Units)
+	l := boxshelf.Listing{Words: words(rest), Tag: view.Tag, Archived: view.Away, Order: boxshelf.Order(q.Get("order")), Count: firstBoxes}
 	if from, err := strconv.Atoi(q.Get("from")); err == nil && from > 0 {
 		l.From, l.Count = from, moreBoxes
 	}
-	boxes, all, err := s.Store.Of(ctx).List(ctx, l)
+	boxes, all, err := s.listed(ctx, l, near)
 	if err != nil {
 		return err
 	}
-	view.All, view.Any = all, all > 0 || view.Find != ""
+	if view.Tags, err = s.Store.Of(ctx).Tags(ctx); err != nil {
+		return err
+	}
+	if view.Stored, err = s.Store.Of(ctx).CountArchived(ctx); err != nil {
+		return err
+	}
+	view.All, view.Any = all, all > 0 || view.Find != "" || view.Tag != "" || view.Away || view.Stored > 0
 	if !view.Any {
 		view.Ways = ways("")
 	}
 	view.Boxes = s.entries(ctx, boxes)
+	if view.Done != nil {
+		for i, e := range view.Boxes {
+			view.Boxes[i].Chosen = slices.Contains(view.Done.Boxes, e.ID)
+		}
+	}
 	if end := l.From + len(boxes); end < all {
 		next := url.Values{"from": {strconv.Itoa(end)}}
-		for _, name := range []string{"find", "order"} {
-			if v := q.Get(name); v != "" {
-				next.Set(name, v)
+		for _, name := range []string{"find", "order", "tag", "archived"} {
+			if q.Has(name) {
+				next.Set(name, q.Get(name))
 			}
 		}
 		view.Next = "/?" + next.Encode()
@@ -137,7 +162,7 @@ func (s *room) entries(ctx context.Context, boxes []boxshelf.Box) []entry {
 			if err != nil {
 				s.Log.Error("whose a box is cannot be read", "error", err)
 			}
-			out[i] = entry{b, s.lookOf(ctx, b), b.Changed.Format("2 January 2006"), whose}
+			out[i] = entry{Box: b, look: s.lookOf(ctx, b), When: b.Changed.Format("2 January 2006"), Whose: whose}
 		})
 	}
 	all.Wait()
@@ -162,7 +187,7 @@ func (s *room) lookOf(ctx context.Context, b boxshelf.Box) look {
 			defer end()
 			r, err := design.Make(ctx, in)
 			if err == nil {
-				l = look{Style: r.Style.Name, Size: sizeLine(r), Picture: page.BoxPicture(r, ""), Verdict: inspect.Worst(r.Checks)}
+				l = look{Style: r.Style.Name, Size: sizeLine(r), Picture: page.BoxPicture(r, ""), Verdict: inspect.Worst(r.Checks), Inside: r.Inside}
 			}
 			return err
 		})

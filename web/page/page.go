@@ -435,8 +435,8 @@ func Asked(c *echo.Context, other string) string {
 // from it, to come back to.
 func Searched(c *echo.Context) url.Values {
 	q := url.Values{}
-	for _, name := range []string{"find", "order"} {
-		if v := c.FormValue(name); v != "" {
+	for field, name := range map[string]string{"find": "find", "order": "order", "in.tag": "tag", "in.archived": "archived"} {
+		if v := c.FormValue(field); v != "" {
 			q.Set(name, v)
 		}
 	}

@@ -29,6 +29,37 @@ document.addEventListener("alpine:init", () => {
   }));
 });
 
+// Boxes that are chosen on the list: the bar below it says how many.
+document.addEventListener("alpine:init", () => {
+  Alpine.data("chosen", () => ({
+    says: "",
+    boxes: () => [...document.querySelectorAll("#boxes input[name=box]")],
+    count() {
+      const n = this.boxes().filter((box) => box.checked).length;
+      this.says = n === 1 ? "1 box chosen" : `${n} boxes chosen`;
+    },
+    // What the list is found by now goes along, so that one comes back to it.
+    keep(event) {
+      for (const name of ["find", "order"]) {
+        const from = document.querySelector(`#find-form [name=${name}]`);
+        let to = event.target.querySelector(`input[name=${name}]`);
+        if (!to) {
+          to = Object.assign(document.createElement("input"), { type: "hidden", name });
+          event.target.append(to);
+        }
+        to.value = from ? from.value : "";
+      }
+    },
+    init() { this.count(); },
+    all() { this.set(true); },
+    none() { this.set(false); },
+    set(on) {
+      for (const box of this.boxes()) box.checked = on;
+      this.count();
+    },
+  }));
+});
+
 // Help opens over the page; without scripts it is a page of its own.
 function help() {
   const paper = document.getElementById("help");
