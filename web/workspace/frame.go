@@ -30,8 +30,10 @@ type workPage struct {
 	Done   int // of the steps
 	room   *room
 
-	Changed          bool // it answers a change
-	InLines          bool // prints leave the colours of papers out
+	Changed          bool   // it answers a change
+	InLines          bool   // prints leave the colours of papers out
+	Paper            string // that is printed on
+	Printing         bool   // it was just chosen
 	Heading, Decides string
 	Name, NameFault  string
 	Verdict          string
@@ -59,7 +61,7 @@ func (s *room) frame(c *echo.Context, b boxshelf.Box, at int, f *form.Form, r *d
 	here := stops[at]
 	p := &workPage{
 		Chrome: s.Chrome(c, here.Title+" · "+b.Name), Box: b, Here: here, Form: f, Result: r, room: s,
-		Changed: c.Request().Method == http.MethodPost, InLines: c.QueryParam("print") == "lines", Heading: here.Title, Decides: here.Decides, Name: b.Name,
+		Changed: c.Request().Method == http.MethodPost, InLines: c.QueryParam("print") == "lines", Paper: page.PaperOf(c, b.Inputs.Units), Printing: c.QueryParams().Has("printing") || c.QueryParams().Has("print"), Heading: here.Title, Decides: here.Decides, Name: b.Name,
 	}
 	p.Units, p.UnitsAt, p.Swap, p.To, p.Stop = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", true, "", here.ID
 	if at+1 < len(stops) {

@@ -3,9 +3,13 @@ package workspace
 import (
 	"context"
 	"fmt"
+	"html/template"
 	"net/url"
 
+	"github.com/labstack/echo/v5"
+
 	"brevium/core/recipe"
+	"brevium/draw"
 	"brevium/draw/export"
 	"brevium/draw/pdf"
 	"brevium/web/page"
@@ -47,15 +51,13 @@ func (p *makingPage) Cautions() []string {
 // MachineFormats are the files that hold flat pieces.
 func (p *makingPage) MachineFormats() []export.Format { return []export.Format{export.SVG, export.DXF} }
 
-// printView is something to print: its name, what for, and where it is on each paper.
+// printView is something to print: its name, what for, how it looks and where it is.
 type printView struct {
-	Name, For string
-	On        []printLink
+	Name, For, At string
+	Picture       template.HTML
 }
 
-type printLink struct{ Paper, At string }
-
-// Prints are what can be printed of the box, each by its name.
+// Prints are what can be printed of the box on the maker's paper, each by its name.
 func (p *makingPage) Prints() []printView {
 	var out []printView
 	for _, x := range []struct {
@@ -74,13 +76,26 @@ func (p *makingPage) Prints() []printView {
 		{pdf.Print{What: pdf.Templates}, "true size"},
 		{pdf.Print{What: pdf.Templates, Mirror: true}, "for the back of the card"},
 	} {
-		v := printView{Name: x.Title(), For: x.use}
-		for _, paper := range p.Papers() {
-			v.On = append(v.On, printLink{paper, p.printAt(x.Print, paper)})
+		kind := string(x.What)
+		switch {
+		case x.Large:
+			kind = "large"
+		case x.Mirror:
+			kind = "mirror"
 		}
-		out = append(out, v)
+		out = append(out, printView{x.Title(), x.use, p.printAt(x.Print, p.Paper), page.SVG(draw.Document(kind))})
 	}
 	return out
+}
+
+// paper remembers the paper that is printed on.
+func (s *room) paper(c *echo.Context) error {
+	b, err := s.Box(c)
+	if err != nil {
+		return err
+	}
+	page.SetPaper(c, c.FormValue("paper"))
+	return page.Back(c, "%s?printing=1", page.StopURL(b.ID, "making"))
 }
 
 // printAt is the address of a print.

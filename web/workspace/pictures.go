@@ -9,7 +9,6 @@ import (
 	"brevium/core/inspect"
 	"brevium/core/measure"
 	"brevium/core/style"
-	"brevium/draw/pdf"
 	"brevium/web/page"
 )
 
@@ -123,7 +122,7 @@ func (p *workPage) Mends(m *inspect.Mend) string {
 }
 
 // Papers are those that are printed on.
-func (p *workPage) Papers() []string { return []string{pdf.A4.Name, pdf.Letter.Name} }
+func (p *workPage) Papers() []string { return page.Papers }
 
 // Unplaced are the faults no field of this stop can show.
 func (p *workPage) Unplaced() []string { return p.Form.Unplaced() }

@@ -10,7 +10,8 @@ import (
 	"brevium/web/webtest"
 )
 
-var printLinks = regexp.MustCompile(`<a href="([^"]*sheet\.pdf[^"]*)"><span class="visually-hidden">([^<]*) on </span>(\w+)</a>`)
+// printLinks are those of one page: where it goes, what and on which paper.
+var printLinks = regexp.MustCompile(`<a href="([^"]*sheet\.pdf[^"]*)"(?: aria-label="([^"]*) on (\w+)">|><span class="visually-hidden">([^<]*) on </span>(\w+)</a>)`)
 
 // Every print that a page offers opens the document of that name, on that paper, in
 // colour and in lines alone.
@@ -18,15 +19,18 @@ func TestPrintsOpenWhatTheySay(t *testing.T) {
 	t.Parallel()
 	x := webtest.NewTable(t)
 	id := x.JarBox()
+	if words := x.Words(fmt.Sprintf("/boxes/%d/making", id)); !strings.Contains(words, "On Letter A4 instead") {
+		t.Error("a box in inches is not printed on Letter, or on no other paper")
+	}
 	sizes := map[string]string{"A4": "595.28 x 841.89 pts (A4)", "Letter": "612 x 792 pts (letter)"}
-	for path, links := range map[string]int{"making": 22, "making?print=lines": 22, "sheets": 2} {
+	for path, links := range map[string]int{"making": 11, "making?print=lines": 11, "sheets": 2} {
 		_, body, _ := x.Get(fmt.Sprintf("/boxes/%d/%s", id, path))
 		all := printLinks.FindAllStringSubmatch(body, -1)
 		if len(all) != links {
 			t.Errorf("%s offers %d prints, not %d", path, len(all), links)
 		}
 		for _, m := range all {
-			at, name, paper := html.UnescapeString(m[1]), m[2], m[3]
+			at, name, paper := html.UnescapeString(m[1]), m[2]+m[4], m[3]+m[5]
 			code, pdf, _ := x.Get(at)
 			if code != 200 {
 				t.Errorf("%s, %s on %s: %d", path, name, paper, code)
