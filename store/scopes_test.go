@@ -73,6 +73,8 @@ func deeds(n numbers) map[string]deed {
 		"SetTag":        {seen, func(d d, c c) (any, error) { return d.SetTag(c, "winter", []int64{n.Box}, true) }},
 		"Tags":          {seen, func(d d, c c) (any, error) { return d.Tags(c) }},
 		"CountArchived": {seen, func(d d, c c) (any, error) { return d.CountArchived(c) }},
+		"History":       {seen, func(d d, c c) (any, error) { return d.History(c, n.Box) }},
+		"PastOf":        {seen, func(d d, c c) (any, error) { p, err := d.PastOf(c, n.Box, n.Change); return p.ID, err }},
 		"DeleteBoxes":   {own, func(d d, c c) (any, error) { return d.DeleteBoxes(c, []int64{n.Box}) }},
 		"BringBoxes":    {own, func(d d, c c) (any, error) { return d.BringBoxes(c, []int64{n.Gone}) }},
 		"Copy":          {seen, func(d d, c c) (any, error) { return d.Copy(c, n.Box) }},

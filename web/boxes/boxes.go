@@ -34,6 +34,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.POST("/boxes", s.many)
 	e.GET("/print.pdf", s.print)
 	e.GET("/boxes.zip", s.files)
+	e.GET("/side", s.side)
 	e.POST("/boxes/:id/copy", s.copy)
 	e.POST("/boxes/:id/delete", s.delete)
 }

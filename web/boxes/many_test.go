@@ -118,6 +118,24 @@ func TestChosenBoxesArePrintedAndSaved(t *testing.T) {
 	}
 }
 
+// Two boxes stand beside one another, and what differs is marked.
+func TestSideBySide(t *testing.T) {
+	t.Parallel()
+	x := many(t, 6)
+	_, page, _ := x.Get("/side?box=1&box=2")
+	for what, differs := range map[string]bool{"Kind of box": true, "Inside": true, "Card": false, "Made at a time": false} {
+		i := slices.IndexFunc(strings.Split(page, "<tr"), func(row string) bool { return strings.Contains(row, `scope="row">`+what) })
+		if i < 0 || strings.HasPrefix(strings.Split(page, "<tr")[i], ` class="differs"`) != differs {
+			t.Errorf("%s is in row %d, and marked otherwise than that it differs: %v", what, i, differs)
+		}
+	}
+	for _, bad := range []string{"/side", "/side?box=1&box=99", "/side?box=1&box=2&box=3&box=4&box=5"} {
+		if code, _, _ := x.Get(bad); code < 400 {
+			t.Errorf("%s: %d", bad, code)
+		}
+	}
+}
+
 // A size finds the boxes whose inside is near it, however they stand, the nearest first.
 func TestABoxIsFoundByItsSize(t *testing.T) {
 	t.Parallel()

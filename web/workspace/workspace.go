@@ -50,6 +50,8 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.GET("/boxes/:id/palettes", s.palettes)
 	e.GET("/boxes/:id/card", s.card)
 	e.GET("/boxes/:id/post", s.post)
+	e.GET("/boxes/:id/history", s.history)
+	e.POST("/boxes/:id/history", s.backTo)
 	e.GET("/boxes/:id/page.html", s.sent)
 	e.GET("/boxes/:id/biggest", s.biggest)
 	e.POST("/boxes/:id/biggest", s.takeBiggest)
