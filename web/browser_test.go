@@ -265,7 +265,7 @@ func TestTheJarBoxInABrowser(t *testing.T) {
 	b.press(`#step-1`)
 	b.says("1 of ")
 	// The sheet is fetched by the page's own link, as the browser would print it.
-	got := b.value(`document.querySelector('a[href*="sheet.pdf?paper=A4"]').href`)
+	got := b.value(`document.querySelector('a[href*="sheet.pdf?paper=Letter"]').href`)
 	b.do(
 		js(fmt.Sprintf(`fetch(%q).then(r => r.arrayBuffer()).then(a => { window.pdf = new TextDecoder().decode(a.slice(0, 5)) }); 0`, got)),
 	)
