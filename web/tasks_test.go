@@ -117,6 +117,39 @@ func TestTaskFiveOfTwoHundred(t *testing.T) {
 	}
 }
 
+// One key opens all that can be gone to or pressed: a box by its name, then a button of its page.
+func TestEverythingByOneKey(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	for _, name := range []string{"Owl lantern", "Jars", "Owl box"} {
+		if _, err := x.Store.Of(t.Context()).Add(t.Context(), design.New(name, measure.In, "tray")); err != nil {
+			t.Fatal(err)
+		}
+	}
+	h := newHand(t, x, 1280, 800)
+	h.visit("/")
+	h.key("/")
+	h.until(`document.activeElement.id === "go-find"`)
+	h.key("l", "a", "n", "t", "e", "r", "n")
+	h.until(`document.querySelector("#go-list a")?.innerText === "Owl lantern"`)
+	h.key(kb.Enter)
+	h.says("Say what goes in the box")
+	h.until(`document.readyState == "complete"`)
+	h.key("/")
+	h.until(`document.activeElement.id === "go-find"`)
+	h.key("n", "e", "x", "t")
+	h.until(`document.querySelector("#go-list button")?.innerText === "Next: which box"`)
+	h.key(kb.Enter)
+	h.says("Choose the kind of box")
+	h.until(`document.readyState == "complete"`)
+	h.key("/")
+	h.until(`document.activeElement.id === "go-find"`)
+	h.key("c", "u", "p", "b")
+	h.until(`document.querySelector("#go-list a")?.innerText === "The cupboard of supplies"`)
+	h.key(kb.ArrowDown, kb.Enter)
+	h.says("The cupboard")
+}
+
 // A teacher makes twelve kits: an instruction sheet for one, a shopping list for all.
 func TestTaskTwelveKits(t *testing.T) {
 	t.Parallel()

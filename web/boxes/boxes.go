@@ -35,6 +35,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.GET("/print.pdf", s.print)
 	e.GET("/boxes.zip", s.files)
 	e.GET("/side", s.side)
+	e.GET("/go", s.goTo)
 	e.POST("/boxes/:id/copy", s.copy)
 	e.POST("/boxes/:id/delete", s.delete)
 }

@@ -28,7 +28,7 @@ var rules = []struct {
 	{"", "/sign-out", people.Guest},
 	{"", "/me*", people.Guest},
 	{"", "/units", people.Guest},
-	{http.MethodPost, "/boxes/:id/paper", people.Guest}, // it is only remembered by the browser
+	{"", "/paper", people.Guest},
 	{"", "/people*", people.Steward},
 	{"", "/data*", people.Steward},
 	{http.MethodGet, "/read", people.Guest},

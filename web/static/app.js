@@ -25,6 +25,10 @@ document.addEventListener("alpine:init", () => {
       else if (event.key === "u") document.getElementById("undo")?.click();
       else if (event.key === "r") document.getElementById("redo")?.click();
       else if (event.key === "?") help();
+      else if (event.key === "/") {
+        event.preventDefault();
+        goTo();
+      }
     },
   }));
 });
@@ -56,6 +60,61 @@ document.addEventListener("alpine:init", () => {
     set(on) {
       for (const box of this.boxes()) box.checked = on;
       this.count();
+    },
+  }));
+});
+
+// All that one can go to or press: boxes and pages by their names, and what this page has.
+function goTo() {
+  const paper = document.getElementById("go");
+  if (!paper) return;
+  paper.showModal();
+  const field = document.getElementById("go-find");
+  field.value = "";
+  field.dispatchEvent(new Event("input"));
+  field.focus();
+}
+document.addEventListener("alpine:init", () => {
+  // What can be pressed on this page, by its words.
+  const here = () => [...document.querySelectorAll("main button, main a[href], main summary, .tape a, .undo button, a.history")]
+    .filter((at) => !at.closest("dialog") && at.offsetParent !== null && !at.disabled && at.getAttribute("aria-disabled") !== "true" && !at.classList.contains("first-submit"))
+    .map((at) => ({ words: (at.getAttribute("aria-label") || at.innerText).replace(/\s+/g, " ").trim(), at }))
+    .filter((x) => x.words);
+  Alpine.data("goTo", () => ({
+    asked: 0,
+    async look(event) {
+      const find = event.target.value.replace(/^\//, "").trim().toLowerCase(), asked = ++this.asked;
+      const list = document.getElementById("go-list");
+      const answer = await fetch("/go?go=" + encodeURIComponent(find));
+      if (asked !== this.asked || !answer.ok) return;
+      const page = new DOMParser().parseFromString(await answer.text(), "text/html");
+      const items = [...page.querySelectorAll("#go-found li")].filter((li) => li.querySelector("a"));
+      if (find) {
+        const named = new Set(items.map((li) => li.innerText || li.textContent.trim()));
+        for (const x of here().filter((x) => !named.has(x.words.replace(/^Open /, ""))).filter((x) => find.split(/\s+/).every((word) => x.words.toLowerCase().includes(word))).slice(0, 8)) {
+          const button = Object.assign(document.createElement("button"), { type: "button", className: "btn btn-plain", textContent: x.words });
+          button.addEventListener("click", () => {
+            document.getElementById("go").close();
+            x.at.closest("details:not([open])")?.setAttribute("open", "");
+            x.at.click();
+          });
+          const item = document.createElement("li");
+          item.append(button);
+          items.unshift(item);
+        }
+      }
+      list.replaceChildren(...items);
+    },
+    // Down goes into the list; Enter takes the first of it.
+    walk(event) {
+      const first = document.querySelector("#go-list a, #go-list button");
+      if (event.key === "Enter" && first) {
+        event.preventDefault();
+        first.click();
+      } else if (event.key === "ArrowDown" && first) {
+        event.preventDefault();
+        first.focus();
+      }
     },
   }));
 });

@@ -90,12 +90,8 @@ func (p *makingPage) Prints() []printView {
 
 // paper remembers the paper that is printed on.
 func (s *room) paper(c *echo.Context) error {
-	b, err := s.Box(c)
-	if err != nil {
-		return err
-	}
 	page.SetPaper(c, c.FormValue("paper"))
-	return page.Back(c, "%s?printing=1", page.StopURL(b.ID, "making"))
+	return page.Back(c, "%s?printing=1", page.Asked(c, "/"))
 }
 
 // printAt is the address of a print.

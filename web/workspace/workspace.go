@@ -40,7 +40,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.POST("/boxes/:id/redo", s.redo)
 	e.POST("/boxes/:id/rename", s.rename)
 	e.POST("/boxes/:id/units", s.units)
-	e.POST("/boxes/:id/paper", s.paper)
+	e.POST("/paper", s.paper)
 	e.POST("/boxes/:id/tick", s.tick)
 	e.GET("/boxes/:id/design.json", s.designFile)
 	e.GET("/boxes/:id/plan.json", s.planFile)
