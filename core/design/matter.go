@@ -58,6 +58,12 @@ func (r *Result) matter() inspect.Matter {
 	for _, c := range in.Covers {
 		coverings[c.PieceID()] = true
 	}
+	m.Notch = func(piece string) string {
+		if o, has := r.Style.Option(piece + ".notch"); has {
+			return o.ID
+		}
+		return ""
+	}
 	for _, p := range r.Parts {
 		if coverings[p.ID] { // paper that lies on card all over
 			continue

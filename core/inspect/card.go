@@ -30,6 +30,8 @@ type Matter struct {
 	Points float64 // by which its damp changes; 0 is as usual
 	// RunOf is how the grain runs in what is cut under an id.
 	RunOf func(id string) paper.Run
+	// Notch is the option by which a piece gets notches, "" for none.
+	Notch func(piece string) string
 	// PapersWet says that papers are glued on wet, all over.
 	PapersWet bool
 }

@@ -462,6 +462,10 @@ func (m *Matter) air(fits []fit.Account, outer, inner string) (Finding, bool) {
 		f.Verdict = Warn
 		f.Text = fmt.Sprintf("%s: the air under it gets out slowly, and it takes about %.0f s to sink. Punch a thumb notch of %s into two opposite walls, or a hole of %s under a paper.",
 			lid.Name, math.Round(secs), m.about(leastNotch), m.about(5))
+		if option := m.Notch(outer); option != "" {
+			to := measure.Up(measure.FromMM(leastNotch), m.Units.Tick())
+			f.Mend = &Mend{Field: "options." + option, Name: "notches", To: to, Words: "Cut thumb notches of " + measure.Label(to, m.Units, m.Units.Tick()) + " into it"}
+		}
 	}
 	return f, true
 }

@@ -104,7 +104,7 @@ func buildDrawerSleeve(s Spec) (*Box, error) {
 				s.show(2*r),
 			)
 		}
-		drawer.notch, drawer.bothEnds = r, both
+		drawer.notch, drawer.bothEnds, drawer.notchBy = r, both, drawerNotch
 	}
 	dp, err := drawer.part()
 	if err != nil {

@@ -50,11 +50,16 @@ var (
 	}
 )
 
+var lidNotch = &Option{
+	ID: "lid.notch", Label: "Thumb notches in the lid", Kind: LengthKind, Default: 0, Min: 0, Max: 60 * mm,
+	About: "The diameter of a half circle in the rim of both end walls, to take hold of the base and to let the air out; 0 for none",
+}
+
 var trayLid = &Style{
 	ID: "tray-lid", Name: "Base with a lift-off lid", About: "Two trays, one over the other; each single or double walled",
 	Opens: "the lid lifts off", Strength: "good; strong with double walls",
 	Parameters: lengthWidthHeight[:],
-	Options:    []*Option{lidDepth, lidAllowance, lidAllowanceWidth, lidCustom, baseWalls, lidWalls, corners, adhesive},
+	Options:    []*Option{lidDepth, lidAllowance, lidAllowanceWidth, lidCustom, baseWalls, lidWalls, lidNotch, corners, adhesive},
 	Axes:       lengthWidthHeight,
 	Allowance:  lidAllowance,
 	Build:      buildTrayLid,
@@ -102,6 +107,14 @@ func buildTrayLid(s Spec) (*Box, error) {
 	}
 	if s.Choice(lidWalls) == "double" {
 		lid.lining = outermost
+	}
+	if r := s.Length(lidNotch) / 2; r > 0 {
+		// A rolled wall, and with pinwheel corners a tab, would stand behind the notch.
+		if lid.lining > 0 || lid.corners == "pinwheel" || r > lid.height-3*mm || lid.width/2-r < 15*mm {
+			return nil, outOfRange("options.lid.notch",
+				"notches of %s need a deeper or wider lid with single walls, and two-tab or slim corners; make them smaller, or 0 for none", s.show(2*r))
+		}
+		lid.notch, lid.bothEnds, lid.notchBy = r, true, lidNotch
 	}
 	basePart, err := base.part()
 	if err != nil {

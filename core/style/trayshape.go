@@ -28,6 +28,7 @@ type trayShape struct {
 	// and of the left one too when bothEnds.
 	notch    measure.Length
 	bothEnds bool
+	notchBy  *Option // the option that sets it
 	// shim is what is held between fence and card where it is scored.
 	shim measure.Length
 	// onto are faces of other pieces that the tray's own, by name, are glued to
@@ -128,8 +129,8 @@ func (t trayShape) part() (Part, error) {
 	if t.notch > 0 {
 		tooWide := fault.New(
 			fault.OutOfRange,
-			"options.notch",
-			"a notch this wide does not fit in the end of the drawer; make it smaller, or 0 for none",
+			"options."+t.notchBy.ID,
+			"a notch this wide does not fit in the end wall; make it smaller, or 0 for none",
 		)
 		whole, mid := t.length+2*t.height+2*t.lining, t.notchAt()
 		g.Notch(g.Face("right"), pt(whole, mid), t.notch.MM(), tooWide)

@@ -277,6 +277,18 @@ func (w *writer) cautions() {
 
 const cautionWords = 7.0 // points
 
-func (w *writer) warned() []string { return recipe.Cautions(len(w.r.Inputs.Things) > 0, w.r.HotGlue()) }
+// warned are the cautions for the work, and what is to be minded of what goes in and how it is carried.
+func (w *writer) warned() []string {
+	var out []string
+	for _, c := range w.r.Checks {
+		if c.Verdict != inspect.OK && slices.ContainsFunc(carried, func(begins string) bool { return strings.HasPrefix(c.ID, begins) }) {
+			out = append(out, mind[c.Verdict]+c.Text)
+		}
+	}
+	return append(out, recipe.Cautions(len(w.r.Inputs.Things) > 0, w.r.HotGlue())...)
+}
+
+// carried are what the ids of those checks begin with that whoever makes and gives the box must know.
+var carried = []string{"load.", "stack", "food", "child", "magnet", "candle", "heat"}
 
 func (w *writer) cautionsHigh() float64 { return 1 + 5*w.scale*float64(len(w.warned())) }

@@ -14,8 +14,8 @@ import (
 // goPage is where one can go, by what is looked for.
 type goPage struct {
 	page.Chrome
-	Find string
-	To   []page.Place
+	Find  string
+	Found []page.Place
 }
 
 // mostFound is how many boxes are offered.
@@ -47,7 +47,7 @@ func (s *room) goTo(c *echo.Context) error {
 	}
 	for _, to := range all {
 		if has(to.Name) {
-			p.To = append(p.To, to)
+			p.Found = append(p.Found, to)
 		}
 	}
 	if p.Find != "" {
@@ -59,7 +59,7 @@ func (s *room) goTo(c *echo.Context) error {
 		for _, b := range boxes {
 			found = append(found, page.Place{Name: b.Name, Path: "/boxes/" + page.Itoa(b.ID)})
 		}
-		p.To = append(found, p.To...)
+		p.Found = append(found, p.Found...)
 	}
 	return c.Render(http.StatusOK, "go.html", p)
 }
