@@ -6,7 +6,7 @@ import "brevium/core/pattern"
 // with what stands on it. Kinds are those of the prints; one that is not known is an empty page.
 func Document(kind string) *Picture {
 	const wide, high = 60.0, 80.0
-	p := &Picture{X: -2, Y: -2, Width: wide + 4, Height: high + 4, U: 0.5, Title: "A page"}
+	p := &Picture{X: -2, Y: -2, Width: wide + 4, Height: high + 4, U: 0.5} // the words beside it say what it is
 	p.polygon(Card, rect(0, 0, wide, high)...)
 	line := func(x, y, long float64) { p.line(Guide, pattern.Pt(x, y), pattern.Pt(x+long, y)) }
 	box := func(class Class, x, y, w, h float64) { p.polygon(class, rect(x, y, w, h)...) }

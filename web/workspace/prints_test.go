@@ -11,7 +11,7 @@ import (
 )
 
 // printLinks are those of one page: where it goes, what and on which paper.
-var printLinks = regexp.MustCompile(`<a href="([^"]*sheet\.pdf[^"]*)"(?: aria-label="([^"]*) on (\w+)">|><span class="visually-hidden">([^<]*) on </span>(\w+)</a>)`)
+var printLinks = regexp.MustCompile(`<a href="([^"]*sheet\.pdf[^"]*)">(?:<svg.*?</svg><b>([^<]*)<span class="visually-hidden"> on (\w+)</span></b>|<span class="visually-hidden">([^<]*) on </span>(\w+)</a>)`)
 
 // Every print that a page offers opens the document of that name, on that paper, in
 // colour and in lines alone.
