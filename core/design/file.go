@@ -307,7 +307,7 @@ func (r *reader) card(field string, f cardFile) paper.Card {
 		)
 	}
 	if c.GSM > 0 && c.GSM <= paper.LargestGSM {
-		c.Thickness = paper.ThicknessOf(c.GSM, paper.SmoothBulk)
+		c.Thickness = paper.ThicknessOf(c.GSM, c.Finish.Bulk())
 	}
 	c.Thickness = r.length(fault.Path(field, "thickness"), f.Thickness, c.Thickness)
 	if err := checkCard(field, c); err != nil {

@@ -86,6 +86,8 @@ var hands = []struct {
 	{"1300 g on a wet floor of flaps", "tall-box", tower(1300, "wet-glue"), "load.floor", inspect.Warn},
 	{"a board on the flaps", "tall-box", func(in *Inputs) { tower(1300, "tape")(in); in.Mend(inspect.Mend{Field: "linings"}) }, "load.floor", inspect.OK},
 	{"300 g by a glued handle", "woven-basket", func(in *Inputs) { in.Load = Load{Grams: 300, Carry: CarryHandle} }, "load.handle", inspect.OK},
+	{"300 g hung up by a taped handle", "woven-basket", func(in *Inputs) { in.Load = Load{Grams: 300, Carry: CarryHandle} }, "load.hang", inspect.OK},
+	{"450 g hung up by a taped handle", "woven-basket", func(in *Inputs) { in.Load = Load{Grams: 450, Carry: CarryHandle} }, "load.hang", inspect.Warn},
 	{"600 g by a handle", "woven-basket", func(in *Inputs) { in.Load = Load{Grams: 600, Carry: CarryHandle} }, "load.handle", inspect.Fail},
 	{"no handle", "tray", func(in *Inputs) { in.Load = Load{Grams: 100, Carry: CarryHandle} }, "load.handle", inspect.Warn},
 	{"3 high", "tray", func(in *Inputs) { in.Load = Load{Grams: 340, Stacked: 3} }, "stack", inspect.OK},

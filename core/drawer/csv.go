@@ -118,7 +118,7 @@ func (l *Lot) Complete() {
 		l.Card.GSM = 240
 	}
 	if l.Card.Thickness == 0 {
-		l.Card.Thickness = paper.ThicknessOf(l.Card.GSM, paper.SmoothBulk)
+		l.Card.Thickness = paper.ThicknessOf(l.Card.GSM, l.Card.Finish.Bulk())
 	}
 	if l.Card.Direction == "" {
 		l.Card.Direction = paper.NoDirection

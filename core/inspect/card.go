@@ -203,7 +203,7 @@ func (m *Matter) otherWeight(p Made, gsm float64) *Mend {
 		return nil
 	}
 	card := p.Of
-	card.GSM, card.Thickness, card.Measured = gsm, paper.ThicknessOf(gsm, paper.SmoothBulk), 0
+	card.GSM, card.Thickness, card.Measured = gsm, paper.ThicknessOf(gsm, card.Finish.Bulk()), 0
 	return &Mend{Field: "cards." + p.ID, Card: &card, Words: fmt.Sprintf("Make the %s of %s", strings.ToLower(p.Name), weight(gsm))}
 }
 

@@ -67,7 +67,7 @@ func (c Cared) Cautions() []Finding {
 		if c.HotGlue {
 			say("heat", Fail, "Hot glue lets go over 50 °C: what goes in hot, or stands in a hot car, opens the box. Use wet glue.")
 		} else {
-			say("heat", Warn, "What goes in hot makes card soft and damp: let it cool first.")
+			say("heat", OK, "What goes in hot makes card soft and damp: let it cool first.")
 		}
 	}
 	if glass > heavyGlass && c.Lifted {

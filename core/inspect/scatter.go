@@ -96,7 +96,7 @@ func (h *Hands) scored(piece string) stuff.Scored {
 func (h *Hands) byWeight(piece string) bool {
 	for _, p := range h.Pieces {
 		if p.ID == piece {
-			return p.Of.Measured == 0 && p.Of.Thickness == paper.ThicknessOf(p.Of.GSM, paper.SmoothBulk)
+			return p.Of.Measured == 0 && p.Of.Thickness == paper.ThicknessOf(p.Of.GSM, p.Of.Finish.Bulk())
 		}
 	}
 	return true

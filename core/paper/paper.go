@@ -132,6 +132,14 @@ const (
 	TexturedBulk = 1.4
 )
 
+// Bulk is how thick a card of a finish is for its weight, in cm³/g.
+func (f Finish) Bulk() float64 {
+	if f == Textured {
+		return TexturedBulk
+	}
+	return SmoothBulk
+}
+
 // LargestGSM is the heaviest board accepted; beyond it nothing folds.
 const LargestGSM = 1200
 

@@ -128,8 +128,9 @@ func (f *Form) ReadCard(at string, c *paper.Card) {
 	f.Text(at+".name", &c.Name)
 	f.Weight(at+".gsm", &c.GSM)
 	f.Thickness(at+".thickness", c)
-	if c.GSM != old.GSM && c.Thickness == old.Thickness && c.Measured == 0 {
-		c.Thickness = paper.ThicknessOf(c.GSM, paper.SmoothBulk)
+	f.ReadMatter(at+".", c)
+	if (c.GSM != old.GSM || c.Finish.Bulk() != old.Finish.Bulk()) && c.Thickness == old.Thickness && c.Measured == 0 {
+		c.Thickness = paper.ThicknessOf(c.GSM, c.Finish.Bulk())
 		f.Posted.Del(at + ".thickness")
 	}
 	if c.Name == "" {
@@ -139,7 +140,6 @@ func (f *Form) ReadCard(at string, c *paper.Card) {
 	if d := paper.Direction(f.Posted.Get(at + ".direction")); slices.Contains(paper.Directions, d) && (d != paper.NoDirection || c.Direction != "") {
 		c.Direction = d
 	}
-	f.ReadMatter(at+".", c)
 	f.ReadLook(at, old, c)
 }
 
