@@ -44,6 +44,7 @@ func (s *room) side(c *echo.Context) error {
 		return err
 	}
 	p := sidePage{Chrome: s.Chrome(c, "Side by side")}
+	p.Carry = "side-form"
 	var made []*design.Result
 	for _, b := range boxes {
 		r, err := s.Made(ctx, b.Inputs)
