@@ -53,7 +53,4 @@ func (h Hill) Mean() float64 {
 }
 
 // Share is the chance of a verdict, of the tightest gap.
-func (h Hill) Share(v fit.Verdict) float64 {
-	least, below := v.Span()
-	return stuff.Above(least.MM(), h.axes) - stuff.Above(below.MM(), h.axes)
-}
+func (h Hill) Share(v fit.Verdict) float64 { return stuff.Chance(v, h.axes) }

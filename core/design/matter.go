@@ -78,7 +78,6 @@ func (r *Result) matter() inspect.Matter {
 func (r *Result) matters() []inspect.Finding {
 	m := r.matter()
 	load := r.Inputs.Carried()
-	lifted := load.Carry == CarryWalls || load.Carry == CarryHandle
 	bears := inspect.Bearing{
 		Matter: &m, Box: r.Box, Fits: r.Fits, Tabs: r.GlueAt(stuff.Tabs), Doubles: r.doubles(),
 		Load: inspect.Load{
@@ -92,7 +91,7 @@ func (r *Result) matters() []inspect.Finding {
 	}
 	hands := r.hands(&m)
 	return slices.Concat(m.Card(), m.Grain(r.Fits), m.Papers(r.Mats), bears.Bears(), m.Air(r.Fits), hands.Scatter(),
-		inspect.Glues(r.joints()), r.cared(lifted).Cautions())
+		inspect.Glues(r.joints()), r.cared(bears.Lifted()).Cautions())
 }
 
 // hands is the box as the hand makes it that is said to.

@@ -62,9 +62,11 @@ func (r *Result) Parcel(classes []stuff.Class, crate [3]float64) Parcel {
 	p.Flat = [3]float64{long, wide, stuff.FlatHigh(r.Inputs.Copies, cards)}
 	p.GluedHigh = stuff.FlatHigh(r.Inputs.Copies, glued)
 	p.ByPost, p.FlatByPost = stuff.Post(classes, p.MadeUp, p.Full), stuff.Post(classes, p.Flat, p.FlatGrams)
-	t := r.Inputs.Table()
-	p.Bears = r.bears(&t)
-	p.Crate = t.Crated(crate, [3]float64{out.Length.MM(), out.Width.MM(), out.Height.MM()}, p.Bears, p.Full)
+	m := r.matter()
+	if standing, is := m.Standing(r.Box); is {
+		p.Bears = m.Table.BoxHolds(m.OuterWalls(standing))
+	}
+	p.Crate = m.Table.Crated(crate, [3]float64{out.Length.MM(), out.Width.MM(), out.Height.MM()}, p.Bears, p.Full)
 	return p
 }
 
@@ -87,28 +89,6 @@ func tube(p Part) bool {
 		d := c.B.Sub(c.A)
 		return math.Abs(d.Cross(along)) > 1e-6*d.Len()*along.Len()
 	})
-}
-
-// bears is what the walls of the box bear that stand round its room, in N.
-func (r *Result) bears(t *stuff.Table) float64 {
-	id := r.Box.Room.Part
-	if id == "" {
-		id = r.Parts[0].ID
-	}
-	p, is := r.part(id)
-	if !is {
-		return 0
-	}
-	var walls []stuff.Wall
-	for i := range p.Folded.Faces {
-		f := &p.Folded.Faces[i]
-		if f.Role != pattern.Wall {
-			continue
-		}
-		_, across := f.Tall()
-		walls = append(walls, stuff.Wall{Wide: across, Card: stuff.CardOf(p.Card), Rolled: r.Box.Doubled})
-	}
-	return t.BoxHolds(walls)
 }
 
 // FullSize is the box with padding round it, for a person.

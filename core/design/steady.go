@@ -52,10 +52,9 @@ func (in *Inputs) wantedIn(box *style.Box) float64 {
 	for _, p := range box.Fits {
 		h.Fits = append(h.Fits, in.account(p, box))
 	}
-	least, below := in.Fit.Span()
 	chance := 1.0
 	for _, j := range h.Joined() {
-		chance *= stuff.Above(least.MM(), j.Axes) - stuff.Above(below.MM(), j.Axes)
+		chance *= stuff.Chance(in.Fit, j.Axes)
 	}
 	return chance
 }

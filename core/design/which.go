@@ -46,7 +46,7 @@ func (r *Result) WhichCards(there []paper.Card) []CardFor {
 		}
 		want := middle(c.Range)
 		slices.SortStableFunc(c.Choices, func(a, b CardChoice) int {
-			return cmp.Or(cmp.Compare(grave(a.Verdict), grave(b.Verdict)), cmp.Compare(far(a.Card.GSM, want), far(b.Card.GSM, want)))
+			return cmp.Or(cmp.Compare(grave(a.Verdict), grave(b.Verdict)), cmp.Compare(math.Abs(a.Card.GSM-want), math.Abs(b.Card.GSM-want)))
 		})
 		out = append(out, c)
 	}
@@ -57,9 +57,6 @@ func (r *Result) WhichCards(there []paper.Card) []CardFor {
 func grave(v inspect.Verdict) int {
 	return slices.Index([]inspect.Verdict{inspect.OK, inspect.Warn, inspect.Fail}, v)
 }
-
-// far is how far a weight is from the one that is wanted.
-func far(gsm, want float64) float64 { return max(gsm-want, want-gsm) }
 
 // middle is the weight that suits best: as far, as a multiple, from being flimsy as from cracking.
 func middle(r inspect.Range) float64 {

@@ -31,11 +31,11 @@ func (m *Matter) Air(fits []fit.Account) []Finding {
 const leastNotch = 19
 
 func (m *Matter) air(fits []fit.Account, outer, inner string) (Finding, bool) {
-	i := slices.IndexFunc(m.Pieces, func(p Made) bool { return p.ID == outer })
-	if i < 0 {
+	lid, is := m.piece(outer)
+	if !is {
 		return Finding{}, false
 	}
-	lid := m.Pieces[i]
+	base, _ := m.piece(inner)
 	gaps := map[string]fit.Account{}
 	var first fit.Account
 	for _, a := range fits {
@@ -61,7 +61,7 @@ func (m *Matter) air(fits []fit.Account, outer, inner string) (Finding, bool) {
 		return Finding{}, false // it grips, and its account has said so
 	}
 	f := Finding{ID: "air", Verdict: OK, Piece: outer, Text: fmt.Sprintf("%s: the air gets out as it is closed.", lid.Name)}
-	if notched(lid) || m.notchedPiece(inner) {
+	if notched(lid) || notched(base) {
 		f.Text = fmt.Sprintf("%s: the air gets out by the notches.", lid.Name)
 		return f, true
 	}
@@ -90,11 +90,6 @@ func around(polygon []pattern.Point) float64 {
 		sum += polygon[(i+1)%len(polygon)].Sub(q).Len()
 	}
 	return sum
-}
-
-func (m *Matter) notchedPiece(id string) bool {
-	i := slices.IndexFunc(m.Pieces, func(p Made) bool { return p.ID == id })
-	return i >= 0 && notched(m.Pieces[i])
 }
 
 // notched reports whether air gets out of a piece by an opening.

@@ -3,6 +3,7 @@ package inspect
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"brevium/core/measure"
@@ -34,6 +35,15 @@ type Matter struct {
 	Notch func(piece string) string
 	// PapersWet says that papers are glued on wet, all over.
 	PapersWet bool
+}
+
+// piece finds one by its id.
+func (m *Matter) piece(id string) (Made, bool) {
+	i := slices.IndexFunc(m.Pieces, func(p Made) bool { return p.ID == id })
+	if i < 0 {
+		return Made{}, false
+	}
+	return m.Pieces[i], true
 }
 
 // Sum is one line of the account of a check: what counts, and how much.
@@ -173,6 +183,17 @@ func (m *Matter) crackSums(p Made, fold stuff.Fold, index float64) []Sum {
 // usualWeights are those of cards that are sold everywhere, in g/m².
 var usualWeights = []float64{120, 160, 200, 240, 280, 300, 350, 400}
 
+// heaviest is the heaviest usual weight that is light enough and not flimsy in a piece, 0 for none.
+func (m *Matter) heaviest(p Made, light func(gsm float64) bool) float64 {
+	least, best := m.Table.FlimsyUnder(m.span(p)), 0.0
+	for _, gsm := range usualWeights {
+		if gsm >= least && light(gsm) {
+			best = gsm
+		}
+	}
+	return best
+}
+
 // mendCrack turns the blank so that the fold runs along the grain, where that is known and helps,
 // or takes the heaviest usual card that folds well and is firm.
 func (m *Matter) mendCrack(p Made, fold stuff.Fold) *Mend {
@@ -188,13 +209,7 @@ func (m *Matter) mendCrack(p Made, fold stuff.Fold) *Mend {
 	}
 	finish := stuff.Card{GSM: 1, Thick: stuff.Of(1).Thick, Finish: p.Of.Finish}
 	most := m.Table.CrackFolds / m.Table.Crack(finish, fold)
-	var fits float64
-	for _, gsm := range usualWeights {
-		if gsm <= most && gsm >= m.Table.FlimsyUnder(m.span(p)) {
-			fits = gsm
-		}
-	}
-	return m.otherWeight(p, fits)
+	return m.otherWeight(p, m.heaviest(p, func(gsm float64) bool { return gsm <= most }))
 }
 
 // otherWeight takes card of another weight for a piece; nothing where there is none.
@@ -265,7 +280,7 @@ func (m *Matter) flimsy(p Made) Finding {
 		sum("its largest panel, the shorter side", "%s", m.about(s)),
 		sum("firm there from", "%s", weight(from)),
 		sum("flimsy under", "%s", weight(t.FlimsyUnder(s))),
-		sum("this card, as smooth card is thick", "%s", weight(1000*p.Of.Thickness.MM()/1.25)),
+		sum("this card, as smooth card is thick", "%s", weight(stuff.SmoothWeight(p.Of.Thickness.MM()))),
 	}
 	switch {
 	case share >= 1-1e-9:
@@ -302,13 +317,7 @@ func (m *Matter) bulk(p Made) Finding {
 	if thick > m.Table.BulkMost+1e-6 {
 		f.Verdict = Warn
 		f.Text = fmt.Sprintf("%s: %d layers meet at the %s, %.1f mm of card, and it does not lie flat. Take a lighter card.", p.Name, n, where, thick)
-		fits := 0.0
-		for _, gsm := range usualWeights {
-			if float64(n)*stuff.Of(gsm).Thick <= m.Table.BulkMost && gsm >= m.Table.FlimsyUnder(m.span(p)) {
-				fits = gsm
-			}
-		}
-		f.Mend = m.otherWeight(p, fits)
+		f.Mend = m.otherWeight(p, m.heaviest(p, func(gsm float64) bool { return float64(n)*stuff.Of(gsm).Thick <= m.Table.BulkMost }))
 	}
 	return f
 }

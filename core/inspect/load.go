@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"brevium/core/fit"
+	"brevium/core/paper"
 	"brevium/core/pattern"
 	"brevium/core/stuff"
 	"brevium/core/style"
@@ -53,11 +54,10 @@ func (b *Bearing) Bears() []Finding {
 	if b.Grams <= 0 {
 		return nil
 	}
-	i := slices.IndexFunc(b.Pieces, func(p Made) bool { return p.ID == b.Box.Room.Part || b.Box.Room.Part == "" })
-	if i < 0 || b.Pieces[i].Folded == nil {
+	p, is := b.Standing(b.Box)
+	if !is {
 		return nil
 	}
-	p := b.Pieces[i]
 	var out []Finding
 	if f, hangs := b.sag(p); hangs {
 		out = append(out, f)
@@ -80,8 +80,35 @@ func (b *Bearing) Bears() []Finding {
 	return out
 }
 
-// lifted reports whether it hangs by its walls when it is carried.
-func (b *Bearing) lifted() bool { return b.Walls || b.Handle }
+// holds judges how many times over something holds: its last sums, the verdict, and what is said
+// where it holds well, barely, and not at all.
+func (b *Bearing) holds(f *Finding, times float64, well, barely, not string) {
+	f.Account = append(f.Account, sum("it holds so many times over", "%.1f", times),
+		sum("enough from", "%.0f", b.Table.SafeOK), sum("not under", "%.1f", b.Table.SafeWarns))
+	f.Verdict = verdicts[b.Table.Safe(times)]
+	f.Text = map[Verdict]string{OK: well, Warn: barely, Fail: not}[f.Verdict]
+}
+
+// relieve mends what tabs or a handle do not hold: wet glue, and where that is there, a hand below.
+func (b *Bearing) relieve() *Mend {
+	if b.Tabs.Wet {
+		return &carryBelow
+	}
+	return &glueWet
+}
+
+// Lifted reports whether it hangs by its walls when it is carried.
+func (l Load) Lifted() bool { return l.Walls || l.Handle }
+
+// Standing is the piece that what goes in stands in, where it folds.
+func (m *Matter) Standing(box *style.Box) (Made, bool) {
+	for _, p := range m.Pieces {
+		if p.ID == box.Room.Part || box.Room.Part == "" {
+			return p, p.Folded != nil
+		}
+	}
+	return Made{}, false
+}
 
 // floor is the face on which what goes in stands, where its card hangs by walls all round.
 func floor(p Made) (pattern.Face, bool) {
@@ -101,9 +128,9 @@ func floor(p Made) (pattern.Face, bool) {
 // ways is how stiff a card is along the pattern's x and y, by its grain; 0 where it is not known.
 func (b *Bearing) ways(p Made) (x, y float64) {
 	switch p.Run {
-	case "length":
+	case paper.RunLength:
 		return b.Table.Along(), b.Table.Across()
-	case "width":
+	case paper.RunWidth:
 		return b.Table.Across(), b.Table.Along()
 	}
 	return 0, 0
@@ -116,7 +143,7 @@ func (b *Bearing) sag(p Made) (Finding, bool) {
 		return Finding{}, false
 	}
 	f := Finding{ID: "load.sag", Verdict: OK, Piece: p.ID}
-	if !b.lifted() {
+	if !b.Lifted() {
 		f.Text = fmt.Sprintf("%s: %s rests on what is under the floor.", p.Name, weighs(b.Grams))
 		return f, true
 	}
@@ -169,10 +196,8 @@ func (b *Bearing) sag(p Made) (Finding, bool) {
 // layers are the cards of the floor: the piece's own and the board that lies on it.
 func (b *Bearing) layers(p Made) []stuff.Layer {
 	out := []stuff.Layer{{Card: stuff.CardOf(p.Of)}}
-	for _, x := range b.Pieces {
-		if b.Board != "" && x.ID == b.Board {
-			out = append(out, stuff.Layer{Card: stuff.CardOf(x.Of)})
-		}
+	if x, lies := b.piece(b.Board); lies {
+		out = append(out, stuff.Layer{Card: stuff.CardOf(x.Of)})
 	}
 	return out
 }
@@ -201,31 +226,20 @@ func (b *Bearing) joint(p Made) (Finding, bool) {
 		return Finding{}, false
 	}
 	f := Finding{ID: "load.joint", Verdict: OK, Piece: p.ID, Text: p.Name + ": on the table its corners carry nothing."}
-	if !b.lifted() {
+	if !b.Lifted() {
 		return f, true
 	}
-	times := b.Table.JointHolds(b.Tabs, tab, tall, b.Grams)
-	f.Verdict = verdicts[b.Table.Safe(times)]
 	f.Account = []Sum{
 		sum("glued at each corner", "%s × %s", b.about(tab), b.about(tall)),
 		sum(b.Tabs.Words+" holds", "%.2f N/mm²", b.Tabs.Shear),
 		sum("lifted and swung, an eighth of "+weighs(b.Grams), "× %.0f", b.Table.Swing),
-		sum("it holds so many times over", "%.1f", times),
-		sum("enough from", "%.0f", b.Table.SafeOK), sum("not under", "%.1f", b.Table.SafeWarns),
 	}
-	switch f.Verdict {
-	case OK:
-		f.Text = p.Name + ": its corners hold."
-	case Warn:
-		f.Text = fmt.Sprintf("%s: its corners hold %s only barely. Use wet glue, or higher walls.", p.Name, weighs(b.Grams))
-	default:
-		f.Text = fmt.Sprintf("%s: its corners come apart under %s. Use wet glue, make the walls higher, or carry it from below.", p.Name, weighs(b.Grams))
-	}
+	b.holds(&f, b.Table.JointHolds(b.Tabs, tab, tall, b.Grams),
+		p.Name+": its corners hold.",
+		fmt.Sprintf("%s: its corners hold %s only barely. Use wet glue, or higher walls.", p.Name, weighs(b.Grams)),
+		fmt.Sprintf("%s: its corners come apart under %s. Use wet glue, make the walls higher, or carry it from below.", p.Name, weighs(b.Grams)))
 	if f.Verdict != OK {
-		f.Mend = &glueWet
-		if b.Tabs.Wet {
-			f.Mend = &carryBelow
-		}
+		f.Mend = b.relieve()
 	}
 	return f, true
 }
@@ -253,7 +267,7 @@ func (b *Bearing) flaps(p Made) (Finding, bool) {
 		return Finding{}, false
 	}
 	f := Finding{ID: "load.floor", Verdict: OK, Piece: p.ID}
-	if !b.lifted() {
+	if !b.Lifted() {
 		f.Text = fmt.Sprintf("%s: %s rests on what is under the floor.", p.Name, weighs(b.Grams))
 		return f, true
 	}
@@ -261,23 +275,15 @@ func (b *Bearing) flaps(p Made) (Finding, bool) {
 		f.Text = p.Name + ": the board takes the weight to the folds of its floor."
 		return f, true
 	}
-	times := b.Table.FloorHolds(b.Tabs, seam, b.Grams)
-	f.Verdict = verdicts[b.Table.Safe(times)]
 	f.Account = []Sum{
 		sum("glued along two sides", "%s", b.about(seam)),
 		sum(b.Tabs.Words+" is peeled off at", "%.2f N/mm", b.Tabs.Peel),
 		sum("lifted and swung, half of "+weighs(b.Grams), "× %.0f", b.Table.Swing),
-		sum("it holds so many times over", "%.1f", times),
-		sum("enough from", "%.0f", b.Table.SafeOK), sum("not under", "%.1f", b.Table.SafeWarns),
 	}
-	switch f.Verdict {
-	case OK:
-		f.Text = p.Name + ": its glued floor holds."
-	case Warn:
-		f.Text = fmt.Sprintf("%s: its glued floor holds %s only barely. Lay a board in that reaches its folds.", p.Name, weighs(b.Grams))
-	default:
-		f.Text = fmt.Sprintf("%s: its glued floor opens under %s. Lay a board in that reaches its folds; use wet glue.", p.Name, weighs(b.Grams))
-	}
+	b.holds(&f, b.Table.FloorHolds(b.Tabs, seam, b.Grams),
+		p.Name+": its glued floor holds.",
+		fmt.Sprintf("%s: its glued floor holds %s only barely. Lay a board in that reaches its folds.", p.Name, weighs(b.Grams)),
+		fmt.Sprintf("%s: its glued floor opens under %s. Lay a board in that reaches its folds; use wet glue.", p.Name, weighs(b.Grams)))
 	if f.Verdict != OK {
 		f.Mend = &layBoard
 	}
@@ -314,20 +320,14 @@ func (b *Bearing) handle() Finding {
 		holds = dotsAnEnd * b.Tabs.Shear
 		how = sum("two dots at each end hold", "%.0f N", holds)
 	}
-	times := holds / pull
-	f.Piece, f.Verdict = p.ID, verdicts[t.Safe(times)]
-	f.Account = []Sum{
-		sum("each end is pulled by, lifted and swung", "%.1f N", pull), how,
-		sum("it holds so many times over", "%.1f", times),
-		sum("enough from", "%.0f", t.SafeOK), sum("not under", "%.1f", t.SafeWarns),
-	}
-	switch f.Verdict {
-	case OK:
-		f.Text, f.Mend = fmt.Sprintf("The handle holds %s.", weighs(b.Grams)), nil
-	case Warn:
-		f.Text = fmt.Sprintf("The handle holds %s only barely: put a brad through each end, or carry it from below.", weighs(b.Grams))
-	default:
-		f.Text = fmt.Sprintf("The handle comes off under %s: use wet glue and a brad at each end, or carry it from below.", weighs(b.Grams))
+	f.Piece = p.ID
+	f.Account = []Sum{sum("each end is pulled by, lifted and swung", "%.1f N", pull), how}
+	b.holds(&f, holds/pull,
+		fmt.Sprintf("The handle holds %s.", weighs(b.Grams)),
+		fmt.Sprintf("The handle holds %s only barely: put a brad through each end, or carry it from below.", weighs(b.Grams)),
+		fmt.Sprintf("The handle comes off under %s: use wet glue and a brad at each end, or carry it from below.", weighs(b.Grams)))
+	if f.Verdict == OK {
+		f.Mend = nil
 	}
 	return f
 }
@@ -347,11 +347,8 @@ func (b *Bearing) hanging() (Finding, bool) {
 		sum("it holds so many times over", "%.1f", times), sum("enough from", "%.0f", t.SafeOK),
 	}}
 	if times < t.SafeOK {
-		f.Verdict, f.Mend = Warn, &glueWet
+		f.Verdict, f.Mend = Warn, b.relieve()
 		f.Text = fmt.Sprintf("Do not leave it hanging by its handle: for days the handle holds %s only barely.", weighs(b.Grams))
-		if b.Tabs.Wet {
-			f.Mend = &carryBelow
-		}
 	}
 	return f, true
 }
@@ -380,31 +377,24 @@ func (b *Bearing) hung() (p Made, area float64, hangs bool) {
 func (b *Bearing) stack(p Made) Finding {
 	f := Finding{ID: "stack", Verdict: OK, Piece: p.ID}
 	t := &b.Table
-	walls := b.walls(p)
+	walls := b.OuterWalls(p)
 	bears := t.BoxHolds(walls)
-	times := t.StackHolds(bears, b.Grams, b.Stacked)
-	f.Verdict = verdicts[t.Safe(times)]
 	f.Account = []Sum{
 		sum(fmt.Sprintf("its %d walls bear, with hand-made corners", len(walls)), "about %.0f N", bears),
 		sum("on it", "%d × %s", b.Stacked-1, weighs(b.Grams)), sum("for weeks, and damp", "× %.1f", t.StackLong),
-		sum("it holds so many times over", "%.1f", times), sum("enough from", "%.0f", t.SafeOK), sum("not under", "%.1f", t.SafeWarns),
 	}
-	switch f.Verdict {
-	case OK:
-		f.Text = fmt.Sprintf("The lowest of %d boxes carries the others.", b.Stacked)
-	case Warn:
-		f.Text = fmt.Sprintf("The lowest of %d boxes barely carries the others: stack fewer, or double its walls.", b.Stacked)
-	default:
-		f.Text = fmt.Sprintf("The lowest of %d boxes is crushed by the others: stack fewer, or double its walls.", b.Stacked)
-	}
+	b.holds(&f, t.StackHolds(bears, b.Grams, b.Stacked),
+		fmt.Sprintf("The lowest of %d boxes carries the others.", b.Stacked),
+		fmt.Sprintf("The lowest of %d boxes barely carries the others: stack fewer, or double its walls.", b.Stacked),
+		fmt.Sprintf("The lowest of %d boxes is crushed by the others: stack fewer, or double its walls.", b.Stacked))
 	if f.Verdict != OK && b.Doubles != "" {
 		f.Mend = &Mend{Field: "options." + b.Doubles, Choice: "double", Words: "Double the walls"}
 	}
 	return f
 }
 
-// walls are the outer walls of a piece, as what is stacked on it sees them.
-func (b *Bearing) walls(p Made) []stuff.Wall {
+// OuterWalls are the walls of a piece, as what is stacked on it sees them.
+func (m *Matter) OuterWalls(p Made) []stuff.Wall {
 	var out []stuff.Wall
 	for i := range p.Folded.Faces {
 		face := &p.Folded.Faces[i]
@@ -413,7 +403,7 @@ func (b *Bearing) walls(p Made) []stuff.Wall {
 		}
 		_, wide := face.Tall()
 		w := stuff.Wall{Wide: wide, Card: stuff.CardOf(p.Of), Rolled: doubled(p, i)}
-		if p.Run != "" && face.Up != (pattern.Point{}) {
+		if p.Run != paper.RunUnknown && face.Up != (pattern.Point{}) {
 			w.Upright = -1
 			if runsAlong(pattern.Segment{B: face.Up}, p.Run) {
 				w.Upright = 1

@@ -94,12 +94,8 @@ func (h *Hands) scored(piece string) stuff.Scored {
 
 // byWeight reports whether a piece's thickness is only taken from its weight.
 func (h *Hands) byWeight(piece string) bool {
-	for _, p := range h.Pieces {
-		if p.ID == piece {
-			return p.Of.Measured == 0 && p.Of.Thickness == paper.ThicknessOf(p.Of.GSM, p.Of.Finish.Bulk())
-		}
-	}
-	return true
+	p, is := h.piece(piece)
+	return !is || p.Of.Measured == 0 && p.Of.Thickness == paper.ThicknessOf(p.Of.GSM, p.Of.Finish.Bulk())
 }
 
 // Scatter judges how many of many boxes have a usable fit, by each pair of parts. A pair that is
@@ -125,15 +121,15 @@ func (h *Hands) Scatter() []Finding {
 func (h *Hands) Judged(j Joined) Finding {
 	p := j.Accounts[0].Pair
 	what := fmt.Sprintf("%s and %s", p.OuterName, strings.ToLower(p.InnerName))
-	usable, feel := stuff.UsableOf(j.Axes), stuff.FeelOf(j.Axes)
+	usable := stuff.UsableOf(j.Axes)
 	f := Finding{ID: "fit.scatter", Verdict: OK, Piece: p.Outer, Text: fmt.Sprintf("%s: about %s of a hundred boxes made by %s hand fit well.", what, hundred(usable), article(h.Steady))}
 	for i, a := range j.Accounts {
 		f.Account = append(f.Account, sum("gap in "+a.Pair.Axis, "%.2f mm, ± %.2f", j.Axes[i].Mean, j.Axes[i].Sigma))
 	}
-	f.Account = append(f.Account,
-		sum("goes on", "%s in 100", hundred(feel.GoesOn)), sum("tight", "%s in 100", hundred(feel.Tight)), sum("grips", "%s in 100", hundred(feel.Grips)),
-		sum("snug", "%s in 100", hundred(feel.Snug)), sum("easy", "%s in 100", hundred(feel.Easy)),
-	)
+	f.Account = append(f.Account, sum("goes on", "%s in 100", hundred(1-stuff.Chance(fit.WontGoOn, j.Axes))))
+	for _, v := range []fit.Verdict{fit.Tight, fit.Grips, fit.Snug, fit.Easy} {
+		f.Account = append(f.Account, sum(string(v), "%s in 100", hundred(stuff.Chance(v, j.Axes))))
+	}
 	if h.Copies > 1 {
 		b := stuff.BatchOf(h.Copies, j.Axes, h.Table.Together)
 		f.Account = append(f.Account, sum(fmt.Sprintf("of %d, right in the mean", h.Copies), "%d, %d to %d", b.Mean, b.Least, b.Most),

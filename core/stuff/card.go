@@ -17,7 +17,10 @@ type Card struct {
 func CardOf(c paper.Card) Card { return Card{c.GSM, c.Thickness.MM(), c.Finish} }
 
 // usualBulk is that of smooth card, in cm³/g (ISO 534).
-const usualBulk = 1.25
+const usualBulk = paper.SmoothBulk
+
+// SmoothWeight is the weight in g/m² of smooth card that is thick mm.
+func SmoothWeight(thick float64) float64 { return 1000 * thick / usualBulk }
 
 // Of is a smooth card of a weight, by weight alone.
 func Of(gsm float64) Card { return Card{GSM: gsm, Thick: gsm * usualBulk / 1000} }
@@ -36,7 +39,7 @@ func (c Card) weight() float64 {
 	if c.GSM > 0 {
 		return c.GSM
 	}
-	return 1000 * c.Thick / usualBulk
+	return SmoothWeight(c.Thick)
 }
 
 // modulus is the card's E in MPa, the mean of both ways: E = 3500·(1.25/bulk)^1.7, since a bulky
@@ -156,7 +159,7 @@ func (t *Table) Firm(span float64) float64 {
 
 // FirmFrom is that as a weight of smooth card, in g/m²; FlimsyUnder is the weight under which a
 // panel fails.
-func (t *Table) FirmFrom(span float64) float64    { return 1000 * t.Firm(span) / usualBulk }
+func (t *Table) FirmFrom(span float64) float64    { return SmoothWeight(t.Firm(span)) }
 func (t *Table) FlimsyUnder(span float64) float64 { return t.FirmWarns * t.FirmFrom(span) }
 
 // Moves is how far, in mm, two parts move against each other over length mm when their grains are

@@ -4,6 +4,8 @@ import (
 	"math"
 
 	"gonum.org/v1/gonum/stat/distuv"
+
+	"brevium/core/fit"
 )
 
 // Hand is how steady a maker is: standard deviations in mm of a cut, of a card's seat on the
@@ -116,27 +118,18 @@ func Above(x float64, axes []Axis) float64 {
 
 func phi(x float64) float64 { return distuv.UnitNormal.CDF(x) }
 
-// Feel is the chance of each way a fit may feel, from the tightest axis.
-type Feel struct{ GoesOn, Tight, Grips, Snug, Easy, Loose float64 }
-
-// The gaps, in mm, at which one feel gives way to the next.
-const (
-	goesOn  = -.7
-	grips   = 0.
-	snug    = .3
-	easy    = .9
-	usable  = 0.
-	loosens = 1.8
-)
-
-// FeelOf gives the chances of a fit.
-func FeelOf(axes []Axis) Feel {
-	at := func(x float64) float64 { return Above(x, axes) }
-	return Feel{GoesOn: at(goesOn), Tight: at(goesOn) - at(grips), Grips: at(grips) - at(snug), Snug: at(snug) - at(easy), Easy: at(easy) - at(loosens), Loose: at(loosens)}
+// Chance is how likely a fit is felt as a verdict, by its tightest axis.
+func Chance(v fit.Verdict, axes []Axis) float64 {
+	least, below := v.Span()
+	return Above(least.MM(), axes) - Above(below.MM(), axes)
 }
 
-// UsableOf is the chance that it neither strains nor falls off: a gap of 0 to 1.8 mm.
-func UsableOf(axes []Axis) float64 { return Above(usable, axes) - Above(loosens, axes) }
+// UsableOf is the chance that it neither strains nor falls off: that it grips, is snug or easy.
+func UsableOf(axes []Axis) float64 {
+	least, _ := fit.Grips.Span()
+	_, below := fit.Easy.Span()
+	return Above(least.MM(), axes) - Above(below.MM(), axes)
+}
 
 // Batch is how many of n boxes come out usable, in the mean, with the least and the most that 95
 // of 100 batches give.

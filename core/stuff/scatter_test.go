@@ -7,6 +7,7 @@ import (
 	"slices"
 	"testing"
 
+	"brevium/core/fit"
 	"brevium/core/sample"
 )
 
@@ -54,18 +55,18 @@ func TestFeel(t *testing.T) {
 		name string
 		hand Steadiness
 		gaps []Gap
-		want Feel
+		want feel
 	}{
-		{"single", New, single(FourEdges, .39, .99), Feel{GoesOn: .92, Tight: .28, Grips: .18, Snug: .32, Easy: .14}},
-		{"single", Practised, single(FourEdges, .39, .99), Feel{GoesOn: .996, Tight: .18, Grips: .26, Snug: .49, Easy: .07}},
-		{"single", Careful, single(FourEdges, .39, .99), Feel{GoesOn: 1, Tight: .07, Grips: .30, Snug: .61, Easy: .02}},
-		{"one edge", Practised, single(OneEdge, .39, .99), Feel{GoesOn: 1, Tight: .03, Grips: .31, Snug: .66}},
-		{"double", New, double(.58, 1.18), Feel{GoesOn: .95, Tight: .21, Grips: .17, Snug: .36, Easy: .22}},
-		{"double", Practised, double(.58, 1.18), Feel{GoesOn: .999, Tight: .08, Grips: .18, Snug: .56, Easy: .18}},
-		{"sleeve", New, sleeve, Feel{GoesOn: .999, Tight: .12, Grips: .31, Snug: .55, Easy: .02}},
-		{"sleeve", Practised, sleeve, Feel{GoesOn: 1, Grips: .09, Snug: .90, Easy: .01}},
+		{"single", New, single(FourEdges, .39, .99), feel{GoesOn: .92, Tight: .28, Grips: .18, Snug: .32, Easy: .14}},
+		{"single", Practised, single(FourEdges, .39, .99), feel{GoesOn: .996, Tight: .18, Grips: .26, Snug: .49, Easy: .07}},
+		{"single", Careful, single(FourEdges, .39, .99), feel{GoesOn: 1, Tight: .07, Grips: .30, Snug: .61, Easy: .02}},
+		{"one edge", Practised, single(OneEdge, .39, .99), feel{GoesOn: 1, Tight: .03, Grips: .31, Snug: .66}},
+		{"double", New, double(.58, 1.18), feel{GoesOn: .95, Tight: .21, Grips: .17, Snug: .36, Easy: .22}},
+		{"double", Practised, double(.58, 1.18), feel{GoesOn: .999, Tight: .08, Grips: .18, Snug: .56, Easy: .18}},
+		{"sleeve", New, sleeve, feel{GoesOn: .999, Tight: .12, Grips: .31, Snug: .55, Easy: .02}},
+		{"sleeve", Practised, sleeve, feel{GoesOn: 1, Grips: .09, Snug: .90, Easy: .01}},
 	} {
-		got := FeelOf(axes(c.hand, c.gaps))
+		got := feelOf(axes(c.hand, c.gaps))
 		for _, x := range []struct {
 			what      string
 			got, want float64
@@ -135,15 +136,22 @@ func TestMonteCarlo(t *testing.T) {
 		length := .39 + panel() - panel() - 4*card + h.Tape*(r.NormFloat64()+r.NormFloat64())
 		width := .99 + panel() - panel() - 2*card
 		switch g := min(length, width); {
-		case g >= goesOn && g < grips:
+		case g >= -.7 && g < 0:
 			tight++
-		case g >= snug && g < easy:
+		case g >= .3 && g < .9:
 			snugs++
 		}
 	}
-	got := FeelOf(axes(Practised, single(FourEdges, .39, .99)))
+	got := feelOf(axes(Practised, single(FourEdges, .39, .99)))
 	near(t, "tight", got.Tight, tight/n, .015)
 	near(t, "snug", got.Snug, snugs/n, .015)
+}
+
+// feel is the chance of each way a fit may feel.
+type feel struct{ GoesOn, Tight, Grips, Snug, Easy float64 }
+
+func feelOf(axes []Axis) feel {
+	return feel{GoesOn: 1 - Chance(fit.WontGoOn, axes), Tight: Chance(fit.Tight, axes), Grips: Chance(fit.Grips, axes), Snug: Chance(fit.Snug, axes), Easy: Chance(fit.Easy, axes)}
 }
 
 // spans are the gaps at which a hand feels each verdict, tightest first.
