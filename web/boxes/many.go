@@ -5,7 +5,6 @@ import (
 	"bytes"
 	"context"
 	"fmt"
-	"net/http"
 	"net/url"
 	"slices"
 	"strconv"
@@ -72,11 +71,8 @@ func (s *room) many(c *echo.Context) error {
 		return s.jobOf(c, ids)
 	}
 	changed, err := s.do(ctx, do, ids, posted.Get("tag"))
-	if page.IsFault(err) {
-		to.Set("refused", fault.Of(err).Text)
-		return page.Back(c, "/?%s", to.Encode())
-	} else if err != nil {
-		return err
+	if err != nil {
+		return refused(c, err)
 	}
 	to.Set("did", string(do))
 	if tag := posted.Get("tag"); tag != "" {
@@ -85,6 +81,16 @@ func (s *room) many(c *echo.Context) error {
 	for _, id := range changed {
 		to.Add("box", page.Itoa(id))
 	}
+	return page.Back(c, "/?%s", to.Encode())
+}
+
+// refused goes back to the list, which says what was not taken.
+func refused(c *echo.Context, err error) error {
+	if !page.IsFault(err) {
+		return err
+	}
+	to := page.Searched(c)
+	to.Set("refused", fault.Of(err).Text)
 	return page.Back(c, "/?%s", to.Encode())
 }
 
@@ -123,12 +129,8 @@ func (s *room) do(ctx context.Context, do deed, ids []int64, tag string) ([]int6
 func (s *room) jobOf(c *echo.Context, ids []int64) error {
 	ctx := c.Request().Context()
 	boxes, err := s.boxesOf(ctx, ids, batch.MostItems)
-	if page.IsFault(err) {
-		to := page.Searched(c)
-		to.Set("refused", fault.Of(err).Text)
-		return page.Back(c, "/?%s", to.Encode())
-	} else if err != nil {
-		return err
+	if err != nil {
+		return refused(c, err)
 	}
 	j := jobbook.Job{Name: boxes[0].Name}
 	if more := len(boxes) - 1; more > 0 {
@@ -209,13 +211,7 @@ func (s *room) print(c *echo.Context) error {
 		}
 	}
 	var out bytes.Buffer
-	err = pdf.WriteMany(&out, results, copies, stocks, pdf.Print{Paper: paper, Date: time.Now(), Photos: func(id string) []byte {
-		p, err := s.Store.Of(ctx).Photo(ctx, id)
-		if err != nil { // the paper is printed in its colour alone
-			return nil
-		}
-		return p.JPEG
-	}})
+	err = pdf.WriteMany(&out, results, copies, stocks, pdf.Print{Paper: paper, Date: time.Now(), Photos: s.Photos(ctx)})
 	if err != nil {
 		return err
 	}
@@ -248,8 +244,7 @@ func (s *room) files(c *echo.Context) error {
 	if err := z.Close(); err != nil {
 		return err
 	}
-	c.Response().Header().Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", "boxes.zip"))
-	return c.Blob(http.StatusOK, "application/zip", out.Bytes())
+	return page.Attach(c, "boxes.zip", "application/zip", out.Bytes())
 }
 
 // done is what was just done with several boxes, and what takes it back.
@@ -267,16 +262,16 @@ func doneOf(q url.Values) *done {
 		return nil
 	}
 	ids := chosen(q)
+	if len(ids) == 0 {
+		return &done{Says: "Nothing was to be changed."}
+	}
 	says := u.says
-	if deed(q.Get("did")) == tagThem || deed(q.Get("did")) == untagThem {
+	if u.by == tagThem || u.by == untagThem {
 		says = fmt.Sprintf(says, q.Get("with"))
 	}
 	are := "are "
 	if len(ids) == 1 {
 		are = "is "
-	}
-	if len(ids) == 0 {
-		return &done{Says: "Nothing was to be changed."}
 	}
 	return &done{page.Counted(len(ids), "box") + " " + are + says + ".", u.by, q.Get("with"), ids}
 }

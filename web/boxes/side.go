@@ -9,6 +9,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
+	"brevium/core/inspect"
 	"brevium/core/measure"
 	"brevium/web/page"
 )
@@ -44,7 +45,7 @@ func (s *room) side(c *echo.Context) error {
 		return err
 	}
 	p := sidePage{Chrome: s.Chrome(c, "Side by side")}
-	p.Carry = "side-form"
+	p.Carry = "side-form" // another unit keeps the boxes
 	var made []*design.Result
 	for _, b := range boxes {
 		r, err := s.Made(ctx, b.Inputs)
@@ -105,7 +106,7 @@ var sideRows = []struct {
 	{"To check", func(r *design.Result) string {
 		n := 0
 		for _, f := range r.Checks {
-			if f.Verdict != "ok" {
+			if f.Verdict != inspect.OK {
 				n++
 			}
 		}

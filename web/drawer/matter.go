@@ -1,6 +1,7 @@
 package drawer
 
 import (
+	"context"
 	"fmt"
 	"net/http"
 	"strconv"
@@ -9,6 +10,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/fault"
+	"brevium/core/recipe"
 	"brevium/core/stuff"
 	"brevium/web/form"
 	"brevium/web/page"
@@ -39,11 +41,7 @@ func (s *room) matter(c *echo.Context) error {
 
 func (s *room) showMatter(c *echo.Context, status int, f *form.Form) error {
 	ctx := c.Request().Context()
-	own, err := s.Constants(ctx)
-	if err != nil {
-		return err
-	}
-	classes, err := s.Room.Classes(ctx)
+	own, classes, err := s.reckoned(ctx)
 	if err != nil {
 		return err
 	}
@@ -51,6 +49,14 @@ func (s *room) showMatter(c *echo.Context, status int, f *form.Form) error {
 	v := matterPage{Chrome: s.Chrome(c, "What card and glue do"), Form: f, Kept: c.QueryParam("kept") != ""}
 	v.Constants, v.Classes = constantViews(f, own), classViews(f, classes)
 	return c.Render(status, "matter.html", v)
+}
+
+// reckoned are the maker's own constants, and the classes of the post.
+func (s *room) reckoned(ctx context.Context) (own map[string]float64, classes []stuff.Class, err error) {
+	if own, err = s.Constants(ctx); err == nil {
+		classes, err = s.Room.Classes(ctx)
+	}
+	return own, classes, err
 }
 
 // plainNumber writes a number with four digits that count, never with a power.
@@ -62,9 +68,6 @@ func plainNumber(x float64) string {
 	return strconv.FormatFloat(short, 'f', -1, 64)
 }
 
-// capital begins a sentence.
-func capital(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
-
 func constantViews(f *form.Form, own map[string]float64) []constantView {
 	table := stuff.Usual()
 	for id, v := range own {
@@ -73,7 +76,7 @@ func constantViews(f *form.Form, own map[string]float64) []constantView {
 	var out []constantView
 	for _, c := range table.Constants() {
 		_, changed := own[c.ID]
-		out = append(out, constantView{c, f.Control("constants."+c.ID, capital(c.Means), c.Unit, plainNumber(c.Value)), changed})
+		out = append(out, constantView{c, f.Control("constants."+c.ID, recipe.Capital(c.Means), c.Unit, plainNumber(c.Value)), changed})
 	}
 	return out
 }
@@ -97,16 +100,6 @@ func classViews(f *form.Form, all []stuff.Class) []classView {
 	return out
 }
 
-// number reads a number; what is none is a fault of its field.
-func number(f *form.Form, name string) (float64, bool) {
-	text := strings.TrimSpace(strings.Replace(f.Posted.Get(name), ",", ".", 1))
-	x, err := strconv.ParseFloat(text, 64)
-	if err != nil {
-		f.Fail(fault.New(fault.NotANumber, name, "%q is not a number", f.Posted.Get(name)))
-	}
-	return x, err == nil
-}
-
 // setMatter keeps both tables: of the constants those that are not as usual.
 func (s *room) setMatter(c *echo.Context) error {
 	posted, err := c.FormValues()
@@ -117,11 +110,7 @@ func (s *room) setMatter(c *echo.Context) error {
 	defer s.Merging.Unlock()
 	f := form.New(posted, page.UnitsOf(c))
 	ctx := c.Request().Context()
-	own, err := s.Constants(ctx)
-	if err != nil {
-		return err
-	}
-	classes, err := s.Room.Classes(ctx)
+	own, classes, err := s.reckoned(ctx)
 	if err != nil {
 		return err
 	}
@@ -155,13 +144,11 @@ func readConstants(f *form.Form, own map[string]float64) {
 	table := stuff.Usual()
 	for _, c := range table.Constants() {
 		name := "constants." + c.ID
-		if !f.Posted.Has(name) {
-			continue
-		}
-		x, is := number(f, name)
+		x, is := own[c.ID] // left empty it stays as it was
 		if !is {
-			continue
+			x = c.Usual
 		}
+		f.Decimal(name, &x)
 		if plainNumber(x) == plainNumber(c.Usual) {
 			delete(own, c.ID)
 		} else if err := table.Set(c.ID, x); err != nil {
@@ -185,12 +172,7 @@ func readClasses(f *form.Form, now []stuff.Class) []stuff.Class {
 			continue // taken away, or never there
 		}
 		for part, into := range map[string]*float64{"long": &c.Sides[0], "wide": &c.Sides[1], "thick": &c.Sides[2], "grams": &c.Grams} {
-			if !f.Posted.Has(at(part)) {
-				continue
-			}
-			if x, is := number(f, at(part)); is {
-				*into = x
-			}
+			f.Decimal(at(part), into)
 		}
 		out = append(out, c)
 	}

@@ -41,6 +41,12 @@ func FileName(name string) string {
 	return cmp.Or(safe, "box")
 }
 
+// Attach answers with a file to be kept, by its whole name.
+func Attach(c *echo.Context, name, kind string, body []byte) error {
+	c.Response().Header().Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", name))
+	return c.Blob(http.StatusOK, kind, body)
+}
+
 // Download answers with a file named after the box.
 func Download(c *echo.Context, name, ending, kind string, body []byte) error {
 	c.Response().Header().Set("Content-Disposition", fmt.Sprintf("inline; filename=%q", FileName(name)+ending))

@@ -102,6 +102,17 @@ func (s *Room) Made(ctx context.Context, in design.Inputs) (*design.Result, erro
 	})
 }
 
+// Photos gives the photographs of papers to a print; a paper without one is printed in its colour.
+func (s *Room) Photos(ctx context.Context) func(id string) []byte {
+	return func(id string) []byte {
+		p, err := s.Store.Of(ctx).Photo(ctx, id)
+		if err != nil {
+			return nil
+		}
+		return p.JPEG
+	}
+}
+
 // FreeLots are the sheets of the drawer that nobody has reserved.
 func (s *Room) FreeLots(ctx context.Context) ([]drawer.Lot, error) {
 	all, err := s.Store.Of(ctx).Lots(ctx)

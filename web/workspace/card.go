@@ -52,8 +52,7 @@ func (s *room) card(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	p := cardPage{Chrome: s.Chrome(c, "Which card"), Box: b}
-	p.Units, p.UnitsAt, p.Stop = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", "box"
+	p := cardPage{Chrome: s.beside(c, "Which card", b, "box"), Box: b}
 	own, err := s.Constants(ctx)
 	if err != nil {
 		return err
@@ -65,11 +64,11 @@ func (s *room) card(c *echo.Context) error {
 		}
 		p.Listed = string(text)
 	}
-	r, err := design.Make(ctx, b.Inputs)
+	r, err := s.Made(ctx, b.Inputs)
 	if err != nil && !page.IsFault(err) {
 		return err
 	}
-	if r != nil {
+	if err == nil {
 		for _, x := range r.WhichCards(shelf(&b.Inputs, lots)) {
 			x.Choices = few(x.Choices)
 			p.Pieces = append(p.Pieces, cardForView{x, runChoices(x)})

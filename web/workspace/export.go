@@ -123,13 +123,7 @@ func (s *room) printOf(c *echo.Context, b boxshelf.Box) (pdf.Print, error) {
 	paper, err := paperOf(c)
 	return pdf.Print{
 		Paper: paper, Date: time.Now(), Address: c.Scheme() + "://" + c.Request().Host + page.StopURL(b.ID, "making"),
-		Bench: s.benchURL(c, b.ID), Plain: q.Has("plain"), Photos: func(id string) []byte {
-			p, err := s.Store.Of(c.Request().Context()).Photo(c.Request().Context(), id)
-			if err != nil { // the paper is printed in its colour alone
-				return nil
-			}
-			return p.JPEG
-		},
+		Bench: s.benchURL(c, b.ID), Plain: q.Has("plain"), Photos: s.Photos(c.Request().Context()),
 		Large: q.Has("large"), What: pdf.What(q.Get("what")), Mirror: q.Has("mirror"),
 	}, err
 }

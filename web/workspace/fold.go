@@ -33,8 +33,7 @@ func (s *room) fold(c *echo.Context) error {
 		return err
 	}
 	m := draw.ModelOf(r, false)
-	view := foldPage{Chrome: s.Chrome(c, b.Name+", folding"), Box: b}
-	view.Units, view.UnitsAt, view.Stop = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", "box"
+	view := foldPage{Chrome: s.beside(c, b.Name+", folding", b, "box"), Box: b}
 	view.Opens, view.Packed, view.Flat = m.Opens(), r.Stand != nil, "Flat"
 	if r.Box.Flat {
 		view.Flat = "Flat, to be stored"

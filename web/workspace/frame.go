@@ -55,15 +55,23 @@ type stepView struct {
 	Picture     template.HTML
 }
 
+// beside is the frame of a page beside the work on a box: in the box's unit, and a change of that
+// shows a stop.
+func (s *room) beside(c *echo.Context, title string, b boxshelf.Box, stop string) page.Chrome {
+	x := s.Chrome(c, title)
+	x.Units, x.UnitsAt, x.Stop = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", stop
+	return x
+}
+
 // frame is the page round the stop at a place in the work. A tick put against other numbers is
 // stale and does not count.
 func (s *room) frame(c *echo.Context, b boxshelf.Box, at int, f *form.Form, r *design.Result, ticks map[string]string) *workPage {
 	here := stops[at]
 	p := &workPage{
-		Chrome: s.Chrome(c, here.Title+" · "+b.Name), Box: b, Here: here, Form: f, Result: r, room: s,
+		Chrome: s.beside(c, here.Title+" · "+b.Name, b, here.ID), Box: b, Here: here, Form: f, Result: r, room: s,
 		Changed: c.Request().Method == http.MethodPost, InLines: c.QueryParam("print") == "lines", Paper: page.PaperOf(c, b.Inputs.Units), Printing: c.QueryParams().Has("printing") || c.QueryParams().Has("print"), Heading: here.Title, Decides: here.Decides, Name: b.Name,
 	}
-	p.Units, p.UnitsAt, p.Swap, p.To, p.Stop = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", true, "", here.ID
+	p.Swap, p.To = true, ""
 	if at+1 < len(stops) {
 		p.Next = stops[at+1]
 	}

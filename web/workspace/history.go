@@ -41,8 +41,7 @@ func (s *room) history(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	p := historyPage{Chrome: s.Chrome(c, "History"), Box: b}
-	p.Units, p.UnitsAt, p.Stop = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", "box"
+	p := historyPage{Chrome: s.beside(c, "History", b, "box"), Box: b}
 	for _, past := range all[:min(mostStates, len(all))] {
 		v := stateView{ID: past.ID, What: past.What, By: past.By, At: past.At.Format("2 January 2006, 15:04"), Problem: true}
 		if past.Broken == nil {

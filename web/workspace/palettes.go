@@ -51,8 +51,7 @@ func (s *room) palettes(c *echo.Context) error {
 		return err
 	}
 	defer end()
-	p := palettesPage{Chrome: s.Chrome(c, "Papers that go together"), Box: b}
-	p.Units, p.UnitsAt, p.Stop = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", "dressing"
+	p := palettesPage{Chrome: s.beside(c, "Papers that go together", b, "dressing"), Box: b}
 	if len(b.Inputs.Mats) > 0 {
 		for _, set := range paper.Palettes(thin(shelf(&b.Inputs, lots))) {
 			v := paletteView{Papers: set}

@@ -35,8 +35,7 @@ func (s *room) post(c *echo.Context) error {
 		return err
 	}
 	ctx := c.Request().Context()
-	p := postPage{Chrome: s.Chrome(c, "Posting it"), Box: b}
-	p.Units, p.UnitsAt, p.Stop = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", "making"
+	p := postPage{Chrome: s.beside(c, "Posting it", b, "making"), Box: b}
 	if p.Classes, err = s.Room.Classes(ctx); err != nil {
 		return err
 	}
@@ -46,11 +45,11 @@ func (s *room) post(c *echo.Context) error {
 		p.Form.Length(name, &crate[i])
 		p.Crate = append(p.Crate, p.Form.LengthField(name, []string{"Long inside", "Wide", "High"}[i], "", crate[i]))
 	}
-	r, err := design.Make(ctx, b.Inputs)
+	r, err := s.Made(ctx, b.Inputs)
 	if err != nil && !page.IsFault(err) {
 		return err
 	}
-	if r != nil {
+	if err == nil {
 		x := r.Parcel(p.Classes, [3]float64{crate[0].MM(), crate[1].MM(), crate[2].MM()})
 		p.Parcel = &x
 	}

@@ -65,9 +65,8 @@ func (s *room) question(c *echo.Context, title string) (questionPage, error) {
 	if err != nil {
 		return questionPage{}, err
 	}
-	p := questionPage{Chrome: s.Chrome(c, title), Box: b, Form: form.New(c.QueryParams(), b.Inputs.Units)}
+	p := questionPage{Chrome: s.beside(c, title, b, "box"), Box: b, Form: form.New(c.QueryParams(), b.Inputs.Units)}
 	p.Form.Tick = b.Inputs.Tools.Tick
-	p.Units, p.UnitsAt, p.Stop = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", "box"
 	return p, nil
 }
 

@@ -4,7 +4,6 @@ import (
 	"bytes"
 	"fmt"
 	"html/template"
-	"net/http"
 	"regexp"
 
 	"github.com/labstack/echo/v5"
@@ -64,8 +63,7 @@ func (s *room) sent(c *echo.Context) error {
 		}
 	}
 	text := photographs.ReplaceAll(out.Bytes(), nil) // the paper is seen in its colour
-	c.Response().Header().Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", page.FileName(b.Name)+".html"))
-	return c.Blob(http.StatusOK, "text/html; charset=utf-8", text)
+	return page.Attach(c, page.FileName(b.Name)+".html", "text/html; charset=utf-8", text)
 }
 
 func (s *room) sentOf(r *design.Result, name string, pictured bool) sentPage {

@@ -47,8 +47,7 @@ func (s *room) small(c *echo.Context) error {
 	if !known {
 		return echo.NewHTTPError(http.StatusNotFound, "no such small box")
 	}
-	view := smallPage{Chrome: s.Chrome(c, x.Name+" · "+b.Name), Box: b, Small: x, Others: r.Box.Small}
-	view.Units, view.UnitsAt, view.Stop = b.Inputs.Units, "/boxes/"+page.Itoa(b.ID)+"/units", "box"
+	view := smallPage{Chrome: s.beside(c, x.Name+" · "+b.Name, b, "box"), Box: b, Small: x, Others: r.Box.Small}
 	f := form.New(nil, b.Inputs.Units)
 	if alone, err := s.Made(c.Request().Context(), r.Alone(x)); err == nil {
 		view.Picture, view.Inside = page.BoxPicture(alone, ""), alone.Inside.FreeIn(b.Inputs.Units)
