@@ -129,6 +129,13 @@ func TestSideBySide(t *testing.T) {
 			t.Errorf("%s is in row %d, and marked otherwise than that it differs: %v", what, i, differs)
 		}
 	}
+	// Boxes are compared in one unit, the page's, whatever each is worked in.
+	for _, what := range []string{"Inside", "Outside", "Blanks"} {
+		_, row, _ := strings.Cut(page, `scope="row">`+what)
+		if row, _, _ = strings.Cut(row, "</tr>"); !strings.Contains(row, " in<") || strings.Contains(row, "mm<") || strings.Contains(row, "cm<") {
+			t.Errorf("%s are not told in the page’s inches: %s", what, row)
+		}
+	}
 	for _, bad := range []string{"/side", "/side?box=1&box=99", "/side?box=1&box=2&box=3&box=4&box=5"} {
 		if code, _, _ := x.Get(bad); code < 400 {
 			t.Errorf("%s: %d", bad, code)

@@ -1,6 +1,7 @@
 package boxes
 
 import (
+	"cmp"
 	"fmt"
 	"html/template"
 	"net/http"
@@ -58,7 +59,7 @@ func (s *room) side(c *echo.Context) error {
 	for _, row := range sideRows {
 		x := sideRow{What: row.what}
 		for _, r := range made {
-			x.Of = append(x.Of, row.of(r))
+			x.Of = append(x.Of, row.of(r, p.Units))
 		}
 		for _, text := range x.Of {
 			x.Differs = x.Differs || text != x.Of[0]
@@ -68,42 +69,42 @@ func (s *room) side(c *echo.Context) error {
 	return c.Render(http.StatusOK, "side.html", p)
 }
 
-// sideRows are what is told of each box.
+// sideRows are what is told of each box, all in one unit.
 var sideRows = []struct {
 	what string
-	of   func(r *design.Result) string
+	of   func(r *design.Result, u measure.Unit) string
 }{
-	{"Kind of box", func(r *design.Result) string { return r.Style.Name }},
-	{"Inside", func(r *design.Result) string { return r.Inside.FreeIn(r.Inputs.Units) }},
-	{"Outside", func(r *design.Result) string { return r.Outside.TakenIn(r.Inputs.Units) }},
-	{"Blanks", func(r *design.Result) string {
+	{"Kind of box", func(r *design.Result, _ measure.Unit) string { return r.Style.Name }},
+	{"Inside", func(r *design.Result, u measure.Unit) string { return r.Inside.FreeIn(u) }},
+	{"Outside", func(r *design.Result, u measure.Unit) string { return r.Outside.TakenIn(u) }},
+	{"Blanks, to the nearest mark", func(r *design.Result, u measure.Unit) string {
 		var all []string
 		for _, p := range r.Parts {
-			all = append(all, p.Name+" "+measure.Labels(r.Inputs.Units, r.Inputs.Tools.Tick, p.Pattern.Width, p.Pattern.Height))
+			all = append(all, p.Name+" "+measure.Labels(u, u.Tick(), measure.Nearest(p.Pattern.Width, u.Tick()), measure.Nearest(p.Pattern.Height, u.Tick())))
 		}
 		return strings.Join(all, "; ")
 	}},
-	{"Card", func(r *design.Result) string { return r.Inputs.Card.Label() }},
-	{"Gaps", func(r *design.Result) string {
+	{"Card", func(r *design.Result, _ measure.Unit) string { return r.Inputs.Card.Label() }},
+	{"Gaps", func(r *design.Result, _ measure.Unit) string {
 		var all []string
 		for _, a := range r.Fits {
 			if a.Pair.Kind.Widened() {
-				all = append(all, fmt.Sprintf("%s %s mm, %s", a.Pair.Axis, measure.Hundredths(a.Gap), a.Verdict))
+				all = append(all, fmt.Sprintf("%s: %s mm, %s", a.Pair.What(), measure.Hundredths(a.Gap), a.Verdict))
 			}
 		}
-		return strings.Join(all, "; ")
+		return cmp.Or(strings.Join(all, "; "), "none")
 	}},
-	{"Papers on top", func(r *design.Result) string { return page.Counted(len(r.Mats), "paper") }},
-	{"Made at a time", func(r *design.Result) string { return page.Counted(r.Inputs.Copies, "box") }},
-	{"Sheets for them", func(r *design.Result) string {
+	{"Papers on top", func(r *design.Result, _ measure.Unit) string { return page.Counted(len(r.Mats), "paper") }},
+	{"Made at a time", func(r *design.Result, _ measure.Unit) string { return page.Counted(r.Inputs.Copies, "box") }},
+	{"Sheets for them", func(r *design.Result, _ measure.Unit) string {
 		n := 0
 		for _, st := range r.Stocks {
 			n += len(st.Layout.Sheets)
 		}
 		return page.Counted(n, "sheet")
 	}},
-	{"Time for one", func(r *design.Result) string { return fmt.Sprintf("%.0f minutes", max(1, r.One)) }},
-	{"To check", func(r *design.Result) string {
+	{"Time for one", func(r *design.Result, _ measure.Unit) string { return fmt.Sprintf("%.0f minutes", max(1, r.One)) }},
+	{"To check", func(r *design.Result, _ measure.Unit) string {
 		n := 0
 		for _, f := range r.Checks {
 			if f.Verdict != inspect.OK {
