@@ -460,7 +460,7 @@ func (x *follower) stickOdd(c *hand.Card, m hand.Stick, f recipe.Fields) hand.Mo
 		m.Outside = false
 		pair(pattern.Pt((across[4]+w)/2, h/2), pattern.Pt((across[3]+across[4])/2, h/2))
 	default:
-		panic("no hand knows how to stick " + string(m.Way))
+		x.stickShape(c, m.Way, f, pair)
 	}
 	return m
 }

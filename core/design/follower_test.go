@@ -333,6 +333,9 @@ func (x *follower) move(c *hand.Card, s sentence) hand.Move {
 	if m := x.odd(c, s.key, f); m != nil {
 		return m
 	}
+	if m := x.shape(c, s.key, f); m != nil {
+		return m
+	}
 	panic(fmt.Sprintf("no hand knows what %q means: %v", s.key, f))
 }
 

@@ -288,7 +288,8 @@ func tidy(f float64) float64 {
 }
 
 // scores sorts the creases into lines scored over the whole blank and those
-// that stop short: because a face lies across them, or because they slant.
+// that stop short: because a face lies across them, because they slant, or because a template
+// has them.
 func (b *Builder) scores(p *Pattern) {
 	type line struct {
 		at       measure.Length
@@ -296,6 +297,9 @@ func (b *Builder) scores(p *Pattern) {
 	}
 	full := map[line]bool{}
 	spans := func(l line) bool {
+		if b.drawn {
+			return true
+		}
 		for _, leaf := range b.leaves {
 			least, most := measure.Length(math.MaxInt64), measure.Length(math.MinInt64)
 			for _, s := range leaf.shape {

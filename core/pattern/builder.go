@@ -29,6 +29,7 @@ type Builder struct {
 	most   [2]measure.Length // and its lower right one, when a grid sets them
 	framed bool
 	tick   measure.Tick // of the ruler that it is cut with, 0 for none
+	drawn  bool         // round a template
 	err    error
 }
 
@@ -284,6 +285,10 @@ func (b *Builder) mine(leaves ...*Leaf) bool {
 // tapers, which are free, are rounded down.
 func (b *Builder) CutOn(tick measure.Tick) { b.tick = tick }
 
+// ByTemplate says that the piece is drawn round its template: no line of it is scored by the board,
+// however it runs.
+func (b *Builder) ByTemplate() { b.drawn = true }
+
 // Role says what faces are for; a face is a Wall until told.
 func (b *Builder) Role(role Role, leaves ...*Leaf) {
 	if b.mine(leaves...) {
@@ -374,6 +379,12 @@ func (b *Builder) Over(face, onto *Leaf) { b.stick(face, onto, Glue{OntoOutside:
 // Tuck says that a face lies inside another, its outside to it, dry.
 func (b *Builder) Tuck(face, onto *Leaf) { b.stick(face, onto, Glue{Outside: true, Dry: true}) }
 
+// TuckApart tucks a face in where it stands by its sizes so many mm from the other, middle to
+// middle of the card.
+func (b *Builder) TuckApart(face, onto *Leaf, play float64) {
+	b.stick(face, onto, Glue{Outside: true, Dry: true, Play: play})
+}
+
 // Within says that a face lies inside another, inside to inside, dry.
 func (b *Builder) Within(face, onto *Leaf) { b.stick(face, onto, Glue{Dry: true}) }
 
@@ -409,6 +420,15 @@ func (b *Builder) Elsewhere(face *Leaf, outside bool, piece string, onto *Leaf, 
 		g.Onto = onto.name
 	}
 	b.glue = append(b.glue, patch{face, nil, g})
+}
+
+// ElsewhereApart does so where the face stands by its sizes so many mm from the other, middle to
+// middle of the card.
+func (b *Builder) ElsewhereApart(face *Leaf, outside bool, piece string, onto *Leaf, play float64) {
+	b.Elsewhere(face, outside, piece, onto, false)
+	if n := len(b.glue); n > 0 {
+		b.glue[n-1].Play = play
+	}
 }
 
 // Notch bites a half circle out of the outline where a face has a straight

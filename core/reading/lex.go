@@ -212,7 +212,7 @@ var (
 )
 
 // spelled puts numbers in words together: "one and a half", "three quarters", "a
-// sixteenth of an inch". A quarter that something is turned by is none.
+// sixteenth of an inch". A quarter that something is turned by is none, nor is "the third".
 func spelled(in []token) []token {
 	var out []token
 	is := func(i int, words ...string) bool {
@@ -248,6 +248,9 @@ func spelled(in []token) []token {
 			}
 			if in[k].text == "quarter" && (is(k+1, "turn") || is(k-2, "turn", "rotate", "it", "card", "round") || is(k-1, "turn")) {
 				return false
+			}
+			if is(k-1, "the") && is(k, "third", "eighth", "sixteenth") {
+				return false // one of several things
 			}
 			over, under, end = many, parts[in[k].text], k+1
 			return true

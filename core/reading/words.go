@@ -9,7 +9,7 @@ var nouns = map[string]string{
 	"band": "band", "divider": "divider", "strap": "strap", "handle": "handle", "flap": "flap", "tube": "tube", "shell": "shell", "card": "card",
 	"piece": "piece", "sheet": "sheet", "cardstock": "card", "paper": "paper",
 	"basket": "basket", "carrier": "carrier", "tower": "tower", "nest": "nest", "collar": "collar", "ring": "ring", "closer": "closer", "frame": "frame", "floor": "floor", "refill": "refill",
-	"strip": "strip", "pouch": "pouch",
+	"strip": "strip", "pouch": "pouch", "pyramid": "pyramid", "slice": "slice", "cross": "cross",
 	"panel": "panel", "mat": "mat", "layer": "layer", "topper": "topper", "label": "label", "tag": "tag",
 }
 
@@ -54,7 +54,7 @@ var (
 var filler = set(`a an the of to and or in on at from by with your you will need use using it its is are be this that then these those them each every
 all both four any one other way ways around round whole after before both into out off up down over under along across against between inside outside
 cut cuts cutting trim trimmed fold folds folded folding burnish burnished glue glued stick stuck tape taped adhere attach assemble make makes making put
-corner corners square squares tab tabs slit slits line lines first second third last next crossing left right top bottom long short side sides edge edges
+corner corners square squares tab tabs slit slits line lines first second third fourth fifth last next crossing left right top bottom long short side sides edge edges
 end ends snip remove away clip keep card cardstock piece pieces sheet sheets paper board fence trimmer scorer turn turned quarter give wall walls shape
 measures measuring measure size sized plus also but so as for per only just same done now finished gives blank blanks pattern stand press together
 inches inch cm mm mark marks start begin place lay set facing outward degrees wedge taper notch punch number numbers good strong recipe step here there

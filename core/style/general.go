@@ -136,6 +136,20 @@ func (m *making) traced() {
 	m.do(hand.CutTraced{Said: hand.Say("template-all")})
 }
 
+// byTemplate is the making of a piece that its template tells whole: drawn round, scored from prick
+// to prick, cut, folded and stuck patch by patch.
+func (s Spec) byTemplate(p *pattern.Pattern) []hand.Move {
+	m := s.make(p)
+	var lines []pattern.Segment
+	for _, c := range p.Creases {
+		lines = append(lines, c.Segment)
+	}
+	m.do(hand.Template{Pattern: p, Said: hand.Say("template")}, hand.Mark{Said: hand.Say("template-lay")},
+		hand.ScoreTraced{Lines: lines, Said: hand.Say("template-every")}, hand.CutTraced{Said: hand.Say("template-outline")}, hand.FoldAll{})
+	m.own(Part{})
+	return m.moves
+}
+
 // onBoard reports whether a line lies on a score that runs right across.
 func (m *making) onBoard(s pattern.Segment) bool {
 	return s.A.X == s.B.X && slices.Contains(m.p.Scores.Vertical, measure.FromMM(s.A.X)) ||

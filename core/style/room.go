@@ -31,6 +31,9 @@ type Room struct {
 	// FromBelow: it is filled from below, standing on its head; what is its
 	// ceiling carries what goes in meanwhile.
 	FromBelow bool
+	// Bulges: its walls lie on one another, and are bent apart by what goes in. No block can be
+	// held against them.
+	Bulges bool
 }
 
 // Block is a room of one height everywhere.
@@ -121,6 +124,9 @@ const slack = 0.05
 // Hold sets a block on the room's floor and moves it level, away from what it
 // meets, until it stands free or is held from both sides.
 func (r Room) Hold(bodies []Body, need Extent) Held {
+	if r.Bulges {
+		return Held{Floor: true, At: r3.Add(r.At, r3.Vec{Z: need.Height.MM() / 2})}
+	}
 	half := r3.Vec{X: need.Length.MM() / 2, Y: need.Width.MM() / 2, Z: need.Height.MM() / 2}
 	at := r3.Add(r.At, r3.Vec{Z: half.Z})
 	const rounds = 12
@@ -161,6 +167,9 @@ func (r Room) Hold(bodies []Body, need Extent) Held {
 // the room, past every face: from above, from the front or back, or from a
 // side, or from below when it is filled like that. Where there is none it names the face that is met from above.
 func (r Room) WayIn(bodies []Body, need Extent) (from r3.Vec, against string, free bool) {
+	if r.Bulges {
+		return r3.Vec{Y: 1}, "", true
+	}
 	const far = 4000 // mm, beyond any box
 	at := r.Hold(bodies, need).At
 	ways := []r3.Vec{{Z: 1}, {Y: -1}, {Y: 1}, {X: -1}, {X: 1}}

@@ -21,6 +21,7 @@ type trayShape struct {
 	length, width, height measure.Length
 	lining                measure.Length // the rolled-in second wall; 0 for single walls
 	corners               string
+	ends                  bool // the two end walls carry the tabs, not back and front; of single walls
 	adhesive              Adhesive
 	tick                  measure.Tick
 	opens                 Facing
@@ -54,8 +55,11 @@ func (t trayShape) layers() (length, width int) {
 	if t.lining > 0 {
 		length, width = 2, 2
 	}
-	if t.corners == "pinwheel" {
+	switch {
+	case t.corners == "pinwheel":
 		return length + 2, width + 2
+	case t.ends:
+		return length, width + 2
 	}
 	return length + 2, width
 }
@@ -166,6 +170,8 @@ func (t trayShape) making(p *pattern.Pattern) []hand.Move {
 			{From: hand.Top, Line: near, To: to}, {From: hand.Right, Line: near, To: to},
 			{From: hand.Bottom, Line: far, To: to}, {From: hand.Left, Line: far, To: to},
 		}})
+	} else if t.ends {
+		m.slit(to, []hand.Edge{hand.Top, hand.Bottom}, near, far)
 	} else {
 		m.slit(to, leftAndRight, near, far)
 	}
@@ -177,6 +183,8 @@ func (t trayShape) making(p *pattern.Pattern) []hand.Move {
 	tabs, onto := []string{"back.left", "back.right", "front.left", "front.right"}, []string{"left", "right", "left", "right"}
 	if pinwheel {
 		tabs, onto = []string{"left.back", "back.right", "right.front", "front.left"}, []string{"back", "right", "front", "left"}
+	} else if t.ends {
+		tabs, onto = []string{"left.back", "left.front", "right.back", "right.front"}, []string{"back", "front", "back", "front"}
 	}
 	if pinwheel {
 		m.shape("corner-tab", group{"tab-at-sides", nil, []string{tabs[0], tabs[2]}}, group{"tab-at-ends", nil, []string{tabs[1], tabs[3]}})
@@ -236,6 +244,11 @@ func (t trayShape) cells() *pattern.Grid {
 			left.back   back   back.right
 			left        %s     right
 			front.left  front  right.front`, t.panel))
+	case n == 0 && t.ends:
+		return pattern.NewGrid([]measure.Length{h, l, h}, []measure.Length{h, w, h}, fmt.Sprintf(`
+			left.back   back   right.back
+			left        %s     right
+			left.front  front  right.front`, t.panel))
 	case n == 0:
 		return pattern.NewGrid([]measure.Length{h, l, h}, []measure.Length{h, w, h}, fmt.Sprintf(`
 			back.left   back   back.right
@@ -281,9 +294,14 @@ func (t trayShape) cutCorners(g *pattern.Grid) {
 	}
 	reach := t.tabReach()
 	wedge := min(tabWedge, reach/4)
-	for _, wall := range []string{"back", "front"} {
-		tab(wall, "left", reach, wedge)
-		tab(wall, "right", reach, wedge)
+	carry, hold := []string{"back", "front"}, []string{"left", "right"}
+	if t.ends {
+		carry, hold = hold, carry
+	}
+	for _, wall := range carry {
+		for _, to := range hold {
+			tab(wall, to, reach, wedge)
+		}
 	}
 }
 
@@ -295,6 +313,9 @@ const clearOfNotch = 2 * measure.Millimetre
 // the wall it is glued to, where it would meet its neighbour, nor to a notch.
 func (t trayShape) tabReach() measure.Length {
 	half := t.width / 2
+	if t.ends {
+		half = t.length / 2
+	}
 	if t.notch > 0 {
 		half -= t.notch + clearOfNotch
 	}
