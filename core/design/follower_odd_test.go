@@ -378,6 +378,14 @@ func (x *follower) stickOdd(c *hand.Card, m hand.Stick, f recipe.Fields) hand.Mo
 	case hand.Ring: // each cell that is left of the tab, inside panel 1
 		last := len(across) - 2
 		mid := (across[last] + w) / 2
+		if p := x.templates[c.ID]; p != nil { // as the template has the tab
+			for _, k := range p.Marks {
+				if k.Role == pattern.Tab && k.At.X > across[last] {
+					pair(k.At, pattern.Pt(across[1]/2, k.At.Y))
+				}
+			}
+			break
+		}
 		if len(down) == 3 { // without a score over the walls: at both ends of the tab
 			pair(pattern.Pt(mid, x.line+1), pattern.Pt(across[1]/2, x.line+1))
 			pair(pattern.Pt(mid, down[1]-1), pattern.Pt(across[1]/2, down[1]-1))
@@ -460,7 +468,7 @@ func (x *follower) stickOdd(c *hand.Card, m hand.Stick, f recipe.Fields) hand.Mo
 		m.Outside = false
 		pair(pattern.Pt((across[4]+w)/2, h/2), pattern.Pt((across[3]+across[4])/2, h/2))
 	default:
-		x.stickShape(c, m.Way, f, pair)
+		x.stickShape(c, &m, f, pair)
 	}
 	return m
 }

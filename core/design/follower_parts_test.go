@@ -324,6 +324,13 @@ func (x *follower) stick(c *hand.Card, way string, f recipe.Fields) hand.Move {
 			m.Onto.At = append(m.Onto.At, among[i].At)
 		}
 	case hand.Tube, hand.Around:
+		if x.templates[c.ID] != nil { // cut round its template: beside the walls, the last row but one
+			last, rows := len(across)-2, len(down)
+			y := (down[rows-3] + down[rows-2]) / 2
+			m.What.At = []pattern.Point{pattern.Pt((across[last]+c.Width.MM())/2, y)}
+			m.Onto.At = []pattern.Point{pattern.Pt(across[1]/2, y)}
+			break
+		}
 		m.What = hand.Parts{At: places(x.many(c, "tab"))}
 		m.Onto.At = []pattern.Point{pattern.Pt(c.Width.MM()/2, down[1]/2)}
 		if c.Names().Across { // the panel is between the first and the last cross score

@@ -2,6 +2,8 @@ package design
 
 import (
 	"math"
+	"slices"
+	"strings"
 
 	"brevium/core/hand"
 	"brevium/core/pattern"
@@ -15,8 +17,25 @@ func (x *follower) shape(c *hand.Card, key string, f recipe.Fields) hand.Move {
 		return hand.Mark{}
 	case "template-every":
 		return hand.ScoreTraced{Lines: creasesOf(x.templates[c.ID])}
-	case "template-outline":
+	case "template-outline", "template-all":
 		return hand.CutTraced{}
+	case "template-draw":
+		return hand.Mark{}
+	case "template-lines":
+		return hand.ScoreTraced{Lines: offBoard(c, x.templates[c.ID])}
+	case "fold-as-shown":
+		var m hand.FoldWays
+		for _, k := range x.templates[c.ID].Creases {
+			if k.Side == pattern.Towards && !k.Rolled {
+				m.Towards = append(m.Towards, k.Segment)
+			}
+			if k.Angle > hand.Flat && !k.Rolled {
+				m.Flat = append(m.Flat, k.Segment)
+			}
+		}
+		return m
+	case "floor-opens", "floor-locks":
+		return hand.Dry{}
 	case "tent-cuts", "turned-marks", "turned-floor", "turned-cuts":
 		return x.tent(c, key, f)
 	case "tip-holes":
@@ -30,13 +49,22 @@ func (x *follower) shape(c *hand.Card, key string, f recipe.Fields) hand.Move {
 }
 
 // stickShape is how parts of one of the plain shapes are stuck.
-func (x *follower) stickShape(c *hand.Card, way hand.Way, f recipe.Fields, pair func(what, onto pattern.Point)) {
-	switch across, down := c.Grid(); way {
+func (x *follower) stickShape(c *hand.Card, m *hand.Stick, f recipe.Fields, pair func(what, onto pattern.Point)) {
+	switch across, down := c.Grid(); m.Way {
 	case "pouch": // the strips' middles stayed, the front is the last row
 		w, last := c.Width.MM(), down[len(down)-2]
 		front := pattern.Pt(w/2, (last+c.Height.MM())/2)
 		pair(pattern.Pt(across[1]/2, x.line), front)
 		pair(pattern.Pt(w-across[1]/2, x.line), front)
+	case "floor-flat": // each triangle onto the flap that it comes to lie on
+		m.Outside, m.OntoOutside = false, true
+		p := x.templates[c.ID]
+		for _, g := range p.Glue {
+			if onto, there := p.Mark(g.Onto); there && strings.HasPrefix(g.Face, "patch.") {
+				from, _ := p.Mark(g.Face)
+				pair(from.At, onto.At)
+			}
+		}
 	case hand.OutToIn: // by what the template calls them
 		named := func(words string) pattern.Point {
 			for _, k := range x.templates[c.ID].Marks {
@@ -48,7 +76,7 @@ func (x *follower) stickShape(c *hand.Card, way hand.Way, f recipe.Fields, pair 
 		}
 		pair(named(f["parts"]), named(f["onto"]))
 	default:
-		panic("no hand knows how to stick " + string(way))
+		panic("no hand knows how to stick " + string(m.Way))
 	}
 }
 
@@ -97,6 +125,21 @@ func creasesOf(p *pattern.Pattern) []pattern.Segment {
 	var out []pattern.Segment
 	for _, k := range p.Creases {
 		out = append(out, k.Segment)
+	}
+	return out
+}
+
+// offBoard are a template's scores that no score of the card runs along.
+func offBoard(c *hand.Card, p *pattern.Pattern) []pattern.Segment {
+	across, down := c.Grid()
+	var out []pattern.Segment
+	for _, s := range creasesOf(p) {
+		on := func(a, b float64, at []float64) bool {
+			return a == b && slices.ContainsFunc(at, func(x float64) bool { return math.Abs(x-a) < 1e-6 })
+		}
+		if !on(s.A.X, s.B.X, across) && !on(s.A.Y, s.B.Y, down) {
+			out = append(out, s)
+		}
 	}
 	return out
 }

@@ -34,6 +34,7 @@ func (z *sizer) sizeFor(want style.Extent, basis Basis) error {
 	var idle [2]bool
 	idleFor := 4 * tick.Length()
 	var before, lacked, began style.Extent
+	within, left := style.Extent{}, measure.Length(-1) // the nearest outside that does not pass what is wanted
 	for n := range mostRounds {
 		lacks, err := z.lacks(want, basis)
 		if err != nil {
@@ -43,6 +44,9 @@ func (z *sizer) sizeFor(want style.Extent, basis Basis) error {
 			began = lacks
 		}
 		now := z.style.Along(z.spec.Lengths)
+		if sum := lacks.Length + lacks.Width + lacks.Height; basis == Outside && min(lacks.Length, lacks.Width, lacks.Height) >= 0 && (left < 0 || sum < left) {
+			within, left = now, sum
+		}
 		for i := range idle {
 			grown, fell := *now.Axis(i)-*first.Axis(i), *began.Axis(i)-*lacks.Axis(i)
 			idle[i] = idle[i] || grown >= idleFor && fell == 0
@@ -75,6 +79,9 @@ func (z *sizer) sizeFor(want style.Extent, basis Basis) error {
 			z.square(want, basis)
 			return z.notUnder(lacks, basis)
 		}
+	}
+	if left >= 0 { // sizes that follow from one another by jumps may never settle
+		z.style.Give(z.spec.Lengths, within)
 	}
 	return nil
 }

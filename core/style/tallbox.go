@@ -49,6 +49,13 @@ var (
 		Follows: func(s Spec) measure.Length {
 			return measure.Up(min(s.Size(tallWidth), s.Size(tallDepth))*3/4, s.Tick)
 		},
+		Only: func(s Spec) bool { return s.Choice(tallFloor) == "wedge" },
+	}
+	tallTuck = &Parameter{
+		ID: "tuck", Label: "Tongue", Default: measure.Inch / 2, Min: 6 * mm, Max: 60 * mm,
+		About:   "How deep the tongue of a tucked lid is",
+		Follows: func(s Spec) measure.Length { return s.about(halfInch) },
+		Only:    func(s Spec) bool { return s.Choice(tallTop) == "tuck" },
 	}
 	tallTab = &Parameter{
 		ID:      "tab",
@@ -76,8 +83,8 @@ var (
 var tallBox = &Style{
 	ID: "tall-box", Name: "Tall box", About: "A tube for a bottle or a vial, its top tucked, pinched or clipped",
 	Opens: "at the top", Strength: "fair: a tube with a glued bottom",
-	Parameters: []*Parameter{tallWidth, tallDepth, tallHeight, tallBottom, tallTab},
-	Options:    []*Option{tallTop, tallTopScores, tallSeam, adhesive},
+	Parameters: []*Parameter{tallWidth, tallDepth, tallHeight, tallBottom, tallOverlap, tallTuck, tallTab},
+	Options:    []*Option{tallTop, tallTopScores, tallFloor, tallSeam, adhesive},
 	Axes:       [3]*Parameter{tallWidth, tallDepth, tallHeight},
 	Build:      buildTallBox,
 }
@@ -90,15 +97,9 @@ const (
 )
 
 func buildTallBox(s Spec) (*Box, error) {
-	w, d, h, b := s.Size(tallWidth), s.Size(tallDepth), s.Size(tallHeight), s.Size(tallBottom)
-	if least := min(w, d) / 2; b < least {
-		return nil, outOfRange(
-			"size.bottom",
-			"the bottom flaps must be at least %s, half the narrower side, or they do not meet",
-			s.show(least),
-		)
-	}
-	if err := s.atMost(tallBottom, min(w, d), "they would reach past the far wall"); err != nil {
+	w, d, h := s.Size(tallWidth), s.Size(tallDepth), s.Size(tallHeight)
+	foot, err := s.tubeFloor()
+	if err != nil {
 		return nil, err
 	}
 	around := seams[s.Choice(tallSeam)]
@@ -110,10 +111,10 @@ func buildTallBox(s Spec) (*Box, error) {
 		return nil, err
 	}
 	slope, tucked := measure.Up(d*3/4, s.Tick), s.Choice(tallTop) == "tuck"
-	tongue, ridge := s.about(halfInch), s.about(halfInch)
-	top := d + tongue
+	tongue, ridge := s.Size(tallTuck), s.about(halfInch)
+	top, least := d+tongue, max(leastBody, foot.least, tongue+2*mm)
 	if !tucked {
-		top = slope + ridge
+		top, least = slope+ridge, max(leastBody, foot.least)
 		if err := s.atMost(tallDepth, w, "the ends of a pinched top would meet; pinch along the wider side"); err != nil {
 			return nil, err
 		}
@@ -121,26 +122,26 @@ func buildTallBox(s Spec) (*Box, error) {
 			return nil, outOfRange("options.seam", "beside a ridge the tube is joined at the back or at the front: a side folds in along its middle")
 		}
 	}
-	if least := top + leastBody; h < least {
-		return nil, outOfRange("size.height", "the tube must be at least %s high for a top that is made out of it", s.show(least))
+	if h < top+least {
+		return nil, outOfRange("size.height", "the tube must be at least %s high for a top that is made out of it", s.show(top+least))
 	}
 	columns := []measure.Length{w, d, w, d, s.Size(tallTab)}
 	if around[0] == "left" {
 		columns = []measure.Length{d, w, d, w, s.Size(tallTab)}
 	}
 	r := roof{w: w.MM(), d: d.MM(), wall: (h - top).MM(), slope: slope.MM(), fin: ridge.MM(), foot: h.MM(), upwards: -1}
-	g := s.tuckedTube(around, columns, tongue, h-top, b)
+	g := s.tuckedTube(around, columns, tongue, h-top, foot)
 	if !tucked {
-		g = s.ridgedTube(around, columns, ridge, slope, h-top, b)
+		g = s.ridgedTube(around, columns, ridge, slope, h-top, foot)
 		r.panels(g)
 	}
 	tab := g.Face("tab")
 	g.Role(pattern.Tab, tab)
 	g.Glue(tab, true, g.Face(around[0]))
+	foot.draw(g, around, columns, h)
 	for _, side := range []string{"front", "right", "back", "left"} {
 		g.Up(g.Face("bottom."+side), g.Face(side))
 	}
-	bottoms(g, around, b)
 	p, err := g.Pattern()
 	if err != nil {
 		return nil, err
@@ -150,7 +151,7 @@ func buildTallBox(s Spec) (*Box, error) {
 	}
 	var together []hand.Move
 	if tucked {
-		part.Making = told(func() []hand.Move { return s.tuckedMaking(p, around) })
+		part.Making = s.tubeMaking(p, around, func() []hand.Move { return s.tuckedMaking(p, around) })
 		together = []hand.Move{hand.Fill{Into: "body"},
 			hand.Shut{Said: hand.Said{Key: "shut-tube", Names: map[string][]string{"panel": {panelOf(around, "front")}}}}}
 	}
@@ -177,7 +178,7 @@ func buildTallBox(s Spec) (*Box, error) {
 		doubled(p)
 		open(p, top)
 		part.Way = r.way(p)
-		part.Making = told(func() []hand.Move { return s.ridgedMaking(p, r, around) })
+		part.Making = s.tubeMaking(p, around, func() []hand.Move { return s.ridgedMaking(p, r, around) })
 		shut = Sealed
 		if s.Choice(tallTop) == "clip" {
 			shut = ByClip
@@ -185,7 +186,7 @@ func buildTallBox(s Spec) (*Box, error) {
 				p.Unscored(func(at pattern.Segment) bool {
 					return max(at.A.Y, at.B.Y) <= top.MM()+pattern.Tolerance && (math.Abs(at.A.X-at.B.X) > pattern.Tolerance || !slices.Contains(p.Scores.Vertical, measure.FromMM(at.A.X)))
 				})
-				part.Making = told(func() []hand.Move { return s.pressedMaking(p, ridge, around) })
+				part.Making = s.tubeMaking(p, around, func() []hand.Move { return s.pressedMaking(p, ridge, around) })
 			}
 		}
 	}
@@ -202,7 +203,15 @@ func buildTallBox(s Spec) (*Box, error) {
 		inside.Height = measure.FromMM(straight)
 		room = Block(inside, r3.Vec{Z: t / 2}).under("a block under a ridge", r.under(straight, 5*t))
 	}
-	return &Box{Parts: []Part{part}, Room: room, Shut: shut, Together: together}, nil
+	return &Box{Parts: []Part{part}, Room: room, Shut: shut, Together: together, Flat: foot.kind == openingFloor}, nil
+}
+
+// tubeMaking is how a hand makes a tube with glued flaps, or with a floor of another kind.
+func (s Spec) tubeMaking(p *pattern.Pattern, around [4]string, glued func() []hand.Move) func() []hand.Move {
+	if s.Choice(tallFloor) == wedgeFloor {
+		return told(glued)
+	}
+	return told(func() []hand.Move { return s.shapedTube(p, around) })
 }
 
 // panelOf is the number of a tube's panel, from the left.
@@ -369,18 +378,18 @@ func under(word string) func(string) string {
 func ofWalls(wall string) string { return wall }
 
 // tuckedTube is a tube with a lid on its back that tucks in at the front.
-func (s Spec) tuckedTube(around [4]string, columns []measure.Length, tongue, body, bottom measure.Length) *pattern.Grid {
+func (s Spec) tuckedTube(around [4]string, columns []measure.Length, tongue, body measure.Length, foot tubeFloor) *pattern.Grid {
 	d := columns[1]
 	if around[0] == "left" {
 		d = columns[0]
 	}
 	w := columns[0] + columns[1] - d
 	tops := map[string]string{"back": "lid", "left": "dust.left", "right": "dust.right"}
-	g := s.grid(columns, []measure.Length{tongue, d, body, bottom}, strings.Join([]string{
+	g := s.grid(columns, []measure.Length{tongue, d, body, foot.deep}, strings.Join([]string{
 		row(around, func(wall string) string { return map[string]string{"back": "tongue"}[wall] }, ""),
 		row(around, func(wall string) string { return tops[wall] }, ""),
 		row(around, ofWalls, "tab"),
-		row(around, under("bottom"), ""),
+		foot.row(around),
 	}, "\n"))
 	lid, tuck, front := g.Face("lid"), g.Face("tongue"), g.Face("front")
 	g.Role(pattern.Panel, lid)
@@ -403,12 +412,12 @@ func (s Spec) tuckedTube(around [4]string, columns []measure.Length, tongue, bod
 }
 
 // ridgedTube is a tube whose top comes together in a ridge.
-func (s Spec) ridgedTube(around [4]string, columns []measure.Length, ridge, slope, body, bottom measure.Length) *pattern.Grid {
-	g := s.grid(columns, []measure.Length{ridge, slope, body, bottom}, strings.Join([]string{
+func (s Spec) ridgedTube(around [4]string, columns []measure.Length, ridge, slope, body measure.Length, foot tubeFloor) *pattern.Grid {
+	g := s.grid(columns, []measure.Length{ridge, slope, body, foot.deep}, strings.Join([]string{
 		row(around, under("fin"), ""),
 		row(around, under("slope"), "tab.slope"),
 		row(around, ofWalls, "tab"),
-		row(around, under("bottom"), ""),
+		foot.row(around),
 	}, "\n"))
 	g.Role(pattern.Tab, g.Face("tab.slope"))
 	g.Call(g.Face("tab.slope"), "tab beside the slopes")
@@ -417,22 +426,4 @@ func (s Spec) ridgedTube(around [4]string, columns []measure.Length, ridge, slop
 		pattern.Pt(0, -1),
 		g.All("slope.front", "slope.right", "slope.back", "slope.left", "fin.front", "fin.right", "fin.back", "fin.left")...)
 	return g
-}
-
-// bottoms wedges the bottom flaps and lays front and back over the sides.
-func bottoms(g *pattern.Grid, around [4]string, b measure.Length) {
-	for i, side := range around {
-		flap := g.Face("bottom." + side)
-		g.Call(flap, side+" bottom flap")
-		g.Role(pattern.Tab, flap)
-		g.Tab(flap, g.Face(side), b, min(b/4, 2*flapWedge))
-		if i > 0 {
-			g.Slit(g.Face("bottom."+around[i-1]), flap)
-		}
-	}
-	for _, over := range []string{"front", "back"} {
-		for _, under := range []string{"right", "left"} {
-			g.Over(g.Face("bottom."+over), g.Face("bottom."+under))
-		}
-	}
 }

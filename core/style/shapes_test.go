@@ -1,0 +1,237 @@
+package style
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+	"testing"
+
+	"gonum.org/v1/gonum/spatial/r3"
+
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+// halved builds a box with tools marked in millimetres; sizes in half millimetres.
+func halved(t *testing.T, s *Style, size map[string]int, choices map[string]string) *Box {
+	t.Helper()
+	spec := s.Usual(measure.Tick(mm), 300*measure.Micrometre)
+	given := map[string]measure.Length{}
+	for id, halves := range size {
+		given[id] = measure.Length(halves) * mm / 2
+		spec.Lengths[id] = given[id]
+	}
+	for id, c := range choices {
+		spec.Choices[id] = c
+	}
+	s.Follow(&spec, func(id string) bool { _, is := given[id]; return is })
+	b, err := s.Make(spec)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return b
+}
+
+// halves are numbers of half millimetres.
+func halves(n ...int) []measure.Length {
+	var out []measure.Length
+	for _, x := range n {
+		out = append(out, measure.Length(x)*mm/2)
+	}
+	return out
+}
+
+func TestPouchByHand(t *testing.T) {
+	size := map[string]int{"length": 190, "back": 130, "front": 110, "flap": 70, "tab": 24}
+	b := halved(t, pouch, size, nil)
+	wantScores(t, b.Parts[0], 119*mm, 155*mm, halves(24, 214), halves(70, 200))
+	size["depth"] = 6
+	b = halved(t, pouch, size, nil)
+	wantScores(t, b.Parts[0], 125*mm, 161*mm, halves(24, 30, 220, 226), halves(70, 76, 206, 212))
+	// The tabs are 3 mm shorter than the front at either end.
+	for _, g := range b.Parts[0].Pattern.Glue {
+		if lo, hi := pattern.Bounds(g.Area); g.Face != "flap" && math.Abs(hi.Y-lo.Y-49) > 1e-6 {
+			t.Errorf("%s is %v mm high; want 49", g.Face, hi.Y-lo.Y)
+		}
+	}
+}
+
+func TestPyramidByHand(t *testing.T) {
+	size := map[string]int{"side": 120, "slant": 140}
+	b := halved(t, pyramid, size, nil)
+	p := b.Parts[0].Pattern
+	wantScores(t, b.Parts[0], 200*mm, 200*mm, halves(140, 260), halves(140, 260))
+	if got := p.Creases[0].Angle; math.Abs(got-115.4) > 0.05 {
+		t.Errorf("the sides are folded up by %v°; want 115.4", got)
+	}
+	if got := b.Room.Largest; got.Length != 30*mm || got.Width != 30*mm || got.Height/mm != 31 {
+		t.Errorf("a block of %v × %v × %v mm; want 30 × 30 × 31", got.Length.MM(), got.Width.MM(), got.Height.MM())
+	}
+	turned := halved(t, pyramid, size, map[string]string{"turned": "turned"}).Parts[0].Pattern
+	if turned.Width != 283*mm/2 || turned.Height != turned.Width {
+		t.Errorf("turned, the card is %v mm; want 141.5", turned.Width.MM())
+	}
+}
+
+// The tips of pyramids of any number of sides meet, wherever they lie on the card.
+func TestTipsMeet(t *testing.T) {
+	for _, turned := range []string{"straight", "turned"} {
+		for n := 3; n <= 8; n++ {
+			b := halved(t, pyramid, map[string]int{"side": 100, "slant": 180}, map[string]string{"sides": fmt.Sprint(n), "turned": turned})
+			body := assembled(t, b, Finished)[0]
+			var tips []r3.Vec
+			for i, f := range body.Faces {
+				if !strings.HasPrefix(f.Name, "side.") {
+					continue
+				}
+				top := r3.Vec{Z: -1}
+				for _, q := range f.Polygon {
+					if v := body.Poses[i].Place(q); v.Z > top.Z {
+						top = v
+					}
+				}
+				tips = append(tips, top)
+			}
+			for _, tip := range tips {
+				if d := r3.Norm(r3.Sub(tip, tips[0])); d > 5e-6 || len(tips) != n {
+					t.Errorf("%s, %d sides: %d tips, %v mm apart", turned, n, len(tips), d)
+				}
+			}
+		}
+	}
+}
+
+// A slice of eight: point to back 83 mm and a back of 68.5, so that eight lie in a ring with a little
+// left; a lid that is smaller by a card and play on either leg.
+func TestSliceByHand(t *testing.T) {
+	b := halved(t, slice, map[string]int{"leg": 180, "height": 100, "tab": 24, "flap": 24}, nil)
+	f, err := b.Parts[0].Pattern.Faces()
+	if err != nil {
+		t.Fatal(err)
+	}
+	size := func(name string) pattern.Point {
+		i := slices.IndexFunc(f, func(x pattern.Face) bool { return x.Name == name })
+		lo, hi := pattern.Bounds(f[i].Polygon)
+		return hi.Sub(lo)
+	}
+	if got := size("base"); math.Abs(got.X-68.5) > 1e-6 || math.Abs(got.Y-83) > 1e-6 {
+		t.Errorf("the floor is %v; want 68.5 × 83", got)
+	}
+	half := math.Atan(68.5 / 2 / 83)
+	if got := size("lid"); math.Abs(got.X-(68.5-1.1/math.Cos(half))) > 1e-5 || math.Abs(got.Y-(83-0.55/math.Sin(half))) > 1e-5 {
+		t.Errorf("the lid is %v", got)
+	}
+	if !strings.Contains(b.Room.Shape, "8 of them in a ring leave 1.9 mm open") {
+		t.Errorf("its room is %q", b.Room.Shape)
+	}
+	for n := 4; n <= 12; n++ {
+		spec := usual(slice, lengths("leg", 36), map[string]string{"count": fmt.Sprint(n)})
+		w, err := spec.wedge()
+		if err != nil || w.opening() < -mostOpen.MM() {
+			t.Errorf("%d in a ring overlap by %v mm, %v", n, -w.opening(), err)
+		}
+	}
+}
+
+func TestExplodingBoxByHand(t *testing.T) {
+	b := build(t, explodeBox, map[string]measure.Length{"length": 4 * inch, "height": 4 * inch, "lid.depth": inch, "lid.allowance": inch / 16, "lid.allowance.width": inch / 16}, nil)
+	sixteenths := func(n ...measure.Length) []measure.Length {
+		out := make([]measure.Length, len(n))
+		for i, x := range n {
+			out[i] = x * inch / 16
+		}
+		return out
+	}
+	for i, want := range []struct{ blank, near, far measure.Length }{{192, 64, 128}, {188, 63, 125}, {184, 62, 122}} {
+		at := sixteenths(want.near, want.far)
+		wantScores(t, b.Parts[i], want.blank*inch/16, want.blank*inch/16, at, at)
+	}
+	if gap := b.Fits[0].Do(0).Gap; gap != inch/16-1200*measure.Micrometre {
+		t.Errorf("the lid has %v mm of gap", gap.MM())
+	}
+	// The walls of two layers fall past each other: more room than a card.
+	for _, f := range b.Fits[2:] {
+		if apart := (f.OuterSpan - f.InnerSpan) / 2; apart < f.InnerCard {
+			t.Errorf("%s and %s stand %v mm apart", f.OuterName, f.InnerName, apart.MM())
+		}
+	}
+}
+
+func TestCollarBoxByHand(t *testing.T) {
+	size := map[string]int{"length": 200, "width": 160, "base": 80, "lid": 50, "tab": 24}
+	spec := func(choices map[string]string) *Box {
+		s := collarBox.Usual(measure.Tick(mm), 300*measure.Micrometre)
+		for id, h := range size {
+			s.Lengths[id] = measure.Length(h) * mm / 2
+		}
+		s.Lengths["gap"] = 400 * measure.Micrometre
+		for id, c := range choices {
+			s.Choices[id] = c
+		}
+		b, err := collarBox.Make(s)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return b
+	}
+	b := spec(nil)
+	wantScores(t, b.Parts[1], 366*mm, 109*mm/2, halves(198, 354, 552, 708), nil)
+	for i, want := range []measure.Length{400, 800, 400, 800} {
+		if got := b.Fits[i].Do(0).Gap; got != want*measure.Micrometre {
+			t.Errorf("%s in %s, %s: a gap of %v mm; want %v", b.Fits[i].InnerName, b.Fits[i].OuterName, b.Fits[i].Axis, got.MM(), want)
+		}
+	}
+	two := spec(map[string]string{"collar.pieces": "two"})
+	for _, part := range two.Parts[1:3] {
+		wantScores(t, part, 189*mm, 109*mm/2, halves(198, 354), nil)
+	}
+	// With a shadow line the collar carries the lid, that far above the base.
+	size["shadow"] = 10
+	b = spec(nil)
+	if got := b.Parts[2].At.Z - 40; math.Abs(got-5) > 0.5 {
+		t.Errorf("base and lid stand %v mm apart; want 5", got)
+	}
+}
+
+// The floors of a tube of 80 × 60 × 110 mm: blanks, and of the one that locks the recess, the tongue
+// and the side flaps.
+func TestTubeFloorsByHand(t *testing.T) {
+	size := map[string]int{"width": 160, "depth": 120, "height": 372, "tab": 24, "tuck": 32}
+	p := halved(t, tallBox, size, map[string]string{"floor": "snap"}).Parts[0]
+	wantScores(t, p, 292*mm, 228*mm, halves(160, 280, 440, 560), halves(32, 152, 372))
+	faces, err := p.Pattern.Faces()
+	if err != nil {
+		t.Fatal(err)
+	}
+	outline := func(name string) []pattern.Point {
+		i := slices.IndexFunc(faces, func(x pattern.Face) bool { return x.Name == name })
+		return faces[i].Polygon
+	}
+	wide := func(name string, down float64) float64 { // how wide a flap is so far below the fold
+		var at []float64
+		ring := outline(name)
+		for i, a := range ring {
+			b := ring[(i+1)%len(ring)]
+			if y := 186 + down; (a.Y > y) != (b.Y > y) {
+				at = append(at, a.X+(y-a.Y)/(b.Y-a.Y)*(b.X-a.X))
+			}
+		}
+		slices.Sort(at)
+		return at[len(at)-1] - at[0]
+	}
+	for _, c := range []struct {
+		name       string
+		down, want float64
+	}{{"bottom.left", 0.001, 58}, {"bottom.left", 19.999, 38}, {"bottom.front", 22, 36}, {"bottom.back", 41, 78}} {
+		if got := wide(c.name, c.down); math.Abs(got-c.want) > 0.01 {
+			t.Errorf("%s is %v mm wide at %v; want %v", c.name, got, c.down, c.want)
+		}
+	}
+	back := outline("bottom.back")
+	if notch := math.Abs(pattern.Area(back)) - (78*42 - 38*12); math.Abs(notch) > 1e-6 {
+		t.Errorf("the recess is off by %v mm²", notch)
+	}
+	size["overlap"] = 20
+	wantScores(t, halved(t, tallBox, size, map[string]string{"floor": "self-opening"}).Parts[0], 292*mm, 226*mm, halves(160, 280, 440, 560), halves(32, 152, 372))
+}
