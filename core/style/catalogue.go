@@ -19,6 +19,7 @@ var All = []*Style{
 	pouch,
 	drawerSleeve,
 	tallBox,
+	gableCarton,
 	gableLid,
 	polygonBox,
 	pyramid,

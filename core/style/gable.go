@@ -19,6 +19,7 @@ type roof struct {
 	w, d             float64
 	wall, slope, fin float64
 	foot, upwards    float64 // the pattern's y at the foot, and which way is up: 1 or −1
+	ends             bool    // the ends have fins, folded in between the other two
 }
 
 // rise is how far the ridge lies above the walls: over half the depth the
@@ -59,19 +60,30 @@ func (r roof) panels(g *pattern.Grid) {
 			share("slope."+end.name, pattern.Pt(0, 0), pattern.Pt(1, 0), pattern.Pt(0.5, 1)),
 			share("slope."+end.name+".1", pattern.Pt(0, 0), pattern.Pt(0.5, 1), pattern.Pt(0, 1)),
 			share("slope."+end.name+".2", pattern.Pt(1, 0), pattern.Pt(1, 1), pattern.Pt(0.5, 1)))
-		fin := g.Divide(g.Face("fin."+end.name),
-			share("fin."+end.name+".1", pattern.Pt(0, 0), pattern.Pt(0.5, 0), pattern.Pt(0.5, 1), pattern.Pt(0, 1)),
-			share("fin."+end.name+".2", pattern.Pt(0.5, 0), pattern.Pt(1, 0), pattern.Pt(1, 1), pattern.Pt(0.5, 1)))
+		var fin []*pattern.Leaf
+		if r.ends {
+			fin = r.endFins(g, end.name, share)
+		}
 		g.Role(pattern.Panel, slope...)
-		g.Role(pattern.Flap, fin...)
 		g.Call(slope[0], "middle of the "+end.name+" end's slope")
 		for i, beside := range []string{end.before, end.after} {
 			g.Call(slope[i+1], end.name+" end's slope beside the "+beside)
-			g.Call(fin[i], end.name+" end's fin beside the "+beside)
 			g.Within(slope[i+1], g.Face("slope."+beside))
-			g.Within(fin[i], g.Face("fin."+beside))
+			if r.ends {
+				g.Call(fin[i], end.name+" end's fin beside the "+beside)
+				g.Within(fin[i], g.Face("fin."+beside))
+			}
 		}
 	}
+}
+
+// endFins divides the fin of an end along its middle.
+func (r roof) endFins(g *pattern.Grid, end string, share func(name string, corners ...pattern.Point) pattern.Share) []*pattern.Leaf {
+	fin := g.Divide(g.Face("fin."+end),
+		share("fin."+end+".1", pattern.Pt(0, 0), pattern.Pt(0.5, 0), pattern.Pt(0.5, 1), pattern.Pt(0, 1)),
+		share("fin."+end+".2", pattern.Pt(0.5, 0), pattern.Pt(1, 0), pattern.Pt(1, 1), pattern.Pt(0.5, 1)))
+	g.Role(pattern.Flap, fin...)
+	return fin
 }
 
 // place gives where a corner of the pattern ends up: the plan is w × d, the

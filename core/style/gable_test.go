@@ -13,7 +13,7 @@ import (
 // While a ridge is closed from a tube its slopes and ends stay rigid: no corner
 // comes nearer to another of its face.
 func TestRidgeClosesRigidly(t *testing.T) {
-	r := roof{w: 60, d: 40, wall: 30, slope: 28, fin: 8, upwards: 1}
+	r := roof{w: 60, d: 40, wall: 30, slope: 28, fin: 8, upwards: 1, ends: true}
 	faces := [][]pattern.Point{
 		{{X: 0, Y: 30}, {X: 60, Y: 30}, {X: 60, Y: 58}, {X: 0, Y: 58}},
 		{{X: 60, Y: 30}, {X: 100, Y: 30}, {X: 80, Y: 58}}, {{X: 60, Y: 30}, {X: 80, Y: 58}, {X: 60, Y: 58}}, {{X: 100, Y: 30}, {X: 100, Y: 58}, {X: 80, Y: 58}},

@@ -109,7 +109,7 @@ func buildGableLid(s Spec) (*Box, error) {
 	g.Glue(g.Face("tab.slope"), true, g.Face("slope.front"))
 	g.Upwards(pattern.Pt(0, 1), g.All("front", "right", "back", "left", "tab", "tab.slope", // the wall's foot is the pattern's top edge
 		"slope.front", "slope.right", "slope.back", "slope.left", "fin.front", "fin.right", "fin.back", "fin.left")...)
-	r := roof{w: w.MM(), d: w.MM(), wall: wall.MM(), slope: slope.MM(), fin: fin.MM(), foot: 0, upwards: 1}
+	r := roof{w: w.MM(), d: w.MM(), wall: wall.MM(), slope: slope.MM(), fin: fin.MM(), foot: 0, upwards: 1, ends: true}
 	r.panels(g)
 	p, err := g.Pattern()
 	if err != nil {

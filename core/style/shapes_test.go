@@ -235,3 +235,28 @@ func TestTubeFloorsByHand(t *testing.T) {
 	size["overlap"] = 20
 	wantScores(t, halved(t, tallBox, size, map[string]string{"floor": "self-opening"}).Parts[0], 292*mm, 226*mm, halves(160, 280, 440, 560), halves(32, 152, 372))
 }
+
+// A carton of 110 × 60 × 70 mm with slopes of 50 rises by 40; its eaves lean 36.9° and the creases of
+// its ends fold by 111.1°.
+func TestGableCartonByHand(t *testing.T) {
+	b := halved(t, gableCarton, map[string]int{"length": 220, "width": 120, "height": 140, "slope": 100, "fin": 80, "tab": 24, "overlap": 24}, nil)
+	p := b.Parts[0].Pattern
+	wantScores(t, b.Parts[0], 352*mm, 202*mm, halves(220, 340, 560, 680), halves(80, 180, 320))
+	for _, c := range p.Creases {
+		want := math.NaN()
+		switch slanted := c.A.X != c.B.X && c.A.Y != c.B.Y; {
+		case slanted && max(c.A.Y, c.B.Y) < 100:
+			want = 111.1
+		case c.A.Y == 90 && c.B.Y == 90 && min(c.A.X, c.B.X) < 100:
+			want = 36.9
+		}
+		if !math.IsNaN(want) && math.Abs(c.Angle-want) > 0.05 {
+			t.Errorf("a fold of %v° from %v to %v; want %v", c.Angle, c.A, c.B, want)
+		}
+	}
+	for _, o := range p.Openings {
+		if lo, hi := pattern.Bounds(o.Loop.Flat()); math.Abs(hi.Y-32) > 1e-6 || lo.Y < 10 || math.Abs(hi.Y-lo.Y-20) > 1e-6 {
+			t.Errorf("a hole from %v to %v; want 20 high, 8 over the score", lo, hi)
+		}
+	}
+}

@@ -98,7 +98,7 @@ const (
 
 func buildTallBox(s Spec) (*Box, error) {
 	w, d, h := s.Size(tallWidth), s.Size(tallDepth), s.Size(tallHeight)
-	foot, err := s.tubeFloor()
+	foot, err := s.tubeFloor(tallFloor, tallWidth, tallDepth, tallOverlap, tallBottom)
 	if err != nil {
 		return nil, err
 	}
@@ -129,10 +129,10 @@ func buildTallBox(s Spec) (*Box, error) {
 	if around[0] == "left" {
 		columns = []measure.Length{d, w, d, w, s.Size(tallTab)}
 	}
-	r := roof{w: w.MM(), d: d.MM(), wall: (h - top).MM(), slope: slope.MM(), fin: ridge.MM(), foot: h.MM(), upwards: -1}
+	r := roof{w: w.MM(), d: d.MM(), wall: (h - top).MM(), slope: slope.MM(), fin: ridge.MM(), foot: h.MM(), upwards: -1, ends: true}
 	g := s.tuckedTube(around, columns, tongue, h-top, foot)
 	if !tucked {
-		g = s.ridgedTube(around, columns, ridge, slope, h-top, foot)
+		g = s.ridgedTube(around, columns, ridge, slope, h-top, foot, true)
 		r.panels(g)
 	}
 	tab := g.Face("tab")
@@ -211,7 +211,7 @@ func (s Spec) tubeMaking(p *pattern.Pattern, around [4]string, glued func() []ha
 	if s.Choice(tallFloor) == wedgeFloor {
 		return told(glued)
 	}
-	return told(func() []hand.Move { return s.shapedTube(p, around) })
+	return told(func() []hand.Move { return s.shapedTube(p, around, s.Choice(tallFloor)) })
 }
 
 // panelOf is the number of a tube's panel, from the left.
@@ -412,9 +412,13 @@ func (s Spec) tuckedTube(around [4]string, columns []measure.Length, tongue, bod
 }
 
 // ridgedTube is a tube whose top comes together in a ridge.
-func (s Spec) ridgedTube(around [4]string, columns []measure.Length, ridge, slope, body measure.Length, foot tubeFloor) *pattern.Grid {
+func (s Spec) ridgedTube(around [4]string, columns []measure.Length, ridge, slope, body measure.Length, foot tubeFloor, ends bool) *pattern.Grid {
+	fins := under("fin")
+	if !ends {
+		fins = func(wall string) string { return map[string]string{"front": "fin.front", "back": "fin.back"}[wall] }
+	}
 	g := s.grid(columns, []measure.Length{ridge, slope, body, foot.deep}, strings.Join([]string{
-		row(around, under("fin"), ""),
+		row(around, fins, ""),
 		row(around, under("slope"), "tab.slope"),
 		row(around, ofWalls, "tab"),
 		foot.row(around),
@@ -422,8 +426,9 @@ func (s Spec) ridgedTube(around [4]string, columns []measure.Length, ridge, slop
 	g.Role(pattern.Tab, g.Face("tab.slope"))
 	g.Call(g.Face("tab.slope"), "tab beside the slopes")
 	g.Glue(g.Face("tab.slope"), true, g.Face("slope."+around[0]))
-	g.Upwards(
-		pattern.Pt(0, -1),
-		g.All("slope.front", "slope.right", "slope.back", "slope.left", "fin.front", "fin.right", "fin.back", "fin.left")...)
+	g.Upwards(pattern.Pt(0, -1), g.All("slope.front", "slope.right", "slope.back", "slope.left", "fin.front", "fin.back")...)
+	if ends {
+		g.Upwards(pattern.Pt(0, -1), g.All("fin.right", "fin.left")...)
+	}
 	return g
 }

@@ -25,12 +25,9 @@ var (
 	}
 	tallOverlap = &Parameter{
 		ID: "overlap", Label: "Floor's overlap", Default: measure.Inch / 2, Min: 5 * mm, Max: 80 * mm,
-		About: "e: how far the flaps of a floor without glued wedges reach past the middle",
-		Follows: func(s Spec) measure.Length {
-			d := s.Size(tallDepth)
-			return min(measure.Up(max(d/5, 8*mm), s.Tick), max(5*mm, measure.Down(d*2/5, s.Tick)))
-		},
-		Only: func(s Spec) bool { return s.Choice(tallFloor) != wedgeFloor },
+		About:   "e: how far the flaps of a floor without glued wedges reach past the middle",
+		Follows: func(s Spec) measure.Length { return s.overlapOf(s.Size(tallDepth)) },
+		Only:    func(s Spec) bool { return s.Choice(tallFloor) != wedgeFloor },
 	}
 )
 
@@ -55,39 +52,51 @@ type tubeFloor struct {
 	least   measure.Length // how high the walls must be at least
 }
 
-// tubeFloor is the floor as chosen; sizes of which no such floor can be folded are refused.
-func (s Spec) tubeFloor() (tubeFloor, error) {
-	f := tubeFloor{kind: s.Choice(tallFloor), long: s.Size(tallWidth), w: s.Size(tallDepth), over: s.Size(tallOverlap), clear: measure.Up(mm, s.cutting())}
-	if f.kind == wedgeFloor {
-		f.deep = s.Size(tallBottom)
-		if least := min(f.long, f.w) / 2; f.deep < least {
-			return f, outOfRange("size.bottom", "the bottom flaps must be at least %s, half the narrower side, or they do not meet", s.show(least))
-		}
-		return f, s.atMost(tallBottom, min(f.long, f.w), "they would reach past the far wall")
-	}
-	f.deep = measure.Up(f.w/2, s.cutting()) + f.over
-	if f.kind == openingFloor {
+// tubeFloor is the floor as chosen of a tube so long and wide; sizes of which no such floor can be
+// folded are refused. bottom is how deep glued flaps are; nil where there are none to choose.
+func (s Spec) tubeFloor(kind *Option, long, wide, overlap, bottom *Parameter) (tubeFloor, error) {
+	f := tubeFloor{kind: s.Choice(kind), long: s.Size(long), w: s.Size(wide), over: s.Size(overlap), clear: measure.Up(mm, s.cutting())}
+	switch f.kind {
+	case snapFloor:
+		return s.snapFloor(f, long, wide, overlap)
+	case openingFloor:
+		f.deep = measure.Up(f.w/2, s.cutting()) + f.over
 		f.reach, f.least = measure.Down(f.w/2, s.cutting())-f.clear, f.deep
-		if err := s.atMost(tallDepth, f.long, "the side flaps of a floor that opens by itself would meet"); err != nil {
+		if err := s.atMost(wide, f.long, "the side flaps of a floor that opens by itself would meet"); err != nil {
 			return f, err
 		}
-		return f, s.atMost(tallOverlap, min(f.w/2-f.clear, f.long-f.w/2-2*f.clear-mm), "the flaps would reach past the far wall")
+		return f, s.atMost(overlap, min(f.w/2-f.clear, f.long-f.w/2-2*f.clear-mm), "the flaps would reach past the far wall")
 	}
+	f.deep = s.Size(bottom)
+	if least := min(f.long, f.w) / 2; f.deep < least {
+		return f, outOfRange("size."+bottom.ID, "the bottom flaps must be at least %s, half the narrower side, or they do not meet", s.show(least))
+	}
+	return f, s.atMost(bottom, min(f.long, f.w), "they would reach past the far wall")
+}
+
+// snapFloor is one that locks without glue. It is closed empty: three flaps are swung in past level
+// until the tongue passes over them.
+func (s Spec) snapFloor(f tubeFloor, long, wide, overlap *Parameter) (tubeFloor, error) {
+	f.deep = measure.Up(f.w/2, s.cutting()) + f.over
 	f.reach = measure.Down(min(f.long/4, f.w/2), s.Tick)
-	if err := s.atMost(tallOverlap, f.w*2/5, "the flaps would not pass one another"); err != nil {
+	if err := s.atMost(overlap, f.w*2/5, "the flaps would not pass one another"); err != nil {
 		return f, err
 	}
 	if f.reach < leastReach {
-		return f, outOfRange("size.depth", "the side flaps of a floor that locks are a quarter of the width deep, or half the depth, and need %s; take glued flaps", s.show(leastReach))
+		return f, outOfRange("size."+wide.ID, "the side flaps of a floor that locks are a quarter of the %s deep, or half the %s, and need %s; take glued flaps", long.ID, wide.ID, s.show(leastReach))
 	}
 	if least := 2*f.reach + 4*f.clear + leastTongue; f.long < least {
-		return f, outOfRange("size.width", "the width must be at least %s for a floor that locks, or its tongue is too narrow", s.show(least))
+		return f, outOfRange("size."+long.ID, "the %s must be at least %s for a floor that locks, or its tongue is too narrow", long.ID, s.show(least))
 	}
-	// Closed empty: three flaps are swung in past level until the tongue passes over them.
 	part := f.over.MM() / f.w.MM()
 	past := math.Acos(1 - part - part*part)
 	f.least = measure.FromMM(f.deep.MM()*math.Sin(past)) + aboveFloor
 	return f, nil
+}
+
+// overlapOf is an overlap that follows from how wide the sides are: a fifth, or 8 mm.
+func (s Spec) overlapOf(w measure.Length) measure.Length {
+	return min(measure.Up(max(w/5, 8*mm), s.Tick), max(5*mm, measure.Down(w*2/5, s.Tick)))
 }
 
 // row is the grid's row under the walls, whose cells only glued flaps fill.
@@ -215,7 +224,7 @@ func (f tubeFloor) opening(side string, wide measure.Length) []pattern.Point {
 }
 
 // shapedTube is how a hand makes a tube whose floor is drawn round its template.
-func (s Spec) shapedTube(p *pattern.Pattern, around [4]string) []hand.Move {
+func (s Spec) shapedTube(p *pattern.Pattern, around [4]string, floor string) []hand.Move {
 	m := s.make(p)
 	m.scores()
 	m.do(hand.Names{Across: true, Panels: true, Words: []string{"1", "2", "3", "4", "tab"}})
@@ -229,7 +238,7 @@ func (s Spec) shapedTube(p *pattern.Pattern, around [4]string) []hand.Move {
 	if bent {
 		m.do(hand.Bend{Said: hand.Say("top-stays")})
 	}
-	if s.Choice(tallFloor) == openingFloor {
+	if floor == openingFloor {
 		m.patches(around)
 	}
 	if _, sloped := p.Mark("tab.slope"); sloped {
@@ -237,7 +246,7 @@ func (s Spec) shapedTube(p *pattern.Pattern, around [4]string) []hand.Move {
 	} else {
 		m.stick(hand.Stick{Way: hand.Tube, What: m.parts("tab", nil, "tab"), Onto: m.parts("panel", nil, around[0]), Outside: true})
 	}
-	if s.Choice(tallFloor) == openingFloor {
+	if floor == openingFloor {
 		m.do(hand.Dry{Said: hand.Say("floor-opens")})
 		return m.moves
 	}
