@@ -172,8 +172,10 @@ func (w Whole) room(bodies []style.Body, state style.State, tight measure.Length
 		}
 	}
 	size := w.size(need)
-	// What lines the box is part of the need.
-	own := slices.DeleteFunc(slices.Clone(bodies), func(b style.Body) bool { return len(b.Part.Places) > 0 })
+	// What lines the box is part of the need; copies of its own pieces are not.
+	own := slices.DeleteFunc(slices.Clone(bodies), func(b style.Body) bool {
+		return len(b.Part.Places) > 0 && !slices.ContainsFunc(w.Box.Parts, func(p style.Part) bool { return p.ID == b.Part.ID })
+	})
 	h := w.Box.Room.In(state, w.Parts).Hold(own, need)
 	// Where parts are tight by their account, walls bow by that.
 	if lacks := measure.FromMM(h.Lacks); lacks > tight {

@@ -370,8 +370,12 @@ func (p *parser) named(i int) {
 			p.used[i+1] = true
 		}
 	}
-	if k, whole := p.tok(i - 1).whole(); whole && p.num(i-1) && p.tok(i-1).unit == "" && k >= 1 && k <= mostCopies && !p.used[i-1] {
-		p.used[i-1] = true
+	at := i - 1
+	if p.is(i-1, "the") && p.is(i-2, "of") { // "six of the drawer"
+		at = i - 3
+	}
+	if k, whole := p.tok(at).whole(); whole && p.num(at) && p.tok(at).unit == "" && k >= 1 && k <= mostCopies && !p.used[at] {
+		p.used[at] = true
 		p.many = k
 		if plainNouns[n] && p.is(i+1, ":") {
 			p.groups = append(p.groups, group{k, len(p.out.Pieces)})

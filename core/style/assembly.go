@@ -143,7 +143,9 @@ func Places(parts []Part, finished, forms []*pattern.Folded, open float64) [][]p
 	for i := range parts {
 		p := &parts[i]
 		if len(p.Places) > 0 {
-			out[i] = slices.Clone(p.Places)
+			for _, pose := range p.Places {
+				out[i] = append(out[i], away(p, pose))
+			}
 			continue
 		}
 		pose := p.stood(finished[i])

@@ -18,6 +18,7 @@ var All = []*Style{
 	walletBox,
 	pouch,
 	drawerSleeve,
+	drawerChest,
 	tallBox,
 	gableCarton,
 	gableLid,

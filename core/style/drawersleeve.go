@@ -232,6 +232,12 @@ func (s Spec) sleeve(long, w, h, tab measure.Length) *pattern.Grid {
 		g.Over(over, front)
 		return g
 	}
+	return s.tabSleeve(long, w, h, tab)
+}
+
+// tabSleeve is a strip that goes round something, in rows: floor, back, roof and front, with a tab
+// that is glued inside the floor.
+func (s Spec) tabSleeve(long, w, h, tab measure.Length) *pattern.Grid {
 	g := s.grid([]measure.Length{long}, []measure.Length{w, h, w, h, tab}, `
 		floor
 		back

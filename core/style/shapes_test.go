@@ -260,3 +260,25 @@ func TestGableCartonByHand(t *testing.T) {
 		}
 	}
 }
+
+// Two by three drawers of 60 × 30 × 80 mm, on a board of half millimetres: shells of 61.5 × 31.5 and a
+// case of 124.5 × 96.5.
+func TestDrawerChestByHand(t *testing.T) {
+	s := drawerChest.Usual(measure.Tick(mm/2), 300*measure.Micrometre)
+	s.Lengths["length"], s.Lengths["width"], s.Lengths["height"], s.Lengths["tab"], s.Lengths["gap"] = 80*mm, 60*mm, 30*mm, 12*mm, 700*measure.Micrometre
+	b, err := drawerChest.Make(s)
+	if err != nil {
+		t.Fatal(err)
+	}
+	wantScores(t, b.Parts[0], 140*mm, 120*mm, halves(60, 220), halves(60, 180))
+	wantScores(t, b.Parts[1], 80*mm, 198*mm, nil, halves(123, 186, 309, 372))
+	wantScores(t, b.Parts[2], 80*mm, 233*mm, nil, halves(249, 442))
+	if b.Parts[0].Count != 6 || b.Parts[1].Count != 6 || b.Room.Times != 6 {
+		t.Errorf("%d drawers, %d shells, %d rooms", b.Parts[0].Count, b.Parts[1].Count, b.Room.Times)
+	}
+	s.Choices["case.pieces"] = "one"
+	if b, err = drawerChest.Make(s); err != nil {
+		t.Fatal(err)
+	}
+	wantScores(t, b.Parts[2], 80*mm, 454*mm, nil, halves(249, 442, 691, 884))
+}
