@@ -76,7 +76,7 @@ func TestBiggestIsTheBiggest(t *testing.T) {
 			Count:  1,
 		}
 		if s.ID == "drawer-chest" { // of fifteen pieces
-			sheet.Width, sheet.Height = 2*sheet.Width, 2*sheet.Height
+			sheet.Width, sheet.Height = 300*mm_, 300*mm_
 		}
 		ask := Ask{Sheet: sheet, Proportions: style.Extent{Length: 4, Width: 3, Height: 2}}
 		if own, special := map[string]style.Extent{
