@@ -29,7 +29,7 @@ var (
 		About: "f: how far the flap comes down over the front",
 		Follows: func(s Spec) measure.Length {
 			b := s.Size(pouchBack)
-			return min(b, max(measure.Up(pouchLap+b-s.Size(pouchFront), s.Tick), s.about(b/2)))
+			return min(b, max(measure.Up(pouchLap+b-s.Size(pouchFront), s.Tick), measure.Nearest(b/2, s.Tick)))
 		},
 	}
 	pouchDepth = &Parameter{
