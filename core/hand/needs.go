@@ -81,7 +81,7 @@ func Needs(moves []Move) [][]int {
 		at := stageOf(m)
 		for k := i - 1; k >= 0; k-- {
 			of := stageOf(moves[k])
-			needed := slices.Contains(before[at], of) || of == at && at != lining && at != papering
+			needed := slices.Contains(before[at], of) || of == at && at != lining && at != papering || cutsOut(m, moves[k])
 			if papers, cuts := moves[k].(CutPapers); cuts && needed {
 				needed = !lays(m) || uses(m, papers)
 			}
@@ -104,6 +104,15 @@ func lays(m Move) bool { _, is := m.(LayPapers); return is }
 func uses(m Move, cut CutPapers) bool {
 	laid, is := m.(LayPapers)
 	return is && slices.ContainsFunc(laid.Papers, func(p Laid) bool { return slices.Contains(cut.IDs, p.ID) })
+}
+
+// cutsOut reports whether a move cuts through a paper that another glued on, be it late.
+func cutsOut(m, on Move) bool {
+	through, cuts := m.(CutThrough)
+	laid, lays := on.(LayPapers)
+	return cuts && lays && slices.ContainsFunc(laid.Papers, func(p Laid) bool {
+		return p.Inside == through.Inside && slices.ContainsFunc(through.At, func(at pattern.Loop) bool { return Covers(p.Outline, at) })
+	})
 }
 
 // Last are the moves that no other of these needs.

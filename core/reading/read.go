@@ -371,8 +371,11 @@ func (p *parser) named(i int) {
 		}
 	}
 	at := i - 1
-	if p.is(i-1, "the") && p.is(i-2, "of") { // "six of the drawer"
+	switch { // "six of the drawer", "three of the long strip"
+	case p.is(i-1, "the") && p.is(i-2, "of"):
 		at = i - 3
+	case p.is(i-2, "the") && p.is(i-3, "of"):
+		at = i - 4
 	}
 	if k, whole := p.tok(at).whole(); whole && p.num(at) && p.tok(at).unit == "" && k >= 1 && k <= mostCopies && !p.used[at] {
 		p.used[at] = true

@@ -19,6 +19,7 @@ var All = []*Style{
 	pouch,
 	drawerSleeve,
 	drawerChest,
+	calendar,
 	tallBox,
 	gableCarton,
 	gableLid,

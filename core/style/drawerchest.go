@@ -3,7 +3,6 @@ package style
 import (
 	"fmt"
 	"math"
-	"strconv"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
@@ -43,7 +42,8 @@ var (
 		ID: "rows", Label: "Rows", Kind: ChoiceKind, Choices: []string{"1", "2", "3", "4"}, DefaultChoice: "3",
 		About: "How many drawers stand over one another",
 	}
-	chestCase = &Option{
+	chestNotch = thumbNotch(chestWidth, chestHeight)
+	chestCase  = &Option{
 		ID: "case.pieces", Label: "Case", Kind: ChoiceKind, Choices: []string{"two", "one"}, DefaultChoice: "two",
 		About: "The strip round all: of two alike, or of one where a sheet is long enough",
 	}
@@ -54,7 +54,7 @@ var drawerChest = &Style{
 	Opens: "each drawer slides out", Strength: "very good: three cards between drawers",
 	Untold:     true,
 	Parameters: []*Parameter{chestLength, chestWidth, chestHeight, chestTab, chestGap},
-	Options:    []*Option{chestColumns, chestRows, chestCase, corners, adhesive},
+	Options:    []*Option{chestColumns, chestRows, chestNotch, chestCase, corners, adhesive},
 	Axes:       [3]*Parameter{chestLength, chestWidth, chestHeight},
 	Rooms:      func(s Spec) int { columns, rows := s.chest(); return columns * rows },
 	Build:      buildDrawerChest,
@@ -64,15 +64,46 @@ var drawerChest = &Style{
 const glueLine = measure.Millimetre / 10
 
 // chest is how many drawers it has side by side, and over one another.
-func (s Spec) chest() (columns, rows int) {
-	count := func(o *Option) int {
-		n, err := strconv.Atoi(s.Choice(o))
-		if err != nil {
-			return 1 // a choice that there is not is refused before
-		}
-		return n
+func (s Spec) chest() (columns, rows int) { return s.count(chestColumns), s.count(chestRows) }
+
+// thumbNotch asks for a notch in the front of drawers so wide and high.
+func thumbNotch(wide, high *Parameter) *Option {
+	return &Option{
+		ID: "notch", Label: "Thumb notch", Kind: LengthKind, Default: 3 * measure.Inch / 8, Min: 0, Max: 60 * mm,
+		About: "Its diameter, in the rim of a drawer's front; 0 for none",
+		Follows: func(s Spec) measure.Length {
+			w, h := s.Size(wide), s.Size(high)
+			beside := max(besideThumb, s.TabWidth()+clearOfNotch)
+			fits := measure.Down(min(s.about(measure.Inch/2), w/3, h, 2*(w/2-beside), 2*(h-underThumb)), s.cutting())
+			if s.Choice(corners) == "pinwheel" || fits < leastThumb {
+				return 0
+			}
+			return fits
+		},
 	}
-	return count(chestColumns), count(chestRows)
+}
+
+const (
+	// besideThumb is what card stays beside a thumb notch, underThumb under it, and leastThumb the
+	// smallest that a finger catches in.
+	besideThumb = 8 * measure.Millimetre
+	underThumb  = 3 * measure.Millimetre
+	leastThumb  = 7 * measure.Millimetre
+)
+
+// drawerWith is a drawer, so many of them, with a notch in its front, which is its right end.
+func (s Spec) drawerWith(notch *Option, deep, wide, high measure.Length, count int) (Part, error) {
+	tray := s.trayShape("drawer", "Drawer", deep, wide, high)
+	if r := s.Length(notch) / 2; r > 0 {
+		if r > high-underThumb || wide/2-r < besideThumb || tray.corners == "pinwheel" {
+			return Part{}, outOfRange("options."+notch.ID,
+				"a notch of %s needs a higher or wider drawer and two-tab or slim corners; make it smaller, or 0 for none", s.show(2*r))
+		}
+		tray.notch, tray.notchBy = r, notch
+	}
+	part, err := tray.part()
+	part.Card, part.Count, part.Away = s.Card("drawer"), count, r3.Vec{X: deep.MM() * 1.15}
+	return part, err
 }
 
 // chestSizes are a shell's width and height, how far shells stand apart, and the case's.
@@ -111,12 +142,10 @@ func buildDrawerChest(s Spec) (*Box, error) {
 	if err := s.atMost(chestTab, s.Size(chestWidth)-2*mm, "it is glued inside the shell's floor"); err != nil {
 		return nil, err
 	}
-	tray := s.trayShape("drawer", "Drawer", deep, s.Size(chestWidth), s.Size(chestHeight))
-	drawer, err := tray.part()
+	drawer, err := s.drawerWith(chestNotch, deep, s.Size(chestWidth), s.Size(chestHeight), columns*rows)
 	if err != nil {
 		return nil, err
 	}
-	drawer.Card, drawer.Count, drawer.Away = s.Card("drawer"), columns*rows, r3.Vec{X: -deep.MM() * 1.15}
 	p, err := s.tabSleeve(deep, z.wide, z.high, tab).Pattern()
 	if err != nil {
 		return nil, err

@@ -282,3 +282,22 @@ func TestDrawerChestByHand(t *testing.T) {
 	}
 	wantScores(t, b.Parts[2], 80*mm, 454*mm, nil, halves(249, 442, 691, 884))
 }
+
+// Six by four drawers of 42 × 28 × 49 mm: blanks of 98 × 105, six of them from an A4, and a frame of
+// 260.5 × 117.5 × 51.
+func TestCalendarByHand(t *testing.T) {
+	b := halved(t, calendar, map[string]int{"length": 98, "width": 84, "height": 56}, nil)
+	drawer, around := b.Parts[0].Pattern, b.Parts[1].Pattern
+	if drawer.Width != 105*mm || drawer.Height != 98*mm || b.Parts[0].Count != 24 {
+		t.Errorf("%d drawers of %v × %v mm", b.Parts[0].Count, drawer.Width.MM(), drawer.Height.MM())
+	}
+	wantScores(t, b.Parts[1], 725*mm/2, 439*mm/2, halves(102, 623), halves(102, 337))
+	if around.Width-2*51*mm != 521*mm/2 {
+		t.Errorf("the frame is %v mm wide", (around.Width - 102*mm).MM())
+	}
+	for _, f := range b.Fits {
+		if gap := f.Do(0).Gap; gap < 0 {
+			t.Errorf("a drawer does not go into the narrowest cell, %s: %v mm", f.Axis, gap.MM())
+		}
+	}
+}
