@@ -15,6 +15,9 @@ type panel struct {
 	fill   *Fill  // what its outside shows; nil leaves it to the pen
 	key    string // names it to a page that lets one press it
 	about  string
+	// lines, when bare, are the edges that are drawn: those along which a bend goes on are not.
+	bare  bool
+	lines [][2]r3.Vec
 }
 
 type decal struct {
@@ -89,6 +92,12 @@ func (q panel) part(normal r3.Vec, at float64) (front, behind *panel) {
 		}
 		p := q
 		p.points = points
+		p.lines = nil
+		for _, l := range q.lines {
+			if cut, rest := stretch(l, n, a); rest {
+				p.lines = append(p.lines, cut)
+			}
+		}
 		p.decals = nil
 		for _, d := range q.decals {
 			if cut := clip(d.points, n, a); cut != nil {
@@ -98,6 +107,22 @@ func (q panel) part(normal r3.Vec, at float64) (front, behind *panel) {
 		return &p
 	}
 	return side(f, normal, at), side(b, r3.Scale(-1, normal), -at)
+}
+
+// stretch keeps what of a line lies before a plane, if anything does.
+func stretch(l [2]r3.Vec, normal r3.Vec, at float64) ([2]r3.Vec, bool) {
+	a, b := r3.Dot(normal, l[0])-at, r3.Dot(normal, l[1])-at
+	if max(a, b) <= flush && min(a, b) < -flush {
+		return l, false
+	}
+	cross := func() r3.Vec { return r3.Add(l[0], r3.Scale(a/(a-b), r3.Sub(l[1], l[0]))) }
+	switch {
+	case a < -flush:
+		l[0] = cross()
+	case b < -flush:
+		l[1] = cross()
+	}
+	return l, true
 }
 
 // clip keeps what lies before the plane, or nil when nothing rises above it.

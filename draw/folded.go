@@ -57,6 +57,11 @@ func scene(title string, solids []Solid, panels []panel, mats []dress.Mat, open 
 			class, fill = Marked, nil
 		}
 		draw(class, fill, q.points)
+		shapes[len(shapes)-1].Bare = q.bare
+		for _, l := range q.lines {
+			draw(class, fill, l[:])
+			shapes[len(shapes)-1].Closed = false
+		}
 		for _, d := range q.decals {
 			if d.inside != within {
 				continue
@@ -166,6 +171,39 @@ func matClass(m dress.Mat) Class {
 	return MatOne
 }
 
+// smooth says of a flat of a bend which of its edges are drawn: those where the bend goes on only
+// where it goes out of sight.
+func (s Solid) smooth(n int, place func([]pattern.Point) []r3.Vec) (bare bool, lines [][2]r3.Vec) {
+	f := s.Faces[n]
+	for i, a := range f.Polygon {
+		along := pattern.Segment{A: a, B: f.Polygon[(i+1)%len(f.Polygon)]}
+		rolled := s.Part.Pattern.RolledAlong(along)
+		if bare = bare || rolled; rolled && !s.ends(n, along) {
+			continue
+		}
+		v := place([]pattern.Point{along.A, along.B})
+		lines = append(lines, [2]r3.Vec{v[0], v[1]})
+	}
+	if !bare {
+		return false, nil
+	}
+	return true, lines
+}
+
+// ends reports whether a face is seen from its outside and the one beyond its edge is not, or the
+// other way round.
+func (s Solid) ends(n int, along pattern.Segment) bool {
+	seen := func(i int) bool { return r3.Dot(s.Poses[i].Normal(), eye) > 0 }
+	for i, f := range s.Faces {
+		for k, a := range f.Polygon {
+			if b := f.Polygon[(k+1)%len(f.Polygon)]; i != n && a == along.B && b == along.A {
+				return seen(i) != seen(n)
+			}
+		}
+	}
+	return false
+}
+
 // panels gives the faces that show.
 func (s Solid) panels(mats []dress.Mat, open bool) []panel {
 	var out []panel
@@ -191,6 +229,7 @@ func (s Solid) panels(mats []dress.Mat, open bool) []panel {
 		}
 		q := panel{points: place(f.Polygon), normal: s.Poses[i].Normal(), owner: s.Part.ID}
 		q.at = r3.Dot(q.normal, q.points[0])
+		q.bare, q.lines = s.smooth(i, place)
 		// Where the flat piece comes to lie on the picture.
 		corners := place([]pattern.Point{{X: 0, Y: 0}, {X: 1, Y: 0}, {X: 0, Y: 1}})
 		o, x, y := project(corners[0]), project(corners[1]), project(corners[2])

@@ -70,6 +70,8 @@ type MotionFace struct {
 	Outline [][2]float64   `json:"outline"`
 	Holes   [][][2]float64 `json:"holes"`
 	Mats    []MotionMat    `json:"mats"`
+	// Edges are the sides of the outline that are drawn, where a bend goes on over others; none is all.
+	Edges []int `json:"edges,omitempty"`
 	// Lift sets the face off its plane, towards its outside, by the layers it
 	// lies over when it is glued, in mm.
 	Lift float64 `json:"lift"`
@@ -211,6 +213,7 @@ func (m *Model) still(out *Motion, s Solid) MotionPiece {
 	open := dress.Open(s.Part.Pattern, s.Faces, dress.Outside)
 	for i, f := range s.Faces {
 		x := MotionFace{Name: f.Name, Outline: flatPoints(f.Polygon), Holes: [][][2]float64{}, Mats: []MotionMat{}}
+		x.Edges = edgesOf(s.Part.Pattern, f.Polygon)
 		over := map[dress.Side]float64{}
 		if slices.ContainsFunc(open, func(o pattern.Face) bool { return o.Name == f.Name }) {
 			x.Words = f.Plain()
@@ -260,4 +263,18 @@ func (m *Model) OBJ() ([]byte, error) {
 		}
 	}
 	return b.Bytes(), nil
+}
+
+// edgesOf are the sides of a flat of a bend along which it does not go on; none where it is no flat.
+func edgesOf(p *pattern.Pattern, polygon []pattern.Point) []int {
+	var out []int
+	for i, a := range polygon {
+		if !p.RolledAlong(pattern.Segment{A: a, B: polygon[(i+1)%len(polygon)]}) {
+			out = append(out, i)
+		}
+	}
+	if len(out) == len(polygon) {
+		return nil
+	}
+	return out
 }

@@ -140,17 +140,27 @@ func (n Net) into(p *Picture) {
 			n.glue(p, g)
 		}
 	}
+	curved := map[int]bool{}
+	for _, arc := range arcs(pat.Creases) {
+		n.curve(p, arc)
+		for _, i := range arc {
+			curved[i] = true
+		}
+	}
 	lines := recipe.Lines(pat, n.Fence, n.Tick)
 	for _, l := range lines {
 		for _, i := range l.Creases {
 			if c := pat.Creases[i]; l.Hand == recipe.Roll {
 				p.line(Guide, c.A, c.B)
-			} else if c.Angle > 0.01 {
+			} else if c.Angle > 0.01 && !curved[i] {
 				n.crease(p, c)
 			}
 		}
 		switch l.Hand {
 		case recipe.Short, recipe.Ruler:
+			if len(l.Creases) > 0 && curved[l.Creases[0]] {
+				continue
+			}
 			n.bars(p, pattern.Segment{A: l.Path[0].Point, B: l.Path[1].Point})
 		case recipe.Slit:
 			p.add(Shape{Class: Cut, Loops: [][]pattern.Point{l.Points()}})
@@ -213,23 +223,30 @@ func (n Net) glue(p *Picture, g pattern.Glue) {
 // the viewer, open when it folds away.
 func (n Net) crease(p *Picture, c pattern.Crease) {
 	p.line(Score, c.A, c.B)
+	length := c.B.Sub(c.A).Len()
+	marks := max(1, math.Round(length/(90*p.U)))
+	if length < 24*p.U {
+		return
+	}
+	step := c.B.Sub(c.A).Scale(1 / marks)
+	for i := range int(marks) {
+		part := c
+		part.A = c.A.Add(step.Scale(float64(i)))
+		part.B = part.A.Add(step)
+		n.tick(p, part)
+	}
+}
+
+// tick is the small mark in the middle of a crease.
+func (n Net) tick(p *Picture, c pattern.Crease) {
 	class := ScoreOpen
 	if c.Side == pattern.Towards {
 		class = ScoreMark
 	}
 	d := c.B.Sub(c.A)
-	length := d.Len()
-	d = d.Scale(1 / length)
-	across := pattern.Pt(-d.Y, d.X)
-	marks := max(1, math.Round(length/(90*p.U)))
-	if length < 24*p.U {
-		return
-	}
-	for i := range int(marks) {
-		mid := c.A.Add(d.Scale(length * (float64(i) + 0.5) / marks))
-		s := 4.6 * p.U
-		p.polygon(class, mid.Add(d.Scale(-s)), mid.Add(d.Scale(s)), mid.Add(across.Scale(1.5*s)))
-	}
+	d = d.Scale(1 / d.Len())
+	mid, across, s := c.A.Add(c.B).Scale(0.5), pattern.Pt(-d.Y, d.X), 4.6*p.U
+	p.polygon(class, mid.Add(d.Scale(-s)), mid.Add(d.Scale(s)), mid.Add(across.Scale(1.5*s)))
 }
 
 // faces lays the faces that may be pressed over the drawing.
@@ -268,11 +285,15 @@ func (n Net) paperUp(p *Picture) {
 
 // bars marks where a score that stops short starts and ends.
 func (n Net) bars(p *Picture, s pattern.Segment) {
-	d := s.B.Sub(s.A)
-	across := pattern.Pt(-d.Y, d.X).Scale(6 * p.U / d.Len())
 	for _, end := range []pattern.Point{s.A, s.B} {
-		p.line(ScoreMark, end.Add(across), end.Sub(across))
+		n.bar(p, end, s.B.Sub(s.A))
 	}
+}
+
+// bar is a short line across the end of a score.
+func (n Net) bar(p *Picture, end, along pattern.Point) {
+	across := pattern.Pt(-along.Y, along.X).Scale(6 * p.U / along.Len())
+	p.line(ScoreMark, end.Add(across), end.Sub(across))
 }
 
 // names writes what the faces are, where there is room for it.

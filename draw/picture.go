@@ -176,6 +176,7 @@ type Shape struct {
 	Key    string  // names the shape to a page, where it can be gone to and chosen
 	Aside  bool    // a Key for the pointer alone: the page has another way for the keyboard
 	Fill   *Fill   // the paper it shows, instead of its pen's colour
+	Bare   bool    // no line is drawn round it
 }
 
 // Picture is shapes in a window. U is the length, in picture units (mm), of

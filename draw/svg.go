@@ -25,14 +25,23 @@ const Halo = 0.26
 // EdgeColour is that of the light edges of lines and texts over papers.
 const EdgeColour = paper.White
 
+// seam is how wide a shape without a line is drawn over its edge, in strokes.
+const seam = 0.6
+
 // Pen is what the shape is drawn with. Over a paper it fills nothing, and is
 // light where ink would not be seen.
 func (s Shape) Pen() Pen {
 	n := Pens[s.Class]
+	if s.Bare { // but no seam shows between two of one colour
+		n.Stroke, n.Width = n.Fill, seam
+	}
 	if s.Fill == nil {
 		return n
 	}
-	n.Fill = ""
+	if n.Fill = ""; s.Bare {
+		n.Stroke = ""
+		return n
+	}
 	if s.Fill.Dark() && n.Stroke == ink {
 		n.Stroke = pale
 	}

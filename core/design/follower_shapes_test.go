@@ -34,7 +34,17 @@ func (x *follower) shape(c *hand.Card, key string, f recipe.Fields) hand.Move {
 			}
 		}
 		return m
-	case "floor-opens", "floor-locks":
+	case "pillow-marks":
+		return hand.Template{Pattern: x.templates[c.ID]}
+	case "pillow-arcs":
+		return hand.ScoreTraced{Lines: offBoard(c, x.templates[c.ID])}
+	case "pillow-ends":
+		return hand.CutTraced{}
+	case "pillow-bend":
+		return hand.Bend{}
+	case "pillow-folds":
+		return hand.FoldWays{}
+	case "floor-opens", "floor-locks", "floor-tongue":
 		return hand.Dry{}
 	case "tent-cuts", "turned-marks", "turned-floor", "turned-cuts":
 		return x.tent(c, key, f)
@@ -62,6 +72,14 @@ func (x *follower) stickShape(c *hand.Card, m *hand.Stick, f recipe.Fields, pair
 		for _, g := range p.Glue {
 			if onto, there := p.Mark(g.Onto); there && strings.HasPrefix(g.Face, "patch.") {
 				from, _ := p.Mark(g.Face)
+				pair(from.At, onto.At)
+			}
+		}
+	case "pillow": // the tab's flats onto the panel's
+		p := x.templates[c.ID]
+		for _, g := range p.Glue {
+			from, _ := p.Mark(g.Face)
+			if onto, _ := p.Mark(g.Onto); !g.Dry {
 				pair(from.At, onto.At)
 			}
 		}
@@ -133,11 +151,12 @@ func creasesOf(p *pattern.Pattern) []pattern.Segment {
 func offBoard(c *hand.Card, p *pattern.Pattern) []pattern.Segment {
 	across, down := c.Grid()
 	var out []pattern.Segment
-	for _, s := range creasesOf(p) {
+	for _, k := range p.Creases {
+		s := k.Segment
 		on := func(a, b float64, at []float64) bool {
 			return a == b && slices.ContainsFunc(at, func(x float64) bool { return math.Abs(x-a) < 1e-6 })
 		}
-		if !on(s.A.X, s.B.X, across) && !on(s.A.Y, s.B.Y, down) {
+		if !k.Rolled && !on(s.A.X, s.B.X, across) && !on(s.A.Y, s.B.Y, down) {
 			out = append(out, s)
 		}
 	}

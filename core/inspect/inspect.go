@@ -142,15 +142,25 @@ func OnTick(p recipe.ScoreList, tick measure.Tick, unit measure.Unit) Finding {
 // Tabs warns of tabs narrower than the adhesive needs, by their least width.
 func Tabs(p style.Part, adhesive style.Adhesive) Finding {
 	least := adhesive.TabWidth().MM()
+	called := func(g pattern.Glue) string {
+		if m, there := p.Pattern.Mark(g.Face); there {
+			return m.Plain()
+		}
+		return g.Face
+	}
+	together := map[string]float64{} // how wide a tab is that is bent, of flats side by side
+	for _, g := range p.Pattern.Glue {
+		if width, _ := pattern.Narrowest(g.Area); !g.Dry && bent(p.Pattern, g.Area) {
+			together[called(g)] += width
+		}
+	}
 	for _, g := range p.Pattern.Glue {
 		if g.Dry {
 			continue
 		}
-		if width, _ := pattern.Narrowest(g.Area); width < least-1e-6 {
-			name := g.Face
-			if m, there := p.Pattern.Mark(g.Face); there {
-				name = m.Plain()
-			}
+		name := called(g)
+		width, _ := pattern.Narrowest(g.Area)
+		if width = max(width, together[name]); width < least-1e-6 {
 			return Finding{
 				ID:      "tab",
 				Verdict: Warn,
@@ -162,4 +172,14 @@ func Tabs(p style.Part, adhesive style.Adhesive) Finding {
 		}
 	}
 	return Finding{ID: "tab", Verdict: OK, Piece: p.ID, Text: p.Name + ": every tab is wide enough for its adhesive."}
+}
+
+// bent reports whether a bend that is not scored runs along an area.
+func bent(p *pattern.Pattern, area []pattern.Point) bool {
+	for i, a := range area {
+		if p.RolledAlong(pattern.Segment{A: a, B: area[(i+1)%len(area)]}) {
+			return true
+		}
+	}
+	return false
 }

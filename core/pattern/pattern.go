@@ -91,6 +91,11 @@ type Glue struct {
 	Play float64
 }
 
+// RolledAlong reports whether a bend that is not scored runs along a line.
+func (p *Pattern) RolledAlong(s Segment) bool {
+	return slices.ContainsFunc(p.Creases, func(c Crease) bool { return c.Rolled && c.Covers(s, Tolerance) })
+}
+
 // Alike reports whether two pieces are cut and folded alike, whatever they are
 // glued to.
 func (p *Pattern) Alike(q *Pattern) bool {

@@ -47,7 +47,7 @@ var calendar = &Style{
 	Untold:     true,
 	Parameters: []*Parameter{calendarLength, calendarWidth, calendarHeight, chestGap},
 	Options:    []*Option{calendarColumns, calendarRows, calendarNotch, corners, adhesive},
-	Axes:       [3]*Parameter{calendarLength, calendarWidth, calendarHeight},
+	Axes:       [3]*Parameter{calendarWidth, calendarLength, calendarHeight},
 	Rooms:      func(s Spec) int { return s.count(calendarColumns) * s.count(calendarRows) },
 	Build:      buildCalendar,
 }
@@ -125,7 +125,7 @@ func buildCalendar(s Spec) (*Box, error) {
 		return nil, err
 	}
 	inside := room.Largest
-	inside.Height = min(inside.Height, narrowest(f.up)-drawer.Card-grid.Card)
+	inside = Extent{inside.Width, inside.Length, min(inside.Height, narrowest(f.up)-drawer.Card-grid.Card)}
 	box := &Box{
 		Parts: append([]Part{drawer, around}, strips...), Shut: ByFriction, Fits: s.calendarFits(f),
 		Room: Block(inside, r3.Add(first, r3.Vec{Z: drawer.Card.MM() / 2})),
@@ -136,10 +136,10 @@ func buildCalendar(s Spec) (*Box, error) {
 	return box, nil
 }
 
-// stood is how a frame that was made on its back stands: its length across, its opening to the right.
+// stood is how a frame that was made on its back stands: its length across, its opening to the front.
 func (f frame) stood() pattern.Pose {
 	up, round := r3.NewRotation(math.Pi/2, r3.Vec{X: 1}), r3.NewRotation(math.Pi/2, r3.Vec{Z: 1})
-	return pattern.Pose{Turn: r3.Rotation(quat.Mul(quat.Number(round), quat.Number(up))), Shift: r3.Vec{X: -f.deep.MM() / 2, Z: f.high.MM() / 2}}
+	return pattern.Pose{Turn: r3.Rotation(quat.Mul(quat.Number(round), quat.Number(up))), Shift: r3.Vec{X: -f.deep.MM() / 2, Z: f.high.MM() / 2}}.Then(frontwards)
 }
 
 // walls are the middles of what parts an inside into cells, from its own middle: the strips, where
@@ -173,7 +173,7 @@ func (f frame) place(drawer *Part, strip measure.Length) (r3.Vec, error) {
 			}
 		}
 	}
-	return r3.Vec{Y: ((f.across[0] + f.across[1]) / 2).MM(), Z: (f.high/2 + f.up[0] + foot).MM()}, nil
+	return r3.Vec{X: ((f.across[0] + f.across[1]) / 2).MM(), Z: (f.high/2 + f.up[0] + foot).MM()}, nil
 }
 
 // calendarFits are the gaps of a drawer in its cell: between strips, and under the one above.

@@ -17,6 +17,7 @@ var All = []*Style{
 	clamBox,
 	walletBox,
 	pouch,
+	pillow,
 	drawerSleeve,
 	drawerChest,
 	calendar,

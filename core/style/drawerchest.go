@@ -55,7 +55,7 @@ var drawerChest = &Style{
 	Untold:     true,
 	Parameters: []*Parameter{chestLength, chestWidth, chestHeight, chestTab, chestGap},
 	Options:    []*Option{chestColumns, chestRows, chestNotch, chestCase, corners, adhesive},
-	Axes:       [3]*Parameter{chestLength, chestWidth, chestHeight},
+	Axes:       [3]*Parameter{chestWidth, chestLength, chestHeight},
 	Rooms:      func(s Spec) int { columns, rows := s.chest(); return columns * rows },
 	Build:      buildDrawerChest,
 }
@@ -102,7 +102,7 @@ func (s Spec) drawerWith(notch *Option, deep, wide, high measure.Length, count i
 		tray.notch, tray.notchBy = r, notch
 	}
 	part, err := tray.part()
-	part.Card, part.Count, part.Away = s.Card("drawer"), count, r3.Vec{X: deep.MM() * 1.15}
+	part.Card, part.Count, part.Away = s.Card("drawer"), count, r3.Vec{Y: -deep.MM() * 1.15}
 	return part, err
 }
 
@@ -174,11 +174,11 @@ func buildDrawerChest(s Spec) (*Box, error) {
 		return nil, err
 	}
 	inside := room.Largest
-	inside.Height = min(inside.Height, z.high-2*shell.Card-drawer.Card)
+	inside = Extent{inside.Width, inside.Length, min(inside.Height, z.high-2*shell.Card-drawer.Card)}
 	first := measure.Length(1-columns) * z.across / 2
 	box := &Box{
 		Parts: append([]Part{drawer, shell}, cases...), Shut: ByFriction,
-		Room: Block(inside, r3.Vec{Y: first.MM(), Z: (foot + shell.Card/2 + drawer.Card).MM()}),
+		Room: Block(inside, r3.Vec{X: first.MM(), Z: (foot + shell.Card/2 + drawer.Card).MM()}),
 		Fits: s.chestFits(z, columns, rows, cases[0].Card),
 	}
 	box.Room.Part = "drawer"
@@ -186,7 +186,10 @@ func buildDrawerChest(s Spec) (*Box, error) {
 	return box, nil
 }
 
-// place adds a copy that is moved so far from where a single one would stand.
+// frontwards turns what was built with its front to the right, so that it looks at the viewer.
+var frontwards = pattern.Pose{Turn: r3.NewRotation(-math.Pi/2, r3.Vec{Z: 1})}
+
+// place adds a copy that is moved so far from where a single one would stand, and turned frontwards.
 func (p *Part) place(at r3.Vec) error {
 	f, err := p.Pattern.Finished(p.Root)
 	if err != nil {
@@ -194,7 +197,7 @@ func (p *Part) place(at r3.Vec) error {
 	}
 	pose := p.stand(f)
 	pose.Shift = r3.Add(pose.Shift, at)
-	p.Places = append(p.Places, pose)
+	p.Places = append(p.Places, pose.Then(frontwards))
 	return nil
 }
 
@@ -214,7 +217,7 @@ func (s Spec) chestCases(z chestSizes) ([]Part, error) {
 	deep, tab := s.Size(chestLength), s.Size(chestTab)
 	if s.Choice(chestCase) == "one" {
 		p, err := s.tabSleeve(deep, z.caseWide, z.caseHigh, tab).Pattern()
-		return []Part{{ID: "case", Name: "Case", Pattern: p, Root: "floor", Opens: Upwards, Card: s.Card("case"),
+		return []Part{{ID: "case", Name: "Case", Pattern: p, Root: "floor", Opens: Upwards, Card: s.Card("case"), Lies: &frontwards,
 			Making: told(func() []hand.Move { return s.chestStrip(p) })}}, err
 	}
 	var out []Part
@@ -238,9 +241,10 @@ func (s Spec) chestCases(z chestSizes) ([]Part, error) {
 		}
 		part := Part{ID: s.caseID(n), Name: "Case bottom", Pattern: p, Root: "floor", Opens: Upwards, Card: s.Card(s.caseID(n)),
 			Making: told(func() []hand.Move { return s.chestStrip(p) })}
+		part.Lies = &frontwards
 		if n == 2 { // turned over, end for end
-			part.Name = "Case top"
-			part.Lies = &pattern.Pose{Turn: r3.NewRotation(math.Pi, r3.Vec{X: 1}), Shift: r3.Vec{Z: z.caseHigh.MM()}}
+			over := pattern.Pose{Turn: r3.NewRotation(math.Pi, r3.Vec{X: 1}), Shift: r3.Vec{Z: z.caseHigh.MM()}}.Then(frontwards)
+			part.Name, part.Lies = "Case top", &over
 		}
 		out = append(out, part)
 	}

@@ -34,6 +34,9 @@ type Room struct {
 	// Bulges: its walls lie on one another, and are bent apart by what goes in. No block can be
 	// held against them.
 	Bulges bool
+	// Cradles: what goes in lies between curved walls, on no level floor; At is where its middle
+	// lies, whatever its height.
+	Cradles bool
 }
 
 // Block is a room of one height everywhere.
@@ -129,6 +132,9 @@ func (r Room) Hold(bodies []Body, need Extent) Held {
 	}
 	half := r3.Vec{X: need.Length.MM() / 2, Y: need.Width.MM() / 2, Z: need.Height.MM() / 2}
 	at := r3.Add(r.At, r3.Vec{Z: half.Z})
+	if r.Cradles {
+		at = r.At
+	}
 	const rounds = 12
 	var worst Held
 	for range rounds {
@@ -156,7 +162,7 @@ func (r Room) Hold(bodies []Body, need Extent) Held {
 		}
 		at = r3.Add(at, push)
 	}
-	worst.Floor, worst.At = carried(bodies, at, half), at
+	worst.Floor, worst.At = r.Cradles || carried(bodies, at, half), at
 	if r.FromBelow && !worst.Floor {
 		worst.Floor = carried(bodies, r3.Vec{X: at.X, Y: at.Y, Z: r.At.Z + r.Largest.Height.MM() + half.Z}, half)
 	}

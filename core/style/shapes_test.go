@@ -301,3 +301,57 @@ func TestCalendarByHand(t *testing.T) {
 		}
 	}
 }
+
+// A pillow of 72 × 120 mm along a plate of 60: 12 mm of rise, 24 deep, 65.9 wide when it is shut; its
+// corners lie 11 mm from the blank's ends and the arcs' middles 23. The flap's edge reaches the other
+// panel's crease.
+func TestPillowByHand(t *testing.T) {
+	b := halved(t, pillow, map[string]int{"width": 144, "length": 240, "plate": 120, "tab": 24, "ease": 2}, nil)
+	p := b.Parts[0].Pattern
+	wantScores(t, b.Parts[0], 156*mm, 142*mm, halves(144, 288), nil)
+	top, middle := math.Inf(1), 0.0
+	for _, c := range p.Creases {
+		if !c.Rolled && max(c.A.X, c.B.X) <= 72 && c.A.X != c.B.X && max(c.A.Y, c.B.Y) < 71 {
+			top, middle = min(top, c.A.Y, c.B.Y), max(middle, c.A.Y, c.B.Y)
+		}
+	}
+	if math.Abs(top-11) > 0.6 || math.Abs(middle-23) > 0.15 { // the flap ends beside the corner
+		t.Errorf("the arcs run from %v to %v mm; want 11 and 23", top, middle)
+	}
+	body := assembled(t, b, Finished)
+	f := body[0].Folded
+	lo, hi := f.Bounds(pattern.Pose{Turn: r3.NewRotation(0, r3.Vec{X: 1})})
+	if got := hi.Z - lo.Z; math.Abs(got-24) > 0.15 {
+		t.Errorf("it is %v mm deep; want 24", got)
+	}
+	if got := hi.Y - lo.Y; math.Abs(got-65.9) > 0.15 {
+		t.Errorf("it is %v mm wide; want 65.9", got)
+	}
+	for _, c := range p.Creases {
+		if c.A.X == 72 && c.B.X == 72 && math.Abs(c.Angle-83) > 2 {
+			t.Errorf("its sides are folded by %v°; want about 83", c.Angle)
+		}
+	}
+	_, flap, i := f.Face(flapName("top", 0, 7))
+	_, panel, j := f.Face(panelName(1, 7))
+	if i < 0 || j < 0 {
+		t.Fatal("there is no middle flap")
+	}
+	apart := math.Inf(1)
+	for _, q := range flap.Polygon {
+		for _, o := range panel.Polygon {
+			apart = min(apart, r3.Norm(r3.Sub(f.Poses[i].Place(q), f.Poses[j].Place(o))))
+		}
+	}
+	if math.Abs(apart-1) > 0.2 {
+		t.Errorf("the flap ends %v mm from the other panel's crease; want the ease of 1", apart)
+	}
+	for d, want := range map[float64]float64{0.2: 0.85, 0.5: 0.70, 0.75: 0.51, 0.9: 0.33} {
+		spec := pillow.Usual(measure.Tick(mm), 300*measure.Micrometre)
+		spec.Lengths["width"], spec.Lengths["plate"], spec.Lengths["length"] = 72*mm, 60*mm, 120*mm
+		shape, err := spec.cushion()
+		if got := shape.passes(24*d) / 72; err != nil || math.Abs(got-want) > 0.011 {
+			t.Errorf("a block of %v of the depth may be %v of the width; want %v, %v", d, got, want, err)
+		}
+	}
+}

@@ -256,8 +256,9 @@ func (s Spec) shapedTube(p *pattern.Pattern, around [4]string, floor string) []h
 			sides = append(sides, strconv.Itoa(i+1))
 		}
 	}
-	m.do(hand.Dry{Said: hand.Said{Key: "floor-locks", Names: map[string][]string{
-		"panel": {panelOf(around, "back")}, "panels": sides, "last": {panelOf(around, "front")}}}})
+	back, front := []string{panelOf(around, "back")}, []string{panelOf(around, "front")}
+	m.do(hand.Dry{Said: hand.Said{Key: "floor-locks", Names: map[string][]string{"panel": back, "panels": sides}}},
+		hand.Dry{Said: hand.Said{Key: "floor-tongue", Names: map[string][]string{"panel": front}}})
 	return m.moves
 }
 

@@ -97,7 +97,13 @@ function start(motion) {
       back.position.z = -half;
       group.add(top, back, new THREE.Mesh(rim(face.outline, half), edge));
       for (const side of [half, -half]) {
-        group.add(new THREE.LineLoop(new THREE.BufferGeometry().setFromPoints(face.outline.map(([x, y]) => new THREE.Vector3(x, -y, side))), ink));
+        const at = face.outline.map(([x, y]) => new THREE.Vector3(x, -y, side));
+        if (face.edges) { // a bend goes on over its other edges
+          const ends = face.edges.flatMap((i) => [at[i], at[(i + 1) % at.length]]);
+          group.add(new THREE.LineSegments(new THREE.BufferGeometry().setFromPoints(ends), ink));
+          continue;
+        }
+        group.add(new THREE.LineLoop(new THREE.BufferGeometry().setFromPoints(at), ink));
       }
       for (const m of face.mats) {
         const { front, within } = papers[m.paper];
