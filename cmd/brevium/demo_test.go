@@ -57,7 +57,7 @@ func TestDemoIsLoadedOnce(t *testing.T) {
 		}
 	}
 	all, err := s.Of(t.Context()).Boxes(t.Context())
-	if err != nil || len(all) != 32 || !strings.HasPrefix(all[0].Name, "Four honey jars") {
+	if err != nil || len(all) != 33 || !strings.HasPrefix(all[0].Name, "Four honey jars") {
 		t.Errorf("%d boxes, %v", len(all), err)
 	}
 	lots, err := s.Of(t.Context()).Lots(t.Context())

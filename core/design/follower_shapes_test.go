@@ -23,7 +23,7 @@ func (x *follower) shape(c *hand.Card, key string, f recipe.Fields) hand.Move {
 		return hand.Mark{}
 	case "template-lines":
 		return hand.ScoreTraced{Lines: offBoard(c, x.templates[c.ID])}
-	case "fold-as-shown":
+	case "fold-as-shown", "round-folds":
 		var m hand.FoldWays
 		for _, k := range x.templates[c.ID].Creases {
 			if k.Side == pattern.Towards && !k.Rolled {
@@ -40,7 +40,7 @@ func (x *follower) shape(c *hand.Card, key string, f recipe.Fields) hand.Move {
 		return hand.ScoreTraced{Lines: offBoard(c, x.templates[c.ID])}
 	case "pillow-ends":
 		return hand.CutTraced{}
-	case "pillow-bend":
+	case "pillow-bend", "round-bend":
 		return hand.Bend{}
 	case "pillow-folds":
 		return hand.FoldWays{}
@@ -75,11 +75,11 @@ func (x *follower) stickShape(c *hand.Card, m *hand.Stick, f recipe.Fields, pair
 				pair(from.At, onto.At)
 			}
 		}
-	case "pillow": // the tab's flats onto the panel's
+	case "pillow", "round": // the tab's flats onto the panel's
 		p := x.templates[c.ID]
 		for _, g := range p.Glue {
 			from, _ := p.Mark(g.Face)
-			if onto, _ := p.Mark(g.Onto); !g.Dry {
+			if onto, _ := p.Mark(g.Onto); !g.Dry && g.Piece == "" {
 				pair(from.At, onto.At)
 			}
 		}

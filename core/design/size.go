@@ -80,8 +80,18 @@ func (z *sizer) sizeFor(want style.Extent, basis Basis) error {
 			return z.notUnder(lacks, basis)
 		}
 	}
-	if left >= 0 { // sizes that follow from one another by jumps may never settle
+	if basis != Outside {
+		return nil
+	}
+	// Sizes that follow from one another by jumps may never settle.
+	if left >= 0 {
 		z.style.Give(z.spec.Lengths, within)
+		return nil
+	}
+	for n, p := range z.style.Axes {
+		if *lacked.Axis(n) < 0 {
+			return fault.New(fault.TooSmall, fault.Path("size", p.ID), "no box of this kind comes out so small; ask for more")
+		}
 	}
 	return nil
 }

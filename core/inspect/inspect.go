@@ -139,6 +139,9 @@ func OnTick(p recipe.ScoreList, tick measure.Tick, unit measure.Unit) Finding {
 	return f
 }
 
+// rowOfTeeth is how many tabs of one name, glued on one other piece, are a row.
+const rowOfTeeth = 6
+
 // Tabs warns of tabs narrower than the adhesive needs, by their least width.
 func Tabs(p style.Part, adhesive style.Adhesive) Finding {
 	least := adhesive.TabWidth().MM()
@@ -148,9 +151,15 @@ func Tabs(p style.Part, adhesive style.Adhesive) Finding {
 		}
 		return g.Face
 	}
-	together := map[string]float64{} // how wide a tab is that is bent, of flats side by side
+	// How wide a tab is that is bent, of flats side by side, and a row of teeth that hold together.
+	together, teeth := map[string]float64{}, map[string]int{}
 	for _, g := range p.Pattern.Glue {
-		if width, _ := pattern.Narrowest(g.Area); !g.Dry && bent(p.Pattern, g.Area) {
+		if !g.Dry && g.Piece != "" {
+			teeth[called(g)]++
+		}
+	}
+	for _, g := range p.Pattern.Glue {
+		if width, _ := pattern.Narrowest(g.Area); !g.Dry && (bent(p.Pattern, g.Area) || teeth[called(g)] >= rowOfTeeth) {
 			together[called(g)] += width
 		}
 	}

@@ -9,7 +9,7 @@ var nouns = map[string]string{
 	"band": "band", "divider": "divider", "strap": "strap", "handle": "handle", "flap": "flap", "tube": "tube", "shell": "shell", "card": "card",
 	"piece": "piece", "sheet": "sheet", "cardstock": "card", "paper": "paper",
 	"basket": "basket", "carrier": "carrier", "tower": "tower", "nest": "nest", "collar": "collar", "ring": "ring", "closer": "closer", "frame": "frame", "floor": "floor", "refill": "refill",
-	"strip": "strip", "pouch": "pouch", "pyramid": "pyramid", "slice": "slice", "pillow": "pillow", "cross": "cross", "case": "case",
+	"strip": "strip", "pouch": "pouch", "pyramid": "pyramid", "slice": "slice", "pillow": "pillow", "wall": "wall", "disc": "disc", "cross": "cross", "case": "case",
 	"panel": "panel", "mat": "mat", "layer": "layer", "topper": "topper", "label": "label", "tag": "tag",
 }
 

@@ -91,8 +91,10 @@ func (s teller) like(one, two made) (l likeness, same bool) {
 			if x.step.Text != y.step.Text {
 				return l, false
 			}
-			_, traced := y.move.(hand.Template)
-			l.traced = l.traced || traced
+			if o, traced := y.move.(hand.Template); traced {
+				before, _ := x.move.(hand.Template)
+				l.traced, l.again = true, l.again && before.Pattern.Alike(o.Pattern)
+			}
 		}
 	}
 	trims, sameTrims := s.trims(one, two)

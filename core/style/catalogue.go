@@ -25,6 +25,7 @@ var All = []*Style{
 	gableCarton,
 	gableLid,
 	polygonBox,
+	roundBox,
 	pyramid,
 	slice,
 	foldTopBag,

@@ -251,9 +251,12 @@ func (p cushion) flap(b *pattern.Builder, end string, n int, panel []*pattern.Le
 func (p cushion) joint(b *pattern.Builder, first []*pattern.Leaf, last *pattern.Leaf, chord, high, side float64) {
 	before := last
 	for i := range first {
-		x0, x1 := p.at[i], min(p.tab, p.at[i+1])
-		if x1-x0 < leastFlat {
-			break
+		x0, x1 := p.at[i], p.at[i+1]
+		if x0 > p.tab-leastFlat && i > 0 {
+			break // the one before went as far
+		}
+		if x1 > p.tab-leastFlat {
+			x1 = p.tab
 		}
 		foot := 2 * p.w
 		leaf := b.Polygon(fmt.Sprint("tab.", i+1), pattern.Pt(foot+x0, chord+x0), pattern.Pt(foot+x1, chord+x1), pattern.Pt(foot+x1, high-chord-x1), pattern.Pt(foot+x0, high-chord-x0))

@@ -355,3 +355,47 @@ func TestPillowByHand(t *testing.T) {
 		}
 	}
 }
+
+// A circle of 88 mm across and 50 high: a wall of 279 mm and its lap, thirty teeth, a lid of 283.5. A
+// heart of 30, 21 and 45°: 307.3 round, 102 × 93.4, a wall of 310. Polygons moved out are as long as
+// their curves by 2π.
+func TestRoundBoxByHand(t *testing.T) {
+	size := map[string]int{"across": 176, "height": 100, "teeth": 16, "lap": 24}
+	b := halved(t, roundBox, size, nil)
+	wantScores(t, b.Parts[0], 291*mm, 58*mm, nil, halves(100))
+	if lid := b.Parts[1].Pattern.Width; lid != 591*mm/2 {
+		t.Errorf("the lid's wall is %v mm; want 295.5", lid.MM())
+	}
+	teeth := 0
+	for _, g := range b.Parts[0].Pattern.Glue {
+		if strings.HasPrefix(g.Face, "tooth.") {
+			teeth++
+		}
+	}
+	if teeth != 30 {
+		t.Errorf("%d teeth; want 30", teeth)
+	}
+	h := newHeart(30, 21, math.Pi/4, 0.25)
+	if got := h.length(0); math.Abs(got-307.3) > 0.05 {
+		t.Errorf("a heart is %v mm round; want 307.3", got)
+	}
+	lo, hi := pattern.Bounds(h.smooth(0))
+	if got := hi.Sub(lo); math.Abs(got.X-102) > 0.05 || math.Abs(got.Y-93.4) > 0.05 {
+		t.Errorf("a heart is %v; want 102 × 93.4", got)
+	}
+	wall := halved(t, roundBox, map[string]int{"lobe": 60, "apart": 42, "height": 100, "teeth": 16, "lap": 24}, map[string]string{"curve": "heart"}).Parts[0]
+	if wall.Pattern.Width != 322*mm {
+		t.Errorf("a heart's wall is %v mm; want 310 and 12 of lap", wall.Pattern.Width.MM())
+	}
+	for name, c := range map[string]curve{"circle": newEgg(88, 44, 44, 0.25), "oval": newEgg(100, 30, 30, 0.25), "egg": newEgg(80, 60, 40, 0.25), "heart": h} {
+		for _, by := range []float64{0.4, 2, 5} {
+			moved := around(c.smooth(by))
+			if off := c.length(by) - moved; off < 0 || off > 0.3 { // a polygon is a little shorter
+				t.Errorf("%s moved out by %v is %v mm off", name, by, off)
+			}
+			if off := c.length(by) - c.length(0) - 2*math.Pi*by; name != "heart" && math.Abs(off) > 1e-3 {
+				t.Errorf("%s moved out by %v grows by %v mm more", name, by, off)
+			}
+		}
+	}
+}
