@@ -152,15 +152,16 @@ type bentWall struct {
 	long       measure.Length // without the lap
 }
 
-// bentWall is a strip whose middle lies so far outside the curve, its length up to the ruler's mark.
-func (s Spec) bentWall(id, name string, c curve, out float64, more, high measure.Length) bentWall {
+// bentWall is a strip so long that is bent along a curve; where that turns in, it is folded at half.
+func (s Spec) bentWall(id, name string, c curve, long, high measure.Length) bentWall {
 	w := bentWall{id: id, name: name, high: high, teeth: s.Size(roundTeeth), lap: s.Size(roundLap)}
-	w.long = measure.Up(measure.FromMM(c.length(out))+more, s.cutting())
+	w.long = long
 	// The flats lie a little further out than the curve, so that they are as long: by as much as a
 	// line moved out grows, a few times over.
+	out := (long.MM() - c.length(0)) / (2 * math.Pi)
 	for range 8 {
 		w.line = c.out(out)
-		out += (w.long.MM() - around(w.line)) / (2 * math.Pi)
+		out += (long.MM() - around(w.line)) / (2 * math.Pi)
 	}
 	w.line = c.out(out)
 	return w
@@ -172,10 +173,14 @@ func buildRoundBox(s Spec) (*Box, error) {
 		return nil, err
 	}
 	t, play, g := s.Card("base").MM(), roundPlay.MM(), s.Size(roundGap).MM()
-	base := s.bentWall("base", "Base wall", c, t/2+play, 0, s.Size(roundHeight))
+	tick := s.cutting()
+	if c.notched() { // half of it is scored, too
+		tick = 2 * min(s.Tick, s.Tick.System().Tick())
+	}
 	// The lid's wall is longer by the card of both and the gap, all round.
-	more := measure.Up(measure.FromMM(2*math.Pi*t+math.Pi*g), s.cutting())
-	lid := s.bentWall("lid", "Lid wall", c, t/2+play, more, s.Length(roundLidDepth))
+	long := measure.Up(measure.FromMM(c.length(t/2+play)), tick)
+	base := s.bentWall("base", "Base wall", c, long, s.Size(roundHeight))
+	lid := s.bentWall("lid", "Lid wall", c, long+measure.Up(measure.FromMM(2*math.Pi*t+math.Pi*g), tick), s.Length(roundLidDepth))
 	s.most(roundLidDepth.limited(), s.Size(roundHeight), deeperLid)
 	wall, err := s.wallPart(base)
 	if err != nil {
