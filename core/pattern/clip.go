@@ -30,9 +30,17 @@ func crosses(polygon []Point) bool {
 	return false
 }
 
-// Overlap is the area, in mm², that two simple polygons share: both are cut
-// into triangles, and each pair of those is clipped exactly.
+// Overlap is the area, in mm², that two simple polygons share: one is clipped by the other where that
+// is convex; else both are cut into triangles, and each pair of those is clipped exactly.
 func Overlap(a, b []Point) float64 {
+	if len(a) < len(b) {
+		a, b = b, a
+	}
+	for _, by := range [][2][]Point{{a, b}, {b, a}} {
+		if convex(by[1]) {
+			return math.Abs(Area(Clip(by[0], by[1])))
+		}
+	}
 	sum := 0.0
 	others := triangles(b)
 	boxes := make([][2]Point, len(others))
@@ -49,6 +57,20 @@ func Overlap(a, b []Point) float64 {
 		}
 	}
 	return sum
+}
+
+// convex reports whether a polygon turns right everywhere, as seen, and goes round once.
+func convex(polygon []Point) bool {
+	turned := 0.0
+	for i, a := range polygon {
+		b, c := polygon[(i+1)%len(polygon)], polygon[(i+2)%len(polygon)]
+		u, v := b.Sub(a), c.Sub(b)
+		if u.Cross(v) < -Tolerance*Tolerance {
+			return false
+		}
+		turned += math.Atan2(u.Cross(v), u.Dot(v))
+	}
+	return len(polygon) > 2 && math.Abs(turned-2*math.Pi) < 1e-6
 }
 
 // Clip gives the part of a polygon that lies in a convex one, clockwise as
