@@ -44,10 +44,14 @@ func plant(panels []panel) *tree {
 	if len(panels) == 0 {
 		return nil
 	}
-	root := panels[0]
-	t := &tree{on: panels[:1:1]}
+	at := leastParting(panels)
+	root := panels[at]
+	t := &tree{on: panels[at : at+1 : at+1]}
 	var front, behind []panel
-	for _, q := range panels[1:] {
+	for i, q := range panels {
+		if i == at {
+			continue
+		}
 		f, b := q.part(root.normal, root.at)
 		if f == nil && b == nil {
 			t.on = append(t.on, q)
@@ -61,6 +65,32 @@ func plant(panels []panel) *tree {
 	}
 	t.front, t.behind = plant(front), plant(behind)
 	return t
+}
+
+// mostTried is how many panels are tried for the one whose plane parts the fewest others.
+const mostTried = 6
+
+// leastParting is the panel, of a few, whose plane parts the fewest others.
+func leastParting(panels []panel) int {
+	best, least := 0, len(panels)+1
+	step := max(1, len(panels)/mostTried)
+	for i := 0; i < len(panels); i += step {
+		parted := 0
+		for _, q := range panels {
+			below, above := false, false
+			for _, v := range q.points {
+				d := r3.Dot(panels[i].normal, v) - panels[i].at
+				below, above = below || d < -flush, above || d > flush
+			}
+			if below && above {
+				parted++
+			}
+		}
+		if parted < least {
+			best, least = i, parted
+		}
+	}
+	return best
 }
 
 // paint visits the panels from back to front for a viewer far off in the

@@ -178,7 +178,7 @@ func tileSVG(l paper.Look) string {
 		return b.String()
 	}
 	for _, s := range Motif(l) {
-		fmt.Fprintf(&b, `<path d="%s" fill="%s"/>`, path([][]pattern.Point{s.Points}, true), s.Colour)
+		fmt.Fprintf(&b, `<path d="%s" fill="%s"/>`, path([][]pattern.Point{s.Points}, true, number), s.Colour)
 	}
 	return b.String()
 }

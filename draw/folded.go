@@ -45,7 +45,9 @@ func scene(title string, solids []Solid, panels []panel, mats []dress.Mat, open 
 		hi = pattern.Pt(max(hi.X, h.X), max(hi.Y, h.Y))
 		shapes = append(shapes, Shape{Class: c, Loops: [][]pattern.Point{flat}, Closed: true, Fill: fill})
 	}
-	plant(panels).paint(eye, func(q panel) {
+	var painted []panel
+	plant(panels).paint(eye, func(q panel) { painted = append(painted, q) })
+	for _, q := range seen(painted) {
 		class := shade(q.normal)
 		within := r3.Dot(q.normal, eye) <= 0
 		if within {
@@ -76,7 +78,7 @@ func scene(title string, solids []Solid, panels []panel, mats []dress.Mat, open 
 			s := &shapes[len(shapes)-1]
 			s.Key, s.About, s.Aside = q.key, q.about, true // the nets' faces can be gone to
 		}
-	})
+	}
 	for _, s := range solids {
 		for _, outline := range s.outlines(mats, marked) {
 			draw(Hidden, nil, outline)
@@ -85,6 +87,29 @@ func scene(title string, solids []Solid, panels []panel, mats []dress.Mat, open 
 	p := newPicture(title, hi.X-lo.X, hi.Y-lo.Y, 14)
 	p.X, p.Y, p.Shapes = p.X+lo.X, p.Y+lo.Y, shapes
 	return p
+}
+
+// seen leaves of panels, in the order in which they are painted, those that are not painted over.
+func seen(painted []panel) []panel {
+	flat := make([][]pattern.Point, len(painted))
+	lo, hi := pattern.Pt(math.Inf(1), math.Inf(1)), pattern.Pt(math.Inf(-1), math.Inf(-1))
+	for i, q := range painted {
+		for _, v := range q.points {
+			flat[i] = append(flat[i], project(v))
+		}
+		l, h := pattern.Bounds(flat[i])
+		lo, hi = pattern.Pt(min(lo.X, l.X), min(lo.Y, l.Y)), pattern.Pt(max(hi.X, h.X), max(hi.Y, h.Y))
+	}
+	if len(painted) == 0 {
+		return nil
+	}
+	var out []panel
+	for i, gone := range hidden(flat, lo, hi) {
+		if !gone {
+			out = append(out, painted[i])
+		}
+	}
+	return out
 }
 
 // The viewer stands at the front right corner, looking down: azimuth and

@@ -198,10 +198,13 @@ func (p *Picture) spot(s Spot) {
 	p.add(Shape{Class: PointPick, Circle: 26 * p.U, At: s.At, Key: s.Key, About: s.About})
 }
 
+// mostDots is about how many dots show one patch of adhesive; a larger one has them wider apart.
+const mostDots = 500
+
 // glue dots a patch: on the outside in full, on the inside every other row,
 // since it is seen through the card.
 func (n Net) glue(p *Picture, g pattern.Glue) {
-	step := 7 * p.U
+	step := max(7*p.U, math.Sqrt(math.Abs(pattern.Area(g.Area))/mostDots))
 	lo, hi := pattern.Bounds(g.Area)
 	var dots [][]pattern.Point
 	row := 0

@@ -2,6 +2,7 @@ package draw
 
 import (
 	"fmt"
+	"math"
 	"regexp"
 	"slices"
 	"strconv"
@@ -64,6 +65,12 @@ func number(f float64) string {
 	return s
 }
 
+// trueSize is the stroke, in mm, of pictures that are printed at full size, or near it.
+const trueSize = 0.25
+
+// coarse writes a coordinate in at most two decimals.
+func coarse(f float64) string { return number(math.Round(f*100) / 100) }
+
 // Inline writes the picture as an SVG element for a page: it scales to its
 // box and is described by its title.
 func (p *Picture) Inline() string {
@@ -101,7 +108,7 @@ func (p *Picture) Inline() string {
 
 // filled lays a shape's paper under it: its colour, its print, and the shade.
 func (p *Picture) filled(b *strings.Builder, s Shape, print string) {
-	d := path(s.Loops, true)
+	d := p.path(s.Loops, true)
 	fmt.Fprintf(b, `<path class="under" d="%s" fill="%s" fill-rule="evenodd"/>`, d, s.Fill.Colour())
 	if print == "" {
 		return
@@ -138,7 +145,7 @@ func (p *Picture) edges(b *strings.Builder, shapes []Shape) {
 			continue
 		}
 		fmt.Fprintf(b, `<path d="%s" fill="none" stroke="%s" stroke-opacity="0.85" stroke-width="%s" stroke-linecap="round" stroke-linejoin="round" pointer-events="none"/>`,
-			path(s.Loops, s.Closed), EdgeColour, number(width*p.U))
+			p.path(s.Loops, s.Closed), EdgeColour, number(width*p.U))
 	}
 }
 
@@ -167,7 +174,7 @@ func (p *Picture) shape(b *strings.Builder, s Shape, edged bool) {
 	case s.Circle > 0:
 		fmt.Fprintf(b, ` cx="%s" cy="%s" r="%s"`, number(s.At.X), number(s.At.Y), number(s.Circle))
 	default:
-		fmt.Fprintf(b, ` d="%s"`, path(s.Loops, s.Closed))
+		fmt.Fprintf(b, ` d="%s"`, p.path(s.Loops, s.Closed))
 	}
 	p.paint(b, pen, s.Circle > 0 || s.Closed)
 	if s.Aside {
@@ -220,7 +227,14 @@ func (p *Picture) paint(b *strings.Builder, pen Pen, closed bool) {
 	}
 }
 
-func path(loops [][]pattern.Point, closed bool) string {
+func (p *Picture) path(loops [][]pattern.Point, closed bool) string {
+	if p.U > trueSize { // a hundredth of a millimetre is far under what is seen
+		return path(loops, closed, coarse)
+	}
+	return path(loops, closed, number)
+}
+
+func path(loops [][]pattern.Point, closed bool, number func(float64) string) string {
 	var b strings.Builder
 	for _, loop := range loops {
 		for i, q := range loop {

@@ -3,6 +3,7 @@ package style
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/num/quat"
 	"gonum.org/v1/gonum/spatial/r3"
@@ -21,15 +22,9 @@ const (
 	heartCurve  = "heart"
 )
 
-func onCurve(any ...string) func(Spec) bool {
-	return func(s Spec) bool {
-		for _, c := range any {
-			if s.Choice(roundCurve) == c {
-				return true
-			}
-		}
-		return false
-	}
+// onCurve tells that a size counts for some of them alone.
+func onCurve(kinds ...string) func(Spec) bool {
+	return func(s Spec) bool { return slices.Contains(kinds, s.Choice(roundCurve)) }
 }
 
 var (
@@ -133,9 +128,7 @@ func (s Spec) roundLine() (curve, error) {
 		if err := s.atMost(roundApart, s.Size(roundLobe)*95/100, "the lobes would not meet"); err != nil {
 			return nil, err
 		}
-		var degrees float64
-		fmt.Sscan(s.Choice(roundTip), &degrees)
-		c = newHeart(s.Size(roundLobe).MM(), s.Size(roundApart).MM(), degrees*math.Pi/180, play)
+		c = newHeart(s.Size(roundLobe).MM(), s.Size(roundApart).MM(), float64(s.count(roundTip))*math.Pi/180, play)
 	}
 	if least := max(tightestBend.MM(), 2*s.Size(roundTeeth).MM()); c.tightest() < least {
 		return nil, outOfRange("size.teeth", "the wall bends to a radius of %s, and needs %s: less card breaks, and teeth of this depth meet", s.show(measure.FromMM(c.tightest())), s.show(measure.FromMM(least)))
