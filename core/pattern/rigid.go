@@ -46,7 +46,7 @@ func (p *Pattern) Rigid(root string, from, to []float64, n int) ([][]float64, er
 		}
 		way[k] = straight
 		for _, guess := range [][]float64{next, slices.Clone(straight)} {
-			if p.closes(faces, start, free, guess) && near(guess, way[k+1], most) {
+			if len(free) <= mostFree && p.closes(faces, start, free, guess) && near(guess, way[k+1], most) {
 				way[k] = guess
 				break
 			}
@@ -54,6 +54,10 @@ func (p *Pattern) Rigid(root string, from, to []float64, n int) ([][]float64, er
 	}
 	return way, nil
 }
+
+// mostFree is of how many creases a way is sought: a curve of more flats than this is card that
+// bends on its way, not faces that turn.
+const mostFree = 64
 
 // jump is how much, in degrees, a crease may turn in one step besides thrice its
 // share of the way.
