@@ -101,15 +101,20 @@ func matLay(m dress.Mat) Affine {
 // matFill is the paper of a mat on the flat piece.
 func matFill(m dress.Mat) *Fill { return &Fill{Look: m.Card.Seen(), Lay: matLay(m)} }
 
-// sign tells a picture from the others of its page, by what is in it.
+// sign tells a picture with printed papers from the others of its page, by what is in it; "" where
+// nothing is printed, and needs no name.
 func (p *Picture) sign() string {
-	h := fnv.New64a()
-	fmt.Fprint(h, p.Title, p.Mark, p.X, p.Y, p.Width, p.Height)
+	h, printed := fnv.New64a(), false
 	for _, s := range p.Shapes {
-		if s.Fill != nil {
+		if s.Fill != nil && s.Fill.Printed() {
 			fmt.Fprint(h, *s.Fill, s.Loops)
+			printed = true
 		}
 	}
+	if !printed {
+		return ""
+	}
+	fmt.Fprint(h, p.Title, p.Mark, p.X, p.Y, p.Width, p.Height)
 	return fmt.Sprintf("p%x-", h.Sum64())
 }
 
