@@ -97,7 +97,7 @@ func TestBiggestIsTheBiggest(t *testing.T) {
 		in.Sheets = []paper.Sheet{sheet}
 		size := func(e style.Extent) Inputs {
 			x := in.Clone()
-			x.Size[s.Axes[0].ID], x.Size[s.Axes[1].ID], x.Size[s.Axes[2].ID] = e.Length, e.Width, e.Height
+			s.Give(x.Size, e) // of two axes with one parameter the larger counts
 			return x
 		}
 		r, err := Make(context.Background(), size(b.Size))

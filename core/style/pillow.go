@@ -285,9 +285,11 @@ func (p cushion) opened(pat *pattern.Pattern) {
 // as much of the width as leaves half the height.
 func (p cushion) room(card float64) Room {
 	long := p.h - 2*p.rise - 3*card
-	flat := p.w / pillowFlats
-	// The card, the tab on one side as if it were on both, and what flats are lower than their arc.
-	takes := 3*card + flat*flat/p.radius/4
+	// The card, the tab on one side as if it were on both, and what flats are lower than their arc at
+	// the sides, where it bends most.
+	flat, slope := p.w/pillowFlats, p.w/2/(p.radius-p.rise)
+	sharpest := math.Pow(p.radius-p.rise, 3) / p.radius / p.radius * math.Sqrt(1-slope*slope)
+	takes := 3*card + flat*flat/sharpest/4
 	thick := func(width float64) float64 { // the highest block so wide
 		lo, hi := 0.0, max(0, 2*p.rise-takes)
 		for range 40 {
