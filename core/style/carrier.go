@@ -134,7 +134,7 @@ func buildCross(s Spec) (*Box, error) {
 	// goes round it, keeps that off the table.
 	off := (a / 2).MM()
 	carrier := Part{At: r3.Vec{Z: off}, ID: "carrier", Name: "Carrier", Pattern: p, Root: "back", Opens: Upwards, Card: tC,
-		Making: told(func() []hand.Move { return s.crossMaking(p) })}
+		Making: told(func() []hand.Move { return s.crossMaking(p, s.Size(carrierWalls)) })}
 	box := &Box{Parts: []Part{carrier}, Shut: ByBand, Shuts: []string{"front", "left", "right", "base"}}
 	pitch := size.length / measure.Length(s.carried())
 	shape, small := s.trayShape("", "", l, w, h), s.trayShape("", "", l+a, w+a, depth)
@@ -217,10 +217,10 @@ func (s Spec) unlike(all, more []fit.Pair) []fit.Pair {
 	return all
 }
 
-// crossMaking is how a hand makes the carrier: its walls fall open.
-func (s Spec) crossMaking(p *pattern.Pattern) []hand.Move {
+// crossMaking is how a hand makes a cross with walls of this height, which fall open.
+func (s Spec) crossMaking(p *pattern.Pattern, wall measure.Length) []hand.Move {
 	m := s.make(p)
-	m.scoreFour(0, s.Size(carrierWalls))
+	m.scoreFour(0, wall)
 	m.do(hand.CutOff{What: m.cells("corners-open", nil, [2]int{0, 0}, [2]int{2, 0}, [2]int{0, 2}, [2]int{2, 2})}, hand.FoldAll{})
 	return m.moves
 }

@@ -109,7 +109,7 @@ func buildExplodeBox(s Spec) (*Box, error) {
 		}
 		part := Part{
 			ID: layerID(i), Name: layerName(i), Pattern: p, Root: "base", Opens: Upwards, Card: s.Card(layerID(i)),
-			Making: told(func() []hand.Move { return s.layerMaking(p, x) }),
+			Making: told(func() []hand.Move { return s.crossMaking(p, x.high) }),
 		}
 		if i > 0 {
 			foot += (part.Card + box.Parts[i-1].Card) / 2
@@ -167,14 +167,6 @@ func layerFits(layers []layer, parts []Part) []fit.Pair {
 		})
 	}
 	return out
-}
-
-// layerMaking is how a hand makes one cross.
-func (s Spec) layerMaking(p *pattern.Pattern, x layer) []hand.Move {
-	m := s.make(p)
-	m.scoreFour(0, x.high)
-	m.do(hand.CutOff{What: m.cells("corners-open", nil, [2]int{0, 0}, [2]int{2, 0}, [2]int{0, 2}, [2]int{2, 2})}, hand.FoldAll{})
-	return m.moves
 }
 
 // explodeTogether is how so many layers become the box.

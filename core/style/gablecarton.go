@@ -51,11 +51,8 @@ var (
 		ID: "hole", Label: "Handle's hole", Kind: LengthKind, Default: measure.Inch, Min: 0, Max: 120 * mm,
 		About: "q: how long the hole through the fins is; 0 for none",
 		Follows: func(s Spec) measure.Length {
-			most := s.Size(roofLength) - s.Size(roofWidth) - finBeside
-			if s.Choice(roofEnds) == "cut" {
-				most = s.Size(roofLength) - 2*finBeside
-			}
-			if most = min(measure.Down(most, s.Tick), s.about(3*measure.Inch/2)); most < leastHole || s.finHole() < leastHoleHigh {
+			most := min(measure.Down(s.mostHole(), s.Tick), s.about(3*measure.Inch/2))
+			if most < leastHole || s.finHole() < leastHoleHigh {
 				return 0
 			}
 			return most
@@ -154,17 +151,22 @@ func buildGableCarton(s Spec) (*Box, error) {
 	return box, nil
 }
 
+// mostHole is the longest hole that leaves finBeside of card beside it: between the fins of the
+// ends, or between the corners where those are cut away.
+func (s Spec) mostHole() measure.Length {
+	if s.Choice(roofEnds) == "cut" {
+		return s.Size(roofLength) - 2*finBeside
+	}
+	return s.Size(roofLength) - s.Size(roofWidth) - finBeside
+}
+
 // finHoles cuts a hole for a hand through both long fins.
 func (s Spec) finHoles(g *pattern.Grid, columns []measure.Length) error {
 	long, high := s.Length(roofHole), s.finHole()
 	if long == 0 {
 		return nil
 	}
-	most := s.Size(roofLength) - s.Size(roofWidth) - finBeside
-	if s.Choice(roofEnds) == "cut" {
-		most = s.Size(roofLength) - 2*finBeside
-	}
-	if long > most {
+	if most := s.mostHole(); long > most {
 		return outOfRange("options.hole", "the hole can be at most %s, beside the ends' fins; make it shorter, cut those fins away, or 0 for none", s.show(max(0, most)))
 	}
 	if high < leastHoleHigh {

@@ -128,7 +128,7 @@ func TestSliceByHand(t *testing.T) {
 	for n := 4; n <= 12; n++ {
 		spec := usual(slice, lengths("leg", 36), map[string]string{"count": fmt.Sprint(n)})
 		w, err := spec.wedge()
-		if err != nil || w.opening() < -mostOpen.MM() {
+		if err != nil || w.opening() < -mostOver.MM() {
 			t.Errorf("%d in a ring overlap by %v mm, %v", n, -w.opening(), err)
 		}
 	}

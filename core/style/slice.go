@@ -49,10 +49,10 @@ var slice = &Style{
 const (
 	// slicePlay is what a lid leaves free beside each wall besides the card.
 	slicePlay = measure.Millimetre / 4
-	// besideTab is what a lid's flap leaves free beside a tab, and mostOpen how far slices may
+	// besideTab is what a lid's flap leaves free beside a tab, and mostOver how far slices may
 	// lie over one another in a ring, by rounding.
 	besideTab = 2 * measure.Millimetre
-	mostOpen  = measure.Millimetre
+	mostOver  = measure.Millimetre
 )
 
 // wedge is a slice's floor, in mm: its back and how far that is from the point, on the board's
@@ -77,7 +77,7 @@ func (s Spec) wedge() (wedge, error) {
 	deep := measure.Nearest(measure.FromMM(r*math.Cos(at)), s.cutting())
 	back := measure.Nearest(measure.FromMM(2*r*math.Sin(at)), s.cutting())
 	w := wedge{n, back.MM(), deep.MM(), s.Size(sliceHeight).MM()}
-	if over := -w.opening(); over > mostOpen.MM() { // a back one mark narrower leaves them apart
+	if over := -w.opening(); over > mostOver.MM() { // a back one mark narrower leaves them apart
 		w.back -= s.cutting().Length().MM()
 	}
 	return w, nil

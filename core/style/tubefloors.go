@@ -53,7 +53,7 @@ type tubeFloor struct {
 }
 
 // tubeFloor is the floor as chosen of a tube so long and wide; sizes of which no such floor can be
-// folded are refused. bottom is how deep glued flaps are; nil where there are none to choose.
+// folded are refused. bottom is how deep glued flaps are.
 func (s Spec) tubeFloor(kind *Option, long, wide, overlap, bottom *Parameter) (tubeFloor, error) {
 	f := tubeFloor{kind: s.Choice(kind), long: s.Size(long), w: s.Size(wide), over: s.Size(overlap), clear: measure.Up(mm, s.cutting())}
 	switch f.kind {
