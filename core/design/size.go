@@ -34,7 +34,7 @@ func (z *sizer) sizeFor(want style.Extent, basis Basis) error {
 	var idle [2]bool
 	idleFor := 4 * tick.Length()
 	var before, lacked, began style.Extent
-	within, left := style.Extent{}, measure.Length(-1) // the nearest outside that does not pass what is wanted
+	within, left := style.Extent{}, measure.Length(-1) // the nearest size that keeps to what is wanted, and how far off it is
 	for n := range mostRounds {
 		lacks, err := z.lacks(want, basis)
 		if err != nil {
@@ -44,7 +44,7 @@ func (z *sizer) sizeFor(want style.Extent, basis Basis) error {
 			began = lacks
 		}
 		now := z.style.Along(z.spec.Lengths)
-		if sum := lacks.Length + lacks.Width + lacks.Height; basis == Outside && min(lacks.Length, lacks.Width, lacks.Height) >= 0 && (left < 0 || sum < left) {
+		if sum := (lacks.Length + lacks.Width + lacks.Height).Abs(); keeps(lacks, basis) && (left < 0 || sum < left) {
 			within, left = now, sum
 		}
 		for i := range idle {
@@ -80,13 +80,13 @@ func (z *sizer) sizeFor(want style.Extent, basis Basis) error {
 			return z.notUnder(lacks, basis)
 		}
 	}
-	if basis != Outside {
-		return nil
-	}
 	// Sizes that follow from one another by jumps may never settle.
 	if left >= 0 {
 		z.style.Give(z.spec.Lengths, within)
 		return nil
+	}
+	if basis != Outside {
+		return z.grow(want, basis)
 	}
 	for n, p := range z.style.Axes {
 		if *lacked.Axis(n) < 0 {
@@ -94,6 +94,33 @@ func (z *sizer) sizeFor(want style.Extent, basis Basis) error {
 		}
 	}
 	return nil
+}
+
+// keeps reports whether a box that lacks so much has the room that is wanted, or does not pass the
+// outside that is.
+func keeps(lacks style.Extent, basis Basis) bool {
+	if basis == Outside {
+		return min(lacks.Length, lacks.Width, lacks.Height) >= 0
+	}
+	return max(lacks.Length, lacks.Width, lacks.Height) <= 0
+}
+
+// grow makes what lacks room larger, by a tick at the least, until nothing lacks or no trial is left.
+func (z *sizer) grow(want style.Extent, basis Basis) error {
+	for range mostRounds {
+		lacks, err := z.lacks(want, basis)
+		if err != nil || keeps(lacks, basis) {
+			return err
+		}
+		now := z.style.Along(z.spec.Lengths)
+		for i := range 3 {
+			if lack := *lacks.Axis(i); lack > 0 {
+				*now.Axis(i) += measure.Up(lack, z.in.Tools.Tick)
+			}
+		}
+		z.style.Give(z.spec.Lengths, now)
+	}
+	return z.inRange()
 }
 
 // farOver reports whether a size is far over what the style goes to.

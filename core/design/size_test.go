@@ -25,3 +25,20 @@ func TestAStripIsLongEnoughForWhatIsWide(t *testing.T) {
 		}
 	}
 }
+
+// Sizes of a pillow follow from one another by jumps, so that its size may never settle: it has the
+// room for what goes in all the same.
+func TestPillowThatNeverSettlesHasItsRoom(t *testing.T) {
+	t.Parallel()
+	for _, c := range [][3]measure.Length{{37, 25, 39}, {33, 36, 54}, {47, 43, 69}, {42, 36, 66}, {46, 28, 36}} {
+		in := New("scarf", measure.In, "pillow")
+		in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*mm_, 2000*mm_, 2000*mm_
+		in.Things = []contents.Thing{{Shape: contents.Block, Ease: 2 * mm_, Count: 1, Length: c[0] * mm_, Width: c[1] * mm_, Height: c[2] * mm_}}
+		r := make_(t, in)
+		for _, id := range []string{"room", "fill"} {
+			if v := verdict(r, id); v != inspect.OK {
+				t.Errorf("%v mm: %s is %s", c, id, v)
+			}
+		}
+	}
+}

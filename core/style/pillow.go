@@ -284,45 +284,63 @@ func (p cushion) opened(pat *pattern.Pattern) {
 // room is what lies between two curved panels, on no level floor: the thicker, the narrower. It claims
 // as much of the width as leaves half the height.
 func (p cushion) room(card float64) Room {
+	sec := p.section(card)
 	long := p.h - 2*p.rise - 3*card
-	// The card, the tab on one side as if it were on both, and what flats are lower than their arc at
-	// the sides, where it bends most.
-	flat, slope := p.w/pillowFlats, p.w/2/(p.radius-p.rise)
-	sharpest := math.Pow(p.radius-p.rise, 3) / p.radius / p.radius * math.Sqrt(1-slope*slope)
-	takes := 3*card + flat*flat/sharpest/4
-	thick := func(width float64) float64 { // the highest block so wide
-		lo, hi := 0.0, max(0, 2*p.rise-takes)
-		for range 40 {
-			if d := (lo + hi) / 2; p.passes(d+takes) >= width {
-				lo = d
-			} else {
-				hi = d
-			}
-		}
-		return lo
-	}
-	wide := p.passes(p.rise + takes)
+	wide := sec.width(p.rise)
+	thick := func(width float64) float64 { return max(0, sec.thickness(width)) }
 	largest := Extent{measure.Down(measure.FromMM(long), measure.Tenth), measure.Down(measure.FromMM(wide), measure.Tenth), measure.Down(measure.FromMM(thick(wide)), measure.Tenth)}
-	r := Block(largest, r3.Vec{Z: p.rise})
+	r := Block(largest, r3.Vec{Z: p.crease[len(p.at)/2]})
 	r.Floor, r.Cradles = rectangle(long, wide), true
-	return r.under("between two curved panels", func(length, width float64) float64 { return thick(width) })
+	return r.under("between two curved panels", func(_, width float64) float64 { return thick(width) })
 }
 
-// passes is how wide a block may be that is so thick with the card: the way along the panel's section
-// to where they stand so far apart.
-func (p cushion) passes(thick float64) float64 {
-	low := p.radius - p.rise + thick/2
-	if low >= p.radius {
-		return 0
+// roofline is half of the free section of a shut pillow: straight lines from its middle to the side,
+// each as high over the plane between the panels as start + fall × distance from the middle, in mm. A
+// line is a flat's inner face, so the free space lies under the lowest of them.
+type roofline []struct{ start, fall float64 }
+
+// section is a pillow's free section. Flats lie as far out and as high as their creases in the pattern
+// take them: a flat of slope s is cos(asin s) of its width across. Inside it lie the card and, as if at
+// both sides, the tab.
+func (p cushion) section(card float64) roofline {
+	var lines roofline
+	out := 0.0 // how far from the middle the flat begins
+	for i := len(p.at)/2 - 1; i < len(p.at)-1; i++ {
+		slope := p.slope(i)
+		across := math.Sqrt(1 - slope*slope)
+		span := (p.at[i+1] - p.at[i]) * across
+		if i == len(p.at)/2-1 {
+			span /= 2 // the middle flat lies half on either side
+		}
+		layers := card
+		if p.w-p.at[i+1] < p.tab {
+			layers = 2 * card
+		}
+		fall := slope / across
+		lines = append(lines, struct{ start, fall float64 }{p.crease[i+1] - fall*(out+span) - layers/across, fall})
+		out += span
 	}
-	until := math.Sqrt(p.radius*p.radius - low*low)
-	const steps = 64
-	sum := 0.0
-	for i := range steps {
-		u := until * (float64(i) + 0.5) / steps
-		sum += math.Sqrt((p.radius*p.radius-2*u*u)/(p.radius*p.radius-u*u)) * until / steps
+	return lines
+}
+
+// thickness is how thick a block may be that is so wide, both in mm; under nothing where none may.
+func (lines roofline) thickness(width float64) float64 {
+	least := math.Inf(1)
+	for _, l := range lines {
+		least = min(least, 2*(l.start+l.fall*width/2))
 	}
-	return 2 * sum
+	return least
+}
+
+// width is how wide a block may be that is so thick, both in mm.
+func (lines roofline) width(thick float64) float64 {
+	least := math.Inf(1)
+	for _, l := range lines {
+		if l.fall < 0 {
+			least = min(least, 2*(thick/2-l.start)/l.fall)
+		}
+	}
+	return max(0, least)
 }
 
 // pillowMaking is how a hand makes it: scored and cut along a plate, by three marks an arc.

@@ -350,7 +350,7 @@ func TestPillowByHand(t *testing.T) {
 		spec := pillow.Usual(measure.Tick(mm), 300*measure.Micrometre)
 		spec.Lengths["width"], spec.Lengths["plate"], spec.Lengths["length"] = 72*mm, 60*mm, 120*mm
 		shape, err := spec.cushion()
-		if got := shape.passes(24*d) / 72; err != nil || math.Abs(got-want) > 0.011 {
+		if got := shape.section(0).width(24*d) / 72; err != nil || math.Abs(got-want) > 0.011 {
 			t.Errorf("a block of %v of the depth may be %v of the width; want %v, %v", d, got, want, err)
 		}
 	}
