@@ -2,16 +2,19 @@ package web_test
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
+	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/sample"
+	"brevium/core/style"
 	"brevium/web/webtest"
 )
 
@@ -63,11 +66,54 @@ func TestBoxesAreChosenByKeyboard(t *testing.T) {
 	if order() != before {
 		t.Errorf("the list changed its order under the keys: %s, then %s", before, order())
 	}
-	h.do(chromedp.Evaluate[chromedp.Void](`document.getElementById("not-going").open = true`), chromedp.Focus(`#style-tray-double`))
+	h.press("link", "Kinds that don’t fit: see why")
+	h.until(`document.querySelector("#not-going #style-tray-double")`)
+	h.do(chromedp.Focus(`#style-tray-double`))
 	h.key(" ")
 	h.says("Not taken: Kind of box “Double-walled tray”")
 	if at := h.focus(); !strings.HasPrefix(at.Name, "Double-walled tray") {
 		t.Errorf("refused, the focus is at %q", at.Name)
+	}
+}
+
+// A first look at Which box draws the kinds in sight, and the others as they are scrolled to; what was
+// seen stays in its order when another is chosen.
+func TestKindsComeAsTheyAreScrolledTo(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	in := design.New("Plain", measure.MM, "hinged-carton")
+	if _, err := x.Store.Of(t.Context()).Add(t.Context(), in); err != nil {
+		t.Fatal(err)
+	}
+	h := newHand(t, x, 1280, 800)
+	h.visit("/boxes/1/box")
+	const shown = `[...document.querySelectorAll(".styles > .style-tile input")].map(e => e.value).join(" ")`
+	if n := len(strings.Fields(h.value(shown))); n != 8 {
+		t.Errorf("%d kinds are drawn at first; want 8", n)
+	}
+	var want []string
+	for _, s := range style.Listed() {
+		want = append(want, s.ID)
+	}
+	for range want {
+		h.value(`(() => { const l = document.querySelector(".styles"); l.scrollTop = l.scrollHeight; return "" })()`)
+		if h.value(`document.querySelectorAll("[id^=more-kinds]").length`) == "0" {
+			break
+		}
+		n := h.value(`document.querySelectorAll(".style-tile").length`)
+		h.until(`document.querySelectorAll(".style-tile").length != ` + n + ` || !document.querySelector("[id^=more-kinds]")`)
+	}
+	if got := h.value(shown); got != strings.Join(want, " ") {
+		t.Errorf("scrolled to its end the list has %s; want %s", got, strings.Join(want, " "))
+	}
+	if bare := h.value(`[...document.querySelectorAll(".styles > .style-tile:not(:has(svg))")].map(e => e.id).join(" ")`); bare != "" {
+		t.Errorf("no picture is there of %s", bare)
+	}
+	h.do(chromedp.Click("#tile-clam-box"))
+	h.until(`document.querySelector(".tape .here .answer").innerText.startsWith("Clam box")`)
+	after := strings.Fields(h.value(shown)) // those that fit at the sizes of the one before
+	if rest := slices.DeleteFunc(want, func(id string) bool { return !slices.Contains(after, id) }); len(after) <= 8 || !slices.Equal(after, rest) {
+		t.Errorf("with another chosen the list has %s", after)
 	}
 }
 

@@ -139,7 +139,8 @@ func (z *sizer) price(room, extra style.Extent) (card float64, goes, fair bool) 
 	if trial.inRange() != nil {
 		return 0, false, false
 	}
-	box, err := trial.box()
+	trial.follow()
+	box, err := trial.make() // with the allowance that was worked out before
 	if err != nil {
 		return 0, false, false
 	}

@@ -1,6 +1,7 @@
 package design
 
 import (
+	"encoding/binary"
 	"strings"
 
 	"brevium/core/dress"
@@ -21,10 +22,34 @@ type sizer struct {
 	worked map[string]bool // the allowances that were
 	// widens are the gaps that an allowance widens: the same at every size that is tried.
 	widens map[string][]bool
+	tried  map[string]tried
+}
+
+// tried is what came of one spec.
+type tried struct {
+	box *style.Box
+	err error
 }
 
 func newSizer(in *Inputs, s *style.Style, spec style.Spec) *sizer {
-	return &sizer{in: in, style: s, spec: spec, tries: mostTried, worked: map[string]bool{}, widens: map[string][]bool{}}
+	return &sizer{in: in, style: s, spec: spec, tries: mostTried, worked: map[string]bool{}, widens: map[string][]bool{}, tried: map[string]tried{}}
+}
+
+// make builds the box of the spec, each once: the same sizes come back while they are sought.
+func (z *sizer) make() (*style.Box, error) {
+	var key []byte
+	for _, p := range z.style.Parameters {
+		key = binary.LittleEndian.AppendUint64(key, uint64(z.spec.Lengths[p.ID]))
+	}
+	for _, o := range z.style.Options {
+		key = binary.LittleEndian.AppendUint64(key, uint64(z.spec.Lengths[o.ID]))
+	}
+	t, known := z.tried[string(key)]
+	if !known {
+		t.box, t.err = z.style.Make(z.spec)
+		z.tried[string(key)] = t
+	}
+	return t.box, t.err
 }
 
 // box builds the box, first working out the allowance if it was left out: the tightest axis
@@ -33,16 +58,16 @@ func (z *sizer) box() (*style.Box, error) {
 	z.follow()
 	o := z.style.Allowance
 	if o == nil {
-		return z.style.Make(z.spec)
+		return z.make()
 	}
 	if _, typed := z.in.Lengths[o.ID]; typed {
-		return z.style.Make(z.spec)
+		return z.make()
 	}
 	if err := z.solve(o); err != nil {
 		return nil, err
 	}
 	z.solved = true
-	return z.style.Make(z.spec)
+	return z.make()
 }
 
 // solve works an allowance out: the smallest whose gap on the tightest axis is the fit that
@@ -137,7 +162,7 @@ func (z *sizer) least(o *style.Option, bare []measure.Length) (measure.Length, e
 // gaps are those of the spec's pairs that an allowance may widen.
 func (z *sizer) gaps() ([]measure.Length, error) {
 	z.follow()
-	box, err := z.style.Make(z.spec)
+	box, err := z.make()
 	if err != nil {
 		return nil, err
 	}

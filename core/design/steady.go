@@ -30,7 +30,7 @@ func (z *sizer) likeliest(o *style.Option, plain measure.Length, tick measure.Ti
 		}
 		z.spec.Lengths[o.ID] = a
 		z.follow()
-		box, err := z.style.Make(z.spec)
+		box, err := z.make()
 		if err != nil {
 			continue
 		}

@@ -191,7 +191,8 @@ func (b *Builder) hangTogether(pairs [][2]*Leaf) error {
 		if root[l] == nil || root[l] == l {
 			return l
 		}
-		return top(root[l])
+		root[l] = top(root[l])
+		return root[l]
 	}
 	for _, key := range pairs {
 		if !b.joints[key].slit {

@@ -128,9 +128,11 @@ func TestPartedAndCompared(t *testing.T) {
 	if !strings.Contains(body, "don’t fit this") || !strings.Contains(body, "<dt>Corner shells</dt>") {
 		t.Error("nothing is hidden of what makes no sense")
 	}
-	_, body, _ = x.Get(fmt.Sprintf("/boxes/%d/box", id))
-	if !strings.Contains(body, "kinds don’t fit: see why") {
-		t.Error("the kinds that do not go are not set apart")
+	if _, body, _ = x.Get(fmt.Sprintf("/boxes/%d/box", id)); !strings.Contains(body, "Kinds that don’t fit: see why") || strings.Contains(body, `id="not-going"`) {
+		t.Error("why kinds do not fit is not to be asked")
+	}
+	if _, body, _ = x.Get(fmt.Sprintf("/boxes/%d/box?kinds=all", id)); !strings.Contains(body, "kinds don’t fit</summary>") || !strings.Contains(body, `id="tile-corner-shells"`) {
+		t.Error("asked, the kinds that do not fit are not told")
 	}
 }
 

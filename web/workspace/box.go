@@ -2,19 +2,14 @@ package workspace
 
 import (
 	"context"
-	"fmt"
-	"html/template"
 	"slices"
-	"sync"
 
 	"brevium/core/design"
-	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/recipe"
 	"brevium/core/style"
 	"brevium/web/form"
-	"brevium/web/page"
 )
 
 // boxStop is where the kind of box, its sizes and its card are chosen.
@@ -30,7 +25,7 @@ type boxPage struct {
 	Card                form.CardView
 	Cards               []pieceCard
 	Shelf               []paper.Card // to choose from
-	Styles              []styleTile
+	Kinds               kindsView
 	StyleFault          string
 	OtherBoard          string // that the box could be fitted to
 }
@@ -42,32 +37,9 @@ func showBox(ctx context.Context, frame *workPage) (any, error) {
 	}
 	in := &frame.Box.Inputs
 	p := &boxPage{workPage: frame, Shelf: shelf(in, lots)}
-	p.Styles = p.tiles(ctx, in)
+	p.Kinds = p.kinds(ctx, in)
 	p.fill(in, frame.Form)
 	return p, nil
-}
-
-type styleTile struct {
-	ID, Name, About, Cost string
-	Picture               template.HTML
-	Chosen                bool
-	// Problem says in half a line that it does not go, and Why in full.
-	Problem, Why string
-}
-
-// Hidden reports whether a kind makes no sense for what goes in, and is not the
-// one that is chosen.
-func (t styleTile) Hidden() bool { return t.Problem != "" && !t.Chosen }
-
-// NotGoing is how many kinds are hidden.
-func (p *boxPage) NotGoing() int {
-	n := 0
-	for _, t := range p.Styles {
-		if t.Hidden() {
-			n++
-		}
-	}
-	return n
 }
 
 // pieceCard is the card of one piece.
@@ -140,80 +112,12 @@ func (p *boxPage) fill(in *design.Inputs, f *form.Form) {
 func (p *boxPage) refusedStyle(in *design.Inputs, f *form.Form) {
 	asked := f.Posted.Get("style")
 	name := func(id string) string {
-		i := slices.IndexFunc(p.Styles, func(t styleTile) bool { return t.ID == id })
-		if i < 0 {
-			return id
+		if s, err := style.ByID(id); err == nil {
+			return s.Name
 		}
-		return p.Styles[i].Name
+		return id
 	}
 	p.StyleFault = f.GroupOf("style", "Kind of box", "style-"+asked, name(asked), name(in.Style))
-	for i := range p.Styles {
-		p.Styles[i].Chosen = p.Styles[i].ID == asked
-	}
-}
-
-// tiles draws every style for the present contents or size, with what each
-// costs in card, always in the catalogue's order. The styles do not wait for
-// one another, and what is not reached in a page's time says so.
-func (p *boxPage) tiles(ctx context.Context, in *design.Inputs) []styleTile {
-	ctx, stop := context.WithTimeout(ctx, page.PageTakes)
-	defer stop()
-	styles := style.Listed()
-	if len(in.Things) > 0 {
-		styles = style.Boxes()
-	}
-	out := make([]styleTile, len(styles))
-	var all sync.WaitGroup
-	for i, s := range styles {
-		all.Go(func() { out[i] = p.tile(ctx, in, s) })
-	}
-	all.Wait()
-	return out
-}
-
-// problemWords says in half a line why a style does not go.
-func problemWords(f *fault.Fault) string {
-	switch f.Code {
-	case fault.LargerThanSheet:
-		return "too large for the sheets"
-	case fault.LargerThanTrimmer:
-		return "too long for the trimmer"
-	}
-	return "does not go at this size"
-}
-
-func (p *boxPage) tile(ctx context.Context, in *design.Inputs, s *style.Style) styleTile {
-	t := styleTile{ID: s.ID, Name: s.Name, About: s.About, Chosen: s.ID == in.Style}
-	var now *design.Built
-	if p.Result != nil {
-		now = &p.Result.Built
-	}
-	with, err := in.With(s.ID, now)
-	with.Copies, with.Name = 1, ""
-	sketch := page.Sketch{}
-	if err == nil {
-		sketch = p.room.Sketched(ctx, with)
-	} else {
-		sketch.Fault = fault.Of(err)
-	}
-	if sketch.Late {
-		t.Problem, t.Why = "not tried yet", "There was no time to try this one: load the page again."
-		return t
-	}
-	if sketch.Fault != nil {
-		t.Problem, t.Why = problemWords(sketch.Fault), sketch.Fault.Text
-		return t
-	}
-	t.Picture, t.Cost = sketch.Picture, cardCost(sketch.Card, in.Units)
-	return t
-}
-
-// cardCost is the area of a box's blanks, for comparing styles.
-func cardCost(area float64, unit measure.Unit) string {
-	if unit == measure.In {
-		return fmt.Sprintf("%.0f sq in of card", area/645.16)
-	}
-	return fmt.Sprintf("%.0f cm² of card", area/100)
 }
 
 func readBox(f *form.Form, in *design.Inputs, now *design.Result) {

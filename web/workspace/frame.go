@@ -1,9 +1,11 @@
 package workspace
 
 import (
+	"cmp"
 	"fmt"
 	"html/template"
 	"net/http"
+	"net/url"
 	"strings"
 
 	"github.com/labstack/echo/v5"
@@ -29,6 +31,7 @@ type workPage struct {
 	Steps  []stepView
 	Done   int // of the steps
 	room   *room
+	query  url.Values // of the address
 
 	Changed          bool   // it answers a change
 	InLines          bool   // prints leave the colours of papers out
@@ -68,7 +71,7 @@ func (s *room) beside(c *echo.Context, title string, b boxshelf.Box, stop string
 func (s *room) frame(c *echo.Context, b boxshelf.Box, at int, f *form.Form, r *design.Result, ticks map[string]string) *workPage {
 	here := stops[at]
 	p := &workPage{
-		Chrome: s.beside(c, here.Title+" · "+b.Name, b, here.ID), Box: b, Here: here, Form: f, Result: r, room: s,
+		Chrome: s.beside(c, here.Title+" · "+b.Name, b, here.ID), Box: b, Here: here, Form: f, Result: r, room: s, query: c.QueryParams(),
 		Changed: c.Request().Method == http.MethodPost, InLines: c.QueryParam("print") == "lines", Paper: page.PaperOf(c, b.Inputs.Units), Printing: c.QueryParams().Has("printing") || c.QueryParams().Has("print"), Heading: here.Title, Decides: here.Decides, Name: b.Name,
 	}
 	p.Swap, p.To = true, ""
@@ -97,6 +100,11 @@ func (s *room) frame(c *echo.Context, b boxshelf.Box, at int, f *form.Form, r *d
 	}
 	p.Verdict = fmt.Sprintf("Inside %s. %s. %s", p.Inside(), strings.Join(said, "; "), verdictWords[inspect.Worst(r.Checks)])
 	return p
+}
+
+// asked is how a page is to be shown, as its form or else its address says.
+func (p *workPage) asked(name string) string {
+	return cmp.Or(p.Form.Posted.Get(name), p.query.Get(name))
 }
 
 // verdictWords say aloud how a box stands.
