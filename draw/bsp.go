@@ -104,8 +104,14 @@ func (t *tree) paint(towards r3.Vec, visit func(panel)) {
 		first, last = last, first
 	}
 	first.paint(towards, visit)
-	for _, q := range t.on {
-		visit(q)
+	// Faces that lie on one another in one plane touch with their insides: of those that look away
+	// from the viewer the inside is seen, and the others cover it.
+	for _, outside := range []bool{false, true} {
+		for _, q := range t.on {
+			if outside == (r3.Dot(q.normal, towards) > 0) {
+				visit(q)
+			}
+		}
 	}
 	last.paint(towards, visit)
 }

@@ -233,3 +233,19 @@ func BenchmarkDrawings(b *testing.B) {
 		}
 	}
 }
+
+// Two faces folded flat onto each other: the one whose outside is seen covers the other's inside,
+// in whichever order they come.
+func TestFacesInOnePlaneShowTheirOutside(t *testing.T) {
+	square := []r3.Vec{{}, {X: 1}, {X: 1, Y: 1}, {Y: 1}}
+	up, down := panel{points: square, normal: r3.Vec{Z: 1}, owner: "front"}, panel{points: square, normal: r3.Vec{Z: -1}, owner: "back"}
+	for _, panels := range [][]panel{{up, down}, {down, up}} {
+		for _, from := range []float64{1, -1} {
+			last := ""
+			plant(panels).paint(r3.Vec{X: 0.2, Z: from}, func(q panel) { last = q.owner })
+			if want := map[float64]string{1: "front", -1: "back"}[from]; last != want {
+				t.Errorf("seen from %v the %s lies over the other; want the %s", from, last, want)
+			}
+		}
+	}
+}
