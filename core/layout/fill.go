@@ -74,6 +74,8 @@ type rule struct {
 	split func(n *node, w, h measure.Length) bool    // whether to cut across first
 	first int                                        // the kind of sheet opened first
 	price []float64                                  // of the kinds of sheet
+	// cheapest are the kinds of sheet by their price.
+	cheapest []int
 }
 
 func area(w, h measure.Length) float64 { return w.MM() * h.MM() }
@@ -101,25 +103,32 @@ var splits = []func(n *node, w, h measure.Length) bool{
 
 // effort bounds the pieces times rules times open parts looked at; in a job of
 // very many pieces only the parts opened last are looked at, leastWindow of
-// them or more.
+// them or more. Each kind of sheet is opened first by two rules, while that
+// places mostPlaced pieces at most.
 const (
 	effort      = 1_500_000
 	leastWindow = 100
+	mostPlaced  = 50_000
 )
 
 func (j *Job) rules(n int) []rule {
 	var out []rule
 	price := j.prices()
+	cheapest := make([]int, len(j.Sheets))
+	for i := range cheapest {
+		cheapest[i] = i
+	}
+	slices.SortStableFunc(cheapest, func(a, b int) int { return cmp.Compare(price[a], price[b]) })
 	for _, order := range orders {
 		for _, fit := range fits {
 			for _, split := range splits {
 				for first := range j.Sheets {
-					out = append(out, rule{order, fit, split, first, price})
+					out = append(out, rule{order, fit, split, first, price, cheapest})
 				}
 			}
 		}
 	}
-	return out[:min(len(out), max(2*len(j.Sheets), effort/(n*n)))]
+	return out[:min(len(out), max(1, min(2*len(j.Sheets), mostPlaced/n), effort/(n*n)))]
 }
 
 // attempt is a filling in the making.
@@ -147,9 +156,11 @@ func (j *Job) fill(items []item, r rule, m *meter) *attempt {
 	for i, s := range j.Sheets {
 		left[i] = s.Count
 	}
+	full := make([]bool, len(j.Pieces)) // of these no more goes anywhere: what is free only gets less
 	for _, it := range items {
-		if !m.more(1+min(a.window, len(a.free))) || !j.put(a, it, r) && !j.open(a, it, r, left, m) {
+		if full[it.piece] || !m.more(1+min(a.window, len(a.free))) || !j.put(a, it, r) && !j.open(a, it, r, left, m) {
 			a.unplaced = append(a.unplaced, it)
+			full[it.piece] = true
 		}
 	}
 	for _, n := range a.free {
@@ -191,24 +202,18 @@ func (j *Job) put(a *attempt, it item, r rule) bool {
 // open starts a new sheet for the item: of the rule's first kind, or else the
 // cheapest it fits.
 func (j *Job) open(a *attempt, it item, r rule, left []int, m *meter) bool {
-	kind := -1
-	m.more(len(j.Sheets))
-	for i := range j.Sheets {
-		k := (r.first + i) % len(j.Sheets)
+	fits := func(k int) bool {
 		w, h := j.room(k)
-		fits := it.w <= w && it.h <= h || j.Pieces[it.piece].Turn && it.h <= w && it.w <= h
-		if left[k] == 0 || !fits {
-			continue
-		}
-		if kind < 0 || kind != r.first && r.price[k] < r.price[kind] {
-			kind = k
-		}
-		if k == r.first {
-			break
-		}
+		return left[k] != 0 && (it.w <= w && it.h <= h || j.Pieces[it.piece].Turn && it.h <= w && it.w <= h)
 	}
-	if kind < 0 {
-		return false
+	m.more(len(j.Sheets))
+	kind := r.first
+	if !fits(kind) {
+		at := slices.IndexFunc(r.cheapest, fits)
+		if at < 0 {
+			return false
+		}
+		kind = r.cheapest[at]
 	}
 	if left[kind] > 0 {
 		left[kind]--

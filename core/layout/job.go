@@ -95,7 +95,7 @@ func (j *Job) prices() []float64 {
 
 // room is a kind of sheet without its trim, widened by the kerf.
 func (j *Job) room(kind int) (w, h measure.Length) {
-	s := j.Sheets[kind]
+	s := &j.Sheets[kind]
 	return s.Width - 2*j.Trim + j.Kerf, s.Height - 2*j.Trim + j.Kerf
 }
 
