@@ -188,10 +188,13 @@ func (m *Model) Motion() (*Motion, error) {
 	return out, nil
 }
 
-// Holding is the block of a room's need, standing on the floor of its part.
+// Holding is the block of a room's need, standing on the floor of its part or lying where it is cradled.
 func (m *Model) Holding(room style.Room, need style.Extent) *MotionBlock {
 	at, out := room.At, &MotionBlock{}
-	out.Middle = [3]float64{round3(at.X), round3(at.Y), round3(at.Z + need.Height.MM()/2)}
+	if !room.Cradles { // its foot is there, not its middle
+		at.Z += need.Height.MM() / 2
+	}
+	out.Middle = [3]float64{round3(at.X), round3(at.Y), round3(at.Z)}
 	out.Sides = [3]float64{need.Length.MM(), need.Width.MM(), need.Height.MM()}
 	in := max(0, slices.IndexFunc(m.parts, func(p style.Part) bool { return p.ID == room.Part }))
 	for _, p := range m.parts[:in] {

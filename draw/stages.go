@@ -33,8 +33,9 @@ type Model struct {
 	together bool
 	shuts    bool
 	shown    style.State
-	pick     bool    // faces can be pressed
-	looked   []Solid // once asked for
+	pick     bool       // faces can be pressed
+	looked   []Solid    // once asked for
+	things   [][]r3.Vec // outlines of what goes in, where they are drawn
 	// ways are how pieces move whose rings would not close on the plain way; nil
 	// when they do.
 	ways   map[string][][]float64
@@ -405,7 +406,15 @@ func (m *Model) Where(title string, ids ...string) (*Picture, error) {
 			}
 		}
 	}
-	return scene(title, m.looked, m.plates(m.shown == style.Finished), m.mats, false, ids...), nil
+	p := scene(title, m.looked, m.plates(m.shown == style.Finished), m.mats, false, ids...)
+	for _, line := range m.things {
+		var flat []pattern.Point
+		for _, v := range line {
+			flat = append(flat, project(v))
+		}
+		p.polygon(Hidden, flat...)
+	}
+	return p, nil
 }
 
 // plates are what lies on the box when it is shut.

@@ -37,8 +37,9 @@ const (
 // kind, a size to its limit, the card, and how many go into one box. Where nothing comes of it
 // there is none.
 func Begin(in Inputs, anyKind bool) []Beginning {
+	in = parted(in)
 	if b, err := quick(in); err == nil {
-		return []Beginning{{in, b, ""}}
+		return append([]Beginning{{in, b, ""}}, suiting(in)...)
 	}
 	w := wish{in: in, anyKind: anyKind}
 	for _, look := range []func(){w.cured, w.look, w.usualCard, w.fewer} {
@@ -50,6 +51,39 @@ func Begin(in Inputs, anyKind bool) []Beginning {
 		w.found[0].settle()
 	}
 	return w.found
+}
+
+// suiting are other kinds of box that makers like for what goes in, by its name.
+func suiting(in Inputs) []Beginning {
+	var out []Beginning
+	for _, t := range in.Things {
+		for _, s := range style.Suiting(t.Name) {
+			other := in.Clone()
+			if s.ID == in.Style || len(out) == mostBeginnings-1 || slices.ContainsFunc(out, func(b Beginning) bool { return b.Inputs.Style == s.ID }) || other.SetStyle(s.ID) != nil {
+				continue
+			}
+			if a, can := answerOf(parted(other)); can {
+				out = append(out, Beginning{a.in, a.built, ""})
+			}
+		}
+	}
+	return out
+}
+
+// parted gives several of one thing a room each, where the kind of box can have so many and nothing
+// is chosen of that.
+func parted(in Inputs) Inputs {
+	s, err := style.ByID(in.Style)
+	if err != nil || s.Several == nil || len(in.Things) != 1 {
+		return in
+	}
+	out := in.Clone()
+	for option, choice := range s.Several(in.Things[0].Count) {
+		if _, chosen := in.Choices[option]; !chosen {
+			out.Choices[option] = choice
+		}
+	}
+	return out
 }
 
 // settle makes sure that what is drawn is what is made: with all ways of standing looked at

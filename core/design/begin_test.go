@@ -2,10 +2,12 @@ package design
 
 import (
 	"math/rand/v2"
+	"slices"
 	"strings"
 	"testing"
 
 	"brevium/core/contents"
+	"brevium/core/inspect"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/sample"
@@ -107,6 +109,48 @@ func TestTheNextSheetIsOfOnesUnit(t *testing.T) {
 		found := Begin(in, false)
 		if len(found) == 0 || !strings.HasSuffix(found[0].Changed, "cut it from "+want+".") {
 			t.Errorf("in %s: %q", unit, found[0].Changed)
+		}
+	}
+}
+
+// What makers like for a thing is offered beside the usual box: a scarf gets the pillow, a tart the slice,
+// eight of them the ring with a room each, a voucher the pouch, a favour the pyramid.
+func TestContentsChooseTheirBox(t *testing.T) {
+	t.Parallel()
+	for _, c := range []struct {
+		name   string
+		size   [3]measure.Length
+		count  int
+		want   string
+		copies int
+	}{
+		{"Scarves", [3]measure.Length{150, 80, 20}, 1, "pillow", 1},
+		{"Woollen scarf", [3]measure.Length{180, 120, 25}, 1, "pillow", 1},
+		{"Tart", [3]measure.Length{40, 30, 30}, 1, "slice", 1},
+		{"Lemon tarts", [3]measure.Length{40, 30, 30}, 8, "slice", 8},
+		{"Voucher", [3]measure.Length{90, 55, 1}, 1, "pouch", 1},
+		{"Wedding favours", [3]measure.Length{25, 25, 25}, 1, "pyramid", 1},
+	} {
+		for _, unit := range measure.Units {
+			in := New("x", unit, style.Usual().ID)
+			in.Things = []contents.Thing{{Name: c.name, Shape: contents.Block, Count: c.count, Ease: contents.UsualEase, Length: c.size[0] * mm_, Width: c.size[1] * mm_, Height: c.size[2] * mm_}}
+			found := Begin(in, true)
+			i := slices.IndexFunc(found, func(b Beginning) bool { return b.Inputs.Style == c.want })
+			if i < 1 {
+				t.Errorf("%s, %s: %d ways, none of them a %s", c.name, unit, len(found), c.want)
+				continue
+			}
+			parts := found[i].Built.Parts
+			if n := parts[0].Copies(); n != c.copies {
+				t.Errorf("%s: %d of them; want %d", c.name, n, c.copies)
+			}
+			if r := make_(t, found[i].Inputs); verdict(r, "room") != inspect.OK || verdict(r, "fill") != inspect.OK {
+				t.Errorf("%s: room %s, fill %s", c.name, verdict(r, "room"), verdict(r, "fill"))
+			}
+			in.Style = c.want // pressed, it is what was shown
+			if again := Begin(in, false); len(again) == 0 || again[0].Inputs.Style != c.want || again[0].Built.Parts[0].Copies() != c.copies {
+				t.Errorf("%s: asked for, the %s is not given", c.name, c.want)
+			}
 		}
 	}
 }

@@ -69,6 +69,7 @@ var (
 
 var bookWrap = &Style{
 	ID: "book-wrap", Name: "Book wrap", About: "A cover like a book's around a small thing that is held by a strap",
+	Suits: []string{"chocolate bar", "bar of chocolate", "chocolate"},
 	Opens: "like a book; the thing slides out of its strap", Strength: "light: a cover and a strap",
 	Lies:       true,
 	Parameters: []*Parameter{wrapWidth, wrapHeight, wrapDepth, wrapMargin, wrapFront, wrapSpineWidth, wrapBack, wrapTall, wrapStrap, wrapCloser, strapLong, closerLong},

@@ -83,6 +83,7 @@ var (
 
 var drawerSleeve = &Style{
 	ID: "drawer-sleeve", Name: "Drawer and sleeve", About: "A tray that slides out of a sleeve, with a thumb notch",
+	Suits: []string{"soap", "match", "chocolate bar", "pen"},
 	Opens: "a drawer slides out", Strength: "good: two cards where the sleeve goes round",
 	Parameters: lengthWidthHeight[:],
 	Options:    []*Option{sleeveAllowance, sleeveAllowanceHeight, sleeveJoin, sleeveSlip, sleeveTab, drawerNotch, notchOn, notchEnds, corners, adhesive},

@@ -3,11 +3,11 @@ package style
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strconv"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
-	"brevium/core/fault"
 	"brevium/core/hand"
 	"brevium/core/measure"
 	"brevium/core/pattern"
@@ -34,15 +34,25 @@ var (
 		ID: "count", Label: "In a ring", Kind: ChoiceKind, Choices: []string{"4", "5", "6", "7", "8", "9", "10", "11", "12"}, DefaultChoice: "8",
 		About: "How many slices make a round",
 	}
+	sliceMade = &Option{
+		ID: "made", Label: "Made as", Kind: ChoiceKind, Choices: []string{oneSlice, wholeRing}, DefaultChoice: oneSlice,
+		About: "One slice alone, or as many as make the round, points together",
+	}
 )
+
+// What is made of slices.
+const oneSlice, wholeRing = "slice", "ring"
 
 var slice = &Style{
 	ID: "slice", Name: "Slice", About: "A wedge with a lid, like a piece of cake; several in a ring make a round",
+	Suits: []string{"tart", "cake", "pie", "pizza", "quiche", "cheese"},
 	Opens: "the lid folds back", Strength: "good: walls glued at all corners",
 	Untold:     true,
 	Parameters: []*Parameter{sliceLeg, sliceHeight, sliceTab, sliceFlap},
-	Options:    []*Option{sliceCount, adhesive},
+	Options:    []*Option{sliceMade, sliceCount, adhesive},
 	Axes:       [3]*Parameter{sliceLeg, sliceLeg, sliceHeight},
+	Rooms:      Spec.slices,
+	Several:    ringOf,
 	Build:      buildSlice,
 }
 
@@ -68,11 +78,8 @@ func (w wedge) leg() float64  { return math.Hypot(w.back/2, w.deep) }
 // opening is what a ring of them leaves open at its rim.
 func (w wedge) opening() float64 { return (2*math.Pi - 2*float64(w.n)*w.half()) * w.leg() }
 
-func (s Spec) wedge() (wedge, error) {
-	n, err := strconv.Atoi(s.Choice(sliceCount))
-	if err != nil {
-		return wedge{}, fault.New(fault.UnknownChoice, "options.count", "4 to 12 slices make a round: %w", err)
-	}
+func (s Spec) wedge() wedge {
+	n := s.count(sliceCount)
 	r, at := s.Size(sliceLeg).MM(), math.Pi/float64(n)
 	deep := measure.Nearest(measure.FromMM(r*math.Cos(at)), s.cutting())
 	back := measure.Nearest(measure.FromMM(2*r*math.Sin(at)), s.cutting())
@@ -80,14 +87,11 @@ func (s Spec) wedge() (wedge, error) {
 	if over := -w.opening(); over > mostOver.MM() { // a back one mark narrower leaves them apart
 		w.back -= s.cutting().Length().MM()
 	}
-	return w, nil
+	return w
 }
 
 func buildSlice(s Spec) (*Box, error) {
-	w, err := s.wedge()
-	if err != nil {
-		return nil, err
-	}
+	w := s.wedge()
 	t, tab, flap := s.Card("body").MM(), s.Size(sliceTab).MM(), s.Size(sliceFlap).MM()
 	inset := t + slicePlay.MM()
 	lidBack, lidDeep := w.back-2*inset/math.Cos(w.half()), w.deep-inset/math.Sin(w.half())
@@ -132,10 +136,51 @@ func buildSlice(s Spec) (*Box, error) {
 	}
 	part := Part{ID: "body", Name: "Slice", Pattern: p, Root: "base", Opens: Upwards, Card: s.Card("body"),
 		Making: told(func() []hand.Move { return s.byTemplate(p) })}
-	return &Box{
+	box := &Box{
 		Parts: []Part{part}, Room: w.room(t, inset+t/2, s), Shut: ByTuck,
 		Together: []hand.Move{hand.Fill{Into: "body"}, hand.Shut{Said: hand.Say("shut-slice")}},
-	}, nil
+	}
+	if s.slices() > 1 {
+		return box, box.round(w)
+	}
+	return box, nil
+}
+
+// ringOf are the choices of a ring of so many.
+func ringOf(n int) map[string]string {
+	count := strconv.Itoa(n)
+	if !slices.Contains(sliceCount.Choices, count) {
+		return nil
+	}
+	return map[string]string{sliceMade.ID: wholeRing, sliceCount.ID: count}
+}
+
+// slices is how many the box has.
+func (s Spec) slices() int {
+	if s.Choice(sliceMade) == oneSlice {
+		return 1
+	}
+	return s.count(sliceCount)
+}
+
+// round sets as many slices as make a ring with their points together, so far from its middle that
+// the card of neighbours' walls lies side by side.
+func (b *Box) round(w wedge) error {
+	p := &b.Parts[0]
+	f, err := p.Pattern.Finished(p.Root)
+	if err != nil {
+		return err
+	}
+	p.Count = w.n
+	out := r3.Vec{Y: w.deep/2 + p.Card.MM()/2/math.Sin(w.half())}
+	for i := range w.n {
+		pose := p.stand(f)
+		pose.Shift = r3.Add(pose.Shift, out)
+		p.Places = append(p.Places, pose.Then(pattern.Pose{Turn: r3.NewRotation(2*math.Pi*float64(i)/float64(w.n), r3.Vec{Z: 1})}))
+	}
+	b.Room.At = r3.Add(b.Room.At, out)
+	b.Together = []hand.Move{hand.Fill{Into: "body", Said: hand.Say("fill-slices")}, hand.Shut{Said: hand.Say("shut-slices")}}
+	return nil
 }
 
 // sliceWalls are the right and the left wall with their tabs: one at the point, inside the left

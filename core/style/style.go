@@ -26,6 +26,8 @@ type Style struct {
 	// Weights are what it is usually made of, in g/m²: of the whole under "", of single pieces by
 	// their ids; what is not there is of medium card.
 	Weights map[string]float64
+	// Suits are things that makers like to give in it, in the singular: what it is offered for.
+	Suits []string
 	// Newer says of a maker's own style that it has a newer version.
 	Newer bool
 	// Inner styles go inside a box of another style.
@@ -49,6 +51,9 @@ type Style struct {
 	// Rooms says how many equal rooms it has, such as small boxes that it
 	// carries; nil is one.
 	Rooms func(Spec) int
+	// Several says by which choices it has so many equal rooms; nil, or of a number it cannot
+	// have, is none.
+	Several func(n int) map[string]string
 	Build func(Spec) (*Box, error)
 }
 

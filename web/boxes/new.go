@@ -359,13 +359,21 @@ func (s *room) fill(ctx context.Context, p *newPage, b begun, lots []drawer.Lot)
 		p.Cut = form.CutFields(f, lots, usualSheets(f.Unit), design.UsualSheets(f.Unit))
 	}
 	if r, err := design.Sketch(b.in); f.OK() && err == nil && p.Way != fromFile {
-		p.Preview = page.BoxPicture(r.Bare(), "")
+		p.Preview = page.FilledPicture(r.Bare())
 		unit := r.Inputs.Units
 		p.Changed = b.changed
 		p.Others = otherWays(f, b.others)
-		p.Says = append([]string{r.Style.Name + ", cut from " + sheetNames(r.Inputs.Sheets) + ".",
+		p.Says = append([]string{kindName(r) + ", cut from " + sheetNames(r.Inputs.Sheets) + ".",
 			"Inside " + r.Inside.FreeIn(unit) + ", outside " + r.Outside.TakenIn(unit) + "."}, b.says...)
 	}
+}
+
+// kindName is that of a box's kind, and how many equal ones it has.
+func kindName(b *design.Built) string {
+	if n := b.Box.Room.Times; n > 1 && b.Style.Several != nil {
+		return fmt.Sprintf("%s × %d", b.Style.Name, n)
+	}
+	return b.Style.Name
 }
 
 // otherWays are links to the page with another kind chosen.
@@ -379,7 +387,7 @@ func otherWays(f *form.Form, others []design.Beginning) []otherWay {
 			q.Set("was", q.Get("style"))
 		}
 		q.Set(name, o.Inputs.Style)
-		out = append(out, otherWay{"/new?" + q.Encode(), o.Built.Style.Name, page.BoxPicture(o.Built.Bare(), "")})
+		out = append(out, otherWay{"/new?" + q.Encode(), kindName(o.Built), page.FilledPicture(o.Built.Bare())})
 	}
 	return out
 }

@@ -14,7 +14,15 @@ import (
 // BoxPicture draws the finished box, with a mark where a page has the picture more
 // than once; one that cannot be folded shows nothing.
 func BoxPicture(r *design.Result, mark string) template.HTML {
-	m := draw.ModelOf(r, false)
+	return picture(r, draw.ModelOf(r, false), mark)
+}
+
+// FilledPicture is BoxPicture with what goes in as broken lines.
+func FilledPicture(r *design.Result) template.HTML {
+	return picture(r, draw.FilledModelOf(r), "")
+}
+
+func picture(r *design.Result, m *draw.Model, mark string) template.HTML {
 	p, err := m.Look(r.Style.Name + ", folded")
 	if err != nil {
 		return ""
