@@ -272,16 +272,16 @@ func (s Solid) panels(mats []dress.Mat, open bool) []panel {
 		if s.from != nil {
 			q.fill = on(s.from.fill(s.Part.Pattern.Width.MM(), s.Part.Pattern.Height.MM()))
 		}
-		for _, hole := range f.Holes { // one looks into the dark
-			for _, inside := range []bool{false, true} {
-				q.decals = append(q.decals, decal{CardInside, s.Part.ID, inside, place(hole), nil})
-			}
-		}
 		for _, m := range mats {
 			for _, patch := range m.On {
 				if m.Piece == s.Part.ID && patch.Face == f.Name {
 					q.decals = append(q.decals, decal{matClass(m), m.ID, m.Side == dress.Inside, place(patch.Corners), on(matFill(m))})
 				}
+			}
+		}
+		for _, hole := range f.Holes { // one looks into the dark, through the papers, too
+			for _, inside := range []bool{false, true} {
+				q.decals = append(q.decals, decal{CardInside, s.Part.ID, inside, place(hole), nil})
 			}
 		}
 		out = append(out, q)

@@ -81,7 +81,7 @@ func (m Moved) Picture(w, h float64) (*Picture, error) {
 // changes reports whether the move is seen on the flat card.
 func (m Moved) changes() bool {
 	d := m.Is.Since(m.Was)
-	return m.shows || len(d.Scores)+len(d.Cuts)+len(d.Off)+len(d.Bites)+len(d.Marks)+len(d.Dots)+len(d.Calls)+len(d.Bonds)+len(d.Over)+len(d.Papers)+len(d.Through)+len(d.Tapes) > 0 ||
+	return m.shows || len(d.Scores)+len(d.Cuts)+len(d.Off)+len(d.Bites)+len(d.Marks)+len(d.Dots)+len(d.Calls)+len(d.Bonds)+len(d.Over)+len(d.Papers)+len(d.Through)+len(d.Panes)+len(d.Tapes) > 0 ||
 		d.Width > 0 || d.Traced != nil || d.Round || d.Folded
 }
 
@@ -284,7 +284,7 @@ func (m Moved) now(p *Picture, f placed, d hand.Look) {
 		p.polygon(MoveMat, f.all(l.Outline)...)
 		p.polygon(Now, f.all(l.Outline)...)
 	}
-	for _, loop := range d.Through {
+	for _, loop := range slices.Concat(d.Through, d.Panes) {
 		p.polygon(Now, f.all(loop.Flat())...)
 	}
 	m.glue(p, f, d.Bonds)

@@ -115,6 +115,7 @@ func (n Net) into(p *Picture) {
 					p.polygon(Hidden, patch.Corners...).About = "Paper on the " + m.Words
 				} else {
 					s := p.polygon(matClass(m), patch.Corners...)
+					s.Loops = append(s.Loops, n.openIn(patch.Corners)...)
 					s.About = "Paper on the " + m.Words
 					if n.From != nil {
 						s.Fill = matFill(m)
@@ -169,6 +170,7 @@ func (n Net) into(p *Picture) {
 	for _, loop := range pat.Cuts() {
 		p.polygon(Cut, loop...)
 	}
+	n.windows(p)
 	for _, f := range n.Findings {
 		if f.Piece == n.Part.ID {
 			for _, w := range f.Where {
@@ -189,6 +191,36 @@ func (n Net) into(p *Picture) {
 	}
 	for _, s := range n.Spots {
 		p.spot(s)
+	}
+}
+
+// openIn are the holes that lie in a polygon.
+func (n Net) openIn(polygon []pattern.Point) [][]pattern.Point {
+	var out [][]pattern.Point
+	for _, loop := range n.Part.Pattern.Holes {
+		if flat := loop.Flat(); !slices.ContainsFunc(flat, func(q pattern.Point) bool { return !pattern.Contains(polygon, q) }) {
+			out = append(out, flat)
+		}
+	}
+	return out
+}
+
+// windows doubles the lines of windows, a little inside.
+func (n Net) windows(p *Picture) {
+	if n.Plain {
+		return
+	}
+	for _, o := range n.Part.Pattern.Openings {
+		if o.Kind != "window" {
+			continue
+		}
+		flat := o.Loop.Flat()
+		lo, hi := pattern.Bounds(flat)
+		mid, within := lo.Add(hi).Scale(0.5), 1-8*p.U/min(hi.X-lo.X, hi.Y-lo.Y)
+		for i, q := range flat {
+			flat[i] = mid.Add(q.Sub(mid).Scale(within))
+		}
+		p.polygon(Guide, flat...)
 	}
 }
 
@@ -334,6 +366,15 @@ func (n Net) names(p *Picture) (key []string) {
 			key, name = append(key, number+"  "+name), number
 		}
 		mid := frame.At(along/2, up/2)
+		for _, hole := range f.Holes { // beside a window, where there is room
+			foot := math.Inf(1)
+			for _, q := range hole {
+				foot = min(foot, frame.In(q).Y)
+			}
+			if pattern.Contains(hole, mid) && foot/p.U*0.8 >= leastName {
+				size, mid = min(size, foot/p.U*0.8), frame.At(along/2, foot/2)
+			}
+		}
 		p.text(TextQuiet, mid.Add(shift(0, size*p.U*0.35, turn)), size, Middle, name).Angle = turn
 	}
 	return key

@@ -75,7 +75,7 @@ func fill(t *testing.T) (folder string, pages []string) {
 	x.JarBox()
 	x.Post("/boxes/2/delete")
 	// One of everything that dresses a box.
-	for _, add := range []string{"covers.add=lid", "ribbons.add=1", "wrap.add=1", "labels.add=label", "labels.add=tag"} {
+	for _, add := range []string{"covers.add=lid", "ribbons.add=1", "wrap.add=1", "windows.add=1", "labels.add=label", "labels.add=tag"} {
 		name, value, _ := strings.Cut(add, "=")
 		x.Post("/boxes/1/dressing", name, value)
 	}

@@ -109,3 +109,38 @@ func TestALabelIsDragged(t *testing.T) {
 	waits("moved by a key", func(p label.Place) bool { return p.Up.From != label.Middle && p.Across.At == was })
 	b.until(fmt.Sprintf(`document.querySelector('[name="labels[0].up.from"]').value == %q`, place().Up.From))
 }
+
+// A window is cut by a press, made round, moved and taken away; what cannot be is said at its field, and
+// the way it is made follows.
+func TestWindowIsCutOnThePage(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	x.JarBox()
+	h := newHand(t, x, 1280, 800)
+	h.visit("/boxes/1/dressing")
+	h.press("button", "Cut a window")
+	h.until(`document.querySelector("#window-0")`)
+	if w := x.Box(1).Inputs.Windows; len(w) != 1 || w[0].Piece != "lid" || w[0].Face != "top" || !w[0].Film {
+		t.Fatalf("it has the windows %+v", w)
+	}
+	h.pick("Shape", "Circle")
+	h.until(`document.querySelector("[name='windows[0].width']").value == document.querySelector("[name='windows[0].height']").value`)
+	h.press("checkbox", "clear film behind it")
+	h.until(`document.querySelector(".tape .here .answer").innerText.includes("window")`)
+	h.write("Width", "2")
+	h.says("a circle is as high as it is wide")
+	h.write("Height", "2")
+	h.until(`!document.querySelector(".fault")`)
+	if w := x.Box(1).Inputs.Windows[0]; w.Film || w.Shape != label.Circle {
+		t.Errorf("the window is %+v", w)
+	}
+	h.visit("/boxes/1/making")
+	h.says("Draw a circle, ")
+	h.visit("/boxes/1/dressing")
+	h.do(chromedp.Evaluate[chromedp.Void](`document.getElementById("window-0").open = true`))
+	h.press("button", "Take this window away")
+	h.until(`!document.querySelector("#window-0")`)
+	if w := x.Box(1).Inputs.Windows; len(w) != 0 {
+		t.Errorf("it has the windows %+v still", w)
+	}
+}

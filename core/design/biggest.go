@@ -144,7 +144,7 @@ func findBiggest(ctx context.Context, in Inputs, ask Ask, near bool) (*Biggest, 
 	}
 	in = in.Clone()
 	in.Things, in.Linings, in.Basis, in.Mats, in.Room = nil, nil, Scored, nil, style.Extent{}
-	in.Loose, in.Bands, in.Covers, in.Ribbons, in.Wrap, in.Closures, in.Labels = nil, nil, nil, nil, nil, nil, nil
+	in.Loose, in.Bands, in.Covers, in.Ribbons, in.Wrap, in.Closures, in.Labels, in.Windows = nil, nil, nil, nil, nil, nil, nil, nil
 	ask.Sheet.Count = 1
 	q := seek{ctx: ctx, in: in, style: s, ask: ask, tick: in.Tools.Tick, step: in.Tools.Tick.Length(), widens: map[string][]bool{}}
 	free := q.free()

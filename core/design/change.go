@@ -48,6 +48,7 @@ func (in Inputs) Clone() Inputs {
 	for i := range in.OwnSteps {
 		in.OwnSteps[i].Supplies = slices.Clone(in.OwnSteps[i].Supplies)
 	}
+	in.Windows = slices.Clone(in.Windows)
 	in.Labels = slices.Clone(in.Labels)
 	for i := range in.Labels {
 		in.Labels[i].Layers = slices.Clone(in.Labels[i].Layers)
@@ -122,6 +123,7 @@ func (in *Inputs) SetStyle(id string) error {
 			l.Piece, l.Face, l.Upon = "", "", label.Upon{}
 		}
 	}
+	in.Windows = slices.DeleteFunc(in.Windows, func(w label.Window) bool { return !slices.Contains(pieces[w.Piece], w.Face) })
 	in.Covers = slices.DeleteFunc(slices.Clone(in.Covers), func(c dress.Cover) bool { return pieces[c.Piece] == nil })
 	return nil
 }
@@ -264,6 +266,7 @@ func Difference(a, b Inputs) string {
 	note(reflect.DeepEqual(a.Bands, b.Bands), "bands")
 	note(slices.Equal(a.Covers, b.Covers), "coverings")
 	note(reflect.DeepEqual(a.Labels, b.Labels), "labels")
+	note(slices.Equal(a.Windows, b.Windows), "windows")
 	note(reflect.DeepEqual(a.OwnSteps, b.OwnSteps), "steps of your own")
 	note(slices.Equal(a.Closures, b.Closures), "closures")
 	note(slices.Equal(a.Ribbons, b.Ribbons), "ribbons")

@@ -31,6 +31,7 @@ func shutAndLabel(t Tied) (*Dressed, error) {
 	if err := d.label(); err != nil {
 		return nil, err
 	}
+	d.judged = append(d.judged, d.judgeWindows()...)
 	adhesive := style.AdhesiveOf(d.Spec)
 	for i, p := range d.Parts {
 		if p.Moves() == nil { // no construction tells how it is made
@@ -53,7 +54,7 @@ func (d *Dressed) work() recipe.Work {
 	in := &d.Inputs
 	w := recipe.Work{
 		Units: in.Units, Tick: in.Tools.Tick, Fence: in.Tools.Fence, Copies: in.Copies,
-		Cards: map[string]paper.Card{}, EndForEnd: map[string]bool{}, Loose: map[string]bool{}, Mats: d.Mats, Fixings: d.fixings(), Together: d.together(),
+		Cards: map[string]paper.Card{}, EndForEnd: map[string]bool{}, Loose: map[string]bool{}, Mats: d.Mats, Fixings: d.fixings(), Panes: d.panes(), Together: d.together(),
 		Contents: d.Filling(), Adhesive: style.AdhesiveOf(d.Spec),
 	}
 	if g, chosen := in.Glue[stuff.Papers]; chosen {
@@ -102,6 +103,7 @@ func (d *Dressed) supplies(w recipe.Work) []recipe.Supply {
 	out = append(out, d.ribbonSupplies()...)
 	out = append(out, d.closureSupplies()...)
 	out = append(out, d.labelSupplies()...)
+	out = append(out, d.filmSupplies()...)
 	out = append(out, d.ownSupplies()...)
 	if s, wrapped := d.wrapSupply(); wrapped {
 		out = append(out, s)

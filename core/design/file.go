@@ -448,6 +448,9 @@ func fileOf(in Inputs) inputsFile {
 	for _, o := range in.OwnSteps {
 		f.Own = append(f.Own, writeOwnStep(o))
 	}
+	for _, w := range in.Windows {
+		f.Placed = append(f.Placed, writeWindow(w))
+	}
 	placed := slices.ContainsFunc(in.Labels, isPlaced) // all of them then: their order counts
 	for _, l := range in.Labels {
 		if placed {

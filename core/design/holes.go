@@ -217,32 +217,11 @@ func throughTop(b style.Body, x Ribbon, punches []measure.Length) (t Threaded, a
 
 // punch puts the holes into the piece, on the ruler's marks.
 func (t *Tied) punch(through Threaded) error {
-	i := slices.IndexFunc(t.Parts, func(p Part) bool { return p.ID == through.Piece })
-	p := &t.Parts[i]
-	made := *p.Pattern
-	made.Holes, made.Openings, made.Marks = slices.Clone(made.Holes), slices.Clone(made.Openings), slices.Clone(made.Marks)
+	var all []pattern.Opening
 	for _, h := range through.Holes {
-		ring := pattern.Circle(h.At, through.Across.MM()/2)
-		made.Holes = append(made.Holes, ring)
-		made.Openings = append(made.Openings, pattern.Opening{Kind: "hole", Face: h.Face, Loop: ring, Through: through.pull()})
-		// A face is known by a place on it, which is not to be in the hole.
-		for k, m := range made.Marks {
-			f := slices.IndexFunc(p.Faces, func(f pattern.Face) bool { return f.Name == h.Face })
-			if m.Name == h.Face && m.At.Sub(h.At).Len() < through.Across.MM() {
-				made.Marks[k].At = m.At.Add(p.Faces[f].Polygon[0].Sub(m.At).Scale(0.5))
-			}
-		}
+		all = append(all, pattern.Opening{Kind: "hole", Face: h.Face, Loop: pattern.Circle(h.At, through.Across.MM()/2), Through: through.pull()})
 	}
-	folded, err := made.Finished(p.Root)
-	if err != nil {
-		return err
-	}
-	p.Pattern, p.Folded, p.Faces = &made, folded, folded.Faces
-	if p.Making != nil { // else it is told by its pattern, holes and all
-		tell, holes := p.Making, t.punching(through)
-		p.Making = func() []hand.Move { return hand.Pierced(tell(), &made, holes...) }
-	}
-	return nil
+	return t.pierce(through.Piece, all, t.punching(through))
 }
 
 // punching is how the holes are made in the flat piece.

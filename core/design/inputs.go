@@ -83,6 +83,7 @@ type Inputs struct {
 	Bands    []Band
 	Closures []Closure
 	Labels   []label.Label
+	Windows  []label.Window
 	// Ribbons go round the closed box, and Wrap, if it is wrapped, under them.
 	Ribbons []Ribbon
 	Wrap    *Wrapping
@@ -236,7 +237,7 @@ func (in *Inputs) Check() error {
 		return err
 	}
 	for _, check := range []func(*Inputs) error{
-		checkMats, checkLoose, checkBands, checkCovers, checkClosures, checkRibbons, checkWrap, checkLabels, checkLeans, checkInside, checkOwnSteps, checkLoad,
+		checkMats, checkLoose, checkBands, checkCovers, checkClosures, checkRibbons, checkWrap, checkLabels, checkWindows, checkLeans, checkInside, checkOwnSteps, checkLoad,
 	} {
 		if err := check(in); err != nil {
 			return err

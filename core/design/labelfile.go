@@ -15,7 +15,7 @@ type (
 	// bareLabel is what a label is, wherever it lies.
 	bareLabel struct {
 		ID     bandID       `json:"id,omitzero"`
-		Name   string       `json:"name"`
+		Name   string       `json:"name,omitempty"`
 		Shape  string       `json:"shape"`
 		Width  measure.Text `json:"width"`
 		Height measure.Text `json:"height"`
@@ -44,6 +44,7 @@ type (
 		Pads   measure.Text `json:"pads,omitempty"`
 		Stands measure.Text `json:"stands,omitempty"`
 		Colour string       `json:"colour,omitempty"`
+		Film   bool         `json:"film,omitempty"`
 	}
 	onFile struct {
 		Piece  string `json:"piece,omitempty"`
@@ -86,8 +87,12 @@ func (r *reader) placed(all []placedFile) {
 	for i, f := range all {
 		at := func(path ...any) string { return fault.Path(append([]any{"placed", i}, path...)...) }
 		what := label.What(f.What)
+		if f.What == windowWhat {
+			r.window(at, f)
+			continue
+		}
 		if !slices.Contains(label.Whats, what) {
-			r.fail(fault.New(fault.UnknownChoice, at("what"), "what is placed is one of %v", label.Whats))
+			r.fail(fault.New(fault.UnknownChoice, at("what"), "what is placed is a window or one of %v", label.Whats))
 		}
 		if f.Side != "" && f.Side != string(dress.Outside) {
 			r.fail(fault.New(fault.UnknownPlace, at("side"), "what is placed lies on the outside"))
@@ -106,15 +111,34 @@ func (r *reader) placed(all []placedFile) {
 		if f.Raised {
 			l.Raised = r.length(at("pads"), f.Pads, usualPads)
 		}
-		off := func(field string, x offFile) label.Off {
-			if x.From == "middle" {
-				x.From = ""
-			}
-			return label.Off{From: label.Edge(x.From), At: r.signed(at(field, "at"), x.At)}
-		}
-		l.Place = label.Place{Across: off("across", f.Across), Up: off("up", f.Up), Turn: f.Turn}
+		l.Place = r.place(at, f)
 		r.in.Labels = append(r.in.Labels, l)
 	}
+}
+
+// windowWhat is what a window is called among what is placed.
+const windowWhat = "window"
+
+// window reads a window, of which nothing else can be said than what it is and where.
+func (r *reader) window(at func(...any) string, f placedFile) {
+	if len(f.Layers) > 0 || f.Text != "" || f.Hole || f.Raised || f.Colour != "" || f.Copies > 1 || f.Name != "" {
+		r.fail(fault.New(fault.UnknownField, at("what"), "a window has a shape, a size, a place and film, and nothing else"))
+	}
+	r.in.Windows = append(r.in.Windows, label.Window{
+		ID: f.ID.n, Shape: label.Shape(f.Shape), Width: r.length(at("width"), f.Width, 0), Height: r.length(at("height"), f.Height, 0),
+		Piece: f.On.Piece, Face: f.On.Face, Place: r.place(at, f), Film: f.Film,
+	})
+}
+
+// place reads where something lies on its face.
+func (r *reader) place(at func(...any) string, f placedFile) label.Place {
+	off := func(field string, x offFile) label.Off {
+		if x.From == "middle" {
+			x.From = ""
+		}
+		return label.Off{From: label.Edge(x.From), At: r.signed(at(field, "at"), x.At)}
+	}
+	return label.Place{Across: off("across", f.Across), Up: off("up", f.Up), Turn: f.Turn}
 }
 
 // bought reads a thing that is not cut; what is not said of it is as usual.
@@ -159,7 +183,7 @@ func writeLabel(l label.Label) labelFile {
 }
 
 func writePlaced(l label.Label) placedFile {
-	f := placedFile{What: string(cmp.Or(l.What, label.Plain)), Colour: string(l.Colour), bareLabel: writeBare(l), On: onFile{Piece: l.Piece, Face: l.Face, Band: l.Band}, Turn: l.Place.Turn}
+	f := placedFile{What: string(cmp.Or(l.What, label.Plain)), Colour: string(l.Colour), bareLabel: writeBare(l), On: onFile{Piece: l.Piece, Face: l.Face, Band: l.Band}}
 	if l.Upon != (label.Upon{}) {
 		f.On = onFile{Placed: l.Upon.Thing, Paper: l.Upon.Paper}
 	}
@@ -169,12 +193,24 @@ func writePlaced(l label.Label) placedFile {
 	if l.Stands > 0 {
 		f.Stands = mmText(l.Stands)
 	}
+	f.put(l.Place)
+	return f
+}
+
+func writeWindow(w label.Window) placedFile {
+	f := placedFile{What: windowWhat, On: onFile{Piece: w.Piece, Face: w.Face}, Film: w.Film,
+		bareLabel: bareLabel{ID: bandID{n: w.ID}, Shape: string(w.Shape), Width: mmText(w.Width), Height: mmText(w.Height)}}
+	f.put(w.Place)
+	return f
+}
+
+// put writes where something lies on its face.
+func (f *placedFile) put(p label.Place) {
 	off := func(o label.Off) offFile {
 		if o == (label.Off{}) {
 			return offFile{}
 		}
 		return offFile{string(o.From), mmText(o.At)}
 	}
-	f.Across, f.Up = off(l.Place.Across), off(l.Place.Up)
-	return f
+	f.Across, f.Up, f.Turn = off(p.Across), off(p.Up), p.Turn
 }

@@ -292,13 +292,13 @@ func (d *Dressed) putOn(l label.Label, m *hand.Put, say func(string, map[string]
 }
 
 // placed says how far a label lies from the edges of its face.
-func (d *Dressed) placed(p label.Place) hand.Said {
+func (b *Built) placed(p label.Place) hand.Said {
 	from := func(o label.Off) hand.Said {
 		key := "from-edge"
 		if o.At < 0 {
 			key = "over-edge"
 		}
-		return hand.Said{Key: key, Words: map[string]string{"edge": string(o.From)}, Lengths: map[string][]measure.Length{"at": {d.ruled(o.At.Abs())}}}
+		return hand.Said{Key: key, Words: map[string]string{"edge": string(o.From)}, Lengths: map[string][]measure.Length{"at": {b.ruled(o.At.Abs())}}}
 	}
 	switch {
 	case p.Up.From == label.Middle && p.Across.From == label.Middle:

@@ -22,6 +22,9 @@ type Papered struct {
 func putPapers(b Built) (*Papered, error) {
 	p := &Papered{Built: b}
 	p.Parts = slices.Clone(b.Parts) // to be put to, and pierced
+	if err := p.cutWindows(); err != nil {
+		return nil, err
+	}
 	for i, d := range p.Inputs.Mats {
 		if err := p.put(i, d); err != nil {
 			return nil, err

@@ -145,7 +145,7 @@ func TestLabelsBesideOneAnother(t *testing.T) {
 func TestWhatCannotBePlaced(t *testing.T) {
 	t.Parallel()
 	for placed, says := range map[string]string{
-		`{"what":"lantern","name":"x","shape":"star","width":20,"height":20,` + gold + `}`:                                   "placed[0].what: what is placed is one of",
+		`{"what":"lantern","name":"x","shape":"star","width":20,"height":20,` + gold + `}`:                                   "placed[0].what: what is placed is a window or one of",
 		`{"what":"label","name":"x","shape":"star","width":20,"height":20,` + gold + `,"on":{"band":"none"}}`:                `no band "none"`,
 		`{"what":"label","name":"x","shape":"star","width":20,"height":20,` + gold + `,"on":{"piece":"tray","face":"roof"}}`: `no face "roof"`,
 		`{"what":"label","name":"x","shape":"star","width":20,"height":20,` + gold + `,"side":"inside"}`:                     "lies on the outside",

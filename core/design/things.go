@@ -85,7 +85,7 @@ func (in *Inputs) NumberThings() {
 }
 
 func giveNumber(in *Inputs, next func(taken map[int]bool) int) {
-	var things, mats, pieces, bands, covers, ribbons, closures, labels, own []*int
+	var things, mats, pieces, bands, covers, ribbons, closures, labels, windows, own []*int
 	for i := range in.Things {
 		things = append(things, &in.Things[i].ID)
 	}
@@ -110,10 +110,13 @@ func giveNumber(in *Inputs, next func(taken map[int]bool) int) {
 	for i := range in.Labels {
 		labels = append(labels, &in.Labels[i].ID)
 	}
+	for i := range in.Windows {
+		windows = append(windows, &in.Windows[i].ID)
+	}
 	for i := range in.OwnSteps {
 		own = append(own, &in.OwnSteps[i].ID)
 	}
-	for _, ids := range [][]*int{things, mats, pieces, bands, covers, ribbons, closures, labels, own} {
+	for _, ids := range [][]*int{things, mats, pieces, bands, covers, ribbons, closures, labels, windows, own} {
 		used, taken := map[int]bool{0: true}, map[int]bool{}
 		for _, id := range ids {
 			taken[*id] = true

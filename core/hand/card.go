@@ -31,6 +31,7 @@ type Card struct {
 	dots          []pattern.Point // marked
 	calls         []Call
 	bites         []pattern.Loop // notches and holes
+	panes         []pattern.Loop // behind which there is film
 	names         Names
 	folded        bool
 	flat, towards []pattern.Segment // scores that are folded right over, or towards the hand

@@ -32,6 +32,7 @@ type Look struct {
 	Bonds   []Bond
 	Papers  []Laid
 	Through []pattern.Loop // openings that papers were cut out along
+	Panes   []pattern.Loop // openings with film behind them
 }
 
 // Look is how a piece lies there.
@@ -43,7 +44,7 @@ func (t *Table) Look(piece string) Look {
 	l := Look{
 		Width: c.Width.MM(), Height: c.Height.MM(), Scores: slices.Clone(c.scores), Cuts: slices.Clone(c.cuts), Marks: slices.Clone(c.marks), Bites: slices.Clone(c.bites),
 		Traced: c.traced, Round: c.round, Folded: c.folded, Over: slices.Clone(c.flat), Bonds: slices.Clone(c.stuck), Papers: slices.Clone(c.papers),
-		Towards: slices.Clone(c.towards), Dots: slices.Clone(c.dots), Calls: append(c.called(), c.calls...),
+		Towards: slices.Clone(c.towards), Dots: slices.Clone(c.dots), Panes: slices.Clone(c.panes), Calls: append(c.called(), c.calls...),
 	}
 	for _, x := range c.tapes {
 		l.Tapes = append(l.Tapes, x.ring)
@@ -131,7 +132,7 @@ func (l Look) Since(was Look) Look {
 	out := Look{
 		Scores: tail(l.Scores, was.Scores), Cuts: tail(l.Cuts, was.Cuts), Marks: tail(l.Marks, was.Marks), Bites: tail(l.Bites, was.Bites), Tapes: tail(l.Tapes, was.Tapes), Over: tail(l.Over, was.Over),
 		Towards: tail(l.Towards, was.Towards), Dots: tail(l.Dots, was.Dots),
-		Bonds: tail(l.Bonds, was.Bonds), Papers: tail(l.Papers, was.Papers), Through: tail(l.Through, was.Through),
+		Bonds: tail(l.Bonds, was.Bonds), Papers: tail(l.Papers, was.Papers), Through: tail(l.Through, was.Through), Panes: tail(l.Panes, was.Panes),
 		Round: l.Round && !was.Round, Folded: l.Folded && !was.Folded,
 	}
 	if was.Width == 0 {

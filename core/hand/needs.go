@@ -19,6 +19,7 @@ const (
 	fixing   // what lies under papers
 	papering // papers cut
 	laying   // papers glued on flat card, and cut through
+	glazing  // film put behind windows
 	sticking
 	covering // papers glued on over what is stuck
 )
@@ -46,6 +47,8 @@ func stageOf(m Move) stage {
 		return laying
 	case CutThrough:
 		return laying
+	case Pane:
+		return glazing
 	case Stick, Dry:
 		return sticking
 	case Own:
@@ -67,7 +70,8 @@ var before = map[stage][]stage{
 	folding:  {cutting, lining, marking, clearing, turning},
 	fixing:   {cutting, lining, marking, clearing, turning, folding},
 	laying:   {cutting, lining, marking, clearing, turning, folding, fixing, papering},
-	sticking: {cutting, lining, marking, clearing, turning, folding, fixing, papering, laying},
+	glazing:  {cutting, lining, marking, clearing, laying, covering},
+	sticking: {cutting, lining, marking, clearing, turning, folding, fixing, papering, laying, glazing},
 	covering: {cutting, papering, sticking, laying},
 }
 

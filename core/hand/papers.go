@@ -74,6 +74,42 @@ type CutThrough struct {
 	Kind, Place string // of the first: "window", and where that is in a person's words
 }
 
+// Pane sticks clear film behind an opening, inside.
+type Pane struct {
+	Piece string
+	At    pattern.Loop
+	Said
+}
+
+func (m Pane) do(_ *Table, c *Card) error {
+	if c == nil || !c.opened(m.At) {
+		return fmt.Errorf("nothing is cut out at (%.1f, %.1f) mm for film to go behind", m.At[0].X, m.At[0].Y)
+	}
+	if slices.ContainsFunc(c.panes, func(at pattern.Loop) bool { return slices.Equal(at, m.At) }) {
+		return fmt.Errorf("there is film behind it already")
+	}
+	if err := c.uncovered([]pattern.Loop{m.At}); err != nil {
+		return err
+	}
+	c.panes = append(c.panes, m.At)
+	return nil
+}
+
+// opened reports whether a loop was cut out, by itself or along a template.
+func (c *Card) opened(at pattern.Loop) bool {
+	cut := slices.Clone(c.bites)
+	if c.round {
+		cut = append(cut, c.traced.Holes...)
+	}
+	return slices.ContainsFunc(cut, func(l pattern.Loop) bool { return slices.Equal(l, at) })
+}
+
+// OpensUp reports whether a move cuts papers out along an opening.
+func OpensUp(m Move, at pattern.Loop) bool {
+	through, cuts := m.(CutThrough)
+	return cuts && slices.ContainsFunc(through.At, func(l pattern.Loop) bool { return slices.Equal(l, at) })
+}
+
 // leaf is a paper on the table, cut and not laid yet.
 type leaf struct {
 	id   string

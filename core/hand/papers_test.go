@@ -123,3 +123,25 @@ func TestPapersAreCutOnce(t *testing.T) {
 		t.Error(err)
 	}
 }
+
+// Film goes behind a window that is cut and that no paper covers, once.
+func TestFilmGoesBehindAnOpenWindow(t *testing.T) {
+	window := pattern.Circle(pattern.Pt(15, 65), 5)
+	film := Pane{Piece: "body", At: window}
+	moves := papered(-1)
+	through := slices.IndexFunc(moves, func(m Move) bool { _, is := m.(CutThrough); return is })
+	if err := papers(slices.Insert(slices.Clone(moves), through+1, Move(film))); err != nil {
+		t.Error(err)
+	}
+	other := film
+	other.At = pattern.Circle(pattern.Pt(15, 65), 6)
+	for what, moves := range map[string][]Move{
+		"a paper":   slices.Insert(slices.Clone(moves), through, Move(film)),
+		"card":      slices.Insert(slices.Clone(moves), through+1, Move(other)),
+		"more film": slices.Insert(slices.Clone(moves), through+1, Move(film), Move(film)),
+	} {
+		if err := papers(moves); err == nil {
+			t.Errorf("film goes behind %s", what)
+		}
+	}
+}

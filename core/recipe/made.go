@@ -117,6 +117,8 @@ func actOf(m hand.Move) act {
 		return act{Decorate, m.Papers[0].ID, 45 * float64(len(m.Papers)), true}
 	case hand.CutThrough:
 		return act{Decorate, "through", 45 * float64(len(m.At)), false}
+	case hand.Pane:
+		return act{Decorate, m.Key, 40, false}
 	case hand.Join:
 		return act{Assemble, m.Key, 30, false}
 	case hand.Fill:
@@ -309,6 +311,14 @@ func (s *maker) steps(p style.Part, moves []hand.Move, have []Step) []Step {
 		if c, there := s.table.Card(p.ID); there && a.kind == Remove {
 			for _, x := range c.Cuts()[cuts:] {
 				st.Cuts = append(st.Cuts, Line{Hand: Slit, Path: path(x.A, x.B)})
+			}
+		}
+		if bites, is := m.(hand.Bite); is {
+			for _, loop := range bites.Loops {
+				ring := loop.Flat()
+				for i, q := range ring {
+					st.Cuts = append(st.Cuts, Line{Hand: Slit, Path: path(q, ring[(i+1)%len(ring)])})
+				}
 			}
 		}
 		out = append(out, st)

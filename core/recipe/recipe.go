@@ -115,6 +115,8 @@ type Work struct {
 	Mats      []dress.Mat
 	// Fixings are put on flat pieces before the papers that hide them.
 	Fixings []hand.Put
+	// Panes are the films behind windows, put there when papers are cut out along them.
+	Panes []hand.Pane
 	// Together is how the pieces become the box, are filled and closed; Inserting what is put
 	// into it before that, and Closing what is put round it and on it after.
 	Together           []hand.Move
@@ -228,6 +230,16 @@ func (w Work) papers(p style.Part, sets []MatSet) (early, late []hand.Move) {
 		if m, covers := w.through(p, s); covers {
 			*to = append(*to, m)
 		}
+	}
+	for _, x := range w.Panes {
+		if x.Piece != p.ID {
+			continue
+		}
+		to := &early
+		if slices.ContainsFunc(late, func(m hand.Move) bool { return hand.OpensUp(m, x.At) }) {
+			to = &late
+		}
+		*to = append(*to, x)
 	}
 	return early, late
 }

@@ -119,6 +119,8 @@ func (s teller) says(c *hand.Card, m hand.Move) string {
 			return s.Say("paper-through-all", f)
 		}
 		return s.Say("paper-through", f)
+	case hand.Pane:
+		return s.said(m.Said)
 	case hand.Join:
 		return s.said(m.Said)
 	case hand.Shut:

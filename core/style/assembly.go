@@ -144,7 +144,9 @@ func Places(parts []Part, finished, forms []*pattern.Folded, open float64) [][]p
 		p := &parts[i]
 		if len(p.Places) > 0 {
 			for _, pose := range p.Places {
-				out[i] = append(out[i], away(p, pose))
+				moved := away(p, pose)
+				moved.Shift = r3.Add(moved.Shift, r3.Scale(open*p.Apart, outwards(p.middle(finished[i], pose))))
+				out[i] = append(out[i], moved)
 			}
 			continue
 		}
@@ -159,6 +161,25 @@ func Places(parts []Part, finished, forms []*pattern.Folded, open float64) [][]p
 		out[i] = []pattern.Pose{away(p, pose)}
 	}
 	return out
+}
+
+// middle is where the middle of the root comes to lie.
+func (p *Part) middle(f *pattern.Folded, place pattern.Pose) r3.Vec {
+	pose, root, i := f.Face(p.Root)
+	if i < 0 {
+		return r3.Vec{}
+	}
+	lo, hi := pattern.Bounds(root.Polygon)
+	return pose.Then(place).Place(lo.Add(hi).Scale(0.5))
+}
+
+// outwards is the level direction of a place from the middle of the box, of length 1.
+func outwards(at r3.Vec) r3.Vec {
+	at.Z = 0
+	if r3.Norm(at) < 1e-9 {
+		return at
+	}
+	return r3.Unit(at)
 }
 
 // across sets the levels of faces that are glued to another part in whose very

@@ -107,6 +107,8 @@ type Part struct {
 	// by poses from the root's own, the middle of the box's floor being the
 	// origin. They take the place of Opens and At.
 	Places []pattern.Pose
+	// Apart is how far such copies are moved away from the middle of the box when it is open, in mm.
+	Apart float64
 	// Handle says that the box may be carried by it.
 	Handle bool
 	// Shim is how far the card is held off the fence when it is scored; its

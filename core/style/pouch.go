@@ -64,12 +64,22 @@ const (
 	pouchEase = 2 * measure.Millimetre
 	// twoScores is how near two scores may lie without crushing the card between.
 	twoScores = 3 * measure.Millimetre / 2
-	// pouchDeep is how deep narrow sides hold by the tabs alone.
-	pouchDeep = 6 * measure.Millimetre
+	// leastDepth is the least that two scores can be apart in a drawing.
+	leastDepth = measure.Millimetre / 100
+	// mostDepth is how deep narrow sides hold by the tabs alone.
+	mostDepth = 6 * measure.Millimetre
 )
 
+// pouchDeep is how deep its narrow sides are; none where they are too narrow to be drawn.
+func (s Spec) pouchDeep() measure.Length {
+	if d := s.Size(pouchDepth); d >= leastDepth {
+		return d
+	}
+	return 0
+}
+
 func buildPouch(s Spec) (*Box, error) {
-	l, b, f, flap, d, tab := s.Size(pouchLength), s.Size(pouchBack), s.Size(pouchFront), s.Size(pouchFlap), s.Size(pouchDepth), s.Size(pouchTab)
+	l, b, f, flap, d, tab := s.Size(pouchLength), s.Size(pouchBack), s.Size(pouchFront), s.Size(pouchFlap), s.pouchDeep(), s.Size(pouchTab)
 	if err := s.atMost(pouchFront, b, "it stands over the back, and the flap does not fold"); err != nil {
 		return nil, err
 	}
@@ -78,7 +88,7 @@ func buildPouch(s Spec) (*Box, error) {
 	}
 	s.most(pouchFlap.limited(), b, "it reaches below the pouch, and bends where that stands")
 	s.least(pouchFlap.limited(), b-f+pouchLap, "it reaches over the front by little, or not at all")
-	s.most(pouchDepth.limited(), pouchDeep, "narrow sides as deep as this stand by the tabs alone; a wallet box holds thicker things")
+	s.most(pouchDepth.limited(), mostDepth, "narrow sides as deep as this stand by the tabs alone; a wallet box holds thicker things")
 	if d > 0 {
 		s.least(pouchDepth.limited(), twoScores, "two scores so near crush the card between; 0 is a single one")
 	}
@@ -146,7 +156,7 @@ func buildPouch(s Spec) (*Box, error) {
 // pouchTabs are where its tabs begin and end, from the top edge.
 func (s Spec) pouchTabs() (from, to measure.Length) {
 	short := s.about(pouchShort)
-	foot := s.Size(pouchFlap) + s.Size(pouchDepth) + s.Size(pouchBack)
+	foot := s.Size(pouchFlap) + s.pouchDeep() + s.Size(pouchBack)
 	return foot - s.Size(pouchFront) + short, foot - short
 }
 
@@ -158,7 +168,7 @@ func (s Spec) pouchRoom(card measure.Length) Room {
 	r := Block(Extent{l - thin, b - thin, thin}, r3.Vec{Z: card.MM() / 2})
 	r.Floor, r.Bulges = rectangle(l.MM(), b.MM()), true
 	return r.under("flat, between back and front", func(length, width float64) float64 {
-		return max(0, min(pouchDeep.MM(), l.MM()-length, b.MM()-width))
+		return max(0, min(mostDepth.MM(), l.MM()-length, b.MM()-width))
 	})
 }
 
@@ -167,12 +177,12 @@ func (s Spec) pouchMaking(p *pattern.Pattern) []hand.Move {
 	m := s.make(p)
 	m.scores()
 	tab, rows := "back.", []string{"flap", "back", "front"}
-	if s.Size(pouchDepth) > 0 {
+	if s.pouchDeep() > 0 {
 		tab, rows = "tab.", []string{"flap", "top", "back", "bottom", "front"}
 	}
 	m.do(hand.Names{Words: rows})
 	m.pouchStrips(s)
-	if s.Size(pouchDepth) > 0 {
+	if s.pouchDeep() > 0 {
 		m.do(hand.FoldAll{})
 	} else {
 		m.do(hand.FoldWays{Flat: m.creases(overFlat), Said: hand.Say("fold-all-flat")})

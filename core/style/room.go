@@ -76,7 +76,7 @@ func (r Room) Across() float64 {
 func (r Room) In(state State, parts []Part) Room {
 	for i, p := range parts {
 		if state != Finished && (p.ID == r.Part || r.Part == "" && i == 0) {
-			r.At = r3.Add(r.At, p.Away)
+			r.At = r3.Add(r.At, r3.Add(p.Away, r3.Scale(p.Apart, outwards(r.At))))
 		}
 	}
 	return r

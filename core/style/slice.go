@@ -141,7 +141,7 @@ func buildSlice(s Spec) (*Box, error) {
 		Together: []hand.Move{hand.Fill{Into: "body"}, hand.Shut{Said: hand.Say("shut-slice")}},
 	}
 	if s.slices() > 1 {
-		return box, box.round(w)
+		return box, box.round(w, flap)
 	}
 	return box, nil
 }
@@ -165,7 +165,7 @@ func (s Spec) slices() int {
 
 // round sets as many slices as make a ring with their points together, so far from its middle that
 // the card of neighbours' walls lies side by side.
-func (b *Box) round(w wedge) error {
+func (b *Box) round(w wedge, flap float64) error {
 	p := &b.Parts[0]
 	f, err := p.Pattern.Finished(p.Root)
 	if err != nil {
@@ -178,6 +178,7 @@ func (b *Box) round(w wedge) error {
 		pose.Shift = r3.Add(pose.Shift, out)
 		p.Places = append(p.Places, pose.Then(pattern.Pose{Turn: r3.NewRotation(2*math.Pi*float64(i)/float64(w.n), r3.Vec{Z: 1})}))
 	}
+	p.Apart = flap / math.Sin(w.half()) // so that open lids' flaps pass one another
 	b.Room.At = r3.Add(b.Room.At, out)
 	b.Together = []hand.Move{hand.Fill{Into: "body", Said: hand.Say("fill-slices")}, hand.Shut{Said: hand.Say("shut-slices")}}
 	return nil

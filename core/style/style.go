@@ -54,7 +54,7 @@ type Style struct {
 	// Several says by which choices it has so many equal rooms; nil, or of a number it cannot
 	// have, is none.
 	Several func(n int) map[string]string
-	Build func(Spec) (*Box, error)
+	Build   func(Spec) (*Box, error)
 }
 
 // Parameter is a size of the box. It is the handle by which a style reads it.

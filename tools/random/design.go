@@ -170,6 +170,15 @@ func decorate(r *rand.Rand, in *design.Inputs) {
 			in.Labels = append(in.Labels, bought)
 		}
 	}
+	if b, err := design.Sketch(*in); err == nil && odds(2) {
+		w := b.UsualWindow()
+		w.ID, w.Shape, w.Film, w.Place.Turn = 9, pick(r, label.WindowShapes), odds(2), r.IntN(3)*15
+		if w.Shape == label.Circle {
+			w.Width = min(w.Width, w.Height)
+			w.Height = w.Width
+		}
+		in.Windows = append(in.Windows, w)
+	}
 	if odds(5) {
 		in.Loose = append(in.Loose, loose.Piece{ID: 6, Name: "Card for inside", Width: 60 * measure.Millimetre, Height: 40 * measure.Millimetre, Copies: 1 + r.IntN(2), Corners: loose.Square})
 	}

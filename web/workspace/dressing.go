@@ -37,7 +37,7 @@ func (p *dressingPage) head(kind string, n, of int, name, says string) slipHead 
 
 // things is how many things dress the box.
 func (p *dressingPage) things(in *design.Inputs) int {
-	n := len(in.Mats) + len(in.Bands) + len(in.Covers) + len(in.Ribbons) + len(in.Closures) + len(in.Labels) + len(in.Loose)
+	n := len(in.Mats) + len(in.Bands) + len(in.Covers) + len(in.Ribbons) + len(in.Closures) + len(in.Labels) + len(in.Windows) + len(in.Loose)
 	if in.Wrap != nil {
 		n++
 	}
@@ -106,6 +106,7 @@ type dressingPage struct {
 	Closures     []closureView
 	MayClose     string // the flap that can be held shut, if any
 	Labels       []labelView
+	Windows      []windowView
 }
 
 func showDressing(ctx context.Context, frame *workPage) (any, error) {
@@ -149,7 +150,7 @@ func dressingAnswer(r *design.Result) string {
 	for _, x := range []struct {
 		n    int
 		noun string
-	}{{len(r.Mats), "paper"}, {len(r.Inputs.Covers), "covering"}, {len(r.Bands), "band"}, {len(r.Ribbons), "ribbon"}, {len(r.Inputs.Labels) - bought, "label"}, {bought, "ornament"}} {
+	}{{len(r.Mats), "paper"}, {len(r.Inputs.Covers), "covering"}, {len(r.Bands), "band"}, {len(r.Ribbons), "ribbon"}, {len(r.Inputs.Labels) - bought, "label"}, {bought, "ornament"}, {len(r.Inputs.Windows), "window"}} {
 		if x.n > 0 {
 			parts = append(parts, page.Counted(x.n, x.noun))
 		}
@@ -176,6 +177,7 @@ func (p *dressingPage) fill(in *design.Inputs, f *form.Form) {
 	p.goods(in, f)
 	p.closures(in, f)
 	p.labels(in, f)
+	p.windows(in, f)
 	for _, part := range p.Result.Parts {
 		if part.Loose && !slices.ContainsFunc(in.Loose, func(x loose.Piece) bool { return x.PieceID() == part.ID }) {
 			continue // a band or a covering has its paper
@@ -274,6 +276,7 @@ func readDressing(f *form.Form, in *design.Inputs, now *design.Result) {
 	readGoods(f, in)
 	readClosures(f, in)
 	readLabels(f, in, now)
+	readWindows(f, in, now)
 	var mats []dress.Dressing
 	for n, d := range in.Mats {
 		if f.Posted.Get("mats.remove") == strconv.Itoa(n) {

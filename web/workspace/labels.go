@@ -44,17 +44,7 @@ const (
 
 // labels shows the labels, tags and toppers.
 func (p *dressingPage) labels(in *design.Inputs, f *form.Form) {
-	places := []form.Choice{{Value: tagPlace, Label: "hung on as a tag"}}
-	for _, part := range p.Result.Parts {
-		if part.Loose {
-			continue
-		}
-		for _, face := range dress.Open(part.Pattern, part.Faces, dress.Outside) {
-			if face.Role == pattern.Panel || face.Role == pattern.Wall || face.Role == pattern.Flap {
-				places = append(places, form.Choice{Value: part.ID + "/" + face.Name, Label: face.Plain() + " of the " + strings.ToLower(part.Name)})
-			}
-		}
-	}
+	places := append([]form.Choice{{Value: tagPlace, Label: "hung on as a tag"}}, p.openFaces()...)
 	for _, b := range p.Result.Bands {
 		places = append(places, form.Choice{Value: bandPlace + b.PieceID(), Label: "on the " + strings.ToLower(b.Name)})
 	}
@@ -83,13 +73,7 @@ func (p *dressingPage) labels(in *design.Inputs, f *form.Form) {
 			v.Fields = labelFields(f, at, l, place, places)
 		}
 		if v.Placed = l.Place != (label.Place{}); l.Piece != "" || l.Upon != (label.Upon{}) {
-			v.Where = []form.Field{
-				f.ChoiceField(at("across", "from"), "Across", "", string(l.Place.Across.From), edges("in the middle", label.Left, label.Right)...),
-				f.LengthField(at("across", "at"), "by", "with - it stands over that edge", l.Place.Across.At),
-				f.ChoiceField(at("up", "from"), "Up", "", string(l.Place.Up.From), edges("in the middle", label.Top, label.Bottom)...),
-				f.LengthField(at("up", "at"), "by", "with - it stands over that edge", l.Place.Up.At),
-				f.Control(at("turn"), "Turned by", "degrees to the right; with - to the left", strconv.Itoa(l.Place.Turn)),
-			}
+			v.Where = whereFields(f, at, l.Place, "with - it stands over that edge")
 		}
 		v.Text = f.Control(at("text"), "Words on it", "{name}, {inside}, {size} and {price} are filled in", l.Text)
 		v.Text.Kind = "lines"
@@ -107,6 +91,40 @@ func (p *dressingPage) labels(in *design.Inputs, f *form.Form) {
 			places = append(places, form.Choice{Value: thingPlace + l.Word(), Label: strings.ToLower(l.Name) + ", on top of it"})
 		}
 	}
+}
+
+// openFaces are the faces that are seen, to put something on.
+func (p *dressingPage) openFaces() []form.Choice {
+	var out []form.Choice
+	for _, part := range p.Result.Parts {
+		if part.Loose {
+			continue
+		}
+		for _, face := range dress.Open(part.Pattern, part.Faces, dress.Outside) {
+			if face.Role == pattern.Panel || face.Role == pattern.Wall || face.Role == pattern.Flap {
+				out = append(out, form.Choice{Value: part.ID + "/" + face.Name, Label: face.Plain() + " of the " + strings.ToLower(part.Name)})
+			}
+		}
+	}
+	return out
+}
+
+// whereFields ask where something lies on its face.
+func whereFields(f *form.Form, at func(...any) string, p label.Place, hint string) []form.Field {
+	return []form.Field{
+		f.ChoiceField(at("across", "from"), "Across", "", string(p.Across.From), edges("in the middle", label.Left, label.Right)...),
+		f.LengthField(at("across", "at"), "by", hint, p.Across.At),
+		f.ChoiceField(at("up", "from"), "Up", "", string(p.Up.From), edges("in the middle", label.Top, label.Bottom)...),
+		f.LengthField(at("up", "at"), "by", hint, p.Up.At),
+		f.Control(at("turn"), "Turned by", "degrees to the right; with - to the left", strconv.Itoa(p.Turn)),
+	}
+}
+
+// readWhere reads it.
+func readWhere(f *form.Form, at func(...any) string, p *label.Place) {
+	readOff(f, at, "across", &p.Across)
+	readOff(f, at, "up", &p.Up)
+	f.Whole(at("turn"), &p.Turn)
 }
 
 // labelFields ask what a label is, and where it goes.
@@ -273,9 +291,7 @@ func readLabel(f *form.Form, n int, l label.Label, in *design.Inputs) label.Labe
 	} else if piece, face, ok := strings.Cut(v, "/"); ok {
 		l.Piece, l.Face, l.Band = piece, face, ""
 	}
-	readOff(f, at, "across", &l.Place.Across)
-	readOff(f, at, "up", &l.Place.Up)
-	f.Whole(at("turn"), &l.Place.Turn)
+	readWhere(f, at, &l.Place)
 	f.Length(at("raised"), &l.Raised)
 	f.Whole(at("copies"), &l.Copies)
 	if f.Posted.Has(at("text")) {
