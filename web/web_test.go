@@ -31,6 +31,9 @@ func TestEveryPageAnswers(t *testing.T) {
 	if _, body, _ := x.Get("/"); !strings.Contains(body, "No boxes yet") {
 		t.Error("the empty list says nothing useful")
 	}
+	if _, body, _ := x.Get("/"); strings.Count(body, `<li><figure aria-hidden="true"><svg`) != 12 || !strings.Contains(body, "Fill the base: 4 × Jar") || !strings.Contains(body, "Lower the lid on.") {
+		t.Error("the empty list does not show how a box is made, in twelve pictures")
+	}
 	x.JarBox()
 	for path, says := range map[string]string{
 		"/": "Jars", "/new": "From what goes in", "/health": "ok", "/boxes/1/contents": "How they stand", "/boxes/1/box": "Base with a lift-off lid",

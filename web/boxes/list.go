@@ -37,6 +37,7 @@ type listPage struct {
 	All     int    // that were found
 	Any     bool   // boxes at all
 	Ways    []Way  // to begin one, when there are none
+	Made    []made // how one is made, when there are none
 	Next    string // where the next part is; "" at the end
 	Find    string
 	OrderBy string // as it was asked for
@@ -99,6 +100,7 @@ func (s *room) list(c *echo.Context) error {
 	view.All, view.Any = all, all > 0 || view.Find != "" || view.Tag != "" || view.Away || view.Stored > 0
 	if !view.Any {
 		view.Ways = ways("")
+		view.Made = s.madeHere(c.Request().Context(), view.Units)
 	}
 	view.Boxes = s.entries(ctx, boxes)
 	if view.Done != nil {

@@ -8,6 +8,7 @@ import (
 	"brevium/core/design"
 	"brevium/core/drawer"
 	"brevium/core/measure"
+	"brevium/core/recipe"
 	"brevium/draw"
 )
 
@@ -36,9 +37,18 @@ const moveWide, moveHigh = 42, 23
 
 // MovePictures are the pictures of a box's steps, by their keys, in lines alone; they are kept.
 func MovePictures(kept *Drawn, r *design.Result) map[string]template.HTML {
-	return Draw(kept, r, "moves", func() map[string]template.HTML {
+	return movePictures(kept, r, "moves", r.Steps)
+}
+
+// EachMovePicture are those of all moves, also of those that are told in one sentence.
+func EachMovePicture(kept *Drawn, r *design.Result) map[string]template.HTML {
+	return movePictures(kept, r, "each move", recipe.Flat(r.Steps))
+}
+
+func movePictures(kept *Drawn, r *design.Result, as string, steps []recipe.Step) map[string]template.HTML {
+	return Draw(kept, r, as, func() map[string]template.HTML {
 		out := map[string]template.HTML{}
-		for _, m := range draw.Moves(r, draw.OpenModelOf(r, true), r.Steps) {
+		for _, m := range draw.Moves(r, draw.OpenModelOf(r, true), steps) {
 			p, err := m.Picture(moveWide, moveHigh)
 			if err != nil {
 				continue // its words stand alone
