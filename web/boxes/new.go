@@ -76,6 +76,7 @@ type newPage struct {
 	Preview template.HTML // the box as it stands in the form
 	Says    []string      // and what it is
 	Changed string        // of what was asked for
+	Example string        // says that it is one
 	Others  []otherWay
 }
 
@@ -93,6 +94,7 @@ type begun struct {
 	asked   form.AskedSheet    // that it begins from
 	changed string             // what of it is not as it was asked for
 	others  []design.Beginning // other ways
+	open    []string           // of what goes in: left open, where an example stands until it is typed
 }
 
 // otherWay is another box that can be made of what was asked for.
@@ -108,7 +110,7 @@ func (s *room) newBox(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	b, err := s.begin(c.Request().Context(), f, lots)
+	b, err := s.begin(c.Request().Context(), f, lots, false)
 	if err != nil {
 		return err
 	}
@@ -128,7 +130,7 @@ func (s *room) makeBox(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	b, err := s.begin(c.Request().Context(), f, lots)
+	b, err := s.begin(c.Request().Context(), f, lots, !asking)
 	if err != nil {
 		return err
 	}
@@ -145,8 +147,8 @@ func (s *room) makeBox(c *echo.Context) error {
 	return page.Back(c, "%s", page.StopURL(n, b.next))
 }
 
-// begin reads the form of any of the ways.
-func (s *room) begin(ctx context.Context, f *form.Form, lots []drawer.Lot) (begun, error) {
+// begin reads the form of any of the ways; the last word is what a box is made by.
+func (s *room) begin(ctx context.Context, f *form.Form, lots []drawer.Lot, lastWord bool) (begun, error) {
 	in := design.New("", f.Unit, styleOf(f).ID)
 	if err := s.Equip(ctx, &in); err != nil {
 		return begun{}, err
@@ -166,29 +168,12 @@ func (s *room) begin(ctx context.Context, f *form.Form, lots []drawer.Lot) (begu
 	case fromFile:
 		return begun{in: in}, nil
 	default:
-		out = s.byThings(f, in)
+		out = s.byThings(f, in, lastWord)
 	}
 	if out.in.Name == "" {
 		out.in.Name = nameFor(&out.in)
 	}
 	return out, nil
-}
-
-// byThings begins with what goes in.
-func (s *room) byThings(f *form.Form, in design.Inputs) begun {
-	t := usualThing(f.Unit)
-	shape := contents.Shape(f.Posted.Get(form.ThingName(0, "shape")))
-	if shape != "" && shape != t.Shape {
-		t.Shape, t.Ease = shape, contents.UsualEaseOf(shape)
-	}
-	form.ReadThing(f, 0, &t)
-	in.Things = []contents.Thing{t}
-	kind := f.Posted.Get("kind")
-	_, err := style.ByID(kind)
-	if in.Style = kind; err != nil {
-		in.Style = style.Usual().ID
-	}
-	return wished(f, begun{in: in, next: "contents"}, err != nil)
 }
 
 // wished is what can be made of what was asked for: that, or the nearest to it, with what was
@@ -337,6 +322,7 @@ func (s *room) fill(ctx context.Context, p *newPage, b begun, lots []drawer.Lot)
 	switch p.Way {
 	case fromThings:
 		p.Thing = form.ThingFieldsOf(f, 0, b.in.Things[0])
+		openFields(f, &p.Thing, b.open)
 		kinds := []form.Choice{{Value: "", Label: "first kind that fits"}}
 		for _, st := range style.Boxes() {
 			kinds = append(kinds, form.Choice{Value: st.ID, Label: st.Name})
@@ -363,6 +349,7 @@ func (s *room) fill(ctx context.Context, p *newPage, b begun, lots []drawer.Lot)
 		unit := r.Inputs.Units
 		p.Changed = b.changed
 		p.Others = otherWays(f, b.others)
+		p.Example = b.example()
 		p.Says = append([]string{kindName(r) + ", cut from " + sheetNames(r.Inputs.Sheets) + ".",
 			"Inside " + r.Inside.FreeIn(unit) + ", outside " + r.Outside.TakenIn(unit) + "."}, b.says...)
 	}

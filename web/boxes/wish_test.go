@@ -107,3 +107,35 @@ func TestForABoxThatIsThere(t *testing.T) {
 		t.Error(code)
 	}
 }
+
+// Fields begin empty, with an example beside them and drawn; one size typed takes the place of the
+// example's, and a box is not made while another is missing.
+func TestFieldsBeginEmptyWithAnExample(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	_, body, _ := x.Get("/new")
+	for _, part := range []string{"name", "length", "height", "count"} {
+		if !strings.Contains(body, fmt.Sprintf(`name="contents[0].%s" value=""`, part)) {
+			t.Errorf("the field %s does not begin empty", part)
+		}
+	}
+	for _, want := range []string{"An example, until you type yours: 4 × jar.", "such as 2 1/2", "Base with a lift-off lid, cut from"} {
+		if !strings.Contains(x.Words("/new"), want) {
+			t.Errorf("nothing says %q", want)
+		}
+	}
+	blank := []string{"start", "things", "contents[0].name", "", "contents[0].shape", "round", "contents[0].length", "3", "contents[0].height", "", "contents[0].count", ""}
+	if code, body, _ := x.Post("/new", blank...); code != http.StatusUnprocessableEntity || !strings.Contains(body, "type this size as you measured it") {
+		t.Errorf("a box without a height gives %d", code)
+	}
+	if names, _ := x.Listed("/"); len(names) != 0 {
+		t.Errorf("%q are kept", names)
+	}
+	blank[9] = "2"
+	if code, _, _ := x.Post("/new", blank...); code >= 400 {
+		t.Fatalf("with both sizes it gives %d", code)
+	}
+	if in := x.Box(1).Inputs; in.Things[0].Count != 1 || in.Things[0].Name != "Thing" || in.Things[0].Length != 3*measure.Inch {
+		t.Errorf("it is made for %+v", in.Things)
+	}
+}
