@@ -201,6 +201,9 @@ const noteStops = `(() => {
 	const all = new Map([...document.querySelectorAll("*")].map((e, i) => [e, i]));
 	const ring = (e) => e && getComputedStyle(e).outlineStyle !== "none" && parseFloat(getComputedStyle(e).outlineWidth) >= 2;
 	window.stops = [];
+	document.body.tabIndex = -1; // from the top of the page, not from where its work begins
+	document.body.focus();
+	document.body.removeAttribute("tabindex");
 	document.addEventListener("focusin", (event) => {
 		const at = event.target;
 		const box = at.getBoundingClientRect();

@@ -235,6 +235,7 @@ func TestTheJarBoxInABrowser(t *testing.T) {
 	b.says("No boxes yet")
 	b.press(`#way-things`)
 	b.says("measure its widest places")
+	b.set(`[name="contents[0].name"]`, "Jar")
 	b.set(`[name="contents[0].length"]`, "48 mm")
 	b.set(`[name="contents[0].height"]`, "62 mm")
 	b.set(`[name="contents[0].count"]`, "4")

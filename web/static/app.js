@@ -316,3 +316,9 @@ document.addEventListener("keydown", (event) => {
   event.preventDefault();
   pickFace(face.dataset.key);
 });
+
+// After each load the keyboard is where the work is: Tab goes to the first thing of it, Shift and Tab
+// back to the page's head. A page that says where it begins keeps that.
+document.addEventListener("DOMContentLoaded", () => {
+  if (document.activeElement === document.body && !location.hash) document.getElementById("main")?.focus({ preventScroll: true });
+});

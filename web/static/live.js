@@ -17,7 +17,7 @@
       const now = document.getElementById("main"), next = page.getElementById("main");
       if (!now || !next || typed) { waits = true; return; }
       // A search that is watched here goes on.
-      Idiomorph.morph(now, next, { ignoreActiveValue: true, callbacks: { beforeNodeMorphed: (node) => !node.matches?.("form.search") } });
+      Idiomorph.morph(now, next, { ignoreActiveValue: document.activeElement.matches("input, textarea, select"), callbacks: { beforeNodeMorphed: (node) => !node.matches?.("form.search") } });
       htmx.process(document.getElementById("main"));
     } finally {
       asking = false;
