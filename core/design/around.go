@@ -140,14 +140,14 @@ func (z *sizer) price(room, extra style.Extent) (card float64, goes, fair bool) 
 		return 0, false, false
 	}
 	trial.follow()
-	box, err := trial.make() // with the allowance that was worked out before
-	if err != nil {
+	t := trial.pieces() // with the allowance that was worked out before
+	if t.err != nil {
 		return 0, false, false
 	}
 	goes = true
-	for _, p := range box.Parts {
+	for _, p := range t.box.Parts {
 		card += p.Pattern.Width.MM() * p.Pattern.Height.MM() * float64(p.Copies())
 		goes = goes && blankFits(z.in, p) && max(p.Pattern.Width, p.Pattern.Height) <= z.in.Tools.Trimmer
 	}
-	return card, goes, len(box.Remarks) == 0
+	return card, goes, len(t.box.Remarks) == 0
 }

@@ -22,21 +22,22 @@ type sizer struct {
 	worked map[string]bool // the allowances that were
 	// widens are the gaps that an allowance widens: the same at every size that is tried.
 	widens map[string][]bool
-	tried  map[string]tried
+	tried  map[string]*tried
 }
 
-// tried is what came of one spec.
+// tried is what came of one spec; its room is looked for when somebody asks for it.
 type tried struct {
-	box *style.Box
-	err error
+	box     *style.Box
+	err     error
+	settled bool
 }
 
 func newSizer(in *Inputs, s *style.Style, spec style.Spec) *sizer {
-	return &sizer{in: in, style: s, spec: spec, tries: mostTried, worked: map[string]bool{}, widens: map[string][]bool{}, tried: map[string]tried{}}
+	return &sizer{in: in, style: s, spec: spec, tries: mostTried, worked: map[string]bool{}, widens: map[string][]bool{}, tried: map[string]*tried{}}
 }
 
-// make builds the box of the spec, each once: the same sizes come back while they are sought.
-func (z *sizer) make() (*style.Box, error) {
+// pieces are those of the spec, built once: the same sizes come back while they are sought.
+func (z *sizer) pieces() *tried {
 	var key []byte
 	for _, p := range z.style.Parameters {
 		key = binary.LittleEndian.AppendUint64(key, uint64(z.spec.Lengths[p.ID]))
@@ -46,8 +47,18 @@ func (z *sizer) make() (*style.Box, error) {
 	}
 	t, known := z.tried[string(key)]
 	if !known {
-		t.box, t.err = z.style.Make(z.spec)
+		t = &tried{}
+		t.box, t.err = z.style.Pieces(z.spec)
 		z.tried[string(key)] = t
+	}
+	return t
+}
+
+// make builds the box of the spec with its room.
+func (z *sizer) make() (*style.Box, error) {
+	t := z.pieces()
+	if t.err == nil && !t.settled {
+		t.err, t.settled = t.box.Settle(z.style.Inner), true
 	}
 	return t.box, t.err
 }
@@ -162,14 +173,14 @@ func (z *sizer) least(o *style.Option, bare []measure.Length) (measure.Length, e
 // gaps are those of the spec's pairs that an allowance may widen.
 func (z *sizer) gaps() ([]measure.Length, error) {
 	z.follow()
-	box, err := z.make()
-	if err != nil {
-		return nil, err
+	t := z.pieces()
+	if t.err != nil {
+		return nil, t.err
 	}
 	var out []measure.Length
-	for _, p := range box.Fits {
+	for _, p := range t.box.Fits {
 		if p.Kind.Widened() {
-			out = append(out, z.in.account(p, box).Gap)
+			out = append(out, z.in.account(p, t.box).Gap)
 		}
 	}
 	return out, nil

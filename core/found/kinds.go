@@ -312,7 +312,7 @@ func (k *kind) box(set map[string]measure.Length) (*style.Box, error) {
 	spec := k.spec
 	spec.Lengths = maps.Clone(k.spec.Lengths)
 	maps.Copy(spec.Lengths, set)
-	return k.style.Make(spec)
+	return k.style.Pieces(spec)
 }
 
 // make gives the numbers at some sizes; false where there is no such box, or one of
@@ -355,7 +355,7 @@ func (k *kind) made(x []measure.Length) (*style.Spec, *style.Box) {
 		}
 		maps.Copy(spec.Lengths, set)
 		k.style.Follow(&spec, func(id string) bool { _, given := set[id]; return given })
-		if box, err := k.style.Make(spec); err == nil {
+		if box, err := k.style.Pieces(spec); err == nil {
 			return &spec, box
 		}
 		if k.sees() {

@@ -238,6 +238,12 @@ func outline(s Shape, w, h float64) pattern.Loop {
 	case Rounded:
 		r := min(w, h) / 6
 		return pattern.Loop{v(r, 0, 0), v(w-r, 0, quarter), v(w, r, 0), v(w, h-r, quarter), v(w-r, h, 0), v(r, h, quarter), v(0, h-r, 0), v(0, r, quarter)}
+	case Slot:
+		r := min(w, h) / 2
+		if w >= h {
+			return pattern.Loop{v(r, 0, 0), v(w-r, 0, 1), v(w-r, h, 0), v(r, h, 1)}
+		}
+		return pattern.Loop{v(0, h-r, 0), v(0, r, 1), v(w, r, 0), v(w, h-r, 1)}
 	case Circle:
 		return pattern.Circle(pattern.Pt(w/2, h/2), w/2)
 	case Oval:

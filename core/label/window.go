@@ -19,15 +19,18 @@ type Window struct {
 	Film          bool
 }
 
+// Slot is a window with round ends: for a hand, or to hang it by.
+const Slot Shape = "slot"
+
 // WindowShapes lists the shapes a window may have, in the order they are offered.
-var WindowShapes = []Shape{Rectangle, Rounded, Circle, Oval, Heart, Star}
+var WindowShapes = []Shape{Rectangle, Rounded, Circle, Oval, Heart, Star, Slot}
 
 // ByRuler reports whether a hand draws such a window with ruler or compass; the others are traced.
 func (s Shape) ByRuler() bool { return s == Rectangle || s == Circle }
 
 // Limits of a window.
 const (
-	leastWindow = 8 * mm
+	leastWindow = 5 * mm
 	mostWindow  = 250 * mm
 )
 

@@ -44,6 +44,17 @@ func TestRoundWindowHasArcs(t *testing.T) {
 	}
 }
 
+// A slot of 75 × 25 mm, upright or lying, has ends of half a circle: 50 × 25 + π 12.5² = 1740.9 mm².
+func TestSlotHasRoundEnds(t *testing.T) {
+	for _, size := range [][2]measure.Length{{75 * mm, 25 * mm}, {25 * mm, 75 * mm}} {
+		edge := Label{Shape: Slot, Width: size[0], Height: size[1]}.Outline(0)
+		lo, hi := pattern.Bounds(edge.Flat())
+		if area := pattern.Area(edge.Flat()); math.Abs(area-1740.9) > 2 || math.Abs(hi.X-lo.X-size[0].MM()) > 0.05 || math.Abs(hi.Y-lo.Y-size[1].MM()) > 0.05 {
+			t.Errorf("%v: %v mm², from %v to %v", size, area, lo, hi)
+		}
+	}
+}
+
 func TestWindowLimits(t *testing.T) {
 	show := func(l measure.Length) string { return measure.Label(l, measure.MM, measure.Tick(mm)) }
 	good := Window{Shape: Oval, Width: 40 * mm, Height: 30 * mm}

@@ -164,8 +164,8 @@ func (f Facing) Raise(b *pattern.Builder, panel *pattern.Leaf, walls ...*pattern
 	b.Up(panel, walls...)
 }
 
-// settle gives the box the room of its first part when the style said none.
-func (b *Box) settle(inner bool) error {
+// Settle gives the box the room of its first part when the style said none.
+func (b *Box) Settle(inner bool) error {
 	if inner || b.Room.Shape != "" {
 		return nil
 	}

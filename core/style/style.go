@@ -207,6 +207,15 @@ func (s Spec) undeclared(what string) {
 
 // Make builds the box. A style that reads what it did not declare is an error.
 func (s *Style) Make(spec Spec) (*Box, error) {
+	b, err := s.Pieces(spec)
+	if err != nil {
+		return nil, err
+	}
+	return b, b.Settle(s.Inner)
+}
+
+// Pieces is Make for who asks for the pieces alone: a box whose style says nothing of its room has none.
+func (s *Style) Pieces(spec Spec) (*Box, error) {
 	misread, remarks := "", []Remark(nil)
 	spec.Style, spec.misread, spec.remarks = s, &misread, &remarks
 	b, err := s.Build(spec)
@@ -222,7 +231,7 @@ func (s *Style) Make(spec Spec) (*Box, error) {
 	for i := range b.Parts {
 		b.Parts[i].Card = spec.Card(b.Parts[i].ID)
 	}
-	return b, b.settle(s.Inner)
+	return b, nil
 }
 
 // RoomsOf is how many equal rooms a box has; what goes in is shared out among
