@@ -207,14 +207,19 @@ type border struct {
 func (c *Card) borders(i int) []border {
 	var out []border
 	ring := c.cells[i].ring
+	lo, hi := pattern.Bounds(ring)
+	var beside []int // the cells that may share an edge
+	for j, x := range c.cells {
+		if l, h := pattern.Bounds(x.ring); j != i && !x.off && l.X <= hi.X+Close && h.X >= lo.X-Close && l.Y <= hi.Y+Close && h.Y >= lo.Y-Close {
+			beside = append(beside, j)
+		}
+	}
 	for k, a := range ring {
 		b := ring[(k+1)%len(ring)]
 		edge := pattern.Segment{A: a, B: b}
 		var shared []border
-		for j, x := range c.cells {
-			if j == i || x.off {
-				continue
-			}
+		for _, j := range beside {
+			x := c.cells[j]
 			for n, p := range x.ring {
 				if s, ok := common(edge, pattern.Segment{A: p, B: x.ring[(n+1)%len(x.ring)]}); ok {
 					shared = append(shared, border{s, k, j, c.isCut(s)})
