@@ -48,7 +48,7 @@ func (in Inputs) Clone() Inputs {
 	for i := range in.OwnSteps {
 		in.OwnSteps[i].Supplies = slices.Clone(in.OwnSteps[i].Supplies)
 	}
-	in.Windows = slices.Clone(in.Windows)
+	in.Windows, in.Each = slices.Clone(in.Windows), slices.Clone(in.Each)
 	in.Labels = slices.Clone(in.Labels)
 	for i := range in.Labels {
 		in.Labels[i].Layers = slices.Clone(in.Labels[i].Layers)
@@ -250,6 +250,7 @@ func Difference(a, b Inputs) string {
 	}
 	note(a.Basis == b.Basis, "what the size is of")
 	note(reflect.DeepEqual(a.Things, b.Things) && a.Stand == b.Stand, "contents")
+	note(slices.Equal(a.Each, b.Each), "what goes in each")
 	note(a.Compartments == b.Compartments, "compartments")
 	note(slices.Equal(a.Linings, b.Linings) && a.RiserHeight == b.RiserHeight, "linings")
 	note(a.Card == b.Card && maps.Equal(a.Cards, b.Cards), "card")

@@ -55,7 +55,7 @@ func (d *Dressed) work() recipe.Work {
 	w := recipe.Work{
 		Units: in.Units, Tick: in.Tools.Tick, Fence: in.Tools.Fence, Copies: in.Copies,
 		Cards: map[string]paper.Card{}, EndForEnd: map[string]bool{}, Loose: map[string]bool{}, Mats: d.Mats, Fixings: d.fixings(), Panes: d.panes(), Together: d.together(),
-		Contents: d.Filling(), Adhesive: style.AdhesiveOf(d.Spec),
+		Contents: d.filled(), Adhesive: style.AdhesiveOf(d.Spec),
 	}
 	if g, chosen := in.Glue[stuff.Papers]; chosen {
 		a := stuff.AdhesiveOf(g)
@@ -68,6 +68,14 @@ func (d *Dressed) work() recipe.Work {
 		w.EndForEnd[p.ID], w.Loose[p.ID] = p.EndForEnd, p.Loose
 	}
 	return w
+}
+
+// filled is what is filled in, or that each room is filled by its list.
+func (d *Dressed) filled() string {
+	if d.ByList() != "" {
+		return "each by the list"
+	}
+	return d.Filling()
 }
 
 // puts are what goes into the box before it is filled, and what goes round the closed one and

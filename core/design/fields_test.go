@@ -59,6 +59,7 @@ var changes = map[string]func(in *Inputs){
 	"OwnSteps": func(in *Inputs) {
 		in.OwnSteps = []recipe.Own{{ID: 1, Text: "Stamp the front", After: "cut", Piece: "lid", Minutes: 2, Supplies: []string{"ink"}}}
 	},
+	"Each": func(in *Inputs) { in.Each = []string{"24 Dec: bell", "chocolate coin"} },
 	"Windows": func(in *Inputs) {
 		in.Windows = []label.Window{{ID: 1, Shape: label.Oval, Width: 40 * mm_, Height: 30 * mm_, Piece: "lid", Face: "top", Film: true, Place: label.Place{Across: label.Off{From: label.Left, At: 8 * mm_}}}}
 	},

@@ -25,6 +25,7 @@ type (
 		Style     string                  `json:"style"`
 		Size      map[string]measure.Text `json:"size,omitempty"`
 		Contents  []thingFile             `json:"contents"`
+		Each      []string                `json:"rooms,omitempty"`
 		Stand     string                  `json:"stand,omitempty"`
 		Cells     *cellsFile              `json:"compartments,omitempty"`
 		Linings   []string                `json:"linings,omitempty"`
@@ -146,6 +147,7 @@ func (f inputsFile) inputs(rest strict.Rest) (Inputs, error) {
 	r.size(s, f.Size)
 	r.options(s, f.Options, f.Fit)
 	r.things(f)
+	r.in.Each = f.Each
 	r.inside(f)
 	r.load(f)
 	if f.Card != nil {
@@ -415,6 +417,7 @@ func fileOf(in Inputs) inputsFile {
 	for _, t := range in.Things {
 		f.Contents = append(f.Contents, writeThing(t))
 	}
+	f.Each = in.Each
 	writeInside(in, &f)
 	writeLoad(in, &f)
 	for _, d := range in.Mats {

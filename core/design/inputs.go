@@ -51,7 +51,9 @@ type Inputs struct {
 	Room style.Extent
 
 	Things []contents.Thing
-	Stand  string // the id of the arrangement chosen; "" for the best
+	// Each lists what goes into each of a box's equal rooms, a line for each.
+	Each  []string
+	Stand string // the id of the arrangement chosen; "" for the best
 	// Compartments part the things; Linings line the inside.
 	Compartments Compartments
 	Linings      []Lining
@@ -237,7 +239,7 @@ func (in *Inputs) Check() error {
 		return err
 	}
 	for _, check := range []func(*Inputs) error{
-		checkMats, checkLoose, checkBands, checkCovers, checkClosures, checkRibbons, checkWrap, checkLabels, checkWindows, checkLeans, checkInside, checkOwnSteps, checkLoad,
+		checkMats, checkLoose, checkBands, checkCovers, checkClosures, checkRibbons, checkWrap, checkLabels, checkWindows, func(in *Inputs) error { return contents.CheckEach(in.Each) }, checkLeans, checkInside, checkOwnSteps, checkLoad,
 	} {
 		if err := check(in); err != nil {
 			return err

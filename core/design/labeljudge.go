@@ -145,7 +145,7 @@ func (d *Dressed) reaches(band Banded, l label.Label) bool {
 // under names what a label would lie on: another of its kind, a label, a hole or a notch; ""
 // where there is nothing.
 func (d *Dressed) under(l label.Label) string {
-	if l.Copies > 1 {
+	if part, _ := d.part(l.Piece); l.Copies > part.Copies() { // one on each of alike pieces
 		return "another of its kind"
 	}
 	mats := d.LabelMats()

@@ -194,8 +194,11 @@ func (p *Papered) LabelMats() []dress.Mat {
 	return out
 }
 
-// LabelText is what a label says on this box.
-func (b *Built) LabelText(l label.Label) []string {
+// EveryCopy asks for what all copies of a label say.
+const EveryCopy = -1
+
+// LabelText is what the nth copy of a label says on this box, from 0, or EveryCopy.
+func (b *Built) LabelText(l label.Label, n int) []string {
 	inside := b.Filling()
 	if inside == "" {
 		inside = b.Inputs.Name
@@ -205,6 +208,7 @@ func (b *Built) LabelText(l label.Label) []string {
 	if b.Inputs.Price > 0 {
 		fills.Price = b.Inputs.Price.String()
 	}
+	fills.N, fills.Each = b.nth(l, n)
 	return l.Says(fills)
 }
 
@@ -213,7 +217,7 @@ func (b *Built) LabelText(l label.Label) []string {
 func (b *Built) WordsOn(piece string) []string {
 	for _, l := range b.Inputs.Labels {
 		if len(l.Layers) > 0 && piece == labelID(l, len(l.Layers)) {
-			return b.LabelText(l)
+			return b.LabelText(l, EveryCopy)
 		}
 	}
 	return nil
@@ -235,7 +239,7 @@ func (d *Dressed) labelMoves() []hand.Put {
 				say("label-layer", map[string]string{"n": strconv.Itoa(n + 1), "under": strconv.Itoa(n)}, map[string][]measure.Length{"border": {d.ruled(l.Layers[n].Border.Across)}})
 			}
 		}
-		if words := d.LabelText(l); len(words) > 0 {
+		if words := d.LabelText(l, EveryCopy); len(words) > 0 {
 			say("label-words", map[string]string{"words": strings.Join(words, " / ")}, nil)
 		}
 		d.putOn(l, &m, say)

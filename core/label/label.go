@@ -109,7 +109,7 @@ const (
 	Least       = 8 * mm
 	Most        = 250 * mm
 	MostLayers  = 3
-	MostCopies  = 20
+	MostCopies  = 64
 	mostText    = 240
 	mostLines   = 8
 	mostName    = 40
@@ -325,13 +325,13 @@ func around(n int, at func(t float64) pattern.Point) pattern.Loop {
 	return out
 }
 
-// Fills are what the box puts in: its name, what is inside, its size, its price, ""
-// where that is not known.
-type Fills struct{ Name, Inside, Size, Price string }
+// Fills are what the box puts in: its name, what is inside, its size, its price, the number of the
+// copy and what is listed for its room, "" where that is not known.
+type Fills struct{ Name, Inside, Size, Price, N, Each string }
 
 // Says is the text with what the box fills in, line by line.
 func (l Label) Says(f Fills) []string {
-	text := strings.NewReplacer("{name}", f.Name, "{inside}", f.Inside, "{size}", f.Size, "{price}", f.Price).Replace(l.Text)
+	text := strings.NewReplacer("{name}", f.Name, "{inside}", f.Inside, "{size}", f.Size, "{price}", f.Price, "{n}", f.N, "{each}", f.Each).Replace(l.Text)
 	var out []string
 	for _, line := range strings.Split(text, "\n") {
 		if line = strings.TrimSpace(line); line != "" {

@@ -123,9 +123,9 @@ func TestLabelsThatCannotBe(t *testing.T) {
 }
 
 func TestWhatALabelSays(t *testing.T) {
-	l := Label{Text: "{name}\n\n with {inside} \n{size}\n{price}"}
-	for price, want := range map[string]string{"6.50": "Fair|with 4 jars|9 × 9 cm|6.50", "": "Fair|with 4 jars|9 × 9 cm"} {
-		if got := strings.Join(l.Says(Fills{"Fair", "4 jars", "9 × 9 cm", price}), "|"); got != want {
+	l := Label{Text: "{name}\n\n with {inside} \n{size}\n{n}: {each}\n{price}"}
+	for price, want := range map[string]string{"6.50": "Fair|with 4 jars|9 × 9 cm|7: bell|6.50", "": "Fair|with 4 jars|9 × 9 cm|7: bell"} {
+		if got := strings.Join(l.Says(Fills{Name: "Fair", Inside: "4 jars", Size: "9 × 9 cm", Price: price, N: "7", Each: "bell"}), "|"); got != want {
 			t.Error(got)
 		}
 	}

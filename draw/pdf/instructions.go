@@ -152,6 +152,9 @@ func (w *writer) sheetHead() error {
 	}
 	w.para(w.left, words, 9, false, about+". About "+recipe.Clock(r.One)+".")
 	w.para(w.left, words, 9, false, "Inside "+r.Inside.FreeIn(r.Inputs.Units)+". Outside "+r.Outside.TakenIn(r.Inputs.Units)+".")
+	if list := r.ByList(); list != "" {
+		w.para(w.left, words, 9, false, "In each: "+list+".")
+	}
 	w.para(w.left, words, 9, false, "Have ready: "+w.ready()+".")
 	for _, c := range r.Checks {
 		if c.Verdict != inspect.OK {

@@ -30,14 +30,14 @@ func (w *writer) shapedLabels() error {
 			continue // it is not printed
 		}
 		wide, high := l.Size(top)
-		for range l.Copies * w.r.Inputs.Copies {
+		for n := range l.Copies * w.r.Inputs.Copies {
 			if x > 0 && x+wide.MM() > tw {
 				x, y, row = 0, y+row+betweenLabels, 0
 			}
 			if y > 0 && y+high.MM() > th {
 				begin()
 			}
-			w.oneLabel(l, top, border+x, border+y)
+			w.oneLabel(l, top, n%l.Copies, border+x, border+y)
 			x += wide.MM() + betweenLabels
 			row = max(row, high.MM())
 		}
@@ -45,8 +45,8 @@ func (w *writer) shapedLabels() error {
 	return nil
 }
 
-// oneLabel draws a layer of a label and its words, its top left corner at (x, y).
-func (w *writer) oneLabel(l label.Label, layer int, x, y float64) {
+// oneLabel draws a layer of the nth copy of a label and its words, its top left corner at (x, y).
+func (w *writer) oneLabel(l label.Label, layer, n int, x, y float64) {
 	wide, high := l.Size(layer)
 	off := pattern.Pt((l.Width-wide).MM()/2, (l.Height-high).MM()/2)
 	w.ink()
@@ -58,7 +58,7 @@ func (w *writer) oneLabel(l label.Label, layer int, x, y float64) {
 		at, _ := l.HoleAt()
 		w.Circle(x+at.X-off.X, y+at.Y-off.Y, label.HoleAcross.MM()/2, "D")
 	}
-	lines := w.r.LabelText(l)
+	lines := w.r.LabelText(l, n)
 	if len(lines) == 0 {
 		return
 	}

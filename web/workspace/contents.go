@@ -7,6 +7,7 @@ import (
 	"html/template"
 	"slices"
 	"strconv"
+	"strings"
 
 	"brevium/core/contents"
 	"brevium/core/design"
@@ -22,7 +23,12 @@ import (
 var contentsStop = &stop{
 	ID: "contents", Title: "What goes in", Decides: "Say what goes in the box and how it stands.",
 	read: readContents, page: showContents, small: true, settles: []string{"load", "stack", "food", "child", "magnet", "candle", "heat"},
-	answer: func(p *workPage) string { return cmp.Or(p.Result.Filling(), "size typed in") },
+	answer: func(p *workPage) string {
+		if len(p.Result.Inputs.Things) == 0 && p.Result.ByList() != "" {
+			return "by your list"
+		}
+		return cmp.Or(p.Result.Filling(), "size typed in")
+	},
 }
 
 type contentsPage struct {
@@ -45,7 +51,34 @@ func (p *contentsPage) ThingPicture() template.HTML {
 	return page.SVG(draw.Contents(*p.Result.Stand, p.Box.Inputs.Things, p.Units, p.Box.Inputs.Tools.Tick))
 }
 
+// rooms is how many equal rooms the box has.
+func (p *contentsPage) rooms() int {
+	if p.Result == nil {
+		return 1
+	}
+	return p.Result.Box.Room.Times
+}
+
+// readEach reads the list of what goes in each room; lines at its end that say nothing are left out.
+func readEach(f *form.Form, in *design.Inputs) {
+	if !f.Posted.Has("rooms") {
+		return
+	}
+	lines := strings.Split(strings.ReplaceAll(f.Posted.Get("rooms"), "\r\n", "\n"), "\n")
+	for i := range lines {
+		lines[i] = strings.TrimSpace(lines[i])
+	}
+	for len(lines) > 0 && lines[len(lines)-1] == "" {
+		lines = lines[:len(lines)-1]
+	}
+	in.Each = lines
+	if len(lines) == 0 {
+		in.Each = nil
+	}
+}
+
 func readContents(f *form.Form, in *design.Inputs, now *design.Result) {
+	readEach(f, in)
 	for i := range in.Things {
 		form.ReadThing(f, i, &in.Things[i])
 	}
@@ -124,6 +157,7 @@ type contentsView struct {
 	Wasted, Card string
 	Per, As, Up  form.Field
 	Linings      []form.Choice
+	Each         []form.Field // the list of what goes in each room, where there are several
 	Riser        form.Field
 	Risen        bool
 	Banded       bool // the dividers end in others; none slots into another
@@ -179,6 +213,10 @@ func (p *contentsPage) fill(in *design.Inputs, f *form.Form) {
 	}
 	for _, l := range design.Linings {
 		v.Linings = append(v.Linings, form.Choice{Value: string(l), Label: words[l], Chosen: slices.Contains(in.Linings, l)})
+	}
+	if n := p.rooms(); n > 1 {
+		v.Each = append(v.Each, f.Control("rooms", fmt.Sprintf("What goes in each of the %d", n), "a line for each: chocolate coin, or 24 Dec: chocolate coin", strings.Join(in.Each, "\n")))
+		v.Each[0].Kind = "lines"
 	}
 	v.loadFields = loadFieldsOf(f, in)
 	v.Riser = f.LengthField("riser", "It lifts by", "", in.RiserHeight)

@@ -138,6 +138,15 @@ func (p *dressingPage) Nets() []netView {
 	return page.Draw(&p.room.Drawn, p.Result, "nets, to be dressed", func() []netView { return nets(p.Result, true) })
 }
 
+// MayNumber reports whether the box has rooms with fronts to put numbers on.
+func (p *dressingPage) MayNumber() bool {
+	if p.Result == nil {
+		return false
+	}
+	_, can := p.Result.Numbered()
+	return can
+}
+
 // dressingAnswer tells in half a line what dresses the box.
 func dressingAnswer(r *design.Result) string {
 	var parts []string

@@ -1,9 +1,12 @@
 package workspace_test
 
 import (
+	"net/http"
 	"strings"
 	"testing"
 
+	"brevium/core/design"
+	"brevium/core/measure"
 	"brevium/web/webtest"
 )
 
@@ -61,5 +64,37 @@ func TestAClosureHasASize(t *testing.T) {
 	}
 	if _, page, _ := x.Get("/boxes/1/dressing"); strings.Contains(page, `name="closures[0].thick"`) {
 		t.Error("a dot is asked for its thickness")
+	}
+}
+
+// A list of what goes in each drawer is typed a line for each, and a press numbers the fronts.
+func TestACalendarIsFilledByItsList(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	in := design.New("Tales", measure.MM, "calendar")
+	if _, err := x.Store.Of(t.Context()).Add(t.Context(), in); err != nil {
+		t.Fatal(err)
+	}
+	if _, body, _ := x.Get("/boxes/1/contents"); !strings.Contains(body, "What goes in each of the 24") {
+		t.Fatal("the list is not asked for")
+	}
+	x.Post("/boxes/1/contents", "rooms", "bell\r\n3 Dec: ribbon\r\n\r\n")
+	if got := x.Box(1).Inputs.Each; len(got) != 2 || got[1] != "3 Dec: ribbon" {
+		t.Errorf("listed are %q", got)
+	}
+	x.Post("/boxes/1/dressing", "labels.add", "numbers")
+	labels := x.Box(1).Inputs.Labels
+	if len(labels) != 1 || labels[0].Copies != 24 || labels[0].Text != "{n}" || labels[0].Piece != "drawer" {
+		t.Errorf("the labels are %+v", labels)
+	}
+	if words := x.Words("/boxes/1/dressing"); strings.Contains(words, "another of its kind") {
+		t.Error("a number on each drawer is said to lie on another")
+	}
+	if code, body, _ := x.Post("/boxes/1/contents", "rooms", strings.Repeat("long ", 30)); code != http.StatusUnprocessableEntity || !strings.Contains(body, "letters for each") {
+		t.Errorf("a line too long gives %d", code)
+	}
+	x.JarBox()
+	if _, body, _ := x.Get("/boxes/2/contents"); strings.Contains(body, "What goes in each of") {
+		t.Error("a box of one room asks for a list")
 	}
 }

@@ -33,13 +33,15 @@ type labelView struct {
 
 func labelAt(n int, path ...any) string { return fault.Path(append([]any{"labels", n}, path...)...) }
 
-// tagPlace stands among the faces for a tag that hangs; bandPlace before the id of a band,
+// tagPlace stands among the faces for a tag that hangs; numberPlace asks for one on each room's front;
+// bandPlace before the id of a band,
 // thingPlace before that of another thing that is placed, paperPlace before a paper's.
 const (
-	tagPlace   = "tag"
-	bandPlace  = "band:"
-	thingPlace = "thing:"
-	paperPlace = "paper:"
+	tagPlace    = "tag"
+	numberPlace = "numbers"
+	bandPlace   = "band:"
+	thingPlace  = "thing:"
+	paperPlace  = "paper:"
 )
 
 // labels shows the labels, tags and toppers.
@@ -75,7 +77,7 @@ func (p *dressingPage) labels(in *design.Inputs, f *form.Form) {
 		if v.Placed = l.Place != (label.Place{}); l.Piece != "" || l.Upon != (label.Upon{}) {
 			v.Where = whereFields(f, at, l.Place, "with - it stands over that edge")
 		}
-		v.Text = f.Control(at("text"), "Words on it", "{name}, {inside}, {size} and {price} are filled in", l.Text)
+		v.Text = f.Control(at("text"), "Words on it", "{name}, {inside}, {size}, {price} and, of many copies, {n} and {each} are filled in", l.Text)
 		v.Text.Kind = "lines"
 		for k, x := range l.Layers {
 			layer := layerView{Card: f.CardView(at("layers", k), x.Card, p.Shelf)}
@@ -200,6 +202,10 @@ func readLabels(f *form.Form, in *design.Inputs, now *design.Result) {
 		l := design.UsualBought(label.What(what), in.Units)
 		l.Piece, l.Face = now.LabelPlace()
 		in.Labels = append(in.Labels, l)
+	case what == numberPlace:
+		if l, can := now.Numbered(); can {
+			in.Labels = append(in.Labels, l)
+		}
 	case what == tagPlace:
 		in.Labels = append(in.Labels, design.UsualLabel("", "", in.Units))
 	default:
