@@ -49,16 +49,11 @@ func (b *Built) Numbered() (label.Label, bool) {
 	if room.Times < 2 || part.Copies() != room.Times {
 		return label.Label{}, false
 	}
-	face, most := "", 0.0
-	for _, f := range dress.Open(part.Pattern, part.Faces, dress.Outside) {
-		if (f.Role == pattern.Wall || f.Role == pattern.Panel) && !style.IsFoot(part.Part, f) && (style.IsFront(f) || f.Area() > most) {
-			if face, most = f.Name, f.Area(); style.IsFront(f) {
-				break
-			}
-		}
+	front, there := b.facing(part)
+	if !there {
+		front, there = largestWall(part)
 	}
-	front, known := b.faceOf(label.Label{Piece: part.ID, Face: b.outward(part, face)})
-	if !known {
+	if !there {
 		return label.Label{}, false
 	}
 	l := UsualLabel(part.ID, front.Name, b.Inputs.Units)
@@ -72,25 +67,32 @@ func (b *Built) Numbered() (label.Label, bool) {
 	return l, true
 }
 
-// outward is the face of a room's part that looks out of the finished box, towards the viewer, if one
-// does; else the face that is named.
-func (b *Built) outward(part Part, face string) string {
+// facing is the face of a part that looks at the viewer in the finished box, if one does.
+func (b *Built) facing(part Part) (pattern.Face, bool) {
 	bodies, err := b.Bodies(style.Finished)
 	if err != nil {
-		return face
+		return pattern.Face{}, false
 	}
-	for _, body := range bodies {
-		if body.Part.ID != part.ID {
-			continue
-		}
-		for i, f := range body.Faces {
-			if n := body.Poses[i].Normal(); n.Y < -0.99 && (f.Role == pattern.Wall || f.Role == pattern.Panel) {
-				return f.Name
-			}
-		}
-		break
+	k := slices.IndexFunc(bodies, func(x style.Body) bool { return x.Part.ID == part.ID })
+	if k < 0 {
+		return pattern.Face{}, false
 	}
-	return face
+	for i, f := range bodies[k].Faces {
+		if bodies[k].Poses[i].Normal().Y < -0.99 && (f.Role == pattern.Wall || f.Role == pattern.Panel) {
+			return f, true
+		}
+	}
+	return pattern.Face{}, false
+}
+
+// largestWall is the largest wall or panel of a part that is seen and that it does not stand on.
+func largestWall(part Part) (face pattern.Face, there bool) {
+	for _, f := range dress.Open(part.Pattern, part.Faces, dress.Outside) {
+		if (f.Role == pattern.Wall || f.Role == pattern.Panel) && !style.IsFoot(part.Part, f) && f.Area() > face.Area() {
+			face, there = f, true
+		}
+	}
+	return face, there
 }
 
 // nth is the number of a copy of a label, and what is listed for its room; of all copies where none is

@@ -240,7 +240,11 @@ func (d *Dressed) labelMoves() []hand.Put {
 			}
 		}
 		if words := d.LabelText(l, EveryCopy); len(words) > 0 {
-			say("label-words", map[string]string{"words": strings.Join(words, " / ")}, nil)
+			key := "label-words"
+			if l.Copies > 1 {
+				key = "label-words-each"
+			}
+			say(key, map[string]string{"words": strings.Join(words, " / ")}, nil)
 		}
 		d.putOn(l, &m, say)
 		out = append(out, m)
@@ -265,6 +269,9 @@ func (d *Dressed) putOn(l label.Label, m *hand.Put, say func(string, map[string]
 		return
 	}
 	begins := "label"
+	if l.Copies > 1 && l.Raised == 0 {
+		begins = "label-each"
+	}
 	if l.What == label.Brad || l.What == label.Eyelet { // through the card: before the box is filled
 		begins, m.When = string(l.What), hand.Empty
 	}

@@ -29,7 +29,7 @@ const (
 	leastBeside  = 2 * measure.Millimetre
 	// behindWindow is how near what lies before or behind a window hides what is inside.
 	behindWindow = 6.0 // mm
-	// Foremost of the window is seen when no more of it than this is hidden.
+	// mostHidden is how much of a window may be hidden before it is said, as a share.
 	mostHidden = 0.02
 )
 
@@ -210,7 +210,6 @@ func (p *Papered) windowCut(w label.Window, f pattern.Face, edge pattern.Loop) [
 	case label.Circle:
 		key = "window-compass"
 	}
-	turned := hand.Say("upright")
 	if w.Place.Turn != 0 {
 		key = "window-traced"
 	}
@@ -218,7 +217,7 @@ func (p *Papered) windowCut(w label.Window, f pattern.Face, edge pattern.Loop) [
 		Key: key, Names: map[string][]string{"shape": {string(w.Shape)}},
 		Lengths: map[string][]measure.Length{"size": {w.Width, w.Height}, "across": {w.Width}},
 		Phrases: map[string]hand.Said{
-			"where": {Key: "spot", Words: map[string]string{"place": f.Plain(), "piece": p.called(w.Piece)}}, "place": p.placed(w.Place), "turned": turned,
+			"where": {Key: "spot", Words: map[string]string{"place": f.Plain(), "piece": p.called(w.Piece)}}, "place": p.placed(w.Place),
 		},
 	}}}
 }

@@ -39,7 +39,7 @@ func (t styleTile) fits() bool { return t.Problem == "" || t.Chosen }
 
 const (
 	// kindsAtOnce is how many kinds that fit are drawn at once: more than the list has in sight.
-	kindsAtOnce = 8
+	kindsAtOnce = 6
 	// allKinds asks for all.
 	allKinds = "all"
 )
