@@ -2,6 +2,7 @@ package draw
 
 import (
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
@@ -99,6 +100,17 @@ func thing(s contents.Spot, round bool) [][]r3.Vec {
 	out := [][]r3.Vec{foot, top}
 	for _, i := range sides {
 		out = append(out, []r3.Vec{foot[i], top[i]})
+	}
+	return out
+}
+
+// openIn are the holes of a piece that lie in a polygon, such as a paper on it.
+func openIn(holes []pattern.Loop, polygon []pattern.Point) [][]pattern.Point {
+	var out [][]pattern.Point
+	for _, loop := range holes {
+		if flat := loop.Flat(); !slices.ContainsFunc(flat, func(q pattern.Point) bool { return !pattern.Contains(polygon, q) }) {
+			out = append(out, flat)
+		}
 	}
 	return out
 }

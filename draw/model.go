@@ -94,6 +94,8 @@ type MotionMat struct {
 	Inside  bool         `json:"inside"`
 	Tile    Affine       `json:"tile"`
 	Lift    float64      `json:"lift"` // how far its upper side is from the card's, mm
+	// Holes are cut out of it along the openings of the card below.
+	Holes [][][2]float64 `json:"holes,omitempty"`
 }
 
 // MotionPlate is a flat piece on the shut box: its paper, and its corners in
@@ -229,7 +231,11 @@ func (m *Model) still(out *Motion, s Solid) MotionPiece {
 				if mat.Piece == s.Part.ID && patch.Face == f.Name {
 					over[mat.Side] += mat.Card.Thickness.MM()
 					l := mat.Card.Seen()
-					x.Mats = append(x.Mats, MotionMat{out.paperOf(l), flatPoints(patch.Corners), mat.Side == dress.Inside, repeats(l, matLay(mat)), round3(over[mat.Side])})
+					paper := MotionMat{Paper: out.paperOf(l), Outline: flatPoints(patch.Corners), Inside: mat.Side == dress.Inside, Tile: repeats(l, matLay(mat)), Lift: round3(over[mat.Side])}
+					for _, hole := range openIn(s.Part.Pattern.Holes, patch.Corners) {
+						paper.Holes = append(paper.Holes, flatPoints(hole))
+					}
+					x.Mats = append(x.Mats, paper)
 				}
 			}
 		}

@@ -185,3 +185,63 @@ func TestNumbersKeepClearOfEachOther(t *testing.T) {
 		t.Errorf("a number with no room stands out by %v; want one tier", c)
 	}
 }
+
+// A paper over a window has the same hole in every picture: in space, flat, and folded, where what
+// is painted last over its middle is the dark inside.
+func TestPapersAreOpenOverWindows(t *testing.T) {
+	in, err := design.Read([]byte(`{"brevium":1,"units":"mm","style":"tray-lid","size":{"length":100,"width":80,"height":40},
+	 "mats":[{"piece":"lid","where":"top","layers":[{"card":{"name":"Snow"},"border":3}]}],
+	 "placed":[{"what":"window","shape":"rectangle","width":50,"height":30,"on":{"piece":"lid","face":"top"},"film":true}]}`))
+	if err != nil {
+		t.Fatal(err)
+	}
+	r, err := design.Make(t.Context(), in)
+	if err != nil {
+		t.Fatal(err)
+	}
+	m := ModelOf(r, false)
+	motion, err := m.Motion()
+	if err != nil {
+		t.Fatal(err)
+	}
+	holes := 0
+	for _, piece := range motion.Pieces {
+		for _, f := range piece.Faces {
+			for _, mat := range f.Mats {
+				if len(mat.Holes) != len(f.Holes) {
+					t.Errorf("%s: the paper has %d holes, the card %d", f.Name, len(mat.Holes), len(f.Holes))
+				}
+				holes += len(mat.Holes)
+			}
+		}
+	}
+	if holes != 1 {
+		t.Errorf("%d papers are open in space; want 1", holes)
+	}
+	net := Net{Part: r.Parts[1].Part, Mats: r.Mats, Units: measure.MM, Tick: in.Tools.Tick}.Picture()
+	open := 0
+	for _, s := range net.Shapes {
+		if s.Class == MatOne || s.Class == MatTwo {
+			open += len(s.Loops) - 1
+		}
+	}
+	if open != 1 {
+		t.Errorf("flat, %d holes are in the papers; want 1", open)
+	}
+	look, err := m.Look("box")
+	if err != nil {
+		t.Fatal(err)
+	}
+	paper, dark := -1, -1
+	for i, s := range look.Shapes {
+		switch {
+		case s.Class == MatOne || s.Class == MatTwo:
+			paper = i
+		case s.Class == CardInside && len(s.Loops[0]) == 4 && paper >= 0 && i == paper+1:
+			dark = i
+		}
+	}
+	if paper < 0 || dark < paper {
+		t.Errorf("folded, the paper is painted %d and the window %d", paper, dark)
+	}
+}

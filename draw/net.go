@@ -115,7 +115,7 @@ func (n Net) into(p *Picture) {
 					p.polygon(Hidden, patch.Corners...).About = "Paper on the " + m.Words
 				} else {
 					s := p.polygon(matClass(m), patch.Corners...)
-					s.Loops = append(s.Loops, n.openIn(patch.Corners)...)
+					s.Loops = append(s.Loops, openIn(pat.Holes, patch.Corners)...)
 					s.About = "Paper on the " + m.Words
 					if n.From != nil {
 						s.Fill = matFill(m)
@@ -192,17 +192,6 @@ func (n Net) into(p *Picture) {
 	for _, s := range n.Spots {
 		p.spot(s)
 	}
-}
-
-// openIn are the holes that lie in a polygon.
-func (n Net) openIn(polygon []pattern.Point) [][]pattern.Point {
-	var out [][]pattern.Point
-	for _, loop := range n.Part.Pattern.Holes {
-		if flat := loop.Flat(); !slices.ContainsFunc(flat, func(q pattern.Point) bool { return !pattern.Contains(polygon, q) }) {
-			out = append(out, flat)
-		}
-	}
-	return out
 }
 
 // windows doubles the lines of windows, a little inside.

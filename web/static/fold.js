@@ -107,7 +107,9 @@ function start(motion) {
       }
       for (const m of face.mats) {
         const { front, within } = papers[m.paper];
-        const mesh = new THREE.Mesh(printed(new THREE.ShapeGeometry(shape(m.outline)), m.tile), m.inside ? within : front);
+        const paper = shape(m.outline);
+        paper.holes = (m.holes || []).map(shape); // windows are cut through it
+        const mesh = new THREE.Mesh(printed(new THREE.ShapeGeometry(paper), m.tile), m.inside ? within : front);
         const off = half + Math.max(0.12, m.lift);
         mesh.position.z = m.inside ? -off : off;
         group.add(mesh);
