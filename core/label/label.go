@@ -240,7 +240,10 @@ func outline(s Shape, w, h float64) pattern.Loop {
 		return pattern.Loop{v(r, 0, 0), v(w-r, 0, quarter), v(w, r, 0), v(w, h-r, quarter), v(w-r, h, 0), v(r, h, quarter), v(0, h-r, 0), v(0, r, quarter)}
 	case Slot:
 		r := min(w, h) / 2
-		if w >= h {
+		if math.Abs(w-h) < pattern.Snap.MM() { // nothing is left between its ends
+			return outline(Circle, w, h)
+		}
+		if w > h {
 			return pattern.Loop{v(r, 0, 0), v(w-r, 0, 1), v(w-r, h, 0), v(r, h, 1)}
 		}
 		return pattern.Loop{v(0, h-r, 0), v(0, r, 1), v(w, r, 0), v(w, h-r, 1)}

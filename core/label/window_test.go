@@ -55,6 +55,19 @@ func TestSlotHasRoundEnds(t *testing.T) {
 	}
 }
 
+// A slot as high as it is wide is a circle: no line of it is without length.
+func TestSlotWithoutLengthIsACircle(t *testing.T) {
+	edge := Label{Shape: Slot, Width: 12 * mm, Height: 12 * mm}.Outline(0)
+	for i, v := range edge {
+		if v.Sub(edge[(i+1)%len(edge)].Point).Len() < 1 {
+			t.Errorf("the line at %v has no length", v)
+		}
+	}
+	if area := pattern.Area(edge.Flat()); math.Abs(area-math.Pi*36) > 0.5 {
+		t.Errorf("it has %v mm²", area)
+	}
+}
+
 func TestWindowLimits(t *testing.T) {
 	show := func(l measure.Length) string { return measure.Label(l, measure.MM, measure.Tick(mm)) }
 	good := Window{Shape: Oval, Width: 40 * mm, Height: 30 * mm}
