@@ -281,11 +281,11 @@ func (d *Dressed) judgeWindows() []inspect.Finding {
 		glued := slices.ContainsFunc(part.Pattern.Glue, func(g pattern.Glue) bool { return g.Face == w.Face && pattern.Overlap(g.Area, edge.Flat()) > 1 })
 		bare := f
 		bare.Holes = slices.DeleteFunc(slices.Clone(f.Holes), func(h []pattern.Point) bool { return pattern.Overlap(h, edge.Flat()) > math.Abs(pattern.Area(h))/2 })
-		switch left, hides := beside(bare, edge), hides(bodies, w.Piece, w.Face, edge); {
+		switch left, before := beside(bare, edge), covering(bodies, w.Piece, w.Face, edge); {
 		case glued:
 			say(inspect.Fail, "The window is cut into the %s where that is glued: move it, or make it smaller.", f.Plain())
-		case hides != "":
-			say(inspect.Warn, "The %s lies over or behind the window in the %s when the box is shut: one sees card there. Cut one into that, too, or move the window.", hides, f.Plain())
+		case before != "":
+			say(inspect.Warn, "The %s lies over or behind the window in the %s when the box is shut: one sees card there. Cut one into that, too, or move the window.", before, f.Plain())
 		case left < besideWindow.MM()-0.05:
 			say(inspect.Warn, "Beside the window in the %s %s of card is left; %s keeps its shape. Make the window smaller, or move it.", f.Plain(),
 				d.Show(d.ruled(measure.FromMM(left))), d.Show(d.ruled(besideWindow)))
@@ -299,9 +299,9 @@ func (d *Dressed) judgeWindows() []inspect.Finding {
 	return out
 }
 
-// hides names what of other pieces lies close before or behind a window of the shut box and hides
+// covering names what of other pieces lies close before or behind a window of the shut box and hides
 // more than a little of it; "" is nothing. What of its own piece does so is told of all openings.
-func hides(bodies []style.Body, piece, face string, edge pattern.Loop) string {
+func covering(bodies []style.Body, piece, face string, edge pattern.Loop) string {
 	flat := edge.Flat()
 	for _, b := range bodies {
 		if b.Part.ID != piece || b.Copy > 0 {

@@ -90,12 +90,17 @@ func (l Label) On(n int, along, up float64) []pattern.Point {
 
 // turned is the nth layer's outline, turned about the label's middle.
 func (l Label) turned(n int) []pattern.Point {
-	sin, cos := math.Sincos(float64(l.Place.Turn) * math.Pi / 180)
 	mid := pattern.Pt(l.Width.MM()/2, l.Height.MM()/2)
 	out := l.Outline(n).Flat()
 	for i, p := range out {
-		q := p.Sub(mid)
-		out[i] = mid.Add(pattern.Pt(q.X*cos-q.Y*sin, q.X*sin+q.Y*cos))
+		out[i] = l.Place.turned(p, mid)
 	}
 	return out
+}
+
+// turned is a point turned about another with the clock, where y runs down.
+func (p Place) turned(at, about pattern.Point) pattern.Point {
+	sin, cos := math.Sincos(float64(p.Turn) * math.Pi / 180)
+	q := at.Sub(about)
+	return about.Add(pattern.Pt(q.X*cos-q.Y*sin, q.X*sin+q.Y*cos))
 }

@@ -1,7 +1,6 @@
 package label
 
 import (
-	"math"
 	"slices"
 
 	"brevium/core/fault"
@@ -24,9 +23,6 @@ const Slot Shape = "slot"
 
 // WindowShapes lists the shapes a window may have, in the order they are offered.
 var WindowShapes = []Shape{Rectangle, Rounded, Circle, Oval, Heart, Star, Slot}
-
-// ByRuler reports whether a hand draws such a window with ruler or compass; the others are traced.
-func (s Shape) ByRuler() bool { return s == Rectangle || s == Circle }
 
 // Limits of a window.
 const (
@@ -54,14 +50,11 @@ func (w Window) Check(show func(measure.Length) string) error {
 func (w Window) On(along, up float64) pattern.Loop {
 	as := Label{Shape: w.Shape, Width: w.Width, Height: w.Height, Place: w.Place}
 	edge := outline(w.Shape, w.Width.MM(), w.Height.MM())
-	sin, cos := math.Sincos(float64(w.Place.Turn) * math.Pi / 180)
 	lo, hi := pattern.Bounds(as.turned(0))
-	at := as.On(0, along, up)
-	from, _ := pattern.Bounds(at) // where the turned outline's left foot came to lie
+	from, _ := pattern.Bounds(as.On(0, along, up)) // where the turned outline's left foot came to lie
 	mid := pattern.Pt(w.Width.MM()/2, w.Height.MM()/2)
 	for i, v := range edge {
-		q := v.Sub(mid)
-		turned := mid.Add(pattern.Pt(q.X*cos-q.Y*sin, q.X*sin+q.Y*cos))
+		turned := w.Place.turned(v.Point, mid)
 		edge[i].Point = pattern.Pt(from.X+turned.X-lo.X, from.Y+hi.Y-turned.Y)
 	}
 	return edge
