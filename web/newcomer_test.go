@@ -96,14 +96,14 @@ func TestKindsComeAsTheyAreScrolledTo(t *testing.T) {
 		want = append(want, s.ID)
 	}
 	for range want {
-		if h.value(`document.querySelectorAll("[id^=more-kinds]").length`) == "0" {
+		if h.value(`document.querySelectorAll("#more-kinds").length`) == "0" {
 			break
 		}
 		n := h.value(`document.querySelectorAll(".style-tile").length`)
 		h.until(`(() => { // a hand scrolls again where nothing came
 		  const l = document.querySelector(".styles");
 		  l.scrollTop = l.scrollTop > 0 ? 0 : l.scrollHeight;
-		  return document.querySelectorAll(".style-tile").length != ` + n + ` || !document.querySelector("[id^=more-kinds]");
+		  return document.querySelectorAll(".style-tile").length != ` + n + ` || !document.querySelector("#more-kinds");
 		})()`)
 	}
 	if got := h.value(shown); got != strings.Join(want, " ") {
