@@ -322,3 +322,13 @@ document.addEventListener("keydown", (event) => {
 document.addEventListener("DOMContentLoaded", () => {
   if (document.activeElement === document.body && !location.hash) document.getElementById("main")?.focus({ preventScroll: true });
 });
+
+// A drawing that is longer than the window is scrolled from the keyboard too.
+for (const moment of ["DOMContentLoaded", "htmx:afterSettle", "resize"]) {
+  (moment === "resize" ? window : document).addEventListener(moment, () => {
+    const picture = document.getElementById("picture");
+    if (!picture) return;
+    if (getComputedStyle(picture).overflowY === "auto" && picture.scrollHeight > picture.clientHeight + 1) picture.tabIndex = 0;
+    else picture.removeAttribute("tabindex");
+  });
+}
