@@ -115,13 +115,11 @@ func (j *Job) regrow(kind int, l Laid) *node {
 			return nil
 		}
 		delete(parts, c.Part)
-		n.across, n.at = c.Across, c.At+j.Kerf
+		n.cut(c.Across, c.At+j.Kerf)
 		b := n
 		if c.Across {
-			n.a, n.b = leaf(n.at, n.h), leaf(n.w-n.at, n.h)
 			b.x += n.at
 		} else {
-			n.a, n.b = leaf(n.w, n.at), leaf(n.w, n.h-n.at)
 			b.y += n.at
 		}
 		parts[c.Part+".1"], parts[c.Part+".2"] = grown{n.a, n.x, n.y}, grown{n.b, b.x, b.y}

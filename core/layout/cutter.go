@@ -32,19 +32,22 @@ func (c cutter) tooLong(side measure.Length) bool { return c.trimmer > 0 && side
 // whichever leaves the larger rectangle.
 func (c cutter) tree(s *strip, w, h measure.Length) *node {
 	n := leaf(w, h)
-	if s == nil {
-		return n
+	if s != nil {
+		c.fill(s, n)
 	}
-	if s.piece >= 0 {
-		n.place(s.piece, s.turned, s.w, s.h, c.acrossFirst(s, w, h))
-		return n
-	}
-	part := n
-	if c.cutOverFirst(s, w, h) {
-		part = n.cutOver(s)
-	}
-	c.part(s, part)
 	return n
+}
+
+// fill is tree in a part that is whole.
+func (c cutter) fill(s *strip, n *node) {
+	if s.piece >= 0 {
+		n.place(s.piece, s.turned, s.w, s.h, c.acrossFirst(s, n.w, n.h))
+		return
+	}
+	if c.cutOverFirst(s, n.w, n.h) {
+		n = n.cutOver(s)
+	}
+	c.part(s, n)
 }
 
 // acrossFirst tells whether the first cut round a single piece runs beside it:
@@ -92,12 +95,12 @@ func (c cutter) cutOverFirst(s *strip, w, h measure.Length) bool {
 // cutOver takes what is over across the strips off a room, and gives what
 // holds them.
 func (n *node) cutOver(s *strip) *node {
-	if s.across {
-		n.at, n.a, n.b = s.h, leaf(n.w, s.h), leaf(n.w, n.h-s.h)
-	} else {
-		n.across, n.at, n.a, n.b = true, s.w, leaf(s.w, n.h), leaf(n.w-s.w, n.h)
+	at := s.h
+	if !s.across {
+		at = s.w
 	}
-	return n.a
+	keep, _ := n.cut(!s.across, at)
+	return keep
 }
 
 // part cuts a room kid by kid, the narrow ones first: they come off while the
@@ -117,16 +120,12 @@ func (c cutter) part(s *strip, n *node) {
 			of = n.h
 		}
 		if at == of && i == len(kids)-1 {
-			*n = *c.tree(k, n.w, n.h)
+			c.fill(k, n)
 			return
 		}
-		n.across, n.at = s.across, at
-		if s.across {
-			n.a, n.b = c.tree(k, at, n.h), leaf(n.w-at, n.h)
-		} else {
-			n.a, n.b = c.tree(k, n.w, at), leaf(n.w, n.h-at)
-		}
-		n = n.b
+		first, rest := n.cut(s.across, at)
+		c.fill(k, first)
+		n = rest
 	}
 }
 

@@ -108,7 +108,7 @@ var splits = []func(n *node, w, h measure.Length) bool{
 const (
 	effort      = 1_500_000
 	leastWindow = 100
-	mostPlaced  = 10_000
+	mostPlaced  = 20_000
 )
 
 func (j *Job) rules(n int) []rule {

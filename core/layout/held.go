@@ -101,12 +101,12 @@ func (c cutter) around(n *node, x, y measure.Length, pieces []Placed) bool {
 	if free < 0 {
 		return false
 	}
-	n.across, n.at = best.across, best.at
+	n.cut(best.across, best.at)
 	bx, by := x, y
 	if n.across {
-		n.a, n.b, bx = leaf(n.at, n.h), leaf(n.w-n.at, n.h), x+n.at
+		bx += n.at
 	} else {
-		n.a, n.b, by = leaf(n.w, n.at), leaf(n.w, n.h-n.at), y+n.at
+		by += n.at
 	}
 	var first, second []Placed
 	for _, p := range pieces {

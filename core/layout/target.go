@@ -117,6 +117,11 @@ func (t target) before(u target) int {
 	return cmp.Or(cmp.Compare(u.slack, t.slack), cmp.Compare(t.n, u.n))
 }
 
+// full reports whether one with such slack, offered now, would not be kept.
+func (h *promising) full(slack float64) bool {
+	return slack < -1 || len(h.kept) == h.most && slack <= h.kept[0].slack
+}
+
 func (h *promising) offer(t target) {
 	t.n = h.offered
 	h.offered++
@@ -173,8 +178,11 @@ func (j *Job) targets(p *plan, bound Bound, most int, stop func() bool) []target
 		if in >= 0 {
 			t.saves, t.slack, fewer = t.saves-price[in], t.slack+room[in], fewer-1
 		}
+		if all.full(t.slack) {
+			return
+		}
 		saves := compareCost(t.saves, 0)
-		if (saves > 0 || saves == 0 && fewer > 0) && t.slack >= -1 && compareCost(cost-t.saves, bound.Cost) >= 0 && len(p.sheets) > fewer {
+		if (saves > 0 || saves == 0 && fewer > 0) && compareCost(cost-t.saves, bound.Cost) >= 0 && len(p.sheets) > fewer {
 			all.offer(t)
 		}
 	}

@@ -18,25 +18,31 @@ type node struct {
 
 func leaf(w, h measure.Length) *node { return &node{w: w, h: h, piece: -1} }
 
+// cut cuts a whole part in two, and gives what is left or above, and what is right or below.
+func (n *node) cut(across bool, at measure.Length) (a, b *node) {
+	two := &[2]node{{w: n.w, h: n.h, piece: -1}, {w: n.w, h: n.h, piece: -1}}
+	n.across, n.at, n.a, n.b = across, at, &two[0], &two[1]
+	if across {
+		n.a.w, n.b.w = at, n.w-at
+	} else {
+		n.a.h, n.b.h = at, n.h-at
+	}
+	return n.a, n.b
+}
+
 // place puts a piece of the widened size pw × ph into the top left corner of
 // a whole part, cutting the part down to it. With acrossFirst the first cut
 // runs beside the piece from top to bottom; else below it from side to side.
 // It returns the parts that are left over.
 func (n *node) place(piece int, turned bool, pw, ph measure.Length, acrossFirst bool) []*node {
-	var rest []*node
+	rest := make([]*node, 0, 2)
 	part := n
 	cut := func(across bool, at, of measure.Length) {
 		if at == of {
 			return
 		}
-		part.across, part.at = across, at
-		if across {
-			part.a, part.b = leaf(at, part.h), leaf(part.w-at, part.h)
-		} else {
-			part.a, part.b = leaf(part.w, at), leaf(part.w, part.h-at)
-		}
-		rest = append(rest, part.b)
-		part = part.a
+		keep, over := part.cut(across, at)
+		rest, part = append(rest, over), keep
 	}
 	if acrossFirst {
 		cut(true, pw, n.w)
