@@ -139,7 +139,7 @@ PACKAGES := web/assets/node_modules
 assets:
 	cd web/assets && npm ci --no-audit --no-fund
 	rm -rf $(VENDOR) && mkdir -p $(VENDOR) draw/pdf/fonts web/testdata
-	cp $(PACKAGES)/bootstrap/dist/css/bootstrap.min.css $(VENDOR)/
+	$(PACKAGES)/.bin/sass --load-path=$(PACKAGES) --style=compressed --no-source-map --quiet-deps web/assets/bootstrap.scss $(VENDOR)/bootstrap.min.css
 	cp $(PACKAGES)/htmx.org/dist/htmx.min.js $(VENDOR)/
 	cp $(PACKAGES)/@alpinejs/csp/dist/cdn.min.js $(VENDOR)/alpine-csp.min.js
 	cp $(PACKAGES)/idiomorph/dist/idiomorph-ext.min.js $(VENDOR)/

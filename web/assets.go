@@ -5,10 +5,12 @@ import (
 	"compress/gzip"
 	"crypto/sha256"
 	"encoding/hex"
+	"fmt"
 	"io/fs"
 	"mime"
 	"net/http"
 	"path"
+	"regexp"
 	"strings"
 	"sync"
 )
@@ -37,23 +39,42 @@ var shipped = sync.OnceValues(func() (assets, error) {
 
 func readAssets(files fs.FS) (assets, error) {
 	out := assets{}
-	return out, fs.WalkDir(files, ".", func(name string, d fs.DirEntry, err error) error {
-		if err != nil || d.IsDir() {
+	for _, styles := range []bool{false, true} { // styles name others by their sums
+		if err := out.read(files, styles); err != nil {
+			return nil, err
+		}
+	}
+	return out, nil
+}
+
+// inStyles is an address of another file in a style sheet.
+var inStyles = regexp.MustCompile(`url\("([^":]+)"\)`)
+
+// read reads the style sheets, or all other files.
+func (a assets) read(files fs.FS, styles bool) error {
+	return fs.WalkDir(files, ".", func(name string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() || (path.Ext(name) == ".css") != styles {
 			return err
 		}
 		body, err := fs.ReadFile(files, name)
 		if err != nil {
 			return err
 		}
-		sum := sha256.Sum256(body)
-		a := &asset{kind: mime.TypeByExtension(path.Ext(name)), sum: hex.EncodeToString(sum[:8]), body: body}
-		if a.kind == "" {
-			a.kind = http.DetectContentType(body)
+		if styles {
+			body = inStyles.ReplaceAllFunc(body, func(at []byte) []byte {
+				other := path.Join(path.Dir(name), string(inStyles.FindSubmatch(at)[1]))
+				return fmt.Appendf(nil, "url(%q)", a.address(other))
+			})
 		}
-		if a.small, err = squeezed(body); err != nil {
+		sum := sha256.Sum256(body)
+		f := &asset{kind: mime.TypeByExtension(path.Ext(name)), sum: hex.EncodeToString(sum[:8]), body: body}
+		if f.kind == "" {
+			f.kind = http.DetectContentType(body)
+		}
+		if f.small, err = squeezed(body); err != nil {
 			return err
 		}
-		out[name] = a
+		a[name] = f
 		return nil
 	})
 }
