@@ -23,7 +23,7 @@ import (
 var formKinds = map[string]string{
 	"/bin/:sort/:id/back": "telling", "/bin/:sort/:id/forget": "telling", "/bin/empty": "telling",
 	"/boxes": "telling", "/boxes/:id/:stop": "merged", "/boxes/:id/bench": "telling", "/boxes/:id/biggest": "telling", "/boxes/:id/board": "telling", "/boxes/:id/sister": "adding", "/boxes/:id/class": "telling",
-	"/boxes/:id/copy": "adding", "/boxes/:id/cost": "merged", "/boxes/:id/delete": "telling", "/boxes/:id/link": "telling", "/boxes/:id/history": "telling", "/boxes/:id/made": "adding",
+	"/boxes/:id/copy": "adding", "/boxes/:id/cover": "telling", "/boxes/:id/cost": "merged", "/boxes/:id/delete": "telling", "/boxes/:id/link": "telling", "/boxes/:id/history": "telling", "/boxes/:id/made": "adding",
 	"/boxes/:id/mend": "telling", "/boxes/:id/redo": "telling", "/boxes/:id/rename": "merged", "/boxes/:id/savings": "telling", "/boxes/:id/set": "telling",
 	"/boxes/:id/share": "telling", "/boxes/:id/small/:small/alone": "adding", "/boxes/:id/things/add": "adding", "/boxes/:id/things/import": "adding",
 	"/boxes/:id/things/keep": "adding", "/boxes/:id/tick": "telling", "/boxes/:id/undo": "telling", "/boxes/:id/units": "telling", "/bring": "adding",

@@ -276,6 +276,7 @@ func Difference(a, b Inputs) string {
 	note(a.Copies == b.Copies, "copies")
 	note(a.Price == b.Price, "price")
 	note(a.Recipe == b.Recipe, "the recipe")
+	note(a.Photograph == b.Photograph, "its photograph")
 	note(a.Tools.Same(b.Tools), "tools")
 	if a.Units != b.Units {
 		return "units" // the tick follows

@@ -69,6 +69,8 @@ var changes = map[string]func(in *Inputs){
 	"Copies": func(in *Inputs) { in.Copies = 7 },
 	"Price":  func(in *Inputs) { in.Price = money.Of(4) },
 	"Recipe": func(in *Inputs) { in.Recipe = "Cut 7 x 6 in" },
+
+	"Photograph": func(in *Inputs) { in.Photograph = "0a1b2c" },
 }
 
 // unkept are no part of a design's file: what a comparison wants, and what another version kept.

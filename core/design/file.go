@@ -56,6 +56,7 @@ type (
 		Copies    *int                    `json:"copies,omitempty"`
 		Price     float64                 `json:"price,omitempty"`
 		Recipe    string                  `json:"recipe,omitempty"`
+		Shown     string                  `json:"photograph,omitempty"`
 	}
 	cardFile struct {
 		Name      string       `json:"name,omitempty"`
@@ -178,7 +179,7 @@ func (f inputsFile) inputs(rest strict.Rest) (Inputs, error) {
 	if !(f.Price >= 0 && f.Price <= money.Most.Coins()) {
 		r.fail(fault.New(fault.CostRange, "price", "a price is 0 to a million"))
 	}
-	r.in.Price, r.in.Recipe = money.Of(f.Price), f.Recipe
+	r.in.Price, r.in.Recipe, r.in.Photograph = money.Of(f.Price), f.Recipe, f.Shown
 	if r.err != nil {
 		return Inputs{}, r.err
 	}
@@ -396,7 +397,7 @@ func fileOf(in Inputs) inputsFile {
 		Brevium: 1, Name: in.Name, Units: string(in.Units), Style: in.Style, Stand: in.Stand,
 		Size: map[string]measure.Text{"basis": measure.Text(in.Basis)}, Fit: string(in.Fit),
 		Options: map[string]measure.Text{"tick": mmText(in.Tools.Tick.Length())},
-		Copies:  &in.Copies, Price: in.Price.Coins(), Recipe: in.Recipe, Cards: map[string]cardFile{},
+		Copies:  &in.Copies, Price: in.Price.Coins(), Recipe: in.Recipe, Shown: in.Photograph, Cards: map[string]cardFile{},
 	}
 	tools := writeTools(in.Tools)
 	f.Tools = &tools

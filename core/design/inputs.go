@@ -4,6 +4,7 @@ package design
 
 import (
 	"slices"
+	"strings"
 
 	"brevium/core/contents"
 	"brevium/core/dress"
@@ -95,6 +96,10 @@ type Inputs struct {
 	// OwnSteps are the maker's own, among those of the box.
 	OwnSteps []recipe.Own
 	Price    money.Amount // what one is asked for, set by hand; 0 for none
+
+	// Photograph is that of the finished box which stands for it on the shelf, by its ID; "" for a
+	// drawing.
+	Photograph string
 
 	// Recipe is the text it was read from, "" for none.
 	Recipe string
@@ -217,6 +222,9 @@ func (in *Inputs) Check() error {
 	}
 	if len(in.Recipe) > LongestRecipe {
 		return fault.New(fault.TooLong, "recipe", "a recipe has up to %d letters", LongestRecipe)
+	}
+	if strings.Trim(in.Photograph, "0123456789abcdef") != "" || len(in.Photograph) > paper.LongestPhotoID {
+		return fault.New(fault.Invalid, "photograph", "a photograph's id is up to %d of the digits 0 to f", paper.LongestPhotoID)
 	}
 	if in.Price < 0 || in.Price > money.Most {
 		return fault.New(fault.CostRange, "price", "a price is 0 to a million")

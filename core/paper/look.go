@@ -130,6 +130,8 @@ const (
 	MostScale  = 150 * measure.Millimetre
 	LeastPhoto = 5 * measure.Millimetre
 	MostPhoto  = 1000 * measure.Millimetre
+
+	LongestPhotoID = 64 // letters
 )
 
 // UsualScale is the repeat of a print that says none.
@@ -157,8 +159,8 @@ func (l Look) Check() error {
 		return fault.New(fault.ScaleRange, "turn", "a print is turned by 0, 45 or 90 degrees")
 	case l.Photo.ID == "":
 		return nil
-	case strings.Trim(l.Photo.ID, "0123456789abcdef") != "" || len(l.Photo.ID) > 64:
-		return fault.New(fault.Invalid, "photo.id", "a photograph's id is up to 64 of the digits 0 to f")
+	case strings.Trim(l.Photo.ID, "0123456789abcdef") != "" || len(l.Photo.ID) > LongestPhotoID:
+		return fault.New(fault.Invalid, "photo.id", "a photograph's id is up to %d of the digits 0 to f", LongestPhotoID)
 	case min(l.Photo.Wide, l.Photo.High) < LeastPhoto || max(l.Photo.Wide, l.Photo.High) > MostPhoto:
 		return fault.New(fault.ScaleRange, "photo.wide", "a photograph shows 5 to 1000 mm of paper each way")
 	}

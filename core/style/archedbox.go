@@ -77,6 +77,7 @@ var archKind = &Option{
 
 var archedBox = &Style{
 	ID: "arched-box", Name: "Arched box", About: "A base strip under an arched cover: closed at the back, open in front",
+	For:   []Use{ForFavours},
 	Opens: "at the front", Strength: "fair: an arch on a base strip",
 	Parameters: []*Parameter{archLength, archWidth, archStraight, archTab, archDoor, archBack},
 	Options:    []*Option{archKind, adhesive},

@@ -68,6 +68,7 @@ func storeys(id, label, about string, least, most measure.Length, usual ...float
 
 var tower = &Style{
 	ID: "tower", Name: "Tower", About: "Boxes standing on one another, each smaller by a step",
+	For:   []Use{ForSeveral, ForGifts},
 	Opens: "lid after lid", Strength: "good: each box holds the next",
 	Parameters: slices.Concat([]*Parameter{length, width, height, towerStep}, sheetSides, sheetHeights),
 	Options:    []*Option{towerCount, towerBoxes, towerGrade, corners, adhesive},
@@ -204,6 +205,7 @@ var (
 
 var nest = &Style{
 	ID: "nest", Name: "Nest", About: "Open trays each standing inside the next, with just the gap that lets them out",
+	For:   []Use{ForSeveral, ForShow},
 	Opens: "one tray lifts out of the next; what goes in stands in the smallest", Strength: "good",
 	Parameters: lengthWidthHeight[:],
 	Options:    []*Option{nestCount, nestGap, corners, adhesive},

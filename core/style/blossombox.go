@@ -27,6 +27,7 @@ var (
 
 var blossomBox = &Style{
 	ID: "blossom-box", Name: "Blossom box", About: "A square base whose folded liner closes over the top in four points, and a lid",
+	For:   []Use{ForFavours, ForGifts},
 	Suits: []string{"candle", "ring", "macaron"},
 	Opens: "the lid lifts off, four points open", Strength: "good: a liner inside the walls",
 	Weights:    map[string]float64{"liner": 160}, // five layers lie on one another

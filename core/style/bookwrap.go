@@ -69,6 +69,7 @@ var (
 
 var bookWrap = &Style{
 	ID: "book-wrap", Name: "Book wrap", About: "A cover like a book's around a small thing that is held by a strap",
+	For:   []Use{ForPaper, ForFavours},
 	Suits: []string{"chocolate bar", "bar of chocolate", "chocolate"},
 	Opens: "like a book; the thing slides out of its strap", Strength: "light: a cover and a strap",
 	Lies:       true,

@@ -50,6 +50,7 @@ var (
 
 var boundBox = &Style{
 	ID: "bound-box", Name: "Bound box", About: "A double-walled tray in a two-part cover, with a flap over the front",
+	For:   []Use{ForPaper, ForGifts},
 	Suits: []string{"notebook", "album", "diary", "letter"},
 	Opens: "the cover lifts like a book's", Strength: "strong: two cards at the walls, four at the back",
 	Parameters: []*Parameter{length, width, height, boundOverhang, boundFlap, boundFront},

@@ -43,6 +43,7 @@ func calendarCount(id, label, usual string) *Option {
 
 var calendar = &Style{
 	ID: "calendar", Name: "Calendar of drawers", About: "A frame of cells with a small drawer in each, one for every day",
+	For:   []Use{ForSeveral},
 	Opens: "each drawer slides out", Strength: "good: the strips hold the frame square",
 	Untold:     true,
 	Parameters: []*Parameter{calendarLength, calendarWidth, calendarHeight, chestGap},

@@ -62,6 +62,7 @@ var (
 
 var foldOutCarrier = &Style{
 	ID: "fold-out-carrier", Name: "Fold-out carrier", About: "A hinged card that closes round small boxes; opened, they stand in a row",
+	For:   []Use{ForSeveral},
 	Opens: "its walls fall open", Strength: "fair: held by its lid, and a ribbon when it is carried",
 	Parameters: []*Parameter{carriedLength, carriedWidth, carriedHeight, carriedLid, carrierWalls},
 	Options:    []*Option{carrierForm, carrierCount, lidAllowance, carrierAllowance, capDepth, corners, adhesive},

@@ -31,6 +31,7 @@ var (
 var hingedCarton = &Style{
 	ID:         "hinged-carton",
 	Name:       "Hinged carton",
+	For:        []Use{ForGifts, ForTreats, ForTall},
 	About:      "One sheet: four walls and a lid hinged at the back, its flap tucked in or lapped over the front",
 	Opens:      "a lid hinged at the back",
 	Strength:   "fair: one card, the flap holds it",

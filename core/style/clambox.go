@@ -27,6 +27,7 @@ var (
 
 var clamBox = &Style{
 	ID: "clam-box", Name: "Clam box", About: "One sheet: two trays hinged on a spine, one closing over the other",
+	For:   []Use{ForGifts},
 	Opens: "like a book, on a spine", Strength: "fair: one card, closed by friction",
 	Parameters: lengthWidthHeight[:],
 	Options:    []*Option{clamScores, clamAllowance, adhesive},

@@ -51,6 +51,7 @@ var (
 
 var collarBox = &Style{
 	ID: "collar-box", Name: "Collar box", About: "Base and lid of one size that meet edge to edge, over a collar glued in the base",
+	For:   []Use{ForGifts},
 	Suits: []string{"watch", "bracelet", "necklace", "earring", "brooch", "pen"},
 	Opens: "the lid lifts off", Strength: "good: two cards round the middle",
 	Untold:     true, // the gap is rounded to the board's grooves

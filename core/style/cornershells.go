@@ -47,6 +47,7 @@ const snugGap = 300 * measure.Micrometre
 
 var cornerShells = &Style{
 	ID: "corner-shells", Name: "Corner shells", About: "A square tray between two triangular shells that pull apart",
+	For:   []Use{ForGifts},
 	Opens: "two shells pull apart along the diagonal", Strength: "good: two cards at the tray's walls and a shell round them",
 	Parameters: []*Parameter{shellsLength, shellsHeight, shellsPanel},
 	Options:    []*Option{shellAllowance, shellDepth, shellsKeep, adhesive},

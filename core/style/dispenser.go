@@ -73,6 +73,7 @@ const (
 
 var dispenser = &Style{
 	ID: "dispenser", Name: "Dispenser", About: "An upright box with a window in its top, opened from below",
+	For:   []Use{ForSeveral},
 	Opens: "a flap at the bottom", Strength: "fair: a tube with a doubled top",
 	Parameters: []*Parameter{dispenserLength, dispenserWidth, dispenserHeight, dispenserLedge, dispenserTuck, dispenserTab, refillDepth, refillLength, refillHeight, refillFront, refillFlap},
 	Options:    []*Option{windowShape, windowLength, windowWidth, pullTab, dispenserRefills, refillShape, refillShoulder, adhesive},

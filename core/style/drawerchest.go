@@ -51,6 +51,7 @@ var (
 
 var drawerChest = &Style{
 	ID: "drawer-chest", Name: "Chest of drawers", About: "Drawers in shells, side by side and over one another, in one case",
+	For:   []Use{ForSeveral},
 	Suits: []string{"button", "bead", "earring", "thread", "stud"},
 	Opens: "each drawer slides out", Strength: "very good: three cards between drawers",
 	Untold:     true,

@@ -83,6 +83,7 @@ var (
 
 var drawerSleeve = &Style{
 	ID: "drawer-sleeve", Name: "Drawer and sleeve", About: "A tray that slides out of a sleeve, with a thumb notch",
+	For:   []Use{ForGifts},
 	Suits: []string{"soap", "match", "chocolate bar", "pen"},
 	Opens: "a drawer slides out", Strength: "good: two cards where the sleeve goes round",
 	Parameters: lengthWidthHeight[:],

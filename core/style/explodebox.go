@@ -38,6 +38,7 @@ var (
 
 var explodeBox = &Style{
 	ID: "explode-box", Name: "Exploding box", About: "Crosses on one another, whose walls fall open when the lid is lifted",
+	For:   []Use{ForGifts},
 	Suits: []string{"photograph", "photo", "keepsake", "ring"},
 	Opens: "the lid lifts off and all walls fall open", Strength: "light: the lid alone holds the walls",
 	Parameters: []*Parameter{explodeLength, explodeHeight},

@@ -52,6 +52,7 @@ var (
 
 var facetBasket = &Style{
 	ID: "facet-basket", Name: "Facet basket", About: "An open basket whose lower edges are bevelled, from one blank",
+	For:   []Use{ForShow, ForTreats},
 	Suits: []string{"egg", "fruit", "sweet"},
 	Opens: "it is open", Strength: "good: double at the rim, three cards at the sides",
 	Parameters: []*Parameter{facetWidth, facetHeight, facetDepth, facetBevel, facetLip, facetSlant},

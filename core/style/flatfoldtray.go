@@ -47,6 +47,7 @@ var (
 
 var flatFoldTray = &Style{
 	ID: "flat-fold-tray", Name: "Flat-fold tray", About: "A tray whose corners are folded, not cut, in a cover that wraps it",
+	For:   []Use{ForPaper, ForShow},
 	Opens: "the cover lifts; its corners loosened, all of it lies flat", Strength: "fair: three cards at the ends",
 	Parameters: []*Parameter{length, width, height, foldOverhang, foldFlap},
 	Options:    []*Option{wrapSpine, wrapLid, gussets, foldClosure, adhesive},

@@ -39,6 +39,7 @@ var (
 
 var foldTopBag = &Style{
 	ID: "fold-top-bag", Name: "Fold-top bag", About: "A little bag whose top folds in and out, held by a dot or a bow",
+	For:   []Use{ForTreats, ForFavours},
 	Suits: []string{"popcorn", "nut", "coffee", "caramel", "tea", "granola"},
 	Opens: "unfolds at the top", Strength: "light: sides glued, top held by a dot",
 	Weights:    map[string]float64{"": 200}, // it is turned in and out

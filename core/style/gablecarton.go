@@ -62,6 +62,7 @@ var (
 
 var gableCarton = &Style{
 	ID: "gable-carton", Name: "Gable carton", About: "A carton with a roof and a fin to carry it by",
+	For:   []Use{ForTreats},
 	Suits: []string{"cookie", "biscuit", "muffin", "cupcake", "gingerbread", "lunch"},
 	Opens: "the roof's fins come apart", Strength: "good: a tube whose roof holds it square",
 	Parameters: []*Parameter{roofLength, roofWidth, roofHeight, roofSlope, roofFin, roofTab, roofOverlap},

@@ -75,6 +75,7 @@ var (
 
 var gableLid = &Style{
 	ID: "gable-lid", Name: "Tray with a gable lid", About: "A square tray under a lid that rises to a ridge",
+	For:   []Use{ForTreats},
 	Opens: "the lid lifts off by its ridge", Strength: "good: two cards where the lid goes over",
 	Parameters: []*Parameter{gableWidth, gableHeight, gableWall, gableSlope, gableFin, gableTab},
 	Options:    []*Option{gableAllowance, corners, adhesive},

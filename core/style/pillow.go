@@ -39,6 +39,7 @@ var (
 
 var pillow = &Style{
 	ID: "pillow", Name: "Pillow", About: "Two bulging panels whose ends close along arcs, for something small and soft",
+	For:   []Use{ForGifts, ForFavours},
 	Suits: []string{"scarf", "shawl", "tie", "glove", "mitten", "sock", "handkerchief", "towel"},
 	Opens: "at both ends: the flaps spring apart", Strength: "light: it gives when pressed",
 	Untold:     true,

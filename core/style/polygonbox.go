@@ -36,6 +36,7 @@ var (
 
 var polygonBox = &Style{
 	ID: "polygon-box", Name: "Many-sided box", About: "A base and a lift-off lid with three to eight equal sides",
+	For:   []Use{ForGifts, ForFavours},
 	Suits: []string{"bauble", "truffle", "candle"},
 	Opens: "the lid lifts off", Strength: "good; strong with double walls",
 	Parameters: []*Parameter{polygonSide, height},

@@ -44,6 +44,7 @@ var (
 
 var pouch = &Style{
 	ID: "pouch", Name: "Pouch", About: "A flat pocket with a flap, for a voucher, seeds or a card",
+	For:   []Use{ForPaper, ForFavours},
 	Suits: []string{"voucher", "seed", "ticket", "card", "letter", "sachet", "tea bag", "bookmark"},
 	Opens: "a flap over the front", Strength: "light: for flat things",
 	Lies:       true,

@@ -41,6 +41,7 @@ var (
 
 var pyramid = &Style{
 	ID: "pyramid", Name: "Pyramid", About: "A pointed box of three to eight sides for a small favour",
+	For:   []Use{ForFavours},
 	Suits: []string{"favour", "favor", "truffle", "praline", "sweet", "almond"},
 	Opens: "a bow is undone and the sides fall open, or one side folds down", Strength: "fair: the sides hold one another",
 	Untold:     true,

@@ -91,6 +91,7 @@ var (
 
 var roundBox = &Style{
 	ID: "round-box", Name: "Round box", About: "A bent wall on a circle, an oval, an egg or a heart, with a lift-off lid",
+	For:   []Use{ForGifts, ForTreats},
 	Suits: []string{"wreath", "hat", "bauble", "garland", "sweet", "biscuit"},
 	Opens: "the lid lifts off", Strength: "good: two discs in the floor and the lid",
 	Untold:     true,

@@ -45,6 +45,7 @@ const oneSlice, wholeRing = "slice", "ring"
 
 var slice = &Style{
 	ID: "slice", Name: "Slice", About: "A wedge with a lid, like a piece of cake; several in a ring make a round",
+	For:   []Use{ForTreats},
 	Suits: []string{"tart", "cake", "pie", "pizza", "quiche", "cheese"},
 	Opens: "the lid folds back", Strength: "good: walls glued at all corners",
 	Untold:     true,

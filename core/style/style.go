@@ -26,6 +26,8 @@ type Style struct {
 	// Weights are what it is usually made of, in g/m²: of the whole under "", of single pieces by
 	// their ids; what is not there is of medium card.
 	Weights map[string]float64
+	// For is what it is made for, above all the first: under that it is shown.
+	For []Use
 	// Suits are things that makers like to give in it, in the singular: what it is offered for.
 	Suits []string
 	// Newer says of a maker's own style that it has a newer version.

@@ -82,6 +82,7 @@ var (
 
 var tallBox = &Style{
 	ID: "tall-box", Name: "Tall box", About: "A tube for a bottle or a vial, its top tucked, pinched or clipped",
+	For:   []Use{ForGifts, ForTall},
 	Suits: []string{"bottle", "vial", "flask", "tube", "candlestick"},
 	Opens: "at the top", Strength: "fair: a tube with a glued bottom",
 	Parameters: []*Parameter{tallWidth, tallDepth, tallHeight, tallBottom, tallOverlap, tallTuck, tallTab},

@@ -39,6 +39,7 @@ var (
 
 var tray = &Style{
 	ID: "tray", Name: "Open tray", About: "A floor and four walls from one blank; corners with tabs",
+	For:   []Use{ForShow},
 	Opens: "open at the top", Strength: "one card at the walls",
 	Parameters: lengthWidthHeight[:],
 	Options:    []*Option{corners, adhesive},
@@ -55,6 +56,7 @@ var innerWall = &Option{
 
 var trayDouble = &Style{
 	ID: "tray-double", Name: "Double-walled tray", About: "A tray whose walls roll over and glue down: strong, with a clean rim",
+	For:   []Use{ForShow},
 	Opens: "open at the top", Strength: "strong: two cards at every wall",
 	Parameters: lengthWidthHeight[:],
 	Options:    []*Option{corners, adhesive, innerWall},

@@ -57,6 +57,7 @@ var lidNotch = &Option{
 
 var trayLid = &Style{
 	ID: "tray-lid", Name: "Base with a lift-off lid", About: "Two trays, one over the other; each single or double walled",
+	For:   []Use{ForGifts, ForTreats},
 	Opens: "the lid lifts off", Strength: "good; strong with double walls",
 	Parameters: lengthWidthHeight[:],
 	Options:    []*Option{lidDepth, lidAllowance, lidAllowanceWidth, lidCustom, baseWalls, lidWalls, lidNotch, corners, adhesive},

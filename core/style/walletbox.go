@@ -70,6 +70,7 @@ var (
 
 var walletBox = &Style{
 	ID: "wallet-box", Name: "Wallet box", About: "A shallow box for cards, its flap closing over the front",
+	For:   []Use{ForPaper},
 	Suits: []string{"notecard", "notelet", "postcard", "card", "envelope"},
 	Opens: "a flap over the front; with it lifts the whole top", Strength: "light: for flat things",
 	Lies:       true,

@@ -66,6 +66,7 @@ func degrees(most int) []string {
 
 var wovenBasket = &Style{
 	ID: "woven-basket", Name: "Woven basket", About: "A basket whose corners are cut into strips that cross like a weave",
+	For:   []Use{ForShow},
 	Suits: []string{"egg", "flower"},
 	Opens: "it is open", Strength: "good: crossed strips on both sides",
 	Weights:    map[string]float64{"": 200}, // its strips lie six deep

@@ -2,8 +2,10 @@ package pdf
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
+	"brevium/core/design"
 	"brevium/core/label"
 	"brevium/core/pattern"
 )
@@ -11,38 +13,45 @@ import (
 // betweenLabels is what is left free round each label on a page, in mm.
 const betweenLabels = 5.0
 
-// shapedLabels prints the top layers of the design's labels at true size, with
+// hasShaped reports whether a design has labels of its own that are printed.
+func hasShaped(r *design.Result) bool {
+	return slices.ContainsFunc(r.Inputs.Labels, func(l label.Label) bool { return !l.What.Bought() })
+}
+
+// shapedLabels prints the top layers of the designs' labels at true size, with
 // their words and the lines to cut along, many to a page: as many as all boxes
 // take.
-func (w *writer) shapedLabels() error {
+func (w *writer) shapedLabels(results []*design.Result) {
 	tw, th := w.paper.tile()
 	x, y, row := 0.0, 0.0, 0.0
 	begin := func() {
 		w.page()
-		w.over(w.labelNames(), "")
+		w.over(labelNames(results), "")
 		w.rule(border, w.paper.Height-border-6)
 		x, y, row = 0, 0, 0
 	}
 	begin()
-	for _, l := range w.r.Inputs.Labels {
-		top := len(l.Layers) - 1
-		if l.What.Bought() {
-			continue // it is not printed
-		}
-		wide, high := l.Size(top)
-		for n := range l.Copies * w.r.Inputs.Copies {
-			if x > 0 && x+wide.MM() > tw {
-				x, y, row = 0, y+row+betweenLabels, 0
+	for _, r := range results {
+		w.r = r
+		for _, l := range r.Inputs.Labels {
+			if l.What.Bought() {
+				continue // it is not printed
 			}
-			if y > 0 && y+high.MM() > th {
-				begin()
+			top := len(l.Layers) - 1
+			wide, high := l.Size(top)
+			for n := range l.Copies * r.Inputs.Copies {
+				if x > 0 && x+wide.MM() > tw {
+					x, y, row = 0, y+row+betweenLabels, 0
+				}
+				if y > 0 && y+high.MM() > th {
+					begin()
+				}
+				w.oneLabel(l, top, n%l.Copies, border+x, border+y)
+				x += wide.MM() + betweenLabels
+				row = max(row, high.MM())
 			}
-			w.oneLabel(l, top, n%l.Copies, border+x, border+y)
-			x += wide.MM() + betweenLabels
-			row = max(row, high.MM())
 		}
 	}
-	return nil
 }
 
 // oneLabel draws a layer of the nth copy of a label and its words, its top left corner at (x, y).
@@ -82,13 +91,15 @@ func (w *writer) oneLabel(l label.Label, layer, n int, x, y float64) {
 }
 
 // labelNames lists the labels for a heading: "2 × tag".
-func (w *writer) labelNames() string {
+func labelNames(results []*design.Result) string {
 	var out []string
-	for _, l := range w.r.Inputs.Labels {
-		if l.What.Bought() {
-			continue
+	for _, r := range results {
+		for _, l := range r.Inputs.Labels {
+			if l.What.Bought() {
+				continue
+			}
+			out = append(out, fmt.Sprintf("%d × %s", l.Copies*r.Inputs.Copies, strings.ToLower(l.Name)))
 		}
-		out = append(out, fmt.Sprintf("%d × %s", l.Copies*w.r.Inputs.Copies, strings.ToLower(l.Name)))
 	}
 	return strings.Join(out, ", ")
 }

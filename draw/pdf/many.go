@@ -19,14 +19,7 @@ import (
 // are made of it.
 func WriteMany(out io.Writer, results []*design.Result, copies []int, stocks []batch.Stock, print Print) error {
 	print.What = Plan
-	w := &writer{canvas: newCanvas(print.Paper, manyTitle(len(results))), print: print, r: results[0], scale: 1, title: manyTitle(len(results))}
-	w.photos = print.Photos
-	if !print.Date.IsZero() { // two prints of one day are the same to the byte
-		w.SetCreationDate(print.Date)
-		w.SetModificationDate(print.Date)
-	}
-	w.AliasNbPages(allPages)
-	w.column(margin, print.Paper.Width-2*margin, print.Paper.Height-margin-4)
+	w := newManyWriter(results, print, manyTitle(len(results)))
 	w.page()
 	w.SetFont(family, "B", 20)
 	w.Text(w.left, w.y+8, w.title)
@@ -46,6 +39,41 @@ func WriteMany(out io.Writer, results []*design.Result, copies []int, stocks []b
 			return err
 		}
 		w.column(margin, print.Paper.Width-2*margin, print.Paper.Height-margin-4)
+	}
+	return w.Output(out)
+}
+
+// newManyWriter begins a document of several boxes.
+func newManyWriter(results []*design.Result, print Print, title string) *writer {
+	w := &writer{canvas: newCanvas(print.Paper, title), print: print, r: results[0], scale: 1, title: title}
+	w.photos = print.Photos
+	if !print.Date.IsZero() { // two prints of one day are the same to the byte
+		w.SetCreationDate(print.Date)
+		w.SetModificationDate(print.Date)
+	}
+	w.AliasNbPages(allPages)
+	w.column(margin, print.Paper.Width-2*margin, print.Paper.Height-margin-4)
+	return w
+}
+
+// WriteLabels writes the labels of several boxes, for all copies of each: those of their own shape many
+// to a page, and a page of strips for a box that has none. results are for all copies.
+func WriteLabels(out io.Writer, results []*design.Result, print Print) error {
+	print.What = Labels
+	w := newManyWriter(results, print, fmt.Sprintf("Labels of %d boxes", len(results)))
+	var shaped []*design.Result
+	for _, r := range results {
+		if hasShaped(r) {
+			shaped = append(shaped, r)
+			continue
+		}
+		w.r = r
+		if err := w.labels(); err != nil {
+			return err
+		}
+	}
+	if len(shaped) > 0 {
+		w.shapedLabels(shaped)
 	}
 	return w.Output(out)
 }

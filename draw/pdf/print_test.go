@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"image"
 	"image/png"
+	"io"
 	"math"
 	"os"
 	"os/exec"
@@ -50,8 +51,14 @@ func printed(t *testing.T, r *design.Result, p Print, dpi string) []image.Image 
 // told is the text of a print as another program reads it.
 func told(t *testing.T, r *design.Result, p Print) string {
 	t.Helper()
+	return read(t, func(out io.Writer) error { return Write(out, r, p) })
+}
+
+// read is the text of what is written, its pages parted by form feeds.
+func read(t *testing.T, write func(io.Writer) error) string {
+	t.Helper()
 	var b bytes.Buffer
-	if err := Write(&b, r, p); err != nil {
+	if err := write(&b); err != nil {
 		t.Fatal(err)
 	}
 	file := filepath.Join(t.TempDir(), "p.pdf")

@@ -2,11 +2,10 @@ package pdf
 
 import (
 	"fmt"
-	"slices"
 	"strings"
 
+	"brevium/core/design"
 	"brevium/core/hand"
-	"brevium/core/label"
 	"brevium/core/measure"
 	"brevium/core/recipe"
 	"brevium/draw"
@@ -224,8 +223,9 @@ const (
 // labels prints small labels to cut out, a page full: the box's name, what is
 // in it, and a line to write for whom.
 func (w *writer) labels() error {
-	if slices.ContainsFunc(w.r.Inputs.Labels, func(l label.Label) bool { return !l.What.Bought() }) {
-		return w.shapedLabels()
+	if hasShaped(w.r) {
+		w.shapedLabels([]*design.Result{w.r})
+		return nil
 	}
 	w.page()
 	wide := (w.paper.Width - 2*margin) / labelsAcross

@@ -31,7 +31,7 @@ var orderings = map[Order]string{
 }
 
 // Listing says which boxes are listed, favourites first. Words are looked for in the name, the tags, the
-// things, the card and the papers, and the date (2026-11-25), and each is found or one of Styles, the
+// things, the card and the papers, the fit, and the date (2026-11-25), and each is found or one of Styles, the
 // ids of the styles that the word may mean.
 type Listing struct {
 	Words       []Word
@@ -64,11 +64,12 @@ func (d *Shelf) List(ctx context.Context, l Listing) (boxes []Box, all int, err 
 			OR b.tags LIKE ? ESCAPE '\'
 			OR date(b.changed_at / 1000, 'unixepoch', 'localtime') LIKE ? ESCAPE '\'
 			OR json_extract(b.inputs, '$.style') IN (SELECT value FROM json_each(?))
+			OR json_extract(b.inputs, '$.fit') = lower(?)
 			OR json_extract(b.inputs, '$.card.name') LIKE ? ESCAPE '\'
 			OR EXISTS (SELECT 1 FROM json_each(b.inputs, '$.cards') c WHERE json_extract(c.value, '$.name') LIKE ? ESCAPE '\')
 			OR EXISTS (SELECT 1 FROM json_each(b.inputs, '$.mats') m, json_each(m.value, '$.layers') l WHERE json_extract(l.value, '$.card.name') LIKE ? ESCAPE '\')
 			OR EXISTS (SELECT 1 FROM json_each(b.inputs, '$.contents') t WHERE json_extract(t.value, '$.name') LIKE ? ESCAPE '\'))`
-		args = append(args, like, like, like, string(styles), like, like, like, like)
+		args = append(args, like, like, like, string(styles), w.Text, like, like, like, like)
 	}
 	if err := d.at.Get(ctx, &all, scope.Seen.SQL(`SELECT count(*) FROM boxes b `+where), args...); err != nil {
 		return nil, 0, err

@@ -39,7 +39,7 @@ func (d Desk) Shown() string {
 // Claim makes the photographs that a text names, and that the asker sees, a person's too: what
 // is put into somebody's box, or copied into one's own, stays seen there.
 func (d Desk) Claim(ctx context.Context, tx *scope.Tx, text string, whose int64) error {
-	if d.Asker <= 0 || !strings.Contains(text, `"photo"`) {
+	if d.Asker <= 0 || !strings.Contains(text, `"photo`) {
 		return nil
 	}
 	_, err := tx.Do(ctx, scope.Seen.SQL(`INSERT OR IGNORE INTO photo_makers (photo, maker) SELECT p.id, ? FROM photos p WHERE instr(?, p.id) AND `+d.Shown()), whose, text)

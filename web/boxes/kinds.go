@@ -33,8 +33,16 @@ type kindsPage struct {
 	Sheet  form.Field
 	Time   form.Field
 	Order  form.Field
-	Kinds  []kindView
+	For    form.Field
+	Rows   []kindRow
 	Hidden []kindView // that do not go with what was asked
+}
+
+// kindRow are the kinds that are made for the same, in order, to swipe through.
+type kindRow struct {
+	Name  string
+	Kinds []kindView
+	Wide  bool // all are in sight: it is the only row
 }
 
 type kindView struct {
@@ -81,6 +89,11 @@ func (s *room) kinds(c *echo.Context) error {
 		sheets = append(sheets, form.Choice{Value: x.Name, Label: x.Name})
 	}
 	p.Sheet = f.ChoiceField("sheet", "The sheet", "", "", sheets...)
+	uses := []form.Choice{{Value: "", Label: "anything"}}
+	for _, u := range style.Uses {
+		uses = append(uses, form.Choice{Value: string(u), Label: u.Words()})
+	}
+	p.For = f.ChoiceField("for", "What it is for", "", "", uses...)
 	p.Order = f.ChoiceField("order", "In order", "", "easy", kindOrders...)
 	var things []contents.Thing
 	if given && f.OK() {
@@ -88,6 +101,7 @@ func (s *room) kinds(c *echo.Context) error {
 			things = []contents.Thing{thing}
 		}
 	}
+	var kinds []kindView
 	all := s.everyKind(c.Request().Context(), f.Unit, f.Posted.Get("sheet"), things)
 	for _, k := range all {
 		if k.Problem == "" && minutes > 0 && k.Minutes > float64(minutes) {
@@ -96,10 +110,10 @@ func (s *room) kinds(c *echo.Context) error {
 		if k.Problem != "" {
 			p.Hidden = append(p.Hidden, k)
 		} else {
-			p.Kinds = append(p.Kinds, k)
+			kinds = append(kinds, k)
 		}
 	}
-	slices.SortStableFunc(p.Kinds, func(a, b kindView) int {
+	slices.SortStableFunc(kinds, func(a, b kindView) int {
 		switch p.Order.Value {
 		case "time":
 			return cmp.Compare(a.Minutes, b.Minutes)
@@ -110,7 +124,26 @@ func (s *room) kinds(c *echo.Context) error {
 		}
 		return cmp.Compare(a.Hard, b.Hard)
 	})
+	p.Rows = rowsOf(kinds, style.Use(p.For.Value))
 	return c.Render(http.StatusOK, "kinds.html", p)
+}
+
+// rowsOf are the kinds under what they are made for above all; of those for one use, a row of
+// all that are made for it too.
+func rowsOf(kinds []kindView, use style.Use) []kindRow {
+	var out []kindRow
+	for _, u := range style.Uses {
+		row := kindRow{Name: u.Words(), Wide: use != ""}
+		for _, k := range kinds {
+			if use == u && slices.Contains(k.For, u) || use == "" && k.For[0] == u {
+				row.Kinds = append(row.Kinds, k)
+			}
+		}
+		if len(row.Kinds) > 0 {
+			out = append(out, row)
+		}
+	}
+	return out
 }
 
 // everyKind makes one box of every kind; they do not wait for one another.

@@ -1,6 +1,7 @@
 package boxes_test
 
 import (
+	"slices"
 	"strings"
 	"testing"
 
@@ -29,6 +30,12 @@ func TestKindsOfBox(t *testing.T) {
 	}
 	if !strings.Contains(all, ", open\"") || strings.Contains(all, "that don’t fit") {
 		t.Error("the catalogue at its usual sizes is not whole")
+	}
+	_, tall, _ := x.Get("/kinds?for=tall")
+	for _, s := range style.Boxes() {
+		if got, want := strings.Contains(tall, `id="kind-of-`+s.ID+`"`), slices.Contains(s.For, style.ForTall); got != want {
+			t.Errorf("for something tall %s is shown: %v", s.ID, got)
+		}
 	}
 	_, quick, _ := x.Get("/kinds?minutes=6&order=time")
 	if first, second := strings.Index(quick, `id="kind-of-tray"`), strings.Index(quick, `id="kind-of-tray-lid"`); first < 0 || second >= 0 || !strings.Contains(quick, "takes 10 min") {

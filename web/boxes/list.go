@@ -59,6 +59,7 @@ type entry struct {
 	When string
 	// Chosen says that something was just done with it, and may be again.
 	Chosen bool
+	Group  string     // the heading that it begins, or ""
 	Whose  page.Whose // where several work
 }
 
@@ -75,7 +76,7 @@ type look struct {
 const mostLooks = 2000
 
 var orderWords = map[boxshelf.Order]string{
-	boxshelf.ByDate: "the last changed first", boxshelf.ByName: "by name", boxshelf.ByStyle: "by kind of box", boxshelf.ByThing: "by what goes in",
+	"": "the last changed first", boxshelf.ByDate: "by month", boxshelf.ByName: "by name", boxshelf.ByStyle: "by kind of box", boxshelf.ByThing: "by what goes in",
 }
 
 func (s *room) list(c *echo.Context) error {
@@ -87,6 +88,8 @@ func (s *room) list(c *echo.Context) error {
 	if from, err := strconv.Atoi(q.Get("from")); err == nil && from > 0 {
 		l.From, l.Count = from, moreBoxes
 	}
+	end, before := l.From+l.Count, min(l.From, 1) // with the one before, for its heading
+	l.From, l.Count = l.From-before, l.Count+before
 	boxes, all, err := s.listed(ctx, l, near)
 	if err != nil {
 		return err
@@ -103,12 +106,17 @@ func (s *room) list(c *echo.Context) error {
 		view.Made = s.madeHere(c.Request().Context(), view.Units)
 	}
 	view.Boxes = s.entries(ctx, boxes)
+	if before = min(before, len(boxes)); near == nil {
+		view.Boxes = grouped(view.Boxes, before, l.Order)
+	} else {
+		view.Boxes = view.Boxes[before:]
+	}
 	if view.Done != nil {
 		for i, e := range view.Boxes {
 			view.Boxes[i].Chosen = slices.Contains(view.Done.Boxes, e.ID)
 		}
 	}
-	if end := l.From + len(boxes); end < all {
+	if end < all {
 		next := url.Values{"from": {strconv.Itoa(end)}}
 		for _, name := range []string{"find", "order", "tag", "archived"} {
 			if q.Has(name) {
@@ -118,10 +126,10 @@ func (s *room) list(c *echo.Context) error {
 		view.Next = "/?" + next.Encode()
 	}
 	var orders []form.Choice
-	for _, o := range boxshelf.Orders {
+	for _, o := range append([]boxshelf.Order{""}, boxshelf.Orders...) {
 		orders = append(orders, form.Choice{Value: string(o), Label: orderWords[o]})
 	}
-	view.Order = form.New(q, view.Units).ChoiceField("order", "In order", "", string(boxshelf.ByDate), orders...)
+	view.Order = form.New(q, view.Units).ChoiceField("order", "In order", "", "", orders...)
 	if n, err := strconv.ParseInt(q.Get("deleted"), 10, 64); err == nil {
 		if _, err := s.Store.Of(ctx).BinnedBox(ctx, n); err == nil { // else it is back, or somebody else's
 			view.Deleted = n
@@ -178,7 +186,7 @@ func (s *room) lookOf(ctx context.Context, b boxshelf.Box) look {
 		return look{Problem: fault.Of(b.Broken).Text}
 	}
 	in := b.Inputs
-	in.Name = "" // the same box by another name looks the same
+	in.Name, in.Photograph = "", "" // the same box by another name looks the same
 	out, _ := s.looks.Of("look", in, func() (look, error) {
 		var l look
 		err := fault.Guard(func() error {

@@ -7,12 +7,14 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"regexp"
+	"slices"
 	"strings"
 	"testing"
 
 	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/dress"
+	"brevium/core/fit"
 	"brevium/core/measure"
 	"brevium/web/form"
 	"brevium/web/webtest"
@@ -74,6 +76,61 @@ func TestTheListIsSearchedAndSorted(t *testing.T) {
 	}
 	if _, body, _ := x.Get("/?find=1999"); !strings.Contains(body, "No box has “1999”") {
 		t.Error("nothing found, nothing said")
+	}
+}
+
+// In an order the list stands in groups, favourites first; what is loaded as one scrolls goes on with the
+// group before it.
+func TestTheListStandsInGroups(t *testing.T) {
+	t.Parallel()
+	x := many(t, 30)
+	x.Post("/boxes", "do", "favourite", "box", "7")
+	groups := func(path string) string {
+		var out []string
+		for path != "" {
+			_, body, _ := x.Get(path)
+			for _, part := range strings.Split(body, `<li class="group-of"><h2>`)[1:] {
+				name, _, _ := strings.Cut(part, "</h2>")
+				out = append(out, name)
+			}
+			_, next, more := strings.Cut(body, `hx-get="/?from=`)
+			if path = ""; more {
+				next, _, _ = strings.Cut(next, `"`)
+				path = "/?from=" + strings.ReplaceAll(next, "&amp;", "&")
+			}
+		}
+		return strings.Join(out, ", ")
+	}
+	month := x.Box(1).Changed.Format("January 2006")
+	for order, want := range map[string]string{
+		"": "", "name": "", "date": "Favourites, " + month, "thing": "Favourites, Lantern, Nothing named",
+		"style": "Favourites, Hinged carton, Open tray, Base with a lift-off lid",
+	} {
+		if got := groups("/?order=" + order); got != want {
+			t.Errorf("in order of %q: %s", order, got)
+		}
+	}
+	names, _ := x.Listed("/?order=style")
+	if slices.Sort(names); len(names) != 30 || len(slices.Compact(names)) != 30 {
+		t.Errorf("%d boxes, %d different", len(names), len(slices.Compact(names)))
+	}
+}
+
+// A box is found by its fit.
+func TestABoxIsFoundByItsFit(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	for _, f := range []fit.Verdict{fit.Snug, fit.Easy, fit.Easy} {
+		in := design.New("Box", measure.MM, "tray-lid")
+		in.Fit = f
+		if _, err := x.Store.Of(t.Context()).Add(t.Context(), in); err != nil {
+			t.Fatal(err)
+		}
+	}
+	for find, want := range map[string]int{"easy": 2, "Snug": 1, "eas": 0} {
+		if names, _ := x.Listed("/?find=" + find); len(names) != want {
+			t.Errorf("%s: %d", find, len(names))
+		}
 	}
 }
 

@@ -48,6 +48,43 @@ var undoes = map[deed]struct {
 	copyThem: {deleteThem, "copied"}, deleteThem: {bringBack, "in the bin"}, bringBack: {deleteThem, "back"},
 }
 
+// Other ways to print what is chosen than with one cut plan.
+const (
+	asBooklet = "booklet"
+	asLabels  = "labels"
+)
+
+// printApart prints the boxes as a booklet, or the labels of all of them.
+func (s *room) printApart(c *echo.Context, boxes []boxshelf.Box, as string, print pdf.Print) error {
+	ctx := c.Request().Context()
+	end, err := s.Shares.Take(ctx)
+	if err != nil {
+		return err
+	}
+	defer end()
+	var results []*design.Result
+	for _, b := range boxes {
+		in := b.Inputs
+		if as == asBooklet {
+			in = batch.Item{Inputs: in}.One()
+		}
+		r, err := design.Make(ctx, in)
+		if err != nil {
+			return err
+		}
+		results = append(results, r)
+	}
+	write, name := pdf.WriteBooklet, fmt.Sprintf("booklet of %d boxes", len(boxes))
+	if as == asLabels {
+		write, name = pdf.WriteLabels, fmt.Sprintf("labels of %d boxes", len(boxes))
+	}
+	var out bytes.Buffer
+	if err := write(&out, results, print); err != nil {
+		return err
+	}
+	return page.Download(c, name, ".pdf", "application/pdf", out.Bytes())
+}
+
 // chosen are the numbers of the boxes that are ticked.
 func chosen(posted url.Values) []int64 {
 	var out []int64
@@ -182,6 +219,10 @@ func (s *room) print(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
+	print := pdf.Print{Paper: paper, Date: time.Now(), Photos: s.Photos(ctx)}
+	if as := q.Get("as"); as == asBooklet || as == asLabels {
+		return s.printApart(c, boxes, as, print)
+	}
 	lots, err := s.Store.Of(ctx).Lots(ctx)
 	if err != nil {
 		return err
@@ -211,7 +252,7 @@ func (s *room) print(c *echo.Context) error {
 		}
 	}
 	var out bytes.Buffer
-	err = pdf.WriteMany(&out, results, copies, stocks, pdf.Print{Paper: paper, Date: time.Now(), Photos: s.Photos(ctx)})
+	err = pdf.WriteMany(&out, results, copies, stocks, print)
 	if err != nil {
 		return err
 	}

@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"net/http"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -66,6 +67,43 @@ func plainNumber(x float64) string {
 	}
 	short, _ := strconv.ParseFloat(strconv.FormatFloat(x, 'g', 4, 64), 64)
 	return strconv.FormatFloat(short, 'f', -1, 64)
+}
+
+// constantGroup are the constants of one kind of remark.
+type constantGroup struct {
+	Name string
+	Own  int // how many are changed
+	Open bool
+	All  []constantView
+}
+
+// constantGroups names the groups, and the beginnings of the ids that belong to each.
+var constantGroups = []struct {
+	name   string
+	begins []string
+}{
+	{"How stiff and strong card is", []string{"card", "bulk"}}, {"Folds that crack", []string{"crack"}},
+	{"Floors and walls", []string{"firm", "sag"}}, {"Grain, damp and glue", []string{"grain", "curl", "cockle"}},
+	{"What is carried and stacked", []string{"load", "handle", "stack"}}, {"Air under a lid, and how boxes differ", []string{"air", "scatter"}},
+}
+
+// Groups are the constants by what they are about; those are open in which something is wrong.
+func (v matterPage) Groups() []constantGroup {
+	var out []constantGroup
+	for _, g := range constantGroups {
+		x := constantGroup{Name: g.name}
+		for _, c := range v.Constants {
+			if about, _, _ := strings.Cut(c.ID, "."); slices.Contains(g.begins, about) {
+				x.All = append(x.All, c)
+				x.Open = x.Open || c.Field.Fault != ""
+				if c.Own {
+					x.Own++
+				}
+			}
+		}
+		out = append(out, x)
+	}
+	return out
 }
 
 func constantViews(f *form.Form, own map[string]float64) []constantView {

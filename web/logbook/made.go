@@ -9,7 +9,6 @@ import (
 
 	"brevium/core/fit"
 	"brevium/core/logbook"
-	"brevium/photo"
 	"brevium/store/boxshelf"
 	"brevium/web/form"
 	"brevium/web/page"
@@ -91,7 +90,7 @@ func (s *room) write(c *echo.Context) error {
 	}
 	err = n.Check()
 	if err == nil && f.OK() {
-		if n.Photo, err = s.photograph(c); err == nil {
+		if n.Photo, err = s.KeepPhotograph(c); err == nil {
 			err = s.Store.Of(ctx).AddNote(ctx, n)
 		}
 	}
@@ -104,22 +103,4 @@ func (s *room) write(c *echo.Context) error {
 		return s.showAsk(c, http.StatusUnprocessableEntity, b, f)
 	}
 	return page.Back(c, "/logbook?written=1")
-}
-
-// photograph keeps the picture that was sent, if one was, and gives its id.
-func (s *room) photograph(c *echo.Context) (string, error) {
-	if file, err := c.FormFile("file"); err == nil && file.Size == 0 {
-		return "", nil
-	} else if err != nil && c.Request().ContentLength <= photo.MostBytes {
-		return "", nil // none was sent
-	}
-	sent, err := page.Photograph(c)
-	if err != nil {
-		return "", err
-	}
-	p, err := photo.Small(sent)
-	if err != nil {
-		return "", err
-	}
-	return p.ID, s.Store.Of(c.Request().Context()).PutPhoto(c.Request().Context(), p, false)
 }

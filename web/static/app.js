@@ -323,6 +323,18 @@ document.addEventListener("DOMContentLoaded", () => {
   if (document.activeElement === document.body && !location.hash) document.getElementById("main")?.focus({ preventScroll: true });
 });
 
+// What all is done of folds away, and the next is opened.
+document.addEventListener("change", (event) => {
+  const group = event.target.closest(".steps-of");
+  const left = (at) => at.querySelector("input[type=checkbox]:not(:checked)");
+  if (!group || left(group)) return;
+  const next = [...document.querySelectorAll(".steps-of")].find(left);
+  if (!next) return;
+  group.open = false;
+  next.open = true;
+  left(next).focus();
+});
+
 // A drawing that is longer than the window is scrolled from the keyboard too.
 for (const moment of ["DOMContentLoaded", "htmx:afterSettle", "resize"]) {
   (moment === "resize" ? window : document).addEventListener(moment, () => {

@@ -13,7 +13,8 @@ try {
 } catch {
   renderer = null; // without WebGL the drawings below tell the same
 }
-if (renderer) start(await (await fetch(box.dataset.motion)).json());
+if (!renderer) box.classList.add("none");
+else start(await (await fetch(box.dataset.motion)).json());
 
 function start(motion) {
   box.hidden = false;

@@ -54,7 +54,6 @@ type tapeStop struct {
 type stepView struct {
 	recipe.Step
 	Done, Stale bool
-	Group       string
 	Picture     template.HTML
 }
 
@@ -128,16 +127,12 @@ func (p *workPage) tape() {
 func (p *workPage) Refusals() []form.Refusal { return p.Form.Refusals() }
 func (p *workPage) Cures() []design.Cure     { return p.Form.Cures }
 
-// stepViews are steps with what is ticked off of them, under what they belong to, and how
-// many are done.
+// stepViews are steps with what is ticked off of them, and how many are done.
 func stepViews(steps []recipe.Step, kept map[string]string) (out []stepView, done int) {
-	ticks, group := recipe.Ticked(steps, kept), ""
+	ticks := recipe.Ticked(steps, kept)
 	for _, s := range steps {
 		mark := ticks[s.Key]
 		v := stepView{Step: s, Done: mark == s.Mark, Stale: mark != "" && mark != s.Mark}
-		if s.Group != group {
-			v.Group, group = s.Group, s.Group
-		}
 		if v.Done {
 			done++
 		}

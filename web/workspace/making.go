@@ -40,6 +40,33 @@ func showMaking(_ context.Context, frame *workPage) (any, error) {
 	return p, nil
 }
 
+// stepsOf are the steps that stand under one heading.
+type stepsOf struct {
+	Name  string
+	Steps []stepView
+	Done  int
+	Open  bool // the next step is among them
+}
+
+// Groups are the steps under what they belong to, in order: those with the next one are open.
+func (p *makingPage) Groups() []stepsOf {
+	var out []stepsOf
+	next := false
+	for _, s := range p.Steps {
+		if len(out) == 0 || out[len(out)-1].Name != s.Group {
+			out = append(out, stepsOf{Name: s.Group})
+		}
+		g := &out[len(out)-1]
+		g.Steps = append(g.Steps, s)
+		if s.Done {
+			g.Done++
+		} else if !next {
+			next, g.Open = true, true
+		}
+	}
+	return out
+}
+
 // Key is what holds for all steps, said once.
 func (p *makingPage) Key() string { return recipe.Key(p.Box.Inputs.Units) }
 

@@ -39,6 +39,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.POST("/boxes/:id/undo", s.undo)
 	e.POST("/boxes/:id/redo", s.redo)
 	e.POST("/boxes/:id/rename", s.rename)
+	e.POST("/boxes/:id/cover", s.cover, page.ForPhotographs)
 	e.POST("/boxes/:id/units", s.units)
 	e.POST("/paper", s.paper)
 	e.POST("/boxes/:id/tick", s.tick)

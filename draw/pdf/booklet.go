@@ -1,0 +1,122 @@
+package pdf
+
+import (
+	"cmp"
+	"fmt"
+	"io"
+	"math"
+
+	"brevium/core/design"
+	"brevium/draw"
+)
+
+// WriteBooklet writes several boxes as a booklet for a class or a stall: a cover with all of them,
+// what is in it, and a page for each box with its picture, what is cut of it and its steps in
+// words. results are for one box each.
+func WriteBooklet(out io.Writer, results []*design.Result, print Print) error {
+	print.What = Instructions
+	at := make([]int, len(results)) // the page on which each begins
+	for _, to := range []io.Writer{io.Discard, out} {
+		if err := writeBooklet(to, results, print, at); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// writeBooklet writes it with the pages as they are known, and notes where they came to be.
+func writeBooklet(out io.Writer, results []*design.Result, print Print, at []int) error {
+	w := newManyWriter(results, print, fmt.Sprintf("%d boxes to make", len(results)))
+	if err := w.bookletCover(results); err != nil {
+		return err
+	}
+	w.page()
+	w.para(w.left, w.wide(), 17, true, "What is in it")
+	for i, r := range results {
+		w.room(9)
+		w.ink()
+		w.SetFont(family, "", 12)
+		text := fmt.Sprintf("%s, %s inside", cmp.Or(r.Inputs.Name, r.Style.Name), r.Inside.FreeIn(r.Inputs.Units))
+		if n := fmt.Sprint(at[i]); at[i] > 0 {
+			w.Text(w.left+w.wide()-w.GetStringWidth(n), w.y+4.5, n)
+		}
+		w.para(w.left, w.wide()-14, 12, false, text)
+		w.y += 1.5
+	}
+	for i, r := range results {
+		w.r, w.model, w.shut, w.title = r, draw.OpenModelOf(r, print.Plain), draw.ShutModelOf(r, print.Plain), cmp.Or(r.Inputs.Name, r.Style.Name)
+		w.column(edge, print.Paper.Width-2*edge, print.Paper.Height-edge-3)
+		if err := w.sheetHead(); err != nil {
+			return err
+		}
+		at[i] = w.PageNo()
+		w.stepsInWords()
+	}
+	return w.Output(out)
+}
+
+// bookletCover shows all the boxes, in rows that fill the page.
+func (w *writer) bookletCover(results []*design.Result) error {
+	w.page()
+	w.y = w.paper.Height * 0.08
+	w.para(w.left, w.wide(), 30, true, w.title)
+	w.y += 8
+	across := max(1, int(math.Ceil(math.Sqrt(float64(len(results))*0.75))))
+	down := (len(results) + across - 1) / across
+	wide, high := w.wide()/float64(across), min(70, (w.bottom-w.y)/float64(down))
+	top := w.y
+	for i, r := range results {
+		look, err := draw.ShutModelOf(r, w.print.Plain).Look(r.Style.Name)
+		if err != nil {
+			return err
+		}
+		x, y := w.left+float64(i%across)*wide, top+float64(i/across)*high
+		w.fit(look, x+2, y, wide-4, high-9)
+		w.ink()
+		w.SetFont(family, "B", 9)
+		name := w.SplitText(cmp.Or(r.Inputs.Name, r.Style.Name), wide-4)[0]
+		w.Text(x+wide/2-w.GetStringWidth(name)/2, y+high-4, name)
+	}
+	return nil
+}
+
+// stepsInWords writes the steps in two columns below the head, under what they belong to.
+func (w *writer) stepsInWords() {
+	const between, number, size, line = 6.0, 6.5, 9.0, 4.1
+	wide := (w.wide() - between) / 2
+	top, x := w.y, w.left
+	group := ""
+	next := func(need float64) {
+		if w.y+need <= w.bottom {
+			return
+		}
+		if x == w.left {
+			x, w.y = w.left+wide+between, top
+			return
+		}
+		w.page()
+		x, top = w.left, w.y
+	}
+	for n, s := range w.r.Steps {
+		w.SetFont(family, "", size)
+		lines := w.SplitText(s.Text, wide-number)
+		if s.Group != group {
+			next(float64(len(lines))*line + 8)
+			w.ink()
+			w.SetFont(family, "B", 10.5)
+			w.Text(x, w.y+5, s.Group)
+			w.y += 7
+			group = s.Group
+		}
+		next(float64(len(lines)) * line)
+		w.ink()
+		w.SetFont(family, "B", size)
+		w.Text(x, w.y+3.1, fmt.Sprint(n+1))
+		w.SetFont(family, "", size)
+		for _, text := range lines {
+			w.Text(x+number, w.y+3.1, text)
+			w.y += line
+		}
+		w.y += 0.9
+	}
+}
