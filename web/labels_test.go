@@ -135,7 +135,7 @@ func TestWindowIsCutOnThePage(t *testing.T) {
 		t.Errorf("the window is %+v", w)
 	}
 	h.visit("/boxes/1/making")
-	h.says("Draw a circle, ")
+	h.until(`document.querySelector(".steps").textContent.includes("Draw a circle, ")`)
 	h.visit("/boxes/1/dressing")
 	h.do(chromedp.Evaluate[chromedp.Void](`document.getElementById("window-0").open = true`))
 	h.press("button", "Take this window away")

@@ -11,48 +11,86 @@ import (
 )
 
 // WriteBooklet writes several boxes as a booklet for a class or a stall: a cover with all of them,
-// what is in it, and a page for each box with its picture, what is cut of it and its steps in
-// words. results are for one box each.
+// what is in it, and a page for each box: its instruction sheet where that is one page, else its
+// picture, what is cut of it and its steps in words. results are for one box each.
 func WriteBooklet(out io.Writer, results []*design.Result, print Print) error {
 	print.What = Instructions
-	at := make([]int, len(results)) // the page on which each begins
-	for _, to := range []io.Writer{io.Discard, out} {
-		if err := writeBooklet(to, results, print, at); err != nil {
-			return err
-		}
-	}
-	return nil
-}
-
-// writeBooklet writes it with the pages as they are known, and notes where they came to be.
-func writeBooklet(out io.Writer, results []*design.Result, print Print, at []int) error {
-	w := newManyWriter(results, print, fmt.Sprintf("%d boxes to make", len(results)))
+	title := fmt.Sprintf("%d boxes to make", len(results))
+	w := newManyWriter(results, print, title)
 	if err := w.bookletCover(results); err != nil {
 		return err
 	}
+	all := make([]bookletPage, len(results))
+	for i, r := range results {
+		var err error
+		if all[i], err = bookletPageOf(r, print); err != nil {
+			return err
+		}
+	}
+	aside := newManyWriter(results, print, title)
+	aside.bookletContents(all, 1)
+	w.bookletContents(all, w.PageNo()+aside.PageNo()+1)
+	for _, p := range all {
+		if err := p.write(w); err != nil {
+			return err
+		}
+	}
+	return w.Output(out)
+}
+
+// bookletPage is a box in a booklet: how many pages it takes, and whether with pictures.
+type bookletPage struct {
+	of       *design.Result
+	pictures bool
+	pages    int
+}
+
+// bookletPageOf tries a box with pictures, then in words.
+func bookletPageOf(r *design.Result, print Print) (bookletPage, error) {
+	p := bookletPage{of: r, pictures: true}
+	for {
+		w := newManyWriter([]*design.Result{r}, print, "")
+		if err := p.write(w); err != nil {
+			return p, err
+		}
+		if p.pages = w.PageNo(); p.pages == 1 || !p.pictures {
+			return p, nil
+		}
+		p.pictures = false
+	}
+}
+
+func (p bookletPage) name() string { return cmp.Or(p.of.Inputs.Name, p.of.Style.Name) }
+
+// write writes the box at the end of a document.
+func (p bookletPage) write(w *writer) error {
+	w.r, w.model, w.shut, w.title = p.of, draw.OpenModelOf(p.of, w.print.Plain), draw.ShutModelOf(p.of, w.print.Plain), p.name()
+	if p.pictures {
+		return w.instructions()
+	}
+	w.column(edge, w.paper.Width-2*edge, w.paper.Height-edge-3)
+	w.SetCellMargin(0)
+	if err := w.sheetHead(); err != nil {
+		return err
+	}
+	w.stepsInWords()
+	return nil
+}
+
+// bookletContents lists the boxes with the page that each is on, the first on a given one.
+func (w *writer) bookletContents(all []bookletPage, at int) {
 	w.page()
 	w.para(w.left, w.wide(), 17, true, "What is in it")
-	for i, r := range results {
+	for _, p := range all {
 		w.room(9)
 		w.ink()
 		w.SetFont(family, "", 12)
-		text := fmt.Sprintf("%s, %s inside", cmp.Or(r.Inputs.Name, r.Style.Name), r.Inside.FreeIn(r.Inputs.Units))
-		if n := fmt.Sprint(at[i]); at[i] > 0 {
-			w.Text(w.left+w.wide()-w.GetStringWidth(n), w.y+4.5, n)
-		}
-		w.para(w.left, w.wide()-14, 12, false, text)
+		n := fmt.Sprint(at)
+		w.Text(w.left+w.wide()-w.GetStringWidth(n), w.y+4.5, n)
+		w.para(w.left, w.wide()-14, 12, false, fmt.Sprintf("%s, %s inside", p.name(), p.of.Inside.FreeIn(p.of.Inputs.Units)))
 		w.y += 1.5
+		at += p.pages
 	}
-	for i, r := range results {
-		w.r, w.model, w.shut, w.title = r, draw.OpenModelOf(r, print.Plain), draw.ShutModelOf(r, print.Plain), cmp.Or(r.Inputs.Name, r.Style.Name)
-		w.column(edge, print.Paper.Width-2*edge, print.Paper.Height-edge-3)
-		if err := w.sheetHead(); err != nil {
-			return err
-		}
-		at[i] = w.PageNo()
-		w.stepsInWords()
-	}
-	return w.Output(out)
 }
 
 // bookletCover shows all the boxes, in rows that fill the page.

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"io"
+	"slices"
 	"strings"
 
 	"brevium/core/batch"
@@ -57,21 +58,19 @@ func newManyWriter(results []*design.Result, print Print, title string) *writer 
 }
 
 // WriteLabels writes the labels of several boxes, for all copies of each: those of their own shape many
-// to a page, and a page of strips for a box that has none. results are for all copies.
+// to a page, and strips with its name for a box that has none. results are for all copies.
 func WriteLabels(out io.Writer, results []*design.Result, print Print) error {
 	print.What = Labels
 	w := newManyWriter(results, print, fmt.Sprintf("Labels of %d boxes", len(results)))
-	var shaped []*design.Result
+	var shaped, plain []*design.Result
 	for _, r := range results {
 		if hasShaped(r) {
 			shaped = append(shaped, r)
-			continue
-		}
-		w.r = r
-		if err := w.labels(); err != nil {
-			return err
+		} else {
+			plain = append(plain, slices.Repeat([]*design.Result{r}, r.Inputs.Copies)...)
 		}
 	}
+	w.strips(plain)
 	if len(shaped) > 0 {
 		w.shapedLabels(shaped)
 	}

@@ -2,6 +2,7 @@ package pdf
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"brevium/core/design"
@@ -227,10 +228,19 @@ func (w *writer) labels() error {
 		w.shapedLabels([]*design.Result{w.r})
 		return nil
 	}
-	w.page()
+	w.strips(slices.Repeat([]*design.Result{w.r}, labelsAcross*labelsDown))
+	return nil
+}
+
+// strips prints a strip with its name for each box, many to a page.
+func (w *writer) strips(boxes []*design.Result) {
 	wide := (w.paper.Width - 2*margin) / labelsAcross
 	high := (w.paper.Height - 2*margin - 4) / labelsDown
-	for n := range labelsAcross * labelsDown {
+	for n, r := range boxes {
+		if n %= labelsAcross * labelsDown; n == 0 {
+			w.page()
+		}
+		w.r = r
 		x, y := margin+float64(n%labelsAcross)*wide, margin+float64(n/labelsAcross)*high
 		w.ink()
 		w.SetDashPattern([]float64{1, 1.5}, 0)
@@ -246,5 +256,4 @@ func (w *writer) labels() error {
 		w.SetFont(family, "", 7)
 		w.Text(x+4, y+high-2.5, "for")
 	}
-	return nil
 }

@@ -14,6 +14,9 @@ import (
 // cover lets a photograph of the finished box stand for it in the list: one that is sent, or
 // one of those there are; with neither the drawing stands there again, where that is asked for.
 func (s *room) cover(c *echo.Context) error {
+	if _, err := s.Box(c); err != nil {
+		return err
+	}
 	id := strings.ToLower(c.FormValue("photo"))
 	if id != "" { // it must be there, and be seen
 		if _, err := s.Store.Of(c.Request().Context()).Photo(c.Request().Context(), id); err != nil {
