@@ -2,6 +2,7 @@ package web_test
 
 import (
 	"fmt"
+	"net/http"
 	"strings"
 	"testing"
 
@@ -162,7 +163,20 @@ func TestEverythingByOneKey(t *testing.T) {
 	h.says("The cupboard")
 }
 
-// A teacher makes twelve kits: an instruction sheet for one, a shopping list for all.
+// prints presses a print, and looks at what opens: its own title.
+func (h *hand) prints(x *webtest.Table, name, title string) {
+	h.t.Helper()
+	h.find("link", name+" on")
+	h.actions++
+	at := h.value(fmt.Sprintf(`[...document.querySelectorAll(".prints a")].find(a => a.innerText.startsWith(%q)).getAttribute("href")`, name))
+	if code, pdf, _ := x.Get(at); code != http.StatusOK {
+		h.t.Errorf("%s: %d", name, code)
+	} else if got, _ := webtest.Printed(h.t, pdf); got != title {
+		h.t.Errorf("%s opens %q", name, got)
+	}
+}
+
+// A teacher makes twelve kits: cut plan, shopping list and sheet are printed, and the lists of the kits.
 func TestTaskTwelveKits(t *testing.T) {
 	t.Parallel()
 	for way, u := range unitsOf {
@@ -170,7 +184,8 @@ func TestTaskTwelveKits(t *testing.T) {
 			continue
 		}
 		t.Run(u.name, func(t *testing.T) {
-			h := newHand(t, webtest.NewTable(t), 1280, 800)
+			x := webtest.NewTable(t)
+			h := newHand(t, x, 1280, 800)
 			h.visit("/")
 			h.press("button", u.button)
 			h.press("link", "From what goes in")
@@ -186,9 +201,15 @@ func TestTaskTwelveKits(t *testing.T) {
 			h.write("How many boxes", "12")
 			h.press("link", "Next: making")
 			h.press("DisclosureTriangle", "Print")
-			h.find("link", "Instruction sheet on")
-			shopping := h.find("link", "Shopping list on")
-			h.press("link", shopping.Name)
+			for _, print := range []string{"Cut plan", "Shopping list", "Instruction sheet"} {
+				h.prints(x, print, print+": Box for 1 × Paint set")
+			}
+			h.press("link", "Boxes")
+			h.press("checkbox", "Choose Box for 1")
+			h.press("button", "Make a job")
+			h.press("link", "Kits of it for a class")
+			h.says("In each bag")
+			h.press("button", "Print these lists")
 			h.within(mostActions)
 		})
 	}
@@ -219,10 +240,12 @@ func TestTaskSixtyBagsByTouch(t *testing.T) {
 			h.press("link", "5 Sheets")
 			h.write("How many boxes", "60")
 			h.press("button", "Take it:")
-			h.press("link", "Next: making")
-			h.press("DisclosureTriangle", "Print")
-			h.find("link", "Cut plan on")
-			h.within(mostActions)
+			h.press("link", "What it costs")
+			h.until(`(() => { // the price of one, without scrolling
+				const price = document.querySelector("[data-is='cost each']")?.getBoundingClientRect();
+				return price && price.width > 0 && price.top >= 0 && price.bottom <= innerHeight && price.left >= 0 && price.right <= innerWidth;
+			})()`)
+			h.within(20)
 			if in := x.Box(1).Inputs; in.Copies != 60 || in.Style != "fold-top-bag" {
 				t.Errorf("made %d of %s", in.Copies, in.Style)
 			}
@@ -257,7 +280,7 @@ func TestTaskOnePreciousSheet(t *testing.T) {
 			h.press("link", "5 Sheets")
 			h.press("button", "Cut it from the drawer")
 			h.says("From the drawer: 1 sheet of A4 of Meadow")
-			h.within(mostActions)
+			h.within(12)
 			in := x.Box(1).Inputs
 			if in.Card.Direction != paper.OneWayUp || len(in.Sheets) != 1 || in.Sheets[0].Name != "A4" {
 				t.Errorf("the box is of %+v from %+v", in.Card, in.Sheets)
@@ -266,8 +289,26 @@ func TestTaskOnePreciousSheet(t *testing.T) {
 	}
 }
 
-// A maker has a recipe and wants the numbers on the board.
+// A maker has a recipe as somebody jotted it, and wants to make it.
 func TestTaskARecipe(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	h := newHand(t, x, 1280, 800)
+	h.visit("/")
+	h.press("link", "From a recipe")
+	h.write("The recipe", "Base 8 x 6 1/2, score 1 1/2 all round. Lid 6 5/8 x 5 1/8, score 3/4 all round.")
+	h.press("button", "Read it")
+	h.press("button", "Make")
+	h.press("link", "6 Making")
+	h.until(`document.querySelector(".score-numbers b").innerText == "1 1/2"`)
+	h.within(10)
+	if in := x.Box(1).Inputs; in.Style != "tray-lid" {
+		t.Errorf("made a %s", in.Style)
+	}
+}
+
+// A maker knows a box by its sizes and wants the numbers on the board.
+func TestTaskByItsSizes(t *testing.T) {
 	t.Parallel()
 	for way, u := range unitsOf {
 		if !sample.Other(0, way) {
