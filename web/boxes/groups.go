@@ -2,6 +2,7 @@ package boxes
 
 import (
 	"brevium/core/contents"
+	"brevium/core/recipe"
 	"brevium/store/boxshelf"
 )
 
@@ -25,7 +26,7 @@ func firstThing(things []contents.Thing) string {
 	if len(things) == 0 || things[0].Name == "" {
 		return "Nothing named"
 	}
-	return things[0].Name
+	return recipe.Capital(things[0].Name)
 }
 
 // grouped gives each box the heading that begins with it; before is the box that stands before them, if

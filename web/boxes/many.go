@@ -15,6 +15,7 @@ import (
 	"brevium/core/batch"
 	"brevium/core/design"
 	"brevium/core/fault"
+	"brevium/draw/export"
 	"brevium/draw/pdf"
 	"brevium/store/boxshelf"
 	"brevium/store/jobbook"
@@ -259,6 +260,26 @@ func (s *room) print(c *echo.Context) error {
 	return page.Download(c, fmt.Sprintf("%d boxes", len(boxes)), ".pdf", "application/pdf", out.Bytes())
 }
 
+// pieceFiles are the pieces of one box for other tools, under a folder of their own: none of a box
+// that cannot be made, whose design is kept all the same.
+func pieceFiles(ctx context.Context, in design.Inputs, folder string) ([]export.File, error) {
+	r, err := design.Make(ctx, batch.Item{Inputs: in}.One())
+	if err != nil {
+		return nil, ctx.Err()
+	}
+	var out []export.File
+	for _, to := range []export.Format{export.SVG, export.DXF, export.Lists} {
+		files, err := export.Files(r, to, export.Options{Paper: pdf.A4})
+		if err != nil {
+			return nil, err
+		}
+		for _, f := range files {
+			out = append(out, export.File{Name: folder + f.Name, Bytes: f.Bytes})
+		}
+	}
+	return out, nil
+}
+
 // files gives the designs of the chosen boxes in a zip, each a file that another Brevium opens.
 func (s *room) files(c *echo.Context) error {
 	ctx := c.Request().Context()
@@ -266,6 +287,11 @@ func (s *room) files(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
+	end, err := s.Shares.Take(ctx)
+	if err != nil {
+		return err
+	}
+	defer end()
 	var out bytes.Buffer
 	z := zip.NewWriter(&out)
 	used := map[string]int{}
@@ -274,12 +300,18 @@ func (s *room) files(c *echo.Context) error {
 		if used[name]++; used[name] > 1 {
 			name = fmt.Sprintf("%s-%d", name, used[name])
 		}
-		w, err := z.CreateHeader(&zip.FileHeader{Name: name + ".json", Method: zip.Deflate, Modified: b.Changed})
+		pieces, err := pieceFiles(ctx, b.Inputs, name+"/")
 		if err != nil {
 			return err
 		}
-		if _, err := w.Write(b.Inputs.Write()); err != nil {
-			return err
+		for _, f := range append([]export.File{{Name: name + ".json", Bytes: b.Inputs.Write()}}, pieces...) {
+			w, err := z.CreateHeader(&zip.FileHeader{Name: f.Name, Method: zip.Deflate, Modified: b.Changed})
+			if err != nil {
+				return err
+			}
+			if _, err := w.Write(f.Bytes); err != nil {
+				return err
+			}
 		}
 	}
 	if err := z.Close(); err != nil {

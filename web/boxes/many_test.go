@@ -98,10 +98,17 @@ func TestChosenBoxesArePrintedAndSaved(t *testing.T) {
 	}
 	_, body, _ = x.Get("/boxes.zip?box=1&box=2")
 	z, err := zip.NewReader(bytes.NewReader([]byte(body)), int64(len(body)))
-	if err != nil || len(z.File) != 2 {
+	if err != nil {
 		t.Fatalf("saved: %v", err)
 	}
+	sorts := map[string]int{}
 	for _, f := range z.File {
+		if sorts[filepath.Ext(f.Name)]++; filepath.Ext(f.Name) != ".json" {
+			if !strings.HasPrefix(f.Name, "Box-") || !strings.Contains(f.Name, "/") {
+				t.Errorf("%s is in no folder of its box", f.Name)
+			}
+			continue
+		}
 		r, err := f.Open()
 		if err != nil {
 			t.Fatal(err)
@@ -110,6 +117,9 @@ func TestChosenBoxesArePrintedAndSaved(t *testing.T) {
 		if in, bad := design.Read(text); err != nil || bad != nil || !strings.HasPrefix(in.Name, "Box") {
 			t.Errorf("%s: %v, %v", f.Name, err, bad)
 		}
+	}
+	if sorts[".json"] != 2 || sorts[".csv"] != 2 || sorts[".svg"] < 2 || sorts[".dxf"] != sorts[".svg"] {
+		t.Errorf("saved are %v", sorts)
 	}
 	for _, bad := range []string{"/print.pdf", "/boxes.zip", "/print.pdf?box=1&paper=papyrus", "/print.pdf?box=99"} {
 		if code, _, _ := x.Get(bad); code < 400 {
