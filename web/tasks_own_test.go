@@ -8,7 +8,6 @@ import (
 	"github.com/chromedp/chromedp"
 
 	"brevium/core/contents"
-	"brevium/core/design"
 	"brevium/core/measure"
 	"brevium/core/sample"
 	"brevium/web/webtest"
@@ -86,9 +85,7 @@ func TestTaskAnInsetForABoxOneHas(t *testing.T) {
 func TestTaskABandOfOnesOwnPaper(t *testing.T) {
 	t.Parallel()
 	x := webtest.NewTable(t)
-	if _, err := x.Store.Of(t.Context()).Add(t.Context(), design.New("Dominoes", measure.In, "hinged-carton")); err != nil {
-		t.Fatal(err)
-	}
+	x.JarBox()
 	file := filepath.Join(t.TempDir(), "meadow.png")
 	if err := os.WriteFile(file, webtest.PaperPicture(t, 1), 0o600); err != nil {
 		t.Fatal(err)
@@ -105,7 +102,7 @@ func TestTaskABandOfOnesOwnPaper(t *testing.T) {
 	h.write("What do you call it?", "Meadow")
 	h.press("button", "Put it in the drawer")
 	h.press("link", "Boxes")
-	h.press("link", "Open Dominoes")
+	h.press("link", "Open Jars")
 	h.press("link", "4 Papers on top")
 	h.press("button", "Put a band round it")
 	h.press("DisclosureTriangle", "choose another")

@@ -34,8 +34,54 @@ type Band struct {
 // before it, and the last side comes over it. It is cut and scored at marks of the
 // ruler; each score is rounded from the end, so that none adds to the next.
 func Round(hull []pattern.Point, join pattern.Point, lap measure.Length, ruler measure.Tick) Band {
+	sides, whole := sidesFrom(hull, join), Perimeter(hull)
+	grown := 1 + Slide.MM()/whole
+	b := Band{Lap: lap, Scores: []measure.Length{lap}}
+	at := measure.Length(0)
+	for k, side := range sides {
+		at += measure.FromMM(side * grown)
+		b.Sides = append(b.Sides, measure.FromMM(side))
+		if k < len(sides)-1 {
+			b.Scores = append(b.Scores, measure.Nearest(lap+at, ruler))
+		}
+	}
+	b.Girth = measure.FromMM(whole) + Slide
+	b.Length = measure.Up(b.Girth+lap, ruler)
+	return b
+}
+
+// alike is how little two opposite sides differ, in mm, that one strip goes round either: a lid's rim is
+// wider than the foot below it. A fold comes to lie half of that beside its corner at most.
+const alike = 2
+
+// Halves works out one of two alike strips that go round a hull together: each from the middle of the side
+// that looks towards the join to the middle of the opposite one, where it comes over the other's lap. Only
+// a round thing, and one of four sides of which opposite ones are alike, has such halves.
+func Halves(hull []pattern.Point, join pattern.Point, lap measure.Length, ruler measure.Tick) (Band, bool) {
+	sides, whole := sidesFrom(hull, join), Perimeter(hull)
+	grown := 1 + Slide.MM()/whole
+	b := Band{Lap: lap, Girth: measure.FromMM(whole) + Slide}
+	b.Length = measure.Up(b.Girth/2+lap, ruler)
+	for _, side := range sides {
+		b.Sides = append(b.Sides, measure.FromMM(side))
+	}
+	switch {
+	case len(sides) == 1:
+		return b, true
+	case len(sides) != 4 || math.Abs(sides[0]-sides[2]) > alike || math.Abs(sides[1]-sides[3]) > alike:
+		return Band{}, false
+	}
+	first := lap + measure.FromMM((sides[1]+sides[3])/4*grown)
+	across := measure.FromMM((sides[0] + sides[2]) / 2 * grown)
+	b.Scores = []measure.Length{measure.Nearest(first, ruler), measure.Nearest(first+across, ruler)}
+	return b, true
+}
+
+// sidesFrom are the stretches of a hull from one scored corner to the next, in mm: the last of them
+// looks towards the join. A round thing has one, all of it.
+func sidesFrom(hull []pattern.Point, join pattern.Point) []float64 {
 	corners := scored(hull)
-	if len(corners) == 0 { // a round thing: joined where it looks that way
+	if len(corners) == 0 { // joined where it looks that way
 		corners = []float64{farthest(hull, join)}
 	}
 	whole := Perimeter(hull)
@@ -50,25 +96,16 @@ func Round(hull []pattern.Point, join pattern.Point, lap measure.Length, ruler m
 			best, first = d, (i+1)%len(corners)
 		}
 	}
-	grown := 1 + Slide.MM()/whole
-	b := Band{Lap: lap}
-	at, n := measure.Length(0), len(corners)
-	b.Scores = append(b.Scores, lap)
+	var out []float64
+	n := len(corners)
 	for k := range n {
 		from, to := corners[(first+k)%n], corners[(first+k+1)%n]
 		if to <= from {
 			to += whole
 		}
-		side := measure.FromMM((to - from) * grown)
-		b.Sides = append(b.Sides, measure.FromMM(to-from))
-		at += side
-		if k < n-1 {
-			b.Scores = append(b.Scores, measure.Nearest(lap+at, ruler))
-		}
+		out = append(out, to-from)
 	}
-	b.Girth = measure.FromMM(whole) + Slide
-	b.Length = measure.Up(b.Girth+lap, ruler)
-	return b
+	return out
 }
 
 // Perimeter is the length of a closed polygon, in mm.

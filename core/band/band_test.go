@@ -34,6 +34,34 @@ func TestBandByHand(t *testing.T) {
 	}
 }
 
+// Two strips round 80 × 30, each with a lap of 12 behind: half of the 80, 30, and half of the other 80
+// come over the lap, 110.25 and 12 are 122.25, cut to half millimetres. A wedge has no halves that are alike.
+func TestHalvesByHand(t *testing.T) {
+	b, ok := Halves(rectangle(80, 30), pattern.Pt(0, -1), 12*mm, measure.Tick(mm/2))
+	if !ok || b.Length != 122500*measure.Micrometre || b.Girth != 220*mm+Slide {
+		t.Fatalf("%v %+v", ok, b)
+	}
+	for i, want := range []float64{12 + 40*220.5/220, 12 + 70*220.5/220} {
+		if math.Abs(b.Scores[i].MM()-want) > 0.25+1e-9 {
+			t.Errorf("score %d at %v; want %v", i+1, b.Scores[i].MM(), want)
+		}
+	}
+	if b, ok := Halves(rectangle(80, 30), pattern.Pt(1, 0), 12*mm, measure.Tick(mm/2)); !ok || math.Abs(b.Scores[1].MM()-12-15-80) > 0.5 {
+		t.Errorf("joined at a narrow side: %+v", b)
+	}
+	if _, ok := Halves([]pattern.Point{{X: 0, Y: 0}, {X: 80, Y: 0}, {X: 80, Y: 30}, {X: 0, Y: 50}}, pattern.Pt(0, -1), 12*mm, measure.Tick(mm)); ok {
+		t.Error("a wedge has halves that are alike")
+	}
+	var round []pattern.Point
+	for i := range 60 {
+		s, c := math.Sincos(float64(i) * math.Pi / 30)
+		round = append(round, pattern.Pt(40*c, 40*s))
+	}
+	if b, ok := Halves(round, pattern.Pt(0, 1), 10*mm, measure.Tick(mm)); !ok || len(b.Scores) != 0 || b.Length != measure.Up(b.Girth/2+10*mm, measure.Tick(mm)) {
+		t.Errorf("round: %v %+v", ok, b)
+	}
+}
+
 // Two corners a card apart are one score between them; a round thing has none but
 // the lap's.
 func TestCornersThatAreOne(t *testing.T) {

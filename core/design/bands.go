@@ -59,8 +59,9 @@ func (b Band) PieceID() string {
 // Banded is a band worked out for the finished box.
 type Banded struct {
 	Band
-	Strip band.Band
-	Name  string
+	Strip  band.Band
+	Strips int // alike ones, end to end: 1 or 2
+	Name   string
 }
 
 // UsualBand is a band round the middle of the length.
@@ -72,17 +73,19 @@ func UsualBand(unit measure.Unit) Band {
 	return b
 }
 
-// WithBand is the design with one more band: round the first axis of which the
-// strip comes out of the sheets, or else round the length, to be refused.
+// WithBand is the design with one more band: round the first axis of which one strip comes out of
+// the sheets, or else two, or else round the length, to be refused.
 func (in Inputs) WithBand(ctx context.Context) Inputs {
 	out := in.Clone()
 	out.Bands = append(out.Bands, UsualBand(in.Units))
 	out.NumberThings()
+	best := 0
 	for _, axis := range BandAxes {
 		try := out.Clone()
-		try.Bands[len(try.Bands)-1].Axis = axis
-		if _, err := Make(ctx, try); err == nil {
-			return try
+		last := len(try.Bands) - 1
+		try.Bands[last].Axis = axis
+		if r, err := Make(ctx, try); err == nil && (best == 0 || r.Bands[last].Strips < best) {
+			out, best = try, r.Bands[last].Strips
 		}
 	}
 	return out
@@ -205,50 +208,82 @@ func (t *Tied) band() error {
 		if len(hull) < 3 {
 			return fault.New(fault.OutOfRange, fault.Path("bands", i, "at"), "the band would lie beside the box: nearer to the middle, please")
 		}
-		done := Banded{b, band.Round(hull, b.looks(back), b.Lap, t.Inputs.Tools.Tick.Ruler()), "Belly band"}
+		done := Banded{b, band.Round(hull, b.looks(back), b.Lap, t.Inputs.Tools.Tick.Ruler()), 1, "Belly band"}
 		if b.Width.MM() > 0.6*extent(axis) {
 			done.Name = "Sleeve"
 		}
 		if len(t.Inputs.Bands) > 1 {
 			done.Name += fmt.Sprint(" ", i+1)
 		}
-		t.Bands = append(t.Bands, done)
 		if slices.ContainsFunc(t.Parts, func(p Part) bool { return p.ID == b.PieceID() }) {
 			return fault.New(fault.UnknownField, fault.Path("bands", i, "id"), "another piece of this box is called %s; give the band an id of its own", b.PieceID())
 		}
-		strip := loose.Piece{ID: b.ID, Name: done.Name, Width: done.Strip.Length, Height: b.Width, Copies: 1, Corners: loose.Square, Card: b.Card}
-		for _, at := range done.Strip.Scores {
-			if (at - measure.Nearest(at, t.Inputs.Tools.Tick)).Abs() < recipe.Off {
-				strip.Vertical = append(strip.Vertical, at)
-			} else { // by a ruler
-				strip.Part = append(strip.Part, loose.Line{A: loose.Point{X: at}, B: loose.Point{X: at, Y: b.Width}})
-			}
-		}
-		made, err := strip.Pattern()
-		if err != nil {
-			return fault.At(fault.Path("bands", i), err)
-		}
-		if b.Notch {
-			if err := notched(made, done.Strip, b.Width, t.Inputs.Tools.Tick.Ruler()); err != nil {
-				return fault.New(fault.TooSmall, fault.Path("bands", i, "notch"), "there is no room for a notch in this band; make it wider")
-			}
-		}
-		folded, err := made.Finished(made.Marks[0].Name)
+		done, whole, err := t.cutBand(done, i, hull, back)
 		if err != nil {
 			return err
 		}
-		card := t.Inputs.LooseCard(strip)
-		part := style.Part{ID: b.PieceID(), Name: strip.Name, Pattern: made, Root: made.Marks[0].Name, Card: card.Thickness, Opens: style.Upwards}
-		whole := Part{Part: part, Faces: folded.Faces, Card: card, Folded: folded, Loose: true}
-		if err := t.Inputs.goesOn(whole, fault.Path("bands", i, "axis"), "put it round another way"); err != nil {
-			return err
-		}
+		t.Bands = append(t.Bands, done)
 		t.Parts = append(t.Parts, whole)
+		part, card := whole.Part, whole.Card
 		t.lies(part.ID, card, style.Ring(bodies, hull, axis, at, b.Width.MM(), card.Thickness.MM()))
 		t.found = append(t.found, inspect.Finding{ID: "band", Verdict: inspect.OK, Piece: part.ID, Text: fmt.Sprintf(
 			"%s: it slides: %s longer than what it goes round, all round.", part.Name, measure.Label(band.Slide, measure.MM, measure.Tenth))})
+		if done.Strips > 1 {
+			t.found = append(t.found, inspect.Finding{ID: "band", Verdict: inspect.OK, Piece: part.ID, Text: fmt.Sprintf(
+				"%s: of two strips, joined on opposite sides: one alone would be longer than every sheet.", part.Name)})
+		}
 	}
 	return nil
+}
+
+// cutBand is how the nth band is cut: of one strip, or where that is longer than every sheet, of two alike
+// that go round together.
+func (t *Tied) cutBand(b Banded, n int, hull []pattern.Point, back float64) (Banded, Part, error) {
+	whole, err := t.bandPart(b, n)
+	if err != nil {
+		return b, whole, err
+	}
+	if err = t.Inputs.goesOn(whole, fault.Path("bands", n, "axis"), "put it round another way"); err == nil {
+		return b, whole, nil
+	}
+	two, there := b, false
+	if two.Strip, there = band.Halves(hull, b.looks(back), b.Lap, t.Inputs.Tools.Tick.Ruler()); !there || b.Notch {
+		return b, whole, err
+	}
+	two.Strips = 2
+	half, wrong := t.bandPart(two, n)
+	if wrong != nil || t.Inputs.goesOn(half, "", "") != nil {
+		return b, whole, err
+	}
+	return two, half, nil
+}
+
+// bandPart is the strip of the nth band as a piece that is cut.
+func (t *Tied) bandPart(b Banded, n int) (Part, error) {
+	strip := loose.Piece{ID: b.ID, Name: b.Name, Width: b.Strip.Length, Height: b.Width, Copies: b.Strips, Corners: loose.Square, Card: b.Card}
+	for _, at := range b.Strip.Scores {
+		if (at - measure.Nearest(at, t.Inputs.Tools.Tick)).Abs() < recipe.Off {
+			strip.Vertical = append(strip.Vertical, at)
+		} else { // by a ruler
+			strip.Part = append(strip.Part, loose.Line{A: loose.Point{X: at}, B: loose.Point{X: at, Y: b.Width}})
+		}
+	}
+	made, err := strip.Pattern()
+	if err != nil {
+		return Part{}, fault.At(fault.Path("bands", n), err)
+	}
+	if b.Notch {
+		if err := notched(made, b.Strip, b.Width, t.Inputs.Tools.Tick.Ruler()); err != nil {
+			return Part{}, fault.New(fault.TooSmall, fault.Path("bands", n, "notch"), "there is no room for a notch in this band; make it wider")
+		}
+	}
+	folded, err := made.Finished(made.Marks[0].Name)
+	if err != nil {
+		return Part{}, err
+	}
+	card := t.Inputs.LooseCard(strip)
+	part := style.Part{ID: b.PieceID(), Name: b.Name, Pattern: made, Root: made.Marks[0].Name, Card: card.Thickness, Opens: style.Upwards, Count: b.Strips}
+	return Part{Part: part, Faces: folded.Faces, Card: card, Folded: folded, Loose: true}, nil
 }
 
 // mostNotch is the radius of the notch of a wide band.
@@ -343,8 +378,12 @@ func (b Band) lies() hand.Said {
 func (t *Tied) bandMoves() []hand.Put {
 	var out []hand.Put
 	for i, b := range t.Bands {
+		key := "band-on"
+		if b.Strips > 1 {
+			key = "band-on-two"
+		}
 		m := hand.Put{Thing: b.PieceID(), When: t.atLast(), Uses: []string{b.PieceID()}, Phrase: []hand.Said{{
-			Key: "band-on", Pieces: map[string]string{"band": b.PieceID()},
+			Key: key, Pieces: map[string]string{"band": b.PieceID()},
 			Phrases: map[string]hand.Said{"place": b.lies(), "side": hand.Say("join-" + b.Joined()), "axis": hand.Say("axis-" + b.Axis)},
 		}}}
 		for _, first := range t.Bands[:i] {

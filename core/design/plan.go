@@ -128,6 +128,7 @@ type (
 		Blank  planBlank        `json:"blank"`
 		Scores []measure.Length `json:"scores"`
 		Girth  measure.Length   `json:"girth"`
+		Strips int              `json:"strips"`
 	}
 	planMat struct {
 		ID        string         `json:"id"`
@@ -231,7 +232,7 @@ func (r *Result) Plan() ([]byte, error) {
 	}
 	for _, b := range r.Bands {
 		f.Bands = append(f.Bands, planBand{b.PieceID(), b.Axis, b.At, b.Width, b.Lap, b.Join,
-			planBlank{b.Strip.Length, b.Width, r.Show(b.Strip.Length), r.Show(b.Width)}, b.Strip.Scores, b.Strip.Girth})
+			planBlank{b.Strip.Length, b.Width, r.Show(b.Strip.Length), r.Show(b.Width)}, b.Strip.Scores, b.Strip.Girth, b.Strips})
 	}
 	needs := recipe.Needs(r.Steps)
 	for _, s := range r.Steps {

@@ -95,6 +95,12 @@ func TestTheLogbookIsLookedThrough(t *testing.T) {
 	if code, _, h := x.Get("/papers/" + notes[0].Photo + ".jpg"); code != 200 || h.Get("Content-Type") != "image/jpeg" {
 		t.Errorf("its photograph: %d %v", code, h)
 	}
+	if _, page, _ := x.Get("/logbook"); !strings.Contains(page, fmt.Sprintf(`action="/boxes/%d/cover"><input type="hidden" name="photo" value="%s">`, id, notes[0].Photo)) {
+		t.Error("its photograph is not offered for the list of boxes")
+	}
+	if _, _, h := x.Post(fmt.Sprintf("/boxes/%d/cover", id), "photo", notes[0].Photo); x.Box(id).Inputs.Photograph != notes[0].Photo {
+		t.Errorf("it does not stand in the list: %v", h)
+	}
 	thing := x.Box(id).Inputs.Things[0].Name
 	for find, there := range map[string]bool{thing: true, "lovely snug": true, "lift-off": true, "purple": false} {
 		if page := x.Words("/logbook?find=" + url.QueryEscape(find)); strings.Contains(page, "took 43 min") != there {
