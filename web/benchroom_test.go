@@ -140,7 +140,7 @@ func TestTheBenchLetsGo(t *testing.T) {
 		b.until(fmt.Sprintf(`document.querySelector("input[name=at]").value !== %q`, was))
 	}
 	b.press(".move-on a.btn-main")
-	b.says("How did it come out?")
+	b.says("How it came out")
 	b.until(`location.pathname.endsWith("/made")`)
 }
 

@@ -41,7 +41,7 @@ const weighs = `(() => {
 	}
 	const work = reached.findIndex((e) => e.matches("input, select, textarea, button, .btn-main"));
 	const packed = (all) => all.reduce((sum, e) => sum + e.encodedBodySize, 0);
-	return JSON.stringify({Down: Math.max(...down), Shift: shift, Tabs: document.activeElement === main ? work + 1 : 0,
+	return JSON.stringify({Title: document.querySelector("h1")?.innerText ?? "", Down: Math.max(...down), Shift: shift, Tabs: document.activeElement === main ? work + 1 : 0,
 		Styles: packed(performance.getEntriesByType("resource").filter((e) => /\.css/.test(e.name) && !/print\.css/.test(e.name)))});
 })()`
 
@@ -63,6 +63,7 @@ func TestPagesAreLightAndShort(t *testing.T) {
 		b.visit(page)
 		b.until(`document.readyState == "complete" && !document.querySelector(".htmx-request, #space:not([data-ready])")`)
 		var w struct {
+			Title        string
 			Down, Shift  float64
 			Tabs, Styles int
 		}
@@ -74,6 +75,9 @@ func TestPagesAreLightAndShort(t *testing.T) {
 		}
 		if w.Shift > mostShift {
 			t.Errorf("%s moves by %.3f of the window when it has come", page, w.Shift)
+		}
+		if strings.HasSuffix(w.Title, "?") {
+			t.Errorf("%s asks %q in the place of a title", page, w.Title)
 		}
 		if w.Tabs > mostTabs {
 			t.Errorf("%s: %d Tabs to its work", page, w.Tabs)

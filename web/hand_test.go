@@ -274,6 +274,15 @@ func (h *hand) focus() said {
 	return all[0]
 }
 
+// inUnit presses a unit and waits for the page in it: until that has come, what is pressed on the page
+// before it is lost.
+func (h *hand) inUnit(button string) {
+	h.t.Helper()
+	h.value(`window.inTheUnitBefore = true`)
+	h.press("button", button)
+	h.until(`!window.inTheUnitBefore && document.readyState === "complete"`)
+}
+
 // within fails when more was needed than a maker has patience for.
 func (h *hand) within(actions int) {
 	h.t.Helper()

@@ -31,7 +31,7 @@ func TestTaskABottle(t *testing.T) {
 			x := webtest.NewTable(t)
 			h := newHand(t, x, 1280, 800)
 			h.visit("/")
-			h.press("button", u.button)
+			h.inUnit(u.button)
 			h.press("link", "From what goes in")
 			h.write("What is it?", "Bottle")
 			h.pick("Shape", "round")
@@ -63,7 +63,7 @@ func TestTaskAnInsetForABoxOneHas(t *testing.T) {
 			x := webtest.NewTable(t)
 			h := newHand(t, x, 1280, 800)
 			h.visit("/")
-			h.press("button", u.button)
+			h.inUnit(u.button)
 			h.press("link", "For a box you have")
 			h.press("radio", "False floor")
 			sizes := map[measure.Unit][2]string{measure.In: {"7 1/2", "5"}, measure.CM: {"19", "12.6"}}[u.unit]

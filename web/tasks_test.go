@@ -187,7 +187,7 @@ func TestTaskTwelveKits(t *testing.T) {
 			x := webtest.NewTable(t)
 			h := newHand(t, x, 1280, 800)
 			h.visit("/")
-			h.press("button", u.button)
+			h.inUnit(u.button)
 			h.press("link", "From what goes in")
 			h.write("What is it?", "Paint set")
 			h.pick("Shape", "a block")
@@ -226,7 +226,7 @@ func TestTaskSixtyBagsByTouch(t *testing.T) {
 			x := webtest.NewTable(t)
 			h := newHand(t, x, 390, 844).byTouch()
 			h.visit("/")
-			h.press("button", u.button)
+			h.inUnit(u.button)
 			h.press("link", "From a size")
 			h.press("radio", "Fold-top bag")
 			if u.unit == measure.In {
@@ -265,7 +265,7 @@ func TestTaskOnePreciousSheet(t *testing.T) {
 			x := webtest.NewTable(t)
 			h := newHand(t, x, 1280, 800)
 			h.visit("/")
-			h.press("button", u.button)
+			h.inUnit(u.button)
 			h.press("link", "Drawer")
 			h.write("Card", "Meadow")
 			h.pick("Its pattern", "runs one way up")
@@ -317,7 +317,7 @@ func TestTaskByItsSizes(t *testing.T) {
 		t.Run(u.name, func(t *testing.T) {
 			h := newHand(t, webtest.NewTable(t), 1280, 800)
 			h.visit("/")
-			h.press("button", u.button)
+			h.inUnit(u.button)
 			h.press("link", "From a size")
 			h.press("radio", "Base with a lift-off lid")
 			sizes := map[measure.Unit][4]string{measure.In: {"4", "3", "1 1/2", "3/4"}, measure.CM: {"10", "8", "4", "2"}}[u.unit]

@@ -25,14 +25,14 @@ const mostFound = 12
 var pages = []page.Place{
 	{Name: "Your boxes", Path: "/"}, {Name: "Make a new box", Path: "/new"}, {Name: "All kinds of box", Path: "/kinds"}, {Name: "Read a recipe", Path: "/read"},
 	{Name: "Jobs", Path: "/jobs"}, {Name: "The drawer of paper", Path: "/drawer"}, {Name: "The cupboard of supplies", Path: "/drawer/cupboard"}, {Name: "Tools", Path: "/drawer/tools"},
-	{Name: "What card and glue do", Path: "/drawer/card-and-glue"}, {Name: "Photograph a paper", Path: "/papers/new"}, {Name: "The logbook", Path: "/logbook"},
+	{Name: "Card and glue", Path: "/drawer/card-and-glue"}, {Name: "Photograph a paper", Path: "/papers/new"}, {Name: "The logbook", Path: "/logbook"},
 	{Name: "Your own kinds of box", Path: "/styles"}, {Name: "The bin", Path: "/bin"}, {Name: "Help", Path: "/help"}, {Name: "See how a box comes about", Path: "/walk"},
 }
 
 // goTo lists pages and boxes by their names.
 func (s *room) goTo(c *echo.Context) error {
 	ctx := c.Request().Context()
-	p := goPage{Chrome: s.Chrome(c, "Go to"), Find: strings.TrimSpace(c.QueryParam("go"))}
+	p := goPage{Chrome: s.Chrome(c, "Everything here"), Find: strings.TrimSpace(c.QueryParam("go"))}
 	has := func(name string) bool {
 		for _, w := range strings.Fields(strings.ToLower(p.Find)) {
 			if !strings.Contains(strings.ToLower(name), w) {

@@ -45,7 +45,7 @@ func (s *room) side(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	p := sidePage{Chrome: s.Chrome(c, "Side by side")}
+	p := sidePage{Chrome: s.Chrome(c, "Boxes side by side")}
 	p.Carry = "side-form" // another unit keeps the boxes
 	var made []*design.Result
 	for _, b := range boxes {

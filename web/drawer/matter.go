@@ -47,7 +47,7 @@ func (s *room) showMatter(c *echo.Context, status int, f *form.Form) error {
 		return err
 	}
 	f.Carry = true
-	v := matterPage{Chrome: s.Chrome(c, "What card and glue do"), Form: f, Kept: c.QueryParam("kept") != ""}
+	v := matterPage{Chrome: s.Chrome(c, "Card and glue"), Form: f, Kept: c.QueryParam("kept") != ""}
 	v.Constants, v.Classes = constantViews(f, own), classViews(f, classes)
 	return c.Render(status, "matter.html", v)
 }

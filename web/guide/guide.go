@@ -66,7 +66,7 @@ type sight struct {
 // walk shows one box from the things to the lid, every picture worked out like
 // those of a maker's own boxes.
 func (s *room) walk(c *echo.Context) error {
-	p := walkPage{Chrome: s.Chrome(c, "How a box comes about")}
+	p := walkPage{Chrome: s.Chrome(c, "A box from start to finish")}
 	in := design.New("Four jars", p.Units, style.Usual().ID)
 	jar := form.NewThing(contents.Round)
 	jar.Count = 4

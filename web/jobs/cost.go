@@ -45,7 +45,7 @@ func (s *room) showCost(c *echo.Context, status int, f *form.Form) error {
 		return err
 	}
 	at := "/jobs/" + page.Itoa(w.ID)
-	v := &page.CostPage{Chrome: s.Chrome(c, "What it costs · "+w.Name), Name: w.Name, At: at + "/cost", Back: at, Form: f}
+	v := &page.CostPage{Chrome: s.Chrome(c, "Cost · "+w.Name), Name: w.Name, At: at + "/cost", Back: at, Form: f}
 	if v.Sum, err = s.Costed(ctx, items, w.stocks); err != nil {
 		return err
 	}

@@ -22,7 +22,7 @@ func TestTheLogbook(t *testing.T) {
 	x := webtest.NewTable(t)
 	id := x.JarBox()
 	ask := fmt.Sprintf("/boxes/%d/made", id)
-	if page := x.Words(ask); !strings.Contains(page, "How did it come out?") || !strings.Contains(page, "worked out: ") {
+	if page := x.Words(ask); !strings.Contains(page, "How it came out") || !strings.Contains(page, "worked out: ") {
 		t.Errorf("it asks: %s", page)
 	}
 	if page := x.Words("/logbook"); !strings.Contains(page, "Nothing is written down yet") {

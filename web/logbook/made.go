@@ -43,7 +43,7 @@ func (s *room) showAsk(c *echo.Context, status int, b boxshelf.Box, f *form.Form
 	if err != nil {
 		return err
 	}
-	v := askPage{Chrome: s.Chrome(c, "How did it come out? · "+b.Name), ID: b.ID, Name: b.Name, Picture: page.BoxPicture(r, ""), Form: f}
+	v := askPage{Chrome: s.Chrome(c, "How it came out · "+b.Name), ID: b.ID, Name: b.Name, Picture: page.BoxPicture(r, ""), Form: f}
 	choices := []form.Choice{{Value: "", Label: "not noted"}}
 	for _, verdict := range fit.Verdicts {
 		choices = append(choices, form.Choice{Value: string(verdict), Label: string(verdict)})

@@ -134,7 +134,7 @@ func (s *room) showStraighten(c *echo.Context, status int, f *form.Form) error {
 	if err != nil {
 		return err
 	}
-	v := straightenPage{Chrome: s.Chrome(c, "Straighten your paper"), ID: p.ID, Wide: p.Wide, High: p.High, Form: f}
+	v := straightenPage{Chrome: s.Chrome(c, "The corners of your paper"), ID: p.ID, Wide: p.Wide, High: p.High, Form: f}
 	for i, at := range [4][2]string{{"4", "4"}, {"96", "4"}, {"96", "96"}, {"4", "96"}} {
 		n := strconv.Itoa(i)
 		v.Corners = append(v.Corners, cornerView{cornerNames[i],

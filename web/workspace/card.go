@@ -52,7 +52,7 @@ func (s *room) card(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	p := cardPage{Chrome: s.beside(c, "Which card", b, "box"), Box: b}
+	p := cardPage{Chrome: s.beside(c, "The card for each piece", b, "box"), Box: b}
 	own, err := s.Constants(ctx)
 	if err != nil {
 		return err

@@ -41,7 +41,7 @@ func (s *room) showCost(c *echo.Context, status int, f *form.Form) error {
 		}
 	}
 	at := "/boxes/" + page.Itoa(b.ID)
-	v := &page.CostPage{Chrome: s.Chrome(c, "What it costs · "+b.Name), Name: b.Name, At: at + "/cost", Back: at + "/sheets", Form: f, Tags: true}
+	v := &page.CostPage{Chrome: s.Chrome(c, "Cost · "+b.Name), Name: b.Name, At: at + "/cost", Back: at + "/sheets", Form: f, Tags: true}
 	if v.Sum, err = s.Costed(ctx, items, stocks); err != nil {
 		return err
 	}

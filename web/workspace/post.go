@@ -35,7 +35,7 @@ func (s *room) post(c *echo.Context) error {
 		return err
 	}
 	ctx := c.Request().Context()
-	p := postPage{Chrome: s.beside(c, "Posting it", b, "making"), Box: b}
+	p := postPage{Chrome: s.beside(c, "Postage", b, "making"), Box: b}
 	if p.Classes, err = s.Room.Classes(ctx); err != nil {
 		return err
 	}

@@ -85,7 +85,7 @@ type comparedView struct {
 
 // compare puts every style side by side for what goes in.
 func (s *room) compare(c *echo.Context) error {
-	p, err := s.question(c, "Which box?")
+	p, err := s.question(c, "Kinds compared")
 	if err != nil {
 		return err
 	}
@@ -350,7 +350,7 @@ func (s *room) takeBiggest(c *echo.Context) error {
 
 // holds answers how many of a thing go into the box.
 func (s *room) holds(c *echo.Context) error {
-	p, err := s.question(c, "How many would fit?")
+	p, err := s.question(c, "The number that fits")
 	if err != nil {
 		return err
 	}
