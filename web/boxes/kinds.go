@@ -129,19 +129,28 @@ func (s *room) kinds(c *echo.Context) error {
 }
 
 // rowsOf are the kinds under what they are made for above all; of those for one use, a row of
-// all that are made for it too.
+// all that are made for it too. A maker's own styles say no use: they stand in a row of their own.
 func rowsOf(kinds []kindView, use style.Use) []kindRow {
 	var out []kindRow
 	for _, u := range style.Uses {
 		row := kindRow{Name: u.Words(), Wide: use != ""}
 		for _, k := range kinds {
-			if use == u && slices.Contains(k.For, u) || use == "" && k.For[0] == u {
+			if use == u && slices.Contains(k.For, u) || use == "" && len(k.For) > 0 && k.For[0] == u {
 				row.Kinds = append(row.Kinds, k)
 			}
 		}
 		if len(row.Kinds) > 0 {
 			out = append(out, row)
 		}
+	}
+	own := kindRow{Name: "Styles of your own", Wide: use != ""}
+	for _, k := range kinds {
+		if len(k.For) == 0 {
+			own.Kinds = append(own.Kinds, k)
+		}
+	}
+	if len(own.Kinds) > 0 {
+		out = append(out, own)
 	}
 	return out
 }
