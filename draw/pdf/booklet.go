@@ -15,7 +15,7 @@ import (
 // picture, what is cut of it and its steps in words. results are for one box each.
 func WriteBooklet(out io.Writer, results []*design.Result, print Print) error {
 	print.What = Instructions
-	title := fmt.Sprintf("%d boxes to make", len(results))
+	title := boxes(len(results)) + " to make"
 	w := newManyWriter(results, print, title)
 	if err := w.bookletCover(results); err != nil {
 		return err
@@ -36,6 +36,14 @@ func WriteBooklet(out io.Writer, results []*design.Result, print Print) error {
 		}
 	}
 	return w.Output(out)
+}
+
+// boxes counts boxes in words.
+func boxes(n int) string {
+	if n == 1 {
+		return "1 box"
+	}
+	return fmt.Sprintf("%d boxes", n)
 }
 
 // bookletPage is a box in a booklet: how many pages it takes, and whether with pictures.

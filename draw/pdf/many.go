@@ -61,7 +61,7 @@ func newManyWriter(results []*design.Result, print Print, title string) *writer 
 // to a page, and strips with its name for a box that has none. results are for all copies.
 func WriteLabels(out io.Writer, results []*design.Result, print Print) error {
 	print.What = Labels
-	w := newManyWriter(results, print, fmt.Sprintf("Labels of %d boxes", len(results)))
+	w := newManyWriter(results, print, "Labels of "+boxes(len(results)))
 	var shaped, plain []*design.Result
 	for _, r := range results {
 		if hasShaped(r) {

@@ -55,6 +55,9 @@ func (s *room) bring(c *echo.Context) error {
 			if in.Name = design.CleanName(in.Name); in.Name == "" {
 				in.Name = strings.TrimSuffix(filepath.Base(file.Filename), filepath.Ext(file.Filename))
 			}
+			if _, err := s.Store.Of(c.Request().Context()).Photo(c.Request().Context(), in.Photograph); err != nil {
+				in.Photograph = "" // the photograph stayed in another folder: its drawing is shown
+			}
 			last, err = s.Store.Of(c.Request().Context()).Add(c.Request().Context(), in)
 			return err
 		}

@@ -75,9 +75,9 @@ func (s *room) printApart(c *echo.Context, boxes []boxshelf.Box, as string, prin
 		}
 		results = append(results, r)
 	}
-	write, name := pdf.WriteBooklet, fmt.Sprintf("booklet of %d boxes", len(boxes))
+	write, name := pdf.WriteBooklet, "booklet of "+page.Counted(len(boxes), "box")
 	if as == asLabels {
-		write, name = pdf.WriteLabels, fmt.Sprintf("labels of %d boxes", len(boxes))
+		write, name = pdf.WriteLabels, "labels of "+page.Counted(len(boxes), "box")
 	}
 	var out bytes.Buffer
 	if err := write(&out, results, print); err != nil {

@@ -1,11 +1,16 @@
 package workspace_test
 
 import (
+	"bytes"
+	"fmt"
+	"mime/multipart"
 	"net/http"
+	"net/http/httptest"
 	"regexp"
 	"strings"
 	"testing"
 
+	"brevium/core/design"
 	"brevium/web/page"
 	"brevium/web/webtest"
 )
@@ -53,8 +58,37 @@ func TestAPhotographStandsForABox(t *testing.T) {
 	if code, _, _ := x.Post("/boxes/1/cover", "photo", id); code >= 400 || shown() != first {
 		t.Errorf("one that is there already: %d, %q", code, shown())
 	}
+	file := x.Box(1).Inputs.Write()
 	x.Post("/boxes/1/undo", "change", page.Itoa(x.Box(1).Last.ID))
 	if at := shown(); at != "" {
 		t.Errorf("undone, it shows %s", at)
 	}
+	for name, at := range map[string]*webtest.Table{"here": x, "elsewhere": webtest.NewTable(t)} {
+		if got := broughtIn(t, at, file).Photograph; (got == id) != (at == x) || got != "" && got != id {
+			t.Errorf("brought in %s, it shows %q", name, got)
+		}
+	}
+}
+
+// broughtIn brings a design's file in, and gives the last box there is.
+func broughtIn(t *testing.T, x *webtest.Table, file []byte) design.Inputs {
+	t.Helper()
+	var body bytes.Buffer
+	f := multipart.NewWriter(&body)
+	part, err := f.CreateFormFile("designs", "jars.json")
+	if err == nil {
+		_, err = part.Write(file)
+	}
+	if err != nil || f.Close() != nil {
+		t.Fatal(err)
+	}
+	q := httptest.NewRequest(http.MethodPost, "/bring", &body)
+	q.Header.Set("Content-Type", f.FormDataContentType())
+	r := httptest.NewRecorder()
+	x.HTTP.ServeHTTP(r, q)
+	var id int64
+	if _, err := fmt.Sscanf(r.Header().Get("Location"), "/boxes/%d/box", &id); err != nil {
+		t.Fatalf("%d %.200s", r.Code, r.Body.String())
+	}
+	return x.Box(id).Inputs
 }
