@@ -25,7 +25,7 @@ require (
 	modernc.org/sqlite v1.62.0
 )
 
-require github.com/jmoiron/sqlx v1.4.0 // indirect
+require github.com/jmoiron/sqlx v1.4.0
 
 require (
 	filippo.io/hpke v0.4.0 // indirect
@@ -53,7 +53,7 @@ require (
 	go.uber.org/multierr v1.11.0 // indirect
 	golang.org/x/exp/typeparams v0.0.0-20231108232855-2478ac86f678 // indirect
 	golang.org/x/mod v0.42.0 // indirect
-	golang.org/x/sync v0.25.0 // indirect
+	golang.org/x/sync v0.25.0
 	golang.org/x/sys v0.50.0 // indirect
 	golang.org/x/time v0.15.0 // indirect
 	golang.org/x/tools v0.52.0

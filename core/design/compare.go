@@ -5,7 +5,6 @@ import (
 	"context"
 	"fmt"
 	"slices"
-	"sync"
 
 	"brevium/core/fault"
 	"brevium/core/inspect"
@@ -78,20 +77,12 @@ func Compare(ctx context.Context, in Inputs) []Comparison {
 	}
 	boxes := style.Boxes()
 	out := make([]Comparison, len(boxes))
-	var all sync.WaitGroup
-	turns := make(chan struct{}, layout.Workers(ctx))
-	for i, s := range boxes {
-		all.Go(func() {
-			turns <- struct{}{}
-			defer func() { <-turns }()
-			layout.Yield(ctx)
-			out[i] = Comparison{Style: s}
-			if err := fault.Guard(func() error { out[i] = compared(ctx, in, now, s); return nil }); err != nil {
-				out[i].Fault = fault.Of(err)
-			}
-		})
-	}
-	all.Wait()
+	layout.Each(ctx, len(boxes), layout.Workers(ctx), func(i int) {
+		out[i] = Comparison{Style: boxes[i]}
+		if err := fault.Guard(func() error { out[i] = compared(ctx, in, now, boxes[i]); return nil }); err != nil {
+			out[i].Fault = fault.Of(err)
+		}
+	})
 	slices.SortStableFunc(out, func(a, b Comparison) int {
 		rank := func(c Comparison) int {
 			if c.Result == nil {

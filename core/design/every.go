@@ -3,7 +3,6 @@ package design
 import (
 	"context"
 	"slices"
-	"sync"
 
 	"brevium/core/fault"
 	"brevium/core/layout"
@@ -24,21 +23,17 @@ type BiggestOf struct {
 func BiggestOfEvery(ctx context.Context, in Inputs, now *Built, ask Ask) []BiggestOf {
 	boxes := style.Boxes()
 	out := make([]BiggestOf, len(boxes))
-	var all sync.WaitGroup
-	for i, s := range boxes {
-		out[i].Style = s
-		all.Go(func() {
-			// A style that goes wrong gives none.
-			_ = fault.Guard(func() error {
-				with, err := in.With(s.ID, now)
-				if err == nil {
-					out[i].Biggest, err = findFollowing(ctx, with, ask, false)
-				}
-				return err
-			})
+	layout.Each(ctx, len(boxes), layout.AtOnce, func(i int) {
+		out[i].Style = boxes[i]
+		// A style that goes wrong gives none.
+		_ = fault.Guard(func() error {
+			with, err := in.With(boxes[i].ID, now)
+			if err == nil {
+				out[i].Biggest, err = findFollowing(ctx, with, ask, false)
+			}
+			return err
 		})
-	}
-	all.Wait()
+	})
 	return out
 }
 

@@ -4,6 +4,8 @@ import (
 	"context"
 	"sync/atomic"
 	"time"
+
+	"golang.org/x/sync/errgroup"
 )
 
 // Spending is what one who asks may spend on layouts, in all that they ask for at once: time,
@@ -61,6 +63,28 @@ type politeKey struct{}
 // that works for it, and may sleep.
 func Polite(ctx context.Context, yield func()) context.Context {
 	return context.WithValue(ctx, politeKey{}, yield)
+}
+
+// AtOnce is how many things a page may work on at once that others do not wait behind.
+const AtOnce = workers
+
+// Each does n things for whoever asks by a context, so many of them at once. One after the other,
+// and where others are to go first, they are done by the goroutine that asks, on its thread: that
+// may be one that the system puts behind others, which nothing that is begun beside it would be.
+func Each(ctx context.Context, n, atOnce int, do func(i int)) {
+	if _, polite := ctx.Value(politeKey{}).(func()); polite || atOnce <= 1 {
+		for i := range n {
+			Yield(ctx)
+			do(i)
+		}
+		return
+	}
+	var all errgroup.Group
+	all.SetLimit(atOnce)
+	for i := range n {
+		all.Go(func() error { do(i); return nil })
+	}
+	_ = all.Wait() // none gives an error
 }
 
 // Yield lets others go first where whoever asks by a context is to.

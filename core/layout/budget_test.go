@@ -5,6 +5,10 @@ import (
 	"fmt"
 	"math/rand"
 	"reflect"
+	"runtime"
+	"slices"
+	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -101,4 +105,50 @@ func TestWorkEndsWithItsAsker(t *testing.T) {
 	if looked := budgetOf(ctx).looked.Load(); looked > 200_000 {
 		t.Errorf("%d places were looked at for nobody", looked)
 	}
+}
+
+// What is done one by one, or while others go first, is done by the goroutine that asks; else
+// so many are done at once, and no more. Each is done once.
+func TestEachIsDoneOnTheAskersThread(t *testing.T) {
+	polite := Polite(t.Context(), func() {})
+	for _, x := range []struct {
+		name   string
+		ctx    context.Context
+		atOnce int
+		apart  bool
+	}{{"one by one", t.Context(), 1, false}, {"others first", polite, 4, false}, {"three at once", t.Context(), 3, true}} {
+		done := make([]int, 20)
+		var mu sync.Mutex
+		asker, now, most, elsewhere := goroutine(), 0, 0, 0
+		Each(x.ctx, len(done), x.atOnce, func(i int) {
+			mu.Lock()
+			now++
+			most = max(most, now)
+			if goroutine() != asker {
+				elsewhere++
+			}
+			mu.Unlock()
+			time.Sleep(time.Millisecond)
+			mu.Lock()
+			now--
+			done[i]++
+			mu.Unlock()
+		})
+		if slices.Max(done) != 1 || slices.Min(done) != 1 {
+			t.Errorf("%s: they are done %v times", x.name, done)
+		}
+		if x.apart && elsewhere != len(done) || !x.apart && elsewhere != 0 {
+			t.Errorf("%s: %d of %d are done by another goroutine", x.name, elsewhere, len(done))
+		}
+		if x.apart && (most < 2 || most > x.atOnce) {
+			t.Errorf("%s: %d are done at once", x.name, most)
+		}
+	}
+}
+
+// goroutine is the first line of what the present one is doing, which names it.
+func goroutine() string {
+	head := make([]byte, 40)
+	name, _, _ := strings.Cut(string(head[:runtime.Stack(head, false)]), "[")
+	return name
 }

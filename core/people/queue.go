@@ -18,7 +18,7 @@ var ErrBusy = errors.New("too many sign in at once")
 // not few from one address wait at a time, so that a crowd there is in nobody else's way.
 type Queue struct {
 	mu      sync.Mutex
-	busy    int
+	busy    int       // of those who have a turn or rest after it
 	waiting []*waiter // who is known first, then as they came
 }
 
@@ -39,14 +39,15 @@ const (
 	longestInLine = 2 * time.Second
 )
 
-// Turn waits for a turn, which ends by calling done. ErrBusy where none comes in two seconds
+// Turn waits for a turn, which ends by calling done: of who is not known it rests then for as
+// long as it took, so that all of these together take half of what there is. ErrBusy where none comes in two seconds
 // or too many wait; the context's error where that ends first.
 func (q *Queue) Turn(ctx context.Context, address string, known bool) (done func(), err error) {
 	q.mu.Lock()
 	if q.busy < turnsAtOnce {
 		q.busy++
 		q.mu.Unlock()
-		return q.done, nil
+		return q.from(known), nil
 	}
 	like, here := 0, 0
 	for _, w := range q.waiting {
@@ -74,7 +75,7 @@ func (q *Queue) Turn(ctx context.Context, address string, known bool) (done func
 	defer late.Stop()
 	select {
 	case <-me.turn:
-		return q.done, nil
+		return q.from(known), nil
 	case <-late.C:
 		err = ErrBusy
 	case <-ctx.Done():
@@ -86,7 +87,16 @@ func (q *Queue) Turn(ctx context.Context, address string, known bool) (done func
 		q.waiting = slices.Delete(q.waiting, at, at+1)
 		return nil, err
 	}
-	return q.done, nil // it came just now
+	return q.from(known), nil // it came just now
+}
+
+// from is what ends a turn that begins.
+func (q *Queue) from(known bool) (done func()) {
+	if known {
+		return q.done
+	}
+	began := time.Now()
+	return func() { time.AfterFunc(time.Since(began), q.done) }
 }
 
 // done gives the turn on.

@@ -173,7 +173,13 @@ func TestTheQueue(t *testing.T) {
 		t.Errorf("whose asker is gone: %v", err)
 	}
 	late := make(chan error)
-	go func() { _, err := q.Turn(t.Context(), "10.0.0.4", false); late <- err }()
+	go func() {
+		done, err := q.Turn(t.Context(), "10.0.0.4", false)
+		if err == nil {
+			done()
+		}
+		late <- err
+	}()
 	for waits() != mostFromOne+2 {
 		time.Sleep(time.Millisecond)
 	}
@@ -194,7 +200,45 @@ func TestTheQueue(t *testing.T) {
 	if first := order[30-mostFromOne]; first != "10.0.0.2true" {
 		t.Errorf("the first let on is %s", first)
 	}
-	if q.busy != 0 && waits() != 0 {
-		t.Errorf("%d turns are never given back", q.busy)
+	atRest := func() bool { q.mu.Lock(); defer q.mu.Unlock(); return q.busy == 0 && len(q.waiting) == 0 }
+	for began := time.Now(); !atRest(); time.Sleep(time.Millisecond) {
+		if time.Since(began) > time.Minute {
+			t.Fatal("a turn is never given back")
+		}
+	}
+}
+
+// After a stranger's turn the next waits for as long as that took; after a known one's it does not.
+func TestTheQueueRestsAfterStrangers(t *testing.T) {
+	const work = 40 * time.Millisecond
+	for _, known := range []bool{false, true} {
+		q := &Queue{}
+		var turns []func()
+		for range turnsAtOnce {
+			done, err := q.Turn(t.Context(), "10.0.0.1", known)
+			if err != nil {
+				t.Fatal(err)
+			}
+			turns = append(turns, done)
+		}
+		time.Sleep(work)
+		for _, done := range turns {
+			done()
+		}
+		q.mu.Lock()
+		resting := q.busy
+		q.mu.Unlock()
+		if known && resting != 0 || !known && resting != turnsAtOnce {
+			t.Errorf("known %v: %d of %d turns rest", known, resting, turnsAtOnce)
+		}
+		began := time.Now()
+		done, err := q.Turn(t.Context(), "10.0.0.2", true)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if waited := time.Since(began); !known && waited < work/2 {
+			t.Errorf("after a stranger's %v the next waits %v", work, waited)
+		}
+		done()
 	}
 }

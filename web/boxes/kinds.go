@@ -9,13 +9,13 @@ import (
 	"slices"
 	"strconv"
 	"strings"
-	"sync"
 
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/contents"
 	"brevium/core/design"
 	"brevium/core/fault"
+	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/recipe"
@@ -159,28 +159,24 @@ func rowsOf(kinds []kindView, use style.Use) []kindRow {
 func (s *room) everyKind(ctx context.Context, unit measure.Unit, sheet string, things []contents.Thing) []kindView {
 	styles := style.Boxes()
 	out := make([]kindView, len(styles))
-	var all sync.WaitGroup
-	for i, st := range styles {
-		all.Go(func() {
-			in := design.New("", unit, st.ID)
-			in.Things = things
-			if x, known := paper.SheetNamed(sheet); known {
-				in.Sheets = []paper.Sheet{x}
+	layout.Each(ctx, len(styles), layout.AtOnce, func(i int) {
+		in := design.New("", unit, styles[i].ID)
+		in.Things = things
+		if x, known := paper.SheetNamed(sheet); known {
+			in.Sheets = []paper.Sheet{x}
+		}
+		out[i] = kindView{Style: styles[i]}
+		err := fault.Guard(func() error {
+			r, err := s.Made(ctx, in)
+			if err == nil {
+				out[i].of(r)
 			}
-			out[i] = kindView{Style: st}
-			err := fault.Guard(func() error {
-				r, err := s.Made(ctx, in)
-				if err == nil {
-					out[i].of(r)
-				}
-				return err
-			})
-			if err != nil {
-				out[i].Problem = fault.Of(err).Text
-			}
+			return err
 		})
-	}
-	all.Wait()
+		if err != nil {
+			out[i].Problem = fault.Of(err).Text
+		}
+	})
 	return out
 }
 

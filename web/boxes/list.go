@@ -8,13 +8,13 @@ import (
 	"slices"
 	"strconv"
 	"strings"
-	"sync"
 
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/inspect"
+	"brevium/core/layout"
 	"brevium/core/style"
 	"brevium/store/boxshelf"
 	"brevium/web/form"
@@ -165,17 +165,14 @@ func words(find string) []boxshelf.Word {
 // entries readies the boxes for the list; they do not wait for one another.
 func (s *room) entries(ctx context.Context, boxes []boxshelf.Box) []entry {
 	out := make([]entry, len(boxes))
-	var all sync.WaitGroup
-	for i, b := range boxes {
-		all.Go(func() {
-			whose, err := s.Whose(ctx, "boxes", b.ID, b.Maker, b.Shared)
-			if err != nil {
-				s.Log.Error("whose a box is cannot be read", "error", err)
-			}
-			out[i] = entry{Box: b, look: s.lookOf(ctx, b), When: b.Changed.Format("2 January 2006"), Whose: whose}
-		})
-	}
-	all.Wait()
+	layout.Each(ctx, len(boxes), layout.AtOnce, func(i int) {
+		b := boxes[i]
+		whose, err := s.Whose(ctx, "boxes", b.ID, b.Maker, b.Shared)
+		if err != nil {
+			s.Log.Error("whose a box is cannot be read", "error", err)
+		}
+		out[i] = entry{Box: b, look: s.lookOf(ctx, b), When: b.Changed.Format("2 January 2006"), Whose: whose}
+	})
 	return out
 }
 

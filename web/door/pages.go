@@ -15,7 +15,6 @@ import (
 	"brevium/core/people"
 	"brevium/store/desk"
 	"brevium/store/roster"
-	"brevium/web/behind"
 	"brevium/web/page"
 )
 
@@ -147,7 +146,7 @@ func (d *Door) inTurn(c *echo.Context, known bool, work func()) (*refusal, error
 		return nil, err
 	}
 	defer done()
-	behind.Run(work)
+	work()
 	return nil, nil
 }
 

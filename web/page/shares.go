@@ -40,11 +40,11 @@ type share struct {
 }
 
 // Half of what was taken is forgotten after a while; who took more than so many seconds of late
-// is heavy, which is who keeps a core busy a sixth of the time (all of it comes to 7.2 s); and so
+// is heavy, which is who keeps a core busy a twelfth of the time (all of it comes to 7.2 s); and so
 // many people are remembered.
 const (
 	halfForgotten = 5 * time.Second
-	heavyFrom     = 1.2
+	heavyFrom     = 0.6
 	mostTook      = 1000
 )
 

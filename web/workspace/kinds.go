@@ -7,10 +7,10 @@ import (
 	"html/template"
 	"slices"
 	"strconv"
-	"sync"
 
 	"brevium/core/design"
 	"brevium/core/fault"
+	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/style"
 	"brevium/web/page"
@@ -96,11 +96,7 @@ func (p *boxPage) kinds(ctx context.Context, in *design.Inputs) kindsView {
 // says so.
 func (p *boxPage) tiles(ctx context.Context, in *design.Inputs, styles []*style.Style, asked string) []styleTile {
 	out := make([]styleTile, len(styles))
-	var all sync.WaitGroup
-	for i, s := range styles {
-		all.Go(func() { out[i] = p.tile(ctx, in, s, asked) })
-	}
-	all.Wait()
+	layout.Each(ctx, len(styles), layout.AtOnce, func(i int) { out[i] = p.tile(ctx, in, styles[i], asked) })
 	return out
 }
 
