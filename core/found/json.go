@@ -13,6 +13,7 @@ type toldFile struct {
 	Style         *string           `json:"style"`
 	Design        json.RawMessage   `json:"design"`
 	Said          []string          `json:"said"`
+	Numbers       []numberFile      `json:"numbers"`
 	NotUnderstood []spanFile        `json:"not_understood"`
 }
 
@@ -22,11 +23,26 @@ type spanFile struct {
 	To   int    `json:"to"`
 }
 
+// numberFile is a number of the text, what it was taken as, and of which piece.
+type numberFile struct {
+	From  int    `json:"from"`
+	To    int    `json:"to"`
+	As    string `json:"as"`
+	Piece *int   `json:"piece,omitempty"`
+}
+
 // JSON writes what a recipe makes; see docs/formats.md. Its pieces are those of a plan.
 func (t *Told) JSON() ([]byte, error) {
-	f := toldFile{Brevium: 1, Pieces: []json.RawMessage{}, Said: append([]string{}, t.Says...), NotUnderstood: []spanFile{}, Design: json.RawMessage("null")}
+	f := toldFile{Brevium: 1, Pieces: []json.RawMessage{}, Said: append([]string{}, t.Says...), Numbers: []numberFile{}, NotUnderstood: []spanFile{}, Design: json.RawMessage("null")}
 	for _, s := range t.NotUnderstood {
 		f.NotUnderstood = append(f.NotUnderstood, spanFile(s))
+	}
+	for _, n := range t.Numbers {
+		x := numberFile{From: n.From, To: n.To, As: string(n.As)}
+		if n.Piece >= 0 {
+			x.Piece = &n.Piece
+		}
+		f.Numbers = append(f.Numbers, x)
 	}
 	if t.Match != nil {
 		f.Style, f.Design = &t.Match.Style.ID, t.Match.Inputs.Write()

@@ -3,6 +3,7 @@ package reading
 import (
 	"cmp"
 	"slices"
+	"strings"
 
 	"brevium/core/measure"
 )
@@ -19,11 +20,13 @@ func (r *Reading) Now(u Use, now Piece) (measure.Length, bool) {
 		return now.Height, true
 	}
 	x := was.passes[u.pass]
-	if x.every {
+	if x.every || x.parts > 0 {
 		return 0, false
 	}
 	one := Piece{Width: was.Width, Height: was.Height}
-	one.place(pass{from: x.from, turned: x.turned, size: x.size, at: x.at[u.n : u.n+1], shim: x.shim})
+	alone := x
+	alone.at = x.at[u.n : u.n+1]
+	one.place(alone)
 	found := measure.Length(-1)
 	// Each line that the number made tells what it is now, from its own edge.
 	tell := func(lines, before, after []measure.Length, whole, wide measure.Length) bool {
@@ -59,4 +62,50 @@ func (r *Reading) Again(text string, say func(Use) (string, bool)) string {
 		}
 	}
 	return text
+}
+
+// twice takes numbers out of the text that tell the one before them again, in another unit and
+// between brackets: "8 in (20.3 cm) x 6 in (15.2 cm)". One that tells another length is said and
+// stays, marked.
+func (p *parser) twice() {
+	var toks []token
+	for i := 0; i < len(p.toks); i++ {
+		toks = append(toks, p.toks[i])
+		t, u := p.tok(i), p.tok(i+2)
+		if !p.num(i) || !p.is(i+1, "(") || !p.num(i+2) || !p.is(i+3, ")") || u.unit == "" {
+			continue
+		}
+		unit := cmp.Or(t.unit, p.out.Unit)
+		if unit == u.unit {
+			continue
+		}
+		if near(t.length(unit), u.length(u.unit)) {
+			p.out.Numbers = append(p.out.Numbers, Number{p.span(i+2, i+2), OfSize, -1})
+		} else {
+			p.say("%s and %s are not the same length", p.text[t.from:t.to], p.text[u.from:u.to])
+			p.out.Numbers = append(p.out.Numbers, Number{p.span(i+2, i+2), Unread, -1})
+			p.out.NotUnderstood = append(p.out.NotUnderstood, p.span(i+2, i+2))
+		}
+		i += 3
+	}
+	p.toks = toks
+	p.used, p.roles = p.used[:len(toks)], p.roles[:len(toks)]
+}
+
+// speakers takes the names before what is said in a chat as read: a word with a capital and a colon
+// that begins two lines or more.
+func (p *parser) speakers() {
+	said := map[string][]int{}
+	for i, t := range p.toks {
+		if t.kind == word && (i == 0 || p.is(i-1, "\n")) && p.is(i+1, ":") && p.odd(i) && strings.ToLower(p.text[t.from:t.to]) != p.text[t.from:t.to] {
+			said[t.text] = append(said[t.text], i)
+		}
+	}
+	for _, at := range said {
+		for _, i := range at {
+			if len(at) > 1 {
+				p.use(i, i+2)
+			}
+		}
+	}
 }

@@ -37,6 +37,12 @@ func (p *parser) size() bool {
 		return true
 	}
 	p.lend(i, i+2)
+	if n, is := p.count(i); is && p.times(i+3) && p.num(i+4) && p.tok(i+1).from == p.tok(i).to && p.tok(i+3).from > p.tok(i+2).to {
+		p.as(i, OfCount) // "4x 2 3/8 x 1 3/8"
+		p.use(i+1, i+2)
+		p.many, p.i = n, i+2
+		return true
+	}
 	if p.times(i+3) && p.num(i+4) {
 		p.lend(i, i+4)
 		p.i += 5
@@ -48,6 +54,8 @@ func (p *parser) size() bool {
 	p.i += 3
 	// The same again in another unit, between brackets.
 	if p.is(i-1, "(") && p.now >= 0 && near(p.out.Pieces[p.now].Width, w) && near(p.out.Pieces[p.now].Height, h) {
+		p.as(i, OfSize)
+		p.as(i+2, OfSize)
 		return true
 	}
 	p.blank(i, i, i+2)
@@ -57,6 +65,9 @@ func (p *parser) size() bool {
 // claim notes the finished size of three numbers.
 func (p *parser) claim(a, b, c int) {
 	p.use(a, c+1)
+	for _, i := range []int{a, b, c} {
+		p.as(i, OfClaim)
+	}
 	p.out.Claims = append(p.out.Claims, Claim{Size: [3]measure.Length{p.length(a), p.length(b), p.length(c)}, Span: p.span(a, c)})
 }
 
@@ -136,10 +147,11 @@ func near(a, b measure.Length) bool {
 func (p *parser) blank(i, across, down int) {
 	w, h := p.length(across), p.length(down)
 	if len(p.out.Pieces) >= MostPieces || w <= 0 || h <= 0 || max(w, h) > largest {
-		p.used[i] = false
-		return
+		return // unread
 	}
 	if p.stock(i) {
+		p.as(across, OfPaper)
+		p.as(down, OfPaper)
 		return
 	}
 	again := p.anew(i, across, down)
@@ -156,7 +168,7 @@ func (p *parser) blank(i, across, down int) {
 		piece.From = min(piece.From, p.tok(p.at).from)
 	}
 	if again {
-		p.out.Uses = slices.DeleteFunc(p.out.Uses, func(u Use) bool { return u.Piece == p.now })
+		p.dropped()
 		was := p.out.Pieces[p.now]
 		if piece.Name == "" || plainNouns[piece.Name] {
 			piece.Name, piece.Panel = was.Name, was.Panel
@@ -170,6 +182,11 @@ func (p *parser) blank(i, across, down int) {
 		piece.like = p.now
 	}
 	piece.aliases = p.aliases(i)
+	if p.twin != "" && len(p.out.Pieces)+1 < MostPieces {
+		twin := piece
+		twin.Name, twin.Panel, p.twin = p.twin, panels[p.twin], ""
+		p.out.Pieces = append(p.out.Pieces, twin)
+	}
 	p.out.Pieces = append(p.out.Pieces, piece)
 	n := len(p.out.Pieces) - 1
 	p.out.Uses = append(p.out.Uses, Use{Span: p.span(across, across), Piece: n, What: Width})
@@ -177,6 +194,7 @@ func (p *parser) blank(i, across, down int) {
 		p.out.Uses = append(p.out.Uses, Use{Span: p.span(down, down), Piece: n, What: Height})
 	}
 	p.now, p.name, p.many, p.at, p.turned, p.alike = n, "", 0, -1, false, false
+	p.shim, p.quarters, p.flipped = 0, 0, false
 	if p.scoring {
 		p.scoring = false
 		p.score(false)
@@ -197,8 +215,9 @@ func (p *parser) letter(i int) string {
 func (p *parser) aliases(i int) []string {
 	var out []string
 	for k := i - 1; k >= max(0, i-6) && !p.is(k, "\n", ".", ";") && p.tok(k).kind != number; k-- {
-		if l := p.letter(k); l != "" && (k == i-1 || p.is(k+1, ":", "-", "–")) {
+		if l := p.letter(k); l != "" && (k == i-1 || p.is(k+1, ":", "-", "–", ")")) {
 			out = append(out, l)
+			p.use(k, k+1)
 		} else if p.tok(k).kind == word && p.odd(k) {
 			out = append(out, p.tok(k).text)
 		}
@@ -226,6 +245,11 @@ func (p *parser) known(i int) int {
 
 // nameAfter is what a blank is called behind its size: "8 x 6 base".
 func (p *parser) nameAfter(name string) string {
+	if n := noun(p.tok(p.i + 1).text); panels[n] && p.is(p.i, ",") && p.is(p.i+2, "\n", ".", ";") {
+		p.use(p.i, p.i+2) // "C) 5 x 3 in, panel"
+		p.i += 2
+		return n
+	}
 	for k := p.i; k < p.i+3; k++ {
 		n := noun(p.tok(k).text)
 		if n != "" && p.tok(k).kind == word && !plainNouns[n] && !p.num(k+1) && !p.is(k+1, ":", "-", "–") {
@@ -244,7 +268,8 @@ func (p *parser) nameAfter(name string) string {
 // token and the piece before.
 func (p *parser) goesOn(i int) bool {
 	for k := i - 1; k >= 0 && p.tok(k).from >= p.out.Pieces[p.now].To; k-- {
-		if !p.is(k, ",", "and", "&", "+", ")", "(") && !p.num(k) {
+		t := p.tok(k)
+		if words := t.kind == word && (sides[t.text] || p.is(k, "for", "on", "of", "the", "long", "short", "top", "bottom", "front", "back")); !words && !p.is(k, ",", "and", "&", "+", ")", "(", "@", "a") && !p.num(k) {
 			return false
 		}
 	}
@@ -267,9 +292,10 @@ func (p *parser) copies(i int) int {
 		}
 		k--
 	}
-	if n, is := p.count(k); is && (!p.used[k] || k == p.at-1) && (p.opens(k) || p.is(k-1, "cut", "make", "need", "x", "×", "(", "and", "also", "score", "&", "+", "-", "=")) {
+	if n, is := p.count(k); is && (!p.used[k] || k == p.at-1) && (p.opens(k) || p.is(k-1, "cut", "make", "need", "x", "×", "(", "and", "a", "also", "score", "&", "+", "-", "=")) {
 		if words == 0 || !p.num(k+1) {
 			p.use(k-1, i)
+			p.as(k, OfCount)
 			p.many = n
 		}
 	}
@@ -284,6 +310,9 @@ func (p *parser) copiesAfter(many int) int {
 		k++
 	}
 	start := k
+	if p.step1(k) {
+		return many
+	}
 	if p.is(k, ",", "-", "–", "(") {
 		k++
 	}
@@ -303,6 +332,11 @@ func (p *parser) copiesAfter(many int) int {
 		return many
 	}
 	p.use(p.i, k+1)
+	for at := p.i; at <= k; at++ {
+		if p.num(at) {
+			p.as(at, OfCount)
+		}
+	}
 	p.i = k + 1
 	return n
 }
@@ -328,6 +362,11 @@ func (p *parser) anew(i, across, down int) bool {
 		return false
 	}
 	if p.between(i, "wait", "sorry", "rather", "oops", "correction") || p.between(i, "that") && p.between(i, "make") {
+		for k := i - 1; p.tok(k).from >= p.out.Pieces[p.now].To; k-- {
+			if p.is(k, "wait", "sorry", "rather", "oops", "correction") {
+				p.use(k, k+1)
+			}
+		}
 		return true
 	}
 	if p.is(i-1, "to") && p.between(i, "trimmed", "trim", "down", "cut") {
@@ -340,6 +379,24 @@ func (p *parser) anew(i, across, down int) bool {
 	}
 	p.say("%s is read as the sheet that it is cut from", strings.TrimSpace(p.text[was.From:was.To]))
 	return true
+}
+
+// dropped gives up the sides of the piece at hand, whose place another takes: as those of the
+// sheet that it is cut from, or because the text corrects them.
+func (p *parser) dropped() {
+	corrected := p.between(p.i, "wait", "sorry", "rather", "oops", "correction", "make", "was")
+	for _, u := range p.out.Uses {
+		if u.Piece != p.now {
+			continue
+		}
+		i := slices.IndexFunc(p.toks, func(t token) bool { return t.from == u.From })
+		if corrected {
+			p.takeBack(i)
+		} else {
+			p.as(i, OfPaper)
+		}
+	}
+	p.out.Uses = slices.DeleteFunc(p.out.Uses, func(u Use) bool { return u.Piece == p.now })
 }
 
 // stock reports whether a size is of the sheet that a piece is cut from: "from a 12 x
@@ -364,40 +421,4 @@ func (p *parser) stock(i int) bool {
 		}
 	}
 	return false
-}
-
-// lessThan reads "the base is a sixteenth less" and "the lid is 1/8 larger than the
-// base": a piece like the one before, smaller or larger both ways.
-func (p *parser) lessThan() bool {
-	if p.name == "" || p.now < 0 || plainNouns[p.name] || !p.num(p.i) {
-		return false
-	}
-	k := p.i + 1
-	way := measure.Length(-1)
-	if meant(p.tok(k).text, lesses) == "" {
-		if way = 1; meant(p.tok(k).text, mores) == "" {
-			return false
-		}
-	}
-	by := p.length(p.i)
-	like := p.out.Pieces[p.now]
-	if by <= 0 || by >= min(like.Width, like.Height) || len(p.out.Pieces) >= MostPieces {
-		return false
-	}
-	x := Piece{Name: p.name, Width: like.Width + way*by, Height: like.Height + way*by, Copies: max(1, p.many), like: p.now, From: p.tok(p.at).from, To: p.tok(k).to}
-	p.use(p.i, k+1)
-	p.i = k + 1
-	for p.is(p.i, "each", "both", "all") && p.is(p.i+1, "way", "ways", "round", "around") {
-		p.use(p.i, p.i+2)
-		p.i += 2
-	}
-	if p.is(p.i, "than") {
-		for p.is(p.i, "than", "the") || noun(p.tok(p.i).text) != "" && p.tok(p.i).kind == word {
-			p.use(p.i, p.i+1)
-			p.i++
-		}
-	}
-	p.out.Pieces = append(p.out.Pieces, x)
-	p.now, p.name, p.many, p.at = len(p.out.Pieces)-1, "", 0, -1
-	return true
 }

@@ -2,7 +2,6 @@ package reading
 
 import (
 	"slices"
-	"strings"
 
 	"brevium/core/measure"
 )
@@ -23,10 +22,16 @@ func (q phrase) has(words ...string) bool {
 // small words stand between those that tell an edge.
 var small = set("on from along all each every both the of long short left right top bottom with its in at way longer shorter to either opposite across same other round around that as up under over one")
 
+// laid are words for how the card lies, or the lines, and the edge that they stand for.
+var laid = map[string]string{"portrait": "short", "landscape": "long", "vertical": "left", "vertically": "left", "horizontal": "top", "horizontally": "top"}
+
+// edgeNamed are edges by their names.
+var edgeNamed = map[string]edge{"left": fromLeft, "right": fromRight, "top": fromTop, "bottom": fromBottom}
+
 // ofSize gives the length at a token where it tells a side of the piece by its size:
 // "on the 9 side", "along 11", "with 8 across the top".
 func (p *parser) ofSize(k int) (measure.Length, bool) {
-	if t := p.tok(k); p.now < 0 || !p.num(k) || p.times(k+1) || t.spelled {
+	if t := p.tok(k); p.now < 0 || !p.num(k) || p.times(k+1) || t.spelled || p.num(k-1) {
 		return 0, false
 	} else if n, whole := t.whole(); whole && n == 4 && t.unit == "" && p.is(k+1, "sides", "edges") {
 		return 0, false // all of them, though the piece is 4 wide
@@ -69,7 +74,11 @@ func (s *scoring) phrase(i int) (phrase, bool) {
 			}
 			// "4 sides", "the two long sides"
 			n, whole := t.whole()
-			next := p.is(k+1, "long", "short", "opposite") && (sides[p.tok(k+2).text]) || p.tok(k+1).kind == word && sides[p.tok(k+1).text]
+			side := k + 1
+			for side < k+3 && p.is(side, "long", "short", "opposite") {
+				side++
+			}
+			next := p.tok(side).kind == word && sides[p.tok(side).text]
 			if !whole || n != 4 && n != 2 || t.unit != "" || !next {
 				return q, false
 			}
@@ -94,7 +103,15 @@ func (s *scoring) phrase(i int) (phrase, bool) {
 		case p.is(k, "widthways", "widthwise", "crossways", "crosswise"), p.is(k, "way") && q.has("short"):
 			q.words, q.end = []string{"short"}, k+1
 			return q, true
-		case sides[t.text]:
+		case k == i && (p.is(k, "portrait", "landscape") || laid[t.text] != "" && (p.num(k+1) || p.is(k+1, ":", "at") || meant(p.tok(k+1).text, scores) != "" || p.is(k+1, "lines", "line"))):
+			q.words, q.end = []string{laid[t.text]}, k+1
+			return q, true
+		case k == i && p.is(k, "l", "s") && p.tok(k+1).kind == word && sides[p.tok(k+1).text]:
+			q.words = append(q.words, map[string]string{"l": "long", "s": "short"}[t.text])
+		case p.is(k, "left", "right") && len(s.at) == 0 && !s.said && (p.num(k+1) || p.is(k+1, "at", ":")) && p.now >= 0 && q.has("the"):
+			q.words, q.end = []string{t.text}, k+1 // "only the left at 1"
+			return q, true
+		case sides[t.text] || p.is(k, "ones") && q.has("long", "short"):
 			q.many, q.end = t.text[len(t.text)-1] == 's', k+1
 			if q.many && len(q.words) > 0 && q.has("from", "in") && !q.has("long", "longer", "short", "shorter", "left", "right", "top", "bottom", "both", "either", "opposite") {
 				q.words = append(q.words, "all") // "from the edges"
@@ -112,7 +129,7 @@ func (s *scoring) phrase(i int) (phrase, bool) {
 		case k == i && p.is(k, "across", "down") && (p.is(k+1, "at", ":") || p.num(k+1)) && !p.num(k-1):
 			q.words, q.end = []string{map[string]string{"across": "left", "down": "top"}[t.text]}, k+1
 			return q, true
-		case p.is(k, "left", "right", "top", "bottom") && q.has("from") && !sides[p.tok(k+1).text]:
+		case p.is(k, "left", "right", "top", "bottom") && (q.has("from") || q.has("on", "at") && q.has("the") && len(s.at) > 0 && !s.said) && !sides[p.tok(k+1).text]:
 			q.words, q.end = append(q.words, t.text), k+1 // "from the left"
 			return q, true
 		case !small[t.text]:
@@ -181,29 +198,77 @@ func (s *scoring) edge() bool {
 		if len(s.at) != 1 { // "on one long side score 2 and 5" counts along it
 			from = map[edge]edge{alongLong: alongShort, alongShort: alongLong}[from]
 		} else {
-			p.say("%q is read as a score along that side, so far in from it", strings.TrimSpace(p.text[p.tok(p.i).from:p.tok(q.end-1).to]))
+			p.say("%q is read as a score along that side, so far in from it", p.words(p.i, q.end))
 		}
 	}
-	p.use(p.i, q.end)
+	p.phrased(p.i, q.end)
 	p.i = q.end
 	for p.is(p.i, "along", "against", "on") && p.is(p.i+1, "the") && p.is(p.i+2, "top", "fence") { // "along the top"
 		p.use(p.i, p.i+3)
 		p.i += 3
 	}
-	return s.side(from, q.size)
+	var others []edge
+	but, named := edgeNamed[p.tok(p.i+2).text]
+	switch {
+	case slices.Contains([]edge{fromLeft, fromRight, fromTop, fromBottom}, from):
+		others = p.otherEdges()
+	case (from == fromAll || from == bothEnds) && p.is(p.i, "of") && p.is(p.i+1, "the") && p.is(p.i+2, "middle", "centre", "center"):
+		p.use(p.i, p.i+3)
+		p.i += 3
+		from = besideMiddle // "1/2 each side of the middle"
+	case from == fromAll && named && p.is(p.i, "but", "except") && p.is(p.i+1, "the"):
+		p.use(p.i, p.i+3)
+		p.i += 3
+		others = slices.DeleteFunc([]edge{fromLeft, fromRight, fromTop, fromBottom}, func(x edge) bool { return x == but })
+		from, others = others[0], others[1:]
+	}
+	return s.side(from, q.size, others...)
+}
+
+// otherEdges reads edges after a first one: "from the left, right and bottom".
+func (p *parser) otherEdges() (out []edge) {
+	for {
+		k := p.i
+		for p.is(k, ",", "and", "&", "the", "from", "on") {
+			k++
+		}
+		e, is := edgeNamed[p.tok(k).text]
+		if !is || k == p.i || p.num(k+1) || p.is(k+1, "at", ":") {
+			return out
+		}
+		if p.tok(k+1).kind == word && sides[p.tok(k+1).text] {
+			k++
+		}
+		p.use(p.i, k+1)
+		p.i, out = k+1, append(out, e)
+	}
+}
+
+// phrased takes words that tell an edge as read; numbers among them are a size of the piece, or
+// count its sides.
+func (p *parser) phrased(from, to int) {
+	p.use(from, to)
+	for i := from; i < to; i++ {
+		if _, is := p.ofSize(i); is {
+			p.as(i, OfSize)
+		} else if p.num(i) {
+			p.as(i, OfCount)
+		}
+	}
 }
 
 // side takes in from where numbers count: of those before it, if they had nothing yet;
 // else of those that follow.
-func (s *scoring) side(from edge, size measure.Length) bool {
+func (s *scoring) side(from edge, size measure.Length, others ...edge) bool {
 	p := s.p
 	if p.i > 0 && sides[p.tok(p.i).text] && p.tok(p.i).kind == word {
 		p.use(p.i-1, p.i+1)
 		p.i++
 	}
-	after := len(s.at) > 0 && !s.said
+	after := (len(s.at) > 0 || s.parts > 0) && !s.said
 	s.clause()
-	s.from, s.size, s.said = from, size, true
+	s.from, s.size, s.said, s.besides = from, size, true, others
+	p.flipped = false
 	if !after {
 		return true
 	}

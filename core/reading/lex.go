@@ -56,7 +56,7 @@ var (
 	digits   = regexp.MustCompile(`^(\d{1,5})(?:(?: |-)(\d{1,3})[/⁄](\d{1,3})|[/⁄](\d{1,3})| ?([½⅓⅔¼¾⅛⅜⅝⅞])|\.(\d{1,4}))?`)
 	pointed  = regexp.MustCompile(`^\.(\d{1,4})`)
 	comma    = regexp.MustCompile(`^(\d{1,4}),(\d{1,3})(?:\D|$)`)
-	commaFor = regexp.MustCompile(`\d,\d{1,2}\s*(?:x|×|cm|mm)`)
+	commaFor = regexp.MustCompile(`\d,\d{1,3}\s*(?:x|×|by |cm|mm)|(?:x|×)\s*\d{1,4},\d|\d,\d{1,2}\s*/|/\s*\d{1,4},\d|\d,\d{1,2}, \d`)
 	unitWord = regexp.MustCompile(`(?i)^[\s-]?(inches|inch|ins|in|″|"|''|cms|cm|centimetres|centimeters|centimetre|centimeter|mm|millimetres|millimeters|millimetre|millimeter)`)
 	letters  = regexp.MustCompile(`^[\p{L}'’]+`)
 	formats  = regexp.MustCompile(`^[aAbB]\d\b`) // of a sheet: A4
@@ -195,6 +195,9 @@ var goesOn = regexp.MustCompile(`^\.\s*(?:x|×|by|,|and|from|on|all|each|\d|\(|\
 // alone are units as words of their own: "all in mm".
 var alone = map[string]measure.Unit{"cm": measure.CM, "centimetres": measure.CM, "centimeters": measure.CM, "mm": measure.MM, "millimetres": measure.MM, "millimeters": measure.MM, "inches": measure.In}
 
+// long are units as they follow a number in words.
+var long = set("inch inches centimetre centimetres centimeter centimeters cm millimetre millimetres millimeter millimeters mm")
+
 func unitOf(text string) measure.Unit {
 	switch {
 	case strings.HasPrefix(text, "c"):
@@ -207,7 +210,7 @@ func unitOf(text string) measure.Unit {
 
 // counts and parts are numbers in words.
 var (
-	counts = map[string]int64{"one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9, "ten": 10, "eleven": 11, "twelve": 12}
+	counts = map[string]int64{"pair": 2, "couple": 2, "dozen": 12, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9, "ten": 10, "eleven": 11, "twelve": 12}
 	parts  = map[string]int64{"half": 2, "halves": 2, "third": 3, "thirds": 3, "quarter": 4, "quarters": 4, "eighth": 8, "eighths": 8, "sixteenth": 16, "sixteenths": 16, "thirty-second": 32}
 )
 
@@ -229,14 +232,18 @@ func spelled(in []token) []token {
 	for i := 0; i < len(in); {
 		t := in[i]
 		n, j := int64(-1), i
-		if t.kind == word {
-			if c, known := counts[t.text]; known {
-				n, j = c, i+1
-			}
+		if c, known := counts[t.text]; known && t.kind == word {
+			n, j = c, i+1
+		} else if k, whole := t.whole(); whole && t.unit == "" && is(i+1, "and") {
+			n, j = int64(k), i+1 // "6 and a sixteenth", "3 and 3/8"
 		}
 		over, under := int64(0), int64(1)
 		end := j
 		part := func(k int) bool {
+			if k < len(in) && in[k].kind == number && in[k].fraction && in[k].over < in[k].under && in[k].under > 0 && t.kind == number {
+				over, under, end = in[k].over, in[k].under, k+1
+				return true
+			}
 			many := int64(1)
 			if is(k, "a", "an") {
 				k++
@@ -271,6 +278,10 @@ func spelled(in []token) []token {
 		switch {
 		case n > 0 && is(j, "and") && part(j+1):
 			over += n * under
+		case n > 0 && t.kind == number: // a number that goes on in no words
+			out = append(out, t)
+			i++
+			continue
 		case n > 0 && part(i):
 		case n > 0:
 			over = n
@@ -281,6 +292,9 @@ func spelled(in []token) []token {
 			continue
 		}
 		x := token{kind: number, text: t.text, from: t.from, to: in[end-1].to, over: over, under: under, fraction: under > 1, spelled: true}
+		if is(end, "a", "of") && end+1 < len(in) && long[in[end+1].text] {
+			end++ // "half a centimetre"
+		}
 		for is(end, "of", "an") {
 			if !is(end+1, "an", "inch") && !is(end, "an") {
 				break
@@ -290,8 +304,11 @@ func spelled(in []token) []token {
 		if j == i+2 {
 			x.unit = measure.In
 		}
-		if is(end, "inch", "inches") {
-			x.unit, x.to, end = measure.In, in[end].to, end+1
+		if end < len(in) && in[end].kind == word && long[in[end].text] {
+			x.unit, x.to, end = unitOf(in[end].text), in[end].to, end+1
+		}
+		if in[end-1].kind == number && in[end-1].unit != "" {
+			x.unit = in[end-1].unit
 		}
 		out = append(out, x)
 		i = end

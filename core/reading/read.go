@@ -33,9 +33,11 @@ func Read(text string, usual measure.Unit) (*Reading, error) {
 	if strings.TrimSpace(text) == "" {
 		return nil, fault.New(fault.Empty, "text", "write or paste a recipe: what is cut, and where it is scored")
 	}
-	p := &parser{text: text, toks: lex(text), now: -1, early: map[int]bool{}, calls: map[string]bool{}, strange: map[string]bool{}}
-	p.used = make([]bool, len(p.toks))
+	p := &parser{text: text, toks: tokens(text), now: -1, early: map[int]bool{}, calls: map[string]bool{}, strange: map[string]bool{}}
+	p.used, p.roles = make([]bool, len(p.toks)), make([]Role, len(p.toks))
 	p.units(usual)
+	p.twice()
+	p.speakers()
 	for p.i < len(p.toks) {
 		at := p.i
 		if p.step(); p.i == at { // it began nothing after all
@@ -50,17 +52,26 @@ type parser struct {
 	text string
 	toks []token
 	used []bool
-	i    int
-	out  Reading
-	now  int    // the piece that is being told of, −1 for none yet
-	name string // of the next blank, from what was said before it
-	many int    // copies of it
-	at   int    // the token its name begins at
+	// roles are what the numbers among the tokens were taken as, "" for nothing yet.
+	roles []Role
+	i     int
+	out   Reading
+	now   int    // the piece that is being told of, −1 for none yet
+	name  string // of the next blank, from what was said before it
+	many  int    // copies of it
+	twin  string // another of its size, before it
+	at    int    // the token its name begins at
 	// turned says that the card was turned and nothing scored since.
 	turned bool
 	// scoring says that where the next blank is scored follows it; alike, that it is
 	// scored as the one before.
 	scoring, alike bool
+	// shim is what the card is held off the fence, told before its scores; quarters are how often
+	// it was turned by a quarter since it was taken up; steps are how many steps were numbered.
+	shim     measure.Length
+	quarters int
+	flipped  bool
+	steps    int
 	// early are the blanks that were read before their scores, by their first token.
 	early map[int]bool
 	// calls are the words that pieces are known by and were called by; strange tells of a
@@ -155,9 +166,9 @@ func (p *parser) step() {
 	i := p.i
 	t := p.tok(i)
 	switch {
-	case p.numbered():
+	case p.numbered(), p.counted(), p.trims(), p.heldBefore(), p.corrects(), p.apart():
 	case p.size():
-	case p.is(i, "@") && p.now >= 0 && p.num(i+1):
+	case p.is(i, "@") && p.now >= 0 && p.num(i+1) && !p.times(i+2):
 		p.score(p.of() && p.turned)
 	case t.kind == mark:
 		if t.text == "." || t.text == "\n" || t.text == ";" {
@@ -182,8 +193,11 @@ func (p *parser) step() {
 		p.use(i, i+1)
 		p.i++
 		p.turnedBy()
-		p.score(true)
-	case p.now >= 0 && p.edgeFirst():
+		p.score(p.quarters%2 == 1)
+	case p.is(i, "flip", "flipped") && p.now >= 0:
+		p.flips()
+		p.score(p.quarters%2 == 1)
+	case p.now >= 0 && !p.out.Pieces[p.now].Panel && p.edgeFirst():
 		p.score(p.of() && p.turned)
 	case t.kind == word && meant(t.text, sames) != "" && p.now >= 0 && p.sizeAhead():
 		p.use(i, i+1)
@@ -210,11 +224,56 @@ func (p *parser) opens(i int) bool { return i <= 0 || p.is(i-1, "\n", ".", ";", 
 // numbered passes over the number of a step: "1." or "2)" where a line begins.
 func (p *parser) numbered() bool {
 	i := p.i
+	if p.step1(i) {
+		p.steps++
+		p.use(i, i+3)
+		p.as(i+1, OfCount)
+		p.i += 3
+		return true
+	}
 	if n, whole := p.tok(i).whole(); !whole || n > 99 || p.tok(i).unit != "" || i > 0 && !p.is(i-1, "\n") || !p.is(i+1, ".", ")") || p.tok(i+1).from != p.tok(i).to {
 		return false
 	}
-	p.use(i, i+2)
+	p.as(i, OfCount)
+	p.use(i+1, i+2)
 	p.i += 2
+	return true
+}
+
+// step1 reports whether the next number of a step begins, in brackets: "(2) score …".
+func (p *parser) step1(i int) bool {
+	return p.is(i, "(") && p.spells(i+1, p.steps+1) && p.is(i+2, ")") && p.tok(i+3).kind == word && (p.steps > 0 || p.opens(i))
+}
+
+// counted reads how many of the next blank are cut, before its name: "2x base", "(makes six)".
+func (p *parser) counted() bool {
+	i := p.i
+	if n, is := p.count(i); is && p.opens(i) && p.is(i+1, "x", "×") && p.tok(i+2).kind == word && noun(p.tok(i+2).text) != "" {
+		p.as(i, OfCount)
+		p.use(i+1, i+2)
+		p.many, p.i = n, i+2
+		return true
+	}
+	if n, is := p.count(i + 1); is && p.is(i, "makes", "make") && p.is(i-1, "(") && p.is(i+2, ")") {
+		p.use(i, i+1)
+		p.as(i+1, OfCount)
+		p.many, p.i = n, i+3
+		return true
+	}
+	return false
+}
+
+// apart reads a size of something that is neither a blank nor a score: "the 1 in lap".
+func (p *parser) apart() bool {
+	i := p.i
+	if !p.num(i) || !p.is(i+1, "lap", "seam", "overlap") || p.times(i-1) {
+		return false
+	}
+	p.as(i, OfSize)
+	p.use(i+1, i+2)
+	for p.i += 2; p.is(p.i, "on", "the", "at", "front", "back", "inside", "outside"); p.i++ {
+		p.use(p.i, p.i+1)
+	}
 	return true
 }
 
@@ -260,6 +319,9 @@ func (p *parser) of() bool {
 		return true
 	}
 	stays := k == p.now
+	if !stays {
+		p.shim, p.quarters, p.flipped = 0, 0, false
+	}
 	p.now, p.name, p.many, p.at = k, "", 0, -1
 	return stays
 }
@@ -308,7 +370,7 @@ func (p *parser) edgeFirst() bool {
 			}
 			q, is := s.phrase(first)
 			e, told := q.edge()
-			return is && told && e != fromTop && e != fromLeft && !p.tok(p.i).spelled && !p.between(p.i, "cut", "snip", "slit", "slits", "fold", "glue", "tape", "punch", "trim")
+			return is && told && e != fromTop && e != fromLeft && (!p.tok(p.i).spelled || p.tok(p.i).unit != "") && !p.between(p.i, "cut", "snip", "slit", "slits", "fold", "glue", "tape", "punch", "trim")
 		}
 	}
 	q, is := s.phrase(first)
@@ -354,7 +416,7 @@ func (p *parser) shortLines() {
 		p.i++
 	}
 	p.use(from, p.i)
-	p.say("%s", strings.TrimSpace(p.text[p.tok(from).from:p.tok(p.i-1).to]))
+	p.say("%s", p.words(from, p.i))
 }
 
 // named notes what the next blank is called, and how many of it there are.
@@ -364,10 +426,17 @@ func (p *parser) named(i int) {
 	if plainNouns[n] && p.name != "" {
 		return
 	}
+	if panels[p.name] && !panels[n] && (p.is(i-1, "for", "inside", "on") || p.is(i-1, "the") && p.is(i-2, "for", "inside", "on")) {
+		return // the face that a panel is for: "panel for the floor 4 x 2"
+	}
+	p.twin = ""
+	if p.name != "" && p.is(i-1, "and", "&") && p.at == i-2 && p.is(i+1, "both", "each") {
+		p.twin = p.name // "base and lid both 6 x 6"
+	}
 	p.name, p.at = n, i
 	if p.is(i, "box", "tray", "piece", "lid", "base") && p.num(i+1) && p.tok(i+1).unit == "" && !p.times(i+2) {
 		if n, whole := p.tok(i + 1).whole(); whole && n < 100 && !p.is(i+2, ",") { // "box 2"
-			p.used[i+1] = true
+			p.as(i+1, OfCount)
 		}
 	}
 	at := i - 1
@@ -378,7 +447,7 @@ func (p *parser) named(i int) {
 		at = i - 4
 	}
 	if k, whole := p.tok(at).whole(); whole && p.num(at) && p.tok(at).unit == "" && k >= 1 && k <= mostCopies && !p.used[at] {
-		p.used[at] = true
+		p.as(at, OfCount)
 		p.many = k
 		if plainNouns[n] && p.is(i+1, ":") {
 			p.groups = append(p.groups, group{k, len(p.out.Pieces)})
@@ -386,10 +455,18 @@ func (p *parser) named(i int) {
 	}
 }
 
+// span is the stretch of the text from one token to another; those of a table may stand in another
+// order than they do there.
 func (p *parser) span(from, to int) Span {
 	a, b := p.tok(from).from, p.tok(to).to
+	if a > b {
+		a, b = p.tok(from).from, p.tok(from).to
+	}
 	return Span{p.text[a:b], a, b}
 }
+
+// words are those of the text from one token up to another.
+func (p *parser) words(from, to int) string { return strings.TrimSpace(p.span(from, to-1).Text) }
 
 // finish puts the scores on the pieces, and gathers what was not understood.
 func (p *parser) finish() {
@@ -405,7 +482,7 @@ func (p *parser) finish() {
 		}
 		x.cross()
 		if x.allRound() {
-			p.say("%s: %s is read as from all four sides, for nothing says from which", cmp.Or(x.Name, "blank"), measure.Label(x.passes[0].at[0], p.out.Unit, p.out.Unit.Tick()))
+			p.say("%s: %s is read as from all four sides, for nothing says from which", cmp.Or(x.Name, "blank"), p.label(x.passes[0].at[0]))
 		}
 		for k, s := range x.passes {
 			for j, span := range s.spans {
@@ -413,11 +490,12 @@ func (p *parser) finish() {
 			}
 			x.Shim = max(x.Shim, s.shim)
 			for _, at := range x.place(s) {
-				p.say("a score at %s lies off the %s blank", measure.Label(at, p.out.Unit, p.out.Unit.Tick()), x.Name)
+				p.say("a score at %s lies off the %s blank", p.label(at), x.Name)
 			}
 		}
 	}
 	p.doubts()
+	p.account()
 	claimed := func(i int) bool { return p.used[i] || p.calls[p.toks[i].text] }
 	for i := 0; i < len(p.toks); i++ {
 		if claimed(i) || !p.odd(i) {
@@ -440,7 +518,7 @@ func (p *parser) doubts() {
 	scored := slices.ContainsFunc(p.out.Pieces, func(x Piece) bool { return len(x.passes) > 0 })
 	for _, x := range p.out.Pieces {
 		name := cmp.Or(x.Name, "blank")
-		size := measure.Label(x.Width, p.out.Unit, p.out.Unit.Tick()) + " × " + measure.Label(x.Height, p.out.Unit, p.out.Unit.Tick())
+		size := p.label(x.Width) + " × " + p.label(x.Height)
 		switch v, h := len(x.Vertical), len(x.Horizontal); {
 		case x.Panel || x.Copies > 1 && !folded[x.Name]:
 		case v+h == 0 && (folded[x.Name] || x.Name == "" || plainNouns[x.Name]) && (scored || len(p.out.Pieces) == 1):
@@ -449,6 +527,11 @@ func (p *parser) doubts() {
 			p.say("the %s of %s is scored along one side alone", name, size)
 		}
 	}
+}
+
+// label is a length as the text counts.
+func (p *parser) label(l measure.Length) string {
+	return measure.Label(l, p.out.Unit, p.out.Unit.Tick())
 }
 
 // say adds a sentence, while there are few.
@@ -464,6 +547,8 @@ func (p *parser) odd(i int) bool {
 	switch t.kind {
 	case number:
 		return true
+	case mark: // where a number is due
+		return gaps[t.text] && (p.times(i-1) || p.times(i+1) || t.text == "?" && p.tok(i-1).to < t.from && !p.opens(i))
 	case word:
 		strange, known := p.strange[t.text]
 		if !known {

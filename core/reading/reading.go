@@ -46,6 +46,8 @@ type Reading struct {
 	Said []string
 	// Uses are the numbers of blanks and scores, where they stand in the text.
 	Uses []Use
+	// Numbers are all numbers of the text, in its order, each with what it was taken as.
+	Numbers []Number
 	// NotUnderstood is the rest: words and numbers of which nothing was made.
 	NotUnderstood []Span
 }
@@ -88,6 +90,7 @@ const (
 	fromRight
 	fromTop
 	fromBottom
+	besideMiddle // to either side of the middle, along
 )
 
 // pass is numbers that are scored one after the other.
@@ -99,6 +102,10 @@ type pass struct {
 	spans  []Span // of at, in the text
 	shim   measure.Length
 	every  bool // at all multiples of its number
+	// parts are how many equal ones the side is parted into; mirrored numbers count from the other
+	// end of it.
+	parts    int
+	mirrored bool
 }
 
 // cross turns the passes that do not say along which side they lie, where they lie on
@@ -167,6 +174,19 @@ func (p *Piece) place(x pass) (off []measure.Length) {
 		}
 	}
 	ats := slices.Clone(x.at)
+	for n := range max(0, x.parts-1) {
+		whole := p.Width
+		if x.level(p) {
+			whole = p.Height
+		}
+		ats = append(ats, whole*measure.Length(n+1)/measure.Length(x.parts))
+	}
+	from := func(whole, at measure.Length) measure.Length {
+		if x.mirrored {
+			return whole - at
+		}
+		return at
+	}
 	if x.every && len(x.at) == 1 && x.at[0] > 0 {
 		whole := p.Width
 		if x.level(p) {
@@ -195,10 +215,17 @@ func (p *Piece) place(x pass) (off []measure.Length) {
 			}
 		case alongLong, alongShort, alongSize:
 			if x.level(p) {
-				put(level, h, at)
+				put(level, h, from(h, at))
 			} else {
-				put(up, w, at)
+				put(up, w, from(w, at))
 			}
+		case besideMiddle:
+			into, whole := up, w
+			if x.turned {
+				into, whole = level, h
+			}
+			put(into, whole, whole/2-at)
+			put(into, whole, whole/2+at)
 		case fromSize, endsOfSize:
 			if (x.size == w) == (x.from == fromSize) {
 				mirrored(level, h)
@@ -229,9 +256,9 @@ func (p *Piece) place(x pass) (off []measure.Length) {
 			put(level, h, h-at)
 		default:
 			if x.turned {
-				put(level, h, at)
+				put(level, h, from(h, at))
 			} else {
-				put(up, w, at)
+				put(up, w, from(w, at))
 			}
 		}
 	}

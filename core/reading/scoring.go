@@ -10,7 +10,7 @@ import (
 // the sentence: lists of numbers, from where they count, turns of the card. turned is
 // when the card was turned before.
 func (p *parser) score(turned bool) {
-	s := scoring{p: p, turned: turned}
+	s := scoring{p: p, turned: turned, shim: p.shim}
 	if p.now >= 0 {
 		for _, x := range p.out.Pieces[p.now].passes {
 			s.before = x.at
@@ -18,6 +18,13 @@ func (p *parser) score(turned bool) {
 	}
 	if turned && p.now < 0 {
 		return
+	}
+	// "Lid: score 1 all round", where no size of a lid is told.
+	if p.now >= 0 && p.name != "" && !plainNouns[p.name] && !panels[p.name] && p.opens(p.at) && p.meantBy(p.name) < 0 {
+		if x := p.out.Pieces[p.now]; x.Name != "" && len(x.passes) > 0 && !(p.num(p.i) && p.times(p.i+1)) {
+			s.nobody = true
+			p.say("no size is told of the %s", p.name)
+		}
 	}
 	s.behind()
 	if p.is(p.i, "both", "all") && p.is(p.i+1, "at", "pieces", "of", "blanks") {
@@ -39,20 +46,24 @@ func (p *parser) score(turned bool) {
 
 // scoring is one sentence about scores.
 type scoring struct {
-	p      *parser
-	turned bool
-	at     []measure.Length
-	spans  []Span
-	from   edge
-	size   measure.Length
-	said   bool // from where they count
-	shim   measure.Length
-	before []measure.Length // the list before
-	any    bool             // something was read
-	with   []int            // pieces that are scored alike with it
-	too    bool             // as the piece before
-	every  bool             // again and again, as far as the piece goes
-	unsaid []int            // pieces before in the sentence whose edges are not said
+	p       *parser
+	turned  bool
+	at      []measure.Length
+	spans   []Span
+	tokens  []int // of at
+	from    edge
+	size    measure.Length
+	said    bool // from where they count
+	shim    measure.Length
+	before  []measure.Length // the list before
+	any     bool             // something was read
+	with    []int            // pieces that are scored alike with it
+	too     bool             // as the piece before
+	parts   int              // into so many equal parts
+	besides []edge           // other edges that the numbers count from as well
+	nobody  bool             // it is of a piece that is not there
+	every   bool             // again and again, as far as the piece goes
+	unsaid  []int            // pieces before in the sentence whose edges are not said
 	// strange is set from a word that is not understood on: the numbers behind it may
 	// be anything.
 	strange bool
@@ -65,6 +76,12 @@ func (s *scoring) next() bool {
 	switch {
 	case p.num(i):
 		return s.number()
+	case p.step1(i):
+		return false
+	case p.is(i, ";") && p.num(i-1) && p.num(i+1) && (p.is(i+2, ";", "\n", ".") || p.is(i+2, "and") && p.num(i+3) || i+2 >= len(p.toks)):
+		p.use(i, i+1) // "at 9,5; 19; 28,5"
+		p.i++
+		return true
 	case p.is(i, ".", ";", "\n"):
 		// Where nothing was read yet it goes on over the end: "Score it. 1 in from …".
 		if len(s.at) > 0 || s.any || s.said && !p.scoreNext(i) {
@@ -74,11 +91,14 @@ func (s *scoring) next() bool {
 		p.numbered()
 		return true
 	case t.kind == mark:
-		p.use(i, i+1)
+		p.used[i] = !gaps[t.text]
 		p.i++
 		return true
 	}
 	if p.is(i, "lines") && p.is(i+1, "that") && p.is(i+2, "stop") {
+		return false
+	}
+	if _, _, trimmed := p.trimAt(i); trimmed {
 		return false
 	}
 	switch {
@@ -89,8 +109,19 @@ func (s *scoring) next() bool {
 			return true // "turn it a quarter after each"
 		}
 		s.flush()
-		s.turned = true
 		p.turnedBy()
+		s.turned = p.quarters%2 == 1
+		return true
+	case p.is(i, "flip", "flipped"):
+		from, size, said := s.from, s.size, s.said
+		s.flush()
+		s.from, s.size, s.said = from, size, said
+		p.flips()
+		return true
+	case p.is(i, "middle", "centre", "center") && len(s.at) == 0 && p.is(i-1, "the") && p.is(i-2, "down", "through", "at", "along", "in"):
+		p.use(i, i+1)
+		p.i++
+		s.parts, s.from, s.said = 2, alongLong, true
 		return true
 	case meant(t.text, sames) != "":
 		p.use(i, i+1)
@@ -124,13 +155,15 @@ func (s *scoring) next() bool {
 		p.i++
 		return true
 	case p.is(i, "no") && (p.tok(i+1).kind == mark && !p.is(i+1, ".", "\n") || p.is(i+1, "wait", "sorry") || p.is(i-1, "hmm")), p.is(i, "sorry", "oops", "correction", "rather"), p.is(i, "mean") && p.is(i-1, "i"), p.is(i, "make") && p.is(i+1, "that"):
-		s.at, s.spans = nil, nil // "1/8, no, 1/2"
+		p.takeBack(s.tokens...) // "1/8, no, 1/2"
+		s.at, s.spans, s.tokens = nil, nil, nil
 		p.use(i, i+1)
 		p.i++
 		return true
 	}
-	if p.odd(i) {
+	if p.odd(i) || works[t.text] {
 		s.strange = true
+		p.used[i] = p.used[i] || works[t.text]
 	} else {
 		p.use(i, i+1)
 		s.strange = s.strange && meant(t.text, scores) == ""
@@ -139,10 +172,34 @@ func (s *scoring) next() bool {
 	return true
 }
 
-// turnedBy reads on over what is turned and how far: "the card 90 degrees".
-func (p *parser) turnedBy() {
-	for p.is(p.i, "it", "a", "quarter", "the", "card", "piece", "turn", "round", "around", "and", "degrees", "way", "direction") || p.num(p.i) && p.is(p.i+1, "degrees") {
+// flips reads that the card is turned end for end: numbers count from the other edge then.
+func (p *parser) flips() {
+	p.use(p.i, p.i+1)
+	p.i++
+	p.flipped = !p.flipped
+	for p.is(p.i, "it", "the", "card", "piece", "end", "for", "to", "round", "around", "over", "and") {
 		p.use(p.i, p.i+1)
+		p.i++
+	}
+}
+
+// turnedBy reads on over what is turned and how far: "the card 90 degrees". Back is as it lay
+// first, half a turn is two quarters.
+func (p *parser) turnedBy() {
+	p.quarters++
+	if p.spells(p.i, 180) || p.is(p.i, "half") || p.is(p.i+1, "half") || p.spells(p.i+1, 180) || p.spells(p.i+2, 180) {
+		p.quarters++
+	}
+	for k := p.i; k < p.i+4 && p.tok(k).kind == word; k++ {
+		if p.is(k, "back") {
+			p.quarters = 0
+			p.use(k, k+1)
+		}
+	}
+	for p.is(p.i, "it", "a", "quarter", "the", "card", "piece", "turn", "round", "around", "and", "degrees", "way", "direction") || p.num(p.i) && p.is(p.i+1, "degrees", "°") {
+		if p.use(p.i, p.i+1); p.num(p.i) {
+			p.as(p.i, OfSize)
+		}
 		p.i++
 	}
 }
@@ -181,7 +238,8 @@ func (s *scoring) number() bool {
 		return true
 	}
 	if p.is(i+1, "°", "degrees") {
-		p.use(i, i+2)
+		p.as(i, OfSize)
+		p.use(i+1, i+2)
 		p.i += 2
 		return true
 	}
@@ -189,6 +247,7 @@ func (s *scoring) number() bool {
 		return false // "(2) strips 3/4 x 12"
 	}
 	if k, whole := p.tok(i).whole(); whole && k == 4 && p.tok(i).unit == "" && p.tok(i+1).kind == word && sides[p.tok(i+1).text] {
+		p.as(i, OfCount)
 		p.i++ // of the four sides
 		return s.side(fromAll, 0)
 	}
@@ -205,13 +264,43 @@ func (s *scoring) number() bool {
 	at := p.length(i)
 	s.lendBack(i)
 	if p.is(i-1, "(") && len(s.at) > 0 && near(s.at[len(s.at)-1], at) && p.tok(i).unit != "" && p.tok(i).unit != p.out.Unit {
-		p.use(i, i+1)
+		p.as(i, OfSize)
 		p.i++
+		return true
+	}
+	if t := p.tok(i); t.spelled && t.over == 1 && t.under > 1 && t.unit == "" && (p.is(i-1, "in", "into") || t.under == 2 && (p.is(i+1, "way") || p.is(i+1, "-") && p.is(i+2, "way"))) {
+		p.as(i, OfSize) // "in thirds", "half-way"
+		for p.i++; p.is(p.i, "-", "way"); p.i++ {
+			p.use(p.i, p.i+1)
+		}
+		if s.parts = int(t.under); !s.said {
+			s.from = alongLong
+		}
+		return true
+	}
+	if s.nobody {
+		p.i++
+		return true
+	}
+	if p.is(i+1, "lap", "seam", "tab", "tabs", "overlap", "flap", "minutes", "minute", "gsm") {
+		p.as(i, OfSize) // "the 1 in lap"
+		p.i++
+		return true
+	}
+	if p.tok(i+1).kind == word && p.is(i+1, "shim", "held", "hold", "pulled", "away", "off") {
+		s.pulled(i) // "a sixteenth held off the fence"
+		for p.i++; p.is(p.i, "shim", "held", "hold", "pulled", "away", "off", "from", "at", "the", "fence", "back", "stop", "of"); p.i++ {
+			p.use(p.i, p.i+1)
+		}
+		return true
+	}
+	if p.is(i+1, "to", "–", "—") && p.num(i+2) { // a range is no number
+		p.i += 3
 		return true
 	}
 	s.every = s.every || p.is(i-1, "every")
 	if len(s.at) < mostScores && !s.strange {
-		s.at, s.spans = append(s.at, at), append(s.spans, p.span(i, i))
+		s.at, s.spans, s.tokens = append(s.at, at), append(s.spans, p.span(i, i)), append(s.tokens, i)
 		p.use(i, i+1)
 	}
 	p.i++
@@ -293,8 +382,23 @@ func (s *scoring) lendBack(i int) {
 
 // clause ends what was said so far, if it has numbers.
 func (s *scoring) clause() {
-	if len(s.at) > 0 && s.said {
+	if (len(s.at) > 0 || s.parts > 0) && s.said {
 		s.flush()
+	}
+}
+
+// pulled takes a number as what the card is held off the fence: for what follows, and where nothing
+// does for what was told before.
+func (s *scoring) pulled(i int) {
+	p := s.p
+	s.shim = p.length(i)
+	p.as(i, OfFit)
+	if len(s.at) == 0 && p.now >= 0 {
+		x := &p.out.Pieces[p.now]
+		x.passes = slices.Clone(x.passes)
+		for k := range x.passes {
+			x.passes[k].shim = s.shim
+		}
 	}
 }
 
@@ -304,14 +408,9 @@ func (s *scoring) held() bool {
 	from := p.i
 	for k := from; k < from+10; k++ {
 		if p.num(k) {
-			s.shim = p.length(k)
-			p.use(from, k+1)
+			p.use(from, k)
 			p.i = k + 1
-			if n := len(s.p.out.Pieces); n > 0 && len(s.at) == 0 && p.now >= 0 { // of what was told before
-				for i := range p.out.Pieces[p.now].passes {
-					p.out.Pieces[p.now].passes[i].shim = s.shim
-				}
-			}
+			s.pulled(k)
 			return true
 		}
 		if p.is(k, ".", ";", "\n") {
@@ -331,7 +430,7 @@ func (s *scoring) same() bool {
 	}
 	mine := &p.out.Pieces[p.now]
 	switch {
-	case s.turned:
+	case s.turned || p.quarters > 0 || p.flipped:
 		s.at, s.said = slices.Clone(s.before), false
 		if !s.edge() { // "repeat on all sides" says more than the turn
 			s.flush()
@@ -358,7 +457,7 @@ func (p *Piece) turnedFrom(s *scoring) bool {
 // flush puts the numbers that were read to the piece.
 func (s *scoring) flush() {
 	p := s.p
-	if len(s.at) > 0 && p.now >= 0 {
+	if (len(s.at) > 0 || s.parts > 0) && p.now >= 0 {
 		x := &p.out.Pieces[p.now]
 		if s.too && !s.said && p.now > 0 && len(x.passes) == 0 {
 			if before := p.out.Pieces[p.now-1].passes; len(before) > 0 {
@@ -369,10 +468,17 @@ func (s *scoring) flush() {
 			if len(p.out.Pieces[k].passes) >= mostPasses {
 				continue
 			}
-			p.out.Pieces[k].passes = append(p.out.Pieces[k].passes, pass{s.from, p.out.Pieces[k].turnedFrom(s), s.size, s.at, s.spans, s.shim, s.every})
+			x := &p.out.Pieces[k]
+			new := pass{from: s.from, turned: x.turnedFrom(s), size: s.size, at: s.at, spans: s.spans, shim: s.shim, every: s.every, parts: s.parts}
+			new.mirrored = (p.quarters%4 >= 2) != p.flipped
+			x.passes = append(x.passes, new)
+			for _, from := range s.besides {
+				new.from = from
+				x.passes = append(x.passes, new)
+			}
 		}
 		x.To = max(x.To, p.tok(p.i-1).to)
 		s.before, s.any = s.at, true
 	}
-	s.at, s.spans, s.from, s.said, s.every = nil, nil, along, false, false
+	s.at, s.spans, s.tokens, s.from, s.said, s.every, s.parts, s.besides = nil, nil, nil, along, false, false, 0, nil
 }

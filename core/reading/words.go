@@ -10,7 +10,7 @@ var nouns = map[string]string{
 	"piece": "piece", "sheet": "sheet", "cardstock": "card", "paper": "paper",
 	"basket": "basket", "carrier": "carrier", "tower": "tower", "nest": "nest", "collar": "collar", "ring": "ring", "closer": "closer", "frame": "frame", "floor": "floor", "refill": "refill",
 	"strip": "strip", "pouch": "pouch", "pyramid": "pyramid", "slice": "slice", "pillow": "pillow", "wall": "wall", "disc": "disc", "cross": "cross", "case": "case",
-	"panel": "panel", "mat": "mat", "layer": "layer", "topper": "topper", "label": "label", "tag": "tag",
+	"papers": "panel", "panel": "panel", "mat": "mat", "layer": "layer", "topper": "topper", "label": "label", "tag": "tag",
 }
 
 // plain nouns name a blank only where nothing better does.
@@ -47,6 +47,8 @@ var (
 	sames  = set("same repeat again likewise ditto")
 	sides  = set("side sides edge edges end ends")
 	claims = set("makes make finished gives finishes measures inside")
+	gaps   = set("? …")
+	works  = set("cut snip slit slits glue tape stick attach punch notch")
 	shims  = set("pull pulled hold held shim off")
 )
 
@@ -56,7 +58,7 @@ all both four any one other way ways around round whole after before both into o
 cut cuts cutting trim trimmed fold folds folded folding burnish burnished glue glued stick stuck tape taped adhere attach assemble make makes making put
 corner corners square squares tab tabs slit slits line lines first second third fourth fifth last next crossing left right top bottom long short side sides edge edges
 end ends snip remove away clip keep card cardstock piece pieces sheet sheets paper board fence trimmer scorer turn turned quarter give wall walls shape
-measures measuring measure size sized plus also but so as for per only just same done now finished gives blank blanks pattern stand press together
+lap seam measures measuring measure measurement measurements what oh size sized plus also but so as for per only just same done now finished gives blank blanks pattern stand press together
 inches inch cm mm mark marks start begin place lay set facing outward degrees wedge taper notch punch number numbers good strong recipe step here there
 materials method needed double sided single add carrier's window clam shim ruler scoreboard too also well hinged lidded little small large big gift treat simple box boxes has have comes come was were not no do does again both repeat them scorelines flat still where when until hold held groove grooves go goes ways directions that's it's here's only i my mine me we our`)
 
