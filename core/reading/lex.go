@@ -29,6 +29,9 @@ type token struct {
 	unit        measure.Unit
 	fraction    bool // typed as one
 	spelled     bool // in words
+	loose       bool // its unit may be the word in: "7 in from every edge"
+	// parted is a number with a comma that may part two: "5,8".
+	parted bool
 }
 
 // length is a number in its unit, or in another where it has none.
@@ -67,7 +70,10 @@ const longest = 8_000
 
 // lex parts a text into tokens.
 func lex(text string) []token {
-	commas := commaFor.MatchString(text)
+	commas, guessed := commaFor.MatchString(text), false
+	if !commas {
+		guessed = metric.MatchString(text)
+	}
 	var out []token
 	for at := 0; at < len(text); {
 		rest := text[at:]
@@ -84,6 +90,10 @@ func lex(text string) []token {
 			at += size
 		default:
 			t := one(begin(rest), commas)
+			if m := tenth.FindStringSubmatch(rest); guessed && m != nil {
+				t = decimal(m[1]+","+m[2], m[1], m[2])
+				t.parted = true
+			}
 			t.from, t.to = at, at+len(t.text)
 			t.text = strings.ToLower(t.text)
 			at = t.to
@@ -91,6 +101,7 @@ func lex(text string) []token {
 				if u := unitAfter(begin(text[at:])); u != "" {
 					t.unit, at = unitOf(strings.ToLower(strings.Trim(u, " -\t\r\n"))), at+len(u)
 					t.to = at
+					t.loose = strings.TrimSpace(u) == "in" && inFrom.MatchString(begin(text[at:]))
 				}
 			}
 			out = append(out, t)
@@ -98,6 +109,13 @@ func lex(text string) []token {
 	}
 	return reckoned(spelled(out))
 }
+
+// metric tells that a text counts in centimetres or millimetres; tenth is a number with a decimal
+// comma that nothing else follows.
+var (
+	metric = regexp.MustCompile(`(?:\d\s*|\b)(?:cm|mm|centimet\w+|millimet\w+)\b`)
+	tenth  = regexp.MustCompile(`^(\d{1,4}),(\d)(?:[^\d,]|,[^\d]|$)`)
+)
 
 // begin is enough of a text for its first token: what is matched costs by its length.
 func begin(text string) string {
@@ -190,7 +208,10 @@ func unitAfter(rest string) string {
 }
 
 // goesOn is a stop after which a sentence goes on.
-var goesOn = regexp.MustCompile(`^\.\s*(?:x|×|by|,|and|from|on|all|each|\d|\(|\))`)
+var goesOn = regexp.MustCompile(`^\.\s*(?:x|×|by|,|and|from|on|all|each|\d+(?:[^.\d]|\.\d|$)|\(|\))`)
+
+// inFrom is what follows where "in" need be no inches: "7 in from every edge".
+var inFrom = regexp.MustCompile(`^\s(?:from|on|along|at|around|all|each|every)\b`)
 
 // alone are units as words of their own: "all in mm".
 var alone = map[string]measure.Unit{"cm": measure.CM, "centimetres": measure.CM, "centimeters": measure.CM, "mm": measure.MM, "millimetres": measure.MM, "millimeters": measure.MM, "inches": measure.In}

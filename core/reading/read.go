@@ -36,6 +36,14 @@ func Read(text string, usual measure.Unit) (*Reading, error) {
 	p := &parser{text: text, toks: tokens(text), now: -1, early: map[int]bool{}, calls: map[string]bool{}, strange: map[string]bool{}}
 	p.used, p.roles = make([]bool, len(p.toks)), make([]Role, len(p.toks))
 	p.units(usual)
+	for i, t := range p.toks {
+		if t.loose && p.out.Unit != measure.In {
+			p.toks[i].unit = ""
+		}
+		if t.parted {
+			p.say("“%s” is read as one number", t.text)
+		}
+	}
 	p.twice()
 	p.speakers()
 	for p.i < len(p.toks) {
@@ -90,6 +98,7 @@ func (p *parser) units(usual measure.Unit) {
 	fractions, decimals, high, deep := 0, 0, 0.0, 0
 	bracketed := measure.Unit("") // where a size is often told again
 	said := measure.Unit("")      // by a word of its own: "all in mm"
+	loose := false
 	for i, t := range p.toks {
 		if p.is(i, "(") {
 			deep++
@@ -102,10 +111,11 @@ func (p *parser) units(usual measure.Unit) {
 		if t.kind != number || t.under == 0 || p.is(i+1, "degrees", "°", "gsm", "g", "%", "minutes", "sheets") {
 			continue
 		}
-		if t.unit != "" && deep <= 0 {
+		if t.unit != "" && deep <= 0 && !t.loose {
 			p.out.Unit = t.unit
 			return
 		}
+		loose = loose || t.loose
 		if deep > 0 {
 			bracketed = t.unit
 			continue
@@ -120,6 +130,8 @@ func (p *parser) units(usual measure.Unit) {
 	switch {
 	case said != "":
 		p.out.Unit = said
+	case loose:
+		p.out.Unit = measure.In
 	case bracketed == measure.In && decimals > 0:
 		p.out.Unit = measure.CM
 	case fractions > 0:
@@ -231,12 +243,14 @@ func (p *parser) numbered() bool {
 		p.i += 3
 		return true
 	}
-	if n, whole := p.tok(i).whole(); !whole || n > 99 || p.tok(i).unit != "" || i > 0 && !p.is(i-1, "\n") || !p.is(i+1, ".", ")") || p.tok(i+1).from != p.tok(i).to {
+	n, whole := p.tok(i).whole()
+	if !whole || n > 99 || p.tok(i).unit != "" || i > 0 && !p.is(i-1, "\n") && !(n == p.steps+1 && p.steps > 0 && p.is(i-1, ".") && p.tok(i+2).kind == word) || !p.is(i+1, ".", ")") || p.tok(i+1).from != p.tok(i).to {
 		return false
 	}
 	p.as(i, OfCount)
 	p.use(i+1, i+2)
 	p.i += 2
+	p.steps = n
 	return true
 }
 

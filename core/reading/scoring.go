@@ -78,7 +78,7 @@ func (s *scoring) next() bool {
 		return s.number()
 	case p.step1(i):
 		return false
-	case p.is(i, ";") && p.num(i-1) && p.num(i+1) && (p.is(i+2, ";", "\n", ".") || p.is(i+2, "and") && p.num(i+3) || i+2 >= len(p.toks)):
+	case p.is(i, ";") && s.goesOn(i):
 		p.use(i, i+1) // "at 9,5; 19; 28,5"
 		p.i++
 		return true
@@ -181,6 +181,18 @@ func (p *parser) flips() {
 		p.use(p.i, p.i+1)
 		p.i++
 	}
+}
+
+// goesOn reports whether a semicolon parts the numbers of a list: "at 9,5; 19; 28,5".
+func (s *scoring) goesOn(i int) bool {
+	p := s.p
+	if !p.num(i-1) || !p.num(i+1) || p.times(i+2) || len(s.at) == 0 {
+		return false
+	}
+	if len(s.at) > 1 {
+		return p.is(i-2, ";")
+	}
+	return p.is(i+2, ";", "\n", ".") || p.is(i+2, ",") && !p.num(i+3) || p.is(i+2, "and") && p.num(i+3) || i+2 >= len(p.toks) || meant(p.tok(i+2).text, turns) != ""
 }
 
 // turnedBy reads on over what is turned and how far: "the card 90 degrees". Back is as it lay
