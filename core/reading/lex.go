@@ -68,8 +68,17 @@ var (
 // longest is how much text is read, in bytes; a design keeps as much.
 const longest = 8_000
 
-// lex parts a text into tokens.
-func lex(text string) []token {
+// lex parts a text into tokens, in the words of the grammar.
+func lex(text string, x *tongue) []token {
+	toks := cut(text)
+	if x != nil {
+		toks = x.translated(toks)
+	}
+	return reckoned(spelled(toks))
+}
+
+// cut parts a text into its words, numbers and signs.
+func cut(text string) []token {
 	commas, guessed := commaFor.MatchString(text), false
 	if !commas {
 		guessed = metric.MatchString(text)
@@ -107,7 +116,7 @@ func lex(text string) []token {
 			out = append(out, t)
 		}
 	}
-	return reckoned(spelled(out))
+	return out
 }
 
 // metric tells that a text counts in centimetres or millimetres; tenth is a number with a decimal

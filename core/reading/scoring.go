@@ -192,6 +192,9 @@ func (s *scoring) goesOn(i int) bool {
 	if len(s.at) > 1 {
 		return p.is(i-2, ";")
 	}
+	if p.is(i+2, "from") && commaFor.MatchString(p.text) {
+		return true
+	}
 	return p.is(i+2, ";", "\n", ".") || p.is(i+2, ",") && !p.num(i+3) || p.is(i+2, "and") && p.num(i+3) || i+2 >= len(p.toks) || meant(p.tok(i+2).text, turns) != ""
 }
 

@@ -85,9 +85,10 @@ func headed(line string) *table {
 // "4 panel: 2 x 1, score 1/2 all sides".
 func tokens(text string) []token {
 	var out []token
+	x := spoken(cut(text))
 	plain := 0 // where what is no table begins
 	flush := func(to int) {
-		out = append(out, shifted(lex(text[plain:to]), plain)...)
+		out = append(out, shifted(lex(text[plain:to], x), plain)...)
 		plain = to
 	}
 	var now *table
@@ -106,7 +107,7 @@ func tokens(text string) []token {
 		case ruled.MatchString(line) && strings.TrimSpace(line) != "":
 			plain = end
 		case strings.Count(line, now.parts) > 0:
-			out = append(out, now.row(text, at, end)...)
+			out = append(out, now.row(text, at, end, x)...)
 			plain = end
 		default:
 			now = nil
@@ -127,10 +128,10 @@ func shifted(toks []token, by int) []token {
 
 // row puts a row into the order of a sentence. What stands in a column of another heading is read
 // behind it, as it is.
-func (t *table) row(text string, at, end int) []token {
+func (t *table) row(text string, at, end int, x *tongue) []token {
 	cells := map[column][][]token{}
 	for i, cell := range strings.Split(text[at:end], t.parts) {
-		toks := shifted(lex(cell), at)
+		toks := shifted(lex(cell, x), at)
 		kind := nothing
 		if i < len(t.columns) {
 			kind = t.columns[i]
