@@ -219,7 +219,9 @@ func (p *parser) aliases(i int) []string {
 			out = append(out, l)
 			p.use(k, k+1)
 		} else if p.tok(k).kind == word && p.odd(k) {
-			out = append(out, p.tok(k).text)
+			if out = append(out, p.tok(k).text); k == i-2 && p.is(i-1, ":") {
+				p.use(k, k+1) // "Medium: 8 x 8"
+			}
 		}
 	}
 	return out

@@ -20,7 +20,7 @@ func (q phrase) has(words ...string) bool {
 }
 
 // small words stand between those that tell an edge.
-var small = set("on from along all each every both the of long short left right top bottom with its in at way longer shorter to either opposite across same other round around that as up under over one")
+var small = set("hand on from along all each every both the of long short left right top bottom with its in at way longer shorter to either opposite across same other round around that as up under over one")
 
 // laid are words for how the card lies, or the lines, and the edge that they stand for.
 var laid = map[string]string{"portrait": "short", "landscape": "long", "vertical": "left", "vertically": "left", "horizontal": "top", "horizontally": "top"}
@@ -129,7 +129,7 @@ func (s *scoring) phrase(i int) (phrase, bool) {
 		case k == i && p.is(k, "across", "down") && (p.is(k+1, "at", ":") || p.num(k+1)) && !p.num(k-1):
 			q.words, q.end = []string{map[string]string{"across": "left", "down": "top"}[t.text]}, k+1
 			return q, true
-		case p.is(k, "left", "right", "top", "bottom") && (q.has("from") || q.has("on", "at") && q.has("the") && len(s.at) > 0 && !s.said) && !sides[p.tok(k+1).text]:
+		case p.is(k, "left", "right", "top", "bottom") && (q.has("from") || q.has("on", "at") && q.has("the") && len(s.at) > 0 && !s.said) && !sides[p.tok(k+1).text] && !p.is(k+1, "hand"):
 			q.words, q.end = append(q.words, t.text), k+1 // "from the left"
 			return q, true
 		case !small[t.text]:
@@ -191,7 +191,17 @@ func (s *scoring) edge() bool {
 		return false
 	}
 	from, is := q.edge()
+	if x := p.out.Pieces[max(0, p.now):]; from == bothEnds && q.has("opposite") && !q.ends && len(x) > 0 && x[0].Width != x[0].Height && len(s.at) > 0 && !s.said {
+		s.giveUp() // which two is not said
+		p.i = q.end
+		return true
+	}
 	if !is {
+		if q.has("one") && q.has("from") && len(s.at) > 0 { // which of them is not said
+			s.giveUp()
+			p.i = q.end
+			return true
+		}
 		return false
 	}
 	if q.has("one") && (from == alongLong || from == alongShort) {

@@ -68,21 +68,31 @@ var (
 // longest is how much text is read, in bytes; a design keeps as much.
 const longest = 8_000
 
+// lexer parts texts of one recipe into tokens: what its commas are, and what is spoken in it, is
+// told by all of it.
+type lexer struct {
+	commas  bool // are decimal ones
+	guessed bool // between digits they are likely so
+	tongue  *tongue
+}
+
+func lexerOf(text string) lexer {
+	x := lexer{commas: commaFor.MatchString(text), tongue: spoken(text)}
+	x.guessed = !x.commas && metric.MatchString(text)
+	return x
+}
+
 // lex parts a text into tokens, in the words of the grammar.
-func lex(text string, x *tongue) []token {
-	toks := cut(text)
-	if x != nil {
-		toks = x.translated(toks)
+func (x lexer) lex(text string) []token {
+	toks := x.cut(text)
+	if x.tongue != nil {
+		toks = x.tongue.translated(toks)
 	}
 	return reckoned(spelled(toks))
 }
 
 // cut parts a text into its words, numbers and signs.
-func cut(text string) []token {
-	commas, guessed := commaFor.MatchString(text), false
-	if !commas {
-		guessed = metric.MatchString(text)
-	}
+func (x lexer) cut(text string) []token {
 	var out []token
 	for at := 0; at < len(text); {
 		rest := text[at:]
@@ -98,8 +108,8 @@ func cut(text string) []token {
 		case r == ' ' || r == '\t' || r == '\r' || r == '\u00a0':
 			at += size
 		default:
-			t := one(begin(rest), commas)
-			if m := tenth.FindStringSubmatch(rest); guessed && m != nil {
+			t := one(begin(rest), x.commas)
+			if m := tenth.FindStringSubmatch(begin(rest)); x.guessed && m != nil {
 				t = decimal(m[1]+","+m[2], m[1], m[2])
 				t.parted = true
 			}
@@ -300,6 +310,11 @@ func spelled(in []token) []token {
 				i += 2
 				continue
 			}
+		}
+		if t.kind == word && long[t.text] && is(i-1, "every") {
+			out = append(out, token{kind: number, text: t.text, from: t.from, to: t.to, over: 1, under: 1, unit: unitOf(t.text), spelled: true})
+			i++
+			continue
 		}
 		if is(i, "one") && is(i-1, "each", "every", "this", "that", "the", "second", "first", "other") ||
 			is(i, "one") && i+1 < len(in) && in[i+1].kind == word && (noun(in[i+1].text) != "" || scores[in[i+1].text] || is(i+1, "of", "more", "time", "side", "end", "corner", "long", "short")) {

@@ -178,6 +178,8 @@ func (p *parser) step() {
 	i := p.i
 	t := p.tok(i)
 	switch {
+	case p.now >= 0 && p.is(i, "middle", "centre", "center") && p.is(i-1, "the") && p.is(i-2, "in", "at", "down") && meant(p.tok(i+1).text, scores) != "":
+		p.score(false) // "in the middle, scored"
 	case p.numbered(), p.counted(), p.trims(), p.heldBefore(), p.corrects(), p.apart():
 	case p.size():
 	case p.is(i, "@") && p.now >= 0 && p.num(i+1) && !p.times(i+2):
@@ -280,10 +282,16 @@ func (p *parser) counted() bool {
 // apart reads a size of something that is neither a blank nor a score: "the 1 in lap".
 func (p *parser) apart() bool {
 	i := p.i
-	if !p.num(i) || !p.is(i+1, "lap", "seam", "overlap") || p.times(i-1) {
+	role := OfSize
+	switch {
+	case !p.num(i) || p.times(i-1):
+		return false
+	case p.is(i+1, "gsm", "g"):
+		role = OfPaper
+	case !p.is(i+1, "lap", "seam", "overlap", "minutes", "minute", "min", "hours", "hour"):
 		return false
 	}
-	p.as(i, OfSize)
+	p.as(i, role)
 	p.use(i+1, i+2)
 	for p.i += 2; p.is(p.i, "on", "the", "at", "front", "back", "inside", "outside"); p.i++ {
 		p.use(p.i, p.i+1)
@@ -392,7 +400,7 @@ func (p *parser) edgeFirst() bool {
 		return false
 	}
 	k := q.end
-	for p.is(k, "against", "on", "along", "at", "the", "top", "fence", "of", "is", ",", ":", "@", "your", "scoring", "board", "-") {
+	for p.is(k, "against", "on", "along", "at", "the", "top", "fence", "of", "is", ",", ":", "@", "your", "scoring", "board", "-", "lines") {
 		k++
 	}
 	t := p.tok(k)
@@ -562,7 +570,7 @@ func (p *parser) odd(i int) bool {
 	case number:
 		return true
 	case mark: // where a number is due
-		return gaps[t.text] && (p.times(i-1) || p.times(i+1) || t.text == "?" && p.tok(i-1).to < t.from && !p.opens(i))
+		return unsure[t.text] || gaps[t.text] && (p.times(i-1) || p.times(i+1) || t.text == "?" && p.tok(i-1).to < t.from && !p.opens(i))
 	case word:
 		strange, known := p.strange[t.text]
 		if !known {
@@ -570,7 +578,7 @@ func (p *parser) odd(i int) bool {
 				meant(t.text, claims) == "" && meant(t.text, lesses) == "" && meant(t.text, mores) == "" && !shims[t.text]
 			p.strange[t.text] = strange
 		}
-		return strange && !p.namesCard(i)
+		return strange && !p.namesCard(i) || p.hedges(i)
 	}
 	return false
 }

@@ -91,7 +91,8 @@ func (s *scoring) next() bool {
 		p.numbered()
 		return true
 	case t.kind == mark:
-		p.used[i] = !gaps[t.text]
+		p.used[i] = !gaps[t.text] && !unsure[t.text]
+		s.strange = s.strange || unsure[t.text]
 		p.i++
 		return true
 	}
@@ -118,7 +119,7 @@ func (s *scoring) next() bool {
 		s.from, s.size, s.said = from, size, said
 		p.flips()
 		return true
-	case p.is(i, "middle", "centre", "center") && len(s.at) == 0 && p.is(i-1, "the") && p.is(i-2, "down", "through", "at", "along", "in"):
+	case p.is(i, "middle", "centre", "center") && len(s.at) == 0 && (p.is(i-1, "at") || p.is(i-1, "the") && p.is(i-2, "down", "through", "at", "along", "in")):
 		p.use(i, i+1)
 		p.i++
 		s.parts, s.from, s.said = 2, alongLong, true
@@ -288,8 +289,13 @@ func (s *scoring) number() bool {
 		for p.i++; p.is(p.i, "-", "way"); p.i++ {
 			p.use(p.i, p.i+1)
 		}
-		if s.parts = int(t.under); !s.said {
+		s.parts = int(t.under)
+		switch x := p.out.Pieces[max(0, p.now)]; {
+		case s.said:
+		case p.is(p.i, "down") == (x.Height >= x.Width):
 			s.from = alongLong
+		case p.is(p.i, "down"):
+			s.from = alongShort
 		}
 		return true
 	}
@@ -467,6 +473,14 @@ func (p *Piece) turnedFrom(s *scoring) bool {
 		return !x.level(p)
 	}
 	return true
+}
+
+// giveUp leaves the numbers that were read unread: from where they count is not known.
+func (s *scoring) giveUp() {
+	for _, i := range s.tokens {
+		s.p.used[i] = false
+	}
+	s.at, s.spans, s.tokens = nil, nil, nil
 }
 
 // flush puts the numbers that were read to the piece.

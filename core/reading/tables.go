@@ -85,10 +85,10 @@ func headed(line string) *table {
 // "4 panel: 2 x 1, score 1/2 all sides".
 func tokens(text string) []token {
 	var out []token
-	x := spoken(cut(text))
+	x := lexerOf(text)
 	plain := 0 // where what is no table begins
 	flush := func(to int) {
-		out = append(out, shifted(lex(text[plain:to], x), plain)...)
+		out = append(out, shifted(x.lex(text[plain:to]), plain)...)
 		plain = to
 	}
 	var now *table
@@ -128,10 +128,10 @@ func shifted(toks []token, by int) []token {
 
 // row puts a row into the order of a sentence. What stands in a column of another heading is read
 // behind it, as it is.
-func (t *table) row(text string, at, end int, x *tongue) []token {
+func (t *table) row(text string, at, end int, x lexer) []token {
 	cells := map[column][][]token{}
 	for i, cell := range strings.Split(text[at:end], t.parts) {
-		toks := shifted(lex(cell, x), at)
+		toks := shifted(x.lex(cell), at)
 		kind := nothing
 		if i < len(t.columns) {
 			kind = t.columns[i]

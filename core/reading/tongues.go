@@ -1,6 +1,9 @@
 package reading
 
-import "strings"
+import (
+	"strings"
+	"unicode"
+)
 
 // tongue is a language that is read besides English: its words are taken as those of the grammar,
 // in the order in which they stand.
@@ -106,7 +109,7 @@ var tongues = []tongue{
 			eight: huit
 			nine: neuf
 			ten: dix
-			long: grand grands longs longue
+			long: grand grands long longs longue
 			short: petit petits court courts courte
 			left: gauche
 			right: droite droit
@@ -161,12 +164,13 @@ func (x tongue) word(w string, small bool) string {
 }
 
 // spoken is the tongue that a text is in beside English, nil for none.
-func spoken(toks []token) *tongue {
+func spoken(text string) *tongue {
 	best, most := -1, 0
+	all := strings.FieldsFunc(strings.ToLower(text), func(r rune) bool { return !unicode.IsLetter(r) })
 	for i, x := range tongues {
 		n := 0
-		for _, t := range toks {
-			if t.kind == word && x.word(t.text, false) != "" {
+		for _, w := range all {
+			if x.word(w, false) != "" {
 				n++
 			}
 		}

@@ -48,6 +48,7 @@ var (
 	sides  = set("side sides edge edges end ends")
 	claims = set("makes make finished gives finishes measures inside")
 	gaps   = set("? …")
+	unsure = set("± ~ ≈")
 	works  = set("cut snip slit slits glue tape stick attach punch notch")
 	shims  = set("pull pulled hold held shim off")
 )
@@ -99,4 +100,22 @@ func meant(w string, of map[string]bool) string {
 		}
 	}
 	return ""
+}
+
+// hedges reports whether a word that says nothing elsewhere makes the numbers round it unsure:
+// "just over 1 in", "between 1 and 2", "8 x 6 or 9 x 7", "from corner to corner".
+func (p *parser) hedges(i int) bool {
+	switch p.tok(i).text {
+	case "just":
+		return p.is(i+1, "over", "under", "shy", "short")
+	case "over", "under":
+		return p.is(i-1, "just", "slightly", "bit", "little")
+	case "between", "only":
+		return p.num(i + 1)
+	case "or":
+		return p.num(i+1) && p.num(i-1)
+	case "corner":
+		return p.is(i+1, "to") && p.is(i+2, "corner") || p.is(i-1, "to") && p.is(i-2, "corner")
+	}
+	return false
 }
