@@ -169,6 +169,9 @@ func (p *Picture) shape(b *strings.Builder, s Shape, edged bool) {
 		if s.Angle != 0 {
 			fmt.Fprintf(b, ` transform="rotate(%s %s %s)"`, number(s.Angle), number(s.At.X), number(s.At.Y))
 		}
+		if s.Aside {
+			fmt.Fprintf(b, ` data-key="%s"`, Escaped(s.Key))
+		}
 		fmt.Fprintf(b, ">%s</text>", fraction.ReplaceAllString(Escaped(s.Label), `<tspan class="frac">$0</tspan>`))
 		return
 	case s.Circle > 0:

@@ -25,7 +25,7 @@ func readCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			out, err := t.JSON()
+			out, err := t.JSON(t.Remedies(string(text), unit))
 			return write(c.OutOrStdout(), out, err)
 		},
 	}

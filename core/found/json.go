@@ -14,6 +14,7 @@ type toldFile struct {
 	Design        json.RawMessage   `json:"design"`
 	Said          []string          `json:"said"`
 	Numbers       []numberFile      `json:"numbers"`
+	Remedies      []remedyFile      `json:"remedies"`
 	NotUnderstood []spanFile        `json:"not_understood"`
 }
 
@@ -31,11 +32,22 @@ type numberFile struct {
 	Piece *int   `json:"piece,omitempty"`
 }
 
-// JSON writes what a recipe makes; see docs/formats.md. Its pieces are those of a plan.
-func (t *Told) JSON() ([]byte, error) {
-	f := toldFile{Brevium: 1, Pieces: []json.RawMessage{}, Said: append([]string{}, t.Says...), Numbers: []numberFile{}, NotUnderstood: []spanFile{}, Design: json.RawMessage("null")}
+// remedyFile is what would mend a recipe.
+type remedyFile struct {
+	Put     string `json:"put"`
+	Because string `json:"because"`
+	Text    string `json:"text"`
+}
+
+// JSON writes what a recipe makes, with what would mend it; see docs/formats.md. Its pieces are those
+// of a plan.
+func (t *Told) JSON(remedies []Remedy) ([]byte, error) {
+	f := toldFile{Brevium: 1, Pieces: []json.RawMessage{}, Said: append([]string{}, t.Says...), Numbers: []numberFile{}, Remedies: []remedyFile{}, NotUnderstood: []spanFile{}, Design: json.RawMessage("null")}
 	for _, s := range t.NotUnderstood {
 		f.NotUnderstood = append(f.NotUnderstood, spanFile(s))
+	}
+	for _, r := range remedies {
+		f.Remedies = append(f.Remedies, remedyFile{r.Put, r.Because, r.Text})
 	}
 	for _, n := range t.Numbers {
 		x := numberFile{From: n.From, To: n.To, As: string(n.As)}

@@ -33,7 +33,7 @@ func TestWhatIsReadIsMadeByMoves(t *testing.T) {
 			t.Errorf("%q: %v", a.Text, err)
 			continue
 		}
-		out, err := told.JSON()
+		out, err := told.JSON(nil)
 		if err != nil {
 			t.Errorf("%q: %v", a.Text, err)
 			continue

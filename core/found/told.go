@@ -19,8 +19,9 @@ type Told struct {
 	*reading.Reading
 	// Match is the style that its pieces are of, exactly; nil where they are of none.
 	Match *Match
-	// Near are the styles that they are of but for a number.
-	Near []Match
+	// Near are the styles that they are of but for a number, and nearOf which pieces these are of.
+	Near   []Match
+	nearOf []int
 	// Of says, by piece, which of the style's parts it is; −1 for one that is none.
 	Of []int
 	// Made is the box, where there is a style.
@@ -99,7 +100,7 @@ func (t *Told) find() {
 			return
 		}
 		if t.Near == nil {
-			t.Near = all
+			t.Near, t.nearOf = all, which
 			for _, m := range all[:min(2, len(all))] {
 				for _, o := range m.Otherwise {
 					p := t.Pieces[which[o.Blank]]
@@ -244,6 +245,10 @@ func (t *Told) goesOver(two []Match, lid int) {
 	card := design.UsualCard.Thickness
 	for _, axis := range axes[:2] {
 		a := fit.Pair{Kind: fit.LidOn, OuterName: "Lid", InnerName: "Base", Axis: axis.ID, OuterSpan: outer[axis.ID], InnerSpan: inner[axis.ID], OuterCard: card, InnerCard: card, OuterLayers: 2, OuterWhat: "tabs"}.Do(0)
+		if a.Fails() {
+			t.say("%s, %s: %s, too small by %s.", what, axis.ID, a.Verdict, t.show(measure.Nearest(-a.Gap, t.Unit.Tick())))
+			continue
+		}
 		t.say("%s, %s: %s, with a gap of %.2f mm in card of %.1f mm.", what, axis.ID, a.Verdict, a.Gap.MM(), card.MM())
 	}
 }

@@ -109,3 +109,17 @@ func (p *parser) speakers() {
 		}
 	}
 }
+
+// Lines are where a number of a piece makes lines, across from its left and down from its top edge;
+// none for a side of it.
+func (r *Reading) Lines(u Use) (across, down []measure.Length) {
+	if u.What != Score {
+		return nil, nil
+	}
+	p := r.Pieces[u.Piece]
+	x := p.passes[u.pass]
+	x.at, x.parts = x.at[u.n:u.n+1], 0
+	one := Piece{Width: p.Width, Height: p.Height}
+	one.place(x)
+	return one.Vertical, one.Horizontal
+}

@@ -39,15 +39,15 @@ func Routes(e *echo.Echo, shared *page.Room) {
 // readPage is a recipe and what was made of it.
 type readPage struct {
 	page.Chrome
-	Form    *form.Form
-	Recipe  form.Field
-	Told    *found.Told
-	Marked  []run
-	Pieces  []pieceView
-	Picture template.HTML
-	Make    string // what the button makes, "" where there is no box
-	Draw    []run  // pieces that can be drawn as a style of one's own, by their number
-	Example string
+	Form     *form.Form
+	Recipe   form.Field
+	Told     *found.Told
+	Marked   []run
+	Pieces   []pieceView
+	Picture  template.HTML
+	Remedies []found.Remedy
+	Make     string // what the button makes, "" where there is no box
+	Example  string
 }
 
 // run is a stretch of the recipe's text; Odd is one that is not understood.
@@ -55,6 +55,11 @@ type run struct {
 	Text     string
 	Odd      bool
 	From, To int // in UTF-16, as a page counts
+	// Key is of the lines that a number tells, Number stands beside them; As says what another
+	// number was taken as.
+	Key    string
+	Number int
+	As     string
 }
 
 // pieceView is a piece as it was read.
@@ -64,6 +69,7 @@ type pieceView struct {
 	Across, Down     []string
 	Panel            bool
 	Net              template.HTML
+	Draw             string // its number, where it can be drawn as a style of one's own
 }
 
 const example = "Base 7 x 6 in, score at 1 1/2 on all four sides.\nLid 6 1/16 x 5 1/16, score 1 all round."
@@ -85,6 +91,7 @@ func (s *room) render(c *echo.Context, status int, f *form.Form) error {
 			return err
 		} else {
 			v.told(t, text)
+			v.Remedies = t.Remedies(text, page.UnitsOf(c))
 		}
 	}
 	v.Recipe = f.Control("text", "The recipe", "as it is jotted down: what is cut, where it is scored", text)
@@ -99,9 +106,9 @@ func plain(text string) string { return strings.ReplaceAll(text, "\r\n", "\n") }
 func (v *readPage) told(t *found.Told, text string) {
 	v.Told = t
 	at, units := 0, 0
-	put := func(to int, odd bool) {
+	put := func(to int, x run) {
 		if to > at {
-			x := run{Text: text[at:to], Odd: odd, From: units}
+			x.Text, x.From = text[at:to], units
 			for _, r := range x.Text {
 				units++
 				if r > 0xffff {
@@ -112,11 +119,14 @@ func (v *readPage) told(t *found.Told, text string) {
 			v.Marked, at = append(v.Marked, x), to
 		}
 	}
-	for _, s := range t.NotUnderstood {
-		put(s.From, false)
-		put(s.To, true)
+	told := told(t)
+	for _, s := range marks(t, told) {
+		if s.Span.From >= at {
+			put(s.Span.From, run{})
+			put(s.Span.To, s.run)
+		}
 	}
-	put(len(text), false)
+	put(len(text), run{})
 	unit, tick := t.Unit, t.Unit.Tick()
 	for i, p := range t.Loose() {
 		r := t.Pieces[i]
@@ -127,15 +137,11 @@ func (v *readPage) told(t *found.Told, text string) {
 		for _, at := range p.Horizontal {
 			x.Down = append(x.Down, measure.Number(at, unit, tick))
 		}
-		pic := draw.BlankOf(p.Name, p.Width.MM(), p.Height.MM())
-		pic.Scores(p.Vertical, p.Horizontal, p.Width.MM(), p.Height.MM())
-		x.Net = page.SVG(pic)
-		v.Pieces = append(v.Pieces, x)
-	}
-	for i, p := range t.Pieces {
+		x.Net = page.SVG(draw.ReadBlank(p.Name, p.Width.MM(), p.Height.MM(), linesOf(t, told, i)))
 		if t.Match == nil && len(p.Vertical)+len(p.Horizontal) > 1 {
-			v.Draw = append(v.Draw, run{Text: strings.ToLower(t.Loose()[i].Name), From: i})
+			x.Draw = strconv.Itoa(i)
 		}
+		v.Pieces = append(v.Pieces, x)
 	}
 	if t.Made != nil {
 		v.Picture = page.BoxPicture(t.Made.Bare(), "read")
