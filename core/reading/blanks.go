@@ -149,6 +149,11 @@ func (p *parser) blank(i, across, down int) {
 	if len(p.out.Pieces) >= MostPieces || w <= 0 || h <= 0 || max(w, h) > largest {
 		return // unread
 	}
+	if p.beside(i) {
+		p.as(across, OfSize)
+		p.as(down, OfSize)
+		return
+	}
 	if p.stock(i) {
 		p.as(across, OfPaper)
 		p.as(down, OfPaper)
@@ -199,6 +204,15 @@ func (p *parser) blank(i, across, down int) {
 		p.scoring = false
 		p.score(false)
 	}
+}
+
+// beside reports whether a size is of something that is no blank: "a window of 2 x 1".
+func (p *parser) beside(i int) bool {
+	k := i - 1
+	for p.is(k, ":", "-", "–", "of", "is", "a", "about", "(") {
+		k--
+	}
+	return p.tok(k).kind == word && besides[p.tok(k).text]
 }
 
 // letter gives the capital that a token is where it names a piece: "A: 9 x 4".
@@ -288,7 +302,7 @@ func (p *parser) count(k int) (int, bool) {
 // 2", "four mats 4 x 1", "4 x 2 (2)", "4 x 2, cut 2".
 func (p *parser) copies(i int) int {
 	k, words := i-1, 0
-	for k >= 0 && (p.is(k, ",") && p.is(k+1, "each") || p.is(k, ":", "-", "–", ")", "(", "@", "of", "at", "each", "off") || p.tok(k).kind == word && noun(p.tok(k).text) != "" || p.tok(k).kind == word && p.odd(k) && words < 2) {
+	for k >= 0 && (p.is(k, ",") && p.is(k+1, "each") || p.is(k, ":", "-", "–", ")", "(", "@", "of", "at", "each", "off", "these", "them", "for", "the", "sides", "ends", "long", "short") || p.tok(k).kind == word && noun(p.tok(k).text) != "" || p.tok(k).kind == word && p.odd(k) && words < 2) {
 		if p.odd(k) {
 			words++
 		}

@@ -217,6 +217,9 @@ func (s *scoring) edge() bool {
 		p.use(p.i, p.i+3)
 		p.i += 3
 	}
+	if q.has("same") && len(s.at) == 0 && len(s.before) > 0 {
+		s.at, s.said = slices.Clone(s.before), false // "do the same on the short edges"
+	}
 	var others []edge
 	but, named := edgeNamed[p.tok(p.i+2).text]
 	switch {

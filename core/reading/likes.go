@@ -22,7 +22,7 @@ func (p *parser) more(i int) (by, end int, way measure.Length, is bool) {
 // base": a piece like the one before, smaller or larger both ways.
 func (p *parser) lessThan() bool {
 	at, end, way, is := p.more(p.i)
-	if p.name == "" || p.now < 0 || plainNouns[p.name] || !is {
+	if p.name == "" || p.now < 0 || plainNouns[p.name] || panels[p.name] || !is {
 		return false
 	}
 	by := p.length(at)

@@ -465,7 +465,7 @@ func (p *parser) odd(i int) bool {
 	case number:
 		return true
 	case mark: // where a number is due
-		return unsure[t.text] || gaps[t.text] && (p.times(i-1) || p.times(i+1) || t.text == "?" && p.tok(i-1).to < t.from && i > 0 && !p.is(i-1, "\n", "."))
+		return unsure[t.text] || t.text == "?" && p.num(i-1) && !p.is(i+1, "?", "no", "wait", "sorry") || gaps[t.text] && (p.times(i-1) || p.times(i+1) || t.text == "?" && p.tok(i-1).to < t.from && i > 0 && !p.is(i-1, "\n", "."))
 	case word:
 		strange, known := p.strange[t.text]
 		if !known {

@@ -113,6 +113,13 @@ func (s *scoring) next() bool {
 		p.turnedBy()
 		s.turned = p.quarters%2 == 1
 		return true
+	case p.is(i, "next", "last", "following") && p.tok(i+1).kind == word && sides[p.tok(i+1).text] && (len(s.at) > 0 || s.before != nil):
+		s.flush() // "next side 1"
+		p.use(i, i+2)
+		p.i += 2
+		p.quarters++
+		s.turned = p.quarters%2 == 1
+		return true
 	case p.is(i, "flip", "flipped"):
 		from, size, said := s.from, s.size, s.said
 		s.flush()
@@ -231,6 +238,15 @@ func (s *scoring) number() bool {
 		return s.side(fromAll, 0)
 	}
 	if s.edge() {
+		return true
+	}
+	if p.spells(i, 3) && p.tok(i+1).kind == word && sides[p.tok(i+1).text] {
+		s.giveUp() // which three is not said
+		p.i += 2
+		return true
+	}
+	if p.is(i+1, "inside", "outside", "within", "beyond", "past") {
+		p.i += 2 // from what is not known
 		return true
 	}
 	if n := noun(p.tok(i + 1).text); n != "" && p.tok(i+1).kind == word && s.another(i+1) {

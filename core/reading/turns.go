@@ -26,7 +26,7 @@ func (p *parser) turnedBy() {
 			p.use(k, k+1)
 		}
 	}
-	for p.is(p.i, "it", "a", "quarter", "the", "card", "piece", "turn", "round", "around", "and", "degrees", "way", "direction") || p.num(p.i) && p.is(p.i+1, "degrees", "°") {
+	for p.is(p.i, "it", "a", "quarter", "the", "card", "piece", "turn", "round", "around", "and", "degrees", "way", "direction", "clockwise", "anticlockwise", "counterclockwise") || p.num(p.i) && p.is(p.i+1, "degrees", "°") {
 		if p.use(p.i, p.i+1); p.num(p.i) {
 			p.as(p.i, OfSize)
 		}

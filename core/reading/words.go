@@ -9,7 +9,7 @@ var nouns = map[string]string{
 	"band": "band", "divider": "divider", "strap": "strap", "handle": "handle", "flap": "flap", "tube": "tube", "shell": "shell", "card": "card",
 	"piece": "piece", "sheet": "sheet", "cardstock": "card", "paper": "paper",
 	"basket": "basket", "carrier": "carrier", "tower": "tower", "nest": "nest", "collar": "collar", "ring": "ring", "closer": "closer", "frame": "frame", "floor": "floor", "refill": "refill",
-	"strip": "strip", "pouch": "pouch", "pyramid": "pyramid", "slice": "slice", "pillow": "pillow", "wall": "wall", "disc": "disc", "cross": "cross", "case": "case",
+	"strip": "strip", "pouch": "pouch", "pyramid": "pyramid", "slice": "slice", "pillow": "pillow", "wall": "wall", "disc": "disc", "spine": "spine", "cross": "cross", "case": "case",
 	"papers": "panel", "panel": "panel", "mat": "mat", "layer": "layer", "topper": "topper", "label": "label", "tag": "tag",
 }
 
@@ -40,17 +40,18 @@ func set(words string) map[string]bool {
 
 // Words that begin something.
 var (
-	scores = set("score scores scored scoring crease creases creased creasing scor")
-	turns  = set("turn turns turned turning rotate rotated rotating")
-	lesses = set("less smaller shorter narrower")
-	mores  = set("bigger larger more longer wider")
-	sames  = set("same repeat again likewise ditto")
-	sides  = set("side sides edge edges end ends")
-	claims = set("makes make finished gives finishes measures inside")
-	gaps   = set("? …")
-	unsure = set("± ~ ≈")
-	works  = set("cut snip slit slits glue tape stick attach punch notch")
-	shims  = set("pull pulled hold held shim off")
+	scores  = set("score scores scored scoring crease creases creased creasing scor")
+	turns   = set("turn turns turned turning rotate rotated rotating")
+	lesses  = set("less smaller shorter narrower")
+	mores   = set("bigger larger more longer wider")
+	sames   = set("same repeat again likewise ditto")
+	sides   = set("side sides edge edges end ends")
+	claims  = set("makes make finished gives finishes measures inside")
+	besides = set("window windows ribbon ribbons opening hole holes twine cord sticker photo photograph")
+	gaps    = set("? …")
+	unsure  = set("± ~ ≈")
+	works   = set("cut snip slit slits glue tape stick attach punch notch")
+	shims   = set("pull pulled hold held shim off")
 )
 
 // filler is read over: it adds nothing to blanks and scores.
@@ -109,13 +110,13 @@ func (p *parser) hedges(i int) bool {
 	case "just":
 		return p.is(i+1, "over", "under", "shy", "short")
 	case "over", "under":
-		return p.is(i-1, "just", "slightly", "bit", "little")
+		return p.is(i-1, "just", "slightly", "bit", "little") || p.num(i-1) && p.num(i+1)
 	case "between", "only":
 		return p.num(i + 1)
 	case "or":
 		return p.num(i+1) && p.num(i-1)
 	case "corner":
-		return p.is(i+1, "to") && p.is(i+2, "corner") || p.is(i-1, "to") && p.is(i-2, "corner")
+		return p.is(i-1, "each", "every") && meant(p.tok(i-2).text, scores) != "" || p.is(i+1, "to") && p.is(i+2, "corner") || p.is(i-1, "to") && p.is(i-2, "corner")
 	}
 	return false
 }
