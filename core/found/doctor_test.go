@@ -20,10 +20,10 @@ func TestTheDoctor(t *testing.T) {
 		"Base 8 x 6 in, score 1 1/2 on all four sides. Lid 5 1/8 x 3 1/8, score 1 all round.":         {"Put 7 1/16 × 5 1/16 for the lid", "Lid 7 1/16 x 5 1/16, score 1 all round."},
 		"Base 8 x 6 in, score 1 1/2 all sides. Lid - I don't remember the size - score 1 all sides.":  {"Add the lid over this base: 7 1/16 × 5 1/16", "\nLid 7 1/16 × 5 1/16 in, score 1 on all four sides."},
 		"Base 8 x 6 in, score 1 1/2 all sides. Lid 5 1/8in x 3 1/8in, score 3/4in on all four sides.": {"Put 6 9/16 × 4 9/16 for the lid", "Lid 6 9/16in x 4 9/16in, score 3/4in on all four sides."},
-		"Base 8 x 6 in, score ? on all sides":                   {},
-		"Base 8 x 6 in, score 1 1/2 all sides.":                 {},
-		"Strip 9 x 2 in, score at 2, 5 and ?":                   {},
-		"Lid 8 x 6 in, score at 1 1/2 on all four sides. A bow": {},
+		"Base 8 x 6 in, score ? on all sides":                                                         {},
+		"Base 8 x 6 in, score 1 1/2 all sides.":                                                       {},
+		"Strip 9 x 2 in, score at 2, 5 and ?":                                                         {},
+		"Lid 8 x 6 in, score at 1 1/2 on all four sides. A bow":                                       {},
 	} {
 		told, err := Tell(text, measure.In)
 		if err != nil {

@@ -73,7 +73,11 @@ func Find(blanks []Blank, unit measure.Unit) []Match {
 	}
 	for _, s := range style.Boxes() {
 		var best *Match
+		var all []*kind
 		for _, k := range kinds(s, unit) {
+			all = append(all, k.about(blanks)...)
+		}
+		for _, k := range all {
 			if m := k.match(blanks); m != nil && (best == nil || len(m.Otherwise) < len(best.Otherwise)) {
 				if best = m; len(best.Otherwise) == 0 {
 					break

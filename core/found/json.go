@@ -47,7 +47,7 @@ func (t *Told) JSON(remedies []Remedy) ([]byte, error) {
 		f.NotUnderstood = append(f.NotUnderstood, spanFile(s))
 	}
 	for _, r := range remedies {
-		f.Remedies = append(f.Remedies, remedyFile{r.Put, r.Because, r.Text})
+		f.Remedies = append(f.Remedies, remedyFile(r))
 	}
 	for _, n := range t.Numbers {
 		x := numberFile{From: n.From, To: n.To, As: string(n.As)}

@@ -33,7 +33,8 @@ type kind struct {
 	inverse, rest *mat.Dense
 	first         []*mat.Dense // what no size explains of the first parts' numbers
 	rank          int
-	hint          []float64 // the numbers at other sizes, to tell kinds apart
+	hint          func() []float64 // the numbers at other sizes, to tell kinds apart
+	others        func() []*kind   // the same about other sizes
 }
 
 // shape is how many lines a part is scored by.
@@ -65,15 +66,8 @@ func kinds(s *style.Style, unit measure.Unit) []*kind {
 	var out []*kind
 	for _, c := range choices(s) {
 		k := newKind(s, unit, c)
-		if k == nil || slices.ContainsFunc(out, k.like) {
-			continue
-		}
-		out = append(out, k)
-		// Where a size is the larger of two, its numbers follow others elsewhere.
-		for n := range elsewheres {
-			if far := k.elsewhere(n); far != nil {
-				out = append(out, far)
-			}
+		if k != nil && !slices.ContainsFunc(out, k.like) {
+			out = append(out, k)
 		}
 	}
 	kept[key] = out
@@ -148,14 +142,39 @@ func newKind(s *style.Style, unit measure.Unit, choices map[string]string) *kind
 			k.all = append(k.all, o.ID)
 		}
 	}
-	if box, err := k.box(k.moved(0)); err == nil {
-		k.hint = numbersOf(box)
-	}
+	k.hint = sync.OnceValue(func() []float64 {
+		box, err := k.box(k.moved(0))
+		if err != nil {
+			return nil
+		}
+		return numbersOf(box)
+	})
+	k.others = sync.OnceValue(k.elsewheres)
 	return k
 }
 
-// elsewheres is at how many other sizes a kind is tried.
-const elsewheres = 3
+// about are the kind and the same about other sizes, where its parts are scored as blanks are; none
+// where they are not.
+func (k *kind) about(blanks []Blank) []*kind {
+	if len(blanks) != len(k.parts) || k.options(blanks) == nil {
+		return nil
+	}
+	return append([]*kind{k}, k.others()...)
+}
+
+// mostElsewhere is at how many other sizes a kind is tried.
+const mostElsewhere = 3
+
+// elsewheres are the same kind about other sizes: where a size is the larger of two, its numbers
+// follow others elsewhere.
+func (k *kind) elsewheres() (out []*kind) {
+	for n := range mostElsewhere {
+		if far := k.elsewhere(n); far != nil {
+			out = append(out, far)
+		}
+	}
+	return out
+}
 
 // moved are the sizes moved from the usual ones, each by another length.
 func (k *kind) moved(n int) map[string]measure.Length {
@@ -412,7 +431,7 @@ func (k *kind) inRange(x []measure.Length) bool {
 
 // like reports whether another kind cannot be told from this one by its numbers.
 func (k *kind) like(other *kind) bool {
-	return slices.Equal(k.parts, other.parts) && slices.Equal(k.numbers, other.numbers) && slices.Equal(k.hint, other.hint)
+	return slices.Equal(k.parts, other.parts) && slices.Equal(k.numbers, other.numbers) && slices.Equal(k.hint(), other.hint())
 }
 
 // String tells a kind for a test that fails.
