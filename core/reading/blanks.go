@@ -326,7 +326,7 @@ func (p *parser) copiesAfter(many int) int {
 		k++
 	}
 	start := k
-	if p.step1(k) {
+	if p.stepInBrackets(k) {
 		return many
 	}
 	if p.is(k, ",", "-", "–", "(") {

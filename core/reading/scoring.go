@@ -76,7 +76,7 @@ func (s *scoring) next() bool {
 	switch {
 	case p.num(i):
 		return s.number()
-	case p.step1(i):
+	case p.stepInBrackets(i):
 		return false
 	case p.is(i, ";") && s.goesOn(i):
 		p.use(i, i+1) // "at 9,5; 19; 28,5"

@@ -3,7 +3,7 @@ package reading
 // numbered passes over the number of a step: "1." or "2)" where a line begins.
 func (p *parser) numbered() bool {
 	i := p.i
-	if p.step1(i) {
+	if p.stepInBrackets(i) {
 		p.steps++
 		p.use(i, i+3)
 		p.as(i+1, OfCount)
@@ -21,8 +21,8 @@ func (p *parser) numbered() bool {
 	return true
 }
 
-// step1 reports whether the next number of a step begins, in brackets: "(2) score …".
-func (p *parser) step1(i int) bool {
+// stepInBrackets reports whether the next number of a step begins, in brackets: "(2) score …".
+func (p *parser) stepInBrackets(i int) bool {
 	return p.is(i, "(") && p.spells(i+1, p.steps+1) && p.is(i+2, ")") && p.tok(i+3).kind == word && (p.steps > 0 || p.opens(i))
 }
 

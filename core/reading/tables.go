@@ -50,7 +50,7 @@ func headed(line string) *table {
 			continue
 		}
 		t := &table{parts: parts}
-		sides, sizes, others := 0, 0, 0
+		sides, sizes, others, sentence := 0, 0, 0, false
 		for _, cell := range strings.Split(line, parts) {
 			cell = strings.ToLower(strings.TrimSpace(cell))
 			kind, unit := nothing, measure.Unit("")
@@ -58,9 +58,7 @@ func headed(line string) *table {
 			if len(f) > 0 {
 				kind = headings[f[0]]
 			}
-			if len(f) > mostHeading {
-				sizes, sides = 9, 9 // a sentence
-			}
+			sentence = sentence || len(f) > mostHeading
 			if m := inBrackets.FindStringSubmatch(cell); m != nil {
 				unit = unitOf(m[1])
 			}
@@ -74,7 +72,7 @@ func headed(line string) *table {
 			}
 			t.columns, t.units = append(t.columns, kind), append(t.units, unit)
 		}
-		if others > 0 && (sizes == 1 && sides == 0 || sides == 2 && sizes == 0) {
+		if !sentence && others > 0 && (sizes == 1 && sides == 0 || sides == 2 && sizes == 0) {
 			return t
 		}
 	}

@@ -19,9 +19,11 @@ func (p *parser) trimAt(i int) (by, end int, is bool) {
 	if p.tok(i).kind != word || !trimming[p.tok(i).text] || !p.num(i+1) || p.times(i+2) || !p.is(i+2, "off", "from") {
 		return 0, 0, false
 	}
-	end = i + 3
-	for end < i+9 && !p.is(end, ".", ",", ";", "\n", ":") && end < len(p.toks) && !(p.tok(end).kind == word && sides[p.tok(end-1).text]) {
-		end++
+	for end = i + 3; end < min(i+9, len(p.toks)) && p.tok(end).kind != mark; end++ {
+		if sides[p.tok(end).text] {
+			end++
+			break
+		}
 	}
 	return i + 1, end, true
 }
@@ -34,13 +36,14 @@ func (p *parser) trims() bool {
 		return false
 	}
 	x, n := &p.out.Pieces[p.now], p.length(by)
-	two, all := false, false
+	two, all, one := false, false, false
 	for k := by + 1; k < end; k++ {
 		two = two || p.is(k, "both", "adjacent", "adjoining", "neighbouring") || p.spells(k, 2)
 		all = all || p.is(k, "all", "every", "each") || p.spells(k, 4)
+		one = one || p.is(k, "opposite", "long", "short", "left", "right", "top", "bottom")
 	}
 	switch {
-	case len(x.passes) > 0 || n <= 0 || two == all:
+	case len(x.passes) > 0 || n <= 0 || one || two == all:
 		p.i = end
 		return true
 	case all:
