@@ -53,7 +53,7 @@ func TestAGapIsFilled(t *testing.T) {
 	t.Parallel()
 	r := rand.New(rand.NewPCG(12, uint64(sample.Seed(3))))
 	offered, same := 0, 0
-	for n := range sample.Of(t, 64) {
+	for n := range sample.Of(t, 32) {
 		s := style.Boxes()[n%len(style.Boxes())]
 		unit := measure.In
 		in, _ := random(r, s, unit)

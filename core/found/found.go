@@ -72,18 +72,7 @@ func Find(blanks []Blank, unit measure.Unit) []Match {
 		return nil
 	}
 	for _, s := range style.Boxes() {
-		var best *Match
-		var all []*kind
-		for _, k := range kinds(s, unit) {
-			all = append(all, k.about(blanks)...)
-		}
-		for _, k := range all {
-			if m := k.match(blanks); m != nil && (best == nil || len(m.Otherwise) < len(best.Otherwise)) {
-				if best = m; len(best.Otherwise) == 0 {
-					break
-				}
-			}
-		}
+		best := bestOf(s, blanks, unit)
 		switch {
 		case best == nil:
 		case len(best.Otherwise) == 0:
@@ -98,6 +87,21 @@ func Find(blanks []Blank, unit measure.Unit) []Match {
 	// The least change is the likeliest.
 	slices.SortStableFunc(near, func(a, b Match) int { return cmp.Compare(off(a), off(b)) })
 	return near
+}
+
+// bestOf is how the blanks are of a style, exactly or but for one number; nil where they are not.
+func bestOf(s *style.Style, blanks []Blank, unit measure.Unit) *Match {
+	var best *Match
+	for _, k := range kinds(s, unit) {
+		for x := range k.about(blanks) {
+			if m := x.match(blanks); m != nil && (best == nil || len(m.Otherwise) < len(best.Otherwise)) {
+				if best = m; len(best.Otherwise) == 0 {
+					return best
+				}
+			}
+		}
+	}
+	return best
 }
 
 func off(m Match) measure.Length {

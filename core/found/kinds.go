@@ -2,6 +2,7 @@ package found
 
 import (
 	"fmt"
+	"iter"
 	"maps"
 	"math"
 	"slices"
@@ -153,13 +154,19 @@ func newKind(s *style.Style, unit measure.Unit, choices map[string]string) *kind
 	return k
 }
 
-// about are the kind and the same about other sizes, where its parts are scored as blanks are; none
-// where they are not.
-func (k *kind) about(blanks []Blank) []*kind {
-	if len(blanks) != len(k.parts) || k.options(blanks) == nil {
-		return nil
+// about are the kind and then the same about other sizes, where its parts are scored as blanks are;
+// none where they are not.
+func (k *kind) about(blanks []Blank) iter.Seq[*kind] {
+	return func(yield func(*kind) bool) {
+		if len(blanks) != len(k.parts) || k.options(blanks) == nil || !yield(k) {
+			return
+		}
+		for _, x := range k.others() {
+			if !yield(x) {
+				return
+			}
+		}
 	}
-	return append([]*kind{k}, k.others()...)
 }
 
 // mostElsewhere is at how many other sizes a kind is tried.
