@@ -33,7 +33,7 @@ func TestAMisreadIsMendedByAPress(t *testing.T) {
 func TestANumberShowsItsLine(t *testing.T) {
 	t.Parallel()
 	x := webtest.NewTable(t)
-	h := newHand(t, x, 1280, 800)
+	h := newHand(t, x, 390, 844)
 	h.visit("/read")
 	h.write("The recipe", "carton 7 x 9 3/4, score 1 1/2 and 5 1/2, turn, 3/4, 3 3/4, ? and 8 1/4")
 	h.press("button", "Read it")
@@ -45,6 +45,7 @@ func TestANumberShowsItsLine(t *testing.T) {
 	}
 	h.press("button", "5 1/2")
 	lit("0-4-c4")
+	h.until(`(() => { const at = document.querySelector(".read-net").getBoundingClientRect(); return at.top >= 0 && at.bottom <= innerHeight })()`)
 	h.press("button", "9 3/4")
 	lit("0-2-c2")
 	h.press("button", "9 3/4")

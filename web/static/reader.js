@@ -9,6 +9,8 @@ function light(use, on) {
   for (const line of document.querySelectorAll(".read-net [data-key]")) {
     line.classList.toggle("told", on && line.dataset.key === use);
   }
+  const piece = document.querySelector(".read-net:has(.told)");
+  if (piece) piece.scrollIntoView({ block: "nearest" });
 }
 
 document.addEventListener("click", (e) => {
