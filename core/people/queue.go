@@ -37,6 +37,8 @@ const (
 	mostUnknown   = 32
 	mostFromOne   = 16
 	longestInLine = 2 * time.Second
+	// longestRest keeps a machine that is slow by itself from being slower still.
+	longestRest = 100 * time.Millisecond
 )
 
 // Turn waits for a turn, which ends by calling done: of who is not known it rests then for as
@@ -96,7 +98,7 @@ func (q *Queue) from(known bool) (done func()) {
 		return q.done
 	}
 	began := time.Now()
-	return func() { time.AfterFunc(time.Since(began), q.done) }
+	return func() { time.AfterFunc(min(time.Since(began), longestRest), q.done) }
 }
 
 // done gives the turn on.
