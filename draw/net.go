@@ -475,14 +475,3 @@ func BlankOf(name string, w, h float64) *Picture {
 	p.polygon(Cut, rect(0, 0, w, h)...)
 	return p
 }
-
-// Scores draws lines over the whole of a blank of w × h mm: across from its left edge
-// and down from its top edge.
-func (p *Picture) Scores(across, down []measure.Length, w, h float64) {
-	for _, at := range across {
-		p.line(Score, pattern.Pt(at.MM(), 0), pattern.Pt(at.MM(), h))
-	}
-	for _, at := range down {
-		p.line(Score, pattern.Pt(0, at.MM()), pattern.Pt(w, at.MM()))
-	}
-}

@@ -7,6 +7,7 @@ import (
 
 	"brevium/core/design"
 	"brevium/core/measure"
+	"brevium/core/pattern"
 	"brevium/core/reading"
 	"brevium/core/style"
 )
@@ -102,11 +103,8 @@ func (t *Told) otherNumber(text string, o Otherwise) (Remedy, bool) {
 	return Remedy{Put: said, Because: "All other numbers agree", Text: mended}, said != ""
 }
 
-// like writes a length as a number of the text was written, with its unit if it had one.
-func (t *Told) like(l measure.Length, was string) string {
-	text := strings.TrimSpace(was)
-	return t.number(l) + strings.TrimLeft(text, "0123456789¼½¾⅓⅔⅛⅜⅝⅞ /⁄.,-")
-}
+// like writes a length with the unit of the number that it stands for.
+func (t *Told) like(l measure.Length, was string) string { return t.number(l) + unitOf(was) }
 
 // tells reports whether a use of the text tells the number that would be otherwise.
 func (t *Told) tells(u reading.Use, o Otherwise) bool {
@@ -168,11 +166,10 @@ func (t *Told) lidOver(text string) (Remedy, bool) {
 	if base < 0 || lid < 0 && !slices.ContainsFunc(lids, func(l string) bool { return strings.Contains(strings.ToLower(text), l) }) {
 		return Remedy{}, false
 	}
-	made, ok := t.overBase(t.Pieces[base])
-	if !ok {
+	want := t.overBase(t.Pieces[base])
+	if want == nil {
 		return Remedy{}, false
 	}
-	want := made.Parts[slices.IndexFunc(made.Parts, func(p design.Part) bool { return slices.Contains(lids, p.ID) })].Pattern
 	across, down, deep := want.Width, want.Height, want.Scores.Vertical[0]
 	if lid >= 0 { // as deep as it is told
 		if p := t.Pieces[lid]; len(p.Vertical) == 2 && len(p.Horizontal) == 2 && p.Vertical[0] == p.Horizontal[0] {
@@ -200,12 +197,11 @@ func (t *Told) lidOver(text string) (Remedy, bool) {
 	return Remedy{Put: "Put " + size + " for the lid", Because: "Worked out from the base", Text: mended}, true
 }
 
-// overBase is the box of a base with a lid over it, as deep as usual; false where the base is no
-// tray.
-func (t *Told) overBase(base reading.Piece) (*design.Built, bool) {
+// overBase is the lid that goes over a base, as deep as usual; nil where the base is no tray.
+func (t *Told) overBase(base reading.Piece) *pattern.Pattern {
 	got := Find([]Blank{{base.Width, base.Height, base.Vertical, base.Horizontal}}, t.Unit)
 	if len(got) == 0 || len(got[0].Otherwise) > 0 {
-		return nil, false
+		return nil
 	}
 	for _, s := range style.Boxes() {
 		with, err := got[0].Inputs.With(s.ID, nil)
@@ -222,15 +218,14 @@ func (t *Told) overBase(base reading.Piece) (*design.Built, bool) {
 			continue
 		}
 		lid := slices.IndexFunc(made.Parts, func(p design.Part) bool { return slices.Contains(lids, p.ID) })
-		rest := slices.IndexFunc(made.Parts, func(p design.Part) bool { return !slices.Contains(lids, p.ID) })
-		if lid < 0 || rest < 0 {
+		if lid < 0 {
 			continue
 		}
-		under, over := made.Parts[rest].Pattern, made.Parts[lid].Pattern
+		under, over := made.Parts[1-lid].Pattern, made.Parts[lid].Pattern
 		same := under.Width == base.Width && under.Height == base.Height || under.Width == base.Height && under.Height == base.Width
 		if same && len(over.Scores.Vertical) == 2 && len(over.Scores.Horizontal) == 2 && over.Scores.Vertical[0] == over.Scores.Horizontal[0] {
-			return made, true
+			return over
 		}
 	}
-	return nil, false
+	return nil
 }

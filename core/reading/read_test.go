@@ -148,7 +148,7 @@ func TestAShim(t *testing.T) {
 }
 
 func FuzzRead(f *testing.F) {
-	for _, a := range []string{"Tray: 8 x 6 in. Score at 1 1/2 on all four sides.", "Top: 8⅛ by 6⅛; same scores", "one and a half inches square, score both at a half", "lid 3 x 4, base a sixteenth less", "score 1,5 cm; 3-1/2\" × ½", "piece|w|h|score\nbase|8|6|1 all round", "Deckel 5,5 x 4 cm, rundum 1 cm rillen", "(1) lid 8 in (20 cm) x 6, score in thirds, flip"} {
+	for _, a := range []string{"Tray: 8 x 6 in. Score at 1 1/2 on all four sides.", "Top: 8⅛ by 6⅛; same scores", "one and a half inches square, score both at a half", "lid 3 x 4, base a sixteenth less", "score 1,5 cm; 3-1/2\" × ½", "piece|w|h|score\nbase|8|6|1 all round", "Deckel 5,5 x 4 cm, rundum 1 cm rillen", "(1) lid 8 in (20 cm) x 6, score in thirds, flip", "score in thirds, half-way down", "score at 1, next side 1, flip, trim 1 off two sides"} {
 		f.Add(a)
 	}
 	f.Fuzz(func(t *testing.T, text string) {

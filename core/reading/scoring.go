@@ -263,13 +263,13 @@ func (s *scoring) number() bool {
 		p.i++
 		return true
 	}
-	if t := p.tok(i); t.spelled && t.over == 1 && t.under > 1 && t.unit == "" && (p.is(i-1, "in", "into") || t.under == 2 && (p.is(i+1, "way") || p.is(i+1, "-") && p.is(i+2, "way"))) {
+	if t := p.tok(i); p.now >= 0 && t.spelled && t.over == 1 && t.under > 1 && t.unit == "" && (p.is(i-1, "in", "into") || t.under == 2 && (p.is(i+1, "way") || p.is(i+1, "-") && p.is(i+2, "way"))) {
 		p.as(i, OfSize) // "in thirds", "half-way"
 		for p.i++; p.is(p.i, "-", "way"); p.i++ {
 			p.use(p.i, p.i+1)
 		}
 		s.parts = int(t.under)
-		switch x := p.out.Pieces[max(0, p.now)]; {
+		switch x := p.out.Pieces[p.now]; {
 		case s.said:
 		case p.is(p.i, "down") == (x.Height >= x.Width):
 			s.from = alongLong
