@@ -2,6 +2,7 @@ package found
 
 import (
 	"fmt"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -148,6 +149,9 @@ func (t *Told) inGap(text string, unit measure.Unit, gap reading.Span) (Remedy, 
 	return Remedy{}, false
 }
 
+// aLid is where a text tells of a lid: the top is as often that of the board.
+var aLid = regexp.MustCompile(`(?i)\b(lid|deckel|couvercle)\b`)
+
 // lidOver gives the lid that goes over the one tray of a recipe, where that is told of a lid that
 // has no size or one that is too small.
 func (t *Told) lidOver(text string) (Remedy, bool) {
@@ -163,7 +167,7 @@ func (t *Told) lidOver(text string) (Remedy, bool) {
 			base = i
 		}
 	}
-	if base < 0 || lid < 0 && !slices.ContainsFunc(lids, func(l string) bool { return strings.Contains(strings.ToLower(text), l) }) {
+	if base < 0 || lid < 0 && !aLid.MatchString(text) {
 		return Remedy{}, false
 	}
 	want := t.overBase(t.Pieces[base])

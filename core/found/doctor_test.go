@@ -15,15 +15,16 @@ import (
 // of 5 x 3 in, 1/16 in larger and 1 in deep, is cut 7 1/16 x 5 1/16.
 func TestTheDoctor(t *testing.T) {
 	for text, want := range map[string][2]string{
-		"carton 7 x 9 3/4, score 1 1/2 and 5 1/2, turn, 3/4, 3 3/4, 5 and 8 1/4":                      {"Put 5 1/4 for 5", "3/4, 3 3/4, 5 1/4 and 8 1/4"},
-		"carton 7 x 9 3/4, score 1 1/2 and 5 1/2, turn, 3/4, 3 3/4, ? and 8 1/4":                      {"Put 5 1/4 for ?", "3/4, 3 3/4, 5 1/4 and 8 1/4"},
-		"Base 8 x 6 in, score 1 1/2 on all four sides. Lid 5 1/8 x 3 1/8, score 1 all round.":         {"Put 7 1/16 × 5 1/16 for the lid", "Lid 7 1/16 x 5 1/16, score 1 all round."},
-		"Base 8 x 6 in, score 1 1/2 all sides. Lid - I don't remember the size - score 1 all sides.":  {"Add the lid over this base: 7 1/16 × 5 1/16", "\nLid 7 1/16 × 5 1/16 in, score 1 on all four sides."},
-		"Base 8 x 6 in, score 1 1/2 all sides. Lid 5 1/8in x 3 1/8in, score 3/4in on all four sides.": {"Put 6 9/16 × 4 9/16 for the lid", "Lid 6 9/16in x 4 9/16in, score 3/4in on all four sides."},
-		"Base 8 x 6 in, score ? on all sides":                                                         {},
-		"Base 8 x 6 in, score 1 1/2 all sides.":                                                       {},
-		"Strip 9 x 2 in, score at 2, 5 and ?":                                                         {},
-		"Lid 8 x 6 in, score at 1 1/2 on all four sides. A bow":                                       {},
+		"carton 7 x 9 3/4, score 1 1/2 and 5 1/2, turn, 3/4, 3 3/4, 5 and 8 1/4":                        {"Put 5 1/4 for 5", "3/4, 3 3/4, 5 1/4 and 8 1/4"},
+		"carton 7 x 9 3/4, score 1 1/2 and 5 1/2, turn, 3/4, 3 3/4, ? and 8 1/4":                        {"Put 5 1/4 for ?", "3/4, 3 3/4, 5 1/4 and 8 1/4"},
+		"Base 8 x 6 in, score 1 1/2 on all four sides. Lid 5 1/8 x 3 1/8, score 1 all round.":           {"Put 7 1/16 × 5 1/16 for the lid", "Lid 7 1/16 x 5 1/16, score 1 all round."},
+		"Base 8 x 6 in, score 1 1/2 all sides. Lid - I don't remember the size - score 1 all sides.":    {"Add the lid over this base: 7 1/16 × 5 1/16", "\nLid 7 1/16 × 5 1/16 in, score 1 on all four sides."},
+		"Base 8 x 6 in, score 1 1/2 all sides. Lid 5 1/8in x 3 1/8in, score 3/4in on all four sides.":   {"Put 6 9/16 × 4 9/16 for the lid", "Lid 6 9/16in x 4 9/16in, score 3/4in on all four sides."},
+		"Base 8 x 6 in, score ? on all sides":                                                           {},
+		"Base 8 x 6 in, score 1 1/2 all sides.":                                                         {},
+		"Tray 8 x 6 in, with the 8 in side at the top score 1 and 7, turn, score 1 and 5. Slide it in.": {},
+		"Strip 9 x 2 in, score at 2, 5 and ?":                                                           {},
+		"Lid 8 x 6 in, score at 1 1/2 on all four sides. A bow":                                         {},
 	} {
 		told, err := Tell(text, measure.In)
 		if err != nil {
