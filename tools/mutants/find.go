@@ -1,7 +1,6 @@
 package main
 
 import (
-	"bufio"
 	"fmt"
 	"go/ast"
 	"go/constant"
@@ -28,6 +27,7 @@ func find(patterns ...string) ([]mutant, error) {
 		return nil, err
 	}
 	var out []mutant
+	uses := map[string][]mark{}
 	for _, p := range all {
 		if len(p.Errors) > 0 {
 			return nil, p.Errors[0]
@@ -45,6 +45,12 @@ func find(patterns ...string) ([]mutant, error) {
 			x := finder{p.Fset, p.TypesInfo, name, text, nil}
 			ast.Inspect(f, x.look)
 			out = append(out, x.found...)
+			x.uses(f, uses)
+		}
+	}
+	for i, m := range out {
+		if m.object != nil {
+			out[i].used = uses[where(m.object)]
 		}
 	}
 	slices.SortFunc(out, func(a, b mutant) int { return strings.Compare(fmt.Sprint(a, a.from), fmt.Sprint(b, b.from)) })
@@ -60,15 +66,22 @@ type finder struct {
 	found []mutant
 }
 
-// swap notes that something takes the place of a piece of code.
-func (x *finder) swap(from, to token.Pos, now string) {
-	a, b := x.at.Position(from), x.at.Position(to)
-	x.found = append(x.found, mutant{x.file, a.Line, a.Offset, b.Offset, string(x.text[a.Offset:b.Offset]), now})
+// swap notes that something takes the place of a piece of code, put together of its parts.
+func (x *finder) swap(k kind, n ast.Node, now ...part) {
+	m := mutant{file: x.file, line: x.at.Position(n.Pos()).Line, kind: k, span: x.span(n), parts: now}
+	m.was, m.now = m.span.of(x.text), m.told(x.text)
+	x.found = append(x.found, m)
 }
 
-func (x *finder) of(n ast.Node) string {
-	return string(x.text[x.at.Position(n.Pos()).Offset:x.at.Position(n.End()).Offset])
+func (x *finder) span(n ast.Node) span {
+	return span{x.at.Position(n.Pos()).Offset, x.at.Position(n.End()).Offset}
 }
+
+func (x *finder) of(n ast.Node) string { return x.span(n).of(x.text) }
+
+// kept is a part that stands there already, word one that does not.
+func (x *finder) kept(n ast.Node) part { return part{span: x.span(n)} }
+func word(text string) part            { return part{text: text} }
 
 // scopes are the words for whose rows a statement touches, and what a slip writes instead.
 var scopes = map[string]string{"Own": "Seen", "Seen": "Own", "Table": "Workshop"}
@@ -77,39 +90,77 @@ var other = map[token.Token]string{token.LSS: ">=", token.GEQ: "<", token.GTR: "
 var oneMore = map[token.Token]string{token.LSS: "<=", token.GEQ: ">", token.GTR: ">=", token.LEQ: "<"}
 
 func (x *finder) look(n ast.Node) bool {
+	if e, is := n.(ast.Expr); is && x.types.Types[e].Value != nil {
+		return false // worked out by the compiler
+	}
 	switch n := n.(type) {
 	case *ast.BinaryExpr:
-		end := n.OpPos + token.Pos(len(n.Op.String()))
 		switch {
+		case !x.truth(n):
 		case n.Op == token.LAND || n.Op == token.LOR:
-			x.swap(n.Pos(), n.End(), x.of(n.X))
-			x.swap(n.Pos(), n.End(), x.of(n.Y))
+			x.swap(condition, n, x.kept(n.X))
+			x.swap(condition, n, x.kept(n.Y))
 		case other[n.Op] != "" && !x.fault(n):
-			x.swap(n.OpPos, end, other[n.Op])
+			x.swap(condition, n, x.kept(n.X), word(" "+other[n.Op]+" "), x.kept(n.Y))
 			if now := oneMore[n.Op]; now != "" && x.whole(n.X) && x.whole(n.Y) {
-				x.swap(n.OpPos, end, now)
+				x.swap(condition, n, x.kept(n.X), word(" "+now+" "), x.kept(n.Y))
 			}
 		}
 	case *ast.UnaryExpr:
-		if n.Op == token.NOT {
-			x.swap(n.OpPos, n.OpPos+1, "")
+		if n.Op == token.NOT && x.truth(n) {
+			x.swap(condition, n, x.kept(n.X))
 		}
 	case *ast.SelectorExpr:
 		if now := scopes[n.Sel.Name]; now != "" && x.of(n.X) == "scope" {
-			x.swap(n.Sel.Pos(), n.Sel.End(), now)
+			x.swap(choice, n, word("scope."+now))
 		}
 	case *ast.GenDecl:
 		if n.Tok == token.CONST {
 			for _, s := range n.Specs {
-				for _, v := range s.(*ast.ValueSpec).Values {
+				for i, v := range s.(*ast.ValueSpec).Values {
 					if l, is := v.(*ast.BasicLit); is && (l.Kind == token.INT || l.Kind == token.FLOAT) {
-						x.swap(l.Pos(), l.End(), "2*"+l.Value)
+						x.swap(limit, l, word("2*"+l.Value))
+						x.found[len(x.found)-1].object = x.types.Defs[s.(*ast.ValueSpec).Names[i]]
 					}
 				}
 			}
 		}
 	}
 	return true
+}
+
+// truth tells an expression that is a plain bool.
+func (x *finder) truth(e ast.Expr) bool {
+	t := x.types.TypeOf(e)
+	return t == types.Typ[types.Bool] || t == types.Typ[types.UntypedBool]
+}
+
+// where names a constant in a way that holds between packages that are read apart.
+func where(o types.Object) string {
+	if o.Pkg() == nil {
+		return o.Name()
+	}
+	return o.Pkg().Path() + "." + o.Name()
+}
+
+// uses notes at which functions' beginnings one can see that a constant is used.
+func (x *finder) uses(f *ast.File, all map[string][]mark) {
+	for _, d := range f.Decls {
+		fn, is := d.(*ast.FuncDecl)
+		if !is || fn.Body == nil {
+			continue
+		}
+		at, met := mark{x.file, x.at.Position(fn.Body.Lbrace).Offset + 1}, map[string]bool{}
+		ast.Inspect(fn, func(n ast.Node) bool {
+			if id, is := n.(*ast.Ident); is {
+				if c, is := x.types.Uses[id].(*types.Const); is && !met[where(c)] {
+					met[where(c)] = true
+					all[where(c)] = append(all[where(c)], at)
+				}
+			}
+			return true
+		})
+	}
 }
 
 // fault tells the comparison of an error with nil: what comes of a disk that fails is tried
@@ -127,34 +178,4 @@ func (x *finder) whole(e ast.Expr) bool {
 	}
 	b, is := tv.Type.Underlying().(*types.Basic)
 	return is && b.Info()&types.IsInteger != 0
-}
-
-// readNamed reads changes that are written down: lines of file, what stands there and what
-// is put in its place, between tabs; what stands there is there once.
-func readNamed(file string) ([]mutant, error) {
-	f, err := os.Open(file)
-	if err != nil {
-		return nil, err
-	}
-	defer f.Close()
-	var out []mutant
-	for lines := bufio.NewScanner(f); lines.Scan(); {
-		parts := strings.Split(lines.Text(), "\t")
-		if len(parts) != 3 {
-			return nil, fmt.Errorf("%s: %q is not three columns", file, lines.Text())
-		}
-		text, err := os.ReadFile(parts[0])
-		if err != nil {
-			return nil, err
-		}
-		for i := range parts {
-			parts[i] = strings.NewReplacer(`\n`, "\n", `\t`, "\t").Replace(parts[i])
-		}
-		before, after, there := strings.Cut(string(text), parts[1])
-		if !there || strings.Contains(after, parts[1]) {
-			return nil, fmt.Errorf("%s: %q does not stand once in %s", file, parts[1], parts[0])
-		}
-		out = append(out, mutant{parts[0], 1 + strings.Count(before, "\n"), len(before), len(before) + len(parts[1]), parts[1], parts[2]})
-	}
-	return out, nil
 }

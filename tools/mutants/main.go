@@ -1,6 +1,7 @@
 // Command mutants changes a condition of the code at a time, as a slip of the pen would,
-// and runs the tests of its room against it: what they do not notice lives. It changes
-// no file; the compiler is given the changed one in place of the kept one.
+// and runs the tests that come by it: what they do not notice lives. It changes no file: all
+// changes are woven into a copy that the compiler is given, and wait there for their number,
+// so that the tests are compiled once.
 package main
 
 import (
@@ -12,6 +13,7 @@ import (
 	"slices"
 	"strings"
 	"sync"
+	"time"
 )
 
 func main() {
@@ -20,27 +22,50 @@ func main() {
 	only := flag.String("only", "", "only in rooms that begin with this, such as core/pattern")
 	named := flag.Bool("named", false, "try those that once lived, of named.txt")
 	hands := flag.Int("hands", 2, "how many at a time")
-	wide := flag.Bool("wide", false, "where the tests of its room let one live, run those of all around too")
+	budget := flag.Duration("budget", 2*time.Minute, "how much of the tests' time is given to each")
 	flag.Parse()
-	var all []mutant
-	var err error
-	if *named {
-		all, err = readNamed("tools/mutants/named.txt")
-	} else {
-		all, err = find("./core/...", "./store/...", "./web/...")
-	}
+	lived, err := run(*n, *seed, *only, *named, *hands, *budget)
 	if err != nil {
 		log.Fatal(err)
 	}
-	all = slices.DeleteFunc(all, func(m mutant) bool { return !strings.HasPrefix(m.room(), *only) })
-	if !*named {
-		random := rand.New(rand.NewPCG(*seed, 0))
-		random.Shuffle(len(all), func(i, j int) { all[i], all[j] = all[j], all[i] })
-		all = all[:min(*n, len(all))]
-	}
-	if report(os.Stdout, try(all, *hands, *wide || *named)) > 0 && *named {
+	if lived > 0 && *named {
 		os.Exit(1)
 	}
+}
+
+func run(n int, seed uint64, only string, named bool, hands int, budget time.Duration) (lived int, err error) {
+	folder, err := os.MkdirTemp("", "brevium-mutants-")
+	if err != nil {
+		return 0, err
+	}
+	defer os.RemoveAll(folder)
+	b := bench{folder: folder, budget: budget}
+	if named {
+		if b.all, err = readNamed("tools/mutants/named.txt"); err != nil {
+			return 0, err
+		}
+		return b.tryAll(hands, b.tryWritten)
+	}
+	if b.all, err = find("./core/...", "./store/...", "./web/..."); err != nil {
+		return 0, err
+	}
+	b.all = slices.DeleteFunc(b.all, func(m mutant) bool { return !strings.HasPrefix(m.room(), only) })
+	random := rand.New(rand.NewPCG(seed, 0))
+	random.Shuffle(len(b.all), func(i, j int) { b.all[i], b.all[j] = b.all[j], b.all[i] })
+	b.all = b.all[:min(n, len(b.all))]
+	list, err := overlay(b.all, folder)
+	if err != nil {
+		return 0, err
+	}
+	if b.suites, err = suites(list, folder, hands); err != nil {
+		return 0, err
+	}
+	fmt.Printf("%d changes woven in, the tests of %d rooms compiled\n", len(b.all), len(b.suites))
+	if err := watch(b.suites, folder, hands); err != nil {
+		return 0, err
+	}
+	fmt.Println("which tests come by them is known")
+	return b.tryAll(hands, b.try)
 }
 
 // outcome is what became of a mutant.
@@ -49,32 +74,25 @@ type outcome struct {
 	fate fate
 }
 
-// try runs the tests against each, some at a time, and prints those that live as it goes.
-func try(all []mutant, hands int, wide bool) []outcome {
+// tryAll tries each change, some at a time, prints what becomes of it and how many live.
+func (b bench) tryAll(hands int, try func(int) (fate, error)) (lived int, err error) {
 	var out []outcome
 	var mu sync.Mutex
-	var work sync.WaitGroup
-	next := make(chan mutant)
-	for range hands {
-		work.Go(func() {
-			for m := range next {
-				f, err := m.live(wide)
-				if err != nil {
-					log.Fatalf("%v: %v", m, err)
-				}
-				mu.Lock()
-				out = append(out, outcome{m, f})
-				fmt.Printf("%3d of %d  %-8s %v\n", len(out), len(all), f, m)
-				mu.Unlock()
-			}
-		})
+	faults := make([]error, len(b.all))
+	side(hands, len(b.all), func(i int) {
+		f, err := try(i)
+		faults[i] = err
+		mu.Lock()
+		defer mu.Unlock()
+		out = append(out, outcome{b.all[i], f})
+		fmt.Printf("%3d of %d  %-8s %v\n", len(out), len(b.all), f, b.all[i])
+	})
+	for _, err := range faults {
+		if err != nil {
+			return 0, err
+		}
 	}
-	for _, m := range all {
-		next <- m
-	}
-	close(next)
-	work.Wait()
-	return out
+	return report(os.Stdout, out), nil
 }
 
 // report prints how many died, by room, and gives how many live.

@@ -1,21 +1,64 @@
 package main
 
 import (
-	"encoding/json"
 	"fmt"
-	"os"
-	"os/exec"
+	"go/types"
 	"path/filepath"
 	"strings"
 )
 
-// mutant is one change of the code: what stands from one byte of a file to another, and
-// what takes its place.
+// mutant is one change of the code.
 type mutant struct {
-	file     string // from the module's folder
-	line     int
-	from, to int
+	file string // from the module's folder
+	line int
+	kind kind
+	span
 	was, now string
+	parts    []part       // what it is made of that stands there instead
+	object   types.Object // a limit that is doubled
+	used     []mark       // where functions begin that use that limit
+}
+
+// kind is how a change can be made.
+type kind int
+
+const (
+	condition kind = iota // a truth that is turned: woven in, and chosen when the test runs
+	choice                // another value of the same type: woven in
+	limit                 // a constant, for which what uses it is compiled anew
+	written               // a text for a text, compiled anew
+)
+
+// span is from one byte of a file to another.
+type span struct{ from, to int }
+
+func (s span) of(text []byte) string { return string(text[s.from:s.to]) }
+
+func (s span) holds(other span) bool { return s.from <= other.from && other.to <= s.to }
+
+// part is a piece of code that is put in: a text, or what stands at a place already.
+type part struct {
+	text string
+	span
+}
+
+// mark is a byte of a file.
+type mark struct {
+	file string
+	at   int
+}
+
+// told gives what is put in as text.
+func (m mutant) told(text []byte) string {
+	var b strings.Builder
+	for _, p := range m.parts {
+		if p.text != "" {
+			b.WriteString(p.text)
+		} else {
+			b.WriteString(p.of(text))
+		}
+	}
+	return b.String()
 }
 
 func (m mutant) String() string {
@@ -32,68 +75,7 @@ type fate string
 
 const (
 	died      fate = "died"      // a test failed
-	lives     fate = "LIVES"     // none did
+	lives     fate = "LIVES"     // tests came by, and none failed
+	unseen    fate = "UNSEEN"    // no test comes by
 	senseless fate = "senseless" // it cannot be compiled
 )
-
-// around are the tests that a change has to pass too, by where it is: where its room has none
-// of its own, and where all that is built on it is asked.
-var around = []struct{ room, tests string }{
-	{"core/", "./core/..."},
-	{"store", "./store/... ./web/..."},
-	{"web", "./web/..."},
-}
-
-// live runs the tests of a mutant's own room, and where it lives and wide is asked for those
-// around.
-func (m mutant) live(wide bool) (fate, error) {
-	folder, err := os.MkdirTemp("", "brevium-mutant-")
-	if err != nil {
-		return "", err
-	}
-	defer os.RemoveAll(folder)
-	kept, err := filepath.Abs(m.file)
-	if err != nil {
-		return "", err
-	}
-	text, err := os.ReadFile(kept)
-	if err != nil {
-		return "", err
-	}
-	if string(text[m.from:m.to]) != m.was {
-		return "", fmt.Errorf("%q stands there", text[m.from:m.to])
-	}
-	changed, overlay := filepath.Join(folder, "changed.go"), filepath.Join(folder, "overlay.json")
-	list, err := json.Marshal(map[string]map[string]string{"Replace": {kept: changed}})
-	if err != nil {
-		return "", err
-	}
-	for file, content := range map[string][]byte{changed: []byte(string(text[:m.from]) + m.now + string(text[m.to:])), overlay: list} {
-		if err := os.WriteFile(file, content, 0o600); err != nil {
-			return "", err
-		}
-	}
-	passes := func(args ...string) bool { return exec.Command("go", args...).Run() == nil }
-	own := "./" + m.room()
-	if !passes("build", "-overlay", overlay, own) {
-		return senseless, nil
-	}
-	tests := []string{own}
-	theirs, err := filepath.Glob(filepath.Join(m.room(), "*_test.go"))
-	if err != nil {
-		return "", err
-	}
-	for _, a := range around {
-		if (wide || len(theirs) == 0) && strings.HasPrefix(m.room(), a.room) {
-			tests = append(tests, a.tests)
-			break
-		}
-	}
-	for _, of := range tests {
-		args := append([]string{"test", "-overlay", overlay, "-failfast", "-vet=off", "-timeout", "15m"}, strings.Fields(of)...)
-		if !passes(args...) {
-			return died, nil
-		}
-	}
-	return lives, nil
-}
