@@ -36,6 +36,7 @@ type kind struct {
 	rank          int
 	hint          func() []float64 // the numbers at other sizes, to tell kinds apart
 	others        func() []*kind   // the same about other sizes
+	drawn         func() bool      // whether it can be made at its usual sizes, and its numbers then
 }
 
 // shape is how many lines a part is scored by.
@@ -52,8 +53,8 @@ var (
 	keeper sync.Mutex
 )
 
-// kinds gives a style's kinds, the usual choices first; they are worked out once for a
-// unit.
+// kinds gives a style's kinds, the usual choices first: those of the table, made ready when
+// blanks come that could be of them, and those of a style that is not in it worked out.
 func kinds(s *style.Style, unit measure.Unit) []*kind {
 	if unit == measure.CM {
 		unit = measure.MM
@@ -61,25 +62,31 @@ func kinds(s *style.Style, unit measure.Unit) []*kind {
 	key := s.ID + "/" + string(unit)
 	keeper.Lock()
 	defer keeper.Unlock()
-	if out, known := kept[key]; known {
-		return out
-	}
-	var out []*kind
-	for _, c := range choices(s) {
-		k := newKind(s, unit, c)
-		if k != nil && !slices.ContainsFunc(out, k.like) {
-			out = append(out, k)
+	out, known := kept[key]
+	if !known {
+		if rows, told := table()[key]; told {
+			for _, r := range rows {
+				k := newKind(s, unit, r.choices)
+				k.parts = r.parts
+				out = append(out, k)
+			}
+		} else {
+			out = workedOut(s, unit)
 		}
+		kept[key] = out
 	}
-	kept[key] = out
 	return out
 }
 
-// Warm works the kinds of all styles out, so that the first recipe need not wait.
-func Warm(unit measure.Unit) {
-	for _, s := range style.Boxes() {
-		kinds(s, unit)
+// workedOut makes a style in all its ways and gives those that can be told apart.
+func workedOut(s *style.Style, unit measure.Unit) (out []*kind) {
+	for _, c := range choices(s) {
+		k := newKind(s, unit, c)
+		if k.drawn() && len(k.parts) <= mostParts && !slices.ContainsFunc(out, k.like) {
+			out = append(out, k)
+		}
 	}
+	return out
 }
 
 // choices are the ways to choose, those with the fewest unusual choices first.
@@ -103,7 +110,7 @@ func choices(s *style.Style) []map[string]string {
 	return out[:min(len(out), mostKinds)]
 }
 
-// newKind works a kind out at its usual sizes; nil where it cannot be made so.
+// newKind is a style with its choices made, at its usual sizes.
 func newKind(s *style.Style, unit measure.Unit, choices map[string]string) *kind {
 	k := &kind{style: s, unit: unit, choices: choices}
 	k.spec = style.Spec{
@@ -124,17 +131,6 @@ func newKind(s *style.Style, unit measure.Unit, choices map[string]string) *kind
 		k.spec.Lengths[p.ID] = p.Usual(k.spec.Tick)
 	}
 	s.Follow(&k.spec, func(string) bool { return false })
-	box, err := k.box(nil)
-	if err != nil {
-		return nil
-	}
-	for _, p := range box.Parts {
-		k.parts = append(k.parts, shape{p.ID, len(p.Pattern.Scores.Vertical), len(p.Pattern.Scores.Horizontal)})
-	}
-	if len(k.parts) > mostParts {
-		return nil
-	}
-	k.numbers = numbersOf(box)
 	for _, p := range s.Parameters {
 		k.all = append(k.all, p.ID)
 	}
@@ -151,14 +147,33 @@ func newKind(s *style.Style, unit measure.Unit, choices map[string]string) *kind
 		return numbersOf(box)
 	})
 	k.others = sync.OnceValue(k.elsewheres)
+	k.drawn = sync.OnceValue(k.draw)
 	return k
+}
+
+// draw makes the kind at its usual sizes for its numbers; false where it cannot be made so, or
+// is scored by other lines than it is said to be.
+func (k *kind) draw() bool {
+	box, err := k.box(nil)
+	if err != nil {
+		return false
+	}
+	var parts []shape
+	for _, p := range box.Parts {
+		parts = append(parts, shape{p.ID, len(p.Pattern.Scores.Vertical), len(p.Pattern.Scores.Horizontal)})
+	}
+	if k.parts != nil && !slices.Equal(parts, k.parts) {
+		return false
+	}
+	k.parts, k.numbers = parts, numbersOf(box)
+	return true
 }
 
 // about are the kind and then the same about other sizes, where its parts are scored as blanks are;
 // none where they are not.
 func (k *kind) about(blanks []Blank) iter.Seq[*kind] {
 	return func(yield func(*kind) bool) {
-		if len(blanks) != len(k.parts) || k.options(blanks) == nil || !yield(k) {
+		if len(blanks) != len(k.parts) || k.options(blanks) == nil || !k.drawn() || !yield(k) {
 			return
 		}
 		for _, x := range k.others() {
@@ -297,14 +312,18 @@ func (k *kind) firsts(slopes *mat.Dense) {
 // slope is how the numbers follow a size, nil where they do not: where they do so both
 // ways alike, if they do, for a size may be one beyond which the box is laid otherwise.
 func (k *kind) slope(id string, step measure.Length) []float64 {
+	follows := func(slope []float64) bool { return slices.ContainsFunc(slope, func(x float64) bool { return x != 0 }) }
 	var first []float64
 	for _, d := range []measure.Length{step, step / 2, step / 4} {
 		up, down := k.slopeBy(id, d), k.slopeBy(id, -d)
 		if up != nil && down != nil && slices.EqualFunc(up, down, func(a, b float64) bool { return math.Abs(a-b) < 1e-6 }) {
+			if !follows(up) {
+				break
+			}
 			return up
 		}
 		for _, one := range [][]float64{up, down} {
-			if first == nil {
+			if first == nil && follows(one) {
 				first = one
 			}
 		}
@@ -312,7 +331,8 @@ func (k *kind) slope(id string, step measure.Length) []float64 {
 	return first
 }
 
-// slopeBy is how the numbers follow a size that is changed by so much.
+// slopeBy is how the numbers follow a size that is changed by so much: nil where there is no
+// box of the same lines then.
 func (k *kind) slopeBy(id string, by measure.Length) []float64 {
 	box, err := k.box(map[string]measure.Length{id: k.spec.Lengths[id] + by})
 	if err != nil {
@@ -322,13 +342,8 @@ func (k *kind) slopeBy(id string, by measure.Length) []float64 {
 	if len(at) != len(k.numbers) {
 		return nil
 	}
-	follows := false
 	for i := range at {
 		at[i] = (at[i] - k.numbers[i]) / by.MM()
-		follows = follows || at[i] != 0
-	}
-	if !follows {
-		return nil
 	}
 	return at
 }

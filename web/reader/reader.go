@@ -75,7 +75,6 @@ type pieceView struct {
 const example = "Base 7 x 6 in, score at 1 1/2 on all four sides.\nLid 6 1/16 x 5 1/16, score 1 all round."
 
 func (s *room) show(c *echo.Context) error {
-	go found.Warm(page.UnitsOf(c)) // while the recipe is typed
 	return s.render(c, http.StatusOK, form.New(c.QueryParams(), page.UnitsOf(c)))
 }
 
