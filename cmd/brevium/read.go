@@ -25,7 +25,7 @@ func readCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			out, err := t.JSON(t.Remedies(string(text), unit))
+			out, err := t.JSON(t.Remedies(string(text), unit), t.Ways(string(text), unit))
 			return write(c.OutOrStdout(), out, err)
 		},
 	}

@@ -18,6 +18,7 @@ import (
 type Remedy struct {
 	Put, Because string
 	Text         string
+	Told         *Told // what that makes
 }
 
 // mostRemedies is how many are offered.
@@ -34,7 +35,7 @@ func (t *Told) Remedies(text string, unit measure.Unit) []Remedy {
 			return
 		}
 		if again, err := Tell(r.Text, unit); err == nil && again.Match != nil && !again.offCard() && (t.Match == nil || again.Match.Style != t.Match.Style) {
-			r.Because = fmt.Sprintf("%s; it is %s then", r.Because, article(again.Match.Style.Name))
+			r.Because, r.Told = fmt.Sprintf("%s; it is %s then", r.Because, article(again.Match.Style.Name)), again
 			out = append(out, r)
 		}
 	}

@@ -15,6 +15,7 @@ type toldFile struct {
 	Said          []string          `json:"said"`
 	Numbers       []numberFile      `json:"numbers"`
 	Remedies      []remedyFile      `json:"remedies"`
+	Readings      []remedyFile      `json:"readings"`
 	NotUnderstood []spanFile        `json:"not_understood"`
 }
 
@@ -39,15 +40,18 @@ type remedyFile struct {
 	Text    string `json:"text"`
 }
 
-// JSON writes what a recipe makes, with what would mend it; see docs/formats.md. Its pieces are those
-// of a plan.
-func (t *Told) JSON(remedies []Remedy) ([]byte, error) {
-	f := toldFile{Brevium: 1, Pieces: []json.RawMessage{}, Said: append([]string{}, t.Says...), Numbers: []numberFile{}, Remedies: []remedyFile{}, NotUnderstood: []spanFile{}, Design: json.RawMessage("null")}
+// JSON writes what a recipe makes, with what would mend it and the other ways to read it; see
+// docs/formats.md. Its pieces are those of a plan.
+func (t *Told) JSON(remedies, ways []Remedy) ([]byte, error) {
+	f := toldFile{Brevium: 1, Pieces: []json.RawMessage{}, Said: append([]string{}, t.Says...), Numbers: []numberFile{}, Remedies: []remedyFile{}, Readings: []remedyFile{}, NotUnderstood: []spanFile{}, Design: json.RawMessage("null")}
 	for _, s := range t.NotUnderstood {
 		f.NotUnderstood = append(f.NotUnderstood, spanFile(s))
 	}
 	for _, r := range remedies {
-		f.Remedies = append(f.Remedies, remedyFile(r))
+		f.Remedies = append(f.Remedies, remedyFile{r.Put, r.Because, r.Text})
+	}
+	for _, w := range ways {
+		f.Readings = append(f.Readings, remedyFile{w.Put, w.Because, w.Text})
 	}
 	for _, n := range t.Numbers {
 		x := numberFile{From: n.From, To: n.To, As: string(n.As)}

@@ -33,7 +33,7 @@ func TestWhatIsReadIsMadeByMoves(t *testing.T) {
 			t.Errorf("%q: %v", a.Text, err)
 			continue
 		}
-		out, err := told.JSON(nil)
+		out, err := told.JSON(nil, nil)
 		if err != nil {
 			t.Errorf("%q: %v", a.Text, err)
 			continue

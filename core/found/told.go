@@ -46,7 +46,7 @@ func Tell(text string, unit measure.Unit) (*Told, error) {
 		t.say("There is no blank in it: say what is cut, as in 8 x 6 in.")
 		return t, nil
 	}
-	t.find()
+	t.find(text)
 	t.made()
 	t.claims()
 	t.papers()
@@ -76,7 +76,7 @@ func sentences(all []string) []string {
 
 // find looks for a style of all pieces that are not panels; else of those alone that
 // are scored.
-func (t *Told) find() {
+func (t *Told) find(text string) {
 	for _, only := range []func(reading.Piece) bool{
 		func(p reading.Piece) bool { return !p.Panel },
 		func(p reading.Piece) bool { return len(p.Vertical)+len(p.Horizontal) > 0 },
@@ -93,6 +93,7 @@ func (t *Told) find() {
 			continue
 		}
 		if len(all[0].Otherwise) == 0 {
+			t.named(all, text)
 			t.Match = &all[0]
 			for n, i := range which {
 				t.Of[i] = n

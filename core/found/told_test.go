@@ -34,7 +34,7 @@ func TestTell(t *testing.T) {
 		if style != want.style || !strings.Contains(strings.Join(got.Says, " "), want.says) {
 			t.Errorf("%q: a %q; %q", text, style, got.Says)
 		}
-		out, err := got.JSON(nil)
+		out, err := got.JSON(nil, nil)
 		var f struct {
 			Style  *string
 			Pieces []struct{ Blank struct{ Width float64 } }

@@ -144,7 +144,7 @@ func (p *parser) units(usual measure.Unit) {
 	case decimals > 0 && high > 13:
 		p.out.Unit = measure.CM
 	default:
-		p.out.Unit = usual
+		p.out.Unit, p.out.guessed = usual, true
 	}
 }
 

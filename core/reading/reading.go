@@ -22,6 +22,8 @@ type Piece struct {
 	aliases  []string // words that the text knows it by: "outer", "A", "white"
 	passes   []pass
 	like     int // that other, −1 for none
+	// guessed says that its one number was taken as from all four edges.
+	guessed bool
 }
 
 // Span is a stretch of the text.
@@ -50,6 +52,7 @@ type Reading struct {
 	Numbers []Number
 	// NotUnderstood is the rest: words and numbers of which nothing was made.
 	NotUnderstood []Span
+	guessed       bool // its unit: the text does not tell
 }
 
 // Use is a number of the text that a piece was made of: its width, its height, or the
@@ -145,7 +148,7 @@ func (p *Piece) allRound() bool {
 	if x.from != along || x.turned || x.every || len(x.at) != 1 || 2*x.at[0] >= min(p.Width, p.Height) {
 		return false
 	}
-	p.passes = []pass{{from: fromAll, at: x.at, spans: x.spans, shim: x.shim}}
+	p.passes, p.guessed = []pass{{from: fromAll, at: x.at, spans: x.spans, shim: x.shim}}, true
 	return true
 }
 

@@ -45,9 +45,27 @@ type readPage struct {
 	Marked   []run
 	Pieces   []pieceView
 	Picture  template.HTML
-	Remedies []found.Remedy
-	Make     string // what the button makes, "" where there is no box
+	Remedies []offer
+	Ways     []offer // other ways to read it
+	Make     string  // what the button makes, "" where there is no box
 	Example  string
+}
+
+// offer is another text, and the box that it makes.
+type offer struct {
+	found.Remedy
+	Picture template.HTML
+}
+
+func offers(all []found.Remedy, mark string) (out []offer) {
+	for i, r := range all {
+		x := offer{Remedy: r}
+		if r.Told.Made != nil {
+			x.Picture = page.BoxPicture(r.Told.Made.Bare(), mark+strconv.Itoa(i))
+		}
+		out = append(out, x)
+	}
+	return out
 }
 
 // run is a stretch of the recipe's text; Odd is one that is not understood.
@@ -90,7 +108,8 @@ func (s *room) render(c *echo.Context, status int, f *form.Form) error {
 			return err
 		} else {
 			v.told(t, text)
-			v.Remedies = t.Remedies(text, page.UnitsOf(c))
+			v.Remedies = offers(t.Remedies(text, page.UnitsOf(c)), "remedy")
+			v.Ways = offers(t.Ways(text, page.UnitsOf(c)), "way")
 		}
 	}
 	v.Recipe = f.Control("text", "The recipe", "as it is jotted down: what is cut, where it is scored", text)
