@@ -411,6 +411,7 @@ func (p *parser) finish() {
 			}
 		}
 	}
+	p.onFaces()
 	p.doubts()
 	p.account()
 	claimed := func(i int) bool { return p.used[i] || p.calls[p.toks[i].text] }

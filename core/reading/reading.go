@@ -16,6 +16,7 @@ type Piece struct {
 	Vertical, Horizontal []measure.Length
 	Copies               int
 	Panel                bool // it is glued onto another, not scored
+	On                   On   // where, for a panel
 	// Shim is held between the fence and the card.
 	Shim     measure.Length
 	From, To int      // where it stands in the text
@@ -43,6 +44,8 @@ type Reading struct {
 	Unit   measure.Unit
 	Pieces []Piece
 	Claims []Claim
+	// Borders are papers that are told by what shows round them.
+	Borders []Border
 	// Said is what the text says of the work besides, such as how corners are cut, and
 	// what of it was guessed or looks as if it were not all.
 	Said []string
