@@ -57,7 +57,12 @@ var busy = make(chan struct{}, 1)
 // Read takes a PNG, JPEG or WebP of up to 8 MiB that somebody sent, turns it
 // upright by what the camera noted, and gives it anew, small enough to work on.
 // What is not such a picture, or is too large, is refused with a sentence.
-func Read(sent []byte) (Picture, error) {
+func Read(sent []byte) (Picture, error) { return read(sent, workSide) }
+
+// Sketch is Read for a picture that is measured in: it stays as fine as that takes.
+func Sketch(sent []byte) (Picture, error) { return read(sent, sketchSide) }
+
+func read(sent []byte, side int) (Picture, error) {
 	wrong := fault.New(fault.NotAPicture, "file", "This is no picture that can be read; send a PNG, a JPEG or a WebP.")
 	switch {
 	case len(sent) == 0:
@@ -91,7 +96,7 @@ func Read(sent []byte) (Picture, error) {
 		wrong.Cause = err
 		return Picture{}, wrong
 	}
-	return kept(fitted(img, workSide), 88)
+	return kept(fitted(img, side), 88)
 }
 
 // Again makes a kept picture anew under its old id, from a file that went through
@@ -149,28 +154,51 @@ type Corner struct{ X, Y float64 }
 // left one on with the clock, and sees it from straight above: wide × high of the
 // paper itself, in any one unit. The picture comes out small.
 func Straighten(p []byte, corners [4]Corner, wide, high float64) (Picture, error) {
+	out, err := above(p, corners, wide, high, paperSide)
+	if err != nil {
+		return Picture{}, err
+	}
+	return light(out)
+}
+
+// sketchSide is how many pixels the longer side of a sketch has.
+const sketchSide = 2000
+
+// Above is Straighten for a sketch, wide × high mm: in grey, as fine as it is measured in, with how
+// many pixels are a millimetre.
+func Above(p []byte, corners [4]Corner, wide, high float64) (img *image.Gray, perMM float64, err error) {
+	out, err := above(p, corners, wide, high, sketchSide)
+	if err != nil {
+		return nil, 0, err
+	}
+	img = image.NewGray(out.Rect)
+	draw.Draw(img, img.Rect, out, image.Point{}, draw.Src)
+	return img, sketchSide / max(wide, high), nil
+}
+
+func above(p []byte, corners [4]Corner, wide, high float64, side int) (*image.RGBA, error) {
 	for i, c := range corners {
 		next, after := corners[(i+1)%4], corners[(i+2)%4]
 		turn := (next.X-c.X)*(after.Y-next.Y) - (next.Y-c.Y)*(after.X-next.X)
 		if !(turn > 1e-4) || !(min(c.X, c.Y) >= -0.001) || !(max(c.X, c.Y) <= 1.001) {
-			return Picture{}, fault.New(fault.Invalid, "corners", "The four corners go round the paper with the clock, from its top left one; put each back on its own.")
+			return nil, fault.New(fault.Invalid, "corners", "The four corners go round the paper with the clock, from its top left one; put each back on its own.")
 		}
 	}
 	if !(wide > 0 && high > 0) || max(wide/high, high/wide) > 50 {
-		return Picture{}, fault.New(fault.Invalid, "wide", "How wide and how high is the piece of paper between the corners?")
+		return nil, fault.New(fault.Invalid, "wide", "How wide and how high is the piece of paper between the corners?")
 	}
 	busy <- struct{}{}
 	defer func() { <-busy }()
 	sent, err := jpeg.Decode(bytes.NewReader(p))
 	if err != nil {
-		return Picture{}, err
+		return nil, err
 	}
 	b := sent.Bounds()
 	img := image.NewRGBA(image.Rect(0, 0, b.Dx(), b.Dy()))
 	draw.Draw(img, img.Rect, sent, b.Min, draw.Src)
-	w, h := paperSide, int(math.Round(paperSide*high/wide))
+	w, h := side, int(math.Round(float64(side)*high/wide))
 	if high > wide {
-		w, h = int(math.Round(paperSide*wide/high)), paperSide
+		w, h = int(math.Round(float64(side)*wide/high)), side
 	}
 	w, h = max(w, 16), max(h, 16)
 	lies := projection(corners)
@@ -181,7 +209,7 @@ func Straighten(p []byte, corners [4]Corner, wide, high float64) (Picture, error
 			out.SetRGBA(x, y, between(img, u*float64(b.Dx())-0.5, v*float64(b.Dy())-0.5))
 		}
 	}
-	return light(out)
+	return out, nil
 }
 
 // light keeps a picture in few bytes, at a lower quality where it must be.

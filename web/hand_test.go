@@ -250,6 +250,17 @@ func (h *hand) key(keys ...string) {
 	h.rest()
 }
 
+// drag takes what lies at a place of the window to another.
+func (h *hand) drag(x1, y1, x2, y2 float64) {
+	h.t.Helper()
+	h.actions++
+	h.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMousePressed, x1, y1, chromedp.ButtonLeft, chromedp.ClickCount(1)))
+	h.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, (x1+x2)/2, (y1+y2)/2, chromedp.ButtonLeft))
+	h.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, x2, y2, chromedp.ButtonLeft))
+	h.do(chromedp.MouseEvent(input.DispatchMouseEventTypeMouseReleased, x2, y2, chromedp.ButtonLeft, chromedp.ClickCount(1)))
+	h.rest()
+}
+
 // rest waits until the page has nothing under way.
 func (h *hand) rest() {
 	h.t.Helper()

@@ -4,10 +4,8 @@ package papers
 
 import (
 	"embed"
-	"fmt"
 	"net/http"
 	"net/url"
-	"strconv"
 	"strings"
 
 	"github.com/labstack/echo/v5"
@@ -110,20 +108,12 @@ type straightenPage struct {
 	page.Chrome
 	ID         string
 	Wide, High int // of the picture, pixels
-	Corners    []cornerView
+	Corners    []page.Corner
 	Form       *form.Form
 	Size, Card []form.Field
 	Stock      []form.Field
 	CornerBad  string
 }
-
-// cornerView is a corner of the paper: where it lies, in percent of the picture.
-type cornerView struct {
-	Name string
-	X, Y form.Field
-}
-
-var cornerNames = [4]string{"top left", "top right", "bottom right", "bottom left"}
 
 func (s *room) straighten(c *echo.Context) error {
 	return s.showStraighten(c, http.StatusOK, form.New(url.Values{}, page.UnitsOf(c)))
@@ -135,11 +125,7 @@ func (s *room) showStraighten(c *echo.Context, status int, f *form.Form) error {
 		return err
 	}
 	v := straightenPage{Chrome: s.Chrome(c, "The corners of your paper"), ID: p.ID, Wide: p.Wide, High: p.High, Form: f}
-	for i, at := range [4][2]string{{"4", "4"}, {"96", "4"}, {"96", "96"}, {"4", "96"}} {
-		n := strconv.Itoa(i)
-		v.Corners = append(v.Corners, cornerView{cornerNames[i],
-			f.Control("x"+n, "across, %", "", at[0]), f.Control("y"+n, "down, %", "", at[1])})
-	}
+	v.Corners = page.Corners(f)
 	v.CornerBad = f.Group("corners", "Corners", "f-x0")
 	v.Size = []form.Field{f.EmptyLength("wide", "How wide", "between the corners"), f.EmptyLength("high", "How high", "")}
 	v.Card = []form.Field{
@@ -170,18 +156,7 @@ func (s *room) keep(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	var corners [4]photo.Corner
-	for i := range corners {
-		read := func(name string, into *float64) {
-			v, err := strconv.ParseFloat(strings.Replace(posted.Get(name), ",", ".", 1), 64)
-			if err != nil {
-				f.Fail(fault.New(fault.NotANumber, name, "%q is no place in the picture; drag the corner, or type 0 to 100", posted.Get(name)))
-			}
-			*into = v / 100
-		}
-		read(fmt.Sprint("x", i), &corners[i].X)
-		read(fmt.Sprint("y", i), &corners[i].Y)
-	}
+	corners := page.ReadCorners(f)
 	l := drawer.Lot{Count: 1, Sheet: posted.Get("sheet")}
 	f.Text("name", &l.Card.Name)
 	if l.Card.Name == "" {

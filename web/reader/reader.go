@@ -34,6 +34,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.GET("/read", s.show)
 	e.POST("/read", s.take)
 	e.GET("/boxes/:id/recipe", s.mine)
+	s.sketchRoutes(e)
 }
 
 // readPage is a recipe and what was made of it.
