@@ -34,7 +34,7 @@ func (t *Told) Remedies(text string, unit measure.Unit) []Remedy {
 		if !is || len(out) == mostRemedies || slices.ContainsFunc(out, func(x Remedy) bool { return x.Text == r.Text }) {
 			return
 		}
-		if again, err := Tell(r.Text, unit); err == nil && again.Match != nil && !again.offCard() && (t.Match == nil || again.Match.Style != t.Match.Style) {
+		if again, err := Tell(r.Text, unit); err == nil && again.Match != nil && !liesOff(again.Reading) && (t.Match == nil || again.Match.Style != t.Match.Style) {
 			r.Because, r.Told = fmt.Sprintf("%s; it is %s then", r.Because, article(again.Match.Style.Name)), again
 			out = append(out, r)
 		}
@@ -52,12 +52,36 @@ func (t *Told) Remedies(text string, unit measure.Unit) []Remedy {
 		add(t.inGap(text, unit, gap))
 	}
 	add(t.lidOver(text))
+	for _, r := range t.levelled(text) {
+		add(r, true)
+	}
 	return out
 }
 
-// offCard reports whether a score was read that lies beside its blank.
-func (t *Told) offCard() bool {
-	return slices.ContainsFunc(t.Reading.Said, func(s string) bool { return strings.Contains(s, reading.LiesOff) })
+// slip is how far a number is from the one that was meant, at the most.
+const slip = measure.Inch / 4
+
+// levelled gives, for scores of a piece that are nearly alike, the text with the one in the place of the
+// other: one number of a text may make two lines.
+func (t *Told) levelled(text string) (out []Remedy) {
+	for _, u := range t.Uses {
+		for _, v := range t.Uses {
+			if u.What != reading.Score || v.What != reading.Score || u.Piece != v.Piece || u.Span == v.Span {
+				continue
+			}
+			a, b := strings.TrimSpace(u.Text), strings.TrimSpace(v.Text)
+			if d := (t.Value(u) - t.Value(v)).Abs(); d == 0 || d > slip {
+				continue
+			}
+			out = append(out, Remedy{Put: "Put " + b + " for " + a, Because: "As its other scores are", Text: text[:u.From] + v.Text + text[u.To:]})
+		}
+	}
+	return out
+}
+
+// liesOff reports whether a score was read that lies beside its blank.
+func liesOff(r *reading.Reading) bool {
+	return slices.ContainsFunc(r.Said, func(s string) bool { return strings.Contains(s, reading.LiesOff) })
 }
 
 // number is a length as it is typed in the text.

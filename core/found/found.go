@@ -94,7 +94,7 @@ func bestOf(s *style.Style, blanks []Blank, unit measure.Unit) *Match {
 	var best *Match
 	for _, k := range kinds(s, unit) {
 		for x := range k.about(blanks) {
-			if m := x.match(blanks); m != nil && (best == nil || len(m.Otherwise) < len(best.Otherwise)) {
+			if m := x.match(blanks, x == k); m != nil && (best == nil || len(m.Otherwise) < len(best.Otherwise)) {
 				if best = m; len(best.Otherwise) == 0 {
 					return best
 				}
@@ -112,8 +112,9 @@ func off(m Match) measure.Length {
 	return sum
 }
 
-// match tries the blanks on a kind in every way they may lie.
-func (k *kind) match(blanks []Blank) *Match {
+// match tries the blanks on a kind in every way they may lie, but for one number too where near is
+// asked for.
+func (k *kind) match(blanks []Blank, near bool) *Match {
 	if len(blanks) != len(k.parts) {
 		return nil
 	}
@@ -126,9 +127,16 @@ func (k *kind) match(blanks []Blank) *Match {
 			return k.found(order, x, nil)
 		}
 	}
+	if !near {
+		return nil
+	}
 	for _, order := range k.orders(options, func([]lain) bool { return true }) {
 		y := numbersIn(order)
+		left := k.left(y)
 		for drop := range y {
+			if !k.leaves(left, drop) {
+				continue
+			}
 			if x, ok := k.solve(y, drop); ok {
 				return k.found(order, x, k.otherwise(order, x, drop))
 			}
@@ -292,13 +300,38 @@ func (k *kind) begins(so []lain) bool {
 	return true
 }
 
+// left is what no size explains of numbers.
+func (k *kind) left(y []float64) []float64 {
+	out := make([]float64, len(y))
+	for i := range y {
+		for j := range y {
+			out[i] += k.rest.At(i, j) * (y[j] - k.numbers[j])
+		}
+	}
+	return out
+}
+
+// leaves reports whether, without one of the numbers, sizes explain the others but for what is
+// rounded: what is left of the numbers (their part at right angles to all that sizes can do) must be
+// the share of that one alone.
+func (k *kind) leaves(left []float64, without int) bool {
+	own := k.rest.At(without, without)
+	if len(left)-k.rank-1 < redundant || own < 1e-6 {
+		return false
+	}
+	for i, r := range left {
+		if math.Abs(r-k.rest.At(i, without)*left[without]/own) > rounding {
+			return false
+		}
+	}
+	return true
+}
+
 // solve finds the sizes that give the numbers, without one of them (−1 for none left
-// out). The numbers follow the sizes by sums and differences: least squares (by the
-// pseudo-inverse of the slopes) goes there at once but for what is rounded to a tick,
-// and what is left of the numbers then (their part at right angles to all that sizes
-// can do) tells early that it is another box. Without a number the rest is that of the
-// others alone: the rest less its share of the one that is left out. Sizes are taken as
-// a hand would set them. False where they do not give all the other numbers.
+// out), of which begins or leaves has told that there may be such. The numbers follow the
+// sizes by sums and differences: least squares (by the pseudo-inverse of the slopes) goes
+// there at once but for what is rounded to a tick. Sizes are taken as a hand would set
+// them. False where they do not give all the other numbers.
 func (k *kind) solve(y []float64, without int) ([]measure.Length, bool) {
 	n := len(y)
 	x := slices.Clone(k.usual)
@@ -309,27 +342,13 @@ func (k *kind) solve(y []float64, without int) ([]measure.Length, bool) {
 			d[i] = y[i] - at[i]
 		}
 		if without >= 0 {
-			own := k.rest.At(without, without)
-			if n-k.rank-1 < redundant || own < 1e-6 {
-				return nil, false
-			}
 			r := 0.0
 			for i := range d {
 				r += k.rest.At(without, i) * d[i]
 			}
-			d[without] -= r / own // as the others have it
+			d[without] -= r / k.rest.At(without, without) // as the others have it
 		}
-		if try == 0 {
-			for i := range d {
-				r := 0.0
-				for j := range d {
-					r += k.rest.At(i, j) * d[j]
-				}
-				if math.Abs(r) > rounding {
-					return nil, false
-				}
-			}
-		}
+		was := slices.Clone(x)
 		for j := range x {
 			by := 0.0
 			for i := range d {
@@ -338,6 +357,9 @@ func (k *kind) solve(y []float64, without int) ([]measure.Length, bool) {
 			if math.Abs(by) > 1e-7 {
 				x[j] = k.set(x[j].MM() + by)
 			}
+		}
+		if try > 0 && slices.Equal(x, was) {
+			break
 		}
 		var ok bool
 		if at, ok = k.make(x); !ok && without < 0 && try == 0 {
@@ -349,9 +371,9 @@ func (k *kind) solve(y []float64, without int) ([]measure.Length, bool) {
 		if agree(at, y, without) {
 			return x, k.inRange(x)
 		}
-	}
-	if without >= 0 {
-		return nil, false
+		if without >= 0 {
+			return nil, false
+		}
 	}
 	return k.closer(x, at, y, without)
 }
@@ -387,19 +409,30 @@ func (k *kind) closer(x []measure.Length, at, y []float64, without int) ([]measu
 		}
 		return sum
 	}
+	// likely is what the numbers would be if they followed a size as they do at the usual ones.
+	likely := func(j int, by measure.Length) []float64 {
+		out := slices.Clone(at)
+		for i := range out {
+			out[i] += k.slopes[j][i] * by.MM()
+		}
+		return out
+	}
 	best := far(at)
 	for again := !math.IsInf(best, 1); again; {
 		again = false
 		for j := range x {
 			for _, by := range []measure.Length{1, -1, 2, -2, 4, -4} {
+				if far(likely(j, by*k.tick())) > best+k.tick().MM()/2 {
+					continue
+				}
 				was := x[j]
 				x[j] += by * k.tick()
-				if at, ok := k.make(x); ok && len(at) == len(y) {
-					if f := far(at); f < best-1e-6 {
-						if agree(at, y, without) {
+				if now, ok := k.make(x); ok && len(now) == len(y) {
+					if f := far(now); f < best-1e-6 {
+						if agree(now, y, without) {
 							return x, k.inRange(x)
 						}
-						best, again = f, true
+						at, best, again = now, f, true
 						continue
 					}
 				}

@@ -74,45 +74,104 @@ func sentences(all []string) []string {
 	return out
 }
 
-// find looks for a style of all pieces that are not panels; else of those alone that
-// are scored.
+// besides are what goes with a box and is not of it.
+var besides = []string{"band", "divider", "insert", "strip", "wrap"}
+
+// find looks for a style of all pieces that are not panels; else without what goes beside a box, of
+// those alone that are scored, of all, and of pieces that are cut more than once as that many.
 func (t *Told) find(text string) {
-	for _, only := range []func(reading.Piece) bool{
+	for n, only := range []func(reading.Piece) bool{
 		func(p reading.Piece) bool { return !p.Panel },
+		func(p reading.Piece) bool { return !p.Panel && !slices.Contains(besides, p.Name) },
 		func(p reading.Piece) bool { return len(p.Vertical)+len(p.Horizontal) > 0 },
+		func(reading.Piece) bool { return true },
 	} {
-		var blanks []Blank
 		var which []int
 		for i, p := range t.Pieces {
 			if only(p) {
-				blanks, which = append(blanks, Blank{p.Width, p.Height, p.Vertical, p.Horizontal}), append(which, i)
+				which = append(which, i)
 			}
 		}
-		all := slices.DeleteFunc(Find(blanks, t.Unit), func(m Match) bool { return t.otherLid(m, which) })
-		if len(all) == 0 {
+		if n > 0 && len(which) == 0 {
 			continue
 		}
-		if len(all[0].Otherwise) == 0 {
-			t.named(all, text)
-			t.Match = &all[0]
-			for n, i := range which {
-				t.Of[i] = n
-			}
+		if t.of(which, text) {
 			return
 		}
-		if t.Near == nil {
-			t.Near, t.nearOf = all, which
-			for _, m := range all[:min(2, len(all))] {
-				for _, o := range m.Otherwise {
-					p := t.Pieces[which[o.Blank]]
-					t.say("It would be %s, but %s of the %s should be %s, not %s.", article(m.Style.Name), o.Number.of(p), named(p), t.show(o.Should), t.show(o.Is))
-				}
-			}
+	}
+	for _, which := range t.counted() {
+		if t.of(which, text) {
+			return
 		}
 	}
 	if t.Near == nil {
 		t.alone()
 	}
+}
+
+// of looks for a style of some of the pieces; what they are but for a number is kept and said.
+func (t *Told) of(which []int, text string) bool {
+	var blanks []Blank
+	for _, i := range which {
+		p := t.Pieces[i]
+		blanks = append(blanks, Blank{p.Width, p.Height, p.Vertical, p.Horizontal})
+	}
+	all := slices.DeleteFunc(Find(blanks, t.Unit), func(m Match) bool { return t.otherLid(m, which) })
+	if len(all) == 0 {
+		return false
+	}
+	if len(all[0].Otherwise) == 0 {
+		t.named(all, text)
+		t.Match = &all[0]
+		for n, i := range which {
+			if t.Of[i] < 0 {
+				t.Of[i] = n
+			}
+		}
+		return true
+	}
+	if t.Near == nil {
+		t.Near, t.nearOf = all, which
+		for _, m := range all[:min(2, len(all))] {
+			for _, o := range m.Otherwise {
+				p := t.Pieces[which[o.Blank]]
+				t.say("It would be %s, but %s of the %s should be %s, not %s.", article(m.Style.Name), o.Number.of(p), named(p), t.show(o.Should), t.show(o.Is))
+			}
+		}
+	}
+	return false
+}
+
+// counted are the ways to take pieces that are cut more than once as so many parts of one box: "three
+// boxes, each 4 x 4".
+func (t *Told) counted() (out [][]int) {
+	var many []int
+	for i, p := range t.Pieces {
+		if p.Copies > 1 && p.Copies <= mostParts && !p.Panel {
+			many = append(many, i)
+		}
+	}
+	if len(many) > 4 {
+		return nil
+	}
+	for set := 1; set < 1<<len(many); set++ {
+		var which []int
+		for i, p := range t.Pieces {
+			times := 1
+			if n := slices.Index(many, i); n >= 0 && set>>n&1 == 1 {
+				times = p.Copies
+			}
+			for range times {
+				if !p.Panel {
+					which = append(which, i)
+				}
+			}
+		}
+		if len(which) <= mostParts {
+			out = append(out, which)
+		}
+	}
+	return out
 }
 
 // lids are what a piece that goes over another is called.
@@ -122,7 +181,16 @@ var lids = []string{"lid", "top", "cover"}
 // part than one that goes over the rest: two trays for a tower may be a base and a lid
 // that is too small.
 func (t *Told) otherLid(m Match, which []int) bool {
+	covers := 0
+	for _, p := range t.Pieces {
+		if p.Name == "cover" {
+			covers++
+		}
+	}
 	for n, i := range which {
+		if covers > 1 && t.Pieces[i].Name == "cover" {
+			continue // one of several goes under it
+		}
 		if slices.Contains(lids, t.Pieces[i].Name) && !slices.ContainsFunc(lids, func(l string) bool { return strings.HasPrefix(m.Parts[n], l) }) {
 			return len(which) > 1
 		}

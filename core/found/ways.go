@@ -16,20 +16,24 @@ const mostWays = 3
 // known kind.
 func (t *Told) Ways(text string, unit measure.Unit) (out []Remedy) {
 	for _, w := range t.Reading.Ways(text) {
-		again, err := Tell(w.Text, unit)
-		if err != nil || again.Match == nil || again.offCard() || t.sameAs(again) {
+		// What makes nothing else, or lies beside its card, need not be worked out.
+		if r, err := reading.Read(w.Text, unit); err != nil || liesOff(r) || t.sameAs(r) || len(r.NotUnderstood) > len(t.NotUnderstood) {
 			continue
 		}
-		if len(again.NotUnderstood) > len(t.NotUnderstood) || slices.ContainsFunc(out, func(r Remedy) bool { return r.Told.sameAs(again) }) {
+		again, err := Tell(w.Text, unit)
+		if err != nil || again.Match == nil || slices.ContainsFunc(out, func(r Remedy) bool { return r.Told.sameAs(again.Reading) }) {
 			continue
 		}
 		out = append(out, Remedy{Put: "Read it " + w.How, Because: "It is " + article(again.Match.Style.Name) + " then", Text: w.Text, Told: again})
+		if len(out) == mostWays {
+			break
+		}
 	}
-	return out[:min(len(out), mostWays)]
+	return out
 }
 
 // sameAs reports whether two readings make the same pieces.
-func (t *Told) sameAs(other *Told) bool {
+func (t *Told) sameAs(other *reading.Reading) bool {
 	return slices.EqualFunc(t.Pieces, other.Pieces, func(a, b reading.Piece) bool {
 		return a.Copies == b.Copies && a.Panel == b.Panel && a.Width == b.Width && a.Height == b.Height && slices.Equal(a.Vertical, b.Vertical) && slices.Equal(a.Horizontal, b.Horizontal)
 	})

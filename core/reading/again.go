@@ -110,6 +110,9 @@ func (p *parser) speakers() {
 	}
 }
 
+// Value is the length that a score's number tells.
+func (r *Reading) Value(u Use) measure.Length { return r.Pieces[u.Piece].passes[u.pass].at[u.n] }
+
 // Lines are where a number of a piece makes lines, across from its left and down from its top edge;
 // none for a side of it.
 func (r *Reading) Lines(u Use) (across, down []measure.Length) {

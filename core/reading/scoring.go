@@ -282,8 +282,8 @@ func (s *scoring) number() bool {
 		p.i++
 		return true
 	}
-	if p.is(i+1, "lap", "seam", "tab", "tabs", "overlap", "flap", "minutes", "minute", "gsm") {
-		p.as(i, OfSize) // "the 1 in lap"
+	if p.is(i+1, "lap", "seam", "tab", "tabs", "overlap", "flap", "minutes", "minute", "gsm") || p.leftForTab(i) {
+		p.as(i, OfSize) // "the 1 in lap", "the last 9/16 is the glue tab"
 		p.i++
 		return true
 	}

@@ -64,6 +64,19 @@ func (p *parser) apart() bool {
 	return true
 }
 
+// leftForTab reports whether a number is what is left over for a tab: "the last 9/16 is the glue tab".
+func (p *parser) leftForTab(i int) bool {
+	if !p.is(i-1, "last", "final", "remaining") && !p.is(i+1, "is", "are", "left", "for", "as") {
+		return false
+	}
+	for k := i + 1; k < i+7 && p.tok(k).kind == word; k++ {
+		if p.is(k, "tab", "flap", "lap", "seam", "overlap") {
+			return true
+		}
+	}
+	return false
+}
+
 // scoresAfter reports whether the word for scores follows its number: "with 5/8 scores
 // all round".
 func (p *parser) scoresAfter(i int) bool {
