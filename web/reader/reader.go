@@ -49,6 +49,7 @@ type readPage struct {
 	Remedies []offer
 	Ways     []offer // other ways to read it
 	Make     string  // what the button makes, "" where there is no box
+	Sister   string  // the same in the other unit
 	Example  string
 }
 
@@ -165,6 +166,9 @@ func (v *readPage) told(t *found.Told, text string) {
 	if t.Made != nil {
 		v.Picture = page.BoxPicture(t.Made.Bare(), "read")
 		v.Make = "Make this box: " + strings.ToLower(t.Match.Style.Name)
+		if v.Sister = "Make it in centimetres, round"; t.Unit != measure.In {
+			v.Sister = "Make it in inches, round"
+		}
 	}
 }
 
@@ -203,6 +207,16 @@ func (s *room) take(c *echo.Context) error {
 	}
 	in.Recipe = plain(posted.Get("text"))
 	in.Name = design.CleanName(t.Match.Style.Name + ", from a recipe")
+	if posted.Get("make") == "sister" {
+		round, err := design.Sister(c.Request().Context(), in)
+		if page.IsFault(err) {
+			f.Fail(fault.At("text", err))
+			return s.render(c, http.StatusUnprocessableEntity, f)
+		} else if err != nil {
+			return err
+		}
+		in = round.Inputs
+	}
 	id, err := s.Store.Of(c.Request().Context()).Add(c.Request().Context(), in)
 	if err != nil {
 		return err

@@ -36,6 +36,11 @@ func TestARecipeBecomesABox(t *testing.T) {
 		t.Errorf("of another kind: %s", page)
 	}
 	x.Post("/boxes/1/undo")
+	// By hand: a base of 7 × 6 in with walls of 1 1/2 in is 10.2 × 7.6 × 3.8 cm, round.
+	x.Post("/read", "text", text, "make", "sister")
+	if in := x.Box(2).Inputs; in.Units != measure.CM || in.Size["length"] != 102*measure.Millimetre || in.Size["height"] != 38*measure.Millimetre || in.Recipe != text {
+		t.Errorf("in the other unit: %v, %v", in.Units, in.Size)
+	}
 	if code, _, _ := x.Get("/boxes/99/recipe"); code != http.StatusNotFound {
 		t.Errorf("no such box: %d", code)
 	}
@@ -55,7 +60,7 @@ func TestARecipeBecomesABox(t *testing.T) {
 			t.Errorf("%.20q: %d", bad, code)
 		}
 	}
-	if boxes, err := x.Store.Of(t.Context()).Boxes(t.Context()); err != nil || len(boxes) != 1 {
+	if boxes, err := x.Store.Of(t.Context()).Boxes(t.Context()); err != nil || len(boxes) != 2 {
 		t.Errorf("%d boxes, %v", len(boxes), err)
 	}
 }
