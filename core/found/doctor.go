@@ -34,8 +34,8 @@ func (t *Told) Remedies(text string, unit measure.Unit) []Remedy {
 		if !is || len(out) == mostRemedies || slices.ContainsFunc(out, func(x Remedy) bool { return x.Text == r.Text }) {
 			return
 		}
-		if again, err := Tell(r.Text, unit); err == nil && again.Match != nil && !liesOff(again.Reading) && (t.Match == nil || again.Match.Style != t.Match.Style) {
-			r.Because, r.Told = fmt.Sprintf("%s; it is %s then", r.Because, article(again.Match.Style.Name)), again
+		if again, err := Tell(r.Text, unit); err == nil && again.Match != nil && !again.OffCard && (t.Match == nil || again.Match.Style != t.Match.Style) {
+			r.Because, r.Told = t.Voice.Say("%s; it is %s then", r.Because, article(again.Match.Style.Name)), again
 			out = append(out, r)
 		}
 	}
@@ -73,15 +73,10 @@ func (t *Told) levelled(text string) (out []Remedy) {
 			if d := (t.Value(u) - t.Value(v)).Abs(); d == 0 || d > slip {
 				continue
 			}
-			out = append(out, Remedy{Put: "Put " + b + " for " + a, Because: "As its other scores are", Text: text[:u.From] + v.Text + text[u.To:]})
+			out = append(out, Remedy{Put: t.Voice.Say("Put %s for %s", b, a), Because: "As its other scores are", Text: text[:u.From] + v.Text + text[u.To:]})
 		}
 	}
 	return out
-}
-
-// liesOff reports whether a score was read that lies beside its blank.
-func liesOff(r *reading.Reading) bool {
-	return slices.ContainsFunc(r.Said, func(s string) bool { return strings.Contains(s, reading.LiesOff) })
 }
 
 // number is a length as it is typed in the text.
@@ -123,7 +118,7 @@ func (t *Told) otherNumber(text string, o Otherwise) (Remedy, bool) {
 		if !is {
 			return "", false
 		}
-		said = fmt.Sprintf("Put %s for %s", t.number(at), strings.TrimSpace(u.Text))
+		said = t.Voice.Say("Put %s for %s", t.number(at), strings.TrimSpace(u.Text))
 		return t.like(at, u.Text), true
 	})
 	return Remedy{Put: said, Because: "All other numbers agree", Text: mended}, said != ""
@@ -167,7 +162,7 @@ func (t *Told) inGap(text string, unit measure.Unit, gap reading.Span) (Remedy, 
 			r, is := again.otherNumber(filled, m.Otherwise[0])
 			if is && strings.HasPrefix(r.Text, text[:gap.From]) && strings.HasSuffix(r.Text, text[gap.To:]) {
 				put := r.Text[gap.From : len(r.Text)-(len(text)-gap.To)]
-				return Remedy{Put: fmt.Sprintf("Put %s for %s", put, gap.Text), Because: r.Because, Text: r.Text}, true
+				return Remedy{Put: t.Voice.Say("Put %s for %s", put, gap.Text), Because: r.Because, Text: r.Text}, true
 			}
 		}
 	}
@@ -207,7 +202,7 @@ func (t *Told) lidOver(text string) (Remedy, bool) {
 	}
 	size := fmt.Sprintf("%s × %s", t.number(across), t.number(down))
 	if lid < 0 {
-		return Remedy{Put: "Add the lid over this base: " + size, Because: "Worked out from the base",
+		return Remedy{Put: t.Voice.Say("Add the lid over this base: %s", size), Because: "Worked out from the base",
 			Text: strings.TrimRight(text, "\n ") + fmt.Sprintf("\nLid %s %s, score %s on all four sides.", size, t.Unit, t.number(deep))}, true
 	}
 	if p := t.Pieces[lid]; (p.Width < p.Height) != (across < down) {
@@ -223,7 +218,7 @@ func (t *Told) lidOver(text string) (Remedy, bool) {
 		}
 		return "", false
 	})
-	return Remedy{Put: "Put " + size + " for the lid", Because: "Worked out from the base", Text: mended}, true
+	return Remedy{Put: t.Voice.Say("Put %s for the lid", size), Because: "Worked out from the base", Text: mended}, true
 }
 
 // overBase is the lid that goes over a base, as deep as usual; nil where the base is no tray.

@@ -69,7 +69,11 @@ func (t *Told) papers() {
 			if many == 1 {
 				t.say("A %s of %s goes on the %s%s of the %s.", named(p), size, inner(x.side), x.words[0], x.name)
 			} else {
-				t.say("%d %ss of %s go on the %s%s of the %s.", many, named(p), size, inner(x.side), strings.Join(x.words[:many-1], ", ")+" and "+x.words[many-1], x.name)
+				var faces []string
+				for _, w := range x.words[:many] {
+					faces = append(faces, t.Voice.Phrase(w))
+				}
+				t.say("%d %ss of %s go on the %s%s and %s of the %s.", many, named(p), size, inner(x.side), reading.Said(strings.Join(faces[:many-1], ", ")), reading.Said(faces[many-1]), x.name)
 			}
 		case t.layer(p):
 			t.say("A %s of %s goes on the one under it.", named(p), size)

@@ -54,7 +54,7 @@ func Tell(text string, unit measure.Unit) (*Told, error) {
 	return t, nil
 }
 
-func (t *Told) say(format string, args ...any) { t.Says = append(t.Says, fmt.Sprintf(format, args...)) }
+func (t *Told) say(format string, args ...any) { t.Says = append(t.Says, t.Voice.Say(format, args...)) }
 
 func (t *Told) show(l measure.Length) string {
 	text := measure.Label(l, t.Unit, t.Unit.Tick())
@@ -68,7 +68,7 @@ func sentences(all []string) []string {
 	out := slices.Clone(all)
 	for i, s := range out {
 		if s != "" {
-			out[i] = strings.ToUpper(s[:1]) + strings.TrimSuffix(s[1:], ".") + "."
+			out[i] = reading.Sentence(strings.TrimSuffix(s, ".")) + "."
 		}
 	}
 	return out
@@ -290,9 +290,9 @@ func (t *Told) closes(p reading.Piece) {
 		sum += []measure.Length{a, b}[i%2]
 		want = append(want, t.show(sum))
 	}
-	text := fmt.Sprintf("The %s does not close: its sides in turn are %s, %s, %s and %s.", named(p), t.show(sides[0]), t.show(sides[1]), t.show(sides[2]), t.show(sides[3]))
+	text := t.Voice.Say("The %s does not close: its sides in turn are %s, %s, %s and %s.", named(p), t.show(sides[0]), t.show(sides[1]), t.show(sides[2]), t.show(sides[3]))
 	if a != b && sum < whole {
-		text += fmt.Sprintf(" Round %s × %s score it at %s.", t.show(a), t.show(b), strings.Join(want, ", "))
+		text += " " + t.Voice.Say("Round %s × %s score it at %s.", t.show(a), t.show(b), strings.Join(want, ", "))
 	}
 	t.Says = append(t.Says, text)
 }
@@ -315,10 +315,10 @@ func (t *Told) goesOver(two []Match, lid int) {
 	for _, axis := range axes[:2] {
 		a := fit.Pair{Kind: fit.LidOn, OuterName: "Lid", InnerName: "Base", Axis: axis.ID, OuterSpan: outer[axis.ID], InnerSpan: inner[axis.ID], OuterCard: card, InnerCard: card, OuterLayers: 2, OuterWhat: "tabs"}.Do(0)
 		if a.Fails() {
-			t.say("%s, %s: %s, too small by %s.", what, axis.ID, a.Verdict, t.show(measure.Nearest(-a.Gap, t.Unit.Tick())))
+			t.say("%s, %s: %s, too small by %s.", what, axis.ID, string(a.Verdict), t.show(measure.Nearest(-a.Gap, t.Unit.Tick())))
 			continue
 		}
-		t.say("%s, %s: %s, with a gap of %.2f mm in card of %.1f mm.", what, axis.ID, a.Verdict, a.Gap.MM(), card.MM())
+		t.say("%s, %s: %s, with a gap of %.2f mm in card of %.1f mm.", what, axis.ID, string(a.Verdict), a.Gap.MM(), card.MM())
 	}
 }
 
@@ -343,7 +343,7 @@ func (t *Told) made() {
 	}
 	t.Made = r
 	for _, a := range r.Felt() {
-		t.say("%s: %s, with a gap of %.2f mm in %s.", a.Pair.What(), a.Verdict, a.Gap.MM(), r.Inputs.CardOf(a.Pair.Outer).Label())
+		t.say("%s: %s, with a gap of %.2f mm in %s.", a.Pair.What(), string(a.Verdict), a.Gap.MM(), r.Inputs.CardOf(a.Pair.Outer).Label())
 	}
 }
 

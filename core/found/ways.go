@@ -17,14 +17,14 @@ const mostWays = 3
 func (t *Told) Ways(text string, unit measure.Unit) (out []Remedy) {
 	for _, w := range t.Reading.Ways(text) {
 		// What makes nothing else, or lies beside its card, need not be worked out.
-		if r, err := reading.Read(w.Text, unit); err != nil || liesOff(r) || t.sameAs(r) || len(r.NotUnderstood) > len(t.NotUnderstood) {
+		if r, err := reading.Read(w.Text, unit); err != nil || r.OffCard || t.sameAs(r) || len(r.NotUnderstood) > len(t.NotUnderstood) {
 			continue
 		}
 		again, err := Tell(w.Text, unit)
 		if err != nil || again.Match == nil || slices.ContainsFunc(out, func(r Remedy) bool { return r.Told.sameAs(again.Reading) }) {
 			continue
 		}
-		out = append(out, Remedy{Put: "Read it " + w.How, Because: "It is " + article(again.Match.Style.Name) + " then", Text: w.Text, Told: again})
+		out = append(out, Remedy{Put: w.Say, Because: t.Voice.Say("It is %s then", article(again.Match.Style.Name)), Text: w.Text, Told: again})
 		if len(out) == mostWays {
 			break
 		}

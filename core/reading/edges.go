@@ -208,7 +208,7 @@ func (s *scoring) edge() bool {
 		if len(s.at) != 1 { // "on one long side score 2 and 5" counts along it
 			from = map[edge]edge{alongLong: alongShort, alongShort: alongLong}[from]
 		} else {
-			p.say("%q is read as a score along that side, so far in from it", p.words(p.i, q.end))
+			p.say("“%s” is read as a score along that side, so far in from it", p.words(p.i, q.end))
 		}
 	}
 	p.phrased(p.i, q.end)

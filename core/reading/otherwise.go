@@ -8,9 +8,9 @@ import (
 	"brevium/core/measure"
 )
 
-// Way is another way in which a text can be meant where it does not say: what is taken otherwise,
-// and the text with that said.
-type Way struct{ How, Text string }
+// Way is another way in which a text can be meant where it does not say: what is to be done, and the
+// text with that said.
+type Way struct{ Say, Text string }
 
 // Ways are the other ways: along the other side of a blank, on one side alone where it was taken as
 // on all, in another unit. Which of them make sense is for the reader of them to find out.
@@ -30,9 +30,9 @@ func (r *Reading) Ways(text string) (out []Way) {
 		names := make([]string, len(uses))
 		for i, u := range uses {
 			p := r.Pieces[u.Piece]
-			names[i] = "the " + measure.Label(p.Height, r.Unit, r.Unit.Tick()) + " side of the " + cmp.Or(p.Name, "blank")
+			names[i] = r.Voice.Say("the %s side of the %s", measure.Label(p.Height, r.Unit, r.Unit.Tick()), cmp.Or(p.Name, "blank"))
 		}
-		return Way{"with " + strings.Join(names, " and ") + " at the top", said}
+		return Way{r.Voice.Say("Read it with %s at the top", Said(strings.Join(names, " "+r.Voice.Phrase("and")+" "))), said}
 	}
 	for i := range all {
 		out = append(out, other(all[i:i+1]))
@@ -43,7 +43,7 @@ func (r *Reading) Ways(text string) (out []Way) {
 	for _, u := range r.Uses {
 		if u.What == Score && r.Pieces[u.Piece].guessed {
 			out = append(out, Way{
-				"with " + u.Text + " once, from the left of the " + cmp.Or(r.Pieces[u.Piece].Name, "blank"),
+				r.Voice.Say("Read it with %s once, from the left of the %s", u.Text, cmp.Or(r.Pieces[u.Piece].Name, "blank")),
 				text[:u.To] + " from the left" + text[u.To:],
 			})
 		}
@@ -51,7 +51,7 @@ func (r *Reading) Ways(text string) (out []Way) {
 	if r.guessed {
 		for _, unit := range []measure.Unit{measure.In, measure.CM, measure.MM} {
 			if unit != r.Unit {
-				out = append(out, Way{"in " + unitWords[unit], strings.TrimRight(text, "\n ") + "\nAll in " + unitWords[unit] + "."})
+				out = append(out, Way{r.Voice.Say("Read it in %s", unitWords[unit]), strings.TrimRight(text, "\n ") + "\nAll in " + unitWords[unit] + "."})
 			}
 		}
 	}

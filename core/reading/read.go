@@ -2,7 +2,6 @@ package reading
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 	"strings"
 	"unicode/utf8"
@@ -21,9 +20,6 @@ const (
 	largest    = 2000 * measure.Millimetre
 )
 
-// LiesOff is what is said of a score that is on no card.
-const LiesOff = "lies off"
-
 // Read reads a recipe. usual is the unit of its numbers where it says none and they do
 // not tell. What cannot be read at all is a fault: nothing, or far too much.
 func Read(text string, usual measure.Unit) (*Reading, error) {
@@ -38,6 +34,7 @@ func Read(text string, usual measure.Unit) (*Reading, error) {
 	}
 	p := &parser{text: text, toks: tokens(text), now: -1, early: map[int]bool{}, calls: map[string]bool{}, strange: map[string]bool{}}
 	p.used, p.roles = make([]bool, len(p.toks)), make([]Role, len(p.toks))
+	p.out.Voice = voiceOf(text)
 	p.units(usual)
 	for i, t := range p.toks {
 		if t.loose && p.out.Unit != measure.In {
@@ -407,7 +404,8 @@ func (p *parser) finish() {
 			}
 			x.Shim = max(x.Shim, s.shim)
 			for _, at := range x.place(s) {
-				p.say("a score at %s "+LiesOff+" the %s blank", p.label(at), x.Name)
+				p.out.OffCard = true
+				p.say("a score at %s lies off the %s blank", p.label(at), x.Name)
 			}
 		}
 	}
@@ -455,7 +453,7 @@ func (p *parser) label(l measure.Length) string {
 // say adds a sentence, while there are few.
 func (p *parser) say(format string, args ...any) {
 	if len(p.out.Said) < mostSaid {
-		p.out.Said = append(p.out.Said, fmt.Sprintf(format, args...))
+		p.out.Said = append(p.out.Said, p.out.Voice.Say(format, args...))
 	}
 }
 

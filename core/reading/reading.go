@@ -55,7 +55,11 @@ type Reading struct {
 	Numbers []Number
 	// NotUnderstood is the rest: words and numbers of which nothing was made.
 	NotUnderstood []Span
-	guessed       bool // its unit: the text does not tell
+	// OffCard says that a score lies beside its blank.
+	OffCard bool
+	// Voice is the language of the text.
+	Voice   Voice
+	guessed bool // its unit: the text does not tell
 }
 
 // Use is a number of the text that a piece was made of: its width, its height, or the
