@@ -73,10 +73,10 @@ func TestARecipeIsAnsweredInItsLanguage(t *testing.T) {
 		"Boden 18 x 15 cm, auf allen vier Seiten bei 4 cm rillen. Deckel 14,3 x 11,3 cm, rundum bei 2 cm rillen.": {
 			"Das ist ein Boden mit Stülpdeckel.", "Deckel über Boden, Länge: leicht, mit 1,80 mm Spiel in Plain card, 240 gsm."},
 		"Schale 18 x 15 cm, alle Seiten bei 4 cm rillen. Vorne Papier 9,4 x 3,4.": {"Das ist eine offene Schale."},
-		"Fond 18 x 15 cm, rainurer à 4 cm de chaque côté.":                     {"C'est un plateau ouvert."},
-		"Base 18 x 15 cm, score 4 cm on all four sides of the card.":          {"It is an open tray."},
-		"Boden 18 x 15 cm, score at 4 on all four sides, then fold and glue.": {"It is an open tray."},
-		"Streifen 20 x 5 cm, rillen bei 4, 8, 13 und 17":                      {"Zusammen sind diese Teile keine Schachtel, die hier bekannt ist.", "Streifen schließt nicht: die Seiten sind der Reihe nach 4 cm (etwa 1 9/16 in), 4 cm (etwa 1 9/16 in), 5 cm (etwa 1 15/16 in) und 4 cm (etwa 1 9/16 in). Um 4 cm (etwa 1 9/16 in) × 5 cm (etwa 1 15/16 in) rille bei 4 cm (etwa 1 9/16 in), 9 cm (etwa 3 9/16 in), 13 cm (etwa 5 1/8 in), 18 cm (etwa 7 1/16 in)."},
+		"Fond 18 x 15 cm, rainurer à 4 cm de chaque côté.":                        {"C'est un plateau ouvert."},
+		"Base 18 x 15 cm, score 4 cm on all four sides of the card.":              {"It is an open tray."},
+		"Boden 18 x 15 cm, score at 4 on all four sides, then fold and glue.":     {"It is an open tray."},
+		"Streifen 20 x 5 cm, rillen bei 4, 8, 13 und 17":                          {"Zusammen sind diese Teile keine Schachtel, die hier bekannt ist.", "Streifen schließt nicht: die Seiten sind der Reihe nach 4 cm (etwa 1 9/16 in), 4 cm (etwa 1 9/16 in), 5 cm (etwa 1 15/16 in) und 4 cm (etwa 1 9/16 in). Um 4 cm (etwa 1 9/16 in) × 5 cm (etwa 1 15/16 in) rille bei 4 cm (etwa 1 9/16 in), 9 cm (etwa 3 9/16 in), 13 cm (etwa 5 1/8 in), 18 cm (etwa 7 1/16 in)."},
 	} {
 		told, err := Tell(text, measure.CM)
 		if err != nil {
