@@ -34,7 +34,7 @@ func (t *Told) Remedies(text string, unit measure.Unit) []Remedy {
 		if !is || len(out) == mostRemedies || slices.ContainsFunc(out, func(x Remedy) bool { return x.Text == r.Text }) {
 			return
 		}
-		if again, err := Tell(r.Text, unit); err == nil && again.Match != nil && !again.OffCard && (t.Match == nil || again.Match.Style != t.Match.Style) {
+		if again, err := tell(r.Text, unit, false); err == nil && again.Match != nil && !again.OffCard && (t.Match == nil || again.Match.Style != t.Match.Style) {
 			r.Because, r.Told = t.Voice.Say("%s; it is %s then", r.Because, article(again.Match.Style.Name)), again
 			out = append(out, r)
 		}

@@ -66,35 +66,39 @@ const redundant = 2
 // Find gives the styles that the blanks are of, all of them together, the plainest
 // first; where there is none, those that are but for one number. unit is what its
 // numbers are in.
-func Find(blanks []Blank, unit measure.Unit) []Match {
-	var exact, near []Match
+func Find(blanks []Blank, unit measure.Unit) []Match { return find(blanks, unit, true) }
+
+// find is Find, with those that are but for one number only where near is asked for: they take the
+// most time.
+func find(blanks []Blank, unit measure.Unit, near bool) []Match {
+	var exact, nearly []Match
 	if len(blanks) == 0 || len(blanks) > mostParts {
 		return nil
 	}
 	for _, s := range style.Boxes() {
-		best := bestOf(s, blanks, unit)
+		best := bestOf(s, blanks, unit, near)
 		switch {
 		case best == nil:
 		case len(best.Otherwise) == 0:
 			exact = append(exact, *best)
 		default:
-			near = append(near, *best)
+			nearly = append(nearly, *best)
 		}
 	}
 	if len(exact) > 0 {
 		return exact
 	}
 	// The least change is the likeliest.
-	slices.SortStableFunc(near, func(a, b Match) int { return cmp.Compare(off(a), off(b)) })
-	return near
+	slices.SortStableFunc(nearly, func(a, b Match) int { return cmp.Compare(off(a), off(b)) })
+	return nearly
 }
 
 // bestOf is how the blanks are of a style, exactly or but for one number; nil where they are not.
-func bestOf(s *style.Style, blanks []Blank, unit measure.Unit) *Match {
+func bestOf(s *style.Style, blanks []Blank, unit measure.Unit, near bool) *Match {
 	var best *Match
 	for _, k := range kinds(s, unit) {
 		for x := range k.about(blanks) {
-			if m := x.match(blanks, x == k); m != nil && (best == nil || len(m.Otherwise) < len(best.Otherwise)) {
+			if m := x.match(blanks, near && x == k); m != nil && (best == nil || len(m.Otherwise) < len(best.Otherwise)) {
 				if best = m; len(best.Otherwise) == 0 {
 					return best
 				}

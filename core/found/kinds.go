@@ -37,6 +37,7 @@ type kind struct {
 	hint          func() []float64 // the numbers at other sizes, to tell kinds apart
 	others        func() []*kind   // the same about other sizes
 	drawn         func() bool      // whether it can be made at its usual sizes, and its numbers then
+	views         func() []view    // what the table has of it and of the same about other sizes
 }
 
 // shape is how many lines a part is scored by.
@@ -65,9 +66,16 @@ func kinds(s *style.Style, unit measure.Unit) []*kind {
 	out, known := kept[key]
 	if !known {
 		if rows, told := table()[key]; told {
-			for _, r := range rows {
+			all := sync.OnceValue(func() [][]view { return views(key) })
+			for i, r := range rows {
 				k := newKind(s, unit, r.choices)
 				k.parts = r.parts
+				k.views = func() []view {
+					if all := all(); i < len(all) {
+						return all[i]
+					}
+					return nil
+				}
 				out = append(out, k)
 			}
 		} else {
@@ -146,14 +154,18 @@ func newKind(s *style.Style, unit measure.Unit, choices map[string]string) *kind
 		}
 		return numbersOf(box)
 	})
+	k.views = func() []view { return nil }
 	k.others = sync.OnceValue(k.elsewheres)
 	k.drawn = sync.OnceValue(k.draw)
 	return k
 }
 
-// draw makes the kind at its usual sizes for its numbers; false where it cannot be made so, or
-// is scored by other lines than it is said to be.
+// draw makes the kind at its usual sizes for its numbers, where the table does not have them; false
+// where it cannot be made so, or is scored by other lines than it is said to be.
 func (k *kind) draw() bool {
+	if v := k.views(); len(v) > 0 && k.is(v[0]) {
+		return true
+	}
 	box, err := k.box(nil)
 	if err != nil {
 		return false
@@ -166,6 +178,19 @@ func (k *kind) draw() bool {
 		return false
 	}
 	k.parts, k.numbers = parts, numbersOf(box)
+	return true
+}
+
+// is takes what the table has of a kind; false where that is not of its parts.
+func (k *kind) is(v view) bool {
+	count := 0
+	for _, p := range k.parts {
+		count += 2 + p.vertical + p.horizontal
+	}
+	if len(v.Numbers) != count || len(v.IDs) != len(v.Slopes) || slices.ContainsFunc(v.Slopes, func(s []float64) bool { return len(s) != count }) {
+		return false
+	}
+	k.numbers, k.ids, k.slopes = v.Numbers, v.IDs, v.Slopes
 	return true
 }
 
@@ -190,6 +215,16 @@ const mostElsewhere = 3
 // elsewheres are the same kind about other sizes: where a size is the larger of two, its numbers
 // follow others elsewhere.
 func (k *kind) elsewheres() (out []*kind) {
+	if all := k.views(); len(all) > 0 {
+		for _, v := range all[1:] {
+			x := &kind{style: k.style, unit: k.unit, choices: k.choices, parts: k.parts, all: k.all, spec: k.spec}
+			x.spec.Lengths = v.Lengths
+			if x.is(v) {
+				out = append(out, x)
+			}
+		}
+		return out
+	}
 	for n := range mostElsewhere {
 		if far := k.elsewhere(n); far != nil {
 			out = append(out, far)
@@ -247,10 +282,11 @@ func (k *kind) step() measure.Length {
 // few.
 func (k *kind) ready() bool {
 	k.once.Do(func() {
-		for _, id := range k.all {
-			if slope := k.slope(id, k.step()); slope != nil {
-				k.ids, k.usual, k.slopes = append(k.ids, id), append(k.usual, k.spec.Lengths[id]), append(k.slopes, slope)
-			}
+		if k.ids == nil {
+			k.follow()
+		}
+		for _, id := range k.ids {
+			k.usual = append(k.usual, k.spec.Lengths[id])
 		}
 		n, m := len(k.numbers), len(k.ids)
 		if m == 0 {
@@ -279,6 +315,15 @@ func (k *kind) ready() bool {
 		k.firsts(a)
 	})
 	return k.inverse != nil
+}
+
+// follow tries how the numbers follow each size.
+func (k *kind) follow() {
+	for _, id := range k.all {
+		if slope := k.slope(id, k.step()); slope != nil {
+			k.ids, k.slopes = append(k.ids, id), append(k.slopes, slope)
+		}
+	}
 }
 
 // firsts works out what no size explains of the numbers of the first part, of the first

@@ -1,10 +1,15 @@
 package found
 
 import (
+	"archive/zip"
+	"bytes"
 	_ "embed"
+	"encoding/json"
 	"fmt"
 	"strings"
 	"sync"
+
+	"brevium/core/measure"
 )
 
 // row is a kind as the table has it.
@@ -64,4 +69,43 @@ func (k *kind) row() string {
 		parts = append(parts, fmt.Sprint(p.id, " ", p.vertical, " ", p.horizontal))
 	}
 	return fmt.Sprintf("%s/%s\t%s\t%s", k.style.ID, k.unit, strings.Join(set, " "), strings.Join(parts, ", "))
+}
+
+// view is a kind about some sizes: its numbers there, in mm, and how they follow the sizes.
+type view struct {
+	Lengths map[string]measure.Length
+	Numbers []float64
+	IDs     []string
+	Slopes  [][]float64
+}
+
+// viewsZip has the views of all kinds of the table, a file for a style and unit, in the table's
+// order: of each kind that at its usual sizes, then those about others. They tell which kinds to
+// try; what a recipe makes is always made again by the style itself.
+//
+//go:embed kinds.zip
+var viewsZip []byte
+
+var viewFiles = sync.OnceValue(func() *zip.Reader {
+	z, err := zip.NewReader(bytes.NewReader(viewsZip), int64(len(viewsZip)))
+	if err != nil {
+		return nil
+	}
+	return z
+})
+
+// views gives those of a style's kinds in a unit; nil where there are none.
+func views(key string) (out [][]view) {
+	if viewFiles() == nil {
+		return nil
+	}
+	f, err := viewFiles().Open(key + ".json")
+	if err != nil {
+		return nil
+	}
+	defer f.Close()
+	if json.NewDecoder(f).Decode(&out) != nil {
+		return nil
+	}
+	return out
 }

@@ -22,6 +22,7 @@ type Told struct {
 	// Near are the styles that they are of but for a number, and nearOf which pieces these are of.
 	Near   []Match
 	nearOf []int
+	near   bool // whether they are asked for
 	// Of says, by piece, which of the style's parts it is; −1 for one that is none.
 	Of []int
 	// Made is the box, where there is a style.
@@ -33,12 +34,15 @@ type Told struct {
 }
 
 // Tell reads a recipe and says what it makes. unit is that of numbers that say none.
-func Tell(text string, unit measure.Unit) (*Told, error) {
+func Tell(text string, unit measure.Unit) (*Told, error) { return tell(text, unit, true) }
+
+// tell is Tell, and says what pieces are but for a number only where near is asked for.
+func tell(text string, unit measure.Unit, near bool) (*Told, error) {
 	r, err := reading.Read(text, unit)
 	if err != nil {
 		return nil, err
 	}
-	t := &Told{Reading: r, Of: make([]int, len(r.Pieces))}
+	t := &Told{Reading: r, near: near, Of: make([]int, len(r.Pieces))}
 	for i := range t.Of {
 		t.Of[i] = -1
 	}
@@ -104,7 +108,7 @@ func (t *Told) find(text string) {
 			return
 		}
 	}
-	if t.Near == nil {
+	if t.Near == nil && t.near {
 		t.alone()
 	}
 }
@@ -116,7 +120,7 @@ func (t *Told) of(which []int, text string) bool {
 		p := t.Pieces[i]
 		blanks = append(blanks, Blank{p.Width, p.Height, p.Vertical, p.Horizontal})
 	}
-	all := slices.DeleteFunc(Find(blanks, t.Unit), func(m Match) bool { return t.otherLid(m, which) })
+	all := slices.DeleteFunc(find(blanks, t.Unit, t.near), func(m Match) bool { return t.otherLid(m, which) })
 	if len(all) == 0 {
 		return false
 	}

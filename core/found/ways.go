@@ -20,7 +20,7 @@ func (t *Told) Ways(text string, unit measure.Unit) (out []Remedy) {
 		if r, err := reading.Read(w.Text, unit); err != nil || r.OffCard || t.sameAs(r) || len(r.NotUnderstood) > len(t.NotUnderstood) {
 			continue
 		}
-		again, err := Tell(w.Text, unit)
+		again, err := tell(w.Text, unit, false)
 		if err != nil || again.Match == nil || slices.ContainsFunc(out, func(r Remedy) bool { return r.Told.sameAs(again.Reading) }) {
 			continue
 		}

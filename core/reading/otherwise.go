@@ -25,7 +25,7 @@ func (r *Reading) Ways(text string) (out []Way) {
 	other := func(uses []Use) Way {
 		said := r.Again(text, func(u Use) (string, bool) {
 			top := r.Pieces[u.Piece].Height
-			return u.Text + " with the " + measure.Number(top, r.Unit, r.Unit.Tick()) + " side at the top,", slices.Contains(spansOf(uses), u.Span)
+			return u.Text + " with the " + measure.Number(top, r.Unit, r.Unit.Tick()) + " side at the top", slices.Contains(spansOf(uses), u.Span)
 		})
 		names := make([]string, len(uses))
 		for i, u := range uses {
