@@ -389,7 +389,7 @@ func (k *kind) beside(x []measure.Length) ([]float64, bool) {
 		for j := range x {
 			was := x[j]
 			x[j] += by * k.tick()
-			if at, ok := k.make(x); ok {
+			if at, ok := k.makeWith(x, unseen[:1]); ok {
 				return at, true
 			}
 			x[j] = was
@@ -506,7 +506,7 @@ func (k *kind) found(order []lain, x []measure.Length, otherwise []Otherwise) *M
 			in.Lengths[id] = x[j]
 		}
 	}
-	if spec, _ := k.made(x); spec != nil {
+	if spec, _ := k.made(x, unseen); spec != nil {
 		for _, p := range k.style.Parameters {
 			if p.Follows == nil && !slices.Contains(k.ids, p.ID) && spec.Lengths[p.ID] != k.spec.Lengths[p.ID] {
 				in.Size[p.ID] = spec.Lengths[p.ID]

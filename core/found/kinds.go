@@ -403,13 +403,15 @@ func (k *kind) box(set map[string]measure.Length) (*style.Box, error) {
 
 // make gives the numbers at some sizes; false where there is no such box, or one of
 // other lines.
-func (k *kind) make(x []measure.Length) ([]float64, bool) {
+func (k *kind) make(x []measure.Length) ([]float64, bool) { return k.makeWith(x, unseen) }
+
+func (k *kind) makeWith(x []measure.Length, unseen []float64) ([]float64, bool) {
 	for _, at := range x {
 		if at < 0 {
 			return nil, false
 		}
 	}
-	spec, box := k.made(x)
+	spec, box := k.made(x, unseen)
 	if spec == nil || len(box.Parts) != len(k.parts) {
 		return nil, false
 	}
@@ -426,7 +428,7 @@ func (k *kind) make(x []measure.Length) ([]float64, bool) {
 var unseen = []float64{1, .75, .5, .35, .25, 1.5, 2}
 
 // made is the box at some sizes, and what it is made to; nil where there is none.
-func (k *kind) made(x []measure.Length) (*style.Spec, *style.Box) {
+func (k *kind) made(x []measure.Length, unseen []float64) (*style.Spec, *style.Box) {
 	set := map[string]measure.Length{}
 	for j, id := range k.ids {
 		set[id] = x[j]

@@ -64,3 +64,19 @@ func TestARecipeBecomesABox(t *testing.T) {
 		t.Errorf("%d boxes, %v", len(boxes), err)
 	}
 }
+
+// A text that can be meant two ways offers the other one, drawn; what is pressed says so in the text.
+func TestTheOtherReadingIsOffered(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	_, page, _ := x.Post("/read", "text", "tray 8 x 7 in, score 2 and 5, turn, score 2 and 6")
+	_, offered, there := strings.Cut(page, "It can also be read another way")
+	if !there || !strings.Contains(offered, "Read it with the 7 in side of the tray at the top") || !strings.Contains(offered, "<svg") {
+		t.Fatalf("no other reading: %s", page)
+	}
+	_, text, _ := strings.Cut(offered, `name="text" value="`)
+	text, _, _ = strings.Cut(text, `"`)
+	if _, page, _ := x.Post("/read", "text", text); !strings.Contains(page, "It is an open tray.") || strings.Contains(page, "another way") {
+		t.Errorf("%q: %s", text, page)
+	}
+}
