@@ -168,25 +168,29 @@ func TestAxeInEveryState(t *testing.T) {
 	}
 }
 
+// audit looks for faults of accessibility, by day and, for contrast, by evening.
 func (b *browser) audit(page string, width int64) {
 	b.t.Helper()
 	if b.value("typeof axe") == "undefined" {
-		b.do(js(axe + "; 0"))
+		b.do(js(axe + `; const still = new CSSStyleSheet(); still.replaceSync("* { transition: none !important }"); document.adoptedStyleSheets.push(still); 0`))
 	}
-	b.do(js(`window.report = ""; axe.run({resultTypes: ["violations"]}).then(r => { window.report = JSON.stringify(r.violations
-		.map(v => ({id: v.id, help: v.help, impact: v.impact, at: v.nodes.map(n => n.target.join(" ") + " " + (n.any[0]?.message ?? ""))}))) }); 0`))
-	b.until("window.report")
-	report := b.value("window.report")
-	var faults []struct {
-		ID, Help, Impact string
-		At               []string
+	for _, in := range []struct{ light, of string }{{"day", `{resultTypes: ["violations"]}`}, {"evening", `{resultTypes: ["violations"], runOnly: ["color-contrast"]}`}} {
+		b.do(js(fmt.Sprintf(`document.documentElement.dataset.light = %q; window.report = ""; axe.run(%s).then(r => { window.report = JSON.stringify(r.violations
+			.map(v => ({id: v.id, help: v.help, impact: v.impact, at: v.nodes.map(n => n.target.join(" ") + " " + (n.any[0]?.message ?? ""))}))) }); 0`, in.light, in.of)))
+		b.until("window.report")
+		report := b.value("window.report")
+		var faults []struct {
+			ID, Help, Impact string
+			At               []string
+		}
+		if err := json.Unmarshal([]byte(report), &faults); err != nil {
+			b.t.Fatal(err)
+		}
+		for _, f := range faults {
+			b.t.Errorf("%s at %d, by %s: %s: %s (%s) at %v", page, width, in.light, f.Impact, f.Help, f.ID, f.At)
+		}
 	}
-	if err := json.Unmarshal([]byte(report), &faults); err != nil {
-		b.t.Fatal(err)
-	}
-	for _, f := range faults {
-		b.t.Errorf("%s at %d: %s: %s (%s) at %v", page, width, f.Impact, f.Help, f.ID, f.At)
-	}
+	b.do(js(`delete document.documentElement.dataset.light`))
 }
 
 func (b *browser) sideways(page string, width int64) {

@@ -37,7 +37,7 @@ var formKinds = map[string]string{
 	"/me/everywhere": "own", "/me/leave": "own", "/me/passkeys": "own", "/me/passkeys/begin": "own", "/me/passkeys/drop": "own", "/me/password": "own", "/me/sessions/end": "own",
 	"/new": "adding", "/paper": "own", "/papers": "adding", "/papers/:id/straighten": "adding", "/read/sketch": "adding", "/read/sketch/:id/lines": "own",
 	"/people/:id": "merged", "/people/:id/recover": "adding", "/people/codes": "telling", "/people/invite": "adding",
-	"/read": "adding", "/set-up": "adding", "/sign-in": "own", "/sign-in/passkey": "own", "/sign-in/passkey/begin": "own", "/sign-in/strength": "own", "/sign-out": "own",
+	"/read": "adding", "/set-up": "adding", "/sign-in": "own", "/sign-in/passkey": "own", "/sign-in/passkey/begin": "own", "/sign-in/strength": "own", "/light": "own", "/sign-out": "own",
 	"/styles": "merged", "/styles/:file/strike": "telling", "/styles/table": "merged", "/units": "own",
 }
 

@@ -31,6 +31,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.POST("/example", s.example)
 	e.GET("/kinds", s.kinds)
 	e.POST("/units", s.preferUnits)
+	e.POST("/light", s.preferLight)
 	e.POST("/boxes", s.many)
 	e.GET("/print.pdf", s.print)
 	e.GET("/boxes.zip", s.files)
@@ -61,6 +62,12 @@ func (s *room) preferUnits(c *echo.Context) error {
 		to += "?" + typed.Encode()
 	}
 	return page.Back(c, "%s", to)
+}
+
+// preferLight sets how bright the pages are, and shows the page it was asked on again.
+func (s *room) preferLight(c *echo.Context) error {
+	page.SetLight(c, page.Light(c.FormValue("light")))
+	return page.Back(c, "%s", page.Asked(c, "/"))
 }
 
 func (s *room) copy(c *echo.Context) error {

@@ -28,6 +28,7 @@ var rules = []struct {
 	{"", "/sign-out", people.Guest},
 	{"", "/me*", people.Guest},
 	{"", "/units", people.Guest},
+	{"", "/light", people.Guest},
 	{"", "/paper", people.Guest},
 	{"", "/people*", people.Steward},
 	{"", "/data*", people.Steward},

@@ -232,6 +232,44 @@ func UnitsOf(c *echo.Context) measure.Unit {
 	return measure.In
 }
 
+// Light is how bright the pages are: as the system is, or as chosen.
+type Light string
+
+// The lights, in the order in which they are gone through.
+const (
+	AsTheSystem Light = ""
+	Evening     Light = "evening"
+	Day         Light = "day"
+)
+
+// Next is the light that one press more gives.
+func (l Light) Next() Light {
+	return map[Light]Light{AsTheSystem: Evening, Evening: Day, Day: AsTheSystem}[l]
+}
+
+// Name says it.
+func (l Light) Name() string {
+	return map[Light]string{AsTheSystem: "as your system", Evening: "evening", Day: "day"}[l]
+}
+
+const lightCookie = "light"
+
+// SetLight remembers the light; what is none is as the system.
+func SetLight(c *echo.Context, l Light) {
+	age := 400 * 24 * 3600
+	if l != Evening && l != Day {
+		l, age = AsTheSystem, -1
+	}
+	c.SetCookie(&http.Cookie{Name: lightCookie, Value: string(l), Path: "/", MaxAge: age, HttpOnly: true, SameSite: http.SameSiteLaxMode})
+}
+
+func lightOf(c *echo.Context) Light {
+	if k, err := c.Cookie(lightCookie); err == nil && (k.Value == string(Evening) || k.Value == string(Day)) {
+		return Light(k.Value)
+	}
+	return AsTheSystem
+}
+
 // SVG marks a drawing as markup: draw escapes every text in it.
 func SVG(p *draw.Picture) template.HTML { return template.HTML(p.Inline()) }
 
@@ -312,6 +350,7 @@ type Chrome struct {
 	UnitsAt string // where the unit switch posts to
 	To      string // the page to come back to from there
 	Stop    string
+	Light   Light
 	Notices []string
 	// Who is signed in, where a workshop is served.
 	Who people.Person
@@ -331,7 +370,7 @@ func (x Chrome) Places() []Place {
 func (Chrome) AllUnits() []measure.Unit { return measure.Units }
 
 func (s *Room) Chrome(c *echo.Context, title string) Chrome {
-	x := Chrome{Title: title, Place: placeOf(c.Path()), Units: UnitsOf(c), UnitsAt: "/units", Who: people.Of(c.Request().Context())}
+	x := Chrome{Title: title, Place: placeOf(c.Path()), Units: UnitsOf(c), UnitsAt: "/units", Light: lightOf(c), Who: people.Of(c.Request().Context())}
 	if x.Who.Role == people.Guest {
 		x.Notices = append(x.Notices, "You look on as a guest: what you change here is not kept.")
 	}

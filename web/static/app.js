@@ -340,7 +340,7 @@ for (const moment of ["DOMContentLoaded", "htmx:afterSettle", "resize"]) {
   (moment === "resize" ? window : document).addEventListener(moment, () => {
     const picture = document.getElementById("picture");
     if (!picture) return;
-    if (getComputedStyle(picture).overflowY === "auto" && picture.scrollHeight > picture.clientHeight + 1) picture.tabIndex = 0;
+    if (getComputedStyle(picture).overflowY === "auto" && picture.scrollHeight > picture.clientHeight) picture.tabIndex = 0;
     else picture.removeAttribute("tabindex");
   });
 }

@@ -33,7 +33,7 @@ if (sketched) {
     const had = group.contains(document.activeElement);
     group.replaceChildren();
     lines.forEach((l, i) => {
-      const g = make("g", { class: `sketch-line${l.fold ? " fold" : ""}${l.doubt ? " doubt" : ""}${i === chosen ? " chosen" : ""}`, tabindex: 0, role: "button", "aria-label": name(l, i), "aria-pressed": i === chosen, "data-line": i }, group);
+      const g = make("g", { class: `sketch-line${l.fold ? " fold" : ""}${l.doubt ? " doubt" : ""}${i === chosen ? " chosen" : ""}`, tabindex: i === Math.max(0, chosen) ? 0 : -1, role: "button", "aria-label": name(l, i), "aria-pressed": i === chosen, "data-line": i }, group);
       const [x1, y1, x2, y2] = l.at;
       make("line", { class: "wide", x1, y1, x2, y2 }, g);
       make("line", { x1, y1, x2, y2 }, g);
@@ -60,7 +60,7 @@ if (sketched) {
     out: () => { lines.splice(chosen, 1); chosen = -1; changed(); },
   };
 
-  document.querySelector(".sketch-tools").hidden = false;
+  document.querySelector(".sketch-tools").classList.remove("waits");
   document.querySelector(".sketch-tools").addEventListener("click", (e) => {
     const what = e.target.dataset.do;
     if (what === "new") {
@@ -100,6 +100,8 @@ if (sketched) {
     const i = Number(on.dataset.line);
     const step = { ArrowLeft: [-0.5, 0], ArrowRight: [0.5, 0], ArrowUp: [0, -0.5], ArrowDown: [0, 0.5] }[e.key];
     if (e.key === "Enter" || e.key === " ") choose(i);
+    else if (e.key === "Escape" && chosen >= 0) { choose(-1); group.querySelector(`[data-line="${i}"]`).focus(); }
+    else if (step && chosen < 0) group.querySelector(`[data-line="${(i + lines.length + (step[0] + step[1] > 0 ? 1 : -1)) % lines.length}"]`).focus();
     else if (e.key === "Delete" && i === chosen) ask.out();
     else if (step && i === chosen) {
       lines[i].at = lines[i].at.map((x, k) => (e.shiftKey && k < 2 ? x : x + step[k % 2]));
