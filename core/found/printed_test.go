@@ -14,6 +14,44 @@ import (
 	"brevium/core/style"
 )
 
+// The printed numbers of each style, in inches, centimetres and millimetres, give the style, or say it
+// as another that they could be, or say that they are no box that is known: never another in silence.
+func TestPrintedNumbersGiveTheStyle(t *testing.T) {
+	t.Parallel()
+	given, silent := 0, 0
+	for _, s := range style.Boxes() {
+		for _, unit := range []measure.Unit{measure.In, measure.CM, measure.MM} {
+			in := design.New("Box", unit, s.ID)
+			in.Sheets[0].Width, in.Sheets[0].Height, in.Tools.Trimmer = 2000*measure.Millimetre, 2000*measure.Millimetre, 2000*measure.Millimetre
+			made, err := design.Make(t.Context(), in)
+			if err != nil {
+				t.Fatal(err)
+			}
+			var lines []string
+			for _, step := range recipe.Flat(made.Steps) {
+				if step.Kind == recipe.Cut || step.Passes != nil {
+					lines = append(lines, step.Text)
+				}
+			}
+			told, err := Tell(strings.Join(lines, "\n"), unit)
+			switch {
+			case err != nil:
+				t.Errorf("%s in %s: %v", s.ID, unit, err)
+			case told.Match == nil:
+				t.Logf("%s in %s: %q", s.ID, unit, told.Says)
+			case told.Match.Style == s || slices.ContainsFunc(told.Also, func(m Match) bool { return m.Style == s }):
+				given++
+			default:
+				silent++
+				t.Errorf("%s in %s is told to be %s: %q\n%s", s.ID, unit, told.Match.Style.ID, told.Says, strings.Join(lines, "\n"))
+			}
+		}
+	}
+	if all := 3 * len(style.Boxes()); given < all*4/5 || silent > 0 {
+		t.Errorf("%d of %d give the style, %d another", given, all, silent)
+	}
+}
+
 // What the steps of any style say of cutting and scoring, in inches or centimetres, is
 // read back as the same blanks and lines; nothing of it is left that is not understood.
 func TestPrintedRecipesAreReadBack(t *testing.T) {

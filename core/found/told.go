@@ -19,6 +19,8 @@ type Told struct {
 	*reading.Reading
 	// Match is the style that its pieces are of, exactly; nil where they are of none.
 	Match *Match
+	// Also are other styles of which the same numbers are.
+	Also []Match
 	// Near are the styles that they are of but for a number, and nearOf which pieces these are of.
 	Near   []Match
 	nearOf []int
@@ -125,8 +127,11 @@ func (t *Told) of(which []int, text string) bool {
 		return false
 	}
 	if len(all[0].Otherwise) == 0 {
-		t.named(all, text)
-		t.Match = &all[0]
+		named := t.named(all, text)
+		t.Match, t.Also = &all[0], all[1:]
+		if len(t.Also) > 0 && !named {
+			t.say("Its numbers are those of %s as well.", article(t.Also[0].Style.Name))
+		}
 		for n, i := range which {
 			if t.Of[i] < 0 {
 				t.Of[i] = n

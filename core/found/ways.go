@@ -40,8 +40,8 @@ func (t *Told) sameAs(other *reading.Reading) bool {
 }
 
 // named puts first, of the styles that pieces are of, the one that the text calls them, and says
-// where the name and the numbers do not tell the same.
-func (t *Told) named(all []Match, text string) {
+// where the name and the numbers do not tell the same; it reports whether it said so.
+func (t *Told) named(all []Match, text string) bool {
 	text = " " + strings.Join(strings.FieldsFunc(strings.ToLower(text), func(r rune) bool { return r < 'a' || r > 'z' }), " ") + " "
 	calls := func(s *style.Style) bool {
 		for _, name := range []string{strings.ReplaceAll(s.ID, "-", " "), strings.ToLower(s.Name)} {
@@ -53,7 +53,7 @@ func (t *Told) named(all []Match, text string) {
 	}
 	called := slices.IndexFunc(style.Boxes(), calls)
 	if called < 0 {
-		return
+		return false
 	}
 	name := article(style.Boxes()[called].Name)
 	i := slices.IndexFunc(all, func(m Match) bool { return m.Style == style.Boxes()[called] })
@@ -64,4 +64,5 @@ func (t *Told) named(all []Match, text string) {
 		all[0], all[i] = all[i], all[0]
 		t.say("It is called %s; its numbers are those of %s as well.", name, article(all[1].Style.Name))
 	}
+	return i < 0 || len(all) > 1
 }
