@@ -31,8 +31,8 @@ test: chromium readers
 
 # All random cases of the tests that try a quarter of them, and need no browser.
 whole:
-	BREVIUM_EACH=1 go test -timeout 20m -run "$$(git grep -l 'sample\.\(Of\|Takes\|Part\)(' -- core draw store tools | xargs sed -n 's/^func \(Test[A-Za-z]*\)(.*/\1/p' | paste -sd'|')" ./core/... ./draw/... ./store/... ./tools/...
-	BREVIUM_EACH=1 go test -timeout 20m -run TestOneMoreThanEachLimit ./web
+	BREVIUM_EACH=1 go test -vet=off -ldflags="-s -w" -timeout 20m -run "$$(git grep -l 'sample\.\(Of\|Takes\|Part\)(' -- core draw sketch store tools | xargs sed -n 's/^func \(Test[A-Za-z]*\)(.*/\1/p' | paste -sd'|')" ./core/... ./draw/... ./sketch ./store/... ./tools/...
+	BREVIUM_EACH=1 go test -vet=off -ldflags="-s -w" -timeout 20m -run TestOneMoreThanEachLimit ./web
 
 # The core alone: under a minute.
 test-core:
@@ -79,6 +79,7 @@ mutants:
 fuzz:
 	go test -run XXX -fuzz FuzzRead -fuzztime 100000x ./core/reading
 	go test -run XXX -fuzz FuzzRead -fuzztime 100000x ./core/stylefile
+	go test -run XXX -fuzz FuzzRead -fuzztime 100000x ./sketch
 
 # The licences of everything linked in; brevium licences prints them.
 licences:

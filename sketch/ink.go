@@ -9,8 +9,8 @@ import (
 	"slices"
 )
 
-// ink is how dark a picture is beside the paper round each dot, 0 to 1, so that shade falls out.
-type ink struct {
+// Sheet is how dark a picture is beside the paper round each dot, 0 to 1, so that shade falls out.
+type Sheet struct {
 	wide, high int
 	perMM      float64 // dots
 	dark       []float32
@@ -26,16 +26,16 @@ const (
 	leastInk    = 0.18 // of what is drawn, at the least
 )
 
-// inkOf works out the darkness of a picture with so many dots to a millimetre.
-func inkOf(img *image.Gray, perMM float64) *ink {
+// Look looks at a picture with so many dots to a millimetre.
+func Look(img *image.Gray, perMM float64) *Sheet {
 	b := img.Bounds()
-	x := &ink{wide: b.Dx(), high: b.Dy(), perMM: perMM}
+	x := &Sheet{wide: b.Dx(), high: b.Dy(), perMM: perMM}
 	x.dark = make([]float32, x.wide*x.high)
-	grey := func(i int) float64 { return float64(img.Pix[i/x.wide*img.Stride+i%x.wide]) }
+	grey := func(i int) uint32 { return uint32(img.Pix[i/x.wide*img.Stride+i%x.wide]) }
 	reach := max(2, int(around*perMM))
-	mean := x.mean(reach, func(i int) (v, weight float64) { return grey(i), 1 })
-	paper := x.mean(reach, func(i int) (v, weight float64) {
-		if v := grey(i); v > nearlyPaper*mean[i] {
+	mean := x.mean(reach, func(i int) (v, weight uint32) { return grey(i), 1 })
+	paper := x.mean(reach, func(i int) (v, weight uint32) {
+		if v := grey(i); float32(v) > nearlyPaper*mean[i] {
 			return v, 1
 		}
 		return 0, 0
@@ -46,7 +46,7 @@ func inkOf(img *image.Gray, perMM float64) *ink {
 		if p == 0 {
 			p = mean[i]
 		}
-		x.dark[i] = float32(max(0, 1-grey(i)/max(1, p)))
+		x.dark[i] = max(0, 1-float32(grey(i))/max(1, p))
 		if x.dark[i] > faintest {
 			some = append(some, x.dark[i])
 		}
@@ -59,12 +59,13 @@ func inkOf(img *image.Gray, perMM float64) *ink {
 	return x
 }
 
-// mean is the weighted mean of values over a square round each dot, by sums of rows and columns.
-func (x *ink) mean(reach int, of func(i int) (v, weight float64)) []float64 {
+// mean is the weighted mean of values up to 255 over a square round each dot, by sums of rows and
+// columns.
+func (x *Sheet) mean(reach int, of func(i int) (v, weight uint32)) []float32 {
 	w, h := x.wide+1, x.high+1
-	sums, weights := make([]float64, w*h), make([]float64, w*h)
+	sums, weights := make([]uint32, w*h), make([]uint32, w*h)
 	for r := range x.high {
-		row, weight := 0.0, 0.0
+		row, weight := uint32(0), uint32(0)
 		for c := range x.wide {
 			v, n := of(r*x.wide + c)
 			row, weight = row+v*n, weight+n
@@ -72,16 +73,16 @@ func (x *ink) mean(reach int, of func(i int) (v, weight float64)) []float64 {
 			weights[(r+1)*w+c+1] = weights[r*w+c+1] + weight
 		}
 	}
-	out := make([]float64, x.wide*x.high)
+	out := make([]float32, x.wide*x.high)
 	for r := range x.high {
 		top, bottom := max(0, r-reach), min(x.high, r+reach+1)
 		for c := range x.wide {
 			left, right := max(0, c-reach), min(x.wide, c+reach+1)
-			box := func(of []float64) float64 {
+			box := func(of []uint32) uint32 {
 				return of[bottom*w+right] - of[top*w+right] - of[bottom*w+left] + of[top*w+left]
 			}
 			if n := box(weights); n > 0 {
-				out[r*x.wide+c] = box(sums) / n
+				out[r*x.wide+c] = float32(box(sums)) / float32(n)
 			}
 		}
 	}
@@ -98,7 +99,7 @@ type dot struct {
 // rim is how near to the picture's edge nothing is looked at, mm: the sheet ends there.
 const rim = 1.5
 
-func (x *ink) dots() []dot {
+func (x *Sheet) dots() []dot {
 	var out []dot
 	wide, high := float64(x.wide)/x.perMM, float64(x.high)/x.perMM
 	for i, d := range x.dark {
@@ -116,13 +117,12 @@ const leastSquares = 0.0015
 
 // Squares finds where the squares of the paper begin that are step millimetres wide: how far the
 // first line lies from the left and from the top, and whether there are such squares.
-func Squares(img *image.Gray, perMM, step float64) (left, top float64, there bool) {
-	x := inkOf(img, perMM)
+func (x *Sheet) Squares(step float64) (left, top float64, there bool) {
 	const parts = 40
 	phase := func(n int, at func(i int) float64) (float64, bool) {
 		var sum [parts]float64
 		for i := range n {
-			_, part := math.Modf((float64(i) + 0.5) / perMM / step)
+			_, part := math.Modf((float64(i) + 0.5) / x.perMM / step)
 			sum[int(part*parts)%parts] += at(i)
 		}
 		best, total := 0, 0.0

@@ -1,7 +1,6 @@
 package sketch
 
 import (
-	"image"
 	"math"
 	"slices"
 
@@ -33,10 +32,10 @@ const (
 	leastGap   = 0.9  // of a dashed line
 )
 
-// Find finds the lines of a picture with so many dots to a millimetre: long ones where most dots
-// lie in a row (Hough's count of lines by angle and distance), then short ones of what is left.
-func Find(img *image.Gray, perMM float64) []Line {
-	x := inkOf(img, perMM)
+// Lines finds the lines of a sheet: long ones where most dots lie in a row (Hough's count of lines by
+// angle and distance), then short ones of what is left.
+func (x *Sheet) Lines() []Line {
+	perMM := x.perMM
 	dots := x.dots()
 	var out []Line
 	c := newCount(dots, float64(x.wide)/perMM, float64(x.high)/perMM)

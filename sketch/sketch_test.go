@@ -38,7 +38,7 @@ func TestLinesOfSketches(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		got := Find(img, perMM)
+		got := Look(img, perMM).Lines()
 		for _, m := range s.lines {
 			meant++
 			covered, fold := 0.0, false
@@ -84,18 +84,19 @@ func TestSketchesBecomeRecipes(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
+		sheet := Look(img, perMM)
 		within := 0.5
 		left, top := 0.0, 0.0
 		if s.step > 0 {
 			var there bool
-			if left, top, there = Squares(img, perMM, s.step); !there {
+			if left, top, there = sheet.Squares(s.step); !there {
 				t.Errorf("scene %d: its squares of %g mm are not seen", seed, s.step)
 			}
 			within = 0.2
-		} else if _, _, there := Squares(img, perMM, 5); there {
+		} else if _, _, there := sheet.Squares(5); there {
 			t.Errorf("scene %d: squares are seen on plain paper", seed)
 		}
-		blanks := Blanks(Snapped(Find(img, perMM), left, top, s.step))
+		blanks := Blanks(Snapped(sheet.Lines(), left, top, s.step))
 		want := Blanks(s.lines)
 		if len(blanks) != 1 || len(want) != 1 {
 			t.Errorf("scene %d: %d pieces", seed, len(blanks))

@@ -32,7 +32,11 @@ const weighs = `(() => {
 	let shift = 0;
 	const moved = new PerformanceObserver(() => {});
 	moved.observe({type: "layout-shift", buffered: true});
-	for (const e of moved.takeRecords()) shift += e.value;
+	const what = [];
+	for (const e of moved.takeRecords()) {
+		shift += e.value;
+		for (const s of e.sources) what.push((s.node?.tagName ?? s.node?.nodeName) + "." + (s.node?.className ?? "") + " " + Math.round(s.previousRect.top) + "+" + Math.round(s.previousRect.height) + " to " + Math.round(s.currentRect.top) + "+" + Math.round(s.currentRect.height));
+	}
 	const groups = new Set(), reached = [];
 	for (const e of main.querySelectorAll("a[href], button, input, select, textarea, summary, [tabindex]")) {
 		if (e.tabIndex < 0 || e.disabled || e.type === "hidden" || !e.checkVisibility({visibilityProperty: true})) continue;
@@ -41,7 +45,7 @@ const weighs = `(() => {
 	}
 	const work = reached.findIndex((e) => e.matches("input, select, textarea, button, .btn-main"));
 	const packed = (all) => all.reduce((sum, e) => sum + e.encodedBodySize, 0);
-	return JSON.stringify({Title: document.querySelector("h1")?.innerText ?? "", Down: Math.max(...down), Shift: shift, Tabs: document.activeElement === main ? work + 1 : 0,
+	return JSON.stringify({Title: document.querySelector("h1")?.innerText ?? "", Down: Math.max(...down), Shift: shift, What: what.join("; "), Tabs: document.activeElement === main ? work + 1 : 0,
 		Styles: packed(performance.getEntriesByType("resource").filter((e) => /\.css/.test(e.name) && !/print\.css/.test(e.name)))});
 })()`
 
@@ -63,7 +67,7 @@ func TestPagesAreLightAndShort(t *testing.T) {
 		b.visit(page)
 		b.until(`document.readyState == "complete" && !document.querySelector(".htmx-request, #space:not([data-ready])")`)
 		var w struct {
-			Title        string
+			Title, What  string
 			Down, Shift  float64
 			Tabs, Styles int
 		}
@@ -74,7 +78,7 @@ func TestPagesAreLightAndShort(t *testing.T) {
 			t.Errorf("%s goes down to %.0f px", page, w.Down)
 		}
 		if w.Shift > mostShift {
-			t.Errorf("%s moves by %.3f of the window when it has come", page, w.Shift)
+			t.Errorf("%s moves by %.3f of the window when it has come: %s", page, w.Shift, w.What)
 		}
 		if strings.HasSuffix(w.Title, "?") {
 			t.Errorf("%s asks %q in the place of a title", page, w.Title)

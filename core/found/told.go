@@ -80,15 +80,15 @@ func sentences(all []string) []string {
 	return out
 }
 
-// besides are what goes with a box and is not of it.
-var besides = []string{"band", "divider", "insert", "strip", "wrap"}
+// accessories are what goes with a box and is not of it.
+var accessories = []string{"band", "divider", "insert", "strip", "wrap"}
 
 // find looks for a style of all pieces that are not panels; else without what goes beside a box, of
 // those alone that are scored, of all, and of pieces that are cut more than once as that many.
 func (t *Told) find(text string) {
 	for n, only := range []func(reading.Piece) bool{
 		func(p reading.Piece) bool { return !p.Panel },
-		func(p reading.Piece) bool { return !p.Panel && !slices.Contains(besides, p.Name) },
+		func(p reading.Piece) bool { return !p.Panel && !slices.Contains(accessories, p.Name) },
 		func(p reading.Piece) bool { return len(p.Vertical)+len(p.Horizontal) > 0 },
 		func(reading.Piece) bool { return true },
 	} {

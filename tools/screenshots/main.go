@@ -38,7 +38,7 @@ var views = []struct {
 	{"bench", "/boxes/{1}/bench", 1280, 800, ""},
 	{"logbook", "/logbook", 1280, 800, ""},
 	{"cost", "/jobs/1/cost", 1280, 800, ""},
-	{"biggest", "/boxes/{1}/biggest?keep=fixed&fix.height=2", 1280, 800, ""},
+	{"recipe", "/read?text=carton+7+x+9+3/4,+score+1+1/2+and+5+1/2,+turn,+3/4,+3+3/4,+%3F+and+8+1/4.+Paper+for+the+top:+3+3/4+x+2+3/4", 1280, 800, ""},
 	{"drawer", "/drawer", 1280, 800, ""},
 	{"data", "/data", 1280, 800, ""},
 	{"kinds", "/kinds", 1280, 800, ""},

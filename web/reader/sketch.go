@@ -181,6 +181,9 @@ func (l lineView) Name() string {
 func (l lineView) MiddleX() float64 { return (l.X1 + l.X2) / 2 }
 func (l lineView) MiddleY() float64 { return (l.Y1 + l.Y2) / 2 }
 
+// looking lets one sketch be looked at at a time.
+var looking = make(chan struct{}, 1)
+
 // lines finds the lines of a sketch.
 func (s *room) lines(c *echo.Context) error {
 	f := form.New(c.QueryParams(), page.UnitsOf(c))
@@ -193,6 +196,8 @@ func (s *room) lines(c *echo.Context) error {
 	if !f.OK() {
 		return s.showCorners(c, http.StatusUnprocessableEntity, f)
 	}
+	looking <- struct{}{} // one at a time, which bounds the memory
+	defer func() { <-looking }()
 	img, perMM, err := photo.Above(p.JPEG, l.corners, l.wide.MM(), l.high.MM())
 	if page.IsFault(err) {
 		f.Fail(err)
@@ -200,17 +205,18 @@ func (s *room) lines(c *echo.Context) error {
 	} else if err != nil {
 		return err
 	}
+	sheet := sketch.Look(img, perMM)
 	var left, top, step float64
 	var said []string
 	if l.step > 0 {
 		var there bool
-		if left, top, there = sketch.Squares(img, perMM, l.step.MM()); there {
+		if left, top, there = sheet.Squares(l.step.MM()); there {
 			step = l.step.MM()
 		} else {
 			said = append(said, "The squares are too faint to be seen; lines are where they were drawn.")
 		}
 	}
-	all := sketch.Snapped(sketch.Find(img, perMM), left, top, step)
+	all := sketch.Snapped(sheet.Lines(), left, top, step)
 	if len(all) == 0 {
 		said = append(said, "No line was found. A darker pencil, or more light, helps; lines can be drawn here too.")
 	}
