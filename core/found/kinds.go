@@ -181,19 +181,6 @@ func (k *kind) draw() bool {
 	return true
 }
 
-// is takes what the table has of a kind; false where that is not of its parts.
-func (k *kind) is(v view) bool {
-	count := 0
-	for _, p := range k.parts {
-		count += 2 + p.vertical + p.horizontal
-	}
-	if len(v.Numbers) != count || len(v.IDs) != len(v.Slopes) || slices.ContainsFunc(v.Slopes, func(s []float64) bool { return len(s) != count }) {
-		return false
-	}
-	k.numbers, k.ids, k.slopes = v.Numbers, v.IDs, v.Slopes
-	return true
-}
-
 // about are the kind and then the same about other sizes, where its parts are scored as blanks are;
 // none where they are not.
 func (k *kind) about(blanks []Blank) iter.Seq[*kind] {
@@ -405,6 +392,7 @@ func (k *kind) box(set map[string]measure.Length) (*style.Box, error) {
 // other lines.
 func (k *kind) make(x []measure.Length) ([]float64, bool) { return k.makeWith(x, unseen) }
 
+// makeWith is make, with sizes that no number follows tried at so many times the usual ones.
 func (k *kind) makeWith(x []measure.Length, unseen []float64) ([]float64, bool) {
 	for _, at := range x {
 		if at < 0 {

@@ -6,6 +6,7 @@ import (
 	_ "embed"
 	"encoding/json"
 	"fmt"
+	"slices"
 	"strings"
 	"sync"
 
@@ -108,4 +109,17 @@ func views(key string) (out [][]view) {
 		return nil
 	}
 	return out
+}
+
+// is takes what the table has of a kind; false where that is not of its parts.
+func (k *kind) is(v view) bool {
+	count := 0
+	for _, p := range k.parts {
+		count += 2 + p.vertical + p.horizontal
+	}
+	if len(v.Numbers) != count || len(v.IDs) != len(v.Slopes) || slices.ContainsFunc(v.Slopes, func(s []float64) bool { return len(s) != count }) {
+		return false
+	}
+	k.numbers, k.ids, k.slopes = v.Numbers, v.IDs, v.Slopes
+	return true
 }

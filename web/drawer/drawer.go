@@ -153,7 +153,8 @@ func (p *drawerPage) addFields() {
 	}
 	p.Own = []form.Field{
 		f.EmptyLength("width", "Wide", "for another size"), f.EmptyLength("height", "High", ""),
-		f.Control("count", "How many", "", "1"), f.Control("price", "Price of one", "in your money", "0"),
+		f.Control("count", "How many", "of each", "1"), f.Control("price", "Price of one", "in your money", "0"),
+		f.Control("papers", "Different papers", "more than one in a pack", "1"),
 	}
 	p.Offcut = f.Posted.Get("offcut") != ""
 }
@@ -172,6 +173,8 @@ func (s *room) putPaper(c *echo.Context) error {
 	f.ReadMatter("", &l.Card)
 	f.Whole("count", &l.Count)
 	f.Price("price", &l.Price)
+	papers := 1
+	f.Whole("papers", &papers)
 	if l.Sheet = posted.Get("sheet"); l.Sheet == "own" || l.Sheet == "" {
 		l.Sheet = ""
 		f.Length("width", &l.Width)
@@ -190,7 +193,9 @@ func (s *room) putPaper(c *echo.Context) error {
 		l.Complete()
 		if l.Count == 0 {
 			f.Fail(fault.New(fault.CountRange, "count", "put in one sheet or more"))
-		} else if err := s.Store.Of(c.Request().Context()).AddLots(c.Request().Context(), []drawer.Lot{l}); page.IsFault(err) {
+		} else if papers < 1 || papers > mostInPack {
+			f.Fail(fault.New(fault.CountRange, "papers", "a pack has 1 to %d different papers", mostInPack))
+		} else if err := s.Store.Of(c.Request().Context()).AddLots(c.Request().Context(), pack(l, papers)); page.IsFault(err) {
 			f.Fail(err)
 		} else if err != nil {
 			return err
@@ -200,6 +205,22 @@ func (s *room) putPaper(c *echo.Context) error {
 		return s.showDrawer(c, http.StatusUnprocessableEntity, f)
 	}
 	return page.Back(c, "/drawer?%s", url.Values{"put": {"1"}}.Encode())
+}
+
+// mostInPack is how many different papers are put in at once.
+const mostInPack = 60
+
+// pack is a lot for each of so many papers, which are numbered where there are several.
+func pack(l drawer.Lot, papers int) []drawer.Lot {
+	if papers == 1 {
+		return []drawer.Lot{l}
+	}
+	out := make([]drawer.Lot, papers)
+	for i := range out {
+		out[i] = l
+		out[i].Card.Name = fmt.Sprintf("%s %d", l.Card.Name, i+1)
+	}
+	return out
 }
 
 // setLook changes how the sheets of a card look.

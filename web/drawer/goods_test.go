@@ -270,3 +270,28 @@ func TestLiningOnTheTicket(t *testing.T) {
 		t.Errorf("lined twice: %d", code)
 	}
 }
+
+// A pack of twelve papers, two sheets of each, is twelve papers in the drawer, told apart by their numbers.
+func TestAPackIsPutIn(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	put := []string{"card", "Frost", "gsm", "160", "sheet", "6 × 6 in", "count", "2", "price", "0.30"}
+	if code, page, _ := x.Post("/drawer", append(put, "papers", "99")...); code != http.StatusUnprocessableEntity || !strings.Contains(page, "1 to 60 different papers") {
+		t.Errorf("a pack of 99: %d", code)
+	}
+	x.Post("/drawer", append(put, "papers", "12")...)
+	lots, err := x.Store.Of(t.Context()).Lots(t.Context())
+	if err != nil || len(lots) != 12 {
+		t.Fatalf("%d lots, %v", len(lots), err)
+	}
+	names := map[string]bool{}
+	for _, l := range lots {
+		names[l.Card.Name] = true
+		if l.Count != 2 || l.Sheet != "6 × 6 in" || l.Price != 0.3 {
+			t.Errorf("%+v", l)
+		}
+	}
+	if !names["Frost 1"] || !names["Frost 12"] || len(names) != 12 {
+		t.Errorf("they are called %v", names)
+	}
+}

@@ -11,7 +11,6 @@ import (
 
 	"github.com/labstack/echo/v5"
 
-	"brevium/store"
 	"brevium/store/desk"
 	"brevium/web/page"
 )
@@ -21,10 +20,9 @@ type room struct{ *page.Room }
 // Routes adds the room's addresses.
 func Routes(e *echo.Echo, shared *page.Room) {
 	s := &room{shared}
-	e.GET("/live/boxes/:id", s.watch(desk.BoxSort))
-	e.GET("/live/classes/:id", s.watch(store.ClassSort))
-	e.GET("/live/job-classes/:id", s.watch(store.JobClassSort))
-	e.GET("/live/jobs/:id", s.watch(desk.JobSort))
+	for at, sort := range page.LiveSorts {
+		e.GET(at+"/:id", s.watch(sort))
+	}
 }
 
 // How long changes are gathered before they are told, and how often a word is sent while
@@ -58,10 +56,7 @@ func (s *room) watch(sort desk.Sort) echo.HandlerFunc {
 			err := s.Store.Of(ctx).LetIn(ctx)
 			stamp := ""
 			if err == nil {
-				stamp, err = s.Store.Of(ctx).Stamp(ctx, sort, id)
-			}
-			if sort == desk.JobSort {
-				stamp += "-" + s.Looking.By(id)
+				stamp, err = s.State(ctx, sort, id)
 			}
 			if err != nil {
 				if !errors.Is(err, desk.ErrNotFound) && ctx.Err() == nil {

@@ -4,6 +4,7 @@ import (
 	"bufio"
 	"fmt"
 	"net/http"
+	"regexp"
 	"strings"
 	"testing"
 	"time"
@@ -51,6 +52,12 @@ func TestChangesAreTold(t *testing.T) {
 		}
 	}
 	first := next()
+	// The page says which state it shows: what changes before its line stands is told by the first word.
+	shown := regexp.MustCompile(`data-live-at="([^"]+)"`)
+	_, page, _ := rowan.Get(fmt.Sprintf("/boxes/%d/box", id))
+	if m := shown.FindStringSubmatch(page); m == nil || m[1] != first {
+		t.Errorf("the page shows the state %q, and told is %q", m, first)
+	}
 	if status, _, _ := ash.Post(fmt.Sprintf("/boxes/%d/rename", id), "name", "More jars"); status >= 400 {
 		t.Fatalf("renaming: %d", status)
 	}

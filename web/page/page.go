@@ -354,8 +354,9 @@ type Chrome struct {
 	Notices []string
 	// Who is signed in, where a workshop is served.
 	Who people.Person
-	// Live is where the page is told that somebody else changed what it shows.
-	Live string
+	// Live is where the page is told that somebody else changed what it shows, LiveAt the state that
+	// it shows.
+	Live, LiveAt string
 }
 
 // Places are where one can go: in a workshop all its data are the steward's.
@@ -379,16 +380,37 @@ func (s *Room) Chrome(c *echo.Context, title string) Chrome {
 	}
 	x.To = c.Request().URL.Path
 	if of, _, is := strings.Cut(c.Path(), "/:id"); is && x.Who.Name != "" && slices.Contains(liveAt, c.Path()) {
-		x.Live = "/live" + of + "/" + c.Param("id")
+		x.Live = "/live" + of
 	} else if c.Path() == "/boxes/:id/class" {
-		x.Live = "/live/classes/" + c.Param("id")
+		x.Live = "/live/classes"
 	} else if c.Path() == "/jobs/:id/class" {
-		x.Live = "/live/job-classes/" + c.Param("id")
+		x.Live = "/live/job-classes"
+	}
+	if x.Live != "" {
+		sort := LiveSorts[x.Live]
+		x.Live += "/" + c.Param("id")
+		if id, err := ID(c); err == nil {
+			// Without it the page is shown anew when it is first told of a state: no harm.
+			x.LiveAt, _ = s.State(c.Request().Context(), sort, id)
+		}
 	}
 	if at, own := strings.CutPrefix(c.Path(), "/jobs/:id"); own && !slices.Contains([]string{"/cost", "/evenings", "/kits", "/class"}, at) {
 		x.To = "/jobs/" + c.Param("id")
 	}
 	return x
+}
+
+// LiveSorts are what is told of at the addresses of the room live.
+var LiveSorts = map[string]desk.Sort{"/live/boxes": desk.BoxSort, "/live/jobs": desk.JobSort, "/live/classes": store.ClassSort, "/live/job-classes": store.JobClassSort}
+
+// State tells one state of a box, a job or a class from another; desk.ErrNotFound where it is not
+// there for who asks.
+func (s *Room) State(ctx context.Context, sort desk.Sort, id int64) (string, error) {
+	stamp, err := s.Store.Of(ctx).Stamp(ctx, sort, id)
+	if sort == desk.JobSort {
+		stamp += "-" + s.Looking.By(id)
+	}
+	return stamp, err
 }
 
 // liveAt are the pages that show what others change at once, where several work.

@@ -4,7 +4,8 @@
 
 {
   const top = document.querySelector("[data-live]");
-  let known = null, waits = false, asking = false;
+  // What the page shows; a change between its coming and the line's is told by the line's first word.
+  let known = top?.dataset.liveAt || null, waits = false, asking = false;
   const busy = () => typed || asking || document.querySelector("dialog[open]") !== null;
   const refresh = async () => {
     if (busy()) { waits = true; return; }
