@@ -146,7 +146,7 @@ func (d *Dressed) lands(l label.Label) error {
 // bandOf is the band that a label is glued on.
 func (t *Tied) bandOf(l label.Label) (Banded, bool) {
 	i := slices.IndexFunc(t.Bands, func(b Banded) bool { return b.PieceID() == l.Band })
-	if l.Band == "" || i < 0 {
+	if i < 0 {
 		return Banded{}, false
 	}
 	return t.Bands[i], true
@@ -156,7 +156,7 @@ func (t *Tied) bandOf(l label.Label) (Banded, bool) {
 func (b *Built) faceOf(l label.Label) (pattern.Face, bool) {
 	p, _ := b.part(l.Piece)
 	i := slices.IndexFunc(p.Faces, func(f pattern.Face) bool { return f.Name == l.Face })
-	if l.Piece == "" || i < 0 {
+	if i < 0 {
 		return pattern.Face{}, false
 	}
 	return p.Faces[i], true

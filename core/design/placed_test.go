@@ -80,6 +80,11 @@ func TestATopperStandsOverAFlap(t *testing.T) {
 	if said := labelled(r, inspect.OK); !strings.Contains(said, "3/4 in over its bottom edge, as wished: glue it to the flap alone") {
 		t.Errorf("it is judged %q, %q", said, labelled(r, inspect.Warn))
 	}
+	// At the very edge, but higher than the flap: over the other edge, which nobody asked for.
+	r.Inputs.Labels[0].Place.Up.At = 0
+	if high, err := Make(t.Context(), r.Inputs); err != nil || !strings.Contains(labelled(high, inspect.Warn), "over its top edge") {
+		t.Errorf("at the edge: %v, %q", err, labelled(high, inspect.Warn))
+	}
 	r.Inputs.Labels[0].Place.Up.From = "" // in the middle it is wider than the flap is high
 	again, err := Make(t.Context(), r.Inputs)
 	if err != nil || !strings.Contains(labelled(again, inspect.Warn), "larger than its place") {

@@ -79,6 +79,27 @@ func TestWhereMatsGo(t *testing.T) {
 	}
 }
 
+// What is glued to something shows on no side: no paper goes there, and one that is named is refused.
+func TestNoPaperOnWhatIsGlued(t *testing.T) {
+	p := &pattern.Pattern{Glue: []pattern.Glue{{Face: "left", Outside: true, Onto: "right"}}}
+	d := twoLayers(Walls)
+	d.Layers = d.Layers[:1]
+	for _, c := range []struct {
+		faces []string
+		side  Side
+		want  int
+	}{{nil, "", 3}, {nil, Inside, 4}, {[]string{"front"}, "", 1}} {
+		d.Faces, d.Side = c.faces, c.side
+		if mats, err := d.Mats(p, crossFaces(t), measure.Tick(mm/2)); err != nil || len(mats) != c.want {
+			t.Errorf("%v %s: %d mats, %v; want %d", c.faces, c.side, len(mats), err, c.want)
+		}
+	}
+	d.Faces, d.Side = []string{"left"}, ""
+	if _, err := d.Mats(p, crossFaces(t), measure.Tick(mm/2)); err == nil {
+		t.Error("paper on a glued face was taken")
+	}
+}
+
 func TestThicknessBetween(t *testing.T) {
 	all := []Dressing{twoLayers(Walls)}
 	marks := []pattern.Mark{{Name: "front", Role: pattern.Wall}, {Name: "floor", Role: pattern.Panel}}

@@ -44,3 +44,13 @@ func TestRoomOfAHexagon(t *testing.T) {
 		t.Errorf("the lid has a gap of %v along the %s", gap.Gap, gap.Pair.Axis)
 	}
 }
+
+// A lid's tabs count as two layers in its gap, with a second wall four.
+func TestLayersOfAPolygonsLid(t *testing.T) {
+	for walls, want := range map[string]int{"single": 2, "double": 4} {
+		b := build(t, polygonBox, nil, map[string]string{"lid.walls": walls})
+		if got := b.Fits[0].OuterLayers; got != want {
+			t.Errorf("%s: %d layers; want %d", walls, got, want)
+		}
+	}
+}
