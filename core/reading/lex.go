@@ -275,12 +275,12 @@ func spelled(in []token) []token {
 		if c, known := counts[t.text]; known && t.kind == word {
 			n, j = c, i+1
 		} else if k, whole := t.whole(); whole && t.unit == "" && is(i+1, "and") {
-			n, j = int64(k), i+1 // "6 and a sixteenth", "3 and 3/8"
+			n, j = int64(k), i+1 // "6 and a sixteenth", "3 and 3/8"; "one and 1/2" goes the same way
 		}
 		over, under := int64(0), int64(1)
 		end := j
 		part := func(k int) bool {
-			if k < len(in) && in[k].kind == number && in[k].fraction && in[k].over < in[k].under && in[k].under > 0 && t.kind == number {
+			if k < len(in) && in[k].kind == number && in[k].fraction && in[k].over < in[k].under && in[k].under > 0 {
 				over, under, end = in[k].over, in[k].under, k+1
 				return true
 			}
