@@ -368,6 +368,10 @@ func TestAnUntouchedFormLetsNobodyIn(t *testing.T) {
 	w.Person("Ash", people.Maker)
 	at := fmt.Sprintf("/people/%d", people.Of(w.As("Ash")).ID)
 	wren.Post(at, "struck", "1", "was.struck", "false")
+	// Another steward's page still shows her as let in.
+	if status, page, _ := wren.Post(at, "struck", "1", "was.struck", "false"); status != http.StatusUnprocessableEntity || !strings.Contains(page, "Another steward changed Ash meanwhile") {
+		t.Errorf("from an older page: %d", status)
+	}
 	wren.Post(at, "place", "Stall", "was.place", "")
 	wren.Post(at, "place", "", "was.place", "") // of a page from before
 	p, err := w.Store.Of(t.Context()).PersonCalled(t.Context(), "Ash")
