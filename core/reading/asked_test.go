@@ -118,7 +118,7 @@ func mms(all []measure.Length) (out []float64) {
 // Texts that were written before the grammar they ask for: each is read right, or what was not
 // read in it is marked; none is read wrong with nothing said.
 func TestWhatIsAsked(t *testing.T) {
-	all := append(readAsked(t, "asked.txt"), append(readAsked(t, "odd.txt"), readAsked(t, "odder.txt")...)...)
+	all := append(readAsked(t, "asked.txt"), append(readAsked(t, "odd.txt"), append(readAsked(t, "odder.txt"), readAsked(t, "counted.txt")...)...)...)
 	right := 0
 	for _, a := range all {
 		r, err := Read(a.text, measure.In)
@@ -159,7 +159,7 @@ func TestEveryNumberIsAccountedFor(t *testing.T) {
 			texts = append(texts, a.Text)
 		}
 	}
-	for _, a := range append(readAsked(t, "asked.txt"), append(readAsked(t, "odd.txt"), readAsked(t, "odder.txt")...)...) {
+	for _, a := range append(readAsked(t, "asked.txt"), append(readAsked(t, "odd.txt"), append(readAsked(t, "odder.txt"), readAsked(t, "counted.txt")...)...)...) {
 		texts = append(texts, a.text)
 	}
 	for _, text := range texts {

@@ -295,7 +295,8 @@ func (p *parser) goesOn(i int) bool {
 // count gives the whole number at a token that counts pieces.
 func (p *parser) count(k int) (int, bool) {
 	n, whole := p.tok(k).whole()
-	return n, whole && p.tok(k).unit == "" && n >= 1 && n <= mostCopies
+	numbered := p.is(k-1, "no", "nr", "number", "recipe", "version") || p.is(k-1, ".") && p.is(k-2, "no", "nr") // "recipe no. 5"
+	return n, whole && p.tok(k).unit == "" && n >= 1 && n <= mostCopies && !numbered
 }
 
 // copies is how many of a blank are cut, from the words round its size: "make 2: 4 x

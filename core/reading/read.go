@@ -181,12 +181,15 @@ func (p *parser) step() {
 	case p.now >= 0 && p.is(i, "middle", "centre", "center") && p.is(i-1, "the") && p.is(i-2, "in", "at", "down") && meant(p.tok(i+1).text, scores) != "":
 		p.score(false) // "in the middle, scored"
 	case p.numbered(), p.counted(), p.trims(), p.heldBefore(), p.corrects(), p.apart():
-	case p.size():
+	case p.size(), p.howMany():
 	case p.is(i, "@") && p.now >= 0 && p.num(i+1) && !p.times(i+2):
 		p.score(p.of() && p.turned)
 	case t.kind == mark:
 		if t.text == "." || t.text == "\n" || t.text == ";" {
 			p.used[i] = true
+		}
+		if t.text == "." && plainNouns[p.name] { // "2 sheets of card. Base …"
+			p.many = 0
 		}
 		p.i++
 	case p.lessThan():

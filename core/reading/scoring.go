@@ -223,6 +223,14 @@ func (s *scoring) number() bool {
 		s.behind()
 		return true
 	}
+	if p.howMany() {
+		s.flush()
+		return true
+	}
+	if p.countsThings(i) {
+		p.i++
+		return true
+	}
 	if p.is(i+1, "°", "degrees") {
 		p.as(i, OfSize)
 		p.use(i+1, i+2)
@@ -282,7 +290,7 @@ func (s *scoring) number() bool {
 		p.i++
 		return true
 	}
-	if p.is(i+1, "lap", "seam", "tab", "tabs", "overlap", "flap", "minutes", "minute", "gsm") || p.leftForTab(i) {
+	if p.is(i+1, "lap", "seam", "tab", "tabs", "overlap", "flap", "minutes", "minute", "gsm") || p.leftForTab(i) || p.is(i-1, "tab", "tabs", "lap", "seam", "overlap") || p.tok(i+1).kind == word && besides[p.tok(i+1).text] {
 		p.as(i, OfSize) // "the 1 in lap", "the last 9/16 is the glue tab"
 		p.i++
 		return true
@@ -316,22 +324,6 @@ func (s *scoring) piece(i int) int {
 		return s.p.meantBy(n)
 	}
 	return -1
-}
-
-// counts reports whether a number tells how many there are of a blank that follows.
-func (s *scoring) counts(i int) bool {
-	p := s.p
-	if _, is := p.count(i); !is {
-		return false
-	}
-	k := i + 1
-	if p.is(k, ")") {
-		k++
-	}
-	for p.tok(k).kind == word && k < i+5 && !sides[p.tok(k).text] && !p.is(k, "from", "on", "and", "at") {
-		k++
-	}
-	return k > i+1 && p.num(k) && p.times(k+1) && p.num(k+2)
 }
 
 // behind reads the blank that a sentence about scores tells last: "score 1 1/2 on all
@@ -407,6 +399,9 @@ func (s *scoring) held() bool {
 	p := s.p
 	from := p.i
 	for k := from; k < from+10; k++ {
+		if p.countsThings(k) { // "hold 10 seconds"
+			break
+		}
 		if p.num(k) {
 			p.use(from, k)
 			p.i = k + 1
