@@ -75,8 +75,12 @@ func find(blanks []Blank, unit measure.Unit, near bool) []Match {
 	if len(blanks) == 0 || len(blanks) > mostParts {
 		return nil
 	}
+	lie := make([][]lain, len(blanks))
+	for i, b := range blanks {
+		lie[i] = ways(i, b)
+	}
 	for _, s := range style.Boxes() {
-		best := bestOf(s, blanks, unit, near)
+		best := bestOf(s, lie, unit, near)
 		switch {
 		case best == nil:
 		case len(best.Otherwise) == 0:
@@ -93,12 +97,13 @@ func find(blanks []Blank, unit measure.Unit, near bool) []Match {
 	return nearly
 }
 
-// bestOf is how the blanks are of a style, exactly or but for one number; nil where they are not.
-func bestOf(s *style.Style, blanks []Blank, unit measure.Unit, near bool) *Match {
+// bestOf is how blanks are of a style, exactly or but for one number; nil where they are not. lie are
+// the ways in which each may lie.
+func bestOf(s *style.Style, lie [][]lain, unit measure.Unit, near bool) *Match {
 	var best *Match
 	for _, k := range kinds(s, unit) {
-		for x := range k.about(blanks) {
-			if m := x.match(blanks, near && x == k); m != nil && (best == nil || len(m.Otherwise) < len(best.Otherwise)) {
+		for x := range k.about(lie) {
+			if m := x.match(lie, near && x == k); m != nil && (best == nil || len(m.Otherwise) < len(best.Otherwise)) {
 				if best = m; len(best.Otherwise) == 0 {
 					return best
 				}
@@ -118,11 +123,11 @@ func off(m Match) measure.Length {
 
 // match tries the blanks on a kind in every way they may lie, but for one number too where near is
 // asked for.
-func (k *kind) match(blanks []Blank, near bool) *Match {
-	if len(blanks) != len(k.parts) {
+func (k *kind) match(lie [][]lain, near bool) *Match {
+	if len(lie) != len(k.parts) {
 		return nil
 	}
-	options := k.options(blanks)
+	options := k.options(lie)
 	if options == nil || !k.ready() {
 		return nil
 	}
@@ -238,11 +243,11 @@ const (
 
 // options are, part by part of a kind, the ways in which blanks with as many lines may
 // lie; nil where a part has none.
-func (k *kind) options(blanks []Blank) [][]lain {
+func (k *kind) options(lie [][]lain) [][]lain {
 	options := make([][]lain, len(k.parts))
 	for i, p := range k.parts {
-		for b := range blanks {
-			for _, l := range ways(b, blanks[b]) {
+		for b := range lie {
+			for _, l := range lie[b] {
 				if len(l.Vertical) == p.vertical && len(l.Horizontal) == p.horizontal {
 					options[i] = append(options[i], l)
 				}

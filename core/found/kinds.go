@@ -183,9 +183,9 @@ func (k *kind) draw() bool {
 
 // about are the kind and then the same about other sizes, where its parts are scored as blanks are;
 // none where they are not.
-func (k *kind) about(blanks []Blank) iter.Seq[*kind] {
+func (k *kind) about(lie [][]lain) iter.Seq[*kind] {
 	return func(yield func(*kind) bool) {
-		if len(blanks) != len(k.parts) || k.options(blanks) == nil || !k.drawn() || !yield(k) {
+		if len(lie) != len(k.parts) || k.options(lie) == nil || !k.drawn() || !yield(k) {
 			return
 		}
 		for _, x := range k.others() {

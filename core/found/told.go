@@ -84,9 +84,11 @@ func sentences(all []string) []string {
 var accessories = []string{"band", "divider", "insert", "strip", "wrap"}
 
 // find looks for a style of all pieces that are not panels; else without what goes beside a box, of
-// those alone that are scored, of all, and of pieces that are cut more than once as that many.
+// those alone that are scored, of all, and of pieces that are cut more than once as that many. Where
+// there is none, those that they are but for a number are kept and said.
 func (t *Told) find(text string) {
-	for n, only := range []func(reading.Piece) bool{
+	var sets [][]int
+	for _, only := range []func(reading.Piece) bool{
 		func(p reading.Piece) bool { return !p.Panel },
 		func(p reading.Piece) bool { return !p.Panel && !slices.Contains(accessories, p.Name) },
 		func(p reading.Piece) bool { return len(p.Vertical)+len(p.Horizontal) > 0 },
@@ -98,57 +100,56 @@ func (t *Told) find(text string) {
 				which = append(which, i)
 			}
 		}
-		if n > 0 && len(which) == 0 {
-			continue
+		if !slices.ContainsFunc(sets, func(other []int) bool { return slices.Equal(which, other) }) {
+			sets = append(sets, which)
 		}
-		if t.of(which, text) {
+	}
+	for _, which := range append(slices.Clone(sets), t.counted()...) {
+		if all := t.stylesOf(which, false); len(all) > 0 {
+			t.is(all, which, text)
 			return
 		}
 	}
-	for _, which := range t.counted() {
-		if t.of(which, text) {
+	if !t.near {
+		return
+	}
+	for _, which := range sets {
+		if t.Near = t.stylesOf(which, true); len(t.Near) > 0 {
+			t.nearOf = which
+			for _, m := range t.Near[:min(2, len(t.Near))] {
+				for _, o := range m.Otherwise {
+					p := t.Pieces[which[o.Blank]]
+					t.say("It would be %s, but %s of the %s should be %s, not %s.", article(m.Style.Name), o.Number.of(p), named(p), t.show(o.Should), t.show(o.Is))
+				}
+			}
 			return
 		}
 	}
-	if t.Near == nil && t.near {
-		t.alone()
-	}
+	t.alone()
 }
 
-// of looks for a style of some of the pieces; what they are but for a number is kept and said.
-func (t *Told) of(which []int, text string) bool {
+// stylesOf are the styles that some of the pieces are of.
+func (t *Told) stylesOf(which []int, near bool) []Match {
 	var blanks []Blank
 	for _, i := range which {
 		p := t.Pieces[i]
 		blanks = append(blanks, Blank{p.Width, p.Height, p.Vertical, p.Horizontal})
 	}
-	all := slices.DeleteFunc(find(blanks, t.Unit, t.near), func(m Match) bool { return t.otherLid(m, which) })
-	if len(all) == 0 {
-		return false
+	return slices.DeleteFunc(find(blanks, t.Unit, near), func(m Match) bool { return t.otherLid(m, which) })
+}
+
+// is takes the first of the styles that pieces are of, and says the others.
+func (t *Told) is(all []Match, which []int, text string) {
+	named := t.named(all, text)
+	t.Match, t.Also = &all[0], all[1:]
+	if len(t.Also) > 0 && !named {
+		t.say("Its numbers are those of %s as well.", article(t.Also[0].Style.Name))
 	}
-	if len(all[0].Otherwise) == 0 {
-		named := t.named(all, text)
-		t.Match, t.Also = &all[0], all[1:]
-		if len(t.Also) > 0 && !named {
-			t.say("Its numbers are those of %s as well.", article(t.Also[0].Style.Name))
-		}
-		for n, i := range which {
-			if t.Of[i] < 0 {
-				t.Of[i] = n
-			}
-		}
-		return true
-	}
-	if t.Near == nil {
-		t.Near, t.nearOf = all, which
-		for _, m := range all[:min(2, len(all))] {
-			for _, o := range m.Otherwise {
-				p := t.Pieces[which[o.Blank]]
-				t.say("It would be %s, but %s of the %s should be %s, not %s.", article(m.Style.Name), o.Number.of(p), named(p), t.show(o.Should), t.show(o.Is))
-			}
+	for n, i := range which {
+		if t.Of[i] < 0 {
+			t.Of[i] = n
 		}
 	}
-	return false
 }
 
 // counted are the ways to take pieces that are cut more than once as so many parts of one box: "three
