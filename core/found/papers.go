@@ -63,7 +63,7 @@ func (t *Told) papers() {
 		case i >= 0:
 			x := on[i]
 			for _, f := range x.faces[:many] {
-				taken[x.piece+"/"+string(x.side)+"/"+f] = true
+				taken[spot(x.piece, x.side, f)] = true
 			}
 			t.put(x, x.faces[:many])
 			if many == 1 {
@@ -84,8 +84,25 @@ func (t *Told) papers() {
 		}
 	}
 	for _, b := range t.Borders {
-		t.bordered(b)
+		t.bordered(b, taken)
 	}
+}
+
+// spot names a side of a face of a piece.
+func spot(piece string, side dress.Side, face string) string {
+	return piece + "/" + string(side) + "/" + face
+}
+
+func sideOf(on reading.On) dress.Side {
+	if on.Inside {
+		return dress.Inside
+	}
+	return dress.Outside
+}
+
+// standsOn reports whether a box stands on a face of a part.
+func standsOn(part design.Part, f pattern.Face) bool {
+	return f.Name == part.Root && f.Role == pattern.Panel && part.Opens == style.Upwards
 }
 
 // put lays a paper on faces of a place.
@@ -101,22 +118,20 @@ func inner(s dress.Side) string {
 }
 
 // bordered lays papers that are told by their border on the faces that are named, or on all walls
-// and what is on top.
-func (t *Told) bordered(b reading.Border) {
-	side, count := dress.Outside, 0
-	if b.Inside {
-		side = dress.Inside
-	}
+// and what is on top, where none lies yet.
+func (t *Told) bordered(b reading.Border, taken map[string]bool) {
+	side, count := sideOf(b.On), 0
 	for _, part := range t.Made.Parts {
 		x := place{piece: part.ID, side: side, border: dress.Border{Across: b.Width, Up: b.Width}}
-		for _, f := range part.Faces {
+		for _, f := range dress.Open(part.Pattern, part.Faces, side) {
 			along, up := f.Frame().Size(f.Polygon)
 			if f.Role != pattern.Panel && f.Role != pattern.Wall || f.Area() < rectangular*along*up || min(along, up) <= 2*b.Width.MM() {
 				continue
 			}
-			if stands := f.Name == part.Root && f.Role == pattern.Panel && part.Opens == style.Upwards; !t.saysOn(b.On, part, f) && (len(b.Groups) > 0 || stands) {
+			if taken[spot(part.ID, side, f.Name)] || !t.saysOn(b.On, part, f) && (len(b.Groups) > 0 || standsOn(part, f)) {
 				continue
 			}
+			taken[spot(part.ID, side, f.Name)] = true
 			x.faces = append(x.faces, f.Name)
 		}
 		if len(x.faces) > 0 {
@@ -133,12 +148,9 @@ const rectangular = 0.98
 // places are faces that a panel goes on, the likeliest first, and whether it goes on any,
 // taken or not.
 func (t *Told) places(p reading.Piece, taken map[string]bool) (out []place, fits bool) {
-	side := dress.Outside
-	if p.On.Inside {
-		side = dress.Inside
-	}
+	side := sideOf(p.On)
 	for _, part := range t.Made.Parts {
-		for _, f := range part.Faces {
+		for _, f := range dress.Open(part.Pattern, part.Faces, side) {
 			said := t.saysOn(p.On, part, f)
 			if f.Role != pattern.Panel && f.Role != pattern.Wall && !(f.Role == pattern.Flap && said) {
 				continue
@@ -147,8 +159,8 @@ func (t *Told) places(p reading.Piece, taken map[string]bool) (out []place, fits
 			if f.Area() < rectangular*along*up && f.Role != pattern.Flap {
 				continue
 			}
-			if f.Name == part.Root && f.Role == pattern.Panel && part.Opens == style.Upwards && side != dress.Inside {
-				continue // it stands on that
+			if standsOn(part, f) && side != dress.Inside {
+				continue
 			}
 			a, b := p.Width.MM(), p.Height.MM()
 			for _, s := range [][2]float64{{a, b}, {b, a}} {
@@ -156,7 +168,7 @@ func (t *Told) places(p reading.Piece, taken map[string]bool) (out []place, fits
 				if min(x, y) < 0 {
 					continue
 				}
-				if fits = true; max(x, y) > widestBorder || taken[part.ID+"/"+string(side)+"/"+f.Name] {
+				if fits = true; max(x, y) > widestBorder || taken[spot(part.ID, side, f.Name)] {
 					continue
 				}
 				border := dress.Border{Across: measure.FromMM(x), Up: measure.FromMM(y)}

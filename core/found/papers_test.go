@@ -58,6 +58,40 @@ func TestPapersGoWhereTheyAreSaidTo(t *testing.T) {
 	}
 }
 
+// Papers that are told by a border alone go on all kinds of box: never on what is glued or has one already,
+// so that the box with them can be made.
+func TestBorderedPapersOfProjects(t *testing.T) {
+	t.Parallel()
+	text, err := os.ReadFile("testdata/projects.txt")
+	if err != nil {
+		t.Fatal(err)
+	}
+	dressed := 0
+	for _, one := range strings.Split(string(text), "-- ")[1:] {
+		_, rest, _ := strings.Cut(one, "\n")
+		recipe, _, is := strings.Cut(rest, "\n> ")
+		if !is {
+			continue
+		}
+		for _, papers := range []string{"Papers 1/8 smaller all round on every wall.", "Patterned paper everywhere, border 1/8.", "Mat the inside with an eighth showing."} {
+			told, err := Tell(recipe+"\n"+papers, measure.In)
+			if err != nil || told.Made == nil {
+				t.Errorf("%s %s: no box: %v", recipe, papers, err)
+				continue
+			}
+			in := told.Match.Inputs
+			in.Mats = told.Papers
+			dressed += len(told.Papers)
+			if _, err := design.Make(t.Context(), in); err != nil {
+				t.Errorf("%s: %s %v", told.Match.Style.ID, papers, err)
+			}
+		}
+	}
+	if dressed < 60 {
+		t.Errorf("only %d papers are laid", dressed)
+	}
+}
+
 // papersOf lists where the papers of a recipe lie and how large their layers are.
 func papersOf(told *Told) (out []string) {
 	for _, d := range told.Papers {
