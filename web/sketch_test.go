@@ -26,7 +26,7 @@ func TestASketchIsMendedByHand(t *testing.T) {
 	h.visit("/read")
 	h.press("link", "From a photograph of a sketch")
 	h.until(`location.pathname == "/read/sketch"`)
-	h.do(chromedp.SetUploadFiles(`#sketch-file`, []string{file}))
+	h.do(chromedp.SetUploadFiles(`#picture-file`, []string{file}))
 	h.press("button", "Next: where the sheet lies")
 	h.says("How large is it really?")
 	h.write("How wide", "100 mm")

@@ -94,7 +94,7 @@ func TestTaskABandOfOnesOwnPaper(t *testing.T) {
 	h.visit("/")
 	h.press("link", "Drawer")
 	h.press("link", "photograph")
-	h.do(chromedp.SetUploadFiles(`#paper-file`, []string{file}))
+	h.do(chromedp.SetUploadFiles(`#picture-file`, []string{file}))
 	h.actions += 2 // the window in which one finds it, and the file
 	h.press("button", "Next: straighten it")
 	h.write("How wide", "6")

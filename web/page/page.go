@@ -207,69 +207,6 @@ func Window(c *echo.Context) string {
 
 func Itoa(n int64) string { return strconv.FormatInt(n, 10) }
 
-// unitsCookie remembers the unit for pages that show no one box.
-const unitsCookie = "units"
-
-func SetUnits(c *echo.Context, u measure.Unit) {
-	c.SetCookie(
-		&http.Cookie{
-			Name:     unitsCookie,
-			Value:    string(u),
-			Path:     "/",
-			MaxAge:   400 * 24 * 3600,
-			HttpOnly: true,
-			SameSite: http.SameSiteLaxMode,
-		},
-	)
-}
-
-func UnitsOf(c *echo.Context) measure.Unit {
-	if k, err := c.Cookie(unitsCookie); err == nil {
-		if u, err := measure.ParseUnit(k.Value); err == nil {
-			return u
-		}
-	}
-	return measure.In
-}
-
-// Light is how bright the pages are: as the system is, or as chosen.
-type Light string
-
-// The lights, in the order in which they are gone through.
-const (
-	AsTheSystem Light = ""
-	Evening     Light = "evening"
-	Day         Light = "day"
-)
-
-// Next is the light that one press more gives.
-func (l Light) Next() Light {
-	return map[Light]Light{AsTheSystem: Evening, Evening: Day, Day: AsTheSystem}[l]
-}
-
-// Name says it.
-func (l Light) Name() string {
-	return map[Light]string{AsTheSystem: "as your system", Evening: "evening", Day: "day"}[l]
-}
-
-const lightCookie = "light"
-
-// SetLight remembers the light; what is none is as the system.
-func SetLight(c *echo.Context, l Light) {
-	age := 400 * 24 * 3600
-	if l != Evening && l != Day {
-		l, age = AsTheSystem, -1
-	}
-	c.SetCookie(&http.Cookie{Name: lightCookie, Value: string(l), Path: "/", MaxAge: age, HttpOnly: true, SameSite: http.SameSiteLaxMode})
-}
-
-func lightOf(c *echo.Context) Light {
-	if k, err := c.Cookie(lightCookie); err == nil && (k.Value == string(Evening) || k.Value == string(Day)) {
-		return Light(k.Value)
-	}
-	return AsTheSystem
-}
-
 // SVG marks a drawing as markup: draw escapes every text in it.
 func SVG(p *draw.Picture) template.HTML { return template.HTML(p.Inline()) }
 
@@ -399,22 +336,6 @@ func (s *Room) Chrome(c *echo.Context, title string) Chrome {
 	}
 	return x
 }
-
-// LiveSorts are what is told of at the addresses of the room live.
-var LiveSorts = map[string]desk.Sort{"/live/boxes": desk.BoxSort, "/live/jobs": desk.JobSort, "/live/classes": store.ClassSort, "/live/job-classes": store.JobClassSort}
-
-// State tells one state of a box, a job or a class from another; desk.ErrNotFound where it is not
-// there for who asks.
-func (s *Room) State(ctx context.Context, sort desk.Sort, id int64) (string, error) {
-	stamp, err := s.Store.Of(ctx).Stamp(ctx, sort, id)
-	if sort == desk.JobSort {
-		stamp += "-" + s.Looking.By(id)
-	}
-	return stamp, err
-}
-
-// liveAt are the pages that show what others change at once, where several work.
-var liveAt = []string{"/boxes/:id/:stop", "/boxes/:id/bench", "/jobs/:id", "/jobs/:id/evenings"}
 
 type problemPage struct {
 	Chrome
