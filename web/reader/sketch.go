@@ -77,7 +77,7 @@ var squares = []form.Choice{
 }
 
 func (s *room) corners(c *echo.Context) error {
-	return s.showCorners(c, http.StatusOK, form.New(url.Values{}, page.UnitsOf(c)))
+	return s.showCorners(c, http.StatusOK, form.New(c.QueryParams(), page.UnitsOf(c)))
 }
 
 func (s *room) showCorners(c *echo.Context, status int, f *form.Form) error {

@@ -1,6 +1,7 @@
 package reader_test
 
 import (
+	"html"
 	"net/http"
 	"net/url"
 	"strings"
@@ -40,6 +41,12 @@ func TestASketchBecomesABox(t *testing.T) {
 	code, page, _ := x.Get(lines)
 	if code != http.StatusOK || strings.Count(page, `class="sketch-line`) != 12 {
 		t.Fatalf("%d, %d lines", code, strings.Count(page, `class="sketch-line`))
+	}
+	// The corners again are where they were put.
+	_, again, _ := strings.Cut(page, `href="`+at+"?")
+	again, _, _ = strings.Cut(again, `"`)
+	if _, page, _ := x.Get(at + "?" + html.UnescapeString(again)); !strings.Contains(page, `value="100 mm"`) || strings.Contains(page, `value="96"`) {
+		t.Errorf("the corners again: %q", again)
 	}
 	if code, body, _ := x.Get(at + "/straight.jpg?" + whole("100 mm", "80 mm")); code != http.StatusOK || !strings.HasPrefix(body, "\xff\xd8") {
 		t.Errorf("the picture under them: %d", code)
