@@ -4,11 +4,13 @@ import (
 	"bytes"
 	"compress/gzip"
 	"encoding/json"
+	"maps"
 	"net/http"
+	"net/http/httptest"
+	"slices"
 	"strings"
 	"testing"
-
-	"github.com/chromedp/chromedp"
+	"time"
 
 	"brevium/core/sample"
 	"brevium/web/webtest"
@@ -55,7 +57,9 @@ func TestPagesAreLightAndShort(t *testing.T) {
 	t.Parallel()
 	x, pages := full(t)
 	b := openBrowser(t, x)
-	b.do(chromedp.EmulateViewport(1280, 800))
+	slow := httptest.NewServer(inPieces(x.HTTP))
+	t.Cleanup(slow.Close)
+	b.at = slow.URL
 	for n, page := range pages {
 		if !sample.Other(n, 1) {
 			continue
@@ -90,6 +94,29 @@ func TestPagesAreLightAndShort(t *testing.T) {
 			t.Errorf("to see the first page takes %d and %d bytes", heavy, w.Styles)
 		}
 	}
+}
+
+// inPieces answers as a slow wire does, a page in eight pieces, so that what is drawn before a page is
+// whole is seen to stay where it is: columns that are only known when the last of them has come move.
+func inPieces(next http.Handler) http.Handler {
+	const pieces, apart = 8, 25 * time.Millisecond
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.Header.Get("Sec-Fetch-Dest") != "document" {
+			next.ServeHTTP(w, r)
+			return
+		}
+		whole := httptest.NewRecorder()
+		next.ServeHTTP(whole, r)
+		maps.Copy(w.Header(), whole.Header())
+		w.WriteHeader(whole.Code)
+		for piece := range slices.Chunk(whole.Body.Bytes(), whole.Body.Len()/pieces+1) {
+			if _, err := w.Write(piece); err != nil {
+				return
+			}
+			w.(http.Flusher).Flush()
+			time.Sleep(apart)
+		}
+	})
 }
 
 // packed is how many bytes a page takes, packed.
