@@ -16,7 +16,7 @@ func exportCommand() *cobra.Command {
 	var to, folder, paper string
 	var o export.Options
 	c := &cobra.Command{
-		Use: "export DESIGN.json", Short: "Write a design for other programs: svg, dxf, pdf, csv, obj or stl (- reads standard input)",
+		Use: "export DESIGN.json", Short: "Write a design for other programs: svg, dxf, hpgl, pdf, csv, obj or stl (- reads standard input)",
 		Args: cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
 			format, err := export.ParseFormat(to)
@@ -38,12 +38,14 @@ func exportCommand() *cobra.Command {
 		},
 	}
 	f := c.Flags()
-	f.StringVar(&to, "to", "svg", "svg, dxf, pdf, csv, obj or stl")
+	f.StringVar(&to, "to", "svg", "svg, dxf, hpgl, pdf, csv, obj or stl")
 	f.StringVar(&folder, "out", ".", "folder to write into; it is made when it is not there")
 	f.StringVar(&paper, "paper", "a4", "a4 or letter, for pdf")
 	f.BoolVar(&o.Mirror, "mirror", false, "inside up: for printing or cutting on the card's back")
 	f.BoolVar(&o.Packed, "packed", false, "as laid on sheets, not one by one")
 	f.BoolVar(&o.Perforate, "perforate", false, "scores on a layer for a blade that perforates")
+	f.Float64Var(&o.Behind, "blade", 0, "for hpgl: write the way of the head, ahead of a blade that trails so many mm")
+	f.Float64Var(&o.Overcut, "overcut", 0.5, "for hpgl with a blade: how far a ring runs on past its beginning, in mm")
 	return c
 }
 

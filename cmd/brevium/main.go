@@ -26,8 +26,11 @@ func main() {
 		Version: strings.TrimSpace(version), SilenceErrors: true, SilenceUsage: true,
 		CompletionOptions: cobra.CompletionOptions{DisableDefaultCmd: true},
 	}
-	root.AddCommand(serveCommand(), demoCommand(), planCommand(), layoutCommand(), exportCommand(), stylesCommand(), readCommand(), licencesCommand(), backupCommand(), restoreCommand())
+	root.AddCommand(serveCommand(), demoCommand(), planCommand(), layoutCommand(), exportCommand(), cutCommand(), stylesCommand(), readCommand(), licencesCommand(), backupCommand(), restoreCommand())
 	if err := root.Execute(); err != nil {
+		if errors.Is(err, errNotAsPlanned) {
+			os.Exit(2)
+		}
 		// One line: the field, if any, and what to do.
 		var f *fault.Fault
 		if !errors.As(err, &f) {

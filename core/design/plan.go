@@ -79,6 +79,8 @@ type (
 		planLine
 		Angle mm           `json:"angle"`
 		Side  pattern.Side `json:"side"`
+		// Rolled is bent round something instead of folded: there is no score.
+		Rolled bool `json:"rolled,omitempty"`
 	}
 	planCut struct {
 		Kind   string  `json:"kind"`
@@ -139,6 +141,8 @@ type (
 		Height    measure.Length `json:"height"`
 		Copies    int            `json:"copies"`
 		Direction string         `json:"direction"`
+		// Outline is what is cut, from its own top left corner; without one it is a rectangle.
+		Outline []point `json:"outline,omitempty"`
 	}
 	planStep struct {
 		N     int        `json:"n"`
@@ -192,6 +196,23 @@ func points(in []pattern.Point) []point {
 	return out
 }
 
+// cutShape is the outline of something that is cut from a blank, where it is no rectangle.
+func (r *Result) cutShape(id string) []point {
+	for _, b := range r.Blanks {
+		for _, g := range b.Gives {
+			lo, hi := pattern.Bounds(g.Outline)
+			if size := hi.Sub(lo); g.ID == id && math.Abs(pattern.Area(g.Outline)) < size.X*size.Y-0.01 {
+				out := make([]pattern.Point, len(g.Outline))
+				for i, p := range g.Outline {
+					out[i] = p.Sub(lo)
+				}
+				return points(out)
+			}
+		}
+	}
+	return nil
+}
+
 func line(s pattern.Segment) planLine {
 	return planLine{mm(s.A.X), mm(s.A.Y), mm(s.B.X), mm(s.B.Y)}
 }
@@ -228,7 +249,7 @@ func (r *Result) Plan() ([]byte, error) {
 		f.Checks = append(f.Checks, x)
 	}
 	for _, m := range r.Mats {
-		f.Mats = append(f.Mats, planMat{m.ID, m.Piece, m.Face, m.Layer, m.Width, m.Height, in.Copies, string(m.Card.Direction)})
+		f.Mats = append(f.Mats, planMat{m.ID, m.Piece, m.Face, m.Layer, m.Width, m.Height, in.Copies, string(m.Card.Direction), r.cutShape(m.ID)})
 	}
 	for _, b := range r.Bands {
 		f.Bands = append(f.Bands, planBand{b.PieceID(), b.Axis, b.At, b.Width, b.Lap, b.Join,
@@ -305,7 +326,7 @@ func planPieceOf(in *Inputs, p Part, run paper.Run, scores recipe.ScoreList, ste
 		x.Holes = append(x.Holes, points(h))
 	}
 	for _, c := range p.Pattern.Creases {
-		x.Creases = append(x.Creases, planCrease{line(c.Segment), mm(c.Angle), c.Side})
+		x.Creases = append(x.Creases, planCrease{line(c.Segment), mm(c.Angle), c.Side, c.Rolled})
 	}
 	for _, l := range scores.Lines {
 		if l.Hand.Cuts() {

@@ -9,7 +9,9 @@ import (
 
 	"brevium/core/design"
 	"brevium/core/layout"
+	"brevium/core/paper"
 	"brevium/core/pattern"
+	"brevium/core/strokes"
 )
 
 // Drawing is flat work for a machine, in mm, origin at the top left, y down,
@@ -18,10 +20,14 @@ type Drawing struct {
 	// Name is for people, File for a file's name: plain letters, digits and dashes.
 	Name, File    string
 	Width, Height float64
+	Card          paper.Card
 	Cuts          []pattern.Loop    // closed, arcs kept
 	Slits         []pattern.Loop    // cut and open, from the first corner to the last
 	Scores        []pattern.Segment // folds left after cutting, but for what is bent by hand
 	Notes         []Note
+	// Sheet tells that it is a whole sheet with all that is cut from it: what lies along its own
+	// edges is there already, and what two pieces share is one line.
+	Sheet bool
 	// Words are what a label says, line by line, in a layer of their own: to be
 	// printed or drawn. They are on a piece by itself, outside up.
 	Words []string
@@ -35,7 +41,7 @@ type Note struct {
 
 // OfPiece is a piece by itself.
 func OfPiece(p design.Part) Drawing {
-	d := Drawing{Name: p.Name, File: p.ID, Width: p.Pattern.Width.MM(), Height: p.Pattern.Height.MM()}
+	d := Drawing{Name: p.Name, File: p.ID, Card: p.Card, Width: p.Pattern.Width.MM(), Height: p.Pattern.Height.MM()}
 	d.Cuts = append([]pattern.Loop{p.Pattern.Outline}, p.Pattern.Holes...)
 	for _, s := range p.Pattern.Slits {
 		d.Slits = append(d.Slits, s.Path())
@@ -60,7 +66,7 @@ func ofBlank(r *design.Result, b design.Blank) Drawing {
 			return d
 		}
 	}
-	d := Drawing{Name: b.Name, File: "paper-" + b.ID, Width: b.Width.MM(), Height: b.Height.MM()}
+	d := Drawing{Name: b.Name, File: "paper-" + b.ID, Card: b.Card, Width: b.Width.MM(), Height: b.Height.MM()}
 	for _, g := range b.Gives {
 		d.Cuts = append(d.Cuts, pattern.Straight(g.Outline...))
 	}
@@ -92,7 +98,7 @@ func Packed(r *design.Result) []Drawing {
 func packed(r *design.Result, s design.Stock, l layout.Laid, n int) Drawing {
 	d := Drawing{
 		Name: fmt.Sprintf("Sheet %d: %s, %s", n, s.Card.Name, l.Sheet.Name), File: fmt.Sprintf("sheet-%d", n),
-		Width: l.Sheet.Width.MM(), Height: l.Sheet.Height.MM(),
+		Card: s.Card, Width: l.Sheet.Width.MM(), Height: l.Sheet.Height.MM(), Sheet: true,
 	}
 	for _, p := range l.Placed {
 		for _, b := range r.Blanks {
@@ -169,4 +175,34 @@ func (d Drawing) moved(move func(pattern.Point) pattern.Point, loop func(pattern
 // the tangent of a quarter of the arc's angle.
 func radius(a, b pattern.Point, bulge float64) float64 {
 	return b.Sub(a).Len() * (1 + bulge*bulge) / (4 * math.Abs(bulge))
+}
+
+// Wanted is what should come off when all of a design is cut.
+func Wanted(r *design.Result) []strokes.Piece {
+	var out []strokes.Piece
+	for _, b := range r.Blanks {
+		d := ofBlank(r, b)
+		p := strokes.Piece{Name: b.ID, Copies: b.Copies * r.Inputs.Copies, Creases: d.Scores}
+		for _, s := range d.Slits {
+			p.Slits = append(p.Slits, s.Open())
+		}
+		if len(b.Gives) > 1 { // several of one kind come out of it
+			for i, c := range d.Cuts {
+				one := p
+				one.Name = fmt.Sprintf("%s (%d)", p.Name, i+1)
+				one.Outline = c.Flat()
+				out = append(out, one)
+			}
+			continue
+		}
+		for i, c := range d.Cuts {
+			if i == 0 {
+				p.Outline = c.Flat()
+			} else {
+				p.Holes = append(p.Holes, c.Flat())
+			}
+		}
+		out = append(out, p)
+	}
+	return out
 }

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"brevium/core/pattern"
+	"brevium/core/strokes"
 )
 
 // DXF writes the drawing in the oldest form that every program reads (R12), in
@@ -25,14 +26,12 @@ func (d Drawing) DXF(layers Layers) []byte {
 		x.pair(0, "LAYER", 2, name, 70, 0, 62, []int{7, 5}[i], 6, "CONTINUOUS")
 	}
 	x.pair(0, "ENDTAB", 0, "ENDSEC", 0, "SECTION", 2, "ENTITIES")
-	for _, l := range d.Cuts {
-		x.loop("CUT", l, true)
-	}
-	for _, s := range d.Slits {
-		x.loop("CUT", s, false)
-	}
-	for _, s := range d.Scores {
-		x.line(scores, s)
+	for _, s := range d.Strokes(layers) {
+		layer := scores
+		if s.Tool == strokes.Cut {
+			layer = "CUT"
+		}
+		x.loop(layer, s.Path, s.Closed)
 	}
 	x.pair(0, "ENDSEC", 0, "EOF")
 	return []byte(x.text.String())

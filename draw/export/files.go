@@ -18,6 +18,7 @@ type Format string
 const (
 	SVG    Format = "svg"
 	DXF    Format = "dxf"
+	HPGL   Format = "hpgl"
 	PDF    Format = "pdf"
 	Lists  Format = "csv"
 	Object Format = "obj"
@@ -25,11 +26,11 @@ const (
 )
 
 // Formats lists them.
-var Formats = []Format{SVG, DXF, PDF, Lists, Object, Solid}
+var Formats = []Format{SVG, DXF, HPGL, PDF, Lists, Object, Solid}
 
 // Kinds are the media types.
 var Kinds = map[Format]string{
-	SVG: "image/svg+xml", DXF: "image/vnd.dxf", PDF: "application/pdf", Lists: "text/csv; charset=utf-8", Object: "model/obj", Solid: "model/stl",
+	SVG: "image/svg+xml", DXF: "image/vnd.dxf", HPGL: "application/vnd.hp-hpgl", PDF: "application/pdf", Lists: "text/csv; charset=utf-8", Object: "model/obj", Solid: "model/stl",
 }
 
 // ParseFormat accepts a format by its ending.
@@ -39,7 +40,7 @@ func ParseFormat(s string) (Format, error) {
 			return f, nil
 		}
 	}
-	return "", fault.New(fault.UnknownChoice, "to", "%q is not a format; use svg, dxf, pdf, csv, obj or stl", s)
+	return "", fault.New(fault.UnknownChoice, "to", "%q is not a format; use svg, dxf, hpgl, pdf, csv, obj or stl", s)
 }
 
 // Options are how a design is written.
@@ -48,6 +49,15 @@ type Options struct {
 	Mirror bool      // inside up
 	Packed bool      // on sheets, not one by one
 	Layers
+	Knife // for HPGL: the way of the head
+}
+
+// ending is that of a format's files.
+func (f Format) ending() string {
+	if f == HPGL {
+		return "plt"
+	}
+	return string(f)
 }
 
 // File is one file that was written.
@@ -104,10 +114,13 @@ func Files(r *design.Result, to Format, o Options) ([]File, error) {
 			d.File += "-inside-up"
 		}
 		text := d.SVG(o.Layers)
-		if to == DXF {
+		switch to {
+		case DXF:
 			text = d.DXF(o.Layers)
+		case HPGL:
+			text = d.HPGL(o.Layers, o.Knife, d.Card)
 		}
-		out = append(out, File{strings.ReplaceAll(d.File, ".", "-") + "." + string(to), text})
+		out = append(out, File{strings.ReplaceAll(d.File, ".", "-") + "." + to.ending(), text})
 	}
 	return out, nil
 }

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"brevium/core/pattern"
+	"brevium/core/strokes"
 	"brevium/draw"
 )
 
@@ -38,14 +39,12 @@ func (d Drawing) SVG(layers Layers) []byte {
 <title>%s</title>
 `, w, h, w, h, draw.Escaped(d.Name))
 	var scores, cuts []string
-	for _, s := range d.Scores {
-		scores = append(scores, segment(s))
-	}
-	for _, l := range d.Cuts {
-		cuts = append(cuts, way(l, true))
-	}
-	for _, s := range d.Slits {
-		cuts = append(cuts, way(s, false))
+	for _, s := range d.Strokes(layers) {
+		if s.Tool == strokes.Cut {
+			cuts = append(cuts, way(s.Path, s.Closed))
+		} else {
+			scores = append(scores, way(s.Path, s.Closed))
+		}
 	}
 	layer(&b, layers.scores(), "#7a2355", scores)
 	layer(&b, "cut", "#2b2530", cuts)
@@ -88,10 +87,6 @@ func layer(b *strings.Builder, name, colour string, paths []string) {
 		fmt.Fprintf(b, "<path d=%q/>\n", d)
 	}
 	b.WriteString("</g>\n")
-}
-
-func segment(s pattern.Segment) string {
-	return "M" + number(s.A.X) + " " + number(s.A.Y) + "L" + number(s.B.X) + " " + number(s.B.Y)
 }
 
 // way writes a line with its arcs, closed or not.

@@ -83,7 +83,7 @@ func TestArcsStayArcs(t *testing.T) {
 	for _, c := range []struct {
 		drawing Drawing
 		want    string
-	}{{d, "M0 0L15 0A5 5 0 0 1 15 10L0 10Z"}, {d.Mirrored(), "M20 10L5 10A5 5 0 0 1 5 0L20 0Z"}} {
+	}{{d, "M0 0L15 0A5 5 0 0 1 15 10L0 10Z"}, {d.Mirrored(), "M5 0L20 0L20 10L5 10A5 5 0 0 1 5 0Z"}} {
 		if got := readMachine(t, c.drawing.SVG(Layers{})).Layers[1].Paths[0].D; got != c.want {
 			t.Errorf("%s; want %s", got, c.want)
 		}
