@@ -127,10 +127,10 @@ chromium:
 
 # The files for other programs are tested with programs that are not ours.
 readers:
-	@command -v admesh >/dev/null && command -v rsvg-convert >/dev/null && command -v pdftoppm >/dev/null && /usr/bin/python3 -c 'import ezdxf' 2>/dev/null || { \
-		echo "installing readers of DXF, STL, SVG and PDF for the tests"; \
-		(apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq admesh librsvg2-bin poppler-utils python3-ezdxf >/dev/null) || \
-		{ echo "the readers could not be installed; run 'apt-get install admesh librsvg2-bin poppler-utils python3-ezdxf' as root, then make test again" >&2; exit 1; }; }
+	@command -v admesh >/dev/null && command -v rsvg-convert >/dev/null && command -v pdftoppm >/dev/null && command -v hp2xx >/dev/null && /usr/bin/python3 -c 'import ezdxf' 2>/dev/null || { \
+		echo "installing readers of DXF, HPGL, STL, SVG and PDF for the tests"; \
+		(apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq admesh hp2xx librsvg2-bin poppler-utils python3-ezdxf >/dev/null) || \
+		{ echo "the readers could not be installed; run 'apt-get install admesh hp2xx librsvg2-bin poppler-utils python3-ezdxf' as root, then make test again" >&2; exit 1; }; }
 
 screenshots: build chromium
 	go run ./tools/screenshots

@@ -18,6 +18,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/pattern"
 	"brevium/core/sample"
+	"brevium/core/strokes"
 	"brevium/core/style"
 )
 
@@ -79,7 +80,7 @@ for path in sys.argv[1:]:
         elif e.dxftype() == "POLYLINE":
             s["closed"] += 1 if e.is_closed else 0
             v = [(w.dxf.location.x, w.dxf.location.y, w.dxf.bulge if w.dxf.hasattr("bulge") else 0) for w in e.vertices]
-            for a, b in zip(v, v[1:] + v[:1]):
+            for a, b in zip(v, v[1:] + (v[:1] if e.is_closed else [])):
                 if a[2]:
                     s["arcs"] += bulge(a[:2], b[:2], a[2])
                 else:
@@ -124,22 +125,26 @@ func TestDXFReadByAnother(t *testing.T) {
 	}
 	for i, d := range drawings {
 		want := map[string]sums{}
-		cut, score := sums{Closed: float64(len(d.Cuts))}, sums{}
-		for _, l := range d.Cuts {
-			for k, v := range l {
-				to := l[(k+1)%len(l)].Point
+		var cut, score sums
+		for _, l := range d.Strokes(Layers{}) {
+			to := &score
+			if l.Tool == strokes.Cut {
+				to = &cut
+			}
+			if l.Closed {
+				to.Closed++
+			}
+			for k, v := range l.Path {
+				if k+1 == len(l.Path) && !l.Closed {
+					break
+				}
+				next := l.Path[(k+1)%len(l.Path)].Point
 				if v.Bulge != 0 {
-					cut.Arcs += radius(v.Point, to, v.Bulge) * 4 * math.Atan(math.Abs(v.Bulge))
+					to.Arcs += radius(v.Point, next, v.Bulge) * 4 * math.Atan(math.Abs(v.Bulge))
 				} else {
-					cut.Length += to.Sub(v.Point).Len()
+					to.Length += next.Sub(v.Point).Len()
 				}
 			}
-		}
-		for _, s := range d.Slits {
-			cut.Length += s[1].Sub(s[0].Point).Len()
-		}
-		for _, s := range d.Scores {
-			score.Length += s.B.Sub(s.A).Len()
 		}
 		want["CUT"], want["SCORE"] = cut, score
 		for name, w := range want {
@@ -150,6 +155,58 @@ func TestDXFReadByAnother(t *testing.T) {
 		}
 		if got[i].Version != "AC1009" || got[i].Audit > 0 || !strings.Contains(strings.Join(got[i].Layers, " "), "CUT") {
 			t.Errorf("%s: %s, layers %v, %d errors", d.Name, got[i].Version, got[i].Layers, got[i].Audit)
+		}
+	}
+}
+
+// plotted is a corner of a line as another program drew it from HPGL.
+var plotted = regexp.MustCompile(`([ML]) (-?[0-9.]+), (-?[0-9.]+)`)
+
+// Another program draws HPGL as it is: every corner of every stroke is there, arcs are as long as they
+// are, nothing is mirrored.
+func TestHPGLDrawnByAnother(t *testing.T) {
+	const points = 25.4 / 72 // that program draws in points
+	for _, id := range []string{"tray-lid", "wallet-box", "arched-box"} {
+		r, err := design.Make(t.Context(), design.New("x", measure.MM, id))
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, d := range Packed(r) {
+			path := saved(t, d.File+".plt", d.HPGL(Layers{}, Knife{}, d.Card))
+			other(t, "hp2xx", "-q", "-t", "-m", "svg", "-f", path+".svg", path)
+			text, err := os.ReadFile(path + ".svg")
+			if err != nil {
+				t.Fatal(err)
+			}
+			lowest := 0.0 // that program's picture ends with the lowest line
+			for _, s := range d.Strokes(Layers{}) {
+				for _, p := range s.Flat() {
+					lowest = max(lowest, p.Y)
+				}
+			}
+			var drawn []pattern.Point
+			long := 0.0
+			for _, m := range plotted.FindAllStringSubmatch(string(text), -1) {
+				x, _ := strconv.ParseFloat(m[2], 64)
+				y, _ := strconv.ParseFloat(m[3], 64)
+				p := pattern.Pt(x*points, y*points+d.Height-lowest)
+				if m[1] == "L" {
+					long += p.Sub(drawn[len(drawn)-1]).Len()
+				}
+				drawn = append(drawn, p)
+			}
+			want := 0.0
+			for _, s := range d.Strokes(Layers{}) {
+				want += s.Length()
+				for _, v := range s.Path {
+					if !slices.ContainsFunc(drawn, func(p pattern.Point) bool { return p.Sub(v.Point).Len() < 0.05 }) {
+						t.Errorf("%s, %s: no corner at %v", id, d.Name, v.Point)
+					}
+				}
+			}
+			if math.Abs(long-want) > 0.002*want {
+				t.Errorf("%s, %s: %g mm are drawn, of %g", id, d.Name, long, want)
+			}
 		}
 	}
 }
