@@ -128,6 +128,7 @@ func (r *Report) comesOff(all []made, plan []strokes.Piece) error {
 		}
 	}
 	r.stray = m.stray()
+	m.outlines(r, all)
 	m.rest(r)
 	return nil
 }
@@ -154,5 +155,42 @@ func (m *matcher) rest(r *Report) {
 	}
 	if r.stray > 0 {
 		r.warn("stray", fmt.Sprintf("%d strokes", r.stray), "they belong to no piece that came off as planned; look for a gap, a line that is left out, or a mirrored piece")
+	}
+}
+
+// FreedBy is the number of the last stroke that went along a piece's outline: with it the piece came
+// off; 0 when none did.
+func (r *Report) FreedBy(f FreePiece, tips [][]pattern.Point) int {
+	outline := newNear(4)
+	outline.add(ring(f.Outline))
+	last := 0
+	for i, s := range r.Strokes {
+		if s.Tool != strokes.Cut.String() {
+			continue
+		}
+		for k := range tips[i] {
+			if k > 0 && outline.to(tips[i][k].Add(tips[i][k-1]).Scale(0.5), 1).far < 2*near {
+				last = s.N
+				break
+			}
+		}
+	}
+	return last
+}
+
+// outlines calls the strokes outlines that go along the outline of a piece that came off.
+func (m *matcher) outlines(r *Report, all []made) {
+	lines := newNear(2)
+	for _, p := range m.placed {
+		lines.add(ring(p.Outline))
+	}
+	for i, s := range all {
+		along := s.Kind == strokes.Inner && len(m.placed) > 0
+		for _, p := range sampled(s.tip, 2) {
+			along = along && lines.to(p, 1).far < 2*near
+		}
+		if along {
+			r.Strokes[i].Kind = strokes.Outer
+		}
 	}
 }

@@ -138,7 +138,7 @@ func (o *Options) fits(width, height float64) error {
 	if width <= o.Mat.Width+0.01 && height <= o.Mat.Height+0.01 {
 		return nil
 	}
-	return refuse(sheetTooLarge, fmt.Sprintf("%s × %s", mm(width), mm(height)), "the mat %s is %s × %s; %s", o.Mat.Name, mm(o.Mat.Width), mm(o.Mat.Height), wouldDo(width, height))
+	return refuse(sheetTooLarge, fmt.Sprintf("%s × %s", mm(width), mm(height)), "the mat %s is %s × %s mm; %s", o.Mat.Name, mm(o.Mat.Width), mm(o.Mat.Height), wouldDo(width, height))
 }
 
 func wouldDo(width, height float64) string {

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"math"
 
+	"brevium/core/batch"
 	"brevium/core/design"
 	"brevium/core/layout"
 	"brevium/core/paper"
@@ -88,21 +89,36 @@ func Pieces(r *design.Result) []Drawing {
 func Packed(r *design.Result) []Drawing {
 	var out []Drawing
 	for _, s := range r.Stocks {
+		of := func(piece int) (*design.Result, string) { return r, s.Job.Pieces[piece].Name }
 		for _, l := range s.Layout.Sheets {
-			out = append(out, packed(r, s, l, len(out)+1))
+			out = append(out, packed(s.Card, l, len(out)+1, of))
 		}
 	}
 	return out
 }
 
-func packed(r *design.Result, s design.Stock, l layout.Laid, n int) Drawing {
+// PackedJob gives the sheets of a job, whose boxes are made.
+func PackedJob(stocks []batch.Stock, made []*design.Result) []Drawing {
+	var out []Drawing
+	for _, s := range stocks {
+		of := func(piece int) (*design.Result, string) { return made[s.Origins[piece].Item], s.Origins[piece].Part }
+		for _, l := range s.Layout.Sheets {
+			out = append(out, packed(s.Card, l, len(out)+1, of))
+		}
+	}
+	return out
+}
+
+// packed is one sheet; of tells whose a piece is, and its blank.
+func packed(card paper.Card, l layout.Laid, n int, of func(piece int) (*design.Result, string)) Drawing {
 	d := Drawing{
-		Name: fmt.Sprintf("Sheet %d: %s, %s", n, s.Card.Name, l.Sheet.Name), File: fmt.Sprintf("sheet-%d", n),
-		Card: s.Card, Width: l.Sheet.Width.MM(), Height: l.Sheet.Height.MM(), Sheet: true,
+		Name: fmt.Sprintf("Sheet %d: %s, %s", n, card.Name, l.Sheet.Name), File: fmt.Sprintf("sheet-%d", n),
+		Card: card, Width: l.Sheet.Width.MM(), Height: l.Sheet.Height.MM(), Sheet: true,
 	}
 	for _, p := range l.Placed {
+		r, id := of(p.Piece)
 		for _, b := range r.Blanks {
-			if b.ID == s.Job.Pieces[p.Piece].Name {
+			if b.ID == id {
 				piece := ofBlank(r, b)
 				if r.EndForEnd(b.ID) {
 					piece = piece.turned()
@@ -203,6 +219,18 @@ func Wanted(r *design.Result) []strokes.Piece {
 			}
 		}
 		out = append(out, p)
+	}
+	return out
+}
+
+// Names are what people call what Wanted wants, each of them begun with something.
+func Names(r *design.Result, begun string) map[string]string {
+	out := map[string]string{}
+	for _, b := range r.Blanks {
+		out[begun+b.ID] = b.Name
+		for i := range b.Gives {
+			out[fmt.Sprintf("%s%s (%d)", begun, b.ID, i+1)] = b.Name
+		}
 	}
 	return out
 }

@@ -52,8 +52,8 @@ type Options struct {
 	Knife // for HPGL: the way of the head
 }
 
-// ending is that of a format's files.
-func (f Format) ending() string {
+// Ending is that of a format's files.
+func (f Format) Ending() string {
 	if f == HPGL {
 		return "plt"
 	}
@@ -120,7 +120,7 @@ func Files(r *design.Result, to Format, o Options) ([]File, error) {
 		case HPGL:
 			text = d.HPGL(o.Layers, o.Knife, d.Card)
 		}
-		out = append(out, File{strings.ReplaceAll(d.File, ".", "-") + "." + to.ending(), text})
+		out = append(out, File{strings.ReplaceAll(d.File, ".", "-") + "." + to.Ending(), text})
 	}
 	return out, nil
 }

@@ -342,7 +342,7 @@ func TestFiles(t *testing.T) {
 			}
 			seen := map[string]bool{}
 			for _, f := range files {
-				if len(f.Bytes) < 70 || seen[f.Name] || !regexp.MustCompile(`^[a-z0-9-]+\.`+to.ending()+`$`).MatchString(f.Name) {
+				if len(f.Bytes) < 70 || seen[f.Name] || !regexp.MustCompile(`^[a-z0-9-]+\.`+to.Ending()+`$`).MatchString(f.Name) {
 					t.Errorf("%s: %d bytes in %q", to, len(f.Bytes), f.Name)
 				}
 				seen[f.Name] = true

@@ -50,6 +50,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.GET("/jobs/:id/cost", s.cost)
 	e.GET("/jobs/:id/evenings", s.evenings)
 	e.GET("/jobs/:id/kits", s.kits)
+	e.GET("/jobs/:id/cutting", s.cutting)
 	e.POST("/jobs/:id/evenings", s.setEvenings)
 	e.POST("/jobs/:id/cost", s.setCost)
 	e.POST("/jobs/:id/hold", s.hold)

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"net"
 	"net/http"
+	"net/url"
 	"slices"
 	"strconv"
 	"strings"
@@ -78,19 +79,27 @@ func (s *room) export(c *echo.Context) error {
 		return err
 	}
 	files, err := export.Files(r, to, export.Options{
-		Paper: paper, Mirror: q.Has("mirror"), Packed: q.Has("packed"), Layers: export.Layers{Perforate: q.Has("perforate"), Notes: q.Has("notes")},
+		Paper: paper, Mirror: q.Has("mirror"), Packed: q.Has("packed"), Layers: export.Layers{Perforate: q.Has("perforate"), Notes: q.Has("notes")}, Knife: knife(q),
 	})
 	if err != nil {
 		return err
 	}
 	if len(files) == 1 {
-		return page.Download(c, b.Name, "."+string(to), export.Kinds[to], files[0].Bytes)
+		return page.Download(c, b.Name, "."+to.Ending(), export.Kinds[to], files[0].Bytes)
 	}
 	text, err := export.Zip(files)
 	if err != nil {
 		return err
 	}
 	return page.Download(c, b.Name+"-"+string(to), ".zip", "application/zip", text)
+}
+
+// knife is how a blade trails that a file is asked for.
+func knife(q url.Values) export.Knife {
+	if !q.Has("blade") {
+		return export.Knife{}
+	}
+	return export.Knife{Behind: 0.25, Overcut: 0.5}
 }
 
 // benchURL is the address of a box's bench page as others reach it, or of the class that

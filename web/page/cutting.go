@@ -1,0 +1,192 @@
+package page
+
+import (
+	"fmt"
+	"html/template"
+	"net/http"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/fault"
+	"brevium/core/pattern"
+	"brevium/core/strokes"
+	"brevium/draw"
+	"brevium/draw/export"
+	"brevium/plotter"
+)
+
+// CuttingPage plays how a simulated machine cuts a sheet, and says what came off.
+type CuttingPage struct {
+	Chrome
+	Name, At, Back string
+	Mats           []Choice
+	Sheets         []Choice
+	Refused        string
+	Says           string
+	Sheet          Cut
+	// Files are those a machine takes, by name; empty for a job.
+	Files string
+}
+
+// Choice is one of several, and whether it is the one.
+type Choice struct {
+	Name, At string
+	Here     bool
+}
+
+// Cut is a sheet on its mat, stroke by stroke.
+type Cut struct {
+	Name                string
+	Width, Height       float64 // of the sheet, in mm
+	MatWidth, MatHeight float64
+	// The mat has a rim of 4 mm, and a word over its middle.
+	RimWidth, RimHeight, Middle float64
+	Colour, View, MatName       string
+	Strokes                     []CutStroke
+	Off                         []CutPiece
+	Held                        []string
+	Seconds                     float64
+	Grid                        template.HTMLAttr
+	Key                         []string
+}
+
+// CutStroke is one line that a tool follows; Of is what it is, for people.
+type CutStroke struct {
+	N        int
+	D        template.HTMLAttr
+	Tool, Of string
+	X, Y     float64
+	From, To float64
+	Short    bool // too short for its number to stand by it
+}
+
+// CutPiece is what came off, and with which stroke.
+type CutPiece struct {
+	Name string
+	D    template.HTMLAttr
+	With int
+	True bool
+}
+
+// Cutting shows one of several sheets on the mat that the query names; wanted are the pieces that should
+// come off, names what people call them.
+func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing, wanted []strokes.Piece, names map[string]string) error {
+	if len(sheets) == 0 {
+		return fault.New(fault.NoSheets, "sheet", "nothing is laid on a sheet here yet")
+	}
+	at := 0
+	if _, err := fmt.Sscanf(c.QueryParam("sheet"), "%d", &at); err != nil || at < 1 || at > len(sheets) {
+		at = 1
+	}
+	d := sheets[at-1]
+	mat := c.QueryParam("mat")
+	if mat == "" {
+		mat = matFor(d)
+	}
+	m, err := plotter.ParseMat(mat)
+	if err != nil {
+		m, _ = plotter.ParseMat(matFor(d))
+	}
+	to := func(mat string, sheet int) string { return fmt.Sprintf("%s?mat=%s&sheet=%d", p.At, mat, sheet) }
+	for _, one := range plotter.Mats {
+		p.Mats = append(p.Mats, Choice{matNames[one.Name], to(one.Name, at), one.Name == m.Name})
+	}
+	for i := range sheets {
+		p.Sheets = append(p.Sheets, Choice{fmt.Sprint(i + 1), to(m.Name, i+1), i+1 == at})
+	}
+	p.Sheet = Cut{Name: d.Name, Width: d.Width, Height: d.Height, MatName: matNames[m.Name], Colour: string(d.Card.Seen().Outside)}
+	file, err := plotter.ReadSVG(d.SVG(export.Layers{}))
+	if err != nil {
+		return err
+	}
+	end, err := s.Shares.Take(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	defer end()
+	report, err := plotter.Cut(file, plotter.Usual(m, d.Card.Thickness.MM()), wanted)
+	status := http.StatusOK
+	if err != nil {
+		f := fault.Of(err)
+		if f == nil {
+			return err
+		}
+		p.Refused = f.Text
+		status = http.StatusUnprocessableEntity
+	} else {
+		p.Says = report.Says()
+		p.Sheet.fill(report, names)
+	}
+	p.Sheet.MatWidth, p.Sheet.MatHeight = m.Width, m.Height
+	p.Sheet.RimWidth, p.Sheet.RimHeight, p.Sheet.Middle = m.Width+8, m.Height+8, m.Width/2
+	w, h := max(m.Width, d.Width), max(m.Height, d.Height)
+	p.Sheet.View = fmt.Sprintf("-8 -17 %g %g", w+16, h+25)
+	var grid strings.Builder
+	for x := 25.4; x < m.Width; x += 25.4 {
+		fmt.Fprintf(&grid, "M%g 0V%g", x, m.Height)
+	}
+	for y := 25.4; y < m.Height; y += 25.4 {
+		fmt.Fprintf(&grid, "M0 %gH%g", y, m.Width)
+	}
+	p.Sheet.Grid = template.HTMLAttr(`d="` + grid.String() + `"`)
+	return c.Render(status, "cutting.html", p)
+}
+
+var matNames = map[string]string{"12x12": "12 × 12 in", "12x24": "12 × 24 in", "a4": "A4", "a3": "A3"}
+
+// matFor is the smallest mat that takes a sheet; the first when none does.
+func matFor(d export.Drawing) string {
+	best := plotter.Mats[0]
+	for _, m := range plotter.Mats {
+		fits := d.Width <= m.Width+0.01 && d.Height <= m.Height+0.01
+		if fits && (best.Width < d.Width || best.Height < d.Height || m.Width*m.Height < best.Width*best.Height) {
+			best = m
+		}
+	}
+	return best.Name
+}
+
+// kinds are what strokes are to people.
+var strokeWords = map[strokes.Kind]string{
+	strokes.Scored: "a score", strokes.Perforated: "a perforation", strokes.Kissed: "a cut in the face", strokes.Inner: "a cut inside", strokes.Outer: "an outline",
+}
+
+func (x *Cut) fill(r *plotter.Report, names map[string]string) {
+	x.Seconds = r.Seconds
+	tips := make([][]pattern.Point, len(r.Strokes))
+	for i, s := range r.Strokes {
+		for _, p := range s.Points {
+			tips[i] = append(tips[i], pattern.Pt(p[0], p[1]))
+		}
+		tool := s.Tool
+		if s.Kind == strokes.Inner || s.Kind == strokes.Outer {
+			tool = string(s.Kind)
+		}
+		x.Strokes = append(x.Strokes, CutStroke{s.N, pathOf(tips[i], false), tool, strokeWords[s.Kind], s.Points[0][0], s.Points[0][1], s.From, s.To, strokes.Line{Path: pattern.Straight(tips[i]...)}.Length() < 12})
+	}
+	for _, f := range r.Free {
+		name := f.Piece
+		if said, known := names[name]; known {
+			name = said
+		}
+		x.Off = append(x.Off, CutPiece{name, pathOf(f.Outline, true), r.FreedBy(f, tips), f.True()})
+	}
+	for _, h := range r.Held {
+		x.Held = append(x.Held, draw.Escaped(names[h.Piece]))
+	}
+}
+
+func pathOf(points []pattern.Point, closed bool) template.HTMLAttr {
+	var b strings.Builder
+	b.WriteString(`d="`)
+	for i, p := range points {
+		b.WriteString(map[bool]string{true: "M", false: "L"}[i == 0])
+		fmt.Fprintf(&b, "%.2f %.2f", p.X, p.Y)
+	}
+	if closed {
+		b.WriteString("Z")
+	}
+	b.WriteString(`"`)
+	return template.HTMLAttr(b.String())
+}
