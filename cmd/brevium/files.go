@@ -13,6 +13,7 @@ import (
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/layout"
+	"brevium/core/nest"
 	"brevium/core/strict"
 	"brevium/core/style"
 )
@@ -56,6 +57,9 @@ func layoutCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
+			if nest.Wants(text) {
+				return layByShape(c, text)
+			}
 			job, effort, err := layout.ReadJob(text)
 			if err != nil {
 				return err
@@ -75,6 +79,22 @@ func layoutCommand() *cobra.Command {
 			return write(c.OutOrStdout(), out, err)
 		},
 	}
+}
+
+// layByShape lays a job by the pieces' true shapes.
+func layByShape(c *cobra.Command, text []byte) error {
+	job, effort, err := nest.ReadJob(text)
+	if err != nil {
+		return err
+	}
+	debug.SetGCPercent(400)
+	start := time.Now()
+	r, err := nest.Solve(c.Context(), job, effort)
+	if err != nil {
+		return err
+	}
+	out, err := r.JSON(job, time.Since(start).Seconds())
+	return write(c.OutOrStdout(), out, err)
 }
 
 func stylesCommand() *cobra.Command {

@@ -91,7 +91,7 @@ func (j *Job) cheapest(sheets int) float64 {
 	for _, p := range j.Pieces {
 		need += area(p.Width+j.Kerf, p.Height+j.Kerf) * float64(p.Copies)
 	}
-	for i, price := range j.prices() {
+	for i, price := range j.Prices() {
 		k := kind{price, area(j.room(i)), float64(j.Sheets[i].Count)}
 		if k.count < 0 {
 			k.count = math.Inf(1)

@@ -21,7 +21,7 @@ const (
 // columnsPay tells whether a job suits columns: sheets without end, none of
 // them free.
 func (j *Job) columnsPay() bool {
-	if slices.Contains(j.prices(), 0) {
+	if slices.Contains(j.Prices(), 0) {
 		return false
 	}
 	return !slices.ContainsFunc(j.Sheets, func(s paper.Sheet) bool { return s.Count != paper.Unlimited }) && len(j.Pieces) <= 200

@@ -26,7 +26,7 @@ func (j *Job) exact(m *meter) *plan {
 	}
 	items := j.items()
 	s := exactSearch{job: j, meter: m, items: items, shapes: make([][]*strip, 1<<len(items)), best: map[exactState]*exactPlan{}}
-	s.prices, s.laid = j.prices(), map[[2]int]exactSheet{}
+	s.prices, s.laid = j.Prices(), map[[2]int]exactSheet{}
 	for kind := range j.Sheets {
 		w, h := j.room(kind)
 		s.rooms = append(s.rooms, [2]int64{int64(w), int64(h)})

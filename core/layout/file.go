@@ -29,6 +29,7 @@ type (
 	}
 	jobFile struct {
 		Brevium int            `json:"brevium"`
+		Method  string         `json:"method,omitempty"`
 		Sheets  []jobSheetFile `json:"sheets"`
 		Pieces  []jobPieceFile `json:"pieces"`
 		Trim    measure.Text   `json:"trim"`

@@ -113,7 +113,7 @@ const (
 
 func (j *Job) rules(n int) []rule {
 	var out []rule
-	price := j.prices()
+	price := j.Prices()
 	cheapest := make([]int, len(j.Sheets))
 	for i := range cheapest {
 		cheapest[i] = i

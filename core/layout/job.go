@@ -77,9 +77,9 @@ func (j *Job) priced() bool {
 	return slices.ContainsFunc(j.Sheets, func(s paper.Sheet) bool { return s.Cost > 0 })
 }
 
-// prices gives what each kind of sheet costs: a kept offcut nothing, the others
+// Prices gives what each kind of sheet costs: a kept offcut nothing, the others
 // their price; where no sheet has one, their area in squares of twelve inches.
-func (j *Job) prices() []float64 {
+func (j *Job) Prices() []float64 {
 	out, priced := make([]float64, len(j.Sheets)), j.priced()
 	for i, s := range j.Sheets {
 		switch {

@@ -116,7 +116,7 @@ func newSearcher(j *Job, seed int64, m *meter) *searcher {
 			s.measures[i] = append(s.measures[i], m)
 		}
 	}
-	s.price = j.prices()
+	s.price = j.Prices()
 	for kind := range j.Sheets {
 		w, h := j.room(kind)
 		s.rooms = append(s.rooms, [2]measure.Length{w, h})

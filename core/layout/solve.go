@@ -116,7 +116,7 @@ func compareCost(a, b float64) int {
 }
 
 func (j *Job) worth(p *plan) worth {
-	w := worth{unplaced: len(p.pool), cost: p.cost(j.prices()), sheets: len(p.sheets)}
+	w := worth{unplaced: len(p.pool), cost: p.cost(j.Prices()), sheets: len(p.sheets)}
 	for _, u := range p.sheets {
 		w.offcut = max(w.offcut, j.tree(&u).largest())
 	}
@@ -241,7 +241,7 @@ func (j *Job) least(p *plan, b Bound) bool {
 	if len(j.Sheets) == 1 {
 		return len(p.sheets) <= b.Sheets
 	}
-	return compareCost(p.cost(j.prices()), b.Cost) <= 0 && len(p.sheets) <= max(1, b.Sheets)
+	return compareCost(p.cost(j.Prices()), b.Cost) <= 0 && len(p.sheets) <= max(1, b.Sheets)
 }
 
 // proved is the bound after every layout was gone through. Of several kinds of
@@ -253,7 +253,7 @@ func (j *Job) proved(b Bound, best *plan) Bound {
 	if n := len(best.sheets); n > b.Sheets && len(j.Sheets) == 1 {
 		b.Sheets, b.How = n, "every layout was tried"
 	}
-	b.Cost = best.cost(j.prices())
+	b.Cost = best.cost(j.Prices())
 	return b
 }
 
@@ -272,7 +272,7 @@ func (j *Job) result(p *plan, bound Bound) *Result {
 // written writes cut trees out, each of a kind of sheet.
 func (j *Job) written(kinds []int, roots []*node, bound Bound) *Result {
 	r := &Result{Bound: bound}
-	next, prices := make([]int, len(j.Pieces)), j.prices()
+	next, prices := make([]int, len(j.Pieces)), j.Prices()
 	used, total := 0.0, 0.0
 	for i, root := range roots {
 		laid := Laid{Sheet: j.Sheets[kinds[i]]}

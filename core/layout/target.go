@@ -149,7 +149,7 @@ func (j *Job) targets(p *plan, bound Bound, most int, stop func() bool) []target
 		}
 		return []target{{out: [2]int{p.sheets[0].kind, -1}, in: -1}}
 	}
-	price, left := j.prices(), j.counts()
+	price, left := j.Prices(), j.counts()
 	has := make([]int, len(left))
 	slack, cost := 0.0, 0.0
 	room := make([]float64, len(left))

@@ -25,7 +25,7 @@ func TestPrices(t *testing.T) {
 		"an offcut is free": {[]paper.Sheet{square, kept}, []float64{1, 0}},
 		"priced":            {[]paper.Sheet{dear, half}, []float64{0.8, 0}},
 	} {
-		got := (&Job{Sheets: c.sheets}).prices()
+		got := (&Job{Sheets: c.sheets}).Prices()
 		for i, want := range c.want {
 			if d := got[i] - want; d > 1e-9 || d < -1e-9 {
 				t.Errorf("%s: %v; want %v", name, got, c.want)
@@ -92,7 +92,7 @@ func TestTargetsAreCheaperAndThere(t *testing.T) {
 		if len(p.pool) > 0 {
 			continue
 		}
-		prices := j.prices()
+		prices := j.Prices()
 		for _, change := range j.targets(p, j.bound(), mostTargets, func() bool { return false }) {
 			x := j.exchange(p, change)
 			seen++

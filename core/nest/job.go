@@ -1,0 +1,302 @@
+// Package nest lays pieces of any outline on sheets, for scissors and machines, where core/layout lays
+// their rectangles for the trimmer.
+//
+// Contact is exact, there is no raster: blanks often fill a sheet exactly, and a grid loses just those
+// fits. How it goes:
+//
+//   - convex.go parts outlines into few convex parts.
+//   - nofit.go takes the sums of the parts of one shape and the negated parts of another: strictly inside
+//     of any of them they overlap (the no-fit polygon; Bennell and Oliveira, "The geometry of nesting
+//     problems", 2008). What is left of the sums' edges is where the two touch.
+//   - sheet.go keeps for a sheet and a shape the lines on which its corner may lie, and chooses a place:
+//     where most of the outline touches, or nearest to a corner.
+//   - search.go begins with the trimmer's layout and empties sheets to do with one fewer (ruin and
+//     recreate; Schrimpf and others, 2000).
+//   - bound.go says how many sheets there are at least: by area, or by pieces no two of which share one.
+//   - check.go checks the answer by other means.
+//
+// Millimetres; origin a sheet's top left, x to the right, y down; turns go with the clock.
+package nest
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"brevium/core/fault"
+	"brevium/core/layout"
+	"brevium/core/measure"
+	"brevium/core/paper"
+	"brevium/core/pattern"
+)
+
+// Piece is Copies equal outlines with holes. Turns are those it may lie in, with the clock.
+type Piece struct {
+	Name    string
+	Outline []pattern.Point
+	Holes   [][]pattern.Point
+	Copies  int
+	Turns   []int
+}
+
+// Sheet is a kind of sheet; one with an outline is a kept offcut of that shape.
+type Sheet struct {
+	paper.Sheet
+	Outline []pattern.Point
+}
+
+// Job is what to lay, and on what. Gap is the least distance between pieces, in mm.
+type Job struct {
+	Sheets []Sheet
+	Pieces []Piece
+	Trim   float64
+	Gap    float64
+	Kerf   measure.Length // of the trimmer's layout that is begun with
+}
+
+// Placed is one copy where it lies, turned and then the top left of its bounds at X, Y.
+type Placed struct {
+	Piece, Copy int
+	X, Y        float64
+	Turn        int
+}
+
+// Laid is a sheet and what lies on it.
+type Laid struct {
+	Kind    int
+	Placed  []Placed
+	Offcuts []Offcut
+}
+
+// Offcut is what is left in one piece and worth keeping.
+type Offcut struct{ Outline []pattern.Point }
+
+// Result is a whole layout.
+type Result struct {
+	Sheets   []Laid
+	Unplaced []layout.Copy
+	Cost     float64
+	Used     float64 // the share of the sheets that is in pieces
+	Bound    layout.Bound
+	// Trimmer is how many sheets the trimmer's layout takes.
+	Trimmer int
+	Short   bool
+}
+
+// Limits of a job.
+const (
+	mostCorners = 2000 // of one outline
+	mostCopies  = 500
+	mostGap     = 3.0
+	holeForUse  = 400 // mm²: smaller holes hold nothing
+)
+
+// Quarters are the four turns.
+var Quarters = []int{0, 90, 180, 270}
+
+// Check refuses what cannot be laid, naming the field.
+func (j *Job) Check() error {
+	if len(j.Sheets) == 0 {
+		return fault.New(fault.NoSheets, "sheets", "there is no sheet to cut from; give at least one")
+	}
+	if len(j.Pieces) == 0 {
+		return fault.New(fault.NoPieces, "pieces", "there is nothing to lay out; give at least one piece")
+	}
+	if !(j.Gap >= 0 && j.Gap <= mostGap) {
+		return fault.New(fault.OutOfRange, "gap", "the gap between pieces is 0 to 3 mm")
+	}
+	copies, names := 0, map[string]bool{}
+	for i, p := range j.Pieces {
+		field := fmt.Sprintf("pieces[%d]", i)
+		switch {
+		case names[p.Name]:
+			return fault.New(fault.NamedTwice, field+".name", "two pieces are named %q; give each its own name", p.Name)
+		case p.Copies < 1 || p.Copies > mostCopies:
+			return fault.New(fault.CountRange, field+".copies", "copies are 1 to %d, not %d", mostCopies, p.Copies)
+		case len(p.Turns) == 0 || slices.ContainsFunc(p.Turns, func(t int) bool { return !slices.Contains(Quarters, t) }):
+			return fault.New(fault.MayNotTurn, field+".turns", "turns are some of 0, 90, 180 and 270")
+		}
+		if err := ring(field+".outline", p.Outline); err != nil {
+			return err
+		}
+		for k, h := range p.Holes {
+			if err := ring(fmt.Sprintf("%s.holes[%d]", field, k), h); err != nil {
+				return err
+			}
+		}
+		if !slices.ContainsFunc(j.Sheets, func(s Sheet) bool { return j.fits(p, s) }) {
+			return fault.New(fault.LargerThanSheet, field, "%q is larger than every sheet; make it smaller or add a larger sheet", p.Name)
+		}
+		names[p.Name] = true
+		copies += p.Copies
+	}
+	if copies > mostCopies {
+		return fault.New(fault.CountRange, "pieces", "%d pieces are more than the %d that are laid by shape at once; split the job", copies, mostCopies)
+	}
+	names = map[string]bool{}
+	for i, s := range j.Sheets {
+		field := fmt.Sprintf("sheets[%d]", i)
+		switch {
+		case s.Width <= 0 || s.Height <= 0:
+			return fault.New(fault.TooSmall, field, "a sheet has a width and a height over zero")
+		case s.Count == 0 || s.Count < paper.Unlimited:
+			return fault.New(fault.CountRange, field+".count", "there is 1 of a sheet or more, or null for as many as needed")
+		case names[s.Name]:
+			return fault.New(fault.NamedTwice, field+".name", "two sheets are named %q; give each its own name", s.Name)
+		}
+		names[s.Name] = true
+		if s.Outline != nil {
+			if err := ring(field+".outline", s.Outline); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+func (j *Job) fits(p Piece, s Sheet) bool {
+	lo, hi := pattern.Bounds(p.Outline)
+	w, h := hi.X-lo.X, hi.Y-lo.Y
+	wide, high := s.Width.MM()-2*j.Trim+1e-6, s.Height.MM()-2*j.Trim+1e-6
+	return slices.ContainsFunc(p.Turns, func(t int) bool {
+		if t%180 != 0 {
+			return h <= wide && w <= high
+		}
+		return w <= wide && h <= high
+	})
+}
+
+// ring refuses what is no outline: too few corners, no area, or one that crosses itself.
+func ring(field string, points []pattern.Point) error {
+	if len(points) < 3 || len(points) > mostCorners {
+		return fault.New(fault.OutOfRange, field, "an outline has 3 to %d corners", mostCorners)
+	}
+	for _, p := range points {
+		if !(math.Abs(p.X) <= 1e4 && math.Abs(p.Y) <= 1e4) {
+			return fault.New(fault.OutOfRange, field, "a corner is farther than 10 m away")
+		}
+	}
+	area := math.Abs(pattern.Area(points))
+	if area < 0.01 {
+		return fault.New(fault.TooSmall, field, "the outline has nothing inside")
+	}
+	// Taken apart by an odd count of crossings, an outline that crosses itself has another area.
+	sum := 0.0
+	for _, p := range parts(points) {
+		sum += math.Abs(pattern.Area(p))
+	}
+	if math.Abs(sum-area) > 1e-6*max(1, area) {
+		return fault.New(fault.Invalid, field, "the outline crosses itself; draw it once round")
+	}
+	return nil
+}
+
+// prepared are a job's shapes and rooms.
+type prepared struct {
+	job    *Job
+	shapes [][]*shape // by piece, by turn
+	rooms  []*room
+	prices []float64
+	fits   *fits
+}
+
+func (j *Job) prepared() *prepared {
+	p := &prepared{job: j, fits: &fits{gap: round16(j.Gap), kept: map[[2]int]*noFit{}}}
+	ids := map[string]int{}
+	for i, piece := range j.Pieces {
+		var all []*shape
+		known := map[int]bool{}
+		for _, t := range piece.Turns {
+			s := shapeOf(piece, i, t)
+			key := s.key()
+			if _, is := ids[key]; !is {
+				ids[key] = len(ids)
+			}
+			s.id = ids[key]
+			if !known[s.id] { // turned, a rectangle is the same again
+				known[s.id] = true
+				all = append(all, s)
+			}
+		}
+		p.shapes = append(p.shapes, all)
+	}
+	trimmer := layout.Job{}
+	for k, s := range j.Sheets {
+		r := &room{kind: k, width: s.Width.MM() - 2*j.Trim, height: s.Height.MM() - 2*j.Trim}
+		r.area = r.width * r.height
+		if s.Outline != nil {
+			at := make([]point, len(s.Outline))
+			for i, q := range s.Outline {
+				at[i] = q.Sub(pattern.Pt(j.Trim, j.Trim))
+			}
+			r.area = math.Abs(pattern.Area(s.Outline))
+			frame := []point{pattern.Pt(0, 0), pattern.Pt(r.width, 0), pattern.Pt(r.width, r.height), pattern.Pt(0, r.height)}
+			if lacks := parts(frame, at); len(lacks) > 0 {
+				r.lacks = &shape{id: -1 - k, parts: lacks, width: r.width, height: r.height}
+			}
+		}
+		p.rooms = append(p.rooms, r)
+		trimmer.Sheets = append(trimmer.Sheets, s.Sheet)
+	}
+	p.prices = trimmer.Prices()
+	return p
+}
+
+// shapeOf is a piece turned with the clock, its bounds' top left at 0, 0.
+func shapeOf(p Piece, index, degrees int) *shape {
+	turned := func(points []point) []point {
+		out := make([]point, len(points))
+		for i, q := range points {
+			for range degrees / 90 {
+				q = pattern.Pt(-q.Y, q.X)
+			}
+			out[i] = q
+		}
+		return out
+	}
+	s := &shape{piece: index, turn: degrees, outline: turned(p.Outline)}
+	lo, hi := pattern.Bounds(s.outline)
+	s.width, s.height = hi.X-lo.X, hi.Y-lo.Y
+	home := func(points []point) []point {
+		for i := range points {
+			points[i] = points[i].Sub(lo)
+		}
+		return points
+	}
+	s.outline = home(s.outline)
+	s.area = math.Abs(pattern.Area(s.outline))
+	rings := [][]point{s.outline}
+	for _, h := range p.Holes {
+		if math.Abs(pattern.Area(h)) >= holeForUse {
+			hole := home(turned(h))
+			s.holes = append(s.holes, hole)
+			rings = append(rings, hole)
+			s.area -= math.Abs(pattern.Area(hole))
+		}
+	}
+	s.parts = parts(rings...)
+	for _, r := range rings {
+		for i, a := range r {
+			b := r[(i+1)%len(r)]
+			if long := b.Sub(a).Len(); long > same {
+				s.edges = append(s.edges, edge{a, b, b.Sub(a).Scale(1 / long), long})
+			}
+		}
+	}
+	return s
+}
+
+// key is the same for shapes that are.
+func (s *shape) key() string {
+	var corners [][2]int64
+	for _, p := range append(slices.Clone(s.outline), slices.Concat(s.holes...)...) {
+		corners = append(corners, [2]int64{cell(p.X), cell(p.Y)})
+	}
+	slices.SortFunc(corners, func(a, b [2]int64) int {
+		if a[0] != b[0] {
+			return int(max(-1, min(1, a[0]-b[0])))
+		}
+		return int(max(-1, min(1, a[1]-b[1])))
+	})
+	return fmt.Sprint(corners, len(s.holes), cell(s.area))
+}

@@ -1,0 +1,349 @@
+package nest
+
+import (
+	"context"
+	"math"
+	"math/rand"
+	"runtime"
+	"slices"
+	"sync"
+	"time"
+
+	"brevium/core/layout"
+	"brevium/core/measure"
+	"brevium/core/pattern"
+)
+
+// Effort bounds the search.
+type Effort struct {
+	Seconds float64
+	Seed    int64
+	Rounds  int // 0 is no bound but time
+	// Better, when set, is told each layout with fewer sheets as it is found.
+	Better func(*Result)
+	// Yield, when set, is called over and over by all who search.
+	Yield func()
+	// Workers is how many search at once; 0 for as many as there are cores, two at most.
+	Workers int
+}
+
+// tries is how many ruins a worker makes in a round, after which all go on from the best.
+const tries = 12
+
+// Solve lays a job: the trimmer's layout first, then the pieces by their shapes with fewer sheets. It
+// ends when the bound is met, the time is over or ctx ends, with the best so far.
+func Solve(ctx context.Context, j *Job, e Effort) (*Result, error) {
+	if err := j.Check(); err != nil {
+		return nil, err
+	}
+	p := j.prepared()
+	end := time.Now().Add(time.Duration(e.Seconds * float64(time.Second)))
+	ctx, stop := context.WithDeadline(ctx, end)
+	defer stop()
+	x := &search{prepared: p, effort: e, bound: p.bound()}
+	first, err := x.begin(ctx)
+	if err != nil {
+		return nil, err
+	}
+	best := first
+	x.tell(best)
+	for len(best.sheets) > x.bound.Sheets && ctx.Err() == nil {
+		fewer := x.oneFewer(ctx, best)
+		if fewer == nil {
+			break
+		}
+		best = fewer
+		x.tell(best)
+	}
+	return x.result(best), nil
+}
+
+// state is a layout: sheets, and the pieces that lie on none.
+type state struct {
+	sheets  []*spread
+	out     []int // by piece
+	outArea float64
+}
+
+func (s *state) copied() *state {
+	out := &state{out: slices.Clone(s.out), outArea: s.outArea}
+	for _, one := range s.sheets {
+		out.sheets = append(out.sheets, one.copied())
+	}
+	return out
+}
+
+type search struct {
+	*prepared
+	effort  Effort
+	bound   layout.Bound
+	trimmer int
+	short   bool
+}
+
+func (x *search) tell(s *state) {
+	if x.effort.Better != nil {
+		x.effort.Better(x.result(s))
+	}
+}
+
+// begin is the trimmer's layout of the pieces' rectangles, after offcuts with an outline are filled.
+func (x *search) begin(ctx context.Context) (*state, error) {
+	s := &state{}
+	left := make([]int, len(x.job.Pieces))
+	for i, p := range x.job.Pieces {
+		left[i] = p.Copies
+	}
+	rng := rand.New(rand.NewSource(x.effort.Seed))
+	var plain []int
+	for k, sheet := range x.job.Sheets {
+		if sheet.Outline == nil {
+			plain = append(plain, k)
+			continue
+		}
+		for n := 0; n < sheet.Count || sheet.Count < 0; n++ {
+			one := newSpread(x.rooms[k], x.fits)
+			x.fill(&state{sheets: []*spread{one}}, left, choice{contact: true, rng: rng})
+			if len(one.placed) == 0 {
+				break
+			}
+			s.sheets = append(s.sheets, one)
+		}
+	}
+	job := &layout.Job{Kerf: max(x.job.Kerf, measure.FromMM(x.job.Gap)), Trim: measure.FromMM(x.job.Trim)}
+	var of []int
+	for i, p := range x.job.Pieces {
+		if left[i] == 0 {
+			continue
+		}
+		first := x.shapes[i][0]
+		turn := slices.ContainsFunc(x.shapes[i], func(s *shape) bool { return (s.turn-first.turn)%180 != 0 })
+		job.Pieces = append(job.Pieces, layout.Piece{Name: p.Name, Width: upTo(first.width), Height: upTo(first.height), Copies: left[i], Turn: turn || first.width == first.height})
+		of = append(of, i)
+	}
+	for _, k := range plain {
+		job.Sheets = append(job.Sheets, x.job.Sheets[k].Sheet)
+	}
+	s.out = make([]int, len(left))
+	if len(of) == 0 {
+		return s, nil
+	}
+	if len(job.Sheets) == 0 {
+		s.out = left
+		return s, nil
+	}
+	cut, err := layout.Solve(ctx, job, layout.Effort{Seconds: min(1, x.effort.Seconds/4), Seed: x.effort.Seed})
+	if err != nil {
+		return nil, err
+	}
+	for _, l := range cut.Sheets {
+		kind := slices.IndexFunc(x.job.Sheets, func(o Sheet) bool { return o.Name == l.Sheet.Name })
+		one := newSpread(x.rooms[kind], x.fits)
+		for _, p := range l.Placed {
+			shapes := x.shapes[of[p.Piece]]
+			k := 0
+			if p.Turned {
+				k = max(0, slices.IndexFunc(shapes, func(s *shape) bool { return (s.turn-shapes[0].turn)%180 != 0 }))
+			}
+			one.add(shapes[k], pattern.Pt(p.X.MM()-x.job.Trim, p.Y.MM()-x.job.Trim))
+		}
+		s.sheets = append(s.sheets, one)
+	}
+	for _, u := range cut.Unplaced {
+		s.out[of[u.Piece]]++
+	}
+	x.trimmer = len(s.sheets)
+	return s, nil
+}
+
+// upTo is a length in whole nanometres that is no shorter.
+func upTo(mm float64) measure.Length {
+	return measure.Length(math.Ceil(mm*float64(measure.Millimetre) - 1e-3))
+}
+
+// fill puts what is left on a state's sheets, largest first.
+func (x *search) fill(s *state, left []int, c choice) {
+	type item struct {
+		piece int
+		key   float64
+	}
+	var order []item
+	for i, n := range left {
+		for range n {
+			k := x.shapes[i][0].area * (1 + c.noise*c.rng.Float64())
+			order = append(order, item{i, k})
+		}
+	}
+	slices.SortFunc(order, func(a, b item) int {
+		if a.key > b.key {
+			return -1
+		}
+		return 1
+	})
+	fails := map[[2]int]bool{}
+	for _, it := range order {
+		for k, sheet := range s.sheets {
+			if fails[[2]int{it.piece, k}] || sheet.filled+x.shapes[it.piece][0].area > sheet.room.area+1e-6 {
+				continue
+			}
+			if x.put(sheet, it.piece, c) {
+				left[it.piece]--
+				break
+			}
+			fails[[2]int{it.piece, k}] = true
+		}
+	}
+}
+
+// put lays a piece on a sheet where it lies best, in the turn that does; at times one turn is tried
+// alone first.
+func (x *search) put(sheet *spread, piece int, c choice) bool {
+	shapes := x.shapes[piece]
+	var best *shape
+	var at point
+	worth := math.Inf(-1)
+	first := 0
+	if c.noise > 0 {
+		first = c.rng.Intn(len(shapes))
+	}
+	alone := c.noise > 0 && c.rng.Intn(4) == 0
+	for k := range shapes {
+		b := shapes[(first+k)%len(shapes)]
+		p, v, ok := sheet.best(b, c)
+		if ok && v > worth {
+			best, at, worth = b, p, v
+		}
+		if alone && ok {
+			break
+		}
+	}
+	if best == nil {
+		return false
+	}
+	sheet.add(best, at)
+	return true
+}
+
+// oneFewer looks for a layout with one sheet fewer; nil when the time ends without one. Workers ruin
+// and recreate for themselves, and after each round all go on from the best.
+func (x *search) oneFewer(ctx context.Context, from *state) *state {
+	best := x.without(from)
+	n := x.effort.Workers
+	if n == 0 {
+		n = min(2, runtime.GOMAXPROCS(0))
+	}
+	for round := 0; x.effort.Rounds == 0 || round < x.effort.Rounds; round++ {
+		tried := make([]*state, n)
+		var all sync.WaitGroup
+		for w := range n {
+			all.Add(1)
+			go func() {
+				defer all.Done()
+				rng := rand.New(rand.NewSource(x.effort.Seed + int64(round*n+w)*7919 + int64(len(from.sheets))*104729))
+				tried[w] = x.round(ctx, best, rng)
+			}()
+		}
+		all.Wait()
+		for _, s := range tried {
+			if s.outArea < best.outArea+1e-9 {
+				best = s
+			}
+		}
+		if best.outArea < 1e-6 {
+			return best
+		}
+		if ctx.Err() != nil {
+			x.short = true
+			return nil
+		}
+	}
+	return nil
+}
+
+// without leaves out the sheet that is emptiest for its price; what lay on it is out.
+func (x *search) without(from *state) *state {
+	s := from.copied()
+	drop := 0
+	value := func(k int) float64 {
+		r := s.sheets[k].room
+		return s.sheets[k].filled/r.area - x.prices[r.kind]
+	}
+	for k := range s.sheets {
+		if value(k) < value(drop) {
+			drop = k
+		}
+	}
+	for _, l := range s.sheets[drop].placed {
+		s.out[l.piece]++
+		s.outArea += l.area
+	}
+	s.sheets = slices.Delete(s.sheets, drop, drop+1)
+	return s
+}
+
+// round ruins and recreates a number of times, and gives the best met.
+func (x *search) round(ctx context.Context, from *state, rng *rand.Rand) *state {
+	now, best := from.copied(), from
+	for range tries {
+		if ctx.Err() != nil {
+			break
+		}
+		if x.effort.Yield != nil {
+			x.effort.Yield()
+		}
+		next := x.again(now, rng)
+		if next.outArea < best.outArea-1e-9 {
+			best = next
+		}
+		if next.outArea < 1e-6 {
+			return next
+		}
+		if next.outArea <= now.outArea+0.03*now.sheets[0].room.area*rng.Float64()*rng.Float64() {
+			now = next
+		}
+	}
+	if best == from && now.outArea <= from.outArea+1e-9 {
+		return now // as good, and another
+	}
+	return best
+}
+
+// again empties one or two sheets, wholly or in part, and puts back what is out, largest first, each
+// where it lies best.
+func (x *search) again(from *state, rng *rand.Rand) *state {
+	s := &state{out: slices.Clone(from.out)}
+	ruin := map[int]bool{rng.Intn(len(from.sheets)): true}
+	if len(from.sheets) > 1 && rng.Intn(5) > 0 {
+		ruin[rng.Intn(len(from.sheets))] = true
+	}
+	share := 1.0
+	if rng.Intn(3) == 0 {
+		share = 0.3 + 0.6*rng.Float64()
+	}
+	var first, rest []*spread
+	for k, one := range from.sheets {
+		if !ruin[k] {
+			rest = append(rest, one.copied())
+			continue
+		}
+		kept := newSpread(one.room, x.fits)
+		for _, l := range one.placed {
+			if rng.Float64() < share {
+				s.out[l.piece]++
+			} else {
+				kept.add(l.shape, l.at)
+			}
+		}
+		first = append(first, kept)
+	}
+	s.sheets = append(first, rest...)
+	if rng.Intn(2) == 0 { // small ones into what others have left first
+		s.sheets = append(rest, first...)
+	}
+	c := choice{contact: rng.Intn(4) > 0, corner: rng.Intn(8), noise: []float64{0, 0.1, 0.3, 0.8}[rng.Intn(4)], rng: rng}
+	x.fill(s, s.out, c)
+	for i, n := range s.out {
+		s.outArea += float64(n) * x.shapes[i][0].area
+	}
+	return s
+}
