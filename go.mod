@@ -27,6 +27,8 @@ require (
 
 require github.com/jmoiron/sqlx v1.4.0
 
+require github.com/peterstace/simplefeatures v0.50.0 // indirect
+
 require (
 	filippo.io/hpke v0.4.0 // indirect
 	github.com/BurntSushi/toml v1.4.1-0.20240526193622-a339e1f7089c // indirect

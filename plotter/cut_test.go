@@ -6,7 +6,6 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/core/fault"
 	"brevium/core/pattern"
 	"brevium/core/strokes"
 )
@@ -126,7 +125,7 @@ func TestTooSmall(t *testing.T) {
 		if c.fine != (err == nil) || c.fine && !r.AsPlanned() {
 			t.Errorf("%s: %v", name, err)
 		}
-		if !c.fine && (fault.Of(err) == nil || !strings.HasPrefix(err.Error(), "too-small")) {
+		if !c.fine && (err == nil || !strings.HasPrefix(err.Error(), "too-small")) {
 			t.Errorf("%s: %v", name, err)
 		}
 	}

@@ -252,3 +252,41 @@ func straightOn(way []point, p point) []point {
 	}
 	return append(way, p)
 }
+
+// mostParts is into how many parts a shape comes for the search; a finer one is laid by a coarser
+// outline round it.
+const mostParts = 40
+
+// coarser is an outline round another with at most as many notches as may be: the shallowest are
+// filled, as long as it does not cross itself.
+func coarser(outline []point) []point {
+	out := slices.Clone(leftward(outline))
+	shallow := func(i int) float64 { // the area that is filled when corner i goes; below 0 it would be cut off
+		n := len(out)
+		a, b, c := out[(i+n-1)%n], out[i], out[(i+1)%n]
+		return -b.Sub(a).Cross(c.Sub(b)) / 2
+	}
+	for {
+		notches, least := 0, -1
+		for i := range out {
+			if s := shallow(i); s > -same {
+				notches++
+				if least < 0 || s < shallow(least) {
+					least = i
+				}
+			}
+		}
+		if notches <= mostParts/2 || len(out) < 4 {
+			break
+		}
+		out = slices.Delete(out, least, least+1)
+	}
+	sum := 0.0
+	for _, p := range parts(out) {
+		sum += math.Abs(pattern.Area(p))
+	}
+	if area := math.Abs(pattern.Area(out)); math.Abs(sum-area) > 1e-6*area || len(parts(out)) > mostParts {
+		return pattern.Hull(outline)
+	}
+	return out
+}

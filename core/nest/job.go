@@ -85,8 +85,10 @@ type Result struct {
 
 // Limits of a job.
 const (
-	mostCorners = 2000 // of one outline
+	mostCorners = 400    // of one outline
+	mostDrawn   = 12_000 // corners of all outlines
 	mostCopies  = 500
+	mostPieces  = 200
 	mostGap     = 3.0
 	holeForUse  = 400 // mm²: smaller holes hold nothing
 )
@@ -105,7 +107,10 @@ func (j *Job) Check() error {
 	if !(j.Gap >= 0 && j.Gap <= mostGap) {
 		return fault.New(fault.OutOfRange, "gap", "the gap between pieces is 0 to 3 mm")
 	}
-	copies, names := 0, map[string]bool{}
+	if len(j.Pieces) > mostPieces {
+		return fault.New(fault.CountRange, "pieces", "%d kinds of piece are more than the %d that are laid by shape at once; split the job", len(j.Pieces), mostPieces)
+	}
+	copies, drawn, names := 0, 0, map[string]bool{}
 	for i, p := range j.Pieces {
 		field := fmt.Sprintf("pieces[%d]", i)
 		switch {
@@ -129,6 +134,10 @@ func (j *Job) Check() error {
 		}
 		names[p.Name] = true
 		copies += p.Copies
+		drawn += len(p.Outline) + len(slices.Concat(p.Holes...))
+	}
+	if drawn > mostDrawn {
+		return fault.New(fault.CountRange, "pieces", "the outlines have %d corners, more than the %d that are laid by shape at once; draw them coarser or split the job", drawn, mostDrawn)
 	}
 	if copies > mostCopies {
 		return fault.New(fault.CountRange, "pieces", "%d pieces are more than the %d that are laid by shape at once; split the job", copies, mostCopies)
@@ -198,10 +207,11 @@ type prepared struct {
 	rooms  []*room
 	prices []float64
 	fits   *fits
+	square *shape // that goes into what is worth keeping
 }
 
 func (j *Job) prepared() *prepared {
-	p := &prepared{job: j, fits: &fits{gap: round16(j.Gap), kept: map[[2]int]*noFit{}}}
+	p := &prepared{job: j}
 	ids := map[string]int{}
 	for i, piece := range j.Pieces {
 		var all []*shape
@@ -232,19 +242,23 @@ func (j *Job) prepared() *prepared {
 			r.area = math.Abs(pattern.Area(s.Outline))
 			frame := []point{pattern.Pt(0, 0), pattern.Pt(r.width, 0), pattern.Pt(r.width, r.height), pattern.Pt(0, r.height)}
 			if lacks := parts(frame, at); len(lacks) > 0 {
-				r.lacks = &shape{id: -1 - k, parts: lacks, width: r.width, height: r.height}
+				r.lacks = &shape{id: len(ids) + k, parts: lacks, width: r.width, height: r.height}
 			}
 		}
 		p.rooms = append(p.rooms, r)
 		trimmer.Sheets = append(trimmer.Sheets, s.Sheet)
 	}
+	p.square = shapeOf(Piece{Outline: []point{pattern.Pt(0, 0), pattern.Pt(worthKeeping, 0), pattern.Pt(worthKeeping, worthKeeping), pattern.Pt(0, worthKeeping)}}, 0, 0)
+	p.square.id = len(ids) + len(j.Sheets)
+	p.fits = newFits(j.Gap, p.square.id+1)
 	p.prices = trimmer.Prices()
 	return p
 }
 
-// shapeOf is a piece turned with the clock, its bounds' top left at 0, 0.
-func shapeOf(p Piece, index, degrees int) *shape {
-	turned := func(points []point) []point {
+// turned is a piece's outline turned with the clock, its bounds' top left at 0, 0, and the holes that
+// something may lie in.
+func turned(p Piece, degrees int) (outline []point, holes [][]point) {
+	turn := func(points []point) []point {
 		out := make([]point, len(points))
 		for i, q := range points {
 			for range degrees / 90 {
@@ -254,32 +268,36 @@ func shapeOf(p Piece, index, degrees int) *shape {
 		}
 		return out
 	}
-	s := &shape{piece: index, turn: degrees, outline: turned(p.Outline)}
-	lo, hi := pattern.Bounds(s.outline)
-	s.width, s.height = hi.X-lo.X, hi.Y-lo.Y
-	home := func(points []point) []point {
-		for i := range points {
-			points[i] = points[i].Sub(lo)
-		}
-		return points
-	}
-	s.outline = home(s.outline)
-	s.area = math.Abs(pattern.Area(s.outline))
-	rings := [][]point{s.outline}
+	outline = turn(p.Outline)
+	lo, _ := pattern.Bounds(outline)
 	for _, h := range p.Holes {
 		if math.Abs(pattern.Area(h)) >= holeForUse {
-			hole := home(turned(h))
-			s.holes = append(s.holes, hole)
-			rings = append(rings, hole)
-			s.area -= math.Abs(pattern.Area(hole))
+			holes = append(holes, moved(turn(h), -lo.X, -lo.Y))
 		}
 	}
-	s.parts = parts(rings...)
+	return moved(outline, -lo.X, -lo.Y), holes
+}
+
+// shapeOf is a piece turned with the clock, its bounds' top left at 0, 0.
+func shapeOf(p Piece, index, degrees int) *shape {
+	s := &shape{piece: index, turn: degrees}
+	s.outline, s.holes = turned(p, degrees)
+	_, hi := pattern.Bounds(s.outline)
+	s.width, s.height = hi.X, hi.Y
+	s.area = math.Abs(pattern.Area(s.outline))
+	rings := append([][]point{s.outline}, s.holes...)
+	for _, h := range s.holes {
+		s.area -= math.Abs(pattern.Area(h))
+	}
+	if s.parts = parts(rings...); len(s.parts) > mostParts { // what is drawn this finely is laid by its outline, made coarser
+		s.parts = parts(coarser(s.outline))
+	}
 	for _, r := range rings {
 		for i, a := range r {
 			b := r[(i+1)%len(r)]
 			if long := b.Sub(a).Len(); long > same {
 				s.edges = append(s.edges, edge{a, b, b.Sub(a).Scale(1 / long), long})
+				s.round += long
 			}
 		}
 	}

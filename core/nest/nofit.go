@@ -3,7 +3,7 @@ package nest
 import (
 	"math"
 	"slices"
-	"sync"
+	"sync/atomic"
 
 	"brevium/core/pattern"
 )
@@ -18,6 +18,7 @@ type shape struct {
 	width, height float64
 	area          float64
 	edges         []edge
+	round         float64 // how long all edges are
 }
 
 // edge is a straight of an outline and its way, for how much of two outlines touches.
@@ -37,11 +38,20 @@ type noFit struct {
 	lo, hi point
 }
 
-// fits keeps the no-fits of pairs of shapes.
+// fits keeps the no-fits of pairs of shapes, by their ids.
 type fits struct {
 	gap  []point // a polygon about a circle of the gap; nil for none
-	mu   sync.Mutex
-	kept map[[2]int]*noFit
+	ids  int
+	kept []atomic.Pointer[noFit]
+	sums atomic.Int64 // in those that are kept
+}
+
+// mostKept is how many sums are kept, about 200 MB of them; what goes over is worked out anew.
+const mostKept = 500_000
+
+// newFits has room for shapes with ids below a number.
+func newFits(gap float64, ids int) *fits {
+	return &fits{gap: round16(gap), ids: ids, kept: make([]atomic.Pointer[noFit], ids*ids)}
 }
 
 // round16 is a polygon of sixteen sides about a circle.
@@ -61,17 +71,14 @@ func round16(radius float64) []point {
 // of is where b may not lie about a. Each edge of each sum of their parts is on the border where it is
 // strictly inside no other: exact fits stay, as lines and as points.
 func (f *fits) of(a, b *shape) *noFit {
-	key := [2]int{a.id, b.id}
-	f.mu.Lock()
-	n := f.kept[key]
-	f.mu.Unlock()
-	if n != nil {
-		return n
+	at := &f.kept[a.id*f.ids+b.id]
+	n := at.Load()
+	if n == nil {
+		n = noFitOf(a.parts, b, f.gap)
+		if f.sums.Add(int64(len(n.sums))) < mostKept {
+			at.Store(n)
+		}
 	}
-	n = noFitOf(a.parts, b, f.gap)
-	f.mu.Lock()
-	f.kept[key] = n
-	f.mu.Unlock()
 	return n
 }
 

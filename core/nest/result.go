@@ -1,6 +1,7 @@
 package nest
 
 import (
+	"context"
 	"math"
 	"slices"
 
@@ -19,6 +20,7 @@ func (x *search) result(s *state) *Result {
 			copies[p.piece]++
 			l.Placed = append(l.Placed, Placed{Piece: p.piece, Copy: copies[p.piece], X: p.at.X + x.job.Trim, Y: p.at.Y + x.job.Trim, Turn: p.turn})
 		}
+		l.Offcuts = x.offcuts(one)
 		filled += one.filled
 		area += one.room.area
 		out.Cost += x.prices[one.room.kind]
@@ -37,7 +39,7 @@ func (x *search) result(s *state) *Result {
 
 // bound is the least number of sheets: as much area as the pieces have, on the largest; or as many as
 // there are pieces no two of which go on one sheet.
-func (p *prepared) bound() layout.Bound {
+func (p *prepared) bound(ctx context.Context) layout.Bound {
 	area, largest := 0.0, 0.0
 	for i, piece := range p.job.Pieces {
 		area += p.shapes[i][0].area * float64(piece.Copies)
@@ -46,7 +48,7 @@ func (p *prepared) bound() layout.Bound {
 		largest = max(largest, r.area)
 	}
 	b := layout.Bound{Sheets: int(math.Ceil(area/largest - 1e-9)), How: "area"}
-	if n := p.apart(); n > b.Sheets {
+	if n := p.apart(ctx); n > b.Sheets {
 		b.Sheets, b.How = n, "no two of these share a sheet"
 	}
 	cheapest := math.Inf(1)
@@ -57,8 +59,9 @@ func (p *prepared) bound() layout.Bound {
 	return b
 }
 
-// apart is a number of pieces no two of which go on one sheet: gathered from the largest down.
-func (p *prepared) apart() int {
+// apart is a number of pieces no two of which go on one sheet: gathered from the largest down, as far
+// as the time allows.
+func (p *prepared) apart(ctx context.Context) int {
 	order := make([]int, len(p.job.Pieces))
 	for i := range order {
 		order[i] = i
@@ -71,6 +74,9 @@ func (p *prepared) apart() int {
 		var with []int
 		n := 0
 		for _, i := range order[skip:] {
+			if ctx.Err() != nil {
+				break
+			}
 			if slices.ContainsFunc(with, func(k int) bool { return p.together(i, k) }) {
 				continue
 			}

@@ -9,6 +9,7 @@ import (
 	"sync"
 	"time"
 
+	"brevium/core/fault"
 	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/pattern"
@@ -40,7 +41,9 @@ func Solve(ctx context.Context, j *Job, e Effort) (*Result, error) {
 	end := time.Now().Add(time.Duration(e.Seconds * float64(time.Second)))
 	ctx, stop := context.WithDeadline(ctx, end)
 	defer stop()
-	x := &search{prepared: p, effort: e, bound: p.bound()}
+	short, done := context.WithTimeout(ctx, time.Duration(e.Seconds*float64(time.Second)/5))
+	x := &search{prepared: p, effort: e, bound: p.bound(short)}
+	done()
 	first, err := x.begin(ctx)
 	if err != nil {
 		return nil, err
@@ -55,7 +58,15 @@ func Solve(ctx context.Context, j *Job, e Effort) (*Result, error) {
 		best = fewer
 		x.tell(best)
 	}
-	return x.result(best), nil
+	if out := x.result(best); j.Wrong(out) == "" {
+		return out, nil
+	}
+	// What is not right is not given: the trimmer's layout is.
+	out := x.result(first)
+	if wrong := j.Wrong(out); wrong != "" {
+		return nil, fault.New(fault.Internal, "", "the pieces could not be laid by shape: %s", wrong)
+	}
+	return out, nil
 }
 
 // state is a layout: sheets, and the pieces that lie on none.
@@ -103,7 +114,7 @@ func (x *search) begin(ctx context.Context) (*state, error) {
 		}
 		for n := 0; n < sheet.Count || sheet.Count < 0; n++ {
 			one := newSpread(x.rooms[k], x.fits)
-			x.fill(&state{sheets: []*spread{one}}, left, choice{contact: true, rng: rng})
+			x.fill(ctx, &state{sheets: []*spread{one}}, left, choice{contact: true, rng: rng})
 			if len(one.placed) == 0 {
 				break
 			}
@@ -132,7 +143,7 @@ func (x *search) begin(ctx context.Context) (*state, error) {
 		s.out = left
 		return s, nil
 	}
-	cut, err := layout.Solve(ctx, job, layout.Effort{Seconds: min(1, x.effort.Seconds/4), Seed: x.effort.Seed})
+	cut, err := layout.Solve(ctx, job, layout.Effort{Seconds: min(0.3, x.effort.Seconds/4), Seed: x.effort.Seed})
 	if err != nil {
 		return nil, err
 	}
@@ -162,7 +173,7 @@ func upTo(mm float64) measure.Length {
 }
 
 // fill puts what is left on a state's sheets, largest first.
-func (x *search) fill(s *state, left []int, c choice) {
+func (x *search) fill(ctx context.Context, s *state, left []int, c choice) {
 	type item struct {
 		piece int
 		key   float64
@@ -182,6 +193,9 @@ func (x *search) fill(s *state, left []int, c choice) {
 	})
 	fails := map[[2]int]bool{}
 	for _, it := range order {
+		if ctx.Err() != nil {
+			return
+		}
 		for k, sheet := range s.sheets {
 			if fails[[2]int{it.piece, k}] || sheet.filled+x.shapes[it.piece][0].area > sheet.room.area+1e-6 {
 				continue
@@ -193,6 +207,57 @@ func (x *search) fill(s *state, left []int, c choice) {
 			fails[[2]int{it.piece, k}] = true
 		}
 	}
+}
+
+// match fills sheets one after the other, each time with the piece that lies best of all that are left:
+// of whose outline most touches, large ones first.
+func (x *search) match(ctx context.Context, s *state, left []int, c choice) {
+	c.contact = true
+	for _, sheet := range s.sheets {
+		worths := make([]offer, len(left))
+		for {
+			best := -1
+			for i, n := range left {
+				if n == 0 || ctx.Err() != nil || sheet.filled+x.shapes[i][0].area > sheet.room.area+1e-6 {
+					continue
+				}
+				if o := &worths[i]; !o.none {
+					*o = x.offer(sheet, i, c)
+					if !o.none && (best < 0 || o.worth > worths[best].worth) {
+						best = i
+					}
+				}
+			}
+			if best < 0 {
+				break
+			}
+			sheet.add(worths[best].shape, worths[best].at)
+			left[best]--
+		}
+	}
+}
+
+// offer is where a piece would lie best on a sheet, and how well; none when it does not go.
+type offer struct {
+	shape *shape
+	at    point
+	worth float64
+	none  bool
+}
+
+func (x *search) offer(sheet *spread, piece int, c choice) offer {
+	out := offer{none: true, worth: math.Inf(-1)}
+	for _, b := range x.shapes[piece] {
+		at, v, ok := sheet.best(b, c)
+		if !ok {
+			continue
+		}
+		v = v/b.round + 0.6*math.Sqrt(b.area/sheet.room.area)*(1+c.noise*c.rng.Float64())
+		if v > out.worth {
+			out = offer{b, at, v, false}
+		}
+	}
+	return out
 }
 
 // put lays a piece on a sheet where it lies best, in the turn that does; at times one turn is tried
@@ -291,7 +356,7 @@ func (x *search) round(ctx context.Context, from *state, rng *rand.Rand) *state 
 		if x.effort.Yield != nil {
 			x.effort.Yield()
 		}
-		next := x.again(now, rng)
+		next := x.again(ctx, now, rng)
 		if next.outArea < best.outArea-1e-9 {
 			best = next
 		}
@@ -310,14 +375,14 @@ func (x *search) round(ctx context.Context, from *state, rng *rand.Rand) *state 
 
 // again empties one or two sheets, wholly or in part, and puts back what is out, largest first, each
 // where it lies best.
-func (x *search) again(from *state, rng *rand.Rand) *state {
+func (x *search) again(ctx context.Context, from *state, rng *rand.Rand) *state {
 	s := &state{out: slices.Clone(from.out)}
 	ruin := map[int]bool{rng.Intn(len(from.sheets)): true}
 	if len(from.sheets) > 1 && rng.Intn(5) > 0 {
 		ruin[rng.Intn(len(from.sheets))] = true
 	}
 	share := 1.0
-	if rng.Intn(3) == 0 {
+	if rng.Intn(2) == 0 {
 		share = 0.3 + 0.6*rng.Float64()
 	}
 	var first, rest []*spread
@@ -341,7 +406,11 @@ func (x *search) again(from *state, rng *rand.Rand) *state {
 		s.sheets = append(rest, first...)
 	}
 	c := choice{contact: rng.Intn(4) > 0, corner: rng.Intn(8), noise: []float64{0, 0.1, 0.3, 0.8}[rng.Intn(4)], rng: rng}
-	x.fill(s, s.out, c)
+	if rng.Intn(2) == 0 {
+		x.match(ctx, s, s.out, c)
+	} else {
+		x.fill(ctx, s, s.out, c)
+	}
 	for i, n := range s.out {
 		s.outArea += float64(n) * x.shapes[i][0].area
 	}

@@ -1,8 +1,10 @@
 package nest
 
 import (
+	"maps"
 	"math"
 	"math/rand"
+	"slices"
 
 	"brevium/core/pattern"
 )
@@ -27,24 +29,22 @@ type spread struct {
 	room   *room
 	fits   *fits
 	placed []laid
-	free   map[int]*freedom
+	free   map[int]freedom
 	filled float64
 }
 
+// freedom is where a shape may lie; of what is placed so much is taken into account. Its lines are
+// never changed, so that copies of a sheet share them.
 type freedom struct {
 	lines []line
-	upTo  int // of what is placed, so much is taken into account
-	begun bool
+	upTo  int
 }
 
-func newSpread(r *room, f *fits) *spread { return &spread{room: r, fits: f, free: map[int]*freedom{}} }
+func newSpread(r *room, f *fits) *spread { return &spread{room: r, fits: f, free: map[int]freedom{}} }
 
 // copied is a spread of its own with the same on it.
 func (s *spread) copied() *spread {
-	out := newSpread(s.room, s.fits)
-	out.placed = append(out.placed, s.placed...)
-	out.filled = s.filled
-	return out
+	return &spread{room: s.room, fits: s.fits, placed: slices.Clone(s.placed), free: maps.Clone(s.free), filled: s.filled}
 }
 
 // add puts a shape at a place.
@@ -60,21 +60,17 @@ func (s *spread) places(b *shape) []line {
 		return nil
 	}
 	w, h = max(w, 0), max(h, 0)
-	f := s.free[b.id]
-	if f == nil {
-		f = &freedom{}
-		s.free[b.id] = f
-	}
-	if !f.begun {
-		f.begun = true
+	f, known := s.free[b.id]
+	if !known {
 		f.lines = []line{{pattern.Pt(0, 0), pattern.Pt(w, 0)}, {pattern.Pt(w, 0), pattern.Pt(w, h)}, {pattern.Pt(w, h), pattern.Pt(0, h)}, {pattern.Pt(0, h), pattern.Pt(0, 0)}}
 		if s.room.lacks != nil {
 			f.join(s, b, laid{s.room.lacks, point{}}, -1, w, h)
 		}
 	}
-	for ; f.upTo < len(s.placed) && (len(f.lines) > 0 || f.upTo == 0); f.upTo++ {
+	for ; f.upTo < len(s.placed); f.upTo++ {
 		f.join(s, b, s.placed[f.upTo], f.upTo, w, h)
 	}
+	s.free[b.id] = f
 	return f.lines
 }
 
@@ -94,8 +90,18 @@ func (f *freedom) join(s *spread, b *shape, a laid, index int, w, h float64) {
 			left[i].a, left[i].b = left[i].a.Add(a.at), left[i].b.Add(a.at)
 		}
 	}
+	f.lines = left
+	if n.hi.X+a.at.X < 0 || n.lo.X+a.at.X > w || n.hi.Y+a.at.Y < 0 || n.lo.Y+a.at.Y > h {
+		return
+	}
 	others := s.placed[:max(index, 0)]
 	for _, l := range n.border {
+		if x, y := max(l.a.X, l.b.X)+a.at.X, max(l.a.Y, l.b.Y)+a.at.Y; x < -1e-6 || y < -1e-6 {
+			continue
+		}
+		if x, y := min(l.a.X, l.b.X)+a.at.X, min(l.a.Y, l.b.Y)+a.at.Y; x > w+1e-6 || y > h+1e-6 {
+			continue
+		}
 		l, in := clipped(line{l.a.Add(a.at), l.b.Add(a.at)}, w, h)
 		if !in {
 			continue
@@ -112,7 +118,7 @@ func (f *freedom) join(s *spread, b *shape, a laid, index int, w, h float64) {
 		}
 		left = append(left, now...)
 	}
-	f.lines = distinct(left)
+	f.lines = left
 }
 
 // keeps is what of lines a no-fit at a place leaves free.

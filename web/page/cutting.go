@@ -109,7 +109,7 @@ func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing,
 	status := http.StatusOK
 	if err != nil {
 		f := fault.Of(err)
-		if f == nil {
+		if f.Code == fault.Internal {
 			return err
 		}
 		p.Refused = f.Text
