@@ -116,6 +116,7 @@ release: licences
 bench:
 	go test -run '^$$' -bench . -benchmem ./...
 	go run ./tools/layoutbench -seed $(SEED) -per 2 -seconds 1
+	go run ./tools/nestbench -seed $(SEED) -per 2 -seconds 5
 
 # The browser tests drive Debian's own chromium without its window, which takes half the
 # work of the one with a window; where that is there and the other cannot be had, it will do.

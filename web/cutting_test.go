@@ -9,6 +9,7 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
+	"brevium/core/design"
 	"brevium/web/webtest"
 )
 
@@ -42,6 +43,32 @@ func TestTheCuttingMatPlays(t *testing.T) {
 	b.says("It was not cut:")
 }
 
+// What scissors save is said on the page of the sheets once it is there, and is followed to the sheets
+// and their files.
+func TestLaidByShapeOnThePages(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	in, err := design.Read([]byte(`{"brevium":1,"units":"in","style":"tray-lid","copies":6,"name":"Trays","size":{"length":"3 in","width":"3 in","height":"2 in"}}`))
+	if err == nil {
+		_, err = x.Store.Of(t.Context()).Add(t.Context(), in)
+	}
+	if err != nil {
+		t.Fatal(err)
+	}
+	b := openBrowser(t, x)
+	b.visit("/boxes/1/sheets")
+	b.says("instead of 8. See them laid by shape")
+	b.press(`.shapes a`)
+	b.says("came off in")
+	b.until(`document.querySelector(".cutting-key b").innerText.includes("laid by shape") && document.querySelectorAll('nav[aria-label="Sheets"] a').length < 8`)
+	files := b.value(`document.querySelector('.files a[href*="hpgl"]').getAttribute("href")`)
+	if code, body, _ := x.Get(files); code != http.StatusOK || !strings.Contains(files, "laid=shape") || !strings.Contains(body, "sheet-6.plt") || strings.Contains(body, "sheet-8.plt") {
+		t.Errorf("%s: %d", files, code)
+	}
+	b.press(`nav[aria-label="Mats"] a[href*="mat=12x24"]`)
+	b.until(`location.search.includes("laid=shape") && document.querySelector('nav[aria-label="Mats"] [aria-current]').innerText == "12 × 24 in"`)
+}
+
 // Each sheet of each mat is shown or refused with what would do; what is asked for and not there is
 // answered with the first.
 func TestTheCuttingPages(t *testing.T) {
@@ -53,6 +80,7 @@ func TestTheCuttingPages(t *testing.T) {
 		"/boxes/1/cutting?mat=none&sheet=x": "came off in",
 		"/boxes/1/cutting?sheet=99":         "came off in",
 		"/jobs/1/cutting":                   "came off in",
+		"/boxes/1/cutting?laid=shape":       "came off in",
 	} {
 		code, body, _ := x.Get(at)
 		if !strings.Contains(body, want) || (code == http.StatusOK) != (want == "came off in") {

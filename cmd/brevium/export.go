@@ -15,6 +15,8 @@ import (
 func exportCommand() *cobra.Command {
 	var to, folder, paper string
 	var o export.Options
+	var byShape bool
+	var seconds float64
 	c := &cobra.Command{
 		Use: "export DESIGN.json", Short: "Write a design for other programs: svg, dxf, hpgl, pdf, csv, obj or stl (- reads standard input)",
 		Args: cobra.ExactArgs(1),
@@ -30,6 +32,13 @@ func exportCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
+			if byShape {
+				by, err := export.ByShape(c.Context(), r, seconds)
+				if err != nil {
+					return err
+				}
+				o.Packed, o.Sheets = true, by.Drawings
+			}
 			files, err := export.Files(r, format, o)
 			if err != nil {
 				return err
@@ -44,6 +53,8 @@ func exportCommand() *cobra.Command {
 	f.BoolVar(&o.Mirror, "mirror", false, "inside up: for printing or cutting on the card's back")
 	f.BoolVar(&o.Packed, "packed", false, "as laid on sheets, not one by one")
 	f.BoolVar(&o.Perforate, "perforate", false, "scores on a layer for a blade that perforates")
+	f.BoolVar(&byShape, "by-shape", false, "on sheets, the pieces laid by their shapes instead of for the trimmer")
+	f.Float64Var(&seconds, "seconds", 5, "how long to look, with --by-shape")
 	f.Float64Var(&o.Behind, "blade", 0, "for hpgl: write the way of the head, ahead of a blade that trails so many mm")
 	f.Float64Var(&o.Overcut, "overcut", 0.5, "for hpgl with a blade: how far a ring runs on past its beginning, in mm")
 	return c

@@ -48,6 +48,7 @@ type Options struct {
 	Paper  pdf.Paper // for PDF
 	Mirror bool      // inside up
 	Packed bool      // on sheets, not one by one
+	Sheets []Drawing // those that are laid otherwise, with Packed
 	Layers
 	Knife // for HPGL: the way of the head
 }
@@ -105,7 +106,10 @@ func Files(r *design.Result, to Format, o Options) ([]File, error) {
 	}
 	drawings := Pieces(r)
 	if o.Packed {
-		drawings = Packed(r)
+		drawings = o.Sheets
+		if drawings == nil {
+			drawings = Packed(r)
+		}
 	}
 	var out []File
 	for _, d := range drawings {

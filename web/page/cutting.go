@@ -1,6 +1,7 @@
 package page
 
 import (
+	"context"
 	"fmt"
 	"html/template"
 	"net/http"
@@ -8,6 +9,7 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/pattern"
 	"brevium/core/strokes"
@@ -20,6 +22,8 @@ import (
 type CuttingPage struct {
 	Chrome
 	Name, At, Back string
+	Laid           []Choice // by the trimmer or by shape
+	Shapes         string   // where it is asked what laying by shape saves
 	Mats           []Choice
 	Sheets         []Choice
 	Refused        string
@@ -27,6 +31,25 @@ type CuttingPage struct {
 	Sheet          Cut
 	// Files are those a machine takes, by name; empty for a job.
 	Files string
+}
+
+// forShapes is how long a box's pieces are laid by shape, in seconds.
+const forShapes = 1.5
+
+// ByShape lays a made box by the true shapes of its pieces, once for the same inputs.
+func (s *Room) ByShape(ctx context.Context, r *design.Result) (export.Shaped, error) {
+	return s.shaped.Of("by shape", r.Inputs, func() (export.Shaped, error) {
+		end, err := s.Shares.Take(ctx)
+		if err != nil {
+			return export.Shaped{}, err
+		}
+		defer end()
+		by, err := export.ByShape(ctx, r, forShapes)
+		if err == nil {
+			err = ctx.Err() // one that was broken off may not be the best
+		}
+		return by, err
+	})
 }
 
 // Choice is one of several, and whether it is the one.
@@ -88,7 +111,13 @@ func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing,
 	if err != nil {
 		m, _ = plotter.ParseMat(matFor(d))
 	}
-	to := func(mat string, sheet int) string { return fmt.Sprintf("%s?mat=%s&sheet=%d", p.At, mat, sheet) }
+	laid := ""
+	if len(p.Laid) > 0 && p.Laid[len(p.Laid)-1].Here {
+		laid = "&laid=shape"
+	}
+	to := func(mat string, sheet int) string {
+		return fmt.Sprintf("%s?mat=%s&sheet=%d%s", p.At, mat, sheet, laid)
+	}
 	for _, one := range plotter.Mats {
 		p.Mats = append(p.Mats, Choice{matNames[one.Name], to(one.Name, at), one.Name == m.Name})
 	}

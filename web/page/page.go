@@ -28,6 +28,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/people"
 	"brevium/draw"
+	"brevium/draw/export"
 	"brevium/store"
 	"brevium/store/boxshelf"
 	"brevium/store/desk"
@@ -51,6 +52,7 @@ type Room struct {
 	sketches *Kept[Sketch]
 	results  *Kept[*design.Result]
 	biggest  *Kept[*design.Biggest]
+	shaped   *Kept[export.Shaped]
 	// Drawn is what was drawn of results.
 	Drawn Drawn
 }
@@ -75,7 +77,7 @@ const (
 func NewRoom(kept *store.Store, disk *store.Cache, log *slog.Logger) *Room {
 	return &Room{
 		Store: kept, Disk: disk, Log: log,
-		sketches: NewKept[Sketch](mostSketches, disk), results: NewKept[*design.Result](mostResults, nil), biggest: NewKept[*design.Biggest](mostResults, disk),
+		sketches: NewKept[Sketch](mostSketches, disk), results: NewKept[*design.Result](mostResults, nil), biggest: NewKept[*design.Biggest](mostResults, disk), shaped: NewKept[export.Shaped](mostResults, nil),
 	}
 }
 

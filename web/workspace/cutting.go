@@ -1,19 +1,57 @@
 package workspace
 
 import (
+	"net/http"
+
 	"github.com/labstack/echo/v5"
 
 	"brevium/draw/export"
 	"brevium/web/page"
 )
 
-// cutting shows the box's sheets on the mat of a simulated cutting machine.
+// cutting shows the box's sheets on the mat of a simulated cutting machine, as the trimmer lays them
+// or by the pieces' shapes.
 func (s *room) cutting(c *echo.Context) error {
 	b, r, err := s.result(c)
 	if err != nil {
 		return err
 	}
 	at := "/boxes/" + page.Itoa(b.ID)
-	p := &page.CuttingPage{Chrome: s.beside(c, b.Name+", on the cutting mat", b, "making"), Name: b.Name, At: at + "/cutting", Back: at + "/making", Files: at + "/export"}
-	return s.Cutting(c, p, export.Packed(r), export.Wanted(r), export.Names(r, ""))
+	p := &page.CuttingPage{
+		Chrome: s.beside(c, b.Name+", on the cutting mat", b, "making"), Name: b.Name, At: at + "/cutting", Back: at + "/making",
+		Files: at + "/export?packed=1", Shapes: at + "/shapes?here=1",
+	}
+	byShape := c.QueryParam("laid") == "shape"
+	sheets := export.Packed(r)
+	if byShape {
+		by, err := s.ByShape(c.Request().Context(), r)
+		if err != nil {
+			return err
+		}
+		sheets = by.Drawings
+		p.Files += "&laid=shape"
+	}
+	p.Laid = []page.Choice{{Name: "for the trimmer", At: p.At, Here: !byShape}, {Name: "by shape", At: p.At + "?laid=shape", Here: byShape}}
+	return s.Cutting(c, p, sheets, export.Wanted(r), export.Names(r, ""))
+}
+
+// shapesView is what laying by shape saves.
+type shapesView struct {
+	ID int64
+	export.Shaped
+	Sheets int
+	Here   bool // it is asked by the page that shows them
+}
+
+// shapes is asked for once a page is there: what scissors or a machine save.
+func (s *room) shapes(c *echo.Context) error {
+	b, r, err := s.result(c)
+	if err != nil {
+		return err
+	}
+	by, err := s.ByShape(c.Request().Context(), r)
+	if err != nil {
+		return err
+	}
+	return c.Render(http.StatusOK, "shapes", shapesView{b.ID, by, len(by.Drawings), c.QueryParam("here") != ""})
 }

@@ -78,9 +78,17 @@ func (s *room) export(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	files, err := export.Files(r, to, export.Options{
+	o := export.Options{
 		Paper: paper, Mirror: q.Has("mirror"), Packed: q.Has("packed"), Layers: export.Layers{Perforate: q.Has("perforate"), Notes: q.Has("notes")}, Knife: knife(q),
-	})
+	}
+	if q.Get("laid") == "shape" {
+		by, err := s.ByShape(c.Request().Context(), r)
+		if err != nil {
+			return err
+		}
+		o.Sheets = by.Drawings
+	}
+	files, err := export.Files(r, to, o)
 	if err != nil {
 		return err
 	}

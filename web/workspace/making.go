@@ -76,7 +76,9 @@ func (p *makingPage) Cautions() []string {
 }
 
 // MachineFormats are the files that hold flat pieces.
-func (p *makingPage) MachineFormats() []export.Format { return []export.Format{export.SVG, export.DXF, export.HPGL} }
+func (p *makingPage) MachineFormats() []export.Format {
+	return []export.Format{export.SVG, export.DXF, export.HPGL}
+}
 
 // printView is something to print: its name, what for, how it looks and where it is.
 type printView struct {

@@ -52,6 +52,7 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.GET("/boxes/:id/card", s.card)
 	e.GET("/boxes/:id/post", s.post)
 	e.GET("/boxes/:id/cutting", s.cutting)
+	e.GET("/boxes/:id/shapes", s.shapes)
 	e.GET("/boxes/:id/history", s.history)
 	e.POST("/boxes/:id/history", s.backTo)
 	e.GET("/boxes/:id/page.html", s.sent)
