@@ -40,7 +40,7 @@ var views = []struct {
 	{"cost", "/jobs/1/cost", 1280, 800, ""},
 	{"recipe", "/read?text=carton+7+x+9+3/4,+score+1+1/2+and+5+1/2,+turn,+3/4,+3+3/4,+%3F+and+8+1/4.+Paper+for+the+top:+3+3/4+x+2+3/4", 1280, 800, ""},
 	{"drawer", "/drawer", 1280, 800, ""},
-	{"data", "/data", 1280, 800, ""},
+	{"cutting", "/boxes/{8}/cutting?laid=shape", 1280, 800, ""},
 	{"kinds", "/kinds", 1280, 800, ""},
 	{"job", "/jobs/2", 1280, 800, choosePiece},
 	{"making-phone", "/boxes/{1}/making", 390, 844, ""},

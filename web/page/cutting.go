@@ -11,6 +11,8 @@ import (
 
 	"brevium/core/design"
 	"brevium/core/fault"
+	"brevium/core/measure"
+	"brevium/core/nest"
 	"brevium/core/pattern"
 	"brevium/core/strokes"
 	"brevium/draw"
@@ -29,6 +31,10 @@ type CuttingPage struct {
 	Refused        string
 	Says           string
 	Sheet          Cut
+	// Rough are straight cuts by hand before scissors go round each piece, where it is laid by shape;
+	// nil otherwise.
+	Rough []string
+	Round bool // scissors are what it is laid for
 	// Files are those a machine takes, by name; empty for a job.
 	Files string
 }
@@ -146,6 +152,15 @@ func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing,
 	} else {
 		p.Says = report.Says()
 		p.Sheet.fill(report, names)
+	}
+	if p.Round = laid != ""; p.Round {
+		var outlines [][]pattern.Point
+		for _, l := range d.Cuts {
+			outlines = append(outlines, l.Flat())
+		}
+		for _, cut := range nest.Rough(d.Width, d.Height, outlines) {
+			p.Rough = append(p.Rough, fmt.Sprintf("%s, %s from its %s edge", cut.Part, measure.Label(measure.FromMM(cut.At), p.Units, p.Units.Tick()), cut.Edge()))
+		}
 	}
 	p.Sheet.MatWidth, p.Sheet.MatHeight = m.Width, m.Height
 	p.Sheet.RimWidth, p.Sheet.RimHeight, p.Sheet.Middle = m.Width+8, m.Height+8, m.Width/2
