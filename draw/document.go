@@ -49,6 +49,12 @@ func Document(kind string) *Picture {
 		for i := range 6 {
 			p.circle(MatOne, pattern.Pt(18+float64(i%2)*24, 17+float64(i/2)*23), 9)
 		}
+	case "marked":
+		for i := range 4 {
+			p.circle(Outline, pattern.Pt(8+float64(i%2)*44, 8+float64(i/2)*58), 2.5)
+		}
+		p.circle(MatOne, pattern.Pt(30, 22), 11)
+		box(MatOne, 14, 40, 32, 18)
 	case "slips", "cards":
 		for i := range 4 {
 			x, y := 5+float64(i%2)*26, 6+float64(i/2)*35

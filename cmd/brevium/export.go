@@ -53,6 +53,7 @@ func exportCommand() *cobra.Command {
 	f.BoolVar(&o.Mirror, "mirror", false, "inside up: for printing or cutting on the card's back")
 	f.BoolVar(&o.Packed, "packed", false, "as laid on sheets, not one by one")
 	f.BoolVar(&o.Perforate, "perforate", false, "scores on a layer for a blade that perforates")
+	f.BoolVar(&o.Printed, "printed", false, "labels and printed papers, on paper with marks: the pdf to print, the svg or hpgl to cut")
 	f.BoolVar(&byShape, "by-shape", false, "on sheets, the pieces laid by their shapes instead of for the trimmer")
 	f.Float64Var(&seconds, "seconds", 5, "how long to look, with --by-shape")
 	f.Float64Var(&o.Behind, "blade", 0, "for hpgl: write the way of the head, ahead of a blade that trails so many mm")

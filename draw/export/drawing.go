@@ -26,6 +26,8 @@ type Drawing struct {
 	Slits         []pattern.Loop    // cut and open, from the first corner to the last
 	Scores        []pattern.Segment // folds left after cutting, but for what is bent by hand
 	Notes         []Note
+	// Marks are the middles of the marks that a printed page is found by.
+	Marks []pattern.Point
 	// Sheet tells that it is a whole sheet with all that is cut from it: what lies along its own
 	// edges is there already, and what two pieces share is one line.
 	Sheet bool

@@ -45,10 +45,11 @@ func ParseFormat(s string) (Format, error) {
 
 // Options are how a design is written.
 type Options struct {
-	Paper  pdf.Paper // for PDF
-	Mirror bool      // inside up
-	Packed bool      // on sheets, not one by one
-	Sheets []Drawing // those that are laid otherwise, with Packed
+	Paper   pdf.Paper // for PDF
+	Mirror  bool      // inside up
+	Packed  bool      // on sheets, not one by one
+	Printed bool      // what is printed on Paper and then cut, with its marks
+	Sheets  []Drawing // those that are laid otherwise, with Packed
 	Layers
 	Knife // for HPGL: the way of the head
 }
@@ -72,6 +73,9 @@ func documents(r *design.Result, o Options) ([]File, error) {
 	whats := []pdf.What{pdf.Instructions, pdf.ScoreCard, pdf.Plan, pdf.Templates}
 	if o.Packed || o.Mirror {
 		whats = []pdf.What{pdf.Templates}
+	}
+	if o.Printed {
+		whats = []pdf.What{pdf.Marked}
 	}
 	var out []File
 	for _, what := range whats {
@@ -105,7 +109,15 @@ func Files(r *design.Result, to Format, o Options) ([]File, error) {
 		return one("box", text, err)
 	}
 	drawings := Pieces(r)
-	if o.Packed {
+	if o.Printed {
+		var err error
+		if drawings, err = Marked(r, o.Paper); err != nil {
+			return nil, err
+		}
+		if len(drawings) == 0 {
+			return nil, fault.New(fault.NothingFree, "printed", "nothing of this box is printed and cut: it has no label of its own and no paper with a print")
+		}
+	} else if o.Packed {
 		drawings = o.Sheets
 		if drawings == nil {
 			drawings = Packed(r)

@@ -6,6 +6,7 @@ import (
 	"strconv"
 	"strings"
 
+	"brevium/core/marked"
 	"brevium/core/pattern"
 	"brevium/core/strokes"
 	"brevium/draw"
@@ -49,6 +50,13 @@ func (d Drawing) SVG(layers Layers) []byte {
 	layer(&b, layers.scores(), "#7a2355", scores)
 	layer(&b, "cut", "#2b2530", cuts)
 	d.words(&b)
+	if len(d.Marks) > 0 {
+		b.WriteString(`<g id="marks" inkscape:groupmode="layer" inkscape:label="marks" fill="#000000">` + "\n")
+		for _, m := range d.Marks {
+			fmt.Fprintf(&b, "<circle cx=\"%s\" cy=\"%s\" r=\"%s\"/>\n", number(m.X), number(m.Y), number(marked.Across/2))
+		}
+		b.WriteString("</g>\n")
+	}
 	if layers.Notes {
 		b.WriteString(`<g id="notes" inkscape:groupmode="layer" inkscape:label="notes" display="none" font-family="sans-serif" font-size="3" text-anchor="middle" fill="#635a68">` + "\n")
 		for _, n := range d.Notes {

@@ -67,6 +67,13 @@ func (w *writer) oneLabel(l label.Label, layer, n int, x, y float64) {
 		at, _ := l.HoleAt()
 		w.Circle(x+at.X-off.X, y+at.Y-off.Y, label.HoleAcross.MM()/2, "D")
 	}
+	w.labelWords(l, layer, n, x, y)
+}
+
+// labelWords writes what the nth copy of a label says, in the middle of a layer whose top left corner is
+// at (x, y).
+func (w *writer) labelWords(l label.Label, layer, n int, x, y float64) {
+	wide, high := l.Size(layer)
 	lines := w.r.LabelText(l, n)
 	if len(lines) == 0 {
 		return

@@ -52,14 +52,15 @@ const (
 	Cards        What = "cards"     // for whoever gets one, to go into them
 	Batch        What = "batch"     // one kind of work after the other, with squares to tick
 	Templates    What = "templates" // true size
+	Marked       What = "marked"    // labels and printed papers, to be cut by a machine
 )
 
 // Whats lists them.
-var Whats = []What{Instructions, ScoreCard, Shopping, Plan, Labels, Slips, Cards, Batch, Templates}
+var Whats = []What{Instructions, ScoreCard, Shopping, Plan, Labels, Slips, Cards, Batch, Templates, Marked}
 
 var titles = map[What]string{
 	Instructions: "Instruction sheet", ScoreCard: "Score card", Shopping: "Shopping list", Plan: "Cut plan",
-	Labels: "Labels", Slips: "Slips", Cards: "Cards", Batch: "Batch page", Templates: "Templates",
+	Labels: "Labels", Slips: "Slips", Cards: "Cards", Batch: "Batch page", Templates: "Templates", Marked: "To print and cut",
 }
 
 // Title is what the print is called, on the page that offers it and in the document:
@@ -115,6 +116,7 @@ func Write(out io.Writer, r *design.Result, print Print) error {
 		Cards:        {w.cards},
 		Batch:        {w.batch},
 		Templates:    {w.templates},
+		Marked:       {w.marked},
 	}
 	for _, part := range order[print.What] {
 		if err := part(); err != nil {

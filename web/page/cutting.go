@@ -35,8 +35,9 @@ type CuttingPage struct {
 	// nil otherwise.
 	Rough []string
 	Round bool // scissors are what it is laid for
-	// Files are those a machine takes, by name; empty for a job.
-	Files string
+	// Files are those a machine takes, by name; empty for a job. Printed is where what is printed on
+	// Paper and then cut is asked for; empty where there is nothing.
+	Files, Printed, Paper string
 }
 
 // forShapes is how long a box's pieces are laid by shape, in seconds.

@@ -5,6 +5,7 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/marked"
 	"brevium/draw/export"
 	"brevium/web/page"
 )
@@ -20,6 +21,9 @@ func (s *room) cutting(c *echo.Context) error {
 	p := &page.CuttingPage{
 		Chrome: s.beside(c, b.Name+", on the cutting mat", b, "making"), Name: b.Name, At: at + "/cutting", Back: at + "/making",
 		Files: at + "/export?packed=1", Shapes: at + "/shapes?here=1",
+	}
+	if marked.Any(r) {
+		p.Printed, p.Paper = at+"/", page.PaperOf(c, b.Inputs.Units)
 	}
 	byShape := c.QueryParam("laid") == "shape"
 	sheets := export.Packed(r)

@@ -81,6 +81,7 @@ func (s *room) export(c *echo.Context) error {
 	o := export.Options{
 		Paper: paper, Mirror: q.Has("mirror"), Packed: q.Has("packed"), Layers: export.Layers{Perforate: q.Has("perforate"), Notes: q.Has("notes")}, Knife: knife(q),
 	}
+	o.Printed = q.Has("printed")
 	if q.Get("laid") == "shape" {
 		by, err := s.ByShape(c.Request().Context(), r)
 		if err != nil {

@@ -8,6 +8,7 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/marked"
 	"brevium/core/recipe"
 	"brevium/draw"
 	"brevium/draw/export"
@@ -99,6 +100,7 @@ func (p *makingPage) Prints() []printView {
 		{pdf.Print{What: pdf.Shopping}, "what to have for " + page.Counted(p.Box.Inputs.Copies, "box")},
 		{pdf.Print{What: pdf.Plan}, "the sheets and their cuts"},
 		{pdf.Print{What: pdf.Labels}, "to go onto the boxes"},
+		{pdf.Print{What: pdf.Marked}, "labels and printed papers, for a machine that finds its marks"},
 		{pdf.Print{What: pdf.Slips}, "the numbers alone, to lie beside the work"},
 		{pdf.Print{What: pdf.Cards}, "for whoever gets one, to go into them"},
 		{pdf.Print{What: pdf.Batch}, "every step, with squares to tick"},
@@ -107,6 +109,8 @@ func (p *makingPage) Prints() []printView {
 	} {
 		kind := string(x.What)
 		switch {
+		case x.What == pdf.Marked && !marked.Any(p.Result):
+			continue
 		case x.Large:
 			kind = "large"
 		case x.Mirror:
