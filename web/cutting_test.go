@@ -67,6 +67,22 @@ func TestLaidByShapeOnThePages(t *testing.T) {
 	}
 	b.press(`nav[aria-label="Mats"] a[href*="mat=12x24"]`)
 	b.until(`location.search.includes("laid=shape") && document.querySelector('nav[aria-label="Mats"] [aria-current]').innerText == "12 × 24 in"`)
+	b.press(`.units button[value=cm]`)
+	b.until(`location.search.includes("laid=shape") && document.querySelector(".units [aria-pressed=true]").value == "cm"`)
+	// A job too is laid by shape, and its files are given.
+	if code, _, header := x.Post("/jobs", "copies.1", "6"); code >= 400 || header.Get("Location") == "" && header.Get("HX-Redirect") == "" {
+		t.Fatalf("no job: %d", code)
+	}
+	b.visit("/jobs/1/cutting?laid=shape")
+	b.says("came off in")
+	b.until(`document.querySelector(".shapes").innerText.includes("instead of 8")`)
+	files = b.value(`document.querySelector('.files a[href*="svg"]').getAttribute("href")`)
+	if code, body, _ := x.Get(files); code != http.StatusOK || !strings.Contains(body, "sheet-6.svg") || strings.Contains(body, "sheet-8.svg") {
+		t.Errorf("%s: %d", files, code)
+	}
+	if code, _, _ := x.Get("/jobs/1/cut-files?to=stl"); code != http.StatusNotFound {
+		t.Errorf("a job as a solid: %d", code)
+	}
 }
 
 // Each sheet of each mat is shown or refused with what would do; what is asked for and not there is

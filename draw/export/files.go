@@ -123,6 +123,14 @@ func Files(r *design.Result, to Format, o Options) ([]File, error) {
 			drawings = Packed(r)
 		}
 	}
+	return FilesOf(drawings, to, o), nil
+}
+
+// Flat tells whether a format holds flat pieces and sheets.
+func Flat(to Format) bool { return to == SVG || to == DXF || to == HPGL }
+
+// FilesOf writes drawings in a format that is flat, a file each.
+func FilesOf(drawings []Drawing, to Format, o Options) []File {
 	var out []File
 	for _, d := range drawings {
 		if o.Mirror {
@@ -138,7 +146,7 @@ func Files(r *design.Result, to Format, o Options) ([]File, error) {
 		}
 		out = append(out, File{strings.ReplaceAll(d.File, ".", "-") + "." + to.Ending(), text})
 	}
-	return out, nil
+	return out
 }
 
 // Zip puts several files into one.

@@ -44,6 +44,9 @@ func (d Drawing) Strokes(layers Layers) []strokes.Stroke {
 // it that of the tip.
 type Knife struct{ Behind, Overcut float64 }
 
+// Usual is a blade as most machines have it.
+var Usual = Knife{Behind: 0.25, Overcut: 0.5}
+
 // The numbers by which tools are selected, and how fast they go in cm/s.
 var (
 	pens   = map[strokes.Tool]int{strokes.Score: 1, strokes.Perforate: 2, strokes.Kiss: 3, strokes.Cut: 4, strokes.Print: 5}

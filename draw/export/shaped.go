@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 
+	"brevium/core/batch"
 	"brevium/core/design"
 	"brevium/core/layout"
 	"brevium/core/nest"
@@ -21,52 +22,78 @@ type Shaped struct {
 // Saves is how many sheets are saved.
 func (s Shaped) Saves() int { return s.Trimmer - len(s.Drawings) }
 
+// stock is all that is cut from one card, as the trimmer has it; of tells whose a piece is, and its
+// blank.
+type stock struct {
+	card   paper.Card
+	job    *layout.Job
+	layout *layout.Result
+	of     func(piece int) (*design.Result, string)
+}
+
 // ByShape lays each card's pieces by their outlines, where the trimmer takes more than one sheet, for
 // so many seconds in all. A card for which that saves nothing stays as the trimmer has it.
 func ByShape(ctx context.Context, r *design.Result, seconds float64) (Shaped, error) {
+	var all []stock
+	for _, s := range r.Stocks {
+		all = append(all, stock{s.Card, s.Job, s.Layout, func(piece int) (*design.Result, string) { return r, s.Job.Pieces[piece].Name }})
+	}
+	return byShape(ctx, all, seconds)
+}
+
+// JobByShape does so for a job, whose boxes are made.
+func JobByShape(ctx context.Context, stocks []batch.Stock, made []*design.Result, seconds float64) (Shaped, error) {
+	var all []stock
+	for _, s := range stocks {
+		all = append(all, stock{s.Card, s.Job, s.Layout, func(piece int) (*design.Result, string) { return made[s.Origins[piece].Item], s.Origins[piece].Part }})
+	}
+	return byShape(ctx, all, seconds)
+}
+
+func byShape(ctx context.Context, all []stock, seconds float64) (Shaped, error) {
 	var out Shaped
 	several := 0
-	for _, s := range r.Stocks {
-		out.Trimmer += len(s.Layout.Sheets)
-		if len(s.Layout.Sheets) > 1 {
+	for _, s := range all {
+		out.Trimmer += len(s.layout.Sheets)
+		if len(s.layout.Sheets) > 1 {
 			several++
 		}
 	}
-	for _, s := range r.Stocks {
-		of := func(piece int) (*design.Result, string) { return r, s.Job.Pieces[piece].Name }
-		if len(s.Layout.Sheets) > 1 {
-			job, pieces := shapesOf(r, s)
+	for _, s := range all {
+		if len(s.layout.Sheets) > 1 {
+			job, pieces := s.shapes()
 			laid, err := nest.Solve(ctx, job, nest.Effort{Seconds: seconds / float64(several), Workers: layout.Workers(ctx)})
 			if err != nil {
-				return Shaped{}, fmt.Errorf("laying %s by shape: %w", s.Card.Name, err)
+				return Shaped{}, fmt.Errorf("laying %s by shape: %w", s.card.Name, err)
 			}
-			if len(laid.Unplaced) == 0 && len(laid.Sheets) < len(s.Layout.Sheets) {
+			if len(laid.Unplaced) == 0 && len(laid.Sheets) < len(s.layout.Sheets) {
 				for _, l := range laid.Sheets {
-					out.Drawings = append(out.Drawings, shaped(s.Card, job.Sheets[l.Kind].Sheet, l, len(out.Drawings)+1, pieces))
+					out.Drawings = append(out.Drawings, shaped(s.card, job.Sheets[l.Kind].Sheet, l, len(out.Drawings)+1, pieces))
 				}
 				continue
 			}
 		}
-		for _, l := range s.Layout.Sheets {
-			out.Drawings = append(out.Drawings, packed(s.Card, l, len(out.Drawings)+1, of))
+		for _, l := range s.layout.Sheets {
+			out.Drawings = append(out.Drawings, packed(s.card, l, len(out.Drawings)+1, s.of))
 		}
 	}
 	return out, nil
 }
 
-// shapesOf is a card's job by outlines. A piece may be turned as its paper allows; one that lies as its
+// shapes is a card's job by outlines. A piece may be turned as its paper allows; one that lies as its
 // grain wants stays so, or end for end.
-func shapesOf(r *design.Result, s design.Stock) (*nest.Job, []Drawing) {
+func (s stock) shapes() (*nest.Job, []Drawing) {
 	job := &nest.Job{}
-	for _, sheet := range s.Job.Sheets {
+	for _, sheet := range s.job.Sheets {
 		job.Sheets = append(job.Sheets, nest.Sheet{Sheet: sheet})
 	}
 	var pieces []Drawing
-	for i, p := range s.Job.Pieces {
-		one := nest.Piece{Name: p.Name, Copies: p.Copies, Turns: nest.TurnsOf(s.Card.Direction)}
+	for i, p := range s.job.Pieces {
+		one := nest.Piece{Name: p.Name, Copies: p.Copies, Turns: nest.TurnsOf(s.card.Direction)}
+		r, id := s.of(i)
 		var d Drawing
 		for _, b := range r.Blanks {
-			if b.ID != p.Name {
+			if b.ID != id {
 				continue
 			}
 			d = ofBlank(r, b)
@@ -81,9 +108,9 @@ func shapesOf(r *design.Result, s design.Stock) (*nest.Job, []Drawing) {
 				}
 			}
 		}
-		if s.Card.Direction.MayTurn() && !p.Turn { // fixed by its grain
+		if s.card.Direction.MayTurn() && !p.Turn { // fixed by its grain
 			one.Turns = []int{0, 180}
-			for _, l := range s.Layout.Sheets {
+			for _, l := range s.layout.Sheets {
 				for _, at := range l.Placed {
 					if at.Piece == i && at.Turned {
 						one.Turns = []int{90, 270}

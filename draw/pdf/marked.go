@@ -89,4 +89,3 @@ func clockwise(p []pattern.Point) []pattern.Point {
 	}
 	return out
 }
-

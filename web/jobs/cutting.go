@@ -2,6 +2,7 @@ package jobs
 
 import (
 	"maps"
+	"net/http"
 
 	"github.com/labstack/echo/v5"
 
@@ -11,19 +12,17 @@ import (
 	"brevium/web/page"
 )
 
-// cutting shows the job's sheets on the mat of a simulated cutting machine.
-func (s *room) cutting(c *echo.Context) error {
-	w, err := s.job(c)
-	if err != nil {
-		return err
+// results are the job's boxes as they are made; what should come off its sheets, each piece of each
+// box by itself, and what people call it.
+func (s *room) results(c *echo.Context) (w *work, made []*design.Result, wanted []strokes.Piece, names map[string]string, err error) {
+	if w, err = s.job(c); err != nil {
+		return nil, nil, nil, nil, err
 	}
 	items, _, err := s.made(c.Request().Context(), w)
 	if err != nil {
-		return err
+		return nil, nil, nil, nil, err
 	}
-	var made []*design.Result
-	var wanted []strokes.Piece
-	names := map[string]string{}
+	names = map[string]string{}
 	for i, it := range items {
 		made = append(made, it.Made)
 		of := page.Itoa(int64(i)) + "/"
@@ -34,7 +33,70 @@ func (s *room) cutting(c *echo.Context) error {
 		}
 		maps.Copy(names, export.Names(it.Made, of))
 	}
+	return w, made, wanted, names, nil
+}
+
+// cutting shows the job's sheets on the mat of a simulated cutting machine, as the trimmer lays them or
+// by the pieces' shapes.
+func (s *room) cutting(c *echo.Context) error {
+	w, made, wanted, names, err := s.results(c)
+	if err != nil {
+		return err
+	}
 	at := "/jobs/" + page.Itoa(w.ID)
-	p := &page.CuttingPage{Chrome: s.Chrome(c, w.Name+", on the cutting mat"), Name: w.Name, At: at + "/cutting", Back: at}
-	return s.Cutting(c, p, export.PackedJob(w.stocks, made), wanted, names)
+	p := &page.CuttingPage{Chrome: s.Chrome(c, w.Name+", on the cutting mat"), Name: w.Name, At: at + "/cutting", Back: at, Shapes: at + "/shapes?here=1", Files: at + "/cut-files?packed=1"}
+	byShape := c.QueryParam("laid") == "shape"
+	sheets := export.PackedJob(w.stocks, made)
+	if byShape {
+		by, err := s.JobByShape(c.Request().Context(), w.stocks, made)
+		if err != nil {
+			return err
+		}
+		sheets = by.Drawings
+		p.Files += "&laid=shape"
+	}
+	p.Laid = []page.Choice{{Name: "for the trimmer", At: p.At, Here: !byShape}, {Name: "by shape", At: p.At + "?laid=shape", Here: byShape}}
+	return s.Cutting(c, p, sheets, wanted, names)
+}
+
+// shapes is asked for once a page is there: what scissors or a machine save.
+func (s *room) shapes(c *echo.Context) error {
+	w, made, _, _, err := s.results(c)
+	if err != nil {
+		return err
+	}
+	by, err := s.JobByShape(c.Request().Context(), w.stocks, made)
+	if err != nil {
+		return err
+	}
+	return c.Render(http.StatusOK, "shapes", page.ShapesView{At: "/jobs/" + page.Itoa(w.ID), Shaped: by, Sheets: len(by.Drawings), Here: c.QueryParam("here") != ""})
+}
+
+// cutFiles gives the job's sheets for a machine.
+func (s *room) cutFiles(c *echo.Context) error {
+	w, made, _, _, err := s.results(c)
+	if err != nil {
+		return err
+	}
+	to, err := export.ParseFormat(c.QueryParam("to"))
+	if err != nil || !export.Flat(to) {
+		return echo.NewHTTPError(http.StatusNotFound, "no such format")
+	}
+	sheets := export.PackedJob(w.stocks, made)
+	if c.QueryParam("laid") == "shape" {
+		by, err := s.JobByShape(c.Request().Context(), w.stocks, made)
+		if err != nil {
+			return err
+		}
+		sheets = by.Drawings
+	}
+	var knife export.Knife
+	if c.QueryParam("blade") != "" {
+		knife = export.Usual
+	}
+	text, err := export.Zip(export.FilesOf(sheets, to, export.Options{Knife: knife}))
+	if err != nil {
+		return err
+	}
+	return page.Download(c, w.Name+"-"+string(to), ".zip", "application/zip", text)
 }

@@ -51,6 +51,8 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.GET("/jobs/:id/evenings", s.evenings)
 	e.GET("/jobs/:id/kits", s.kits)
 	e.GET("/jobs/:id/cutting", s.cutting)
+	e.GET("/jobs/:id/shapes", s.shapes)
+	e.GET("/jobs/:id/cut-files", s.cutFiles)
 	e.POST("/jobs/:id/evenings", s.setEvenings)
 	e.POST("/jobs/:id/cost", s.setCost)
 	e.POST("/jobs/:id/hold", s.hold)

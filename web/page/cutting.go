@@ -9,6 +9,7 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/batch"
 	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/measure"
@@ -45,18 +46,44 @@ const forShapes = 1.5
 
 // ByShape lays a made box by the true shapes of its pieces, once for the same inputs.
 func (s *Room) ByShape(ctx context.Context, r *design.Result) (export.Shaped, error) {
-	return s.shaped.Of("by shape", r.Inputs, func() (export.Shaped, error) {
+	key := r.Inputs.Key()
+	return s.laidByShape(ctx, key[:], func() (export.Shaped, error) { return export.ByShape(ctx, r, forShapes) })
+}
+
+// JobByShape does so for a job, as long as it is laid alike.
+func (s *Room) JobByShape(ctx context.Context, stocks []batch.Stock, made []*design.Result) (export.Shaped, error) {
+	var of []byte
+	for _, r := range made {
+		key := r.Inputs.Key()
+		of = append(of, key[:]...)
+	}
+	for _, one := range stocks {
+		of = append(append(of, one.Card.Key()...), one.Job.JSON()...)
+	}
+	return s.laidByShape(ctx, of, func() (export.Shaped, error) { return export.JobByShape(ctx, stocks, made, forShapes) })
+}
+
+func (s *Room) laidByShape(ctx context.Context, of []byte, lay func() (export.Shaped, error)) (export.Shaped, error) {
+	return s.shaped.OfKey("by shape", of, func() (export.Shaped, error) {
 		end, err := s.Shares.Take(ctx)
 		if err != nil {
 			return export.Shaped{}, err
 		}
 		defer end()
-		by, err := export.ByShape(ctx, r, forShapes)
+		by, err := lay()
 		if err == nil {
 			err = ctx.Err() // one that was broken off may not be the best
 		}
 		return by, err
 	})
+}
+
+// ShapesView is what laying by shape saves, of the box or job at an address.
+type ShapesView struct {
+	At string
+	export.Shaped
+	Sheets int
+	Here   bool // it is asked by the page that shows them
 }
 
 // Choice is one of several, and whether it is the one.
@@ -105,6 +132,7 @@ func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing,
 	if len(sheets) == 0 {
 		return fault.New(fault.NoSheets, "sheet", "nothing is laid on a sheet here yet")
 	}
+	p.To = c.Request().URL.RequestURI() // the same sheet in another unit
 	at := 0
 	if _, err := fmt.Sscanf(c.QueryParam("sheet"), "%d", &at); err != nil || at < 1 || at > len(sheets) {
 		at = 1

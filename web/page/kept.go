@@ -36,7 +36,12 @@ func NewKept[V any](most int, disk *store.Cache) *Kept[V] {
 // not kept, and what comes with errShort is given and not kept.
 func (k *Kept[V]) Of(what string, in design.Inputs, work func() (V, error)) (V, error) {
 	inputs := in.Key()
-	key := sha256.Sum256(append([]byte(what+"\n"), inputs[:]...))
+	return k.OfKey(what, inputs[:], work)
+}
+
+// OfKey is Of for what is known by other bytes than a design's inputs.
+func (k *Kept[V]) OfKey(what string, of []byte, work func() (V, error)) (V, error) {
+	key := sha256.Sum256(append([]byte(what+"\n"), of...))
 	k.mu.Lock()
 	v, there := k.byKey[key]
 	k.mu.Unlock()

@@ -333,7 +333,7 @@ func (s *Room) Chrome(c *echo.Context, title string) Chrome {
 			x.LiveAt, _ = s.State(c.Request().Context(), sort, id)
 		}
 	}
-	if at, own := strings.CutPrefix(c.Path(), "/jobs/:id"); own && !slices.Contains([]string{"/cost", "/evenings", "/kits", "/class"}, at) {
+	if at, own := strings.CutPrefix(c.Path(), "/jobs/:id"); own && !slices.Contains([]string{"/cost", "/evenings", "/kits", "/class", "/cutting"}, at) {
 		x.To = "/jobs/" + c.Param("id")
 	}
 	return x
@@ -414,8 +414,8 @@ func (s *Room) Box(c *echo.Context) (boxshelf.Box, error) {
 	return b, err
 }
 
-// local is an address of this application's own, without a query.
-var local = regexp.MustCompile(`^(/[a-z0-9-]+)+$|^/$`)
+// local is an address of this application's own, with a query of plain words at most.
+var local = regexp.MustCompile(`^((/[a-z0-9-]+)+|/)(\?[a-z0-9=&-]{1,200})?$`)
 
 // Asked is the page of this application that a form asks to come back to, or
 // the other address.

@@ -39,14 +39,6 @@ func (s *room) cutting(c *echo.Context) error {
 	return s.Cutting(c, p, sheets, export.Wanted(r), export.Names(r, ""))
 }
 
-// shapesView is what laying by shape saves.
-type shapesView struct {
-	ID int64
-	export.Shaped
-	Sheets int
-	Here   bool // it is asked by the page that shows them
-}
-
 // shapes is asked for once a page is there: what scissors or a machine save.
 func (s *room) shapes(c *echo.Context) error {
 	b, r, err := s.result(c)
@@ -57,5 +49,5 @@ func (s *room) shapes(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return c.Render(http.StatusOK, "shapes", shapesView{b.ID, by, len(by.Drawings), c.QueryParam("here") != ""})
+	return c.Render(http.StatusOK, "shapes", page.ShapesView{At: "/boxes/" + page.Itoa(b.ID), Shaped: by, Sheets: len(by.Drawings), Here: c.QueryParam("here") != ""})
 }

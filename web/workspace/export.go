@@ -108,7 +108,7 @@ func knife(q url.Values) export.Knife {
 	if !q.Has("blade") {
 		return export.Knife{}
 	}
-	return export.Knife{Behind: 0.25, Overcut: 0.5}
+	return export.Usual
 }
 
 // benchURL is the address of a box's bench page as others reach it, or of the class that
