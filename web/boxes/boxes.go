@@ -4,6 +4,7 @@ package boxes
 import (
 	"embed"
 	"maps"
+	"strings"
 
 	"github.com/labstack/echo/v5"
 
@@ -58,8 +59,8 @@ func (s *room) preferUnits(c *echo.Context) error {
 		typed.Del(name)
 	}
 	to := page.Asked(c, "/")
-	if len(typed) > 0 {
-		to += "?" + typed.Encode()
+	if path, query, _ := strings.Cut(to, "?"); len(typed) > 0 {
+		to = path + "?" + strings.TrimPrefix(query+"&"+typed.Encode(), "&")
 	}
 	return page.Back(c, "%s", to)
 }
