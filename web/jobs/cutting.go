@@ -44,18 +44,11 @@ func (s *room) cutting(c *echo.Context) error {
 		return err
 	}
 	at := "/jobs/" + page.Itoa(w.ID)
-	p := &page.CuttingPage{Chrome: s.Chrome(c, w.Name+", on the cutting mat"), Name: w.Name, At: at + "/cutting", Back: at, Shapes: at + "/shapes?here=1", Files: at + "/cut-files?packed=1"}
-	byShape := c.QueryParam("laid") == "shape"
-	sheets := export.PackedJob(w.stocks, made)
-	if byShape {
-		by, err := s.JobByShape(c.Request().Context(), w.stocks, made)
-		if err != nil {
-			return err
-		}
-		sheets = by.Drawings
-		p.Files += "&laid=shape"
+	p := &page.CuttingPage{Chrome: s.Chrome(c, w.Name+", on the cutting mat"), Name: w.Name, At: at + "/cutting", Back: at, Files: at + "/cut-files?packed=1"}
+	sheets, err := s.JobByShape(w.stocks, made).On(c, p, export.PackedJob(w.stocks, made))
+	if err != nil {
+		return err
 	}
-	p.Laid = []page.Choice{{Name: "for the trimmer", At: p.At, Here: !byShape}, {Name: "by shape", At: p.At + "?laid=shape", Here: byShape}}
 	return s.Cutting(c, p, sheets, wanted, names)
 }
 
@@ -65,11 +58,7 @@ func (s *room) shapes(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	by, err := s.JobByShape(c.Request().Context(), w.stocks, made)
-	if err != nil {
-		return err
-	}
-	return c.Render(http.StatusOK, "shapes", page.ShapesView{At: "/jobs/" + page.Itoa(w.ID), Shaped: by, Sheets: len(by.Drawings), Here: c.QueryParam("here") != ""})
+	return s.JobByShape(w.stocks, made).Saves(c, "/jobs/"+page.Itoa(w.ID))
 }
 
 // cutFiles gives the job's sheets for a machine.
@@ -84,7 +73,7 @@ func (s *room) cutFiles(c *echo.Context) error {
 	}
 	sheets := export.PackedJob(w.stocks, made)
 	if c.QueryParam("laid") == "shape" {
-		by, err := s.JobByShape(c.Request().Context(), w.stocks, made)
+		by, err := s.JobByShape(w.stocks, made).Laid(c.Request().Context())
 		if err != nil {
 			return err
 		}

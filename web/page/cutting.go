@@ -27,6 +27,7 @@ type CuttingPage struct {
 	Name, At, Back string
 	Laid           []Choice // by the trimmer or by shape
 	Shapes         string   // where it is asked what laying by shape saves
+	Waiting        bool     // as long as they are not laid by shape
 	Mats           []Choice
 	Sheets         []Choice
 	Refused        string
@@ -44,38 +45,87 @@ type CuttingPage struct {
 // forShapes is how long a box's pieces are laid by shape, in seconds.
 const forShapes = 1.5
 
-// ByShape lays a made box by the true shapes of its pieces, once for the same inputs.
-func (s *Room) ByShape(ctx context.Context, r *design.Result) (export.Shaped, error) {
-	key := r.Inputs.Key()
-	return s.laidByShape(ctx, key[:], func() (export.Shaped, error) { return export.ByShape(ctx, r, forShapes) })
+// Shapes is how a box or a job is laid by the true shapes of its pieces: worked out once for the same
+// inputs.
+type Shapes struct {
+	room *Room
+	key  []byte
+	lay  func(context.Context) (export.Shaped, error)
 }
 
-// JobByShape does so for a job, as long as it is laid alike.
-func (s *Room) JobByShape(ctx context.Context, stocks []batch.Stock, made []*design.Result) (export.Shaped, error) {
-	var of []byte
+// ByShape is how a made box is laid.
+func (s *Room) ByShape(r *design.Result) Shapes {
+	key := r.Inputs.Key()
+	return Shapes{s, key[:], func(ctx context.Context) (export.Shaped, error) { return export.ByShape(ctx, r, forShapes) }}
+}
+
+// JobByShape is how a job is laid, as long as its sheets and pieces are the same.
+func (s *Room) JobByShape(stocks []batch.Stock, made []*design.Result) Shapes {
+	var key []byte
 	for _, r := range made {
-		key := r.Inputs.Key()
-		of = append(of, key[:]...)
+		of := r.Inputs.Key()
+		key = append(key, of[:]...)
 	}
 	for _, one := range stocks {
-		of = append(append(of, one.Card.Key()...), one.Job.JSON()...)
+		key = append(append(key, one.Card.Key()...), one.Job.JSON()...)
 	}
-	return s.laidByShape(ctx, of, func() (export.Shaped, error) { return export.JobByShape(ctx, stocks, made, forShapes) })
+	return Shapes{s, key, func(ctx context.Context) (export.Shaped, error) {
+		return export.JobByShape(ctx, stocks, made, forShapes)
+	}}
 }
 
-func (s *Room) laidByShape(ctx context.Context, of []byte, lay func() (export.Shaped, error)) (export.Shaped, error) {
-	return s.shaped.OfKey("by shape", of, func() (export.Shaped, error) {
-		end, err := s.Shares.Take(ctx)
+// byShape is the word for what is kept.
+const byShape = "by shape"
+
+// Known reports whether it is there without being worked out.
+func (x Shapes) Known() bool { return x.room.shaped.Known(byShape, x.key) }
+
+// Laid gives it, worked out when it is not there.
+func (x Shapes) Laid(ctx context.Context) (export.Shaped, error) {
+	return x.room.shaped.OfKey(byShape, x.key, func() (export.Shaped, error) {
+		end, err := x.room.Shares.Take(ctx)
 		if err != nil {
 			return export.Shaped{}, err
 		}
 		defer end()
-		by, err := lay()
+		by, err := x.lay(ctx)
 		if err == nil {
 			err = ctx.Err() // one that was broken off may not be the best
 		}
 		return by, err
 	})
+}
+
+// On shows a page's sheets as they are laid: by shape where the query asks for it. No page waits for
+// that: as long as it is not there the trimmer's sheets are shown, and the page comes again with the
+// others.
+func (x Shapes) On(c *echo.Context, p *CuttingPage, trimmer []export.Drawing) ([]export.Drawing, error) {
+	wanted := c.QueryParam("laid") == "shape"
+	p.Laid = []Choice{{"for the trimmer", p.At, !wanted}, {"by shape", p.At + "?laid=shape", wanted}}
+	p.Shapes = strings.TrimSuffix(p.At, "/cutting") + "/shapes?here=1"
+	if !wanted {
+		return trimmer, nil
+	}
+	p.Files += "&laid=shape"
+	if !x.Known() {
+		p.Shapes += "&waiting=1"
+		p.Waiting = true
+		return trimmer, nil
+	}
+	by, err := x.Laid(c.Request().Context())
+	return by.Drawings, err
+}
+
+// Saves answers what laying by shape saves; a page that waits for it comes again.
+func (x Shapes) Saves(c *echo.Context, at string) error {
+	by, err := x.Laid(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	if c.QueryParam("waiting") != "" {
+		c.Response().Header().Set("HX-Refresh", "true")
+	}
+	return c.Render(http.StatusOK, "shapes", ShapesView{At: at, Shaped: by, Sheets: len(by.Drawings), Here: c.QueryParam("here") != ""})
 }
 
 // ShapesView is what laying by shape saves, of the box or job at an address.

@@ -39,6 +39,15 @@ func (k *Kept[V]) Of(what string, in design.Inputs, work func() (V, error)) (V, 
 	return k.OfKey(what, inputs[:], work)
 }
 
+// Known reports whether OfKey has an answer in memory.
+func (k *Kept[V]) Known(what string, of []byte) bool {
+	key := sha256.Sum256(append([]byte(what+"\n"), of...))
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	_, there := k.byKey[key]
+	return there
+}
+
 // OfKey is Of for what is known by other bytes than a design's inputs.
 func (k *Kept[V]) OfKey(what string, of []byte, work func() (V, error)) (V, error) {
 	key := sha256.Sum256(append([]byte(what+"\n"), of...))

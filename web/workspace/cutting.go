@@ -1,8 +1,6 @@
 package workspace
 
 import (
-	"net/http"
-
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/marked"
@@ -20,22 +18,15 @@ func (s *room) cutting(c *echo.Context) error {
 	at := "/boxes/" + page.Itoa(b.ID)
 	p := &page.CuttingPage{
 		Chrome: s.beside(c, b.Name+", on the cutting mat", b, "making"), Name: b.Name, At: at + "/cutting", Back: at + "/making",
-		Files: at + "/export?packed=1", Shapes: at + "/shapes?here=1",
+		Files: at + "/export?packed=1",
 	}
 	if marked.Any(r) {
 		p.Printed, p.Paper = at+"/", page.PaperOf(c, b.Inputs.Units)
 	}
-	byShape := c.QueryParam("laid") == "shape"
-	sheets := export.Packed(r)
-	if byShape {
-		by, err := s.ByShape(c.Request().Context(), r)
-		if err != nil {
-			return err
-		}
-		sheets = by.Drawings
-		p.Files += "&laid=shape"
+	sheets, err := s.ByShape(r).On(c, p, export.Packed(r))
+	if err != nil {
+		return err
 	}
-	p.Laid = []page.Choice{{Name: "for the trimmer", At: p.At, Here: !byShape}, {Name: "by shape", At: p.At + "?laid=shape", Here: byShape}}
 	return s.Cutting(c, p, sheets, export.Wanted(r), export.Names(r, ""))
 }
 
@@ -45,9 +36,5 @@ func (s *room) shapes(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	by, err := s.ByShape(c.Request().Context(), r)
-	if err != nil {
-		return err
-	}
-	return c.Render(http.StatusOK, "shapes", page.ShapesView{At: "/boxes/" + page.Itoa(b.ID), Shaped: by, Sheets: len(by.Drawings), Here: c.QueryParam("here") != ""})
+	return s.ByShape(r).Saves(c, "/boxes/"+page.Itoa(b.ID))
 }

@@ -83,7 +83,7 @@ func (s *room) export(c *echo.Context) error {
 	}
 	o.Printed = q.Has("printed")
 	if q.Get("laid") == "shape" {
-		by, err := s.ByShape(c.Request().Context(), r)
+		by, err := s.ByShape(r).Laid(c.Request().Context())
 		if err != nil {
 			return err
 		}
