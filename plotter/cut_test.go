@@ -1,11 +1,13 @@
 package plotter
 
 import (
+	"brevium/core/tool"
 	"bytes"
 	"math"
 	"strings"
 	"testing"
 
+	"brevium/core/measure"
 	"brevium/core/pattern"
 	"brevium/core/strokes"
 )
@@ -24,7 +26,7 @@ func ringOf(points ...float64) strokes.Line {
 
 func usual(t *testing.T) Options {
 	t.Helper()
-	mat, err := ParseMat("12x12")
+	mat, err := tool.ParseMat("12x12")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -148,5 +150,27 @@ func TestTheSameReport(t *testing.T) {
 			t.Errorf("%s, %v", text, err)
 		}
 		last = text
+	}
+}
+
+// A machine that presses too little for a card goes over its cuts again: 0.5 mm want 364 g, which 150 g
+// make in three passes.
+func TestOnesOwnMachine(t *testing.T) {
+	m := tool.UsualMachine("12x12")
+	m.Force, m.Blade = 150, 300*measure.Micrometre
+	mat, err := tool.ParseMat(m.Mat)
+	if err != nil {
+		t.Fatal(err)
+	}
+	o := With(m, mat, 0.5)
+	if o.Blade != 0.3 || o.Force[strokes.Cut] != 150 || o.Passes[strokes.Cut] != 3 {
+		t.Errorf("%+v", o)
+	}
+	want := strokes.Piece{Name: "tag", Copies: 1, Outline: []pattern.Point{pattern.Pt(0, 0), pattern.Pt(40, 0), pattern.Pt(40, 30), pattern.Pt(0, 30)}}
+	if r, err := Cut(aSheet(ringOf(20, 20, 60, 20, 60, 50, 20, 50)), o, []strokes.Piece{want}); err != nil || !r.AsPlanned() || r.Tools[0].Passes != 3 {
+		t.Errorf("%+v, %v", r, err)
+	}
+	if o = With(m, mat, 0.15); o.Passes[strokes.Cut] != 0 {
+		t.Errorf("thin card in %d passes", o.Passes[strokes.Cut])
 	}
 }

@@ -16,6 +16,7 @@ import (
 	"brevium/core/fault"
 	"brevium/core/pattern"
 	"brevium/core/strokes"
+	"brevium/core/tool"
 )
 
 // What a file may weigh, and how many points it may have.
@@ -62,24 +63,24 @@ func (f *File) For(usual float64) float64 {
 }
 
 // Mat is a cutting mat.
-type Mat struct {
-	Name          string  `json:"name"`
-	Width, Height float64 `json:"-"`
-}
+type Mat = tool.Mat
 
 // Mats are those there are.
-var Mats = []Mat{{"12x12", 304.8, 304.8}, {"12x24", 304.8, 609.6}, {"a4", 210, 297}, {"a3", 297, 420}}
+var Mats = tool.Mats
 
-// ParseMat finds a mat by its name.
-func ParseMat(name string) (Mat, error) {
-	var names []string
-	for _, m := range Mats {
-		if m.Name == strings.ToLower(name) {
-			return m, nil
-		}
-		names = append(names, m.Name)
+// With are the options for a card and a maker's own machine: one that presses too little for it goes
+// over its cuts again.
+func With(m tool.Machine, mat Mat, card float64) Options {
+	o := Usual(mat, card)
+	if m == (tool.Machine{}) {
+		return o
 	}
-	return Mat{}, fault.New(fault.UnknownChoice, "mat", "%q is no mat; use %s", name, strings.Join(names, ", "))
+	o.Blade, o.Overcut = m.Blade.MM(), m.Overcut.MM()
+	if need := float64(strokes.Force(strokes.Cut, card)); m.Force > 0 && need > float64(m.Force) {
+		o.Force[strokes.Cut] = float64(m.Force)
+		o.Passes[strokes.Cut] = int(math.Ceil((card + 0.02) * sinks / float64(m.Force)))
+	}
+	return o
 }
 
 // Options are how a sheet is cut. Lengths are mm, forces grams.

@@ -1,6 +1,7 @@
 package plotter_test
 
 import (
+	"brevium/core/tool"
 	"strings"
 	"testing"
 
@@ -76,7 +77,7 @@ func TestSVGIsRefused(t *testing.T) {
 // What leaves the mat is refused at its point, with the mat that would do; a sheet that is too large
 // likewise.
 func TestTheMatEnds(t *testing.T) {
-	small, err := plotter.ParseMat("A4")
+	small, err := tool.ParseMat("A4")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -92,7 +93,7 @@ func TestTheMatEnds(t *testing.T) {
 	if _, err = plotter.Cut(f, plotter.Usual(small, 0.3), nil); err == nil || fault.Of(err).Code != fault.SheetTooLarge {
 		t.Errorf("%v", err)
 	}
-	if _, err := plotter.ParseMat("a0"); err == nil {
+	if _, err := tool.ParseMat("a0"); err == nil {
 		t.Error("a mat that is none")
 	}
 }
@@ -150,7 +151,7 @@ func tried(t *testing.T, file *plotter.File, err error) {
 		}
 		return
 	}
-	mat, _ := plotter.ParseMat("a4")
+	mat, _ := tool.ParseMat("a4")
 	if r, err := plotter.Cut(file, plotter.Usual(mat, 0.3), nil); err == nil {
 		if _, err := plotter.JSON([]*plotter.Report{r}); err != nil {
 			t.Error(err)

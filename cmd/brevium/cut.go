@@ -1,6 +1,7 @@
 package main
 
 import (
+	"brevium/core/tool"
 	"fmt"
 	"os"
 	"path/filepath"
@@ -29,7 +30,7 @@ func cutCommand() *cobra.Command {
 		Args: cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
 			var err error
-			if o.Mat, err = plotter.ParseMat(mat); err != nil {
+			if o.Mat, err = tool.ParseMat(mat); err != nil {
 				return err
 			}
 			if err := each(force, "force", func(t strokes.Tool, v float64) { o.Force[t] = v }); err != nil {

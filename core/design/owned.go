@@ -28,6 +28,13 @@ type (
 		Rounders []measure.Text `json:"rounders,omitempty"`
 		Circles  *circlesFile   `json:"circles,omitempty"`
 		Dies     []dieFile      `json:"dies,omitempty"`
+		Machine  *machineFile   `json:"machine,omitempty"`
+	}
+	machineFile struct {
+		Mat     string       `json:"mat"`
+		Blade   measure.Text `json:"blade,omitempty"`
+		Overcut measure.Text `json:"overcut,omitempty"`
+		Force   int          `json:"force,omitempty"`
 	}
 	punchFile struct {
 		Across measure.Text `json:"across"`
@@ -59,6 +66,10 @@ func (r *reader) tools(f toolsFile) {
 	if c := f.Circles; c != nil {
 		own.Circles = tool.Circles{From: r.length("tools.circles.from", c.From, 0), To: r.length("tools.circles.to", c.To, 0)}
 	}
+	if m := f.Machine; m != nil {
+		usual := tool.UsualMachine(m.Mat)
+		own.Machine = tool.Machine{Mat: m.Mat, Force: m.Force, Blade: r.length("tools.machine.blade", m.Blade, usual.Blade), Overcut: r.length("tools.machine.overcut", m.Overcut, usual.Overcut)}
+	}
 	for i, d := range f.Dies {
 		at := fault.Path("tools.dies", i)
 		own.Dies = append(own.Dies, tool.Die{Width: r.length(fault.Path(at, "width"), d.Width, 0), Height: r.length(fault.Path(at, "height"), d.Height, 0)})
@@ -79,6 +90,9 @@ func writeTools(t Tools) toolsFile {
 	}
 	if c := t.Owned.Circles; c != (tool.Circles{}) {
 		f.Circles = &circlesFile{mmText(c.From), mmText(c.To)}
+	}
+	if m := t.Owned.Machine; m != (tool.Machine{}) {
+		f.Machine = &machineFile{m.Mat, mmText(m.Blade), mmText(m.Overcut), m.Force}
 	}
 	for _, d := range t.Owned.Dies {
 		f.Dies = append(f.Dies, dieFile{mmText(d.Width), mmText(d.Height)})

@@ -15,6 +15,7 @@ type Owned struct {
 	Rounders []measure.Length // the radii of corner rounders
 	Circles  Circles          // what a circle cutter cuts
 	Dies     []Die
+	Machine  Machine // that cuts by itself
 }
 
 // Punch makes round holes so far across. Reach is how far in from the card's edge it gets, to
@@ -84,7 +85,7 @@ func (o Owned) Check(show func(measure.Length) string) error {
 	if c := o.Circles; c != (Circles{}) && (c.From < least || c.To < c.From || c.To > mostShape) {
 		return fault.New(fault.OutOfRange, "tools.circles", "a circle cutter cuts from its least circle, at least %s across, to its largest, up to %s", show(least), show(mostShape))
 	}
-	return nil
+	return o.Machine.check()
 }
 
 // Holes are the sizes that the punches make, each once, the smallest first.

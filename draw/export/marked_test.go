@@ -1,6 +1,7 @@
 package export
 
 import (
+	"brevium/core/tool"
 	"bytes"
 	"image/png"
 	"os"
@@ -64,7 +65,7 @@ func TestPrintedAndCut(t *testing.T) {
 	if err != nil || len(drawings) != len(pages) {
 		t.Fatal(err)
 	}
-	mat, err := plotter.ParseMat("a3")
+	mat, err := tool.ParseMat("a3")
 	if err != nil {
 		t.Fatal(err)
 	}

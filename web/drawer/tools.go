@@ -14,9 +14,9 @@ import (
 // toolsPage is the list of a maker's tools.
 type toolsPage struct {
 	page.Chrome
-	Form         *form.Form
-	Table, Owned []form.Field
-	Kept         bool
+	Form                  *form.Form
+	Table, Owned, Machine []form.Field
+	Kept                  bool
 }
 
 func (s *room) tools(c *echo.Context) error {
@@ -31,6 +31,7 @@ func (s *room) showTools(c *echo.Context, status int, f *form.Form) error {
 	f.Carry = true
 	v := toolsPage{Chrome: s.Chrome(c, "Tools"), Form: f, Kept: c.QueryParam("kept") != ""}
 	v.Table, v.Owned = toolFields(f, t)
+	v.Machine = f.MachineFields(t.Owned.Machine)
 	return c.Render(status, "tools.html", v)
 }
 
@@ -57,10 +58,11 @@ func (s *room) setTools(c *echo.Context) error {
 		return err
 	}
 	table, owned := toolFields(form.New(nil, f.Unit), t)
-	f.Meet(append(table, owned...)...)
+	f.Meet(append(append(table, owned...), form.New(nil, f.Unit).MachineFields(t.Owned.Machine)...)...)
 	f.LongLength("tools.trimmer", &t.Trimmer)
 	f.Text("tools.fence", (*string)(&t.Fence))
 	f.ReadTools(&t.Owned)
+	f.ReadMachine(&t.Owned.Machine)
 	if f.OK() {
 		in := design.Plain("tools", f.Unit)
 		in.Tools = t

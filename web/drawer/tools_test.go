@@ -64,3 +64,36 @@ func TestAListOfTools(t *testing.T) {
 		t.Errorf("a list that cannot be read: %d", code)
 	}
 }
+
+// A cutting machine is listed with its mat and its blade, which the mat's page of every box then has;
+// one that nobody makes is refused at its field.
+func TestACuttingMachine(t *testing.T) {
+	t.Parallel()
+	x := webtest.NewTable(t)
+	x.JarBox()
+	if code, page, _ := x.Post("/drawer/tools", "tools.machine", "12x24", "tools.machine.blade", "0.3 mm", "tools.machine.overcut", "1 mm", "tools.machine.force", "150"); code >= 400 {
+		t.Fatalf("%d: %.500s", code, page)
+	}
+	_, page, _ := x.Get("/drawer/tools")
+	for _, shown := range []string{`value="12x24" selected`, `value="0.3 mm"`, `value="1 mm"`, `value="150"`} {
+		if !strings.Contains(page, shown) {
+			t.Errorf("the list does not show %s", shown)
+		}
+	}
+	if words := x.Words("/boxes/1/cutting"); !strings.Contains(words, "came off in") {
+		t.Error("it is not cut")
+	}
+	if _, page, _ = x.Get("/boxes/1/cutting"); !strings.Contains(page, `aria-current="true">12 × 24 in`) {
+		t.Error("it is not cut on the maker's own mat")
+	}
+	for field, typed := range map[string]string{"tools.machine": "a0", "tools.machine.blade": "9 mm", "tools.machine.overcut": "x", "tools.machine.force": "3"} {
+		code, page, _ := x.Post("/drawer/tools", field, typed)
+		if code != http.StatusUnprocessableEntity || !strings.Contains(page, `class="fault"`) {
+			t.Errorf("%s of %q: %d", field, typed, code)
+		}
+	}
+	x.Post("/drawer/tools", "tools.machine", "")
+	if _, page, _ = x.Get("/boxes/1/cutting"); !strings.Contains(page, `aria-current="true">12 × 12 in`) {
+		t.Error("without a machine it is not cut on the smallest mat that does")
+	}
+}

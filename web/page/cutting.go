@@ -1,6 +1,8 @@
 package page
 
 import (
+	"brevium/core/tool"
+	"cmp"
 	"context"
 	"fmt"
 	"html/template"
@@ -188,13 +190,15 @@ func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing,
 		at = 1
 	}
 	d := sheets[at-1]
-	mat := c.QueryParam("mat")
-	if mat == "" {
-		mat = matFor(d)
-	}
-	m, err := plotter.ParseMat(mat)
+	tools, err := s.Tools(c.Request().Context(), p.Units)
 	if err != nil {
-		m, _ = plotter.ParseMat(matFor(d))
+		return err
+	}
+	own := tools.Owned.Machine
+	mat := cmp.Or(c.QueryParam("mat"), own.Mat, matFor(d))
+	m, err := tool.ParseMat(mat)
+	if err != nil {
+		m, _ = tool.ParseMat(matFor(d))
 	}
 	laid := ""
 	if len(p.Laid) > 0 && p.Laid[len(p.Laid)-1].Here {
@@ -204,12 +208,12 @@ func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing,
 		return fmt.Sprintf("%s?mat=%s&sheet=%d%s", p.At, mat, sheet, laid)
 	}
 	for _, one := range plotter.Mats {
-		p.Mats = append(p.Mats, Choice{matNames[one.Name], to(one.Name, at), one.Name == m.Name})
+		p.Mats = append(p.Mats, Choice{one.Called(), to(one.Name, at), one.Name == m.Name})
 	}
 	for i := range sheets {
 		p.Sheets = append(p.Sheets, Choice{fmt.Sprint(i + 1), to(m.Name, i+1), i+1 == at})
 	}
-	p.Sheet = Cut{Name: d.Name, Width: d.Width, Height: d.Height, MatName: matNames[m.Name], Colour: string(d.Card.Seen().Outside)}
+	p.Sheet = Cut{Name: d.Name, Width: d.Width, Height: d.Height, MatName: m.Called(), Colour: string(d.Card.Seen().Outside)}
 	file, err := plotter.ReadSVG(d.SVG(export.Layers{}))
 	if err != nil {
 		return err
@@ -219,7 +223,7 @@ func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing,
 		return err
 	}
 	defer end()
-	report, err := plotter.Cut(file, plotter.Usual(m, d.Card.Thickness.MM()), wanted)
+	report, err := plotter.Cut(file, plotter.With(own, m, d.Card.Thickness.MM()), wanted)
 	status := http.StatusOK
 	if err != nil {
 		f := fault.Of(err)
@@ -255,8 +259,6 @@ func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing,
 	p.Sheet.Grid = template.HTMLAttr(`d="` + grid.String() + `"`)
 	return c.Render(status, "cutting.html", p)
 }
-
-var matNames = map[string]string{"12x12": "12 × 12 in", "12x24": "12 × 24 in", "a4": "A4", "a3": "A3"}
 
 // matFor is the smallest mat that takes a sheet; the first when none does.
 func matFor(d export.Drawing) string {
