@@ -1,6 +1,7 @@
 package jobs
 
 import (
+	"cmp"
 	"maps"
 	"net/http"
 
@@ -67,7 +68,7 @@ func (s *room) cutFiles(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	to, err := export.ParseFormat(c.QueryParam("to"))
+	to, err := export.ParseFormat(cmp.Or(c.QueryParam("to"), string(export.SVG)))
 	if err != nil || !export.Flat(to) {
 		return echo.NewHTTPError(http.StatusNotFound, "no such format")
 	}
