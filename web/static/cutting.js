@@ -18,7 +18,7 @@
   }));
   const pieces = [...picture.querySelectorAll(".off path")].map((path) => ({ path, after: strokes[Number(path.dataset.with) - 1]?.to ?? 0 }));
   if (strokes.length === 0) return;
-  play.classList.add("ready");
+  play.classList.add("playable");
   let at = whole; // seconds
   let last = null; // when the picture was drawn last, while it plays
 
