@@ -196,7 +196,7 @@ func Cut(f *File, o Options, plan []strokes.Piece) (*Report, error) {
 
 // onMat refuses lines that leave the mat, at the point that is farthest off.
 func (o *Options) onMat(lines []strokes.Line, head bool) error {
-	slack := 0.01
+	slack := 0.02 // HPGL rounds by half a unit, 0.0125
 	if head {
 		slack = overhang
 	}
@@ -209,6 +209,9 @@ func (o *Options) onMat(lines []strokes.Line, head bool) error {
 			}
 			most = pattern.Pt(max(most.X, p.X), max(most.Y, p.Y))
 		}
+	}
+	if worst > slack && (at.X < 0 || at.Y < 0) {
+		return refuse(offMat, fmt.Sprintf("at %s, %s", mm(at.X), mm(at.Y)), "that is before the mat's left or loaded edge; move the drawing onto its sheet")
 	}
 	if worst > slack {
 		return refuse(offMat, fmt.Sprintf("at %s, %s", mm(at.X), mm(at.Y)), "the tip would leave the mat %s; %s", o.Mat.Name, wouldDo(most.X, most.Y))

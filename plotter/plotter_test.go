@@ -101,6 +101,30 @@ func TestAllComesOff(t *testing.T) {
 	}
 }
 
+// A piece by itself comes off too, of every style in inches, whose lines lie between a plotter's units.
+func TestPiecesByThemselvesComeOff(t *testing.T) {
+	for i, s := range style.All {
+		if !sample.Takes(t, i+2) {
+			continue
+		}
+		r, err := design.Make(t.Context(), design.New(s.Name, measure.In, s.ID))
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, d := range export.Pieces(r) {
+			for _, knife := range []export.Knife{{}, export.Usual} {
+				f, err := plotter.ReadHPGL(d.HPGL(export.Layers{}, knife, d.Card), d.Width, d.Height, 0.25)
+				if err != nil {
+					t.Fatal(err)
+				}
+				if rep, err := plotter.Cut(f, plotter.Usual(large, d.Card.Thickness.MM()), export.Wanted(r)); err != nil || !rep.AsPlanned() {
+					t.Errorf("%s, %s by %+v: %v", s.ID, d.File, knife, err)
+				}
+			}
+		}
+	}
+}
+
 // spoil changes a drawing in one way, or tells that it has nothing to spoil so.
 type spoil func(d export.Drawing) (export.Drawing, bool)
 

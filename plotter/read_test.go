@@ -1,6 +1,8 @@
 package plotter_test
 
 import (
+	"brevium/core/measure"
+	"brevium/core/strokes"
 	"brevium/core/tool"
 	"strings"
 	"testing"
@@ -122,6 +124,36 @@ func TestHPGLKeepsItsPlaces(t *testing.T) {
 	// With the blade, it is the head's way that is written, and it says so.
 	if f, err = plotter.ReadHPGL(d.HPGL(export.Layers{}, export.Knife{Behind: 0.25}, paper.Card{}), 100, 80, 0.25); err != nil || !f.Head {
 		t.Errorf("%+v, %v", f, err)
+	}
+}
+
+// A piece by itself, its edge the sheet's and its size no whole number of units, is cut as it is; what
+// lies before the mat's edges is refused.
+func TestAPieceByItself(t *testing.T) {
+	mat, err := tool.ParseMat("a4")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, size := range [][2]float64{{100.01, 80.013}, {127.3375, 101.9875}, {50.8, 25.39}} {
+		outline := pattern.Straight(pattern.Pt(0, 0), pattern.Pt(size[0], 0), pattern.Pt(size[0], size[1]), pattern.Pt(0, size[1]))
+		d := export.Drawing{Width: size[0], Height: size[1], Cuts: []pattern.Loop{outline}}
+		want := []strokes.Piece{{Name: "tag", Copies: 1, Outline: outline.Flat()}}
+		for _, knife := range []export.Knife{{}, export.Usual} {
+			f, err := plotter.ReadHPGL(d.HPGL(export.Layers{}, knife, paper.Card{Thickness: 300 * measure.Micrometre}), size[0], size[1], 0.25)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if r, err := plotter.Cut(f, plotter.Usual(mat, 0.3), want); err != nil || !r.AsPlanned() {
+				t.Errorf("%v by %+v: %v, %v", size, knife, r, err)
+			}
+		}
+	}
+	f, err := plotter.ReadHPGL([]byte(strings.ReplaceAll(aSquare, "400", "-400")), 200, 250, 0.25)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err = plotter.Cut(f, plotter.Usual(mat, 0.3), nil); err == nil || fault.Of(err).Code != fault.OffMat || !strings.Contains(err.Error(), "move the drawing") {
+		t.Errorf("%v", err)
 	}
 }
 

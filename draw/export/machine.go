@@ -109,7 +109,12 @@ func (x *plot) head(s strokes.Stroke) {
 	if s.Tool == strokes.Cut {
 		over = x.overcut
 	}
-	for i, m := range x.blade.Swings(s.Overrun(over)) {
+	// The corners are rounded first, so that the blade swings about just where the tip is.
+	points := s.Overrun(over)
+	for i, p := range points {
+		points[i] = pattern.Pt(math.Round(40*p.X)/40, x.height-math.Round(40*(x.height-p.Y))/40)
+	}
+	for i, m := range x.blade.Swings(points) {
 		switch {
 		case i == 0:
 			fmt.Fprintf(&x.text, "PU%s;PD;", x.at(m.To))
