@@ -62,17 +62,18 @@ func TestWhatFitsExactly(t *testing.T) {
 // Sheets that were cut to pieces by broken lines come together again: all of one and two sheets, and
 // three of four of three and four.
 func TestJigsaws(t *testing.T) {
-	for _, c := range []struct{ sheets, pieces, of int }{{1, 4, 100}, {1, 6, 100}, {2, 10, 100}, {3, 15, 75}, {4, 24, 75}} {
-		all := sample.Of(t, 4)
+	const of = 4 // of each size, whatever part is tried: three of four is of all of them
+	for _, c := range []struct{ sheets, pieces, least int }{{1, 4, of}, {1, 6, of}, {2, 10, of}, {3, 15, of - 1}, {4, 24, of - 1}} {
 		found := 0
-		for i := range all {
+		for i := range of {
 			j := jigsaw.Job(rand.New(rand.NewSource(sample.Seed(int64(c.pieces*100+i)))), c.sheets, c.pieces)
-			if r := solved(t, j, nest.Effort{Seconds: 10}); len(r.Sheets) == c.sheets {
+			// By rounds and not by the clock: as far as 5 s go on a quiet machine.
+			if r := solved(t, j, nest.Effort{Seconds: 600, Rounds: 100, Workers: 2}); len(r.Sheets) == c.sheets {
 				found++
 			}
 		}
-		if found*100 < c.of*all {
-			t.Errorf("%d sheets in %d pieces: %d of %d came together", c.sheets, c.pieces, found, all)
+		if found < c.least {
+			t.Errorf("%d sheets in %d pieces: %d of %d came together", c.sheets, c.pieces, found, of)
 		}
 	}
 }
