@@ -224,14 +224,12 @@ func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing,
 	}
 	defer end()
 	report, err := plotter.Cut(file, plotter.With(own, m, d.Card.Thickness.MM()), wanted)
-	status := http.StatusOK
 	if err != nil {
 		f := fault.Of(err)
 		if f.Code == fault.Internal {
 			return err
 		}
 		p.Refused = f.Text
-		status = http.StatusUnprocessableEntity
 	} else {
 		p.Says = report.Says()
 		p.Sheet.fill(report, names)
@@ -257,7 +255,7 @@ func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing,
 		fmt.Fprintf(&grid, "M0 %gH%g", y, m.Width)
 	}
 	p.Sheet.Grid = template.HTMLAttr(`d="` + grid.String() + `"`)
-	return c.Render(status, "cutting.html", p)
+	return c.Render(http.StatusOK, "cutting.html", p)
 }
 
 // matFor is the smallest mat that takes a sheet; the first when none does.
