@@ -1,7 +1,6 @@
 package plotter
 
 import (
-	"brevium/core/tool"
 	"bytes"
 	"math"
 	"strings"
@@ -10,6 +9,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/pattern"
 	"brevium/core/strokes"
+	"brevium/core/tool"
 )
 
 func aSheet(lines ...strokes.Line) *File {

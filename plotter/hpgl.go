@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 
+	"brevium/core/fault"
 	"brevium/core/pattern"
 	"brevium/core/strokes"
 )
@@ -40,16 +41,16 @@ type hpglReader struct {
 // A file whose arcs are of the blade's own radius says the way of the head, another that of the tip.
 func ReadHPGL(text []byte, width, height, blade float64) (*File, error) {
 	if len(text) > mostBytes {
-		return nil, refuse(tooLarge, "", "the file is over 4 MiB; export the sheets one by one")
+		return nil, refuse(fault.TooLarge, "", "the file is over 4 MiB; export the sheets one by one")
 	}
 	r := hpglReader{file: &File{Width: width, Height: height, Ordered: true, Speed: map[strokes.Tool]float64{}, Force: map[strokes.Tool]float64{}}, height: height, at: pattern.Pt(0, height)}
 	words := strings.TrimSpace(string(text))
 	if !hpgl.MatchString(strings.SplitN(words, ";", 2)[0]) {
-		return nil, refuse(notHPGL, "", "this is no HPGL, which begins with IN;")
+		return nil, refuse(fault.NotHPGL, "", "this is no HPGL, which begins with IN;")
 	}
 	all := strings.Split(words, ";")
 	if last := strings.TrimSpace(all[len(all)-1]); last != "" {
-		return nil, refuse(cutShort, last, "the file ends in the middle of a command; write it again")
+		return nil, refuse(fault.CutShort, last, "the file ends in the middle of a command; write it again")
 	}
 	for n, word := range all[:len(all)-1] {
 		if word = strings.TrimSpace(word); word == "" {
@@ -57,7 +58,7 @@ func ReadHPGL(text []byte, width, height, blade float64) (*File, error) {
 		}
 		m := hpgl.FindStringSubmatch(word)
 		if m == nil {
-			return nil, refuse(oddNumbers, "command "+strconv.Itoa(n+1), "%.20q has something in it that is no number", word)
+			return nil, refuse(fault.OddNumbers, "command "+strconv.Itoa(n+1), "%.20q has something in it that is no number", word)
 		}
 		if err := r.command(strings.ToUpper(m[1]), m[2], blade, "command "+strconv.Itoa(n+1)); err != nil {
 			return nil, err
@@ -88,13 +89,13 @@ func numbers(text string) ([]float64, bool) {
 func (r *hpglReader) command(name, text string, blade float64, where string) error {
 	args, ok := numbers(text)
 	if !ok {
-		return refuse(oddNumbers, where, "%.20q is no row of numbers", text)
+		return refuse(fault.OddNumbers, where, "%.20q is no row of numbers", text)
 	}
 	if !slices.Contains(strings.Fields(commands), name) {
-		return refuse(unknownCommand, where, "%s is not known; the mat knows %s", name, commands)
+		return refuse(fault.UnknownCommand, where, "%s is not known; the mat knows %s", name, commands)
 	}
 	if name != "IN" && !r.begun {
-		return refuse(noStart, where, "a file begins with IN;")
+		return refuse(fault.NoStart, where, "a file begins with IN;")
 	}
 	after := r.afterArc
 	r.afterArc = false
@@ -116,7 +117,7 @@ func (r *hpglReader) command(name, text string, blade float64, where string) err
 		r.relative = name == "PR"
 	}
 	if len(args)%2 != 0 {
-		return refuse(oddNumbers, where, "%s takes pairs of numbers, and has %d", name, len(args))
+		return refuse(fault.OddNumbers, where, "%s takes pairs of numbers, and has %d", name, len(args))
 	}
 	for i := 0; i < len(args); i += 2 {
 		to := pattern.Pt(args[i]*unit, r.height-args[i+1]*unit)
@@ -143,14 +144,14 @@ func (r *hpglReader) setting(name string, args []float64, where string) error {
 			n = int(args[0])
 		}
 		if _, known := tools[n]; len(args) > 1 || n != 0 && !known {
-			return refuse(unknownTool, where, "there is no tool %v; 1 scores, 2 perforates, 3 cuts the face, 4 cuts through, 5 prints, 0 is none", args)
+			return refuse(fault.UnknownTool, where, "there is no tool %v; 1 scores, 2 perforates, 3 cuts the face, 4 cuts through, 5 prints, 0 is none", args)
 		}
 		r.up()
 		r.tool = n
 		return nil
 	}
 	if len(args) != 1 || args[0] <= 0 {
-		return refuse(oddNumbers, where, "%s takes one number over 0", name)
+		return refuse(fault.OddNumbers, where, "%s takes one number over 0", name)
 	}
 	if name == "VS" {
 		r.file.Speed[tools[r.tool]] = args[0] * 10
@@ -172,7 +173,7 @@ func (r *hpglReader) up() {
 func (r *hpglReader) to(to pattern.Point, bulge float64, where string) error {
 	if r.down {
 		if r.tool == 0 {
-			return refuse(noTool, where, "the tool is put down and none was selected; SP1 to SP5 select one")
+			return refuse(fault.NoTool, where, "the tool is put down and none was selected; SP1 to SP5 select one")
 		}
 		if r.line == nil {
 			r.line = &strokes.Line{Tool: tools[r.tool], Path: pattern.Loop{{Point: r.at}}}
@@ -180,7 +181,7 @@ func (r *hpglReader) to(to pattern.Point, bulge float64, where string) error {
 		r.line.Path[len(r.line.Path)-1].Bulge = bulge
 		r.line.Path = append(r.line.Path, pattern.Vertex{Point: to})
 		if r.points++; r.points > mostPoints {
-			return refuse(tooLarge, "", "there are over a million points; export the sheets one by one")
+			return refuse(fault.TooLarge, "", "there are over a million points; export the sheets one by one")
 		}
 	}
 	r.at = to
@@ -190,10 +191,10 @@ func (r *hpglReader) to(to pattern.Point, bulge float64, where string) error {
 // arc goes round a middle by an angle in degrees, with the clock below 0.
 func (r *hpglReader) arc(args []float64, blade float64, where string) error {
 	if len(args) != 3 {
-		return refuse(oddNumbers, where, "AA takes a middle and an angle, three numbers")
+		return refuse(fault.OddNumbers, where, "AA takes a middle and an angle, three numbers")
 	}
 	if math.Abs(args[2]) > 360 {
-		return refuse(oddNumbers, where, "AA goes round once at most, by 360")
+		return refuse(fault.OddNumbers, where, "AA goes round once at most, by 360")
 	}
 	centre := pattern.Pt(args[0]*unit, r.height-args[1]*unit)
 	from := r.at.Sub(centre)

@@ -7,6 +7,7 @@ import (
 	"math/rand"
 	"slices"
 
+	"brevium/core/fault"
 	"brevium/core/pattern"
 	"brevium/core/strokes"
 )
@@ -62,7 +63,7 @@ func find(f *File, o Options, chance *rand.Rand) (*finding, func(pattern.Point) 
 		return &finding{}, func(p pattern.Point) pattern.Point { return p }, nil
 	}
 	if len(f.Marks) < o.Marks {
-		return nil, nil, refuse(markMissing, fmt.Sprintf("%d of %d", len(f.Marks), o.Marks), "print the sheet with its marks, and lay it so that all are seen")
+		return nil, nil, refuse(fault.MarkMissing, fmt.Sprintf("%d of %d", len(f.Marks), o.Marks), "print the sheet with its marks, and lay it so that all are seen")
 	}
 	within := func(most float64) float64 { return most * (2*chance.Float64() - 1) }
 	angle := within(turn) * math.Pi / 180
@@ -101,7 +102,7 @@ func fitted(want, seen []pattern.Point) (*finding, error) {
 	r.Offset = [2]float64{hundredth(out.fit[2]), hundredth(out.fit[5])}
 	where := fmt.Sprintf("turned %.2f°, scale %.4f, residual %.2f mm", r.Turn, r.Scale, r.Residual)
 	if r.Residual > mostResidual || math.Abs(r.Turn) > mostTurn || math.Abs(r.Scale-1) > mostScale {
-		return nil, refuse(markResidual, where, "this is not how it was printed; print it at 100 %% and lay it straight")
+		return nil, refuse(fault.MarkResidual, where, "this is not how it was printed; print it at 100 %% and lay it straight")
 	}
 	round := func(v *float64) { *v = math.Round(*v*1e4) / 1e4 }
 	round(&r.Turn)

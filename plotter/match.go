@@ -3,6 +3,8 @@ package plotter
 import (
 	"math"
 
+	"gonum.org/v1/gonum/mat"
+
 	"brevium/core/pattern"
 )
 
@@ -37,7 +39,7 @@ func (m *matcher) match(g *region) (*FreePiece, *Piece) {
 		if p.Copies > 0 && m.copies[p.Name] >= p.Copies {
 			continue
 		}
-		for q, t := range m.turns[i] {
+		for _, t := range m.turns[i] {
 			lo, hi := pattern.Bounds(t.Outline)
 			if math.Abs(hi.X-lo.X-w) > like || math.Abs(hi.Y-lo.Y-h) > like || math.Abs(g.area()-p.area()) > 0.03*p.area()+0.2*p.lengthOf() {
 				continue
@@ -51,7 +53,6 @@ func (m *matcher) match(g *region) (*FreePiece, *Piece) {
 			if better(found, best) {
 				best, where = found, at
 			}
-			_ = q
 		}
 	}
 	if best == nil || best.Deviation > 3 {
@@ -172,33 +173,18 @@ func (m *matcher) settle(points []pattern.Point, reach float64) func(pattern.Poi
 	}
 }
 
-// solve3 solves three equations, by the largest pivot.
+// solve3 solves three equations.
 func solve3(a [3][4]float64) (x [3]float64, ok bool) {
+	left, right := mat.NewDense(3, 3, nil), mat.NewVecDense(3, nil)
 	for i := range 3 {
-		p := i
-		for k := i + 1; k < 3; k++ {
-			if math.Abs(a[k][i]) > math.Abs(a[p][i]) {
-				p = k
-			}
-		}
-		a[i], a[p] = a[p], a[i]
-		if math.Abs(a[i][i]) < 1e-9 {
-			return x, false
-		}
-		for k := range 3 {
-			if k == i {
-				continue
-			}
-			f := a[k][i] / a[i][i]
-			for c := i; c < 4; c++ {
-				a[k][c] -= f * a[i][c]
-			}
-		}
+		left.SetRow(i, a[i][:3])
+		right.SetVec(i, a[i][3])
 	}
-	for i := range 3 {
-		x[i] = a[i][3] / a[i][i]
+	var out mat.VecDense
+	if out.SolveVec(left, right) != nil {
+		return x, false
 	}
-	return x, true
+	return [3]float64(out.RawVector().Data), true
 }
 
 // stray counts the strokes that cut something that is no line of a true piece.

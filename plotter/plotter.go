@@ -57,20 +57,14 @@ func Read(ending string, text []byte, sheet string, o Options) (*File, error) {
 // has 0.02 to spare.
 func (f *File) For(usual float64) float64 {
 	if p := f.Force[strokes.Cut]; p > 0 {
-		return max(0.05, min(usual, p/sinks-0.02))
+		return max(0.05, min(usual, p/strokes.Grams-0.02))
 	}
 	return usual
 }
 
-// Mat is a cutting mat.
-type Mat = tool.Mat
-
-// Mats are those there are.
-var Mats = tool.Mats
-
 // With are the options for a card and a maker's own machine: one that presses too little for it goes
 // over its cuts again.
-func With(m tool.Machine, mat Mat, card float64) Options {
+func With(m tool.Machine, mat tool.Mat, card float64) Options {
 	o := Usual(mat, card)
 	if m == (tool.Machine{}) {
 		return o
@@ -78,14 +72,14 @@ func With(m tool.Machine, mat Mat, card float64) Options {
 	o.Blade, o.Overcut = m.Blade.MM(), m.Overcut.MM()
 	if need := float64(strokes.Force(strokes.Cut, card)); m.Force > 0 && need > float64(m.Force) {
 		o.Force[strokes.Cut] = float64(m.Force)
-		o.Passes[strokes.Cut] = int(math.Ceil((card + 0.02) * sinks / float64(m.Force)))
+		o.Passes[strokes.Cut] = int(math.Ceil((card + 0.02) * strokes.Grams / float64(m.Force)))
 	}
 	return o
 }
 
 // Options are how a sheet is cut. Lengths are mm, forces grams.
 type Options struct {
-	Mat            Mat
+	Mat            tool.Mat
 	Seed           int64
 	Card           float64
 	Blade, Overcut float64
@@ -97,33 +91,12 @@ type Options struct {
 }
 
 // Usual are the options for a card.
-func Usual(mat Mat, card float64) Options {
+func Usual(mat tool.Mat, card float64) Options {
 	return Options{
 		Mat: mat, Card: card, Blade: 0.25, Overcut: 0.5, Passes: map[strokes.Tool]int{},
 		Force: map[strokes.Tool]float64{},
 	}
 }
-
-// sinks is how many grams press a blade a millimetre deep.
-const sinks = 700
-
-// The codes of what a machine refuses.
-const (
-	offMat         = fault.OffMat
-	sheetTooLarge  = fault.SheetTooLarge
-	unknownTool    = fault.UnknownTool
-	noTool         = fault.NoTool
-	unknownCommand = fault.UnknownCommand
-	oddNumbers     = fault.OddNumbers
-	noStart        = fault.NoStart
-	cutShort       = fault.CutShort
-	notHPGL        = fault.NotHPGL
-	notDrawn       = fault.NotDrawn
-	markMissing    = fault.MarkMissing
-	markResidual   = fault.MarkResidual
-	tooSmall       = fault.TooSmall
-	tooLarge       = fault.TooLarge
-)
 
 // refuse says why a sheet is not cut: the code, where, and what to do.
 func refuse(code fault.Code, where, format string, args ...any) *fault.Fault {
@@ -139,11 +112,11 @@ func (o *Options) fits(width, height float64) error {
 	if width <= o.Mat.Width+0.01 && height <= o.Mat.Height+0.01 {
 		return nil
 	}
-	return refuse(sheetTooLarge, fmt.Sprintf("%s × %s", mm(width), mm(height)), "the mat %s is %s × %s mm; %s", o.Mat.Name, mm(o.Mat.Width), mm(o.Mat.Height), wouldDo(width, height))
+	return refuse(fault.SheetTooLarge, fmt.Sprintf("%s × %s", mm(width), mm(height)), "the mat %s is %s × %s mm; %s", o.Mat.Name, mm(o.Mat.Width), mm(o.Mat.Height), wouldDo(width, height))
 }
 
 func wouldDo(width, height float64) string {
-	for _, m := range Mats {
+	for _, m := range tool.Mats {
 		if width <= m.Width+0.01 && height <= m.Height+0.01 {
 			return "the mat " + m.Name + " would do"
 		}
@@ -164,7 +137,7 @@ func Cut(f *File, o Options, plan []strokes.Piece) (*Report, error) {
 	if err := o.fits(f.Width, f.Height); err != nil {
 		return nil, err
 	}
-	r := &Report{Brevium: 1, Mat: matReport{o.Mat, o.Mat.Width, o.Mat.Height, "top"}, Seed: o.Seed, sheet: [2]float64{f.Width, f.Height}}
+	r := &Report{Brevium: 1, Mat: matReport{o.Mat.Name, o.Mat.Width, o.Mat.Height, "top"}, Seed: o.Seed, sheet: [2]float64{f.Width, f.Height}}
 	found, back, err := find(f, o, rand.New(rand.NewSource(o.Seed)))
 	if err != nil {
 		return nil, err
@@ -211,10 +184,10 @@ func (o *Options) onMat(lines []strokes.Line, head bool) error {
 		}
 	}
 	if worst > slack && (at.X < 0 || at.Y < 0) {
-		return refuse(offMat, fmt.Sprintf("at %s, %s", mm(at.X), mm(at.Y)), "that is before the mat's left or loaded edge; move the drawing onto its sheet")
+		return refuse(fault.OffMat, fmt.Sprintf("at %s, %s", mm(at.X), mm(at.Y)), "that is before the mat's left or loaded edge; move the drawing onto its sheet")
 	}
 	if worst > slack {
-		return refuse(offMat, fmt.Sprintf("at %s, %s", mm(at.X), mm(at.Y)), "the tip would leave the mat %s; %s", o.Mat.Name, wouldDo(most.X, most.Y))
+		return refuse(fault.OffMat, fmt.Sprintf("at %s, %s", mm(at.X), mm(at.Y)), "the tip would leave the mat %s; %s", o.Mat.Name, wouldDo(most.X, most.Y))
 	}
 	return nil
 }

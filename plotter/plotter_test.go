@@ -12,6 +12,7 @@ import (
 	"brevium/core/sample"
 	"brevium/core/strokes"
 	"brevium/core/style"
+	"brevium/core/tool"
 	"brevium/draw/export"
 	"brevium/plotter"
 )
@@ -31,7 +32,7 @@ func sized(t *testing.T, s *style.Style, k int) *design.Result {
 }
 
 // large is a mat that takes every sheet of a test.
-var large = plotter.Mat{Name: "large", Width: 1200, Height: 1200}
+var large = tool.Mat{Name: "large", Width: 1200, Height: 1200}
 
 // cutAll cuts drawings one after the other and says what did not come off as planned.
 func cutAll(t *testing.T, files []*plotter.File, want []strokes.Piece) string {

@@ -1,15 +1,15 @@
 package plotter_test
 
 import (
-	"brevium/core/measure"
-	"brevium/core/strokes"
-	"brevium/core/tool"
 	"strings"
 	"testing"
 
 	"brevium/core/fault"
+	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/pattern"
+	"brevium/core/strokes"
+	"brevium/core/tool"
 	"brevium/draw/export"
 	"brevium/plotter"
 )

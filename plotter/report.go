@@ -33,7 +33,7 @@ type Report struct {
 
 type (
 	matReport struct {
-		Mat
+		Name   string  `json:"name"`
 		Width  float64 `json:"width"`
 		Height float64 `json:"height"`
 		Load   string  `json:"load"`

@@ -132,7 +132,7 @@ func strayed(tip, way []pattern.Point) float64 {
 func (r *Report) deep(o Options) {
 	for i := range r.Tools {
 		t := &r.Tools[i]
-		sunk := float64(t.Passes) * t.Force / sinks
+		sunk := float64(t.Passes) * t.Force / strokes.Grams
 		switch t.Tool {
 		case "cut":
 			t.through = sunk >= o.Card+0.02-1e-9

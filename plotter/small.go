@@ -3,6 +3,7 @@ package plotter
 import (
 	"math"
 
+	"brevium/core/fault"
 	"brevium/core/pattern"
 )
 
@@ -19,16 +20,16 @@ func smallest(p *Piece, g *region) error {
 			long += s[i].Sub(s[i-1]).Len()
 		}
 		if long < least-1e-6 {
-			return refuse(tooSmall, p.Name, "a slit is %s mm long; a blade cuts 1.5 or more", mm(long))
+			return refuse(fault.TooSmall, p.Name, "a slit is %s mm long; a blade cuts 1.5 or more", mm(long))
 		}
 	}
 	for _, h := range p.Holes {
 		if across, _ := pattern.Narrowest(h); across < least-1e-6 {
-			return refuse(tooSmall, p.Name, "a hole is %s mm across; a blade cuts 1.5 or more", mm(across))
+			return refuse(fault.TooSmall, p.Name, "a hole is %s mm across; a blade cuts 1.5 or more", mm(across))
 		}
 	}
 	if n := g.wornIn(least / 2); n != 1 {
-		return refuse(tooSmall, p.Name, "part of it is narrower than 1.5 mm and would tear; make it wider, or cut it by hand")
+		return refuse(fault.TooSmall, p.Name, "part of it is narrower than 1.5 mm and would tear; make it wider, or cut it by hand")
 	}
 	return nil
 }

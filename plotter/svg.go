@@ -10,6 +10,7 @@ import (
 	"strconv"
 	"strings"
 
+	"brevium/core/fault"
 	"brevium/core/pattern"
 	"brevium/core/strokes"
 )
@@ -22,7 +23,7 @@ var mute = []string{"print", "marks", "notes", "words"}
 // V, A and Z. Anything else in such a layer is refused.
 func ReadSVG(text []byte) (*File, error) {
 	if len(text) > mostBytes {
-		return nil, refuse(tooLarge, "", "the file is over 4 MiB; export the sheets one by one")
+		return nil, refuse(fault.TooLarge, "", "the file is over 4 MiB; export the sheets one by one")
 	}
 	r := svgReader{file: &File{}, d: xml.NewDecoder(bytes.NewReader(text))}
 	for {
@@ -31,7 +32,7 @@ func ReadSVG(text []byte) (*File, error) {
 			break
 		}
 		if err != nil {
-			return nil, refuse(cutShort, "", "the drawing is not whole (%v); export it again", err)
+			return nil, refuse(fault.CutShort, "", "the drawing is not whole (%v); export it again", err)
 		}
 		switch e := token.(type) {
 		case xml.StartElement:
@@ -44,7 +45,7 @@ func ReadSVG(text []byte) (*File, error) {
 		}
 	}
 	if r.file.Width == 0 {
-		return nil, refuse(notDrawn, "", "this is no drawing with a size; give an SVG as export writes it")
+		return nil, refuse(fault.NotDrawn, "", "this is no drawing with a size; give an SVG as export writes it")
 	}
 	return r.file, nil
 }
@@ -76,7 +77,7 @@ func (r *svgReader) layer() string {
 
 func (r *svgReader) start(e xml.StartElement) error {
 	if attribute(e, "transform") != "" {
-		return refuse(unknownCommand, e.Name.Local, "it is moved by a transform; draw it where it belongs")
+		return refuse(fault.UnknownCommand, e.Name.Local, "it is moved by a transform; draw it where it belongs")
 	}
 	switch e.Name.Local {
 	case "svg":
@@ -96,11 +97,11 @@ func (r *svgReader) start(e xml.StartElement) error {
 	tool := slices.Index(strokes.Names, layer)
 	switch {
 	case layer == "":
-		return refuse(noTool, e.Name.Local, "it stands in no layer; put it into one of score, perforate, kiss and cut")
+		return refuse(fault.NoTool, e.Name.Local, "it stands in no layer; put it into one of score, perforate, kiss and cut")
 	case tool < 0:
-		return refuse(unknownTool, "layer "+layer, "no tool is called so; use score, perforate, kiss, cut, print or marks")
+		return refuse(fault.UnknownTool, "layer "+layer, "no tool is called so; use score, perforate, kiss, cut, print or marks")
 	case e.Name.Local != "path":
-		return refuse(unknownCommand, e.Name.Local, "the mat reads paths of M, L, H, V, A and Z")
+		return refuse(fault.UnknownCommand, e.Name.Local, "the mat reads paths of M, L, H, V, A and Z")
 	}
 	return r.path(attribute(e, "d"), strokes.Tool(tool))
 }
@@ -118,16 +119,16 @@ func (r *svgReader) size(e xml.StartElement) error {
 	height, other := strconv.ParseFloat(h, 64)
 	box := strings.Fields(attribute(e, "viewBox"))
 	if !wOK || !hOK || err != nil || other != nil || len(box) != 4 || !(width > 0 && height > 0) {
-		return refuse(notDrawn, "svg", "give its width and height in mm and its viewBox")
+		return refuse(fault.NotDrawn, "svg", "give its width and height in mm and its viewBox")
 	}
 	var view [4]float64
 	for i, v := range box {
 		if view[i], err = strconv.ParseFloat(v, 64); err != nil {
-			return refuse(notDrawn, "viewBox", "%q is no number", v)
+			return refuse(fault.NotDrawn, "viewBox", "%q is no number", v)
 		}
 	}
 	if view[0] != 0 || view[1] != 0 || math.Abs(view[2]-width) > 1e-3 || math.Abs(view[3]-height) > 1e-3 {
-		return refuse(notDrawn, "viewBox", "it is not %s × %s mm from 0, 0; draw at true size", w, h)
+		return refuse(fault.NotDrawn, "viewBox", "it is not %s × %s mm from 0, 0; draw at true size", w, h)
 	}
 	r.file.Width, r.file.Height = width, height
 	return nil
@@ -137,7 +138,7 @@ func (r *svgReader) mark(e xml.StartElement) error {
 	x, err := strconv.ParseFloat(attribute(e, "cx"), 64)
 	y, other := strconv.ParseFloat(attribute(e, "cy"), 64)
 	if err != nil || other != nil {
-		return refuse(notDrawn, "marks", "a mark has its middle at cx and cy")
+		return refuse(fault.NotDrawn, "marks", "a mark has its middle at cx and cy")
 	}
 	r.file.Marks = append(r.file.Marks, pattern.Pt(x, y))
 	return nil
@@ -152,7 +153,7 @@ func (r *svgReader) path(words string, tool strokes.Tool) error {
 	}
 	for _, l := range lines {
 		if r.points += len(l.Path); r.points > mostPoints {
-			return refuse(tooLarge, "", "there are over a million points; export the sheets one by one")
+			return refuse(fault.TooLarge, "", "there are over a million points; export the sheets one by one")
 		}
 	}
 	r.file.Lines = append(r.file.Lines, lines...)
@@ -195,37 +196,37 @@ func (p *pathReader) read(tool strokes.Tool) ([]strokes.Line, error) {
 		first, more := p.number()
 		switch {
 		case more && letter == 0 || more && letter == 'Z':
-			return nil, refuse(unknownCommand, "path at "+strconv.Itoa(here), "a number stands where a letter should; paths are of M, L, H, V, A and Z")
+			return nil, refuse(fault.UnknownCommand, "path at "+strconv.Itoa(here), "a number stands where a letter should; paths are of M, L, H, V, A and Z")
 		case !more && p.at >= len(p.words):
 			return closed(out), nil
 		case !more:
 			letter = p.words[p.at]
 			p.at++
 			if _, known := wants[letter]; !known {
-				return nil, refuse(unknownCommand, string(letter), "the mat reads paths of M, L, H, V, A and Z")
+				return nil, refuse(fault.UnknownCommand, string(letter), "the mat reads paths of M, L, H, V, A and Z")
 			}
 			if letter == 'Z' {
 				if len(out) == 0 || len(open().Path) == 0 {
-					return nil, refuse(unknownCommand, "Z", "nothing was begun that it closes")
+					return nil, refuse(fault.UnknownCommand, "Z", "nothing was begun that it closes")
 				}
 				open().Closed = true
 				at = open().Path[0].Point
 				continue
 			}
 			if first, more = p.number(); !more {
-				return nil, refuse(oddNumbers, string(letter), "its numbers are missing")
+				return nil, refuse(fault.OddNumbers, string(letter), "its numbers are missing")
 			}
 		}
 		args := []float64{first}
 		for len(args) < wants[letter] {
 			v, ok := p.number()
 			if !ok {
-				return nil, refuse(oddNumbers, string(letter), "it takes %d numbers", wants[letter])
+				return nil, refuse(fault.OddNumbers, string(letter), "it takes %d numbers", wants[letter])
 			}
 			args = append(args, v)
 		}
 		if letter != 'M' && len(out) == 0 {
-			return nil, refuse(unknownCommand, string(letter), "a path begins with M")
+			return nil, refuse(fault.UnknownCommand, string(letter), "a path begins with M")
 		}
 		to, bulge := at, 0.0
 		switch letter {
@@ -238,7 +239,7 @@ func (p *pathReader) read(tool strokes.Tool) ([]strokes.Line, error) {
 		case 'A':
 			to = pattern.Pt(args[5], args[6])
 			if math.Abs(args[0]-args[1]) > 1e-6 || args[0] <= 0 {
-				return nil, refuse(unknownCommand, "A", "the mat reads arcs of circles, not of ellipses")
+				return nil, refuse(fault.UnknownCommand, "A", "the mat reads arcs of circles, not of ellipses")
 			}
 			bulge = bulgeOf(at, to, args[0], args[3] != 0, args[4] != 0)
 		}

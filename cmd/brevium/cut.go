@@ -1,9 +1,7 @@
 package main
 
 import (
-	"brevium/core/tool"
 	"fmt"
-	"os"
 	"path/filepath"
 	"slices"
 	"strconv"
@@ -13,6 +11,7 @@ import (
 
 	"brevium/core/fault"
 	"brevium/core/strokes"
+	"brevium/core/tool"
 	"brevium/draw/export"
 	"brevium/plotter"
 )
@@ -24,7 +23,7 @@ func cutCommand() *cobra.Command {
 	var mat, sheet, plan string
 	var force, passes []string
 	var asJSON bool
-	o := plotter.Usual(plotter.Mat{}, 0.3)
+	o := plotter.Usual(tool.Mat{}, 0.3)
 	c := &cobra.Command{
 		Use: "cut FILE", Short: "Try a design, an SVG or an HPGL file on a simulated cutting mat (- reads a design from standard input)",
 		Args: cobra.ExactArgs(1),
@@ -100,9 +99,9 @@ func toCut(c *cobra.Command, path, sheet, plan string, o *plotter.Options, card 
 	}
 	switch strings.ToLower(filepath.Ext(path)) {
 	case ".svg", ".plt", ".hpgl", ".hpg":
-		text, err := os.ReadFile(path)
+		text, err := readFile(path, c.InOrStdin())
 		if err != nil {
-			return nil, nil, false, fault.New(fault.Unreadable, "file", "%v", err)
+			return nil, nil, false, err
 		}
 		f, err := plotter.Read(filepath.Ext(path), text, sheet, *o)
 		if err == nil && !card {

@@ -9,6 +9,7 @@ import (
 	"brevium/core/pattern"
 	"brevium/core/sample"
 	"brevium/core/strokes"
+	"brevium/core/tool"
 	"brevium/draw/export"
 	"brevium/plotter"
 )
@@ -64,7 +65,7 @@ func TestTheDemoIsCut(t *testing.T) {
 		if !sample.Takes(t, n) {
 			continue
 		}
-		mat := plotter.Mat{Name: "large", Width: 1000, Height: 1000}
+		mat := tool.Mat{Name: "large", Width: 1000, Height: 1000}
 		o := plotter.Usual(mat, 0)
 		all, err := cutAll(sheets, o, export.Wanted(r), true)
 		if err != nil {

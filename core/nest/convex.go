@@ -118,19 +118,6 @@ func negated(p []point) []point {
 	return out
 }
 
-// leftward gives a polygon the way round that has its inside on the left.
-func leftward(p []point) []point {
-	sum := 0.0
-	for i, a := range p {
-		sum += a.Cross(p[(i+1)%len(p)])
-	}
-	if sum < 0 {
-		p = slices.Clone(p)
-		slices.Reverse(p)
-	}
-	return p
-}
-
 // column is a part between two sides that go down; it grows as long as it stays convex.
 type column struct{ left, right []point }
 
@@ -153,7 +140,7 @@ func parts(rings ...[]point) [][]point {
 		down = across
 	}
 	for i := range down {
-		down[i] = leftward(down[i])
+		down[i] = pattern.Clockwise(down[i])
 	}
 	return down
 }
@@ -260,7 +247,7 @@ const mostParts = 40
 // coarser is an outline round another with at most as many notches as may be: the shallowest are
 // filled, as long as it does not cross itself.
 func coarser(outline []point) []point {
-	out := slices.Clone(leftward(outline))
+	out := slices.Clone(pattern.Clockwise(outline))
 	shallow := func(i int) float64 { // the area that is filled when corner i goes; below 0 it would be cut off
 		n := len(out)
 		a, b, c := out[(i+n-1)%n], out[i], out[(i+1)%n]

@@ -6,7 +6,6 @@ import (
 	"math"
 
 	"brevium/core/fault"
-	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/pattern"
@@ -226,9 +225,7 @@ func (r *Result) JSON(j *Job, seconds float64) ([]byte, error) {
 		out.Sheets = append(out.Sheets, x)
 	}
 	for _, c := range r.Unplaced {
-		out.Unplaced = append(out.Unplaced, layoutCopy(j, c))
+		out.Unplaced = append(out.Unplaced, copyFile{j.Pieces[c.Piece].Name, c.Copy})
 	}
 	return json.MarshalIndent(out, "", " ")
 }
-
-func layoutCopy(j *Job, c layout.Copy) copyFile { return copyFile{j.Pieces[c.Piece].Name, c.Copy} }

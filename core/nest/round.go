@@ -30,8 +30,7 @@ func Round(l pattern.Loop) []pattern.Point {
 		n := max(2, int(math.Ceil(math.Abs(angle)/(2*math.Acos(max(0, 1-Fine/radius))))))
 		// With y down and the inside on the left of the sum's sign, a bulge above 0 bends to the left of
 		// its way as seen: outwards when the loop goes with the clock.
-		off := (1 - v.Bulge*v.Bulge) / (4 * v.Bulge)
-		centre := v.Point.Add(chord.Scale(0.5)).Add(pattern.Pt(-chord.Y, chord.X).Scale(off))
+		centre := pattern.Centre(v.Point, to, v.Bulge)
 		from := v.Sub(centre)
 		turned := func(by, longer float64) pattern.Point {
 			sin, cos := math.Sincos(by)

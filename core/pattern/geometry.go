@@ -1,6 +1,9 @@
 package pattern
 
-import "math"
+import (
+	"math"
+	"slices"
+)
 
 // Point is a place on the flat card, in mm; see the package for the frame.
 type Point struct{ X, Y float64 }
@@ -35,6 +38,19 @@ func Area(polygon []Point) float64 {
 		sum += p.Cross(polygon[(i+1)%len(polygon)])
 	}
 	return sum / 2
+}
+
+// Clockwise is a polygon the way round that goes with the clock as seen, y down.
+func Clockwise(polygon []Point) []Point {
+	sum := 0.0
+	for i, a := range polygon {
+		sum += a.Cross(polygon[(i+1)%len(polygon)])
+	}
+	if sum < 0 {
+		polygon = slices.Clone(polygon)
+		slices.Reverse(polygon)
+	}
+	return polygon
 }
 
 // Contains reports whether at lies inside the polygon, by the even-odd rule;

@@ -48,9 +48,7 @@ func arc(a, b Point, bulge float64) []Point {
 	// The sagitta of a step of angle s is r(1 − cos(s/2)).
 	step := 2 * math.Acos(max(-1, 1-Chord/r))
 	n := max(2, int(math.Ceil(math.Abs(angle)/step)))
-	// Seen with y down, a bend to the left of a→b has its centre on the right.
-	toCentre := Point{-d.Y, d.X}.Scale(math.Sqrt(max(0, r*r-chord*chord/4)) / chord * sign1(bulge) * sign1(math.Pi-math.Abs(angle)))
-	centre := a.Add(d.Scale(0.5)).Add(toCentre)
+	centre := Centre(a, b, bulge)
 	from := a.Sub(centre)
 	out := make([]Point, 0, n-1)
 	for i := 1; i < n; i++ {
@@ -58,6 +56,16 @@ func arc(a, b Point, bulge float64) []Point {
 		out = append(out, centre.Add(Point{from.X*c - from.Y*s, from.X*s + from.Y*c}))
 	}
 	return out
+}
+
+// Centre is the middle of the circle that the arc of a bulge from a to b is on, in mm. Seen with y down,
+// a bend to the left of a→b has it on the right.
+func Centre(a, b Point, bulge float64) Point {
+	angle := 4 * math.Atan(bulge)
+	d := b.Sub(a)
+	chord := d.Len()
+	r := chord / 2 / math.Sin(math.Abs(angle)/2)
+	return a.Add(d.Scale(0.5)).Add(Point{-d.Y, d.X}.Scale(math.Sqrt(max(0, r*r-chord*chord/4)) / chord * sign1(bulge) * sign1(math.Pi-math.Abs(angle))))
 }
 
 func sign1(f float64) float64 {

@@ -299,3 +299,12 @@ func TestOverlapOfWhatIsDrawnEitherWay(t *testing.T) {
 		}
 	}
 }
+
+// Half a circle has its middle in the middle of its chord, a quarter as far off as half the chord.
+func TestCentre(t *testing.T) {
+	for bulge, want := range map[float64]Point{1: Pt(5, 0), -1: Pt(5, 0), math.Tan(math.Pi / 8): Pt(5, 5), -math.Tan(math.Pi / 8): Pt(5, -5)} {
+		if c := Centre(Pt(0, 0), Pt(10, 0), bulge); c.Sub(want).Len() > 1e-6 {
+			t.Errorf("bulge %g: %v; want %v", bulge, c, want)
+		}
+	}
+}

@@ -126,16 +126,8 @@ func (b *Blade) Swings(points []pattern.Point) []Move {
 	return out
 }
 
-// Centre is the middle of an arc between two points.
-func Centre(a, b pattern.Point, bulge float64) pattern.Point {
-	chord := b.Sub(a)
-	// The middle lies off the chord by its half over the tangent of half the arc's angle.
-	off := (1 - bulge*bulge) / (4 * bulge)
-	return a.Add(chord.Scale(0.5)).Add(pattern.Pt(-chord.Y, chord.X).Scale(off))
-}
-
-// grams press a blade a millimetre deep.
-const grams = 700
+// Grams press a blade a millimetre deep.
+const Grams = 700
 
 // Force is how hard a tool is pressed for a card of a thickness in mm, in grams: cuts and
 // perforations go through with a little to spare, scores and cuts in the face press half way.
@@ -144,7 +136,7 @@ func Force(t Tool, thickness float64) int {
 	case Print:
 		return 50
 	case Score, Kiss:
-		return int(math.Round(0.5 * thickness * grams))
+		return int(math.Round(0.5 * thickness * Grams))
 	}
-	return 10 * int(math.Ceil((thickness+0.04)*grams/10-1e-9))
+	return 10 * int(math.Ceil((thickness+0.04)*Grams/10-1e-9))
 }

@@ -127,7 +127,4 @@ func TestTheHead(t *testing.T) {
 			t.Errorf("move %d: %v; want %v", i, m, want[i])
 		}
 	}
-	if c := Centre(pattern.Pt(0, 0), pattern.Pt(10, 0), 1); c.Sub(pattern.Pt(5, 0)).Len() > 1e-9 {
-		t.Errorf("half a circle's middle: %v", c)
-	}
 }

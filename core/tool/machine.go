@@ -9,8 +9,8 @@ import (
 
 // Mat is a cutting mat; its sizes are mm.
 type Mat struct {
-	Name          string  `json:"name"`
-	Width, Height float64 `json:"-"`
+	Name          string
+	Width, Height float64
 }
 
 // Mats are those there are.

@@ -95,7 +95,7 @@ func (x *plot) tip(l strokes.Line) {
 	fmt.Fprintf(&x.text, "PU%s;", x.at(path[0].Point))
 	for i := 1; i < len(path); i++ {
 		if bulge := path[i-1].Bulge; bulge != 0 {
-			centre := strokes.Centre(path[i-1].Point, path[i].Point, bulge)
+			centre := pattern.Centre(path[i-1].Point, path[i].Point, bulge)
 			fmt.Fprintf(&x.text, "PD;AA%s,%s;", x.at(centre), number(-4*math.Atan(bulge)*180/math.Pi))
 		}
 		fmt.Fprintf(&x.text, "PD%s;", x.at(path[i].Point))

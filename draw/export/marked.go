@@ -5,7 +5,6 @@ import (
 
 	"brevium/core/design"
 	"brevium/core/marked"
-	"brevium/core/strokes"
 	"brevium/draw/pdf"
 )
 
@@ -24,27 +23,4 @@ func Marked(r *design.Result, on pdf.Paper) ([]Drawing, error) {
 		out = append(out, d)
 	}
 	return out, nil
-}
-
-// WantedOf is what should come off printed pages.
-func WantedOf(pages []marked.Page) []strokes.Piece {
-	var out []strokes.Piece
-	for n, p := range pages {
-		for k, i := range p.Items {
-			loops := i.Placed()
-			name := fmt.Sprintf("%d.%d %s", n+1, k+1, i.Name)
-			if i.Label >= 0 {
-				one := strokes.Piece{Name: name, Copies: 1, Outline: loops[0].Flat()}
-				for _, h := range loops[1:] {
-					one.Holes = append(one.Holes, h.Flat())
-				}
-				out = append(out, one)
-				continue
-			}
-			for j, l := range loops {
-				out = append(out, strokes.Piece{Name: fmt.Sprintf("%s (%d)", name, j+1), Copies: 1, Outline: l.Flat()})
-			}
-		}
-	}
-	return out
 }

@@ -1,8 +1,8 @@
 package export
 
 import (
-	"brevium/core/tool"
 	"bytes"
+	"fmt"
 	"image/png"
 	"os"
 	"strings"
@@ -11,6 +11,8 @@ import (
 	"brevium/core/design"
 	"brevium/core/marked"
 	"brevium/core/pattern"
+	"brevium/core/strokes"
+	"brevium/core/tool"
 	"brevium/draw/pdf"
 	"brevium/plotter"
 )
@@ -84,7 +86,7 @@ func TestPrintedAndCut(t *testing.T) {
 			f.Marks[i] = f.Marks[i].Add(pattern.Pt(20, 20))
 		}
 		f.Width, f.Height = f.Width+40, f.Height+40
-		want := WantedOf(pages[n : n+1])
+		want := wantedOf(pages[n : n+1])
 		for i := range want {
 			for k := range want[i].Outline {
 				want[i].Outline[k] = want[i].Outline[k].Add(pattern.Pt(20, 20))
@@ -135,4 +137,27 @@ func TestMarksArePrinted(t *testing.T) {
 			}
 		}
 	}
+}
+
+// wantedOf is what should come off printed pages.
+func wantedOf(pages []marked.Page) []strokes.Piece {
+	var out []strokes.Piece
+	for n, p := range pages {
+		for k, i := range p.Items {
+			loops := i.Placed()
+			name := fmt.Sprintf("%d.%d %s", n+1, k+1, i.Name)
+			if i.Label >= 0 {
+				one := strokes.Piece{Name: name, Copies: 1, Outline: loops[0].Flat()}
+				for _, h := range loops[1:] {
+					one.Holes = append(one.Holes, h.Flat())
+				}
+				out = append(out, one)
+				continue
+			}
+			for j, l := range loops {
+				out = append(out, strokes.Piece{Name: fmt.Sprintf("%s (%d)", name, j+1), Copies: 1, Outline: l.Flat()})
+			}
+		}
+	}
+	return out
 }

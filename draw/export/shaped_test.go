@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"brevium/core/design"
+	"brevium/core/tool"
 	"brevium/plotter"
 )
 
@@ -23,7 +24,7 @@ func TestLaidByShapeComesOff(t *testing.T) {
 		t.Fatalf("%d sheets, the trimmer %d: %v", len(by.Drawings), by.Trimmer, err)
 	}
 	off := map[string]int{}
-	mat := plotter.Mat{Name: "large", Width: 600, Height: 600}
+	mat := tool.Mat{Name: "large", Width: 600, Height: 600}
 	for _, d := range by.Drawings {
 		f, err := plotter.ReadSVG(d.SVG(Layers{}))
 		if err != nil {

@@ -67,25 +67,9 @@ func (w *writer) item(i marked.Item) {
 
 // run fills an outline, and a little over it.
 func (w *writer) run(outline []pattern.Point, fill *draw.Fill, at pattern.Point) {
-	over := pattern.Inset(clockwise(outline), func(pattern.Point) float64 { return -marked.Bleed })
+	over := pattern.Inset(pattern.Clockwise(outline), func(pattern.Point) float64 { return -marked.Bleed })
 	if len(over) < 3 {
 		over = outline
 	}
 	w.filled(draw.Shape{Fill: fill, Loops: [][]pattern.Point{over}}, at.X, at.Y, 1)
-}
-
-// clockwise gives an outline the way round that its inset is reckoned by.
-func clockwise(p []pattern.Point) []pattern.Point {
-	sum := 0.0
-	for i, a := range p {
-		sum += a.Cross(p[(i+1)%len(p)])
-	}
-	if sum >= 0 {
-		return p
-	}
-	out := make([]pattern.Point, len(p))
-	for i, q := range p {
-		out[len(p)-1-i] = q
-	}
-	return out
 }

@@ -80,11 +80,7 @@ func (s *room) cutFiles(c *echo.Context) error {
 		}
 		sheets = by.Drawings
 	}
-	var knife export.Knife
-	if c.QueryParam("blade") != "" {
-		knife = export.Usual
-	}
-	text, err := export.Zip(export.FilesOf(sheets, to, export.Options{Knife: knife}))
+	text, err := export.Zip(export.FilesOf(sheets, to, export.Options{Knife: page.Knife(c)}))
 	if err != nil {
 		return err
 	}

@@ -1,7 +1,6 @@
 package page
 
 import (
-	"brevium/core/tool"
 	"cmp"
 	"context"
 	"fmt"
@@ -18,7 +17,7 @@ import (
 	"brevium/core/nest"
 	"brevium/core/pattern"
 	"brevium/core/strokes"
-	"brevium/draw"
+	"brevium/core/tool"
 	"brevium/draw/export"
 	"brevium/plotter"
 )
@@ -138,6 +137,14 @@ type ShapesView struct {
 	Here   bool // it is asked by the page that shows them
 }
 
+// Knife is how a blade trails that a file is asked for.
+func Knife(c *echo.Context) export.Knife {
+	if c.QueryParam("blade") == "" {
+		return export.Knife{}
+	}
+	return export.Usual
+}
+
 // Choice is one of several, and whether it is the one.
 type Choice struct {
 	Name, At string
@@ -207,7 +214,7 @@ func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing,
 	to := func(mat string, sheet int) string {
 		return fmt.Sprintf("%s?mat=%s&sheet=%d%s", p.At, mat, sheet, laid)
 	}
-	for _, one := range plotter.Mats {
+	for _, one := range tool.Mats {
 		p.Mats = append(p.Mats, Choice{one.Called(), to(one.Name, at), one.Name == m.Name})
 	}
 	for i := range sheets {
@@ -260,8 +267,8 @@ func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing,
 
 // matFor is the smallest mat that takes a sheet; the first when none does.
 func matFor(d export.Drawing) string {
-	best := plotter.Mats[0]
-	for _, m := range plotter.Mats {
+	best := tool.Mats[0]
+	for _, m := range tool.Mats {
 		fits := d.Width <= m.Width+0.01 && d.Height <= m.Height+0.01
 		if fits && (best.Width < d.Width || best.Height < d.Height || m.Width*m.Height < best.Width*best.Height) {
 			best = m
@@ -270,7 +277,7 @@ func matFor(d export.Drawing) string {
 	return best.Name
 }
 
-// kinds are what strokes are to people.
+// strokeWords are what strokes are to people.
 var strokeWords = map[strokes.Kind]string{
 	strokes.Scored: "a score", strokes.Perforated: "a perforation", strokes.Kissed: "a cut in the face", strokes.Inner: "a cut inside", strokes.Outer: "an outline",
 }
@@ -289,14 +296,10 @@ func (x *Cut) fill(r *plotter.Report, names map[string]string) {
 		x.Strokes = append(x.Strokes, CutStroke{s.N, pathOf(tips[i], false), tool, strokeWords[s.Kind], s.Points[0][0], s.Points[0][1], s.From, s.To, strokes.Line{Path: pattern.Straight(tips[i]...)}.Length() < 12})
 	}
 	for _, f := range r.Free {
-		name := f.Piece
-		if said, known := names[name]; known {
-			name = said
-		}
-		x.Off = append(x.Off, CutPiece{name, pathOf(f.Outline, true), r.FreedBy(f, tips), f.True()})
+		x.Off = append(x.Off, CutPiece{cmp.Or(names[f.Piece], f.Piece), pathOf(f.Outline, true), r.FreedBy(f, tips), f.True()})
 	}
 	for _, h := range r.Held {
-		x.Held = append(x.Held, draw.Escaped(names[h.Piece]))
+		x.Held = append(x.Held, cmp.Or(names[h.Piece], h.Piece))
 	}
 }
 

@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"net"
 	"net/http"
-	"net/url"
 	"slices"
 	"strconv"
 	"strings"
@@ -79,7 +78,7 @@ func (s *room) export(c *echo.Context) error {
 		return err
 	}
 	o := export.Options{
-		Paper: paper, Mirror: q.Has("mirror"), Packed: q.Has("packed"), Layers: export.Layers{Perforate: q.Has("perforate"), Notes: q.Has("notes")}, Knife: knife(q),
+		Paper: paper, Mirror: q.Has("mirror"), Packed: q.Has("packed"), Layers: export.Layers{Perforate: q.Has("perforate"), Notes: q.Has("notes")}, Knife: page.Knife(c),
 	}
 	o.Printed = q.Has("printed")
 	if q.Get("laid") == "shape" {
@@ -101,14 +100,6 @@ func (s *room) export(c *echo.Context) error {
 		return err
 	}
 	return page.Download(c, b.Name+"-"+string(to), ".zip", "application/zip", text)
-}
-
-// knife is how a blade trails that a file is asked for.
-func knife(q url.Values) export.Knife {
-	if !q.Has("blade") {
-		return export.Knife{}
-	}
-	return export.Usual
 }
 
 // benchURL is the address of a box's bench page as others reach it, or of the class that
