@@ -48,11 +48,19 @@ type PieceLabel struct {
 func (s Sheet) Picture() *Picture {
 	w, h := s.Laid.Sheet.Width.MM(), s.Laid.Sheet.Height.MM()
 	p := newPicture(s.Laid.Sheet.Name+" with "+pieces(len(s.Laid.Placed)), w, h, s.margin())
-	area := p.polygon(SheetArea, rect(0, 0, w, h)...)
+	edge := rect(0, 0, w, h)
+	if s.Laid.Outline != nil {
+		edge = s.Laid.Outline
+	}
+	area := p.polygon(SheetArea, edge...)
 	if !s.Plain {
 		area.Fill = From{Card: s.Card}.fill(w, h)
 	}
-	for _, o := range s.Laid.Offcuts {
+	for k, o := range s.Laid.Offcuts {
+		if s.Laid.ByShape {
+			s.shapedOffcut(p, o, s.Laid.Shapes[k])
+			continue
+		}
 		s.offcut(p, o)
 	}
 	for n, pl := range s.Laid.Placed {
@@ -105,6 +113,35 @@ func (s Sheet) offcut(p *Picture, o layout.Rect) {
 	}
 }
 
+// shapedOffcut is one of any shape: its name stands where there is most room in it.
+func (s Sheet) shapedOffcut(p *Picture, o layout.Rect, outline []pattern.Point) {
+	p.polygon(Offcut, outline...).About = "Offcut, in a frame of " + measure.Sides(s.Units, s.Tick, o.Width, o.Height)
+	at, room := roomiest(outline)
+	p.label(area{at.X - room, at.Y - room, 2 * room, 2 * room}, TextQuiet, "offcut", "", 20)
+}
+
+// roomiest is of many places in an outline the one that is farthest from its edges, and how far.
+func roomiest(outline []pattern.Point) (at pattern.Point, room float64) {
+	const tries = 16
+	lo, hi := pattern.Bounds(outline)
+	for i := range tries {
+		for k := range tries {
+			q := pattern.Pt(lo.X+(hi.X-lo.X)*(float64(i)+0.5)/tries, lo.Y+(hi.Y-lo.Y)*(float64(k)+0.5)/tries)
+			if !pattern.Contains(outline, q) {
+				continue
+			}
+			near := math.Inf(1)
+			for n, a := range outline {
+				near = min(near, pattern.Segment{A: a, B: outline[(n+1)%len(outline)]}.Distance(q))
+			}
+			if near > room {
+				at, room = q, near
+			}
+		}
+	}
+	return at, room
+}
+
 // cuts draws the cuts, each number a little way along its own, further where
 // another number is in the way.
 func (s Sheet) cuts(p *Picture) {
@@ -152,9 +189,13 @@ func (s Sheet) piece(p *Picture, n int, pl layout.Placed) {
 		class = MatOne
 	}
 	size, unit := s.sizeOf(pl)
-	shape := p.polygon(class, rect(x, y, w, h)...)
+	edge, gives := rect(x, y, w, h), says.Gives
+	if s.Laid.ByShape && len(gives) == 1 {
+		edge, gives = onSheet(gives[0], pl), nil
+	}
+	shape := p.polygon(class, edge...)
 	shape.About = fmt.Sprintf("%s, %s %s", name, size, unit)
-	for _, outline := range says.Gives {
+	for _, outline := range gives {
 		p.polygon(Guide, onSheet(outline, pl)...)
 	}
 	if under == "" {
@@ -211,14 +252,19 @@ func (s Sheet) Names() []string {
 	return out
 }
 
-// onSheet puts an outline on its blank where the blank lies; turned, its left
-// side comes to be its upper one.
+// onSheet puts an outline on its blank where the blank lies, turned as it lies; turned by a quarter, its
+// left side comes to be its upper one.
 func onSheet(outline []pattern.Point, pl layout.Placed) []pattern.Point {
-	at := pattern.Pt(pl.X.MM(), pl.Y.MM())
+	at, w, h := pattern.Pt(pl.X.MM(), pl.Y.MM()), pl.Width.MM(), pl.Height.MM()
 	out := make([]pattern.Point, len(outline))
 	for i, q := range outline {
-		if pl.Turned {
-			q = pattern.Pt(pl.Width.MM()-q.Y, q.X)
+		switch pl.Quarters() {
+		case 1:
+			q = pattern.Pt(w-q.Y, q.X)
+		case 2:
+			q = pattern.Pt(w-q.X, h-q.Y)
+		case 3:
+			q = pattern.Pt(q.Y, h-q.X)
 		}
 		out[i] = at.Add(q)
 	}

@@ -156,12 +156,9 @@ func TestTheSameReport(t *testing.T) {
 // A machine that presses too little for a card goes over its cuts again: 0.5 mm want 364 g, which 150 g
 // make in three passes.
 func TestOnesOwnMachine(t *testing.T) {
-	m := tool.UsualMachine("12x12")
+	m := tool.UsualMachine(tool.Mats[0])
 	m.Force, m.Blade = 150, 300*measure.Micrometre
-	mat, err := tool.ParseMat(m.Mat)
-	if err != nil {
-		t.Fatal(err)
-	}
+	mat := m.Mats[0]
 	o := With(m, mat, 0.5)
 	if o.Blade != 0.3 || o.Force[strokes.Cut] != 150 || o.Passes[strokes.Cut] != 3 {
 		t.Errorf("%+v", o)

@@ -66,10 +66,13 @@ func (f *File) For(usual float64) float64 {
 // over its cuts again.
 func With(m tool.Machine, mat tool.Mat, card float64) Options {
 	o := Usual(mat, card)
-	if m == (tool.Machine{}) {
+	if m.None() {
 		return o
 	}
 	o.Blade, o.Overcut = m.Blade.MM(), m.Overcut.MM()
+	if m.ScoreForce > 0 {
+		o.Force[strokes.Score] = float64(m.ScoreForce)
+	}
 	if need := float64(strokes.Force(strokes.Cut, card)); m.Force > 0 && need > float64(m.Force) {
 		o.Force[strokes.Cut] = float64(m.Force)
 		o.Passes[strokes.Cut] = int(math.Ceil((card + 0.02) * strokes.Grams / float64(m.Force)))

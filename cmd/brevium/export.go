@@ -33,11 +33,10 @@ func exportCommand() *cobra.Command {
 				return err
 			}
 			if byShape {
-				by, err := export.ByShape(c.Context(), r, seconds)
-				if err != nil {
+				o.Packed = true
+				if r, err = r.ByShape(c.Context(), seconds); err != nil {
 					return err
 				}
-				o.Packed, o.Sheets = true, by.Drawings
 			}
 			files, err := export.Files(r, format, o)
 			if err != nil {

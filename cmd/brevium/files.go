@@ -44,9 +44,17 @@ func made(c *cobra.Command, path string) (*design.Result, error) {
 		return nil, err
 	}
 	var out *design.Result
-	err = fault.Guard(func() (err error) { out, err = design.Make(c.Context(), in); return err })
+	err = fault.Guard(func() (err error) {
+		if out, err = design.Make(c.Context(), in); err == nil && in.Tools.With.ByShape() {
+			out, err = out.ByShape(c.Context(), forShapes)
+		}
+		return err
+	})
 	return out, err
 }
+
+// forShapes is how long a box that is cut with scissors or by a machine is laid by shape, in seconds.
+const forShapes = 2.0
 
 func layoutCommand() *cobra.Command {
 	return &cobra.Command{
@@ -93,7 +101,7 @@ func layByShape(c *cobra.Command, text []byte) error {
 	if err != nil {
 		return err
 	}
-	out, err := r.JSON(job, time.Since(start).Seconds())
+	out, err := job.JSON(r, time.Since(start).Seconds())
 	return write(c.OutOrStdout(), out, err)
 }
 

@@ -14,8 +14,10 @@ import (
 	"brevium/core/fault"
 	"brevium/core/layout"
 	"brevium/core/measure"
+	"brevium/core/nest"
 	"brevium/core/paper"
 	"brevium/core/recipe"
+	"brevium/core/tool"
 )
 
 // Item is a box's design, and how many of it the job makes.
@@ -39,6 +41,7 @@ type Choices struct {
 	Stages     int
 	Trim, Kerf measure.Length
 	Held       []Held
+	With       tool.With
 }
 
 // Held is a sheet of a card on which pieces keep their places. Sheets and
@@ -54,6 +57,7 @@ type HeldPiece struct {
 	Piece  string
 	X, Y   measure.Length
 	Turned bool
+	Turn   int // where it is laid by shape
 }
 
 // MostItems is the most kinds of box in a job.
@@ -73,6 +77,8 @@ type Stock struct {
 	// Origins tells, by piece, whose it is.
 	Origins []Origin
 	Layout  *layout.Result
+	// Shapes are the same sheets and pieces by their outlines, where scissors or a machine cut; else nil.
+	Shapes *nest.Job
 }
 
 // Origin is the item a piece belongs to, its box's name, and its own id and
@@ -137,6 +143,11 @@ func Gather(ctx context.Context, items []Item, lots []drawer.Lot, ch Choices) ([
 	for i := range g.stocks {
 		g.sheets(&g.stocks[i], g.toBuy[i])
 		g.hold(&g.stocks[i])
+		if s := &g.stocks[i]; s.Shapes != nil {
+			if g.shapes(s); s.Shapes.Check() != nil && len(s.Job.Held) == 0 {
+				s.Shapes = nil // too much for it, or larger than the mat: the trimmer's then
+			}
+		}
 	}
 	return g.stocks, nil
 }
@@ -147,12 +158,16 @@ type gathering struct {
 	stocks  []Stock
 	toBuy   [][]paper.Sheet // by stock: sheets that its boxes are cut from
 	trimmer measure.Length
+	machine tool.Machine
 }
 
 // add puts a box's pieces to the stocks of their cards.
 func (g *gathering) add(item, copies int, r *design.Result) {
 	if g.trimmer == 0 || r.Inputs.Tools.Trimmer < g.trimmer {
 		g.trimmer = r.Inputs.Tools.Trimmer
+	}
+	if g.machine.None() {
+		g.machine = r.Inputs.Tools.Owned.Machine
 	}
 	for _, s := range r.Stocks {
 		at := slices.IndexFunc(g.stocks, func(x Stock) bool { return x.Card.Key() == s.Card.Key() })
@@ -165,12 +180,24 @@ func (g *gathering) add(item, copies int, r *design.Result) {
 			g.toBuy = append(g.toBuy, nil)
 		}
 		stock := &g.stocks[at]
-		for _, p := range s.Job.Pieces {
+		var shapes []nest.Piece
+		if g.choices.With.ByShape() {
+			shapes = r.Shapes(s)
+			if stock.Shapes == nil {
+				stock.Shapes = &nest.Job{}
+			}
+		}
+		for k, p := range s.Job.Pieces {
 			mat := slices.ContainsFunc(r.Mats, func(m dress.Mat) bool { return m.ID == p.Name })
 			stock.Origins = append(stock.Origins, Origin{item, r.Inputs.Name, p.Name, r.PieceName(p.Name), mat, r.Telling()})
 			p.Name = stock.nameFor(r.Inputs.Name, r.PieceName(p.Name), p.Name)
 			p.Copies *= copies
 			stock.Job.Pieces = append(stock.Job.Pieces, p)
+			if shapes != nil {
+				shape := shapes[k]
+				shape.Name, shape.Copies = p.Name, p.Copies
+				stock.Shapes.Pieces = append(stock.Shapes.Pieces, shape)
+			}
 		}
 		for _, b := range s.Job.Sheets {
 			if !b.Offcut &&
@@ -220,7 +247,7 @@ func (g *gathering) sheets(s *Stock, buy []paper.Sheet) {
 	}
 	s.Job.Trimmer = g.trimmer
 	add := func(sheet paper.Sheet, name string, lot int64, price float64) {
-		if g.trimmer > 0 && min(sheet.Width, sheet.Height) > g.trimmer {
+		if !g.choices.With.ByShape() && g.trimmer > 0 && min(sheet.Width, sheet.Height) > g.trimmer {
 			return // it does not go under the trimmer
 		}
 		s.Job.Sheets, s.Names, s.Lots, s.Prices = append(
@@ -238,6 +265,9 @@ func (g *gathering) sheets(s *Stock, buy []paper.Sheet) {
 		)
 	}
 	for _, l := range g.handy(s) {
+		if l.Shape != "" && !g.choices.With.ByShape() {
+			continue // a trimmer has no edge to lay it by
+		}
 		worth := l.Price
 		if worth == 0 {
 			worth = each * l.Width.MM() * l.Height.MM()
@@ -274,50 +304,27 @@ func (g *gathering) sheets(s *Stock, buy []paper.Sheet) {
 	}
 }
 
-// hold gives a stock the held pieces that are still in it.
-func (g *gathering) hold(s *Stock) {
-	counts := make([]int, len(s.Job.Sheets))
-	copies := make([]int, len(s.Job.Pieces))
-	for _, h := range g.choices.Held {
-		kind := slices.IndexFunc(s.Job.Sheets, func(x paper.Sheet) bool { return x.Name == h.Sheet })
-		if h.Card != s.Card.Key() || kind < 0 || s.Job.Sheets[kind].Count == counts[kind] {
-			continue
-		}
-		held := layout.Held{Sheet: kind}
-		for _, p := range h.Pieces {
-			i := slices.IndexFunc(s.Job.Pieces, func(x layout.Piece) bool { return x.Name == p.Piece })
-			if i < 0 || copies[i] == s.Job.Pieces[i].Copies {
-				continue
-			}
-			copies[i]++
-			placed := layout.Placed{
-				Piece:  i,
-				Turned: p.Turned,
-				Rect:   layout.Rect{X: p.X, Y: p.Y, Width: s.Job.Pieces[i].Width, Height: s.Job.Pieces[i].Height},
-			}
-			if p.Turned {
-				placed.Width, placed.Height = placed.Height, placed.Width
-			}
-			held.Pieces = append(held.Pieces, placed)
-		}
-		if len(held.Pieces) > 0 {
-			counts[kind]++
-			s.Job.Held = append(s.Job.Held, held)
-		}
-	}
-}
-
 // Quick is an effort that a page can wait for.
 var Quick = layout.Effort{Rounds: 2, Steps: 100}
 
 // Lay lays a stock out.
 func (s *Stock) Lay(ctx context.Context, e layout.Effort) error {
-	laid, err := layout.Solve(ctx, s.Job, e)
+	laid, err := s.Search(ctx, e)
 	if err != nil {
 		return fault.At(s.Card.Name, err)
 	}
 	s.Layout = laid
 	return nil
+}
+
+// Search gives a layout of a stock: by its rectangles, or where it is cut by shape, by its outlines.
+func (s *Stock) Search(ctx context.Context, e layout.Effort) (*layout.Result, error) {
+	if s.Shapes == nil {
+		return layout.Solve(ctx, s.Job, e)
+	}
+	return nest.Solve(ctx, s.Shapes, nest.Effort{
+		Seconds: e.Seconds, Seed: e.Seed, First: Quick, Start: e.Start, Better: e.Better, Yield: e.Yield, Workers: layout.Workers(ctx),
+	})
 }
 
 // Take is how many sheets of a lot a job takes; of lot 0, how many are to be

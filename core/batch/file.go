@@ -10,6 +10,7 @@ import (
 	"brevium/core/paper"
 	"brevium/core/recipe"
 	"brevium/core/strict"
+	"brevium/core/tool"
 )
 
 // choicesFile is a job's choices as they are kept.
@@ -19,6 +20,7 @@ type (
 		Trim   measure.Length `json:"trim,omitempty"`
 		Kerf   measure.Length `json:"kerf,omitempty"`
 		Held   []heldFile     `json:"held,omitempty"`
+		With   tool.With      `json:"with,omitempty"`
 	}
 	heldFile struct {
 		Card   string          `json:"card"`
@@ -30,12 +32,13 @@ type (
 		X      measure.Length `json:"x"`
 		Y      measure.Length `json:"y"`
 		Turned bool           `json:"turned,omitempty"`
+		Turn   int            `json:"turn,omitempty"`
 	}
 )
 
 // Write gives the choices as JSON.
 func (c Choices) Write() []byte {
-	f := choicesFile{Stages: c.Stages, Trim: c.Trim, Kerf: c.Kerf}
+	f := choicesFile{Stages: c.Stages, Trim: c.Trim, Kerf: c.Kerf, With: c.With}
 	for _, h := range c.Held {
 		x := heldFile{Card: h.Card, Sheet: h.Sheet}
 		for _, p := range h.Pieces {
@@ -53,6 +56,10 @@ func ReadChoices(text []byte) (Choices, error) {
 		return Choices{}, err
 	}
 	c := Choices{Stages: f.Stages, Trim: f.Trim, Kerf: f.Kerf}
+	var err error
+	if c.With, err = tool.ParseWith(string(f.With)); err != nil {
+		return Choices{}, fault.At("with", err)
+	}
 	for _, h := range f.Held {
 		x := Held{Card: h.Card, Sheet: h.Sheet}
 		for _, p := range h.Pieces {
@@ -75,7 +82,7 @@ func WriteLayouts(stocks []Stock) []byte {
 	out := map[string]json.RawMessage{}
 	for _, s := range stocks {
 		if s.Layout != nil {
-			out[s.Card.Key()] = must(s.Layout.JSON(s.Job, 0))
+			out[s.Card.Key()] = s.writeLayout()
 		}
 	}
 	return must(json.Marshal(out))
@@ -90,7 +97,7 @@ func Recall(stocks []Stock, text []byte) {
 	}
 	for i := range stocks {
 		if old, ok := kept[stocks[i].Card.Key()]; ok {
-			if laid, err := layout.ReadResult(stocks[i].Job, old); err == nil {
+			if laid, err := stocks[i].readLayout(old); err == nil {
 				stocks[i].Layout = laid
 			}
 		}
@@ -114,6 +121,7 @@ type (
 		Origins []originFile    `json:"origins"`
 		Job     json.RawMessage `json:"job"`
 		Layout  json.RawMessage `json:"layout"`
+		Shapes  json.RawMessage `json:"shapes,omitempty"`
 	}
 	originFile struct {
 		Item int    `json:"item"`
@@ -143,7 +151,8 @@ func WriteStocks(stocks []Stock) []byte {
 			Prices: s.Prices,
 			Names:  s.Names,
 			Job:    s.Job.JSON(),
-			Layout: must(s.Layout.JSON(s.Job, 0)),
+			Layout: s.writeLayout(),
+			Shapes: s.writeShapes(),
 		}
 		for _, o := range s.Origins {
 			f.Origins = append(f.Origins, originFile{o.Item, o.Box, o.Part, o.Name, o.Mat, o.Made.Units, int64(o.Made.Tick)})
@@ -190,7 +199,12 @@ func ReadStocks(text []byte) ([]Stock, error) {
 		if s.Job, _, err = layout.ReadJob(f.Job); err != nil {
 			return nil, err
 		}
-		if s.Layout, err = layout.ReadResult(s.Job, f.Layout); err != nil {
+		if f.Shapes != nil {
+			if err = s.readShapes(f.Shapes); err != nil {
+				return nil, err
+			}
+		}
+		if s.Layout, err = s.readLayout(f.Layout); err != nil {
 			return nil, err
 		}
 		s.older()

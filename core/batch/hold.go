@@ -5,6 +5,7 @@ import (
 
 	"brevium/core/drawer"
 	"brevium/core/layout"
+	"brevium/core/paper"
 )
 
 // Place is a placed piece: the nth on a sheet of a stock, each counted from 0.
@@ -26,7 +27,7 @@ func At(stocks []Stock, at Place) (layout.Placed, bool) {
 // come first in a layout.
 func (s *Stock) Keeps(sheet int, p layout.Placed) bool {
 	return sheet < len(s.Job.Held) && slices.ContainsFunc(s.Job.Held[sheet].Pieces, func(h layout.Placed) bool {
-		return h.Piece == p.Piece && h.Rect == p.Rect && h.Turned == p.Turned
+		return h.Piece == p.Piece && h.Rect == p.Rect && h.Turned == p.Turned && h.Turn == p.Turn
 	})
 }
 
@@ -39,6 +40,28 @@ func Keep(stocks []Stock, at Place, to layout.Placed) []Held {
 		}
 		return p, stocks[at.Stock].Keeps(at.Sheet, p)
 	})
+}
+
+// Near is where a piece comes to lie that is put down on a sheet which is cut by shape: touching what is
+// kept there or the sheet's edges, where that is near.
+func (s *Stock) Near(at Place, p layout.Placed) layout.Placed {
+	if s.Shapes == nil {
+		return p
+	}
+	sheet, was := at.Sheet, s.Layout.Sheets[at.Sheet].Placed[at.N]
+	kind := slices.IndexFunc(s.Job.Sheets, func(x paper.Sheet) bool { return x.Name == s.Layout.Sheets[sheet].Sheet.Name })
+	if kind < 0 {
+		return p
+	}
+	var kept []layout.Placed
+	if sheet < len(s.Job.Held) {
+		for _, h := range s.Job.Held[sheet].Pieces {
+			if h.Rect != was.Rect {
+				kept = append(kept, h)
+			}
+		}
+	}
+	return s.Shapes.Near(kind, kept, p)
 }
 
 // Free gives the held pieces of a job after the one at a place was let go.
@@ -93,7 +116,7 @@ func hold(stocks []Stock, at Place, which func(n int, p layout.Placed) (layout.P
 func (s *Stock) held(sheet string, pieces []layout.Placed) Held {
 	h := Held{Card: s.Card.Key(), Sheet: sheet}
 	for _, p := range pieces {
-		h.Pieces = append(h.Pieces, HeldPiece{Piece: s.Job.Pieces[p.Piece].Name, X: p.X, Y: p.Y, Turned: p.Turned})
+		h.Pieces = append(h.Pieces, HeldPiece{Piece: s.Job.Pieces[p.Piece].Name, X: p.X, Y: p.Y, Turned: p.Turned, Turn: p.Turn})
 	}
 	return h
 }

@@ -113,6 +113,7 @@ type Tools struct {
 	Tick    measure.Tick
 	Fence   recipe.Fence
 	Trimmer measure.Length // its longest cut
+	With    tool.With      // what is cut with
 	Owned   tool.Owned
 }
 

@@ -83,6 +83,9 @@ func knives(in *Inputs) bool {
 
 // byKnife says which blanks are longer than the trimmer cuts.
 func (l *Laid) byKnife() []inspect.Finding {
+	if l.Inputs.Tools.With.ByShape() {
+		return nil
+	}
 	var out []inspect.Finding
 	for _, b := range l.Blanks {
 		if trimmer := l.Inputs.Tools.Trimmer; max(b.Width, b.Height) > trimmer {

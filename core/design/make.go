@@ -99,7 +99,7 @@ func (r *Result) check() error {
 	if len(said) == 0 { // else the style has said it, and what mends it
 		closing = inspect.Closing(r.Box.Fits)
 	}
-	r.Checks = slices.Concat(said, inspect.Fits(r.Fits), closing, r.found, r.judged, r.hidesEdges(), r.staySquare(), r.byTools(), r.byKnife())
+	r.Checks = slices.Concat(said, inspect.Fits(r.Fits), closing, r.found, r.judged, r.hidesEdges(), r.staySquare(), r.byTools(), r.byKnife(), r.byMachine())
 	for _, p := range r.Parts {
 		list := recipe.Scores(p.Part, in.Tools.Fence, in.Tools.Tick)
 		r.Scores = append(r.Scores, list)

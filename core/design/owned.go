@@ -29,12 +29,17 @@ type (
 		Circles  *circlesFile   `json:"circles,omitempty"`
 		Dies     []dieFile      `json:"dies,omitempty"`
 		Machine  *machineFile   `json:"machine,omitempty"`
+		With     string         `json:"with,omitempty"`
 	}
 	machineFile struct {
 		Mat     string       `json:"mat"`
+		More    []string     `json:"more,omitempty"`
+		Margin  measure.Text `json:"margin,omitempty"`
 		Blade   measure.Text `json:"blade,omitempty"`
 		Overcut measure.Text `json:"overcut,omitempty"`
 		Force   int          `json:"force,omitempty"`
+		Score   int          `json:"score,omitempty"`
+		Board   bool         `json:"board,omitempty"`
 	}
 	punchFile struct {
 		Across measure.Text `json:"across"`
@@ -67,9 +72,24 @@ func (r *reader) tools(f toolsFile) {
 		own.Circles = tool.Circles{From: r.length("tools.circles.from", c.From, 0), To: r.length("tools.circles.to", c.To, 0)}
 	}
 	if m := f.Machine; m != nil {
-		usual := tool.UsualMachine(m.Mat)
-		own.Machine = tool.Machine{Mat: m.Mat, Force: m.Force, Blade: r.length("tools.machine.blade", m.Blade, usual.Blade), Overcut: r.length("tools.machine.overcut", m.Overcut, usual.Overcut)}
+		usual := tool.UsualMachine()
+		own.Machine = tool.Machine{
+			Force: m.Force, ScoreForce: m.Score, Board: m.Board, Margin: r.length("tools.machine.margin", m.Margin, 0),
+			Blade: r.length("tools.machine.blade", m.Blade, usual.Blade), Overcut: r.length("tools.machine.overcut", m.Overcut, usual.Overcut),
+		}
+		for _, name := range append([]string{m.Mat}, m.More...) {
+			mat, err := tool.ParseMat(name)
+			if err != nil {
+				r.fail(fault.At("tools.machine", err))
+			}
+			own.Machine.Mats = append(own.Machine.Mats, mat)
+		}
 	}
+	with, err := tool.ParseWith(f.With)
+	if err != nil {
+		r.fail(fault.At("tools.with", err))
+	}
+	r.in.Tools.With = with
 	for i, d := range f.Dies {
 		at := fault.Path("tools.dies", i)
 		own.Dies = append(own.Dies, tool.Die{Width: r.length(fault.Path(at, "width"), d.Width, 0), Height: r.length(fault.Path(at, "height"), d.Height, 0)})
@@ -77,7 +97,7 @@ func (r *reader) tools(f toolsFile) {
 }
 
 func writeTools(t Tools) toolsFile {
-	f := toolsFile{Fence: string(t.Fence), Trimmer: mmText(t.Trimmer)}
+	f := toolsFile{Fence: string(t.Fence), Trimmer: mmText(t.Trimmer), With: string(t.With)}
 	for _, p := range t.Owned.Punches {
 		x := punchFile{Across: mmText(p.Across)}
 		if p.Reach > 0 {
@@ -91,8 +111,14 @@ func writeTools(t Tools) toolsFile {
 	if c := t.Owned.Circles; c != (tool.Circles{}) {
 		f.Circles = &circlesFile{mmText(c.From), mmText(c.To)}
 	}
-	if m := t.Owned.Machine; m != (tool.Machine{}) {
-		f.Machine = &machineFile{m.Mat, mmText(m.Blade), mmText(m.Overcut), m.Force}
+	if m := t.Owned.Machine; !m.None() {
+		f.Machine = &machineFile{Mat: m.Mats[0].Name, Blade: mmText(m.Blade), Overcut: mmText(m.Overcut), Force: m.Force, Score: m.ScoreForce, Board: m.Board}
+		for _, more := range m.Mats[1:] {
+			f.Machine.More = append(f.Machine.More, more.Name)
+		}
+		if m.Margin > 0 {
+			f.Machine.Margin = mmText(m.Margin)
+		}
 	}
 	for _, d := range t.Owned.Dies {
 		f.Dies = append(f.Dies, dieFile{mmText(d.Width), mmText(d.Height)})

@@ -51,7 +51,7 @@ func Savings(ctx context.Context, in Inputs) []Saving {
 	if err != nil {
 		return nil
 	}
-	sheets := now.sheetCount()
+	sheets := now.SheetCount()
 	if sheets < 2 {
 		return nil
 	}
@@ -68,7 +68,7 @@ func Savings(ctx context.Context, in Inputs) []Saving {
 			if err != nil || worse(r, now) {
 				return s, false
 			}
-			s.Sheets, s.Inside = r.sheetCount(), r.Inside
+			s.Sheets, s.Inside = r.SheetCount(), r.Inside
 			return s, s.Sheets < sheets
 		}
 		for ticks := mostGiven(in.Tools.Tick) / step; ticks > 0; ticks-- {
@@ -104,8 +104,8 @@ func otherChoices(ctx context.Context, r *Result, in Inputs, sheets int) []Savin
 			with := in.Clone()
 			with.Choices[o.ID] = c
 			made, err := Make(ctx, with)
-			if err == nil && !worse(made, r) && made.sheetCount() < best.Sheets {
-				best = Saving{Key: "options." + o.ID, Label: o.Label, Choice: c, Sheets: made.sheetCount(), Instead: sheets, Inside: made.Inside, Inputs: with}
+			if err == nil && !worse(made, r) && made.SheetCount() < best.Sheets {
+				best = Saving{Key: "options." + o.ID, Label: o.Label, Choice: c, Sheets: made.SheetCount(), Instead: sheets, Inside: made.Inside, Inputs: with}
 			}
 		}
 		if best.Choice != "" {
@@ -126,7 +126,8 @@ func (s Saving) Text() string {
 	return fmt.Sprintf("With %s at %s instead of %s, %s", strings.ToLower(s.Label[:1])+s.Label[1:], show(s.To), show(s.From), gives)
 }
 
-func (l *Laid) sheetCount() int {
+// SheetCount is how many sheets it takes.
+func (l *Laid) SheetCount() int {
 	n := 0
 	for _, s := range l.Stocks {
 		n += len(s.Layout.Sheets)

@@ -29,8 +29,8 @@ func TestASixteenthSavesHalfTheSheets(t *testing.T) {
 		t.Errorf("it says %q", text)
 	}
 	r, err := Make(t.Context(), s.Inputs)
-	if err != nil || r.sheetCount() != 30 {
-		t.Errorf("taken, it makes %d sheets, %v", r.sheetCount(), err)
+	if err != nil || r.SheetCount() != 30 {
+		t.Errorf("taken, it makes %d sheets, %v", r.SheetCount(), err)
 	}
 	// Half an inch more is more than a size gives.
 	in.Size["width"] = 4 * measure.Inch
@@ -93,10 +93,10 @@ func TestTheCustomOfTheGapSaves(t *testing.T) {
 		if s.Key != "options.lid.custom" {
 			continue
 		}
-		if made := make_(t, s.Inputs); made.sheetCount() != s.Sheets || s.Sheets >= now.sheetCount() || !strings.Contains(s.Text(), strings.ReplaceAll(s.Choice, "-", " ")) {
-			t.Errorf("%q: it takes %d sheets, as it is %d", s.Text(), made.sheetCount(), now.sheetCount())
+		if made := make_(t, s.Inputs); made.SheetCount() != s.Sheets || s.Sheets >= now.SheetCount() || !strings.Contains(s.Text(), strings.ReplaceAll(s.Choice, "-", " ")) {
+			t.Errorf("%q: it takes %d sheets, as it is %d", s.Text(), made.SheetCount(), now.SheetCount())
 		}
 		return
 	}
-	t.Errorf("of %d sheets none is saved by another custom", now.sheetCount())
+	t.Errorf("of %d sheets none is saved by another custom", now.SheetCount())
 }

@@ -12,7 +12,7 @@ import (
 
 // table is the file's.
 var table = rows.Table{
-	Headings: []string{"card", "gsm", "thickness", "direction", "sheet", "width", "height", "count", "price", "offcut", "from", "measured", "grain", "finish"},
+	Headings: []string{"card", "gsm", "thickness", "direction", "sheet", "width", "height", "count", "price", "offcut", "from", "measured", "grain", "finish", "shape"},
 	Example:  "card,sheet,count,price",
 	Empty:    "there is no paper in this file; give each pile a row",
 }
@@ -25,7 +25,7 @@ func WriteCSV(lots []Lot) []byte {
 	for _, l := range lots {
 		out = append(out, []string{
 			rows.Inert(l.Card.Name), rows.Decimal(l.Card.GSM), mm(l.Card.Thickness), string(l.Card.Direction), rows.Inert(l.Sheet), mm(l.Width), mm(l.Height),
-			strconv.Itoa(l.Count), rows.Decimal(l.Price), yesNo(l.Offcut), rows.Inert(l.From), strconv.Itoa(l.Card.Measured), string(l.Card.Grain), string(l.Card.Finish),
+			strconv.Itoa(l.Count), rows.Decimal(l.Price), yesNo(l.Offcut), rows.Inert(l.From), strconv.Itoa(l.Card.Measured), string(l.Card.Grain), string(l.Card.Finish), string(l.Shape),
 		})
 	}
 	return rows.Write(table.Headings, out)
@@ -48,7 +48,7 @@ func ReadCSV(text []byte, unit measure.Unit) ([]Lot, []error) {
 
 // lotOf reads one row.
 func lotOf(cells []rows.Cell, unit measure.Unit) (Lot, error) {
-	l := Lot{Count: 1, Card: paper.Card{Direction: paper.NoDirection}}
+	l, shape := Lot{Count: 1, Card: paper.Card{Direction: paper.NoDirection}}, ""
 	for _, c := range cells {
 		var err error
 		switch text := c.Text; c.Head {
@@ -85,12 +85,17 @@ func lotOf(cells []rows.Cell, unit measure.Unit) (Lot, error) {
 			l.Card.Grain = paper.Grain(strings.TrimPrefix(text, "unknown"))
 		case "finish":
 			l.Card.Finish = paper.Finish(strings.TrimPrefix(text, "solid"))
+		case "shape":
+			shape = text
 		case "from":
 			l.From = rows.Alive(text)
 		}
 		if err != nil {
 			return l, fault.At(c.Head, err)
 		}
+	}
+	if err := l.DrawText(shape); err != nil {
+		return l, err
 	}
 	l.Complete()
 	return l, l.Check()

@@ -27,6 +27,8 @@ type Lot struct {
 	Price         float64
 	Offcut        bool
 	From          string
+	// Shape is an offcut's where it is no rectangle; Width and Height are then its bounds.
+	Shape Shape
 }
 
 // Free is how many sheets nobody has reserved.
@@ -64,6 +66,8 @@ func (l Lot) Check() error {
 		return fault.New(fault.CountRange, "count", "a pile has 0 to %d sheets, not %d", MostSheets, l.Count)
 	case l.Count < l.Reserved:
 		return fault.New(fault.Reserved, "count", "%d of these are reserved for jobs; release those first", l.Reserved)
+	case l.Shape != "" && (!l.Offcut || len(l.Shape.Points()) < 3):
+		return fault.New(fault.UnknownShape, "shape", "an offcut has a shape, written as its corners in mm")
 	case !(l.Price >= 0 && l.Price <= HighestPrice):
 		return fault.New(fault.CostRange, "price", "a sheet costs 0 to %d", HighestPrice)
 	}
@@ -135,15 +139,24 @@ func Useful(r layout.Rect) bool {
 func Kept(card paper.Card, laid *layout.Result, work string) []Lot {
 	var out []Lot
 	for i, l := range laid.Sheets {
-		for _, o := range l.Offcuts {
+		for k, o := range l.Offcuts {
 			if !Useful(o) {
 				continue
 			}
-			if like := slices.IndexFunc(out, func(x Lot) bool { return x.Width == o.Width && x.Height == o.Height }); like >= 0 {
+			var shape Shape
+			if k < len(l.Shapes) {
+				if len(l.Shapes[k]) > mostCorners {
+					continue // it is drawn too finely to be kept
+				}
+				shape = shapeOf(l.Shapes[k])
+			}
+			if like := slices.IndexFunc(out, func(x Lot) bool {
+				return x.Width == o.Width && x.Height == o.Height && x.Shape == shape
+			}); like >= 0 {
 				out[like].Count++
 				continue
 			}
-			l := Lot{Card: card, Width: o.Width, Height: o.Height, Count: 1, Offcut: true, From: fmt.Sprintf("%s, sheet %d", work, i+1)}
+			l := Lot{Card: card, Width: o.Width, Height: o.Height, Count: 1, Offcut: true, From: fmt.Sprintf("%s, sheet %d", work, i+1), Shape: shape}
 			l.Complete()
 			out = append(out, l)
 		}

@@ -42,6 +42,7 @@ import (
 	"brevium/core/fault"
 	"brevium/core/measure"
 	"brevium/core/paper"
+	"brevium/core/pattern"
 )
 
 // Piece is Copies equal rectangles. Turn allows a quarter turn.
@@ -206,12 +207,23 @@ func (j *Job) fitsSome(p Piece) bool {
 // Rect is a rectangle on a sheet.
 type Rect struct{ X, Y, Width, Height measure.Length }
 
-// Placed is one copy where it lies; Width and Height are as placed.
+// Placed is one copy where it lies; Width and Height are as placed. Turned tells of a quarter turn.
 type Placed struct {
 	Rect
 	Piece  int // index into the job's pieces
 	Copy   int // from 1
 	Turned bool
+	// Turn is by how many degrees it lies turned with the clock where it is laid by shape: 0, 90, 180
+	// or 270.
+	Turn int
+}
+
+// Quarters is how often it lies turned a quarter with the clock.
+func (p Placed) Quarters() int {
+	if p.Turned && p.Turn == 0 {
+		return 1
+	}
+	return p.Turn / 90
 }
 
 // Cut divides one part of a sheet in two. Across means that At is measured
@@ -234,13 +246,20 @@ type Laid struct {
 	Placed  []Placed
 	Offcuts []Rect
 	Cuts    []Cut
+	// ByShape tells that pieces lie by their outlines, for scissors or a machine: Cuts then part the
+	// sheet roughly, and Offcuts are the bounds of Shapes, in mm. Outline is that of a kept offcut.
+	ByShape bool
+	Shapes  [][]pattern.Point
+	Outline []pattern.Point
+	// Loads are the parts that go onto a machine's mat, one after the other; none where no machine cuts.
+	Loads []Rect
 }
 
 // Alike reports whether two sheets carry the same pieces in the same places,
 // whichever copies they are.
 func (l Laid) Alike(m Laid) bool {
 	return l.Sheet == m.Sheet && slices.EqualFunc(l.Placed, m.Placed, func(a, b Placed) bool {
-		return a.Rect == b.Rect && a.Piece == b.Piece && a.Turned == b.Turned
+		return a.Rect == b.Rect && a.Piece == b.Piece && a.Turned == b.Turned && a.Turn == b.Turn
 	})
 }
 
@@ -265,4 +284,6 @@ type Result struct {
 	Bound Bound
 	// Short tells that the budget was used up: it is the best that was met.
 	Short bool
+	// Trimmer is how many sheets the trimmer takes for what is laid by shape.
+	Trimmer int
 }

@@ -17,10 +17,10 @@ func (c Cut) Narrow() bool { return c.Of < LeastHold }
 // like tells whether two cuts are made with one setting of the fence.
 func (c Cut) like(d Cut) bool { return c.At == d.At }
 
-// order numbers the cuts of a sheet as a hand makes them: of the parts there
+// Order numbers the cuts of a sheet as a hand makes them: of the parts there
 // are, the one with the longest cut comes first; of equals one at the present
 // setting of the fence.
-func (l *Laid) order() {
+func (l *Laid) Order() {
 	by, order := l.byPart(), make([]Cut, 0, len(l.Cuts))
 	waiting := []int{}
 	if i, ok := by["1"]; ok {

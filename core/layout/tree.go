@@ -86,7 +86,7 @@ func (j *Job) read(laid *Laid, root *node, next []int) {
 		cut(false, h-2*t, ".1")
 	}
 	j.walk(laid, root, part, t, t, next)
-	laid.order()
+	laid.Order()
 }
 
 func (j *Job) walk(laid *Laid, n *node, part string, x, y measure.Length, next []int) {
@@ -105,7 +105,7 @@ func (j *Job) walk(laid *Laid, n *node, part string, x, y measure.Length, next [
 		j.walk(laid, n.b, part+".2", bx, by, next)
 	case n.piece >= 0:
 		next[n.piece]++
-		laid.Placed = append(laid.Placed, Placed{Rect{x, y, w, h}, n.piece, next[n.piece], n.turned})
+		laid.Placed = append(laid.Placed, Placed{Rect: Rect{x, y, w, h}, Piece: n.piece, Copy: next[n.piece], Turned: n.turned})
 	case w >= leastOffcut && h >= leastOffcut:
 		laid.Offcuts = append(laid.Offcuts, Rect{x, y, w, h})
 	}

@@ -180,7 +180,7 @@ func Pages(r *design.Result, width, height float64, marks int) (pages []Page, to
 		p := Page{Width: width, Height: height, Marks: Marks(width, height, marks)}
 		for _, at := range l.Placed {
 			i := all[of[at.Piece]]
-			i.At, i.Turn = pattern.Pt(at.X+white, at.Y+white), at.Turn
+			i.At, i.Turn = pattern.Pt(at.X.MM()+white, at.Y.MM()+white), at.Turn
 			p.Items = append(p.Items, i)
 		}
 		pages = append(pages, p)

@@ -4,8 +4,10 @@ import (
 	"encoding/json"
 	"fmt"
 	"math"
+	"slices"
 
 	"brevium/core/fault"
+	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/pattern"
@@ -205,19 +207,18 @@ type (
 
 func micro(v float64) float64 { return math.Round(v*1e6)/1e6 + 0 }
 
-// JSON writes the result of a job; seconds is how long it took.
-func (r *Result) JSON(j *Job, seconds float64) ([]byte, error) {
+// JSON writes a layout of a job; seconds is how long it took.
+func (j *Job) JSON(r *layout.Result, seconds float64) ([]byte, error) {
 	out := resultFile{Brevium: 1, Method: Method, Sheets: []laidFile{}, Unplaced: []copyFile{}, Cost: r.Cost, Used: r.Used, Trimmer: r.Trimmer, Bound: boundFile(r.Bound), Seconds: seconds}
 	for _, l := range r.Sheets {
-		s := j.Sheets[l.Kind]
-		x := laidFile{Sheet: s.Name, Width: s.Width, Height: s.Height, Placed: []placedFile{}, Offcuts: []offcutFile{}}
+		x := laidFile{Sheet: l.Sheet.Name, Width: l.Sheet.Width, Height: l.Sheet.Height, Placed: []placedFile{}, Offcuts: []offcutFile{}}
 		for _, p := range l.Placed {
-			x.Placed = append(x.Placed, placedFile{j.Pieces[p.Piece].Name, p.Copy, micro(p.X), micro(p.Y), p.Turn})
+			x.Placed = append(x.Placed, placedFile{j.Pieces[p.Piece].Name, p.Copy, p.X.MM(), p.Y.MM(), 90 * p.Quarters()})
 		}
-		for _, o := range l.Offcuts {
-			lo, hi := pattern.Bounds(o.Outline)
-			f := offcutFile{X: micro(lo.X), Y: micro(lo.Y), Width: micro(hi.X - lo.X), Height: micro(hi.Y - lo.Y)}
-			for _, p := range o.Outline {
+		for i, o := range l.Shapes {
+			at := l.Offcuts[i]
+			f := offcutFile{X: at.X.MM(), Y: at.Y.MM(), Width: at.Width.MM(), Height: at.Height.MM()}
+			for _, p := range o {
 				f.Outline = append(f.Outline, [2]float64{micro(p.X), micro(p.Y)})
 			}
 			x.Offcuts = append(x.Offcuts, f)
@@ -228,4 +229,44 @@ func (r *Result) JSON(j *Job, seconds float64) ([]byte, error) {
 		out.Unplaced = append(out.Unplaced, copyFile{j.Pieces[c.Piece].Name, c.Copy})
 	}
 	return json.MarshalIndent(out, "", " ")
+}
+
+// ReadResult reads back what JSON wrote. It fails when that is no layout of this job, whole and right.
+func (j *Job) ReadResult(text []byte) (*layout.Result, error) {
+	other := fault.New(fault.OtherJob, "layout", "this layout is not one of these pieces and sheets")
+	var f resultFile
+	if err := strict.Decode(text, &f); err != nil {
+		return nil, err
+	}
+	if err := j.Check(); err != nil {
+		return nil, err
+	}
+	r := &layout.Result{Trimmer: f.Trimmer}
+	named := func(name string) int { return slices.IndexFunc(j.Pieces, func(p Piece) bool { return p.Name == name }) }
+	for _, s := range f.Sheets {
+		l := layout.Laid{Sheet: paper.Sheet{Name: s.Sheet}}
+		for _, p := range s.Placed {
+			i := named(p.Piece)
+			if i < 0 || p.Turn%90 != 0 || p.Turn < 0 || p.Turn > 270 || !(math.Abs(p.X) < 1e5 && math.Abs(p.Y) < 1e5) {
+				return nil, other
+			}
+			outline, _ := turned(j.Pieces[i], p.Turn)
+			at := boundsOf(moved(outline, p.X, p.Y))
+			l.Placed = append(l.Placed, layout.Placed{Rect: at, Piece: i, Copy: p.Copy, Turned: p.Turn%180 != 0, Turn: p.Turn})
+		}
+		r.Sheets = append(r.Sheets, l)
+	}
+	for _, c := range f.Unplaced {
+		i := named(c.Piece)
+		if i < 0 {
+			return nil, other
+		}
+		r.Unplaced = append(r.Unplaced, layout.Copy{Piece: i, Copy: c.Copy})
+	}
+	if j.Wrong(r) != "" {
+		return nil, other
+	}
+	p := j.prepared()
+	x := &search{prepared: p, bound: layout.Bound(f.Bound), trimmer: f.Trimmer}
+	return x.result(x.stateOf(r)), nil
 }

@@ -23,7 +23,7 @@ func TestAJobIsRead(t *testing.T) {
 		t.Fatalf("%+v, %+v, %v", j, e, err)
 	}
 	r := solved(t, j, e)
-	text, err := r.JSON(j, 0.5)
+	text, err := j.JSON(r, 0.5)
 	var back struct {
 		Sheets []struct {
 			Placed []struct {

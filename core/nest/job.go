@@ -28,6 +28,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/pattern"
+	"brevium/core/tool"
 )
 
 // Piece is Copies equal outlines with holes. Turns are those it may lie in, with the clock.
@@ -39,48 +40,24 @@ type Piece struct {
 	Turns   []int
 }
 
-// Sheet is a kind of sheet; one with an outline is a kept offcut of that shape.
+// Sheet is a kind of sheet; one with an outline is a kept offcut of that shape, on which a piece must lie
+// wholly. X and Y are where it is cut through first, to lie on a mat: mm from its left and top edge.
 type Sheet struct {
 	paper.Sheet
 	Outline []pattern.Point
+	X, Y    []float64
 }
 
-// Job is what to lay, and on what. Gap is the least distance between pieces, in mm.
+// Job is what to lay, and on what. Gap is the least distance between pieces, in mm. Held are sheets on
+// which some pieces keep their places. Machine tells that a machine cuts it, not scissors.
 type Job struct {
-	Sheets []Sheet
-	Pieces []Piece
-	Trim   float64
-	Gap    float64
-	Kerf   measure.Length // of the trimmer's layout that is begun with
-}
-
-// Placed is one copy where it lies, turned and then the top left of its bounds at X, Y.
-type Placed struct {
-	Piece, Copy int
-	X, Y        float64
-	Turn        int
-}
-
-// Laid is a sheet and what lies on it.
-type Laid struct {
-	Kind    int
-	Placed  []Placed
-	Offcuts []Offcut
-}
-
-// Offcut is what is left in one piece and worth keeping.
-type Offcut struct{ Outline []pattern.Point }
-
-// Result is a whole layout.
-type Result struct {
-	Sheets   []Laid
-	Unplaced []layout.Copy
-	Cost     float64
-	Used     float64 // the share of the sheets that is in pieces
-	Bound    layout.Bound
-	// Trimmer is how many sheets the trimmer's layout takes.
-	Trimmer int
-	Short   bool
+	Sheets  []Sheet
+	Pieces  []Piece
+	Trim    float64
+	Gap     float64
+	Kerf    measure.Length // of the trimmer's layout that is begun with
+	Held    []layout.Held
+	Machine bool
 }
 
 // Limits of a job.
@@ -89,7 +66,7 @@ const (
 	mostDrawn   = 12_000 // corners of all outlines
 	mostCopies  = 500
 	mostPieces  = 200
-	mostGap     = 3.0
+	MostGap     = 3.0
 	holeForUse  = 400 // mm²: smaller holes hold nothing
 )
 
@@ -104,7 +81,7 @@ func (j *Job) Check() error {
 	if len(j.Pieces) == 0 {
 		return fault.New(fault.NoPieces, "pieces", "there is nothing to lay out; give at least one piece")
 	}
-	if !(j.Gap >= 0 && j.Gap <= mostGap) {
+	if !(j.Gap >= 0 && j.Gap <= MostGap) {
 		return fault.New(fault.OutOfRange, "gap", "the gap between pieces is 0 to 3 mm")
 	}
 	if len(j.Pieces) > mostPieces {
@@ -129,7 +106,7 @@ func (j *Job) Check() error {
 				return err
 			}
 		}
-		if !slices.ContainsFunc(j.Sheets, func(s Sheet) bool { return j.fits(p, s) }) {
+		if !j.Fits(p) {
 			return fault.New(fault.LargerThanSheet, field, "%q is larger than every sheet; make it smaller or add a larger sheet", p.Name)
 		}
 		names[p.Name] = true
@@ -160,13 +137,38 @@ func (j *Job) Check() error {
 			}
 		}
 	}
-	return nil
+	return j.checkHeld()
+}
+
+// On lays the job for a machine: nothing lies within its margin, and a sheet that is larger than the mat
+// it takes is cut through first. The mat is the usual one, or of all the one on which a sheet lies in the
+// fewest parts.
+func (j *Job) On(m tool.Machine) {
+	m = m.Usually()
+	j.Machine = true
+	j.Trim = max(j.Trim, m.Margin.MM())
+	for i := range j.Sheets {
+		s := &j.Sheets[i]
+		s.X, s.Y = nil, nil
+		for k, mat := range m.Mats {
+			x, y := OnMat(s.Width.MM(), s.Height.MM(), mat.Width, mat.Height)
+			if k == 0 || len(x)+len(y) < len(s.X)+len(s.Y) {
+				s.X, s.Y = x, y
+			}
+		}
+	}
+}
+
+// Fits tells whether a piece goes on some sheet by itself.
+func (j *Job) Fits(p Piece) bool {
+	return slices.ContainsFunc(j.Sheets, func(s Sheet) bool { return j.fits(p, s) })
 }
 
 func (j *Job) fits(p Piece, s Sheet) bool {
 	lo, hi := pattern.Bounds(p.Outline)
 	w, h := hi.X-lo.X, hi.Y-lo.Y
-	wide, high := s.Width.MM()-2*j.Trim+1e-6, s.Height.MM()-2*j.Trim+1e-6
+	wide, high := s.room(j.Trim)
+	wide, high = wide+1e-6, high+1e-6
 	return slices.ContainsFunc(p.Turns, func(t int) bool {
 		if t%180 != 0 {
 			return h <= wide && w <= high
@@ -234,6 +236,7 @@ func (j *Job) prepared() *prepared {
 	for k, s := range j.Sheets {
 		r := &room{kind: k, width: s.Width.MM() - 2*j.Trim, height: s.Height.MM() - 2*j.Trim}
 		r.area = r.width * r.height
+		var lacks [][]point
 		if s.Outline != nil {
 			at := make([]point, len(s.Outline))
 			for i, q := range s.Outline {
@@ -241,9 +244,10 @@ func (j *Job) prepared() *prepared {
 			}
 			r.area = math.Abs(pattern.Area(s.Outline))
 			frame := []point{pattern.Pt(0, 0), pattern.Pt(r.width, 0), pattern.Pt(r.width, r.height), pattern.Pt(0, r.height)}
-			if lacks := parts(frame, at); len(lacks) > 0 {
-				r.lacks = &shape{id: len(ids) + k, parts: lacks, width: r.width, height: r.height}
-			}
+			lacks = parts(frame, at)
+		}
+		if lacks = append(lacks, s.walls(j.Trim)...); len(lacks) > 0 {
+			r.lacks = &shape{id: len(ids) + k, parts: lacks, width: r.width, height: r.height}
 		}
 		p.rooms = append(p.rooms, r)
 		trimmer.Sheets = append(trimmer.Sheets, s.Sheet)

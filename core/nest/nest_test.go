@@ -8,6 +8,7 @@ import (
 	"testing"
 	"time"
 
+	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/nest"
 	"brevium/core/nest/jigsaw"
@@ -30,7 +31,7 @@ func square(side float64) nest.Sheet {
 	return nest.Sheet{Sheet: paper.Sheet{Name: "S", Width: measure.FromMM(side), Height: measure.FromMM(side), Count: paper.Unlimited, Cost: 1}}
 }
 
-func solved(t *testing.T, j *nest.Job, e nest.Effort) *nest.Result {
+func solved(t *testing.T, j *nest.Job, e nest.Effort) *layout.Result {
 	t.Helper()
 	r, err := nest.Solve(t.Context(), j, e)
 	if err != nil {
@@ -113,7 +114,7 @@ func TestAnOffcutIsUsedFirst(t *testing.T) {
 		{Name: "small", Outline: rect(90, 90), Copies: 1, Turns: nest.Quarters},
 	}}
 	r := solved(t, j, nest.Effort{Seconds: 2})
-	if len(r.Sheets) != 1 || r.Sheets[0].Kind != 0 || r.Cost != 0 {
+	if len(r.Sheets) != 1 || r.Sheets[0].Sheet.Name != "offcut" || r.Cost != 0 {
 		t.Errorf("%+v", r)
 	}
 	j.Pieces[1].Copies = 2
@@ -129,7 +130,7 @@ func TestOffcutsHaveAnOutline(t *testing.T) {
 	if len(r.Sheets[0].Offcuts) != 1 {
 		t.Fatalf("%+v", r.Sheets[0])
 	}
-	o := r.Sheets[0].Offcuts[0].Outline
+	o := r.Sheets[0].Shapes[0]
 	if area := pattern.Area(o); len(o) != 6 || area*area < 23099*23099 || area*area > 23101*23101 {
 		t.Errorf("%v, of %g mm²; want 200² − 130²", o, area)
 	}
@@ -144,7 +145,7 @@ func TestASearchStops(t *testing.T) {
 	ctx, stop := context.WithCancel(t.Context())
 	j := jigsaw.Job(rand.New(rand.NewSource(9)), 6, 42)
 	var stopped time.Time
-	r, err := nest.Solve(ctx, j, nest.Effort{Seconds: 60, Better: func(*nest.Result) {
+	r, err := nest.Solve(ctx, j, nest.Effort{Seconds: 60, Better: func(*layout.Result) {
 		if stopped.IsZero() {
 			stopped = time.Now()
 			stop()

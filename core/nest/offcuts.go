@@ -11,7 +11,7 @@ const worthKeeping = 40
 
 // offcuts are what is left of a sheet, each in one piece, that a square of 40 mm goes into: as the
 // outer line of the card that remains.
-func (x *search) offcuts(s *spread) []Offcut {
+func (x *search) offcuts(s *spread) [][]point {
 	w, h := s.room.width, s.room.height
 	left := polygon([]point{pattern.Pt(0, 0), pattern.Pt(w, 0), pattern.Pt(w, h), pattern.Pt(0, h)})
 	if outline := x.job.Sheets[s.room.kind].Outline; outline != nil {
@@ -29,10 +29,10 @@ func (x *search) offcuts(s *spread) []Offcut {
 		return nil
 	}
 	places := s.places(x.square)
-	var out []Offcut
+	var out [][]point
 	for _, part := range left.Dump() {
 		one, is := part.AsPolygon()
-		if !is {
+		if !is || one.NumInteriorRings() > 0 { // one with a hole in it is no piece to keep by its outline
 			continue
 		}
 		ring := one.ExteriorRing().Coordinates()
@@ -44,7 +44,7 @@ func (x *search) offcuts(s *spread) []Offcut {
 		for _, l := range places {
 			mid := l.a.Add(pattern.Pt(worthKeeping/2, worthKeeping/2))
 			if pattern.Contains(points, mid) {
-				out = append(out, Offcut{moved(points, x.job.Trim, x.job.Trim)})
+				out = append(out, moved(points, x.job.Trim, x.job.Trim))
 				break
 			}
 		}

@@ -6,21 +6,35 @@ import (
 	"slices"
 
 	"brevium/core/layout"
+	"brevium/core/measure"
 	"brevium/core/pattern"
 )
 
-// result is a state as it is told: copies numbered as they come.
-func (x *search) result(s *state) *Result {
-	out := &Result{Bound: x.bound, Trimmer: x.trimmer, Short: x.short}
+// result is a state as it is told: sheets with held pieces first, copies numbered as they come.
+func (x *search) result(s *state) *layout.Result {
+	out := &layout.Result{Bound: x.bound, Trimmer: x.trimmer, Short: x.short}
 	copies := make([]int, len(x.job.Pieces))
 	filled, area := 0.0, 0.0
-	for _, one := range s.sheets {
-		l := Laid{Kind: one.room.kind}
+	sheets := slices.Clone(s.sheets)
+	slices.SortStableFunc(sheets, func(a, b *spread) int { return a.order() - b.order() })
+	for _, one := range sheets {
+		sheet := x.job.Sheets[one.room.kind]
+		l := layout.Laid{Sheet: sheet.Sheet, ByShape: true, Outline: sheet.Outline}
 		for _, p := range one.placed {
 			copies[p.piece]++
-			l.Placed = append(l.Placed, Placed{Piece: p.piece, Copy: copies[p.piece], X: p.at.X + x.job.Trim, Y: p.at.Y + x.job.Trim, Turn: p.turn})
+			l.Placed = append(l.Placed, layout.Placed{
+				Rect: layout.Rect{
+					X: measure.FromMM(p.at.X + x.job.Trim), Y: measure.FromMM(p.at.Y + x.job.Trim),
+					Width: measure.FromMM(p.width), Height: measure.FromMM(p.height),
+				},
+				Piece: p.piece, Copy: copies[p.piece], Turned: p.turn%180 != 0, Turn: p.turn,
+			})
 		}
-		l.Offcuts = x.offcuts(one)
+		for _, o := range x.offcuts(one) {
+			l.Shapes = append(l.Shapes, o)
+			l.Offcuts = append(l.Offcuts, boundsOf(o))
+		}
+		sheet.parted(&l, x.job.Machine)
 		filled += one.filled
 		area += one.room.area
 		out.Cost += x.prices[one.room.kind]
@@ -35,6 +49,11 @@ func (x *search) result(s *state) *Result {
 		}
 	}
 	return out
+}
+
+func boundsOf(outline []point) layout.Rect {
+	lo, hi := pattern.Bounds(outline)
+	return layout.Rect{X: measure.FromMM(lo.X), Y: measure.FromMM(lo.Y), Width: measure.FromMM(hi.X - lo.X), Height: measure.FromMM(hi.Y - lo.Y)}
 }
 
 // bound is the least number of sheets: as much area as the pieces have, on the largest; or as many as

@@ -12,7 +12,6 @@ import (
 	"brevium/core/fault"
 	"brevium/core/layout"
 	"brevium/core/measure"
-	"brevium/core/pattern"
 )
 
 // Effort bounds the search.
@@ -20,8 +19,12 @@ type Effort struct {
 	Seconds float64
 	Seed    int64
 	Rounds  int // 0 is no bound but time
+	// First is how the trimmer's layout is found that is begun with; without rounds, for a part of the time.
+	First layout.Effort
+	// Start, when set, is an earlier layout of the same job to go on from.
+	Start *layout.Result
 	// Better, when set, is told each layout with fewer sheets as it is found.
-	Better func(*Result)
+	Better func(*layout.Result)
 	// Yield, when set, is called over and over by all who search.
 	Yield func()
 	// Workers is how many search at once; 0 for as many as there are cores, two at most.
@@ -33,24 +36,25 @@ const tries = 12
 
 // Solve lays a job: the trimmer's layout first, then the pieces by their shapes with fewer sheets. It
 // ends when the bound is met, the time is over or ctx ends, with the best so far.
-func Solve(ctx context.Context, j *Job, e Effort) (*Result, error) {
+func Solve(ctx context.Context, j *Job, e Effort) (*layout.Result, error) {
 	if err := j.Check(); err != nil {
 		return nil, err
 	}
 	p := j.prepared()
 	end := time.Now().Add(time.Duration(e.Seconds * float64(time.Second)))
+	outer := ctx
 	ctx, stop := context.WithDeadline(ctx, end)
 	defer stop()
 	short, done := context.WithTimeout(ctx, time.Duration(e.Seconds*float64(time.Second)/5))
 	x := &search{prepared: p, effort: e, bound: p.bound(short)}
 	done()
-	first, err := x.begin(ctx)
+	first, err := x.begin(outer)
 	if err != nil {
 		return nil, err
 	}
 	best := first
 	x.tell(best)
-	for len(best.sheets) > x.bound.Sheets && ctx.Err() == nil {
+	for len(best.sheets) > max(x.bound.Sheets, len(j.Held)) && ctx.Err() == nil {
 		fewer := x.oneFewer(ctx, best)
 		if fewer == nil {
 			break
@@ -96,75 +100,6 @@ func (x *search) tell(s *state) {
 	if x.effort.Better != nil {
 		x.effort.Better(x.result(s))
 	}
-}
-
-// begin is the trimmer's layout of the pieces' rectangles, after offcuts with an outline are filled.
-func (x *search) begin(ctx context.Context) (*state, error) {
-	s := &state{}
-	left := make([]int, len(x.job.Pieces))
-	for i, p := range x.job.Pieces {
-		left[i] = p.Copies
-	}
-	rng := rand.New(rand.NewSource(x.effort.Seed))
-	var plain []int
-	for k, sheet := range x.job.Sheets {
-		if sheet.Outline == nil {
-			plain = append(plain, k)
-			continue
-		}
-		for n := 0; n < sheet.Count || sheet.Count < 0; n++ {
-			one := newSpread(x.rooms[k], x.fits)
-			x.fill(ctx, &state{sheets: []*spread{one}}, left, choice{contact: true, rng: rng})
-			if len(one.placed) == 0 {
-				break
-			}
-			s.sheets = append(s.sheets, one)
-		}
-	}
-	job := &layout.Job{Kerf: max(x.job.Kerf, measure.FromMM(x.job.Gap)), Trim: measure.FromMM(x.job.Trim)}
-	var of []int
-	for i, p := range x.job.Pieces {
-		if left[i] == 0 {
-			continue
-		}
-		first := x.shapes[i][0]
-		turn := slices.ContainsFunc(x.shapes[i], func(s *shape) bool { return (s.turn-first.turn)%180 != 0 })
-		job.Pieces = append(job.Pieces, layout.Piece{Name: p.Name, Width: upTo(first.width), Height: upTo(first.height), Copies: left[i], Turn: turn || first.width == first.height})
-		of = append(of, i)
-	}
-	for _, k := range plain {
-		job.Sheets = append(job.Sheets, x.job.Sheets[k].Sheet)
-	}
-	s.out = make([]int, len(left))
-	if len(of) == 0 {
-		return s, nil
-	}
-	if len(job.Sheets) == 0 {
-		s.out = left
-		return s, nil
-	}
-	cut, err := layout.Solve(ctx, job, layout.Effort{Seconds: min(0.3, x.effort.Seconds/4), Seed: x.effort.Seed})
-	if err != nil {
-		return nil, err
-	}
-	for _, l := range cut.Sheets {
-		kind := slices.IndexFunc(x.job.Sheets, func(o Sheet) bool { return o.Name == l.Sheet.Name })
-		one := newSpread(x.rooms[kind], x.fits)
-		for _, p := range l.Placed {
-			shapes := x.shapes[of[p.Piece]]
-			k := 0
-			if p.Turned {
-				k = max(0, slices.IndexFunc(shapes, func(s *shape) bool { return (s.turn-shapes[0].turn)%180 != 0 }))
-			}
-			one.add(shapes[k], pattern.Pt(p.X.MM()-x.job.Trim, p.Y.MM()-x.job.Trim))
-		}
-		s.sheets = append(s.sheets, one)
-	}
-	for _, u := range cut.Unplaced {
-		s.out[of[u.Piece]]++
-	}
-	x.trimmer = len(s.sheets)
-	return s, nil
 }
 
 // upTo is a length in whole nanometres that is no shorter.
@@ -334,7 +269,7 @@ func (x *search) without(from *state) *state {
 		return s.sheets[k].filled/r.area - x.prices[r.kind]
 	}
 	for k := range s.sheets {
-		if value(k) < value(drop) {
+		if s.sheets[k].held == 0 && (s.sheets[drop].held > 0 || value(k) < value(drop)) {
 			drop = k
 		}
 	}
@@ -391,15 +326,13 @@ func (x *search) again(ctx context.Context, from *state, rng *rand.Rand) *state 
 			rest = append(rest, one.copied())
 			continue
 		}
-		kept := newSpread(one.room, x.fits)
-		for _, l := range one.placed {
-			if rng.Float64() < share {
-				s.out[l.piece]++
-			} else {
-				kept.add(l.shape, l.at)
+		first = append(first, one.emptied(func(l laid) bool {
+			if rng.Float64() >= share {
+				return true
 			}
-		}
-		first = append(first, kept)
+			s.out[l.piece]++
+			return false
+		}))
 	}
 	s.sheets = append(first, rest...)
 	if rng.Intn(2) == 0 { // small ones into what others have left first

@@ -20,7 +20,8 @@ type room struct {
 // laid is a shape at its place.
 type laid struct {
 	*shape
-	at point
+	at    point
+	fixed bool // by a hand
 }
 
 // spread is a sheet with what lies on it. For each shape that was asked for it knows where its top
@@ -31,6 +32,7 @@ type spread struct {
 	placed []laid
 	free   map[int]freedom
 	filled float64
+	held   int // the number of those with fixed pieces, from 1; 0 has none
 }
 
 // freedom is where a shape may lie; of what is placed so much is taken into account. Its lines are
@@ -44,13 +46,34 @@ func newSpread(r *room, f *fits) *spread { return &spread{room: r, fits: f, free
 
 // copied is a spread of its own with the same on it.
 func (s *spread) copied() *spread {
-	return &spread{room: s.room, fits: s.fits, placed: slices.Clone(s.placed), free: maps.Clone(s.free), filled: s.filled}
+	return &spread{room: s.room, fits: s.fits, placed: slices.Clone(s.placed), free: maps.Clone(s.free), filled: s.filled, held: s.held}
 }
 
 // add puts a shape at a place.
 func (s *spread) add(b *shape, at point) {
-	s.placed = append(s.placed, laid{b, at})
+	s.placed = append(s.placed, laid{b, at, false})
 	s.filled += b.area
+}
+
+// emptied is a sheet with only those pieces on it that a choice keeps, and those that are fixed.
+func (s *spread) emptied(keeps func(laid) bool) *spread {
+	out := newSpread(s.room, s.fits)
+	out.held = s.held
+	for _, l := range s.placed {
+		if l.fixed || keeps(l) {
+			out.placed = append(out.placed, l)
+			out.filled += l.area
+		}
+	}
+	return out
+}
+
+// order puts sheets with fixed pieces first.
+func (s *spread) order() int {
+	if s.held == 0 {
+		return math.MaxInt32
+	}
+	return s.held
 }
 
 // places are where a shape may lie, its top left, touching something.
@@ -64,7 +87,7 @@ func (s *spread) places(b *shape) []line {
 	if !known {
 		f.lines = []line{{pattern.Pt(0, 0), pattern.Pt(w, 0)}, {pattern.Pt(w, 0), pattern.Pt(w, h)}, {pattern.Pt(w, h), pattern.Pt(0, h)}, {pattern.Pt(0, h), pattern.Pt(0, 0)}}
 		if s.room.lacks != nil {
-			f.join(s, b, laid{s.room.lacks, point{}}, -1, w, h)
+			f.join(s, b, laid{s.room.lacks, point{}, true}, -1, w, h)
 		}
 	}
 	for ; f.upTo < len(s.placed); f.upTo++ {

@@ -143,7 +143,7 @@ func (b *Builder) Polygon(name string, corners ...Point) *Leaf {
 
 // sound makes a face that cannot be a fault.
 func (b *Builder) sound(l *Leaf) {
-	if flat := l.polygon(); len(flat) < 3 || Area(flat) <= Tolerance || crosses(flat) {
+	if flat := l.polygon(); len(flat) < 3 || Area(flat) <= Tolerance || Crosses(flat) {
 		b.fail("the face %q has no area, runs against the clock or crosses itself", l.name)
 	}
 }

@@ -6,9 +6,9 @@ import (
 	"slices"
 )
 
-// crosses reports whether a closed polygon crosses itself: two of its edges
+// Crosses reports whether a closed polygon crosses itself: two of its edges
 // that are not neighbours pass through one another.
-func crosses(polygon []Point) bool {
+func Crosses(polygon []Point) bool {
 	n := len(polygon)
 	for i := range n {
 		a, b := polygon[i], polygon[(i+1)%n]
@@ -192,7 +192,7 @@ func Inset(polygon []Point, border func(along Point) float64) []Point {
 			}
 		}
 		if worst < 0 {
-			if Area(corners) <= Tolerance || crosses(corners) {
+			if Area(corners) <= Tolerance || Crosses(corners) {
 				return nil
 			}
 			return corners

@@ -88,7 +88,7 @@ func (k *parted) of(p *Pattern) ([]Face, error) {
 func (p *Pattern) divide() ([]Face, error) {
 	s := subdivision{index: map[[2]int64]int{}}
 	cuts := p.Cuts()
-	if crosses(cuts[0]) {
+	if Crosses(cuts[0]) {
 		return nil, fmt.Errorf("the outline crosses itself")
 	}
 	for _, loop := range cuts {

@@ -29,6 +29,16 @@ const (
 // Segment is a straight line between two points.
 type Segment struct{ A, B Point }
 
+// Distance is how far a point is from the nearest of the segment, in mm.
+func (s Segment) Distance(p Point) float64 {
+	d := s.B.Sub(s.A)
+	t := 0.0
+	if long := d.Dot(d); long > 0 {
+		t = max(0, min(1, p.Sub(s.A).Dot(d)/long))
+	}
+	return p.Sub(s.A.Add(d.Scale(t))).Len()
+}
+
 // Covers reports whether another segment lies on this one, nowhere farther
 // from it than the tolerance, in mm.
 func (s Segment) Covers(o Segment, tolerance float64) bool {

@@ -6,6 +6,7 @@ package export
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"brevium/core/batch"
 	"brevium/core/design"
@@ -34,6 +35,9 @@ type Drawing struct {
 	// Words are what a label says, line by line, in a layer of their own: to be
 	// printed or drawn. They are on a piece by itself, outside up.
 	Words []string
+	// Laid is how a sheet was laid, and Called what its pieces are called; nil for a piece by itself.
+	Laid   *layout.Laid
+	Called func(piece int) string
 }
 
 // Note is a word at a place.
@@ -90,11 +94,13 @@ func Pieces(r *design.Result) []Drawing {
 // Packed gives the sheets with everything that is cut from them in its place.
 func Packed(r *design.Result) []Drawing {
 	var out []Drawing
+	base := 0
 	for _, s := range r.Stocks {
 		of := func(piece int) (*design.Result, string) { return r, s.Job.Pieces[piece].Name }
-		for _, l := range s.Layout.Sheets {
-			out = append(out, packed(s.Card, l, len(out)+1, of))
+		for i, l := range s.Layout.Sheets {
+			out = append(out, packed(s.Card, l, base+i+1, of)...)
 		}
+		base += len(s.Layout.Sheets)
 	}
 	return out
 }
@@ -102,34 +108,60 @@ func Packed(r *design.Result) []Drawing {
 // PackedJob gives the sheets of a job, whose boxes are made.
 func PackedJob(stocks []batch.Stock, made []*design.Result) []Drawing {
 	var out []Drawing
+	base := 0
 	for _, s := range stocks {
 		of := func(piece int) (*design.Result, string) { return made[s.Origins[piece].Item], s.Origins[piece].Part }
-		for _, l := range s.Layout.Sheets {
-			out = append(out, packed(s.Card, l, len(out)+1, of))
+		for i, l := range s.Layout.Sheets {
+			out = append(out, packed(s.Card, l, base+i+1, of)...)
 		}
+		base += len(s.Layout.Sheets)
 	}
 	return out
 }
 
-// packed is one sheet; of tells whose a piece is, and its blank.
-func packed(card paper.Card, l layout.Laid, n int, of func(piece int) (*design.Result, string)) Drawing {
-	d := Drawing{
-		Name: fmt.Sprintf("Sheet %d: %s, %s", n, card.Name, l.Sheet.Name), File: fmt.Sprintf("sheet-%d", n),
-		Card: card, Width: l.Sheet.Width.MM(), Height: l.Sheet.Height.MM(), Sheet: true,
+// packed is one sheet, or the parts of it that go onto a machine's mat one after the other; of tells whose
+// a piece is, and its blank.
+func packed(card paper.Card, l layout.Laid, n int, of func(piece int) (*design.Result, string)) []Drawing {
+	loads := l.Loads
+	if len(loads) == 0 {
+		loads = []layout.Rect{{Width: l.Sheet.Width, Height: l.Sheet.Height}}
 	}
-	for _, p := range l.Placed {
-		r, id := of(p.Piece)
-		for _, b := range r.Blanks {
-			if b.ID == id {
-				piece := ofBlank(r, b)
-				if r.EndForEnd(b.ID) {
-					piece = piece.turned()
+	var out []Drawing
+	for k, load := range loads {
+		d := Drawing{
+			Name: fmt.Sprintf("Sheet %d: %s, %s", n, card.Name, l.Sheet.Name), File: fmt.Sprintf("sheet-%d", n),
+			Card: card, Width: load.Width.MM(), Height: load.Height.MM(), Sheet: true, Laid: &l,
+			Called: func(piece int) string {
+				r, id := of(piece)
+				return strings.ToLower(r.PieceName(id))
+			},
+		}
+		if len(loads) > 1 {
+			d.Name = fmt.Sprintf("Sheet %d, part %d of %d: %s, %s", n, k+1, len(loads), card.Name, l.Sheet.Name)
+			d.File += fmt.Sprintf("-part-%d", k+1)
+		}
+		empty := true
+		for _, p := range l.Placed {
+			if !load.Holds(p.Rect) {
+				continue
+			}
+			empty = false
+			r, id := of(p.Piece)
+			for _, b := range r.Blanks {
+				if b.ID == id {
+					piece := ofBlank(r, b)
+					if r.EndForEnd(b.ID) {
+						piece = piece.turned()
+					}
+					d.put(piece, pattern.Pt((p.X-load.X).MM(), (p.Y-load.Y).MM()), p.Quarters())
 				}
-				d.put(piece, pattern.Pt(p.X.MM(), p.Y.MM()), p.Turned)
 			}
 		}
+		if !empty || len(loads) == 1 {
+			out = append(out, d)
+		}
 	}
-	return d
+	return out
 }
 
 // turned is the drawing end for end.
@@ -138,11 +170,16 @@ func (d Drawing) turned() Drawing {
 	return d.moved(half, movedLoop(half))
 }
 
-// put adds a drawing at a place, turned a quarter with the clock or not.
-func (d *Drawing) put(o Drawing, at pattern.Point, quarter bool) {
+// put adds a drawing at a place, turned so many quarters with the clock.
+func (d *Drawing) put(o Drawing, at pattern.Point, quarters int) {
 	move := func(q pattern.Point) pattern.Point {
-		if quarter {
+		switch quarters {
+		case 1:
 			q = pattern.Pt(o.Height-q.Y, q.X)
+		case 2:
+			q = pattern.Pt(o.Width-q.X, o.Height-q.Y)
+		case 3:
+			q = pattern.Pt(q.Y, o.Width-q.X)
 		}
 		return q.Add(at)
 	}

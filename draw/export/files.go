@@ -49,7 +49,6 @@ type Options struct {
 	Mirror  bool      // inside up
 	Packed  bool      // on sheets, not one by one
 	Printed bool      // what is printed on Paper and then cut, with its marks
-	Sheets  []Drawing // those that are laid otherwise, with Packed
 	Layers
 	Knife // for HPGL: the way of the head
 }
@@ -118,10 +117,7 @@ func Files(r *design.Result, to Format, o Options) ([]File, error) {
 			return nil, fault.New(fault.NothingFree, "printed", "nothing of this box is printed and cut: it has no label of its own and no paper with a print")
 		}
 	} else if o.Packed {
-		drawings = o.Sheets
-		if drawings == nil {
-			drawings = Packed(r)
-		}
+		drawings = Packed(r)
 	}
 	return FilesOf(drawings, to, o), nil
 }

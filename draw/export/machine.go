@@ -10,10 +10,13 @@ import (
 	"brevium/core/strokes"
 )
 
-// lines are those of a drawing by the tools that follow them.
-func (d Drawing) lines(scores strokes.Tool) []strokes.Line {
+// lines are those of a drawing by the tools that follow them, without its scores where a board makes them.
+func (d Drawing) lines(scores strokes.Tool, board bool) []strokes.Line {
 	var out []strokes.Line
 	for _, s := range d.Scores {
+		if board {
+			break
+		}
 		out = append(out, strokes.Line{Tool: scores, Path: pattern.Straight(s.A, s.B)})
 	}
 	for _, l := range d.Cuts {
@@ -33,7 +36,7 @@ func (d Drawing) Strokes(layers Layers) []strokes.Stroke {
 	if layers.Perforate {
 		tool = strokes.Perforate
 	}
-	lines := d.lines(tool)
+	lines := d.lines(tool, layers.Board)
 	if d.Sheet {
 		lines = strokes.Once(lines, d.Width, d.Height)
 	}

@@ -17,6 +17,8 @@ type Layers struct {
 	// Perforate puts the scores into a layer of their own name, for a blade
 	// that perforates instead of a tool that scores.
 	Perforate bool
+	// Board leaves the scores out: they are made on the scoring board.
+	Board bool
 	// Notes adds the names of the faces, in a layer that is hidden.
 	Notes bool
 }

@@ -86,7 +86,7 @@ func (w *writer) stock(st *batch.Stock) {
 		sheet := draw.Sheet{Laid: l, Card: st.Card, Plain: w.print.Plain, Units: unit, Tick: unit.Tick(), Tellings: st.Tellings(l),
 			Label: func(i int) draw.PieceLabel {
 				o := st.Origins[i]
-				return draw.PieceLabel{Name: o.Name, Under: o.Box, Mat: o.Mat, Made: o.Made}
+				return draw.PieceLabel{Name: o.Name, Under: o.Box, Mat: o.Mat, Made: o.Made, Gives: st.Outlines(i)}
 			}}
 		name := func(i int) string { return strings.ToLower(st.Origins[i].Name) }
 		return sheet, l.Words(name, func(at measure.Length) string { return recipe.Whole(at, st.Tellings(l)...) })

@@ -80,7 +80,7 @@ func (e *Everything) gatherThings(ctx context.Context, tx *scope.Tx, of scope.Sc
 
 // gatherPaper gathers all paper there is or was, and the supplies.
 func (e *Everything) gatherPaper(ctx context.Context, tx *scope.Tx, _ scope.Scope) (err error) {
-	err = tx.All(ctx, &e.Paper, scope.Workshop.SQL(`SELECT id, card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, coalesce(job_id, 0) AS job, CAST(look AS BLOB) AS look, measured, grain, finish
+	err = tx.All(ctx, &e.Paper, scope.Workshop.SQL(`SELECT id, card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, coalesce(job_id, 0) AS job, CAST(look AS BLOB) AS look, measured, grain, finish, shape
 		FROM lots WHERE count > 0 OR id IN (SELECT lot_id FROM job_lots) ORDER BY id`))
 	if err == nil {
 		e.Goods, err = stockroom.GoodsIn(ctx, tx, scope.Workshop.SQL(stockroom.GoodsWhere+`1`+stockroom.GoodsOrder))

@@ -31,12 +31,13 @@ type lotRow struct {
 	Count, Measured, Reserved      int
 	Offcut                         bool
 	Look                           []byte
+	Shape                          string
 }
 
 const noPile desk.Absent = "pile of paper"
 
 // selectLots reads such rows.
-const selectLots = `SELECT l.id, l.card, l.gsm, l.thickness, l.direction, l.sheet, l.width, l.height, l.count, l.price, l.offcut, l.origin, l.look, l.measured, l.grain, l.finish,
+const selectLots = `SELECT l.id, l.card, l.gsm, l.thickness, l.direction, l.sheet, l.width, l.height, l.count, l.price, l.offcut, l.origin, l.look, l.measured, l.grain, l.finish, l.shape,
 	coalesce((SELECT sum(r.count) FROM job_lots r JOIN jobs j ON j.id = r.job_id WHERE r.lot_id = l.id AND j.state = 'begun'), 0) AS reserved FROM lots l `
 
 func (r lotRow) lot() (drawer.Lot, error) {
@@ -44,7 +45,7 @@ func (r lotRow) lot() (drawer.Lot, error) {
 		ID:    r.ID,
 		Card:  paper.Card{Name: r.Card, GSM: r.GSM, Thickness: measure.Length(r.Thickness), Measured: r.Measured, Direction: paper.Direction(r.Direction), Grain: paper.Grain(r.Grain), Finish: paper.Finish(r.Finish)},
 		Sheet: r.Sheet, Width: measure.Length(r.Width), Height: measure.Length(r.Height),
-		Count: r.Count, Price: r.Price, Offcut: r.Offcut, From: r.Origin, Reserved: r.Reserved,
+		Count: r.Count, Price: r.Price, Offcut: r.Offcut, From: r.Origin, Reserved: r.Reserved, Shape: drawer.Shape(r.Shape),
 	}
 	// A look that a later version wrote is taken from the name here.
 	if seen, wrong := design.ReadLook(r.Look); wrong == nil {
@@ -126,10 +127,10 @@ func AddLot(ctx context.Context, tx *scope.Tx, at desk.Desk, l drawer.Lot, job *
 		}
 	}
 	_, err = tx.Do(ctx, scope.Held.SQL(`
-		INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id, look, measured, grain, finish, place)
-		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
+		INSERT INTO lots (card, gsm, thickness, direction, sheet, width, height, count, price, offcut, origin, job_id, look, measured, grain, finish, place, shape)
+		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`),
 		l.Card.Name, l.Card.GSM, int64(l.Card.Thickness), string(l.Card.Direction), l.Sheet, int64(l.Width), int64(l.Height),
-		l.Count, l.Price, l.Offcut, l.From, job, look, l.Card.Measured, string(l.Card.Grain), string(l.Card.Finish), place)
+		l.Count, l.Price, l.Offcut, l.From, job, look, l.Card.Measured, string(l.Card.Grain), string(l.Card.Finish), place, string(l.Shape))
 	return err
 }
 

@@ -1,7 +1,6 @@
 package form
 
 import (
-	"strconv"
 	"strings"
 
 	"brevium/core/fault"
@@ -67,37 +66,4 @@ func (f *Form) ReadTools(o *tool.Owned) {
 	})
 	f.Length("tools.circles.from", &o.Circles.From)
 	f.Length("tools.circles.to", &o.Circles.To)
-}
-
-// MachineFields ask for a cutting machine.
-func (f *Form) MachineFields(m tool.Machine) []Field {
-	mats := []Choice{{Value: "", Label: "none"}}
-	for _, one := range tool.Mats {
-		mats = append(mats, Choice{Value: one.Name, Label: one.Called()})
-	}
-	usual := m
-	if m == (tool.Machine{}) {
-		usual = tool.UsualMachine("")
-	}
-	mm := func(l measure.Length) string { return measure.Number(l, measure.MM, measure.Hundredth) + " mm" }
-	return []Field{
-		f.ChoiceField("tools.machine", "Cutting machine, with a mat of", "", m.Mat, mats...),
-		f.Control("tools.machine.blade", "Its blade trails by", "0.25 mm on most", mm(usual.Blade)),
-		f.Control("tools.machine.overcut", "A cut runs on by", "0.5 mm is usual", mm(usual.Overcut)),
-		f.Control("tools.machine.force", "It presses at most with", "in grams; 0 is enough for any card", strconv.Itoa(usual.Force)),
-	}
-}
-
-// ReadMachine reads what MachineFields ask for.
-func (f *Form) ReadMachine(m *tool.Machine) {
-	if *m == (tool.Machine{}) {
-		*m = tool.UsualMachine("")
-	}
-	f.Text("tools.machine", &m.Mat)
-	f.LongLength("tools.machine.blade", &m.Blade)
-	f.LongLength("tools.machine.overcut", &m.Overcut)
-	f.Whole("tools.machine.force", &m.Force)
-	if m.Mat == "" {
-		*m = tool.Machine{}
-	}
 }

@@ -46,9 +46,11 @@ func (s *room) cutting(c *echo.Context) error {
 	}
 	at := "/jobs/" + page.Itoa(w.ID)
 	p := &page.CuttingPage{Chrome: s.Chrome(c, w.Name+", on the cutting mat"), Name: w.Name, At: at + "/cutting", Back: at, Files: at + "/cut-files?packed=1"}
-	sheets, err := s.JobByShape(w.stocks, made).On(c, p, export.PackedJob(w.stocks, made))
-	if err != nil {
-		return err
+	sheets := export.PackedJob(w.stocks, made)
+	if !w.Choices.With.ByShape() {
+		if sheets, err = s.JobByShape(w.stocks, made).On(c, p, false, sheets); err != nil {
+			return err
+		}
 	}
 	return s.Cutting(c, p, sheets, wanted, names)
 }

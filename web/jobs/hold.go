@@ -25,6 +25,8 @@ type piecePage struct {
 	At, Name string
 	Sheet    string
 	X, Y     form.Field
+	Shaped   bool
+	Turn     form.Field // where it is laid by shape
 	Turned   bool
 	MayTurn  bool
 	Kept     bool
@@ -59,7 +61,45 @@ func (s *room) piece(c *echo.Context) error {
 		MayTurn: st.Job.Pieces[p.Piece].Turn,
 		Kept:    st.Keeps(at.Sheet, p),
 		Planned: w.State == jobbook.Planned,
+		Shaped:  st.Shapes != nil,
+		Turn:    f.ChoiceField("turn", "It lies", "", fmt.Sprint(90*p.Quarters()), turns(st, p.Piece)...),
 	})
+}
+
+// turns are those in which a piece may lie that is laid by shape.
+func turns(st *batch.Stock, piece int) []form.Choice {
+	if st.Shapes == nil {
+		return nil
+	}
+	var out []form.Choice
+	for i, words := range []string{"upright", "a quarter with the clock", "upside down", "a quarter against the clock"} {
+		if slices.Contains(st.Shapes.Pieces[piece].Turns, 90*i) {
+			out = append(out, form.Choice{Value: fmt.Sprint(90 * i), Label: words})
+		}
+	}
+	return out
+}
+
+// turned is a placed piece as the form has it turned.
+func turned(f *form.Form, st *batch.Stock, p layout.Placed) layout.Placed {
+	was := p.Turned
+	if st.Shapes == nil {
+		if f.Posted.Has("moving") {
+			p.Turned = f.Posted.Has("turned")
+		}
+	} else if f.Posted.Has("turn") {
+		turn := p.Turn
+		f.Whole("turn", &turn)
+		if !slices.ContainsFunc(turns(st, p.Piece), func(c form.Choice) bool { return c.Value == fmt.Sprint(turn) }) {
+			f.Fail(fault.New(fault.MayNotTurn, "turn", "It may not be turned so: its pattern or grain runs one way."))
+			return p
+		}
+		p.Turn, p.Turned = turn, turn%180 != 0
+	}
+	if p.Turned != was {
+		p.Width, p.Height = p.Height, p.Width
+	}
+	return p
 }
 
 // hold keeps a piece where it lies or where a hand puts it, or lets it go, and
@@ -84,9 +124,9 @@ func (s *room) hold(c *echo.Context) error {
 	to := placed
 	f.Length("x", &to.X)
 	f.Length("y", &to.Y)
-	if posted.Has("moving") && posted.Has("turned") != placed.Turned {
-		to.Turned = !placed.Turned
-		to.Width, to.Height = placed.Height, placed.Width
+	to = turned(f, &w.stocks[at.Stock], to)
+	if posted.Get("do") == "keep" && !posted.Has("moving") { // dragged: it comes to touch what is near
+		to = w.stocks[at.Stock].Near(at, to)
 	}
 	if f.OK() {
 		next := *w

@@ -32,6 +32,7 @@ type work struct {
 	gone   map[int64]string // names of its boxes that lie in the bin
 	lots   []drawer.Lot     // that it was laid out with, while it is planned
 	stocks []batch.Stock
+	fresh  bool            // no layout was kept of a card
 	needs  []cupboard.Need // of the cupboard
 }
 
@@ -128,6 +129,7 @@ func (s *room) plan(ctx context.Context, w *work) error {
 			if err := stocks[i].Lay(ctx, batch.Quick); err != nil {
 				return err
 			}
+			w.fresh = true
 		}
 	}
 	w.stocks, w.lots = stocks, lots
@@ -256,6 +258,7 @@ func (s *room) readJob(f *form.Form, j jobbook.Job, boxes []boxshelf.Named) jobb
 	}
 	f.Posted.Del("add")
 	f.Text("name", &j.Name)
+	f.With("with", &j.Choices.With)
 	switch name := design.CleanName(j.Name); {
 	case name == "":
 		f.Fail(fault.New(fault.Empty, "name", "A job needs a name. The old one is kept."))

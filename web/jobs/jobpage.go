@@ -37,7 +37,8 @@ type jobPage struct {
 	Items                    []jobBox
 	Gone                     []jobBox // of them, those in the bin
 	More                     []form.Choice
-	Stages                   form.Field
+	Stages, With             form.Field
+	Shaped, Seek             bool // it is laid by shape; better layouts are looked for at once
 	Cutting                  []form.Field
 	Stocks                   []stockView
 	Batch                    []batchView
@@ -117,6 +118,7 @@ func (s *room) renderJob(c *echo.Context, status int, w *work, f *form.Form) err
 		if p.Planned {
 			p.passed(w)
 		}
+		p.Seek = p.Planned && p.Shaped && w.fresh && batch.Sheets(w.stocks) > batch.Least(w.stocks)
 	}
 	if c.Request().Header.Get("HX-Request") != "" {
 		return c.Render(status, "job-work", p)
@@ -152,10 +154,12 @@ func (p *jobPage) fields(w *work, boxes []boxshelf.Named) {
 		form.Choice{Value: "2", Label: "strips first, then across them"},
 		form.Choice{Value: "3", Label: "strips, across, and once more"},
 	)
-	p.Cutting = []form.Field{
-		f.LengthField("trim", "Trim off every edge", "0 for clean sheets", w.Choices.Trim),
-		f.LengthField("kerf", "A cut takes away", "0 for a blade", w.Choices.Kerf),
+	p.With, p.Shaped = f.WithField("with", w.Choices.With), w.Choices.With.ByShape()
+	kerf := f.LengthField("kerf", "A cut takes away", "0 for a blade", w.Choices.Kerf)
+	if p.Shaped {
+		kerf = f.LengthField("kerf", "Gap between pieces", "0 to 3 mm", w.Choices.Kerf)
 	}
+	p.Cutting = []form.Field{f.LengthField("trim", "Trim off every edge", "0 for clean sheets", w.Choices.Trim), kerf}
 }
 
 // Refusals are what the page's fields could not take; nothing is offered to cure it.
@@ -246,7 +250,7 @@ func sheetName(st *batch.Stock, l layout.Laid) string {
 // labelOf is what is written on a piece: its own name, and its box's.
 func labelOf(st *batch.Stock, piece int) draw.PieceLabel {
 	o := st.Origins[piece]
-	return draw.PieceLabel{Name: o.Name, Under: o.Box, Mat: o.Mat, Made: o.Made}
+	return draw.PieceLabel{Name: o.Name, Under: o.Box, Mat: o.Mat, Made: o.Made, Gives: st.Outlines(piece)}
 }
 
 func whereID(st *batch.Stock, piece int) string {

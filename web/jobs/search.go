@@ -122,9 +122,8 @@ func (s *room) look(c *echo.Context, w *work, all time.Duration, tell func(progr
 		share := float64(len(st.Job.Pieces)) / float64(pieces)
 		first := true
 		before := st.Layout
-		laid, err := layout.Solve(
+		laid, err := st.Search(
 			ctx,
-			st.Job,
 			layout.Effort{Seconds: share * all.Seconds(), Start: st.Layout, Yield: s.Turns.Wait, Better: func(r *layout.Result) {
 				p := progress{
 					Says: fmt.Sprintf(

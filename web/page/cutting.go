@@ -2,19 +2,17 @@ package page
 
 import (
 	"cmp"
-	"context"
 	"fmt"
 	"html/template"
 	"net/http"
+	"net/url"
+	"slices"
 	"strings"
 
 	"github.com/labstack/echo/v5"
 
-	"brevium/core/batch"
-	"brevium/core/design"
 	"brevium/core/fault"
 	"brevium/core/measure"
-	"brevium/core/nest"
 	"brevium/core/pattern"
 	"brevium/core/strokes"
 	"brevium/core/tool"
@@ -41,100 +39,6 @@ type CuttingPage struct {
 	// Files are those a machine takes, by name; empty for a job. Printed is where what is printed on
 	// Paper and then cut is asked for; empty where there is nothing.
 	Files, Printed, Paper string
-}
-
-// forShapes is how long a box's pieces are laid by shape, in seconds.
-const forShapes = 1.5
-
-// Shapes is how a box or a job is laid by the true shapes of its pieces: worked out once for the same
-// inputs.
-type Shapes struct {
-	room *Room
-	key  []byte
-	lay  func(context.Context) (export.Shaped, error)
-}
-
-// ByShape is how a made box is laid.
-func (s *Room) ByShape(r *design.Result) Shapes {
-	key := r.Inputs.Key()
-	return Shapes{s, key[:], func(ctx context.Context) (export.Shaped, error) { return export.ByShape(ctx, r, forShapes) }}
-}
-
-// JobByShape is how a job is laid, as long as its sheets and pieces are the same.
-func (s *Room) JobByShape(stocks []batch.Stock, made []*design.Result) Shapes {
-	var key []byte
-	for _, r := range made {
-		of := r.Inputs.Key()
-		key = append(key, of[:]...)
-	}
-	for _, one := range stocks {
-		key = append(append(key, one.Card.Key()...), one.Job.JSON()...)
-	}
-	return Shapes{s, key, func(ctx context.Context) (export.Shaped, error) {
-		return export.JobByShape(ctx, stocks, made, forShapes)
-	}}
-}
-
-// byShape is the word for what is kept.
-const byShape = "by shape"
-
-// Known reports whether it is there without being worked out.
-func (x Shapes) Known() bool { return x.room.shaped.Known(byShape, x.key) }
-
-// Laid gives it, worked out when it is not there.
-func (x Shapes) Laid(ctx context.Context) (export.Shaped, error) {
-	return x.room.shaped.OfKey(byShape, x.key, func() (export.Shaped, error) {
-		end, err := x.room.Shares.Take(ctx)
-		if err != nil {
-			return export.Shaped{}, err
-		}
-		defer end()
-		by, err := x.lay(ctx)
-		if err == nil {
-			err = ctx.Err() // one that was broken off may not be the best
-		}
-		return by, err
-	})
-}
-
-// On shows a page's sheets as they are laid: by shape where the query asks for it. No page waits for
-// that: as long as it is not there the trimmer's sheets are shown, and the page comes again with the
-// others.
-func (x Shapes) On(c *echo.Context, p *CuttingPage, trimmer []export.Drawing) ([]export.Drawing, error) {
-	wanted := c.QueryParam("laid") == "shape"
-	p.Laid = []Choice{{"for the trimmer", p.At, !wanted}, {"by shape", p.At + "?laid=shape", wanted}}
-	p.Shapes = strings.TrimSuffix(p.At, "/cutting") + "/shapes?here=1"
-	if !wanted {
-		return trimmer, nil
-	}
-	p.Files += "&laid=shape"
-	if !x.Known() {
-		p.Shapes += "&waiting=1"
-		p.Waiting = true
-		return trimmer, nil
-	}
-	by, err := x.Laid(c.Request().Context())
-	return by.Drawings, err
-}
-
-// Saves answers what laying by shape saves; a page that waits for it comes again.
-func (x Shapes) Saves(c *echo.Context, at string) error {
-	by, err := x.Laid(c.Request().Context())
-	if err != nil {
-		return err
-	}
-	if c.QueryParam("waiting") != "" {
-		c.Response().Header().Set("HX-Refresh", "true")
-	}
-	return c.Render(http.StatusOK, "shapes", ShapesView{At: at, Shaped: by, Sheets: len(by.Drawings), Here: c.QueryParam("here") != ""})
-}
-
-// ShapesView is what laying by shape saves, of the box or job at an address.
-type ShapesView struct {
-	At string
-	export.Shaped
-	Sheets int
-	Here   bool // it is asked by the page that shows them
 }
 
 // Knife is how a blade trails that a file is asked for.
@@ -201,27 +105,32 @@ func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing,
 	if err != nil {
 		return err
 	}
-	own := tools.Owned.Machine
-	mat := cmp.Or(c.QueryParam("mat"), own.Mat, matFor(d))
-	m, err := tool.ParseMat(mat)
+	own, mats := tools.Owned.Machine, tool.Mats
+	if !own.None() {
+		mats = own.Mats
+	}
+	m, err := tool.ParseMat(c.QueryParam("mat"))
 	if err != nil {
-		m, _ = tool.ParseMat(matFor(d))
+		m = matFor(d, mats)
+	}
+	if !slices.Contains(mats, m) {
+		mats = append(slices.Clone(mats), m)
 	}
 	laid := ""
-	if len(p.Laid) > 0 && p.Laid[len(p.Laid)-1].Here {
-		laid = "&laid=shape"
+	if q := c.QueryParam("laid"); q != "" {
+		laid = "&laid=" + url.QueryEscape(q)
 	}
 	to := func(mat string, sheet int) string {
 		return fmt.Sprintf("%s?mat=%s&sheet=%d%s", p.At, mat, sheet, laid)
 	}
-	for _, one := range tool.Mats {
+	for _, one := range mats {
 		p.Mats = append(p.Mats, Choice{one.Called(), to(one.Name, at), one.Name == m.Name})
 	}
 	for i := range sheets {
 		p.Sheets = append(p.Sheets, Choice{fmt.Sprint(i + 1), to(m.Name, i+1), i+1 == at})
 	}
 	p.Sheet = Cut{Name: d.Name, Width: d.Width, Height: d.Height, MatName: m.Called(), Colour: string(d.Card.Seen().Outside)}
-	file, err := plotter.ReadSVG(d.SVG(export.Layers{}))
+	file, err := plotter.ReadSVG(d.SVG(export.Layers{Board: own.Board}))
 	if err != nil {
 		return err
 	}
@@ -230,6 +139,9 @@ func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing,
 		return err
 	}
 	defer end()
+	if own.Board {
+		wanted = withoutCreases(wanted)
+	}
 	report, err := plotter.Cut(file, plotter.With(own, m, d.Card.Thickness.MM()), wanted)
 	if err != nil {
 		f := fault.Of(err)
@@ -241,14 +153,9 @@ func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing,
 		p.Says = report.Says()
 		p.Sheet.fill(report, names)
 	}
-	if p.Round = laid != ""; p.Round {
-		var outlines [][]pattern.Point
-		for _, l := range d.Cuts {
-			outlines = append(outlines, l.Flat())
-		}
-		for _, cut := range nest.Rough(d.Width, d.Height, outlines) {
-			p.Rough = append(p.Rough, fmt.Sprintf("%s, %s from its %s edge", cut.Part, measure.Label(measure.FromMM(cut.At), p.Units, p.Units.Tick()), cut.Edge()))
-		}
+	if l := d.Laid; l.ByShape {
+		p.Round = len(l.Loads) == 0
+		p.Rough = l.Words(d.Called, func(x measure.Length) string { return measure.Label(x, p.Units, p.Units.Tick()) })
 	}
 	p.Sheet.MatWidth, p.Sheet.MatHeight = m.Width, m.Height
 	p.Sheet.RimWidth, p.Sheet.RimHeight, p.Sheet.Middle = m.Width+8, m.Height+8, m.Width/2
@@ -265,16 +172,25 @@ func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing,
 	return c.Render(http.StatusOK, "cutting.html", p)
 }
 
-// matFor is the smallest mat that takes a sheet; the first when none does.
-func matFor(d export.Drawing) string {
-	best := tool.Mats[0]
-	for _, m := range tool.Mats {
+// withoutCreases are pieces that are scored by other means.
+func withoutCreases(all []strokes.Piece) []strokes.Piece {
+	out := slices.Clone(all)
+	for i := range out {
+		out[i].Creases = nil
+	}
+	return out
+}
+
+// matFor is the smallest of some mats that takes a sheet; the first when none does.
+func matFor(d export.Drawing, mats []tool.Mat) tool.Mat {
+	best := mats[0]
+	for _, m := range mats {
 		fits := d.Width <= m.Width+0.01 && d.Height <= m.Height+0.01
 		if fits && (best.Width < d.Width || best.Height < d.Height || m.Width*m.Height < best.Width*best.Height) {
 			best = m
 		}
 	}
-	return best.Name
+	return best
 }
 
 // strokeWords are what strokes are to people.

@@ -28,7 +28,6 @@ import (
 	"brevium/core/measure"
 	"brevium/core/people"
 	"brevium/draw"
-	"brevium/draw/export"
 	"brevium/store"
 	"brevium/store/boxshelf"
 	"brevium/store/desk"
@@ -52,7 +51,7 @@ type Room struct {
 	sketches *Kept[Sketch]
 	results  *Kept[*design.Result]
 	biggest  *Kept[*design.Biggest]
-	shaped   *Kept[export.Shaped]
+	shaped   *Kept[Shaped]
 	// Drawn is what was drawn of results.
 	Drawn Drawn
 }
@@ -77,13 +76,25 @@ const (
 func NewRoom(kept *store.Store, disk *store.Cache, log *slog.Logger) *Room {
 	return &Room{
 		Store: kept, Disk: disk, Log: log,
-		sketches: NewKept[Sketch](mostSketches, disk), results: NewKept[*design.Result](mostResults, nil), biggest: NewKept[*design.Biggest](mostResults, disk), shaped: NewKept[export.Shaped](mostResults, nil),
+		sketches: NewKept[Sketch](mostSketches, disk), results: NewKept[*design.Result](mostResults, nil), biggest: NewKept[*design.Biggest](mostResults, disk), shaped: NewKept[Shaped](mostResults, nil),
 	}
 }
 
-// Made works a design out, once for the same inputs. Nobody may change the
-// result.
+// Made works a design out, once for the same inputs. One that is cut with scissors or by a machine is as
+// it was laid by shape, if it was. Nobody may change the result.
 func (s *Room) Made(ctx context.Context, in design.Inputs) (*design.Result, error) {
+	r, err := s.Trimmed(ctx, in)
+	if err == nil && in.Tools.With.ByShape() {
+		if by := s.ByShape(r); by.Known() {
+			shaped, err := by.Laid(ctx)
+			return shaped.Result, err
+		}
+	}
+	return r, err
+}
+
+// Trimmed works a design out as the trimmer lays it.
+func (s *Room) Trimmed(ctx context.Context, in design.Inputs) (*design.Result, error) {
 	if err := in.Check(); err != nil {
 		return nil, err
 	}

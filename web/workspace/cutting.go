@@ -23,7 +23,11 @@ func (s *room) cutting(c *echo.Context) error {
 	if marked.Any(r) {
 		p.Printed, p.Paper = at+"/", page.PaperOf(c, b.Inputs.Units)
 	}
-	sheets, err := s.ByShape(r).On(c, p, export.Packed(r))
+	trimmed, err := s.Trimmed(c.Request().Context(), b.Inputs)
+	if err != nil {
+		return err
+	}
+	sheets, err := s.ByShape(trimmed).On(c, p, b.Inputs.Tools.With.ByShape(), export.Packed(trimmed))
 	if err != nil {
 		return err
 	}
@@ -32,7 +36,11 @@ func (s *room) cutting(c *echo.Context) error {
 
 // shapes is asked for once a page is there: what scissors or a machine save.
 func (s *room) shapes(c *echo.Context) error {
-	b, r, err := s.result(c)
+	b, err := s.Box(c)
+	if err != nil {
+		return err
+	}
+	r, err := s.Trimmed(c.Request().Context(), b.Inputs)
 	if err != nil {
 		return err
 	}

@@ -81,12 +81,17 @@ func (s *room) export(c *echo.Context) error {
 		Paper: paper, Mirror: q.Has("mirror"), Packed: q.Has("packed"), Layers: export.Layers{Perforate: q.Has("perforate"), Notes: q.Has("notes")}, Knife: page.Knife(c),
 	}
 	o.Printed = q.Has("printed")
-	if q.Get("laid") == "shape" {
-		by, err := s.ByShape(r).Laid(c.Request().Context())
-		if err != nil {
+	if laid := q.Get("laid"); laid != "" {
+		if r, err = s.Trimmed(c.Request().Context(), b.Inputs); err != nil {
 			return err
 		}
-		o.Sheets = by.Drawings
+		if laid == "shape" {
+			by, err := s.ByShape(r).Laid(c.Request().Context())
+			if err != nil {
+				return err
+			}
+			r = by.Result
+		}
 	}
 	files, err := export.Files(r, to, o)
 	if err != nil {
