@@ -81,7 +81,14 @@ func (d Drawer) pile(p *Picture, l drawer.Lot, x, foot float64) {
 	}
 	for i := min(l.Count, mostShown) - 1; i >= 0; i-- {
 		at := pileShift * float64(i)
-		s := p.polygon(class, rect(x+at, foot-h-at, w, h)...)
+		edge := rect(x+at, foot-h-at, w, h)
+		if shape := l.Shape.Points(); shape != nil {
+			edge = edge[:0]
+			for _, q := range shape {
+				edge = append(edge, q.Add(pattern.Pt(x+at, foot-h-at)))
+			}
+		}
+		s := p.polygon(class, edge...)
 		s.About = l.Sheet + ", " + size
 		s.Fill = From{Card: l.Card}.fill(w, h)
 		s.Fill.Lay = Affine{1, 0, 0, 1, x + at, foot - h - at}

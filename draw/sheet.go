@@ -56,6 +56,9 @@ func (s Sheet) Picture() *Picture {
 	if !s.Plain {
 		area.Fill = From{Card: s.Card}.fill(w, h)
 	}
+	if s.Laid.ByShape {
+		p.polygon(Offcut, edge...) // all that is no piece
+	}
 	for k, o := range s.Laid.Offcuts {
 		if s.Laid.ByShape {
 			s.shapedOffcut(p, o, s.Laid.Shapes[k])
@@ -64,7 +67,14 @@ func (s Sheet) Picture() *Picture {
 		s.offcut(p, o)
 	}
 	for n, pl := range s.Laid.Placed {
-		s.piece(p, n, pl)
+		if s.piece(p, n, pl); !s.Laid.ByShape {
+			s.words(p, pl)
+		}
+	}
+	for _, pl := range s.Laid.Placed {
+		if s.Laid.ByShape { // over the papers of all
+			s.words(p, pl)
+		}
 	}
 	s.cuts(p)
 	p.grain(s.run(), w, h)
@@ -194,13 +204,14 @@ func (s Sheet) piece(p *Picture, n int, pl layout.Placed) {
 		edge, gives = onSheet(gives[0], pl), nil
 	}
 	shape := p.polygon(class, edge...)
+	if s.Laid.ByShape && !s.Plain {
+		shape.Fill = From{Card: s.Card}.fill(s.Laid.Sheet.Width.MM(), s.Laid.Sheet.Height.MM())
+	}
 	shape.About = fmt.Sprintf("%s, %s %s", name, size, unit)
 	for _, outline := range gives {
 		p.polygon(Guide, onSheet(outline, pl)...)
 	}
-	if under == "" {
-		under = size
-	} else {
+	if under != "" {
 		shape.About = under + ": " + shape.About
 	}
 	if s.Key != nil {
@@ -210,6 +221,16 @@ func (s Sheet) piece(p *Picture, n int, pl layout.Placed) {
 		shape.About += ", kept where it lies"
 		in := 4 * p.U
 		p.polygon(Kept, rect(x+in, y+in, w-2*in, h-2*in)...)
+	}
+}
+
+// words are what is written on a piece.
+func (s Sheet) words(p *Picture, pl layout.Placed) {
+	x, y, w, h := pl.X.MM(), pl.Y.MM(), pl.Width.MM(), pl.Height.MM()
+	says := s.Label(pl.Piece)
+	name, under := says.Name, says.Under
+	if under == "" {
+		under, _ = s.sizeOf(pl)
 	}
 	s.arrow(p, x+w, y+h, min(w, h))
 	if !p.label(area{x, y, w, h}, Text, name, under, 30) {

@@ -35,9 +35,11 @@ func Makeable(ctx context.Context, in design.Inputs, lots []drawer.Lot) []Offer 
 		with.Card, with.Cards, with.Mats, with.Sheets, with.Copies = g.Card, nil, nil, nil, 1
 		var piles, offcuts []drawer.Lot
 		for _, l := range g.Lots {
-			if l.Offcut {
+			switch {
+			case l.Shape != "": // no trimmer cuts from it
+			case l.Offcut:
 				offcuts = append(offcuts, l)
-			} else {
+			default:
 				piles = append(piles, l)
 			}
 		}
@@ -102,7 +104,7 @@ func OffcutUses(ctx context.Context, stocks []Stock, boxes []Blanks) []Use {
 		var useful []layout.Rect
 		for _, l := range st.Layout.Sheets {
 			for _, o := range l.Offcuts {
-				if drawer.Useful(o) &&
+				if !l.ByShape && drawer.Useful(o) &&
 					!slices.ContainsFunc(useful, func(x layout.Rect) bool { return x.Width == o.Width && x.Height == o.Height }) {
 					useful = append(useful, o)
 				}

@@ -50,7 +50,9 @@ func (s *Stock) passes(l drawer.Lot) string {
 	switch {
 	case l.Card.Key() == s.Card.Key():
 		switch {
-		case s.Job.Trimmer > 0 && min(l.Width, l.Height) > s.Job.Trimmer:
+		case l.Shape != "" && s.Shapes == nil:
+			return "it is no rectangle: scissors or a machine cut from it"
+		case s.Shapes == nil && s.Job.Trimmer > 0 && min(l.Width, l.Height) > s.Job.Trimmer:
 			return "it is too wide for the trimmer"
 		case slices.ContainsFunc(s.Job.Pieces, func(p layout.Piece) bool { return goesOn(p, l) }):
 			return "the sheets to buy give more for it"

@@ -93,7 +93,11 @@ func cutting(r *design.Result, steps []recipe.Step) []Move {
 			moves = append(moves, Move{Trim: &c.trim, Head: c.head, Says: c.says})
 		}
 		says := capital(strings.TrimPrefix(j.step.Text, "Cut "))
+		if r.Inputs.Tools.With.ByShape() { // the sheet is parted, and its pieces are not cut out yet
+			moves, j.n = append(moves, Move{Says: j.step.Text}), -1
+		}
 		switch {
+		case j.n < 0:
 		case j.n == 0:
 			moves = append(moves, Move{Says: j.step.Text}) // no sheet holds it
 		case len(moves) == 0:

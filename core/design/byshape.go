@@ -2,6 +2,7 @@ package design
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"math"
 	"slices"
@@ -13,8 +14,22 @@ import (
 	"brevium/core/measure"
 	"brevium/core/nest"
 	"brevium/core/pattern"
+	"brevium/core/recipe"
 	"brevium/core/tool"
 )
+
+// cutter is who cuts the pieces out.
+func (in *Inputs) cutter() recipe.Cutter {
+	switch m := in.Tools.Owned.Machine; {
+	case in.Tools.With == tool.Scissors:
+		return recipe.Outlines
+	case in.Tools.With == tool.ByMachine && m.Board:
+		return recipe.Machine
+	case in.Tools.With == tool.ByMachine:
+		return recipe.Scoring
+	}
+	return recipe.Blanks
+}
 
 // Shapes are a stock's pieces by their outlines, in the order of its job. A piece may be turned as its
 // paper allows; one that lies as its grain wants stays so, or end for end.
@@ -98,6 +113,40 @@ func (r *Result) ByShape(ctx context.Context, seconds float64) (*Result, error) 
 		if len(laid.Unplaced) <= len(s.Layout.Unplaced) && (machine || len(laid.Sheets) < len(s.Layout.Sheets)) {
 			l.Stocks[i].Layout = laid
 		}
+	}
+	return tell(l)
+}
+
+// ShapeLayouts are the layouts by shape of a result that ByShape gave, as files, by card; Relaid reads them.
+func (r *Result) ShapeLayouts() (map[string]json.RawMessage, error) {
+	out := map[string]json.RawMessage{}
+	for _, s := range r.Stocks {
+		if len(s.Layout.Sheets) == 0 || !s.Layout.Sheets[0].ByShape {
+			continue
+		}
+		text, err := r.shapesJob(s).JSON(s.Layout, 0)
+		if err != nil {
+			return nil, err
+		}
+		out[s.Card.Key()] = text
+	}
+	return out, nil
+}
+
+// Relaid is a result with layouts that ShapeLayouts wrote of it; an error where they are not of it.
+func (r *Result) Relaid(layouts map[string]json.RawMessage) (*Result, error) {
+	l := r.Laid
+	l.Stocks = slices.Clone(r.Stocks)
+	for i, s := range l.Stocks {
+		text, there := layouts[s.Card.Key()]
+		if !there {
+			continue
+		}
+		laid, err := l.shapesJob(s).ReadResult(text)
+		if err != nil {
+			return nil, err
+		}
+		l.Stocks[i].Layout = laid
 	}
 	return tell(l)
 }

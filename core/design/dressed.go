@@ -53,7 +53,8 @@ func generally(p style.Part, adhesive style.Adhesive) style.Part {
 func (d *Dressed) work() recipe.Work {
 	in := &d.Inputs
 	w := recipe.Work{
-		Units: in.Units, Tick: in.Tools.Tick, Fence: in.Tools.Fence, Copies: in.Copies,
+		Cutter: d.Inputs.cutter(),
+		Units:  in.Units, Tick: in.Tools.Tick, Fence: in.Tools.Fence, Copies: in.Copies,
 		Cards: map[string]paper.Card{}, EndForEnd: map[string]bool{}, Loose: map[string]bool{}, Mats: d.Mats, Fixings: d.fixings(), Panes: d.panes(), Together: d.together(),
 		Contents: d.filled(), Adhesive: style.AdhesiveOf(d.Spec),
 	}

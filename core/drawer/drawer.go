@@ -110,12 +110,12 @@ func Groups(lots []Lot) []Group {
 	return out
 }
 
-// Free gives the lots that have a free sheet, card by card as Groups puts them.
+// Free gives the lots that have a free sheet, a rectangle, card by card as Groups puts them.
 func Free(lots []Lot) []Lot {
 	var out []Lot
 	for _, g := range Groups(lots) {
 		for _, l := range g.Lots {
-			if l.Free() > 0 {
+			if l.Free() > 0 && l.Shape == "" {
 				out = append(out, l)
 			}
 		}

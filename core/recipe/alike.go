@@ -22,6 +22,8 @@ func (l likeness) said(s teller, key, open string) string {
 	switch {
 	case l.again:
 		key = "same-again"
+	case s.cutter != Blanks:
+		return l.saidOut(s, key, open)
 	case l.four:
 		key += "four"
 	case l.traced:
@@ -56,7 +58,7 @@ func (s teller) like(one, two made) (l likeness, same bool) {
 				return l, false
 			}
 			l.again = l.again && slices.Equal(o.At, m.At) && o.Shim == m.Shim
-			if m.Shim > 0 {
+			if m.Shim > 0 && s.cutter != Scoring {
 				l.also = append(l.also, y.step.Text)
 			} else {
 				l.four, l.fields["at"] = true, s.numbers(m.At)
@@ -75,14 +77,18 @@ func (s teller) like(one, two made) (l likeness, same bool) {
 			}
 			if o.Leave != m.Leave {
 				l.again = false
-				l.also = append(l.also, s.trimmed(hand.Trim{What: m.What, Leave: m.Leave}))
+				if s.cutter == Blanks {
+					l.also = append(l.also, s.trimmed(hand.Trim{What: m.What, Leave: m.Leave}))
+				}
 			}
 		case hand.Slit:
 			o, slit := x.move.(hand.Slit)
 			switch {
 			case x.step.Text == y.step.Text:
 			case slit && otherwise(o, m):
-				l.again = false
+				if l.again = false; s.cutter.machine() {
+					break
+				}
 				l.also = append(l.also, s.Say("also-slit", Fields{"edges": s.edges(two.card, fromEdges(m))}))
 			default:
 				return l, false
@@ -102,7 +108,12 @@ func (s teller) like(one, two made) (l likeness, same bool) {
 		l.also = nil
 		return l, true
 	}
-	l.also = append(l.also, trims...)
+	if s.cutter == Blanks {
+		l.also = append(l.also, trims...)
+	}
+	if s.cutter == Scoring {
+		edges = nil
+	}
 	switch len(edges) {
 	case 0:
 	case 1:

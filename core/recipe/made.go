@@ -17,13 +17,14 @@ import (
 // maker is a box as moves make it: each piece is told once, alike ones like the one before.
 type maker struct {
 	teller
-	w     Work
-	table hand.Table
-	fault error               // of the first move that a hand cannot do
-	done  int                 // moves of the piece before the hand
-	told  []made              // in order
-	with  bool                // it was said what papers are stuck with
-	last  map[string][]string // by piece, the keys of the steps that no other of it needs
+	w       Work
+	table   hand.Table
+	fault   error               // of the first move that a hand cannot do
+	done    int                 // moves of the piece before the hand
+	told    []made              // in order
+	printed bool                // it was said that templates are printed
+	with    bool                // it was said what papers are stuck with
+	last    map[string][]string // by piece, the keys of the steps that no other of it needs
 }
 
 // do does a move on the table, and remembers the first that cannot be done: it is told all the
@@ -348,6 +349,9 @@ func (s *maker) cut(p style.Part, m hand.Cut) string {
 		key, f["count"] = "cut-many", s.Number(n)
 	} else if numbered(p.Name) {
 		key = "cut-numbered"
+	}
+	if said, is := s.out(p, f); is {
+		return strings.Join(append([]string{said}, s.runs(p)...), " ")
 	}
 	if s.saysCard(p) {
 		key += "-from"

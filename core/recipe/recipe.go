@@ -125,6 +125,8 @@ type Work struct {
 	Adhesive           style.Adhesive
 	// Papers is what papers are stuck with, where that was chosen by itself; nil is as the box.
 	Papers *Sticking
+	// Cutter is who cuts its pieces out.
+	Cutter Cutter
 }
 
 // Seconds each kind of step takes, for one piece, by an unhurried hand.
@@ -143,7 +145,7 @@ func (w Work) Steps() []Step {
 // the table on which all of it was done, and the first fault of a move, a *hand.Fault, after
 // which nothing on the table can be relied on.
 func (w Work) Tell() ([]Step, *hand.Table, error) {
-	m := &maker{teller: teller{English, Telling{w.Units, w.Tick}, w.called, w.Adhesive.Wet()}, w: w}
+	m := &maker{teller: teller{English, Telling{w.Units, w.Tick}, w.called, w.Adhesive.Wet(), w.Cutter}, w: w}
 	sets := MatSets(w.Mats)
 	told := make([]bool, len(w.Parts))
 	var out []Step
@@ -156,7 +158,7 @@ func (w Work) Tell() ([]Step, *hand.Table, error) {
 			out = append(out, m.again(i, told, sets)...)
 		}
 	}
-	out = append(out, m.together(w.whole())...)
+	out = w.cutOut(append(out, m.together(w.whole())...))
 	for i := range out {
 		out[i].N = i + 1
 		for k := range out[i].Inner {

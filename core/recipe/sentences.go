@@ -16,6 +16,8 @@ type teller struct {
 	Telling
 	piece func(id string) string
 	wet   bool // wet glue, not tape
+	// cutter is who cuts the pieces out.
+	cutter Cutter
 }
 
 // clearly is by how much one side of a card is longer than the other where a hand sees it.
@@ -163,7 +165,7 @@ func (s teller) said(x hand.Said) string {
 
 // Says is what is told by a pattern of its own, of this work, in the language of makers.
 func (w Work) Says(x hand.Said) string {
-	return teller{English, Telling{w.Units, w.Tick}, w.called, w.Adhesive.Wet()}.said(x)
+	return teller{English, Telling{w.Units, w.Tick}, w.called, w.Adhesive.Wet(), w.Cutter}.said(x)
 }
 
 // parts names parts of a card: "the four corner tabs", "the spine's two tabs".

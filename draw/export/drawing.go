@@ -140,6 +140,9 @@ func packed(card paper.Card, l layout.Laid, n int, of func(piece int) (*design.R
 			d.Name = fmt.Sprintf("Sheet %d, part %d of %d: %s, %s", n, k+1, len(loads), card.Name, l.Sheet.Name)
 			d.File += fmt.Sprintf("-part-%d", k+1)
 		}
+		if l.ByShape {
+			d.Name += ", laid by shape"
+		}
 		empty := true
 		for _, p := range l.Placed {
 			if !load.Holds(p.Rect) {

@@ -96,7 +96,7 @@ func (s *room) made(c *echo.Context) (*made, error) {
 		return nil, err
 	}
 	ctx := c.Request().Context()
-	r, err := s.Made(ctx, b.Inputs)
+	r, err := s.Finished(ctx, b.Inputs)
 	if err != nil {
 		return nil, err
 	}

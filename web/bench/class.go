@@ -127,7 +127,7 @@ func (s *room) classed(c *echo.Context, of desk.Sort) (id int64, name string, er
 func (s *room) steps(ctx context.Context, class classroom.Class, boxes []boxshelf.Box) ([]string, error) {
 	var out []string
 	for _, b := range boxes {
-		r, err := s.Made(ctx, b.Inputs)
+		r, err := s.Finished(ctx, b.Inputs)
 		if err != nil {
 			return nil, err
 		}
@@ -254,7 +254,7 @@ func (s *room) drawn(c *echo.Context, class classroom.Class, b boxshelf.Box) ([]
 		what = "kit"
 	}
 	return s.moves.Of(what, b.Inputs, func() ([]template.HTML, error) {
-		r, err := s.Made(c.Request().Context(), b.Inputs)
+		r, err := s.Finished(c.Request().Context(), b.Inputs)
 		if err != nil {
 			return nil, err
 		}

@@ -43,6 +43,10 @@ func Routes(e *echo.Echo, shared *page.Room) {
 	e.POST("/drawer/cupboard", s.putGood)
 	e.POST("/drawer/cupboard/import", s.importGoods)
 	e.GET("/cupboard.csv", s.exportGoods)
+	e.GET("/drawer/shape", s.shape)
+	e.POST("/drawer/shape", s.putShape)
+	e.GET("/drawer/shape/:id", s.shapePhoto)
+	e.POST("/drawer/shape/:id", s.straightenShape)
 	e.GET("/drawer/tools", s.tools)
 	e.POST("/drawer/tools", s.setTools)
 	e.GET("/drawer/card-and-glue", s.matter)
@@ -109,6 +113,9 @@ func (s *room) showDrawer(c *echo.Context, status int, f *form.Form) error {
 			x := lotView{Lot: l, Size: page.SizeOf(l.Width, l.Height, view.Units), What: l.Sheet}
 			if l.Offcut && l.From != "" {
 				x.What = "offcut of " + l.From
+			}
+			if l.Shape != "" {
+				x.What += ", of any shape"
 			}
 			x.CountField, x.PriceField = lotFields(f, l)
 			v.Lots = append(v.Lots, x)

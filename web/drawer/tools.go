@@ -39,6 +39,7 @@ func (s *room) showTools(c *echo.Context, status int, f *form.Form) error {
 func toolFields(f *form.Form, t design.Tools) (table, owned []form.Field) {
 	return []form.Field{
 		f.LengthField("tools.trimmer", "Longest cut of the trimmer", "usually 12 in or 30.5 cm", t.Trimmer),
+		f.WithField("tools.with", t.With),
 		f.ChoiceField("tools.fence", "The scoring board's fence is on the", "", string(t.Fence), form.Plain("left", "right")...),
 	}, f.ToolFields(t.Owned)
 }
@@ -61,6 +62,7 @@ func (s *room) setTools(c *echo.Context) error {
 	f.Meet(append(append(table, owned...), form.New(nil, f.Unit).MachineFields(t.Owned.Machine)...)...)
 	f.LongLength("tools.trimmer", &t.Trimmer)
 	f.Text("tools.fence", (*string)(&t.Fence))
+	f.With("tools.with", &t.With)
 	f.ReadTools(&t.Owned)
 	f.ReadMachine(&t.Owned.Machine)
 	if f.OK() {
@@ -86,6 +88,9 @@ func listed(err error) error {
 		if form.Within(x.Field, list) {
 			x.Field = list
 		}
+	}
+	if x.Field == "tools.machine.mat" {
+		x.Field = "tools.machine"
 	}
 	if x.Field == "tools.circles" {
 		x.Field = "tools.circles.from"

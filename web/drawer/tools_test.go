@@ -71,11 +71,11 @@ func TestACuttingMachine(t *testing.T) {
 	t.Parallel()
 	x := webtest.NewTable(t)
 	x.JarBox()
-	if code, page, _ := x.Post("/drawer/tools", "tools.machine", "12x24", "tools.machine.blade", "0.3 mm", "tools.machine.overcut", "1 mm", "tools.machine.force", "150"); code >= 400 {
+	if code, page, _ := x.Post("/drawer/tools", "tools.machine", "12x24", "tools.machine.blade", "0.3 mm", "tools.machine.overcut", "1 mm", "tools.machine.force", "150", "tools.machine.margin", "3 mm", "tools.machine.score", "90"); code >= 400 {
 		t.Fatalf("%d: %.500s", code, page)
 	}
 	_, page, _ := x.Get("/drawer/tools")
-	for _, shown := range []string{`value="12x24" selected`, `value="0.3 mm"`, `value="1 mm"`, `value="150"`} {
+	for _, shown := range []string{`value="12 × 24 in"`, `value="3 mm"`, `value="90"`, `value="0.3 mm"`, `value="1 mm"`, `value="150"`} {
 		if !strings.Contains(page, shown) {
 			t.Errorf("the list does not show %s", shown)
 		}
@@ -86,11 +86,19 @@ func TestACuttingMachine(t *testing.T) {
 	if _, page, _ = x.Get("/boxes/1/cutting"); !strings.Contains(page, `aria-current="true">12 × 24 in`) {
 		t.Error("it is not cut on the maker's own mat")
 	}
-	for field, typed := range map[string]string{"tools.machine": "a0", "tools.machine.blade": "9 mm", "tools.machine.overcut": "x", "tools.machine.force": "3"} {
+	for field, typed := range map[string]string{"tools.machine": "a0", "tools.machine.blade": "9 mm", "tools.machine.overcut": "x", "tools.machine.force": "3", "tools.machine.margin": "30 mm", "tools.machine.score": "x"} {
 		code, page, _ := x.Post("/drawer/tools", field, typed)
 		if code != http.StatusUnprocessableEntity || !strings.Contains(page, `class="fault"`) {
 			t.Errorf("%s of %q: %d", field, typed, code)
 		}
+	}
+	// Several mats, in any unit; scores on the board are none of the machine's strokes.
+	x.Post("/drawer/tools", "tools.machine", "a4; 9 × 12; 228 x 400 mm", "tools.machine.scores", "board")
+	if _, page, _ = x.Get("/drawer/tools"); !strings.Contains(page, `value="A4; 228.6 × 304.8 mm; 228 × 400 mm"`) || !strings.Contains(page, `value="board" selected`) {
+		t.Error("the mats are others")
+	}
+	if _, page, _ = x.Get("/boxes/1/cutting?mat=12x24"); !strings.Contains(page, "came off in") || strings.Contains(page, `data-of="a score"`) {
+		t.Error("the machine scores")
 	}
 	x.Post("/drawer/tools", "tools.machine", "")
 	if _, page, _ = x.Get("/boxes/1/cutting"); !strings.Contains(page, `aria-current="true">12 × 12 in`) {

@@ -16,7 +16,7 @@ func matsText(all []tool.Mat) string { return listText(all, tool.Mat.Called) }
 // mat reads one: a sheet's name, or width × height in the page's unit or one that is written behind.
 func (f *Form) mat(text string) (tool.Mat, error) {
 	text = strings.TrimSpace(text)
-	if m, err := tool.ParseMat(strings.ToLower(text)); err == nil && !strings.ContainsAny(text, "xX×") {
+	if m, err := tool.ParseMat(strings.ToLower(text)); err == nil && slices.Contains(tool.Mats, m) {
 		return m, nil
 	}
 	wide, high, both := strings.Cut(strings.NewReplacer("x", "×", "X", "×").Replace(text), "×")

@@ -379,6 +379,9 @@ func (p *jobPage) answer(ctx context.Context, w *work) {
 	}
 	for _, l := range batch.Kept(w.stocks, w.Name) {
 		line := fmt.Sprintf("%s of %s", page.Usable(l.Width, l.Height, p.Units), l.Card.Name)
+		if l.Shape != "" {
+			line += ", of any shape"
+		}
 		if l.Count > 1 {
 			line = fmt.Sprintf("%d of %s", l.Count, line)
 		}

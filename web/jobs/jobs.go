@@ -2,6 +2,7 @@
 package jobs
 
 import (
+	"context"
 	"embed"
 	"fmt"
 	"net/http"
@@ -15,6 +16,7 @@ import (
 
 	"brevium/core/design"
 	"brevium/core/fault"
+	"brevium/core/tool"
 	"brevium/store"
 	"brevium/store/boxshelf"
 	"brevium/store/desk"
@@ -197,6 +199,22 @@ func readItems(f *form.Form, now []jobbook.JobItem, boxes []boxshelf.Named) []jo
 	return items
 }
 
+// cutWith is what the boxes of a new job are cut with, if that is the same for all.
+func (s *room) cutWith(ctx context.Context, items []jobbook.JobItem) (tool.With, error) {
+	with := tool.Trimmer
+	for i, it := range items {
+		b, err := s.Store.Of(ctx).Box(ctx, it.Box)
+		if err != nil {
+			return with, err
+		}
+		if now := b.Inputs.Tools.With; i > 0 && now != with {
+			return tool.Trimmer, nil
+		}
+		with = b.Inputs.Tools.With
+	}
+	return with, nil
+}
+
 func (s *room) makeJob(c *echo.Context) error {
 	f, boxes, err := s.jobForm(c)
 	if err != nil {
@@ -218,6 +236,9 @@ func (s *room) makeJob(c *echo.Context) error {
 		if more := len(j.Items) - 1; more > 0 {
 			j.Name += fmt.Sprintf(" and %d more", more)
 		}
+	}
+	if j.Choices.With, err = s.cutWith(c.Request().Context(), j.Items); err != nil {
+		return err
 	}
 	n, err := s.Store.Of(c.Request().Context()).AddJob(c.Request().Context(), j)
 	if err != nil {

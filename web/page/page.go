@@ -5,6 +5,7 @@ package page
 import (
 	"cmp"
 	"context"
+	"encoding/json"
 	"embed"
 	"errors"
 	"fmt"
@@ -52,6 +53,7 @@ type Room struct {
 	results  *Kept[*design.Result]
 	biggest  *Kept[*design.Biggest]
 	shaped   *Kept[Shaped]
+	layouts  *Kept[map[string]json.RawMessage]
 	// Drawn is what was drawn of results.
 	Drawn Drawn
 }
@@ -76,7 +78,7 @@ const (
 func NewRoom(kept *store.Store, disk *store.Cache, log *slog.Logger) *Room {
 	return &Room{
 		Store: kept, Disk: disk, Log: log,
-		sketches: NewKept[Sketch](mostSketches, disk), results: NewKept[*design.Result](mostResults, nil), biggest: NewKept[*design.Biggest](mostResults, disk), shaped: NewKept[Shaped](mostResults, nil),
+		sketches: NewKept[Sketch](mostSketches, disk), results: NewKept[*design.Result](mostResults, nil), biggest: NewKept[*design.Biggest](mostResults, disk), shaped: NewKept[Shaped](mostResults, nil), layouts: NewKept[map[string]json.RawMessage](mostResults, disk),
 	}
 }
 

@@ -2,6 +2,7 @@ package page
 
 import (
 	"context"
+	"encoding/json"
 	"net/http"
 	"strings"
 
@@ -38,7 +39,20 @@ type Shapes struct {
 func (s *Room) ByShape(r *design.Result) Shapes {
 	key := r.Inputs.Key()
 	return Shapes{s, key[:], func(ctx context.Context) (Shaped, error) {
-		by, err := r.ByShape(ctx, forShapes)
+		layouts, err := s.layouts.Of(byShape, r.Inputs, func() (map[string]json.RawMessage, error) {
+			by, err := r.ByShape(ctx, forShapes)
+			if err == nil {
+				err = ctx.Err() // one that was broken off may not be the best
+			}
+			if err != nil {
+				return nil, err
+			}
+			return by.ShapeLayouts()
+		})
+		if err != nil {
+			return Shaped{}, err
+		}
+		by, err := r.Relaid(layouts)
 		if err != nil {
 			return Shaped{}, err
 		}
@@ -67,6 +81,21 @@ func (s *Room) JobByShape(stocks []batch.Stock, made []*design.Result) Shapes {
 
 // byShape is the word for what is kept.
 const byShape = "by shape"
+
+// Finished is a design as it is made by: one that is cut with scissors or by a machine is laid by shape
+// first, if it was not.
+func (s *Room) Finished(ctx context.Context, in design.Inputs) (*design.Result, error) {
+	r, err := s.Made(ctx, in)
+	if err != nil || !in.Tools.With.ByShape() {
+		return r, err
+	}
+	trimmed, err := s.Trimmed(ctx, in)
+	if err != nil {
+		return nil, err
+	}
+	by, err := s.ByShape(trimmed).Laid(ctx)
+	return by.Result, err
+}
 
 // Known reports whether it is there without being worked out.
 func (x Shapes) Known() bool { return x.room.shaped.Known(byShape, x.key) }

@@ -100,6 +100,9 @@ func (s *room) send(c *echo.Context) error {
 	if err := s.Store.Of(c.Request().Context()).PutPhoto(c.Request().Context(), p, true); err != nil {
 		return err
 	}
+	if c.FormValue("next") == "shape" { // it is of an offcut
+		return page.Back(c, "/drawer/shape/%s", p.ID)
+	}
 	return page.Back(c, Path+"/%s/straighten", p.ID)
 }
 

@@ -49,3 +49,27 @@ func Sketched(t testing.TB) []byte {
 	}
 	return b.Bytes()
 }
+
+// OnSquares is a picture of 180 × 120 mm of squared paper, six dots to a millimetre, on which an L of dark
+// card lies.
+func OnSquares(t testing.TB) []byte {
+	t.Helper()
+	img := image.NewRGBA(image.Rect(0, 0, 1080, 720))
+	for y := range 720 {
+		for x := range 1080 {
+			c := color.RGBA{238, 236, 228, 255}
+			if x%30 < 2 || y%30 < 2 {
+				c = color.RGBA{150, 170, 205, 255}
+			}
+			if x > 120 && x < 900 && y > 90 && y < 600 && !(x > 540 && y < 360) {
+				c = color.RGBA{90, 40, 70, 255}
+			}
+			img.SetRGBA(x, y, c)
+		}
+	}
+	var b bytes.Buffer
+	if err := png.Encode(&b, img); err != nil {
+		t.Fatal(err)
+	}
+	return b.Bytes()
+}

@@ -2,6 +2,7 @@ package workspace
 
 import (
 	"bytes"
+	"context"
 	"fmt"
 	"net"
 	"net/http"
@@ -24,11 +25,20 @@ import (
 
 // result works the box of the address out.
 func (s *room) result(c *echo.Context) (boxshelf.Box, *design.Result, error) {
+	return s.worked(c, s.Made)
+}
+
+// finished is result for what is made by, and not only looked at.
+func (s *room) finished(c *echo.Context) (boxshelf.Box, *design.Result, error) {
+	return s.worked(c, s.Finished)
+}
+
+func (s *room) worked(c *echo.Context, out func(context.Context, design.Inputs) (*design.Result, error)) (boxshelf.Box, *design.Result, error) {
 	b, err := s.Box(c)
 	if err != nil {
 		return b, nil, err
 	}
-	r, err := s.Made(c.Request().Context(), b.Inputs)
+	r, err := out(c.Request().Context(), b.Inputs)
 	return b, r, err
 }
 
@@ -50,7 +60,7 @@ func (s *room) designFile(c *echo.Context) error {
 }
 
 func (s *room) planFile(c *echo.Context) error {
-	b, r, err := s.result(c)
+	b, r, err := s.finished(c)
 	if err != nil {
 		return err
 	}
@@ -64,7 +74,7 @@ func (s *room) planFile(c *echo.Context) error {
 // export gives the box in a format of others: one file as it is, several in a
 // zip.
 func (s *room) export(c *echo.Context) error {
-	b, r, err := s.result(c)
+	b, r, err := s.finished(c)
 	if err != nil {
 		return err
 	}
@@ -166,7 +176,7 @@ func paperOf(c *echo.Context) (pdf.Paper, error) {
 }
 
 func (s *room) sheetPDF(c *echo.Context) error {
-	b, r, err := s.result(c)
+	b, r, err := s.finished(c)
 	if err != nil {
 		return err
 	}
@@ -180,7 +190,7 @@ func (s *room) sheetPDF(c *echo.Context) error {
 	if print.What == pdf.Instructions { // of one box, however many are made
 		one := b.Inputs.Clone()
 		one.Copies = 1
-		if r, err = s.Made(c.Request().Context(), one); err != nil {
+		if r, err = s.Finished(c.Request().Context(), one); err != nil {
 			return err
 		}
 	}

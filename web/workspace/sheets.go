@@ -22,7 +22,7 @@ import (
 // sheetsStop is where it is said how many boxes are made of which sheets.
 var sheetsStop = &stop{
 	ID: "sheets", Title: "Sheets", Decides: "Say how many boxes you make, and which sheets you have.",
-	read: readSheets, page: showSheets, settles: []string{"sheets", "trimmer"},
+	read: readSheets, page: showSheets, settles: []string{"sheets", "trimmer", "machine"},
 	answer: func(p *workPage) string { return sheetsAnswer(p.Result) },
 }
 
@@ -31,9 +31,12 @@ type sheetsPage struct {
 	Fields, Tools []form.Field
 	Kinds         []form.Choice
 	KindsFault    string
-	Counts        []form.Field      // how many there are of each
-	Counted       bool              // of one there is a number
-	Own           []form.Field      // ask for a sheet of one's own
+	Counts        []form.Field // how many there are of each
+	Counted       bool         // of one there is a number
+	Own           []form.Field // ask for a sheet of one's own
+	With          form.Field
+	Shaped        bool              // it is cut by shape
+	Waiting       bool              // it is laid by shape only once the page is there
 	Listed        string            // the maker's list as a file has it, where the box has other tools
 	Supplies      []page.SupplyLine // held against the cupboard
 	SuppliesWorth string
@@ -51,6 +54,12 @@ func showSheets(ctx context.Context, frame *workPage) (any, error) {
 	p.Fields = []form.Field{
 		f.Control("copies", "How many boxes", "the pieces of all of them are laid out together", fmt.Sprint(in.Copies)),
 	}
+	p.Shaped = in.Tools.With.ByShape()
+	if p.Shaped && p.Result != nil {
+		trimmed, err := p.room.Trimmed(ctx, *in)
+		p.Waiting = err == nil && !p.room.ByShape(trimmed).Known()
+	}
+	p.With = f.WithField("tools.with", in.Tools.With)
 	p.Tools = []form.Field{f.LengthField("tools.trimmer", "Longest cut of the trimmer", "usually 12 in or 30.5 cm", in.Tools.Trimmer)}
 	listed, err := p.room.Tools(ctx, in.Units)
 	if err != nil {
@@ -170,6 +179,7 @@ func ownLabel(s paper.Sheet, unit measure.Unit, tick measure.Tick) string {
 func readSheets(f *form.Form, in *design.Inputs, _ *design.Result) {
 	f.Whole("copies", &in.Copies)
 	f.Length("tools.trimmer", &in.Tools.Trimmer)
+	f.With("tools.with", &in.Tools.With)
 	if listed := f.Posted.Get("tools.listed"); listed != "" {
 		tools, err := design.ReadTools([]byte(listed), in.Tools)
 		if err != nil {
