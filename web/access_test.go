@@ -91,7 +91,7 @@ func fill(t *testing.T) (folder string, pages []string) {
 	x.Post(carrier+"dressing", "loose.add", "tag")
 	pages = []string{carrier + "small/box-2", carrier + "box", carrier + "dressing", "/", "/new", "/new?start=size", "/new?start=have", "/new?start=sheet", "/new?start=file", "/help", "/walk", "/kinds", "/kinds?minutes=1", "/nowhere", "/go?go=tray", fmt.Sprintf("/side?box=1&box=%d", carried), "/?deleted=1", "/?find=nothing+of+it",
 		"/boxes/1/fold", "/boxes/1/compare", "/boxes/1/compare?from=drawer", "/boxes/1/biggest", "/boxes/1/holds", "/boxes/1/board", "/boxes/1/palettes", "/boxes/1/card", "/boxes/1/history",
-		"/boxes/1/bench", "/boxes/1/made", "/logbook", "/drawer", "/drawer/cupboard", "/drawer/tools", "/drawer/card-and-glue", "/boxes/1/post", "/boxes/1/cutting", "/jobs/1/cutting", "/papers/new", sent.Get("Location"), "/read/sketch", sketched, sketched + "/lines?wide=100+mm&high=80+mm&x0=0&y0=0&x1=100&y1=0&x2=100&y2=100&x3=0&y3=100", "/data", "/bin", "/jobs", "/jobs?deleted=1", "/jobs/1",
+		"/boxes/1/bench", "/boxes/1/made", "/logbook", "/drawer", "/drawer/cupboard", "/drawer/tools", "/drawer/shape", "/drawer/card-and-glue", "/boxes/1/post", "/boxes/1/cutting", "/jobs/1/cutting", "/papers/new", sent.Get("Location"), "/read/sketch", sketched, sketched + "/lines?wide=100+mm&high=80+mm&x0=0&y0=0&x1=100&y1=0&x2=100&y2=100&x3=0&y3=100", "/data", "/bin", "/jobs", "/jobs?deleted=1", "/jobs/1",
 		"/styles", "/styles?from=tray", "/read", "/read?text=Base+8+x+6,+score+1+all+round.+Zonk+it.", "/boxes/1/cost", "/jobs/1/cost", "/jobs/1/evenings", "/jobs/1/kits"}
 	for _, s := range webtest.Stops {
 		pages = append(pages, "/boxes/1/"+s)

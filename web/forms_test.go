@@ -29,7 +29,7 @@ var formKinds = map[string]string{
 	"/boxes/:id/things/keep": "adding", "/boxes/:id/tick": "telling", "/boxes/:id/undo": "telling", "/boxes/:id/units": "telling", "/bring": "adding",
 	"/class/:code": "adding", "/class/:code/at": "own", "/class/:code/up": "own",
 	"/data/bring": "telling", "/data/check": "telling", "/data/copy": "adding", "/data/locked": "adding", "/data/restore": "telling",
-	"/drawer": "adding", "/drawer/:id": "merged", "/drawer/cupboard": "merged", "/drawer/tools": "merged", "/drawer/card-and-glue": "merged", "/drawer/cupboard/import": "telling", "/drawer/import": "adding", "/drawer/look": "merged",
+	"/drawer": "adding", "/drawer/:id": "merged", "/drawer/cupboard": "merged", "/drawer/tools": "merged", "/drawer/card-and-glue": "merged", "/drawer/cupboard/import": "telling", "/drawer/import": "adding", "/drawer/look": "merged", "/drawer/shape": "adding", "/drawer/shape/:id": "own",
 	"/example": "adding",
 	"/jobs":    "adding", "/jobs/:id": "merged", "/jobs/:id/:step": "telling", "/jobs/:id/class": "telling", "/jobs/:id/cost": "merged", "/jobs/:id/evenings": "merged",
 	"/jobs/:id/hold": "telling", "/jobs/:id/search": "telling", "/jobs/:id/share": "telling",

@@ -91,3 +91,23 @@ func (l Laid) Within(r Rect, name func(piece int) string) string {
 	}
 	return strings.Join(names, "; ")
 }
+
+// Places tells where on its sheet each piece lies that scissors cut out by its shape: how far its frame is
+// from the left and the top edge, and how it lies turned. Of others it tells nothing.
+func (l Laid) Places(name func(piece int) string, show func(measure.Length) string) []string {
+	if !l.ByShape || len(l.Loads) > 0 {
+		return nil
+	}
+	from := func(at measure.Length, edge string) string {
+		if at < measure.Millimetre/20 {
+			return "at the " + edge + " edge"
+		}
+		return show(at) + " from the " + edge + " edge"
+	}
+	turns := [4]string{"", ", a quarter turn with the clock", ", upside down", ", a quarter turn against the clock"}
+	var out []string
+	for _, p := range l.Placed {
+		out = append(out, fmt.Sprintf("%s: %s, %s%s", name(p.Piece), from(p.X, "left"), from(p.Y, "top"), turns[p.Quarters()]))
+	}
+	return out
+}

@@ -89,6 +89,7 @@ func (w *writer) stock(st *batch.Stock) {
 				return draw.PieceLabel{Name: o.Name, Under: o.Box, Mat: o.Mat, Made: o.Made, Gives: st.Outlines(i)}
 			}}
 		name := func(i int) string { return strings.ToLower(st.Origins[i].Name) }
-		return sheet, l.Words(name, func(at measure.Length) string { return recipe.Whole(at, st.Tellings(l)...) })
+		show := func(at measure.Length) string { return recipe.Whole(at, st.Tellings(l)...) }
+		return sheet, numbered(l.Words(name, show), l.Places(name, show))
 	})
 }

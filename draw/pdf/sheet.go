@@ -13,6 +13,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/paper"
 	"brevium/core/recipe"
+	"brevium/core/tool"
 	"brevium/draw"
 )
 
@@ -220,7 +221,14 @@ func (w *writer) shopping() error {
 func (w *writer) cutting() error {
 	w.page()
 	w.say(20, true, "Cut plan: "+w.r.Inputs.Name)
-	w.say(11, false, fmt.Sprintf("Makes %d. The cuts of every sheet in the order of their numbers.", w.r.Inputs.Copies))
+	how := "The cuts of every sheet in the order of their numbers."
+	switch w.r.Inputs.Tools.With {
+	case tool.Scissors:
+		how = "Straight cuts first, in the order of their numbers; then draw round the templates where they are drawn here, and cut round each piece."
+	case tool.ByMachine:
+		how = "Each sheet, or each part of one that is cut first, goes onto the mat as it is drawn."
+	}
+	w.say(11, false, fmt.Sprintf("Makes %d. %s", w.r.Inputs.Copies, how))
 	return nil
 }
 
@@ -326,10 +334,22 @@ func (w *writer) sheets() error {
 			sheet := draw.Sheet{Laid: l, Card: s.Card, Plain: w.print.Plain, Units: in.Units, Tick: in.Tools.Tick, Label: func(n int) draw.PieceLabel {
 				return draw.PieceLabel{Name: w.r.PieceName(s.Job.Pieces[n].Name), Gives: w.r.OutlinesOf(s.Job.Pieces[n].Name)}
 			}}
-			return sheet, l.Words(name, w.r.Show)
+			return sheet, numbered(l.Words(name, w.r.Show), l.Places(name, w.r.Show))
 		})
 	}
 	return nil
+}
+
+// numbered are cuts under their numbers, and after them where pieces lie.
+func numbered(cuts, places []string) []string {
+	var out []string
+	for i, text := range cuts {
+		out = append(out, fmt.Sprintf("%d  %s", i+1, text))
+	}
+	for _, text := range places {
+		out = append(out, "·  "+text)
+	}
+	return out
 }
 
 // laid draws the sheets of a card, alike ones once, each with its cuts in words.
@@ -352,8 +372,8 @@ func (w *writer) laid(card paper.Card, all *layout.Result, tell func(layout.Laid
 		for _, text := range sheet.Names() {
 			w.para(w.left+4, w.wide()-4, 10, false, text)
 		}
-		for i, text := range says {
-			w.para(w.left+4, w.wide()-4, 10, false, fmt.Sprintf("%d  %s", i+1, text))
+		for _, text := range says {
+			w.para(w.left+4, w.wide()-4, 10, false, text)
 		}
 		n += same
 	}

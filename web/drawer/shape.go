@@ -30,8 +30,8 @@ type shapePage struct {
 	Step       float64 // to which a corner goes, mm
 	In         float64 // mm in the page's unit
 	View       string
-	Over       string  // the photograph that lies under it
-	Found      bool    // its outline was found there
+	Over       string // the photograph that lies under it
+	Found      bool   // its outline was found there
 }
 
 // Squared paper that is drawn on, in mm, as large as most sheets.
@@ -50,7 +50,6 @@ func (s *room) shape(c *echo.Context) error {
 
 func (s *room) showShape(c *echo.Context, status int, f *form.Form) error {
 	v := shapePage{Chrome: s.Chrome(c, "An offcut of any shape"), Form: f, Wide: squaredWide, High: squaredHigh, Square: 10, Step: 1, In: 1}
-	v.To = "/drawer/shape?" + url.Values{"over": f.Posted["over"], "wide": f.Posted["wide"], "high": f.Posted["high"]}.Encode()
 	switch v.Units {
 	case measure.In:
 		v.Square, v.Step, v.In = 25.4/2, 25.4/16, 25.4
@@ -62,16 +61,17 @@ func (s *room) showShape(c *echo.Context, status int, f *form.Form) error {
 			return err
 		}
 		v.Over = over
+		v.To = overAt(over, f.Posted.Get("wide"), f.Posted.Get("high"), f.Posted.Get("found"))
 		for name, into := range map[string]*float64{"wide": &v.Wide, "high": &v.High} {
-			if mm, err := strconv.ParseFloat(f.Posted.Get(name), 64); err == nil && mm > 0 && mm <= paper.MostPhoto.MM() {
-				*into = mm
+			if mm, err := strconv.Atoi(f.Posted.Get(name)); err == nil && mm > 0 && measure.Length(mm)*measure.Micrometre <= paper.MostPhoto {
+				*into = (measure.Length(mm) * measure.Micrometre).MM()
 			}
 		}
 	}
 	v.View = fmt.Sprintf("-4 -4 %g %g", v.Wide+8, v.High+8)
-	// What was found in a photograph comes in mm, whatever the page's unit.
+	// What was found in a photograph comes in tenths of a millimetre, whatever the page's unit.
 	if found := f.Posted.Get("found"); found != "" {
-		f.Posted.Set("shape", cornersText(drawer.Shape(found).Points(), v.Units))
+		f.Posted.Set("shape", cornersText(foundCorners(found), v.Units))
 		v.Found = true
 	}
 	v.Shape = f.Control("shape", "Its corners, once round", "across, down; and so on: 0, 0; 6, 0; 6, 3 1/2", f.Posted.Get("shape"))
@@ -219,9 +219,32 @@ func (s *room) straightenShape(c *echo.Context) error {
 	}
 	var text []string
 	for _, q := range found {
-		text = append(text, fmt.Sprintf("%.1f,%.1f", q[0], q[1]))
+		text = append(text, fmt.Sprintf("%.0f-%.0f", 10*q[0], 10*q[1]))
 	}
-	return page.Back(c, "/drawer/shape?%s", url.Values{
-		"over": {made.ID}, "wide": {fmt.Sprint(wide)}, "high": {fmt.Sprint(high)}, "found": {strings.Join(text, " ")},
-	}.Encode())
+	um := func(l measure.Length) string { return fmt.Sprint(int64(l / measure.Micrometre)) }
+	return page.Back(c, "%s", overAt(made.ID, um(size[0]), um(size[1]), strings.Join(text, "-")))
+}
+
+// overAt is the address of the drawing over a photograph: so wide and high, in µm, with corners that were
+// found, in tenths of a millimetre, across and down in turn.
+func overAt(over, wide, high, found string) string {
+	at := "/drawer/shape?over=" + url.QueryEscape(over) + "&wide=" + url.QueryEscape(wide) + "&high=" + url.QueryEscape(high)
+	if found != "" {
+		at += "&found=" + url.QueryEscape(found)
+	}
+	return at
+}
+
+// foundCorners reads such corners; what is none is left out.
+func foundCorners(text string) []pattern.Point {
+	var out []pattern.Point
+	numbers := strings.Split(text, "-")
+	for i := 0; i+1 < len(numbers); i += 2 {
+		x, err := strconv.Atoi(numbers[i])
+		y, err2 := strconv.Atoi(numbers[i+1])
+		if err == nil && err2 == nil && max(x, y) <= 100_000 {
+			out = append(out, pattern.Pt(float64(x)/10, float64(y)/10))
+		}
+	}
+	return out
 }

@@ -26,7 +26,7 @@ func TestAnOffcutIsDrawn(t *testing.T) {
 		t.Errorf("%+v", l)
 	}
 	for corners, says := range map[string]string{
-		"": "once round", "1, 1; 2": "across, down", "0, 0; 2, 2; 2, 0; 0, 2": "without crossing", "0, 0; 0.1, 0; 0, 0.1": "once round", "0, 0; 900, 0; 900, 900": "farther than",
+		"": "once round", "1, 1; 2": "across, down", "0, 0; 2, 2; 2, 0; 0, 2": "without crossing", "0, 0; 0.1, 0; 0, 0.1": "once round",
 		strings.Repeat("1, 1; ", 300): "corners", strings.Repeat("1, 1; ", 2000): "longer than any outline",
 	} {
 		code, body, _ := x.Post("/drawer/shape", append(card, "shape", corners)...)
@@ -68,7 +68,15 @@ func TestAnOffcutIsPhotographed(t *testing.T) {
 	if !strings.Contains(body, "found in your photograph") || !strings.Contains(body, `href="/papers/`+q.Query().Get("over")+`.jpg"`) || !strings.Contains(body, `viewBox="-4 -4 188 128"`) {
 		t.Errorf("%s", body)
 	}
-	if n := strings.Count(q.Query().Get("found"), ","); n != 6 {
-		t.Errorf("%d corners are found: %s", n, to)
+	if n := strings.Count(q.Query().Get("found"), "-") + 1; n != 12 {
+		t.Errorf("%d numbers are found: %s", n, to)
+	}
+	// In another unit it is the same photograph and outline.
+	code, _, header = x.Post("/units", "units", "mm", "to", to)
+	if back := header.Get("Location") + header.Get("HX-Redirect"); code >= 400 || back != to {
+		t.Errorf("another unit goes to %q", back)
+	}
+	if _, body, _ = x.Get(to); !strings.Contains(body, `value="20, 15; `) && !strings.Contains(body, "20, 15") {
+		t.Errorf("in millimetres its corners are others: %s", body)
 	}
 }

@@ -49,8 +49,8 @@ func (f *Form) MachineFields(m tool.Machine) []Field {
 		scores = "board"
 	}
 	return []Field{
-		f.Control("tools.machine", "A cutting machine’s mats", "such as 12 × 12 in; A4; the first is the usual one; empty: no machine", mats),
-		f.Control("tools.machine.margin", "Margin of a mat", "nothing is cut so near its edges", mm(m.Margin)),
+		f.Control("tools.machine", "Cutting machine: each mat it has", "such as 12 × 12 in; A4; the first is the usual one; empty: no machine", mats),
+		f.Control("tools.machine.margin", "Margin of a cutting mat", "nothing is cut so near its edges", mm(m.Margin)),
 		f.Control("tools.machine.blade", "Its blade trails by", "0.25 mm on most", mm(m.Blade)),
 		f.Control("tools.machine.overcut", "A cut runs on by", "0.5 mm is usual", mm(m.Overcut)),
 		f.Control("tools.machine.force", "It presses at most with", "in grams; 0 is enough for any card", strconv.Itoa(m.Force)),

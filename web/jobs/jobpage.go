@@ -64,6 +64,7 @@ type jobSheetView struct {
 	Title   string
 	Picture template.HTML
 	Cuts    []cutView
+	Places  []string // of pieces that scissors cut out
 	Names   []string // of pieces too small for theirs, by their letters
 }
 
@@ -228,7 +229,10 @@ func (p *jobPage) sheet(st *batch.Stock, stock, k, n, of int) jobSheetView {
 		Kept: func(i int) bool { return st.Keeps(k, l.Placed[i]) },
 	}
 	v.Picture, v.Names = page.SVG(sheet.Picture()), sheet.Names()
-	says := l.Words(func(n int) string { return strings.ToLower(st.Origins[n].Name) }, func(at measure.Length) string { return recipe.Whole(at, p.tellings(st, l)...) })
+	name := func(n int) string { return strings.ToLower(st.Origins[n].Name) }
+	show := func(at measure.Length) string { return recipe.Whole(at, p.tellings(st, l)...) }
+	says := l.Words(name, show)
+	v.Places = l.Places(name, show)
 	for i, c := range l.Cuts {
 		v.Cuts = append(v.Cuts, cutView{c.N, says[i], c.Narrow()})
 	}

@@ -5,8 +5,8 @@ package page
 import (
 	"cmp"
 	"context"
-	"encoding/json"
 	"embed"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"html/template"

@@ -113,6 +113,7 @@ type sheetView struct {
 	Picture template.HTML
 	Names   []string // of pieces too small for theirs
 	Cuts    []string
+	Places  []string // of pieces that scissors cut out
 }
 
 // SheetViews draws every sheet; neighbours cut alike are drawn once.
@@ -140,7 +141,8 @@ func (p *sheetsPage) SheetViews() []sheetView {
 				Picture: page.SVG(sheet.Picture()),
 				Names:   sheet.Names(),
 			}
-			v.Cuts = l.Words(func(n int) string { return strings.ToLower(r.PieceName(s.Job.Pieces[n].Name)) }, r.Show)
+			name := func(n int) string { return strings.ToLower(r.PieceName(s.Job.Pieces[n].Name)) }
+			v.Cuts, v.Places = l.Words(name, r.Show), l.Places(name, r.Show)
 			out = append(out, v)
 			i += n
 		}
