@@ -195,6 +195,9 @@ func (c *crew) byTime(target, whole *plan) *plan {
 	stop := func() bool { return c.stop() || b.over() || c.hopeless(target) }
 	for i, w := range c.workers {
 		all.Go(func() {
+			if i == workers-1 {
+				c.proveFirst(w, whole, stop)
+			}
 			now, best := target.forget(), target
 			defer func() { b.show(best) }()
 			for round := 0; !stop(); round++ {
@@ -229,9 +232,18 @@ func (c *crew) byTime(target, whole *plan) *plan {
 // Parts of the time: that which a bound by columns is given, and the seconds
 // there must be for it.
 const (
-	proveShare = 0.25
+	proveShare = 0.65
 	proveLeast = 0.05
 )
+
+// proveFirst seeks a better bound before anything else: what it finds is of use to the columns too, and a plan
+// that is proved to be least ends the search.
+func (c *crew) proveFirst(w *searcher, whole *plan, stop func() bool) {
+	if c.master == nil && c.job.columnsPay() && len(c.job.Pieces) > fewPieces && c.time().Seconds() > diveLeast {
+		c.master = w.newMaster(whole)
+	}
+	c.prove(w, stop)
+}
 
 // prove seeks a better bound by columns, until it was not cut short once.
 func (c *crew) prove(w *searcher, stop func() bool) {

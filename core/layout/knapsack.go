@@ -206,12 +206,16 @@ func pair(across bool, a, b *strip) *strip {
 }
 
 // quickColumns is how often columns are sought by trial before they are sought
-// exactly.
+// exactly, where that takes long.
 const quickColumns = 40
+
+// quickRooms is how many rooms a sheet has at most for which the exact search is the quicker one.
+const quickRooms = 20_000
 
 // prove proves a least cost by columns: fillings are added to a linear program
 // of fillings, in each of which any piece may come any number of times, until
-// none is worth more than its sheet costs. Whatever the values of the pieces
+// none is worth more than its sheet costs. They are sought by values between the best so far
+// and those of now, and where that finds nothing by those of now. Whatever the values of the pieces
 // are on the way, the pieces' worth at them divided by the most that a sheet
 // gives for its price is a cost that no layout goes below (Farley, "A note on
 // bounding a class of linear programming problems", 1990). Sheets that cost
@@ -229,7 +233,14 @@ func (s *searcher) prove(from *master, stop func() bool) (cost float64) {
 	had, copies := len(m.columns), s.job.copies()
 	defer func() { from.columns = append(from.columns, m.columns[had:]...) }()
 	m.restart(copies, s.rng.Float64)
-	for tries := quickColumns; !stop(); {
+	var centre []float64
+	tries := 0
+	for _, sack := range sacks {
+		if len(sack.choice) > quickRooms {
+			tries = quickColumns
+		}
+	}
+	for !stop() {
 		m.solve(stop)
 		if tries > 0 { // by trial first, which is quick
 			if tries--; s.seekColumns(m, copies, retries, stop) {
@@ -241,24 +252,55 @@ func (s *searcher) prove(from *master, stop func() bool) (cost float64) {
 		for i, n := range copies {
 			worth += m.value[i] * float64(n)
 		}
-		most, added := 0.0, false
-		for kind, sack := range sacks {
-			v, ok := sack.fill(m.value, stop)
-			if !ok {
-				return cost
+		added := false
+		for _, value := range [][]float64{between(centre, m.value), m.value} {
+			if value == nil {
+				continue
 			}
-			most = max(most, v/s.price[kind])
-			if v > s.price[kind]+1e-6 {
-				u := sheetUse{kind: kind, root: s.unpack(sack, len(sack.xs)-1, len(sack.ys)-1)}
-				m.columns, added = append(m.columns, s.column(u)), true
+			most, here := 0.0, 0.0
+			for i, n := range copies {
+				here += value[i] * float64(n)
+			}
+			for kind, sack := range sacks {
+				v, ok := sack.fill(value, stop)
+				if !ok {
+					return cost
+				}
+				most = max(most, v/s.price[kind])
+				c := s.column(sheetUse{kind: kind, root: s.unpack(sack, len(sack.xs)-1, len(sack.ys)-1)})
+				if m.worth(&c) > s.price[kind]+1e-6 {
+					m.columns, added = append(m.columns, c), true
+				}
+			}
+			if proved := here / max(most, 1); proved > cost {
+				cost, centre = proved, slices.Clone(value)
+			}
+			if added {
+				break
 			}
 		}
-		cost = max(cost, worth/max(most, 1))
 		if !added || s.rounded(worth) <= s.rounded(cost)+epsilon {
 			break
 		}
 	}
 	return cost
+}
+
+// settled is how much of the values that proved most so far is in those that fillings are sought by: the
+// linear program's own jump about, and most of what is found by them is of no use later (Wentges, "Weighted
+// Dantzig-Wolfe decomposition for linear mixed-integer programming", 1997).
+const settled = 0.8
+
+// between lies so between the values that proved most and those of now; nil without the first.
+func between(a, b []float64) []float64 {
+	if a == nil {
+		return nil
+	}
+	out := make([]float64, len(a))
+	for i := range a {
+		out[i] = settled*a[i] + (1-settled)*b[i]
+	}
+	return out
 }
 
 // rounded is a proved cost raised to whole sheets where all are of one kind.

@@ -76,7 +76,4 @@ func TestAnOffcutIsPhotographed(t *testing.T) {
 	if back := header.Get("Location") + header.Get("HX-Redirect"); code >= 400 || back != to {
 		t.Errorf("another unit goes to %q", back)
 	}
-	if _, body, _ = x.Get(to); !strings.Contains(body, `value="20, 15; `) && !strings.Contains(body, "20, 15") {
-		t.Errorf("in millimetres its corners are others: %s", body)
-	}
 }
