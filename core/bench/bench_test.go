@@ -236,3 +236,44 @@ func TestFrom(t *testing.T) {
 		t.Errorf("all done, one is at %d of %d", at, len(moves))
 	}
 }
+
+// What is cut with scissors is parted by its straight cuts first, and then cut out piece by piece; for a
+// machine the sheets that are larger than its mat are.
+func TestMovesOfWhatIsCutByShape(t *testing.T) {
+	for _, c := range []struct {
+		with, machine, says string
+		cuts                bool
+	}{{"scissors", "", "Draw round the template of the base", false}, {"machine", `,"machine":{"mat":"210x305"}`, "Let the machine score", true}} {
+		in, err := design.Read([]byte(`{"brevium":1,"units":"in","style":"tray-lid","copies":6,"size":{"length":"3 in","width":"3 in","height":"2 in"},"tools":{"with":"` + c.with + `"` + c.machine + `}}`))
+		if err != nil {
+			t.Fatal(err)
+		}
+		r, err := design.Make(t.Context(), in)
+		if err == nil {
+			r, err = r.ByShape(t.Context(), 1)
+		}
+		if err != nil {
+			t.Fatal(err)
+		}
+		want, got := 0, 0
+		for _, s := range r.Stocks {
+			for _, l := range s.Layout.Sheets {
+				want += len(l.Cuts)
+			}
+		}
+		said, seconds := false, 0.0
+		for _, m := range bench.Moves(r) {
+			if m.Trim != nil {
+				got++
+			}
+			said = said || strings.Contains(m.Says, c.says)
+			seconds += m.Seconds
+		}
+		if got != want || c.cuts != (want > 0) || !said {
+			t.Errorf("%s: %d of %d straight cuts; said: %v", c.with, got, want, said)
+		}
+		if all := recipe.Seconds(recipe.Flat(r.Steps), 6); math.Abs(seconds-all) > 1 {
+			t.Errorf("%s: the moves take %g s, the steps %g", c.with, seconds, all)
+		}
+	}
+}

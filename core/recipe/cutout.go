@@ -57,13 +57,16 @@ func (w Work) cutOut(steps []Step) []Step {
 	if w.Cutter == Blanks {
 		return steps
 	}
-	gone := map[string]bool{}
+	gone, spent := map[string]bool{}, map[string]float64{}
 	var left func(steps []Step) []Step
 	left = func(steps []Step) []Step {
 		var out []Step
 		for _, s := range steps {
 			if i := slices.IndexFunc(w.Parts, func(p style.Part) bool { return p.ID == s.Piece }); i >= 0 && w.done(s, w.Parts[i].Pattern) {
 				gone[s.Key] = true
+				if w.Cutter == Outlines { // it is done all the same, when the piece is cut out
+					spent[s.Piece] += s.Seconds
+				}
 				continue
 			}
 			if m, is := s.Does.(hand.Mark); is && English.Has("out-"+m.Key) {
@@ -82,7 +85,16 @@ func (w Work) cutOut(steps []Step) []Step {
 	mend = func(steps []Step) {
 		for i := range steps {
 			steps[i].Needs = slices.DeleteFunc(slices.Clone(steps[i].Needs), func(key string) bool { return gone[key] })
-			mend(steps[i].Inner)
+			if steps[i].Kind == Cut {
+				steps[i].Seconds += spent[steps[i].Piece]
+				delete(spent, steps[i].Piece)
+			}
+			if mend(steps[i].Inner); len(steps[i].Inner) > 0 {
+				steps[i].Seconds = 0
+				for _, x := range steps[i].Inner {
+					steps[i].Seconds += x.Seconds
+				}
+			}
 		}
 	}
 	mend(out)

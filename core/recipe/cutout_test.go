@@ -88,6 +88,15 @@ func TestEveryStyleIsCutOut(t *testing.T) {
 					t.Errorf("%s with %s: %q", s.ID, with, x.Text)
 				}
 			}
+			took := func(steps []recipe.Step) (sum float64) {
+				for _, x := range recipe.Flat(steps) {
+					sum += x.Seconds
+				}
+				return sum
+			}
+			if a, b := took(steps), took(plain); with == tool.Scissors && a != b || with == tool.ByMachine && a >= b {
+				t.Errorf("%s with %s takes %g s, and with the trimmer %g", s.ID, with, a, b)
+			}
 			for _, x := range plain {
 				if (x.Kind == recipe.Assemble || x.Kind == recipe.Close || x.Kind == recipe.Fill) && !strings.Contains(texts(steps), x.Text) {
 					t.Errorf("%s with %s does not tell %q", s.ID, with, x.Text)
