@@ -23,7 +23,7 @@ func (in *Inputs) cutter() recipe.Cutter {
 	switch m := in.Tools.Owned.Machine; {
 	case in.Tools.With == tool.Scissors:
 		return recipe.Outlines
-	case in.Tools.With == tool.ByMachine && m.Board:
+	case in.Tools.With == tool.ByMachine && m.Scores == tool.OnBoard:
 		return recipe.Machine
 	case in.Tools.With == tool.ByMachine:
 		return recipe.Scoring

@@ -39,7 +39,7 @@ type (
 		Overcut measure.Text `json:"overcut,omitempty"`
 		Force   int          `json:"force,omitempty"`
 		Score   int          `json:"score,omitempty"`
-		Board   bool         `json:"board,omitempty"`
+		Scores  tool.Scores  `json:"scores,omitempty"`
 	}
 	punchFile struct {
 		Across measure.Text `json:"across"`
@@ -74,7 +74,7 @@ func (r *reader) tools(f toolsFile) {
 	if m := f.Machine; m != nil {
 		usual := tool.UsualMachine()
 		own.Machine = tool.Machine{
-			Force: m.Force, ScoreForce: m.Score, Board: m.Board, Margin: r.length("tools.machine.margin", m.Margin, 0),
+			Force: m.Force, ScoreForce: m.Score, Scores: m.Scores, Margin: r.length("tools.machine.margin", m.Margin, 0),
 			Blade: r.length("tools.machine.blade", m.Blade, usual.Blade), Overcut: r.length("tools.machine.overcut", m.Overcut, usual.Overcut),
 		}
 		for _, name := range append([]string{m.Mat}, m.More...) {
@@ -112,7 +112,7 @@ func writeTools(t Tools) toolsFile {
 		f.Circles = &circlesFile{mmText(c.From), mmText(c.To)}
 	}
 	if m := t.Owned.Machine; !m.None() {
-		f.Machine = &machineFile{Mat: m.Mats[0].Name, Blade: mmText(m.Blade), Overcut: mmText(m.Overcut), Force: m.Force, Score: m.ScoreForce, Board: m.Board}
+		f.Machine = &machineFile{Mat: m.Mats[0].Name, Blade: mmText(m.Blade), Overcut: mmText(m.Overcut), Force: m.Force, Score: m.ScoreForce, Scores: m.Scores}
 		for _, more := range m.Mats[1:] {
 			f.Machine.More = append(f.Machine.More, more.Name)
 		}

@@ -17,7 +17,9 @@ func told(t *testing.T, id string, with tool.With, board bool) []recipe.Step {
 	t.Helper()
 	in := design.New("box", measure.In, id)
 	in.Tools.With, in.Tools.Owned.Machine = with, tool.UsualMachine(tool.Mats[3])
-	in.Tools.Owned.Machine.Board = board
+	if board {
+		in.Tools.Owned.Machine.Scores = tool.OnBoard
+	}
 	r, err := design.Make(t.Context(), in)
 	if err != nil {
 		t.Fatalf("%s: %v", id, err)

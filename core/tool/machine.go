@@ -69,14 +69,24 @@ func ParseMat(name string) (Mat, error) {
 // Machine is a cutting machine; without a mat it is not owned. The first of its Mats is the one it usually
 // has, and nothing is cut within the Margin of a mat's edges. Its blade trails behind the head and a ring
 // runs on past its beginning; it presses with so many grams at most, 0 for enough, and scores with so many,
-// 0 for what the card asks for. Board tells that it does not score: that is done on the board.
+// 0 for what the card asks for. Scores says how folds are scored.
 type Machine struct {
 	Mats              []Mat
 	Margin            measure.Length
 	Blade, Overcut    measure.Length
 	Force, ScoreForce int
-	Board             bool
+	Scores            Scores
 }
+
+// Scores is how a machine's owner scores folds.
+type Scores string
+
+// A machine presses a score, or perforates it; or it is left to the scoring board.
+const (
+	Pressed    Scores = ""
+	Perforated Scores = "perforated"
+	OnBoard    Scores = "board"
+)
 
 // None tells that no machine is owned.
 func (m Machine) None() bool { return len(m.Mats) == 0 }
@@ -123,6 +133,8 @@ func (m Machine) check() error {
 		return nil
 	}
 	switch {
+	case m.Scores != Pressed && m.Scores != Perforated && m.Scores != OnBoard:
+		return fault.New(fault.UnknownChoice, "tools.machine.scores", "%q scores nothing; use perforated or board, or leave it out", m.Scores)
 	case m.Margin < 0 || m.Margin > mostMargin:
 		return fault.New(fault.OutOfRange, "tools.machine.margin", "a mat's margin is 0 to 20 mm")
 	case m.Blade < 0 || m.Blade > mostBlade:

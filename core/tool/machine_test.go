@@ -20,6 +20,7 @@ func TestMachines(t *testing.T) {
 		"tools.machine.overcut": {Mats: a4, Overcut: -1},
 		"tools.machine.force":   {Mats: a4, Force: 5},
 		"tools.machine.score":   {Mats: a4, ScoreForce: 5001},
+		"tools.machine.scores":  {Mats: a4, Scores: "drawn"},
 	} {
 		err := Owned{Machine: m}.Check(show)
 		if (err == nil) != (field == "") || err != nil && fault.Of(err).Field != field {

@@ -1,6 +1,8 @@
 package drawer_test
 
 import (
+	"archive/zip"
+	"io"
 	"net/http"
 	"strings"
 	"testing"
@@ -100,8 +102,44 @@ func TestACuttingMachine(t *testing.T) {
 	if _, page, _ = x.Get("/boxes/1/cutting?mat=12x24"); !strings.Contains(page, "came off in") || strings.Contains(page, `data-of="a score"`) {
 		t.Error("the machine scores")
 	}
+	files := func(query string) string {
+		_, body, _ := x.Get("/boxes/1/export?packed=1&mine=1&to=hpgl" + query)
+		return unpacked(t, body)
+	}
+	if got := files(""); strings.Contains(got, "SP1;") || !strings.Contains(got, "SP4;") {
+		t.Error("its file scores, or does not cut")
+	}
+	// As perforations they are cut by it, and its file says its own blade's way.
+	x.Post("/drawer/tools", "tools.machine", "12 × 24 in", "tools.machine.scores", "perforated", "tools.machine.blade", "0.4 mm")
+	if _, page, _ = x.Get("/boxes/1/cutting"); !strings.Contains(page, `data-of="a perforation"`) || strings.Contains(page, "not as planned") || !strings.Contains(page, "trails by 0.4 mm") {
+		t.Error("the machine does not perforate, or its blade is another")
+	}
+	tip, head := files(""), files("&blade=1")
+	if !strings.Contains(tip, "SP2;") || strings.Contains(tip, "SP1;") || head == tip || len(head) < len(tip) {
+		t.Error("its files are others")
+	}
 	x.Post("/drawer/tools", "tools.machine", "")
 	if _, page, _ = x.Get("/boxes/1/cutting"); !strings.Contains(page, `aria-current="true">12 × 12 in`) {
 		t.Error("without a machine it is not cut on the smallest mat that does")
 	}
+}
+
+// unpacked is a file as it is, or those of a zip one after the other.
+func unpacked(t *testing.T, body string) string {
+	t.Helper()
+	z, err := zip.NewReader(strings.NewReader(body), int64(len(body)))
+	if err != nil {
+		return body
+	}
+	var out strings.Builder
+	for _, f := range z.File {
+		r, err := f.Open()
+		if err == nil {
+			_, err = io.Copy(&out, r)
+		}
+		if err != nil {
+			t.Fatal(err)
+		}
+	}
+	return out.String()
 }

@@ -1,6 +1,7 @@
 package form
 
 import (
+	"cmp"
 	"slices"
 	"strconv"
 	"strings"
@@ -37,6 +38,9 @@ func (f *Form) mat(text string) (tool.Mat, error) {
 	return tool.OfSize(w.MM(), h.MM()), err
 }
 
+// pressed is the word for scores that a machine presses.
+const pressed = "pressed"
+
 // MachineFields ask for a cutting machine.
 func (f *Form) MachineFields(m tool.Machine) []Field {
 	mats := matsText(m.Mats)
@@ -44,17 +48,14 @@ func (f *Form) MachineFields(m tool.Machine) []Field {
 		m = tool.UsualMachine()
 	}
 	mm := func(l measure.Length) string { return measure.Number(l, measure.MM, measure.Hundredth) + " mm" }
-	scores := "machine"
-	if m.Board {
-		scores = "board"
-	}
+	scores := cmp.Or(string(m.Scores), pressed)
 	return []Field{
 		f.Control("tools.machine", "Cutting machine: each mat it has", "such as 12 × 12 in; A4; the first is the usual one; empty: no machine", mats),
 		f.Control("tools.machine.margin", "Margin of a cutting mat", "nothing is cut so near its edges", mm(m.Margin)),
 		f.Control("tools.machine.blade", "Its blade trails by", "0.25 mm on most", mm(m.Blade)),
 		f.Control("tools.machine.overcut", "A cut runs on by", "0.5 mm is usual", mm(m.Overcut)),
 		f.Control("tools.machine.force", "It presses at most with", "in grams; 0 is enough for any card", strconv.Itoa(m.Force)),
-		f.ChoiceField("tools.machine.scores", "Scores are made", "", scores, Choice{Value: "machine", Label: "by the machine"}, Choice{Value: "board", Label: "on the scoring board, after cutting"}),
+		f.ChoiceField("tools.machine.scores", "Scores are made", "", scores, Choice{Value: pressed, Label: "by the machine, pressed"}, Choice{Value: string(tool.Perforated), Label: "by the machine, as perforations"}, Choice{Value: string(tool.OnBoard), Label: "on the scoring board, after cutting"}),
 		f.Control("tools.machine.score", "It scores with", "in grams; 0 is half through the card", strconv.Itoa(m.ScoreForce)),
 	}
 }
@@ -74,7 +75,7 @@ func (f *Form) ReadMachine(m *tool.Machine) {
 	f.Whole("tools.machine.score", &m.ScoreForce)
 	scores := ""
 	if f.Text("tools.machine.scores", &scores); f.Posted.Has("tools.machine.scores") {
-		m.Board = scores == "board"
+		m.Scores = tool.Scores(strings.TrimPrefix(scores, pressed))
 	}
 	if m.None() {
 		*m = tool.Machine{}

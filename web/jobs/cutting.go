@@ -82,7 +82,11 @@ func (s *room) cutFiles(c *echo.Context) error {
 		}
 		sheets = by.Drawings
 	}
-	text, err := export.Zip(export.FilesOf(sheets, to, export.Options{Knife: page.Knife(c)}))
+	layers, knife, err := s.ForMachine(c)
+	if err != nil {
+		return err
+	}
+	text, err := export.Zip(export.FilesOf(sheets, to, export.Options{Layers: layers, Knife: knife}))
 	if err != nil {
 		return err
 	}

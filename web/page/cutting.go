@@ -39,14 +39,29 @@ type CuttingPage struct {
 	// Files are those a machine takes, by name; empty for a job. Printed is where what is printed on
 	// Paper and then cut is asked for; empty where there is nothing.
 	Files, Printed, Paper string
+	Blade                 string // how the maker's blade trails
 }
 
-// Knife is how a blade trails that a file is asked for.
-func Knife(c *echo.Context) export.Knife {
-	if c.QueryParam("blade") == "" {
-		return export.Knife{}
+// ForMachine are the options of a file that a page asks for: how the blade of the maker's machine trails
+// where it is asked for, and with "mine" scores as that machine makes them.
+func (s *Room) ForMachine(c *echo.Context) (export.Layers, export.Knife, error) {
+	tools, err := s.Tools(c.Request().Context(), UnitsOf(c))
+	if err != nil {
+		return export.Layers{}, export.Knife{}, err
 	}
-	return export.Usual
+	m, layers, knife := tools.Owned.Machine.Usually(), export.Layers{}, export.Knife{}
+	if c.QueryParam("mine") != "" {
+		layers = layersOf(m)
+	}
+	if c.QueryParam("blade") != "" {
+		knife = export.Knife{Behind: m.Blade.MM(), Overcut: m.Overcut.MM()}
+	}
+	return layers, knife, nil
+}
+
+// layersOf are scores as a machine makes them.
+func layersOf(m tool.Machine) export.Layers {
+	return export.Layers{Board: m.Scores == tool.OnBoard, Perforate: m.Scores == tool.Perforated}
 }
 
 // Choice is one of several, and whether it is the one.
@@ -109,6 +124,7 @@ func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing,
 	if !own.None() {
 		mats = own.Mats
 	}
+	p.Blade = measure.Number(own.Usually().Blade, measure.MM, measure.Hundredth) + " mm"
 	m, err := tool.ParseMat(c.QueryParam("mat"))
 	if err != nil {
 		m = matFor(d, mats)
@@ -130,7 +146,7 @@ func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing,
 		p.Sheets = append(p.Sheets, Choice{fmt.Sprint(i + 1), to(m.Name, i+1), i+1 == at})
 	}
 	p.Sheet = Cut{Name: d.Name, Width: d.Width, Height: d.Height, MatName: m.Called(), Colour: string(d.Card.Seen().Outside)}
-	file, err := plotter.ReadSVG(d.SVG(export.Layers{Board: own.Board}))
+	file, err := plotter.ReadSVG(d.SVG(layersOf(own)))
 	if err != nil {
 		return err
 	}
@@ -139,7 +155,7 @@ func (s *Room) Cutting(c *echo.Context, p *CuttingPage, sheets []export.Drawing,
 		return err
 	}
 	defer end()
-	if own.Board {
+	if own.Scores == tool.OnBoard {
 		wanted = withoutCreases(wanted)
 	}
 	report, err := plotter.Cut(file, plotter.With(own, m, d.Card.Thickness.MM()), wanted)

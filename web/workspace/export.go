@@ -87,9 +87,12 @@ func (s *room) export(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	o := export.Options{
-		Paper: paper, Mirror: q.Has("mirror"), Packed: q.Has("packed"), Layers: export.Layers{Perforate: q.Has("perforate"), Notes: q.Has("notes")}, Knife: page.Knife(c),
+	layers, knife, err := s.ForMachine(c)
+	if err != nil {
+		return err
 	}
+	layers.Perforate, layers.Notes = layers.Perforate || q.Has("perforate"), q.Has("notes")
+	o := export.Options{Paper: paper, Mirror: q.Has("mirror"), Packed: q.Has("packed"), Layers: layers, Knife: knife}
 	o.Printed = q.Has("printed")
 	if laid := q.Get("laid"); laid != "" {
 		if r, err = s.Trimmed(c.Request().Context(), b.Inputs); err != nil {
