@@ -115,6 +115,9 @@ func Gather(ctx context.Context, items []Item, lots []drawer.Lot, ch Choices) ([
 	if len(items) > MostItems {
 		return nil, fault.New(fault.CountRange, "items", "a job makes up to %d kinds of box", MostItems)
 	}
+	if ch.With.ByShape() && ch.Kerf.MM() > nest.MostGap {
+		return nil, fault.New(fault.OutOfRange, "kerf", "the gap between pieces is 0 to 3 mm")
+	}
 	g := gathering{lots: lots, choices: ch}
 	for i, it := range items {
 		field := fault.Path("items", i)

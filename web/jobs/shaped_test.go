@@ -64,6 +64,9 @@ func TestAJobIsCutWithScissors(t *testing.T) {
 	if sheets(t, page) != "6" || strings.Contains(page, `x-init="start"`) {
 		t.Error("the search saves two sheets, which are kept")
 	}
+	if code, body, _ := x.Post("/jobs/1", "kerf", "4 mm"); code != http.StatusUnprocessableEntity || !strings.Contains(body, "0 to 3 mm") {
+		t.Errorf("a gap of 4 mm: %d", code)
+	}
 	// It is printed, costed and put on the mat as it lies.
 	if _, body, _ := x.Get("/jobs/1/cutting"); !strings.Contains(body, "laid by shape") || !strings.Contains(body, "came off in") || strings.Contains(body, `aria-label="How the pieces lie"`) {
 		t.Error("the mat shows other sheets")
