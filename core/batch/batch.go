@@ -148,7 +148,9 @@ func Gather(ctx context.Context, items []Item, lots []drawer.Lot, ch Choices) ([
 		g.hold(&g.stocks[i])
 		if s := &g.stocks[i]; s.Shapes != nil {
 			if g.shapes(s); s.Shapes.Check() != nil && len(s.Job.Held) == 0 {
-				s.Shapes = nil // too much for it, or larger than the mat: the trimmer's then
+				s.Shapes = nil // too much for it, or larger than the mat: the trimmer's then, from what that cuts
+				s.Job.Sheets, s.Names, s.Lots, s.Prices = nil, nil, nil, nil
+				g.sheets(s, g.toBuy[i])
 			}
 		}
 	}
@@ -250,7 +252,7 @@ func (g *gathering) sheets(s *Stock, buy []paper.Sheet) {
 	}
 	s.Job.Trimmer = g.trimmer
 	add := func(sheet paper.Sheet, name string, lot int64, price float64) {
-		if !g.choices.With.ByShape() && g.trimmer > 0 && min(sheet.Width, sheet.Height) > g.trimmer {
+		if s.Shapes == nil && g.trimmer > 0 && min(sheet.Width, sheet.Height) > g.trimmer {
 			return // it does not go under the trimmer
 		}
 		s.Job.Sheets, s.Names, s.Lots, s.Prices = append(
@@ -268,7 +270,7 @@ func (g *gathering) sheets(s *Stock, buy []paper.Sheet) {
 		)
 	}
 	for _, l := range g.handy(s) {
-		if l.Shape != "" && !g.choices.With.ByShape() {
+		if l.Shape != "" && s.Shapes == nil {
 			continue // a trimmer has no edge to lay it by
 		}
 		worth := l.Price

@@ -176,3 +176,21 @@ func TestAJobIsDividedOverMats(t *testing.T) {
 		t.Errorf("%v, %v", stocks, err)
 	}
 }
+
+// What goes on no mat is the trimmer's, which is given no offcut that is no rectangle.
+func TestAJobThatGoesOnNoMat(t *testing.T) {
+	t.Parallel()
+	x := traysJob(t, `"with":"machine","machine":{"mat":"150x150"}`)
+	x.Lot(12, 12*measure.Inch, 12*measure.Inch, false)
+	x.Post("/drawer/shape", "card", "Plain card", "gsm", "240", "direction", "none", "count", "9", "shape", "0, 0; 12, 0; 12, 11; 11, 11; 11, 12; 0, 12")
+	_, page, _ := x.Get("/jobs/1")
+	if sheets(t, page) != "8" || strings.Contains(page, "kept offcut") {
+		t.Errorf("%s sheets, or an offcut is cut edge to edge", sheets(t, page))
+	}
+	// With scissors those offcuts are used first: nine of them hold it all, and nothing else is taken.
+	x.Post("/jobs/1", "with", "scissors")
+	x.Post("/jobs/1/search", "seconds", "2")
+	if _, page, _ = x.Get("/jobs/1"); !strings.Contains(page, "kept offcut") || strings.Contains(page, "12 × 12 in of Plain card") {
+		t.Error("offcuts of any shape are not used first")
+	}
+}
