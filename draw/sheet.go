@@ -277,17 +277,12 @@ func (s Sheet) Names() []string {
 // left side comes to be its upper one.
 func onSheet(outline []pattern.Point, pl layout.Placed) []pattern.Point {
 	at, w, h := pattern.Pt(pl.X.MM(), pl.Y.MM()), pl.Width.MM(), pl.Height.MM()
+	if pl.Turned {
+		w, h = h, w
+	}
 	out := make([]pattern.Point, len(outline))
 	for i, q := range outline {
-		switch pl.Quarters() {
-		case 1:
-			q = pattern.Pt(w-q.Y, q.X)
-		case 2:
-			q = pattern.Pt(w-q.X, h-q.Y)
-		case 3:
-			q = pattern.Pt(q.Y, h-q.X)
-		}
-		out[i] = at.Add(q)
+		out[i] = at.Add(pattern.Quartered(q, pl.Quarters(), w, h))
 	}
 	return out
 }

@@ -182,7 +182,7 @@ func TestAJobLooksForFewerSheets(t *testing.T) {
 	b.until(`document.querySelector(".worked-out").innerText.startsWith("8 sheets")`)
 	b.choose("#f-with", "scissors")
 	const found = `document.querySelector(".search [role=status]").textContent.includes("best found")`
-	b.until(found + ` && document.querySelectorAll(".places li").length == 12`)
+	b.until(found + ` && document.querySelectorAll(".where-cut li").length == 12`)
 	for range 6 { // on a busy machine five seconds may not do
 		if b.value(`parseInt(document.querySelector(".worked-out").innerText) < 8`) == "true" {
 			break
@@ -191,7 +191,7 @@ func TestAJobLooksForFewerSheets(t *testing.T) {
 		b.until(`!(` + found + `)`)
 		b.until(found)
 	}
-	b.until(`parseInt(document.querySelector(".worked-out").innerText) < 8 && document.querySelectorAll(".places li").length == 12`)
+	b.until(`parseInt(document.querySelector(".worked-out").innerText) < 8 && document.querySelectorAll(".where-cut li").length == 12`)
 	// The first piece of the first sheet is dragged to 2 mm from its corner.
 	var px, py float64
 	mid := b.value(`(() => { const p = document.querySelector("#job-sheets [data-key]").getBBox(); return (p.x + p.width / 2) + " " + (p.y + p.height / 2) + " " + p.x + " " + p.y; })()`)

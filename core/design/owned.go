@@ -258,9 +258,7 @@ func bite(o pattern.Opening, outline pattern.Loop) (across, deep measure.Length,
 	}
 	middle, flat, nearest := a.Add(b).Scale(0.5), outline.Flat(), math.Inf(1)
 	for i, p := range flat {
-		side := flat[(i+1)%len(flat)].Sub(p)
-		along := min(1, max(0, middle.Sub(p).Dot(side)/max(side.Dot(side), 1e-12)))
-		nearest = min(nearest, middle.Sub(p.Add(side.Scale(along))).Len())
+		nearest = min(nearest, pattern.Segment{A: p, B: flat[(i+1)%len(flat)]}.Distance(middle))
 	}
 	return across, measure.FromMM(nearest), true
 }

@@ -227,13 +227,8 @@ func (j *Job) Near(sheet int, there []layout.Placed, p layout.Placed) layout.Pla
 	want := pattern.Pt(p.X.MM()-j.Trim, p.Y.MM()-j.Trim)
 	best, far := want, math.Inf(1)
 	for _, l := range one.places(b) {
-		d := l.b.Sub(l.a)
-		t := 0.0
-		if long := d.Dot(d); long > 0 {
-			t = max(0, min(1, want.Sub(l.a).Dot(d)/long))
-		}
 		// A corner that is hardly farther than the line is where a hand means it.
-		for _, q := range []pattern.Point{l.a.Add(d.Scale(t)), l.a, l.b} {
+		for _, q := range []pattern.Point{pattern.Segment{A: l.a, B: l.b}.Nearest(want), l.a, l.b} {
 			off := q.Sub(want).Len()
 			if q == l.a || q == l.b {
 				off -= reachOfHand / 2

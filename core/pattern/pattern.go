@@ -30,13 +30,30 @@ const (
 type Segment struct{ A, B Point }
 
 // Distance is how far a point is from the nearest of the segment, in mm.
-func (s Segment) Distance(p Point) float64 {
+func (s Segment) Distance(p Point) float64 { return p.Sub(s.Nearest(p)).Len() }
+
+// Nearest is the place on the segment that is nearest to a point.
+func (s Segment) Nearest(p Point) Point {
 	d := s.B.Sub(s.A)
 	t := 0.0
 	if long := d.Dot(d); long > 0 {
 		t = max(0, min(1, p.Sub(s.A).Dot(d)/long))
 	}
-	return p.Sub(s.A.Add(d.Scale(t))).Len()
+	return s.A.Add(d.Scale(t))
+}
+
+// Quartered is a point of a frame, w × h, once the frame is turned so many quarters with the clock and its
+// top left lies where it lay.
+func Quartered(p Point, quarters int, w, h float64) Point {
+	switch quarters {
+	case 1:
+		return Pt(h-p.Y, p.X)
+	case 2:
+		return Pt(w-p.X, h-p.Y)
+	case 3:
+		return Pt(p.Y, w-p.X)
+	}
+	return p
 }
 
 // Covers reports whether another segment lies on this one, nowhere farther

@@ -169,22 +169,14 @@ func packed(card paper.Card, l layout.Laid, n int, of func(piece int) (*design.R
 
 // turned is the drawing end for end.
 func (d Drawing) turned() Drawing {
-	half := func(q pattern.Point) pattern.Point { return pattern.Pt(d.Width-q.X, d.Height-q.Y) }
+	half := func(q pattern.Point) pattern.Point { return pattern.Quartered(q, 2, d.Width, d.Height) }
 	return d.moved(half, movedLoop(half))
 }
 
 // put adds a drawing at a place, turned so many quarters with the clock.
 func (d *Drawing) put(o Drawing, at pattern.Point, quarters int) {
 	move := func(q pattern.Point) pattern.Point {
-		switch quarters {
-		case 1:
-			q = pattern.Pt(o.Height-q.Y, q.X)
-		case 2:
-			q = pattern.Pt(o.Width-q.X, o.Height-q.Y)
-		case 3:
-			q = pattern.Pt(q.Y, o.Width-q.X)
-		}
-		return q.Add(at)
+		return pattern.Quartered(q, quarters, o.Width, o.Height).Add(at)
 	}
 	m := o.moved(move, movedLoop(move))
 	d.Cuts, d.Slits = append(d.Cuts, m.Cuts...), append(d.Slits, m.Slits...)
